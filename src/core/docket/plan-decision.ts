@@ -1,0 +1,78 @@
+import type { Effect } from "../journal/entry";
+import type { EmailAddress } from "../kernel/email-address";
+import type { CategoryId, ExpectationId, MemberId, MessageId, RecordId } from "../kernel/ids";
+import type { Instant } from "../kernel/instant";
+import type { ConversationFacts } from "../standing/derive-standing";
+import { moveEffect } from "../turns/whose-turn";
+import { type Docket, deriveDocket } from "./derive-docket";
+
+/** Everything that a member can decide about conversations, one or many at a time. */
+export type Decision =
+  | { readonly kind: "assign"; readonly ownerId: MemberId | null }
+  | { readonly kind: "categorise"; readonly categoryId: CategoryId; readonly give: boolean }
+  | { readonly kind: "file"; readonly recordId: RecordId; readonly settle: boolean }
+  | { readonly kind: "unfile"; readonly recordId: RecordId }
+  | { readonly kind: "keep" }
+  | { readonly kind: "settle" }
+  | { readonly kind: "bin" }
+  | { readonly kind: "restore" }
+  | { readonly kind: "rest"; readonly until: Instant }
+  | { readonly kind: "expect"; readonly until: Instant | null; readonly expectationId: ExpectationId }
+  | { readonly kind: "stop-expecting" }
+  | { readonly kind: "note"; readonly text: string };
+
+type Planner<Kind extends Decision["kind"]> = (
+  decision: Extract<Decision, { kind: Kind }>,
+  now: Docket,
+  facts: ConversationFacts,
+) => Effect[];
+
+const PLANNERS: { readonly [Kind in Decision["kind"]]: Planner<Kind> } = {
+  assign: ({ ownerId }, now) => (now.ownerId === ownerId ? [] : [{ kind: "assigned", ownerId }]),
+  categorise: ({ categoryId, give }, now) => {
+    if (now.categoryIds.includes(categoryId) === give) return [];
+    return [{ kind: give ? "categorised" : "uncategorised", categoryId }];
+  },
+  file: ({ recordId, settle }, now) => {
+    const filed: Effect[] = now.recordIds.includes(recordId) ? [] : [{ kind: "filed", recordId }];
+    return settle && now.standing.kind !== "settled" ? [...filed, { kind: "settled" }] : filed;
+  },
+  unfile: ({ recordId }, now) => (now.recordIds.includes(recordId) ? [{ kind: "unfiled", recordId }] : []),
+  keep: (_, now) => (now.standing.kind === "our-move" ? [] : [{ kind: "kept" }]),
+  settle: (_, now) => (now.standing.kind === "settled" ? [] : [{ kind: "settled" }]),
+  bin: (_, now) => (now.standing.kind === "bin" ? [] : [{ kind: "binned" }]),
+  restore: (_, now) => (now.standing.kind === "bin" || now.standing.kind === "junk" ? [{ kind: "restored" }] : []),
+  rest: ({ until }) => [{ kind: "rested", until }],
+  // A new date for the same question replaces the old one.
+  expect: ({ until, expectationId }, now, facts) => [
+    ...withdrawals(now),
+    { kind: "expected", expectationId, from: peopleOutside(facts), until, messageId: lastOfOurs(facts) },
+  ],
+  "stop-expecting": (_, now) => withdrawals(now),
+  note: ({ text }) => [{ kind: "noted", text }],
+};
+
+/** What a decision would do to a conversation: nothing where it is so already, so that deciding twice is deciding once. */
+export function planDecision<Kind extends Decision["kind"]>(
+  decision: Extract<Decision, { kind: Kind }>,
+  facts: ConversationFacts,
+): Effect[] {
+  // The table's type ties each planner to its decision; an index by a union loses that tie.
+  const planner = PLANNERS[decision.kind as Kind] as Planner<Kind>;
+  return planner(decision, deriveDocket(facts), facts);
+}
+
+function withdrawals(now: Docket): Effect[] {
+  return now.expectations
+    .filter((expectation) => expectation.state === "open")
+    .map((expectation) => ({ kind: "withdrawn", expectationId: expectation.id }));
+}
+
+function peopleOutside(facts: ConversationFacts): EmailAddress[] {
+  const theirs = facts.messages.filter((message) => moveEffect(message) === "they-wrote");
+  return [...new Set(theirs.map((message) => message.from))];
+}
+
+function lastOfOurs(facts: ConversationFacts): MessageId | null {
+  return facts.messages.findLast((message) => message.direction === "out")?.id ?? null;
+}

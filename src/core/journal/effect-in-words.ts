@@ -1,0 +1,52 @@
+import { assertNever } from "../kernel/assert-never";
+import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
+import type { Instant } from "../kernel/instant";
+import type { Effect } from "./entry";
+
+/** What things are called, for the words. */
+export type Names = {
+  readonly member: (id: MemberId) => string;
+  readonly category: (id: CategoryId) => string;
+  readonly record: (id: RecordId) => string;
+  readonly day: (at: Instant) => string;
+};
+
+/** An effect as the predicate of a sentence about whoever did it: "settled it", "filed it to P-26-012". */
+export function effectInWords(effect: Effect, names: Names): string {
+  switch (effect.kind) {
+    case "assigned":
+      return effect.ownerId === null ? "took the owner off" : `assigned it to ${names.member(effect.ownerId)}`;
+    case "categorised":
+      return `gave it ${names.category(effect.categoryId)}`;
+    case "uncategorised":
+      return `took ${names.category(effect.categoryId)} off`;
+    case "filed":
+      return `filed it to ${names.record(effect.recordId)}`;
+    case "unfiled":
+      return `took it off ${names.record(effect.recordId)}`;
+    case "kept":
+      return "kept it as our move";
+    case "settled":
+      return "settled it";
+    case "binned":
+      return "put it in the bin";
+    case "restored":
+      return "brought it back";
+    case "junked":
+      return "called it junk";
+    case "rested":
+      return `put it to rest until ${names.day(effect.until)}`;
+    case "rest-ended":
+      return "ended its rest";
+    case "expected":
+      return effect.until === null ? "expects a reply" : `expects a reply by ${names.day(effect.until)}`;
+    case "withdrawn":
+      return "stopped waiting for the reply";
+    case "send-failed":
+      return `could not send the message: ${effect.reason}`;
+    case "noted":
+      return "added a note";
+    default:
+      return assertNever(effect);
+  }
+}

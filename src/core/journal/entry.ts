@@ -1,0 +1,68 @@
+import type { EmailAddress } from "../kernel/email-address";
+import type { CategoryId, EntryId, ExpectationId, MemberId, MessageId, RecordId } from "../kernel/ids";
+import type { Instant } from "../kernel/instant";
+
+/** One effect on a conversation, decided by a person or found out by the system. What happened, never what it led to. */
+export type Effect =
+  | { readonly kind: "assigned"; readonly ownerId: MemberId | null }
+  | { readonly kind: "categorised"; readonly categoryId: CategoryId }
+  | { readonly kind: "uncategorised"; readonly categoryId: CategoryId }
+  | { readonly kind: "filed"; readonly recordId: RecordId }
+  | { readonly kind: "unfiled"; readonly recordId: RecordId }
+  /** By hand: there is something to do for us, whatever the mail says. */
+  | { readonly kind: "kept" }
+  | { readonly kind: "settled" }
+  | { readonly kind: "binned" }
+  /** Out of the bin or out of junk, back to where it has to be decided. */
+  | { readonly kind: "restored" }
+  | { readonly kind: "junked" }
+  | { readonly kind: "rested"; readonly until: Instant }
+  | { readonly kind: "rest-ended" }
+  | {
+      readonly kind: "expected";
+      readonly expectationId: ExpectationId;
+      /** Whom we await; nobody named means anybody outside. */
+      readonly from: readonly EmailAddress[];
+      readonly until: Instant | null;
+      /** The message that asked, when the expectation was made on sending. */
+      readonly messageId: MessageId | null;
+    }
+  | { readonly kind: "withdrawn"; readonly expectationId: ExpectationId }
+  | { readonly kind: "send-failed"; readonly messageId: MessageId; readonly reason: string }
+  | { readonly kind: "noted"; readonly text: string };
+
+export type EffectKind = Effect["kind"];
+
+/** An effect in the journal of a conversation. `version` is the conversation's place in order: it rises with every entry and message. */
+export type JournalEntry = {
+  readonly id: EntryId;
+  readonly version: number;
+  readonly at: Instant;
+  /** Null when the system found it out. */
+  readonly by: MemberId | null;
+  readonly effect: Effect;
+};
+
+/** What an effect is about: effects of one aspect overwrite each other, those of different ones never meet. */
+export type Aspect = "owner" | "standing" | "fact" | `category:${string}` | `record:${string}` | "note";
+
+/** The aspect of a conversation that an effect sets. A fact is not anybody's decision and stands for itself. */
+export function aspectOf(effect: Effect): Aspect {
+  switch (effect.kind) {
+    case "assigned":
+      return "owner";
+    case "categorised":
+    case "uncategorised":
+      return `category:${effect.categoryId}`;
+    case "filed":
+    case "unfiled":
+      return `record:${effect.recordId}`;
+    case "noted":
+      return "note";
+    case "send-failed":
+    case "rest-ended":
+      return "fact";
+    default:
+      return "standing";
+  }
+}

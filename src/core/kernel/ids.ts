@@ -1,0 +1,26 @@
+import type { Brand } from "./brand";
+import { err, ok, type Result } from "./result";
+
+export type TrayId = Brand<string, "TrayId">;
+export type MemberId = Brand<string, "MemberId">;
+export type ConversationId = Brand<string, "ConversationId">;
+export type MessageId = Brand<string, "MessageId">;
+export type CategoryId = Brand<string, "CategoryId">;
+export type RecordId = Brand<string, "RecordId">;
+export type EntryId = Brand<string, "EntryId">;
+export type BatchId = Brand<string, "BatchId">;
+export type ExpectationId = Brand<string, "ExpectationId">;
+
+type AnyId = TrayId | MemberId | ConversationId | MessageId | CategoryId | RecordId | EntryId | BatchId | ExpectationId;
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
+/** An id from outside text (a URL, a form, a job's payload); refuses everything that is not a lower-case UUID (RFC 9562). */
+export function readId<Id extends AnyId>(text: string): Result<Id, "malformed-id"> {
+  return UUID.test(text) ? ok(text as Id) : err("malformed-id");
+}
+
+/** An id that the store or the id maker vouches for. */
+export function trustedId<Id extends AnyId>(text: string): Id {
+  return text as Id;
+}

@@ -1,0 +1,66 @@
+import type { EmailAddress, Mailbox } from "../kernel/email-address";
+import type { Instant } from "../kernel/instant";
+
+/** One header field, name in lower case, value unfolded and decoded. */
+export type Header = { readonly name: string; readonly value: string };
+
+/**
+ * Who or what wrote a message:
+ * person; automatic (RFC 3834); bounce and delivery-report (RFC 3464: failed, and everything else that a mail system
+ * reports of a delivery); list (RFC 2369, RFC 2919); calendar (RFC 5546).
+ */
+export type MessageKind = "person" | "automatic" | "bounce" | "delivery-report" | "list" | "calendar";
+
+/** Kind and the reason for it in words, as the docket shows it. */
+export type Classification = { readonly kind: MessageKind; readonly reason: string };
+
+/** A recipient that a bounce says could not be reached. */
+export type FailedRecipient = {
+  readonly address: EmailAddress;
+  /** Permanent when the status is 5.x.x (RFC 3463) or the report says nothing of trying again. */
+  readonly permanent: boolean;
+  readonly diagnostic: string;
+};
+
+/** A part that is carried along: `index` counts the attachments of the message in order. */
+export type Attachment = {
+  readonly index: number;
+  readonly fileName: string;
+  readonly contentType: string;
+  readonly size: number;
+  readonly sha256: string;
+  readonly inline: boolean;
+  readonly contentId: string | null;
+};
+
+/** A message understood: everything derived from the raw bytes, nothing from anywhere else. */
+export type MailMessage = {
+  /** Without angle brackets; null when there is none or it is unusable. */
+  readonly messageId: string | null;
+  /** Null when the Date field is missing or unreadable. */
+  readonly date: Instant | null;
+  readonly from: Mailbox | null;
+  readonly to: readonly Mailbox[];
+  readonly cc: readonly Mailbox[];
+  readonly replyTo: readonly Mailbox[];
+  readonly subject: string;
+  readonly inReplyTo: readonly string[];
+  readonly references: readonly string[];
+  /** The readable text: the text part, or the HTML part as text. */
+  readonly text: string;
+  /** `text` without quoted history and signature. */
+  readonly ownText: string;
+  readonly html: string | null;
+  readonly classification: Classification;
+  readonly failedRecipients: readonly FailedRecipient[];
+  readonly list: string | null;
+  readonly unsubscribe: readonly string[];
+  readonly attachments: readonly Attachment[];
+  /** What was odd about it, in words; the message is kept all the same. */
+  readonly warnings: readonly string[];
+};
+
+/** The first value of a field, or null. */
+export function headerValue(headers: readonly Header[], name: string): string | null {
+  return headers.find((header) => header.name === name)?.value ?? null;
+}

@@ -1,0 +1,28 @@
+import type { EmailAddress } from "./kernel/email-address";
+import type { ConversationId, MessageId, TrayId } from "./kernel/ids";
+import type { Instant } from "./kernel/instant";
+
+/** Work for later. A job names the fact it establishes, so that running it twice does no harm. */
+export type Job = { readonly kind: "send-message"; readonly messageId: MessageId } | { readonly kind: "wake-rested" };
+export type JobKind = Job["kind"];
+
+/** Where jobs are handed in, within the caller's transaction. */
+export type JobQueue<Transaction> = {
+  enqueue(transaction: Transaction, job: Job, startAt?: Instant): Promise<void>;
+};
+
+/** How a message leaves: its bytes as they are, to these recipients. */
+export type Envelope = { readonly from: EmailAddress; readonly to: readonly EmailAddress[] };
+
+/** What became of handing a message over. */
+export type HandOver =
+  | { readonly kind: "accepted" }
+  /** Some or all recipients were refused for good. */
+  | { readonly kind: "refused"; readonly reason: string }
+  /** Worth another try. */
+  | { readonly kind: "not-now"; readonly reason: string };
+
+export type MailTransport = { handOver(envelope: Envelope, raw: Uint8Array): Promise<HandOver> };
+
+/** What changed, for the screens that show it. */
+export type Change = { readonly trayId: TrayId; readonly conversationId: ConversationId };

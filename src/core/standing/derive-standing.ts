@@ -1,0 +1,212 @@
+import type { JournalEntry } from "../journal/entry";
+import { assertNever } from "../kernel/assert-never";
+import type { EmailAddress } from "../kernel/email-address";
+import type { MemberId, MessageId } from "../kernel/ids";
+import type { Instant } from "../kernel/instant";
+import type { MessageKind } from "../message/mail-message";
+import { moveEffect } from "../turns/whose-turn";
+import type { Expectation, Reason, Standing, StandingKind } from "./standing";
+
+/** A message as far as standings go. `version` is its place in the order in which the conversation learned of things. */
+export type MessageFact = {
+  readonly id: MessageId;
+  readonly version: number;
+  /** When it was written, as far as that can be believed. */
+  readonly at: Instant;
+  /** When the tray received it, or when we sent it off. */
+  readonly arrivedAt: Instant;
+  readonly direction: "in" | "out";
+  readonly kind: MessageKind;
+  readonly from: EmailAddress;
+  readonly fromName: string;
+  /** The colleague who wrote it, for our own. */
+  readonly authorId: MemberId | null;
+  readonly failedRecipients: readonly EmailAddress[];
+};
+
+/** Everything that happened in one conversation; entries that were undone are not in it. */
+export type ConversationFacts = {
+  readonly messages: readonly MessageFact[];
+  readonly entries: readonly JournalEntry[];
+};
+
+/** A change of standing and what made it. */
+export type Passage = { readonly version: number; readonly at: Instant; readonly standing: Standing };
+
+/** What the facts come to. */
+export type Flow = {
+  readonly standing: Standing;
+  readonly ownerId: MemberId | null;
+  readonly expectations: readonly Expectation[];
+  readonly restingUntil: Instant | null;
+  /** Every change of standing, oldest first. */
+  readonly passages: readonly Passage[];
+};
+
+/** Where a step leads, or null when the conversation stays where it is. */
+type Goes = { readonly kind: StandingKind; readonly reason: Reason } | null;
+
+type State = {
+  standing: Standing | null;
+  ownerId: MemberId | null;
+  expectations: Expectation[];
+  restingUntil: Instant | null;
+  sentAt: Map<MessageId, Instant>;
+  passages: Passage[];
+};
+
+/**
+ * Where a conversation is and why: a fold over its messages and decisions in the order of their versions, so the same
+ * facts give the same answer however they are read. Throws when there are no messages and no entries: such a
+ * conversation does not exist.
+ */
+export function deriveFlow(facts: ConversationFacts): Flow {
+  const state: State = {
+    standing: null,
+    ownerId: null,
+    expectations: [],
+    restingUntil: null,
+    sentAt: new Map(),
+    passages: [],
+  };
+  const steps = [
+    ...facts.messages.map((message) => ({
+      version: message.version,
+      at: message.arrivedAt,
+      apply: () => (message.direction === "out" ? applyOurs(state, message) : applyTheirs(state, message)),
+    })),
+    ...facts.entries.map((entry) => ({ version: entry.version, at: entry.at, apply: () => applyEntry(state, entry) })),
+  ];
+  for (const { version, at, apply } of steps.toSorted((a, b) => a.version - b.version)) {
+    const goes = apply();
+    if (goes !== null) move(state, version, at, goes);
+  }
+  const { standing, ownerId, expectations, restingUntil, passages } = state;
+  if (standing === null) throw new Error("a conversation without a message or a decision has no standing");
+  return { standing, ownerId, expectations, restingUntil, passages };
+}
+
+function move(state: State, version: number, at: Instant, { kind, reason }: NonNullable<Goes>): void {
+  // Staying where it is keeps the age: the second of two unanswered messages does not make the first one younger.
+  const stays = state.standing?.kind === kind && (kind === "to-sort" || kind === "our-move");
+  state.standing = { kind, since: stays && state.standing !== null ? state.standing.since : at, reason };
+  if (kind !== "resting") state.restingUntil = null;
+  if (stays) return;
+  // An answer and the expectation that goes with it are one step: what stood between them for no time is not told.
+  if (state.passages.at(-1)?.at === at) state.passages.pop();
+  state.passages.push({ version, at, standing: state.standing });
+}
+
+// Our message ends the matter unless something is still awaited, or a decision that goes with it says otherwise.
+function applyOurs(state: State, message: MessageFact): Goes {
+  state.sentAt.set(message.id, message.arrivedAt);
+  const awaited = state.standing?.kind === "waiting" && state.expectations.some(({ state: is }) => is === "open");
+  if (moveEffect(message) !== "we-wrote" || awaited) return null;
+  return { kind: "settled", reason: { kind: "answered", by: message.authorId } };
+}
+
+function applyTheirs(state: State, message: MessageFact): Goes {
+  const who = message.fromName || message.from;
+  const was = state.standing?.kind ?? null;
+  const effect = moveEffect(message);
+  const arrives: Goes = { kind: "to-sort", reason: { kind: "arrived", who } };
+  if (was === null) return arrives;
+  if (was === "junk") return null;
+  if (effect === "bounced") return applyBounce(state, message);
+  if (effect === "they-wrote") {
+    closeExpectations(state, "answered", (awaited) => awaited.length === 0 || awaited.includes(message.from));
+    const undecided = was === "to-sort" || was === "bin" || (was === "settled" && state.ownerId === null);
+    return undecided ? arrives : { kind: "our-move", reason: { kind: "replied", who, messageId: message.id } };
+  }
+  // New list mail has to be looked at; a machine's message in a matter that is dealt with has not.
+  return message.kind === "list" && (was === "settled" || was === "bin") ? arrives : null;
+}
+
+function applyBounce(state: State, message: MessageFact): Goes {
+  const failed = message.failedRecipients;
+  closeExpectations(
+    state,
+    "impossible",
+    (awaited) => awaited.length > 0 && awaited.every((one) => failed.includes(one)),
+  );
+  return { kind: "our-move", reason: { kind: "bounced", recipients: failed } };
+}
+
+function closeExpectations(
+  state: State,
+  as: Expectation["state"],
+  concerns: (awaited: readonly EmailAddress[]) => boolean,
+): void {
+  state.expectations = state.expectations.map((expectation) =>
+    expectation.state === "open" && concerns(expectation.from) ? { ...expectation, state: as } : expectation,
+  );
+}
+
+function applyEntry(state: State, entry: JournalEntry): Goes {
+  const { effect, by } = entry;
+  switch (effect.kind) {
+    case "assigned":
+      return applyAssigned(state, effect.ownerId, by);
+    case "kept":
+      return { kind: "our-move", reason: { kind: "kept", by } };
+    case "settled":
+      return { kind: "settled", reason: { kind: "settled", by } };
+    case "binned":
+      return { kind: "bin", reason: { kind: "binned", by } };
+    case "junked":
+      return { kind: "junk", reason: { kind: "junked", by } };
+    case "restored":
+      return { kind: "to-sort", reason: { kind: "restored", by } };
+    case "rested":
+      state.restingUntil = effect.until;
+      return { kind: "resting", reason: { kind: "rested", by, until: effect.until } };
+    case "rest-ended":
+      return applyRestEnded(state, entry.at);
+    case "expected":
+      return applyExpected(state, entry, effect);
+    case "withdrawn":
+      return applyWithdrawn(state, entry, effect.expectationId);
+    case "send-failed":
+      return { kind: "our-move", reason: { kind: "not-sent", detail: effect.reason } };
+    case "categorised":
+    case "uncategorised":
+    case "filed":
+    case "unfiled":
+    case "noted":
+      return null;
+    default:
+      return assertNever(effect);
+  }
+}
+
+// Somebody may have put it to rest for longer while its first rest ended.
+function applyRestEnded(state: State, at: Instant): Goes {
+  const over = state.standing?.kind === "resting" && state.restingUntil !== null && state.restingUntil <= at;
+  return over ? { kind: "our-move", reason: { kind: "rest-ended" } } : null;
+}
+
+function applyAssigned(state: State, ownerId: MemberId | null, by: MemberId | null): Goes {
+  state.ownerId = ownerId;
+  const undecided = state.standing === null || state.standing.kind === "to-sort";
+  return ownerId !== null && undecided ? { kind: "our-move", reason: { kind: "taken", by, ownerId } } : null;
+}
+
+function applyExpected(
+  state: State,
+  entry: JournalEntry,
+  effect: Extract<JournalEntry["effect"], { kind: "expected" }>,
+): Goes {
+  const askedAt = effect.messageId === null ? null : (state.sentAt.get(effect.messageId) ?? null);
+  const { expectationId: id, from, until } = effect;
+  state.expectations.push({ id, from, madeAt: entry.at, until, state: "open" });
+  return { kind: "waiting", reason: { kind: "asked", by: entry.by, askedAt, until } };
+}
+
+function applyWithdrawn(state: State, entry: JournalEntry, id: Expectation["id"]): Goes {
+  state.expectations = state.expectations.map((expectation) =>
+    expectation.id === id && expectation.state === "open" ? { ...expectation, state: "withdrawn" } : expectation,
+  );
+  const open = state.expectations.some((expectation) => expectation.state === "open");
+  if (open || state.standing?.kind !== "waiting") return null;
+  return { kind: "our-move", reason: { kind: "withdrawn", by: entry.by } };
+}

@@ -1,0 +1,60 @@
+import type { EmailAddress } from "../kernel/email-address";
+import type { ExpectationId, MemberId, MessageId } from "../kernel/ids";
+import type { Instant } from "../kernel/instant";
+
+/** Where a conversation is. The first five are the flow, in the order in which work flows. */
+export const FLOW = ["to-sort", "our-move", "waiting", "resting", "settled"] as const;
+export const STANDINGS = [...FLOW, "bin", "junk"] as const;
+export type StandingKind = (typeof STANDINGS)[number];
+
+/** The name of a standing on screen. */
+export const STANDING_NAMES: Readonly<Record<StandingKind, string>> = {
+  "to-sort": "To sort",
+  "our-move": "Our move",
+  waiting: "Waiting for reply",
+  resting: "Resting",
+  settled: "Settled",
+  bin: "Bin",
+  junk: "Junk",
+};
+
+/** True for the name of a standing as it appears in a URL. */
+export function isStandingKind(text: string): text is StandingKind {
+  return (STANDINGS as readonly string[]).includes(text);
+}
+
+/** The one reason of a standing: what happened, as data; `reasonInWords` says it. */
+export type Reason =
+  | { readonly kind: "arrived"; readonly who: string }
+  | { readonly kind: "replied"; readonly who: string; readonly messageId: MessageId }
+  | { readonly kind: "bounced"; readonly recipients: readonly EmailAddress[] }
+  | { readonly kind: "not-sent"; readonly detail: string }
+  | { readonly kind: "taken"; readonly by: MemberId | null; readonly ownerId: MemberId }
+  | { readonly kind: "kept"; readonly by: MemberId | null }
+  | {
+      readonly kind: "asked";
+      readonly by: MemberId | null;
+      /** When our message went that asked; null when the expectation was made by hand later. */
+      readonly askedAt: Instant | null;
+      readonly until: Instant | null;
+    }
+  | { readonly kind: "withdrawn"; readonly by: MemberId | null }
+  | { readonly kind: "rested"; readonly by: MemberId | null; readonly until: Instant }
+  | { readonly kind: "rest-ended" }
+  | { readonly kind: "settled"; readonly by: MemberId | null }
+  | { readonly kind: "answered"; readonly by: MemberId | null }
+  | { readonly kind: "binned"; readonly by: MemberId | null }
+  | { readonly kind: "junked"; readonly by: MemberId | null }
+  | { readonly kind: "restored"; readonly by: MemberId | null };
+
+/** Exactly one kind, since when, and exactly one reason. */
+export type Standing = { readonly kind: StandingKind; readonly since: Instant; readonly reason: Reason };
+
+/** What we await in one conversation, from whom, and what has become of it. */
+export type Expectation = {
+  readonly id: ExpectationId;
+  readonly from: readonly EmailAddress[];
+  readonly madeAt: Instant;
+  readonly until: Instant | null;
+  readonly state: "open" | "answered" | "withdrawn" | "impossible";
+};

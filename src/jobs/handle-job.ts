@@ -1,0 +1,20 @@
+import { assertNever } from "../core/kernel/assert-never";
+import { type MessageId, readId } from "../core/kernel/ids";
+import type { Job } from "../core/ports";
+import { type Attempt, type Deps, sendMessage, wakeRested } from "../operations/index.server";
+
+/** Runs a job of the queue: checks what it carries, calls one operation. Throws to have it tried again. */
+export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise<void> {
+  switch (job.kind) {
+    case "send-message": {
+      const id = readId<MessageId>(String(job.messageId));
+      if (!id.ok) throw new Error(`a job asks to send message ${JSON.stringify(job.messageId)}, which is no id`);
+      return sendMessage(deps, id.value, attempt);
+    }
+    case "wake-rested":
+      await wakeRested(deps);
+      return;
+    default:
+      assertNever(job);
+  }
+}

@@ -1,0 +1,54 @@
+const NEWLINE = 10;
+const CARRIAGE_RETURN = 13;
+const QUOTE = 62;
+const FROM = Buffer.from("From ");
+
+/**
+ * The messages of an mbox file (RFC 4155), one at a time from chunks of any size. Quoting of both habits is taken off:
+ * mboxo quotes lines that begin with "From ", mboxrd also those that begin with ">From "; one ">" goes in either case.
+ * What stands before the first separator is no message and is passed over.
+ */
+export async function* readMbox(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+  let message: Buffer[] | null = null;
+  let afterBlank = true;
+  for await (const line of linesOf(chunks)) {
+    if (afterBlank && line.subarray(0, FROM.length).equals(FROM)) {
+      if (message !== null) yield joined(message);
+      message = [];
+    } else {
+      message?.push(unquoted(line));
+    }
+    afterBlank = line.byteLength === 1 || (line.byteLength === 2 && line[0] === CARRIAGE_RETURN);
+  }
+  if (message !== null) yield joined(message);
+}
+
+// The blank line before the next separator belongs to the format, not to the message.
+function joined(lines: Buffer[]): Uint8Array {
+  const last = lines.at(-1);
+  if (last !== undefined && /^\r?\n$/.test(last.toString("latin1"))) lines.pop();
+  return Buffer.concat(lines);
+}
+
+function unquoted(line: Buffer): Buffer {
+  let quotes = 0;
+  while (line[quotes] === QUOTE) quotes += 1;
+  const isQuoted = quotes > 0 && line.subarray(quotes, quotes + FROM.length).equals(FROM);
+  return isQuoted ? line.subarray(1) : line;
+}
+
+async function* linesOf(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer> {
+  const pending: Buffer[] = [];
+  for await (const chunk of chunks) {
+    const bytes = Buffer.from(chunk.buffer, chunk.byteOffset, chunk.byteLength);
+    let start = 0;
+    for (let end = bytes.indexOf(NEWLINE); end !== -1; end = bytes.indexOf(NEWLINE, start)) {
+      pending.push(bytes.subarray(start, end + 1));
+      yield pending.length === 1 ? (pending[0] ?? Buffer.alloc(0)) : Buffer.concat(pending);
+      pending.length = 0;
+      start = end + 1;
+    }
+    if (start < bytes.byteLength) pending.push(bytes.subarray(start));
+  }
+  if (pending.length > 0) yield Buffer.concat(pending);
+}

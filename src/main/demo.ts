@@ -1,0 +1,113 @@
+import { createServer } from "node:net";
+import { fileURLToPath } from "node:url";
+import pino from "pino";
+import { buildWorld } from "../demo/build-world";
+import { COLLEAGUES, DEMO_PASSWORD, TRAYS } from "../demo/world";
+import { CHARACTERS, startOutsideWorld } from "../mail/index";
+import { hasTrays, migrateDatabase } from "../operations/index.server";
+import type { Config } from "./config";
+import { takeFolder } from "./folder-lock";
+import { portProblem } from "./port-problem";
+import { type Cluster, freePort, startCluster } from "./private-cluster";
+import { serve } from "./serve";
+import { stopOnSignal } from "./stop-on-signal";
+import { wire } from "./wiring";
+
+const FOLDER = fileURLToPath(new URL("../../.tray/demo", import.meta.url));
+const DATABASE = "common_tray_demo";
+const HTTP_PORT = 3000;
+const MAIL_PORT = 2525;
+const MAX_BYTES = 36_700_160;
+const SECOND_MS = 1_000;
+
+const log = pino({ level: "warn" }, pino.destination(2));
+const say = (line: string) => process.stdout.write(`${line}\n`);
+
+try {
+  await demo();
+} catch (problem) {
+  process.stderr.write(`The demo cannot start: ${portProblem(problem)}\n`);
+  process.exit(1);
+}
+
+async function demo(): Promise<void> {
+  const taken = takeFolder(FOLDER);
+  if (!taken.ok) throw new Error(`it runs already (process ${taken.error}); stop that one first.`);
+  say("Starting the database …");
+  const cluster = await startCluster({ folder: FOLDER, durable: true });
+  let stop = () => cluster.stop();
+  stopOnSignal(() => stop().finally(taken.value));
+  if (process.argv.includes("--fresh")) await cluster.dropDatabase(DATABASE);
+  await cluster.createDatabase(DATABASE);
+  const isNew = await fillDatabase(cluster);
+
+  let mailPort = await portOr(MAIL_PORT);
+  const outside = await startOutsideWorld({
+    host: "127.0.0.1",
+    port: 0,
+    tray: () => ({ host: "127.0.0.1", port: mailPort }),
+    characters: CHARACTERS,
+    secondMs: SECOND_MS,
+    now: () => wired.deps.now(),
+    newId: () => wired.deps.newId(),
+    onProblem: (problem) => log.warn(problem, "the outside world"),
+  });
+  const wired = wire({ databaseUrl: cluster.url(DATABASE), demo: true, poolSize: 1 }, log);
+  const serving = await serve(demoConfig(cluster, await portOr(HTTP_PORT), mailPort, outside.port), log);
+  mailPort = serving.mailPort;
+  stop = async () => {
+    await serving.stop();
+    await outside.close();
+    await wired.close();
+    await cluster.stop();
+  };
+  greet(serving.httpPort, mailPort, isNew);
+}
+
+async function fillDatabase(cluster: Cluster): Promise<boolean> {
+  const { deps, close } = wire({ databaseUrl: cluster.url(DATABASE), demo: true }, log);
+  try {
+    await migrateDatabase(deps);
+    if (await hasTrays(deps)) return false;
+    say("Building the made-up world …");
+    await buildWorld(deps);
+    return true;
+  } finally {
+    await close();
+  }
+}
+
+function demoConfig(cluster: Cluster, httpPort: number, mailPort: number, outsidePort: number): Config {
+  return {
+    databaseUrl: cluster.url(DATABASE),
+    http: { host: "127.0.0.1", port: httpPort, secureCookies: false, trustProxy: false },
+    mailIn: { host: "127.0.0.1", port: mailPort, maxBytes: MAX_BYTES },
+    mailOut: { host: "127.0.0.1", port: outsidePort, secure: false, auth: null, name: "ottermoor.example" },
+    logLevel: "warn",
+    demo: true,
+  };
+}
+
+function greet(httpPort: number, mailPort: number, isNew: boolean): void {
+  const addresses = TRAYS.flatMap((tray) => tray.addresses).join(" or ");
+  say("");
+  say(`  Common Tray runs at  http://localhost:${httpPort}`);
+  if (httpPort !== HTTP_PORT) say(`  (port ${HTTP_PORT} was taken)`);
+  say(`  Sign in as           ${COLLEAGUES.map((colleague) => colleague.signInName).join(", ")}`);
+  say(`                       with one click, or with the password ${DEMO_PASSWORD}`);
+  say(`  Send mail to         ${addresses}, SMTP at localhost:${mailPort}`);
+  say(`  Answering outside    ${CHARACTERS.map((character) => character.address).join(", ")}`);
+  say("");
+  if (!isNew) say("  This is the world as you left it; npm run demo -- --fresh builds it anew.");
+  say("  Ctrl-C stops everything.");
+}
+
+/** The wanted port, or a free one when somebody has it. */
+async function portOr(wanted: number): Promise<number> {
+  const isFree = await new Promise<boolean>((resolve) => {
+    const probe = createServer();
+    probe.once("error", () => resolve(false));
+    probe.listen(wanted, "127.0.0.1", () => probe.close(() => resolve(true)));
+  });
+  return isFree ? wanted : freePort();
+}

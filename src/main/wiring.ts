@@ -1,0 +1,40 @@
+import { randomBytes } from "node:crypto";
+import type { Logger } from "pino";
+import { v7 as uuid } from "uuid";
+import { instant } from "../core/kernel/instant";
+import type { MailTransport } from "../core/ports";
+import type { Deps } from "../operations/index.server";
+import { changeTeller, jobQueue, openDatabase } from "../storage/index";
+
+/** The dependencies of the operations over one database, and how to let go of them. */
+export type Wired = { readonly deps: Deps; readonly close: () => Promise<void> };
+
+const TOKEN_BYTES = 32;
+const NO_MAIL: MailTransport = {
+  handOver: async () => ({ kind: "not-now", reason: "this process sends no mail" }),
+};
+
+/** Puts the rooms together: the clock, the ids, the database and the ways out. */
+export function wire(
+  options: { databaseUrl: string; demo: boolean; poolSize?: number; mail?: MailTransport },
+  log: Pick<Logger, "error">,
+): Wired {
+  const { db, close } = openDatabase(options.databaseUrl, options.poolSize);
+  const teller = changeTeller(db, (problem) => log.error(problem, "could not tell of a change"));
+  return {
+    deps: {
+      db,
+      now: () => instant(Date.now()),
+      newId: () => uuid(),
+      newToken: () => randomBytes(TOKEN_BYTES).toString("base64url"),
+      mail: options.mail ?? NO_MAIL,
+      jobs: jobQueue(db),
+      tell: teller.tell,
+      demo: options.demo,
+    },
+    async close() {
+      await teller.flush();
+      await close();
+    },
+  };
+}

@@ -1,0 +1,127 @@
+import { deriveDocket } from "../core/docket/derive-docket";
+import { effectInWords } from "../core/journal/effect-in-words";
+import type { Effect, JournalEntry } from "../core/journal/entry";
+import { overwrittenUnseen } from "../core/journal/plan-undo";
+import { type BatchId, type ConversationId, type EntryId, type MemberId, trustedId } from "../core/kernel/ids";
+import { err, ok, type Result } from "../core/kernel/result";
+import type { ConversationFacts } from "../core/standing/derive-standing";
+import {
+  appendEntries,
+  type Database,
+  factsOf,
+  type HeldConversation,
+  holdConversations,
+  inTransaction,
+  keepDockets,
+  membersOfTray,
+  type NewEntry,
+  type TrayGrant,
+} from "../storage/index";
+import type { Deps } from "./deps";
+import type { Refusal } from "./refusal";
+
+/** What was done: the batch to undo it by, and how many conversations it changed. */
+export type Done = { readonly batchId: BatchId; readonly count: number };
+
+/** Which conversations, and the version that the decider saw of a single one; null where nothing can be overwritten. */
+export type Target = { readonly ids: readonly ConversationId[]; readonly seenVersion: number | null };
+
+/**
+ * Carries out a decision on conversations of one tray: the effects that `plan` gives for each go into the journal as one
+ * batch, and the dockets they lead to are kept with them. A plan without effects leaves its conversation alone.
+ */
+export async function changeConversations(
+  deps: Deps,
+  grant: TrayGrant,
+  target: Target,
+  plan: (facts: ConversationFacts) => readonly Effect[],
+): Promise<Result<Done, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  const batchId = trustedId<BatchId>(deps.newId());
+  const done = await inTransaction(deps.db, async (trx): Promise<Result<ConversationId[], Refusal>> => {
+    const held = await holdConversations(trx, grant.tray.id, target.ids);
+    if (held.length < new Set(target.ids).size) return err({ kind: "no-such-conversation" });
+    const facts = await factsOf(trx, target.ids);
+    const changes = held.map((conversation) => {
+      const known = facts.get(conversation.id) ?? { messages: [], entries: [] };
+      return { conversation, known, effects: plan(known) };
+    });
+    for (const change of changes) {
+      const refusal = await staleDecision(trx, grant, target.seenVersion, change);
+      if (refusal !== null) return err(refusal);
+    }
+    await carryOut(trx, deps, grant.memberId, batchId, changes);
+    return ok(changes.filter((change) => change.effects.length > 0).map((change) => change.conversation.id));
+  });
+  if (!done.ok) return done;
+  for (const conversationId of done.value) deps.tell({ trayId: grant.tray.id, conversationId });
+  return ok({ batchId, count: done.value.length });
+}
+
+type ChangePlan = {
+  readonly conversation: HeldConversation;
+  readonly known: ConversationFacts;
+  readonly effects: readonly Effect[];
+};
+
+/** Writes effects into the journal and keeps the dockets that they lead to. */
+export async function carryOut(
+  trx: Database,
+  deps: Deps,
+  by: MemberId | null,
+  batchId: BatchId,
+  changes: readonly ChangePlan[],
+): Promise<void> {
+  const changed = changes.filter((change) => change.effects.length > 0);
+  const withEntries = changed.map(({ conversation, known, effects }) => {
+    const entries = effects.map(
+      (effect, at): NewEntry => ({
+        id: trustedId<EntryId>(deps.newId()),
+        trayId: conversation.trayId,
+        conversationId: conversation.id,
+        batchId,
+        version: conversation.version + at + 1,
+        at: deps.now(),
+        by,
+        effect,
+      }),
+    );
+    const docket = deriveDocket({ messages: known.messages, entries: [...known.entries, ...entries] });
+    return { id: conversation.id, version: conversation.version + effects.length, docket, entries };
+  });
+  await appendEntries(
+    trx,
+    withEntries.flatMap(({ entries }) => entries),
+  );
+  await keepDockets(trx, withEntries);
+}
+
+// A decision made on a page that is no longer true: nobody's decision is overwritten unseen, and nothing is put away
+// with a message in it that nobody read.
+async function staleDecision(
+  trx: Database,
+  grant: TrayGrant,
+  seenVersion: number | null,
+  { known, effects }: ChangePlan,
+): Promise<Refusal | null> {
+  if (seenVersion === null) return null;
+  for (const effect of effects) {
+    const entry = overwrittenUnseen({ effect }, seenVersion, grant.memberId, known.entries);
+    if (entry !== null) return overtaken(trx, grant, entry);
+  }
+  const putsAway = effects.some(({ kind }) => kind === "settled" || kind === "binned" || kind === "rested");
+  const unread = known.messages.findLast(({ version, direction }) => version > seenVersion && direction === "in");
+  return putsAway && unread !== undefined ? { kind: "new-message", who: unread.fromName || unread.from } : null;
+}
+
+async function overtaken(trx: Database, grant: TrayGrant, entry: JournalEntry): Promise<Refusal> {
+  const members = await membersOfTray(trx, grant.tray.id);
+  const nameOf = (id: MemberId) => members.find((member) => member.id === id)?.name ?? "a colleague";
+  const did = effectInWords(entry.effect, {
+    member: (id) => (id === grant.memberId ? "you" : id === entry.by ? "themselves" : nameOf(id)),
+    category: () => "a category",
+    record: () => "a record",
+    day: () => "a day to come",
+  });
+  return { kind: "overtaken", who: entry.by === null ? "the tray" : nameOf(entry.by), did };
+}

@@ -1,0 +1,42 @@
+import { type Decision, planDecision } from "../core/docket/plan-decision";
+import { err, type Result } from "../core/kernel/result";
+import { categoriesOf, membersOfTray, recordsByIds, type TrayGrant } from "../storage/index";
+import { changeConversations, type Done, type Target } from "./change-conversations";
+import type { Deps } from "./deps";
+import type { Refusal } from "./refusal";
+
+/** Carries a member's decision out on conversations of a tray, as one batch that can be undone. */
+export async function decide(
+  deps: Deps,
+  grant: TrayGrant,
+  target: Target,
+  decision: Decision,
+): Promise<Result<Done, Refusal>> {
+  const refusal = await decisionRefusal(deps, grant, decision);
+  if (refusal !== null) return err(refusal);
+  return changeConversations(deps, grant, target, (facts) => planDecision(decision, facts));
+}
+
+async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: Decision): Promise<Refusal | null> {
+  switch (decision.kind) {
+    case "assign": {
+      if (decision.ownerId === null) return null;
+      const members = await membersOfTray(deps.db, grant.tray.id);
+      return members.some(({ id }) => id === decision.ownerId) ? null : { kind: "no-such", what: "member" };
+    }
+    case "categorise": {
+      const categories = await categoriesOf(deps.db, grant.tray.id);
+      return categories.some(({ id }) => id === decision.categoryId) ? null : { kind: "no-such", what: "category" };
+    }
+    case "file":
+    case "unfile":
+      return (await recordsByIds(deps.db, [decision.recordId])).length === 1
+        ? null
+        : { kind: "no-such", what: "record" };
+    case "rest":
+    case "expect":
+      return decision.until === null || decision.until > deps.now() ? null : { kind: "date-is-past" };
+    default:
+      return null;
+  }
+}

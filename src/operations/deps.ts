@@ -1,0 +1,19 @@
+import type { Instant } from "../core/kernel/instant";
+import type { Change, JobQueue, MailTransport } from "../core/ports";
+import type { Database } from "../storage/index";
+
+/** What every operation is given: the one clock, the one maker of ids, and the ways out. */
+export type Deps = {
+  readonly db: Database;
+  readonly now: () => Instant;
+  /** A new UUID, version 7 (RFC 9562), so that ids of one table are in order of time. */
+  readonly newId: () => string;
+  /** Unguessable text, for sessions. */
+  readonly newToken: () => string;
+  readonly mail: MailTransport;
+  readonly jobs: JobQueue<Database>;
+  /** Tells the open screens, after the commit. */
+  readonly tell: (change: Change) => void;
+  /** Whether this is the demo, where colleagues sign in with one click. */
+  readonly demo: boolean;
+};

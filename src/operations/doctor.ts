@@ -1,0 +1,98 @@
+import { isDeepStrictEqual } from "node:util";
+import { type Docket, deriveDocket } from "../core/docket/derive-docket";
+import type { ConversationId } from "../core/kernel/ids";
+import { MINUTE } from "../core/kernel/instant";
+import {
+  databaseVersion,
+  factsOf,
+  messagesWithoutRaw,
+  migrationGap,
+  restsOver,
+  type StoredDocket,
+  storedDockets,
+} from "../storage/index";
+import type { Deps } from "./deps";
+
+/** A conversation whose stored docket is not what its facts come to: which columns, stored and derived. */
+export type Difference = {
+  readonly conversationId: ConversationId;
+  readonly columns: Readonly<Record<string, { readonly stored: unknown; readonly derived: unknown }>>;
+};
+
+export type Diagnosis = {
+  readonly database: string;
+  readonly migrations: { readonly missing: readonly string[]; readonly unknown: readonly string[] };
+  readonly conversations: number;
+  readonly differences: readonly Difference[];
+  readonly messagesWithoutRaw: number;
+  /** Rests that were over some minutes ago and still rest: no worker runs. */
+  readonly restsNotEnded: number;
+  readonly healthy: boolean;
+};
+
+const BATCH = 500;
+const MAX_DIFFERENCES = 100;
+const WORKER_GRACE = 5 * MINUTE;
+
+/** Examines a database: everything derived is derived again and compared with what is stored. Changes nothing. */
+export async function examine(deps: Deps): Promise<Diagnosis> {
+  const migrations = await migrationGap(deps.db);
+  const database = await databaseVersion(deps.db);
+  const { conversations, differences } = await compareDockets(deps);
+  const withoutRaw = await messagesWithoutRaw(deps.db);
+  const over = await restsOver(deps.db, (deps.now() - WORKER_GRACE) as ReturnType<Deps["now"]>, MAX_DIFFERENCES);
+  const fits = migrations.missing.length === 0 && migrations.unknown.length === 0;
+  return {
+    database,
+    migrations,
+    conversations,
+    differences,
+    messagesWithoutRaw: withoutRaw,
+    restsNotEnded: over.length,
+    healthy: fits && differences.length === 0 && withoutRaw === 0 && over.length === 0,
+  };
+}
+
+async function compareDockets(deps: Deps): Promise<{ conversations: number; differences: Difference[] }> {
+  const differences: Difference[] = [];
+  let conversations = 0;
+  let after: ConversationId | null = null;
+  for (;;) {
+    const stored: StoredDocket[] = await storedDockets(deps.db, after, BATCH);
+    const facts = await factsOf(
+      deps.db,
+      stored.map(({ id }) => id),
+    );
+    for (const docket of stored) {
+      const columns = differing(docket, deriveDocket(facts.get(docket.id) ?? { messages: [], entries: [] }));
+      if (Object.keys(columns).length > 0 && differences.length < MAX_DIFFERENCES) {
+        differences.push({ conversationId: docket.id, columns });
+      }
+    }
+    conversations += stored.length;
+    const last = stored.at(-1);
+    if (stored.length < BATCH || last === undefined) return { conversations, differences };
+    after = last.id;
+  }
+}
+
+function differing(stored: StoredDocket, derived: Docket): Difference["columns"] {
+  const expected: Omit<StoredDocket, "id"> = {
+    standing: derived.standing.kind,
+    since: derived.standing.since,
+    reason: derived.standing.reason,
+    turn: derived.turn.kind,
+    turnSince: derived.turn.kind === "nobody" ? null : derived.turn.since,
+    ownerId: derived.ownerId,
+    categoryIds: derived.categoryIds,
+    recordIds: derived.recordIds,
+    expectedAt: derived.expectedAt,
+    restingUntil: derived.restingUntil,
+    marks: derived.marks,
+  };
+  return Object.fromEntries(
+    (Object.keys(expected) as (keyof typeof expected)[])
+      .filter((column) => !isDeepStrictEqual(stored[column], expected[column]))
+      .map((column) => [column, { stored: stored[column], derived: expected[column] }]),
+  );
+}

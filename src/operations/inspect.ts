@@ -1,0 +1,84 @@
+import type { EmailAddress } from "../core/kernel/email-address";
+import { dateOf, type Instant, later } from "../core/kernel/instant";
+import type { MailMessage } from "../core/message/mail-message";
+import { gatherThreads } from "../core/threading/gather-threads";
+import { lastRealMove, type Move, whoseTurn } from "../core/turns/whose-turn";
+import { parseMessage, readMailFiles } from "../mail/index";
+import { safeHtmlOf } from "./read-message";
+
+const iso = (at: Instant | null) => (at === null ? null : dateOf(at).toISOString());
+
+/** Everything understood of the messages in a file, one object each. */
+export async function* inspectMessages(path: string) {
+  for await (const raw of readMailFiles(path)) {
+    const { message } = await parseMessage(raw);
+    yield {
+      file: path,
+      messageId: message.messageId,
+      date: iso(message.date),
+      from: message.from,
+      to: message.to,
+      cc: message.cc,
+      replyTo: message.replyTo,
+      subject: message.subject,
+      inReplyTo: message.inReplyTo,
+      references: message.references,
+      text: message.text,
+      ownText: message.ownText,
+      kind: message.classification.kind,
+      kindReason: message.classification.reason,
+      failedRecipients: message.failedRecipients,
+      list: message.list,
+      unsubscribe: message.unsubscribe,
+      attachments: message.attachments.map(({ fileName, contentType, size, sha256, inline }) => ({
+        fileName,
+        contentType,
+        size,
+        sha256,
+        inline,
+      })),
+      warnings: message.warnings,
+    };
+  }
+}
+
+/** The conversations of a file of mail, each the Message-IDs of its messages in order. */
+export async function inspectThreads(path: string): Promise<(string | null)[][]> {
+  return gatherThreads(await messagesIn(path)).map((thread) => thread.map((message) => message.messageId));
+}
+
+/** Whose move it is in each conversation of a file of mail with both sides, judged from the mail up to `now`. */
+export async function inspectTurns(path: string, ours: readonly EmailAddress[], now: Instant) {
+  const messages = (await messagesIn(path)).filter((message) => message.date === null || message.date <= now);
+  return gatherThreads(messages).map((thread) => {
+    const moves = thread.map((message): Move & { messageId: string | null } => ({
+      at: message.date ?? later(now, 0),
+      direction: message.from !== null && ours.includes(message.from.address) ? "out" : "in",
+      kind: message.classification.kind,
+      messageId: message.messageId,
+    }));
+    const turn = whoseTurn(moves);
+    return {
+      messageIds: thread.map((message) => message.messageId),
+      turn: turn.kind,
+      since: turn.kind === "nobody" ? null : iso(turn.since),
+      lastRealMessageId: lastRealMove(moves)?.messageId ?? null,
+    };
+  });
+}
+
+/** The HTML of the first message in a file as it would be shown. */
+export async function inspectHtml(path: string) {
+  for await (const raw of readMailFiles(path)) {
+    const { message } = await parseMessage(raw);
+    const safe = (await safeHtmlOf(raw)) ?? { html: "", remoteContent: [], warnings: ["it has no HTML part"] };
+    return { html: safe.html, text: message.text, remoteContent: safe.remoteContent, warnings: safe.warnings };
+  }
+  return { html: "", text: "", remoteContent: [], warnings: ["there is no message in the file"] };
+}
+
+async function messagesIn(path: string): Promise<MailMessage[]> {
+  const messages: MailMessage[] = [];
+  for await (const raw of readMailFiles(path)) messages.push((await parseMessage(raw)).message);
+  return messages;
+}

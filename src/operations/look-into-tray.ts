@@ -1,0 +1,60 @@
+import { tz } from "@date-fns/tz";
+import { startOfDay } from "date-fns";
+import { instantOf } from "../core/kernel/instant";
+import type { StandingKind } from "../core/standing/standing";
+import {
+  type Category,
+  categoriesOf,
+  conversationsInStanding,
+  type FlowSegment,
+  flowGauge,
+  grantsOf,
+  type Member,
+  membersOfTray,
+  type SheetRow,
+  type TrayGrant,
+} from "../storage/index";
+import type { Deps } from "./deps";
+
+/** What names the people and categories in the lists of a tray. */
+export type TrayNames = { readonly members: readonly Member[]; readonly categories: readonly Category[] };
+
+/** What surrounds every list of a tray: its gauge, its people and categories. */
+export type TrayView = TrayNames & { readonly flow: readonly FlowSegment[] };
+
+/** The trays of a member, each with the right to look into it. */
+export function traysOf(deps: Deps, member: Member): Promise<TrayGrant[]> {
+  return grantsOf(deps.db, member.id);
+}
+
+/** The gauge of a tray as of now for this member, and what names the people and categories in its lists. */
+export async function lookIntoTray(deps: Deps, member: Member, grant: TrayGrant): Promise<TrayView> {
+  const now = deps.now();
+  const dayStart = instantOf(startOfDay(now, { in: tz(member.timeZone) }));
+  const [flow, names] = await Promise.all([flowGauge(deps.db, grant, now, dayStart), namesIn(deps, grant)]);
+  return { flow, ...names };
+}
+
+/** The people and categories of a tray. */
+export async function namesIn(deps: Deps, grant: TrayGrant): Promise<TrayNames> {
+  const [members, categories] = await Promise.all([
+    membersOfTray(deps.db, grant.tray.id),
+    categoriesOf(deps.db, grant.tray.id),
+  ]);
+  return { members, categories };
+}
+
+export const SHEET_PAGE = 50;
+const MAX_PAGES = 10;
+
+/** So many pages of a standing, the newest first, and whether there is another page to be had. */
+export async function listStanding(
+  deps: Deps,
+  grant: TrayGrant,
+  standing: StandingKind,
+  pages: number,
+): Promise<{ rows: SheetRow[]; hasMore: boolean }> {
+  const limit = SHEET_PAGE * Math.min(pages, MAX_PAGES);
+  const rows = await conversationsInStanding(deps.db, grant, standing, limit + 1);
+  return { rows: rows.slice(0, limit), hasMore: rows.length > limit };
+}

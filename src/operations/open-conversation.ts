@@ -1,0 +1,58 @@
+import { type Docket, deriveDocket } from "../core/docket/derive-docket";
+import type { ConversationId, MemberId } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
+import type { AnswerPlan } from "../core/writing/plan-answer";
+import { planAnswer } from "../core/writing/plan-answer";
+import {
+  type CorrespondenceMessage,
+  conversationRow,
+  correspondenceOf,
+  type FilingRecord,
+  factsOf,
+  type JournalLine,
+  journalOf,
+  markRead,
+  markReadUpTo,
+  recordsByIds,
+  type SheetRow,
+  type TrayGrant,
+} from "../storage/index";
+import type { Deps } from "./deps";
+
+/** A conversation with everything on it. */
+export type OpenConversation = {
+  readonly row: SheetRow;
+  readonly docket: Docket;
+  readonly messages: readonly CorrespondenceMessage[];
+  readonly journal: readonly JournalLine[];
+  readonly records: readonly FilingRecord[];
+  readonly answer: AnswerPlan;
+};
+
+/** Opens a conversation for a member, who has then read it; null when the tray has none of this id. */
+export async function openConversation(
+  deps: Deps,
+  grant: TrayGrant,
+  id: ConversationId,
+): Promise<OpenConversation | null> {
+  const row = await conversationRow(deps.db, grant, id);
+  if (row === null) return null;
+  const [facts, messages, journal] = await Promise.all([
+    factsOf(deps.db, [id]),
+    correspondenceOf(deps.db, grant, id),
+    journalOf(deps.db, grant, id),
+    row.unread ? markRead(deps.db, grant.memberId, id, deps.now()) : null,
+  ]);
+  const docket = deriveDocket(facts.get(id) ?? { messages: [], entries: [] });
+  const records = await recordsByIds(deps.db, [...new Set([...docket.recordIds, ...recordsNamed(journal)])]);
+  return { row, docket, messages, journal, records, answer: planAnswer(messages, grant.tray.addresses) };
+}
+
+function recordsNamed(journal: readonly JournalLine[]) {
+  return journal.flatMap(({ effect }) => ("recordId" in effect ? [effect.recordId] : []));
+}
+
+/** Marks as read for a member what came up to a moment. */
+export function markAllRead(deps: Deps, memberId: MemberId, upTo: Instant): Promise<void> {
+  return markReadUpTo(deps.db, memberId, upTo);
+}

@@ -1,0 +1,188 @@
+import { createHash } from "node:crypto";
+import { deriveDocket } from "../core/docket/derive-docket";
+import type { EmailAddress, Mailbox } from "../core/kernel/email-address";
+import { type ConversationId, type MessageId, trustedId } from "../core/kernel/ids";
+import { type Instant, MINUTE } from "../core/kernel/instant";
+import type { MailMessage } from "../core/message/mail-message";
+import { divideText, firstWords } from "../core/message/own-text";
+import type { ConversationFacts, MessageFact } from "../core/standing/derive-standing";
+import { placeMessage, threadIds } from "../core/threading/place-message";
+import { parseMessage } from "../mail/index";
+import {
+  type Database,
+  factsOf,
+  holdConversations,
+  inTransaction,
+  lockThreads,
+  type NewMessage,
+  storeMessage,
+  type Tray,
+  traysForAddresses,
+} from "../storage/index";
+import type { Deps } from "./deps";
+
+/** A message as it was handed to us. */
+export type Arrival = {
+  readonly raw: Uint8Array;
+  /** MAIL FROM: an empty text for `<>`; null when there was no envelope, as in a file. */
+  readonly envelopeSender: string | null;
+  readonly recipients: readonly EmailAddress[];
+};
+
+/** What became of it in one tray. */
+export type Kept = {
+  readonly trayId: Tray["id"];
+  readonly conversationId: ConversationId;
+  readonly outcome: "started" | "joined" | "known-already";
+};
+
+/** Whether mail to an address is for one of our trays. */
+export async function knowsAddress(deps: Deps, address: EmailAddress): Promise<boolean> {
+  return (await traysForAddresses(deps.db, [address])).length > 0;
+}
+
+/**
+ * Keeps a message in each tray that it is addressed to. When it returns, the message and its place are committed; doing it
+ * again changes nothing.
+ */
+export async function receiveMessage(deps: Deps, arrival: Arrival): Promise<Kept[]> {
+  const { message } = await parseMessage(arrival.raw, arrival.envelopeSender);
+  const trays = await traysForAddresses(deps.db, arrival.recipients);
+  const receivedAt = deps.now();
+  const kept = await inTransaction(deps.db, async (trx) => {
+    const outcomes: Kept[] = [];
+    for (const tray of trays) {
+      outcomes.push(await keepInTray(trx, deps, tray, { message, raw: arrival.raw, receivedAt, imported: false }));
+    }
+    return outcomes;
+  });
+  for (const { trayId, conversationId, outcome } of kept) {
+    if (outcome !== "known-already") deps.tell({ trayId, conversationId });
+  }
+  return kept;
+}
+
+export type Incoming = {
+  readonly message: MailMessage;
+  readonly raw: Uint8Array;
+  readonly receivedAt: Instant;
+  /** From a file: it may be one of our own, and it is not new. */
+  readonly imported: boolean;
+};
+
+const NOBODY = "unknown@invalid" as EmailAddress;
+
+/** Places a message in a tray and stores it, within the caller's transaction. */
+export async function keepInTray(trx: Database, deps: Deps, tray: Tray, incoming: Incoming): Promise<Kept> {
+  const { message, raw } = incoming;
+  const dedupeKey = dedupeKeyOf(message, raw);
+  const ids = threadIds(message);
+  const known = await lockThreads(trx, tray.id, ids, dedupeKey);
+  if (known.copyIn !== null) return { trayId: tray.id, conversationId: known.copyIn, outcome: "known-already" };
+  const placement = placeMessage(message, known.conversations);
+  const starts = placement.kind === "starts";
+  const conversationId = starts ? trustedId<ConversationId>(deps.newId()) : placement.conversation;
+  const { version, facts } = starts ? NEW : await heldFacts(trx, tray, conversationId);
+  const stored = storedForm(deps, tray, incoming, { dedupeKey, threadIds: ids });
+  const fact = factOf(stored, version + 1);
+  const person = message.from ?? { name: "", address: NOBODY };
+  await storeMessage(trx, stored, {
+    conversationId,
+    start: starts ? { subject: message.subject, createdAt: incoming.receivedAt } : null,
+    version: version + 1,
+    docket: deriveDocket({ messages: [...facts.messages, fact], entries: facts.entries }),
+    who: whoFor(stored, starts, person, message.to),
+    newestText: firstWords(stored.ownText || stored.restText),
+  });
+  return { trayId: tray.id, conversationId, outcome: starts ? "started" : "joined" };
+}
+
+const NEW = { version: 0, facts: { messages: [], entries: [] } as ConversationFacts };
+
+async function heldFacts(trx: Database, tray: Tray, id: ConversationId) {
+  const [held] = await holdConversations(trx, tray.id, [id]);
+  if (held === undefined) throw new Error(`conversation ${id} is linked from tray ${tray.slug} and not in it`);
+  const facts = (await factsOf(trx, [id])).get(id) ?? NEW.facts;
+  return { version: held.version, facts };
+}
+
+// A machine's message names nobody anew: the list goes on showing the person one deals with.
+function whoFor(stored: NewMessage, starts: boolean, from: Mailbox, to: readonly Mailbox[]): string | null {
+  if (stored.direction === "out") return starts ? nameOf(to[0] ?? from) : null;
+  const named = starts || stored.classification.kind === "person" || stored.classification.kind === "calendar";
+  return named ? nameOf(from) : null;
+}
+
+function nameOf(mailbox: Mailbox): string {
+  return mailbox.name === "" ? mailbox.address : mailbox.name;
+}
+
+function storedForm(
+  deps: Deps,
+  tray: Tray,
+  incoming: Incoming,
+  keys: { dedupeKey: Uint8Array; threadIds: readonly string[] },
+): NewMessage {
+  const { message, raw, receivedAt, imported } = incoming;
+  const from = message.from ?? { name: "", address: NOBODY };
+  const { own, rest } = divideText(message.text);
+  const sentAt = believableDate(message.date, receivedAt);
+  return {
+    ...keys,
+    id: trustedId<MessageId>(deps.newId()),
+    trayId: tray.id,
+    direction: imported && tray.addresses.includes(from.address) ? "out" : "in",
+    classification: message.classification,
+    messageId: message.messageId,
+    inReplyTo: message.inReplyTo,
+    references: message.references,
+    subject: message.subject,
+    from,
+    recipients: { to: message.to, cc: message.cc, replyTo: message.replyTo },
+    sentAt,
+    receivedAt: imported ? sentAt : receivedAt,
+    authorId: null,
+    raw,
+    rawSha256: createHash("sha256").update(raw).digest(),
+    hasHtml: message.html !== null,
+    failedRecipients: message.failedRecipients,
+    attachments: message.attachments,
+    warnings: message.warnings,
+    ownText: own,
+    restText: rest,
+    delivery: null,
+  };
+}
+
+/** A stored message as the facts have it. */
+export function factOf(stored: NewMessage, version: number): MessageFact {
+  return {
+    id: stored.id,
+    version,
+    at: stored.sentAt,
+    arrivedAt: stored.receivedAt,
+    direction: stored.direction,
+    kind: stored.classification.kind,
+    from: stored.from.address,
+    fromName: stored.from.name,
+    authorId: stored.authorId,
+    failedRecipients: stored.failedRecipients.map((recipient) => recipient.address),
+  };
+}
+
+// Clocks are wrong by minutes; a Date from the future would stand on top of every list for as long as it says.
+const TOLERATED_FUTURE = 5 * MINUTE;
+
+function believableDate(date: Instant | null, receivedAt: Instant): Instant {
+  return date === null || date > receivedAt + TOLERATED_FUTURE ? receivedAt : date;
+}
+
+/**
+ * What makes two deliveries the same message: Message-ID, From and Date, since relays and lists change the rest and some
+ * senders give every message the same id; without a Message-ID, every byte.
+ */
+export function dedupeKeyOf(message: MailMessage, raw: Uint8Array): Uint8Array {
+  const hash = createHash("sha256");
+  if (message.messageId === null) return hash.update("raw\0").update(raw).digest();
+  return hash.update(`id\0${message.messageId}\0${message.from?.address ?? ""}\0${message.date ?? ""}`).digest();
+}

@@ -1,0 +1,41 @@
+import { assertNever } from "../core/kernel/assert-never";
+
+/** Why something was not done. Expected; a screen says it in words. */
+export type Refusal =
+  | { readonly kind: "no-such-conversation" }
+  | { readonly kind: "readers-only-read" }
+  | { readonly kind: "no-such"; readonly what: "category" | "record" | "member" | "expectation" | "message" | "tray" }
+  /** Somebody decided the same thing since the page was loaded. */
+  | { readonly kind: "overtaken"; readonly who: string; readonly did: string }
+  /** A message came since the page was loaded. */
+  | { readonly kind: "new-message"; readonly who: string }
+  | { readonly kind: "nothing-to-undo" }
+  | { readonly kind: "already-sent" }
+  | { readonly kind: "date-is-past" }
+  | { readonly kind: "no-recipient" };
+
+/** A refusal as the person who tried reads it: what is the matter and how things are now. */
+export function refusalInWords(refusal: Refusal): string {
+  switch (refusal.kind) {
+    case "no-such-conversation":
+      return "This conversation is not in this tray.";
+    case "readers-only-read":
+      return "You may read this tray; deciding is for its members.";
+    case "no-such":
+      return `There is no such ${refusal.what} any more.`;
+    case "overtaken":
+      return `Not done: ${refusal.who} ${refusal.did} meanwhile. This is how it stands now.`;
+    case "new-message":
+      return `Not done: ${refusal.who} wrote meanwhile. Read it first, then decide again.`;
+    case "nothing-to-undo":
+      return "There is nothing left to undo.";
+    case "already-sent":
+      return "That message is already out.";
+    case "date-is-past":
+      return "That day is over; choose one to come.";
+    case "no-recipient":
+      return "Somebody has to get it: fill in To.";
+    default:
+      return assertNever(refusal);
+  }
+}

@@ -1,0 +1,54 @@
+import { hitsIn, readQuery } from "../core/search/query";
+import { type SheetRow, searchConversations, type TrayGrant } from "../storage/index";
+import type { Deps } from "./deps";
+
+/** A piece of text; `hit` is true where it is what was asked for. */
+export type Piece = { readonly text: string; readonly hit: boolean };
+
+/** A conversation found, with the place in it that has what was asked for. */
+export type SearchResult = {
+  readonly row: SheetRow;
+  readonly subject: Piece[];
+  readonly from: string;
+  readonly excerpt: Piece[];
+};
+
+const MAX_RESULTS = 60;
+const EXCERPT_CHARACTERS = 220;
+const BEFORE_HIT = 60;
+
+/** Searches subjects, people and bodies of a tray, newest first; an empty query finds nothing. */
+export async function search(deps: Deps, grant: TrayGrant, text: string): Promise<SearchResult[]> {
+  const query = readQuery(text);
+  if (query.terms.length === 0) return [];
+  const found = await searchConversations(deps.db, grant, query, MAX_RESULTS);
+  return found.map(({ hitText, hitFrom, ...row }) => ({
+    row,
+    subject: piecesOf(row.subject, hitsIn(row.subject, query)),
+    from: hitFrom,
+    excerpt: excerptOf(hitText, hitsIn(hitText, query)),
+  }));
+}
+
+function excerptOf(text: string, hits: readonly (readonly [number, number])[]): Piece[] {
+  const from = Math.max(0, (hits[0]?.[0] ?? 0) - BEFORE_HIT);
+  const start = from === 0 ? 0 : text.indexOf(" ", from) + 1;
+  const window = text.slice(start, start + EXCERPT_CHARACTERS);
+  const inWindow = hits.filter(([begin, end]) => begin >= start && end <= start + window.length);
+  return piecesOf(
+    window,
+    inWindow.map(([begin, end]) => [begin - start, end - start]),
+  );
+}
+
+function piecesOf(text: string, hits: readonly (readonly [number, number])[]): Piece[] {
+  const pieces: Piece[] = [];
+  let at = 0;
+  for (const [begin, end] of hits) {
+    if (begin > at) pieces.push({ text: text.slice(at, begin), hit: false });
+    pieces.push({ text: text.slice(begin, end), hit: true });
+    at = end;
+  }
+  if (at < text.length) pieces.push({ text: text.slice(at), hit: false });
+  return pieces;
+}

@@ -1,0 +1,75 @@
+import type { Effect } from "../core/journal/entry";
+import { type BatchId, type MessageId, trustedId } from "../core/kernel/ids";
+import { err, ok, type Result } from "../core/kernel/result";
+import {
+  type Database,
+  factsOf,
+  holdConversations,
+  holdOutgoing,
+  inTransaction,
+  type OutgoingMessage,
+  setDelivery,
+  type TrayGrant,
+} from "../storage/index";
+import { carryOut } from "./change-conversations";
+import type { Deps } from "./deps";
+import type { Refusal } from "./refusal";
+
+/** Which try this is; after the last one a message that cannot be handed over has failed. */
+export type Attempt = { readonly number: number; readonly last: boolean };
+
+const UNCERTAIN =
+  "The program stopped while this was being handed over: it may be out already. Ask, or send it again if a second copy does no harm.";
+
+/**
+ * Sends a message that waits to go. Throws when it should be tried again. What is out is never sent again; a try that was
+ * cut off between handing over and noting it is left to a person, since a second copy cannot be called back.
+ */
+export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): Promise<void> {
+  const message = await inTransaction(deps.db, async (trx) => {
+    const held = await holdOutgoing(trx, id);
+    if (held === null) return null;
+    if (held.state === "going") await failSending(trx, deps, held, UNCERTAIN);
+    if (held.state !== "waiting") return null;
+    await setDelivery(trx, id, { state: "going", reason: null }, deps.now());
+    return held;
+  });
+  if (message === null) return;
+  const handedOver = await deps.mail.handOver({ from: message.from, to: message.to }, message.raw);
+  await inTransaction(deps.db, async (trx) => {
+    if (handedOver.kind === "accepted") {
+      await setDelivery(trx, id, { state: "sent", reason: null }, deps.now());
+    } else if (handedOver.kind === "refused" || attempt.last) {
+      await failSending(trx, deps, message, handedOver.reason);
+    } else {
+      await setDelivery(trx, id, { state: "waiting", reason: handedOver.reason }, deps.now());
+    }
+  });
+  deps.tell({ trayId: message.trayId, conversationId: message.conversationId });
+  if (handedOver.kind === "not-now" && !attempt.last) {
+    throw new Error(`message ${id}, try ${attempt.number}: ${handedOver.reason}`);
+  }
+}
+
+async function failSending(trx: Database, deps: Deps, message: OutgoingMessage, reason: string): Promise<void> {
+  const [conversation] = await holdConversations(trx, message.trayId, [message.conversationId]);
+  if (conversation === undefined) throw new Error(`message ${message.id} is in no conversation`);
+  await setDelivery(trx, message.id, { state: "failed", reason }, deps.now());
+  const known = (await factsOf(trx, [conversation.id])).get(conversation.id) ?? { messages: [], entries: [] };
+  const effects: Effect[] = [{ kind: "send-failed", messageId: message.id, reason }];
+  await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [{ conversation, known, effects }]);
+}
+
+/** Puts a message that failed back to go; the conversation keeps its standing until somebody decides. */
+export async function sendAgain(deps: Deps, grant: TrayGrant, id: MessageId): Promise<Result<null, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  return inTransaction(deps.db, async (trx): Promise<Result<null, Refusal>> => {
+    const message = await holdOutgoing(trx, id);
+    if (message === null || message.trayId !== grant.tray.id) return err({ kind: "no-such", what: "message" });
+    if (message.state !== "failed") return err({ kind: "already-sent" });
+    await setDelivery(trx, id, { state: "waiting", reason: null }, deps.now());
+    await deps.jobs.enqueue(trx, { kind: "send-message", messageId: id });
+    deps.tell({ trayId: message.trayId, conversationId: message.conversationId });
+    return ok(null);
+  });
+}

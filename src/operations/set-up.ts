@@ -1,0 +1,112 @@
+import type { EmailAddress } from "../core/kernel/email-address";
+import { type CategoryId, type MemberId, type RecordId, type TrayId, trustedId } from "../core/kernel/ids";
+import { err, ok, type Result } from "../core/kernel/result";
+import {
+  addCategories,
+  addRecords,
+  addTray,
+  allMembers,
+  allTrays,
+  type Category,
+  type FilingRecord,
+  inTransaction,
+  letIntoTray,
+  type Member,
+  type MigrationReport,
+  migrate,
+  type Role,
+  addMember as storeMember,
+  type Tray,
+} from "../storage/index";
+import type { Deps } from "./deps";
+import { hashPassword } from "./sign-in";
+
+/** Brings the database up to date. */
+export function migrateDatabase(deps: Deps): Promise<MigrationReport> {
+  return migrate(deps.db);
+}
+
+/** Whether anything was set up here yet. */
+export async function hasTrays(deps: Deps): Promise<boolean> {
+  return (await allTrays(deps.db)).length > 0;
+}
+
+export type NewTray = {
+  readonly slug: string;
+  readonly name: string;
+  readonly timeZone: string;
+  readonly addresses: readonly EmailAddress[];
+};
+
+/** Sets up a tray. */
+export async function setUpTray(deps: Deps, tray: NewTray): Promise<Tray> {
+  const whole = { ...tray, id: trustedId<TrayId>(deps.newId()) };
+  await inTransaction(deps.db, (trx) => addTray(trx, { ...whole, createdAt: deps.now() }));
+  return whole;
+}
+
+export type NewMember = {
+  readonly signInName: string;
+  readonly name: string;
+  readonly initials: string;
+  readonly timeZone: string;
+  readonly password: string;
+  readonly role: Role;
+  /** Slugs of the trays to let her into. */
+  readonly trays: readonly string[];
+};
+
+/** Adds a member and lets her into trays: all of it, or nothing. */
+export async function addMember(
+  deps: Deps,
+  member: NewMember,
+): Promise<Result<Member, { kind: "name-taken" } | { kind: "no-such-tray"; slug: string }>> {
+  const trays = await allTrays(deps.db);
+  const missing = member.trays.find((slug) => !trays.some((tray) => tray.slug === slug));
+  if (missing !== undefined) return err({ kind: "no-such-tray", slug: missing });
+  const { signInName, name, initials, timeZone } = member;
+  const added: Member = { id: trustedId<MemberId>(deps.newId()), signInName, name, initials, timeZone };
+  const passwordHash = await hashPassword(member.password);
+  const isNew = await inTransaction(deps.db, async (trx) => {
+    if (!(await storeMember(trx, { ...added, passwordHash, createdAt: deps.now() }))) return false;
+    for (const tray of trays.filter(({ slug }) => member.trays.includes(slug))) {
+      await letIntoTray(trx, tray.id, added.id, member.role);
+    }
+    return true;
+  });
+  return isNew ? ok(added) : err({ kind: "name-taken" });
+}
+
+/** Everybody who may sign in. */
+export function listMembers(deps: Deps): Promise<Member[]> {
+  return allMembers(deps.db);
+}
+
+export type NewCategory = Omit<Category, "id" | "parentId"> & { readonly parentCode: string | null };
+
+/** Sets up categories common to all trays, parents before their children. */
+export async function setUpCategories(deps: Deps, categories: readonly NewCategory[]): Promise<Category[]> {
+  const made = new Map<string, Category>();
+  for (const { parentCode, ...category } of categories) {
+    const parentId = parentCode === null ? null : (made.get(parentCode)?.id ?? null);
+    made.set(category.code, { ...category, id: trustedId<CategoryId>(deps.newId()), parentId });
+  }
+  await addCategories(deps.db, null, [...made.values()]);
+  return [...made.values()];
+}
+
+export type NewRecord = Omit<FilingRecord, "id" | "parentId"> & { readonly parentCode: string | null };
+
+/** Sets up records, parents before their children. */
+export async function setUpRecords(deps: Deps, records: readonly NewRecord[]): Promise<FilingRecord[]> {
+  const made = new Map<string, FilingRecord>();
+  for (const { parentCode, ...record } of records) {
+    const parentId = parentCode === null ? null : (made.get(parentCode)?.id ?? null);
+    made.set(record.code, { ...record, id: trustedId<RecordId>(deps.newId()), parentId });
+  }
+  await addRecords(
+    deps.db,
+    [...made.values()].map((record) => ({ ...record, createdAt: deps.now() })),
+  );
+  return [...made.values()];
+}

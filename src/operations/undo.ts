@@ -1,0 +1,130 @@
+import { deriveDocket } from "../core/docket/derive-docket";
+import { effectInWords, type Names } from "../core/journal/effect-in-words";
+import { planUndo, type UndoPlan } from "../core/journal/plan-undo";
+import { type BatchId, type ConversationId, type EntryId, type MemberId, trustedId } from "../core/kernel/ids";
+import { DAY, later } from "../core/kernel/instant";
+import { err, ok, type Result } from "../core/kernel/result";
+import { dayInWords } from "../core/standing/day-words";
+import {
+  appendEntries,
+  type BatchEntry,
+  categoriesOf,
+  type Database,
+  entriesOfBatch,
+  factsOf,
+  type HeldConversation,
+  holdConversations,
+  inTransaction,
+  keepDockets,
+  membersOfTray,
+  newestUndoableBatch,
+  recordsByIds,
+  type TrayGrant,
+} from "../storage/index";
+import type { Deps } from "./deps";
+import type { Refusal } from "./refusal";
+
+/** What undoing did: what was taken back, in words, and what was left because somebody decided anew since. */
+export type Undone = { readonly count: number; readonly what: string; readonly left: readonly string[] };
+
+// One key undoes what one just did; older things are undone from the journal, where one sees what they are.
+const UNDO_KEY_REACH = DAY;
+
+/** Undoes the member's newest batch in the tray. */
+export async function undoNewest(deps: Deps, grant: TrayGrant): Promise<Result<Undone, Refusal>> {
+  const since = later(deps.now(), -UNDO_KEY_REACH);
+  const batchId = await newestUndoableBatch(deps.db, grant.tray.id, grant.memberId, since);
+  return batchId === null ? err({ kind: "nothing-to-undo" }) : undoBatch(deps, grant, batchId);
+}
+
+/** Takes back what a batch did, whoever did it, where nothing newer contradicts it. */
+export async function undoBatch(deps: Deps, grant: TrayGrant, batchId: BatchId): Promise<Result<Undone, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  const undone = await inTransaction(
+    deps.db,
+    async (trx): Promise<Result<{ plans: UndoPlan[]; ids: ConversationId[] }, Refusal>> => {
+      const ids = [
+        ...new Set((await entriesOfBatch(trx, grant.tray.id, batchId)).map((entry) => entry.conversationId)),
+      ];
+      const held = await holdConversations(trx, grant.tray.id, ids);
+      // Read again now that nobody else can undo it at the same time.
+      const entries = await entriesOfBatch(trx, grant.tray.id, batchId);
+      if (entries.length === 0) return err({ kind: "nothing-to-undo" });
+      const plans = await undoEntries(trx, deps, grant.memberId, held, entries);
+      return ok({ plans, ids });
+    },
+  );
+  if (!undone.ok) return undone;
+  for (const conversationId of undone.value.ids) deps.tell({ trayId: grant.tray.id, conversationId });
+  return ok(await undoneInWords(deps, grant, undone.value.plans));
+}
+
+async function undoEntries(
+  trx: Database,
+  deps: Deps,
+  by: MemberId,
+  held: readonly HeldConversation[],
+  entries: readonly BatchEntry[],
+): Promise<UndoPlan[]> {
+  const facts = await factsOf(
+    trx,
+    held.map(({ id }) => id),
+  );
+  const batchId = trustedId<BatchId>(deps.newId());
+  const undone = held.map((conversation) => {
+    const known = facts.get(conversation.id) ?? { messages: [], entries: [] };
+    const own = entries.filter((entry) => entry.conversationId === conversation.id);
+    const plans = planUndo(own, known.entries);
+    const taken = plans.flatMap((plan) => (plan.kind === "undo" ? [plan.entry] : []));
+    const takenIds = new Set(taken.map((entry) => entry.id));
+    const undos = taken.map((entry, at) => ({
+      id: trustedId<EntryId>(deps.newId()),
+      trayId: conversation.trayId,
+      conversationId: conversation.id,
+      batchId,
+      version: conversation.version + at + 1,
+      at: deps.now(),
+      by,
+      effect: entry.effect,
+      undoes: entry.id,
+    }));
+    const remaining = known.entries.filter((entry) => !takenIds.has(entry.id));
+    const docket = deriveDocket({ messages: known.messages, entries: remaining });
+    return { id: conversation.id, version: conversation.version + undos.length, docket, undos, plans };
+  });
+  await appendEntries(
+    trx,
+    undone.flatMap(({ undos }) => undos),
+  );
+  await keepDockets(trx, undone);
+  return undone.flatMap(({ plans }) => plans);
+}
+
+async function undoneInWords(deps: Deps, grant: TrayGrant, plans: readonly UndoPlan[]): Promise<Undone> {
+  const names = await namesFor(deps, grant, plans);
+  const words = (kept: readonly UndoPlan[]) => [
+    ...new Set(kept.map((plan) => effectInWords(plan.entry.effect, names))),
+  ];
+  const taken = plans.filter((plan) => plan.kind === "undo");
+  return {
+    count: taken.length,
+    what: words(taken.toReversed()).join(" and "),
+    left: words(plans.filter((plan) => plan.kind !== "undo")),
+  };
+}
+
+async function namesFor(deps: Deps, grant: TrayGrant, plans: readonly UndoPlan[]): Promise<Names> {
+  const recordIds = plans.flatMap(({ entry }) => ("recordId" in entry.effect ? [entry.effect.recordId] : []));
+  const [members, categories, records] = await Promise.all([
+    membersOfTray(deps.db, grant.tray.id),
+    categoriesOf(deps.db, grant.tray.id),
+    recordsByIds(deps.db, recordIds),
+  ]);
+  return {
+    member: (id) =>
+      id === grant.memberId ? "you" : (members.find((member) => member.id === id)?.name ?? "a colleague"),
+    category: (id) => categories.find((category) => category.id === id)?.name ?? "a category",
+    record: (id) => records.find((record) => record.id === id)?.code ?? "a record",
+    day: (at) => dayInWords(at, deps.now(), grant.tray.timeZone),
+  };
+}

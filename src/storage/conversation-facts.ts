@@ -1,0 +1,116 @@
+import type { Effect, JournalEntry } from "../core/journal/entry";
+import type { EmailAddress } from "../core/kernel/email-address";
+import {
+  type ConversationId,
+  type EntryId,
+  type MemberId,
+  type MessageId,
+  type TrayId,
+  trustedId,
+} from "../core/kernel/ids";
+import type { FailedRecipient, MessageKind } from "../core/message/mail-message";
+import type { ConversationFacts, MessageFact } from "../core/standing/derive-standing";
+import type { Database } from "./database";
+import { knexOf } from "./knex-of";
+import { at } from "./rows";
+
+type MessageFactRow = {
+  id: string;
+  conversation_id: string;
+  version: number;
+  sent_at: Date;
+  received_at: Date;
+  direction: "in" | "out";
+  kind: MessageKind;
+  from_address: string;
+  from_name: string;
+  author_id: string | null;
+  failed_recipients: FailedRecipient[];
+};
+
+type EntryRow = {
+  id: string;
+  conversation_id: string;
+  version: number;
+  at: Date;
+  by_member_id: string | null;
+  effect: Effect;
+};
+
+/** A conversation held for changing: nobody else changes it until the transaction ends. */
+export type HeldConversation = { readonly id: ConversationId; readonly trayId: TrayId; readonly version: number };
+
+/** Holds conversations of one tray, always in the same order so that two who want the same ones never wait for each other. Missing ones are left out. */
+export async function holdConversations(
+  trx: Database,
+  trayId: TrayId,
+  ids: readonly ConversationId[],
+): Promise<HeldConversation[]> {
+  const rows: { id: string; version: number }[] = await knexOf(trx)("conversation")
+    .select("id", "version")
+    .where("tray_id", trayId)
+    .whereIn("id", ids)
+    .orderBy("id")
+    .forUpdate();
+  return rows.map((row) => ({ id: trustedId<ConversationId>(row.id), trayId, version: row.version }));
+}
+
+/** Everything that happened in these conversations and was not undone, two queries however many there are. */
+export async function factsOf(
+  db: Database,
+  ids: readonly ConversationId[],
+): Promise<Map<ConversationId, ConversationFacts>> {
+  const builder = knexOf(db);
+  const messages: MessageFactRow[] = await builder("message")
+    .select(
+      "id",
+      "conversation_id",
+      "version",
+      "sent_at",
+      "received_at",
+      "direction",
+      "kind",
+      "from_address",
+      "from_name",
+      "author_id",
+      "failed_recipients",
+    )
+    .whereIn("conversation_id", ids)
+    .orderBy("version");
+  const entries: EntryRow[] = await builder("journal as entry")
+    .select("id", "conversation_id", "version", "at", "by_member_id", "effect")
+    .whereIn("conversation_id", ids)
+    .whereNull("undoes")
+    .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
+    .orderBy("version");
+  const facts = new Map(ids.map((id) => [id, { messages: [] as MessageFact[], entries: [] as JournalEntry[] }]));
+  for (const row of messages) facts.get(trustedId(row.conversation_id))?.messages.push(messageFactOf(row));
+  for (const row of entries) facts.get(trustedId(row.conversation_id))?.entries.push(entryOf(row));
+  return facts;
+}
+
+function messageFactOf(row: MessageFactRow): MessageFact {
+  return {
+    id: trustedId<MessageId>(row.id),
+    version: row.version,
+    at: at(row.sent_at),
+    arrivedAt: at(row.received_at),
+    direction: row.direction,
+    kind: row.kind,
+    from: row.from_address as EmailAddress,
+    fromName: row.from_name,
+    authorId: row.author_id === null ? null : trustedId<MemberId>(row.author_id),
+    failedRecipients: row.failed_recipients.map((recipient) => recipient.address),
+  };
+}
+
+/** A journal entry from its row. */
+export function entryOf(row: Omit<EntryRow, "conversation_id">): JournalEntry {
+  return {
+    id: trustedId<EntryId>(row.id),
+    version: row.version,
+    at: at(row.at),
+    by: row.by_member_id === null ? null : trustedId<MemberId>(row.by_member_id),
+    effect: row.effect,
+  };
+}

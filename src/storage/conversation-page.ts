@@ -1,0 +1,170 @@
+import type { Effect } from "../core/journal/entry";
+import type { EmailAddress } from "../core/kernel/email-address";
+import { type BatchId, type ConversationId, type MemberId, type MessageId, trustedId } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
+import type { Attachment, FailedRecipient, MessageKind } from "../core/message/mail-message";
+import type { Database } from "./database";
+import { knexOf } from "./knex-of";
+import { at, param } from "./rows";
+import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./standing-list";
+import type { Recipients } from "./store-message";
+import type { TrayGrant } from "./trays";
+
+export type Delivery = { readonly state: "waiting" | "going" | "sent" | "failed"; readonly reason: string | null };
+
+/** A message as the correspondence shows it. */
+export type CorrespondenceMessage = {
+  readonly id: MessageId;
+  readonly direction: "in" | "out";
+  readonly kind: MessageKind;
+  readonly kindReason: string;
+  readonly messageId: string | null;
+  readonly inReplyTo: readonly string[];
+  readonly references: readonly string[];
+  readonly subject: string;
+  readonly fromName: string;
+  readonly fromAddress: EmailAddress;
+  readonly recipients: Recipients;
+  readonly sentAt: Instant;
+  readonly authorId: MemberId | null;
+  readonly hasHtml: boolean;
+  readonly failedRecipients: readonly FailedRecipient[];
+  readonly attachments: readonly Attachment[];
+  readonly warnings: readonly string[];
+  readonly ownText: string;
+  readonly restText: string;
+  readonly delivery: Delivery | null;
+};
+
+/** A line of the journal: an effect, or the undoing of one. */
+export type JournalLine = {
+  readonly version: number;
+  readonly batchId: BatchId;
+  readonly at: Instant;
+  readonly by: MemberId | null;
+  readonly effect: Effect;
+  readonly isUndo: boolean;
+  readonly undone: boolean;
+};
+
+// A page nobody reads to the end; the rest is found by search.
+const MAX_MESSAGES = 500;
+const MAX_JOURNAL_LINES = 500;
+
+/** One conversation of a tray as a row, whatever its standing; null when the tray has none of this id. */
+export async function conversationRow(db: Database, grant: TrayGrant, id: ConversationId): Promise<SheetRow | null> {
+  const found = await knexOf(db).raw<{ rows: RawSheetRow[] }>(
+    /* sql */ `select ${SHEET_COLUMNS} from conversation as c where c.id = :id and c.tray_id = :trayId`,
+    { id, trayId: grant.tray.id, memberId: grant.memberId },
+  );
+  const row = found.rows[0];
+  return row === undefined ? null : sheetRowOf(row);
+}
+
+/** The newest messages of a conversation with their texts, oldest first. */
+export async function correspondenceOf(
+  db: Database,
+  grant: TrayGrant,
+  id: ConversationId,
+): Promise<CorrespondenceMessage[]> {
+  const rows = await knexOf(db)("message")
+    .select(
+      "id",
+      "direction",
+      "kind",
+      "kind_reason",
+      "message.message_id",
+      "in_reply_to",
+      "reference_ids",
+      "subject",
+      "from_name",
+      "from_address",
+      "recipients",
+      "sent_at",
+      "author_id",
+      "has_html",
+      "failed_recipients",
+      "attachments",
+      "warnings",
+      "own_text",
+      "rest_text",
+      "delivery",
+      "delivery_reason",
+    )
+    .join("message_text", "message_text.message_id", "message.id")
+    .where({ conversation_id: id, tray_id: grant.tray.id })
+    .orderBy([
+      { column: "sent_at", order: "desc" },
+      { column: "id", order: "desc" },
+    ])
+    .limit(MAX_MESSAGES);
+  return rows.reverse().map((row) => ({
+    id: trustedId<MessageId>(row.id),
+    direction: row.direction,
+    kind: row.kind,
+    kindReason: row.kind_reason,
+    messageId: row.message_id,
+    inReplyTo: row.in_reply_to,
+    references: row.reference_ids,
+    subject: row.subject,
+    fromName: row.from_name,
+    fromAddress: row.from_address,
+    recipients: row.recipients,
+    sentAt: at(row.sent_at),
+    authorId: row.author_id === null ? null : trustedId<MemberId>(row.author_id),
+    hasHtml: row.has_html,
+    failedRecipients: row.failed_recipients,
+    attachments: row.attachments,
+    warnings: row.warnings,
+    ownText: row.own_text,
+    restText: row.rest_text,
+    delivery: row.delivery === null ? null : { state: row.delivery, reason: row.delivery_reason },
+  }));
+}
+
+/** The newest lines of a conversation's journal, oldest first, undone ones and undoings among them. */
+export async function journalOf(db: Database, grant: TrayGrant, id: ConversationId): Promise<JournalLine[]> {
+  const builder = knexOf(db);
+  const rows = await builder("journal as entry")
+    .select(
+      "version",
+      "batch_id",
+      "at",
+      "by_member_id",
+      "effect",
+      "undoes",
+      builder.raw("exists (select 1 from journal as undo where undo.undoes = entry.id) as undone"),
+    )
+    .where({ conversation_id: id, tray_id: grant.tray.id })
+    .orderBy("version", "desc")
+    .limit(MAX_JOURNAL_LINES);
+  return rows.reverse().map((row) => ({
+    version: row.version,
+    batchId: trustedId<BatchId>(row.batch_id),
+    at: at(row.at),
+    by: row.by_member_id === null ? null : trustedId<MemberId>(row.by_member_id),
+    effect: row.effect,
+    isUndo: row.undoes !== null,
+    undone: row.undone,
+  }));
+}
+
+/** Remembers that a member has seen a conversation as it is now. */
+export async function markRead(db: Database, memberId: MemberId, id: ConversationId, readAt: Instant): Promise<void> {
+  await knexOf(db)("reading")
+    .insert({ member_id: memberId, conversation_id: id, read_at: param(readAt) })
+    .onConflict(["member_id", "conversation_id"])
+    .merge();
+}
+
+/** Remembers that a member has seen everything in her trays that came up to a moment. */
+export async function markReadUpTo(db: Database, memberId: MemberId, upTo: Instant): Promise<void> {
+  await knexOf(db).raw(
+    /* sql */ `
+    insert into reading (member_id, conversation_id, read_at)
+    select :memberId, id, last_message_at from conversation
+    where last_message_at <= :upTo and tray_id in (select tray_id from tray_member where member_id = :memberId)
+    on conflict (member_id, conversation_id) do update set read_at = greatest(reading.read_at, excluded.read_at)`,
+    { memberId, upTo: param(upTo) as Date },
+  );
+}

@@ -1,0 +1,86 @@
+import type { Effect, JournalEntry } from "../core/journal/entry";
+import {
+  type BatchId,
+  type ConversationId,
+  type EntryId,
+  type MemberId,
+  type TrayId,
+  trustedId,
+} from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
+import { entryOf } from "./conversation-facts";
+import type { Database } from "./database";
+import { knexOf } from "./knex-of";
+import { param } from "./rows";
+
+/** An entry about to be written, with the conversation and the batch it belongs to. */
+export type NewEntry = JournalEntry & {
+  readonly trayId: TrayId;
+  readonly conversationId: ConversationId;
+  readonly batchId: BatchId;
+};
+
+/** The mark that an entry was undone: an entry of its own. */
+export type NewUndo = Omit<NewEntry, "effect"> & { readonly undoes: EntryId; readonly effect: Effect };
+
+/** Appends to the journal; nothing in it is ever changed. */
+export async function appendEntries(trx: Database, entries: readonly (NewEntry | NewUndo)[]): Promise<void> {
+  if (entries.length === 0) return;
+  await knexOf(trx).batchInsert(
+    "journal",
+    entries.map((entry) => ({
+      id: entry.id,
+      tray_id: entry.trayId,
+      conversation_id: entry.conversationId,
+      version: entry.version,
+      batch_id: entry.batchId,
+      at: param(entry.at),
+      by_member_id: entry.by,
+      kind: "undoes" in entry ? "undo" : entry.effect.kind,
+      effect: JSON.stringify(entry.effect),
+      undoes: "undoes" in entry ? entry.undoes : null,
+    })),
+    1_000,
+  );
+}
+
+export type BatchEntry = JournalEntry & { readonly conversationId: ConversationId };
+
+/** What one batch did in a tray and has not been undone. */
+export async function entriesOfBatch(db: Database, trayId: TrayId, batchId: BatchId): Promise<BatchEntry[]> {
+  const builder = knexOf(db);
+  const rows = await builder("journal as entry")
+    .select("id", "conversation_id", "version", "at", "by_member_id", "effect")
+    .where({ tray_id: trayId, batch_id: batchId })
+    .whereNull("undoes")
+    .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
+    .orderBy("version");
+  return rows.map((row) => ({ ...entryOf(row), conversationId: trustedId<ConversationId>(row.conversation_id) }));
+}
+
+/**
+ * The newest batch of a member in a tray since a moment that can still be undone: not undone itself, and not one that
+ * went with sending a message, as mail that is out cannot be called back. Null when there is none.
+ */
+export async function newestUndoableBatch(
+  db: Database,
+  trayId: TrayId,
+  memberId: MemberId,
+  since: Instant,
+): Promise<BatchId | null> {
+  const builder = knexOf(db);
+  const row = await builder("journal as entry")
+    .first("batch_id")
+    .where({ tray_id: trayId, by_member_id: memberId })
+    .where("at", ">", param(since))
+    .whereNull("undoes")
+    .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
+    .whereNotExists(
+      builder("message").select(builder.raw("1")).whereRaw("message.id = entry.batch_id and message.direction = 'out'"),
+    )
+    .orderBy([
+      { column: "at", order: "desc" },
+      { column: "version", order: "desc" },
+    ]);
+  return row === undefined ? null : trustedId<BatchId>(row.batch_id);
+}

@@ -1,0 +1,93 @@
+import { Client } from "pg";
+import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
+import type { Change } from "../core/ports";
+import type { Database } from "./database";
+import { knexOf } from "./knex-of";
+
+const CHANNEL = "common_tray_change";
+// NOTIFY inside the transaction takes a lock that all committing transactions share and costs them their group commit,
+// so changes are told after the commit, gathered for this long.
+const GATHER_MS = 25;
+// A notification carries at most 8,000 bytes; of more changes than these only the tray is named.
+const MAX_NAMED = 100;
+const RECONNECT_MS = 1_000;
+
+/** Changes in one tray; `conversationIds` null means any of them. */
+export type TrayChange = { readonly trayId: TrayId; readonly conversationIds: readonly ConversationId[] | null };
+
+/** Tells every process what changed, some milliseconds later and many at once. */
+export function changeTeller(
+  db: Database,
+  onProblem: (problem: unknown) => void,
+): { tell: (change: Change) => void; flush: () => Promise<void> } {
+  const gathered = new Map<TrayId, Set<ConversationId>>();
+  let timer: NodeJS.Timeout | null = null;
+  const flush = async () => {
+    if (timer !== null) clearTimeout(timer);
+    timer = null;
+    const payloads = [...gathered].map(([trayId, ids]) =>
+      JSON.stringify({ trayId, conversationIds: ids.size > MAX_NAMED ? null : [...ids] }),
+    );
+    gathered.clear();
+    if (payloads.length === 0) return;
+    await knexOf(db)
+      .raw("select pg_notify(?, payload) from unnest(?::text[]) as payload", [CHANNEL, payloads])
+      .catch(onProblem);
+  };
+  return {
+    tell(change) {
+      const ids = gathered.get(change.trayId) ?? new Set();
+      gathered.set(change.trayId, ids.add(change.conversationId));
+      timer ??= setTimeout(flush, GATHER_MS);
+    },
+    flush,
+  };
+}
+
+/**
+ * Hears what any process told, over one connection of its own, which is made anew when it breaks; `onGap` says that
+ * something may have been missed.
+ */
+export async function listenForChanges(
+  url: string,
+  hear: (change: TrayChange) => void,
+  onGap: (problem: unknown) => void,
+): Promise<{ close: () => Promise<void> }> {
+  let client: Client | null = null;
+  let closed = false;
+  const connect = async (): Promise<void> => {
+    const next = new Client({ connectionString: url, application_name: "common-tray-live" });
+    const broken = (problem: unknown) => {
+      if (closed || client !== next) return;
+      client = null;
+      onGap(problem);
+      setTimeout(() => void connect().catch(broken), RECONNECT_MS).unref();
+    };
+    client = next;
+    next.on("error", broken);
+    next.on("end", () => broken(new Error("the connection for live changes ended")));
+    next.on("notification", ({ payload }) => {
+      const change = readChange(payload ?? "");
+      if (change !== null) hear(change);
+    });
+    await next.connect();
+    await next.query(`listen ${CHANNEL}`);
+  };
+  await connect();
+  return {
+    async close() {
+      closed = true;
+      await client?.end();
+    },
+  };
+}
+
+function readChange(payload: string): TrayChange | null {
+  try {
+    const { trayId, conversationIds } = JSON.parse(payload);
+    return { trayId: trustedId<TrayId>(trayId), conversationIds };
+  } catch {
+    // Another program on the same channel; nothing of ours can be in it.
+    return null;
+  }
+}

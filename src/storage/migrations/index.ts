@@ -1,0 +1,15 @@
+import type { Knex } from "knex";
+import * as initial from "./0001-initial";
+
+const migrations: ReadonlyMap<string, Knex.Migration> = new Map([["0001-initial", initial]]);
+
+/** Every migration there is, in order; a new one is one import and one line. */
+export const migrationSource: Knex.MigrationSource<string> = {
+  getMigrations: async () => [...migrations.keys()],
+  getMigrationName: (name) => name,
+  getMigration: async (name) => {
+    const migration = migrations.get(name);
+    if (migration === undefined) throw new Error(`there is no migration ${name}`);
+    return migration;
+  },
+};

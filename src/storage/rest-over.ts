@@ -1,0 +1,20 @@
+import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
+import type { Database } from "./database";
+import { knexOf } from "./knex-of";
+import { param } from "./rows";
+
+/** Conversations whose rest is over and that still rest, the longest over first. */
+export async function restsOver(
+  db: Database,
+  now: Instant,
+  limit: number,
+): Promise<{ id: ConversationId; trayId: TrayId }[]> {
+  const rows = await knexOf(db)("conversation")
+    .select("id", "tray_id")
+    .where("standing", "resting")
+    .where("resting_until", "<=", param(now))
+    .orderBy("resting_until")
+    .limit(limit);
+  return rows.map((row) => ({ id: trustedId<ConversationId>(row.id), trayId: trustedId<TrayId>(row.tray_id) }));
+}

@@ -1,0 +1,166 @@
+import type { Docket } from "../core/docket/derive-docket";
+import type { Mailbox } from "../core/kernel/email-address";
+import type { ConversationId, MemberId, MessageId, TrayId } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
+import type { Attachment, Classification, FailedRecipient } from "../core/message/mail-message";
+import { foldText, searchWords } from "../core/search/query";
+import type { Database } from "./database";
+import { docketColumns } from "./keep-docket";
+import { knexOf } from "./knex-of";
+import { param, storableText } from "./rows";
+
+// A tsvector holds at most 1 MiB; a longer text is found by its beginning.
+const MAX_SEARCHED_CHARACTERS = 150_000;
+// Kept in the raw bytes in full; what is shown as text ends here.
+const MAX_TEXT_CHARACTERS = 2_000_000;
+const MAX_SUBJECT_CHARACTERS = 2_000;
+
+export type Recipients = {
+  readonly to: readonly Mailbox[];
+  readonly cc: readonly Mailbox[];
+  readonly replyTo: readonly Mailbox[];
+};
+
+export type NewMessage = {
+  readonly id: MessageId;
+  readonly trayId: TrayId;
+  readonly direction: "in" | "out";
+  readonly classification: Classification;
+  readonly messageId: string | null;
+  readonly inReplyTo: readonly string[];
+  readonly references: readonly string[];
+  /** Every id by which later messages may name this thread. */
+  readonly threadIds: readonly string[];
+  readonly subject: string;
+  readonly from: Mailbox;
+  readonly recipients: Recipients;
+  readonly sentAt: Instant;
+  readonly receivedAt: Instant;
+  readonly authorId: MemberId | null;
+  readonly raw: Uint8Array;
+  readonly rawSha256: Uint8Array;
+  readonly hasHtml: boolean;
+  readonly failedRecipients: readonly FailedRecipient[];
+  readonly attachments: readonly Attachment[];
+  readonly warnings: readonly string[];
+  readonly ownText: string;
+  readonly restText: string;
+  readonly dedupeKey: Uint8Array;
+  readonly delivery: "waiting" | "sent" | null;
+};
+
+/** The conversation as it stands with the message in it; `start` only when the message starts it. */
+export type MessagePlace = {
+  readonly conversationId: ConversationId;
+  readonly start: { readonly subject: string; readonly createdAt: Instant } | null;
+  /** The conversation's version with the message. */
+  readonly version: number;
+  readonly docket: Docket;
+  /** The person outside that lists name; null keeps who is named. */
+  readonly who: string | null;
+  readonly newestText: string;
+};
+
+/**
+ * Stores a message, its raw bytes, text, search vector and thread ids, and starts or updates its conversation: one
+ * statement, as each round trip costs as much as the work itself.
+ */
+export async function storeMessage(trx: Database, message: NewMessage, place: MessagePlace): Promise<void> {
+  const subject = storableText(message.subject).slice(0, MAX_SUBJECT_CHARACTERS);
+  await knexOf(trx).raw(
+    /* sql */ `
+    with raw as (
+      insert into blob (sha256, size, content) values (:rawSha256, :size, :raw) on conflict do nothing
+    ), place as (
+      ${place.start === null ? UPDATE_CONVERSATION : INSERT_CONVERSATION}
+    ), kept as (
+      insert into message (id, tray_id, conversation_id, version, direction, kind, kind_reason, message_id, in_reply_to,
+        reference_ids, subject, from_name, from_address, recipients, sent_at, received_at, author_id, raw_sha256, has_html,
+        failed_recipients, attachments, warnings, dedupe_key, delivery)
+      values (:id, :trayId, :conversationId, :version, :direction, :kind, :kindReason, :messageId, :inReplyTo,
+        :referenceIds, :subject, :fromName, :fromAddress, :recipients, :sentAt, :receivedAt, :authorId, :rawSha256,
+        :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery)
+    ), body as (
+      insert into message_text (message_id, own_text, rest_text) values (:id, :ownText, :restText)
+    ), links as (
+      insert into thread_link (tray_id, message_id, conversation_id)
+      select :trayId, id, :conversationId from unnest(cast(:threadIds as text[])) as id
+      on conflict do nothing
+    )
+    insert into message_search (message_id, tray_id, conversation_id, sent_at, vector)
+    values (:id, :trayId, :conversationId, :sentAt,
+      setweight(to_tsvector('simple', :searchSubject), 'A') || setweight(to_tsvector('simple', :searchPeople), 'B')
+        || setweight(to_tsvector('simple', :searchBody), 'D'))`,
+    {
+      ...conversationParameters(place),
+      ...searchParameters(message),
+      id: message.id,
+      trayId: message.trayId,
+      direction: message.direction,
+      kind: message.classification.kind,
+      kindReason: message.classification.reason,
+      messageId: message.messageId === null ? null : storableText(message.messageId),
+      inReplyTo: message.inReplyTo.map(storableText),
+      referenceIds: message.references.map(storableText),
+      threadIds: message.threadIds.map(storableText),
+      subject,
+      fromName: storableText(message.from.name),
+      fromAddress: storableText(message.from.address),
+      recipients: storableText(JSON.stringify(message.recipients)),
+      sentAt: param(message.sentAt),
+      receivedAt: param(message.receivedAt),
+      inAt: message.direction === "in" ? param(message.receivedAt) : null,
+      authorId: message.authorId,
+      raw: message.raw,
+      rawSha256: message.rawSha256,
+      size: message.raw.byteLength,
+      hasHtml: message.hasHtml,
+      failedRecipients: storableText(JSON.stringify(message.failedRecipients)),
+      attachments: storableText(JSON.stringify(message.attachments)),
+      warnings: [...message.warnings],
+      dedupeKey: message.dedupeKey,
+      delivery: message.delivery,
+      ownText: storableText(message.ownText).slice(0, MAX_TEXT_CHARACTERS),
+      restText: storableText(message.restText).slice(0, MAX_TEXT_CHARACTERS),
+    } as never,
+  );
+}
+
+const INSERT_CONVERSATION = /* sql */ `
+  insert into conversation (id, tray_id, created_at, version, subject, who, newest_text, message_count, last_message_at,
+    last_in_at, standing, standing_since, standing_reason, turn, turn_since, owner_id, category_ids, record_ids,
+    expected_at, resting_until, marks)
+  values (:conversationId, :trayId, :createdAt, :version, :conversationSubject, :who, :newestText, 1, :receivedAt, :inAt,
+    :standing, :standing_since, :standing_reason, :turn, :turn_since, :owner_id, :category_ids, :record_ids, :expected_at,
+    :resting_until, :marks)`;
+
+const UPDATE_CONVERSATION = /* sql */ `
+  update conversation set version = :version, who = coalesce(:who, who), newest_text = :newestText,
+    message_count = message_count + 1, last_message_at = greatest(last_message_at, :receivedAt),
+    last_in_at = coalesce(:inAt, last_in_at), standing = :standing, standing_since = :standing_since,
+    standing_reason = :standing_reason, turn = :turn, turn_since = :turn_since, owner_id = :owner_id,
+    category_ids = :category_ids, record_ids = :record_ids, expected_at = :expected_at, resting_until = :resting_until,
+    marks = :marks
+  where id = :conversationId`;
+
+function conversationParameters(place: MessagePlace) {
+  return {
+    ...docketColumns(place.docket),
+    conversationId: place.conversationId,
+    version: place.version,
+    who: place.who === null ? (place.start === null ? null : "") : storableText(place.who),
+    newestText: storableText(place.newestText),
+    createdAt: place.start === null ? null : param(place.start.createdAt),
+    conversationSubject: place.start === null ? "" : storableText(place.start.subject).slice(0, MAX_SUBJECT_CHARACTERS),
+  };
+}
+
+function searchParameters(message: NewMessage) {
+  const people = [message.from, ...message.recipients.to, ...message.recipients.cc];
+  const fold = (text: string) => searchWords(text.slice(0, MAX_SEARCHED_CHARACTERS)).join(" ");
+  return {
+    searchSubject: fold(message.subject),
+    searchPeople: fold(people.map(({ name, address }) => `${name} ${foldText(address)}`).join(" ")),
+    searchBody: fold(`${message.ownText}\n${message.restText}`),
+  };
+}

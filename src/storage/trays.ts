@@ -1,0 +1,91 @@
+import type { EmailAddress } from "../core/kernel/email-address";
+import { type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
+import type { Database } from "./database";
+import { knexOf } from "./knex-of";
+import type { Role } from "./members";
+import { param } from "./rows";
+
+export type Tray = {
+  readonly id: TrayId;
+  /** Its name in URLs. */
+  readonly slug: string;
+  readonly name: string;
+  readonly timeZone: string;
+  /** The first is the one it writes from. */
+  readonly addresses: readonly EmailAddress[];
+};
+
+declare const granted: unique symbol;
+
+/**
+ * The proof that a member may look into a tray. Every question about a tray takes one, and the only way to one is
+ * `grantTray`, so there is no way to ask that skips the check.
+ */
+export type TrayGrant = {
+  readonly tray: Tray;
+  readonly memberId: MemberId;
+  readonly role: Role;
+  readonly [granted]: true;
+};
+
+type TrayRow = { id: string; slug: string; name: string; time_zone: string; addresses: string[]; role: Role };
+
+const ADDRESSES =
+  "(select array_agg(address order by position) from tray_address where tray_address.tray_id = tray.id) as addresses";
+
+function trayOf(row: TrayRow): Tray {
+  return {
+    id: trustedId<TrayId>(row.id),
+    slug: row.slug,
+    name: row.name,
+    timeZone: row.time_zone,
+    addresses: (row.addresses ?? []) as EmailAddress[],
+  };
+}
+
+/** The trays a member may look into, each with its grant, by name. */
+export async function grantsOf(db: Database, memberId: MemberId): Promise<TrayGrant[]> {
+  const builder = knexOf(db);
+  const rows: TrayRow[] = await builder("tray")
+    .select("tray.id", "slug", "name", "time_zone", "role", builder.raw(ADDRESSES))
+    .join("tray_member", "tray_member.tray_id", "tray.id")
+    .where("tray_member.member_id", memberId)
+    .orderBy("tray.created_at")
+    .orderBy("tray.slug");
+  return rows.map((row) => ({ tray: trayOf(row), memberId, role: row.role }) as TrayGrant);
+}
+
+/** The trays that these addresses belong to, for mail that comes in. */
+export async function traysForAddresses(db: Database, addresses: readonly EmailAddress[]): Promise<Tray[]> {
+  const builder = knexOf(db);
+  const rows: TrayRow[] = await builder("tray")
+    .select("tray.id", "slug", "name", "time_zone", builder.raw(ADDRESSES))
+    .whereIn("tray.id", builder("tray_address").select("tray_id").whereIn("address", addresses))
+    .orderBy("tray.slug");
+  return rows.map(trayOf);
+}
+
+/** Every tray, by slug. */
+export async function allTrays(db: Database): Promise<Tray[]> {
+  const builder = knexOf(db);
+  const rows: TrayRow[] = await builder("tray")
+    .select("id", "slug", "name", "time_zone", builder.raw(ADDRESSES))
+    .orderBy("slug");
+  return rows.map(trayOf);
+}
+
+/** Adds a tray with its addresses. */
+export async function addTray(db: Database, tray: Tray & { createdAt: Instant }): Promise<void> {
+  const builder = knexOf(db);
+  await builder("tray").insert({
+    id: tray.id,
+    slug: tray.slug,
+    name: tray.name,
+    time_zone: tray.timeZone,
+    created_at: param(tray.createdAt),
+  });
+  await builder("tray_address").insert(
+    tray.addresses.map((address, position) => ({ address, tray_id: tray.id, position })),
+  );
+}

@@ -1,0 +1,38 @@
+import { PassThrough } from "node:stream";
+import { createReadableStreamFromReadable } from "@react-router/node";
+import { isbot } from "isbot";
+import { renderToPipeableStream } from "react-dom/server";
+import { type EntryContext, type RouterContextProvider, ServerRouter } from "react-router";
+import { nonceContext } from "./server/context.server";
+
+const ABORT_MS = 8_000;
+
+/** Renders a page; its scripts carry the nonce that the response's CSP names. */
+export default function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  routerContext: EntryContext,
+  context: RouterContextProvider,
+): Promise<Response> {
+  const nonce = context.get(nonceContext);
+  const whole = isbot(request.headers.get("user-agent")) || routerContext.isSpaMode;
+  return new Promise((resolve, reject) => {
+    let failed = false;
+    const send = () => {
+      const body = new PassThrough();
+      headers.set("Content-Type", "text/html; charset=utf-8");
+      resolve(new Response(createReadableStreamFromReadable(body), { headers, status: failed ? 500 : status }));
+      stream.pipe(body);
+    };
+    const stream = renderToPipeableStream(<ServerRouter context={routerContext} url={request.url} nonce={nonce} />, {
+      nonce,
+      [whole ? "onAllReady" : "onShellReady"]: send,
+      onShellError: reject,
+      onError: () => {
+        failed = true;
+      },
+    });
+    setTimeout(() => stream.abort(), ABORT_MS).unref();
+  });
+}

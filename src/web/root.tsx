@@ -1,0 +1,65 @@
+import "./styles.css";
+import type { ReactNode } from "react";
+import {
+  isRouteErrorResponse,
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useRouteLoaderData,
+} from "react-router";
+import type { Route } from "./+types/root";
+import { nonceContext } from "./server/context.server";
+import { Problem } from "./ui/problem";
+
+export function loader({ context }: Route.LoaderArgs) {
+  return { nonce: context.get(nonceContext) };
+}
+
+export function Layout({ children }: { children: ReactNode }) {
+  const nonce = useRouteLoaderData<typeof loader>("root")?.nonce;
+  return (
+    <html lang="en">
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <link rel="icon" href="/favicon.svg" type="image/svg+xml" />
+        <Meta />
+        <Links />
+      </head>
+      <body>
+        {children}
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
+      </body>
+    </html>
+  );
+}
+
+export default function Root() {
+  return <Outlet />;
+}
+
+// The nonce of the page that was loaded first is the one that counts.
+export function shouldRevalidate() {
+  return false;
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  if (isRouteErrorResponse(error)) {
+    const said = typeof error.data === "string" ? error.data : "";
+    return (
+      <Problem
+        title={error.status === 404 ? "Not here" : "This did not work"}
+        text={said || "There is nothing at this address."}
+      />
+    );
+  }
+  return (
+    <Problem
+      title="Something broke"
+      text="It is not your doing, and nothing was lost. Load the page again; if it stays, tell whoever runs this."
+    />
+  );
+}

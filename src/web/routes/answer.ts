@@ -1,0 +1,40 @@
+import { data } from "react-router";
+import { type ConversationId, readId } from "../../core/kernel/ids";
+import { answerConversation, refusalInWords } from "../../operations/index.server";
+import { type AnswerProblems, readAnswer } from "../server/answer-form.server";
+import { depsContext, grantContext, memberContext } from "../server/context.server";
+import type { Route } from "./+types/answer";
+
+/** What the server said to an answer: sent off, or what is wrong by field and as a whole. */
+export type AnswerOutcome =
+  | { readonly ok: true }
+  | { readonly ok: false; readonly problems: AnswerProblems; readonly problem: string | null };
+
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const member = context.get(memberContext);
+  const id = readId<ConversationId>(params.conversation);
+  if (!id.ok) throw data("There is no such conversation.", { status: 404 });
+  const answer = readAnswer(await request.formData(), member.timeZone);
+  if (!answer.ok) return data<AnswerOutcome>({ ok: false, problems: answer.error, problem: null }, { status: 400 });
+  const sent = await answerConversation(
+    context.get(depsContext),
+    context.get(grantContext),
+    member,
+    id.value,
+    answer.value,
+  );
+  if (sent.ok) return data<AnswerOutcome>({ ok: true });
+  return data<AnswerOutcome>({ ok: false, problems: {}, problem: refusalInWords(sent.error) }, { status: 409 });
+}
+
+export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<AnswerOutcome> {
+  try {
+    return await serverAction();
+  } catch {
+    return {
+      ok: false,
+      problems: {},
+      problem: "Not sent: the server could not be reached. Your text is kept; try again.",
+    };
+  }
+}

@@ -1,0 +1,26 @@
+import { data, useOutletContext } from "react-router";
+import { type ConversationId, readId } from "../../core/kernel/ids";
+import { namesIn, openConversation } from "../../operations/index.server";
+import { ConversationScreen } from "../screens/conversation-screen";
+import type { ConversationDesk } from "../screens/standing-screen";
+import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { conversationView } from "../server/conversation-view.server";
+import { readingOf } from "../server/words.server";
+import type { Route } from "./+types/conversation";
+
+export function meta({ loaderData }: Route.MetaArgs) {
+  return [{ title: `${loaderData?.row.subject || "Conversation"} · Common Tray` }];
+}
+
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const id = readId<ConversationId>(params.conversation);
+  const open = id.ok ? await openConversation(deps, grant, id.value) : null;
+  if (open === null) throw data("This conversation is not in this tray.", { status: 404 });
+  return conversationView(open, await namesIn(deps, grant), readingOf(member, deps.now()));
+}
+
+export default function Conversation({ loaderData }: Route.ComponentProps) {
+  const desk = useOutletContext<ConversationDesk>();
+  return <ConversationScreen key={loaderData.row.id} view={loaderData} desk={desk} />;
+}

@@ -1,0 +1,41 @@
+import { grantContext, liveContext } from "../server/context.server";
+import type { Route } from "./+types/live";
+
+// Proxies and browsers drop a connection that says nothing for a minute.
+const HEARTBEAT_MS = 25_000;
+
+/** Server-sent events: one `change` whenever something in the tray is no longer as it was. */
+export function loader({ request, context }: Route.LoaderArgs) {
+  const { tray } = context.get(grantContext);
+  const live = context.get(liveContext);
+  const encoder = new TextEncoder();
+  let leave = () => {};
+  const body = new ReadableStream<Uint8Array>({
+    start(controller) {
+      const say = (text: string) => controller.enqueue(encoder.encode(text));
+      const heartbeat = setInterval(() => say(": still here\n\n"), HEARTBEAT_MS);
+      const unsubscribe = live.subscribe({
+        trayId: tray.id,
+        hear: () => say("event: change\ndata: {}\n\n"),
+        end: () => {
+          leave();
+          controller.close();
+        },
+      });
+      leave = () => {
+        clearInterval(heartbeat);
+        unsubscribe();
+      };
+      request.signal.addEventListener("abort", leave);
+      say("retry: 1000\n\n");
+    },
+    cancel: () => leave(),
+  });
+  return new Response(body, {
+    headers: {
+      "Content-Type": "text/event-stream",
+      "Cache-Control": "no-cache, no-transform",
+      "X-Accel-Buffering": "no",
+    },
+  });
+}

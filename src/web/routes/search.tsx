@@ -1,0 +1,86 @@
+import { Link } from "react-router";
+import { dayAndTime } from "../../core/standing/day-words";
+import { STANDING_NAMES } from "../../core/standing/standing";
+import { type SearchResult, search } from "../../operations/index.server";
+import { OwnerStamp } from "../screens/sheet";
+import { useTray } from "../screens/tray-data";
+import { depsContext, grantContext, memberContext } from "../server/context.server";
+import type { Route } from "./+types/search";
+
+const MAX_QUERY_CHARACTERS = 500;
+
+export function meta() {
+  return [{ title: "Search · Common Tray" }];
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const deps = context.get(depsContext);
+  const text = (new URL(request.url).searchParams.get("q") ?? "").trim().slice(0, MAX_QUERY_CHARACTERS);
+  const found = await search(deps, context.get(grantContext), text);
+  const zone = context.get(memberContext).timeZone;
+  return {
+    text,
+    results: found.map((result) => ({
+      ...shown(result),
+      when: dayAndTime(result.row.lastMessageAt, deps.now(), zone),
+    })),
+  };
+}
+
+function shown({ row, subject, from, excerpt }: SearchResult) {
+  const { id, who, standing, recordCodes, ownerId } = row;
+  return { id, who, standing, recordCodes, ownerId, subject, from, excerpt };
+}
+
+export default function SearchPage({ loaderData: { text, results } }: Route.ComponentProps) {
+  const { tray } = useTray();
+  return (
+    <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
+      <h1 className="border-b border-rule px-5 py-3 font-serif text-xl">{headingOf(text, results.length)}</h1>
+      <ul>
+        {results.map((result) => (
+          <li key={result.id} className="relative border-b border-hair px-5 py-2.5 hover:bg-ground/70">
+            <span className="flex items-baseline gap-3">
+              <Link
+                to={`/${tray.slug}/${result.standing}/${result.id}`}
+                className="min-w-0 truncate font-serif text-[15px] after:absolute after:inset-0"
+              >
+                <Pieces pieces={result.subject} empty="(no subject)" />
+              </Link>
+              <span className="text-sm whitespace-nowrap text-soft">{result.who}</span>
+              <span className="ml-auto flex items-center gap-3 text-sm whitespace-nowrap text-soft">
+                {result.recordCodes.join(", ")}
+                <span>{STANDING_NAMES[result.standing]}</span>
+                <span>{result.when}</span>
+                <OwnerStamp ownerId={result.ownerId} />
+              </span>
+            </span>
+            <p className="mt-0.5 max-w-[110ch] text-sm text-soft">
+              <b className="font-semibold">{result.from}:</b> <Pieces pieces={result.excerpt} empty="" />
+            </p>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}
+
+function headingOf(text: string, count: number): string {
+  if (text === "") return 'Type what you are looking for: words, names, "words in a row"';
+  if (count === 0) return `Nothing in this tray has “${text}”`;
+  return `${count === 1 ? "1 conversation has" : `${count} conversations have`} “${text}”`;
+}
+
+function Pieces({ pieces, empty }: { pieces: readonly { text: string; hit: boolean }[]; empty: string }) {
+  if (pieces.length === 0) return <>{empty}</>;
+  return pieces.map(({ text, hit }, at) => {
+    const key = `${at} ${text}`;
+    return hit ? (
+      <mark key={key} className="bg-act-soft text-inherit">
+        {text}
+      </mark>
+    ) : (
+      <span key={key}>{text}</span>
+    );
+  });
+}

@@ -1,0 +1,28 @@
+import { Outlet, redirect } from "react-router";
+import { traysOf, whoIs } from "../../operations/index.server";
+import { depsContext, grantsContext, memberContext } from "../server/context.server";
+import { sessionToken } from "../server/session-cookie.server";
+import type { Route } from "./+types/signed-in";
+
+export const middleware: Route.MiddlewareFunction[] = [
+  async ({ request, context }) => {
+    const deps = context.get(depsContext);
+    const token = await sessionToken(request);
+    const member = token === null ? null : await whoIs(deps, token);
+    if (member === null) {
+      const { pathname, search } = new URL(request.url);
+      throw redirect(`/sign-in?${new URLSearchParams({ next: pathname + search })}`);
+    }
+    context.set(memberContext, member);
+    context.set(grantsContext, await traysOf(deps, member));
+  },
+];
+
+// Without a loader on the server, the middleware would not run for navigations in the browser.
+export function loader() {
+  return null;
+}
+
+export default function SignedIn() {
+  return <Outlet />;
+}

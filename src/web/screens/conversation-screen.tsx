@@ -1,0 +1,93 @@
+import { useEffect } from "react";
+import type { ConversationView } from "../server/conversation-view.server";
+import { Button, KeyCap } from "../ui/button";
+import { TurnLine } from "../ui/turn-line";
+import { Composer } from "./composer";
+import { Correspondence } from "./correspondence";
+import { DocketCard } from "./docket-card";
+import type { ConversationDesk } from "./standing-screen";
+import { useTray } from "./tray-data";
+
+/** The open conversation: correspondence in the middle, the docket at the right, the ways out below. */
+export function ConversationScreen({ view, desk }: { view: ConversationView; desk: ConversationDesk }) {
+  const { mayDecide } = useTray();
+  const { row } = view;
+  const { present } = desk;
+  useEffect(() => present(row), [present, row]);
+  return (
+    <div className="grid min-h-0 min-w-0 grid-cols-1 overflow-y-auto lg:grid-cols-[minmax(0,1fr)_284px] lg:overflow-hidden">
+      <main className="flex min-h-0 min-w-0 flex-col bg-paper lg:border-r lg:border-rule">
+        <div className="min-h-0 flex-1 px-4 pt-4 lg:overflow-y-auto lg:px-6">
+          <h1 className="font-serif text-xl font-semibold">{row.subject === "" ? "(no subject)" : row.subject}</h1>
+          <div className="flex flex-wrap items-center gap-x-4 border-b border-rule pb-3 text-sm text-soft">
+            <TurnLine
+              width={180}
+              marks={row.marks}
+              turn={row.turn}
+              turnSince={row.turnSince}
+              standing={row.standing}
+              expectedAt={row.expectedAt}
+              now={view.now}
+            />
+            {view.turnWords}
+          </div>
+          <Correspondence items={view.correspondence} />
+        </div>
+        {desk.answering && mayDecide ? (
+          <Composer
+            key={row.id}
+            conversationId={row.id}
+            start={view.answer}
+            onClose={() => desk.setAnswering(false)}
+            onSent={() => desk.setAnswering(false)}
+          />
+        ) : (
+          mayDecide && <WaysOut desk={desk} standing={row.standing} />
+        )}
+      </main>
+      <DocketCard view={view} desk={desk} />
+    </div>
+  );
+}
+
+function WaysOut({ desk, standing }: { desk: ConversationDesk; standing: string }) {
+  const { ask, act } = desk;
+  const away = standing === "bin" || standing === "junk";
+  return (
+    <div
+      role="toolbar"
+      aria-label="Decide"
+      className="sticky bottom-0 flex flex-wrap items-center gap-1.5 border-t border-rule bg-paper px-4 py-2.5 lg:px-6"
+    >
+      <Button look="filled" aria-keyshortcuts="r" onClick={() => desk.setAnswering(true)}>
+        Answer <KeyCap>r</KeyCap>
+      </Button>
+      <Button aria-keyshortcuts="a" onClick={() => ask("assign")}>
+        Assign <KeyCap>a</KeyCap>
+      </Button>
+      <Button aria-keyshortcuts="w" onClick={() => ask("expect")}>
+        Wait <KeyCap>w</KeyCap>
+      </Button>
+      <Button aria-keyshortcuts="l" onClick={() => ask("rest")}>
+        Rest <KeyCap>l</KeyCap>
+      </Button>
+      <Button aria-keyshortcuts="f" onClick={() => ask("file")}>
+        File <KeyCap>f</KeyCap>
+      </Button>
+      {standing !== "settled" && (
+        <Button aria-keyshortcuts="s" onClick={() => act({ kind: "settle" })}>
+          Settle <KeyCap>s</KeyCap>
+        </Button>
+      )}
+      {standing === "settled" && <Button onClick={() => act({ kind: "keep" })}>Our move</Button>}
+      <Button aria-keyshortcuts="b" onClick={() => act({ kind: away ? "restore" : "bin" })}>
+        {away ? "Bring back" : "Bin"} <KeyCap>b</KeyCap>
+      </Button>
+      {desk.place !== null && (
+        <span className="ml-auto hidden text-sm text-soft xl:inline">
+          {desk.place.at} of {desk.place.of}
+        </span>
+      )}
+    </div>
+  );
+}

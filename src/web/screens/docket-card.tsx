@@ -1,0 +1,137 @@
+import { X } from "lucide-react";
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import type { ConversationView } from "../server/conversation-view.server";
+import { CategoryTab } from "../ui/category-tab";
+import { useDecisions, withPending } from "./decisions";
+import { OwnerStamp } from "./sheet";
+import type { ConversationDesk } from "./standing-screen";
+import { useTray } from "./tray-data";
+
+/** The card of the conversation: where it stands and why on top, then everything that was decided, then the journal. */
+export function DocketCard({ view, desk }: { view: ConversationView; desk: ConversationDesk }) {
+  const { members, categories, member, tray, mayDecide } = useTray();
+  const { pending } = useDecisions();
+  const row = withPending(view.row, pending) ?? view.row;
+  const owner = members.find(({ id }) => id === row.ownerId);
+  const ask = (dialog: Parameters<ConversationDesk["ask"]>[0]) => (mayDecide ? () => desk.ask(dialog) : undefined);
+  return (
+    <aside aria-label="Docket" className="min-h-0 bg-ground px-3.5 py-3 lg:overflow-y-auto">
+      <div className="rounded-sheet border border-rule bg-paper shadow-docket">
+        <div className="border-b border-hair px-3 py-2.5">
+          <h2 className="font-serif text-[18px] leading-6 font-semibold">{view.standingName}</h2>
+          <p className="mt-0.5 text-sm text-soft">{view.reason}</p>
+        </div>
+        <dl>
+          <Line name="Owner" keyName="a" onAsk={ask("assign")}>
+            <span className="flex items-center gap-2">
+              <OwnerStamp ownerId={row.ownerId} />
+              {owner === undefined ? "nobody" : owner.id === member.id ? "you" : owner.name}
+            </span>
+          </Line>
+          <Line name="Categories" keyName="c" onAsk={ask("categories")}>
+            <span className="flex flex-wrap gap-1">
+              {row.categoryIds.length === 0 && <span className="text-soft">none</span>}
+              {row.categoryIds.flatMap((id) => {
+                const category = categories.find((one) => one.id === id);
+                return category === undefined
+                  ? []
+                  : [<CategoryTab key={id} code={category.code} name={category.name} ink={category.ink} />];
+              })}
+            </span>
+          </Line>
+          <Line name="Filed to" keyName="f" onAsk={ask("file")}>
+            {view.records.length === 0 && <span className="text-soft">not filed</span>}
+            {view.records.map(({ id, code, title }) => (
+              <span key={id} className="flex items-start gap-1">
+                <Link to={`/${tray.slug}/records/${code}`} className="min-w-0 text-act hover:underline">
+                  <b className="font-semibold">{code}</b> {title}
+                </Link>
+                {mayDecide && (
+                  <button
+                    type="button"
+                    aria-label={`Take off ${code}`}
+                    onClick={() => desk.act({ kind: "unfile", record: id, code })}
+                    className="mt-0.5 rounded-control text-soft hover:text-ink"
+                  >
+                    <X size={14} aria-hidden />
+                  </button>
+                )}
+              </span>
+            ))}
+          </Line>
+          <Line name="Expected" keyName="w" onAsk={ask("expect")}>
+            <span className={view.expected === null ? "text-soft" : ""}>
+              {view.expected ?? (row.standing === "waiting" ? "without a day" : "no reply")}
+            </span>
+          </Line>
+          <Line name="Rests until" keyName="l" onAsk={ask("rest")}>
+            <span className={view.restsUntil === null ? "text-soft" : ""}>{view.restsUntil ?? "not resting"}</span>
+          </Line>
+          <Line name="People">{view.people.join(", ") || <span className="text-soft">nobody yet</span>}</Line>
+        </dl>
+      </div>
+      <Journal lines={view.journal} />
+    </aside>
+  );
+}
+
+function Line({
+  name,
+  keyName,
+  onAsk,
+  children,
+}: {
+  name: string;
+  keyName?: string;
+  onAsk?: (() => void) | undefined;
+  children: ReactNode;
+}) {
+  return (
+    <div className="grid min-h-[33px] grid-cols-[74px_minmax(0,1fr)_22px] items-start gap-x-2 border-hair px-3 py-1.5 not-first:border-t">
+      <dt className="text-sm text-soft">{name}</dt>
+      <dd className="min-w-0">{children}</dd>
+      {keyName !== undefined && onAsk !== undefined && (
+        <dd>
+          <button
+            type="button"
+            aria-label={`Change ${name.toLowerCase()}`}
+            aria-keyshortcuts={keyName}
+            onClick={onAsk}
+            className="h-[19px] w-[19px] rounded-[2px] border border-rule text-[11px] leading-none text-soft hover:border-act hover:text-act"
+          >
+            {keyName}
+          </button>
+        </dd>
+      )}
+    </div>
+  );
+}
+
+function Journal({ lines }: { lines: ConversationView["journal"] }) {
+  const { mayDecide } = useTray();
+  const { undo } = useDecisions();
+  if (lines.length === 0) return null;
+  return (
+    <section aria-label="Journal" className="px-0.5 pt-4">
+      <h2 className="pb-1 text-sm font-semibold text-soft">Journal</h2>
+      <ol className="space-y-1 text-sm text-soft">
+        {lines.map(({ version, when, words, batchId, undone }) => (
+          <li key={`${version}-${words}`} className="group">
+            <span className="whitespace-nowrap">{when}</span>{" "}
+            <span className={undone ? "line-through" : "text-ink"}>{words}</span>
+            {batchId !== null && mayDecide && (
+              <button
+                type="button"
+                onClick={() => undo(batchId)}
+                className="ml-1.5 text-act underline-offset-2 hover:underline"
+              >
+                undo
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,62 @@
+import { NavLink } from "react-router";
+import { AGE_BUCKET_NAMES } from "../../core/flow/age-buckets";
+import type { SegmentView } from "../server/tray-view.server";
+
+const BAR_HEIGHT = 20;
+
+/** The five standings in the order of the flow: navigation and gauge in one. */
+export function FlowBar({ slug, segments }: { slug: string; segments: readonly SegmentView[] }) {
+  return (
+    <nav
+      aria-label="Standings"
+      className="mx-2 flex h-[50px] shrink-0 overflow-x-auto rounded-sheet border border-rule bg-paper sm:mx-4 sm:h-[62px]"
+    >
+      {segments.map((segment) => (
+        <NavLink
+          key={segment.standing}
+          to={`/${slug}/${segment.standing}`}
+          aria-label={`${segment.name}, ${segment.count}${segment.note === "" ? "" : `, ${segment.note}`}`}
+          className={({ isActive }) =>
+            `group relative min-w-[76px] flex-1 border-rule px-2.5 py-1.5 not-first:border-l sm:px-3.5 ${isActive ? "is-open bg-act text-on-act" : "hover:bg-act-soft"}`
+          }
+        >
+          <span className="flex items-baseline justify-between gap-2">
+            <span className="truncate font-semibold">{segment.name}</span>
+            <span
+              className={`hidden text-xs whitespace-nowrap lg:inline ${segment.late ? "font-semibold text-late" : "text-soft"} group-[.is-open]:text-on-act`}
+            >
+              {segment.note}
+            </span>
+          </span>
+          <span className="flex items-end justify-between">
+            <span className="font-serif text-[19px] leading-6 sm:text-[22px] sm:leading-7">{segment.count}</span>
+            <Ages segment={segment} />
+          </span>
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
+
+// Of settled ones the bars are days, not ages.
+function Ages({ segment }: { segment: SegmentView }) {
+  const most = Math.max(1, ...segment.ages);
+  const bars = segment.standing === "settled" ? segment.ages.toReversed() : segment.ages;
+  const told = segment.ages.map((count, at) => `${count} ${AGE_BUCKET_NAMES[at]}`).join(", ");
+  return (
+    <span
+      aria-hidden
+      title={segment.standing === "settled" ? "the last five days" : told}
+      className="mb-1 hidden items-end gap-[3px] sm:flex"
+    >
+      {bars.map((count, at) => (
+        <span
+          // biome-ignore lint/suspicious/noArrayIndexKey: the buckets are always the same five
+          key={at}
+          className={`w-2 group-[.is-open]:bg-on-act ${segment.late && at === 4 && count > 0 ? "bg-late" : "bg-faint/60"}`}
+          style={{ height: count === 0 ? 1 : 3 + (count / most) * (BAR_HEIGHT - 3) }}
+        />
+      ))}
+    </span>
+  );
+}

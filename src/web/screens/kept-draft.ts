@@ -1,0 +1,39 @@
+/** An answer that is being written. */
+export type Draft = {
+  readonly to: string;
+  readonly cc: string;
+  readonly subject: string;
+  readonly html: string;
+  readonly after: "expect" | "settle" | "keep";
+  readonly day: string;
+};
+
+const keyOf = (conversationId: string) => `common-tray-draft-${conversationId}`;
+
+/** Keeps a draft in this browser; a browser that keeps nothing loses it with the page. */
+export function keepDraft(conversationId: string, draft: Draft): void {
+  try {
+    localStorage.setItem(keyOf(conversationId), JSON.stringify(draft));
+  } catch {
+    // Storage is full or forbidden: writing goes on without it.
+  }
+}
+
+/** The draft kept for a conversation; null when there is none. */
+export function keptDraft(conversationId: string): Draft | null {
+  try {
+    const kept: Partial<Draft> | null = JSON.parse(localStorage.getItem(keyOf(conversationId)) ?? "null");
+    return typeof kept?.html === "string" && typeof kept.to === "string" ? (kept as Draft) : null;
+  } catch {
+    return null;
+  }
+}
+
+/** Forgets the draft once it is sent. */
+export function forgetDraft(conversationId: string): void {
+  try {
+    localStorage.removeItem(keyOf(conversationId));
+  } catch {
+    // Nothing was kept.
+  }
+}

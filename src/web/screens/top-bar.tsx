@@ -1,0 +1,92 @@
+import { BookMarked, ChevronsUpDown, LogOut, Search } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useRef } from "react";
+import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
+import { KeyCap } from "../ui/button";
+import { Logo } from "../ui/logo";
+import { MENU, MENU_ITEM } from "../ui/menu-look";
+import { Stamp } from "../ui/stamp";
+import { useKeys } from "./use-keys";
+
+type TopBarProps = {
+  readonly tray: { readonly slug: string; readonly address: string };
+  readonly trays: readonly { readonly slug: string; readonly address: string }[];
+  readonly member: { readonly name: string; readonly initials: string };
+};
+
+/** Name, tray switch, search, records, and who is signed in. */
+export function TopBar({ tray, trays, member }: TopBarProps) {
+  const navigate = useNavigate();
+  const submit = useSubmit();
+  const [params] = useSearchParams();
+  const field = useRef<HTMLInputElement>(null);
+  useKeys({ "/": () => field.current?.select() });
+  return (
+    <header className="flex h-11 shrink-0 items-center gap-2 px-4 sm:gap-3.5">
+      <Link to={`/${tray.slug}/to-sort`} className="flex items-center gap-2 font-serif text-[17px] font-semibold">
+        <Logo />
+        <span className="hidden lg:inline">Common Tray</span>
+      </Link>
+      <span className="hidden h-6 border-l border-rule lg:block" />
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="flex h-8 min-w-0 items-center gap-1.5 rounded-control px-1 text-soft hover:text-ink">
+          <span className="truncate">{tray.address}</span>
+          <ChevronsUpDown size={14} aria-label="switch tray" className="shrink-0" />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className={MENU} align="start">
+            {trays.map(({ slug, address }) => (
+              <DropdownMenu.Item key={slug} className={MENU_ITEM} onSelect={() => navigate(`/${slug}/to-sort`)}>
+                {address}
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <Form action={`/${tray.slug}/search`} role="search" className="relative ml-auto min-w-0 flex-1 sm:max-w-[430px]">
+        <Search size={15} aria-hidden className="absolute top-2 left-2.5 text-soft" />
+        <input
+          ref={field}
+          type="search"
+          name="q"
+          aria-label="Search this tray"
+          aria-keyshortcuts="/"
+          placeholder="Search subjects, people, words"
+          defaultValue={params.get("q") ?? ""}
+          key={params.get("q") ?? ""}
+          className="h-[30px] w-full min-w-0 rounded-control border border-rule bg-paper pr-8 pl-8 placeholder:text-soft"
+        />
+        <span className="absolute top-[7px] right-2 text-soft">
+          <KeyCap>/</KeyCap>
+        </span>
+      </Form>
+      <Link
+        to={`/${tray.slug}/records`}
+        aria-label="Records"
+        className="flex h-8 items-center gap-2 rounded-control border border-act px-2.5 font-semibold text-act hover:bg-act-soft sm:px-3"
+      >
+        <BookMarked size={15} aria-hidden />
+        <span className="hidden sm:inline">Records</span>
+      </Link>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          className="flex h-8 items-center rounded-control px-0.5"
+          aria-label={`Signed in as ${member.name}`}
+        >
+          <Stamp initials={member.initials} name={member.name} own />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className={MENU} align="end">
+            <DropdownMenu.Label className="px-3 py-1.5 text-soft">{member.name}</DropdownMenu.Label>
+            <DropdownMenu.Item
+              className={`${MENU_ITEM} gap-2`}
+              onSelect={() => submit(null, { method: "post", action: "/sign-out" })}
+            >
+              <LogOut size={14} aria-hidden /> Sign out
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </header>
+  );
+}

@@ -1,0 +1,71 @@
+import Joi from "joi";
+import { printMailboxes, readMailboxes } from "../../core/kernel/email-address";
+import { err, ok, type Result } from "../../core/kernel/result";
+import { endOfCalendarDay } from "../../core/worktime/calendar-day";
+import type { AfterAnswer, Answer } from "../../operations/index.server";
+
+const MAX_RECIPIENTS = 100;
+// RFC 5322 2.1.1: a line has at most 998 characters.
+const MAX_SUBJECT_CHARACTERS = 900;
+const MAX_HTML_CHARACTERS = 1_000_000;
+
+/** What is wrong, by field. */
+export type AnswerProblems = Partial<Record<"to" | "cc" | "subject" | "html" | "day", string>>;
+
+type Posted = { to: string; cc: string; subject: string; html: string; after: AfterAnswer["kind"]; day: string };
+
+const SCHEMA = Joi.object<Posted>({
+  to: Joi.string().trim().required().messages({ "string.empty": "Somebody has to get it: fill in To." }),
+  cc: Joi.string().trim().allow("").default(""),
+  subject: Joi.string()
+    .trim()
+    .max(MAX_SUBJECT_CHARACTERS)
+    .pattern(/[\r\n]/, { invert: true })
+    .required()
+    .messages({
+      "string.empty": "Give it a subject.",
+      "string.max": "A subject has at most {#limit} characters.",
+      "string.pattern.invert.base": "A subject is one line.",
+    }),
+  html: Joi.string().max(MAX_HTML_CHARACTERS).custom(notBlank).required().messages({
+    "string.empty": "Write something first.",
+    "any.invalid": "Write something first.",
+    "string.max": "That is too long to send as one message.",
+  }),
+  after: Joi.string().valid("expect", "keep", "settle").required(),
+  day: Joi.string().allow("").default(""),
+});
+
+function notBlank(html: string, helpers: Joi.CustomHelpers) {
+  const text = html.replace(/<[^>]*>/g, "").replace(/&nbsp;|\s/g, "");
+  return text === "" ? helpers.error("any.invalid") : html;
+}
+
+/** The posted answer, or what is wrong with each of its fields. */
+export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerProblems> {
+  const { value, error } = SCHEMA.validate(Object.fromEntries(form), { abortEarly: false, stripUnknown: true });
+  const problems: AnswerProblems = Object.fromEntries(
+    (error?.details ?? []).map((detail) => [String(detail.path[0]), detail.message]),
+  );
+  const posted: Partial<Posted> = value ?? {};
+  const to = recipients(posted.to ?? "", "to", problems);
+  const cc = recipients(posted.cc ?? "", "cc", problems);
+  const until = posted.day ? endOfCalendarDay(posted.day, zone) : null;
+  if (posted.after === "expect" && posted.day && until === null) problems.day = "That is no day of the calendar.";
+  if (Object.keys(problems).length > 0) return err(problems);
+  const after: AfterAnswer = posted.after === "expect" ? { kind: "expect", until } : { kind: posted.after ?? "keep" };
+  return ok({ to, cc, subject: posted.subject ?? "", html: posted.html ?? "", after });
+}
+
+function recipients(text: string, field: "to" | "cc", problems: AnswerProblems) {
+  const { mailboxes, malformed } = readMailboxes(text);
+  if (malformed.length > 0) {
+    problems[field] = `Not an address: ${malformed.join(", ")}. Write name@domain, several apart by commas.`;
+  } else if (mailboxes.length > MAX_RECIPIENTS) {
+    problems[field] = `At most ${MAX_RECIPIENTS} people at a time; these are ${mailboxes.length}.`;
+  }
+  return mailboxes;
+}
+
+/** Recipients as they stand in the field. */
+export const recipientsField = printMailboxes;

@@ -1,0 +1,18 @@
+import { createContext } from "react-router";
+import type { Deps, Member, TrayGrant } from "../../operations/index.server";
+import type { LiveHub } from "./live-hub";
+
+/** The dependencies of the operations. */
+export const depsContext = createContext<Deps>();
+/** Where screens subscribe to changes. */
+export const liveContext = createContext<LiveHub>();
+/** The mark that the page's own scripts carry (CSP). */
+export const nonceContext = createContext<string>();
+/** Whether cookies go over TLS only. */
+export const secureCookiesContext = createContext<boolean>();
+/** Who is signed in; set by the signed-in routes' middleware. */
+export const memberContext = createContext<Member>();
+/** The trays of the member; set with `grantContext`. */
+export const grantsContext = createContext<readonly TrayGrant[]>();
+/** The right to look into the tray of the URL; set by the tray routes' middleware. */
+export const grantContext = createContext<TrayGrant>();

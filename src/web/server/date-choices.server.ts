@@ -1,0 +1,22 @@
+import { dayInWords } from "../../core/standing/day-words";
+import { endOfWorkingDay } from "../../core/worktime/add-working-days";
+import { calendarDay } from "../../core/worktime/calendar-day";
+import type { Reading } from "./words.server";
+
+/** A day offered in a picker: what it is called, and the day as the form posts it. */
+export type DateChoice = { readonly label: string; readonly words: string; readonly day: string };
+
+const OFFERED: readonly (readonly [days: number, label: string])[] = [
+  [1, "next working day"],
+  [2, "in 2 working days"],
+  [5, "in 5 working days"],
+  [10, "in 10 working days"],
+];
+
+/** The days offered for a reply or a rest. */
+export function dateChoices({ now, zone }: Reading): DateChoice[] {
+  return OFFERED.map(([days, label]) => {
+    const at = endOfWorkingDay(now, days, zone);
+    return { label, words: dayInWords(at, now, zone), day: calendarDay(at, zone) };
+  });
+}

@@ -1,0 +1,43 @@
+import { ageInWords } from "../../core/standing/age-in-words";
+import { dayAndTime } from "../../core/standing/day-words";
+import { FLOW, STANDING_NAMES } from "../../core/standing/standing";
+import type { FlowSegment } from "../../operations/index.server";
+import type { Reading } from "./words.server";
+
+/** A segment of the flow bar, ready to be drawn. */
+export type SegmentView = {
+  readonly standing: (typeof FLOW)[number];
+  readonly name: string;
+  readonly count: number;
+  readonly note: string;
+  readonly late: boolean;
+  readonly ages: readonly number[];
+};
+
+/** The five segments in the order of the flow, empty ones too. */
+export function flowView(segments: readonly FlowSegment[], reading: Reading): SegmentView[] {
+  return FLOW.map((standing) => {
+    const segment = segments.find((one) => one.standing === standing);
+    return {
+      standing,
+      name: STANDING_NAMES[standing],
+      count: segment?.count ?? 0,
+      ages: segment?.ages ?? [0, 0, 0, 0, 0],
+      ...noteOf(standing, segment, reading),
+    };
+  });
+}
+
+function noteOf(
+  standing: SegmentView["standing"],
+  segment: FlowSegment | undefined,
+  { now, zone }: Reading,
+): { note: string; late: boolean } {
+  if (standing === "settled") return { note: "today", late: false };
+  if (segment === undefined || segment.count === 0) return { note: "", late: false };
+  if (segment.overdue > 0) return { note: `${segment.overdue} overdue`, late: true };
+  if (standing === "resting" && segment.nextWake !== null) {
+    return { note: `next ${dayAndTime(segment.nextWake, now, zone)}`, late: false };
+  }
+  return { note: segment.oldestSince === null ? "" : `oldest ${ageInWords(now - segment.oldestSince)}`, late: false };
+}

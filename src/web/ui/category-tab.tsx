@@ -1,0 +1,32 @@
+import type { Ink } from "../../core/kernel/ink";
+
+/** An index tab: code and name in the category's ink, its upper edge inked, cut at the right. */
+export function CategoryTab({
+  code,
+  name,
+  ink,
+  short = false,
+}: {
+  code: string;
+  name: string;
+  ink: Ink;
+  short?: boolean;
+}) {
+  const colour = `var(--${ink})`;
+  return (
+    <span
+      title={name}
+      className="inline-flex h-[18px] max-w-[150px] items-center gap-1.5 border-t-[3px] pr-3 pl-1.5 text-[12.5px] leading-none"
+      style={{
+        borderColor: colour,
+        background: `color-mix(in oklab, ${colour} 15%, var(--paper))`,
+        // The inks were chosen for edges; text in them alone would be too light for its size.
+        color: `color-mix(in oklab, ${colour} 45%, var(--ink))`,
+        clipPath: "polygon(0 0, calc(100% - 6px) 0, 100% 100%, 0 100%)",
+      }}
+    >
+      <span className="text-[10.5px] font-bold tracking-wide">{code}</span>
+      {short ? <span className="sr-only">{name}</span> : <span className="truncate">{name}</span>}
+    </span>
+  );
+}
