@@ -29,8 +29,8 @@ import { seededRandom } from "./random";
 import { mailDate, rawBounce, rawMail } from "./raw-mail";
 import type { Moment, Script, Step } from "./script";
 import { AWKWARD_STORIES } from "./stories-awkward";
+import { everydayStories } from "./stories-generated";
 import { OPEN_STORIES } from "./stories-open";
-import { pastStories } from "./stories-past";
 import { CATEGORIES, COLLEAGUES, PEOPLE, RECORDS, TRAYS, ZONE } from "./world";
 
 const SEED = 4_711;
@@ -55,7 +55,7 @@ type Thread = { conversationId: ConversationId | null; messageIds: string[]; cou
 export async function buildWorld(real: Deps): Promise<{ conversations: number }> {
   const now = real.now();
   const world = await setUp(real, later(now, -100 * 24 * 60 * MINUTE));
-  const scripts = [...OPEN_STORIES, ...AWKWARD_STORIES, ...pastStories()];
+  const scripts = [...OPEN_STORIES, ...AWKWARD_STORIES, ...everydayStories()];
   const threads = scripts.map((): Thread => ({ conversationId: null, messageIds: [], count: 0 }));
   const events = scripts
     .flatMap((script, story) =>

@@ -117,11 +117,12 @@ async function staleDecision(
 async function overtaken(trx: Database, grant: TrayGrant, entry: JournalEntry): Promise<Refusal> {
   const members = await membersOfTray(trx, grant.tray.id);
   const nameOf = (id: MemberId) => members.find((member) => member.id === id)?.name ?? "a colleague";
-  const did = effectInWords(entry.effect, {
-    member: (id) => (id === grant.memberId ? "you" : id === entry.by ? "themselves" : nameOf(id)),
+  const names = {
+    member: (id: MemberId) => (id === grant.memberId ? "you" : nameOf(id)),
     category: () => "a category",
     record: () => "a record",
     day: () => "a day to come",
-  });
+  };
+  const did = effectInWords(entry.effect, names, entry.by);
   return { kind: "overtaken", who: entry.by === null ? "the tray" : nameOf(entry.by), did };
 }

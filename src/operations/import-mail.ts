@@ -1,5 +1,5 @@
 import type { Effect } from "../core/journal/entry";
-import { type EmailAddress, readEmailAddress } from "../core/kernel/email-address";
+import type { EmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import { parseMessage, readMailFiles } from "../mail/index";
@@ -69,9 +69,4 @@ async function settleAll(deps: Deps, tray: Tray, ids: readonly ConversationId[])
       await carryOut(trx, deps, null, batchId, changes);
     });
   }
-}
-
-/** The address of a tray as typed on the command line. */
-export function trayAddressFrom(text: string): EmailAddress | null {
-  return readEmailAddress(text);
 }

@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { deriveDocket } from "../core/docket/derive-docket";
-import type { EmailAddress, Mailbox } from "../core/kernel/email-address";
+import { type EmailAddress, looseAddress, type Mailbox, mailboxName } from "../core/kernel/email-address";
 import { type ConversationId, type MessageId, trustedId } from "../core/kernel/ids";
 import { type Instant, MINUTE } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
@@ -70,7 +70,7 @@ export type Incoming = {
   readonly imported: boolean;
 };
 
-const NOBODY = "unknown@invalid" as EmailAddress;
+const NOBODY: Mailbox = { name: "Unknown sender", address: looseAddress("") };
 
 /** Places a message in a tray and stores it, within the caller's transaction. */
 export async function keepInTray(trx: Database, deps: Deps, tray: Tray, incoming: Incoming): Promise<Kept> {
@@ -85,7 +85,7 @@ export async function keepInTray(trx: Database, deps: Deps, tray: Tray, incoming
   const { version, facts } = starts ? NEW : await heldFacts(trx, tray, conversationId);
   const stored = storedForm(deps, tray, incoming, { dedupeKey, threadIds: ids });
   const fact = factOf(stored, version + 1);
-  const person = message.from ?? { name: "", address: NOBODY };
+  const person = message.from ?? NOBODY;
   await storeMessage(trx, stored, {
     conversationId,
     start: starts ? { subject: message.subject, createdAt: incoming.receivedAt } : null,
@@ -108,13 +108,9 @@ async function heldFacts(trx: Database, tray: Tray, id: ConversationId) {
 
 // A machine's message names nobody anew: the list goes on showing the person one deals with.
 function whoFor(stored: NewMessage, starts: boolean, from: Mailbox, to: readonly Mailbox[]): string | null {
-  if (stored.direction === "out") return starts ? nameOf(to[0] ?? from) : null;
+  if (stored.direction === "out") return starts ? mailboxName(to[0] ?? from) : null;
   const named = starts || stored.classification.kind === "person" || stored.classification.kind === "calendar";
-  return named ? nameOf(from) : null;
-}
-
-function nameOf(mailbox: Mailbox): string {
-  return mailbox.name === "" ? mailbox.address : mailbox.name;
+  return named ? mailboxName(from) : null;
 }
 
 function storedForm(
@@ -124,7 +120,7 @@ function storedForm(
   keys: { dedupeKey: Uint8Array; threadIds: readonly string[] },
 ): NewMessage {
   const { message, raw, receivedAt, imported } = incoming;
-  const from = message.from ?? { name: "", address: NOBODY };
+  const from = message.from ?? NOBODY;
   const { own, rest } = divideText(message.text);
   const sentAt = believableDate(message.date, receivedAt);
   return {

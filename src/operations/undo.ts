@@ -103,7 +103,7 @@ async function undoEntries(
 async function undoneInWords(deps: Deps, grant: TrayGrant, plans: readonly UndoPlan[]): Promise<Undone> {
   const names = await namesFor(deps, grant, plans);
   const words = (kept: readonly UndoPlan[]) => [
-    ...new Set(kept.map((plan) => effectInWords(plan.entry.effect, names))),
+    ...new Set(kept.map((plan) => effectInWords(plan.entry.effect, names, plan.entry.by))),
   ];
   const taken = plans.filter((plan) => plan.kind === "undo");
   return {

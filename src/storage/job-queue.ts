@@ -22,7 +22,7 @@ function executor(db: Database): PgBoss.Db {
     async executeSql(text, values = []) {
       const bindings: unknown[] = [];
       const sql = text.replaceAll("?", "\\?").replace(/\$(\d+)/g, (_, place: string) => {
-        bindings.push(values[Number(place) - 1]);
+        bindings.push(asBinding(values[Number(place) - 1]));
         return "?";
       });
       const found = await knexOf(db).raw(sql, bindings as never);
@@ -30,6 +30,12 @@ function executor(db: Database): PgBoss.Db {
       return Array.isArray(found) ? found.at(-1) : found;
     },
   };
+}
+
+// The driver would write an object as JSON as well; the query builder refuses those with a field left undefined.
+function asBinding(value: unknown): unknown {
+  const plain = typeof value === "object" && value !== null && Object.getPrototypeOf(value) === Object.prototype;
+  return plain ? JSON.stringify(value) : value;
 }
 
 /** The queue for those who hand jobs in; the job is part of the transaction that is passed along. */

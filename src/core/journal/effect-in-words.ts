@@ -11,11 +11,12 @@ export type Names = {
   readonly day: (at: Instant) => string;
 };
 
-/** An effect as the predicate of a sentence about whoever did it: "settled it", "filed it to P-26-012". */
-export function effectInWords(effect: Effect, names: Names): string {
+/** An effect as the predicate of a sentence about whoever did it (`by`): "settled it", "filed it to P-26-012". */
+export function effectInWords(effect: Effect, names: Names, by: MemberId | null = null): string {
   switch (effect.kind) {
     case "assigned":
-      return effect.ownerId === null ? "took the owner off" : `assigned it to ${names.member(effect.ownerId)}`;
+      if (effect.ownerId === null) return "took the owner off";
+      return effect.ownerId === by ? "took it" : `assigned it to ${names.member(effect.ownerId)}`;
     case "categorised":
       return `gave it ${names.category(effect.categoryId)}`;
     case "uncategorised":
@@ -39,7 +40,7 @@ export function effectInWords(effect: Effect, names: Names): string {
     case "rest-ended":
       return "ended its rest";
     case "expected":
-      return effect.until === null ? "expects a reply" : `expects a reply by ${names.day(effect.until)}`;
+      return effect.until === null ? "asked for a reply" : `asked for a reply by ${names.day(effect.until)}`;
     case "withdrawn":
       return "stopped waiting for the reply";
     case "send-failed":

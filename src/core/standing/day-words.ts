@@ -1,5 +1,5 @@
 import { tz } from "@date-fns/tz";
-import { differenceInCalendarDays, format } from "date-fns";
+import { differenceInCalendarDays, differenceInCalendarISOWeeks, format } from "date-fns";
 import type { Instant } from "../kernel/instant";
 
 /** The calendar day of `at` seen from `now` in an IANA time zone: today, yesterday, tomorrow, a weekday near by, else a date. */
@@ -18,13 +18,18 @@ export function dateInWords(at: Instant, now: Instant, zone: string): string {
   return format(at, sameYear ? "d MMM" : "d MMM yyyy", { in: tz(zone) });
 }
 
-/** The day as a heading: "Today", "Yesterday", "Friday 20 November", with the year where it is another one. */
+/** The heading of a group of days, coarser the longer ago: "Today", "Yesterday", "Earlier this week", "Last week", a month. */
 export function dayHeading(at: Instant, now: Instant, zone: string): string {
   const days = differenceInCalendarDays(now, at, { in: tz(zone) });
-  if (days === 0) return "Today";
+  if (days <= 0) return "Today";
   if (days === 1) return "Yesterday";
+  const weeks = differenceInCalendarISOWeeks(now, at, { in: tz(zone) });
+  if (weeks === 0) return "Earlier this week";
+  if (weeks === 1) return "Last week";
+  const sameMonth = format(at, "yyyy-MM", { in: tz(zone) }) === format(now, "yyyy-MM", { in: tz(zone) });
+  if (sameMonth) return "Earlier this month";
   const sameYear = format(at, "yyyy", { in: tz(zone) }) === format(now, "yyyy", { in: tz(zone) });
-  return format(at, sameYear ? "EEEE d MMMM" : "EEEE d MMMM yyyy", { in: tz(zone) });
+  return format(at, sameYear ? "LLLL" : "LLLL yyyy", { in: tz(zone) });
 }
 
 /** Hours and minutes of the day, 24 hours. */

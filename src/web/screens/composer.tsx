@@ -57,8 +57,9 @@ export function Composer({ conversationId, start, onClose, onSent }: ComposerPro
         if (event.key === "Escape") onClose();
       }}
     >
-      <div className="grid gap-2.5 sm:grid-cols-2">
+      <div className="grid gap-x-4 gap-y-1.5 sm:grid-cols-2">
         <Field
+          inline
           label="To"
           value={draft.to}
           onChange={(event) => change({ to: event.target.value })}
@@ -66,6 +67,7 @@ export function Composer({ conversationId, start, onClose, onSent }: ComposerPro
           autoComplete="off"
         />
         <Field
+          inline
           label="Cc"
           value={draft.cc}
           onChange={(event) => change({ cc: event.target.value })}
@@ -73,6 +75,7 @@ export function Composer({ conversationId, start, onClose, onSent }: ComposerPro
           autoComplete="off"
         />
         <Field
+          inline
           className="sm:col-span-2"
           label="Subject"
           value={draft.subject}
@@ -123,7 +126,7 @@ function After({
         onValueChange={(after) => change({ after: after as Draft["after"] })}
         className="flex flex-wrap items-center gap-1.5"
       >
-        <span className="w-12 text-sm font-semibold">Then</span>
+        <span className="w-[46px] text-sm font-semibold">Then</span>
         {AFTER.map(([value, label]) => (
           <RadioGroup.Item key={value} value={value} className={PILL}>
             {label}
@@ -137,7 +140,7 @@ function After({
           onValueChange={(day) => change({ day })}
           className="flex flex-wrap items-center gap-1.5"
         >
-          <span className="w-12 text-sm font-semibold">by</span>
+          <span className="w-[46px] text-sm font-semibold">by</span>
           {dateChoices.map(({ day, words, label }) => (
             <RadioGroup.Item key={day} value={day} title={label} className={PILL}>
               {words}

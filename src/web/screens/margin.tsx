@@ -22,7 +22,7 @@ export function Margin({ rows, openId, base }: { rows: readonly RowView[]; openI
               <Link
                 to={`${base}/${row.id}`}
                 aria-current={isOpen ? "true" : undefined}
-                className={`block truncate font-serif text-[14.5px] after:absolute after:inset-0 ${row.unread ? "weight-unread" : ""}`}
+                className={`block truncate font-serif text-[14.5px] after:absolute after:inset-0 ${row.unread && !isOpen ? "weight-unread" : ""}`}
               >
                 {row.subject === "" ? "(no subject)" : row.subject}
               </Link>

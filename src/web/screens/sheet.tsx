@@ -11,6 +11,19 @@ import { useTray } from "./tray-data";
 const COLUMNS =
   "md:grid-cols-[14px_150px_minmax(0,1fr)_148px_104px_minmax(0,190px)_84px_34px] grid-cols-[14px_minmax(0,1fr)_auto] md:gap-x-2.5 gap-x-2";
 
+const TIME_HEADINGS: Readonly<Record<StandingKind, string>> = {
+  "to-sort": "Unsorted for",
+  "our-move": "With us for",
+  waiting: "Expected",
+  resting: "Rests until",
+  settled: "Settled",
+  bin: "In the bin since",
+  junk: "Junk since",
+};
+
+// Two or more with their names would run out of their column.
+const MAX_NAMED_CHARACTERS = 18;
+
 type SheetProps = {
   readonly standing: StandingKind;
   readonly rows: readonly RowView[];
@@ -49,7 +62,7 @@ export function Sheet({ standing, rows, hasMore, now, cursorId, onCursor, base }
           <span>earlier</span>
           <span>now</span>
         </span>
-        <span className="text-right">{standing === "resting" ? "Rests until" : "Expected"}</span>
+        <span className="text-right">{TIME_HEADINGS[standing]}</span>
         <span>Categories</span>
         <span>Record</span>
         <span>Owner</span>
@@ -149,10 +162,11 @@ function SheetLine({ row, now, isCursor, onCursor, to }: LineProps) {
 function Tabs({ ids }: { ids: readonly string[] }) {
   const { categories } = useTray();
   const given = ids.flatMap((id) => categories.find((category) => category.id === id) ?? []);
+  const named = given.length === 1 || given.reduce((sum, { name }) => sum + name.length, 0) <= MAX_NAMED_CHARACTERS;
   return (
     <span className="hidden min-w-0 gap-1 overflow-hidden md:flex">
       {given.map(({ id, code, name, ink }) => (
-        <CategoryTab key={id} code={code} name={name} ink={ink} short={given.length > 1} />
+        <CategoryTab key={id} code={code} name={name} ink={ink} short={!named} />
       ))}
     </span>
   );

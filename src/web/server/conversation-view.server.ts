@@ -155,7 +155,7 @@ function journalView(
   const decisions = open.journal.map((line) => ({
     version: line.version,
     when: dayAndTime(line.at, now, zone),
-    words: `${nameOf(line.by)} ${line.isUndo ? "took back: " : ""}${effectInWords(line.effect, names)}`,
+    words: `${nameOf(line.by)} ${line.isUndo ? "took back: " : ""}${effectInWords(line.effect, names, line.by)}`,
     // Mail that is out cannot be called back, nor can what went with it.
     batchId: line.isUndo || line.undone || line.by === null || sent.has(line.batchId) ? null : line.batchId,
     undone: line.undone,

@@ -1,7 +1,7 @@
 import type { MemberId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { ageInWords } from "../../core/standing/age-in-words";
 import { dayAndTime, dayHeading, dayInWords, overdueInWords } from "../../core/standing/day-words";
-import type { StandingKind } from "../../core/standing/standing";
 import type { Member, SheetRow } from "../../operations/index.server";
 
 /** Who reads, where and when: what every word on a screen depends on. */
@@ -12,7 +12,7 @@ export function readingOf(member: Member, now: Instant): Reading {
   return { memberId: member.id, zone: member.timeZone, now };
 }
 
-/** A date in the Due column. */
+/** What a row says of its time: until when, or since when. */
 export type DueView = { readonly words: string; readonly over: boolean };
 
 /** A row of the sheet, ready to be drawn. */
@@ -36,31 +36,35 @@ export type RowView = Pick<
 > & { readonly due: DueView | null; readonly day: string; readonly when: string };
 
 /** Rows with their dates in words, for this reader. */
-export function rowView(row: SheetRow, { now, zone }: Reading): RowView {
+export function rowView(row: SheetRow, reading: Reading): RowView {
+  const { now, zone } = reading;
   const { id, version, subject, who, newestText, messageCount, ownerId, categoryIds, recordCodes } = row;
   const { marks, turn, turnSince, standing, expectedAt, unread } = row;
   return {
     ...{ id, version, subject, who, newestText, messageCount, ownerId, categoryIds, recordCodes },
     ...{ marks, turn, turnSince, standing, expectedAt, unread },
-    due: dueView(row.standing, row.expectedAt, row.restingUntil, now, zone),
+    due: dueView(row, reading),
     day: dayHeading(row.lastMessageAt, now, zone),
     when: dayAndTime(row.lastMessageAt, now, zone),
   };
 }
 
 function dueView(
-  standing: StandingKind,
-  expectedAt: Instant | null,
-  restingUntil: Instant | null,
-  now: Instant,
-  zone: string,
+  { standing, standingSince, expectedAt, restingUntil }: SheetRow,
+  { now, zone }: Reading,
 ): DueView | null {
-  if (standing === "waiting" && expectedAt !== null) {
-    const over = overdueInWords(expectedAt, now, zone);
-    return { words: over ?? dayInWords(expectedAt, now, zone), over: over !== null };
+  switch (standing) {
+    case "waiting": {
+      const over = expectedAt === null ? null : overdueInWords(expectedAt, now, zone);
+      if (over !== null) return { words: over, over: true };
+      return { words: expectedAt === null ? "some day" : dayInWords(expectedAt, now, zone), over: false };
+    }
+    case "resting":
+      return restingUntil === null ? null : { words: dayInWords(restingUntil, now, zone), over: false };
+    case "to-sort":
+    case "our-move":
+      return { words: ageInWords(now - standingSince), over: false };
+    default:
+      return { words: dayInWords(standingSince, now, zone), over: false };
   }
-  if (standing === "resting" && restingUntil !== null) {
-    return { words: dayAndTime(restingUntil, now, zone), over: false };
-  }
-  return null;
 }

@@ -16,7 +16,7 @@ export function CategoryTab({
   return (
     <span
       title={name}
-      className="inline-flex h-[18px] max-w-[150px] items-center gap-1.5 border-t-[3px] pr-3 pl-1.5 text-[12.5px] leading-none"
+      className="inline-flex h-[20px] max-w-[150px] items-center gap-1.5 border-t-[3px] pr-3 pl-1.5 text-[12.5px] leading-4"
       style={{
         borderColor: colour,
         background: `color-mix(in oklab, ${colour} 15%, var(--paper))`,

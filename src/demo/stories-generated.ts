@@ -1,5 +1,5 @@
 import { pick, seededRandom } from "./random";
-import { assign, type Colleague, d, file, give, type Script, type Step, settle, tell, they, we } from "./script";
+import { assign, type Colleague, d, file, give, m, type Script, type Step, settle, tell, they, we } from "./script";
 import type { PersonKey } from "./world";
 
 type Matter = {
@@ -125,23 +125,37 @@ const FEASTS = [
 ];
 const HELPERS: readonly Colleague[] = ["ines", "tobias", "col", "petra", "mattis", "sunniva"];
 
-const COUNT = 54;
+const PAST = 54;
 const OLDEST_WORKING_DAYS = 62;
 const SEED = 20_260_117;
+const SETTLED_TODAY = 6;
+const NEW_TODAY = 12;
+const ASSIGNED = 14;
 
-/** What was dealt with in the last three months: the same for the same seed. */
-export function pastStories(): Script[] {
+type Telling = { readonly matter: Matter; readonly who: PersonKey; readonly said: (text: string) => string };
+
+/** What everyday business adds to the stories told by hand: the same for the same seed. */
+export function everydayStories(): Script[] {
   const random = seededRandom(SEED);
-  return Array.from({ length: COUNT }, (_, at) =>
-    pastStory(random, Math.round(2 + (at / COUNT) * (OLDEST_WORKING_DAYS - 2))),
-  );
+  const times = <T>(count: number, make: (at: number) => T) => Array.from({ length: count }, (_, at) => make(at));
+  return [
+    ...times(PAST, (at) => pastStory(random, Math.round(2 + (at / PAST) * (OLDEST_WORKING_DAYS - 2)))),
+    ...times(SETTLED_TODAY, (at) => settledStory(random, 40 + at * 55)),
+    ...times(NEW_TODAY, (at) => newStory(random, 12 + at * 71)),
+    ...times(ASSIGNED, (at) => assignedStory(random, 1 + Math.floor(at * 0.8))),
+  ];
 }
 
-function pastStory(random: () => number, daysAgo: number): Script {
+function telling(random: () => number): Telling {
   const matter = pick(random, MATTERS);
   const feast = pick(random, FEASTS);
   const number = String(2_000 + Math.floor(random() * 900));
   const said = (text: string) => text.replaceAll("{feast}", feast).replaceAll("{number}", number);
+  return { matter, who: pick(random, matter.who), said };
+}
+
+function pastStory(random: () => number, daysAgo: number): Script {
+  const { matter, who, said } = telling(random);
   const [helper, sorter] = [pick(random, HELPERS), pick(random, HELPERS)];
   const asked = `${String(8 + Math.floor(random() * 6)).padStart(2, "0")}:${String(10 + Math.floor(random() * 49))}`;
   const steps: (Step | Step[])[] = [
@@ -150,13 +164,42 @@ function pastStory(random: () => number, daysAgo: number): Script {
   ];
   if (random() < 0.85) steps.push(give(d(daysAgo, "14:31"), sorter, matter.category));
   if (matter.record !== null && random() < 0.8) steps.push(file(d(daysAgo, "14:32"), sorter, matter.record));
-  const talksOn = random() < 0.6 && daysAgo > 3;
-  if (talksOn) {
+  if (random() < 0.6 && daysAgo > 3) {
     steps.push(we(d(daysAgo, "15:05"), helper, said(matter.answer), { replyWithin: 4 }));
     steps.push(they(d(daysAgo - 1, "09:40"), said(matter.thanks)));
     steps.push(settle(d(daysAgo - 1, "10:15"), helper));
   } else {
     steps.push(we(d(daysAgo, "15:05"), helper, said(matter.answer), "settle"));
   }
-  return tell(matter.tray, pick(random, matter.who), said(matter.subject), ...steps);
+  return tell(matter.tray, who, said(matter.subject), ...steps);
+}
+
+function settledStory(random: () => number, minutesAgo: number): Script {
+  const { matter, who, said } = telling(random);
+  const helper = pick(random, HELPERS);
+  return tell(
+    matter.tray,
+    who,
+    said(matter.subject),
+    they(d(1, "16:50"), said(matter.ask)),
+    assign(d(1, "17:05"), helper, helper),
+    we(m(minutesAgo), helper, said(matter.answer), "settle"),
+  );
+}
+
+function newStory(random: () => number, minutesAgo: number): Script {
+  const { matter, who, said } = telling(random);
+  return tell(matter.tray, who, said(matter.subject), they(m(minutesAgo), said(matter.ask)));
+}
+
+function assignedStory(random: () => number, daysAgo: number): Script {
+  const { matter, who, said } = telling(random);
+  const [helper, sorter] = [pick(random, HELPERS), pick(random, HELPERS)];
+  const steps: (Step | Step[])[] = [
+    they(d(daysAgo, "10:20"), said(matter.ask)),
+    assign(d(daysAgo, "11:00"), sorter, helper),
+    give(d(daysAgo, "11:01"), sorter, matter.category),
+  ];
+  if (matter.record !== null) steps.push(file(d(daysAgo, "11:02"), sorter, matter.record));
+  return tell(matter.tray, who, said(matter.subject), ...steps);
 }

@@ -1,0 +1,198 @@
+import { Command, CommanderError } from "commander";
+import { type EmailAddress, readEmailAddress } from "../core/kernel/email-address";
+import { readInstant } from "../core/kernel/instant";
+import {
+  addMember,
+  type Deps,
+  examine,
+  importMail,
+  inspectHtml,
+  inspectMessages,
+  inspectThreads,
+  inspectTurns,
+  listMembers,
+  migrateDatabase,
+  type Role,
+  setUpTray,
+} from "../operations/index.server";
+import { Refused, Usage } from "./outcome";
+
+/** What the tool is given: where to write, and the dependencies once a verb needs a database. */
+export type CliContext = {
+  readonly out: (line: string) => void;
+  readonly note: (line: string) => void;
+  /** Reads a password that must not stand in the process list. */
+  readonly readPassword: () => Promise<string>;
+  /** Throws `Refused` when there is no database to be had. */
+  readonly withDeps: <T>(work: (deps: Deps) => Promise<T>) => Promise<T>;
+};
+
+/** Runs the tool: exit code 0, 1 (refused, with the reason) or 2 (usage). */
+export async function runTray(args: readonly string[], context: CliContext): Promise<0 | 1 | 2> {
+  try {
+    await trayProgram(context).parseAsync([...args], { from: "user" });
+    return 0;
+  } catch (problem) {
+    if (problem instanceof CommanderError) return problem.exitCode === 0 ? 0 : 2;
+    context.note(problem instanceof Error ? problem.message : String(problem));
+    return problem instanceof Usage ? 2 : 1;
+  }
+}
+
+function trayProgram(context: CliContext): Command {
+  const print = (value: unknown) => context.out(JSON.stringify(value));
+  const program = new Command("tray")
+    .description("The operator's tool of Common Tray. Results are JSON on stdout, messages go to stderr.")
+    .exitOverride()
+    .configureOutput({
+      writeErr: (text) => context.note(text.trimEnd()),
+      writeOut: (text) => context.out(text.trimEnd()),
+    });
+  program
+    .command("migrate")
+    .description("bring the database up to date")
+    .action(async () => print(await context.withDeps(migrateDatabase)));
+  program
+    .command("import <path>")
+    .description("take the messages of an mbox, an eml file, or a folder of either into a tray")
+    .requiredOption("--tray <address>", "an address of the tray")
+    .option("--as-history", "settle what is imported: nobody has to sort it")
+    .action((path: string, options: { tray: string; asHistory?: boolean }) =>
+      importInto(context, print, path, options),
+    );
+  program
+    .command("doctor")
+    .description("derive everything again and compare it with what is stored; exit 1 when something differs")
+    .action(async () => {
+      const diagnosis = await context.withDeps(examine);
+      print(diagnosis);
+      if (!diagnosis.healthy) throw new Refused("the database is not as it should be; see the report");
+    });
+  addTrayVerbs(program.command("tray").description("the trays"), context, print);
+  addMemberVerbs(program.command("member").description("those who may sign in"), context, print);
+  addInspectVerbs(program.command("inspect").description("what is understood of mail, without a database"), print);
+  for (const command of allCommands(program)) command.exitOverride().copyInheritedSettings(program);
+  return program;
+}
+
+function allCommands(command: Command): Command[] {
+  return command.commands.flatMap((one) => [one, ...allCommands(one)]);
+}
+
+type Print = (value: unknown) => void;
+
+async function importInto(
+  context: CliContext,
+  print: Print,
+  path: string,
+  options: { tray: string; asHistory?: boolean },
+): Promise<void> {
+  const report = await context.withDeps((deps) =>
+    importMail(deps, path, addressFrom(options.tray), {
+      asHistory: options.asHistory === true,
+      onProgress: (read) => context.note(`${read} messages read`),
+    }),
+  );
+  if (!report.ok) throw new Refused(`no tray has the address ${options.tray}`);
+  print(report.value);
+}
+
+function addTrayVerbs(command: Command, context: CliContext, print: Print): void {
+  command
+    .command("add <slug>")
+    .description("set up a tray")
+    .requiredOption("--name <name>", "what it is called, also in From")
+    .requiredOption("--address <address...>", "its addresses; it writes from the first")
+    .option("--time-zone <zone>", "IANA name", "UTC")
+    .action(async (slug: string, options: { name: string; address: string[]; timeZone: string }) => {
+      if (!/^[a-z][a-z0-9-]{0,40}$/.test(slug))
+        throw new Usage(`${slug} is no name for a URL: small letters, digits, -`);
+      const addresses = options.address.map(addressFrom);
+      const { name, timeZone } = options;
+      print(await context.withDeps((deps) => setUpTray(deps, { slug, name, timeZone: zoneFrom(timeZone), addresses })));
+    });
+}
+
+const ROLES: readonly string[] = ["lead", "member", "reader"] satisfies Role[];
+
+type MemberOptions = { name: string; initials: string; tray: string[]; role: string; timeZone: string };
+
+function addMemberVerbs(command: Command, context: CliContext, print: Print): void {
+  command
+    .command("add <sign-in-name>")
+    .description("add a member; the password is read from standard input")
+    .requiredOption("--name <name>", "first and last name")
+    .requiredOption("--initials <initials>", "two or three letters for the stamp")
+    .requiredOption("--tray <slug...>", "trays to let her into")
+    .option("--role <role>", "lead, member or reader", "member")
+    .option("--time-zone <zone>", "IANA name", "UTC")
+    .action(async (signInName: string, { name, initials, tray, role, timeZone }: MemberOptions) => {
+      if (!ROLES.includes(role)) throw new Usage(`${role} is no role: lead, member or reader`);
+      if (!/^\p{L}{2,3}$/u.test(initials)) throw new Usage(`${initials} are no initials: two or three letters`);
+      const password = await context.readPassword();
+      if (password.length < 8) throw new Usage("the password must have at least 8 characters");
+      const member = {
+        signInName,
+        name,
+        initials,
+        password,
+        timeZone: zoneFrom(timeZone),
+        role: role as Role,
+        trays: tray,
+      };
+      const added = await context.withDeps((deps) => addMember(deps, member));
+      if (!added.ok) {
+        throw new Refused(
+          added.error.kind === "name-taken" ? `${signInName} is taken` : `there is no tray ${added.error.slug}`,
+        );
+      }
+      print(added.value);
+    });
+  command
+    .command("list")
+    .description("everybody who may sign in, one a line")
+    .action(async () => {
+      for (const member of await context.withDeps(listMembers)) print(member);
+    });
+}
+
+function addInspectVerbs(command: Command, print: Print): void {
+  command
+    .command("message <file...>")
+    .description("everything understood of each message, one object a line")
+    .action(async (files: string[]) => {
+      for (const file of files) for await (const message of inspectMessages(file)) print(message);
+    });
+  command
+    .command("threads <file>")
+    .description("the conversations of an mbox, each the Message-IDs of its messages in order")
+    .action(async (file: string) => print(await inspectThreads(file)));
+  command
+    .command("turns <file>")
+    .description("whose move it is in each conversation of an mbox, judged from the mail alone")
+    .requiredOption("--ours <addresses>", "our own addresses, separated by commas")
+    .requiredOption("--now <instant>", "judge as of then, as 2026-11-24T10:00:00Z")
+    .action(async (file: string, options: { ours: string; now: string }) => {
+      const now = readInstant(options.now);
+      if (now === null) throw new Usage(`${options.now} is no instant: write it as 2026-11-24T10:00:00Z`);
+      print(await inspectTurns(file, options.ours.split(",").map(addressFrom), now));
+    });
+  command
+    .command("html <file>")
+    .description("the HTML of a message as it would be shown, and what is held back")
+    .action(async (file: string) => print(await inspectHtml(file)));
+}
+
+function addressFrom(text: string): EmailAddress {
+  const address = readEmailAddress(text);
+  if (address === null) throw new Usage(`${text} is no address`);
+  return address;
+}
+
+function zoneFrom(text: string): string {
+  try {
+    return new Intl.DateTimeFormat("en", { timeZone: text }).resolvedOptions().timeZone;
+  } catch {
+    throw new Usage(`${text} is no time zone: give an IANA name such as Europe/London`);
+  }
+}
