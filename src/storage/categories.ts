@@ -1,6 +1,6 @@
 import { type CategoryId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Ink } from "../core/kernel/ink";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 
 export type Category = {

@@ -10,7 +10,7 @@ import {
 } from "../core/kernel/ids";
 import type { FailedRecipient, MessageKind } from "../core/message/mail-message";
 import type { ConversationFacts, MessageFact } from "../core/standing/derive-standing";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at } from "./rows";
 

@@ -3,7 +3,7 @@ import type { EmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, type MemberId, type MessageId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Attachment, FailedRecipient, MessageKind } from "../core/message/mail-message";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./standing-list";

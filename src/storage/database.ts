@@ -1,9 +1,5 @@
+import type { Database } from "./handle";
 import { connect, databaseOf, knexOf } from "./knex-of";
-
-declare const opaque: unique symbol;
-
-/** A database, or a transaction in it. It can be passed on and asked through the questions of this room, nothing else. */
-export type Database = { readonly [opaque]: "Database" };
 
 /** Opens a pool of connections; `close` waits for what is running. */
 export function openDatabase(url: string, poolSize = 10): { db: Database; close: () => Promise<void> } {

@@ -1,7 +1,7 @@
 import { AGE_BUCKET_ENDS } from "../core/flow/age-buckets";
 import { type Instant, later } from "../core/kernel/instant";
 import type { FLOW } from "../core/standing/standing";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { atOrNull, param } from "./rows";
 import type { TrayGrant } from "./trays";

@@ -3,6 +3,7 @@ export * from "./conversation-facts";
 export * from "./conversation-page";
 export * from "./database";
 export * from "./flow-gauge";
+export type { Database } from "./handle";
 export * from "./job-queue";
 export * from "./journal";
 export * from "./keep-docket";

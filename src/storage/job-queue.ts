@@ -1,7 +1,7 @@
 import PgBoss from "pg-boss";
 import { dateOf } from "../core/kernel/instant";
 import type { Job, JobKind, JobQueue } from "../core/ports";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 
 const KINDS: readonly JobKind[] = ["send-message", "wake-rested"];

@@ -9,7 +9,7 @@ import {
 } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import { entryOf } from "./conversation-facts";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 

@@ -1,6 +1,6 @@
 import type { Docket } from "../core/docket/derive-docket";
 import type { ConversationId } from "../core/kernel/ids";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 

@@ -1,5 +1,5 @@
 import knex, { type Knex } from "knex";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 
 // The only place where the opaque handle becomes a query builder, so that no room above can build SQL.
 

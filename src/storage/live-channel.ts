@@ -1,7 +1,7 @@
 import { Client } from "pg";
 import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Change } from "../core/ports";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 
 const CHANNEL = "common_tray_change";

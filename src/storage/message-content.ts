@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../core/kernel/email-address";
 import type { MessageId } from "../core/kernel/ids";
 import type { Attachment } from "../core/message/mail-message";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import type { TrayGrant } from "./trays";
 

@@ -1,4 +1,4 @@
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { prepareJobQueue } from "./job-queue";
 import { knexOf } from "./knex-of";
 import { migrationSource } from "./migrations/index";

@@ -2,7 +2,7 @@ import type { EmailAddress } from "../core/kernel/email-address";
 import { type ConversationId, type MessageId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Delivery } from "./conversation-page";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 import type { Recipients } from "./store-message";

@@ -1,5 +1,5 @@
 import type { Query, Term } from "../core/search/query";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./standing-list";
 import type { TrayGrant } from "./trays";

@@ -4,7 +4,7 @@ import type { ConversationId, MemberId, MessageId, TrayId } from "../core/kernel
 import type { Instant } from "../core/kernel/instant";
 import type { Attachment, Classification, FailedRecipient } from "../core/message/mail-message";
 import { foldText, searchWords } from "../core/search/query";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { docketColumns } from "./keep-docket";
 import { knexOf } from "./knex-of";
 import { param, storableText } from "./rows";

@@ -3,7 +3,7 @@ import type { Instant } from "../core/kernel/instant";
 import type { Reason, StandingKind } from "../core/standing/standing";
 import type { Mark } from "../core/turn-line/marks";
 import type { Turn } from "../core/turns/whose-turn";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull } from "./rows";
 

@@ -1,5 +1,5 @@
 import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 
 export type KnownThreads = {

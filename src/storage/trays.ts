@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Database } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import type { Role } from "./members";
 import { param } from "./rows";

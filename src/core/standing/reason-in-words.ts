@@ -46,7 +46,7 @@ export function reasonInWords(standing: Standing, reader: Reader): string {
     case "settled":
       return `Since ${since}: ${who(reason.by)} settled it.`;
     case "answered":
-      return `Since ${since}: ${who(reason.by)} answered and expects no reply.`;
+      return `Since ${since}: ${who(reason.by)} answered without asking for a reply.`;
     case "binned":
       return `Since ${since}: ${who(reason.by)} put it in the bin.`;
     case "junked":

@@ -5,8 +5,7 @@ import { FlowBar } from "../screens/flow-bar";
 import { TopBar } from "../screens/top-bar";
 import { useLiveChanges } from "../screens/use-live-changes";
 import { depsContext, grantContext, grantsContext, memberContext } from "../server/context.server";
-import { dateChoices } from "../server/date-choices.server";
-import { flowView } from "../server/tray-view.server";
+import { trayData } from "../server/tray-view.server";
 import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/tray";
 
@@ -20,19 +19,8 @@ export const middleware: Route.MiddlewareFunction[] = [
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
-  const reading = readingOf(member, deps.now());
-  const { flow, members, categories } = await lookIntoTray(deps, member, grant);
-  return {
-    member: { id: member.id, name: member.name, initials: member.initials },
-    tray: { slug: grant.tray.slug, name: grant.tray.name, address: grant.tray.addresses[0] ?? "" },
-    trays: context.get(grantsContext).map(({ tray }) => ({ slug: tray.slug, address: tray.addresses[0] ?? tray.name })),
-    mayDecide: grant.role !== "reader",
-    flow: flowView(flow, reading),
-    members: members.map(({ id, name, initials }) => ({ id, name, initials })),
-    categories,
-    dateChoices: dateChoices(reading),
-    now: reading.now,
-  };
+  const view = await lookIntoTray(deps, member, grant);
+  return trayData(view, member, grant, context.get(grantsContext), readingOf(member, deps.now()));
 }
 
 export default function Tray({ loaderData }: Route.ComponentProps) {

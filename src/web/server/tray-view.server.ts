@@ -1,7 +1,8 @@
 import { ageInWords } from "../../core/standing/age-in-words";
 import { dayAndTime } from "../../core/standing/day-words";
 import { FLOW, STANDING_NAMES } from "../../core/standing/standing";
-import type { FlowSegment } from "../../operations/index.server";
+import type { FlowSegment, Member, TrayGrant, TrayView } from "../../operations/index.server";
+import { dateChoices } from "./date-choices.server";
 import type { Reading } from "./words.server";
 
 /** A segment of the flow bar, ready to be drawn. */
@@ -41,3 +42,26 @@ function noteOf(
   }
   return { note: segment.oldestSince === null ? "" : `oldest ${ageInWords(now - segment.oldestSince)}`, late: false };
 }
+
+/** Everything that the screens of a tray share. */
+export function trayData(
+  { flow, members, categories }: TrayView,
+  member: Member,
+  grant: TrayGrant,
+  grants: readonly TrayGrant[],
+  reading: Reading,
+) {
+  return {
+    member: { id: member.id, name: member.name, initials: member.initials },
+    tray: { slug: grant.tray.slug, name: grant.tray.name, address: grant.tray.addresses[0] ?? "" },
+    trays: grants.map(({ tray }) => ({ slug: tray.slug, address: tray.addresses[0] ?? tray.name })),
+    mayDecide: grant.role !== "reader",
+    flow: flowView(flow, reading),
+    members: members.map(({ id, name, initials }) => ({ id, name, initials })),
+    categories,
+    dateChoices: dateChoices(reading),
+    now: reading.now,
+  };
+}
+
+export type TrayData = ReturnType<typeof trayData>;

@@ -1,0 +1,94 @@
+import { spawn } from "node:child_process";
+import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { makeTemplates, startTestCluster } from "../tests/support/test-cluster";
+
+// Everything that has to hold, in the order in which it is quickest to know; the last line counts it.
+
+const RESULTS = ".tray/results";
+const BIN = "node_modules/.bin";
+
+type Count = { passed: number; failed: number };
+
+const total: Count = { passed: 0, failed: 0 };
+const count = (passed: number, failed: number) => {
+  total.passed += passed;
+  total.failed += failed;
+};
+
+function run(command: string, args: readonly string[], environment: Record<string, string> = {}): Promise<boolean> {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, {
+      stdio: ["ignore", "inherit", "inherit"],
+      env: { ...process.env, ...environment },
+    });
+    child.on("error", () => resolve(false));
+    child.on("close", (code) => resolve(code === 0));
+  });
+}
+
+async function check(name: string, command: string, args: readonly string[]): Promise<void> {
+  console.log(`\n— ${name}`);
+  const passed = await run(command, args);
+  count(passed ? 1 : 0, passed ? 0 : 1);
+}
+
+/** Adds what a runner wrote into its results; a runner that wrote none has failed. */
+async function suite(
+  name: string,
+  file: string,
+  ran: Promise<boolean>,
+  read: (results: never) => Count,
+): Promise<void> {
+  console.log(`\n— ${name}`);
+  const passed = await ran;
+  const counted = existsSync(file) ? read(JSON.parse(readFileSync(file, "utf8")) as never) : { passed: 0, failed: 0 };
+  count(counted.passed, counted.failed);
+  if (!passed && counted.failed === 0) count(0, 1);
+}
+
+rmSync(RESULTS, { recursive: true, force: true });
+mkdirSync(RESULTS, { recursive: true });
+
+const cluster = await startTestCluster();
+const stop = () => void cluster.stop().finally(() => process.exit(1));
+process.on("SIGINT", stop);
+process.on("SIGTERM", stop);
+try {
+  await check("types", "npm", ["run", "--silent", "typecheck"]);
+  await check("style and purity", `${BIN}/biome`, ["check", "--error-on-warnings", "."]);
+  await check("one way of dependency", `${BIN}/depcruise`, [
+    "src",
+    "tests",
+    "bench",
+    "scripts",
+    "--output-type",
+    "err",
+  ]);
+  await check("planted breaches are reported", `${BIN}/tsx`, ["scripts/check-the-checks.ts"]);
+  await makeTemplates(cluster);
+  const environment = { TEST_CLUSTER_PORT: String(cluster.port), NO_COLOR: "1", FORCE_COLOR: "0" };
+  const unit = `${RESULTS}/vitest.json`;
+  await suite(
+    "core, storage, operations, processes",
+    unit,
+    run(`${BIN}/vitest`, ["run", "--reporter=dot", "--reporter=json", `--outputFile.json=${unit}`], environment),
+    (results: { numPassedTests: number; numFailedTests: number }) => ({
+      passed: results.numPassedTests,
+      failed: results.numFailedTests,
+    }),
+  );
+  const journeys = `${RESULTS}/playwright.json`;
+  await suite(
+    "journeys in the browser",
+    journeys,
+    run(`${BIN}/playwright`, ["test"], { ...environment, PLAYWRIGHT_JSON_OUTPUT_NAME: journeys }),
+    ({ stats }: { stats: { expected: number; unexpected: number; flaky: number } }) => ({
+      passed: stats.expected,
+      failed: stats.unexpected + stats.flaky,
+    }),
+  );
+} finally {
+  await cluster.stop();
+}
+console.log(`\n${total.passed} passed, ${total.failed} failed`);
+process.exit(total.failed === 0 ? 0 : 1);

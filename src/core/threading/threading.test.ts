@@ -1,0 +1,61 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { instant } from "../kernel/instant";
+import { gatherThreads } from "./gather-threads";
+import { placeMessage } from "./place-message";
+
+const message = (messageId: string | null, references: string[] = [], inReplyTo: string[] = [], date = 0) => ({
+  messageId,
+  references,
+  inReplyTo,
+  date: instant(date),
+});
+
+describe("placing a message", () => {
+  const known = new Map([
+    ["root", "A"],
+    ["parent", "B"],
+  ]);
+  it("joins the conversation of what it answers before that of older references", () => {
+    expect(placeMessage(message("m", ["root"], ["parent"]), known)).toEqual({
+      kind: "joins",
+      conversation: "B",
+      by: "parent",
+    });
+  });
+  it("takes the nearest reference when there is no In-Reply-To", () => {
+    expect(placeMessage(message("m", ["root", "parent"]), known)).toMatchObject({ conversation: "B" });
+    expect(placeMessage(message("m", ["root", "unknown"]), known)).toMatchObject({ conversation: "A" });
+  });
+  it("joins as a late parent what answered it already", () => {
+    expect(placeMessage(message("parent"), known)).toMatchObject({ conversation: "B" });
+  });
+  it("starts one of its own otherwise", () => {
+    expect(placeMessage(message("m", ["elsewhere"]), known)).toEqual({ kind: "starts" });
+    expect(placeMessage(message(null), known)).toEqual({ kind: "starts" });
+  });
+});
+
+describe("gathering a mailbox", () => {
+  const thread = [
+    message("a", [], [], 1),
+    message("b", ["a"], [], 2),
+    message("c", ["a", "b"], [], 3),
+    message("d", ["x"], [], 4),
+    message("e", ["x"], [], 5),
+    message(null, [], [], 6),
+  ];
+  const ids = (threads: (typeof thread)[]) => threads.map((one) => one.map(({ messageId }) => messageId));
+
+  it("puts together what names each other or the same missing parent", () => {
+    expect(ids(gatherThreads(thread))).toEqual([["a", "b", "c"], ["d", "e"], [null]]);
+  });
+
+  it("gives the same in any order", () => {
+    fc.assert(
+      fc.property(fc.shuffledSubarray(thread, { minLength: thread.length }), (shuffled) => {
+        expect(ids(gatherThreads(shuffled))).toEqual(ids(gatherThreads(thread)));
+      }),
+    );
+  });
+});

@@ -1,0 +1,128 @@
+import { randomUUID } from "node:crypto";
+import { Client } from "pg";
+import pino from "pino";
+import { inject } from "vitest";
+import { type EmailAddress, readEmailAddress } from "~/core/kernel/email-address";
+import { type Instant, instant, later, MINUTE } from "~/core/kernel/instant";
+import type { Envelope, HandOver, Job } from "~/core/ports";
+import { wire } from "~/main/wiring";
+import { addMember, type Deps, type Member, setUpTray, type TrayGrant, traysOf } from "~/operations/index.server";
+import { type DEMO_TEMPLATE, EMPTY_TEMPLATE } from "./test-cluster";
+
+/** A database of a test's own, with a clock that it sets and a world outside that it plays. */
+export type TestTray = {
+  readonly url: string;
+  readonly deps: Deps;
+  readonly clock: { now: Instant };
+  readonly jobs: Job[];
+  readonly handedOver: { envelope: Envelope; raw: Uint8Array }[];
+  /** What the next message handed over meets; accepted when empty. */
+  readonly outcomes: HandOver[];
+  readonly close: () => Promise<void>;
+};
+
+const START = instant(Date.UTC(2026, 10, 24, 9, 0));
+
+const urlOf = (database: string) => `postgres://tray@127.0.0.1:${inject("clusterPort")}/${database}`;
+
+/** A copy of a template: empty, or the made-up world. */
+export async function copyOf(
+  template: typeof EMPTY_TEMPLATE | typeof DEMO_TEMPLATE,
+): Promise<{ url: string; drop: () => Promise<void> }> {
+  const name = `t_${randomUUID().replaceAll("-", "")}`;
+  await asAdmin(`create database ${name} template ${template}`);
+  return { url: urlOf(name), drop: () => asAdmin(`drop database ${name} with (force)`) };
+}
+
+async function asAdmin(sql: string): Promise<void> {
+  const admin = new Client({ connectionString: urlOf("postgres") });
+  await admin.connect();
+  try {
+    await admin.query(sql);
+  } finally {
+    await admin.end();
+  }
+}
+
+/** An empty migrated database, or the made-up world when asked for, wired to a clock and an outside world that the test sets. */
+export async function testTray(
+  template: typeof EMPTY_TEMPLATE | typeof DEMO_TEMPLATE = EMPTY_TEMPLATE,
+): Promise<TestTray> {
+  const { url, drop } = await copyOf(template);
+  const wired = wire({ databaseUrl: url, demo: true, poolSize: 8 }, pino({ level: "silent" }));
+  const clock = { now: START };
+  const jobs: Job[] = [];
+  const handedOver: TestTray["handedOver"] = [];
+  const outcomes: HandOver[] = [];
+  const deps: Deps = {
+    ...wired.deps,
+    now: () => clock.now,
+    jobs: { enqueue: async (_trx, job) => void jobs.push(job) },
+    mail: {
+      async handOver(envelope, raw) {
+        handedOver.push({ envelope, raw });
+        return outcomes.shift() ?? { kind: "accepted" };
+      },
+    },
+  };
+  const close = async () => {
+    await wired.close();
+    await drop();
+  };
+  return { url, deps, clock, jobs, handedOver, outcomes, close };
+}
+
+/** Lets time pass. */
+export function passes(tray: TestTray, minutes: number): void {
+  tray.clock.now = later(tray.clock.now, minutes * MINUTE);
+}
+
+/** An address that is one. */
+export function address(text: string): EmailAddress {
+  const read = readEmailAddress(text);
+  if (read === null) throw new Error(`${text} is no address`);
+  return read;
+}
+
+export type Office = {
+  readonly ines: Member;
+  readonly tobias: Member;
+  readonly grant: TrayGrant;
+  readonly tobiasGrant: TrayGrant;
+  readonly reader: TrayGrant;
+};
+
+/** An office with one tray, two members, and one who only reads. */
+export async function setUpOffice(deps: Deps): Promise<Office> {
+  await setUpTray(deps, {
+    slug: "office",
+    name: "Ottermoor",
+    timeZone: "UTC",
+    addresses: [address("office@ottermoor.example")],
+  });
+  const add = async (signInName: string, name: string, initials: string, role: "member" | "reader") => {
+    const added = await addMember(deps, {
+      signInName,
+      name,
+      initials,
+      role,
+      timeZone: "UTC",
+      password: "ottermoor",
+      trays: ["office"],
+    });
+    if (!added.ok) throw new Error(added.error.kind);
+    const [grant] = await traysOf(deps, added.value);
+    if (grant === undefined) throw new Error("no grant");
+    return { member: added.value, grant };
+  };
+  const ines = await add("ines", "Ines Varga", "IV", "member");
+  const tobias = await add("tobias", "Tobias Lund", "TL", "member");
+  const reader = await add("rook", "Rook Reader", "RR", "reader");
+  return {
+    ines: ines.member,
+    tobias: tobias.member,
+    grant: ines.grant,
+    tobiasGrant: tobias.grant,
+    reader: reader.grant,
+  };
+}

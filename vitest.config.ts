@@ -1,0 +1,26 @@
+import { defineConfig } from "vitest/config";
+
+const database = [
+  "src/storage/**/*.test.ts",
+  "src/operations/**/*.test.ts",
+  "src/demo/**/*.test.ts",
+  "src/cli/**/*.test.ts",
+];
+
+export default defineConfig({
+  test: {
+    projects: [
+      { resolve: { tsconfigPaths: true }, test: { name: "core", include: ["src/**/*.test.{ts,tsx}"], exclude: database } },
+      {
+        resolve: { tsconfigPaths: true },
+        test: {
+          name: "database",
+          include: [...database, "tests/processes/**/*.test.ts"],
+          globalSetup: ["tests/support/database-setup.ts"],
+          testTimeout: 30_000,
+          hookTimeout: 60_000,
+        },
+      },
+    ],
+  },
+});
