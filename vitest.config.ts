@@ -10,7 +10,10 @@ const database = [
 export default defineConfig({
   test: {
     projects: [
-      { resolve: { tsconfigPaths: true }, test: { name: "core", include: ["src/**/*.test.{ts,tsx}"], exclude: database } },
+      {
+        resolve: { tsconfigPaths: true },
+        test: { name: "core", include: ["src/**/*.test.{ts,tsx}"], exclude: database },
+      },
       {
         resolve: { tsconfigPaths: true },
         test: {

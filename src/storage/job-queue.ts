@@ -32,8 +32,9 @@ function executor(db: Database): PgBoss.Db {
   };
 }
 
-// The driver would write an object as JSON as well; the query builder refuses those with a field left undefined.
+// The driver takes undefined for null and writes objects as JSON; the query builder refuses what is left undefined.
 function asBinding(value: unknown): unknown {
+  if (value === undefined) return null;
   const plain = typeof value === "object" && value !== null && Object.getPrototypeOf(value) === Object.prototype;
   return plain ? JSON.stringify(value) : value;
 }

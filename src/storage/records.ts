@@ -131,11 +131,11 @@ export async function newestMessagesOf(
   }>(
     /* sql */ `
     select newest.* from unnest(cast(:ids as uuid[])) as wanted(id) cross join lateral (
-      select conversation_id, direction, coalesce(nullif(from_name, ''), from_address) as from_name,
+      select message.id, conversation_id, direction, coalesce(nullif(from_name, ''), from_address) as from_name,
         left(own_text, 400) as own_text, sent_at
       from message join message_text on message_text.message_id = message.id
       where conversation_id = wanted.id order by sent_at desc, message.id desc limit :limit
-    ) as newest order by sent_at`,
+    ) as newest order by sent_at, id`,
     { ids: [...ids], limit: perConversation } as never,
   );
   return found.rows.map((row) => ({

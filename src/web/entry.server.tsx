@@ -2,8 +2,13 @@ import { PassThrough } from "node:stream";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import { isbot } from "isbot";
 import { renderToPipeableStream } from "react-dom/server";
-import { type EntryContext, type RouterContextProvider, ServerRouter } from "react-router";
-import { nonceContext } from "./server/context.server";
+import { type EntryContext, type HandleErrorFunction, type RouterContextProvider, ServerRouter } from "react-router";
+import { nonceContext, problemContext } from "./server/context.server";
+
+/** Tells of what a loader, an action or a page threw; a request that its sender gave up is nobody's problem. */
+export const handleError: HandleErrorFunction = (problem, { request, context }) => {
+  if (!request.signal.aborted) (context as RouterContextProvider).get(problemContext)(problem);
+};
 
 const ABORT_MS = 8_000;
 

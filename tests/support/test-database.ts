@@ -1,5 +1,3 @@
-import { randomUUID } from "node:crypto";
-import { Client } from "pg";
 import pino from "pino";
 import { inject } from "vitest";
 import { type EmailAddress, readEmailAddress } from "~/core/kernel/email-address";
@@ -7,7 +5,8 @@ import { type Instant, instant, later, MINUTE } from "~/core/kernel/instant";
 import type { Envelope, HandOver, Job } from "~/core/ports";
 import { wire } from "~/main/wiring";
 import { addMember, type Deps, type Member, setUpTray, type TrayGrant, traysOf } from "~/operations/index.server";
-import { type DEMO_TEMPLATE, EMPTY_TEMPLATE } from "./test-cluster";
+import { cloneDatabase } from "./clones";
+import { EMPTY_TEMPLATE } from "./test-cluster";
 
 /** A database of a test's own, with a clock that it sets and a world outside that it plays. */
 export type TestTray = {
@@ -23,32 +22,9 @@ export type TestTray = {
 
 const START = instant(Date.UTC(2026, 10, 24, 9, 0));
 
-const urlOf = (database: string) => `postgres://tray@127.0.0.1:${inject("clusterPort")}/${database}`;
-
-/** A copy of a template: empty, or the made-up world. */
-export async function copyOf(
-  template: typeof EMPTY_TEMPLATE | typeof DEMO_TEMPLATE,
-): Promise<{ url: string; drop: () => Promise<void> }> {
-  const name = `t_${randomUUID().replaceAll("-", "")}`;
-  await asAdmin(`create database ${name} template ${template}`);
-  return { url: urlOf(name), drop: () => asAdmin(`drop database ${name} with (force)`) };
-}
-
-async function asAdmin(sql: string): Promise<void> {
-  const admin = new Client({ connectionString: urlOf("postgres") });
-  await admin.connect();
-  try {
-    await admin.query(sql);
-  } finally {
-    await admin.end();
-  }
-}
-
-/** An empty migrated database, or the made-up world when asked for, wired to a clock and an outside world that the test sets. */
-export async function testTray(
-  template: typeof EMPTY_TEMPLATE | typeof DEMO_TEMPLATE = EMPTY_TEMPLATE,
-): Promise<TestTray> {
-  const { url, drop } = await copyOf(template);
+/** An empty migrated database, wired to a clock and an outside world that the test sets. */
+export async function testTray(): Promise<TestTray> {
+  const { url, drop } = await cloneDatabase(inject("clusterPort"), EMPTY_TEMPLATE);
   const wired = wire({ databaseUrl: url, demo: true, poolSize: 8 }, pino({ level: "silent" }));
   const clock = { now: START };
   const jobs: Job[] = [];

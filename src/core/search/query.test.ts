@@ -1,4 +1,4 @@
-import { describe, expect, it } from "vitest";
+import { expect, it } from "vitest";
 import { hitsIn, readQuery, searchWords } from "./query";
 
 const told = (text: string) =>
@@ -16,11 +16,9 @@ it.each<[string, string[]]>([
   ['"swell box', ["swell+box"]],
   ['"swell"', ["swell"]],
   ["p-26-012", ["p", "26", "012*"]],
-  ["Grüße", ["grusse*"]],
+  ["Grüße", ["gruße*"]],
   ["' & | ! :*", []],
-])("reads %j", (text, terms) =>
-  expect(told(text)).toEqual(terms.map((term) => (term === "grusse*" ? "gruße*" : term))),
-);
+])("reads %j", (text, terms) => expect(told(text)).toEqual(terms));
 
 it("reads no more than a person types", () => expect(readQuery("word ".repeat(50)).terms).toHaveLength(12));
 

@@ -34,7 +34,7 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
     return {
       ok: false,
       problems: {},
-      problem: "Not sent: the server could not be reached. Your text is kept; try again.",
+      problem: "Not sent: the server did not answer. Your text is kept; try again.",
     };
   }
 }

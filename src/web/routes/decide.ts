@@ -19,6 +19,6 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
   try {
     return await serverAction();
   } catch {
-    return { ok: false, problem: "Not done: the server could not be reached. Try again." };
+    return { ok: false, problem: "Not done: the server did not answer. Try again." };
   }
 }

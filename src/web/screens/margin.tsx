@@ -6,7 +6,10 @@ import type { RowView } from "../server/words.server";
 export function Margin({ rows, openId, base }: { rows: readonly RowView[]; openId: string; base: string }) {
   const open = useRef<HTMLLIElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: scrolls whenever another row is open
-  useEffect(() => open.current?.scrollIntoView({ block: "nearest" }), [openId]);
+  useEffect(() => {
+    // Newer browsers give a promise back, which is no way to clean up.
+    open.current?.scrollIntoView({ block: "nearest" });
+  }, [openId]);
   return (
     <nav aria-label="Conversations" className="hidden min-h-0 overflow-y-auto border-r border-rule lg:block">
       <ul>

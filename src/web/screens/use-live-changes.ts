@@ -17,6 +17,7 @@ export function useLiveChanges(url: string): void {
       timer = setTimeout(() => void reload.current(), GATHER_MS);
     };
     const source = new EventSource(url);
+    document.documentElement.dataset.ready = "true";
     source.addEventListener("change", soon);
     source.addEventListener("error", () => {
       lost = true;

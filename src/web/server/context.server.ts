@@ -8,6 +8,8 @@ export const depsContext = createContext<Deps>();
 export const liveContext = createContext<LiveHub>();
 /** The mark that the page's own scripts carry (CSP). */
 export const nonceContext = createContext<string>();
+/** Who hears of what went wrong on the server. */
+export const problemContext = createContext<(problem: unknown) => void>();
 /** Whether cookies go over TLS only. */
 export const secureCookiesContext = createContext<boolean>();
 /** Who is signed in; set by the signed-in routes' middleware. */

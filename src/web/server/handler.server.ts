@@ -2,7 +2,7 @@ import { createRequestHandler } from "@react-router/express";
 import type { RequestHandler } from "express";
 import { RouterContextProvider, type ServerBuild } from "react-router";
 import type { Deps } from "../../operations/index.server";
-import { depsContext, liveContext, nonceContext, secureCookiesContext } from "./context.server";
+import { depsContext, liveContext, nonceContext, problemContext, secureCookiesContext } from "./context.server";
 import type { LiveHub } from "./live-hub";
 
 export type WebHandlerOptions = {
@@ -21,6 +21,7 @@ export function webHandler(options: WebHandlerOptions): RequestHandler {
       context.set(depsContext, options.deps);
       context.set(liveContext, options.live);
       context.set(secureCookiesContext, options.secureCookies);
+      context.set(problemContext, options.onProblem);
       context.set(nonceContext, response.locals.nonce);
       return context;
     },

@@ -1,0 +1,23 @@
+import { defineConfig } from "@playwright/test";
+
+const CHROMIUM_FLAGS =
+  "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync";
+
+export default defineConfig({
+  testDir: "tests/journeys",
+  fullyParallel: true,
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 12_000 },
+  forbidOnly: true,
+  reporter: [["line"], ["json"]],
+  outputDir: ".tray/journeys",
+  globalSetup: "./tests/support/journeys-setup.ts",
+  use: {
+    viewport: { width: 1280, height: 800 },
+    locale: "en-GB",
+    timezoneId: "Europe/London",
+    trace: "retain-on-failure",
+    launchOptions: { executablePath: "/usr/bin/chromium", args: CHROMIUM_FLAGS.split(" ") },
+  },
+});

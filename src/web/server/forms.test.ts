@@ -1,0 +1,113 @@
+import { describe, expect, it } from "vitest";
+import { readAnswer } from "./answer-form.server";
+import { readDecision } from "./decision-form.server";
+import { download } from "./download.server";
+import { safeNext } from "./safe-next";
+import { readSignIn } from "./sign-in-form.server";
+
+const ID = "019aa5b0-0000-7000-8000-000000000001";
+const form = (fields: Record<string, string | string[]>) => {
+  const data = new FormData();
+  for (const [name, value] of Object.entries(fields)) for (const one of [value].flat()) data.append(name, one);
+  return data;
+};
+const decision = (fields: Record<string, string | string[]>) =>
+  readDecision(form({ conversation: ID, ...fields }), "Europe/London", () => ID);
+
+describe("a posted decision", () => {
+  it.each<[Record<string, string>, object]>([
+    [
+      { kind: "settle", version: "3" },
+      { target: { ids: [ID], seenVersion: 3 }, decision: { kind: "settle" } },
+    ],
+    [{ kind: "assign", owner: "" }, { decision: { kind: "assign", ownerId: null } }],
+    [
+      { kind: "categorise", category: ID, give: "false" },
+      { decision: { kind: "categorise", categoryId: ID, give: false } },
+    ],
+    [
+      { kind: "file", record: ID, settle: "true", code: "P-26-012" },
+      { decision: { kind: "file", recordId: ID, settle: true } },
+    ],
+    [{ kind: "rest", day: "2026-07-01" }, { decision: { kind: "rest", until: Date.UTC(2026, 6, 1, 7) } }],
+    [{ kind: "expect", day: "" }, { decision: { kind: "expect", until: null, expectationId: ID } }],
+    [{ kind: "note", text: " ask Col " }, { decision: { kind: "note", text: "ask Col" } }],
+  ])("%j is read", (fields, value) => expect(decision(fields)).toMatchObject({ ok: true, value }));
+
+  it.each<[Record<string, string | string[]>, string]>([
+    [{ kind: "explode" }, "nothing one can decide"],
+    [{ kind: "toString" }, "nothing one can decide"],
+    [{ kind: "settle", conversation: "1" }, "valid GUID"],
+    [{ kind: "settle", conversation: [] }, "at least 1"],
+    [{ kind: "assign", owner: "tobias" }, "valid GUID"],
+    [{ kind: "file" }, "required"],
+    [{ kind: "rest", day: "" }, "Choose a day."],
+    [{ kind: "rest", day: "2026-02-30" }, "no day of the calendar"],
+    [{ kind: "note", text: "  " }, "Write something first."],
+    [{ kind: "settle", version: "one" }, "must be a number"],
+  ])("%j is refused", (fields, words) => {
+    const read = decision(fields);
+    expect(read.ok ? "" : read.error).toContain(words);
+  });
+});
+
+describe("a posted answer", () => {
+  const right = {
+    to: "Vane <vane@x.example>",
+    cc: "",
+    subject: "Re: Visit",
+    html: "<p>Yes.</p>",
+    after: "expect",
+    day: "2026-12-01",
+  };
+  it("is read with its recipients and the end of the day", () => {
+    expect(readAnswer(form(right), "UTC")).toMatchObject({
+      ok: true,
+      value: {
+        to: [{ name: "Vane", address: "vane@x.example" }],
+        after: { kind: "expect", until: Date.UTC(2026, 11, 2) - 1 },
+      },
+    });
+  });
+  it.each([
+    ["to", "", "fill in To"],
+    ["to", "vane", "Not an address: vane"],
+    ["cc", "col@, dean@x.example", "Not an address: col@"],
+    ["subject", " ", "Give it a subject"],
+    ["subject", "a\nBcc: all@x.example", "A subject is one line"],
+    ["html", "<p>&nbsp;</p>", "Write something first"],
+    ["day", "2026-02-30", "no day of the calendar"],
+  ])("with %s %j says what is wrong beside it", (field, value, words) => {
+    const read = readAnswer(form({ ...right, [field]: value }), "UTC");
+    expect(read.ok ? "" : read.error[field as keyof typeof read.error]).toContain(words);
+  });
+});
+
+describe("signing in", () => {
+  it("takes a name with a password, or a colleague of the demo", () => {
+    expect(readSignIn(form({ name: " ines ", password: "x" }))).toEqual({
+      ok: true,
+      value: { name: "ines", password: "x" },
+    });
+    expect(readSignIn(form({ colleague: "ines" }))).toEqual({ ok: true, value: { name: "ines", password: null } });
+    expect(readSignIn(form({ name: "", password: "" }))).toEqual({
+      ok: false,
+      error: { name: "Write your sign-in name.", password: "Write your password." },
+    });
+  });
+  it.each([
+    ["/office/to-sort?pages=2", "/office/to-sort?pages=2"],
+    ["//evil.example", "/"],
+    ["/\\evil.example", "/"],
+    ["https://evil.example", "/"],
+    [null, "/"],
+  ])("goes on to %j as %j", (next, path) => expect(safeNext(next)).toBe(path));
+});
+
+it("a download says its name in every alphabet and is shown nowhere", () => {
+  const headers = download(new Uint8Array(), 'Grüße "1".pdf', "application/pdf").headers;
+  expect(headers.get("content-disposition")).toBe(
+    "attachment; filename=\"Gr__e _1_.pdf\"; filename*=UTF-8''Gr%C3%BC%C3%9Fe%20%221%22.pdf",
+  );
+  expect(headers.get("x-content-type-options")).toBe("nosniff");
+});

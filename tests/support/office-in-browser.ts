@@ -1,0 +1,88 @@
+import { randomUUID } from "node:crypto";
+import { test as base, type Page } from "@playwright/test";
+import { createTransport } from "nodemailer";
+import { type Instant, instant } from "~/core/kernel/instant";
+import { CHARACTERS, startOutsideWorld } from "~/mail/index";
+import { cloneDatabase } from "./clones";
+import { aMessage } from "./mail";
+import { startServerProcess } from "./server-process";
+import { DEMO_TEMPLATE } from "./test-cluster";
+
+/** The application with the made-up world, and somebody outside who sends mail to it. */
+export type Running = {
+  readonly url: string;
+  readonly databaseUrl: string;
+  /** Delivers a message over SMTP as somebody's mail server would; gives its Message-ID. */
+  readonly send: (fields: Parameters<typeof aMessage>[0]) => Promise<string>;
+};
+
+// A second of the outside world's clock, in milliseconds.
+const SECOND_MS = 60;
+
+type Fixtures = { signIn: (name: string, page?: Page) => Promise<Page> };
+
+export const test = base.extend<Fixtures, { running: Running }>({
+  running: [
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright asks for a pattern
+    async ({}, use) => {
+      const { url: databaseUrl, drop } = await cloneDatabase(process.env.TEST_CLUSTER_PORT ?? "", DEMO_TEMPLATE);
+      let mailPort = 0;
+      const outside = await startOutsideWorld({
+        host: "127.0.0.1",
+        port: 0,
+        tray: () => ({ host: "127.0.0.1", port: mailPort }),
+        characters: CHARACTERS,
+        secondMs: SECOND_MS,
+        now: (): Instant => instant(Date.now()),
+        newId: randomUUID,
+        onProblem: () => {},
+      });
+      const server = await startServerProcess({
+        DATABASE_URL: databaseUrl,
+        SMTP_OUT_PORT: String(outside.port),
+        DEMO: "true",
+      });
+      mailPort = server.mailPort;
+      await use({
+        url: `http://127.0.0.1:${server.httpPort}`,
+        databaseUrl,
+        async send(fields) {
+          const id = fields.id ?? `${randomUUID()}@outside.example`;
+          const transport = createTransport({ host: "127.0.0.1", port: mailPort, ignoreTLS: true });
+          const raw = aMessage({ date: new Date().toUTCString(), ...fields, id });
+          await transport.sendMail({
+            envelope: { from: "post@outside.example", to: fields.to ?? "office@ottermoor.example" },
+            raw: Buffer.from(raw),
+          });
+          transport.close();
+          return id;
+        },
+      });
+      await server.stop();
+      await outside.close();
+      await drop();
+    },
+    { scope: "worker" },
+  ],
+  baseURL: async ({ running }, use) => use(running.url),
+  signIn: async ({ page, browser, running }, use) => {
+    let first = true;
+    await use(async (name, given) => {
+      // The first comes in on the test's own page, every other colleague with a browser of her own.
+      const own = given ?? (first ? page : await (await browser.newContext({ baseURL: running.url })).newPage());
+      first = false;
+      await own.goto("/sign-in");
+      await own.getByRole("button", { name }).click();
+      await own.getByRole("main", { name: "To sort" }).waitFor();
+      await hydrated(own);
+      return own;
+    });
+  },
+});
+
+/** Waits until the page answers keys: the live connection is made once the scripts run. */
+export async function hydrated(page: Page): Promise<void> {
+  await page.waitForFunction(() => document.documentElement.dataset.ready === "true");
+}
+
+export { expect } from "@playwright/test";
