@@ -1,5 +1,6 @@
 import { Outlet, redirect } from "react-router";
 import { traysOf, whoIs } from "../../operations/index.server";
+import { DecisionsProvider } from "../screens/decisions";
 import { depsContext, grantsContext, memberContext } from "../server/context.server";
 import { sessionToken } from "../server/session-cookie.server";
 import type { Route } from "./+types/signed-in";
@@ -23,6 +24,15 @@ export function loader() {
   return null;
 }
 
+// There is nothing in it to load anew, so a server that does not answer leaves this screen and its messages standing.
+export function shouldRevalidate() {
+  return false;
+}
+
 export default function SignedIn() {
-  return <Outlet />;
+  return (
+    <DecisionsProvider>
+      <Outlet />
+    </DecisionsProvider>
+  );
 }

