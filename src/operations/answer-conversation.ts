@@ -6,7 +6,7 @@ import { domainOf, readEmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, type ExpectationId, type MessageId, trustedId } from "../core/kernel/ids";
 import { type Instant, instant, SECOND } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
-import { divideText, firstWords } from "../core/message/own-text";
+import { firstWords } from "../core/message/own-text";
 import { threadIds } from "../core/threading/place-message";
 import { planAnswer } from "../core/writing/plan-answer";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../mail/index";
@@ -132,7 +132,6 @@ async function storedAnswer(
     html,
   });
   const { message } = await parseMessage(raw);
-  const { own, rest } = divideText(message.text);
   return {
     id,
     trayId: grant.tray.id,
@@ -154,8 +153,8 @@ async function storedAnswer(
     failedRecipients: [],
     attachments: [],
     warnings: [],
-    ownText: own,
-    restText: rest,
+    ownText: message.ownText,
+    restText: message.restText,
     dedupeKey: dedupeKeyOf(message, raw),
     delivery: "waiting",
   };

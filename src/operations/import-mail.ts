@@ -3,10 +3,11 @@ import type { EmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import { parseMessage, readMailFiles } from "../mail/index";
-import { factsOf, holdConversations, inTransaction, type Tray, traysForAddresses } from "../storage/index";
+import { factsOf, holdConversations, inTransaction, type Tray } from "../storage/index";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
 import { keepInTray } from "./receive-message";
+import { traysOfAddresses } from "./tray-directory";
 
 export type ImportReport = {
   readonly read: number;
@@ -30,7 +31,7 @@ export async function importMail(
   trayAddress: EmailAddress,
   options: ImportOptions,
 ): Promise<Result<ImportReport, { kind: "no-such-tray" }>> {
-  const [tray] = await traysForAddresses(deps.db, [trayAddress]);
+  const [tray] = await traysOfAddresses(deps, [trayAddress]);
   if (tray === undefined) return err({ kind: "no-such-tray" });
   const touched = new Set<ConversationId>();
   let read = 0;

@@ -4,7 +4,7 @@ import { type EmailAddress, looseAddress, type Mailbox, mailboxName } from "../c
 import { type ConversationId, type MessageId, trustedId } from "../core/kernel/ids";
 import { type Instant, MINUTE } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
-import { divideText, firstWords } from "../core/message/own-text";
+import { firstWords } from "../core/message/own-text";
 import type { ConversationFacts, MessageFact } from "../core/standing/derive-standing";
 import { placeMessage, threadIds } from "../core/threading/place-message";
 import { parseMessage } from "../mail/index";
@@ -14,12 +14,14 @@ import {
   holdConversations,
   inTransaction,
   lockThreads,
+  type MessagePlace,
   type NewMessage,
+  storeIfUnknown,
   storeMessage,
   type Tray,
-  traysForAddresses,
 } from "../storage/index";
 import type { Deps } from "./deps";
+import { traysOfAddresses } from "./tray-directory";
 
 /** A message as it was handed to us. */
 export type Arrival = {
@@ -38,7 +40,7 @@ export type Kept = {
 
 /** Whether mail to an address is for one of our trays. */
 export async function knowsAddress(deps: Deps, address: EmailAddress): Promise<boolean> {
-  return (await traysForAddresses(deps.db, [address])).length > 0;
+  return (await traysOfAddresses(deps, [address])).length > 0;
 }
 
 /**
@@ -47,15 +49,13 @@ export async function knowsAddress(deps: Deps, address: EmailAddress): Promise<b
  */
 export async function receiveMessage(deps: Deps, arrival: Arrival): Promise<Kept[]> {
   const { message } = await parseMessage(arrival.raw, arrival.envelopeSender);
-  const trays = await traysForAddresses(deps.db, arrival.recipients);
+  const trays = await traysOfAddresses(deps, arrival.recipients);
   const receivedAt = deps.now();
-  const kept = await inTransaction(deps.db, async (trx) => {
-    const outcomes: Kept[] = [];
-    for (const tray of trays) {
-      outcomes.push(await keepInTray(trx, deps, tray, { message, raw: arrival.raw, receivedAt, imported: false }));
-    }
-    return outcomes;
-  });
+  const incoming = { message, raw: arrival.raw, receivedAt, imported: false };
+  const [tray] = trays;
+  const fresh = tray !== undefined && trays.length === 1 ? await startAtOnce(deps, tray, incoming) : null;
+  const kept =
+    fresh !== null ? [fresh] : await inTransaction(deps.db, (trx) => keepInTrays(trx, deps, trays, incoming));
   for (const { trayId, conversationId, outcome } of kept) {
     if (outcome !== "known-already") deps.tell({ trayId, conversationId });
   }
@@ -72,37 +72,66 @@ export type Incoming = {
 
 const NOBODY: Mailbox = { name: "Unknown sender", address: looseAddress("") };
 
+async function keepInTrays(trx: Database, deps: Deps, trays: readonly Tray[], incoming: Incoming): Promise<Kept[]> {
+  const outcomes: Kept[] = [];
+  for (const tray of trays) outcomes.push(await keepInTray(trx, deps, tray, incoming));
+  return outcomes;
+}
+
+// Most mail answers nothing: it is stored in one round trip, and looked up only when the tray turns out to know its id.
+async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): Promise<Kept | null> {
+  const { message } = incoming;
+  if (message.inReplyTo.length > 0 || message.references.length > 0) return null;
+  const conversationId = trustedId<ConversationId>(deps.newId());
+  const { stored, place } = placed(deps, tray, incoming, conversationId, null);
+  const isNew = await storeIfUnknown(deps.db, stored, place);
+  return isNew ? { trayId: tray.id, conversationId, outcome: "started" } : null;
+}
+
 /** Places a message in a tray and stores it, within the caller's transaction. */
 export async function keepInTray(trx: Database, deps: Deps, tray: Tray, incoming: Incoming): Promise<Kept> {
   const { message, raw } = incoming;
-  const dedupeKey = dedupeKeyOf(message, raw);
-  const ids = threadIds(message);
-  const known = await lockThreads(trx, tray.id, ids, dedupeKey);
+  const known = await lockThreads(trx, tray.id, threadIds(message), dedupeKeyOf(message, raw));
   if (known.copyIn !== null) return { trayId: tray.id, conversationId: known.copyIn, outcome: "known-already" };
   const placement = placeMessage(message, known.conversations);
   const starts = placement.kind === "starts";
   const conversationId = starts ? trustedId<ConversationId>(deps.newId()) : placement.conversation;
-  const { version, facts } = starts ? NEW : await heldFacts(trx, tray, conversationId);
-  const stored = storedForm(deps, tray, incoming, { dedupeKey, threadIds: ids });
-  const fact = factOf(stored, version + 1);
-  const person = message.from ?? NOBODY;
-  await storeMessage(trx, stored, {
-    conversationId,
-    start: starts ? { subject: message.subject, createdAt: incoming.receivedAt } : null,
-    version: version + 1,
-    docket: deriveDocket({ messages: [...facts.messages, fact], entries: facts.entries }),
-    who: whoFor(stored, starts, person, message.to),
-    newestText: firstWords(stored.ownText || stored.restText),
-  });
+  const held = starts ? null : await heldFacts(trx, tray, conversationId);
+  const { stored, place } = placed(deps, tray, incoming, conversationId, held);
+  await storeMessage(trx, stored, place);
   return { trayId: tray.id, conversationId, outcome: starts ? "started" : "joined" };
 }
 
-const NEW = { version: 0, facts: { messages: [], entries: [] } as ConversationFacts };
+type Held = { readonly version: number; readonly facts: ConversationFacts };
 
-async function heldFacts(trx: Database, tray: Tray, id: ConversationId) {
+/** A message as it is stored in a conversation: one that is held, or a new one (null). */
+function placed(
+  deps: Deps,
+  tray: Tray,
+  incoming: Incoming,
+  conversationId: ConversationId,
+  held: Held | null,
+): { stored: NewMessage; place: MessagePlace } {
+  const { message, raw } = incoming;
+  const keys = { dedupeKey: dedupeKeyOf(message, raw), threadIds: threadIds(message) };
+  const stored = storedForm(deps, tray, incoming, keys);
+  const version = (held?.version ?? 0) + 1;
+  const facts = held?.facts ?? { messages: [], entries: [] };
+  const place = {
+    conversationId,
+    start: held === null ? { subject: message.subject, createdAt: incoming.receivedAt } : null,
+    version,
+    docket: deriveDocket({ messages: [...facts.messages, factOf(stored, version)], entries: facts.entries }),
+    who: whoFor(stored, held === null, message.from ?? NOBODY, message.to),
+    newestText: firstWords(stored.ownText || stored.restText),
+  };
+  return { stored, place };
+}
+
+async function heldFacts(trx: Database, tray: Tray, id: ConversationId): Promise<Held> {
   const [held] = await holdConversations(trx, tray.id, [id]);
   if (held === undefined) throw new Error(`conversation ${id} is linked from tray ${tray.slug} and not in it`);
-  const facts = (await factsOf(trx, [id])).get(id) ?? NEW.facts;
+  const facts = (await factsOf(trx, [id])).get(id) ?? { messages: [], entries: [] };
   return { version: held.version, facts };
 }
 
@@ -121,7 +150,6 @@ function storedForm(
 ): NewMessage {
   const { message, raw, receivedAt, imported } = incoming;
   const from = message.from ?? NOBODY;
-  const { own, rest } = divideText(message.text);
   const sentAt = believableDate(message.date, receivedAt);
   return {
     ...keys,
@@ -144,8 +172,8 @@ function storedForm(
     failedRecipients: message.failedRecipients,
     attachments: message.attachments,
     warnings: message.warnings,
-    ownText: own,
-    restText: rest,
+    ownText: message.ownText,
+    restText: message.restText,
     delivery: null,
   };
 }

@@ -3,14 +3,12 @@ import type { Mailbox } from "../core/kernel/email-address";
 import type { ConversationId, MemberId, MessageId, TrayId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Attachment, Classification, FailedRecipient } from "../core/message/mail-message";
-import { foldText, searchWords } from "../core/search/query";
+import { searchVector } from "../core/search/search-vector";
 import type { Database } from "./handle";
 import { docketColumns } from "./keep-docket";
-import { knexOf } from "./knex-of";
+import { runPrepared } from "./prepared";
 import { param, storableText } from "./rows";
 
-// A tsvector holds at most 1 MiB; a longer text is found by its beginning.
-const MAX_SEARCHED_CHARACTERS = 150_000;
 // Kept in the raw bytes in full; what is shown as text ends here.
 const MAX_TEXT_CHARACTERS = 2_000_000;
 const MAX_SUBJECT_CHARACTERS = 2_000;
@@ -63,11 +61,48 @@ export type MessagePlace = {
 
 /**
  * Stores a message, its raw bytes, text, search vector and thread ids, and starts or updates its conversation: one
- * statement, as each round trip costs as much as the work itself.
+ * statement, as each round trip costs as much as the work itself. Within a transaction that holds the locks of its thread.
  */
-export async function storeMessage(trx: Database, message: NewMessage, place: MessagePlace): Promise<void> {
+export function storeMessage(trx: Database, message: NewMessage, place: MessagePlace): Promise<void> {
+  return store(trx, message, place, KEEP_LINKS);
+}
+
+// unique_violation, deadlock_detected (PostgreSQL, appendix A).
+const OVERTAKEN_CODES: ReadonlySet<unknown> = new Set(["23505", "40P01"]);
+
+/**
+ * Stores a message that answers nothing and starts its conversation, in one statement without a transaction around it.
+ * False, and nothing stored, when one of its ids is known to the tray: then it has to be placed.
+ */
+export async function storeIfUnknown(db: Database, message: NewMessage, place: MessagePlace): Promise<boolean> {
+  try {
+    await store(db, message, place, CLAIM_LINKS);
+    return true;
+  } catch (problem) {
+    if (OVERTAKEN_CODES.has((problem as { code?: unknown }).code)) return false;
+    throw problem;
+  }
+}
+
+// An answer may have named the thread before.
+const KEEP_LINKS = /* sql */ `
+  insert into thread_link (tray_id, message_id, conversation_id)
+  select :trayId, id, :conversationId from unnest(cast(:threadIds as text[])) as id
+  on conflict do nothing`;
+
+// An id that is known is a conflict, which undoes the whole statement. The locks come before the ids, as in `lockThreads`,
+// so that an answer that arrives at this moment waits and then finds the thread.
+const CLAIM_LINKS = /* sql */ `
+  insert into thread_link (tray_id, message_id, conversation_id)
+  select :trayId, id, :conversationId from (
+    select id, pg_advisory_xact_lock(hashtextextended(id, hashtext(cast(:trayId as text)))) as held
+    from unnest(cast(:threadIds as text[])) as id
+  ) as locked where held is not null`;
+
+async function store(db: Database, message: NewMessage, place: MessagePlace, links: string): Promise<void> {
   const subject = storableText(message.subject).slice(0, MAX_SUBJECT_CHARACTERS);
-  await knexOf(trx).raw(
+  await runPrepared(
+    db,
     /* sql */ `
     with raw as (
       insert into blob (sha256, size, content) values (:rawSha256, :size, :raw) on conflict do nothing
@@ -82,19 +117,14 @@ export async function storeMessage(trx: Database, message: NewMessage, place: Me
         :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery)
     ), body as (
       insert into message_text (message_id, own_text, rest_text) values (:id, :ownText, :restText)
-    ), links as (
-      insert into thread_link (tray_id, message_id, conversation_id)
-      select :trayId, id, :conversationId from unnest(cast(:threadIds as text[])) as id
-      on conflict do nothing
+    ), links as (${links}
     )
     insert into message_search (message_id, tray_id, conversation_id, sent_at, vector)
-    values (:id, :trayId, :conversationId, :sentAt,
-      setweight(to_tsvector('simple', :searchSubject), 'A') || setweight(to_tsvector('simple', :searchPeople), 'B')
-        || setweight(to_tsvector('simple', :searchBody), 'D'))`,
+    values (:id, :trayId, :conversationId, :sentAt, cast(:vector as tsvector))`,
     {
       ...conversationParameters(place),
-      ...searchParameters(message),
       id: message.id,
+      vector: searchVectorOf(message),
       trayId: message.trayId,
       direction: message.direction,
       kind: message.classification.kind,
@@ -122,7 +152,7 @@ export async function storeMessage(trx: Database, message: NewMessage, place: Me
       delivery: message.delivery,
       ownText: storableText(message.ownText).slice(0, MAX_TEXT_CHARACTERS),
       restText: storableText(message.restText).slice(0, MAX_TEXT_CHARACTERS),
-    } as never,
+    },
   );
 }
 
@@ -155,12 +185,12 @@ function conversationParameters(place: MessagePlace) {
   };
 }
 
-function searchParameters(message: NewMessage) {
+function searchVectorOf(message: NewMessage): string {
   const people = [message.from, ...message.recipients.to, ...message.recipients.cc];
-  const fold = (text: string) => searchWords(text.slice(0, MAX_SEARCHED_CHARACTERS)).join(" ");
-  return {
-    searchSubject: fold(message.subject),
-    searchPeople: fold(people.map(({ name, address }) => `${name} ${foldText(address)}`).join(" ")),
-    searchBody: fold(`${message.ownText}\n${message.restText}`),
-  };
+  return searchVector({
+    subject: message.subject,
+    people: people.map(({ name, address }) => `${name} ${address}`).join("\n"),
+    ownText: message.ownText,
+    restText: message.restText,
+  });
 }

@@ -56,16 +56,6 @@ export async function grantsOf(db: Database, memberId: MemberId): Promise<TrayGr
   return rows.map((row) => ({ tray: trayOf(row), memberId, role: row.role }) as TrayGrant);
 }
 
-/** The trays that these addresses belong to, for mail that comes in. */
-export async function traysForAddresses(db: Database, addresses: readonly EmailAddress[]): Promise<Tray[]> {
-  const builder = knexOf(db);
-  const rows: TrayRow[] = await builder("tray")
-    .select("tray.id", "slug", "name", "time_zone", builder.raw(ADDRESSES))
-    .whereIn("tray.id", builder("tray_address").select("tray_id").whereIn("address", addresses))
-    .orderBy("tray.slug");
-  return rows.map(trayOf);
-}
-
 /** Every tray, by slug. */
 export async function allTrays(db: Database): Promise<Tray[]> {
   const builder = knexOf(db);

@@ -50,6 +50,8 @@ export type MailMessage = {
   readonly text: string;
   /** `text` without quoted history and signature. */
   readonly ownText: string;
+  /** What `ownText` leaves out. */
+  readonly restText: string;
   readonly html: string | null;
   readonly classification: Classification;
   readonly failedRecipients: readonly FailedRecipient[];

@@ -42,6 +42,7 @@ function understood(email: Email, envelopeSender: string | null): ParsedMail {
   const contents = parts.map(bytesOf);
   const html = email.html?.slice(0, MAX_HTML_CHARACTERS) ?? null;
   const text = readableText(email.text, html);
+  const { own, rest } = divideText(text);
   const from = mailboxesOf(email.from === undefined ? [] : [email.from])[0] ?? null;
   const date = dateOf(email.date);
   const messageId = readMessageIds(email.messageId ?? "")[0] ?? null;
@@ -66,7 +67,8 @@ function understood(email: Email, envelopeSender: string | null): ParsedMail {
       inReplyTo: readMessageIds(email.inReplyTo ?? ""),
       references: readMessageIds(email.references ?? ""),
       text,
-      ownText: divideText(text).own,
+      ownText: own,
+      restText: rest,
       html,
       classification,
       failedRecipients,
@@ -109,6 +111,7 @@ function unparsed(raw: Uint8Array, problem: string): ParsedMail {
       references: [],
       text,
       ownText: text,
+      restText: "",
       html: null,
       classification: { kind: "person", reason: "it could not be parsed, so a person has to look" },
       failedRecipients: [],
