@@ -34,7 +34,7 @@ try {
   await picture(page, "waiting");
   await page.goto("/office/records/P-26-040");
   await picture(page, "record");
-  await page.goto("/office/search?q=drawings");
+  await page.goto("/office/search?q=tuning");
   await picture(page, "search");
   await page.goto("/office/records");
   await picture(page, "records");

@@ -1,4 +1,5 @@
-import { hitsIn, readQuery } from "../core/search/query";
+import { firstWords } from "../core/message/own-text";
+import { hitsIn, type Query, readQuery } from "../core/search/query";
 import { type SheetRow, searchConversations, type TrayGrant } from "../storage/index";
 import type { Deps } from "./deps";
 
@@ -26,19 +27,16 @@ export async function search(deps: Deps, grant: TrayGrant, text: string): Promis
     row,
     subject: piecesOf(row.subject, hitsIn(row.subject, query)),
     from: hitFrom,
-    excerpt: excerptOf(hitText, hitsIn(hitText, query)),
+    excerpt: excerptOf(hitText, query),
   }));
 }
 
-function excerptOf(text: string, hits: readonly (readonly [number, number])[]): Piece[] {
-  const from = Math.max(0, (hits[0]?.[0] ?? 0) - BEFORE_HIT);
+// Some words before the first hit and some after it; hits are looked for again, as the excerpt is on one line.
+function excerptOf(text: string, query: Query): Piece[] {
+  const from = Math.max(0, (hitsIn(text, query)[0]?.[0] ?? 0) - BEFORE_HIT);
   const start = from === 0 ? 0 : text.indexOf(" ", from) + 1;
-  const window = text.slice(start, start + EXCERPT_CHARACTERS);
-  const inWindow = hits.filter(([begin, end]) => begin >= start && end <= start + window.length);
-  return piecesOf(
-    window,
-    inWindow.map(([begin, end]) => [begin - start, end - start]),
-  );
+  const excerpt = firstWords(text.slice(start), EXCERPT_CHARACTERS);
+  return piecesOf(excerpt, hitsIn(excerpt, query));
 }
 
 function piecesOf(text: string, hits: readonly (readonly [number, number])[]): Piece[] {

@@ -83,7 +83,7 @@ export function Composer({ conversationId, start, onClose, onSent }: ComposerPro
           problem={problems.subject}
         />
       </div>
-      <Suspense fallback={<p className="py-10 text-soft">Getting the paper ready…</p>}>
+      <Suspense fallback={<p className="mt-2.5 h-[180px] text-soft">Getting the paper ready…</p>}>
         <Editor html={draft.html} problem={problems.html} onChange={(html) => change({ html })} />
       </Suspense>
       <After draft={draft} change={change} problem={problems.day} />

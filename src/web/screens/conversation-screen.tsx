@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import type { ConversationView } from "../server/conversation-view.server";
 import { Button, KeyCap } from "../ui/button";
 import { TurnLine } from "../ui/turn-line";
@@ -14,10 +14,17 @@ export function ConversationScreen({ view, desk }: { view: ConversationView; des
   const { row } = view;
   const { present } = desk;
   useEffect(() => present(row), [present, row]);
+  const page = useRef<HTMLDivElement>(null);
+  const { answering } = desk;
+  // One comes for the newest message, and answers with it in sight.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: again whenever the room for it changes
+  useEffect(() => {
+    page.current?.scrollTo({ top: page.current.scrollHeight });
+  }, [answering, row.messageCount]);
   return (
     <div className="grid min-h-0 min-w-0 grid-cols-1 overflow-y-auto lg:grid-cols-[minmax(0,1fr)_284px] lg:overflow-hidden">
       <main className="flex min-h-0 min-w-0 flex-col bg-paper lg:border-r lg:border-rule">
-        <div className="min-h-0 flex-1 px-4 pt-4 lg:overflow-y-auto lg:px-6">
+        <div ref={page} className="min-h-0 flex-1 px-4 pt-4 lg:overflow-y-auto lg:px-6">
           <h1 className="font-serif text-xl font-semibold">{row.subject === "" ? "(no subject)" : row.subject}</h1>
           <div className="flex flex-wrap items-center gap-x-4 border-b border-rule pb-3 text-sm text-soft">
             <TurnLine
@@ -33,7 +40,7 @@ export function ConversationScreen({ view, desk }: { view: ConversationView; des
           </div>
           <Correspondence items={view.correspondence} />
         </div>
-        {desk.answering && mayDecide ? (
+        {answering && mayDecide ? (
           <Composer
             key={row.id}
             conversationId={row.id}

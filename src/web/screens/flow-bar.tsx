@@ -9,7 +9,7 @@ export function FlowBar({ slug, segments }: { slug: string; segments: readonly S
   return (
     <nav
       aria-label="Standings"
-      className="mx-2 flex h-[50px] shrink-0 overflow-x-auto rounded-sheet border border-rule bg-paper sm:mx-4 sm:h-[62px]"
+      className="mx-2 flex h-[66px] shrink-0 overflow-x-auto rounded-sheet border border-rule bg-paper sm:mx-4 sm:h-[62px]"
     >
       {segments.map((segment) => (
         <NavLink
@@ -17,11 +17,11 @@ export function FlowBar({ slug, segments }: { slug: string; segments: readonly S
           to={`/${slug}/${segment.standing}`}
           aria-label={`${segment.name}, ${segment.count}${segment.note === "" ? "" : `, ${segment.note}`}`}
           className={({ isActive }) =>
-            `group relative min-w-[76px] flex-1 border-rule px-2.5 py-1.5 not-first:border-l sm:px-3.5 ${isActive ? "is-open bg-act text-on-act" : "hover:bg-act-soft"}`
+            `group relative min-w-[64px] flex-1 border-rule px-2 py-1.5 max-sm:flex max-sm:flex-col max-sm:justify-between not-first:border-l sm:px-3.5 ${isActive ? "is-open bg-act text-on-act" : "hover:bg-act-soft"}`
           }
         >
           <span className="flex items-baseline justify-between gap-2">
-            <span className="truncate font-semibold">{segment.name}</span>
+            <span className="font-semibold max-sm:text-xs max-sm:leading-[14px] sm:truncate">{segment.name}</span>
             <span
               className={`hidden text-xs whitespace-nowrap lg:inline ${segment.late ? "font-semibold text-late" : "text-soft"} group-[.is-open]:text-on-act`}
             >

@@ -152,7 +152,7 @@ function SheetLine({ row, now, isCursor, onCursor, to }: LineProps) {
       </span>
       <Tabs ids={row.categoryIds} />
       <span className="hidden truncate text-sm text-soft md:block">{row.recordCodes.join(", ")}</span>
-      <span className="md:justify-self-start">
+      <span className="justify-self-end md:justify-self-start">
         <OwnerStamp ownerId={row.ownerId} />
       </span>
     </li>
