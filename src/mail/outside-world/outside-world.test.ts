@@ -1,0 +1,107 @@
+import { aMessage } from "@tests/support/mail";
+import { createTransport } from "nodemailer";
+import { afterAll, beforeAll, expect, it, vi } from "vitest";
+import type { EmailAddress } from "../../core/kernel/email-address";
+import { instant } from "../../core/kernel/instant";
+import type { MailMessage } from "../../core/message/mail-message";
+import { parseMessage } from "../inbound/parse-message";
+import { listenForMail, type SmtpListener } from "../inbound/smtp-listener";
+import { smtpTransport } from "../outbound/smtp-transport";
+import { CHARACTERS } from "./characters";
+import { type OutsideWorld, startOutsideWorld } from "./outside-world";
+
+const received: MailMessage[] = [];
+let tray: SmtpListener;
+let world: OutsideWorld;
+let ids = 0;
+
+beforeAll(async () => {
+  tray = await listenForMail(
+    { host: "127.0.0.1", port: 0, maxBytes: 1_000_000 },
+    {
+      knows: async () => true,
+      accept: async ({ raw, envelopeSender }) => void received.push((await parseMessage(raw, envelopeSender)).message),
+      onProblem: () => {},
+    },
+  );
+  world = await startOutsideWorld({
+    host: "127.0.0.1",
+    port: 0,
+    tray: () => ({ host: "127.0.0.1", port: tray.port }),
+    characters: CHARACTERS,
+    secondMs: 2,
+    now: () => instant(Date.UTC(2026, 10, 24)),
+    newId: () => {
+      ids += 1;
+      return `answer-${ids}`;
+    },
+    onProblem: () => {},
+  });
+});
+afterAll(async () => {
+  await world.close();
+  await tray.close();
+});
+
+async function write(to: string, headers: Record<string, string> = {}): Promise<void> {
+  received.length = 0;
+  const transport = createTransport({ host: "127.0.0.1", port: world.port, ignoreTLS: true });
+  const raw = aMessage({ id: "ours@ottermoor.example", from: "Ines <office@ottermoor.example>", to, headers });
+  await transport.sendMail({ envelope: { from: "office@ottermoor.example", to }, raw: Buffer.from(raw) });
+  transport.close();
+}
+const kinds = () => received.map(({ classification }) => classification.kind);
+
+it("answers in the same thread, quoting what it answers", async () => {
+  await write("perpetua.vane@vanehouse.example");
+  await vi.waitFor(() => expect(kinds()).toEqual(["person"]));
+  const [answer] = received;
+  expect(answer).toMatchObject({
+    subject: "Re: Middle C sticks",
+    inReplyTo: ["ours@ottermoor.example"],
+    references: ["ours@ottermoor.example"],
+  });
+  expect(answer?.ownText).toContain("that suits me well");
+  expect(answer?.ownText).not.toContain("Would a Tuesday be possible?");
+  expect(answer?.text).toContain("> Would a Tuesday be possible?");
+});
+
+it("says that somebody is away, and answers later", async () => {
+  await write("casework@calder.example");
+  await vi.waitFor(() => expect(kinds()).toEqual(["automatic", "person"]));
+});
+
+it("sends back what nobody takes, by RFC 3464", async () => {
+  await write("sexton@oldwyke.example");
+  await vi.waitFor(() => expect(kinds()).toEqual(["bounce"]));
+  expect(received[0]?.failedRecipients).toEqual([
+    { address: "sexton@oldwyke.example", permanent: true, diagnostic: "550 5.1.1 no such mailbox here" },
+  ]);
+  expect(received[0]?.references).toEqual(["ours@ottermoor.example"]);
+});
+
+it("does not answer machines", async () => {
+  await write("perpetua.vane@vanehouse.example", { "Auto-Submitted": "auto-replied" });
+  await write("casework@calder.example");
+  await vi.waitFor(() => expect(kinds()).toEqual(["automatic", "person"]));
+});
+
+it("tells a way out that is closed from one that refuses", async () => {
+  const envelope = (to: string) => ({ from: "office@ottermoor.example" as EmailAddress, to: [to as EmailAddress] });
+  const options = { host: "127.0.0.1", secure: false, auth: null, name: "ottermoor.example" };
+  const closed = smtpTransport({ ...options, port: 1 });
+  expect((await closed.handOver(envelope("a@x.example"), aMessage({}))).kind).toBe("not-now");
+  const strict = await listenForMail(
+    { host: "127.0.0.1", port: 0, maxBytes: 1_000_000 },
+    { knows: async (address) => address === "a@x.example", accept: async () => {}, onProblem: () => {} },
+  );
+  const open = smtpTransport({ ...options, port: strict.port });
+  expect(await open.handOver(envelope("a@x.example"), aMessage({}))).toEqual({ kind: "accepted" });
+  expect(await open.handOver(envelope("b@x.example"), aMessage({}))).toMatchObject({
+    kind: "refused",
+    reason: expect.stringContaining("550"),
+  });
+  open.close();
+  closed.close();
+  await strict.close();
+});

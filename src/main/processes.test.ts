@@ -1,0 +1,71 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, describe, expect, it } from "vitest";
+import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
+import { takeFolder } from "./folder-lock";
+import { liveHub } from "./live-hub";
+import { portProblem } from "./port-problem";
+import { freePort } from "./private-cluster";
+
+const folder = mkdtempSync(join(tmpdir(), "common-tray-lock-"));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+describe("a folder", () => {
+  it("is taken by one process, and let go of", () => {
+    const taken = takeFolder(folder);
+    expect(readFileSync(join(folder, "process"), "utf8")).toBe(String(process.pid));
+    if (taken.ok) taken.value();
+    expect(() => readFileSync(join(folder, "process"))).toThrow();
+  });
+  it("is free again after a kill, when the number belongs to nobody or to another program", () => {
+    for (const left of ["999999999", "1", "nonsense"]) {
+      writeFileSync(join(folder, "process"), left);
+      expect(takeFolder(folder).ok).toBe(true);
+    }
+  });
+});
+
+describe("open screens", () => {
+  const change = (trayId: string) => ({
+    trayId: trustedId<TrayId>(trayId),
+    conversationIds: [trustedId<ConversationId>("c")],
+  });
+  it("hear of changes in their tray until they leave, and of every gap", () => {
+    const hub = liveHub();
+    const heard: string[] = [];
+    const subscribe = (trayId: string) =>
+      hub.subscribe({
+        trayId: trustedId<TrayId>(trayId),
+        hear: () => heard.push(trayId),
+        end: () => heard.push(`${trayId} ended`),
+      });
+    const leave = subscribe("office");
+    subscribe("parts");
+    hub.spread(change("office"));
+    hub.spread(change("parts"));
+    leave();
+    hub.spread(change("office"));
+    hub.spreadGap();
+    hub.end();
+    hub.spreadGap();
+    expect(heard).toEqual(["office", "parts", "parts", "parts ended"]);
+  });
+});
+
+describe("a port", () => {
+  it("that is free can be listened on", async () => {
+    const port = await freePort();
+    const server = createServer();
+    await new Promise<void>((resolve) => server.listen(port, "127.0.0.1", resolve));
+    expect(server.listening).toBe(true);
+    server.close();
+  });
+  it.each([
+    [Object.assign(new Error("x"), { code: "EADDRINUSE", port: 3000 }), "port 3000 is taken"],
+    [Object.assign(new Error("x"), { code: "EACCES", port: 25 }), "above 1023"],
+    [new Error("something else"), "something else"],
+    ["text", "text"],
+  ])("that cannot be had is told in words", (problem, words) => expect(portProblem(problem)).toContain(words));
+});

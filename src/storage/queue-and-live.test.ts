@@ -1,0 +1,89 @@
+import { type TestTray, testTray } from "@tests/support/test-database";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
+import { type ConversationId, type MessageId, type TrayId, trustedId } from "../core/kernel/ids";
+import { later } from "../core/kernel/instant";
+import type { Job } from "../core/ports";
+import { inTransaction } from "./database";
+import { jobQueue, startWorkers } from "./job-queue";
+import { changeTeller, listenForChanges, type TrayChange } from "./live-channel";
+import { migrate, migrationGap } from "./migrate";
+
+let tray: TestTray;
+beforeAll(async () => {
+  tray = await testTray();
+});
+afterAll(() => tray.close());
+
+const id = <T extends string>(n: number) => `00000000-0000-7000-8000-${String(n).padStart(12, "0")}` as T;
+
+describe("the job queue", () => {
+  it("runs what was committed and nothing that was rolled back, and tries again what failed", {
+    timeout: 60_000,
+  }, async () => {
+    const { db } = tray.deps;
+    const queue = jobQueue(db);
+    const job = (n: number): Job => ({ kind: "send-message", messageId: trustedId<MessageId>(id(n)) });
+    await inTransaction(db, (trx) => queue.enqueue(trx, job(1)));
+    await inTransaction(db, async (trx) => {
+      await queue.enqueue(trx, job(2));
+      throw new Error("rolled back");
+    }).catch(() => {});
+    await inTransaction(db, (trx) => queue.enqueue(trx, job(3), later(tray.clock.now, 10 * 365 * 86_400_000)));
+    const ran: Job[] = [];
+    const problems: unknown[] = [];
+    const workers = await startWorkers(
+      db,
+      async (one) => {
+        ran.push(one);
+        if (ran.length === 1) throw new Error("not now");
+      },
+      (problem) => problems.push(problem),
+    );
+    await vi.waitFor(() => expect(ran.length).toBeGreaterThan(0), { timeout: 20_000 });
+    await workers.stop();
+    expect(ran.every((one) => JSON.stringify(one) === JSON.stringify(job(1)))).toBe(true);
+    expect(problems).toEqual([]);
+  });
+});
+
+describe("live changes", () => {
+  it("are heard once for many, by tray, after the commit", async () => {
+    const heard: TrayChange[] = [];
+    const channel = await listenForChanges(
+      tray.url,
+      (change) => heard.push(change),
+      () => {},
+    );
+    const teller = changeTeller(tray.deps.db, () => {});
+    const [office, parts] = [id<TrayId>(1), id<TrayId>(2)];
+    for (const n of [1, 2, 1]) teller.tell({ trayId: office, conversationId: id<ConversationId>(n) });
+    teller.tell({ trayId: parts, conversationId: id<ConversationId>(9) });
+    await vi.waitFor(() => expect(heard).toHaveLength(2));
+    expect(heard).toEqual([
+      { trayId: office, conversationIds: [id(1), id(2)] },
+      { trayId: parts, conversationIds: [id(9)] },
+    ]);
+    await channel.close();
+  });
+
+  it("of very many only name the tray", async () => {
+    const heard: TrayChange[] = [];
+    const channel = await listenForChanges(
+      tray.url,
+      (change) => heard.push(change),
+      () => {},
+    );
+    const teller = changeTeller(tray.deps.db, () => {});
+    for (let n = 0; n < 150; n += 1) teller.tell({ trayId: id<TrayId>(1), conversationId: id<ConversationId>(n) });
+    await teller.flush();
+    await vi.waitFor(() => expect(heard).toEqual([{ trayId: id(1), conversationIds: null }]));
+    await channel.close();
+  });
+});
+
+describe("migrating", () => {
+  it("a second time changes nothing", async () => {
+    expect(await migrate(tray.deps.db)).toEqual({ applied: [], at: "0001-initial" });
+    expect(await migrationGap(tray.deps.db)).toEqual({ missing: [], unknown: [] });
+  });
+});

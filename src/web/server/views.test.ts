@@ -1,0 +1,243 @@
+import { INES, THRANE, TOBIAS, VANE } from "@tests/support/a-conversation";
+import { describe, expect, it } from "vitest";
+import { deriveDocket } from "../../core/docket/derive-docket";
+import { type BatchId, type CategoryId, type ConversationId, type MessageId, trustedId } from "../../core/kernel/ids";
+import { DAY, HOUR, type Instant, instant, later, MINUTE, readInstant } from "../../core/kernel/instant";
+import type { CorrespondenceMessage, OpenConversation, SheetRow } from "../../operations/index.server";
+import { conversationView } from "./conversation-view.server";
+import { dateChoices } from "./date-choices.server";
+import { flowView } from "./tray-view.server";
+import { rowView } from "./words.server";
+
+// A Tuesday.
+const now: Instant = readInstant("2026-11-24T10:00:00Z") ?? instant(0);
+const reading = { memberId: INES, zone: "UTC", now };
+const ago = (milliseconds: number) => later(now, -milliseconds);
+
+const row: SheetRow = {
+  id: trustedId<ConversationId>("c1"),
+  version: 3,
+  subject: "Swell box",
+  who: "P. Vane",
+  newestText: "May I ask when?",
+  messageCount: 2,
+  lastMessageAt: ago(2 * HOUR),
+  standing: "our-move",
+  standingSince: ago(5 * DAY),
+  turn: "us",
+  turnSince: ago(5 * DAY),
+  ownerId: INES,
+  categoryIds: [trustedId<CategoryId>("tuning")],
+  recordCodes: ["P-26-012"],
+  expectedAt: null,
+  restingUntil: null,
+  marks: [],
+  unread: false,
+};
+
+describe("a row", () => {
+  it.each<[string, Partial<SheetRow>, object]>([
+    ["says how long it has been ours", {}, { words: "5 days", over: false }],
+    [
+      "says how long it is unsorted",
+      { standing: "to-sort", standingSince: ago(12 * MINUTE) },
+      { words: "12 min", over: false },
+    ],
+    [
+      "says by when an answer is expected",
+      { standing: "waiting", expectedAt: later(now, 2 * DAY) },
+      { words: "Thu", over: false },
+    ],
+    [
+      "says in words that it is overdue",
+      { standing: "waiting", expectedAt: ago(3 * DAY) },
+      { words: "3 days over", over: true },
+    ],
+    ["says that no day was named", { standing: "waiting" }, { words: "some day", over: false }],
+    [
+      "says until when it rests",
+      { standing: "resting", restingUntil: later(now, 20 * DAY) },
+      { words: "14 Dec", over: false },
+    ],
+    ["says when it was settled", { standing: "settled", standingSince: ago(DAY) }, { words: "yesterday", over: false }],
+  ])("%s", (_, part, due) => expect(rowView({ ...row, ...part }, reading).due).toEqual(due));
+
+  it("stands under its day, in the reader's zone", () => {
+    expect(rowView(row, reading)).toMatchObject({ day: "Today", when: "today 08:00" });
+    expect(rowView(row, { ...reading, zone: "Pacific/Auckland" }).when).toBe("today 21:00");
+  });
+});
+
+describe("the flow bar", () => {
+  const segment = { count: 3, oldestSince: ago(9 * DAY), ages: [1, 0, 1, 1, 0], overdue: 0, nextWake: null };
+  it("has all five standings, those without conversations too", () => {
+    expect(flowView([], reading).map(({ name, count, note }) => [name, count, note])).toEqual([
+      ["To sort", 0, ""],
+      ["Our move", 0, ""],
+      ["Waiting for reply", 0, ""],
+      ["Resting", 0, ""],
+      ["Settled", 0, "today"],
+    ]);
+  });
+  it.each([
+    ["the age of the oldest", { ...segment, standing: "our-move" as const }, "oldest 9 days", false],
+    ["what is overdue before that", { ...segment, standing: "waiting" as const, overdue: 2 }, "2 overdue", true],
+    [
+      "what wakes next",
+      { ...segment, standing: "resting" as const, nextWake: later(now, 5 * HOUR) },
+      "next today 15:00",
+      false,
+    ],
+  ])("says %s", (_, given, note, late) => {
+    expect(flowView([given], reading).find(({ standing }) => standing === given.standing)).toMatchObject({
+      note,
+      late,
+    });
+  });
+});
+
+it("days offered are working days", () => {
+  expect(dateChoices(reading).map(({ day, words }) => [day, words])).toEqual([
+    ["2026-11-25", "tomorrow"],
+    ["2026-11-26", "Thu"],
+    ["2026-12-01", "1 Dec"],
+    ["2026-12-08", "8 Dec"],
+  ]);
+  const friday = { ...reading, now: later(now, 3 * DAY) };
+  expect(dateChoices(friday)[0]?.day).toBe("2026-11-30");
+});
+
+describe("an open conversation", () => {
+  const message = (n: number, part: Partial<CorrespondenceMessage>): CorrespondenceMessage => ({
+    id: trustedId<MessageId>(`m${n}`),
+    direction: "in",
+    kind: "person",
+    kindReason: "nothing in it says that a machine sent it",
+    messageId: `m${n}@x`,
+    inReplyTo: [],
+    references: [],
+    subject: "Swell box",
+    fromName: "P. Vane",
+    fromAddress: VANE,
+    recipients: { to: [{ name: "Office", address: THRANE }], cc: [], replyTo: [] },
+    sentAt: ago((10 - n) * HOUR),
+    authorId: null,
+    hasHtml: false,
+    failedRecipients: [],
+    attachments: [],
+    warnings: [],
+    ownText: `text ${n}`,
+    restText: "",
+    delivery: null,
+    ...part,
+  });
+  const fact = (n: number, direction: "in" | "out") => ({
+    id: trustedId<MessageId>(`m${n}`),
+    version: n,
+    at: ago((10 - n) * HOUR),
+    arrivedAt: ago((10 - n) * HOUR),
+    direction,
+    kind: "person" as const,
+    from: VANE,
+    fromName: "P. Vane",
+    authorId: direction === "out" ? TOBIAS : null,
+    failedRecipients: [],
+  });
+  const line = (version: number, effect: OpenConversation["journal"][number]["effect"], part: object = {}) => ({
+    version,
+    batchId: trustedId<BatchId>(`b${version}`),
+    at: ago((10 - version) * HOUR),
+    by: TOBIAS,
+    effect,
+    isUndo: false,
+    undone: false,
+    ...part,
+  });
+  const open: OpenConversation = {
+    row,
+    docket: deriveDocket({ messages: [fact(1, "in"), fact(3, "out"), fact(5, "in")], entries: [] }),
+    messages: [
+      message(1, {
+        restText: "> old\n> older",
+        attachments: [
+          {
+            index: 0,
+            fileName: "plan.pdf",
+            contentType: "application/pdf",
+            size: 212_400,
+            sha256: "",
+            inline: false,
+            contentId: null,
+          },
+        ],
+      }),
+      message(3, { direction: "out", authorId: TOBIAS, delivery: { state: "failed", reason: "550 never" } }),
+      message(5, { kind: "automatic", hasHtml: true }),
+    ],
+    journal: [
+      line(2, { kind: "noted", text: "ask Col" }),
+      line(4, { kind: "settled" }, { undone: true }),
+      line(6, { kind: "settled" }, { isUndo: true, by: INES }),
+      line(7, { kind: "noted", text: "never mind" }, { undone: true }),
+      line(8, { kind: "rest-ended" }, { by: null }),
+    ],
+    records: [],
+    answer: {
+      to: [{ name: "P. Vane", address: VANE }],
+      cc: [],
+      subject: "Re: Swell box",
+      inReplyTo: null,
+      references: [],
+    },
+  };
+  const people = {
+    members: [{ id: TOBIAS, signInName: "tobias", name: "Tobias Lund", initials: "TL", timeZone: "UTC" }],
+    categories: [],
+  };
+  const view = conversationView(open, people, reading);
+
+  it("has messages and standing notes in one order of time", () => {
+    expect(view.correspondence.map((item) => (item.type === "note" ? item.text : item.ownText))).toEqual([
+      "text 1",
+      "ask Col",
+      "text 3",
+      "text 5",
+    ]);
+  });
+
+  it("says of each message what one has to know", () => {
+    const [theirs, , ours, machine] = view.correspondence;
+    expect(theirs).toMatchObject({
+      who: "P. Vane",
+      restLines: 2,
+      attachments: [{ fileName: "plan.pdf", size: "212 kB" }],
+    });
+    expect(ours).toMatchObject({ who: "Tobias Lund", delivery: { words: "not sent: 550 never", failed: true } });
+    expect(machine).toMatchObject({
+      kindLabel: "automatic reply",
+      isMachine: true,
+      hasHtml: true,
+      showHtmlFirst: false,
+    });
+  });
+
+  it("has a journal, newest first, with undo where there is something to undo", () => {
+    const told = view.journal.map(
+      ({ words, batchId, undone }) => `${words}${batchId === null ? "" : " [undo]"}${undone ? " (undone)" : ""}`,
+    );
+    expect(told).toEqual([
+      "The tray ended its rest",
+      "Tobias Lund added a note (undone)",
+      "You took back: settled it",
+      "To sort: P. Vane wrote",
+      "Tobias Lund settled it (undone)",
+      "Tobias Lund added a note [undo]",
+      "To sort: P. Vane wrote",
+    ]);
+  });
+
+  it("counts what was exchanged and says who wrote last", () => {
+    expect(view.turnWords).toBe("3 messages · they wrote last, today 05:00");
+    expect(view.answer).toEqual({ to: `P. Vane <${VANE}>`, cc: "", subject: "Re: Swell box" });
+  });
+});
