@@ -1,0 +1,122 @@
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { aBounce, aMessage } from "@tests/support/mail";
+import { type TestTray, testTray } from "@tests/support/test-database";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { runTray } from "./program";
+
+let tray: TestTray;
+const folder = mkdtempSync(join(tmpdir(), "common-tray-cli-"));
+beforeAll(async () => {
+  tray = await testTray();
+});
+afterAll(async () => {
+  rmSync(folder, { recursive: true });
+  await tray.close();
+});
+
+async function run(args: string[], password = "") {
+  const out: string[] = [];
+  const notes: string[] = [];
+  const code = await runTray(args, {
+    out: (line) => out.push(line),
+    note: (line) => notes.push(line),
+    readPassword: async () => password,
+    withDeps: (work) => work(tray.deps),
+  });
+  return { code, out, notes: notes.join("\n"), json: () => JSON.parse(out.join("\n")) };
+}
+const file = (name: string, content: Uint8Array) => {
+  writeFileSync(join(folder, name), content);
+  return join(folder, name);
+};
+
+describe("inspecting", () => {
+  it("gives everything understood of each message, one object a line", async () => {
+    const person = file("person.eml", aMessage({ body: "Yes.\r\n\r\n> No?" }));
+    const bounce = file("bounce.eml", aBounce({ of: "m@x", recipient: "sexton@oldwyke.example" }));
+    const { code, out } = await run(["inspect", "message", person, bounce]);
+    expect([code, out.length]).toEqual([0, 2]);
+    expect(JSON.parse(out[0] ?? "")).toMatchObject({
+      file: person,
+      messageId: "m1@vanehouse.example",
+      date: "2026-11-24T08:30:00.000Z",
+      from: { name: "Perpetua Vane", address: "perpetua.vane@vanehouse.example" },
+      to: [{ name: "", address: "office@ottermoor.example" }],
+      ownText: "Yes.",
+      kind: "person",
+      failedRecipients: [],
+      list: null,
+      unsubscribe: [],
+      warnings: [],
+    });
+    expect(JSON.parse(out[1] ?? "")).toMatchObject({
+      kind: "bounce",
+      failedRecipients: [{ address: "sexton@oldwyke.example" }],
+    });
+  });
+
+  it("gives HTML as it would be shown, and what is held back", async () => {
+    const html = file(
+      "html.eml",
+      aMessage({
+        headers: { "Content-Type": "text/html" },
+        body: '<p>a</p><script>b</script><img src="https://x.example/c.gif">',
+      }),
+    );
+    expect((await run(["inspect", "html", html])).json()).toMatchObject({
+      html: expect.stringContaining("<p>a</p>"),
+      remoteContent: ["https://x.example/c.gif"],
+      warnings: ["taken out: script"],
+    });
+  });
+
+  it("says which file is not there", async () => {
+    const { code, notes } = await run(["inspect", "message", join(folder, "none.eml")]);
+    expect(code).toBe(1);
+    expect(notes).toContain("none.eml");
+  });
+});
+
+describe("calling it wrongly", () => {
+  it.each([
+    [["explode"], "unknown command"],
+    [["import", "x"], "--tray"],
+    [["tray", "add", "Office!", "--name", "x", "--address", "a@x.example"], "no name for a URL"],
+    [["tray", "add", "office", "--name", "x", "--address", "nobody"], "nobody is no address"],
+    [["tray", "add", "office", "--name", "x", "--address", "a@x.example", "--time-zone", "Mars/Base"], "no time zone"],
+    [["member", "add", "ines", "--name", "Ines", "--initials", "I", "--tray", "office"], "no initials"],
+    [["member", "add", "ines", "--name", "Ines", "--initials", "IV", "--tray", "office", "--role", "queen"], "no role"],
+    [["inspect", "turns", "x", "--ours", "a@x.example", "--now", "noon"], "noon is no instant"],
+  ])("%j exits 2 and says why", async (args, words) => {
+    const { code, notes, out } = await run(args);
+    expect([code, out]).toEqual([2, []]);
+    expect(notes).toContain(words);
+  });
+});
+
+describe("setting up", () => {
+  it("refuses a member for a tray that is not there", async () => {
+    const args = ["member", "add", "ines", "--name", "Ines Varga", "--initials", "IV", "--tray", "nowhere"];
+    expect(await run(args, "long enough")).toMatchObject({ code: 1, notes: "there is no tray nowhere" });
+  });
+  it("makes a tray and a member, and lists her without her password", async () => {
+    await run(["tray", "add", "office", "--name", "Office", "--address", "office@ottermoor.example"]);
+    await run(["member", "add", "ines", "--name", "Ines Varga", "--initials", "IV", "--tray", "office"], "long enough");
+    const { out } = await run(["member", "list"]);
+    expect(out.map((line) => JSON.parse(line))).toMatchObject([{ signInName: "ines", name: "Ines Varga" }]);
+    expect(out.join()).not.toContain("argon2");
+  });
+  it("imports into the tray of an address, and refuses another", async () => {
+    const message = file("one.eml", aMessage({}));
+    expect((await run(["import", message, "--tray", "office@ottermoor.example"])).json()).toMatchObject({
+      read: 1,
+      added: 1,
+    });
+    expect(await run(["import", message, "--tray", "other@ottermoor.example"])).toMatchObject({ code: 1 });
+  });
+  it("finds the database healthy, and says so when it is not", async () => {
+    expect((await run(["doctor"])).json()).toMatchObject({ healthy: true, conversations: 1 });
+  });
+});
