@@ -8,8 +8,8 @@ type Prepared = { readonly name: string; readonly text: string; readonly paramet
 const known = new Map<string, Prepared>();
 
 /**
- * Runs a statement with `:named` parameters as a prepared one: planned once a connection. For those that run with every
- * message, where planning and building cost more than the work.
+ * Runs a statement with `:named` parameters (write casts as `cast`) as a prepared one: planned once a connection. For
+ * those that run with every message, where planning and building cost more than the work.
  */
 export async function runPrepared(db: Database, sql: string, values: Readonly<Record<string, unknown>>): Promise<void> {
   const { name, text, parameters } = preparedOf(sql);

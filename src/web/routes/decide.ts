@@ -8,9 +8,10 @@ import type { Route } from "./+types/decide";
 export async function action({ request, context }: Route.ActionArgs) {
   const deps = context.get(depsContext);
   const posted = readDecision(await request.formData(), context.get(memberContext).timeZone, deps.newId);
-  if (!posted.ok) return data<DecisionOutcome>({ ok: false, problem: posted.error }, { status: 400 });
+  if (!posted.ok) return data<DecisionOutcome>({ ok: false, problem: posted.error, stale: false }, { status: 400 });
   const done = await decide(deps, context.get(grantContext), posted.value.target, posted.value.decision);
-  if (!done.ok) return data<DecisionOutcome>({ ok: false, problem: refusalInWords(done.error) }, { status: 409 });
+  if (!done.ok)
+    return data<DecisionOutcome>({ ok: false, problem: refusalInWords(done.error), stale: true }, { status: 409 });
   return data<DecisionOutcome>({ ok: true, batchId: done.value.batchId, count: done.value.count });
 }
 
@@ -19,6 +20,6 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
   try {
     return await serverAction();
   } catch {
-    return { ok: false, problem: "Not done: the server did not answer. Try again." };
+    return { ok: false, problem: "Not done: the server did not answer. Try again.", stale: false };
   }
 }

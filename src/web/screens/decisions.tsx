@@ -1,5 +1,5 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { PrefetchPageLinks, useFetcher, useParams } from "react-router";
+import { PrefetchPageLinks, useFetcher, useParams, useRevalidator } from "react-router";
 import { Toaster, toast } from "sonner";
 import { leadsTo } from "../../core/docket/leads-to";
 import { type CategoryId, type MemberId, trustedId } from "../../core/kernel/ids";
@@ -39,6 +39,7 @@ const DecisionsContext = createContext<Decisions | null>(null);
 /** Carries decisions out: shown at once, taken back with a message when the server refuses, each with Undo. */
 export function DecisionsProvider({ children }: { children: ReactNode }) {
   const { tray = "" } = useParams();
+  const { revalidate } = useRevalidator();
   const [pending, setPending] = useState<readonly Pending[]>([]);
   const [undos, setUndos] = useState<readonly { key: number; batchId: string | undefined }[]>([]);
   const nextKey = useRef(0);
@@ -55,8 +56,12 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const value = useMemo(() => ({ decide, undo, pending }), [decide, undo, pending]);
   const decided = (done: Pending, outcome: DecisionOutcome) => {
     setPending((others) => others.filter(({ key }) => key !== done.key));
-    if (!outcome.ok) toast.error(outcome.problem, { description: done.said });
-    else if (outcome.count > 0) {
+    if (!outcome.ok) {
+      toast.error(outcome.problem, { description: done.said });
+      // The router loads nothing anew after a refusal of its own accord.
+      if (outcome.stale) void revalidate();
+    }
+    if (outcome.ok && outcome.count > 0) {
       toast(done.said, { action: { label: "Undo", onClick: () => undo(outcome.batchId) } });
     }
   };

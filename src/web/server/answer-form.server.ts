@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { printMailboxes, readMailboxes } from "../../core/kernel/email-address";
+import { readMailboxes } from "../../core/kernel/email-address";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { endOfCalendarDay } from "../../core/worktime/calendar-day";
 import type { AfterAnswer, Answer } from "../../operations/index.server";
@@ -66,6 +66,3 @@ function recipients(text: string, field: "to" | "cc", problems: AnswerProblems) 
   }
   return mailboxes;
 }
-
-/** Recipients as they stand in the field. */
-export const recipientsField = printMailboxes;

@@ -1,0 +1,74 @@
+import { RouterContextProvider } from "react-router";
+import { describe, expect, it } from "vitest";
+import { instant } from "../../core/kernel/instant";
+import { liveHub } from "../../main/live-hub";
+import type { TrayGrant } from "../../operations/index.server";
+import { loader as live } from "../routes/live";
+import { grantContext, liveContext, secureCookiesContext } from "./context.server";
+import { dropSession, keepSession, sessionToken } from "./session-cookie.server";
+
+function contextWith(secure: boolean): RouterContextProvider {
+  const context = new RouterContextProvider();
+  context.set(secureCookiesContext, secure);
+  return context;
+}
+const expiresAt = instant(Date.UTC(2030, 0, 1));
+const requestWith = (cookie: string) => new Request("http://localhost/", { headers: { cookie } });
+
+describe("the session's cookie", () => {
+  it("brings its token back, and is out of reach for scripts and other sites", async () => {
+    const header = await keepSession({ token: "secret-token", expiresAt }, contextWith(true));
+    expect(await sessionToken(requestWith(header.split(";")[0] ?? ""))).toBe("secret-token");
+    for (const part of ["HttpOnly", "Secure", "SameSite=Lax", "Path=/", "Expires=Tue, 01 Jan 2030"]) {
+      expect(header).toContain(part);
+    }
+  });
+  it("goes without TLS only where that was set", async () => {
+    expect(await keepSession({ token: "x", expiresAt }, contextWith(false))).not.toContain("Secure");
+  });
+  it("ends at once when one signs out", async () => {
+    const header = await dropSession(contextWith(true));
+    expect(header).toContain("Max-Age=0");
+    expect(await sessionToken(requestWith(header.split(";")[0] ?? ""))).toBeNull();
+  });
+  it.each(["", "tray-session=", "tray-session=%%%", "other=1"])("is nothing in %j", async (cookie) => {
+    expect(await sessionToken(requestWith(cookie))).toBeNull();
+  });
+});
+
+describe("the stream of live changes", () => {
+  const open = (trayId: string, signal: AbortSignal, hub: ReturnType<typeof liveHub>) => {
+    const context = contextWith(false);
+    context.set(grantContext, { tray: { id: trayId } } as unknown as TrayGrant);
+    context.set(liveContext, hub);
+    return live({ request: new Request("http://localhost/office/live", { signal }), context } as never);
+  };
+  const read = async (reader: ReadableStreamDefaultReader<Uint8Array>) =>
+    new TextDecoder().decode((await reader.read()).value);
+
+  it("says each change of its tray, and ends with the server", async () => {
+    const hub = liveHub();
+    const response = open("office", new AbortController().signal, hub);
+    expect(response.headers.get("content-type")).toBe("text/event-stream");
+    expect(response.headers.get("cache-control")).toContain("no-transform");
+    const reader = (response.body as ReadableStream<Uint8Array>).getReader();
+    expect(await read(reader)).toBe("retry: 1000\n\n");
+    hub.spread({ trayId: "parts" as never, conversationIds: null });
+    hub.spread({ trayId: "office" as never, conversationIds: null });
+    expect(await read(reader)).toBe("event: change\ndata: {}\n\n");
+    hub.end();
+    expect((await reader.read()).done).toBe(true);
+  });
+
+  it("is left when the browser goes away", async () => {
+    const hub = liveHub();
+    const leaving = new AbortController();
+    const response = open("office", leaving.signal, hub);
+    const reader = (response.body as ReadableStream<Uint8Array>).getReader();
+    await read(reader);
+    leaving.abort();
+    hub.spread({ trayId: "office" as never, conversationIds: null });
+    const next = await Promise.race([reader.read(), Promise.resolve("nothing")]);
+    expect(next).toBe("nothing");
+  });
+});
