@@ -19,12 +19,12 @@ export function ConversationScreen({ view, desk }: { view: ConversationView; des
   // One comes for the newest message, and answers with it in sight.
   // biome-ignore lint/correctness/useExhaustiveDependencies: again whenever the room for it changes
   useEffect(() => {
-    page.current?.scrollTo({ top: page.current.scrollHeight });
+    page.current?.lastElementChild?.scrollIntoView({ block: "end" });
   }, [answering, row.messageCount]);
   return (
-    <div className="grid min-h-0 min-w-0 grid-cols-1 overflow-y-auto lg:grid-cols-[minmax(0,1fr)_284px] lg:overflow-hidden">
-      <main className="flex min-h-0 min-w-0 flex-col bg-paper lg:border-r lg:border-rule">
-        <div ref={page} className="min-h-0 flex-1 px-4 pt-4 lg:overflow-y-auto lg:px-6">
+    <div className="grid min-h-0 min-w-0 auto-rows-max grid-cols-1 overflow-y-auto lg:auto-rows-auto lg:grid-cols-[minmax(0,1fr)_284px] lg:overflow-hidden">
+      <main className="flex min-w-0 flex-col bg-paper lg:min-h-0 lg:border-r lg:border-rule">
+        <div ref={page} className="px-4 pt-4 lg:min-h-0 lg:flex-1 lg:overflow-y-auto lg:px-6">
           <h1 className="font-serif text-xl font-semibold">{row.subject === "" ? "(no subject)" : row.subject}</h1>
           <div className="flex flex-wrap items-center gap-x-4 border-b border-rule pb-3 text-sm text-soft">
             <TurnLine

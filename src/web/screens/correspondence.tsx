@@ -15,7 +15,7 @@ export function Correspondence({ items }: { items: readonly CorrespondenceItem[]
   const [whole, setWhole] = useState(false);
   const folded = whole ? 0 : Math.max(0, items.length - SHOWN);
   return (
-    <div className="flex flex-col pb-6">
+    <div className="flex scroll-mb-24 flex-col pb-6 lg:scroll-mb-0">
       {folded > 0 && (
         <button
           type="button"

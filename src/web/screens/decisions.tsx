@@ -1,10 +1,11 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { PrefetchPageLinks, useFetcher, useParams, useRevalidator } from "react-router";
-import { Toaster, toast } from "sonner";
+import { toast } from "sonner";
 import { leadsTo } from "../../core/docket/leads-to";
 import { type CategoryId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { StandingKind } from "../../core/standing/standing";
 import type { RowView } from "../server/words.server";
+import { Notices } from "../ui/notices";
 import type { DecisionOutcome, UndoOutcome } from "./decision-outcome";
 
 /** A decision as it is posted: its kind, and the fields that go with it. */
@@ -96,7 +97,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
           onDone={(outcome) => undone(key, outcome)}
         />
       ))}
-      <Toaster position="bottom-center" closeButton toastOptions={{ duration: 6_000 }} />
+      <Notices />
     </DecisionsContext>
   );
 }

@@ -54,16 +54,16 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
           placeholder="Search subjects, people, words"
           defaultValue={params.get("q") ?? ""}
           key={params.get("q") ?? ""}
-          className="h-[30px] w-full min-w-0 rounded-control border border-rule bg-paper pr-8 pl-8 placeholder:text-soft"
+          className="h-[30px] w-full min-w-0 rounded-control border border-rule bg-paper pr-1.5 pl-8 placeholder:text-soft sm:pr-8"
         />
-        <span className="absolute top-[7px] right-2 text-soft">
+        <span className="absolute top-[7px] right-2 hidden text-soft sm:block">
           <KeyCap>/</KeyCap>
         </span>
       </Form>
       <Link
         to={`/${tray.slug}/records`}
         aria-label="Records"
-        className="flex h-8 items-center gap-2 rounded-control border border-act px-2.5 font-semibold text-act hover:bg-act-soft sm:px-3"
+        className="flex h-8 shrink-0 items-center gap-2 rounded-control border border-act px-2.5 font-semibold text-act hover:bg-act-soft sm:px-3"
       >
         <BookMarked size={15} aria-hidden />
         <span className="hidden sm:inline">Records</span>
