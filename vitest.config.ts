@@ -12,7 +12,7 @@ export default defineConfig({
     projects: [
       {
         resolve: { tsconfigPaths: true },
-        test: { name: "core", include: ["src/**/*.test.{ts,tsx}"], exclude: database },
+        test: { name: "core", include: ["src/**/*.test.{ts,tsx}", "tests/corpus/*.test.ts"], exclude: database },
       },
       {
         resolve: { tsconfigPaths: true },

@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../core/kernel/email-address";
 import { dateOf, type Instant, later } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
-import { gatherThreads } from "../core/threading/gather-threads";
+import { type GatheredMessage, gatherThreads } from "../core/threading/gather-threads";
 import { lastRealMove, type Move, whoseTurn } from "../core/turns/whose-turn";
 import { parseMessage, readMailFiles } from "../mail/index";
 import { safeHtmlOf } from "./read-message";
@@ -37,6 +37,7 @@ export async function* inspectMessages(path: string) {
         sha256,
         inline,
       })),
+      protection: message.protection,
       warnings: message.warnings,
     };
   }
@@ -77,8 +78,16 @@ export async function inspectHtml(path: string) {
   return { html: "", text: "", remoteContent: [], warnings: ["there is no message in the file"] };
 }
 
-async function messagesIn(path: string): Promise<MailMessage[]> {
-  const messages: MailMessage[] = [];
-  for await (const raw of readMailFiles(path)) messages.push((await parseMessage(raw)).message);
+type Listed = GatheredMessage & Pick<MailMessage, "from" | "classification">;
+
+// Only what the figures need is held, so that a large file fits.
+async function messagesIn(path: string): Promise<Listed[]> {
+  const messages: Listed[] = [];
+  for await (const raw of readMailFiles(path)) {
+    const { message } = await parseMessage(raw);
+    const { messageId, inReplyTo, references, date, subject, list, from, to, cc, classification } = message;
+    const people = [...(from === null ? [] : [from]), ...to, ...cc].map(({ address }) => address);
+    messages.push({ messageId, inReplyTo, references, date, subject, list, from, classification, people });
+  }
   return messages;
 }

@@ -5,6 +5,10 @@ import { type ClassifiableMessage, classifyMessage } from "./classify-message";
 const message = (headers: Record<string, string>, more: Partial<ClassifiableMessage> = {}): ClassifiableMessage => ({
   headers: Object.entries(headers).map(([name, value]) => ({ name, value })),
   fromAddress: looseAddress("vane@vanehouse.example"),
+  fromName: "Perpetua Vane",
+  toAddresses: [looseAddress("office@ottermoor.example")],
+  isReport: headers["content-type"]?.startsWith("multipart/report") === true,
+  returnsCopy: false,
   envelopeSender: "vane@vanehouse.example",
   deliveryStatus: [],
   text: "Would a Tuesday be possible?",
@@ -54,10 +58,11 @@ describe("the kind of a message", () => {
   ])("is %s", (_, given, kind) => expect(classifyMessage(given).classification.kind).toBe(kind));
 
   it("names the recipient that failed, for good or for now", () => {
-    const given = message(report, { deliveryStatus: [status("failed", "5.1.1"), status("failed", "4.2.2")] });
+    const verger = status("failed", "4.2.2").replace("Sexton", "verger");
+    const given = message(report, { deliveryStatus: [status("failed", "5.1.1"), verger] });
     expect(classifyMessage(given).failedRecipients).toEqual([
       { address: "sexton@oldwyke.example", permanent: true, diagnostic: "550 no such mailbox" },
-      { address: "sexton@oldwyke.example", permanent: false, diagnostic: "550 no such mailbox" },
+      { address: "verger@oldwyke.example", permanent: false, diagnostic: "550 no such mailbox" },
     ]);
   });
 

@@ -1,13 +1,21 @@
-import { type EmailAddress, looseAddress } from "../kernel/email-address";
-import { failedRecipients, readDeliveryStatus } from "./delivery-status";
+import type { EmailAddress } from "../kernel/email-address";
+import { classifyBounce } from "./classify-bounce";
 import { type Classification, type FailedRecipient, type Header, headerValue } from "./mail-message";
+import { AUTOMATIC_SUBJECT } from "./report-words";
 
 /** What the classification looks at. */
 export type ClassifiableMessage = {
   readonly headers: readonly Header[];
   readonly fromAddress: EmailAddress | null;
+  readonly fromName: string;
+  /** Those it is addressed to in To. */
+  readonly toAddresses: readonly EmailAddress[];
   /** Envelope sender (RFC 5321 MAIL FROM) or Return-Path: an empty text for `<>`, null when it is not known. */
   readonly envelopeSender: string | null;
+  /** Whether it is a multipart/report about a delivery (RFC 6522), whatever is in it. */
+  readonly isReport: boolean;
+  /** Whether it carries a message or the header of one. */
+  readonly returnsCopy: boolean;
   /** Text of the message/delivery-status parts. */
   readonly deliveryStatus: readonly string[];
   readonly text: string;
@@ -22,67 +30,26 @@ export type ClassifiedMessage = {
 
 /** What kind of message it is, by the first rule that speaks, with the reason in words. */
 export function classifyMessage(message: ClassifiableMessage): ClassifiedMessage {
-  return (
-    deliveryStatusKind(message) ??
-    plainBounceKind(message) ??
-    withoutRecipients(calendarKind(message) ?? automaticKind(message) ?? listKind(message)) ?? {
-      classification: { kind: "person", reason: "nothing in it says that a machine sent it" },
-      failedRecipients: [],
-    }
-  );
+  const receipt = receiptKind(message);
+  if (receipt !== null) return { classification: receipt, failedRecipients: [] };
+  const bounce = classifyBounce(message);
+  if (bounce !== null) return bounce;
+  const classification = calendarKind(message) ??
+    markedAutomatic(message) ??
+    listKind(message) ??
+    soundsAutomatic(message) ?? { kind: "person", reason: "nothing in it says that a machine sent it" };
+  return { classification, failedRecipients: [] };
 }
 
-function withoutRecipients(classification: Classification | null): ClassifiedMessage | null {
-  return classification === null ? null : { classification, failedRecipients: [] };
-}
-
-function deliveryStatusKind(message: ClassifiableMessage): ClassifiedMessage | null {
-  const contentType = headerValue(message.headers, "content-type")?.toLowerCase() ?? "";
-  const isReport = contentType.startsWith("multipart/report");
-  if (isReport && contentType.includes("disposition-notification")) {
-    return withoutRecipients({ kind: "automatic", reason: "a disposition notification (RFC 8098)" });
+// Other reports that machines send (RFC 6522): of reading, and of complaints.
+function receiptKind({ headers }: ClassifiableMessage): Classification | null {
+  const contentType = headerValue(headers, "content-type")?.toLowerCase() ?? "";
+  if (!contentType.startsWith("multipart/report")) return null;
+  if (contentType.includes("disposition-notification")) {
+    return { kind: "automatic", reason: "a disposition notification (RFC 8098)" };
   }
-  const statuses = message.deliveryStatus.flatMap(readDeliveryStatus);
-  if (statuses.length === 0) return null;
-  const failed = failedRecipients(statuses);
-  if (failed.length > 0) {
-    const named = failed.map((recipient) => recipient.address).join(", ");
-    return {
-      classification: { kind: "bounce", reason: `a delivery status notification: failed for ${named}` },
-      failedRecipients: failed,
-    };
-  }
-  const actions = [...new Set(statuses.map((status) => status.action))].join(", ");
-  return withoutRecipients({ kind: "delivery-report", reason: `a delivery status notification: ${actions}` });
-}
-
-const MAILER = /^(mailer-daemon|postmaster|mail-daemon|mailerdaemon)@/;
-const FAILURE_WORDS =
-  /undeliver|could not be delivered|delivery (has )?failed|delivery failure|returned to sender|failure notice|user unknown|mailbox unavailable|no such user|550[ -]5?/i;
-
-// Bounces from before RFC 3464 and from systems that never took it up.
-function plainBounceKind(message: ClassifiableMessage): ClassifiedMessage | null {
-  const named = headerValue(message.headers, "x-failed-recipients");
-  const fromMailer = message.fromAddress !== null && MAILER.test(message.fromAddress);
-  const subject = headerValue(message.headers, "subject") ?? "";
-  const saysFailure = FAILURE_WORDS.test(subject) || FAILURE_WORDS.test(message.text.slice(0, 4_000));
-  if (named === null && !(fromMailer && saysFailure)) return null;
-  const addresses = named?.split(",") ?? addressesBeforeQuote(message.text, message.fromAddress);
-  const failed = addresses.map((address) => ({ address: looseAddress(address), permanent: true, diagnostic: "" }));
-  const whom = failed.map((recipient) => recipient.address).join(", ") || "a recipient it does not name";
-  return {
-    classification: { kind: "bounce", reason: `a mail system says it could not deliver to ${whom}` },
-    failedRecipients: failed,
-  };
-}
-
-// The returned copy of our own message follows the report and would name its sender, us, as failed.
-function addressesBeforeQuote(text: string, reporter: EmailAddress | null): string[] {
-  const report = text.slice(0, 8_000).split(/^-{3,}.*(?:original|copy|returned).*$/im)[0] ?? "";
-  const found = report.match(/[\w.+-]{1,64}@[\w-]{1,63}(?:\.[\w-]{1,63}){1,8}/g) ?? [];
-  return [...new Set(found.map((address) => address.toLowerCase()))]
-    .filter((address) => address !== reporter)
-    .slice(0, 1);
+  if (contentType.includes("feedback-report")) return { kind: "automatic", reason: "a feedback report (RFC 5965)" };
+  return null;
 }
 
 function calendarKind(message: ClassifiableMessage): Classification | null {
@@ -90,34 +57,52 @@ function calendarKind(message: ClassifiableMessage): Classification | null {
   return { kind: "calendar", reason: `carries a calendar ${message.calendarMethod.toLowerCase()} (RFC 5546)` };
 }
 
-function automaticKind(message: ClassifiableMessage): Classification | null {
-  const value = (name: string) => headerValue(message.headers, name)?.trim().toLowerCase() ?? null;
+const AUTOMATIC_FIELDS = [
+  ...["x-autoreply", "x-autorespond", "x-autoresponder", "x-auto-reply-from", "x-autoreply-from", "x-mail-autoreply"],
+  ...["x-autogenerated", "x-auto-generated", "x-auto-reply", "x-cron-env", "x-autoreply-domain"],
+];
+
+function markedAutomatic({ headers }: ClassifiableMessage): Classification | null {
+  const value = (name: string) => headerValue(headers, name)?.trim().toLowerCase() ?? null;
   const autoSubmitted = value("auto-submitted");
-  if (autoSubmitted !== null && !/^no\b/.test(autoSubmitted)) {
+  if (autoSubmitted !== null && autoSubmitted !== "" && !/^no\b/.test(autoSubmitted)) {
     return { kind: "automatic", reason: `Auto-Submitted: ${autoSubmitted.slice(0, 60)} (RFC 3834)` };
   }
-  for (const name of ["x-autoreply", "x-autorespond", "x-autoresponder", "x-auto-reply-from"]) {
-    if (value(name) !== null && value(name) !== "no") return { kind: "automatic", reason: `carries ${name}` };
+  const field = AUTOMATIC_FIELDS.find((name) => value(name) !== null && value(name) !== "no");
+  if (field !== undefined) return { kind: "automatic", reason: `carries ${field}` };
+  const precedence = value("precedence") ?? value("x-precedence") ?? "";
+  if (/^auto[-_]?reply/.test(precedence)) return { kind: "automatic", reason: `Precedence: ${precedence}` };
+  return null;
+}
+
+function listKind({ headers }: ClassifiableMessage): Classification | null {
+  const listId = headerValue(headers, "list-id");
+  if (listId !== null) return { kind: "list", reason: `List-Id: ${listId.slice(0, 80)} (RFC 2919)` };
+  for (const name of ["list-post", "list-unsubscribe", "list-help", "list-subscribe", "list-archive", "mailing-list"]) {
+    if (headerValue(headers, name) !== null) return { kind: "list", reason: `carries ${name} (RFC 2369)` };
   }
-  if (value("precedence") === "auto_reply") return { kind: "automatic", reason: "Precedence: auto_reply" };
-  if (message.envelopeSender === "" && value("list-id") === null) {
-    return { kind: "automatic", reason: "empty return path: its sender wants no answer (RFC 5321 4.5.5)" };
-  }
-  if (message.fromAddress !== null && /^(no-?reply|do-?not-?reply)@/.test(message.fromAddress)) {
-    return { kind: "automatic", reason: "its sender takes no answers" };
+  const precedence = headerValue(headers, "precedence")?.trim().toLowerCase() ?? "";
+  if (precedence === "bulk" || precedence === "list" || precedence === "junk") {
+    return { kind: "list", reason: `Precedence: ${precedence}` };
   }
   return null;
 }
 
-function listKind(message: ClassifiableMessage): Classification | null {
-  const listId = headerValue(message.headers, "list-id");
-  if (listId !== null) return { kind: "list", reason: `List-Id: ${listId.slice(0, 80)} (RFC 2919)` };
-  for (const name of ["list-post", "list-unsubscribe"]) {
-    if (headerValue(message.headers, name) !== null) return { kind: "list", reason: `carries ${name} (RFC 2369)` };
+const NO_ANSWERS =
+  /^(?:[\w.+-]*[-_.+])?(?:no[-_.]?reply|do[-_.]?not[-_.]?reply|noanswer|no[-_.]?responder|nepasrepondre)(?:[-_.+][\w.+-]*)?@/i;
+
+// What programs do that mark nothing.
+function soundsAutomatic({ headers, envelopeSender, fromAddress }: ClassifiableMessage): Classification | null {
+  if (envelopeSender === "") {
+    return { kind: "automatic", reason: "empty return path: its sender wants no answer (RFC 5321 4.5.5)" };
   }
-  const precedence = headerValue(message.headers, "precedence")?.trim().toLowerCase() ?? "";
-  if (precedence === "bulk" || precedence === "list" || precedence === "junk") {
-    return { kind: "list", reason: `Precedence: ${precedence}` };
+  if (fromAddress !== null && NO_ANSWERS.test(fromAddress)) {
+    return { kind: "automatic", reason: "its sender takes no answers" };
   }
+  if (AUTOMATIC_SUBJECT.test(headerValue(headers, "subject") ?? "")) {
+    return { kind: "automatic", reason: "its subject is that of an automatic reply" };
+  }
+  const suppress = headerValue(headers, "x-auto-response-suppress")?.toLowerCase() ?? "";
+  if (/\ball\b|autoreply/.test(suppress)) return { kind: "automatic", reason: "asks for no automatic response" };
   return null;
 }

@@ -6,41 +6,52 @@ export type DeliveryAction = "failed" | "delayed" | "delivered" | "relayed" | "e
 /** What a message/delivery-status part (RFC 3464 2.3) says of one recipient. */
 export type RecipientStatus = {
   readonly address: EmailAddress;
+  /** The address as the sender gave it, when the report names another one for where it went (RFC 3464 2.3.1). */
+  readonly original: EmailAddress | null;
   readonly action: DeliveryAction;
   /** Enhanced status code of RFC 3463, such as 5.1.1; empty when absent. */
   readonly status: string;
   readonly diagnostic: string;
 };
 
-const ACTIONS: ReadonlySet<string> = new Set(["failed", "delayed", "delivered", "relayed", "expanded"]);
+const MAX_REPORT_CHARACTERS = 500_000;
 
-/** The recipients of a message/delivery-status part; groups without a recipient or a known action are passed over. */
+/** The recipients of a message/delivery-status part; groups without a recipient or anything said of it are passed over. */
 export function readDeliveryStatus(text: string): RecipientStatus[] {
   return text
+    .slice(0, MAX_REPORT_CHARACTERS)
     .replace(/\r\n?/g, "\n")
     .split(/\n[ \t]*\n/)
     .map(readFields)
     .flatMap((fields) => {
-      const recipient = typedValue(fields.get("final-recipient") ?? fields.get("original-recipient") ?? "");
-      const action = (fields.get("action") ?? "").toLowerCase().replace(/\s*\(.*$/, "");
-      if (!recipient.includes("@") || !ACTIONS.has(action)) return [];
+      const named = ["final-recipient", "original-recipient", "x-actual-recipient"].flatMap((name) =>
+        recipientOf(fields.get(name)),
+      );
+      const [address] = named;
+      const status = /\b[245]\.\d{1,3}\.\d{1,3}\b/.exec(fields.get("status") ?? "")?.[0] ?? "";
+      const action = actionOf(fields.get("action") ?? "", status);
+      if (address === undefined || action === null) return [];
+      const original = recipientOf(fields.get("original-recipient"))[0] ?? null;
       return [
         {
-          address: looseAddress(recipient.replace(/^<|>$/g, "")),
-          action: action as DeliveryAction,
-          status: /\d\.\d{1,3}\.\d{1,3}/.exec(fields.get("status") ?? "")?.[0] ?? "",
+          address,
+          original: original === address ? null : original,
+          action,
+          status,
           diagnostic: typedValue(fields.get("diagnostic-code") ?? ""),
         },
       ];
     });
 }
 
-/** The recipients that failed, as a bounce lists them. */
+/** The recipients that failed, as a bounce lists them, each once. */
 export function failedRecipients(statuses: readonly RecipientStatus[]): FailedRecipient[] {
-  return statuses
-    .filter((status) => status.action === "failed")
-    .map(({ address, status, diagnostic }) => ({
+  const failed = statuses.filter((status) => status.action === "failed");
+  return failed
+    .filter(({ address }, at) => failed.findIndex((other) => other.address === address) === at)
+    .map(({ address, original, status, diagnostic }) => ({
       address,
+      ...(original === null ? {} : { original }),
       permanent: !status.startsWith("4"),
       diagnostic: diagnostic || status,
     }));
@@ -50,9 +61,27 @@ function readFields(group: string): Map<string, string> {
   const fields = new Map<string, string>();
   for (const line of group.replace(/\n[ \t]+/g, " ").split("\n")) {
     const colon = line.indexOf(":");
-    if (colon > 0) fields.set(line.slice(0, colon).trim().toLowerCase(), line.slice(colon + 1).trim());
+    const name = line.slice(0, Math.max(colon, 0)).trim().toLowerCase();
+    if (colon > 0 && !fields.has(name)) fields.set(name, line.slice(colon + 1).trim());
   }
   return fields;
+}
+
+// Some write "failure" or "Failed (reason)", some nothing; then the class of the status speaks (RFC 3463 3.1).
+function actionOf(text: string, status: string): DeliveryAction | null {
+  const word = /^[a-z]+/.exec(text.trim().toLowerCase())?.[0] ?? "";
+  if (/^(fail|expired|undeliver|reject)/.test(word)) return "failed";
+  if (/^delay/.test(word)) return "delayed";
+  if (/^(delivered|relayed|expanded)$/.test(word)) return word as DeliveryAction;
+  if (status === "") return null;
+  return status.startsWith("5") ? "failed" : status.startsWith("4") ? "delayed" : "delivered";
+}
+
+function recipientOf(value: string | undefined): EmailAddress[] {
+  const address = typedValue(value ?? "")
+    .replace(/^.*<([^<>]*)>.*$/, "$1")
+    .replace(/\s/g, "");
+  return /^[^@]+@[^@]+$/.test(address) ? [looseAddress(address)] : [];
 }
 
 // RFC 3464 2.1.2: "rfc822; name@host", the type before the semicolon.

@@ -17,6 +17,8 @@ export type Classification = { readonly kind: MessageKind; readonly reason: stri
 /** A recipient that a bounce says could not be reached. */
 export type FailedRecipient = {
   readonly address: EmailAddress;
+  /** The address as we wrote to it, where the report names another one too (RFC 3464 2.3.1). */
+  readonly original?: EmailAddress;
   /** Permanent when the status is 5.x.x (RFC 3463) or the report says nothing of trying again. */
   readonly permanent: boolean;
   readonly diagnostic: string;
@@ -32,6 +34,9 @@ export type Attachment = {
   readonly inline: boolean;
   readonly contentId: string | null;
 };
+
+/** How a message is signed or encrypted; nothing is verified or opened. */
+export type Protection = "signed-smime" | "encrypted-smime" | "signed-openpgp" | "encrypted-openpgp";
 
 /** A message understood: everything derived from the raw bytes, nothing from anywhere else. */
 export type MailMessage = {
@@ -58,6 +63,7 @@ export type MailMessage = {
   readonly list: string | null;
   readonly unsubscribe: readonly string[];
   readonly attachments: readonly Attachment[];
+  readonly protection: Protection | null;
   /** What was odd about it, in words; the message is kept all the same. */
   readonly warnings: readonly string[];
 };

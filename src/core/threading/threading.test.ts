@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import type { EmailAddress } from "../kernel/email-address";
 import { instant } from "../kernel/instant";
 import { gatherThreads } from "./gather-threads";
 import { placeMessage } from "./place-message";
@@ -9,6 +10,9 @@ const message = (messageId: string | null, references: string[] = [], inReplyTo:
   references,
   inReplyTo,
   date: instant(date),
+  subject: "",
+  list: null as string | null,
+  people: [] as EmailAddress[],
 });
 
 describe("placing a message", () => {

@@ -1,58 +1,78 @@
-import { createHash } from "node:crypto";
-import { convert } from "html-to-text";
-import PostalMime, { type Address, type Email, type Attachment as Part } from "postal-mime";
+import PostalMime, { type Address, type Email } from "postal-mime";
 import { looseAddress, type Mailbox } from "../../core/kernel/email-address";
 import { type Instant, instant } from "../../core/kernel/instant";
 import { classifyMessage } from "../../core/message/classify-message";
-import { type Attachment, type Header, headerValue, type MailMessage } from "../../core/message/mail-message";
+import { type Header, headerValue, type MailMessage } from "../../core/message/mail-message";
 import { readMessageIds } from "../../core/message/message-ids";
-import { divideText } from "../../core/message/own-text";
+import { type DividedText, divideText } from "../../core/message/own-text";
+import { plainLine, turnsDirection } from "../../core/message/plain-line";
+import { attachmentOf, bytesOf, calendarMethod, protectionOf, returnsCopy, statusParts } from "./message-parts";
+import { repairText } from "./repair-text";
+import { isTooDeep, MAX_HTML_CHARACTERS, markedTextOfHtml, textOfHtml } from "./text-of-html";
+import { cutHeader, withoutStructure } from "./trimmed-mail";
 
-// Deeper nesting and larger headers are no mail that a person sent; such a message is kept and shown raw.
+// Deeper nesting and larger headers are no mail that a person sent; such a message is kept and read in part.
 const MAX_NESTING = 40;
 const MAX_HEADER_BYTES = 1024 * 1024;
 const MAX_RAW_SHOWN_CHARACTERS = 100_000;
-const MAX_HTML_CHARACTERS = 2_000_000;
-const MAX_FILE_NAME_CHARACTERS = 200;
+const MAX_KEPT_HTML_CHARACTERS = 2_000_000;
+const MAX_TEXT_CHARACTERS = 2_000_000;
 const MAX_ATTACHMENTS = 500;
+const MAX_ADDRESSES = 1_000;
+const MAX_NAME_CHARACTERS = 300;
+const MAX_SUBJECT_CHARACTERS = 2_000;
 
 /** A parsed message with the bytes of its attachments in the same order. */
 export type ParsedMail = { readonly message: MailMessage; readonly contents: readonly Uint8Array[] };
 
 /**
- * Understands a message. It never throws and never refuses: what cannot be parsed comes back with its raw text as text and
- * a warning. `envelopeSender` is what MAIL FROM said (empty for `<>`); null takes Return-Path instead.
+ * Understands a message. It never throws and never refuses: what is over a limit or cannot be parsed comes back with what
+ * could be read, and a warning. `envelopeSender` is what MAIL FROM said (empty for `<>`); null takes Return-Path instead.
  */
 export async function parseMessage(raw: Uint8Array, envelopeSender: string | null = null): Promise<ParsedMail> {
-  try {
-    const email = await new PostalMime({
-      maxNestingDepth: MAX_NESTING,
-      maxHeadersSize: MAX_HEADER_BYTES,
-      forceRfc822Attachments: true,
-    }).parse(raw);
-    return understood(email, envelopeSender);
-  } catch (problem) {
-    return unparsed(raw, problem instanceof Error ? problem.message : String(problem));
+  const attempts: readonly { bytes: () => Uint8Array; warning: string | null }[] = [
+    { bytes: () => raw, warning: null },
+    { bytes: () => cutHeader(raw), warning: "its header is too large and was read in part" },
+    { bytes: () => withoutStructure(raw), warning: "its parts are nested too deep or too many: it is shown raw" },
+  ];
+  let problem = "";
+  for (const { bytes, warning } of attempts) {
+    try {
+      const email = await new PostalMime({
+        maxNestingDepth: MAX_NESTING,
+        maxHeadersSize: MAX_HEADER_BYTES,
+        forceRfc822Attachments: true,
+      }).parse(bytes());
+      return understood(email, envelopeSender, warning);
+    } catch (thrown) {
+      problem = thrown instanceof Error ? thrown.message : String(thrown);
+    }
   }
+  return unparsed(raw, problem);
 }
 
-function understood(email: Email, envelopeSender: string | null): ParsedMail {
+function understood(email: Email, envelopeSender: string | null, warning: string | null): ParsedMail {
   const headers: Header[] = email.headers.map(({ key, value }) => ({ name: key, value }));
   const parts = email.attachments.slice(0, MAX_ATTACHMENTS);
   const contents = parts.map(bytesOf);
-  const html = email.html?.slice(0, MAX_HTML_CHARACTERS) ?? null;
-  const text = readableText(email.text, html);
-  const { own, rest } = divideText(text);
-  const from = mailboxesOf(email.from === undefined ? [] : [email.from])[0] ?? null;
+  const html = email.html === undefined ? null : repairText(email.html.slice(0, MAX_KEPT_HTML_CHARACTERS));
+  const { text, divided } = readableText(repairText(email.text?.slice(0, MAX_TEXT_CHARACTERS) ?? ""), html);
+  const [from = null] = mailboxesOf(email.from === undefined ? [] : [email.from]);
+  const to = mailboxesOf(email.to);
   const date = dateOf(email.date);
   const messageId = readMessageIds(email.messageId ?? "")[0] ?? null;
+  const contentType = headerValue(headers, "content-type") ?? "";
   const { classification, failedRecipients } = classifyMessage({
     headers,
     fromAddress: from?.address ?? null,
+    fromName: from?.name ?? "",
+    toAddresses: to.map(({ address }) => address),
     envelopeSender: envelopeSender ?? headerValue(headers, "return-path")?.replace(/[<>\s]/g, "") ?? null,
+    isReport: /^multipart\/report/i.test(contentType) && !/report-type="?(?:disposition|feedback)/i.test(contentType),
+    returnsCopy: returnsCopy(parts),
     deliveryStatus: statusParts(parts, contents),
     text,
-    calendarMethod: calendarMethod(parts),
+    calendarMethod: calendarMethod(parts, contents),
   });
   return {
     contents,
@@ -60,22 +80,23 @@ function understood(email: Email, envelopeSender: string | null): ParsedMail {
       messageId,
       date,
       from,
-      to: mailboxesOf(email.to),
+      to,
       cc: mailboxesOf(email.cc),
       replyTo: mailboxesOf(email.replyTo),
-      subject: (email.subject ?? "").replace(/\s+/g, " ").trim(),
+      subject: plainLine(repairText(email.subject ?? "")).slice(0, MAX_SUBJECT_CHARACTERS),
       inReplyTo: readMessageIds(email.inReplyTo ?? ""),
       references: readMessageIds(email.references ?? ""),
       text,
-      ownText: own,
-      restText: rest,
+      ownText: divided.own,
+      restText: divided.rest,
       html,
       classification,
       failedRecipients,
       list: headerValue(headers, "list-id"),
       unsubscribe: bracketed(headerValue(headers, "list-unsubscribe") ?? ""),
       attachments: parts.map((part, index) => attachmentOf(part, index, contents[index] ?? new Uint8Array())),
-      warnings: oddities(email, { from, date, messageId }),
+      protection: protectionOf(contentType, parts, text),
+      warnings: [...(warning === null ? [] : [warning]), ...oddities(email, { from, date, messageId })],
     },
   };
 }
@@ -87,12 +108,20 @@ function oddities(email: Email, read: Pick<MailMessage, "from" | "date" | "messa
   if (read.from === null) warnings.push("it has no From");
   if (read.date === null) warnings.push(email.date === undefined ? "it has no Date" : "its Date is unreadable");
   if (read.messageId === null) warnings.push("it has no usable Message-ID");
+  const html = email.html ?? "";
+  if (html.length > MAX_HTML_CHARACTERS) warnings.push("its HTML is very large: the text made of it is cut");
+  if (isTooDeep(html.slice(0, MAX_KEPT_HTML_CHARACTERS))) warnings.push("its HTML is broken or nested too deep");
+  const names = [email.subject, email.from?.name, ...email.attachments.map((part) => part.filename)];
+  if (names.some((name) => turnsDirection(name ?? ""))) {
+    warnings.push("a name in it turned the direction of writing to look like another");
+  }
   return warnings;
 }
 
-function readableText(text: string | undefined, html: string | null): string {
-  if (text !== undefined && text.trim() !== "") return text;
-  return html === null ? "" : textOfHtml(html);
+function readableText(text: string, html: string | null): { text: string; divided: DividedText } {
+  if (text.trim() !== "") return { text, divided: divideText(text) };
+  if (html === null) return { text: "", divided: { own: "", rest: "" } };
+  return { text: textOfHtml(html), divided: divideText(markedTextOfHtml(html)) };
 }
 
 function unparsed(raw: Uint8Array, problem: string): ParsedMail {
@@ -106,7 +135,7 @@ function unparsed(raw: Uint8Array, problem: string): ParsedMail {
       to: [],
       cc: [],
       replyTo: [],
-      subject: /^subject:[ \t]*(.*)$/im.exec(text.slice(0, 20_000))?.[1]?.trim() ?? "",
+      subject: plainLine(/^subject:[ \t]*(.*)$/im.exec(text.slice(0, 20_000))?.[1] ?? ""),
       inReplyTo: [],
       references: [],
       text,
@@ -118,6 +147,7 @@ function unparsed(raw: Uint8Array, problem: string): ParsedMail {
       list: null,
       unsubscribe: [],
       attachments: [],
+      protection: null,
       warnings: [`it could not be parsed and is shown raw: ${problem}`],
     },
   };
@@ -125,9 +155,14 @@ function unparsed(raw: Uint8Array, problem: string): ParsedMail {
 
 function mailboxesOf(addresses: readonly Address[] | undefined): Mailbox[] {
   return (addresses ?? [])
+    .slice(0, MAX_ADDRESSES)
     .flatMap((address) => address.group ?? [address])
     .filter((mailbox) => (mailbox.address ?? "") !== "" || mailbox.name !== "")
-    .map((mailbox) => ({ name: mailbox.name.trim(), address: looseAddress(mailbox.address ?? "") }));
+    .slice(0, MAX_ADDRESSES)
+    .map((mailbox) => ({
+      name: plainLine(repairText(mailbox.name)).slice(0, MAX_NAME_CHARACTERS),
+      address: looseAddress(mailbox.address ?? ""),
+    }));
 }
 
 // A day of the calendar that no clock can have shown is as good as none.
@@ -138,68 +173,6 @@ function dateOf(text: string | undefined): Instant | null {
   return milliseconds >= 0 && milliseconds < LATEST_DATE ? instant(milliseconds) : null;
 }
 
-/** HTML as readable text: links with their targets, quotes as quotes, no pictures. */
-export function textOfHtml(html: string): string {
-  return convert(html, {
-    wordwrap: false,
-    limits: { maxInputLength: MAX_HTML_CHARACTERS, maxDepth: 200 },
-    selectors: [
-      { selector: "img", format: "skip" },
-      { selector: "a", options: { hideLinkHrefIfSameAsText: true, ignoreHref: false } },
-      { selector: "blockquote", format: "blockquote", options: { leadingLineBreaks: 2, trailingLineBreaks: 2 } },
-    ],
-  });
-}
-
-function bytesOf(part: Part): Uint8Array {
-  if (typeof part.content === "string") return new TextEncoder().encode(part.content);
-  return part.content instanceof Uint8Array ? part.content : new Uint8Array(part.content);
-}
-
-function statusParts(parts: readonly Part[], contents: readonly Uint8Array[]): string[] {
-  return parts.flatMap((part, at) =>
-    /^message\/(global-)?delivery-status$/.test(part.mimeType) ? [new TextDecoder().decode(contents[at])] : [],
-  );
-}
-
-function calendarMethod(parts: readonly Part[]): string | null {
-  const part = parts.find(({ mimeType }) => mimeType === "text/calendar");
-  return part === undefined ? null : (part.method ?? "request");
-}
-
 function bracketed(field: string): string[] {
   return [...field.matchAll(/<([^<>]+)>/g)].map((match) => match[1]?.trim() ?? "");
-}
-
-const NAMES_BY_TYPE: Readonly<Record<string, string>> = {
-  "message/rfc822": "message.eml",
-  "message/delivery-status": "delivery-status.txt",
-  "text/rfc822-headers": "headers.txt",
-  "text/calendar": "invitation.ics",
-};
-
-function attachmentOf(part: Part, index: number, content: Uint8Array): Attachment {
-  const contentId = part.contentId?.replace(/^<|>$/g, "") ?? null;
-  return {
-    index,
-    fileName: safeFileName(part.filename ?? NAMES_BY_TYPE[part.mimeType] ?? `part-${index + 1}`),
-    contentType: part.mimeType,
-    size: content.byteLength,
-    sha256: createHash("sha256").update(content).digest("hex"),
-    inline: part.related === true || (part.disposition === "inline" && contentId !== null),
-    contentId,
-  };
-}
-
-/** A name that is no path, hides no direction or control marks, and is not too long for a file system. */
-export function safeFileName(name: string): string {
-  const base = name.split(/[\\/]/).at(-1) ?? "";
-  // Controls, and the marks that turn the direction of writing (Unicode TR 36, 3.1): they disguise an extension.
-  const plain = base
-    .replace(/[\p{Cc}\p{Cf}<>:"|?*]/gu, "")
-    .replace(/^\.+/, "")
-    .trim();
-  if (plain.length <= MAX_FILE_NAME_CHARACTERS) return plain === "" ? "unnamed" : plain;
-  const extension = /\.[\w-]{1,10}$/.exec(plain)?.[0] ?? "";
-  return plain.slice(0, MAX_FILE_NAME_CHARACTERS - extension.length) + extension;
 }
