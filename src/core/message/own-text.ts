@@ -6,7 +6,7 @@ export type DividedText = { readonly own: string; readonly rest: string };
 
 const QUOTED = /^ {0,3}>|^[A-Z]{2,3}> /;
 const RULE_OR_NOTHING = /^[\s\-_=*~]*$/;
-const MAX_DIVIDED_LINES = 20_000;
+const MAX_DIVIDED_LINES = 5_000;
 
 /**
  * Divides the text of a message into the author's own new text and the rest: quoted history (`>` lines of RFC 3676 4.5,

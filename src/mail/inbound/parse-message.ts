@@ -1,4 +1,4 @@
-import PostalMime, { type Address, type Email } from "postal-mime";
+import type { Address, Email } from "postal-mime";
 import { looseAddress, type Mailbox } from "../../core/kernel/email-address";
 import { type Instant, instant } from "../../core/kernel/instant";
 import { classifyMessage } from "../../core/message/classify-message";
@@ -7,16 +7,14 @@ import { readMessageIds } from "../../core/message/message-ids";
 import { type DividedText, divideText } from "../../core/message/own-text";
 import { plainLine, turnsDirection } from "../../core/message/plain-line";
 import { attachmentOf, bytesOf, calendarMethod, protectionOf, returnsCopy, statusParts } from "./message-parts";
+import { parseMime } from "./mime-parser";
 import { repairText } from "./repair-text";
 import { isTooDeep, MAX_HTML_CHARACTERS, markedTextOfHtml, textOfHtml } from "./text-of-html";
 import { cutHeader, withoutStructure } from "./trimmed-mail";
 
-// Deeper nesting and larger headers are no mail that a person sent; such a message is kept and read in part.
-const MAX_NESTING = 40;
-const MAX_HEADER_BYTES = 1024 * 1024;
 const MAX_RAW_SHOWN_CHARACTERS = 100_000;
 const MAX_KEPT_HTML_CHARACTERS = 2_000_000;
-const MAX_TEXT_CHARACTERS = 2_000_000;
+const MAX_TEXT_CHARACTERS = 1_000_000;
 const MAX_ATTACHMENTS = 500;
 const MAX_ADDRESSES = 1_000;
 const MAX_NAME_CHARACTERS = 300;
@@ -33,17 +31,15 @@ export async function parseMessage(raw: Uint8Array, envelopeSender: string | nul
   const attempts: readonly { bytes: () => Uint8Array; warning: string | null }[] = [
     { bytes: () => raw, warning: null },
     { bytes: () => cutHeader(raw), warning: "its header is too large and was read in part" },
-    { bytes: () => withoutStructure(raw), warning: "its parts are nested too deep or too many: it is shown raw" },
+    {
+      bytes: () => withoutStructure(raw),
+      warning: "its parts are nested too deep or too many, or its lines too many: it is shown raw",
+    },
   ];
   let problem = "";
   for (const { bytes, warning } of attempts) {
     try {
-      const email = await new PostalMime({
-        maxNestingDepth: MAX_NESTING,
-        maxHeadersSize: MAX_HEADER_BYTES,
-        forceRfc822Attachments: true,
-      }).parse(bytes());
-      return understood(email, envelopeSender, warning);
+      return understood(await parseMime(bytes()), envelopeSender, warning);
     } catch (thrown) {
       problem = thrown instanceof Error ? thrown.message : String(thrown);
     }

@@ -1,4 +1,8 @@
 import sanitizeHtml from "sanitize-html";
+import { isTooDeep, textOfHtml } from "./text-of-html";
+
+// A hundred times a usual newsletter; over it the page of the reader would suffer.
+const MAX_SHOWN_CHARACTERS = 1_000_000;
 
 /** HTML mail made harmless, and what was held back. */
 export type SafeHtml = {
@@ -77,6 +81,7 @@ const BORDER = [/^[\w\s#.(),%-]{1,60}$/];
  * open apart without telling where they came from.
  */
 export function sanitiseHtml(html: string, inlineImage: (contentId: string) => string | null = () => null): SafeHtml {
+  if (html.length > MAX_SHOWN_CHARACTERS || isTooDeep(html)) return asText(html);
   const remoteContent: string[] = [];
   const dropped = new Set<string>();
   const safe = sanitizeHtml(html, {
@@ -141,6 +146,21 @@ export function sanitiseHtml(html: string, inlineImage: (contentId: string) => s
   });
   const warnings = dropped.size === 0 ? [] : [`taken out: ${[...dropped].sort().join(", ")}`];
   return { html: safe, remoteContent, warnings };
+}
+
+function asText(html: string): SafeHtml {
+  const text = textOfHtml(html);
+  return {
+    html: `<pre>${escaped(text)}</pre>`,
+    remoteContent: [],
+    warnings: ["too large or nested too deep to be shown as it was sent: this is its text"],
+  };
+}
+
+const ENTITIES: Readonly<Record<string, string>> = { "&": "&amp;", "<": "&lt;", ">": "&gt;" };
+
+function escaped(text: string): string {
+  return text.replace(/[&<>]/g, (character) => ENTITIES[character] ?? "");
 }
 
 // RFC 2392: cid: names a part of the same message.
