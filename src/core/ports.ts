@@ -24,5 +24,16 @@ export type HandOver =
 
 export type MailTransport = { handOver(envelope: Envelope, raw: Uint8Array): Promise<HandOver> };
 
+/** Looks names up in the DNS, as Node's resolver does: the texts of TXT records, in pieces. */
+export type KeyLookup = (name: string, type: string) => Promise<string[][]>;
+
+/** What the office believes about senders. */
+export type TrustSettings = {
+  /** Names of servers whose Authentication-Results (RFC 8601) are believed, in lower case. */
+  readonly authservIds: readonly string[];
+  /** Where keys of signatures are looked up; null where that is not to be done. */
+  readonly keys: KeyLookup | null;
+};
+
 /** What changed, for the screens that show it. */
 export type Change = { readonly trayId: TrayId; readonly conversationId: ConversationId };

@@ -1,5 +1,6 @@
 export * from "./formats/mail-files";
 export * from "./formats/mbox";
+export * from "./inbound/check-signatures";
 export * from "./inbound/parse-message";
 export * from "./inbound/safe-file-name";
 export * from "./inbound/sanitise-html";

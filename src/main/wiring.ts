@@ -2,7 +2,7 @@ import { randomBytes } from "node:crypto";
 import type { Logger } from "pino";
 import { v7 as uuid } from "uuid";
 import { instant } from "../core/kernel/instant";
-import type { MailTransport } from "../core/ports";
+import type { MailTransport, TrustSettings } from "../core/ports";
 import type { Deps } from "../operations/index.server";
 import { changeTeller, jobQueue, openDatabase } from "../storage/index";
 
@@ -16,7 +16,7 @@ const NO_MAIL: MailTransport = {
 
 /** Puts the rooms together: the clock, the ids, the database and the ways out. */
 export function wire(
-  options: { databaseUrl: string; demo: boolean; poolSize?: number; mail?: MailTransport },
+  options: { databaseUrl: string; demo: boolean; poolSize?: number; mail?: MailTransport; trust?: TrustSettings },
   log: Pick<Logger, "error">,
 ): Wired {
   const { db, close } = openDatabase(options.databaseUrl, options.poolSize);
@@ -30,6 +30,7 @@ export function wire(
       mail: options.mail ?? NO_MAIL,
       jobs: jobQueue(db),
       tell: teller.tell,
+      trust: options.trust ?? { authservIds: [], keys: null },
       demo: options.demo,
     },
     async close() {

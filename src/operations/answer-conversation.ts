@@ -16,14 +16,15 @@ import {
   factsOf,
   holdConversations,
   inTransaction,
+  keepRecipients,
   type NewMessage,
   storeMessage,
   type TrayGrant,
 } from "../storage/index";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
-import { dedupeKeyOf, factOf } from "./receive-message";
 import type { Refusal } from "./refusal";
+import { dedupeKeyOf, factOf } from "./stored-form";
 
 /** What happens to the conversation once the answer is on its way. */
 export type AfterAnswer =
@@ -77,6 +78,11 @@ export async function answerConversation(
     const effects = effectsAfter(answer, stored.id, trustedId<ExpectationId>(deps.newId()));
     const batchId = trustedId<BatchId>(stored.id);
     await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: { ...held, version }, known: facts, effects }]);
+    await keepRecipients(
+      trx,
+      stored,
+      [...answer.to, ...answer.cc].map(({ address }) => address),
+    );
     await deps.jobs.enqueue(trx, { kind: "send-message", messageId: stored.id });
     return ok(stored.id);
   });
@@ -153,6 +159,11 @@ async function storedAnswer(
     failedRecipients: [],
     attachments: [],
     warnings: [],
+    list: null,
+    protection: null,
+    trust: null,
+    isNewParticipant: false,
+    routes: [],
     ownText: message.ownText,
     restText: message.restText,
     dedupeKey: dedupeKeyOf(message, raw),

@@ -6,7 +6,7 @@ import { parseMessage, readMailFiles } from "../mail/index";
 import { factsOf, holdConversations, inTransaction, type Tray } from "../storage/index";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
-import { keepInTray } from "./receive-message";
+import { keepInTray } from "./keep-in-tray";
 import { traysOfAddresses } from "./tray-directory";
 
 export type ImportReport = {
@@ -38,7 +38,10 @@ export async function importMail(
   let added = 0;
   for await (const raw of readMailFiles(path)) {
     const { message } = await parseMessage(raw);
-    const incoming = { message, raw, receivedAt: deps.now(), imported: true };
+    const incoming = {
+      ...{ message, raw, receivedAt: deps.now(), imported: true },
+      ...{ signatures: [], recipients: [], envelopeSender: "" },
+    };
     const kept = await inTransaction(deps.db, (trx) => keepInTray(trx, deps, tray, incoming));
     read += 1;
     if (kept.outcome !== "known-already") {

@@ -1,6 +1,7 @@
 import { type Docket, deriveDocket } from "../core/docket/derive-docket";
 import type { ConversationId, MemberId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
+import { isStandingKind } from "../core/standing/standing";
 import type { AnswerPlan } from "../core/writing/plan-answer";
 import { planAnswer } from "../core/writing/plan-answer";
 import {
@@ -10,6 +11,7 @@ import {
   type FilingRecord,
   factsOf,
   type JournalLine,
+  joinedTo,
   journalOf,
   markRead,
   markReadUpTo,
@@ -37,6 +39,9 @@ export async function openConversation(
 ): Promise<OpenConversation | null> {
   const row = await conversationRow(deps.db, grant, id);
   if (row === null) return null;
+  // What became a part of another conversation is found there.
+  const whole = isStandingKind(row.standing) ? null : await joinedTo(deps.db, grant.tray.id, id);
+  if (whole !== null) return openConversation(deps, grant, whole);
   const [facts, messages, journal] = await Promise.all([
     factsOf(deps.db, [id]),
     correspondenceOf(deps.db, grant, id),

@@ -9,6 +9,8 @@ export type Refusal =
   | { readonly kind: "overtaken"; readonly who: string; readonly did: string }
   /** A message came since the page was loaded. */
   | { readonly kind: "new-message"; readonly who: string }
+  | { readonly kind: "same-conversation" }
+  | { readonly kind: "nothing-would-stay" }
   | { readonly kind: "nothing-to-undo" }
   | { readonly kind: "already-sent" }
   | { readonly kind: "date-is-past" }
@@ -27,6 +29,10 @@ export function refusalInWords(refusal: Refusal): string {
       return `Not done: ${refusal.who} ${refusal.did} meanwhile. This is how it stands now.`;
     case "new-message":
       return `Not done: ${refusal.who} wrote meanwhile. Read it first, then decide again.`;
+    case "same-conversation":
+      return "That is this conversation itself; choose another one.";
+    case "nothing-would-stay":
+      return "Everything hangs on that message: nothing would stay here.";
     case "nothing-to-undo":
       return "There is nothing left to undo.";
     case "already-sent":

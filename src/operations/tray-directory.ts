@@ -1,4 +1,4 @@
-import type { EmailAddress } from "../core/kernel/email-address";
+import { type EmailAddress, withoutSubaddress } from "../core/kernel/email-address";
 import { type Instant, SECOND } from "../core/kernel/instant";
 import { allTrays, type Database, type Tray } from "../storage/index";
 import type { Deps } from "./deps";
@@ -7,6 +7,13 @@ import type { Deps } from "./deps";
 const TRUSTED_FOR = 2 * SECOND;
 
 const directories = new WeakMap<Database, { readAt: Instant; trays: Promise<Tray[]> }>();
+
+/** Those of the addresses that are a tray's, with a subaddress or without. */
+export function addressesOf(tray: Tray, addresses: readonly EmailAddress[]): EmailAddress[] {
+  return addresses.filter(
+    (address) => tray.addresses.includes(address) || tray.addresses.includes(withoutSubaddress(address)),
+  );
+}
 
 /** The trays that these addresses belong to, as they were at most two seconds ago. */
 export async function traysOfAddresses(deps: Deps, addresses: readonly EmailAddress[]): Promise<Tray[]> {
@@ -19,5 +26,6 @@ export async function traysOfAddresses(deps: Deps, addresses: readonly EmailAddr
     known.trays.catch(() => directories.delete(deps.db));
   }
   const trays = await known.trays;
-  return trays.filter((tray) => tray.addresses.some((address) => addresses.includes(address)));
+  const wanted = new Set(addresses.flatMap((address) => [address, withoutSubaddress(address)]));
+  return trays.filter((tray) => tray.addresses.some((address) => wanted.has(address)));
 }

@@ -1,10 +1,12 @@
 import { deriveDocket } from "../core/docket/derive-docket";
 import { effectInWords, type Names } from "../core/journal/effect-in-words";
+import type { JournalEntry } from "../core/journal/entry";
 import { planUndo, type UndoPlan } from "../core/journal/plan-undo";
-import { type BatchId, type ConversationId, type EntryId, type MemberId, trustedId } from "../core/kernel/ids";
+import { type BatchId, type ConversationId, type EntryId, trustedId } from "../core/kernel/ids";
 import { DAY, later } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import { dayInWords } from "../core/standing/day-words";
+import type { ConversationFacts } from "../core/standing/derive-standing";
 import {
   appendEntries,
   type BatchEntry,
@@ -19,9 +21,11 @@ import {
   membersOfTray,
   newestUndoableBatch,
   recordsByIds,
+  type Tray,
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
+import { isMoving, moveBack } from "./join-conversations";
 import type { Refusal } from "./refusal";
 
 /** What undoing did: what was taken back, in words, and what was left because somebody decided anew since. */
@@ -43,14 +47,15 @@ export async function undoBatch(deps: Deps, grant: TrayGrant, batchId: BatchId):
   const undone = await inTransaction(
     deps.db,
     async (trx): Promise<Result<{ plans: UndoPlan[]; ids: ConversationId[] }, Refusal>> => {
-      const ids = [
-        ...new Set((await entriesOfBatch(trx, grant.tray.id, batchId)).map((entry) => entry.conversationId)),
-      ];
-      const held = await holdConversations(trx, grant.tray.id, ids);
+      const before = await entriesOfBatch(trx, grant.tray.id, batchId);
+      const own = new Set(before.map((entry) => entry.conversationId));
+      const ids = [...new Set([...own, ...before.filter(isMoving).map(({ effect }) => effect.conversationId)])];
+      const all = await holdConversations(trx, grant.tray.id, ids);
+      const held = all.filter(({ id }) => own.has(id));
       // Read again now that nobody else can undo it at the same time.
       const entries = await entriesOfBatch(trx, grant.tray.id, batchId);
       if (entries.length === 0) return err({ kind: "nothing-to-undo" });
-      const plans = await undoEntries(trx, deps, grant.memberId, held, entries);
+      const plans = await undoEntries(trx, deps, grant, held, entries);
       return ok({ plans, ids });
     },
   );
@@ -62,7 +67,7 @@ export async function undoBatch(deps: Deps, grant: TrayGrant, batchId: BatchId):
 async function undoEntries(
   trx: Database,
   deps: Deps,
-  by: MemberId,
+  { tray, memberId: by }: TrayGrant,
   held: readonly HeldConversation[],
   entries: readonly BatchEntry[],
 ): Promise<UndoPlan[]> {
@@ -71,11 +76,14 @@ async function undoEntries(
     held.map(({ id }) => id),
   );
   const batchId = trustedId<BatchId>(deps.newId());
-  const undone = held.map((conversation) => {
-    const known = facts.get(conversation.id) ?? { messages: [], entries: [] };
+  const planned = held.map((conversation) => {
     const own = entries.filter((entry) => entry.conversationId === conversation.id);
-    const plans = planUndo(own, known.entries);
-    const taken = plans.flatMap((plan) => (plan.kind === "undo" ? [plan.entry] : []));
+    const plans = planUndo(own, facts.get(conversation.id)?.entries ?? []);
+    return { conversation, plans, taken: plans.flatMap((plan) => (plan.kind === "undo" ? [plan.entry] : [])) };
+  });
+  const changed = await movedBack(trx, tray, planned, facts);
+  const undone = planned.map(({ conversation, plans, taken }) => {
+    const known = changed.get(conversation.id) ?? { messages: [], entries: [] };
     const takenIds = new Set(taken.map((entry) => entry.id));
     const undos = taken.map((entry, at) => ({
       id: trustedId<EntryId>(deps.newId()),
@@ -98,6 +106,24 @@ async function undoEntries(
   );
   await keepDockets(trx, undone);
   return undone.flatMap(({ plans }) => plans);
+}
+
+// What was moved between conversations goes back first: the facts of both are others then.
+async function movedBack(
+  trx: Database,
+  tray: Tray,
+  planned: readonly { conversation: HeldConversation; taken: readonly JournalEntry[] }[],
+  facts: Map<ConversationId, ConversationFacts>,
+): Promise<Map<ConversationId, ConversationFacts>> {
+  const moving = planned.flatMap(({ conversation, taken }) =>
+    taken.filter(isMoving).map((entry) => ({ id: conversation.id, entry })),
+  );
+  if (moving.length === 0) return facts;
+  for (const { id, entry } of moving) await moveBack(trx, tray, id, entry);
+  return factsOf(
+    trx,
+    planned.map(({ conversation }) => conversation.id),
+  );
 }
 
 async function undoneInWords(deps: Deps, grant: TrayGrant, plans: readonly UndoPlan[]): Promise<Undone> {

@@ -1,8 +1,16 @@
 import type { Effect } from "../core/journal/entry";
 import type { EmailAddress } from "../core/kernel/email-address";
-import { type BatchId, type ConversationId, type MemberId, type MessageId, trustedId } from "../core/kernel/ids";
+import {
+  type BatchId,
+  type ConversationId,
+  type MemberId,
+  type MessageId,
+  type TrayId,
+  trustedId,
+} from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Attachment, FailedRecipient, MessageKind } from "../core/message/mail-message";
+import type { Attachment, FailedRecipient, MessageKind, Protection } from "../core/message/mail-message";
+import type { SenderTrust } from "../core/message/sender-trust";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
@@ -34,6 +42,9 @@ export type CorrespondenceMessage = {
   readonly ownText: string;
   readonly restText: string;
   readonly delivery: Delivery | null;
+  readonly protection: Protection | null;
+  readonly trust: SenderTrust | null;
+  readonly isNewParticipant: boolean;
 };
 
 /** A line of the journal: an effect, or the undoing of one. */
@@ -59,6 +70,16 @@ export async function conversationRow(db: Database, grant: TrayGrant, id: Conver
   );
   const row = found.rows[0];
   return row === undefined ? null : sheetRowOf(row);
+}
+
+/** The subject of a conversation of a tray; null when it has none of this id. */
+export async function conversationRowOf(
+  db: Database,
+  trayId: TrayId,
+  id: ConversationId,
+): Promise<{ readonly subject: string } | null> {
+  const row = await knexOf(db)("conversation").first("subject").where({ id, tray_id: trayId });
+  return row === undefined ? null : { subject: row.subject };
 }
 
 /** The newest messages of a conversation with their texts, oldest first. */
@@ -90,6 +111,9 @@ export async function correspondenceOf(
       "rest_text",
       "delivery",
       "delivery_reason",
+      "protection",
+      "trust",
+      "is_new_participant",
     )
     .join("message_text", "message_text.message_id", "message.id")
     .where({ conversation_id: id, tray_id: grant.tray.id })
@@ -119,6 +143,9 @@ export async function correspondenceOf(
     ownText: row.own_text,
     restText: row.rest_text,
     delivery: row.delivery === null ? null : { state: row.delivery, reason: row.delivery_reason },
+    protection: row.protection,
+    trust: row.trust,
+    isNewParticipant: row.is_new_participant,
   }));
 }
 

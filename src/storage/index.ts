@@ -1,3 +1,4 @@
+export { blobBySha256 } from "./blobs";
 export * from "./categories";
 export * from "./conversation-facts";
 export * from "./conversation-page";
@@ -11,6 +12,7 @@ export * from "./live-channel";
 export * from "./members";
 export * from "./message-content";
 export * from "./migrate";
+export * from "./move-facts";
 export * from "./outgoing";
 export * from "./records";
 export * from "./rest-over";
@@ -20,4 +22,5 @@ export * from "./standing-list";
 export * from "./store-message";
 export * from "./stored-dockets";
 export * from "./thread-links";
+export * from "./thread-neighbours";
 export * from "./trays";

@@ -1,6 +1,7 @@
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type ConversationId, type MessageId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
+import { wholeBlob } from "./blobs";
 import type { Delivery } from "./conversation-page";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
@@ -20,7 +21,7 @@ export type OutgoingMessage = {
 /** A message of ours with its bytes, held until the transaction ends; null when there is none of this id. */
 export async function holdOutgoing(trx: Database, id: MessageId): Promise<OutgoingMessage | null> {
   const row = await knexOf(trx)("message")
-    .first("id", "tray_id", "conversation_id", "delivery", "from_address", "recipients", "content")
+    .first("id", "tray_id", "conversation_id", "delivery", "from_address", "recipients", "content", "runs")
     .join("blob", "blob.sha256", "message.raw_sha256")
     .where({ id, direction: "out" })
     .whereNotNull("delivery")
@@ -34,7 +35,7 @@ export async function holdOutgoing(trx: Database, id: MessageId): Promise<Outgoi
     state: row.delivery,
     from: row.from_address,
     to: [...recipients.to, ...recipients.cc].map((mailbox) => mailbox.address),
-    raw: row.content,
+    raw: await wholeBlob(trx, row),
   };
 }
 

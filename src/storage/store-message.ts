@@ -1,9 +1,11 @@
 import type { Docket } from "../core/docket/derive-docket";
-import type { Mailbox } from "../core/kernel/email-address";
+import type { EmailAddress, Mailbox } from "../core/kernel/email-address";
 import type { ConversationId, MemberId, MessageId, TrayId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Attachment, Classification, FailedRecipient } from "../core/message/mail-message";
+import type { Attachment, Classification, FailedRecipient, Protection } from "../core/message/mail-message";
+import type { SenderTrust } from "../core/message/sender-trust";
 import { searchVector } from "../core/search/search-vector";
+import { cutForStoring, storeRuns } from "./blobs";
 import type { Database } from "./handle";
 import { docketColumns } from "./keep-docket";
 import { runPrepared } from "./prepared";
@@ -18,6 +20,9 @@ export type Recipients = {
   readonly cc: readonly Mailbox[];
   readonly replyTo: readonly Mailbox[];
 };
+
+/** A way on which a message reached the tray. */
+export type ArrivalRoute = { readonly address: EmailAddress; readonly sender: string };
 
 export type NewMessage = {
   readonly id: MessageId;
@@ -43,6 +48,14 @@ export type NewMessage = {
   readonly warnings: readonly string[];
   readonly ownText: string;
   readonly restText: string;
+  readonly list: string | null;
+  readonly protection: Protection | null;
+  /** Who seems to have sent it, as far as that was checked; null for our own. */
+  readonly trust: SenderTrust | null;
+  /** It joined by naming a message, and its sender was not part of the conversation. */
+  readonly isNewParticipant: boolean;
+  /** The addresses it came in by, and who handed it over. */
+  readonly routes: readonly ArrivalRoute[];
   readonly dedupeKey: Uint8Array;
   readonly delivery: "waiting" | "sent" | null;
 };
@@ -50,7 +63,7 @@ export type NewMessage = {
 /** The conversation as it stands with the message in it; `start` only when the message starts it. */
 export type MessagePlace = {
   readonly conversationId: ConversationId;
-  readonly start: { readonly subject: string; readonly createdAt: Instant } | null;
+  readonly start: { readonly subject: string; readonly baseSubject: string; readonly createdAt: Instant } | null;
   /** The conversation's version with the message. */
   readonly version: number;
   readonly docket: Docket;
@@ -101,23 +114,30 @@ const CLAIM_LINKS = /* sql */ `
 
 async function store(db: Database, message: NewMessage, place: MessagePlace, links: string): Promise<void> {
   const subject = storableText(message.subject).slice(0, MAX_SUBJECT_CHARACTERS);
+  const blob = cutForStoring(message.raw);
+  await storeRuns(db, blob.runs);
   await runPrepared(
     db,
     /* sql */ `
     with raw as (
-      insert into blob (sha256, size, content) values (:rawSha256, :size, :raw) on conflict do nothing
+      insert into blob (sha256, size, content, runs) values (:rawSha256, :size, :raw, cast(:runs as jsonb)) on conflict do nothing
     ), place as (
       ${place.start === null ? UPDATE_CONVERSATION : INSERT_CONVERSATION}
     ), kept as (
       insert into message (id, tray_id, conversation_id, version, direction, kind, kind_reason, message_id, in_reply_to,
         reference_ids, subject, from_name, from_address, recipients, sent_at, received_at, author_id, raw_sha256, has_html,
-        failed_recipients, attachments, warnings, dedupe_key, delivery)
+        failed_recipients, attachments, warnings, dedupe_key, delivery, list_id, protection, trust, is_new_participant)
       values (:id, :trayId, :conversationId, :version, :direction, :kind, :kindReason, :messageId, :inReplyTo,
         :referenceIds, :subject, :fromName, :fromAddress, :recipients, :sentAt, :receivedAt, :authorId, :rawSha256,
-        :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery)
+        :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery, :list, :protection, :trust,
+        :isNewParticipant)
     ), body as (
       insert into message_text (message_id, own_text, rest_text) values (:id, :ownText, :restText)
     ), links as (${links}
+    ), routes as (
+      insert into arrival_route (message_id, address, sender, list_id, at)
+      select :id, route.address, route.sender, :list, :receivedAt
+      from unnest(cast(:routeAddresses as text[]), cast(:routeSenders as text[])) as route(address, sender)
     )
     insert into message_search (message_id, tray_id, conversation_id, sent_at, vector)
     values (:id, :trayId, :conversationId, :sentAt, cast(:vector as tsvector))`,
@@ -141,7 +161,14 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
       receivedAt: param(message.receivedAt),
       inAt: message.direction === "in" ? param(message.receivedAt) : null,
       authorId: message.authorId,
-      raw: message.raw,
+      raw: blob.content,
+      runs: blob.noted,
+      list: message.list === null ? null : storableText(message.list),
+      protection: message.protection,
+      trust: message.trust === null ? null : storableText(JSON.stringify(message.trust)),
+      isNewParticipant: message.isNewParticipant,
+      routeAddresses: message.routes.map(({ address }) => storableText(address)),
+      routeSenders: message.routes.map(({ sender }) => storableText(sender)),
       rawSha256: message.rawSha256,
       size: message.raw.byteLength,
       hasHtml: message.hasHtml,
@@ -157,10 +184,10 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
 }
 
 const INSERT_CONVERSATION = /* sql */ `
-  insert into conversation (id, tray_id, created_at, version, subject, who, newest_text, message_count, last_message_at,
+  insert into conversation (id, tray_id, created_at, version, subject, base_subject, who, newest_text, message_count, last_message_at,
     last_in_at, standing, standing_since, standing_reason, turn, turn_since, owner_id, category_ids, record_ids,
     expected_at, resting_until, marks)
-  values (:conversationId, :trayId, :createdAt, :version, :conversationSubject, :who, :newestText, 1, :receivedAt, :inAt,
+  values (:conversationId, :trayId, :createdAt, :version, :conversationSubject, :baseSubject, :who, :newestText, 1, :receivedAt, :inAt,
     :standing, :standing_since, :standing_reason, :turn, :turn_since, :owner_id, :category_ids, :record_ids, :expected_at,
     :resting_until, :marks)`;
 
@@ -181,6 +208,7 @@ function conversationParameters(place: MessagePlace) {
     who: place.who === null ? (place.start === null ? null : "") : storableText(place.who),
     newestText: storableText(place.newestText),
     createdAt: place.start === null ? null : param(place.start.createdAt),
+    baseSubject: place.start === null ? "" : storableText(place.start.baseSubject),
     conversationSubject: place.start === null ? "" : storableText(place.start.subject).slice(0, MAX_SUBJECT_CHARACTERS),
   };
 }

@@ -29,7 +29,7 @@ export async function storedDockets(
   after: ConversationId | null,
   limit: number,
 ): Promise<StoredDocket[]> {
-  const conversations = knexOf(db)("conversation");
+  const conversations = knexOf(db)("conversation").whereNull("joined_to");
   const rows = await (after === null ? conversations : conversations.where("id", ">", after))
     .select(
       "id",

@@ -47,6 +47,10 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
       return `could not send the message: ${effect.reason}`;
     case "noted":
       return "added a note";
+    case "joined":
+      return `joined “${effect.subject || "no subject"}” to it`;
+    case "split-off":
+      return `split “${effect.subject || "no subject"}” off`;
     default:
       return assertNever(effect);
   }

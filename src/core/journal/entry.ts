@@ -1,5 +1,5 @@
 import type { EmailAddress } from "../kernel/email-address";
-import type { CategoryId, EntryId, ExpectationId, MemberId, MessageId, RecordId } from "../kernel/ids";
+import type { CategoryId, ConversationId, EntryId, ExpectationId, MemberId, MessageId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 
 /** One effect on a conversation, decided by a person or found out by the system. What happened, never what it led to. */
@@ -29,7 +29,22 @@ export type Effect =
     }
   | { readonly kind: "withdrawn"; readonly expectationId: ExpectationId }
   | { readonly kind: "send-failed"; readonly messageId: MessageId; readonly reason: string }
-  | { readonly kind: "noted"; readonly text: string };
+  | { readonly kind: "noted"; readonly text: string }
+  /** Another conversation became a part of this one: what was in it, at its places there. */
+  | {
+      readonly kind: "joined";
+      readonly conversationId: ConversationId;
+      readonly subject: string;
+      readonly messages: readonly { readonly id: MessageId; readonly version: number }[];
+      readonly entries: readonly { readonly id: EntryId; readonly version: number }[];
+    }
+  /** Some messages became a conversation of their own: their places here. */
+  | {
+      readonly kind: "split-off";
+      readonly conversationId: ConversationId;
+      readonly subject: string;
+      readonly messages: readonly { readonly id: MessageId; readonly version: number }[];
+    };
 
 export type EffectKind = Effect["kind"];
 
@@ -44,7 +59,14 @@ export type JournalEntry = {
 };
 
 /** What an effect is about: effects of one aspect overwrite each other, those of different ones never meet. */
-export type Aspect = "owner" | "standing" | "fact" | `category:${string}` | `record:${string}` | "note";
+export type Aspect =
+  | "owner"
+  | "standing"
+  | "fact"
+  | `category:${string}`
+  | `record:${string}`
+  | `part:${string}`
+  | "note";
 
 /** The aspect of a conversation that an effect sets. A fact is not anybody's decision and stands for itself. */
 export function aspectOf(effect: Effect): Aspect {
@@ -59,6 +81,9 @@ export function aspectOf(effect: Effect): Aspect {
       return `record:${effect.recordId}`;
     case "noted":
       return "note";
+    case "joined":
+    case "split-off":
+      return `part:${effect.conversationId}`;
     case "send-failed":
     case "rest-ended":
       return "fact";

@@ -34,6 +34,11 @@ export function looseAddress(text: string): EmailAddress {
   return text.trim().toLowerCase() as EmailAddress;
 }
 
+/** The address without a subaddress (RFC 5233): what stands behind a plus in its local part. */
+export function withoutSubaddress(address: EmailAddress): EmailAddress {
+  return address.replace(/^([^+@]+)\+[^@]*@/, "$1@") as EmailAddress;
+}
+
 /** The part after the last @, or an empty text. */
 export function domainOf(address: EmailAddress): string {
   return address.slice(address.lastIndexOf("@") + 1);

@@ -2,7 +2,7 @@ import type { EmailAddress } from "../kernel/email-address";
 import type { ClassifiableMessage, ClassifiedMessage } from "./classify-message";
 import { failedRecipients, type RecipientStatus, readDeliveryStatus } from "./delivery-status";
 import { failedInText, splitReport } from "./failed-in-text";
-import { type FailedRecipient, headerValue } from "./mail-message";
+import { type FailedRecipient, headerValue, type RecipientReport } from "./mail-message";
 import { AUTOMATIC_SUBJECT, FAILURE_SUBJECT, FAILURE_TEXT, SUCCESS_SUBJECT, saysDelayed } from "./report-words";
 
 const MAX_REPORT_CHARACTERS = 8_000;
@@ -23,10 +23,20 @@ function statusesOf(message: ClassifiableMessage): RecipientStatus[] {
 function reported(statuses: readonly RecipientStatus[]): ClassifiedMessage {
   const failed = failedRecipients(statuses);
   if (failed.length > 0) {
-    return bounce(failed, (named) => `a delivery status notification (RFC 3464): failed for ${named}`);
+    const said = bounce(failed, (named) => `a delivery status notification (RFC 3464): failed for ${named}`);
+    return { ...said, reports: statuses.map(reportOf) };
   }
   const actions = [...new Set(statuses.map(({ action, address }) => `${action} for ${address}`))].slice(0, 5);
-  return report(`a delivery status notification (RFC 3464): ${actions.join(", ")}`);
+  const said = report(`a delivery status notification (RFC 3464): ${actions.join(", ")}`);
+  return { ...said, reports: statuses.map(reportOf) };
+}
+
+function reportOf({ address, original, action, status, diagnostic }: RecipientStatus): RecipientReport {
+  return {
+    address: original ?? address,
+    state: action === "expanded" ? "delivered" : action,
+    detail: diagnostic || status,
+  };
 }
 
 function toldInProse(message: ClassifiableMessage): ClassifiedMessage | null {
@@ -35,7 +45,7 @@ function toldInProse(message: ClassifiableMessage): ClassifiedMessage | null {
   const { report: told } = splitReport(message.text.slice(0, MAX_REPORT_CHARACTERS * 4));
   const words = told.slice(0, MAX_REPORT_CHARACTERS);
   const machine = isFromMachine(message);
-  if (isFromMailer(message.fromAddress, message.fromName) && saysDelayed(subject, words)) return late();
+  if (isFromMailer(message.fromAddress, message.fromName) && saysDelayed(subject, words)) return late(message);
   if (named === null && !isAboutFailure(message, subject, words, machine)) {
     return machine && SUCCESS_SUBJECT.test(subject) ? report("a mail system reports a delivery") : null;
   }
@@ -45,7 +55,7 @@ function toldInProse(message: ClassifiableMessage): ClassifiedMessage | null {
     permanent: !/\b4\.\d\.\d{1,3}\b/.test(words) || /\b5\.\d\.\d{1,3}\b/.test(words),
     diagnostic: lineAbout(address, words),
   }));
-  if (saysDelayed(subject, words)) return late();
+  if (saysDelayed(subject, words)) return late(message);
   return bounce(failed, (whom) => `a mail system says it could not deliver to ${whom}`);
 }
 
@@ -91,13 +101,19 @@ function lineAbout(address: EmailAddress, words: string): string {
 
 function bounce(failed: readonly FailedRecipient[], say: (named: string) => string): ClassifiedMessage {
   const named = failed.map(({ address }) => address).join(", ") || "a recipient it does not name";
-  return { classification: { kind: "bounce", reason: say(named) }, failedRecipients: failed };
+  const reports = failed.map(
+    ({ address, diagnostic }): RecipientReport => ({ address, state: "failed", detail: diagnostic }),
+  );
+  return { classification: { kind: "bounce", reason: say(named) }, failedRecipients: failed, reports };
 }
 
-function late(): ClassifiedMessage {
-  return report("a mail system says that a delivery is late and goes on trying");
+function late(message: ClassifiableMessage): ClassifiedMessage {
+  const reports = failedInText(message.text, notMeant(message)).map(
+    (address): RecipientReport => ({ address, state: "delayed", detail: "" }),
+  );
+  return { ...report("a mail system says that a delivery is late and goes on trying"), reports };
 }
 
 function report(reason: string): ClassifiedMessage {
-  return { classification: { kind: "delivery-report", reason }, failedRecipients: [] };
+  return { classification: { kind: "delivery-report", reason }, failedRecipients: [], reports: [] };
 }

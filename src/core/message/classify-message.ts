@@ -1,6 +1,12 @@
 import type { EmailAddress } from "../kernel/email-address";
 import { classifyBounce } from "./classify-bounce";
-import { type Classification, type FailedRecipient, type Header, headerValue } from "./mail-message";
+import {
+  type Classification,
+  type FailedRecipient,
+  type Header,
+  headerValue,
+  type RecipientReport,
+} from "./mail-message";
 import { AUTOMATIC_SUBJECT } from "./report-words";
 
 /** What the classification looks at. */
@@ -26,19 +32,20 @@ export type ClassifiableMessage = {
 export type ClassifiedMessage = {
   readonly classification: Classification;
   readonly failedRecipients: readonly FailedRecipient[];
+  readonly reports: readonly RecipientReport[];
 };
 
 /** What kind of message it is, by the first rule that speaks, with the reason in words. */
 export function classifyMessage(message: ClassifiableMessage): ClassifiedMessage {
   const receipt = receiptKind(message);
-  if (receipt !== null) return { classification: receipt, failedRecipients: [] };
+  if (receipt !== null) return { classification: receipt, failedRecipients: [], reports: [] };
   const bounce = classifyBounce(message);
   if (bounce !== null) return bounce;
   const classification = calendarKind(message) ??
     markedAutomatic(message) ??
     listKind(message) ??
     soundsAutomatic(message) ?? { kind: "person", reason: "nothing in it says that a machine sent it" };
-  return { classification, failedRecipients: [] };
+  return { classification, failedRecipients: [], reports: [] };
 }
 
 // Other reports that machines send (RFC 6522): of reading, and of complaints.

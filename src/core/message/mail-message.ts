@@ -24,6 +24,13 @@ export type FailedRecipient = {
   readonly diagnostic: string;
 };
 
+/** What became of a message for one recipient, as a mail system reports it. */
+export type RecipientReport = {
+  readonly address: EmailAddress;
+  readonly state: "delivered" | "relayed" | "delayed" | "failed";
+  readonly detail: string;
+};
+
 /** A part that is carried along: `index` counts the attachments of the message in order. */
 export type Attachment = {
   readonly index: number;
@@ -60,10 +67,18 @@ export type MailMessage = {
   readonly html: string | null;
   readonly classification: Classification;
   readonly failedRecipients: readonly FailedRecipient[];
+  /** What a report says of each recipient of our message, failed or not. */
+  readonly reports: readonly RecipientReport[];
+  /** Message-IDs of the message that a report is about. */
+  readonly reportedIds: readonly string[];
   readonly list: string | null;
   readonly unsubscribe: readonly string[];
   readonly attachments: readonly Attachment[];
   readonly protection: Protection | null;
+  /** The values of its Authentication-Results fields (RFC 8601), whoever wrote them. */
+  readonly authenticationResults: readonly string[];
+  /** Whether it carries a DKIM-Signature (RFC 6376); whether that holds is another matter. */
+  readonly isSigned: boolean;
   /** What was odd about it, in words; the message is kept all the same. */
   readonly warnings: readonly string[];
 };

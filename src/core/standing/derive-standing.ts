@@ -173,6 +173,8 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
     case "filed":
     case "unfiled":
     case "noted":
+    case "joined":
+    case "split-off":
       return null;
     default:
       return assertNever(effect);

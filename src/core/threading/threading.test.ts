@@ -21,7 +21,7 @@ describe("placing a message", () => {
     ["parent", "B"],
   ]);
   it("joins the conversation of what it answers before that of older references", () => {
-    expect(placeMessage(message("m", ["root"], ["parent"]), known)).toEqual({
+    expect(placeMessage(message("m", ["root"], ["parent"]), known)).toMatchObject({
       kind: "joins",
       conversation: "B",
       by: "parent",

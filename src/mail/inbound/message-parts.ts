@@ -1,6 +1,8 @@
 import { createHash } from "node:crypto";
 import type { Attachment as Part } from "postal-mime";
+import { splitReport } from "../../core/message/failed-in-text";
 import type { Attachment, Protection } from "../../core/message/mail-message";
+import { readMessageIds } from "../../core/message/message-ids";
 import { safeFileName } from "./safe-file-name";
 
 /** The bytes of a part. */
@@ -41,11 +43,26 @@ export function statusParts(parts: readonly Part[], contents: readonly Uint8Arra
   );
 }
 
+const COPY_TYPES = /^(message\/(rfc822|global)|text\/rfc822-headers|message\/global-headers)$/;
+
 /** Whether a message, or the header of one, is carried along. */
 export function returnsCopy(parts: readonly Part[]): boolean {
   return parts.some(({ mimeType }) =>
     /^(message\/(rfc822|global)|text\/rfc822-headers|message\/global-headers)$/.test(mimeType),
   );
+}
+
+const MAX_COPY_BYTES = 64 * 1024;
+
+/** The Message-IDs of the message that a report is about: from the copy it carries, else from the copy in its text. */
+export function reportedIds(parts: readonly Part[], contents: readonly Uint8Array[], text: string): string[] {
+  const copies = parts.flatMap((part, at) =>
+    COPY_TYPES.test(part.mimeType) ? [new TextDecoder("latin1").decode(contents[at]?.subarray(0, MAX_COPY_BYTES))] : [],
+  );
+  return [...copies, splitReport(text).copy].flatMap((copy) => {
+    const field = /^message-id:\s*(<[^<>\n]{1,500}>)/im.exec(copy)?.[1];
+    return field === undefined ? [] : readMessageIds(field);
+  });
 }
 
 /** METHOD of a calendar part; null when there is none. */

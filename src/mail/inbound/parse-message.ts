@@ -6,7 +6,15 @@ import { type Header, headerValue, type MailMessage } from "../../core/message/m
 import { readMessageIds } from "../../core/message/message-ids";
 import { type DividedText, divideText } from "../../core/message/own-text";
 import { plainLine, turnsDirection } from "../../core/message/plain-line";
-import { attachmentOf, bytesOf, calendarMethod, protectionOf, returnsCopy, statusParts } from "./message-parts";
+import {
+  attachmentOf,
+  bytesOf,
+  calendarMethod,
+  protectionOf,
+  reportedIds,
+  returnsCopy,
+  statusParts,
+} from "./message-parts";
 import { parseMime } from "./mime-parser";
 import { repairText } from "./repair-text";
 import { isTooDeep, MAX_HTML_CHARACTERS, markedTextOfHtml, textOfHtml } from "./text-of-html";
@@ -51,19 +59,19 @@ function understood(email: Email, envelopeSender: string | null, warning: string
   const headers: Header[] = email.headers.map(({ key, value }) => ({ name: key, value }));
   const parts = email.attachments.slice(0, MAX_ATTACHMENTS);
   const contents = parts.map(bytesOf);
-  const html = email.html === undefined ? null : repairText(email.html.slice(0, MAX_KEPT_HTML_CHARACTERS));
+  const html = htmlOf(email);
   const { text, divided } = readableText(repairText(email.text?.slice(0, MAX_TEXT_CHARACTERS) ?? ""), html);
   const [from = null] = mailboxesOf(email.from === undefined ? [] : [email.from]);
   const to = mailboxesOf(email.to);
   const date = dateOf(email.date);
   const messageId = readMessageIds(email.messageId ?? "")[0] ?? null;
   const contentType = headerValue(headers, "content-type") ?? "";
-  const { classification, failedRecipients } = classifyMessage({
+  const { classification, failedRecipients, reports } = classifyMessage({
     headers,
     fromAddress: from?.address ?? null,
     fromName: from?.name ?? "",
     toAddresses: to.map(({ address }) => address),
-    envelopeSender: envelopeSender ?? headerValue(headers, "return-path")?.replace(/[<>\s]/g, "") ?? null,
+    envelopeSender: envelopeSender ?? returnPath(headers),
     isReport: /^multipart\/report/i.test(contentType) && !/report-type="?(?:disposition|feedback)/i.test(contentType),
     returnsCopy: returnsCopy(parts),
     deliveryStatus: statusParts(parts, contents),
@@ -88,14 +96,28 @@ function understood(email: Email, envelopeSender: string | null, warning: string
       html,
       classification,
       failedRecipients,
+      reports,
+      reportedIds: isReportKind(classification.kind) ? reportedIds(parts, contents, text) : [],
       list: headerValue(headers, "list-id"),
       unsubscribe: bracketed(headerValue(headers, "list-unsubscribe") ?? ""),
       attachments: parts.map((part, index) => attachmentOf(part, index, contents[index] ?? new Uint8Array())),
       protection: protectionOf(contentType, parts, text),
+      authenticationResults: headers.filter(({ name }) => name === "authentication-results").map(({ value }) => value),
+      isSigned: headerValue(headers, "dkim-signature") !== null,
       warnings: [...(warning === null ? [] : [warning]), ...oddities(email, { from, date, messageId })],
     },
   };
 }
+
+function returnPath(headers: readonly Header[]): string | null {
+  return headerValue(headers, "return-path")?.replace(/[<>\s]/g, "") ?? null;
+}
+
+function htmlOf({ html }: Email): string | null {
+  return html === undefined ? null : repairText(html.slice(0, MAX_KEPT_HTML_CHARACTERS));
+}
+
+const isReportKind = (kind: MailMessage["classification"]["kind"]) => kind === "bounce" || kind === "delivery-report";
 
 function oddities(email: Email, read: Pick<MailMessage, "from" | "date" | "messageId">): string[] {
   const warnings: string[] = [];
@@ -140,10 +162,14 @@ function unparsed(raw: Uint8Array, problem: string): ParsedMail {
       html: null,
       classification: { kind: "person", reason: "it could not be parsed, so a person has to look" },
       failedRecipients: [],
+      reports: [],
+      reportedIds: [],
       list: null,
       unsubscribe: [],
       attachments: [],
       protection: null,
+      authenticationResults: [],
+      isSigned: false,
       warnings: [`it could not be parsed and is shown raw: ${problem}`],
     },
   };

@@ -1,7 +1,11 @@
 import type { Knex } from "knex";
 import * as initial from "./0001-initial";
+import * as mailForReal from "./0002-mail-for-real";
 
-const migrations: ReadonlyMap<string, Knex.Migration> = new Map([["0001-initial", initial]]);
+const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
+  ["0001-initial", initial],
+  ["0002-mail-for-real", mailForReal],
+]);
 
 /** Every migration there is, in order; a new one is one import and one line. */
 export const migrationSource: Knex.MigrationSource<string> = {

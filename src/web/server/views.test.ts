@@ -129,6 +129,9 @@ describe("an open conversation", () => {
     ownText: `text ${n}`,
     restText: "",
     delivery: null,
+    protection: null,
+    trust: null,
+    isNewParticipant: false,
     ...part,
   });
   const fact = (n: number, direction: "in" | "out") => ({

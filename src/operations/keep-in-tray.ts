@@ -1,0 +1,189 @@
+import { deriveDocket } from "../core/docket/derive-docket";
+import { type BatchId, type ConversationId, type MessageId, trustedId } from "../core/kernel/ids";
+import { DAY, later } from "../core/kernel/instant";
+import { firstWords } from "../core/message/own-text";
+import type { ConversationFacts } from "../core/standing/derive-standing";
+import { baseSubject } from "../core/threading/base-subject";
+import { placeMessage, threadIds } from "../core/threading/place-message";
+import { recordCodesIn } from "../core/threading/record-codes";
+import {
+  conversationOfSubject,
+  conversationRowOf,
+  type Database,
+  factsOf,
+  holdConversations,
+  isPartOf,
+  keepRoutes,
+  lockThreads,
+  type MessagePlace,
+  type NewMessage,
+  noteReports,
+  type ReportedMessage,
+  reportedMessage,
+  storeIfUnknown,
+  storeMessage,
+  type Tray,
+} from "../storage/index";
+import type { Deps } from "./deps";
+import { joinPiece } from "./join-conversations";
+import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";
+import { trustOf } from "./trust-of";
+
+export type { Incoming } from "./stored-form";
+
+/** What became of a message in one tray. */
+export type Kept = {
+  readonly trayId: Tray["id"];
+  readonly conversationId: ConversationId;
+  readonly outcome: "started" | "joined" | "known-already";
+};
+
+/** Most mail answers nothing: it is stored in one round trip, and looked up only when the tray turns out to know its id. Null when it has to be placed. */
+export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): Promise<Kept | null> {
+  const { message } = incoming;
+  const refersTo = [...message.inReplyTo, ...message.references, ...message.reportedIds];
+  if (refersTo.length > 0 || message.reports.length > 0 || baseSubject(message.subject).isReply) return null;
+  const conversationId = trustedId<ConversationId>(deps.newId());
+  const { stored, place } = placed(
+    deps,
+    tray,
+    incoming,
+    conversationId,
+    null,
+    await circumstances(deps.db, deps, tray, incoming, null),
+  );
+  const isNew = await storeIfUnknown(deps.db, stored, place);
+  return isNew ? { trayId: tray.id, conversationId, outcome: "started" } : null;
+}
+
+/** Places a message in a tray and stores it, within the caller's transaction. */
+export async function keepInTray(trx: Database, deps: Deps, tray: Tray, incoming: Incoming): Promise<Kept> {
+  const { message, raw } = incoming;
+  const dedupeKey = dedupeKeyOf(message, raw);
+  const known = await lockThreads(trx, tray.id, linksOf(incoming), dedupeKey);
+  if (known.copyIn !== null) {
+    await keepRoutes(trx, tray.id, dedupeKey, routesOf(tray, incoming), message.list, incoming.receivedAt);
+    return { trayId: tray.id, conversationId: known.copyIn, outcome: "known-already" };
+  }
+  const placement = placeMessage(message, known.conversations);
+  const reported = await reportedBy(trx, tray, incoming);
+  const joins =
+    reported?.conversationId ??
+    (placement.kind === "joins" ? placement.conversation : await homeBySubject(trx, tray, incoming));
+  const conversationId = joins ?? trustedId<ConversationId>(deps.newId());
+  const held = joins === null ? null : await heldFacts(trx, tray, conversationId);
+  const { stored, place } = placed(
+    ...([deps, tray, incoming, conversationId, held] as const),
+    await circumstances(trx, deps, tray, incoming, joins),
+  );
+  await storeMessage(trx, stored, place);
+  if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
+  if (placement.kind === "joins" && placement.piece !== null && placement.piece !== conversationId) {
+    await joinLatePiece(trx, deps, tray, conversationId, placement.piece);
+  }
+  return { trayId: tray.id, conversationId, outcome: joins === null ? "started" : "joined" };
+}
+
+function linksOf({ message }: Incoming): string[] {
+  return [...new Set([...message.reportedIds, ...threadIds(message)])];
+}
+
+// Mail systems report within days; what went to the same person long ago is not what they mean.
+const REPORTED_WITHIN = 10 * DAY;
+
+async function reportedBy(
+  trx: Database,
+  tray: Tray,
+  { message, receivedAt }: Incoming,
+): Promise<ReportedMessage | null> {
+  if (message.reports.length === 0 && message.reportedIds.length === 0) return null;
+  const ids = [...message.reportedIds, ...message.inReplyTo, ...message.references];
+  const recipients = message.reports.map(({ address }) => address);
+  return reportedMessage(trx, tray.id, ids, recipients, later(receivedAt, -REPORTED_WITHIN));
+}
+
+// An answer that names no message belongs to a subject of these last days, or to none.
+const SUBJECT_WITHIN = 60 * DAY;
+
+async function homeBySubject(
+  trx: Database,
+  tray: Tray,
+  { message, receivedAt }: Incoming,
+): Promise<ConversationId | null> {
+  const { base, isReply } = baseSubject(message.subject);
+  const names = message.inReplyTo.length + message.references.length;
+  if (!isReply || names > 0 || message.from === null || message.classification.kind === "list") return null;
+  const subject = { base, recordCodes: recordCodesIn(message.subject) };
+  return conversationOfSubject(trx, tray.id, subject, message.from.address, later(receivedAt, -SUBJECT_WITHIN));
+}
+
+/** What the rest of the tray says about a message: who seems to have sent it, and whether she is new where it goes. */
+type Circumstances = Pick<NewMessage, "trust" | "isNewParticipant">;
+
+async function circumstances(
+  db: Database,
+  deps: Deps,
+  tray: Tray,
+  incoming: Incoming,
+  joins: ConversationId | null,
+): Promise<Circumstances> {
+  const { from, classification } = incoming.message;
+  const isOurs = incoming.imported && from !== null && tray.addresses.includes(from.address);
+  if (isOurs) return { trust: null, isNewParticipant: false };
+  const trust = await trustOf(db, deps, tray, incoming);
+  const isPerson = classification.kind === "person" && from !== null;
+  return { trust, isNewParticipant: joins !== null && isPerson && !(await isPartOf(db, joins, from.address)) };
+}
+
+async function joinLatePiece(
+  trx: Database,
+  deps: Deps,
+  tray: Tray,
+  target: ConversationId,
+  source: ConversationId,
+): Promise<void> {
+  const subject = (await conversationRowOf(trx, tray.id, source))?.subject ?? "";
+  const batchId = trustedId<BatchId>(deps.newId());
+  await joinPiece(trx, deps, tray, { target, source, subject, by: null, batchId });
+}
+
+type Held = { readonly version: number; readonly facts: ConversationFacts };
+
+/** A message as it is stored in a conversation: one that is held, or a new one (null). */
+function placed(
+  deps: Deps,
+  tray: Tray,
+  incoming: Incoming,
+  conversationId: ConversationId,
+  held: Held | null,
+  around: Circumstances,
+): { stored: NewMessage; place: MessagePlace } {
+  const { message } = incoming;
+  const stored: NewMessage = {
+    ...storedForm(tray, incoming, trustedId<MessageId>(deps.newId()), linksOf(incoming)),
+    ...around,
+  };
+  const version = (held?.version ?? 0) + 1;
+  const facts = held?.facts ?? { messages: [], entries: [] };
+  const start = {
+    subject: message.subject,
+    baseSubject: baseSubject(message.subject).base,
+    createdAt: incoming.receivedAt,
+  };
+  const place = {
+    conversationId,
+    start: held === null ? start : null,
+    version,
+    docket: deriveDocket({ messages: [...facts.messages, factOf(stored, version)], entries: facts.entries }),
+    who: whoFor(stored, held === null, message),
+    newestText: firstWords(stored.ownText || stored.restText),
+  };
+  return { stored, place };
+}
+
+async function heldFacts(trx: Database, tray: Tray, id: ConversationId): Promise<Held> {
+  const [held] = await holdConversations(trx, tray.id, [id]);
+  if (held === undefined) throw new Error(`conversation ${id} is linked from tray ${tray.slug} and not in it`);
+  const facts = (await factsOf(trx, [id])).get(id) ?? { messages: [], entries: [] };
+  return { version: held.version, facts };
+}

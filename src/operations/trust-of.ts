@@ -1,0 +1,21 @@
+import { type SenderTrust, senderTrust } from "../core/message/sender-trust";
+import { addressesOfName, type Database, membersOfTray, type Tray } from "../storage/index";
+import type { Deps } from "./deps";
+import type { Incoming } from "./stored-form";
+
+/** Who seems to have sent a message to a tray. */
+export async function trustOf(db: Database, deps: Deps, tray: Tray, incoming: Incoming): Promise<SenderTrust> {
+  const { from, authenticationResults } = incoming.message;
+  const name = from?.name ?? "";
+  const evidence = {
+    from,
+    authenticationResults,
+    trustedAuthservIds: deps.trust.authservIds,
+    signatures: incoming.signatures,
+    ours: tray.addresses,
+  };
+  // Without a name there is nobody to be taken for: most machines write so.
+  if (name === "") return senderTrust({ ...evidence, colleagues: [], namesakes: [] });
+  const [members, namesakes] = await Promise.all([membersOfTray(db, tray.id), addressesOfName(db, tray.id, name)]);
+  return senderTrust({ ...evidence, colleagues: members.map((member) => member.name), namesakes });
+}

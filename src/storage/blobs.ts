@@ -1,0 +1,56 @@
+import { cutRuns, joinRuns, type Run } from "./blob-runs";
+import type { Database } from "./handle";
+import { knexOf } from "./knex-of";
+
+/** A run as it is noted with the blob that it was cut out of. */
+type NotedRun = Omit<Run, "sha256" | "content"> & { readonly sha256: string };
+
+export type BlobRow = { readonly content: Buffer; readonly runs: readonly NotedRun[] | null };
+
+/** What is stored of some bytes: themselves, or the rest with its runs noted; the runs are stored by `storeRuns`. */
+export type CutBlob = { readonly content: Uint8Array; readonly noted: string | null; readonly runs: readonly Run[] };
+
+/** Cuts bytes for storing. */
+export function cutForStoring(raw: Uint8Array): CutBlob {
+  const { rest, runs } = cutRuns(raw);
+  if (runs.length === 0) return { content: raw, noted: null, runs };
+  const noted = runs.map(
+    ({ at, lineLength, lineEnd, endsLine, sha256 }): NotedRun => ({
+      ...{ at, lineLength, lineEnd, endsLine },
+      sha256: Buffer.from(sha256).toString("hex"),
+    }),
+  );
+  return { content: rest, noted: JSON.stringify(noted), runs };
+}
+
+/** Stores the contents of runs, those that are there already but once. */
+export async function storeRuns(db: Database, runs: readonly Run[]): Promise<void> {
+  for (const { sha256, content } of runs) {
+    await knexOf(db)("blob")
+      .insert({ sha256: Buffer.from(sha256), size: content.byteLength, content: Buffer.from(content) })
+      .onConflict()
+      .ignore();
+  }
+}
+
+/** The bytes of a blob as they were, its runs back in their places. */
+export async function wholeBlob(db: Database, row: BlobRow): Promise<Uint8Array> {
+  if (row.runs === null) return row.content;
+  const wanted = row.runs.map(({ sha256 }) => sha256);
+  const contents = new Map<string, Uint8Array>();
+  for (const sha256 of new Set(wanted)) {
+    const content = await blobBySha256(db, sha256);
+    if (content === null) throw new Error(`a message has lost its part ${sha256}`);
+    contents.set(sha256, content);
+  }
+  const runs = row.runs.map((run) => ({ ...run, content: contents.get(run.sha256) ?? new Uint8Array() }));
+  return joinRuns(row.content, runs);
+}
+
+/** The bytes with this SHA-256 (in hexadecimal digits); null when there are none. */
+export async function blobBySha256(db: Database, sha256: string): Promise<Uint8Array | null> {
+  const row: BlobRow | undefined = await knexOf(db)("blob")
+    .first("content", "runs")
+    .where({ sha256: Buffer.from(sha256, "hex") });
+  return row === undefined ? null : wholeBlob(db, row);
+}
