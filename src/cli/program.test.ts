@@ -23,6 +23,12 @@ async function run(args: string[], password = "") {
     out: (line) => out.push(line),
     note: (line) => notes.push(line),
     readPassword: async () => password,
+    writeFile: async (path, work) => {
+      const pieces: Uint8Array[] = [];
+      const done = await work(async (piece) => void pieces.push(piece));
+      writeFileSync(path, Buffer.concat(pieces));
+      return done;
+    },
     withDeps: (work) => work(tray.deps),
   });
   return { code, out, notes: notes.join("\n"), json: () => JSON.parse(out.join("\n")) };

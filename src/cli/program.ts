@@ -5,6 +5,7 @@ import {
   addMember,
   type Deps,
   examine,
+  exportTray,
   importMail,
   inspectHtml,
   inspectMessages,
@@ -13,6 +14,7 @@ import {
   listMembers,
   migrateDatabase,
   type Role,
+  reparse,
   setUpTray,
 } from "../operations/index.server";
 import { Refused, Usage } from "./outcome";
@@ -21,6 +23,11 @@ import { Refused, Usage } from "./outcome";
 export type CliContext = {
   readonly out: (line: string) => void;
   readonly note: (line: string) => void;
+  /** Has a file written in pieces; a file that was there is replaced. */
+  readonly writeFile: <T>(
+    path: string,
+    work: (write: (piece: Uint8Array) => Promise<void>) => Promise<T>,
+  ) => Promise<T>;
   /** Reads a password that must not stand in the process list. */
   readonly readPassword: () => Promise<string>;
   /** Throws `Refused` when there is no database to be had. */
@@ -54,7 +61,7 @@ function trayProgram(context: CliContext): Command {
     .action(async () => print(await context.withDeps(migrateDatabase)));
   program
     .command("import <path>")
-    .description("take the messages of an mbox, an eml file, or a folder of either into a tray")
+    .description("take the messages of an mbox, an eml file, a zip or a folder of them into a tray")
     .requiredOption("--tray <address>", "an address of the tray")
     .option("--as-history", "settle what is imported: nobody has to sort it")
     .action((path: string, options: { tray: string; asHistory?: boolean }) =>
@@ -68,6 +75,22 @@ function trayProgram(context: CliContext): Command {
       print(diagnosis);
       if (!diagnosis.healthy) throw new Refused("the database is not as it should be; see the report");
     });
+  program
+    .command("export <address> <file>")
+    .description("write every message of a tray into an mbox file")
+    .action(async (address: string, file: string) => {
+      const done = await context.withDeps((deps) =>
+        context.writeFile(file, (write) => exportTray(deps, addressFrom(address), write)),
+      );
+      if (!done.ok) throw new Refused(`no tray has the address ${address}`);
+      print(done.value);
+    });
+  program
+    .command("reparse")
+    .description("understand every message again from its bytes, and keep what is different; decisions stay")
+    .action(async () =>
+      print(await context.withDeps((deps) => reparse(deps, (read) => context.note(`${read} messages read`)))),
+    );
   addTrayVerbs(program.command("tray").description("the trays"), context, print);
   addMemberVerbs(program.command("member").description("those who may sign in"), context, print);
   addInspectVerbs(program.command("inspect").description("what is understood of mail, without a database"), print);
@@ -90,11 +113,15 @@ async function importInto(
   const report = await context.withDeps((deps) =>
     importMail(deps, path, addressFrom(options.tray), {
       asHistory: options.asHistory === true,
-      onProgress: (read) => context.note(`${read} messages read`),
+      goesOn: ({ read, added }) => {
+        context.note(`${read} messages read, ${added} of them new`);
+        return true;
+      },
     }),
   );
   if (!report.ok) throw new Refused(`no tray has the address ${options.tray}`);
   print(report.value);
+  if (report.value.problem !== null) throw new Refused(report.value.problem);
 }
 
 function addTrayVerbs(command: Command, context: CliContext, print: Print): void {

@@ -3,7 +3,10 @@ import type { ConversationId, MessageId, TrayId } from "./kernel/ids";
 import type { Instant } from "./kernel/instant";
 
 /** Work for later. A job names the fact it establishes, so that running it twice does no harm. */
-export type Job = { readonly kind: "send-message"; readonly messageId: MessageId } | { readonly kind: "wake-rested" };
+export type Job =
+  | { readonly kind: "send-message"; readonly messageId: MessageId }
+  | { readonly kind: "run-import"; readonly importId: string }
+  | { readonly kind: "wake-rested" };
 export type JobKind = Job["kind"];
 
 /** Where jobs are handed in, within the caller's transaction. */
@@ -22,7 +25,18 @@ export type HandOver =
   /** Worth another try. */
   | { readonly kind: "not-now"; readonly reason: string };
 
-export type MailTransport = { handOver(envelope: Envelope, raw: Uint8Array): Promise<HandOver> };
+export type MailTransport = {
+  /** `reportId` asks the mail systems on the way to report about this message under that name (RFC 3461); null does not. */
+  handOver(envelope: Envelope, raw: Uint8Array, reportId: string | null): Promise<HandOver>;
+};
+
+/** How mail leaves. */
+export type SendingSettings = {
+  /** How long a message waits before it goes, so that it can be taken back, in milliseconds. */
+  readonly holdMs: number;
+  /** At most so many messages a minute to one domain. */
+  readonly perDomainAMinute: number;
+};
 
 /** Looks names up in the DNS, as Node's resolver does: the texts of TXT records, in pieces. */
 export type KeyLookup = (name: string, type: string) => Promise<string[][]>;

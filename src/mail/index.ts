@@ -1,5 +1,7 @@
+export * from "./formats/export-mail";
 export * from "./formats/mail-files";
 export * from "./formats/mbox";
+export * from "./formats/zip";
 export * from "./inbound/check-signatures";
 export * from "./inbound/parse-message";
 export * from "./inbound/safe-file-name";

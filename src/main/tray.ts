@@ -1,3 +1,4 @@
+import { open } from "node:fs/promises";
 import { createInterface } from "node:readline/promises";
 import pino from "pino";
 import { Refused } from "../cli/outcome";
@@ -10,6 +11,14 @@ const log = pino({ level: "warn" }, pino.destination(2));
 process.exitCode = await runTray(process.argv.slice(2), {
   out: (line) => process.stdout.write(`${line}\n`),
   note: (line) => process.stderr.write(`${line}\n`),
+  async writeFile(path, work) {
+    const file = await open(path, "w");
+    try {
+      return await work(async (piece) => void (await file.write(piece)));
+    } finally {
+      await file.close();
+    }
+  },
   async readPassword() {
     if (process.stdin.isTTY) process.stderr.write("Password: ");
     const lines = createInterface({ input: process.stdin });

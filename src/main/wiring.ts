@@ -2,7 +2,7 @@ import { randomBytes } from "node:crypto";
 import type { Logger } from "pino";
 import { v7 as uuid } from "uuid";
 import { instant } from "../core/kernel/instant";
-import type { MailTransport, TrustSettings } from "../core/ports";
+import type { MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import type { Deps } from "../operations/index.server";
 import { changeTeller, jobQueue, openDatabase } from "../storage/index";
 
@@ -16,7 +16,14 @@ const NO_MAIL: MailTransport = {
 
 /** Puts the rooms together: the clock, the ids, the database and the ways out. */
 export function wire(
-  options: { databaseUrl: string; demo: boolean; poolSize?: number; mail?: MailTransport; trust?: TrustSettings },
+  options: {
+    databaseUrl: string;
+    demo: boolean;
+    poolSize?: number;
+    mail?: MailTransport;
+    trust?: TrustSettings;
+    sending?: SendingSettings;
+  },
   log: Pick<Logger, "error">,
 ): Wired {
   const { db, close } = openDatabase(options.databaseUrl, options.poolSize);
@@ -31,6 +38,7 @@ export function wire(
       jobs: jobQueue(db),
       tell: teller.tell,
       trust: options.trust ?? { authservIds: [], keys: null },
+      sending: options.sending ?? { holdMs: 0, perDomainAMinute: Number.POSITIVE_INFINITY },
       demo: options.demo,
     },
     async close() {

@@ -4,7 +4,7 @@ import type { Effect } from "../core/journal/entry";
 import type { Mailbox } from "../core/kernel/email-address";
 import { domainOf, readEmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, type ExpectationId, type MessageId, trustedId } from "../core/kernel/ids";
-import { type Instant, instant, SECOND } from "../core/kernel/instant";
+import { type Instant, instant, later, SECOND } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import { firstWords } from "../core/message/own-text";
 import { threadIds } from "../core/threading/place-message";
@@ -39,6 +39,8 @@ export type Answer = {
   /** As the editor gives it; it is made harmless before it goes out, and the text part is made from it. */
   readonly html: string;
   readonly after: AfterAnswer;
+  /** Whether the mail systems on the way are asked to report what becomes of it. */
+  readonly asksReport?: boolean;
 };
 
 /** Who writes, as the From field and the journal have it. */
@@ -83,12 +85,14 @@ export async function answerConversation(
       stored,
       [...answer.to, ...answer.cc].map(({ address }) => address),
     );
-    await deps.jobs.enqueue(trx, { kind: "send-message", messageId: stored.id });
+    await deps.jobs.enqueue(trx, { kind: "send-message", messageId: stored.id }, leavesAt(deps));
     return ok(stored.id);
   });
   if (sent.ok) deps.tell({ trayId: grant.tray.id, conversationId });
   return sent;
 }
+
+const leavesAt = (deps: Deps) => later(deps.now(), deps.sending.holdMs);
 
 function effectsAfter(answer: Answer, messageId: MessageId, expectationId: ExpectationId): Effect[] {
   switch (answer.after.kind) {
@@ -161,6 +165,7 @@ async function storedAnswer(
     warnings: [],
     list: null,
     protection: null,
+    hasRemoteContent: false,
     trust: null,
     isNewParticipant: false,
     routes: [],
@@ -168,5 +173,6 @@ async function storedAnswer(
     restText: message.restText,
     dedupeKey: dedupeKeyOf(message, raw),
     delivery: "waiting",
+    sending: { asksReport: answer.asksReport ?? false, leavesAt: leavesAt(deps) },
   };
 }

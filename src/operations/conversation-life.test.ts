@@ -203,7 +203,7 @@ describe("an answer", () => {
     const { messageId } = await answer(id);
     tray.outcomes.push({ kind: "not-now", reason: "421 later" }, { kind: "refused", reason: "550 never" });
     await expect(sendMessage(tray.deps, messageId, once)).rejects.toThrow("421 later");
-    expect((await look(id)).messages.at(-1)?.delivery).toEqual({ state: "waiting", reason: "421 later" });
+    expect((await look(id)).messages.at(-1)?.delivery).toMatchObject({ state: "waiting", reason: "421 later" });
     await sendMessage(tray.deps, messageId, { number: 2, last: false });
     const open = await look(id);
     expect([open.messages.at(-1)?.delivery?.state, open.docket.standing.reason]).toEqual([

@@ -1,5 +1,5 @@
 import type { Instant } from "../core/kernel/instant";
-import type { Change, JobQueue, MailTransport, TrustSettings } from "../core/ports";
+import type { Change, JobQueue, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import type { Database } from "../storage/index";
 
 /** What every operation is given: the one clock, the one maker of ids, and the ways out. */
@@ -12,6 +12,7 @@ export type Deps = {
   readonly newToken: () => string;
   readonly mail: MailTransport;
   readonly trust: TrustSettings;
+  readonly sending: SendingSettings;
   readonly jobs: JobQueue<Database>;
   /** Tells the open screens, after the commit. */
   readonly tell: (change: Change) => void;

@@ -2,29 +2,34 @@ import type { Effect } from "../core/journal/entry";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
-import { parseMessage, readMailFiles } from "../mail/index";
-import { factsOf, holdConversations, inTransaction, type Tray } from "../storage/index";
+import { DamagedFile, parseMessage, readMailFiles } from "../mail/index";
+import { type Database, factsOf, holdConversations, inTransaction, type Tray } from "../storage/index";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
-import { keepInTray } from "./keep-in-tray";
+import { type Incoming, keepInTray } from "./keep-in-tray";
 import { traysOfAddresses } from "./tray-directory";
 
 export type ImportReport = {
   readonly read: number;
   readonly added: number;
   readonly knownAlready: number;
-  readonly conversations: number;
+  /** Odd ones, kept all the same. */
+  readonly flagged: number;
+  readonly bytesRead: number;
+  /** Where and why the file could not be read on; null when it was read to its end. */
+  readonly problem: string | null;
 };
 
 export type ImportOptions = {
   /** Settle what the import touches: it is the past, and nobody has to sort it. */
   readonly asHistory: boolean;
-  readonly onProgress: (read: number) => void;
+  /** Told after each batch, which is committed then; false stops the import there. */
+  readonly goesOn: (sofar: ImportReport) => Promise<boolean> | boolean;
 };
 
-const PROGRESS_EVERY = 100;
+const BATCH = 50;
 
-/** Takes the messages of a file or folder (mbox, eml) into a tray. A second import of the same adds nothing. */
+/** Takes the messages of a file or folder (mbox, eml, zip) into the tray of an address. A second import of the same adds nothing. */
 export async function importMail(
   deps: Deps,
   path: string,
@@ -33,44 +38,111 @@ export async function importMail(
 ): Promise<Result<ImportReport, { kind: "no-such-tray" }>> {
   const [tray] = await traysOfAddresses(deps, [trayAddress]);
   if (tray === undefined) return err({ kind: "no-such-tray" });
-  const touched = new Set<ConversationId>();
-  let read = 0;
-  let added = 0;
-  for await (const raw of readMailFiles(path)) {
-    const { message } = await parseMessage(raw);
-    const incoming = {
-      ...{ message, raw, receivedAt: deps.now(), imported: true },
-      ...{ signatures: [], recipients: [], envelopeSender: "" },
-    };
-    const kept = await inTransaction(deps.db, (trx) => keepInTray(trx, deps, tray, incoming));
-    read += 1;
-    if (kept.outcome !== "known-already") {
-      added += 1;
-      touched.add(kept.conversationId);
-    }
-    if (read % PROGRESS_EVERY === 0) options.onProgress(read);
-  }
-  if (options.asHistory) await settleAll(deps, tray, [...touched]);
-  for (const conversationId of touched) deps.tell({ trayId: tray.id, conversationId });
-  return ok({ read, added, knownAlready: read - added, conversations: touched.size });
+  return ok(await importInto(deps, tray, readMailFiles(path), options));
 }
 
-const SETTLE_BATCH = 500;
-
-async function settleAll(deps: Deps, tray: Tray, ids: readonly ConversationId[]): Promise<void> {
-  const batchId = trustedId<BatchId>(deps.newId());
-  const effects: Effect[] = [{ kind: "settled" }];
-  for (let start = 0; start < ids.length; start += SETTLE_BATCH) {
-    const some = ids.slice(start, start + SETTLE_BATCH);
-    await inTransaction(deps.db, async (trx) => {
-      const held = await holdConversations(trx, tray.id, some);
-      const facts = await factsOf(trx, some);
-      const changes = held.map((conversation) => ({
-        conversation,
-        known: facts.get(conversation.id) ?? { messages: [], entries: [] },
-        effects,
-      }));
-      await carryOut(trx, deps, null, batchId, changes);
-    });
+/** The same from wherever messages come. Every batch is one transaction, so that it can end anywhere and be run again. */
+export async function importInto(
+  deps: Deps,
+  tray: Tray,
+  messages: AsyncIterable<Uint8Array>,
+  options: ImportOptions,
+): Promise<ImportReport> {
+  let report: ImportReport = { read: 0, added: 0, knownAlready: 0, flagged: 0, bytesRead: 0, problem: null };
+  let batch: Incoming[] = [];
+  let storing: Promise<void> = Promise.resolve();
+  let isStopped = false;
+  const store = async (some: readonly Incoming[]) => {
+    report = added(report, some, await keepBatch(deps, tray, some, options.asHistory));
+    isStopped = !(await options.goesOn(report));
+  };
+  // One batch is stored while the next is parsed.
+  const flush = async () => {
+    await storing;
+    const full = batch;
+    batch = [];
+    if (full.length > 0 && !isStopped) storing = store(full);
+    storing.catch(() => {});
+  };
+  try {
+    for await (const raw of messages) {
+      batch.push(await incomingOf(deps, raw));
+      if (batch.length >= BATCH) await flush();
+      if (isStopped) break;
+    }
+  } catch (problem) {
+    if (!(problem instanceof DamagedFile)) throw problem;
+    report = { ...report, problem: problem.message };
   }
+  const { problem } = report;
+  await flush();
+  await storing;
+  if (problem === null) return report;
+  return { ...report, problem: `after message ${report.read} (byte ${report.bytesRead}): ${problem}` };
+}
+
+async function incomingOf(deps: Deps, raw: Uint8Array): Promise<Incoming> {
+  const { message } = await parseMessage(raw);
+  const envelope = { signatures: [], recipients: [], envelopeSender: "" };
+  return { message, raw, receivedAt: deps.now(), imported: true, ...envelope };
+}
+
+function added(before: ImportReport, batch: readonly Incoming[], isNew: readonly boolean[]): ImportReport {
+  const news = isNew.filter(Boolean).length;
+  return {
+    ...before,
+    read: before.read + batch.length,
+    added: before.added + news,
+    knownAlready: before.knownAlready + batch.length - news,
+    flagged: before.flagged + batch.filter(({ message }, at) => isNew[at] && message.warnings.length > 0).length,
+    bytesRead: before.bytesRead + batch.reduce((sum, { raw }) => sum + raw.byteLength, 0),
+  };
+}
+
+// deadlock_detected (PostgreSQL, appendix A): mail that comes in at the same moment waits for the ids in another order.
+const DEADLOCK = "40P01";
+
+async function keepBatch(deps: Deps, tray: Tray, batch: readonly Incoming[], asHistory: boolean): Promise<boolean[]> {
+  try {
+    return await keepTogether(deps, tray, batch, asHistory);
+  } catch (problem) {
+    if ((problem as { code?: unknown }).code !== DEADLOCK) throw problem;
+    const kept: boolean[] = [];
+    for (const one of batch) kept.push(...(await keepTogether(deps, tray, [one], asHistory)));
+    return kept;
+  }
+}
+
+async function keepTogether(
+  deps: Deps,
+  tray: Tray,
+  batch: readonly Incoming[],
+  asHistory: boolean,
+): Promise<boolean[]> {
+  const touched = new Set<ConversationId>();
+  const isNew = await inTransaction(deps.db, async (trx) => {
+    const news: boolean[] = [];
+    for (const incoming of batch) {
+      const { outcome, conversationId } = await keepInTray(trx, deps, tray, incoming);
+      news.push(outcome !== "known-already");
+      if (outcome !== "known-already") touched.add(conversationId);
+    }
+    if (asHistory) await settleAll(trx, deps, tray, [...touched]);
+    return news;
+  });
+  for (const conversationId of touched) deps.tell({ trayId: tray.id, conversationId });
+  return isNew;
+}
+
+const SETTLED: readonly Effect[] = [{ kind: "settled" }];
+
+async function settleAll(trx: Database, deps: Deps, tray: Tray, ids: readonly ConversationId[]): Promise<void> {
+  const held = await holdConversations(trx, tray.id, ids);
+  const facts = await factsOf(trx, ids);
+  const changes = held.map((conversation) => ({
+    conversation,
+    known: facts.get(conversation.id) ?? { messages: [], entries: [] },
+    effects: SETTLED,
+  }));
+  await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), changes);
 }

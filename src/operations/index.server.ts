@@ -10,6 +10,7 @@ export type {
   FlowSegment,
   JournalLine,
   Member,
+  OutgoingRow,
   Role,
   SheetRow,
   Tray,
@@ -21,7 +22,9 @@ export type { Done, Target } from "./change-conversations";
 export * from "./decide";
 export type { Deps } from "./deps";
 export * from "./doctor";
+export * from "./export-mail";
 export * from "./import-mail";
+export * from "./import-run";
 export * from "./inspect";
 export { joinConversations, splitOff } from "./join-conversations";
 export type { Kept } from "./keep-in-tray";
@@ -31,9 +34,11 @@ export * from "./open-conversation";
 export * from "./read-message";
 export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";
 export * from "./refusal";
+export * from "./reparse";
 export * from "./search";
 export * from "./send-message";
 export * from "./set-up";
 export * from "./sign-in";
 export * from "./undo";
 export * from "./wake-rested";
+export * from "./withdraw-message";

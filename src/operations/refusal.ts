@@ -4,7 +4,10 @@ import { assertNever } from "../core/kernel/assert-never";
 export type Refusal =
   | { readonly kind: "no-such-conversation" }
   | { readonly kind: "readers-only-read" }
-  | { readonly kind: "no-such"; readonly what: "category" | "record" | "member" | "expectation" | "message" | "tray" }
+  | {
+      readonly kind: "no-such";
+      readonly what: "category" | "record" | "member" | "expectation" | "message" | "tray" | "import";
+    }
   /** Somebody decided the same thing since the page was loaded. */
   | { readonly kind: "overtaken"; readonly who: string; readonly did: string }
   /** A message came since the page was loaded. */

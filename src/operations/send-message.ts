@@ -1,9 +1,12 @@
 import type { Effect } from "../core/journal/entry";
+import { domainOf } from "../core/kernel/email-address";
 import { type BatchId, type MessageId, trustedId } from "../core/kernel/ids";
+import { later, MINUTE, SECOND } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import {
   type Database,
   factsOf,
+  handedOverSince,
   holdConversations,
   holdOutgoing,
   inTransaction,
@@ -31,11 +34,16 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
     if (held === null) return null;
     if (held.state === "going") await failSending(trx, deps, held, UNCERTAIN);
     if (held.state !== "waiting") return null;
+    if (await isPaced(trx, deps, held)) return null;
     await setDelivery(trx, id, { state: "going", reason: null }, deps.now());
     return held;
   });
   if (message === null) return;
-  const handedOver = await deps.mail.handOver({ from: message.from, to: message.to }, message.raw);
+  const handedOver = await deps.mail.handOver(
+    { from: message.from, to: message.to },
+    message.raw,
+    message.asksReport ? id : null,
+  );
   await inTransaction(deps.db, async (trx) => {
     if (handedOver.kind === "accepted") {
       await setDelivery(trx, id, { state: "sent", reason: null }, deps.now());
@@ -49,6 +57,23 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
   if (handedOver.kind === "not-now" && !attempt.last) {
     throw new Error(`message ${id}, try ${attempt.number}: ${handedOver.reason}`);
   }
+}
+
+const PACE = MINUTE;
+
+// Too much at once to one domain makes its server suspicious: the message waits for its turn as a new job.
+async function isPaced(trx: Database, deps: Deps, message: OutgoingMessage): Promise<boolean> {
+  const { perDomainAMinute } = deps.sending;
+  if (!Number.isFinite(perDomainAMinute)) return false;
+  for (const domain of new Set(message.to.map(domainOf))) {
+    if ((await handedOverSince(trx, domain, later(deps.now(), -PACE))) < perDomainAMinute) continue;
+    const reason = `at most ${perDomainAMinute} messages a minute go to ${domain}`;
+    await setDelivery(trx, message.id, { state: "waiting", reason }, deps.now());
+    const next = later(deps.now(), PACE / perDomainAMinute + SECOND);
+    await deps.jobs.enqueue(trx, { kind: "send-message", messageId: message.id }, next);
+    return true;
+  }
+  return false;
 }
 
 async function failSending(trx: Database, deps: Deps, message: OutgoingMessage, reason: string): Promise<void> {

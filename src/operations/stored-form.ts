@@ -64,6 +64,7 @@ export function storedForm(
     restText: message.restText,
     list: message.list,
     protection: message.protection,
+    hasRemoteContent: message.hasRemoteContent,
     routes: routesOf(tray, incoming),
     delivery: null,
   };

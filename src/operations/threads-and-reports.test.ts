@@ -1,6 +1,5 @@
 import { aBounce, aMessage } from "@tests/support/mail";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
-import { Client } from "pg";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { type ConversationId, type MessageId, type RecordId, trustedId } from "../core/kernel/ids";
 import { DAY, dateOf, later } from "../core/kernel/instant";
@@ -18,16 +17,12 @@ import {
 
 let tray: TestTray;
 let office: Office;
-let client: Client;
 let count = 0;
 beforeAll(async () => {
   tray = await testTray();
   office = await setUpOffice(tray.deps);
-  client = new Client({ connectionString: tray.url });
-  await client.connect();
 });
 afterAll(async () => {
-  await client.end();
   await tray.close();
 });
 beforeEach(() => passes(tray, 60));
@@ -72,7 +67,7 @@ async function answer(id: ConversationId, to: string) {
   if (!sent.ok) throw new Error(sent.error.kind);
   return { messageId: sent.value, header: `${sent.value}@ottermoor.example` };
 }
-const rows = async (sql: string, values: unknown[] = []) => (await client.query(sql, values)).rows;
+const rows = (sql: string, values: unknown[] = []) => tray.ask(sql, values);
 
 describe("threads", () => {
   it("join their pieces when a late parent comes, and come apart again when that is undone", async () => {

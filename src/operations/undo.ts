@@ -64,7 +64,8 @@ export async function undoBatch(deps: Deps, grant: TrayGrant, batchId: BatchId):
   return ok(await undoneInWords(deps, grant, undone.value.plans));
 }
 
-async function undoEntries(
+/** Undoes entries of conversations that are held, and keeps the dockets that are left; also when none of them stands any more. */
+export async function undoEntries(
   trx: Database,
   deps: Deps,
   { tray, memberId: by }: TrayGrant,

@@ -55,6 +55,21 @@ export async function holdConversations(
   return rows.map((row) => ({ id: trustedId<ConversationId>(row.id), trayId, version: row.version }));
 }
 
+/** Holds conversations of whatever tray, for work on all of them. */
+export async function conversationsHeld(trx: Database, ids: readonly ConversationId[]): Promise<HeldConversation[]> {
+  const rows = await knexOf(trx)("conversation")
+    .select("id", "tray_id", "version")
+    .whereIn("id", ids)
+    .whereNull("joined_to")
+    .orderBy("id")
+    .forUpdate();
+  return rows.map((row) => ({
+    id: trustedId<ConversationId>(row.id),
+    trayId: trustedId<TrayId>(row.tray_id),
+    version: row.version,
+  }));
+}
+
 /** Everything that happened in these conversations and was not undone, two queries however many there are. */
 export async function factsOf(
   db: Database,
@@ -76,6 +91,7 @@ export async function factsOf(
       "failed_recipients",
     )
     .whereIn("conversation_id", ids)
+    .whereRaw("delivery is distinct from 'withdrawn'")
     .orderBy("version");
   const entries: EntryRow[] = await builder("journal as entry")
     .select("id", "conversation_id", "version", "at", "by_member_id", "effect")

@@ -13,12 +13,27 @@ import type { Attachment, FailedRecipient, MessageKind, Protection } from "../co
 import type { SenderTrust } from "../core/message/sender-trust";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
-import { at, param } from "./rows";
+import { at, atOrNull, param } from "./rows";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./standing-list";
 import type { Recipients } from "./store-message";
 import type { TrayGrant } from "./trays";
 
-export type Delivery = { readonly state: "waiting" | "going" | "sent" | "failed"; readonly reason: string | null };
+export type Delivery = {
+  readonly state: "waiting" | "going" | "sent" | "failed" | "withdrawn";
+  readonly reason: string | null;
+  /** Until when it waits so that it can be taken back; null when it may go. */
+  readonly leavesAt: Instant | null;
+};
+
+export type RecipientState = {
+  readonly address: EmailAddress;
+  readonly state: "given" | "delivered" | "relayed" | "delayed" | "failed";
+  readonly detail: string;
+};
+
+const RECIPIENT_STATES = /* sql */ `
+  (select jsonb_agg(jsonb_build_object('address', address, 'state', state, 'detail', detail) order by address)
+   from outgoing_recipient where outgoing_recipient.message_id = message.id and state <> 'given') as recipient_states`;
 
 /** A message as the correspondence shows it. */
 export type CorrespondenceMessage = {
@@ -45,6 +60,9 @@ export type CorrespondenceMessage = {
   readonly protection: Protection | null;
   readonly trust: SenderTrust | null;
   readonly isNewParticipant: boolean;
+  readonly hasRemoteContent: boolean;
+  /** What was reported of each recipient of a message of ours. */
+  readonly recipientStates: readonly RecipientState[];
 };
 
 /** A line of the journal: an effect, or the undoing of one. */
@@ -111,12 +129,16 @@ export async function correspondenceOf(
       "rest_text",
       "delivery",
       "delivery_reason",
+      "leaves_at",
       "protection",
       "trust",
       "is_new_participant",
+      "has_remote",
+      knexOf(db).raw(RECIPIENT_STATES),
     )
     .join("message_text", "message_text.message_id", "message.id")
     .where({ conversation_id: id, tray_id: grant.tray.id })
+    .whereRaw("delivery is distinct from 'withdrawn'")
     .orderBy([
       { column: "sent_at", order: "desc" },
       { column: "id", order: "desc" },
@@ -142,10 +164,15 @@ export async function correspondenceOf(
     warnings: row.warnings,
     ownText: row.own_text,
     restText: row.rest_text,
-    delivery: row.delivery === null ? null : { state: row.delivery, reason: row.delivery_reason },
+    delivery:
+      row.delivery === null
+        ? null
+        : { state: row.delivery, reason: row.delivery_reason, leavesAt: atOrNull(row.leaves_at) },
     protection: row.protection,
     trust: row.trust,
     isNewParticipant: row.is_new_participant,
+    hasRemoteContent: row.has_remote,
+    recipientStates: row.recipient_states ?? [],
   }));
 }
 

@@ -69,12 +69,13 @@ export async function relist(trx: Database, ids: readonly ConversationId[]): Pro
         max(message.received_at) filter (where direction = 'in') as last_in_at,
         (select left(regexp_replace(coalesce(nullif(own_text, ''), rest_text), '\\s+', ' ', 'g'), 160)
          from message as newest join message_text on message_text.message_id = newest.id
-         where newest.conversation_id = conversation.id order by newest.version desc limit 1) as newest,
+         where newest.conversation_id = conversation.id and delivery is distinct from 'withdrawn' order by newest.version desc limit 1) as newest,
         (select coalesce(nullif(from_name, ''), from_address) from message as theirs
          where theirs.conversation_id = conversation.id and direction = 'in' and kind in ('person', 'calendar')
          order by version desc limit 1) as who,
         (select subject from message as first where first.conversation_id = conversation.id order by sent_at limit 1) as subject
       from conversation left join message on message.conversation_id = conversation.id
+        and message.delivery is distinct from 'withdrawn'
       where conversation.id = any(:ids) group by conversation.id
     ) as listed
     where conversation.id = listed.id`,

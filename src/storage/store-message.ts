@@ -50,6 +50,7 @@ export type NewMessage = {
   readonly restText: string;
   readonly list: string | null;
   readonly protection: Protection | null;
+  readonly hasRemoteContent: boolean;
   /** Who seems to have sent it, as far as that was checked; null for our own. */
   readonly trust: SenderTrust | null;
   /** It joined by naming a message, and its sender was not part of the conversation. */
@@ -58,6 +59,8 @@ export type NewMessage = {
   readonly routes: readonly ArrivalRoute[];
   readonly dedupeKey: Uint8Array;
   readonly delivery: "waiting" | "sent" | null;
+  /** For our own: whether reports are asked for, and until when it can be taken back. */
+  readonly sending?: { readonly asksReport: boolean; readonly leavesAt: Instant };
 };
 
 /** The conversation as it stands with the message in it; `start` only when the message starts it. */
@@ -126,11 +129,12 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
     ), kept as (
       insert into message (id, tray_id, conversation_id, version, direction, kind, kind_reason, message_id, in_reply_to,
         reference_ids, subject, from_name, from_address, recipients, sent_at, received_at, author_id, raw_sha256, has_html,
-        failed_recipients, attachments, warnings, dedupe_key, delivery, list_id, protection, trust, is_new_participant)
+        failed_recipients, attachments, warnings, dedupe_key, delivery, list_id, protection, trust, has_remote,
+        is_new_participant, asks_report, leaves_at)
       values (:id, :trayId, :conversationId, :version, :direction, :kind, :kindReason, :messageId, :inReplyTo,
         :referenceIds, :subject, :fromName, :fromAddress, :recipients, :sentAt, :receivedAt, :authorId, :rawSha256,
-        :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery, :list, :protection, :trust,
-        :isNewParticipant)
+        :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery, :list, :protection, :trust, :hasRemote,
+        :isNewParticipant, :asksReport, :leavesAt)
     ), body as (
       insert into message_text (message_id, own_text, rest_text) values (:id, :ownText, :restText)
     ), links as (${links}
@@ -165,6 +169,9 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
       runs: blob.noted,
       list: message.list === null ? null : storableText(message.list),
       protection: message.protection,
+      hasRemote: message.hasRemoteContent,
+      asksReport: message.sending?.asksReport ?? false,
+      leavesAt: param(message.sending?.leavesAt ?? null),
       trust: message.trust === null ? null : storableText(JSON.stringify(message.trust)),
       isNewParticipant: message.isNewParticipant,
       routeAddresses: message.routes.map(({ address }) => storableText(address)),

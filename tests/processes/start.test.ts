@@ -77,8 +77,14 @@ describe("the operator's tool", () => {
     expect(tool(member, "long enough\n")).toMatchObject({ status: 1, stderr: "ines is taken\n" });
     expect(tool(member, "short\n").status).toBe(2);
     const imported = ["import", BOX_FILE, "--tray", "office@y.example", "--as-history"];
-    expect(JSON.parse(tool(imported).stdout)).toEqual({ read: 2, added: 2, knownAlready: 0, conversations: 1 });
-    expect(JSON.parse(tool(imported).stdout)).toEqual({ read: 2, added: 0, knownAlready: 2, conversations: 0 });
+    expect(JSON.parse(tool(imported).stdout)).toMatchObject({
+      read: 2,
+      added: 2,
+      knownAlready: 0,
+      flagged: 0,
+      problem: null,
+    });
+    expect(JSON.parse(tool(imported).stdout)).toMatchObject({ read: 2, added: 0, knownAlready: 2 });
     expect(JSON.parse(tool(["doctor"]).stdout)).toMatchObject({ healthy: true, conversations: 1 });
   });
 

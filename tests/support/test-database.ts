@@ -1,3 +1,4 @@
+import { Client } from "pg";
 import pino from "pino";
 import { inject } from "vitest";
 import { type EmailAddress, readEmailAddress } from "~/core/kernel/email-address";
@@ -14,9 +15,12 @@ export type TestTray = {
   readonly deps: Deps;
   readonly clock: { now: Instant };
   readonly jobs: Job[];
-  readonly handedOver: { envelope: Envelope; raw: Uint8Array }[];
+  readonly handedOver: { envelope: Envelope; raw: Uint8Array; reportId: string | null }[];
   /** What the next message handed over meets; accepted when empty. */
   readonly outcomes: HandOver[];
+  /** Looks into the tables, for what no operation shows. */
+  // biome-ignore lint/suspicious/noExplicitAny: rows of whatever was asked for
+  readonly ask: (sql: string, values?: readonly unknown[]) => Promise<any[]>;
   readonly close: () => Promise<void>;
 };
 
@@ -35,17 +39,21 @@ export async function testTray(): Promise<TestTray> {
     now: () => clock.now,
     jobs: { enqueue: async (_trx, job) => void jobs.push(job) },
     mail: {
-      async handOver(envelope, raw) {
-        handedOver.push({ envelope, raw });
+      async handOver(envelope, raw, reportId) {
+        handedOver.push({ envelope, raw, reportId });
         return outcomes.shift() ?? { kind: "accepted" };
       },
     },
   };
+  const client = new Client({ connectionString: url });
+  await client.connect();
+  const ask: TestTray["ask"] = async (sql, values = []) => (await client.query(sql, [...values])).rows;
   const close = async () => {
+    await client.end();
     await wired.close();
     await drop();
   };
-  return { url, deps, clock, jobs, handedOver, outcomes, close };
+  return { url, deps, clock, jobs, handedOver, outcomes, ask, close };
 }
 
 /** Lets time pass. */

@@ -1,5 +1,5 @@
 import type { EmailAddress } from "../kernel/email-address";
-import type { ClassifiableMessage, ClassifiedMessage } from "./classify-message";
+import type { ClassifiableMessage, ClassifiedMessage } from "./classifiable-message";
 import { failedRecipients, type RecipientStatus, readDeliveryStatus } from "./delivery-status";
 import { failedInText, splitReport } from "./failed-in-text";
 import { type FailedRecipient, headerValue, type RecipientReport } from "./mail-message";

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { looseAddress } from "../kernel/email-address";
-import { type ClassifiableMessage, classifyMessage } from "./classify-message";
+import type { ClassifiableMessage } from "./classifiable-message";
+import { classifyMessage } from "./classify-message";
 
 const message = (headers: Record<string, string>, more: Partial<ClassifiableMessage> = {}): ClassifiableMessage => ({
   headers: Object.entries(headers).map(([name, value]) => ({ name, value })),

@@ -75,6 +75,8 @@ export type MailMessage = {
   readonly unsubscribe: readonly string[];
   readonly attachments: readonly Attachment[];
   readonly protection: Protection | null;
+  /** Whether its HTML would fetch pictures from elsewhere. */
+  readonly hasRemoteContent: boolean;
   /** The values of its Authentication-Results fields (RFC 8601), whoever wrote them. */
   readonly authenticationResults: readonly string[];
   /** Whether it carries a DKIM-Signature (RFC 6376); whether that holds is another matter. */

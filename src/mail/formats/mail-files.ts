@@ -1,29 +1,102 @@
 import { createReadStream } from "node:fs";
 import { open, readdir, readFile, stat } from "node:fs/promises";
 import { join } from "node:path";
+import { promisify } from "node:util";
+import yauzl from "yauzl";
 import { readMbox } from "./mbox";
+
+// What a zip unpacks to: more is a bomb, or belongs in files of its own.
+const MAX_UNPACKED_BYTES = 8 * 1024 ** 3;
+const MAX_MESSAGE_BYTES = 256 * 1024 * 1024;
+const MAX_ENTRIES = 500_000;
 
 /**
  * The raw messages in a file or a folder of files, folders in it included, in order of their names: an mbox (RFC 4155,
- * known by its first five bytes) gives many, any other file is one message.
+ * known by its first five bytes) gives many, a zip those of the files in it, any other file is one message. Throws
+ * `DamagedFile` where a file cannot be read on; what it gave before that is whole.
  */
 export async function* readMailFiles(path: string): AsyncGenerator<Uint8Array> {
   if ((await stat(path)).isDirectory()) {
     const names = (await readdir(path)).filter((name) => !name.startsWith(".")).sort();
     for (const name of names) yield* readMailFiles(join(path, name));
-  } else if (await isMbox(path)) {
-    yield* readMbox(createReadStream(path));
-  } else {
-    yield await readFile(path);
+    return;
   }
+  const start = await firstBytes(path);
+  if (start.startsWith("From ")) yield* readMbox(createReadStream(path));
+  else if (start.startsWith("PK")) yield* readZip(path);
+  else yield await readFile(path);
 }
 
-async function isMbox(path: string): Promise<boolean> {
+/** A file that cannot be read on, in words for whoever brought it. */
+export class DamagedFile extends Error {}
+
+async function firstBytes(path: string): Promise<string> {
   const file = await open(path);
   try {
     const { buffer, bytesRead } = await file.read({ buffer: Buffer.alloc(5), length: 5, position: 0 });
-    return buffer.subarray(0, bytesRead).toString("latin1") === "From ";
+    return buffer.subarray(0, bytesRead).toString("latin1");
   } finally {
     await file.close();
   }
+}
+
+const openZip = promisify<string, yauzl.Options, yauzl.ZipFile>(yauzl.open);
+
+async function* readZip(path: string): AsyncGenerator<Uint8Array> {
+  const zip = await openZip(path, { lazyEntries: true, autoClose: false }).catch(() => {
+    throw new DamagedFile("it looks like a zip, and its list of contents cannot be read");
+  });
+  try {
+    let unpacked = 0;
+    let count = 0;
+    for await (const entry of entriesOf(zip)) {
+      count += 1;
+      if (count > MAX_ENTRIES) throw new DamagedFile(`the zip has more than ${MAX_ENTRIES} files`);
+      if (entry.fileName.endsWith("/") || /(^|\/)(\.|__MACOSX)|\.csv$/.test(entry.fileName)) continue;
+      unpacked += entry.uncompressedSize;
+      if (unpacked > MAX_UNPACKED_BYTES) throw new DamagedFile("the zip unpacks to more than 8 GB");
+      yield* messagesIn(zip, entry);
+    }
+  } finally {
+    zip.close();
+  }
+}
+
+async function* entriesOf(zip: yauzl.ZipFile): AsyncGenerator<yauzl.Entry> {
+  for (;;) {
+    const entry = await new Promise<yauzl.Entry | null>((resolve, reject) => {
+      zip.removeAllListeners();
+      zip.once("entry", resolve);
+      zip.once("end", () => resolve(null));
+      zip.once("error", () => reject(new DamagedFile("the zip is damaged")));
+      zip.readEntry();
+    });
+    if (entry === null) return;
+    yield entry;
+  }
+}
+
+async function* messagesIn(zip: yauzl.ZipFile, entry: yauzl.Entry): AsyncGenerator<Uint8Array> {
+  const damaged = () => new DamagedFile(`${entry.fileName} in the zip is damaged`);
+  const stream = await new Promise<NodeJS.ReadableStream>((resolve, reject) => {
+    zip.openReadStream(entry, (problem, opened) => (problem === null ? resolve(opened) : reject(damaged())));
+  });
+  const chunks = stream as AsyncIterable<Uint8Array>;
+  if (/\.(mbox|mbx)$/i.test(entry.fileName)) {
+    yield* readMbox(chunks);
+    return;
+  }
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  try {
+    for await (const chunk of chunks) {
+      size += chunk.byteLength;
+      if (size > MAX_MESSAGE_BYTES)
+        throw new DamagedFile(`${entry.fileName} in the zip is larger than a message can be`);
+      parts.push(chunk);
+    }
+  } catch (problem) {
+    throw problem instanceof DamagedFile ? problem : damaged();
+  }
+  yield Buffer.concat(parts);
 }

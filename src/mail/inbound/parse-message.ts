@@ -87,7 +87,7 @@ function understood(email: Email, envelopeSender: string | null, warning: string
       to,
       cc: mailboxesOf(email.cc),
       replyTo: mailboxesOf(email.replyTo),
-      subject: plainLine(repairText(email.subject ?? "")).slice(0, MAX_SUBJECT_CHARACTERS),
+      subject: subjectOf(email),
       inReplyTo: readMessageIds(email.inReplyTo ?? ""),
       references: readMessageIds(email.references ?? ""),
       text,
@@ -102,15 +102,26 @@ function understood(email: Email, envelopeSender: string | null, warning: string
       unsubscribe: bracketed(headerValue(headers, "list-unsubscribe") ?? ""),
       attachments: parts.map((part, index) => attachmentOf(part, index, contents[index] ?? new Uint8Array())),
       protection: protectionOf(contentType, parts, text),
-      authenticationResults: headers.filter(({ name }) => name === "authentication-results").map(({ value }) => value),
-      isSigned: headerValue(headers, "dkim-signature") !== null,
+      hasRemoteContent: html !== null && REMOTE_IMAGE.test(html),
+      ...authenticationIn(headers),
       warnings: [...(warning === null ? [] : [warning]), ...oddities(email, { from, date, messageId })],
     },
   };
 }
 
+function authenticationIn(headers: readonly Header[]): Pick<MailMessage, "authenticationResults" | "isSigned"> {
+  const results = headers.filter(({ name }) => name === "authentication-results").map(({ value }) => value);
+  return { authenticationResults: results, isSigned: headerValue(headers, "dkim-signature") !== null };
+}
+
 function returnPath(headers: readonly Header[]): string | null {
   return headerValue(headers, "return-path")?.replace(/[<>\s]/g, "") ?? null;
+}
+
+const REMOTE_IMAGE = /<img\b[^<>]{0,2000}\bsrc\s{0,5}=\s{0,5}["']?\s{0,5}https?:/i;
+
+function subjectOf({ subject = "" }: Email): string {
+  return plainLine(repairText(subject)).slice(0, MAX_SUBJECT_CHARACTERS);
 }
 
 function htmlOf({ html }: Email): string | null {
@@ -168,6 +179,7 @@ function unparsed(raw: Uint8Array, problem: string): ParsedMail {
       unsubscribe: [],
       attachments: [],
       protection: null,
+      hasRemoteContent: false,
       authenticationResults: [],
       isSigned: false,
       warnings: [`it could not be parsed and is shown raw: ${problem}`],

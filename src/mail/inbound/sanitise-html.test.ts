@@ -37,7 +37,7 @@ describe("HTML mail", () => {
 
   it("shows its own pictures", () => {
     const image = (id: string) => (id === "logo@x" ? "data:image/png;base64,AA==" : null);
-    expect(sanitiseHtml('<img src="cid:logo%40x"><img src="cid:other">', image).html).toBe(
+    expect(sanitiseHtml('<img src="cid:logo%40x"><img src="cid:other">', { inlineImage: image }).html).toBe(
       '<img src="data:image/png;base64,AA==" />',
     );
   });

@@ -1,4 +1,5 @@
 import sanitizeHtml from "sanitize-html";
+import { otherSite } from "../../core/message/link-honesty";
 import { isTooDeep, textOfHtml } from "./text-of-html";
 
 // A hundred times a usual newsletter; over it the page of the reader would suffer.
@@ -74,13 +75,21 @@ const LENGTH = [/^-?[\d.]{1,8}(px|pt|em|rem|%)?(\s+-?[\d.]{1,8}(px|pt|em|rem|%)?
 const WORD = [/^[a-z -]{1,40}$/i];
 const BORDER = [/^[\w\s#.(),%-]{1,60}$/];
 
+export type SanitiseOptions = {
+  /** The data of an image that the message carries; null when it carries none of this Content-ID. */
+  readonly inlineImage?: (contentId: string) => string | null;
+  /** Whether pictures from elsewhere stay in, as somebody asked for them. */
+  readonly showsRemote?: boolean;
+};
+
 /**
  * The policy: a written list of tags, attributes and style properties, everything else is taken out. Nothing may run
  * (script, handlers, forms, embedded objects, SVG), nothing may be fetched (images by Content-ID are given as data by
  * `inlineImage`, others are left out and named), nothing may cover the page (no positioning, no style sheets), and links
  * open apart without telling where they came from.
  */
-export function sanitiseHtml(html: string, inlineImage: (contentId: string) => string | null = () => null): SafeHtml {
+export function sanitiseHtml(html: string, options: SanitiseOptions = {}): SafeHtml {
+  const { inlineImage = () => null, showsRemote = false } = options;
   if (html.length > MAX_SHOWN_CHARACTERS || isTooDeep(html)) return asText(html);
   const remoteContent: string[] = [];
   const dropped = new Set<string>();
@@ -90,7 +99,7 @@ export function sanitiseHtml(html: string, inlineImage: (contentId: string) => s
     allowedAttributes: {
       "*": ["style", "align", "valign", "dir", "lang", "title"],
       a: ["href", "target", "rel"],
-      img: ["src", "alt", "width", "height"],
+      img: ["src", "alt", "width", "height", "referrerpolicy"],
       font: ["color", "size", "face"],
       table: ["width", "border", "cellpadding", "cellspacing", "bgcolor"],
       td: ["width", "height", "colspan", "rowspan", "bgcolor"],
@@ -128,7 +137,7 @@ export function sanitiseHtml(html: string, inlineImage: (contentId: string) => s
       },
     },
     allowedSchemes: ["http", "https", "mailto", "tel"],
-    allowedSchemesByTag: { img: ["data"] },
+    allowedSchemesByTag: { img: showsRemote ? ["data", "http", "https"] : ["data"] },
     allowProtocolRelative: false,
     disallowedTagsMode: "discard",
     onOpenTag: (tag) => {
@@ -140,12 +149,37 @@ export function sanitiseHtml(html: string, inlineImage: (contentId: string) => s
         tagName,
         attribs: { ...attribs, target: "_blank", rel: "noopener noreferrer nofollow" },
       }),
-      img: (tagName, attribs) => ({ tagName, attribs: imageAttributes(attribs, inlineImage, remoteContent) }),
+      img: (tagName, attribs) => ({
+        tagName,
+        attribs: imageAttributes(attribs, inlineImage, showsRemote, remoteContent),
+      }),
     },
     exclusiveFilter: (frame) => frame.tag === "img" && frame.attribs.src === undefined && !frame.attribs.alt,
   });
   const warnings = dropped.size === 0 ? [] : [`taken out: ${[...dropped].sort().join(", ")}`];
-  return { html: safe, remoteContent, warnings };
+  const { html: marked, dishonest } = markDishonestLinks(safe);
+  if (dishonest > 0)
+    warnings.push(
+      dishonest === 1
+        ? "a link names another site than it leads to"
+        : `${dishonest} links name other sites than they lead to`,
+    );
+  return { html: marked, remoteContent, warnings };
+}
+
+// The sanitiser's own output, so that a pattern is enough: attributes are quoted and every link is closed.
+const LINK = /<a ([^<>]*)>((?:(?!<\/a>)[\s\S]){0,4000})<\/a>/g;
+
+function markDishonestLinks(html: string): { html: string; dishonest: number } {
+  let dishonest = 0;
+  const marked = html.replace(LINK, (link: string, attributes: string, content: string) => {
+    const href = /href="([^"]*)"/.exec(attributes)?.[1]?.replaceAll("&amp;", "&") ?? "";
+    const site = otherSite(content.replace(/<[^<>]*>/g, ""), href);
+    if (site === null) return link;
+    dishonest += 1;
+    return `${link} <span class="leads-elsewhere">leads to ${escaped(site)}</span>`;
+  });
+  return { html: marked, dishonest };
 }
 
 function asText(html: string): SafeHtml {
@@ -167,6 +201,7 @@ function escaped(text: string): string {
 function imageAttributes(
   attribs: Record<string, string>,
   inlineImage: (contentId: string) => string | null,
+  showsRemote: boolean,
   remoteContent: string[],
 ): Record<string, string> {
   const { src = "", ...others } = attribs;
@@ -176,7 +211,9 @@ function imageAttributes(
     return data === null ? others : { ...others, src: data };
   }
   if (/^data:image\/(png|jpeg|gif|webp);base64,/i.test(src)) return { ...others, src };
-  if (src !== "") remoteContent.push(src.slice(0, 2_000));
+  if (src === "") return others;
+  if (showsRemote && /^https?:\/\//i.test(src)) return { ...others, src, referrerpolicy: "no-referrer" };
+  remoteContent.push(src.slice(0, 2_000));
   return others;
 }
 

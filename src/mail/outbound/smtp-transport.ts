@@ -26,11 +26,12 @@ export function smtpTransport(options: SmtpTransportOptions): MailTransport & { 
     ...(options.auth === null ? {} : { auth: { ...options.auth } }),
   });
   return {
-    async handOver(envelope, raw) {
+    async handOver(envelope, raw, reportId) {
       try {
         const info = await transporter.sendMail({
           envelope: { from: envelope.from, to: [...envelope.to] },
           raw: Buffer.from(raw),
+          ...(reportId === null ? {} : { dsn: dsnOf(reportId, envelope.from) }),
         });
         const rejected = (info.rejected ?? []).map(String);
         if (rejected.length === 0) return { kind: "accepted" };
@@ -41,6 +42,10 @@ export function smtpTransport(options: SmtpTransportOptions): MailTransport & { 
     },
     close: () => transporter.close(),
   };
+}
+
+function dsnOf(id: string, recipient: string) {
+  return { id, return: "headers" as const, notify: ["success", "failure", "delay"], recipient };
 }
 
 // RFC 5321 4.2.1: 5yz is final, everything else is worth another try.

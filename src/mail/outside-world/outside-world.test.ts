@@ -90,14 +90,14 @@ it("tells a way out that is closed from one that refuses", async () => {
   const envelope = (to: string) => ({ from: "office@ottermoor.example" as EmailAddress, to: [to as EmailAddress] });
   const options = { host: "127.0.0.1", secure: false, auth: null, name: "ottermoor.example" };
   const closed = smtpTransport({ ...options, port: 1 });
-  expect((await closed.handOver(envelope("a@x.example"), aMessage({}))).kind).toBe("not-now");
+  expect((await closed.handOver(envelope("a@x.example"), aMessage({}), null)).kind).toBe("not-now");
   const strict = await listenForMail(
     { host: "127.0.0.1", port: 0, maxBytes: 1_000_000 },
     { knows: async (address) => address === "a@x.example", accept: async () => {}, onProblem: () => {} },
   );
   const open = smtpTransport({ ...options, port: strict.port });
-  expect(await open.handOver(envelope("a@x.example"), aMessage({}))).toEqual({ kind: "accepted" });
-  expect(await open.handOver(envelope("b@x.example"), aMessage({}))).toMatchObject({
+  expect(await open.handOver(envelope("a@x.example"), aMessage({}), null)).toEqual({ kind: "accepted" });
+  expect(await open.handOver(envelope("b@x.example"), aMessage({}), null)).toMatchObject({
     kind: "refused",
     reason: expect.stringContaining("550"),
   });

@@ -13,10 +13,14 @@ export async function up(knex: Knex): Promise<void> {
     alter table message add column list_id text;
     alter table message add column protection text;
     alter table message add column trust jsonb;
+    alter table message add column has_remote boolean not null default false;
     alter table message add column is_new_participant boolean not null default false;
     alter table message drop constraint message_delivery_check;
     alter table message add constraint message_delivery_check
       check (delivery in ('waiting', 'going', 'sent', 'failed', 'withdrawn'));
+    alter table message add column asks_report boolean not null default false;
+    alter table message add column leaves_at timestamptz;
+    create index message_sent_recent on message (delivery_at) where delivery in ('going', 'sent');
     create index message_outgoing on message (tray_id, received_at desc)
       where delivery in ('waiting', 'going', 'failed');
 

@@ -7,7 +7,7 @@ import type { Route } from "./+types/answer";
 
 /** What the server said to an answer: sent off, or what is wrong by field and as a whole. */
 export type AnswerOutcome =
-  | { readonly ok: true }
+  | { readonly ok: true; readonly messageId: string; readonly holdMs: number }
   | { readonly ok: false; readonly problems: AnswerProblems; readonly problem: string | null };
 
 export async function action({ request, params, context }: Route.ActionArgs) {
@@ -16,14 +16,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!id.ok) throw data("There is no such conversation.", { status: 404 });
   const answer = readAnswer(await request.formData(), member.timeZone);
   if (!answer.ok) return data<AnswerOutcome>({ ok: false, problems: answer.error, problem: null }, { status: 400 });
-  const sent = await answerConversation(
-    context.get(depsContext),
-    context.get(grantContext),
-    member,
-    id.value,
-    answer.value,
-  );
-  if (sent.ok) return data<AnswerOutcome>({ ok: true });
+  const deps = context.get(depsContext);
+  const sent = await answerConversation(deps, context.get(grantContext), member, id.value, answer.value);
+  if (sent.ok) return data<AnswerOutcome>({ ok: true, messageId: sent.value, holdMs: deps.sending.holdMs });
   return data<AnswerOutcome>({ ok: false, problems: {}, problem: refusalInWords(sent.error) }, { status: 409 });
 }
 

@@ -2,10 +2,12 @@ import { data } from "react-router";
 import { type MessageId, readId } from "../../core/kernel/ids";
 import { readAttachment } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
-import { download } from "../server/download.server";
+import { download, preview } from "../server/download.server";
 import type { Route } from "./+types/attachment";
 
-export async function loader({ params, context }: Route.LoaderArgs) {
+const SHOWN = /^(?:image\/(?:png|jpeg|gif|webp)|application\/pdf|text\/(?:plain|csv))$/;
+
+export async function loader({ request, params, context }: Route.LoaderArgs) {
   const id = readId<MessageId>(params.message);
   const index = /^\d{1,4}$/.test(params.index) ? Number(params.index) : null;
   const found =
@@ -13,5 +15,8 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       ? await readAttachment(context.get(depsContext), context.get(grantContext), id.value, index)
       : null;
   if (found === null) throw data("There is no such attachment.", { status: 404 });
+  const { contentType } = found.attachment;
+  const isShown = new URL(request.url).searchParams.has("shown") && SHOWN.test(contentType);
+  if (isShown) return preview(found.content, contentType);
   return download(found.content, found.attachment.fileName, found.attachment.contentType);
 }

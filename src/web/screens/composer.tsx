@@ -1,7 +1,6 @@
 import { RadioGroup } from "radix-ui";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
-import { toast } from "sonner";
 import type { AnswerOutcome } from "../routes/answer";
 import { Button, KeyCap } from "../ui/button";
 import { Field } from "../ui/field";
@@ -14,7 +13,7 @@ type ComposerProps = {
   readonly conversationId: string;
   readonly start: { readonly to: string; readonly cc: string; readonly subject: string };
   readonly onClose: () => void;
-  readonly onSent: () => void;
+  readonly onSent: (sent: { readonly messageId: string; readonly holdMs: number }) => void;
 };
 
 const AFTER: readonly (readonly [Draft["after"], string])[] = [
@@ -37,8 +36,7 @@ export function Composer({ conversationId, start, onClose, onSent }: ComposerPro
   useEffect(() => {
     if (outcome?.ok !== true) return;
     forgetDraft(conversationId);
-    toast("Answer on its way");
-    onSent();
+    onSent(outcome);
   }, [outcome, conversationId, onSent]);
   const problems = outcome?.ok === false ? outcome.problems : {};
   const send = () =>
@@ -99,7 +97,16 @@ export function Composer({ conversationId, start, onClose, onSent }: ComposerPro
         <Button look="quiet" onClick={onClose}>
           Put aside <KeyCap>Esc</KeyCap>
         </Button>
-        <span className="ml-auto text-sm text-soft">The draft is kept on this device.</span>
+        <label className="ml-2 flex cursor-pointer items-center gap-1.5 text-sm text-soft">
+          <input
+            type="checkbox"
+            checked={draft.report === "on"}
+            onChange={(event) => change({ report: event.target.checked ? "on" : "" })}
+            className="size-3.5 accent-act"
+          />
+          Ask for a delivery report
+        </label>
+        <span className="ml-auto hidden text-sm text-soft xl:inline">The draft is kept on this device.</span>
       </div>
     </form>
   );

@@ -1,12 +1,15 @@
 import { useEffect, useRef } from "react";
+import { toast } from "sonner";
 import type { ConversationView } from "../server/conversation-view.server";
 import { Button, KeyCap } from "../ui/button";
 import { TurnLine } from "../ui/turn-line";
 import { Composer } from "./composer";
+import { ConversationMenu } from "./conversation-menu";
 import { Correspondence } from "./correspondence";
 import { DocketCard } from "./docket-card";
 import type { ConversationDesk } from "./standing-screen";
 import { useTray } from "./tray-data";
+import { useTakeBack } from "./use-take-back";
 
 /** The open conversation: correspondence in the middle, the docket at the right, the ways out below. */
 export function ConversationScreen({ view, desk }: { view: ConversationView; desk: ConversationDesk }) {
@@ -21,11 +24,25 @@ export function ConversationScreen({ view, desk }: { view: ConversationView; des
   useEffect(() => {
     page.current?.lastElementChild?.scrollIntoView({ block: "end" });
   }, [answering, row.messageCount]);
+  const takeBack = useTakeBack(() => desk.setAnswering(true));
+  const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
+    desk.setAnswering(false);
+    if (holdMs === 0) toast("Answer on its way");
+    else {
+      const action = { label: "Take back", onClick: () => takeBack(messageId) };
+      toast(`It goes in ${Math.round(holdMs / 1_000)} seconds`, { action, duration: holdMs });
+    }
+  };
   return (
     <div className="grid min-h-0 min-w-0 auto-rows-max grid-cols-1 overflow-y-auto lg:auto-rows-auto lg:grid-cols-[minmax(0,1fr)_284px] lg:overflow-hidden">
       <main className="flex min-w-0 flex-col bg-paper lg:min-h-0 lg:border-r lg:border-rule">
         <div ref={page} className="px-4 pt-4 lg:min-h-0 lg:flex-1 lg:overflow-y-auto lg:px-6">
-          <h1 className="font-serif text-xl font-semibold">{row.subject === "" ? "(no subject)" : row.subject}</h1>
+          <div className="flex items-start gap-3">
+            <h1 className="min-w-0 flex-1 font-serif text-xl font-semibold">
+              {row.subject === "" ? "(no subject)" : row.subject}
+            </h1>
+            <ConversationMenu conversationId={row.id} ask={desk.ask} />
+          </div>
           <div className="flex flex-wrap items-center gap-x-4 border-b border-rule pb-3 text-sm text-soft">
             <TurnLine
               width={180}
@@ -38,7 +55,7 @@ export function ConversationScreen({ view, desk }: { view: ConversationView; des
             />
             {view.turnWords}
           </div>
-          <Correspondence items={view.correspondence} />
+          <Correspondence items={view.correspondence} conversationId={row.id} />
         </div>
         {answering && mayDecide ? (
           <Composer
@@ -46,7 +63,7 @@ export function ConversationScreen({ view, desk }: { view: ConversationView; des
             conversationId={row.id}
             start={view.answer}
             onClose={() => desk.setAnswering(false)}
-            onSent={() => desk.setAnswering(false)}
+            onSent={sent}
           />
         ) : (
           mayDecide && <WaysOut desk={desk} standing={row.standing} />

@@ -7,11 +7,12 @@ import { CategoryTab } from "../ui/category-tab";
 import { Picker } from "../ui/picker";
 import { DayDialog } from "./day-dialog";
 import type { PostedDecision } from "./decisions";
+import { JoinPicker } from "./join-picker";
 import { NoteDialog } from "./note-dialog";
 import { OwnerStamp } from "./sheet";
 import { useTray } from "./tray-data";
 
-export type DialogKind = "assign" | "categories" | "file" | "expect" | "rest" | "note" | "keys";
+export type DialogKind = "join" | "assign" | "categories" | "file" | "expect" | "rest" | "note" | "keys";
 
 type DialogProps = {
   readonly row: RowView;
@@ -28,6 +29,8 @@ export function DecisionDialogs({ kind, ...props }: DialogProps & { kind: Exclud
       return <CategoryPicker {...props} />;
     case "file":
       return <RecordPicker {...props} />;
+    case "join":
+      return <JoinPicker {...props} />;
     case "note":
       return <NoteDialog {...props} />;
     case "expect":

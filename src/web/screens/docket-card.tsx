@@ -68,6 +68,12 @@ export function DocketCard({ view, desk }: { view: ConversationView; desk: Conve
           <Line name="Rests until" keyName="l" onAsk={ask("rest")}>
             <span className={view.restsUntil === null ? "text-soft" : ""}>{view.restsUntil ?? "not resting"}</span>
           </Line>
+          {view.newest !== null && (
+            <>
+              {view.newest.sender !== null && <Line name="Sender">{view.newest.sender}</Line>}
+              <Line name="Read as">{view.newest.readAs}</Line>
+            </>
+          )}
           <Line name="People">{view.people.join(", ") || <span className="text-soft">nobody yet</span>}</Line>
         </dl>
       </div>

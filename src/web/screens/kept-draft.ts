@@ -6,6 +6,8 @@ export type Draft = {
   readonly html: string;
   readonly after: "expect" | "settle" | "keep";
   readonly day: string;
+  /** "on" asks the mail systems on the way to report. */
+  readonly report?: "on" | "";
 };
 
 const keyOf = (conversationId: string) => `common-tray-draft-${conversationId}`;

@@ -21,7 +21,7 @@ export function NoteDialog({
       onOpenChange={(open) => !open && onClose()}
       title="Note"
       description="For colleagues only; it is never sent."
-      wide
+      size="wide"
     >
       <form
         className="p-4"

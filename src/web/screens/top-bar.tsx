@@ -1,4 +1,4 @@
-import { BookMarked, ChevronsUpDown, LogOut, Search } from "lucide-react";
+import { BookMarked, ChevronsUpDown, FileInput, LogOut, Search, Send } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useRef } from "react";
 import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
@@ -13,6 +13,11 @@ type TopBarProps = {
   readonly trays: readonly { readonly slug: string; readonly address: string }[];
   readonly member: { readonly name: string; readonly initials: string };
 };
+
+const PLACES = [
+  ["outgoing", "Outgoing mail", Send],
+  ["import", "Import mail", FileInput],
+] as const;
 
 /** Name, tray switch, search, records, and who is signed in. */
 export function TopBar({ tray, trays, member }: TopBarProps) {
@@ -78,6 +83,16 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
         <DropdownMenu.Portal>
           <DropdownMenu.Content className={MENU} align="end">
             <DropdownMenu.Label className="px-3 py-1.5 text-soft">{member.name}</DropdownMenu.Label>
+            {PLACES.map(([path, name, Icon]) => (
+              <DropdownMenu.Item
+                key={path}
+                className={`${MENU_ITEM} gap-2`}
+                onSelect={() => navigate(`/${tray.slug}/${path}`)}
+              >
+                <Icon size={14} aria-hidden /> {name}
+              </DropdownMenu.Item>
+            ))}
+            <DropdownMenu.Separator className="my-1 border-t border-hair" />
             <DropdownMenu.Item
               className={`${MENU_ITEM} gap-2`}
               onSelect={() => submit(null, { method: "post", action: "/sign-out" })}

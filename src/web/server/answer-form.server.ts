@@ -12,7 +12,15 @@ const MAX_HTML_CHARACTERS = 1_000_000;
 /** What is wrong, by field. */
 export type AnswerProblems = Partial<Record<"to" | "cc" | "subject" | "html" | "day", string>>;
 
-type Posted = { to: string; cc: string; subject: string; html: string; after: AfterAnswer["kind"]; day: string };
+type Posted = {
+  to: string;
+  cc: string;
+  subject: string;
+  html: string;
+  after: AfterAnswer["kind"];
+  day: string;
+  report: string;
+};
 
 const SCHEMA = Joi.object<Posted>({
   to: Joi.string().trim().required().messages({ "string.empty": "Somebody has to get it: fill in To." }),
@@ -34,6 +42,7 @@ const SCHEMA = Joi.object<Posted>({
   }),
   after: Joi.string().valid("expect", "keep", "settle").required(),
   day: Joi.string().allow("").default(""),
+  report: Joi.string().valid("on", "").default(""),
 });
 
 function notBlank(html: string, helpers: Joi.CustomHelpers) {
@@ -54,7 +63,14 @@ export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerP
   if (posted.after === "expect" && posted.day && until === null) problems.day = "That is no day of the calendar.";
   if (Object.keys(problems).length > 0) return err(problems);
   const after: AfterAnswer = posted.after === "expect" ? { kind: "expect", until } : { kind: posted.after ?? "keep" };
-  return ok({ to, cc, subject: posted.subject ?? "", html: posted.html ?? "", after });
+  return ok({
+    to,
+    cc,
+    subject: posted.subject ?? "",
+    html: posted.html ?? "",
+    after,
+    asksReport: posted.report === "on",
+  });
 }
 
 function recipients(text: string, field: "to" | "cc", problems: AnswerProblems) {

@@ -2,10 +2,13 @@ import { effectInWords } from "../../core/journal/effect-in-words";
 import { mailboxName, printMailboxes } from "../../core/kernel/email-address";
 import type { CategoryId, MemberId, RecordId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { Protection } from "../../core/message/mail-message";
+import type { SenderTrust } from "../../core/message/sender-trust";
 import { dayAndTime, dayInWords } from "../../core/standing/day-words";
 import { reasonInWords } from "../../core/standing/reason-in-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
 import type { CorrespondenceMessage, OpenConversation, TrayNames } from "../../operations/index.server";
+import { textBlocks } from "./text-blocks.server";
 import { type Reading, rowView } from "./words.server";
 
 /** A conversation ready to be drawn: correspondence and notes in one order, the docket in words, the journal. */
@@ -31,6 +34,7 @@ export function conversationView(open: OpenConversation, people: TrayNames, read
       const record = open.records.find((one) => one.id === id);
       return record === undefined ? [] : [{ id: record.id, code: record.code, title: record.title }];
     }),
+    newest: newestInWords(open),
     people: peopleIn(open),
     correspondence: correspondence(open, nameOf, reading),
     journal: journalView(open, people, nameOf, reading),
@@ -49,6 +53,15 @@ function turnInWords(open: OpenConversation, { now, zone }: Reading): string {
   return `${counted} · ${turn.kind === "us" ? "they wrote last" : "we wrote last"}, ${dayAndTime(turn.since, now, zone)}`;
 }
 
+// What the docket says of the newest message from outside: who seems to have sent it, and what it was taken for.
+function newestInWords(open: OpenConversation): { readonly sender: string | null; readonly readAs: string } | null {
+  const newest = open.messages.findLast(({ direction }) => direction === "in");
+  if (newest === undefined) return null;
+  const { trust, kind, kindReason } = newest;
+  const sender = trust === null ? null : `${TRUST_LABELS[trust.verdict].replace("sender ", "")}: ${trust.reason}`;
+  return { sender, readAs: `${KIND_LABELS[kind] ?? "a person’s message"}: ${kindReason}` };
+}
+
 function peopleIn(open: OpenConversation): string[] {
   const outside = open.messages.filter(({ direction, kind }) => direction === "in" && kind !== "bounce");
   return [...new Set(outside.map(({ fromName, fromAddress }) => fromName || fromAddress))].slice(0, 6);
@@ -58,6 +71,9 @@ function peopleIn(open: OpenConversation): string[] {
 export type CorrespondenceItem =
   | ({ readonly type: "message" } & ReturnType<typeof messageView>)
   | { readonly type: "note"; readonly id: string; readonly who: string; readonly when: string; readonly text: string };
+
+/** A message in it. */
+export type Message = Extract<CorrespondenceItem, { type: "message" }>;
 
 function correspondence(
   open: OpenConversation,
@@ -97,12 +113,18 @@ const KIND_LABELS: Readonly<Partial<Record<CorrespondenceMessage["kind"], string
 };
 
 function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | null) => string, { now, zone }: Reading) {
-  const { id, direction, kind, kindReason, ownText, restText, hasHtml, warnings } = message;
+  const { id, direction, kind, kindReason, ownText, restText, hasHtml, hasRemoteContent, isNewParticipant } = message;
   const ours = direction === "out";
   const { to, cc } = message.recipients;
   const listed = (mailboxes: typeof to) => mailboxes.map(mailboxName).join(", ");
   return {
-    ...{ id, ours, kindReason, ownText, restText, hasHtml, warnings },
+    ...{ id, ours, kindReason, hasHtml, hasRemoteContent, isNewParticipant },
+    warnings: message.warnings,
+    own: textBlocks(ownText),
+    rest: textBlocks(restText),
+    protectionLabel: message.protection === null ? null : PROTECTION_LABELS[message.protection],
+    trust: message.trust === null ? null : { ...message.trust, label: TRUST_LABELS[message.trust.verdict] },
+    outcomes: message.recipientStates.map(outcomeInWords),
     kindLabel: KIND_LABELS[kind] ?? null,
     isMachine: kind === "automatic" || kind === "bounce" || kind === "delivery-report",
     showHtmlFirst: hasHtml && kind === "list",
@@ -111,9 +133,42 @@ function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | nul
     to: `to ${listed(to) || "nobody named"}${cc.length === 0 ? "" : `, copied to ${listed(cc)}`}`,
     when: dayAndTime(message.sentAt, now, zone),
     restLines: restText === "" ? 0 : restText.split("\n").length,
-    attachments: message.attachments.map(({ index, fileName, size }) => ({ index, fileName, size: sizeInWords(size) })),
+    attachments: message.attachments.filter(({ inline }) => !inline).map(attachmentView),
     delivery: message.delivery === null ? null : deliveryView(message.delivery),
   };
+}
+
+const PROTECTION_LABELS: Readonly<Record<Protection, string>> = {
+  "signed-smime": "signed (S/MIME), not checked",
+  "encrypted-smime": "encrypted (S/MIME): open it with your own key",
+  "signed-openpgp": "signed (OpenPGP), not checked",
+  "encrypted-openpgp": "encrypted (OpenPGP): open it with your own key",
+};
+const TRUST_LABELS: Readonly<Record<SenderTrust["verdict"], string>> = {
+  verified: "sender verified",
+  unverified: "sender not verified",
+  imitation: "perhaps not who it seems",
+};
+
+function outcomeInWords({ address, state, detail }: CorrespondenceMessage["recipientStates"][number]) {
+  const because = detail === "" ? "" : `: ${detail}`;
+  switch (state) {
+    case "failed":
+      return { bad: true, words: `failed for ${address}${because}` };
+    case "delayed":
+      return { bad: false, words: `delayed for ${address}${because}` };
+    default:
+      return { bad: false, words: `${state === "given" ? "given on" : state} to ${address}` };
+  }
+}
+
+const SHOWN_TYPES: Readonly<Record<string, "image" | "pdf" | "text">> = {
+  ...{ "image/png": "image", "image/jpeg": "image", "image/gif": "image", "image/webp": "image" },
+  ...{ "application/pdf": "pdf", "text/plain": "text", "text/csv": "text" },
+};
+
+function attachmentView({ index, fileName, contentType, size }: CorrespondenceMessage["attachments"][number]) {
+  return { index, fileName, contentType, size: sizeInWords(size), preview: SHOWN_TYPES[contentType] ?? null };
 }
 
 function deliveryView({ state, reason }: NonNullable<CorrespondenceMessage["delivery"]>) {
@@ -127,6 +182,8 @@ function deliveryView({ state, reason }: NonNullable<CorrespondenceMessage["deli
       return { words: "going out", failed: false };
     case "sent":
       return { words: "sent", failed: false };
+    case "withdrawn":
+      return { words: "not sent: taken back", failed: false };
     case "failed":
       return { words: `not sent: ${reason ?? "no reason given"}`, failed: true };
   }

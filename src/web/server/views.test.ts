@@ -132,6 +132,8 @@ describe("an open conversation", () => {
     protection: null,
     trust: null,
     isNewParticipant: false,
+    hasRemoteContent: false,
+    recipientStates: [],
     ...part,
   });
   const fact = (n: number, direction: "in" | "out") => ({
@@ -174,7 +176,11 @@ describe("an open conversation", () => {
           },
         ],
       }),
-      message(3, { direction: "out", authorId: TOBIAS, delivery: { state: "failed", reason: "550 never" } }),
+      message(3, {
+        direction: "out",
+        authorId: TOBIAS,
+        delivery: { state: "failed", leavesAt: null, reason: "550 never" },
+      }),
       message(5, { kind: "automatic", hasHtml: true }),
     ],
     journal: [
@@ -200,12 +206,9 @@ describe("an open conversation", () => {
   const view = conversationView(open, people, reading);
 
   it("has messages and standing notes in one order of time", () => {
-    expect(view.correspondence.map((item) => (item.type === "note" ? item.text : item.ownText))).toEqual([
-      "text 1",
-      "ask Col",
-      "text 3",
-      "text 5",
-    ]);
+    expect(
+      view.correspondence.map((item) => (item.type === "note" ? item.text : item.own[0]?.pieces[0]?.text)),
+    ).toEqual(["text 1", "ask Col", "text 3", "text 5"]);
   });
 
   it("says of each message what one has to know", () => {

@@ -1,0 +1,28 @@
+import type { EmailAddress } from "../kernel/email-address";
+import type { Classification, FailedRecipient, Header, RecipientReport } from "./mail-message";
+
+/** What the classification looks at. */
+export type ClassifiableMessage = {
+  readonly headers: readonly Header[];
+  readonly fromAddress: EmailAddress | null;
+  readonly fromName: string;
+  /** Those it is addressed to in To. */
+  readonly toAddresses: readonly EmailAddress[];
+  /** Envelope sender (RFC 5321 MAIL FROM) or Return-Path: an empty text for `<>`, null when it is not known. */
+  readonly envelopeSender: string | null;
+  /** Whether it is a multipart/report about a delivery (RFC 6522), whatever is in it. */
+  readonly isReport: boolean;
+  /** Whether it carries a message or the header of one. */
+  readonly returnsCopy: boolean;
+  /** Text of the message/delivery-status parts. */
+  readonly deliveryStatus: readonly string[];
+  readonly text: string;
+  /** METHOD of a text/calendar part (RFC 5546 1.4), null when there is no such part. */
+  readonly calendarMethod: string | null;
+};
+
+export type ClassifiedMessage = {
+  readonly classification: Classification;
+  readonly failedRecipients: readonly FailedRecipient[];
+  readonly reports: readonly RecipientReport[];
+};

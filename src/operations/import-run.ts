@@ -1,0 +1,125 @@
+import { createWriteStream } from "node:fs";
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
+import { err, ok, type Result } from "../core/kernel/result";
+import { readMailFiles, safeFileName } from "../mail/index";
+import {
+  allTrays,
+  dropImportFile,
+  type ImportRun,
+  type ImportState,
+  importChunks,
+  importOrder,
+  importRunsOf,
+  inTransaction,
+  keepImportChunk,
+  keepImportProgress,
+  setImportState,
+  startImportRun,
+  type TrayGrant,
+} from "../storage/index";
+import type { Deps } from "./deps";
+import { importInto } from "./import-mail";
+import type { Refusal } from "./refusal";
+
+const CHUNK_BYTES = 1024 * 1024;
+const MAX_FILE_BYTES = 4 * 1024 ** 3;
+const SHOWN_RUNS = 20;
+
+/** Receives a file to import and hands the import to a worker; the page may be left then. */
+export async function receiveImport(
+  deps: Deps,
+  grant: TrayGrant,
+  file: { readonly name: string; readonly asHistory: boolean; readonly content: AsyncIterable<Uint8Array> },
+): Promise<Result<{ readonly id: string }, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  const id = deps.newId();
+  const fileName = safeFileName(file.name);
+  const run = { id, trayId: grant.tray.id, by: grant.memberId, fileName, asHistory: file.asHistory };
+  await startImportRun(deps.db, { ...run, createdAt: deps.now() });
+  try {
+    const bytes = await keepFile(deps, id, file.content);
+    if (bytes === null || bytes === 0) {
+      const problem = bytes === 0 ? "The file is empty." : "Files over 4 GB are for the operator’s tool: tray import.";
+      await end(deps, id, ["receiving"], "failed", problem);
+      return ok({ id });
+    }
+    await inTransaction(deps.db, async (trx) => {
+      await setImportState(trx, id, ["receiving"], { state: "waiting", bytes });
+      await deps.jobs.enqueue(trx, { kind: "run-import", importId: id });
+    });
+    return ok({ id });
+  } catch (problem) {
+    await end(deps, id, ["receiving"], "failed", "The file did not arrive whole; choose it again.");
+    throw problem;
+  }
+}
+
+async function keepFile(deps: Deps, id: string, content: AsyncIterable<Uint8Array>): Promise<number | null> {
+  let gathered: Uint8Array[] = [];
+  let size = 0;
+  let total = 0;
+  let position = 0;
+  const flush = async () => {
+    await keepImportChunk(deps.db, id, position, Buffer.concat(gathered));
+    position += 1;
+    gathered = [];
+    size = 0;
+  };
+  for await (const chunk of content) {
+    gathered.push(chunk);
+    size += chunk.byteLength;
+    total += chunk.byteLength;
+    if (total > MAX_FILE_BYTES) return null;
+    if (size >= CHUNK_BYTES) await flush();
+  }
+  if (size > 0) await flush();
+  return total;
+}
+
+/** Runs an import that waits. Cut off, it is run again from the start: what is there already is passed over. */
+export async function runImport(deps: Deps, id: string): Promise<void> {
+  const order = await importOrder(deps.db, await allTrays(deps.db), id);
+  if (order === null || !(await setImportState(deps.db, id, ["waiting", "running"], { state: "running" }))) return;
+  const folder = await mkdtemp(join(tmpdir(), "common-tray-import-"));
+  try {
+    const path = join(folder, "file");
+    await pipeline(Readable.from(importChunks(deps.db, id)), createWriteStream(path));
+    const report = await importInto(deps, order.tray, readMailFiles(path), {
+      asHistory: order.asHistory,
+      goesOn: (sofar) => keepImportProgress(deps.db, id, { ...sofar, messages: sofar.read }),
+    });
+    await end(deps, id, ["running"], report.problem === null ? "done" : "failed", report.problem);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** Stops an import where it is; what was taken in stays, whole. */
+export async function cancelImport(deps: Deps, grant: TrayGrant, id: string): Promise<Result<null, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  const known = await importRunsOf(deps.db, grant, SHOWN_RUNS);
+  if (!known.some((run) => run.id === id)) return err({ kind: "no-such", what: "import" });
+  const ended = await end(deps, id, ["receiving", "waiting", "running"], "cancelled", null);
+  return ended ? ok(null) : err({ kind: "nothing-to-undo" });
+}
+
+async function end(
+  deps: Deps,
+  id: string,
+  expected: readonly ImportState[],
+  state: ImportState,
+  problem: string | null,
+): Promise<boolean> {
+  const ended = await setImportState(deps.db, id, expected, { state, problem, endedAt: deps.now() });
+  if (ended) await dropImportFile(deps.db, id);
+  return ended;
+}
+
+/** The newest imports of a tray. */
+export function lookAtImports(deps: Deps, grant: TrayGrant): Promise<ImportRun[]> {
+  return importRunsOf(deps.db, grant, SHOWN_RUNS);
+}

@@ -1,0 +1,175 @@
+import { BadgeCheck, MoreHorizontal, ShieldAlert, TriangleAlert } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useEffect, useState } from "react";
+import { useFetcher } from "react-router";
+import { toast } from "sonner";
+import type { Message } from "../server/conversation-view.server";
+import { Button } from "../ui/button";
+import { MENU, MENU_ITEM } from "../ui/menu-look";
+import { AsSent } from "./as-sent";
+import { MessageAttachments } from "./message-attachments";
+import { TextBlocks } from "./text-blocks";
+import { useTray } from "./tray-data";
+
+type MessageItemProps = { readonly message: Message; readonly conversationId: string; readonly alone: boolean };
+
+/** One message: who wrote it to whom, what is to be made of that, its own words, what it carries. */
+export function MessageItem({ message, conversationId, alone }: MessageItemProps) {
+  const look = message.ours
+    ? "ml-8 border-l-[3px] border-act/30 bg-ours px-4.5 my-2"
+    : "border-t border-hair first-of-type:border-t-0";
+  return (
+    <article aria-label={`${message.who}, ${message.when}`} className={`group py-3 ${look}`}>
+      <header className="flex items-center gap-2.5">
+        <b className="font-semibold whitespace-nowrap" title={message.address}>
+          {message.who}
+        </b>
+        <TrustMark message={message} />
+        {message.kindLabel !== null && <Mark title={message.kindReason}>{message.kindLabel}</Mark>}
+        {message.isNewParticipant && (
+          <Mark title="She or he has not written here before, nor been written to.">new in this conversation</Mark>
+        )}
+        <span className="min-w-0 flex-1 truncate text-sm text-soft">{message.to}</span>
+        <span className="text-sm whitespace-nowrap text-soft">
+          {message.when}
+          {message.delivery !== null && !message.delivery.failed && `, ${message.delivery.words}`}
+        </span>
+        <MessageMenu message={message} conversationId={conversationId} alone={alone} />
+      </header>
+      <Warnings message={message} />
+      <Body message={message} />
+      <MessageAttachments message={message} />
+      <Outcomes message={message} />
+    </article>
+  );
+}
+
+function Mark({ title, children }: { title: string; children: string }) {
+  return (
+    <span title={title} className="rounded-control border border-rule px-1.5 text-xs whitespace-nowrap text-soft">
+      {children}
+    </span>
+  );
+}
+
+function TrustMark({ message: { trust } }: { message: Message }) {
+  if (trust === null || trust.verdict === "unverified") return null;
+  const bad = trust.verdict === "imitation";
+  const Icon = bad ? ShieldAlert : BadgeCheck;
+  return (
+    <span
+      title={trust.reason}
+      className={`flex items-center gap-1 text-xs whitespace-nowrap ${bad ? "font-semibold text-late" : "text-soft"}`}
+    >
+      <Icon size={14} aria-hidden />
+      {trust.label}
+    </span>
+  );
+}
+
+function MessageMenu({ message, conversationId, alone }: MessageItemProps) {
+  const { tray, mayDecide } = useTray();
+  const fetcher = useFetcher<{ problem: string }>();
+  const base = `/${tray.slug}/messages/${message.id}`;
+  const problem = fetcher.data?.problem;
+  useEffect(() => {
+    if (problem !== undefined) toast.error(problem);
+  }, [problem]);
+  const splitOff = () =>
+    fetcher.submit({ conversation: conversationId }, { method: "post", action: `${base}/split-off` });
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        aria-label={`More about the message of ${message.who}`}
+        className="-my-1 grid size-6 place-items-center rounded-control text-soft opacity-60 group-hover:opacity-100 hover:bg-sunk hover:text-ink focus-visible:opacity-100"
+      >
+        <MoreHorizontal size={15} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className={MENU} align="end">
+          {mayDecide && !alone && (
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={splitOff}>
+              Split off with its answers
+            </DropdownMenu.Item>
+          )}
+          <DropdownMenu.Item className={MENU_ITEM} asChild>
+            <a href={`${base}/raw`}>Download as .eml</a>
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function Body({ message }: { message: Message }) {
+  const [asSent, setAsSent] = useState(message.showHtmlFirst);
+  const nothingOwn = message.own.length === 0;
+  return (
+    <>
+      {message.protectionLabel !== null && <p className="mt-1 text-sm text-soft">{message.protectionLabel}</p>}
+      {asSent ? (
+        <AsSent message={message} />
+      ) : (
+        <>
+          {nothingOwn && message.rest.length === 0 && <p className="mt-1 text-soft">(no text)</p>}
+          <TextBlocks
+            blocks={message.own}
+            className={`mt-1 text-[15px] leading-[23px] ${message.isMachine ? "text-soft" : ""}`}
+          />
+          {message.rest.length > 0 && (
+            // Of a message that only hands something on, that is what one wants to read.
+            <details className="mt-1.5" open={nothingOwn}>
+              <summary className="cursor-pointer text-sm text-act">
+                Earlier text, {message.restLines === 1 ? "1 line" : `${message.restLines} lines`}
+              </summary>
+              <TextBlocks blocks={message.rest} className="mt-1 text-sm text-soft" />
+            </details>
+          )}
+        </>
+      )}
+      {message.hasHtml && (
+        <button type="button" onClick={() => setAsSent(!asSent)} className="mt-1.5 text-sm text-act hover:underline">
+          {asSent ? "Show as text" : "Show as it was sent"}
+        </button>
+      )}
+    </>
+  );
+}
+
+function Warnings({ message }: { message: Message }) {
+  const { tray } = useTray();
+  const fetcher = useFetcher();
+  const failed = message.delivery?.failed === true ? message.delivery.words : null;
+  if (message.warnings.length === 0 && failed === null) return null;
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-2 text-sm text-late">
+      <TriangleAlert size={14} aria-hidden className="shrink-0" />
+      <span>{failed ?? message.warnings.join("; ")}</span>
+      {failed !== null && (
+        <fetcher.Form method="post" action={`/${tray.slug}/messages/${message.id}/send-again`}>
+          <Button type="submit" disabled={fetcher.state !== "idle"}>
+            Send again
+          </Button>
+        </fetcher.Form>
+      )}
+      {message.warnings.length > 0 && (
+        <a href={`/${tray.slug}/messages/${message.id}/raw`} className="text-act underline underline-offset-2">
+          Raw message
+        </a>
+      )}
+    </div>
+  );
+}
+
+function Outcomes({ message }: { message: Message }) {
+  if (message.outcomes.length === 0) return null;
+  return (
+    <ul aria-label="What was reported of its delivery" className="mt-2 text-sm">
+      {message.outcomes.map(({ words, bad }) => (
+        <li key={words} className={bad ? "text-late" : "text-soft"}>
+          {words}
+        </li>
+      ))}
+    </ul>
+  );
+}
