@@ -1,5 +1,7 @@
 import Joi from "joi";
+import { SECOND } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
+import type { SendingSettings } from "../core/ports";
 
 /** Everything that can be set from outside. The table in the README is this schema in words. */
 export type Config = {
@@ -10,7 +12,21 @@ export type Config = {
     readonly secureCookies: boolean;
     readonly trustProxy: boolean;
   };
-  readonly mailIn: { readonly host: string; readonly port: number; readonly maxBytes: number };
+  readonly mailIn: {
+    readonly host: string;
+    readonly port: number;
+    /** Where LMTP is spoken; null where it is not. */
+    readonly lmtpPort: number | null;
+    readonly maxBytes: number;
+    /** Files with certificate and key for STARTTLS; null without. */
+    readonly tls: { readonly cert: string; readonly key: string } | null;
+    /** Networks that may hand mail over, as 10.0.0.0/8; empty lets everybody who reaches the port. */
+    readonly networks: readonly string[];
+    /** At most so many messages a minute from one address. */
+    readonly messagesAMinute: number;
+  };
+  readonly trust: { readonly authservIds: readonly string[]; readonly checksDkim: boolean };
+  readonly sending: SendingSettings;
   readonly mailOut: {
     readonly host: string;
     readonly port: number;
@@ -33,6 +49,15 @@ type Variables = {
   MAIL_HOST: string;
   MAIL_PORT: number;
   MAIL_MAX_BYTES: number;
+  LMTP_PORT?: number;
+  MAIL_TLS_CERT?: string;
+  MAIL_TLS_KEY?: string;
+  MAIL_NETWORKS: string;
+  MAIL_MESSAGES_A_MINUTE: number;
+  TRUSTED_AUTHSERV_IDS: string;
+  CHECK_DKIM: boolean;
+  SEND_HOLD_SECONDS: number;
+  SEND_PER_DOMAIN_A_MINUTE: number;
   SMTP_OUT_HOST: string;
   SMTP_OUT_PORT: number;
   SMTP_OUT_TLS: boolean;
@@ -45,6 +70,19 @@ type Variables = {
 
 const port = (fallback: number) => Joi.number().integer().min(0).max(65_535).default(fallback);
 
+// Several in one variable, apart by commas.
+const parts = (text: string) =>
+  text
+    .split(",")
+    .map((part) => part.trim())
+    .filter((part) => part !== "");
+const list = (item: Joi.Schema) =>
+  Joi.string()
+    .default("")
+    .custom((text: string, helpers) =>
+      parts(text).every((part) => item.validate(part).error === undefined) ? text : helpers.error("any.invalid"),
+    );
+
 const SCHEMA = Joi.object<Variables>({
   DATABASE_URL: Joi.string()
     .uri({ scheme: ["postgres", "postgresql"] })
@@ -56,6 +94,15 @@ const SCHEMA = Joi.object<Variables>({
   MAIL_HOST: Joi.string().hostname().default("127.0.0.1"),
   MAIL_PORT: port(2525),
   MAIL_MAX_BYTES: Joi.number().integer().min(65_536).max(268_435_456).default(36_700_160),
+  LMTP_PORT: Joi.number().integer().min(0).max(65_535),
+  MAIL_TLS_CERT: Joi.string(),
+  MAIL_TLS_KEY: Joi.string(),
+  MAIL_NETWORKS: list(Joi.string().ip({ cidr: "required" })),
+  MAIL_MESSAGES_A_MINUTE: Joi.number().integer().min(1).default(1_000),
+  TRUSTED_AUTHSERV_IDS: list(Joi.string().max(255)),
+  CHECK_DKIM: Joi.boolean().default(true),
+  SEND_HOLD_SECONDS: Joi.number().integer().min(0).max(120).default(10),
+  SEND_PER_DOMAIN_A_MINUTE: Joi.number().integer().min(1).default(60),
   SMTP_OUT_HOST: Joi.string().hostname().required(),
   SMTP_OUT_PORT: port(25),
   SMTP_OUT_TLS: Joi.boolean().default(false),
@@ -64,7 +111,9 @@ const SCHEMA = Joi.object<Variables>({
   SMTP_OUT_NAME: Joi.string().hostname().default("localhost"),
   LOG_LEVEL: Joi.string().valid("fatal", "error", "warn", "info", "debug", "trace", "silent").default("info"),
   DEMO: Joi.boolean().default(false),
-}).and("SMTP_OUT_USER", "SMTP_OUT_PASSWORD");
+})
+  .and("SMTP_OUT_USER", "SMTP_OUT_PASSWORD")
+  .and("MAIL_TLS_CERT", "MAIL_TLS_KEY");
 
 /** Reads the configuration; a refusal names every variable that is wrong, what it is and what is asked for. */
 export function readConfig(environment: Environment): Result<Config, readonly string[]> {
@@ -84,7 +133,15 @@ export function readConfig(environment: Environment): Result<Config, readonly st
       secureCookies: variables.SECURE_COOKIES,
       trustProxy: variables.TRUST_PROXY,
     },
-    mailIn: { host: variables.MAIL_HOST, port: variables.MAIL_PORT, maxBytes: variables.MAIL_MAX_BYTES },
+    mailIn: mailInOf(variables),
+    trust: {
+      authservIds: parts(variables.TRUSTED_AUTHSERV_IDS).map((id) => id.toLowerCase()),
+      checksDkim: variables.CHECK_DKIM,
+    },
+    sending: {
+      holdMs: variables.SEND_HOLD_SECONDS * SECOND,
+      perDomainAMinute: variables.SEND_PER_DOMAIN_A_MINUTE,
+    },
     mailOut: {
       host: variables.SMTP_OUT_HOST,
       port: variables.SMTP_OUT_PORT,
@@ -97,15 +154,35 @@ export function readConfig(environment: Environment): Result<Config, readonly st
   });
 }
 
+function mailInOf(variables: Variables): Config["mailIn"] {
+  const { MAIL_TLS_CERT: cert, MAIL_TLS_KEY: key } = variables;
+  return {
+    host: variables.MAIL_HOST,
+    port: variables.MAIL_PORT,
+    lmtpPort: variables.LMTP_PORT ?? null,
+    maxBytes: variables.MAIL_MAX_BYTES,
+    tls: cert === undefined || key === undefined ? null : { cert, key },
+    networks: parts(variables.MAIL_NETWORKS),
+    messagesAMinute: variables.MAIL_MESSAGES_A_MINUTE,
+  };
+}
+
 // Values of these would end up in a log.
 const SECRET = /PASSWORD|DATABASE_URL/;
 
 function problemInWords(detail: Joi.ValidationErrorItem, given: Environment): string {
-  const name = String(detail.path[0] ?? "SMTP_OUT_USER and SMTP_OUT_PASSWORD");
+  const name = String(detail.path[0] ?? pairOf(detail));
   if (detail.type === "any.required") return `${name} is not set: ${WANTED[name] ?? "give a value"}`;
   if (detail.type === "object.and") return `${name}: give both or neither`;
   const is = SECRET.test(name) ? "does not fit" : `is ${JSON.stringify(given[name])}`;
   return `${name} ${is}: ${WANTED[name] ?? detail.message}`;
+}
+
+const PAIRED = ["SMTP_OUT_USER", "SMTP_OUT_PASSWORD", "MAIL_TLS_CERT", "MAIL_TLS_KEY"];
+
+function pairOf({ context }: Joi.ValidationErrorItem): string {
+  const named: readonly string[] = [...(context?.present ?? []), ...(context?.missing ?? [])];
+  return PAIRED.filter((name) => named.includes(name)).join(" and ");
 }
 
 const WANTED: Readonly<Record<string, string>> = {
@@ -117,6 +194,13 @@ const WANTED: Readonly<Record<string, string>> = {
   MAIL_HOST: "give a host name or address to listen on",
   MAIL_PORT: "give a number from 0 to 65535",
   MAIL_MAX_BYTES: "give a number of bytes from 65536 to 268435456",
+  LMTP_PORT: "give a number from 0 to 65535, or nothing to speak no LMTP",
+  MAIL_NETWORKS: "give networks apart by commas, as 10.0.0.0/8, fd00::/8",
+  MAIL_MESSAGES_A_MINUTE: "give a number from 1",
+  TRUSTED_AUTHSERV_IDS: "give names of your own mail servers apart by commas",
+  CHECK_DKIM: "give true or false",
+  SEND_HOLD_SECONDS: "give a number of seconds from 0 to 120",
+  SEND_PER_DOMAIN_A_MINUTE: "give a number from 1",
   SMTP_OUT_HOST: "give the host that sends mail on",
   SMTP_OUT_PORT: "give a number from 0 to 65535",
   SMTP_OUT_TLS: "give true or false",

@@ -18,6 +18,7 @@ const DATABASE = "common_tray_demo";
 const HTTP_PORT = 3000;
 const MAIL_PORT = 2525;
 const MAX_BYTES = 36_700_160;
+const HOLD_MS = 8_000;
 const SECOND_MS = 1_000;
 
 const log = pino({ level: "warn" }, pino.destination(2));
@@ -81,7 +82,12 @@ function demoConfig(cluster: Cluster, httpPort: number, mailPort: number, outsid
   return {
     databaseUrl: cluster.url(DATABASE),
     http: { host: "127.0.0.1", port: httpPort, secureCookies: false, trustProxy: false },
-    mailIn: { host: "127.0.0.1", port: mailPort, maxBytes: MAX_BYTES },
+    mailIn: {
+      ...{ host: "127.0.0.1", port: mailPort, lmtpPort: null, maxBytes: MAX_BYTES },
+      ...{ tls: null, networks: [], messagesAMinute: 10_000 },
+    },
+    trust: { authservIds: [], checksDkim: true },
+    sending: { holdMs: HOLD_MS, perDomainAMinute: 60 },
     mailOut: { host: "127.0.0.1", port: outsidePort, secure: false, auth: null, name: "ottermoor.example" },
     logLevel: "warn",
     demo: true,

@@ -1,6 +1,9 @@
+import { Resolver } from "node:dns/promises";
+import { readFileSync } from "node:fs";
 import type { Logger } from "pino";
+import type { KeyLookup } from "../core/ports";
 import { handleJob } from "../jobs/handle-job";
-import { listenForMail, smtpTransport } from "../mail/index";
+import { listenForMail, type MailAcceptance, smtpTransport } from "../mail/index";
 import { knowsAddress, receiveMessage } from "../operations/index.server";
 import { listenForChanges, startWorkers } from "../storage/index";
 import type { Config } from "./config";
@@ -9,14 +12,34 @@ import { liveHub } from "./live-hub";
 import { wire } from "./wiring";
 
 /** A server that runs: where it listens, and how to stop it. */
-export type Serving = { readonly httpPort: number; readonly mailPort: number; readonly stop: () => Promise<void> };
+export type Serving = {
+  readonly httpPort: number;
+  readonly mailPort: number;
+  readonly lmtpPort: number | null;
+  readonly stop: () => Promise<void>;
+};
+
+const LOOK_UP_TIMEOUT_MS = 2_000;
+
+// A name server that is silent must not keep a sender waiting.
+const resolver = new Resolver({ timeout: LOOK_UP_TIMEOUT_MS, tries: 1 });
+const lookUpKeys: KeyLookup = (name) => resolver.resolveTxt(name);
+
+function certificateOf(files: { cert: string; key: string }): { cert: string; key: string } {
+  return { cert: readFileSync(files.cert, "utf8"), key: readFileSync(files.key, "utf8") };
+}
 
 const WAKE_EVERY_MS = 20_000;
 
 /** Starts the three processes (web, post, worker) in this one. Stopping finishes what is in hand and refuses what is new. */
-export async function serve(config: Config, log: Logger): Promise<Serving> {
+export async function serve(config: Config, log: Logger, keys?: KeyLookup): Promise<Serving> {
   const transport = smtpTransport(config.mailOut);
-  const { deps, close } = wire({ databaseUrl: config.databaseUrl, demo: config.demo, mail: transport }, log);
+  const { sending } = config;
+  const trust = { authservIds: config.trust.authservIds, keys: config.trust.checksDkim ? (keys ?? lookUpKeys) : null };
+  const { deps, close } = wire(
+    { databaseUrl: config.databaseUrl, demo: config.demo, mail: transport, trust, sending },
+    log,
+  );
   const hub = liveHub();
   const channel = await listenForChanges(config.databaseUrl, hub.spread, (problem) => {
     log.warn(problem, "live changes may have been missed");
@@ -30,19 +53,25 @@ export async function serve(config: Config, log: Logger): Promise<Serving> {
   const waking = setInterval(() => {
     handleJob(deps, { kind: "wake-rested" }, { number: 1, last: true }).catch((problem) => log.error(problem));
   }, WAKE_EVERY_MS);
-  const post = await listenForMail(config.mailIn, {
+  const acceptance: MailAcceptance = {
     knows: (address) => knowsAddress(deps, address),
     accept: async (mail) => void (await receiveMessage(deps, mail)),
     onProblem: (problem) => log.warn(problem, "mail in"),
-  });
+  };
+  const { lmtpPort, tls, ...mailIn } = config.mailIn;
+  const listening = { ...mailIn, tls: tls === null ? null : certificateOf(tls) };
+  const post = await listenForMail(listening, acceptance);
+  const lmtp =
+    lmtpPort === null ? null : await listenForMail({ ...listening, port: lmtpPort, protocol: "lmtp" }, acceptance);
   const http = await startHttpServer(config.http, deps, hub, log);
   return {
     httpPort: http.port,
     mailPort: post.port,
+    lmtpPort: lmtp?.port ?? null,
     async stop() {
       clearInterval(waking);
       hub.end();
-      await Promise.all([http.close(), post.close(), workers.stop()]);
+      await Promise.all([http.close(), post.close(), lmtp?.close(), workers.stop()]);
       await channel.close();
       transport.close();
       await close();

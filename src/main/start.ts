@@ -22,7 +22,8 @@ if (refusal !== null) {
 try {
   const serving = await serve(config.value, log);
   stopOnSignal(serving.stop);
-  log.info({ httpPort: serving.httpPort, mailPort: serving.mailPort }, "ready");
+  const { httpPort, mailPort, lmtpPort } = serving;
+  log.info({ httpPort, mailPort, lmtpPort }, "ready");
 } catch (problem) {
   process.stderr.write(`Common Tray cannot start: ${portProblem(problem)}\n`);
   process.exit(1);

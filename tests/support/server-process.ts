@@ -21,6 +21,8 @@ export function startServerProcess(environment: Readonly<Record<string, string>>
       MAIL_PORT: "0",
       SECURE_COOKIES: "false",
       SMTP_OUT_HOST: "127.0.0.1",
+      SEND_HOLD_SECONDS: "0",
+      CHECK_DKIM: "false",
       LOG_LEVEL: "info",
       ...environment,
     },

@@ -1,12 +1,12 @@
 import { aMessage } from "@tests/support/mail";
 import { createTransport } from "nodemailer";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { listenForMail, type ReceivedMail, type SmtpListener } from "./smtp-listener";
+import { listenForMail, type MailListener, type ReceivedMail } from "./smtp-listener";
 
 const MAX_BYTES = 100_000;
 const accepted: ReceivedMail[] = [];
 let broken = false;
-let listener: SmtpListener;
+let listener: MailListener;
 
 beforeAll(async () => {
   listener = await listenForMail(

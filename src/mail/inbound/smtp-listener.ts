@@ -1,6 +1,7 @@
-import type { AddressInfo } from "node:net";
-import { SMTPServer, type SMTPServerDataStream } from "smtp-server";
+import { type AddressInfo, BlockList, isIPv6 } from "node:net";
+import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from "smtp-server";
 import { type EmailAddress, looseAddress, readEmailAddress } from "../../core/kernel/email-address";
+import { ratePerMinute } from "./rate-per-minute";
 
 /** A message as it was handed to us, before anything is known of it. */
 export type ReceivedMail = {
@@ -19,17 +20,26 @@ export type MailAcceptance = {
   readonly onProblem: (problem: unknown) => void;
 };
 
-export type SmtpListenerOptions = {
+export type MailListenerOptions = {
   readonly host: string;
   /** 0 takes a free one. */
   readonly port: number;
   readonly maxBytes: number;
+  /** LMTP (RFC 2033) gives a result for each recipient. */
+  readonly protocol?: "smtp" | "lmtp";
+  /** Certificate and key in PEM: STARTTLS is offered with them. */
+  readonly tls?: { readonly cert: string; readonly key: string } | null;
+  /** Networks that may hand mail over; all when empty. */
+  readonly networks?: readonly string[];
+  readonly messagesAMinute?: number;
 };
 
-export type SmtpListener = { readonly port: number; readonly close: () => Promise<void> };
+export type MailListener = { readonly port: number; readonly close: () => Promise<void> };
 
 // RFC 5321 4.5.3.1.8 asks for at least 100.
 const MAX_RECIPIENTS = 200;
+// RFC 5321 6.3: a loop is likely at 100 Received fields.
+const MAX_HOPS = 100;
 const CLOSE_TIMEOUT_MS = 5_000;
 const MAX_CLIENTS = 200;
 
@@ -42,16 +52,25 @@ class SmtpReply extends Error {
   }
 }
 
-/** Listens for mail (RFC 5321). 250 after DATA is said only once `accept` has returned. */
-export async function listenForMail(options: SmtpListenerOptions, acceptance: MailAcceptance): Promise<SmtpListener> {
+/** Listens for mail (RFC 5321, RFC 2033). 250 after DATA is said only once `accept` has returned. */
+export async function listenForMail(options: MailListenerOptions, acceptance: MailAcceptance): Promise<MailListener> {
+  const { tls = null, protocol = "smtp" } = options;
+  const mayConnect = networkCheck(options.networks ?? []);
+  const isInRate = ratePerMinute(options.messagesAMinute ?? Number.POSITIVE_INFINITY);
   const server = new SMTPServer({
     authOptional: true,
-    disabledCommands: ["AUTH", "STARTTLS"],
+    lmtp: protocol === "lmtp",
+    disabledCommands: tls === null ? ["AUTH", "STARTTLS"] : ["AUTH"],
+    ...(tls === null ? {} : tls),
     disableReverseLookup: true,
     size: options.maxBytes,
     maxClients: MAX_CLIENTS,
     closeTimeout: CLOSE_TIMEOUT_MS,
     banner: "Common Tray",
+    onConnect: ({ remoteAddress }, callback) =>
+      callback(mayConnect(remoteAddress) ? null : new SmtpReply(554, "5.7.1 mail is not taken from your network")),
+    onMailFrom: (_address, { remoteAddress }, callback) =>
+      callback(isInRate(remoteAddress, Date.now()) ? null : new SmtpReply(450, "4.7.1 too many messages, slow down")),
     onRcptTo(recipient, session, callback) {
       const address = readEmailAddress(recipient.address);
       if (address === null) return callback(new SmtpReply(550, `5.1.3 ${recipient.address} is no address`));
@@ -66,24 +85,17 @@ export async function listenForMail(options: SmtpListenerOptions, acceptance: Ma
       );
     },
     onData(stream, session, callback) {
-      readWithin(stream, options.maxBytes)
-        .then(async (raw) => {
-          if (raw === null) throw new SmtpReply(552, `5.3.4 the message is larger than ${options.maxBytes} bytes`);
-          const { mailFrom, rcptTo } = session.envelope;
-          await acceptance.accept({
-            envelopeSender: mailFrom === false ? "" : looseAddress(mailFrom.address),
-            recipients: rcptTo.map((recipient) => looseAddress(recipient.address)),
-            raw,
-          });
-        })
-        .then(
-          () => callback(null, "2.0.0 kept"),
-          (problem) => {
-            if (problem instanceof SmtpReply) return callback(problem);
-            acceptance.onProblem(problem);
-            callback(new SmtpReply(451, "4.3.0 could not be kept now, try again later"));
-          },
-        );
+      // One answer for all in SMTP, one for each recipient in LMTP.
+      const answer = callback as unknown as (problem: unknown, answers?: unknown) => void;
+      const taken = readWithin(stream, options.maxBytes).then((raw) => checked(raw, options.maxBytes));
+      const done = taken.then(
+        (raw): Promise<string | (string | Error)[]> =>
+          protocol === "lmtp" ? acceptEach(raw, session, acceptance) : accepted(raw, session, acceptance),
+      );
+      done.then(
+        (answers) => answer(null, answers),
+        (problem) => answer(replyOf(problem, acceptance)),
+      );
     },
   });
   // A client that goes away in the middle is its own affair; nothing was promised to it.
@@ -99,6 +111,64 @@ export async function listenForMail(options: SmtpListenerOptions, acceptance: Ma
     port: (server.server.address() as AddressInfo).port,
     close: () => new Promise((resolve) => server.close(resolve)),
   };
+}
+
+async function accepted(raw: Uint8Array, session: SMTPServerSession, acceptance: MailAcceptance): Promise<string> {
+  await acceptance.accept({ ...mailOf(raw, session), recipients: recipientsOf(session) });
+  return "2.0.0 kept";
+}
+
+async function acceptEach(raw: Uint8Array, session: SMTPServerSession, acceptance: MailAcceptance) {
+  const answers: (string | Error)[] = [];
+  for (const recipient of recipientsOf(session)) {
+    const kept = acceptance.accept({ ...mailOf(raw, session), recipients: [recipient] });
+    answers.push(
+      await kept.then(
+        () => `2.0.0 kept for ${recipient}`,
+        (problem) => replyOf(problem, acceptance),
+      ),
+    );
+  }
+  return answers;
+}
+
+function mailOf(raw: Uint8Array, { envelope: { mailFrom } }: SMTPServerSession) {
+  return { raw, envelopeSender: mailFrom === false ? "" : looseAddress(mailFrom.address) };
+}
+
+function recipientsOf(session: SMTPServerSession): EmailAddress[] {
+  return session.envelope.rcptTo.map((recipient) => looseAddress(recipient.address));
+}
+
+function replyOf(problem: unknown, acceptance: MailAcceptance): SmtpReply {
+  if (problem instanceof SmtpReply) return problem;
+  acceptance.onProblem(problem);
+  return new SmtpReply(451, "4.3.0 could not be kept now, try again later");
+}
+
+function checked(raw: Uint8Array | null, maxBytes: number): Uint8Array {
+  if (raw === null) throw new SmtpReply(552, `5.3.4 the message is larger than ${maxBytes} bytes`);
+  if (hopsOf(raw) > MAX_HOPS) throw new SmtpReply(554, "5.4.6 this message goes round in circles");
+  return raw;
+}
+
+const HOP = Buffer.from("\nreceived:");
+const MAX_HEADER_BYTES = 256 * 1024;
+
+function hopsOf(raw: Uint8Array): number {
+  const start = Buffer.from(raw.subarray(0, MAX_HEADER_BYTES)).toString("latin1").toLowerCase();
+  const end = /\r?\n\r?\n/.exec(start)?.index ?? start.length;
+  return `\n${start.slice(0, end)}`.split(HOP.toString()).length - 1;
+}
+
+function networkCheck(networks: readonly string[]): (address: string) => boolean {
+  if (networks.length === 0) return () => true;
+  const allowed = new BlockList();
+  for (const network of networks) {
+    const [address = "", prefix = ""] = network.split("/");
+    allowed.addSubnet(address, Number(prefix), isIPv6(address) ? "ipv6" : "ipv4");
+  }
+  return (address) => allowed.check(address, isIPv6(address) ? "ipv6" : "ipv4");
 }
 
 // Over the limit the rest is read and thrown away: the answer belongs after the final dot.

@@ -5,13 +5,13 @@ import type { EmailAddress } from "../../core/kernel/email-address";
 import { instant } from "../../core/kernel/instant";
 import type { MailMessage } from "../../core/message/mail-message";
 import { parseMessage } from "../inbound/parse-message";
-import { listenForMail, type SmtpListener } from "../inbound/smtp-listener";
+import { listenForMail, type MailListener } from "../inbound/smtp-listener";
 import { smtpTransport } from "../outbound/smtp-transport";
 import { CHARACTERS } from "./characters";
 import { type OutsideWorld, startOutsideWorld } from "./outside-world";
 
 const received: MailMessage[] = [];
-let tray: SmtpListener;
+let tray: MailListener;
 let world: OutsideWorld;
 let ids = 0;
 
