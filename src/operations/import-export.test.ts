@@ -116,20 +116,20 @@ describe("importing", () => {
   });
 
   it("stops in a consistent state and goes on from there", async () => {
-    const many = Array.from({ length: 220 }, (_, at) =>
+    const many = Array.from({ length: 420 }, (_, at) =>
       aMessage({ id: `many-${at}@v.example`, subject: `Many ${at}` }),
     );
     const path = write("many.mbox", mbox(many));
     let batches = 0;
     const stopped = await bring(path, true, () => ++batches < 2);
     const added = stopped.ok ? stopped.value.added : 0;
-    expect([added > 0, added < 220, added % 50]).toEqual([true, true, 0]);
+    expect([added > 0, added < 420, added % 100]).toEqual([true, true, 0]);
     expect((await examine(tray.deps)).differences).toEqual([]);
     const rows = await tray.ask(
       "select standing, count(*)::int as count from conversation where subject like 'Many %' group by 1",
     );
     expect(rows).toEqual([{ standing: "settled", count: added }]);
-    expect(await bring(path)).toMatchObject({ value: { read: 220, added: 220 - added, knownAlready: added } });
+    expect(await bring(path)).toMatchObject({ value: { read: 420, added: 420 - added, knownAlready: added } });
   });
 });
 

@@ -9,15 +9,19 @@ import { recordCodesIn } from "../core/threading/record-codes";
 import {
   conversationOfSubject,
   conversationRowOf,
+  copyOf,
   type Database,
   factsOf,
   holdConversations,
   isPartOf,
+  type KnownThreads,
   keepRoutes,
   lockThreads,
   type MessagePlace,
   type NewMessage,
+  noteJoined,
   noteReports,
+  noteStored,
   type ReportedMessage,
   reportedMessage,
   storeIfUnknown,
@@ -58,12 +62,33 @@ export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): P
 
 /** Places a message in a tray and stores it, within the caller's transaction. */
 export async function keepInTray(trx: Database, deps: Deps, tray: Tray, incoming: Incoming): Promise<Kept> {
+  const [kept] = await keepAllInTray(trx, deps, tray, [incoming]);
+  if (kept === undefined) throw new Error("a message was neither kept nor known");
+  return kept;
+}
+
+/** The same for several, one after the other: what the tray knows of them is looked up once. */
+export async function keepAllInTray(
+  trx: Database,
+  deps: Deps,
+  tray: Tray,
+  batch: readonly Incoming[],
+): Promise<Kept[]> {
+  const ids = [...new Set(batch.flatMap(linksOf))];
+  const keys = batch.map(({ message, raw }) => dedupeKeyOf(message, raw));
+  const known = await lockThreads(trx, tray.id, ids, keys);
+  const all: Kept[] = [];
+  for (const incoming of batch) all.push(await keepOne(trx, deps, tray, incoming, known));
+  return all;
+}
+
+async function keepOne(trx: Database, deps: Deps, tray: Tray, incoming: Incoming, known: KnownThreads): Promise<Kept> {
   const { message, raw } = incoming;
   const dedupeKey = dedupeKeyOf(message, raw);
-  const known = await lockThreads(trx, tray.id, linksOf(incoming), dedupeKey);
-  if (known.copyIn !== null) {
+  const copyIn = copyOf(known, dedupeKey);
+  if (copyIn !== null) {
     await keepRoutes(trx, tray.id, dedupeKey, routesOf(tray, incoming), message.list, incoming.receivedAt);
-    return { trayId: tray.id, conversationId: known.copyIn, outcome: "known-already" };
+    return { trayId: tray.id, conversationId: copyIn, outcome: "known-already" };
   }
   const placement = placeMessage(message, known.conversations);
   const reported = await reportedBy(trx, tray, incoming);
@@ -77,9 +102,11 @@ export async function keepInTray(trx: Database, deps: Deps, tray: Tray, incoming
     await circumstances(trx, deps, tray, incoming, joins),
   );
   await storeMessage(trx, stored, place);
+  noteStored(known, linksOf(incoming), dedupeKey, conversationId);
   if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
   if (placement.kind === "joins" && placement.piece !== null && placement.piece !== conversationId) {
     await joinLatePiece(trx, deps, tray, conversationId, placement.piece);
+    noteJoined(known, placement.piece, conversationId);
   }
   return { trayId: tray.id, conversationId, outcome: joins === null ? "started" : "joined" };
 }

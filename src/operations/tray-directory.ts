@@ -1,12 +1,36 @@
 import { type EmailAddress, withoutSubaddress } from "../core/kernel/email-address";
+import type { TrayId } from "../core/kernel/ids";
 import { type Instant, SECOND } from "../core/kernel/instant";
-import { allTrays, type Database, type Tray } from "../storage/index";
+import { allColleagues, allTrays, type Colleague, type Database, type Tray } from "../storage/index";
 import type { Deps } from "./deps";
 
 // Mail comes in bursts, and trays change once in months: each message asking twice for them doubled its cost.
 const TRUSTED_FOR = 2 * SECOND;
 
-const directories = new WeakMap<Database, { readAt: Instant; trays: Promise<Tray[]> }>();
+type Directory = {
+  readonly readAt: Instant;
+  readonly trays: Promise<Tray[]>;
+  readonly colleagues: Promise<Colleague[]>;
+};
+
+const directories = new WeakMap<Database, Directory>();
+
+function directoryOf(deps: Deps): Directory {
+  const now = deps.now();
+  const known = directories.get(deps.db);
+  if (known !== undefined && Math.abs(now - known.readAt) <= TRUSTED_FOR) return known;
+  const read = { readAt: now, trays: allTrays(deps.db), colleagues: allColleagues(deps.db) };
+  directories.set(deps.db, read);
+  // What could not be read is asked for again by the next.
+  for (const part of [read.trays, read.colleagues]) part.catch(() => directories.delete(deps.db));
+  return read;
+}
+
+/** The names of those who look into a tray, as they were at most two seconds ago. */
+export async function colleaguesOf(deps: Deps, trayId: TrayId): Promise<string[]> {
+  const colleagues = await directoryOf(deps).colleagues;
+  return colleagues.filter((colleague) => colleague.trayId === trayId).map(({ name }) => name);
+}
 
 /** Those of the addresses that are a tray's, with a subaddress or without. */
 export function addressesOf(tray: Tray, addresses: readonly EmailAddress[]): EmailAddress[] {
@@ -17,15 +41,7 @@ export function addressesOf(tray: Tray, addresses: readonly EmailAddress[]): Ema
 
 /** The trays that these addresses belong to, as they were at most two seconds ago. */
 export async function traysOfAddresses(deps: Deps, addresses: readonly EmailAddress[]): Promise<Tray[]> {
-  const now = deps.now();
-  let known = directories.get(deps.db);
-  if (known === undefined || Math.abs(now - known.readAt) > TRUSTED_FOR) {
-    known = { readAt: now, trays: allTrays(deps.db) };
-    directories.set(deps.db, known);
-    // What could not be read is asked for again by the next.
-    known.trays.catch(() => directories.delete(deps.db));
-  }
-  const trays = await known.trays;
+  const trays = await directoryOf(deps).trays;
   const wanted = new Set(addresses.flatMap((address) => [address, withoutSubaddress(address)]));
   return trays.filter((tray) => tray.addresses.some((address) => wanted.has(address)));
 }

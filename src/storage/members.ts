@@ -85,3 +85,15 @@ export async function letIntoTray(db: Database, trayId: TrayId, memberId: Member
     .onConflict(["tray_id", "member_id"])
     .merge(["role"]);
 }
+
+/** Somebody who looks into a tray. */
+export type Colleague = { readonly trayId: TrayId; readonly name: string };
+
+/** Everybody who looks into any tray. */
+export async function allColleagues(db: Database): Promise<Colleague[]> {
+  const rows = await knexOf(db)("tray_member")
+    .select("tray_id", "name")
+    .join("member", "member.id", "tray_member.member_id")
+    .whereNull("disabled_at");
+  return rows.map((row) => ({ trayId: trustedId<TrayId>(row.tray_id), name: row.name }));
+}

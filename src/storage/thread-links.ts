@@ -2,22 +2,49 @@ import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids"
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 
+/** What a tray knows of some ids and messages; kept up to date by whoever stores one of them while it is held. */
 export type KnownThreads = {
   /** The conversation of each id that was seen or named in the tray. */
-  readonly conversations: ReadonlyMap<string, ConversationId>;
-  /** The conversation that already has this very message; null when it is new. */
-  readonly copyIn: ConversationId | null;
+  readonly conversations: Map<string, ConversationId>;
+  /** The conversation that has a message already, by its dedupe key in hexadecimal digits. */
+  readonly copies: Map<string, ConversationId>;
 };
 
+const hex = (key: Uint8Array) => Buffer.from(key).toString("hex");
+
+/** The conversation that already has a message; null when it is new. */
+export function copyOf(known: KnownThreads, dedupeKey: Uint8Array): ConversationId | null {
+  return known.copies.get(hex(dedupeKey)) ?? null;
+}
+
+/** Notes what storing a message has added. */
+export function noteStored(
+  known: KnownThreads,
+  ids: readonly string[],
+  dedupeKey: Uint8Array,
+  conversation: ConversationId,
+): void {
+  for (const id of ids) if (!known.conversations.has(id)) known.conversations.set(id, conversation);
+  known.copies.set(hex(dedupeKey), conversation);
+}
+
+/** Notes that a conversation has become a part of another. */
+export function noteJoined(known: KnownThreads, source: ConversationId, target: ConversationId): void {
+  for (const map of [known.conversations, known.copies]) {
+    for (const [key, conversation] of map) if (conversation === source) map.set(key, target);
+  }
+}
+
 /**
- * What a tray knows of these message ids, and whether it has the message already. Messages that share an id wait for each
- * other until the transaction ends: two of one new thread, arriving together, would otherwise start a conversation each.
+ * What a tray knows of these message ids, and which of the messages it has already. Messages that share an id wait for
+ * each other until the transaction ends: two of one new thread, arriving together, would otherwise start a conversation
+ * each.
  */
 export async function lockThreads(
   trx: Database,
   trayId: TrayId,
   ids: readonly string[],
-  dedupeKey: Uint8Array,
+  dedupeKeys: readonly Uint8Array[],
 ): Promise<KnownThreads> {
   const builder = knexOf(trx);
   // A statement sees what was committed before it began, so the locks need one of their own before the reading.
@@ -26,21 +53,22 @@ export async function lockThreads(
     select pg_advisory_xact_lock(key) from (
       select distinct hashtextextended(id, hashtext(?)) as key from unnest(?::text[]) as id order by key
     ) as keys`,
-    [trayId, [...ids, Buffer.from(dedupeKey).toString("hex")]],
+    [trayId, [...ids, ...dedupeKeys.map(hex)]],
   );
-  const found = await builder.raw<{ rows: { message_id: string | null; conversation_id: string }[] }>(
+  const found = await builder.raw<{
+    rows: { message_id: string | null; key: string | null; conversation_id: string }[];
+  }>(
     /* sql */ `
-    select message_id, conversation_id from thread_link where tray_id = ? and message_id = any(?)
+    select message_id, null as key, conversation_id from thread_link where tray_id = ? and message_id = any(?)
     union all
-    select null, conversation_id from message where tray_id = ? and dedupe_key = ?`,
-    [trayId, [...ids], trayId, Buffer.from(dedupeKey)],
+    select null, encode(dedupe_key, 'hex'), conversation_id from message where tray_id = ? and dedupe_key = any(?)`,
+    [trayId, [...ids], trayId, dedupeKeys.map((key) => Buffer.from(key))],
   );
-  const conversations = new Map<string, ConversationId>();
-  let copyIn: ConversationId | null = null;
+  const known: KnownThreads = { conversations: new Map(), copies: new Map() };
   for (const row of found.rows) {
     const conversation = trustedId<ConversationId>(row.conversation_id);
-    if (row.message_id === null) copyIn = conversation;
-    else conversations.set(row.message_id, conversation);
+    if (row.message_id !== null) known.conversations.set(row.message_id, conversation);
+    if (row.key !== null) known.copies.set(row.key, conversation);
   }
-  return { conversations, copyIn };
+  return known;
 }

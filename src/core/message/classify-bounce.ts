@@ -42,9 +42,11 @@ function reportOf({ address, original, action, status, diagnostic }: RecipientSt
 function toldInProse(message: ClassifiableMessage): ClassifiedMessage | null {
   const named = headerValue(message.headers, "x-failed-recipients");
   const subject = headerValue(message.headers, "subject") ?? "";
+  const machine = isFromMachine(message);
+  // Nearly all mail ends here, before anything looks at its text.
+  if (named === null && !machine && !FAILURE_SUBJECT.test(subject)) return null;
   const { report: told } = splitReport(message.text.slice(0, MAX_REPORT_CHARACTERS * 4));
   const words = told.slice(0, MAX_REPORT_CHARACTERS);
-  const machine = isFromMachine(message);
   if (isFromMailer(message.fromAddress, message.fromName) && saysDelayed(subject, words)) return late(message);
   if (named === null && !isAboutFailure(message, subject, words, machine)) {
     return machine && SUCCESS_SUBJECT.test(subject) ? report("a mail system reports a delivery") : null;
@@ -75,11 +77,11 @@ function isFromMailer(address: EmailAddress | null, name: string): boolean {
 // People write about failed deliveries as well, and forward bounces; a machine's hand has to show in more than the words.
 function isAboutFailure(message: ClassifiableMessage, subject: string, words: string, machine: boolean): boolean {
   const subjectFails = FAILURE_SUBJECT.test(subject);
-  const textFails = FAILURE_TEXT.test(words);
-  if (isFromMailer(message.fromAddress, message.fromName)) return subjectFails || textFails;
+  const textFails = () => FAILURE_TEXT.test(words);
+  if (isFromMailer(message.fromAddress, message.fromName)) return subjectFails || textFails();
   if (headerValue(message.headers, "list-id") !== null || AUTOMATIC_SUBJECT.test(subject)) return false;
-  if (machine) return subjectFails ? textFails || message.isReport : message.isReport && textFails;
-  return subjectFails && textFails && message.returnsCopy && /\b5\d\d\b|\b5\.\d\.\d\b/.test(words);
+  if (machine) return subjectFails ? message.isReport || textFails() : message.isReport && textFails();
+  return subjectFails && textFails() && message.returnsCopy && /\b5\d\d\b|\b5\.\d\.\d\b/.test(words);
 }
 
 function notMeant(message: ClassifiableMessage): EmailAddress[] {

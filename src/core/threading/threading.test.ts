@@ -3,7 +3,8 @@ import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { instant } from "../kernel/instant";
 import { gatherThreads } from "./gather-threads";
-import { placeMessage } from "./place-message";
+import { independentGroups } from "./independent-groups";
+import { placeMessage, threadIds } from "./place-message";
 
 const message = (messageId: string | null, references: string[] = [], inReplyTo: string[] = [], date = 0) => ({
   messageId,
@@ -61,5 +62,32 @@ describe("gathering a mailbox", () => {
         expect(ids(gatherThreads(shuffled))).toEqual(ids(gatherThreads(thread)));
       }),
     );
+  });
+});
+
+describe("parting messages for storing at the same time", () => {
+  const anyMessage = fc
+    .record({ own: fc.nat(30), parents: fc.array(fc.nat(30), { maxLength: 3 }) })
+    .map(({ own, parents }) => message(`${own}`, parents.map(String)));
+
+  it("never tears ids apart, loses nothing and keeps the order", () => {
+    fc.assert(
+      fc.property(fc.array(anyMessage, { maxLength: 25 }), fc.integer({ min: 1, max: 4 }), (messages, count) => {
+        const groups = independentGroups(messages, (one) => one, count);
+        expect(groups).toHaveLength(count);
+        expect(new Set(groups.flat())).toEqual(new Set(messages));
+        expect(groups.flat()).toHaveLength(messages.length);
+        for (const group of groups) expect(group).toEqual(messages.filter((one) => group.includes(one)));
+        const owners = groups.map((group) => new Set(group.flatMap(threadIds)));
+        owners.forEach((ids, at) => {
+          for (const other of owners.slice(at + 1)) expect([...ids].filter((id) => other.has(id))).toEqual([]);
+        });
+      }),
+    );
+  });
+
+  it("shares unrelated ones evenly", () => {
+    const many = Array.from({ length: 40 }, (_, at) => message(`m${at}`));
+    expect(independentGroups(many, (one) => one, 2).map(({ length }) => length)).toEqual([20, 20]);
   });
 });

@@ -8,7 +8,7 @@ const MAX_PARTS = 2_000;
 const MAX_LINES = 600_000;
 const PART_HEADER = Buffer.from("\nContent-Type:");
 const LINE_END = Buffer.from("\n");
-const GATHERED_LINES = 4_000;
+const GATHERED_LINES = 128;
 
 type Decoder = { chunks?: (Uint8Array | string)[] };
 type Internals = {

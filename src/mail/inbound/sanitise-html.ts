@@ -149,12 +149,13 @@ export function sanitiseHtml(html: string, options: SanitiseOptions = {}): SafeH
         tagName,
         attribs: { ...attribs, target: "_blank", rel: "noopener noreferrer nofollow" },
       }),
-      img: (tagName, attribs) => ({
-        tagName,
-        attribs: imageAttributes(attribs, inlineImage, showsRemote, remoteContent),
-      }),
+      img: (tagName, attribs) => {
+        const shown = imageAttributes(attribs, inlineImage, showsRemote, remoteContent);
+        if (shown.src !== undefined) return { tagName, attribs: shown };
+        // What is held back leaves its words, not a broken picture.
+        return { tagName: "span", attribs: {}, text: attribs.alt ?? "" };
+      },
     },
-    exclusiveFilter: (frame) => frame.tag === "img" && frame.attribs.src === undefined && !frame.attribs.alt,
   });
   const warnings = dropped.size === 0 ? [] : [`taken out: ${[...dropped].sort().join(", ")}`];
   const { html: marked, dishonest } = markDishonestLinks(safe);

@@ -41,7 +41,7 @@ export default function Import({ loaderData: { runs } }: Route.ComponentProps) {
   return (
     <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
       <h1 className="px-5 pt-3 font-serif text-xl">Import mail</h1>
-      <p className="max-w-[80ch] border-b border-rule px-5 pb-3 text-sm text-soft">
+      <p className="border-b border-rule px-5 pb-3 text-sm text-soft">
         Takes mbox and .eml files, or a zip of them. Both sides of a correspondence are told apart by the tray’s own
         addresses; what is here already is passed over.
       </p>

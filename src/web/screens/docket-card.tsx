@@ -70,8 +70,14 @@ export function DocketCard({ view, desk }: { view: ConversationView; desk: Conve
           </Line>
           {view.newest !== null && (
             <>
-              {view.newest.sender !== null && <Line name="Sender">{view.newest.sender}</Line>}
-              <Line name="Read as">{view.newest.readAs}</Line>
+              {view.newest.sender !== null && (
+                <Line name="Sender">
+                  <span className="text-sm text-soft">{view.newest.sender}</span>
+                </Line>
+              )}
+              <Line name="Read as">
+                <span className="text-sm text-soft">{view.newest.readAs}</span>
+              </Line>
             </>
           )}
           <Line name="People">{view.people.join(", ") || <span className="text-soft">nobody yet</span>}</Line>
@@ -96,7 +102,7 @@ function Line({
   return (
     <div className="grid min-h-[33px] grid-cols-[74px_minmax(0,1fr)_22px] items-start gap-x-2 border-hair px-3 py-1.5 not-first:border-t">
       <dt className="text-sm text-soft">{name}</dt>
-      <dd className="min-w-0">{children}</dd>
+      <dd className={`min-w-0 wrap-anywhere ${keyName === undefined ? "col-span-2" : ""}`}>{children}</dd>
       {keyName !== undefined && onAsk !== undefined && (
         <dd>
           <button

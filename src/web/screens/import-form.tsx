@@ -36,7 +36,7 @@ export function ImportForm({ onReceived }: { onReceived: () => void }) {
     upload(`/${tray.slug}/import/upload?${query}`, file, setSent, ended);
   };
   return (
-    <form onSubmit={send} className="grid max-w-[760px] gap-3 border-b border-rule px-5 py-4">
+    <form onSubmit={send} className="grid gap-3 border-b border-rule px-5 py-4 *:max-w-[720px]">
       <label className="grid gap-1">
         <span className="text-sm font-semibold">File</span>
         <input
@@ -62,7 +62,7 @@ export function ImportForm({ onReceived }: { onReceived: () => void }) {
           <RadioGroup.Item
             key={value}
             value={value}
-            className="rounded-control border border-rule px-3 py-2 text-left hover:border-act data-[state=checked]:border-act data-[state=checked]:bg-act-soft"
+            className="flex flex-col rounded-control border border-rule px-3 py-2 text-left hover:border-act data-[state=checked]:border-act data-[state=checked]:bg-act-soft"
           >
             <b className="font-semibold">{name}</b>
             <span className="block text-sm text-soft">{words}</span>

@@ -58,8 +58,8 @@ function newestInWords(open: OpenConversation): { readonly sender: string | null
   const newest = open.messages.findLast(({ direction }) => direction === "in");
   if (newest === undefined) return null;
   const { trust, kind, kindReason } = newest;
-  const sender = trust === null ? null : `${TRUST_LABELS[trust.verdict].replace("sender ", "")}: ${trust.reason}`;
-  return { sender, readAs: `${KIND_LABELS[kind] ?? "a person’s message"}: ${kindReason}` };
+  const sender = trust === null ? null : `${TRUST_LABELS[trust.verdict].replace("sender ", "")}; ${trust.reason}`;
+  return { sender, readAs: `${KIND_LABELS[kind] ?? "a person’s message"}; ${kindReason}` };
 }
 
 function peopleIn(open: OpenConversation): string[] {
