@@ -3,6 +3,7 @@ import { type EmailAddress, readEmailAddress } from "../core/kernel/email-addres
 import { readInstant } from "../core/kernel/instant";
 import {
   addMember,
+  addSource,
   type Deps,
   examine,
   exportTray,
@@ -12,8 +13,10 @@ import {
   inspectThreads,
   inspectTurns,
   listMembers,
+  listSources,
   migrateDatabase,
   type Role,
+  removeSource,
   reparse,
   setUpTray,
 } from "../operations/index.server";
@@ -93,6 +96,7 @@ function trayProgram(context: CliContext): Command {
     );
   addTrayVerbs(program.command("tray").description("the trays"), context, print);
   addMemberVerbs(program.command("member").description("those who may sign in"), context, print);
+  addSourceVerbs(program.command("source").description("mailboxes that mail is fetched from (IMAP)"), context, print);
   addInspectVerbs(program.command("inspect").description("what is understood of mail, without a database"), print);
   for (const command of allCommands(program)) command.exitOverride().copyInheritedSettings(program);
   return program;
@@ -180,6 +184,60 @@ function addMemberVerbs(command: Command, context: CliContext, print: Print): vo
     .description("everybody who may sign in, one a line")
     .action(async () => {
       for (const member of await context.withDeps(listMembers)) print(member);
+    });
+}
+
+type SourceOptions = {
+  tray: string;
+  host: string;
+  port: string;
+  user: string;
+  passwordVariable: string;
+  mailbox: string;
+  plain?: boolean;
+};
+
+function addSourceVerbs(command: Command, context: CliContext, print: Print): void {
+  command
+    .command("add")
+    .description("fetch mail from a mailbox into a tray; the server of Common Tray does it while it runs")
+    .requiredOption("--tray <slug>", "the tray")
+    .requiredOption("--host <host>", "the IMAP server")
+    .option("--port <port>", "its port", "993")
+    .requiredOption("--user <name>", "who signs in there")
+    .requiredOption("--password-variable <name>", "the variable of the server's environment that has the password")
+    .option("--mailbox <name>", "which mailbox", "INBOX")
+    .option("--plain", "no TLS from the first byte (STARTTLS is used where it is offered)")
+    .action(async ({ tray, host, port, user, passwordVariable, mailbox, plain }: SourceOptions) => {
+      if (!/^\d{1,5}$/.test(port)) throw new Usage(`${port} is no port: give a number`);
+      if (!/^[A-Z][A-Z0-9_]*$/.test(passwordVariable)) throw new Usage(`${passwordVariable} is no name of a variable`);
+      const source = {
+        tray,
+        host,
+        port: Number(port),
+        secure: plain !== true,
+        userName: user,
+        passwordVariable,
+        mailbox,
+      };
+      const added = await context.withDeps((deps) => addSource(deps, source));
+      if (!added.ok) throw new Refused(`there is no tray ${tray}`);
+      print(added.value);
+    });
+  command
+    .command("list")
+    .description("every source and how it is, one a line")
+    .action(async () => {
+      for (const source of await context.withDeps(listSources)) {
+        print({ ...source, uidValidity: source.uidValidity?.toString() ?? null });
+      }
+    });
+  command
+    .command("remove <id>")
+    .description("fetch no more from there; what was fetched stays")
+    .action(async (id: string) => {
+      if (!(await context.withDeps((deps) => removeSource(deps, id)))) throw new Refused(`there is no source ${id}`);
+      print({ id });
     });
 }
 

@@ -3,6 +3,7 @@ export * from "./formats/mail-files";
 export * from "./formats/mbox";
 export * from "./formats/zip";
 export * from "./inbound/check-signatures";
+export * from "./inbound/imap-mailbox";
 export * from "./inbound/parse-message";
 export * from "./inbound/safe-file-name";
 export * from "./inbound/sanitise-html";

@@ -6,9 +6,10 @@ import { handleJob } from "../jobs/handle-job";
 import { listenForMail, type MailAcceptance, smtpTransport } from "../mail/index";
 import { knowsAddress, receiveMessage } from "../operations/index.server";
 import { listenForChanges, startWorkers } from "../storage/index";
-import type { Config } from "./config";
+import { type Config, processEnvironment } from "./config";
 import { startHttpServer } from "./http-server";
 import { liveHub } from "./live-hub";
+import { followSources } from "./mail-sources";
 import { wire } from "./wiring";
 
 /** A server that runs: where it listens, and how to stop it. */
@@ -63,6 +64,7 @@ export async function serve(config: Config, log: Logger, keys?: KeyLookup): Prom
   const post = await listenForMail(listening, acceptance);
   const lmtp =
     lmtpPort === null ? null : await listenForMail({ ...listening, port: lmtpPort, protocol: "lmtp" }, acceptance);
+  const sources = followSources(deps, processEnvironment(), log);
   const http = await startHttpServer(config.http, deps, hub, log);
   return {
     httpPort: http.port,
@@ -71,7 +73,7 @@ export async function serve(config: Config, log: Logger, keys?: KeyLookup): Prom
     async stop() {
       clearInterval(waking);
       hub.end();
-      await Promise.all([http.close(), post.close(), lmtp?.close(), workers.stop()]);
+      await Promise.all([http.close(), post.close(), lmtp?.close(), workers.stop(), sources.stop()]);
       await channel.close();
       transport.close();
       await close();

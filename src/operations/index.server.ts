@@ -9,6 +9,7 @@ export type {
   FilingRecord,
   FlowSegment,
   JournalLine,
+  MailSource,
   Member,
   OutgoingRow,
   Role,
@@ -30,6 +31,7 @@ export { joinConversations, splitOff } from "./join-conversations";
 export type { Kept } from "./keep-in-tray";
 export * from "./look-at-records";
 export * from "./look-into-tray";
+export * from "./mail-sources";
 export * from "./open-conversation";
 export * from "./read-message";
 export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";

@@ -11,6 +11,7 @@ export * from "./job-queue";
 export * from "./journal";
 export * from "./keep-docket";
 export * from "./live-channel";
+export * from "./mail-sources";
 export * from "./members";
 export * from "./message-content";
 export * from "./migrate";
