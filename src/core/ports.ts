@@ -6,7 +6,9 @@ import type { Instant } from "./kernel/instant";
 export type Job =
   | { readonly kind: "send-message"; readonly messageId: MessageId }
   | { readonly kind: "run-import"; readonly importId: string }
-  | { readonly kind: "wake-rested" };
+  | { readonly kind: "wake-rested" }
+  /** Takes up what a killed process left behind. */
+  | { readonly kind: "resume-work" };
 export type JobKind = Job["kind"];
 
 /** Where jobs are handed in, within the caller's transaction. */

@@ -1,7 +1,7 @@
 import { assertNever } from "../core/kernel/assert-never";
 import { type MessageId, readId } from "../core/kernel/ids";
 import type { Job } from "../core/ports";
-import { type Attempt, type Deps, runImport, sendMessage, wakeRested } from "../operations/index.server";
+import { type Attempt, type Deps, resumeWork, runImport, sendMessage, wakeRested } from "../operations/index.server";
 
 /** Runs a job of the queue: checks what it carries, calls one operation. Throws to have it tried again. */
 export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise<void> {
@@ -14,6 +14,8 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
     case "run-import":
       if (!readId(String(job.importId)).ok) throw new Error("a job asks for an import without an id");
       return runImport(deps, job.importId);
+    case "resume-work":
+      return resumeWork(deps);
     case "wake-rested":
       await wakeRested(deps);
       return;

@@ -52,7 +52,9 @@ export async function serve(config: Config, log: Logger, keys?: KeyLookup): Prom
     (problem) => log.error(problem, "a worker has a problem"),
   );
   const waking = setInterval(() => {
-    handleJob(deps, { kind: "wake-rested" }, { number: 1, last: true }).catch((problem) => log.error(problem));
+    for (const kind of ["wake-rested", "resume-work"] as const) {
+      handleJob(deps, { kind }, { number: 1, last: true }).catch((problem) => log.error(problem));
+    }
   }, WAKE_EVERY_MS);
   const acceptance: MailAcceptance = {
     knows: (address) => knowsAddress(deps, address),

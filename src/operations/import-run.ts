@@ -90,7 +90,7 @@ export async function runImport(deps: Deps, id: string): Promise<void> {
     await pipeline(Readable.from(importChunks(deps.db, id)), createWriteStream(path));
     const report = await importInto(deps, order.tray, readMailFiles(path), {
       asHistory: order.asHistory,
-      goesOn: (sofar) => keepImportProgress(deps.db, id, { ...sofar, messages: sofar.read }),
+      goesOn: (sofar) => keepImportProgress(deps.db, id, { ...sofar, messages: sofar.read }, deps.now()),
     });
     await end(deps, id, ["running"], report.problem === null ? "done" : "failed", report.problem);
   } finally {

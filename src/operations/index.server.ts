@@ -37,6 +37,7 @@ export * from "./read-message";
 export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";
 export * from "./refusal";
 export * from "./reparse";
+export * from "./resume-work";
 export * from "./search";
 export * from "./send-message";
 export * from "./set-up";

@@ -74,14 +74,18 @@ export async function keepImportProgress(
   db: Database,
   id: string,
   counts: Pick<ImportRun, "bytesRead" | "messages" | "added" | "knownAlready" | "flagged">,
+  now: Instant,
 ): Promise<boolean> {
-  const changed = await knexOf(db)("import_run").where({ id, state: "running" }).update({
-    bytes_read: counts.bytesRead,
-    messages: counts.messages,
-    added: counts.added,
-    known_already: counts.knownAlready,
-    flagged: counts.flagged,
-  });
+  const changed = await knexOf(db)("import_run")
+    .where({ id, state: "running" })
+    .update({
+      bytes_read: counts.bytesRead,
+      messages: counts.messages,
+      added: counts.added,
+      known_already: counts.knownAlready,
+      flagged: counts.flagged,
+      progress_at: param(now),
+    });
   return changed > 0;
 }
 
@@ -122,4 +126,16 @@ export async function importOrder(
   const row = await knexOf(db)("import_run").first("tray_id", "as_history").where({ id });
   const tray = trays.find((one) => one.id === row?.tray_id);
   return row === undefined || tray === undefined ? null : { tray, asHistory: row.as_history };
+}
+
+/** Imports that a process left behind when it was killed: running, and not a step since before a moment. */
+export async function strandedImports(db: Database, before: Instant): Promise<string[]> {
+  return knexOf(db)("import_run")
+    .where({ state: "running" })
+    .where((either) =>
+      either
+        .where("progress_at", "<", param(before))
+        .orWhere((never) => never.whereNull("progress_at").where("created_at", "<", param(before))),
+    )
+    .pluck("id");
 }

@@ -116,3 +116,23 @@ export async function outgoingOf(db: Database, grant: TrayGrant, limit: number):
     authorId: row.author_id === null ? null : trustedId<MemberId>(row.author_id),
   }));
 }
+
+/** Messages that a process left behind when it was killed: being handed over, or never tried, since before a moment. */
+export async function strandedOutgoing(
+  db: Database,
+  before: Instant,
+  limit: number,
+): Promise<{ readonly id: MessageId; readonly state: "going" | "waiting" }[]> {
+  const rows = await knexOf(db)("message")
+    .select("id", "delivery")
+    .where({ direction: "out" })
+    .where((either) =>
+      either
+        .where((going) => going.where("delivery", "going").where("delivery_at", "<", param(before)))
+        .orWhere((waiting) =>
+          waiting.where("delivery", "waiting").whereNull("delivery_reason").where("leaves_at", "<", param(before)),
+        ),
+    )
+    .limit(limit);
+  return rows.map((row) => ({ id: trustedId<MessageId>(row.id), state: row.delivery }));
+}

@@ -70,6 +70,7 @@ export async function up(knex: Knex): Promise<void> {
       flagged int not null,
       problem text,
       created_at timestamptz not null,
+      progress_at timestamptz,
       ended_at timestamptz
     );
     create index import_run_recent on import_run (tray_id, created_at desc);
