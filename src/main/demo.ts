@@ -48,13 +48,13 @@ async function demo(): Promise<void> {
     port: 0,
     tray: () => ({ host: "127.0.0.1", port: mailPort }),
     characters: CHARACTERS,
-    secondMs: SECOND_MS,
+    secondMs: SECOND_MS / speed(),
     now: () => wired.deps.now(),
     newId: () => wired.deps.newId(),
     onProblem: (problem) => log.warn(problem, "the outside world"),
   });
   const wired = wire({ databaseUrl: cluster.url(DATABASE), demo: true, poolSize: 1 }, log);
-  const serving = await serve(demoConfig(cluster, await portOr(HTTP_PORT), mailPort, outside.port), log);
+  const serving = await serve(demoConfig(cluster, await portOr(HTTP_PORT), mailPort, outside.port), log, outside.keys);
   mailPort = serving.mailPort;
   stop = async () => {
     await serving.stop();
@@ -106,6 +106,12 @@ function greet(httpPort: number, mailPort: number, isNew: boolean): void {
   say("");
   if (!isNew) say("  This is the world as you left it; npm run demo -- --fresh builds it anew.");
   say("  Ctrl-C stops everything.");
+}
+
+/** How fast the clock of the outside world goes: `--speed 10` is ten times as fast. */
+function speed(): number {
+  const given = Number(process.argv[process.argv.indexOf("--speed") + 1]);
+  return process.argv.includes("--speed") && given > 0 ? given : 1;
 }
 
 /** The wanted port, or a free one when somebody has it. */

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, expect, it, vi } from "vitest";
 import type { EmailAddress } from "../../core/kernel/email-address";
 import { instant } from "../../core/kernel/instant";
 import type { MailMessage } from "../../core/message/mail-message";
+import { checkSignatures } from "../inbound/check-signatures";
 import { parseMessage } from "../inbound/parse-message";
 import { listenForMail, type MailListener } from "../inbound/smtp-listener";
 import { smtpTransport } from "../outbound/smtp-transport";
@@ -11,6 +12,7 @@ import { CHARACTERS } from "./characters";
 import { type OutsideWorld, startOutsideWorld } from "./outside-world";
 
 const received: MailMessage[] = [];
+const raws: Uint8Array[] = [];
 let tray: MailListener;
 let world: OutsideWorld;
 let ids = 0;
@@ -20,7 +22,10 @@ beforeAll(async () => {
     { host: "127.0.0.1", port: 0, maxBytes: 1_000_000 },
     {
       knows: async () => true,
-      accept: async ({ raw, envelopeSender }) => void received.push((await parseMessage(raw, envelopeSender)).message),
+      accept: async ({ raw, envelopeSender }) => {
+        raws.push(raw);
+        received.push((await parseMessage(raw, envelopeSender)).message);
+      },
       onProblem: () => {},
     },
   );
@@ -78,6 +83,45 @@ it("sends back what nobody takes, by RFC 3464", async () => {
     { address: "sexton@oldwyke.example", permanent: true, diagnostic: "550 5.1.1 no such mailbox here" },
   ]);
   expect(received[0]?.references).toEqual(["ours@ottermoor.example"]);
+});
+
+it("answers from another address, on top in HTML, anew, through a list, with an invitation", async () => {
+  await write("otto@quayle.example");
+  await vi.waitFor(() => expect(received.map(({ from }) => from?.address)).toEqual(["otto.quayle@telephone.example"]));
+  expect(received[0]?.inReplyTo).toEqual(["ours@ottermoor.example"]);
+
+  await write("bram@veldthall.example");
+  await vi.waitFor(() => expect(received).toHaveLength(1));
+  expect(received[0]?.ownText).toBe("The lift is yours from eight to ten. The porter knows.\n\nBram Oosterling");
+
+  await write("treasurer@stbrannoc.example");
+  await vi.waitFor(() => expect(received).toHaveLength(1));
+  expect([received[0]?.inReplyTo, received[0]?.references]).toEqual([[], []]);
+
+  await write("rolling@tinguild.example");
+  await vi.waitFor(() => expect(kinds()).toEqual(["list"]));
+
+  await write("dean@westmere.example");
+  await vi.waitFor(() => expect(kinds()).toEqual(["calendar"]));
+});
+
+it("puts us off before it takes a message", async () => {
+  await expect(write("dispatch@gunnelfreight.example")).rejects.toThrow("come again");
+  await write("dispatch@gunnelfreight.example");
+  await vi.waitFor(() => expect(kinds()).toEqual(["person"]));
+});
+
+it("signs for those who sign, with keys that are to be had", async () => {
+  raws.length = 0;
+  await write("perpetua.vane@vanehouse.example");
+  await vi.waitFor(() => expect(raws).toHaveLength(1));
+  const [raw = new Uint8Array()] = raws;
+  const now = new Date();
+  expect(await checkSignatures(raw, world.keys, now)).toEqual([{ domain: "vanehouse.example", isValid: true }]);
+  const changed = Buffer.from(Buffer.from(raw).toString().replace("number 9", "number 8"));
+  expect(await checkSignatures(changed, world.keys, now)).toEqual([{ domain: "vanehouse.example", isValid: false }]);
+  const noKeys = () => Promise.reject(new Error("no answer"));
+  expect(await checkSignatures(raw, noKeys, now)).toEqual([{ domain: "vanehouse.example", isValid: false }]);
 });
 
 it("does not answer machines", async () => {

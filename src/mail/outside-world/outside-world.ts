@@ -2,11 +2,13 @@ import type { AddressInfo } from "node:net";
 import { buffer } from "node:stream/consumers";
 import { createTransport } from "nodemailer";
 import { SMTPServer } from "smtp-server";
-import type { EmailAddress } from "../../core/kernel/email-address";
+import { domainOf, type EmailAddress } from "../../core/kernel/email-address";
 import type { Instant } from "../../core/kernel/instant";
+import type { KeyLookup } from "../../core/ports";
 import { parseMessage } from "../inbound/parse-message";
 import type { Character } from "./characters";
 import { replyOf } from "./reply-of";
+import { type Signing, signingFor } from "./signing";
 
 export type OutsideWorldOptions = {
   readonly host: string;
@@ -22,20 +24,37 @@ export type OutsideWorldOptions = {
   readonly onProblem: (problem: unknown) => void;
 };
 
-export type OutsideWorld = { readonly port: number; readonly close: () => Promise<void> };
+export type OutsideWorld = {
+  readonly port: number;
+  /** The keys of those who sign, as the DNS would have them. */
+  readonly keys: KeyLookup;
+  readonly close: () => Promise<void>;
+};
 
 /** A small stand-in for everybody outside: an SMTP server that takes what we send and reacts as its characters do. */
 export async function startOutsideWorld(options: OutsideWorldOptions): Promise<OutsideWorld> {
   const timers = new Set<NodeJS.Timeout>();
+  const signing = signingFor(
+    options.characters.filter(({ signs }) => signs === true).map(({ address }) => domainOf(address)),
+  );
+  const put = new Map<string, number>();
   const server = new SMTPServer({
     authOptional: true,
     disabledCommands: ["AUTH", "STARTTLS"],
     disableReverseLookup: true,
     banner: "The outside world",
+    onRcptTo({ address }, _session, callback) {
+      const times = put.get(address.toLowerCase()) ?? 0;
+      const { defers = 0 } = options.characters.find((one) => one.address === address.toLowerCase()) ?? {};
+      put.set(address.toLowerCase(), times + 1);
+      if (times >= defers) return callback();
+      callback(Object.assign(new Error("4.7.1 come again in a moment"), { responseCode: 451 }));
+    },
     onData(stream, session, callback) {
       buffer(stream)
         .then((raw) => {
-          for (const { address } of session.envelope.rcptTo) react(options, timers, address.toLowerCase(), raw);
+          for (const { address } of session.envelope.rcptTo)
+            react(options, signing, timers, address.toLowerCase(), raw);
         })
         .then(() => callback(null), callback);
     },
@@ -44,6 +63,7 @@ export async function startOutsideWorld(options: OutsideWorldOptions): Promise<O
   await new Promise<void>((resolve) => server.listen(options.port, options.host, () => resolve()));
   return {
     port: (server.server.address() as AddressInfo).port,
+    keys: signing.keys,
     close: () => {
       for (const timer of timers) clearTimeout(timer);
       return new Promise((resolve) => server.close(() => resolve()));
@@ -51,12 +71,18 @@ export async function startOutsideWorld(options: OutsideWorldOptions): Promise<O
   };
 }
 
-function react(options: OutsideWorldOptions, timers: Set<NodeJS.Timeout>, recipient: string, raw: Uint8Array): void {
+function react(
+  options: OutsideWorldOptions,
+  signing: Signing,
+  timers: Set<NodeJS.Timeout>,
+  recipient: string,
+  raw: Uint8Array,
+): void {
   const character = options.characters.find((one) => one.address === recipient);
   for (const reaction of character?.reactions ?? []) {
     const timer = setTimeout(() => {
       timers.delete(timer);
-      if (character !== undefined) send(options, character, reaction, raw).catch(options.onProblem);
+      if (character !== undefined) send(options, signing, character, reaction, raw).catch(options.onProblem);
     }, reaction.afterSeconds * options.secondMs);
     timers.add(timer);
   }
@@ -64,6 +90,7 @@ function react(options: OutsideWorldOptions, timers: Set<NodeJS.Timeout>, recipi
 
 async function send(
   options: OutsideWorldOptions,
+  signing: Signing,
   character: Character,
   reaction: Character["reactions"][number],
   raw: Uint8Array,
@@ -74,7 +101,8 @@ async function send(
   const host = character.address.slice(character.address.indexOf("@") + 1);
   const reply = await replyOf(character, reaction, message, options.now(), `${options.newId()}@${host}`);
   const to = (message.replyTo[0] ?? message.from)?.address ?? ("" as EmailAddress);
+  const signed = character.signs === true ? await signing.sign(reply.raw, host) : reply.raw;
   const transport = createTransport({ ...options.tray(), secure: false, name: host });
-  await transport.sendMail({ envelope: { from: reply.envelopeFrom, to }, raw: Buffer.from(reply.raw) });
+  await transport.sendMail({ envelope: { from: reply.envelopeFrom, to }, raw: Buffer.from(signed) });
   transport.close();
 }

@@ -1,5 +1,5 @@
-import { type EmailAddress, type Mailbox, printMailboxes } from "../../core/kernel/email-address";
-import { dateOf, type Instant } from "../../core/kernel/instant";
+import { domainOf, type EmailAddress, type Mailbox, printMailboxes } from "../../core/kernel/email-address";
+import { DAY, dateOf, HOUR, type Instant, instantOf, later } from "../../core/kernel/instant";
 import type { MailMessage } from "../../core/message/mail-message";
 import { referencesForReply } from "../../core/message/message-ids";
 import { replySubject } from "../../core/writing/plan-answer";
@@ -9,7 +9,7 @@ import type { Character, Reaction } from "./characters";
 /** The bytes of a reaction and the envelope sender that goes with it: nobody for what a machine sends (RFC 3834 3.3). */
 export type OutsideMail = { readonly envelopeFrom: EmailAddress | ""; readonly raw: Uint8Array };
 
-/** What a character sends back to a message: an answer that quotes it, an out-of-office (RFC 3834), or a bounce (RFC 3464). */
+/** What a character sends back to a message. */
 export async function replyOf(
   character: Character,
   reaction: Reaction,
@@ -18,33 +18,114 @@ export async function replyOf(
   messageId: string,
 ): Promise<OutsideMail> {
   const back: Mailbox = received.replyTo[0] ?? received.from ?? { name: "", address: "nobody@invalid" as EmailAddress };
-  if (reaction.kind === "bounces") {
-    return { envelopeFrom: "", raw: bounce(character, reaction, received, back, now, messageId) };
+  const self: Mailbox = { name: character.name, address: character.address };
+  const common = { messageId, date: now, cc: [] };
+  const thread = { inReplyTo: received.messageId, references: referencesForReply(received) };
+  switch (reaction.kind) {
+    case "bounces":
+      return { envelopeFrom: "", raw: bounce(character, reaction, received, back, now, messageId) };
+    case "is-away": {
+      // RFC 3834 3.1.7: a machine says that it is one.
+      const headers = { "Auto-Submitted": "auto-replied" };
+      const said = {
+        subject: `Away: ${received.subject}`,
+        text: reaction.text,
+        html: paragraphs(reaction.text),
+        headers,
+      };
+      return { envelopeFrom: "", raw: await composeMessage({ ...common, ...thread, from: self, to: [back], ...said }) };
+    }
+    case "answers": {
+      const from = { name: self.name, address: reaction.from ?? self.address };
+      const said = answerTo(received, back, reaction, now, self.name);
+      const raw = await composeMessage({
+        ...common,
+        ...thread,
+        from,
+        to: [back],
+        subject: replySubject(received.subject),
+        ...said,
+      });
+      return { envelopeFrom: from.address, raw };
+    }
+    case "writes-anew": {
+      const { subject, text } = reaction;
+      const said = {
+        subject,
+        text: `${text}\n\n${self.name}`,
+        html: paragraphs(text),
+        inReplyTo: null,
+        references: [],
+      };
+      return { envelopeFrom: self.address, raw: await composeMessage({ ...common, from: self, to: [back], ...said }) };
+    }
+    case "posts-to-list": {
+      const host = domainOf(self.address);
+      const member = { name: reaction.member, address: `member@${host}` as EmailAddress };
+      const headers = {
+        "List-Id": `${self.name} <${self.address.replace("@", ".")}>`,
+        "List-Unsubscribe": `<mailto:leave@${host}>`,
+      };
+      const said = {
+        subject: replySubject(received.subject),
+        text: reaction.text,
+        html: paragraphs(reaction.text),
+        headers,
+      };
+      const raw = await composeMessage({ ...common, ...thread, from: member, to: [self], ...said });
+      return { envelopeFrom: `owner@${host}` as EmailAddress, raw };
+    }
+    case "invites":
+      return { envelopeFrom: self.address, raw: invitation(self, back, reaction, { ...thread, messageId }, now) };
   }
-  const away = reaction.kind === "is-away";
-  const who = received.from?.name || back.address;
-  const quoted = received.text
-    .trim()
-    .split("\n")
-    .map((line) => `> ${line}`)
-    .join("\n");
-  const text = away
-    ? reaction.text
-    : `${reaction.text}\n\n${character.name}\n\nOn ${dateOf(received.date ?? now).toUTCString()}, ${who} wrote:\n${quoted}\n`;
-  const raw = await composeMessage({
-    messageId,
-    date: now,
-    from: { name: character.name, address: character.address },
-    to: [back],
-    cc: [],
-    subject: away ? `Away: ${received.subject}` : replySubject(received.subject),
-    inReplyTo: received.messageId,
-    references: referencesForReply(received),
-    text,
-    html: `<p>${text.replace(/&/g, "&amp;").replace(/</g, "&lt;").replace(/\n/g, "<br>")}</p>`,
-    ...(away ? { headers: { "Auto-Submitted": "auto-replied" } } : {}),
-  });
-  return { envelopeFrom: away ? "" : character.address, raw };
+}
+
+const escaped = (text: string) => text.replace(/&/g, "&amp;").replace(/</g, "&lt;");
+const paragraphs = (text: string) => `<p>${escaped(text).replace(/\n/g, "<br>")}</p>`;
+
+function answerTo(
+  received: MailMessage,
+  back: Mailbox,
+  { text, style = "plain" }: Extract<Reaction, { kind: "answers" }>,
+  now: Instant,
+  name: string,
+): { text: string; html: string } {
+  const attribution = `On ${dateOf(received.date ?? now).toUTCString()}, ${received.from?.name || back.address} wrote:`;
+  const quoted = received.text.trim().split("\n");
+  const plain = `${text}\n\n${name}\n\n${attribution}\n${quoted.map((line) => `> ${line}`).join("\n")}\n`;
+  const below = `<div class="reply-quote">${paragraphs(attribution)}<blockquote>${paragraphs(quoted.join("\n"))}</blockquote></div>`;
+  // Some programs send HTML alone.
+  return { text: style === "plain" ? plain : "", html: `${paragraphs(`${text}\n\n${name}`)}${below}` };
+}
+
+// RFC 5546 3.2.2, as programs send it: the invitation beside a text that says the same.
+function invitation(
+  from: Mailbox,
+  to: Mailbox,
+  { summary, inDays }: Extract<Reaction, { kind: "invites" }>,
+  thread: { messageId: string; inReplyTo: string | null },
+  now: Instant,
+): Uint8Array {
+  const start = dateOf(later(now, inDays * DAY));
+  start.setUTCHours(10, 0, 0, 0);
+  const stamp = (date: Date) => date.toISOString().replace(/[-:]|\.\d{3}/g, "");
+  const lines = [
+    ...[`From: ${printMailboxes([from])}`, `To: ${printMailboxes([to])}`, `Subject: Invitation: ${summary}`],
+    ...[`Date: ${dateOf(now).toUTCString().replace("GMT", "+0000")}`, `Message-ID: <${thread.messageId}>`],
+    ...(thread.inReplyTo === null ? [] : [`In-Reply-To: <${thread.inReplyTo}>`]),
+    ...["MIME-Version: 1.0", 'Content-Type: multipart/alternative; boundary="invitation"', "", "--invitation"],
+    ...["Content-Type: text/plain; charset=utf-8", "", `${summary}, ${start.toUTCString()}`, "--invitation"],
+    ...["Content-Type: text/calendar; method=REQUEST; charset=utf-8", "", "BEGIN:VCALENDAR", "VERSION:2.0"],
+    ...["PRODID:-//Common Tray//Outside world//EN", "METHOD:REQUEST", "BEGIN:VEVENT", `UID:${thread.messageId}`],
+    ...[
+      `DTSTAMP:${stamp(dateOf(now))}`,
+      `DTSTART:${stamp(start)}`,
+      `DTEND:${stamp(dateOf(later(instantOf(start), HOUR)))}`,
+    ],
+    ...[`SUMMARY:${summary}`, `ORGANIZER:mailto:${from.address}`, `ATTENDEE;RSVP=TRUE:mailto:${to.address}`],
+    ...["END:VEVENT", "END:VCALENDAR", "--invitation--", ""],
+  ];
+  return Buffer.from(lines.join("\r\n"));
 }
 
 function bounce(
