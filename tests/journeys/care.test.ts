@@ -12,6 +12,8 @@ const SCREENS = [
   "/office/waiting",
   "/office/bin",
   "/office/records",
+  "/office/outgoing",
+  "/office/import",
   "/office/records/P-26-040",
   "/office/search?q=tuning",
 ];

@@ -41,6 +41,7 @@ export const test = base.extend<Fixtures, { running: Running }>({
         DATABASE_URL: databaseUrl,
         SMTP_OUT_PORT: String(outside.port),
         DEMO: "true",
+        SEND_HOLD_SECONDS: "5",
       });
       mailPort = server.mailPort;
       await use({

@@ -1,3 +1,4 @@
+import { X } from "lucide-react";
 import { Dialog as Radix } from "radix-ui";
 import type { ComponentProps, ReactNode } from "react";
 
@@ -24,8 +25,17 @@ export function Dialog({
           aria-describedby={undefined}
           className={`fixed top-[12vh] left-1/2 z-50 flex max-h-[76vh] w-[calc(100vw-32px)] -translate-x-1/2 flex-col overflow-hidden rounded-sheet border border-rule bg-paper shadow-raised ${SIZES[size]}`}
         >
-          <div className="border-b border-hair px-4 pt-3 pb-2">
-            <Radix.Title className="font-serif text-xl">{title}</Radix.Title>
+          <div className="relative border-b border-hair px-4 pt-3 pb-2">
+            {/* First in order, so that the keyboard begins here and not inside a frame that would swallow Escape. */}
+            {size === "page" && (
+              <Radix.Close
+                aria-label="Close"
+                className="absolute top-3 right-3 grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
+              >
+                <X size={16} aria-hidden />
+              </Radix.Close>
+            )}
+            <Radix.Title className="pr-9 font-serif text-xl">{title}</Radix.Title>
             {description !== undefined && <p className="text-sm text-soft">{description}</p>}
           </div>
           {children}
