@@ -25,5 +25,7 @@ export type Figure = {
 /** One line of the report. */
 export function printed(figure: Figure): string {
   const { name, unit, measured, floor, floorName, ratio, asked, holds } = figure;
-  return `${name}: ${measured.toFixed(2)} ${unit}; ${floorName}: ${floor.toFixed(2)} ${unit}; ratio ${ratio.toFixed(2)} (asked: ${asked}) ${holds ? "holds" : "DOES NOT HOLD"}`;
+  const verdict = `(asked: ${asked}) ${holds ? "holds" : "DOES NOT HOLD"}`;
+  if (Number.isNaN(floor)) return `${name}: ${measured.toFixed(0)} ${unit} ${verdict}`;
+  return `${name}: ${measured.toFixed(2)} ${unit}; ${floorName}: ${floor.toFixed(2)} ${unit}; ratio ${ratio.toFixed(2)} ${verdict}`;
 }

@@ -1,10 +1,13 @@
 import { rmSync } from "node:fs";
 import { fileURLToPath } from "node:url";
+import { Client } from "pg";
 import pino from "pino";
 import { COLLEAGUES, TRAYS } from "~/demo/world";
 import { type Cluster, startCluster } from "~/main/private-cluster";
 import { type Wired, wire } from "~/main/wiring";
 import { addMember, migrateDatabase, setUpTray } from "~/operations/index.server";
+import { killStorm } from "../tests/support/kill-storm";
+import { importMbox } from "./import";
 import { fillLargeTray } from "./large-tray";
 import { mailIn } from "./mail-in";
 import { type Figure, printed } from "./measure";
@@ -14,11 +17,18 @@ import { openStanding } from "./open-standing";
 
 const FOLDER = fileURLToPath(new URL("../.tray/bench", import.meta.url));
 
-async function inDatabase(
+// All of it takes half an hour: 100,000 messages imported, 20 kills. A look at the rest takes some minutes.
+const isFull = process.argv.includes("--full");
+const IMPORTED = isFull ? 100_000 : 5_000;
+const STORM = isFull
+  ? { incoming: 2_000, outgoing: 200, connections: 8, kills: 20 }
+  : { incoming: 400, outgoing: 60, connections: 8, kills: 4 };
+
+async function inDatabase<T>(
   cluster: Cluster,
   name: string,
-  work: (wired: Wired, url: string) => Promise<Figure>,
-): Promise<Figure> {
+  work: (wired: Wired, url: string) => Promise<T>,
+): Promise<T> {
   await cluster.createDatabase(name);
   const url = cluster.url(name);
   const wired = wire({ databaseUrl: url, demo: true }, pino({ level: "silent" }));
@@ -32,16 +42,43 @@ async function inDatabase(
   }
 }
 
+async function stormFigure(cluster: Cluster): Promise<Figure> {
+  await cluster.createDatabase("bench_storm");
+  const url = cluster.url("bench_storm");
+  const { deps, close } = wire({ databaseUrl: url, demo: true }, pino({ level: "silent" }));
+  await migrateDatabase(deps);
+  await close();
+  const client = new Client({ connectionString: url });
+  await client.connect();
+  const left = await killStorm(
+    { url, ask: async (sql, values = []) => (await client.query(sql, [...values])).rows },
+    STORM,
+  );
+  await client.end();
+  const wrong = left.wrongIn.length + left.wrongOut.length;
+  return {
+    name: `${left.kills} kills over ${STORM.incoming} in and ${STORM.outgoing} out, ${left.uncertain} of these shown as uncertain: lost, or twice unseen`,
+    ...{ unit: "messages", measured: wrong, floor: Number.NaN, floorName: "", ratio: Number.NaN },
+    ...{ asked: "none", holds: wrong === 0 },
+  };
+}
+
 const cluster = await startCluster({ folder: FOLDER, durable: true });
 try {
-  const figures = [
+  const figures: Figure[] = [];
+  const measured = (...some: readonly Figure[]) => {
+    for (const figure of some) console.log(printed(figure));
+    figures.push(...some);
+  };
+  measured(
     await inDatabase(cluster, "bench_list", async (wired, url) => {
       await fillLargeTray(url);
       return openStanding(wired, url);
     }),
-    await inDatabase(cluster, "bench_mail", mailIn),
-  ];
-  for (const figure of figures) console.log(printed(figure));
+  );
+  measured(await inDatabase(cluster, "bench_mail", mailIn));
+  measured(...(await inDatabase(cluster, "bench_import", (_, url) => importMbox(url, FOLDER, IMPORTED))));
+  measured(await stormFigure(cluster));
   process.exitCode = figures.every(({ holds }) => holds) ? 0 : 1;
 } finally {
   await cluster.stop();

@@ -1,4 +1,6 @@
+import { readFileSync } from "node:fs";
 import { chromium, type Page } from "@playwright/test";
+import { createTransport } from "nodemailer";
 import config from "../playwright.config";
 import { cloneDatabase } from "../tests/support/clones";
 import { startServerProcess } from "../tests/support/server-process";
@@ -38,6 +40,7 @@ try {
   await picture(page, "search");
   await page.goto("/office/records");
   await picture(page, "records");
+  await mailPictures(page);
   await page.goto("/office/to-sort");
   await page.setViewportSize({ width: 390, height: 780 });
   await picture(page, "phone");
@@ -45,6 +48,78 @@ try {
   await browser.close();
   await server.stop();
   await cluster.stop();
+}
+
+// Mail of the kinds that the made-up world shows best when it has just come.
+async function mailPictures(of: Page): Promise<void> {
+  const blower = readFileSync("public/favicon.svg");
+  await deliver("The winter number is out", "The Reed Review <news@reedreview.example>", [
+    "List-Unsubscribe: <https://reedreview.example/leave>",
+    "Content-Type: text/html; charset=utf-8",
+    "",
+    '<table width="560" align="center" bgcolor="#f4efe4"><tr><td style="padding:24px"><img src="https://reedreview.example/logo.png" alt="The Reed Review, quarterly"><h1 style="color:#774063;font-family:Georgia,serif">The winter number</h1><p>Leathering pallets, by hand and in a hurry. Spotted metal at 70 %. A harmonium comes home after ninety years.</p><p><a href="https://reedreview.example/winter">Read it</a>, or sign in at <a href="https://harm.example/login">www.isterbank.example</a>.</p></td></tr></table>',
+  ]);
+  await deliver("Photographs of the blower", "Otto Quayle <otto@quayle.example>", [
+    "Content-Type: multipart/mixed; boundary=m",
+    "",
+    "--m\r\nContent-Type: text/plain; charset=utf-8\r\n\r\nHere are the readings, the plan and a picture.\r\nMore at https://quayle.example/blower.\r\n\r\nOtto",
+    "--m\r\nContent-Type: text/plain; name=readings.txt\r\nContent-Disposition: attachment; filename=readings.txt\r\n\r\nhumidity, week 48\r\nMon 41 %\r\nTue 42 %\r\nWed 40 %",
+    '--m\r\nContent-Type: application/pdf; name="Plan of the vestry.pdf"\r\nContent-Disposition: attachment; filename="Plan of the vestry.pdf"\r\n\r\n%PDF',
+    `--m\r\nContent-Type: image/svg+xml; name=blower.svg\r\nContent-Disposition: attachment; filename=blower.svg\r\n\r\n${blower}`,
+    "--m--",
+  ]);
+  await open(of, "to-sort", "The winter number is out");
+  await of.frameLocator("iframe").getByText("The winter number").waitFor();
+  await picture(of, "newsletter");
+  await open(of, "to-sort", "Photographs of the blower");
+  await of.getByRole("button", { name: "Look at readings.txt" }).click();
+  await of.frameLocator('iframe[title="readings.txt"]').getByText("Tue 42 %").waitFor();
+  await picture(of, "attachments");
+  await open(of, "our-move", "The harmonium in store");
+  await picture(of, "bounce");
+  await open(of, "our-move", "Swell box still cyphering after Sunday");
+  await picture(of, "thread");
+  await of.goto("/office/import");
+  await of
+    .getByLabel("File")
+    .setInputFiles({ name: "office-2025.mbox", mimeType: "application/mbox", buffer: oldMail() });
+  await of.getByRole("button", { name: "Import", exact: true }).click();
+  await of.getByRole("progressbar").waitFor();
+  await of.getByText(/[1-9]00 read/).waitFor();
+  await picture(of, "import");
+  await open(of, "our-move", "Consent for the case, ref 26/118");
+  await of.getByRole("button", { name: /^Answer/ }).click();
+  await of.getByRole("textbox", { name: "Text" }).fill("The drawings will be with you on Friday.");
+  await of.getByRole("button", { name: /^Send/ }).click();
+  await of.goto("/office/outgoing");
+  await of.getByText("Waiting to go").or(of.getByText("Held a moment")).first().waitFor();
+  await picture(of, "outgoing");
+}
+
+async function open(of: Page, standing: string, subject: string): Promise<void> {
+  await of.goto(`/office/${standing}`);
+  await of.getByRole("link", { name: subject, exact: true }).click();
+  await of.getByRole("toolbar", { name: "Decide" }).waitFor();
+}
+
+async function deliver(subject: string, from: string, rest: readonly string[]): Promise<void> {
+  const transport = createTransport({ host: "127.0.0.1", port: server.mailPort, ignoreTLS: true });
+  const head = [
+    `From: ${from}`,
+    "To: office@ottermoor.example",
+    `Subject: ${subject}`,
+    `Date: ${new Date().toUTCString()}`,
+  ];
+  const id = `Message-ID: <${subject.replace(/\W/g, "")}@pictures.example>`;
+  const raw = [...head, id, "MIME-Version: 1.0", ...rest].join("\r\n");
+  await transport.sendMail({ envelope: { from: "post@outside.example", to: "office@ottermoor.example" }, raw });
+  transport.close();
+}
+
+function oldMail(): Buffer {
+  const one = (at: number) =>
+    `From x Mon Mar 03 10:00:00 2025\nFrom: Old Friend <friend@old.example>\nTo: office@ottermoor.example\nSubject: Long ago ${at}\nMessage-ID: <ago-${at}@old.example>\nDate: Mon, 03 Mar 2025 10:00:00 +0000\n\n${"Words of long ago. ".repeat(80)}\n\n`;
+  return Buffer.from(Array.from({ length: 2_000 }, (_, at) => one(at)).join(""));
 }
 
 async function picture(of: Page, name: string): Promise<void> {

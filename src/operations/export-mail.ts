@@ -15,6 +15,7 @@ export type ExportedFile = { readonly content: Uint8Array; readonly extension: "
 
 // Made in memory: more belongs to the operator's tool, which writes as it goes.
 const MAX_EXPORTED = 5_000;
+const MAX_CONVERSATIONS = 1_000;
 
 /** One conversation as a file; null when the tray has none of this id, or nothing in it. */
 export async function exportConversation(
@@ -34,7 +35,7 @@ export async function exportSearch(
   query: string,
   format: ExportFormat,
 ): Promise<ExportedFile | null> {
-  const found = await search(deps, grant, query);
+  const found = await search(deps, grant, query, MAX_CONVERSATIONS);
   const ids = found.map(({ row }) => row.id);
   const messages = ids.length === 0 ? [] : await rawMessagesOf(deps.db, grant.tray.id, ids, MAX_EXPORTED);
   return messages.length === 0 ? null : fileOf(messages, format);

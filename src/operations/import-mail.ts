@@ -8,7 +8,7 @@ import { type Database, factsOf, holdConversations, inTransaction, type Tray } f
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
 import { type Incoming, keepAllInTray } from "./keep-in-tray";
-import { traysOfAddresses } from "./tray-directory";
+import { colleaguesNow, traysOfAddresses } from "./tray-directory";
 
 export type ImportReport = {
   readonly read: number;
@@ -88,7 +88,7 @@ export async function importInto(
 
 async function incomingOf(deps: Deps, raw: Uint8Array): Promise<Incoming> {
   const { message } = await parseMessage(raw);
-  const envelope = { signatures: [], recipients: [], envelopeSender: "" };
+  const envelope = { signatures: [], colleagues: await colleaguesNow(deps), recipients: [], envelopeSender: "" };
   return { message, raw, receivedAt: deps.now(), imported: true, ...envelope };
 }
 

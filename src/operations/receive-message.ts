@@ -5,7 +5,7 @@ import { checkSignatures, parseMessage } from "../mail/index";
 import { inTransaction, type Tray } from "../storage/index";
 import type { Deps } from "./deps";
 import { type Incoming, type Kept, keepInTray, startAtOnce } from "./keep-in-tray";
-import { traysOfAddresses } from "./tray-directory";
+import { colleaguesNow, traysOfAddresses } from "./tray-directory";
 
 /** A message as it was handed to us. */
 export type Arrival = {
@@ -33,6 +33,7 @@ export async function receiveMessage(deps: Deps, arrival: Arrival): Promise<Kept
     receivedAt: deps.now(),
     imported: false,
     signatures: await signaturesOf(deps, message, arrival.raw),
+    colleagues: await colleaguesNow(deps),
     recipients: arrival.recipients,
     envelopeSender: arrival.envelopeSender ?? "",
   };

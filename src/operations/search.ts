@@ -19,10 +19,15 @@ const EXCERPT_CHARACTERS = 220;
 const BEFORE_HIT = 60;
 
 /** Searches subjects, people and bodies of a tray, newest first; an empty query finds nothing. */
-export async function search(deps: Deps, grant: TrayGrant, text: string): Promise<SearchResult[]> {
+export async function search(
+  deps: Deps,
+  grant: TrayGrant,
+  text: string,
+  limit: number = MAX_RESULTS,
+): Promise<SearchResult[]> {
   const query = readQuery(text);
   if (query.terms.length === 0) return [];
-  const found = await searchConversations(deps.db, grant, query, MAX_RESULTS);
+  const found = await searchConversations(deps.db, grant, query, limit);
   return found.map(({ hitText, hitFrom, ...row }) => ({
     row,
     subject: piecesOf(row.subject, hitsIn(row.subject, query)),

@@ -5,7 +5,7 @@ import { type Instant, MINUTE } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
 import type { CheckedSignature } from "../core/message/sender-trust";
 import type { MessageFact } from "../core/standing/derive-standing";
-import type { ArrivalRoute, NewMessage, Tray } from "../storage/index";
+import type { ArrivalRoute, Colleague, NewMessage, Tray } from "../storage/index";
 import { addressesOf } from "./tray-directory";
 
 /** A message on its way into a tray. */
@@ -16,6 +16,8 @@ export type Incoming = {
   /** From a file: it may be one of our own, and it is not new. */
   readonly imported: boolean;
   readonly signatures: readonly CheckedSignature[];
+  /** Those whose names nobody else should bear. */
+  readonly colleagues: readonly Colleague[];
   /** The envelope, as far as there was one. */
   readonly recipients: readonly EmailAddress[];
   readonly envelopeSender: string;

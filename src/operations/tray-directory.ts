@@ -1,5 +1,4 @@
 import { type EmailAddress, withoutSubaddress } from "../core/kernel/email-address";
-import type { TrayId } from "../core/kernel/ids";
 import { type Instant, SECOND } from "../core/kernel/instant";
 import { allColleagues, allTrays, type Colleague, type Database, type Tray } from "../storage/index";
 import type { Deps } from "./deps";
@@ -26,10 +25,9 @@ function directoryOf(deps: Deps): Directory {
   return read;
 }
 
-/** The names of those who look into a tray, as they were at most two seconds ago. */
-export async function colleaguesOf(deps: Deps, trayId: TrayId): Promise<string[]> {
-  const colleagues = await directoryOf(deps).colleagues;
-  return colleagues.filter((colleague) => colleague.trayId === trayId).map(({ name }) => name);
+/** Those who look into the trays, as they were at most two seconds ago. Not for asking within a transaction: all connections may be in one. */
+export function colleaguesNow(deps: Deps): Promise<Colleague[]> {
+  return directoryOf(deps).colleagues;
 }
 
 /** Those of the addresses that are a tray's, with a subaddress or without. */

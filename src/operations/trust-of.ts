@@ -2,7 +2,6 @@ import { type SenderTrust, senderTrust } from "../core/message/sender-trust";
 import { addressesOfName, type Database, type Tray } from "../storage/index";
 import type { Deps } from "./deps";
 import type { Incoming } from "./stored-form";
-import { colleaguesOf } from "./tray-directory";
 
 /** Who seems to have sent a message to a tray. */
 export async function trustOf(db: Database, deps: Deps, tray: Tray, incoming: Incoming): Promise<SenderTrust> {
@@ -17,7 +16,8 @@ export async function trustOf(db: Database, deps: Deps, tray: Tray, incoming: In
   };
   // Without a name there is nobody to be taken for: most machines write so.
   if (name === "") return senderTrust({ ...evidence, colleagues: [], namesakes: [] });
+  const colleagues = incoming.colleagues.filter(({ trayId }) => trayId === tray.id).map((colleague) => colleague.name);
   // What comes from a file is the past: nobody acts on it in haste, and asking would cost as much as storing.
   const namesakes = incoming.imported ? [] : await addressesOfName(db, tray.id, name);
-  return senderTrust({ ...evidence, colleagues: await colleaguesOf(deps, tray.id), namesakes });
+  return senderTrust({ ...evidence, colleagues, namesakes });
 }

@@ -44,15 +44,14 @@ export async function parseMessage(raw: Uint8Array, envelopeSender: string | nul
       warning: "its parts are nested too deep or too many, or its lines too many: it is shown raw",
     },
   ];
-  let problem = "";
   for (const { bytes, warning } of attempts) {
     try {
       return understood(await parseMime(bytes()), envelopeSender, warning);
-    } catch (thrown) {
-      problem = thrown instanceof Error ? thrown.message : String(thrown);
+    } catch {
+      // The next attempt reads less of it.
     }
   }
-  return unparsed(raw, problem);
+  return unparsed(raw);
 }
 
 function understood(email: Email, envelopeSender: string | null, warning: string | null): ParsedMail {
@@ -153,7 +152,7 @@ function readableText(text: string, html: string | null): { text: string; divide
   return { text: textOfHtml(html), divided: divideText(markedTextOfHtml(html)) };
 }
 
-function unparsed(raw: Uint8Array, problem: string): ParsedMail {
+function unparsed(raw: Uint8Array): ParsedMail {
   const text = new TextDecoder("latin1").decode(raw.subarray(0, MAX_RAW_SHOWN_CHARACTERS));
   return {
     contents: [],
@@ -182,7 +181,7 @@ function unparsed(raw: Uint8Array, problem: string): ParsedMail {
       hasRemoteContent: false,
       authenticationResults: [],
       isSigned: false,
-      warnings: [`it could not be parsed and is shown raw: ${problem}`],
+      warnings: ["it could not be parsed and is shown raw"],
     },
   };
 }

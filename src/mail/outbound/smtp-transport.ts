@@ -48,10 +48,17 @@ function dsnOf(id: string, recipient: string) {
   return { id, return: "headers" as const, notify: ["success", "failure", "delay"], recipient };
 }
 
+// What the other side says is passed on; what only the program knows is said in words.
+const PROBLEMS: Readonly<Record<string, string>> = {
+  EAUTH: "the mail server refuses the user or the password",
+  EDNS: "there is no server of that name",
+  ETIMEDOUT: "the mail server did not answer in time",
+  ETLS: "no safe line to the mail server could be made",
+};
+
 // RFC 5321 4.2.1: 5yz is final, everything else is worth another try.
 function handOverProblem(problem: unknown): HandOver {
-  if (!(problem instanceof Error)) return { kind: "not-now", reason: String(problem) };
-  const { responseCode, response } = problem as { responseCode?: number; response?: string };
-  const reason = response ?? problem.message;
+  const { responseCode, response, code } = problem as { responseCode?: number; response?: string; code?: string };
+  const reason = response ?? PROBLEMS[code ?? ""] ?? "the mail server could not be reached";
   return responseCode !== undefined && responseCode >= 500 ? { kind: "refused", reason } : { kind: "not-now", reason };
 }

@@ -36,7 +36,23 @@ export default function SearchPage({ loaderData: { text, results } }: Route.Comp
   const { tray } = useTray();
   return (
     <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
-      <h1 className="border-b border-rule px-5 py-3 font-serif text-xl">{headingOf(text, results.length)}</h1>
+      <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-3">
+        <h1 className="min-w-0 flex-1 font-serif text-xl">{headingOf(text, results.length)}</h1>
+        {results.length > 0 && (
+          <span className="flex gap-3 text-sm text-soft">
+            Export all of it:
+            {(["eml", "mbox"] as const).map((format) => (
+              <a
+                key={format}
+                href={`/${tray.slug}/export/search?${new URLSearchParams({ q: text, format })}`}
+                className="text-act hover:underline"
+              >
+                {format === "eml" ? ".eml in a zip" : "mbox"}
+              </a>
+            ))}
+          </span>
+        )}
+      </div>
       <ul>
         {results.map((result) => (
           <li key={result.id} className="relative border-b border-hair px-5 py-2.5 hover:bg-ground/70">
