@@ -36,6 +36,8 @@ export type MailTransport = {
 export type SendingSettings = {
   /** How long a message waits before it goes, so that it can be taken back, in milliseconds. */
   readonly holdMs: number;
+  /** At most so many messages a minute in all, as the server that sends them on allows. */
+  readonly aMinute: number;
   /** At most so many messages a minute to one domain. */
   readonly perDomainAMinute: number;
 };

@@ -57,6 +57,7 @@ type Variables = {
   TRUSTED_AUTHSERV_IDS: string;
   CHECK_DKIM: boolean;
   SEND_HOLD_SECONDS: number;
+  SEND_A_MINUTE: number;
   SEND_PER_DOMAIN_A_MINUTE: number;
   SMTP_OUT_HOST: string;
   SMTP_OUT_PORT: number;
@@ -102,6 +103,7 @@ const SCHEMA = Joi.object<Variables>({
   TRUSTED_AUTHSERV_IDS: list(Joi.string().max(255)),
   CHECK_DKIM: Joi.boolean().default(true),
   SEND_HOLD_SECONDS: Joi.number().integer().min(0).max(120).default(10),
+  SEND_A_MINUTE: Joi.number().integer().min(1).default(600),
   SEND_PER_DOMAIN_A_MINUTE: Joi.number().integer().min(1).default(60),
   SMTP_OUT_HOST: Joi.string().hostname().required(),
   SMTP_OUT_PORT: port(25),
@@ -140,6 +142,7 @@ export function readConfig(environment: Environment): Result<Config, readonly st
     },
     sending: {
       holdMs: variables.SEND_HOLD_SECONDS * SECOND,
+      aMinute: variables.SEND_A_MINUTE,
       perDomainAMinute: variables.SEND_PER_DOMAIN_A_MINUTE,
     },
     mailOut: {
@@ -200,6 +203,7 @@ const WANTED: Readonly<Record<string, string>> = {
   TRUSTED_AUTHSERV_IDS: "give names of your own mail servers apart by commas",
   CHECK_DKIM: "give true or false",
   SEND_HOLD_SECONDS: "give a number of seconds from 0 to 120",
+  SEND_A_MINUTE: "give a number from 1",
   SEND_PER_DOMAIN_A_MINUTE: "give a number from 1",
   SMTP_OUT_HOST: "give the host that sends mail on",
   SMTP_OUT_PORT: "give a number from 0 to 65535",

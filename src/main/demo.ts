@@ -87,7 +87,7 @@ function demoConfig(cluster: Cluster, httpPort: number, mailPort: number, outsid
       ...{ tls: null, networks: [], messagesAMinute: 10_000 },
     },
     trust: { authservIds: [], checksDkim: true },
-    sending: { holdMs: HOLD_MS, perDomainAMinute: 60 },
+    sending: { holdMs: HOLD_MS, aMinute: 600, perDomainAMinute: 60 },
     mailOut: { host: "127.0.0.1", port: outsidePort, secure: false, auth: null, name: "ottermoor.example" },
     logLevel: "warn",
     demo: true,

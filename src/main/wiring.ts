@@ -38,7 +38,9 @@ export function wire(
       jobs: jobQueue(db),
       tell: teller.tell,
       trust: options.trust ?? { authservIds: [], keys: null },
-      sending: options.sending ?? { holdMs: 0, perDomainAMinute: Number.POSITIVE_INFINITY },
+      sending: options.sending ?? {
+        ...{ holdMs: 0, aMinute: Number.POSITIVE_INFINITY, perDomainAMinute: Number.POSITIVE_INFINITY },
+      },
       demo: options.demo,
     },
     async close() {

@@ -61,15 +61,19 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
 
 const PACE = MINUTE;
 
-// Too much at once to one domain makes its server suspicious: the message waits for its turn as a new job.
+// Too much at once makes servers suspicious: the message waits for its turn as a new job.
 async function isPaced(trx: Database, deps: Deps, message: OutgoingMessage): Promise<boolean> {
-  const { perDomainAMinute } = deps.sending;
-  if (!Number.isFinite(perDomainAMinute)) return false;
-  for (const domain of new Set(message.to.map(domainOf))) {
-    if ((await handedOverSince(trx, domain, later(deps.now(), -PACE))) < perDomainAMinute) continue;
-    const reason = `at most ${perDomainAMinute} messages a minute go to ${domain}`;
+  const { aMinute, perDomainAMinute } = deps.sending;
+  const limits: readonly (readonly [string | null, number])[] = [
+    [null, aMinute],
+    ...[...new Set(message.to.map(domainOf))].map((domain) => [domain, perDomainAMinute] as const),
+  ];
+  for (const [domain, limit] of limits) {
+    if (!Number.isFinite(limit)) continue;
+    if ((await handedOverSince(trx, domain, later(deps.now(), -PACE))) < limit) continue;
+    const reason = `at most ${limit} messages a minute go ${domain === null ? "out" : `to ${domain}`}`;
     await setDelivery(trx, message.id, { state: "waiting", reason }, deps.now());
-    const next = later(deps.now(), PACE / perDomainAMinute + SECOND);
+    const next = later(deps.now(), PACE / limit + SECOND);
     await deps.jobs.enqueue(trx, { kind: "send-message", messageId: message.id }, next);
     return true;
   }

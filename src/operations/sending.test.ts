@@ -22,7 +22,7 @@ let count = 0;
 beforeAll(async () => {
   tray = await testTray();
   office = await setUpOffice(tray.deps);
-  held = { ...tray.deps, sending: { holdMs: 10 * SECOND, perDomainAMinute: 2 } };
+  held = { ...tray.deps, sending: { holdMs: 10 * SECOND, aMinute: 100, perDomainAMinute: 2 } };
 });
 afterAll(() => tray.close());
 beforeEach(() => passes(tray, 60));
@@ -154,5 +154,15 @@ describe("sending", () => {
     tray.clock.now = later(tray.clock.now, MINUTE + SECOND);
     await sendMessage(held, three[2] ?? trustedId(""), once);
     expect(tray.handedOver).toHaveLength(4);
+  });
+
+  it("paces itself in all", async () => {
+    tray.handedOver.length = 0;
+    const slow = { ...held, sending: { ...held.sending, aMinute: 1 } };
+    const id = await conversation("jan@j.example");
+    const two = [await answer(id, "jan@j.example"), await answer(id, "kit@k.example")];
+    for (const sent of two) await sendMessage(slow, sent, once);
+    expect(tray.handedOver).toHaveLength(1);
+    expect(await rowOf(two[1] ?? trustedId(""))).toMatchObject({ reason: "at most 1 messages a minute go out" });
   });
 });

@@ -65,13 +65,13 @@ export async function setDelivery(
     .update({ delivery: delivery.state, delivery_reason: delivery.reason, delivery_at: param(at) });
 }
 
-/** How many messages were handed over for a domain since a moment, of all trays. */
-export async function handedOverSince(db: Database, domain: string, since: Instant): Promise<number> {
+/** How many messages were handed over since a moment, of all trays; of one domain, or of all (null). */
+export async function handedOverSince(db: Database, domain: string | null, since: Instant): Promise<number> {
   const found = await knexOf(db).raw<{ rows: { count: number }[] }>(
     /* sql */ `
     select count(*)::int as count from message where delivery in ('going', 'sent') and delivery_at > :since
-      and exists (select 1 from outgoing_recipient as recipient
-        where recipient.message_id = message.id and split_part(recipient.address, '@', 2) = :domain)`,
+      and (cast(:domain as text) is null or exists (select 1 from outgoing_recipient as recipient
+        where recipient.message_id = message.id and split_part(recipient.address, '@', 2) = :domain))`,
     { since: param(since) as Date, domain },
   );
   return found.rows[0]?.count ?? 0;

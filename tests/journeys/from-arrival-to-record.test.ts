@@ -109,7 +109,7 @@ test("an automatic reply changes nothing but is shown, then the real one counts"
   await ines.getByRole("textbox", { name: "Text" }).fill("The drawings follow.");
   await ines.getByRole("button", { name: /^Send/ }).click();
   const docket = ines.getByRole("complementary", { name: "Docket" });
-  await expect(ines.getByText("automatic reply")).toBeVisible();
+  await expect(ines.getByText("automatic reply", { exact: true })).toBeVisible();
   await expect(docket.getByRole("heading", { name: "Waiting for reply" })).toBeVisible();
   await expect(docket.getByRole("heading", { name: "Our move" })).toBeVisible();
   await expect(ines.getByText("Back at my desk.")).toBeVisible();

@@ -17,7 +17,7 @@ export type Running = {
 };
 
 // A second of the outside world's clock, in milliseconds.
-const SECOND_MS = 60;
+const SECOND_MS = 150;
 
 type Fixtures = { signIn: (name: string, page?: Page) => Promise<Page> };
 

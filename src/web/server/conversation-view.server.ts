@@ -196,6 +196,12 @@ function sizeInWords(bytes: number): string {
 
 const SYSTEM_MOVES: ReadonlySet<string> = new Set(["arrived", "replied", "bounced"]);
 
+// Mail that is out cannot be called back, nor can what went with it; what the tray found out stands, but for what it joined.
+function mayBeUndone(line: OpenConversation["journal"][number], sent: ReadonlySet<string>): boolean {
+  const isDecision = line.by !== null || line.effect.kind === "joined";
+  return isDecision && !line.isUndo && !line.undone && !sent.has(line.batchId);
+}
+
 function journalView(
   open: OpenConversation,
   people: TrayNames,
@@ -213,8 +219,7 @@ function journalView(
     version: line.version,
     when: dayAndTime(line.at, now, zone),
     words: `${nameOf(line.by)} ${line.isUndo ? "took back: " : ""}${effectInWords(line.effect, names, line.by)}`,
-    // Mail that is out cannot be called back, nor can what went with it.
-    batchId: line.isUndo || line.undone || line.by === null || sent.has(line.batchId) ? null : line.batchId,
+    batchId: mayBeUndone(line, sent) ? line.batchId : null,
     undone: line.undone,
   }));
   const moves = open.docket.passages
