@@ -13,7 +13,7 @@ const layers = {
 const rule = (name, comment, from, to) => ({ name, comment, severity: "error", from, to });
 
 // What core may import besides itself: pure calendars and time zones, nothing that reads, waits or prints.
-const pureLibraries = ["date-fns", "@date-fns/tz"];
+const pureLibraries = ["date-fns", "@date-fns/tz", "chrono-node"];
 
 module.exports = {
   forbidden: [

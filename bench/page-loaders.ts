@@ -18,7 +18,7 @@ export function loadersOf(deps: Deps, token: string, slug: string): () => Promis
     const request = new Request(`http://localhost/${slug}/our-move`, { headers: { cookie } });
     const args = { request, context, params: { tray: slug, standing: "our-move" } } as never;
     for (const step of [...signedIn, ...trayMiddleware]) await step(args, (async () => new Response()) as never);
-    const [, { rows }] = await Promise.all([trayLoader(args), standingLoader(args)]);
-    return { rows: rows.length };
+    const [, { lanes }] = await Promise.all([trayLoader(args), standingLoader(args)]);
+    return { rows: lanes.reduce((sum, { rows }) => sum + rows.length, 0) };
   };
 }

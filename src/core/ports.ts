@@ -1,11 +1,12 @@
 import type { EmailAddress } from "./kernel/email-address";
-import type { ConversationId, MessageId, TrayId } from "./kernel/ids";
+import type { ConversationId, MessageId, RunId, TrayId } from "./kernel/ids";
 import type { Instant } from "./kernel/instant";
 
 /** Work for later. A job names the fact it establishes, so that running it twice does no harm. */
 export type Job =
   | { readonly kind: "send-message"; readonly messageId: MessageId }
   | { readonly kind: "run-import"; readonly importId: string }
+  | { readonly kind: "run-bulk"; readonly runId: RunId }
   | { readonly kind: "wake-rested" }
   /** Takes up what a killed process left behind. */
   | { readonly kind: "resume-work" };

@@ -1,7 +1,7 @@
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { FLOW } from "../core/standing/standing";
-import { examine, listMembers, listStanding, register, traysOf } from "../operations/index.server";
+import { examine, listMembers, moreOfList, register, traysOf } from "../operations/index.server";
 import { buildWorld } from "./build-world";
 import { CATEGORIES } from "./world";
 
@@ -12,6 +12,8 @@ beforeAll(async () => {
 });
 afterAll(() => tray.close());
 
+const NEWEST_FIRST = { order: "date", reversed: false, grouping: null } as const;
+
 async function toldIn(deps: TestTray["deps"]) {
   const [member] = await listMembers(deps);
   if (member === undefined) throw new Error("nobody works here");
@@ -19,7 +21,18 @@ async function toldIn(deps: TestTray["deps"]) {
   const rows = await Promise.all(
     grants.flatMap((grant) =>
       [...FLOW, "bin" as const].map(
-        async (standing) => [grant.tray.slug, standing, (await listStanding(deps, grant, standing, 9)).rows] as const,
+        async (standing) =>
+          [
+            grant.tray.slug,
+            standing,
+            await moreOfList(
+              deps,
+              grant,
+              member,
+              { scope: standing, narrowing: {}, view: NEWEST_FIRST },
+              { lane: "", after: null, limit: 500 },
+            ),
+          ] as const,
       ),
     ),
   );

@@ -1,7 +1,15 @@
 import { assertNever } from "../core/kernel/assert-never";
-import { type MessageId, readId } from "../core/kernel/ids";
+import { type MessageId, type RunId, readId } from "../core/kernel/ids";
 import type { Job } from "../core/ports";
-import { type Attempt, type Deps, resumeWork, runImport, sendMessage, wakeRested } from "../operations/index.server";
+import {
+  type Attempt,
+  type Deps,
+  resumeWork,
+  runBulk,
+  runImport,
+  sendMessage,
+  wakeRested,
+} from "../operations/index.server";
 
 /** Runs a job of the queue: checks what it carries, calls one operation. Throws to have it tried again. */
 export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise<void> {
@@ -14,6 +22,11 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
     case "run-import":
       if (!readId(String(job.importId)).ok) throw new Error("a job asks for an import without an id");
       return runImport(deps, job.importId);
+    case "run-bulk": {
+      const id = readId<RunId>(String(job.runId));
+      if (!id.ok) throw new Error("a job asks for a run without an id");
+      return runBulk(deps, id.value);
+    }
     case "resume-work":
       return resumeWork(deps);
     case "wake-rested":

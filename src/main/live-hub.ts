@@ -10,10 +10,10 @@ export function liveHub(): LiveHub & { spread: (change: TrayChange) => void; spr
       return () => listeners.delete(listener);
     },
     spread(change) {
-      for (const listener of listeners) if (listener.trayId === change.trayId) listener.hear();
+      for (const listener of listeners) if (listener.trayId === change.trayId) listener.hear(change);
     },
     spreadGap() {
-      for (const listener of listeners) listener.hear();
+      for (const listener of listeners) listener.hear({ trayId: listener.trayId, conversationIds: null });
     },
     end() {
       for (const listener of listeners) listener.end();

@@ -164,6 +164,7 @@ async function storedAnswer(
     attachments: [],
     warnings: [],
     list: null,
+    unsubscribe: null,
     protection: null,
     hasRemoteContent: false,
     trust: null,

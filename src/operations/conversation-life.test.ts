@@ -353,7 +353,7 @@ describe("resting", () => {
     await does(id, { kind: "rest", until: later(tray.clock.now, 30 * MINUTE) });
     expect([await wakeRested(tray.deps), await standing(id)]).toEqual([0, "resting"]);
     passes(tray, 31);
-    expect([await wakeRested(tray.deps), await standing(id)]).toEqual([1, "our-move"]);
+    expect([await wakeRested(tray.deps), await standing(id)]).toEqual([1, "to-sort"]);
   });
 });
 

@@ -1,4 +1,5 @@
 import { type Decision, planDecision } from "../core/docket/plan-decision";
+import type { MemberId } from "../core/kernel/ids";
 import { err, type Result } from "../core/kernel/result";
 import { categoriesOf, membersOfTray, recordsByIds, type TrayGrant } from "../storage/index";
 import { changeConversations, type Done, type Target } from "./change-conversations";
@@ -17,13 +18,11 @@ export async function decide(
   return changeConversations(deps, grant, target, (facts) => planDecision(decision, facts));
 }
 
-async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: Decision): Promise<Refusal | null> {
+/** Why a decision cannot be about any conversation of a tray; null when it can. */
+export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: Decision): Promise<Refusal | null> {
   switch (decision.kind) {
-    case "assign": {
-      if (decision.ownerId === null) return null;
-      const members = await membersOfTray(deps.db, grant.tray.id);
-      return members.some(({ id }) => id === decision.ownerId) ? null : { kind: "no-such", what: "member" };
-    }
+    case "assign":
+      return decision.ownerId === null ? null : memberRefusal(deps, grant, decision.ownerId);
     case "categorise": {
       const categories = await categoriesOf(deps.db, grant.tray.id);
       return categories.some(({ id }) => id === decision.categoryId) ? null : { kind: "no-such", what: "category" };
@@ -36,7 +35,15 @@ async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: Decision)
     case "rest":
     case "expect":
       return decision.until === null || decision.until > deps.now() ? null : { kind: "date-is-past" };
+    case "follow-up":
+      if (decision.dueAt !== null && decision.dueAt <= deps.now()) return { kind: "date-is-past" };
+      return memberRefusal(deps, grant, decision.forMember);
     default:
       return null;
   }
+}
+
+async function memberRefusal(deps: Deps, grant: TrayGrant, memberId: MemberId): Promise<Refusal | null> {
+  const members = await membersOfTray(deps.db, grant.tray.id);
+  return members.some(({ id }) => id === memberId) ? null : { kind: "no-such", what: "member" };
 }

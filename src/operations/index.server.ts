@@ -1,6 +1,7 @@
 // The only door to the operations: web, jobs, cli and demo come in here.
 export type { ParsedMail, SafeHtml } from "../mail/index";
 export type {
+  BulkRun,
   Category,
   CorrespondenceMessage,
   Delivery,
@@ -8,19 +9,24 @@ export type {
   FiledMessage,
   FilingRecord,
   FlowSegment,
+  GroupCount,
   JournalLine,
+  ListedRow,
   MailSource,
   Member,
   OutgoingRow,
   Role,
+  SavedView,
   SheetRow,
   Tray,
   TrayChange,
   TrayGrant,
 } from "../storage/index";
 export * from "./answer-conversation";
+export { DECIDED_AT_ONCE, MAX_IN_RUN, runBulk, runsUnderWay, startBulkRun, stopBulkRun } from "./bulk-run";
 export type { Done, Target } from "./change-conversations";
-export * from "./decide";
+export * from "./dates";
+export { decide } from "./decide";
 export type { Deps } from "./deps";
 export * from "./doctor";
 export * from "./export-mail";
@@ -29,19 +35,27 @@ export * from "./import-run";
 export * from "./inspect";
 export { joinConversations, splitOff } from "./join-conversations";
 export type { Kept } from "./keep-in-tray";
+export * from "./list-conversations";
+export * from "./look-at-follow-ups";
+export * from "./look-at-journal";
 export * from "./look-at-records";
 export * from "./look-into-tray";
 export * from "./mail-sources";
 export * from "./open-conversation";
 export * from "./read-message";
 export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";
+export * from "./redo";
 export * from "./refusal";
 export * from "./reparse";
 export * from "./resume-work";
 export * from "./search";
 export * from "./send-message";
 export * from "./set-up";
+export * from "./settings";
+export * from "./shelf";
 export * from "./sign-in";
-export * from "./undo";
+export * from "./sort-run";
+export { type Undone, undoBatch } from "./undo";
+export * from "./undo-steps";
 export * from "./wake-rested";
 export * from "./withdraw-message";

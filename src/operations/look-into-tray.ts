@@ -1,17 +1,14 @@
 import { tz } from "@date-fns/tz";
 import { startOfDay } from "date-fns";
 import { instantOf } from "../core/kernel/instant";
-import type { StandingKind } from "../core/standing/standing";
 import {
   type Category,
   categoriesOf,
-  conversationsInStanding,
   type FlowSegment,
   flowGauge,
   grantsOf,
   type Member,
   membersOfTray,
-  type SheetRow,
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
@@ -42,19 +39,4 @@ export async function namesIn(deps: Deps, grant: TrayGrant): Promise<TrayNames> 
     categoriesOf(deps.db, grant.tray.id),
   ]);
   return { members, categories };
-}
-
-export const SHEET_PAGE = 50;
-const MAX_PAGES = 10;
-
-/** So many pages of a standing, the newest first, and whether there is another page to be had. */
-export async function listStanding(
-  deps: Deps,
-  grant: TrayGrant,
-  standing: StandingKind,
-  pages: number,
-): Promise<{ rows: SheetRow[]; hasMore: boolean }> {
-  const limit = SHEET_PAGE * Math.min(pages, MAX_PAGES);
-  const rows = await conversationsInStanding(deps.db, grant, standing, limit + 1);
-  return { rows: rows.slice(0, limit), hasMore: rows.length > limit };
 }

@@ -1,5 +1,5 @@
 import { type Docket, deriveDocket } from "../core/docket/derive-docket";
-import type { ConversationId, MemberId } from "../core/kernel/ids";
+import type { ConversationId, MemberId, MessageId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import { isStandingKind } from "../core/standing/standing";
 import type { AnswerPlan } from "../core/writing/plan-answer";
@@ -15,6 +15,8 @@ import {
   journalOf,
   markRead,
   markReadUpTo,
+  markUnreadFrom,
+  messagePlace,
   recordsByIds,
   type SheetRow,
   type TrayGrant,
@@ -31,22 +33,26 @@ export type OpenConversation = {
   readonly answer: AnswerPlan;
 };
 
-/** Opens a conversation for a member, who has then read it; null when the tray has none of this id. */
+/**
+ * Opens a conversation for a member, who has then read it, unless it is got ready ahead of her coming to it; null when the
+ * tray has none of this id.
+ */
 export async function openConversation(
   deps: Deps,
   grant: TrayGrant,
   id: ConversationId,
+  when: "now" | "ahead" = "now",
 ): Promise<OpenConversation | null> {
   const row = await conversationRow(deps.db, grant, id);
   if (row === null) return null;
   // What became a part of another conversation is found there.
   const whole = isStandingKind(row.standing) ? null : await joinedTo(deps.db, grant.tray.id, id);
-  if (whole !== null) return openConversation(deps, grant, whole);
+  if (whole !== null) return openConversation(deps, grant, whole, when);
   const [facts, messages, journal] = await Promise.all([
     factsOf(deps.db, [id]),
     correspondenceOf(deps.db, grant, id),
     journalOf(deps.db, grant, id),
-    row.unread ? markRead(deps.db, grant.memberId, id, deps.now()) : null,
+    row.unread && when === "now" ? markRead(deps.db, grant.memberId, id, deps.now()) : null,
   ]);
   const docket = deriveDocket(facts.get(id) ?? { messages: [], entries: [] });
   const records = await recordsByIds(deps.db, [...new Set([...docket.recordIds, ...recordsNamed(journal)])]);
@@ -55,6 +61,25 @@ export async function openConversation(
 
 function recordsNamed(journal: readonly JournalLine[]) {
   return journal.flatMap(({ effect }) => ("recordId" in effect ? [effect.recordId] : []));
+}
+
+/** Counts a conversation of a tray as read by a member. */
+export async function markSeen(deps: Deps, grant: TrayGrant, id: ConversationId): Promise<void> {
+  const row = await conversationRow(deps.db, grant, id);
+  if (row?.unread === true) await markRead(deps.db, grant.memberId, id, deps.now());
+}
+
+/** Marks conversations of a tray as unread for a member. */
+export function markUnread(deps: Deps, grant: TrayGrant, ids: readonly ConversationId[]): Promise<void> {
+  return markUnreadFrom(deps.db, grant, ids, null);
+}
+
+/** Marks a conversation as unread from one of its messages on. */
+export async function markUnreadFromMessage(deps: Deps, grant: TrayGrant, messageId: MessageId): Promise<boolean> {
+  const message = await messagePlace(deps.db, grant, messageId);
+  if (message === null) return false;
+  await markUnreadFrom(deps.db, grant, [message.conversationId], message.receivedAt);
+  return true;
 }
 
 /** Marks as read for a member what came up to a moment. */

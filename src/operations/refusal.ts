@@ -6,7 +6,7 @@ export type Refusal =
   | { readonly kind: "readers-only-read" }
   | {
       readonly kind: "no-such";
-      readonly what: "category" | "record" | "member" | "expectation" | "message" | "tray" | "import";
+      readonly what: "category" | "record" | "member" | "expectation" | "message" | "tray" | "import" | "place";
     }
   /** Somebody decided the same thing since the page was loaded. */
   | { readonly kind: "overtaken"; readonly who: string; readonly did: string }
@@ -15,6 +15,11 @@ export type Refusal =
   | { readonly kind: "same-conversation" }
   | { readonly kind: "nothing-would-stay" }
   | { readonly kind: "nothing-to-undo" }
+  | { readonly kind: "nothing-to-redo" }
+  | { readonly kind: "nothing-chosen" }
+  | { readonly kind: "leads-only" }
+  | { readonly kind: "too-many"; readonly most: number }
+  | { readonly kind: "ended-already" }
   | { readonly kind: "already-sent" }
   | { readonly kind: "date-is-past" }
   | { readonly kind: "no-recipient" };
@@ -36,6 +41,16 @@ export function refusalInWords(refusal: Refusal): string {
       return "That is this conversation itself; choose another one.";
     case "nothing-would-stay":
       return "Everything hangs on that message: nothing would stay here.";
+    case "nothing-to-redo":
+      return "There is nothing to do again.";
+    case "leads-only":
+      return "That is for those who lead the tray.";
+    case "nothing-chosen":
+      return "Nothing is chosen any more; choose what it is about.";
+    case "too-many":
+      return `That is more than ${refusal.most.toLocaleString("en")} at once; narrow the list first.`;
+    case "ended-already":
+      return "It has ended already.";
     case "nothing-to-undo":
       return "There is nothing left to undo.";
     case "already-sent":

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { type EmailAddress, looseAddress, type Mailbox, mailboxName } from "../core/kernel/email-address";
+import { type EmailAddress, looseAddress, type Mailbox } from "../core/kernel/email-address";
 import type { MessageId } from "../core/kernel/ids";
 import { type Instant, MINUTE } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
@@ -65,6 +65,8 @@ export function storedForm(
     ownText: message.ownText,
     restText: message.restText,
     list: message.list,
+    unsubscribe:
+      message.unsubscribe.length === 0 ? null : { ways: message.unsubscribe, oneClick: message.oneClickUnsubscribe },
     protection: message.protection,
     hasRemoteContent: message.hasRemoteContent,
     routes: routesOf(tray, incoming),
@@ -89,11 +91,11 @@ export function factOf(stored: NewMessage, version: number): MessageFact {
 }
 
 /** Whom lists name for a conversation with this message in it; null keeps who is named: a machine's message names nobody anew. */
-export function whoFor(stored: NewMessage, starts: boolean, message: Pick<MailMessage, "from" | "to">): string | null {
+export function whoFor(stored: NewMessage, starts: boolean, message: Pick<MailMessage, "from" | "to">): Mailbox | null {
   const from = message.from ?? NOBODY;
-  if (stored.direction === "out") return starts ? mailboxName(message.to[0] ?? from) : null;
+  if (stored.direction === "out") return starts ? (message.to[0] ?? from) : null;
   const named = starts || stored.classification.kind === "person" || stored.classification.kind === "calendar";
-  return named ? mailboxName(from) : null;
+  return named ? from : null;
 }
 
 // Clocks are wrong by minutes; a Date from the future would stand on top of every list for as long as it says.

@@ -3,7 +3,6 @@ import { effectInWords, type Names } from "../core/journal/effect-in-words";
 import type { JournalEntry } from "../core/journal/entry";
 import { planUndo, type UndoPlan } from "../core/journal/plan-undo";
 import { type BatchId, type ConversationId, type EntryId, trustedId } from "../core/kernel/ids";
-import { DAY, later } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import { dayInWords } from "../core/standing/day-words";
 import type { ConversationFacts } from "../core/standing/derive-standing";
@@ -12,14 +11,13 @@ import {
   type BatchEntry,
   categoriesOf,
   type Database,
-  entriesOfBatch,
+  entriesOfBatches,
   factsOf,
   type HeldConversation,
   holdConversations,
   inTransaction,
   keepDockets,
   membersOfTray,
-  newestUndoableBatch,
   recordsByIds,
   type Tray,
   type TrayGrant,
@@ -31,29 +29,28 @@ import type { Refusal } from "./refusal";
 /** What undoing did: what was taken back, in words, and what was left because somebody decided anew since. */
 export type Undone = { readonly count: number; readonly what: string; readonly left: readonly string[] };
 
-// One key undoes what one just did; older things are undone from the journal, where one sees what they are.
-const UNDO_KEY_REACH = DAY;
-
-/** Undoes the member's newest batch in the tray. */
-export async function undoNewest(deps: Deps, grant: TrayGrant): Promise<Result<Undone, Refusal>> {
-  const since = later(deps.now(), -UNDO_KEY_REACH);
-  const batchId = await newestUndoableBatch(deps.db, grant.tray.id, grant.memberId, since);
-  return batchId === null ? err({ kind: "nothing-to-undo" }) : undoBatch(deps, grant, batchId);
+/** Takes back what one batch did. */
+export function undoBatch(deps: Deps, grant: TrayGrant, batchId: BatchId): Promise<Result<Undone, Refusal>> {
+  return undoBatches(deps, grant, [batchId]);
 }
 
-/** Takes back what a batch did, whoever did it, where nothing newer contradicts it. */
-export async function undoBatch(deps: Deps, grant: TrayGrant, batchId: BatchId): Promise<Result<Undone, Refusal>> {
+/** Takes back what some batches did, whoever did it, where nothing newer contradicts it; all of it or nothing. */
+export async function undoBatches(
+  deps: Deps,
+  grant: TrayGrant,
+  batchIds: readonly BatchId[],
+): Promise<Result<Undone, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const undone = await inTransaction(
     deps.db,
     async (trx): Promise<Result<{ plans: UndoPlan[]; ids: ConversationId[] }, Refusal>> => {
-      const before = await entriesOfBatch(trx, grant.tray.id, batchId);
+      const before = await entriesOfBatches(trx, grant.tray.id, batchIds);
       const own = new Set(before.map((entry) => entry.conversationId));
       const ids = [...new Set([...own, ...before.filter(isMoving).map(({ effect }) => effect.conversationId)])];
       const all = await holdConversations(trx, grant.tray.id, ids);
       const held = all.filter(({ id }) => own.has(id));
       // Read again now that nobody else can undo it at the same time.
-      const entries = await entriesOfBatch(trx, grant.tray.id, batchId);
+      const entries = await entriesOfBatches(trx, grant.tray.id, batchIds);
       if (entries.length === 0) return err({ kind: "nothing-to-undo" });
       const plans = await undoEntries(trx, deps, grant, held, entries);
       return ok({ plans, ids });
@@ -71,12 +68,12 @@ export async function undoEntries(
   { tray, memberId: by }: TrayGrant,
   held: readonly HeldConversation[],
   entries: readonly BatchEntry[],
+  batchId: BatchId = trustedId<BatchId>(deps.newId()),
 ): Promise<UndoPlan[]> {
   const facts = await factsOf(
     trx,
     held.map(({ id }) => id),
   );
-  const batchId = trustedId<BatchId>(deps.newId());
   const planned = held.map((conversation) => {
     const own = entries.filter((entry) => entry.conversationId === conversation.id);
     const plans = planUndo(own, facts.get(conversation.id)?.entries ?? []);
@@ -140,7 +137,12 @@ async function undoneInWords(deps: Deps, grant: TrayGrant, plans: readonly UndoP
   };
 }
 
-async function namesFor(deps: Deps, grant: TrayGrant, plans: readonly UndoPlan[]): Promise<Names> {
+/** What things are called in sentences about these entries. */
+export async function namesFor(
+  deps: Deps,
+  grant: TrayGrant,
+  plans: readonly { readonly entry: Pick<JournalEntry, "effect"> }[],
+): Promise<Names> {
   const recordIds = plans.flatMap(({ entry }) => ("recordId" in entry.effect ? [entry.effect.recordId] : []));
   const [members, categories, records] = await Promise.all([
     membersOfTray(deps.db, grant.tray.id),

@@ -3,7 +3,7 @@ import { type BatchId, type MessageId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import { parseMessage } from "../mail/index";
 import {
-  entriesOfBatch,
+  entriesOfBatches,
   forgetWords,
   holdConversations,
   holdOutgoing,
@@ -41,7 +41,7 @@ export async function withdrawMessage(
     await setDelivery(trx, id, { state: "withdrawn", reason: null }, deps.now());
     await forgetWords(trx, id);
     const held = await holdConversations(trx, grant.tray.id, [message.conversationId]);
-    const entries = await entriesOfBatch(trx, grant.tray.id, trustedId<BatchId>(id));
+    const entries = await entriesOfBatches(trx, grant.tray.id, [trustedId<BatchId>(id)]);
     await undoEntries(trx, deps, grant, held, entries);
     await relist(trx, [message.conversationId]);
     const { message: written } = await parseMessage(message.raw);

@@ -8,13 +8,13 @@ import {
   type TrayId,
   trustedId,
 } from "../core/kernel/ids";
-import type { Instant } from "../core/kernel/instant";
+import { type Instant, later } from "../core/kernel/instant";
 import type { Attachment, FailedRecipient, MessageKind, Protection } from "../core/message/mail-message";
 import type { SenderTrust } from "../core/message/sender-trust";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
-import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./standing-list";
+import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
 import type { Recipients } from "./store-message";
 import type { TrayGrant } from "./trays";
 
@@ -211,6 +211,23 @@ export async function markRead(db: Database, memberId: MemberId, id: Conversatio
     .merge();
 }
 
+/** Forgets that a member has seen conversations of a tray, or what came to one of them from a moment on. */
+export async function markUnreadFrom(
+  db: Database,
+  grant: TrayGrant,
+  ids: readonly ConversationId[],
+  from: Instant | null,
+): Promise<void> {
+  const seen = knexOf(db)("reading")
+    .where("member_id", grant.memberId)
+    .whereIn(
+      "conversation_id",
+      knexOf(db)("conversation").select("id").where("tray_id", grant.tray.id).whereIn("id", ids),
+    );
+  if (from === null) await seen.delete();
+  else await seen.where("read_at", ">=", param(from)).update({ read_at: param(later(from, -1)) });
+}
+
 /** Remembers that a member has seen everything in her trays that came up to a moment. */
 export async function markReadUpTo(db: Database, memberId: MemberId, upTo: Instant): Promise<void> {
   await knexOf(db).raw(
@@ -221,4 +238,15 @@ export async function markReadUpTo(db: Database, memberId: MemberId, upTo: Insta
     on conflict (member_id, conversation_id) do update set read_at = greatest(reading.read_at, excluded.read_at)`,
     { memberId, upTo: param(upTo) as Date },
   );
+}
+
+/** The conversation of a message of a tray, and when it came; null when the tray has none of this id. */
+export async function messagePlace(
+  db: Database,
+  grant: TrayGrant,
+  id: MessageId,
+): Promise<{ readonly conversationId: ConversationId; readonly receivedAt: Instant } | null> {
+  const row = await knexOf(db)("message").first("conversation_id", "received_at").where({ id, tray_id: grant.tray.id });
+  if (row === undefined) return null;
+  return { conversationId: trustedId<ConversationId>(row.conversation_id), receivedAt: at(row.received_at) };
 }

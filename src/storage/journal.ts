@@ -18,6 +18,8 @@ export type NewEntry = JournalEntry & {
   readonly trayId: TrayId;
   readonly conversationId: ConversationId;
   readonly batchId: BatchId;
+  /** The undoing that it takes back. */
+  readonly redoes?: EntryId;
 };
 
 /** The mark that an entry was undone: an entry of its own. */
@@ -39,6 +41,7 @@ export async function appendEntries(trx: Database, entries: readonly (NewEntry |
       kind: "undoes" in entry ? "undo" : entry.effect.kind,
       effect: JSON.stringify(entry.effect),
       undoes: "undoes" in entry ? entry.undoes : null,
+      redoes: entry.redoes ?? null,
     })),
     1_000,
   );
@@ -46,14 +49,80 @@ export async function appendEntries(trx: Database, entries: readonly (NewEntry |
 
 export type BatchEntry = JournalEntry & { readonly conversationId: ConversationId };
 
-/** What one batch did in a tray and has not been undone. */
-export async function entriesOfBatch(db: Database, trayId: TrayId, batchId: BatchId): Promise<BatchEntry[]> {
+/** What some batches did in a tray and has not been undone; of some conversations only where `ids` names them. */
+export async function entriesOfBatches(
+  db: Database,
+  trayId: TrayId,
+  batchIds: readonly BatchId[],
+  ids?: readonly ConversationId[],
+): Promise<BatchEntry[]> {
+  const builder = knexOf(db);
+  const rows = await builder("journal as entry")
+    .select("id", "conversation_id", "version", "at", "by_member_id", "effect")
+    .where({ tray_id: trayId })
+    .whereIn("batch_id", batchIds)
+    .where((which) => (ids === undefined ? which : which.whereIn("conversation_id", ids)))
+    .whereNull("undoes")
+    .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
+    .orderBy("version");
+  return rows.map((row) => ({ ...entryOf(row), conversationId: trustedId<ConversationId>(row.conversation_id) }));
+}
+
+/** The conversations in which some batches did something that has not been undone. */
+export async function conversationsOfBatches(
+  db: Database,
+  trayId: TrayId,
+  batchIds: readonly BatchId[],
+): Promise<ConversationId[]> {
+  const builder = knexOf(db);
+  const rows: { conversation_id: string }[] = await builder("journal as entry")
+    .distinct("conversation_id")
+    .where({ tray_id: trayId })
+    .whereIn("batch_id", batchIds)
+    .whereNull("undoes")
+    .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"));
+  return rows.map((row) => trustedId<ConversationId>(row.conversation_id));
+}
+
+/**
+ * The newest batch of undoings of a member in a tray since a moment that can still be taken back: nothing of it has been
+ * done again, and she has decided nothing since. Null when there is none.
+ */
+export async function newestRedoableBatch(
+  db: Database,
+  trayId: TrayId,
+  memberId: MemberId,
+  since: Instant,
+): Promise<BatchId | null> {
+  const builder = knexOf(db);
+  const row = await builder("journal as entry")
+    .first("batch_id")
+    .where({ tray_id: trayId, by_member_id: memberId })
+    .where("at", ">", param(since))
+    .whereNotNull("undoes")
+    .whereNotExists(builder("journal as redo").select(builder.raw("1")).whereRaw("redo.redoes = entry.id"))
+    .whereNotExists(
+      builder("journal as newer")
+        .select(builder.raw("1"))
+        .whereRaw("newer.by_member_id = entry.by_member_id and newer.tray_id = entry.tray_id and newer.at > entry.at")
+        .whereNull("newer.undoes")
+        .whereNull("newer.redoes"),
+    )
+    .orderBy([
+      { column: "at", order: "desc" },
+      { column: "version", order: "desc" },
+    ]);
+  return row === undefined ? null : trustedId<BatchId>(row.batch_id);
+}
+
+/** The undoings of one batch in a tray that have not been taken back. */
+export async function undoingsOfBatch(db: Database, trayId: TrayId, batchId: BatchId): Promise<BatchEntry[]> {
   const builder = knexOf(db);
   const rows = await builder("journal as entry")
     .select("id", "conversation_id", "version", "at", "by_member_id", "effect")
     .where({ tray_id: trayId, batch_id: batchId })
-    .whereNull("undoes")
-    .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
+    .whereNotNull("undoes")
+    .whereNotExists(builder("journal as redo").select(builder.raw("1")).whereRaw("redo.redoes = entry.id"))
     .orderBy("version");
   return rows.map((row) => ({ ...entryOf(row), conversationId: trustedId<ConversationId>(row.conversation_id) }));
 }

@@ -1,5 +1,6 @@
 import type { Docket } from "../core/docket/derive-docket";
 import type { ConversationId } from "../core/kernel/ids";
+import { paceOf } from "../core/kernel/urgency";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
@@ -17,6 +18,9 @@ export function docketColumns(docket: Docket) {
     record_ids: [...docket.recordIds],
     expected_at: param(docket.expectedAt),
     resting_until: param(docket.restingUntil),
+    woken_at: param(docket.wokenAt),
+    follow_up_at: param(docket.followUpAt),
+    urgency: paceOf(docket.urgency),
     marks: JSON.stringify(docket.marks),
   };
 }
@@ -40,12 +44,46 @@ export async function keepDockets(
       version = kept.version, standing = kept.standing, standing_since = kept.standing_since,
       standing_reason = kept.standing_reason, turn = kept.turn, turn_since = kept.turn_since, owner_id = kept.owner_id,
       category_ids = kept.category_ids, record_ids = kept.record_ids, expected_at = kept.expected_at,
-      resting_until = kept.resting_until, marks = kept.marks
+      resting_until = kept.resting_until, woken_at = kept.woken_at, follow_up_at = kept.follow_up_at,
+      urgency = kept.urgency, marks = kept.marks
     from jsonb_to_recordset(?::jsonb) as kept(
       id uuid, version int, standing text, standing_since timestamptz, standing_reason jsonb, turn text,
       turn_since timestamptz, owner_id uuid, category_ids uuid[], record_ids uuid[], expected_at timestamptz,
-      resting_until timestamptz, marks jsonb)
+      resting_until timestamptz, woken_at timestamptz, follow_up_at timestamptz, urgency smallint, marks jsonb)
     where conversation.id = kept.id`,
     [JSON.stringify(rows)],
+  );
+  await keepFollowUps(trx, kept);
+}
+
+// The page of follow-ups asks for them by member and date, which no list of conversations can answer.
+async function keepFollowUps(trx: Database, kept: readonly { id: ConversationId; docket: Docket }[]): Promise<void> {
+  const rows = kept.flatMap(({ id, docket }) =>
+    docket.followUps.map((one) => ({
+      id: one.id,
+      conversation_id: id,
+      for_member_id: one.forMember,
+      set_by_member_id: one.setBy,
+      due_at: param(one.dueAt),
+      text: one.text,
+      done_at: param(one.doneAt),
+    })),
+  );
+  await knexOf(trx).raw(
+    /* sql */ `
+    with gone as (
+      delete from follow_up where conversation_id = any(:ids)
+        and id not in (select (one->>'id')::uuid from jsonb_array_elements(cast(:rows as jsonb)) as one)
+    )
+    insert into follow_up (id, tray_id, conversation_id, for_member_id, set_by_member_id, due_at, text, done_at)
+    select one.id, conversation.tray_id, one.conversation_id, one.for_member_id, one.set_by_member_id, one.due_at,
+      one.text, one.done_at
+    from jsonb_to_recordset(cast(:rows as jsonb)) as one(id uuid, conversation_id uuid, for_member_id uuid,
+      set_by_member_id uuid, due_at timestamptz, text text, done_at timestamptz)
+      join conversation on conversation.id = one.conversation_id
+    on conflict (id) do update set conversation_id = excluded.conversation_id, for_member_id = excluded.for_member_id,
+      set_by_member_id = excluded.set_by_member_id, due_at = excluded.due_at, text = excluded.text,
+      done_at = excluded.done_at`,
+    { ids: kept.map(({ id }) => id), rows: JSON.stringify(rows) },
   );
 }

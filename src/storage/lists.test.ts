@@ -9,7 +9,7 @@ import { addMember, decide, receiveMessage, setUpRecords, setUpTray, traysOf } f
 import { conversationRow, markRead, markReadUpTo } from "./conversation-page";
 import { flowGauge } from "./flow-gauge";
 import { conversationsOnRecord, filedCounts, recordByCode, recordsLike } from "./records";
-import { conversationsInStanding } from "./standing-list";
+import { firstRows } from "./sheet-lists";
 
 let tray: TestTray;
 let office: Office;
@@ -31,7 +31,18 @@ async function arrive(subject: string, to = "office@ottermoor.example"): Promise
 const does = (id: ConversationId, decision: Decision) =>
   decide(tray.deps, office.grant, { ids: [id], seenVersion: null }, decision);
 const subjects = async (standing: StandingKind, limit = 50) =>
-  (await conversationsInStanding(tray.deps.db, office.grant, standing, limit)).map(({ subject }) => subject);
+  (
+    await firstRows(
+      tray.deps.db,
+      office.grant,
+      { scope: standing, narrowing: {}, ageBands: [] },
+      { order: "date", reversed: false },
+      { grouping: null, bands: [] },
+      [{ key: "", limit }],
+    )
+  )
+    .get("")
+    ?.map(({ subject }) => subject);
 
 describe("a standing's list", () => {
   it("has the newest message first, and no more than asked for", async () => {

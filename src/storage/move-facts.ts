@@ -62,6 +62,7 @@ export async function relist(trx: Database, ids: readonly ConversationId[]): Pro
     update conversation set
       message_count = listed.count, last_message_at = listed.last_at, last_in_at = listed.last_in_at,
       newest_text = coalesce(listed.newest, conversation.newest_text), who = coalesce(listed.who, conversation.who),
+      who_address = coalesce(listed.who_address, conversation.who_address), has_attachment = listed.has_attachment,
       subject = coalesce(listed.subject, conversation.subject)
     from (
       select conversation.id, count(message.id)::int as count,
@@ -73,6 +74,10 @@ export async function relist(trx: Database, ids: readonly ConversationId[]): Pro
         (select coalesce(nullif(from_name, ''), from_address) from message as theirs
          where theirs.conversation_id = conversation.id and direction = 'in' and kind in ('person', 'calendar')
          order by version desc limit 1) as who,
+        (select from_address from message as theirs
+         where theirs.conversation_id = conversation.id and direction = 'in' and kind in ('person', 'calendar')
+         order by version desc limit 1) as who_address,
+        coalesce(bool_or(message.attachments @> '[{"inline": false}]'), false) as has_attachment,
         (select subject from message as first where first.conversation_id = conversation.id order by sent_at limit 1) as subject
       from conversation left join message on message.conversation_id = conversation.id
         and message.delivery is distinct from 'withdrawn'

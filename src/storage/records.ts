@@ -3,7 +3,7 @@ import type { Instant } from "../core/kernel/instant";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
-import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./standing-list";
+import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
 import type { TrayGrant } from "./trays";
 
 export type FilingRecord = {

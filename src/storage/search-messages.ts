@@ -1,7 +1,7 @@
 import type { Query, Term } from "../core/search/query";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
-import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./standing-list";
+import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
 import type { TrayGrant } from "./trays";
 
 /** A conversation with a message in it that has what was asked for. */

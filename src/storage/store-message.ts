@@ -1,5 +1,5 @@
 import type { Docket } from "../core/docket/derive-docket";
-import type { EmailAddress, Mailbox } from "../core/kernel/email-address";
+import { type EmailAddress, type Mailbox, mailboxName } from "../core/kernel/email-address";
 import type { ConversationId, MemberId, MessageId, TrayId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Attachment, Classification, FailedRecipient, Protection } from "../core/message/mail-message";
@@ -23,6 +23,9 @@ export type Recipients = {
 
 /** A way on which a message reached the tray. */
 export type ArrivalRoute = { readonly address: EmailAddress; readonly sender: string };
+
+/** How one leaves the list that a message came by: the addresses of RFC 2369, and whether the first https one takes RFC 8058. */
+export type Unsubscribe = { readonly ways: readonly string[]; readonly oneClick: boolean };
 
 export type NewMessage = {
   readonly id: MessageId;
@@ -49,6 +52,7 @@ export type NewMessage = {
   readonly ownText: string;
   readonly restText: string;
   readonly list: string | null;
+  readonly unsubscribe: Unsubscribe | null;
   readonly protection: Protection | null;
   readonly hasRemoteContent: boolean;
   /** Who seems to have sent it, as far as that was checked; null for our own. */
@@ -71,7 +75,7 @@ export type MessagePlace = {
   readonly version: number;
   readonly docket: Docket;
   /** The person outside that lists name; null keeps who is named. */
-  readonly who: string | null;
+  readonly who: Mailbox | null;
   readonly newestText: string;
 };
 
@@ -130,11 +134,11 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
       insert into message (id, tray_id, conversation_id, version, direction, kind, kind_reason, message_id, in_reply_to,
         reference_ids, subject, from_name, from_address, recipients, sent_at, received_at, author_id, raw_sha256, has_html,
         failed_recipients, attachments, warnings, dedupe_key, delivery, list_id, protection, trust, has_remote,
-        is_new_participant, asks_report, leaves_at)
+        is_new_participant, asks_report, leaves_at, unsubscribe)
       values (:id, :trayId, :conversationId, :version, :direction, :kind, :kindReason, :messageId, :inReplyTo,
         :referenceIds, :subject, :fromName, :fromAddress, :recipients, :sentAt, :receivedAt, :authorId, :rawSha256,
         :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery, :list, :protection, :trust, :hasRemote,
-        :isNewParticipant, :asksReport, :leavesAt)
+        :isNewParticipant, :asksReport, :leavesAt, :unsubscribe)
     ), body as (
       insert into message_text (message_id, own_text, rest_text) values (:id, :ownText, :restText)
     ), links as (${links}
@@ -181,6 +185,8 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
       hasHtml: message.hasHtml,
       failedRecipients: storableText(JSON.stringify(message.failedRecipients)),
       attachments: storableText(JSON.stringify(message.attachments)),
+      hasAttachment: message.attachments.some(({ inline }) => !inline),
+      unsubscribe: message.unsubscribe === null ? null : storableText(JSON.stringify(message.unsubscribe)),
       warnings: [...message.warnings],
       dedupeKey: message.dedupeKey,
       delivery: message.delivery,
@@ -192,19 +198,20 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
 
 const INSERT_CONVERSATION = /* sql */ `
   insert into conversation (id, tray_id, created_at, version, subject, base_subject, who, newest_text, message_count, last_message_at,
-    last_in_at, standing, standing_since, standing_reason, turn, turn_since, owner_id, category_ids, record_ids,
-    expected_at, resting_until, marks)
+    last_in_at, who_address, has_attachment, standing, standing_since, standing_reason, turn, turn_since, owner_id, category_ids, record_ids,
+    expected_at, resting_until, woken_at, follow_up_at, urgency, marks)
   values (:conversationId, :trayId, :createdAt, :version, :conversationSubject, :baseSubject, :who, :newestText, 1, :receivedAt, :inAt,
-    :standing, :standing_since, :standing_reason, :turn, :turn_since, :owner_id, :category_ids, :record_ids, :expected_at,
-    :resting_until, :marks)`;
+    coalesce(:whoAddress, ''), :hasAttachment, :standing, :standing_since, :standing_reason, :turn, :turn_since, :owner_id, :category_ids, :record_ids, :expected_at,
+    :resting_until, :woken_at, :follow_up_at, :urgency, :marks)`;
 
 const UPDATE_CONVERSATION = /* sql */ `
-  update conversation set version = :version, who = coalesce(:who, who), newest_text = :newestText,
+  update conversation set version = :version, who = coalesce(:who, who),
+    who_address = coalesce(:whoAddress, who_address), has_attachment = has_attachment or :hasAttachment, newest_text = :newestText,
     message_count = message_count + 1, last_message_at = greatest(last_message_at, :receivedAt),
     last_in_at = coalesce(:inAt, last_in_at), standing = :standing, standing_since = :standing_since,
     standing_reason = :standing_reason, turn = :turn, turn_since = :turn_since, owner_id = :owner_id,
     category_ids = :category_ids, record_ids = :record_ids, expected_at = :expected_at, resting_until = :resting_until,
-    marks = :marks
+    woken_at = :woken_at, follow_up_at = :follow_up_at, urgency = :urgency, marks = :marks
   where id = :conversationId`;
 
 function conversationParameters(place: MessagePlace) {
@@ -212,7 +219,8 @@ function conversationParameters(place: MessagePlace) {
     ...docketColumns(place.docket),
     conversationId: place.conversationId,
     version: place.version,
-    who: place.who === null ? (place.start === null ? null : "") : storableText(place.who),
+    who: place.who === null ? (place.start === null ? null : "") : storableText(mailboxName(place.who)),
+    whoAddress: place.who === null ? null : storableText(place.who.address),
     newestText: storableText(place.newestText),
     createdAt: place.start === null ? null : param(place.start.createdAt),
     baseSubject: place.start === null ? "" : storableText(place.start.baseSubject),

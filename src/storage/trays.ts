@@ -79,3 +79,9 @@ export async function addTray(db: Database, tray: Tray & { createdAt: Instant })
     tray.addresses.map((address, position) => ({ address, tray_id: tray.id, position })),
   );
 }
+
+/** The right of a member to look into a tray; null when she has none. */
+export async function grantOfMember(db: Database, memberId: MemberId, trayId: TrayId): Promise<TrayGrant | null> {
+  const grants = await grantsOf(db, memberId);
+  return grants.find(({ tray }) => tray.id === trayId) ?? null;
+}

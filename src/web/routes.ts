@@ -8,6 +8,18 @@ export default [
     route(":tray", "routes/tray.tsx", [
       index("routes/tray-home.ts"),
       route("live", "routes/live.ts"),
+      route("lists/:scope/:part", "routes/list-data.ts"),
+      route("dates", "routes/dates.ts"),
+      route("stop-run", "routes/stop-run.ts"),
+      route("shelf", "routes/shelf.ts"),
+      route("settings", "routes/settings.ts"),
+      route("sort-run/:scope", "routes/sort-run.tsx"),
+      route("run/:conversation", "routes/run-conversation.ts"),
+      route("follow-ups", "routes/follow-ups.tsx", [
+        route(":conversation", "routes/conversation.tsx", { id: "routes/follow-up-conversation" }),
+      ]),
+      route("journal", "routes/journal.tsx"),
+      route("keys", "routes/keys.tsx"),
       route("decide", "routes/decide.ts"),
       route("undo", "routes/undo.ts"),
       route("answer/:conversation", "routes/answer.ts"),

@@ -1,8 +1,9 @@
 import type { EffectKind, JournalEntry } from "../journal/entry";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
+import { type Urgency, USUAL_URGENCY } from "../kernel/urgency";
 import { type ConversationFacts, deriveFlow, type Passage } from "../standing/derive-standing";
-import type { Expectation, Standing } from "../standing/standing";
+import type { Expectation, FollowUp, Standing } from "../standing/standing";
 import { type Mark, turnMarks } from "../turn-line/marks";
 import { type Turn, whoseTurn } from "../turns/whose-turn";
 
@@ -19,6 +20,13 @@ export type Docket = {
   /** The earliest date by which an open expectation should be met; null when none has one. */
   readonly expectedAt: Instant | null;
   readonly restingUntil: Instant | null;
+  /** When it last came back from a rest of itself, which puts it on top; null when it never did. */
+  readonly wokenAt: Instant | null;
+  readonly urgency: Urgency;
+  /** Open ones and done ones, in the order in which they were set. */
+  readonly followUps: readonly FollowUp[];
+  /** The earliest date of an open follow-up; null when none has one. */
+  readonly followUpAt: Instant | null;
   readonly marks: readonly Mark[];
   readonly passages: readonly Passage[];
 };
@@ -28,7 +36,7 @@ export function deriveDocket(facts: ConversationFacts): Docket {
   const flow = deriveFlow(facts);
   const entries = facts.entries.toSorted((a, b) => a.version - b.version);
   const dated = flow.expectations.filter((expectation) => expectation.state === "open" && expectation.until !== null);
-  const dates = dated.map((expectation) => expectation.until ?? 0) as Instant[];
+  const followUps = followUpsOf(entries);
   return {
     standing: flow.standing,
     turn: whoseTurn(facts.messages),
@@ -38,11 +46,42 @@ export function deriveDocket(facts: ConversationFacts): Docket {
     ),
     recordIds: membersOf(entries, "filed", "unfiled", (effect) => ("recordId" in effect ? effect.recordId : null)),
     expectations: flow.expectations,
-    expectedAt: dates.length === 0 ? null : (Math.min(...dates) as Instant),
+    expectedAt: earliest(dated.map(({ until }) => until)),
     restingUntil: flow.restingUntil,
+    wokenAt: flow.wokenAt,
+    urgency: urgencyOf(entries),
+    followUps,
+    followUpAt: earliest(followUps.map(({ doneAt, dueAt }) => (doneAt === null ? dueAt : null))),
     marks: turnMarks(facts),
     passages: flow.passages,
   };
+}
+
+function earliest(dates: readonly (Instant | null)[]): Instant | null {
+  const known = dates.filter((date) => date !== null);
+  return known.length === 0 ? null : (Math.min(...known) as Instant);
+}
+
+function urgencyOf(entries: readonly JournalEntry[]): Urgency {
+  const effect = entries.findLast((entry) => entry.effect.kind === "urgency-set")?.effect;
+  return effect?.kind === "urgency-set" ? effect.urgency : USUAL_URGENCY;
+}
+
+function followUpsOf(entries: readonly JournalEntry[]): FollowUp[] {
+  const followUps = new Map<FollowUp["id"], FollowUp>();
+  for (const { effect, by, at } of entries) {
+    if (effect.kind === "follow-up-set") {
+      const { followUpId: id, forMember, dueAt, text } = effect;
+      // Set again, it keeps its place and is open once more.
+      followUps.set(id, { id, forMember, setBy: by, dueAt, text, doneAt: null });
+    } else if (effect.kind === "follow-up-done") {
+      const known = followUps.get(effect.followUpId);
+      if (known !== undefined) followUps.set(known.id, { ...known, doneAt: at });
+    } else if (effect.kind === "follow-up-cleared") {
+      followUps.delete(effect.followUpId);
+    }
+  }
+  return [...followUps.values()];
 }
 
 function membersOf<Id>(

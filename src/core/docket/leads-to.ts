@@ -17,6 +17,8 @@ export function leadsTo(
       return "settled";
     case "bin":
       return "bin";
+    case "junk":
+      return "junk";
     case "restore":
       return "to-sort";
     case "rest":

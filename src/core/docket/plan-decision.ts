@@ -1,7 +1,8 @@
 import type { Effect } from "../journal/entry";
 import type { EmailAddress } from "../kernel/email-address";
-import type { CategoryId, ExpectationId, MemberId, MessageId, RecordId } from "../kernel/ids";
+import type { CategoryId, ExpectationId, FollowUpId, MemberId, MessageId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
+import type { Urgency } from "../kernel/urgency";
 import type { ConversationFacts } from "../standing/derive-standing";
 import { moveEffect } from "../turns/whose-turn";
 import { type Docket, deriveDocket } from "./derive-docket";
@@ -16,7 +17,19 @@ export type Decision =
   | { readonly kind: "settle" }
   | { readonly kind: "bin" }
   | { readonly kind: "restore" }
-  | { readonly kind: "rest"; readonly until: Instant }
+  | { readonly kind: "junk" }
+  /** Until null rests until somebody writes; `evenIfAnswered` rests to its end whoever writes. */
+  | { readonly kind: "rest"; readonly until: Instant | null; readonly evenIfAnswered?: boolean }
+  | { readonly kind: "urgency"; readonly urgency: Urgency }
+  | {
+      readonly kind: "follow-up";
+      readonly followUpId: FollowUpId;
+      readonly forMember: MemberId;
+      readonly dueAt: Instant | null;
+      readonly text: string;
+    }
+  | { readonly kind: "follow-up-done"; readonly followUpId: FollowUpId }
+  | { readonly kind: "follow-up-clear"; readonly followUpId: FollowUpId }
   | { readonly kind: "expect"; readonly until: Instant | null; readonly expectationId: ExpectationId }
   | { readonly kind: "stop-expecting" }
   | { readonly kind: "note"; readonly text: string };
@@ -42,7 +55,18 @@ const PLANNERS: { readonly [Kind in Decision["kind"]]: Planner<Kind> } = {
   settle: (_, now) => (now.standing.kind === "settled" ? [] : [{ kind: "settled" }]),
   bin: (_, now) => (now.standing.kind === "bin" ? [] : [{ kind: "binned" }]),
   restore: (_, now) => (now.standing.kind === "bin" || now.standing.kind === "junk" ? [{ kind: "restored" }] : []),
-  rest: ({ until }) => [{ kind: "rested", until }],
+  junk: (_, now) => (now.standing.kind === "junk" ? [] : [{ kind: "junked" }]),
+  rest: ({ until, evenIfAnswered = false }) => [
+    { kind: "rested", until, ...(evenIfAnswered ? { evenIfAnswered } : {}) },
+  ],
+  urgency: ({ urgency }, now) => (now.urgency === urgency ? [] : [{ kind: "urgency-set", urgency }]),
+  "follow-up": ({ kind: _, ...followUp }) => [{ kind: "follow-up-set", ...followUp }],
+  "follow-up-done": ({ followUpId }, now) => {
+    const open = now.followUps.some(({ id, doneAt }) => id === followUpId && doneAt === null);
+    return open ? [{ kind: "follow-up-done", followUpId }] : [];
+  },
+  "follow-up-clear": ({ followUpId }, now) =>
+    now.followUps.some(({ id }) => id === followUpId) ? [{ kind: "follow-up-cleared", followUpId }] : [],
   // A new date for the same question replaces the old one.
   expect: ({ until, expectationId }, now, facts) => [
     ...withdrawals(now),

@@ -1,6 +1,7 @@
 import { assertNever } from "../kernel/assert-never";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
+import { URGENCY_NAMES } from "../kernel/urgency";
 import type { Effect } from "./entry";
 
 /** What things are called, for the words. */
@@ -36,7 +37,9 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
     case "junked":
       return "called it junk";
     case "rested":
-      return `put it to rest until ${names.day(effect.until)}`;
+      return effect.until === null
+        ? "put it to rest until somebody writes"
+        : `put it to rest until ${names.day(effect.until)}`;
     case "rest-ended":
       return "ended its rest";
     case "expected":
@@ -47,6 +50,18 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
       return `could not send the message: ${effect.reason}`;
     case "noted":
       return "added a note";
+    case "urgency-set":
+      return `called it ${URGENCY_NAMES[effect.urgency]}`;
+    case "follow-up-set": {
+      const whose = effect.forMember === by ? "" : ` for ${names.member(effect.forMember)}`;
+      return `set a follow-up${whose}${effect.dueAt === null ? "" : ` for ${names.day(effect.dueAt)}`}`;
+    }
+    case "follow-up-done":
+      return "did the follow-up";
+    case "follow-up-cleared":
+      return "cleared the follow-up";
+    case "unsubscribed":
+      return `unsubscribed from ${effect.list}`;
     case "joined":
       return `joined “${effect.subject || "no subject"}” to it`;
     case "split-off":

@@ -1,6 +1,16 @@
 import type { EmailAddress } from "../kernel/email-address";
-import type { CategoryId, ConversationId, EntryId, ExpectationId, MemberId, MessageId, RecordId } from "../kernel/ids";
+import type {
+  CategoryId,
+  ConversationId,
+  EntryId,
+  ExpectationId,
+  FollowUpId,
+  MemberId,
+  MessageId,
+  RecordId,
+} from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
+import type { Urgency } from "../kernel/urgency";
 
 /** One effect on a conversation, decided by a person or found out by the system. What happened, never what it led to. */
 export type Effect =
@@ -16,7 +26,13 @@ export type Effect =
   /** Out of the bin or out of junk, back to where it has to be decided. */
   | { readonly kind: "restored" }
   | { readonly kind: "junked" }
-  | { readonly kind: "rested"; readonly until: Instant }
+  | {
+      readonly kind: "rested";
+      /** Null rests until somebody writes. */
+      readonly until: Instant | null;
+      /** True when it rests to its end whoever writes meanwhile. */
+      readonly evenIfAnswered?: boolean;
+    }
   | { readonly kind: "rest-ended" }
   | {
       readonly kind: "expected";
@@ -30,6 +46,19 @@ export type Effect =
   | { readonly kind: "withdrawn"; readonly expectationId: ExpectationId }
   | { readonly kind: "send-failed"; readonly messageId: MessageId; readonly reason: string }
   | { readonly kind: "noted"; readonly text: string }
+  | { readonly kind: "urgency-set"; readonly urgency: Urgency }
+  | {
+      readonly kind: "follow-up-set";
+      readonly followUpId: FollowUpId;
+      readonly forMember: MemberId;
+      /** Null for one without a date. */
+      readonly dueAt: Instant | null;
+      readonly text: string;
+    }
+  | { readonly kind: "follow-up-done"; readonly followUpId: FollowUpId }
+  | { readonly kind: "follow-up-cleared"; readonly followUpId: FollowUpId }
+  /** We asked a list to send nothing more: out in the world, so nothing here takes it back. */
+  | { readonly kind: "unsubscribed"; readonly list: string; readonly way: "one-click" | "mail" }
   /** Another conversation became a part of this one: what was in it, at its places there. */
   | {
       readonly kind: "joined";
@@ -61,11 +90,13 @@ export type JournalEntry = {
 /** What an effect is about: effects of one aspect overwrite each other, those of different ones never meet. */
 export type Aspect =
   | "owner"
+  | "urgency"
   | "standing"
   | "fact"
   | `category:${string}`
   | `record:${string}`
   | `part:${string}`
+  | `follow-up:${string}`
   | "note";
 
 /** The aspect of a conversation that an effect sets. A fact is not anybody's decision and stands for itself. */
@@ -81,11 +112,18 @@ export function aspectOf(effect: Effect): Aspect {
       return `record:${effect.recordId}`;
     case "noted":
       return "note";
+    case "urgency-set":
+      return "urgency";
+    case "follow-up-set":
+    case "follow-up-done":
+    case "follow-up-cleared":
+      return `follow-up:${effect.followUpId}`;
     case "joined":
     case "split-off":
       return `part:${effect.conversationId}`;
     case "send-failed":
     case "rest-ended":
+    case "unsubscribed":
       return "fact";
     default:
       return "standing";

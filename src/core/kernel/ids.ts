@@ -10,8 +10,23 @@ export type RecordId = Brand<string, "RecordId">;
 export type EntryId = Brand<string, "EntryId">;
 export type BatchId = Brand<string, "BatchId">;
 export type ExpectationId = Brand<string, "ExpectationId">;
+export type FollowUpId = Brand<string, "FollowUpId">;
+export type RunId = Brand<string, "RunId">;
+export type PlaceId = Brand<string, "PlaceId">;
 
-type AnyId = TrayId | MemberId | ConversationId | MessageId | CategoryId | RecordId | EntryId | BatchId | ExpectationId;
+type AnyId =
+  | TrayId
+  | MemberId
+  | ConversationId
+  | MessageId
+  | CategoryId
+  | RecordId
+  | EntryId
+  | BatchId
+  | ExpectationId
+  | FollowUpId
+  | RunId
+  | PlaceId;
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 

@@ -19,6 +19,14 @@ export function dayAndTime(at: Instant, now: Instant, zone: string): string {
   return Math.abs(then.number - today.number) < 7 ? `${day} ${two(then.hour)}:${two(then.minute)}` : day;
 }
 
+/** With weekday, date and time, for choosing: "Fri 28 Nov, 08:00"; the year where it is another. */
+export function dayAndTimeInFull(at: Instant, now: Instant, zone: string): string {
+  const [then, today] = [zonedDay(at, zone), zonedDay(now, zone)];
+  const year = then.year === today.year ? "" : ` ${then.year}`;
+  const month = (MONTHS[then.month - 1] ?? "").slice(0, 3);
+  return `${WEEKDAYS[then.weekday]} ${then.day} ${month}${year}, ${two(then.hour)}:${two(then.minute)}`;
+}
+
 /** The heading of a group of days, coarser the longer ago: "Today", "Yesterday", "Earlier this week", "Last week", a month. */
 export function dayHeading(at: Instant, now: Instant, zone: string): string {
   const [then, today] = [zonedDay(at, zone), zonedDay(now, zone)];

@@ -95,8 +95,50 @@ describe("where a conversation is", () => {
     [
       "a rest that is over ends",
       [theyWrote(), did({ kind: "rested", until: hour(3) }), did({ kind: "rest-ended" }, null)],
+      "to-sort",
+      "rest-ended",
+    ],
+    [
+      "what was ours comes back as ours",
+      [theyWrote(), taken, did({ kind: "rested", until: hour(4) }), did({ kind: "rest-ended" }, null)],
       "our-move",
       "rest-ended",
+    ],
+    [
+      "what waited waits again after its rest",
+      [theyWrote(), weWrote(), asked(), did({ kind: "rested", until: hour(5) }), did({ kind: "rest-ended" }, null)],
+      "waiting",
+      "rest-ended",
+    ],
+    [
+      "a rest made longer still comes back to where it was at first",
+      [
+        theyWrote(),
+        taken,
+        did({ kind: "rested", until: hour(9) }),
+        did({ kind: "rested", until: hour(5) }),
+        did({ kind: "rest-ended" }, null),
+      ],
+      "our-move",
+      "rest-ended",
+    ],
+    [
+      "a rest to its end stays whoever writes",
+      [theyWrote(), did({ kind: "rested", until: hour(9), evenIfAnswered: true }), theyWrote()],
+      "resting",
+      "rested",
+    ],
+    [
+      "a rest without an end waits for somebody to write",
+      [theyWrote(), did({ kind: "rested", until: null }), did({ kind: "rest-ended" }, null)],
+      "resting",
+      "rested",
+    ],
+    [
+      "and ends when somebody does",
+      [theyWrote(), did({ kind: "rested", until: null }), theyWrote()],
+      "our-move",
+      "replied",
     ],
     [
       "a rest that was made longer meanwhile goes on",

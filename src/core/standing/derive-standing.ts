@@ -39,6 +39,8 @@ export type Flow = {
   readonly ownerId: MemberId | null;
   readonly expectations: readonly Expectation[];
   readonly restingUntil: Instant | null;
+  /** When its newest rest ended of itself; null when none did. */
+  readonly wokenAt: Instant | null;
   /** Every change of standing, oldest first. */
   readonly passages: readonly Passage[];
 };
@@ -46,11 +48,22 @@ export type Flow = {
 /** Where a step leads, or null when the conversation stays where it is. */
 type Goes = { readonly kind: StandingKind; readonly reason: Reason } | null;
 
+/** A rest that is under way. */
+type Rest = {
+  readonly by: MemberId | null;
+  readonly at: Instant;
+  readonly until: Instant | null;
+  readonly evenIfAnswered: boolean;
+  /** Where it was, which is where it comes back to. */
+  readonly from: StandingKind;
+};
+
 type State = {
   standing: Standing | null;
   ownerId: MemberId | null;
   expectations: Expectation[];
-  restingUntil: Instant | null;
+  rest: Rest | null;
+  wokenAt: Instant | null;
   sentAt: Map<MessageId, Instant>;
   passages: Passage[];
 };
@@ -65,7 +78,8 @@ export function deriveFlow(facts: ConversationFacts): Flow {
     standing: null,
     ownerId: null,
     expectations: [],
-    restingUntil: null,
+    rest: null,
+    wokenAt: null,
     sentAt: new Map(),
     passages: [],
   };
@@ -81,16 +95,16 @@ export function deriveFlow(facts: ConversationFacts): Flow {
     const goes = apply();
     if (goes !== null) move(state, version, at, goes);
   }
-  const { standing, ownerId, expectations, restingUntil, passages } = state;
+  const { standing, ownerId, expectations, rest, wokenAt, passages } = state;
   if (standing === null) throw new Error("a conversation without a message or a decision has no standing");
-  return { standing, ownerId, expectations, restingUntil, passages };
+  return { standing, ownerId, expectations, restingUntil: rest?.until ?? null, wokenAt, passages };
 }
 
 function move(state: State, version: number, at: Instant, { kind, reason }: NonNullable<Goes>): void {
   // Staying where it is keeps the age: the second of two unanswered messages does not make the first one younger.
   const stays = state.standing?.kind === kind && (kind === "to-sort" || kind === "our-move");
   state.standing = { kind, since: stays && state.standing !== null ? state.standing.since : at, reason };
-  if (kind !== "resting") state.restingUntil = null;
+  if (kind !== "resting") state.rest = null;
   if (stays) return;
   // An answer and the expectation that goes with it are one step: what stood between them for no time is not told.
   if (state.passages.at(-1)?.at === at) state.passages.pop();
@@ -115,6 +129,7 @@ function applyTheirs(state: State, message: MessageFact): Goes {
   if (effect === "bounced") return applyBounce(state, message);
   if (effect === "they-wrote") {
     closeExpectations(state, "answered", (awaited) => awaited.length === 0 || awaited.includes(message.from));
+    if (state.rest?.evenIfAnswered === true) return null;
     const undecided = was === "to-sort" || was === "bin" || (was === "settled" && state.ownerId === null);
     return undecided ? arrives : { kind: "our-move", reason: { kind: "replied", who, messageId: message.id } };
   }
@@ -158,8 +173,7 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
     case "restored":
       return { kind: "to-sort", reason: { kind: "restored", by } };
     case "rested":
-      state.restingUntil = effect.until;
-      return { kind: "resting", reason: { kind: "rested", by, until: effect.until } };
+      return applyRested(state, entry, effect);
     case "rest-ended":
       return applyRestEnded(state, entry.at);
     case "expected":
@@ -173,6 +187,11 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
     case "filed":
     case "unfiled":
     case "noted":
+    case "urgency-set":
+    case "follow-up-set":
+    case "follow-up-done":
+    case "follow-up-cleared":
+    case "unsubscribed":
     case "joined":
     case "split-off":
       return null;
@@ -181,10 +200,25 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
   }
 }
 
+function applyRested(
+  state: State,
+  { at, by }: JournalEntry,
+  { until, evenIfAnswered = false }: Extract<JournalEntry["effect"], { kind: "rested" }>,
+): Goes {
+  const from = state.rest?.from ?? state.standing?.kind ?? "to-sort";
+  state.rest = { by, at, until, evenIfAnswered, from };
+  const stays = evenIfAnswered ? { evenIfAnswered } : {};
+  return { kind: "resting", reason: { kind: "rested", by, until, ...stays } };
+}
+
 // Somebody may have put it to rest for longer while its first rest ended.
 function applyRestEnded(state: State, at: Instant): Goes {
-  const over = state.standing?.kind === "resting" && state.restingUntil !== null && state.restingUntil <= at;
-  return over ? { kind: "our-move", reason: { kind: "rest-ended" } } : null;
+  const { rest } = state;
+  if (rest === null || rest.until === null || rest.until > at) return null;
+  state.wokenAt = at;
+  const reason: Reason = { kind: "rest-ended", by: rest.by, restedAt: rest.at };
+  const waits = rest.from === "waiting" && state.expectations.some(({ state: is }) => is === "open");
+  return { kind: rest.from === "to-sort" ? "to-sort" : waits ? "waiting" : "our-move", reason };
 }
 
 function applyAssigned(state: State, ownerId: MemberId | null, by: MemberId | null): Goes {

@@ -40,9 +40,9 @@ export function reasonInWords(standing: Standing, reader: Reader): string {
     case "withdrawn":
       return `Since ${since}: ${who(reason.by)} stopped waiting for the reply.`;
     case "rested":
-      return `Since ${since}: ${who(reason.by)} put it to rest until ${dayAndTime(reason.until, reader.now, reader.zone)}, or until somebody writes.`;
+      return `Since ${since}: ${who(reason.by)} put it to rest ${restInWords(reason, reader)}.`;
     case "rest-ended":
-      return `Since ${since}: its rest is over.`;
+      return `Since ${since}: its rest is over; ${who(reason.by)} put it to rest ${dayInWords(reason.restedAt, reader.now, reader.zone)}.`;
     case "settled":
       return `Since ${since}: ${who(reason.by)} settled it.`;
     case "answered":
@@ -56,6 +56,12 @@ export function reasonInWords(standing: Standing, reader: Reader): string {
     default:
       return assertNever(reason);
   }
+}
+
+function restInWords(reason: Extract<Standing["reason"], { kind: "rested" }>, { now, zone }: Reader): string {
+  if (reason.until === null) return "until somebody writes";
+  const until = `until ${dayAndTime(reason.until, now, zone)}`;
+  return reason.evenIfAnswered === true ? `${until}, whoever writes meanwhile` : `${until}, or until somebody writes`;
 }
 
 function askedInWords(reason: Extract<Standing["reason"], { kind: "asked" }>, who: string, reader: Reader): string {

@@ -1,5 +1,5 @@
 import type { EmailAddress } from "../kernel/email-address";
-import type { ExpectationId, MemberId, MessageId } from "../kernel/ids";
+import type { ExpectationId, FollowUpId, MemberId, MessageId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 
 /** Where a conversation is. The first five are the flow, in the order in which work flows. */
@@ -39,8 +39,17 @@ export type Reason =
       readonly until: Instant | null;
     }
   | { readonly kind: "withdrawn"; readonly by: MemberId | null }
-  | { readonly kind: "rested"; readonly by: MemberId | null; readonly until: Instant }
-  | { readonly kind: "rest-ended" }
+  | {
+      readonly kind: "rested";
+      readonly by: MemberId | null;
+      readonly until: Instant | null;
+      readonly evenIfAnswered?: boolean;
+    }
+  | {
+      readonly kind: "rest-ended";
+      readonly by: MemberId | null;
+      readonly restedAt: Instant;
+    }
   | { readonly kind: "settled"; readonly by: MemberId | null }
   | { readonly kind: "answered"; readonly by: MemberId | null }
   | { readonly kind: "binned"; readonly by: MemberId | null }
@@ -57,4 +66,15 @@ export type Expectation = {
   readonly madeAt: Instant;
   readonly until: Instant | null;
   readonly state: "open" | "answered" | "withdrawn" | "impossible";
+};
+
+/** A thing to do on a conversation, for somebody, by a day or without one. */
+export type FollowUp = {
+  readonly id: FollowUpId;
+  readonly forMember: MemberId;
+  readonly setBy: MemberId | null;
+  readonly dueAt: Instant | null;
+  readonly text: string;
+  /** When it was done; null while it is open. */
+  readonly doneAt: Instant | null;
 };

@@ -83,6 +83,9 @@ describe("the reason of a standing", () => {
     [{ kind: "settled", by: null }, "Since today 09:14: the tray settled it."],
     [{ kind: "answered", by: INES }, "Since today 09:14: you answered without asking for a reply."],
     [{ kind: "not-sent", detail: "550 no." }, "Since today 09:14: our message could not be sent. 550 no."],
-    [{ kind: "rest-ended" }, "Since today 09:14: its rest is over."],
+    [
+      { kind: "rest-ended", by: INES, restedAt: yesterday },
+      "Since today 09:14: its rest is over; you put it to rest yesterday.",
+    ],
   ])("%j", (reason, words) => expect(said(reason)).toBe(words));
 });

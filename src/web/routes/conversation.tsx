@@ -2,7 +2,7 @@ import { data, useOutletContext } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
 import { namesIn, openConversation } from "../../operations/index.server";
 import { ConversationScreen } from "../screens/conversation-screen";
-import type { ConversationDesk } from "../screens/standing-screen";
+import type { ConversationDesk } from "../screens/list-screen";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { conversationView } from "../server/conversation-view.server";
 import { readingOf } from "../server/words.server";

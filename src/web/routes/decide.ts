@@ -1,18 +1,58 @@
 import { data } from "react-router";
-import { decide, refusalInWords } from "../../operations/index.server";
+import type { TrayGrant } from "../../operations/index.server";
+import {
+  DECIDED_AT_ONCE,
+  type Deps,
+  decide,
+  everythingInList,
+  MAX_IN_RUN,
+  type Member,
+  markUnread,
+  refusalInWords,
+  startBulkRun,
+} from "../../operations/index.server";
 import type { DecisionOutcome } from "../screens/decision-outcome";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
-import { readDecision } from "../server/decision-form.server";
+import { type PostedDecision, postedConversations, readDecision } from "../server/decision-form.server";
+import { listRequest } from "../server/list-view.server";
 import type { Route } from "./+types/decide";
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const deps = context.get(depsContext);
-  const posted = readDecision(await request.formData(), context.get(memberContext).timeZone, deps.newId);
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const form = await request.formData();
+  // What one has read is nobody else's matter, so it is no decision and in no journal.
+  if (form.get("kind") === "unread") {
+    await markUnread(deps, grant, postedConversations(form));
+    return data<DecisionOutcome>({ ok: true, batchId: "", count: 0, runId: null });
+  }
+  const posted = readDecision(form, deps.newId);
   if (!posted.ok) return data<DecisionOutcome>({ ok: false, problem: posted.error, stale: false }, { status: 400 });
-  const done = await decide(deps, context.get(grantContext), posted.value.target, posted.value.decision);
+  const { target, decision, list } = posted.value;
+  if (list !== null || target.ids.length > DECIDED_AT_ONCE) {
+    return decideAll(deps, grant, context.get(memberContext), posted.value);
+  }
+  const done = await decide(deps, grant, target, decision);
   if (!done.ok)
     return data<DecisionOutcome>({ ok: false, problem: refusalInWords(done.error), stale: true }, { status: 409 });
-  return data<DecisionOutcome>({ ok: true, batchId: done.value.batchId, count: done.value.count });
+  return data<DecisionOutcome>({ ok: true, batchId: done.value.batchId, count: done.value.count, runId: null });
+}
+
+async function decideAll(
+  deps: Deps,
+  grant: TrayGrant,
+  member: Member,
+  { list, target, decision, said }: PostedDecision,
+) {
+  const request = list === null ? null : await listRequest(deps, grant, list.scope, new URLSearchParams(list.query));
+  if (list !== null && request === null) throw data("There is no such list.", { status: 404 });
+  const ids =
+    request === null
+      ? target.ids
+      : await everythingInList(deps, grant, member, request, list?.lane ?? null, MAX_IN_RUN + 1);
+  const run = await startBulkRun(deps, grant, ids, decision, said);
+  if (!run.ok)
+    return data<DecisionOutcome>({ ok: false, problem: refusalInWords(run.error), stale: true }, { status: 409 });
+  return data<DecisionOutcome>({ ok: true, batchId: "", count: ids.length, runId: run.value });
 }
 
 // A server that cannot be reached is an outcome to show, not a page to lose.

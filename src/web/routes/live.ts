@@ -4,7 +4,7 @@ import type { Route } from "./+types/live";
 // Proxies and browsers drop a connection that says nothing for a minute.
 const HEARTBEAT_MS = 25_000;
 
-/** Server-sent events: one `change` whenever something in the tray is no longer as it was. */
+/** Server-sent events: one `change` whenever something in the tray is no longer as it was, with the ids or null for anything. */
 export function loader({ request, context }: Route.LoaderArgs) {
   const { tray } = context.get(grantContext);
   const live = context.get(liveContext);
@@ -16,7 +16,7 @@ export function loader({ request, context }: Route.LoaderArgs) {
       const heartbeat = setInterval(() => say(": still here\n\n"), HEARTBEAT_MS);
       const unsubscribe = live.subscribe({
         trayId: tray.id,
-        hear: () => say("event: change\ndata: {}\n\n"),
+        hear: ({ conversationIds }) => say(`event: change\ndata: ${JSON.stringify(conversationIds)}\n\n`),
         end: () => {
           leave();
           controller.close();

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { dayAndTime } from "../../core/standing/day-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
 import { type SearchResult, search } from "../../operations/index.server";
-import { OwnerStamp } from "../screens/sheet";
+import { OwnerStamp } from "../screens/owner-stamp";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import type { Route } from "./+types/search";

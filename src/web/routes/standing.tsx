@@ -1,31 +1,34 @@
-import { data, useMatch } from "react-router";
-import { isStandingKind, STANDING_NAMES } from "../../core/standing/standing";
-import { listStanding } from "../../operations/index.server";
-import { StandingScreen } from "../screens/standing-screen";
+import { data, type ShouldRevalidateFunctionArgs, useMatch } from "react-router";
+import { isScope, scopeName } from "../../core/lists/scope";
+import { ListScreen } from "../screens/list-screen";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
-import { readingOf, rowView } from "../server/words.server";
+import { listRequest, listStart } from "../server/list-view.server";
 import type { Route } from "./+types/standing";
 
 export function meta({ params }: Route.MetaArgs) {
-  return [
-    { title: `${isStandingKind(params.standing) ? STANDING_NAMES[params.standing] : "Common Tray"} · Common Tray` },
-  ];
+  return [{ title: `${isScope(params.standing) ? scopeName(params.standing) : "Common Tray"} · Common Tray` }];
 }
 
 export async function loader({ params, request, context }: Route.LoaderArgs) {
-  if (!isStandingKind(params.standing)) throw data("There is no such standing.", { status: 404 });
-  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const reading = readingOf(context.get(memberContext), deps.now());
-  const { rows, hasMore } = await listStanding(deps, grant, params.standing, pagesOf(request));
-  return { standing: params.standing, rows: rows.map((row) => rowView(row, reading)), hasMore, now: reading.now };
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const list = await listRequest(deps, grant, params.standing, new URL(request.url).searchParams);
+  if (list === null) throw data("There is no such standing.", { status: 404 });
+  return listStart(deps, grant, member, list);
 }
 
-function pagesOf(request: Request): number {
-  const pages = Number(new URL(request.url).searchParams.get("pages") ?? "1");
-  return Number.isInteger(pages) && pages > 0 ? pages : 1;
+// A list that is open learns of changes row by row, so that it keeps its place; it is loaded anew as another list only.
+export function shouldRevalidate({
+  currentUrl,
+  nextUrl,
+  currentParams,
+  nextParams,
+  formAction,
+}: ShouldRevalidateFunctionArgs) {
+  if (formAction?.endsWith("/settings") === true) return true;
+  return currentParams.standing !== nextParams.standing || currentUrl.search !== nextUrl.search;
 }
 
 export default function Standing({ loaderData, params }: Route.ComponentProps) {
   const open = useMatch("/:tray/:standing/:conversation")?.params.conversation ?? null;
-  return <StandingScreen key={`${params.tray}/${params.standing}`} {...loaderData} openId={open} />;
+  return <ListScreen key={`${params.tray}/${params.standing}`} list={loaderData} openId={open} />;
 }

@@ -1,6 +1,12 @@
 import { data, isRouteErrorResponse, Outlet } from "react-router";
-import { lookIntoTray } from "../../operations/index.server";
+import { lookIntoTray, preferencesOf, runsUnderWay, shelfOf } from "../../operations/index.server";
+import { KeyDeskProvider } from "../keys/key-desk";
+import { CommandLayer } from "../screens/command-layer";
+import { Dragging } from "../screens/dragging";
 import { FlowBar } from "../screens/flow-bar";
+import { LineLost } from "../screens/line-lost";
+import { Runs } from "../screens/runs";
+import { Shelf } from "../screens/shelf";
 import { TopBar } from "../screens/top-bar";
 import { useLiveChanges } from "../screens/use-live-changes";
 import { depsContext, grantContext, grantsContext, memberContext } from "../server/context.server";
@@ -20,18 +26,32 @@ export const middleware: Route.MiddlewareFunction[] = [
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
-  const view = await lookIntoTray(deps, member, grant);
-  return trayData(view, member, grant, context.get(grantsContext), readingOf(member, deps.now()));
+  const [view, preferences, runs, shelf] = await Promise.all([
+    lookIntoTray(deps, member, grant),
+    preferencesOf(deps, grant),
+    runsUnderWay(deps, grant),
+    shelfOf(deps, grant),
+  ]);
+  const around = { grants: context.get(grantsContext), preferences, runs, shelf };
+  return trayData(view, member, grant, around, readingOf(member, deps.now()));
 }
 
 export default function Tray({ loaderData }: Route.ComponentProps) {
-  useLiveChanges(`/${loaderData.tray.slug}/live`);
+  const isLost = useLiveChanges(`/${loaderData.tray.slug}/live`);
   return (
-    <div className="flex h-dvh min-w-0 flex-col">
-      <TopBar {...loaderData} />
-      <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
-      <Outlet />
-    </div>
+    <KeyDeskProvider chosen={loaderData.preferences.keys}>
+      <Dragging>
+        <div className="flex h-dvh min-w-0 flex-col">
+          <TopBar {...loaderData} />
+          {isLost && <LineLost />}
+          <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
+          <Outlet />
+          <Shelf />
+          <Runs runs={loaderData.runs} slug={loaderData.tray.slug} />
+          <CommandLayer />
+        </div>
+      </Dragging>
+    </KeyDeskProvider>
   );
 }
 

@@ -1,7 +1,7 @@
 import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
-import type { ConversationDesk } from "./standing-screen";
+import type { ConversationDesk } from "./list-screen";
 import { useTray } from "./tray-data";
 
 const FORMATS = [

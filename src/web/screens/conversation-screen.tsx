@@ -7,7 +7,7 @@ import { Composer } from "./composer";
 import { ConversationMenu } from "./conversation-menu";
 import { Correspondence } from "./correspondence";
 import { DocketCard } from "./docket-card";
-import type { ConversationDesk } from "./standing-screen";
+import type { ConversationDesk } from "./list-screen";
 import { useTray } from "./tray-data";
 import { useTakeBack } from "./use-take-back";
 

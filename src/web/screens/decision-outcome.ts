@@ -1,6 +1,7 @@
 /** What the server said to a decision or to an undo. */
 export type DecisionOutcome =
-  | { readonly ok: true; readonly batchId: string; readonly count: number }
+  /** `runId` when it is so much that it is done in the background. */
+  | { readonly ok: true; readonly batchId: string; readonly count: number; readonly runId: string | null }
   /** `stale` when the server refused because things are no longer as they were shown: they have to be loaded anew. */
   | { readonly ok: false; readonly problem: string; readonly stale: boolean };
 

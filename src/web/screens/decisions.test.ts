@@ -2,7 +2,7 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import type { RowView } from "../server/words.server";
 import { type PostedDecision, postedLeadsTo, withPending } from "./decisions";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
-import { said } from "./said";
+import { saidOf } from "./said";
 
 const row = {
   id: "c1",
@@ -14,7 +14,13 @@ const row = {
   recordCodes: ["P-26-012"],
 } as unknown as RowView;
 const pending = (...decisions: PostedDecision[]) =>
-  decisions.map((decision, key) => ({ key, decision, rows: [row], said: "" }));
+  decisions.map((decision, key) => ({
+    key,
+    decision,
+    rows: [row],
+    target: { rows: [row], everything: null },
+    said: "",
+  }));
 const shown = (...decisions: PostedDecision[]) => withPending(row, pending(...decisions));
 
 describe("what is shown before the server has answered", () => {
@@ -25,6 +31,9 @@ describe("what is shown before the server has answered", () => {
     [{ kind: "file", record: "r", code: "C-001", settle: false }, { recordCodes: ["P-26-012", "C-001"] }],
     [{ kind: "unfile", record: "r", code: "P-26-012" }, { recordCodes: [] }],
     [{ kind: "assign", owner: "" }, { ownerId: null }],
+    [{ kind: "urgency", urgency: "today" }, { urgency: "today" }],
+    [{ kind: "unread" }, { unread: true }],
+    [{ kind: "follow-up-done", followUp: "f" }, {}],
     [{ kind: "note", text: "x" }, {}],
   ])("%j changes the row", (decision, part) => expect(shown(decision)).toEqual({ ...row, ...part }));
 
@@ -32,17 +41,18 @@ describe("what is shown before the server has answered", () => {
     { kind: "settle" },
     { kind: "bin" },
     { kind: "assign", owner: "tobias" },
-    { kind: "rest", day: "2026-12-01" },
-    { kind: "expect", day: "" },
+    { kind: "rest", at: "2026-12-01T08:00:00Z", mode: "either" },
+    { kind: "expect", at: "" },
+    { kind: "junk" },
     { kind: "file", record: "r", code: "C-001", settle: true },
-  ])("%j takes the row away", (decision) => expect(shown(decision)).toBeNull());
+  ])("%j takes the row to another standing", (decision) => expect(shown(decision).standing).not.toBe("to-sort"));
 
   it("adds up over several decisions, and leaves other rows alone", () => {
     const both = shown(
       { kind: "categorise", category: "a", give: true },
       { kind: "categorise", category: "b", give: true },
     );
-    expect(both?.categoryIds).toEqual(["tuning", "a", "b"]);
+    expect(both.categoryIds).toEqual(["tuning", "a", "b"]);
     expect(withPending({ ...row, id: "c2" } as RowView, pending({ kind: "settle" }))).toMatchObject({ id: "c2" });
   });
 
@@ -58,18 +68,27 @@ describe("the message with the Undo button", () => {
   const names = {
     members: [{ id: "t", name: "Tobias" }],
     categories: [{ id: "tu", name: "Tuning" }],
-    subject: "Swell box",
   };
+  const about = { rows: [row], everything: null };
   it.each<[PostedDecision, string]>([
     [{ kind: "assign", owner: "t" }, "Assigned to Tobias: Swell box"],
     [{ kind: "assign", owner: "" }, "No owner: Swell box"],
     [{ kind: "categorise", category: "tu", give: true }, "Tuning given: Swell box"],
     [{ kind: "file", record: "r", code: "C-001", settle: true }, "Filed to C-001 and settled: Swell box"],
     [{ kind: "unfile", record: "r", code: "C-001" }, "Taken off C-001: Swell box"],
-    [{ kind: "rest", day: "2026-12-01" }, "Resting: Swell box"],
-  ])("%j", (decision, words) => expect(said(decision, names)).toBe(words));
+    [{ kind: "rest", at: "", mode: "either" }, "Resting: Swell box"],
+    [{ kind: "urgency", urgency: "days" }, "Within days: Swell box"],
+    [{ kind: "follow-up", at: "", member: "t", text: "" }, "Follow-up set: Swell box"],
+    [{ kind: "junk" }, "Junk: Swell box"],
+  ])("%j", (decision, words) => expect(saidOf(decision, names, about)).toBe(words));
   it("names a conversation without a subject", () => {
-    expect(said({ kind: "settle" }, { ...names, subject: "" })).toBe("Settled: no subject");
+    const nameless = { rows: [{ ...row, subject: "" }], everything: null };
+    expect(saidOf({ kind: "settle" }, names, nameless)).toBe("Settled: no subject");
+  });
+  it("counts several, loaded or not", () => {
+    expect(saidOf({ kind: "settle" }, names, { rows: [row, row], everything: null })).toBe("Settled: 2 conversations");
+    const everything = { scope: "settled", query: "", lane: null, count: 12_840 } as const;
+    expect(saidOf({ kind: "bin" }, names, { rows: [row], everything })).toBe("In the bin: 12,840 conversations");
   });
 });
 

@@ -3,10 +3,13 @@ import { PrefetchPageLinks, useFetcher, useParams, useRevalidator } from "react-
 import { toast } from "sonner";
 import { leadsTo } from "../../core/docket/leads-to";
 import { type CategoryId, type MemberId, trustedId } from "../../core/kernel/ids";
+import type { Urgency } from "../../core/kernel/urgency";
+import type { Scope } from "../../core/lists/scope";
 import type { StandingKind } from "../../core/standing/standing";
 import type { RowView } from "../server/words.server";
 import { Notices } from "../ui/notices";
 import type { DecisionOutcome, UndoOutcome } from "./decision-outcome";
+import { ChangeHub, ChangeHubContext } from "./live-hub";
 
 /** A decision as it is posted: its kind, and the fields that go with it. */
 export type PostedDecision =
@@ -14,24 +17,51 @@ export type PostedDecision =
   | { readonly kind: "categorise"; readonly category: string; readonly give: boolean }
   | { readonly kind: "file"; readonly record: string; readonly code: string; readonly settle: boolean }
   | { readonly kind: "unfile"; readonly record: string; readonly code: string }
-  | { readonly kind: "keep" | "settle" | "bin" | "restore" | "stop-expecting" }
-  | { readonly kind: "rest" | "expect"; readonly day: string }
+  | { readonly kind: "keep" | "settle" | "bin" | "restore" | "junk" | "stop-expecting" | "unread" }
+  /** `at` is an instant of ISO 8601, or nothing for no date. */
+  | { readonly kind: "rest"; readonly at: string; readonly mode: "either" | "time" }
+  | { readonly kind: "expect"; readonly at: string }
+  | { readonly kind: "follow-up"; readonly at: string; readonly member: string; readonly text: string }
+  | { readonly kind: "follow-up-done" | "follow-up-clear"; readonly followUp: string }
+  | { readonly kind: "urgency"; readonly urgency: Urgency }
   | { readonly kind: "note"; readonly text: string };
 
 /** A decision on its way: already shown, not yet confirmed. */
-type Pending = {
+export type Pending = {
   readonly key: number;
   readonly decision: PostedDecision;
   readonly rows: readonly DecidedRow[];
+  readonly target: DecisionTarget<DecidedRow>;
   readonly said: string;
 };
 
-type DecidedRow = Pick<RowView, "id" | "version" | "standing">;
+/** A list, or a group of it, with everything that it holds, loaded or not. */
+export type Everything = {
+  readonly scope: Scope;
+  readonly query: string;
+  readonly lane: string | null;
+  readonly count: number;
+};
+
+/** What a decision needs to know of a conversation. */
+export type DecidedRow = Pick<RowView, "id" | "version" | "standing">;
+
+/** What a decision is about: these rows, or everything of a list, of which these are loaded. */
+export type DecisionTarget<Row extends DecidedRow = RowView> = {
+  readonly rows: readonly Row[];
+  readonly everything: Everything | null;
+};
+
+/** How many conversations a target has. */
+export function countOf({ rows, everything }: DecisionTarget<DecidedRow>): number {
+  return everything?.count ?? rows.length;
+}
 
 type Decisions = {
   /** Carries a decision out; `said` is what the message with the Undo button says. */
-  readonly decide: (decision: PostedDecision, rows: readonly DecidedRow[], said: string) => void;
-  readonly undo: (batchId?: string) => void;
+  readonly decide: (decision: PostedDecision, target: DecisionTarget<DecidedRow>, said: string) => void;
+  readonly undo: (batchIds?: string | readonly string[]) => void;
+  readonly redo: () => void;
   readonly pending: readonly Pending[];
 };
 
@@ -42,27 +72,36 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const { tray = "" } = useParams();
   const { revalidate } = useRevalidator();
   const [pending, setPending] = useState<readonly Pending[]>([]);
-  const [undos, setUndos] = useState<readonly { key: number; batchId: string | undefined }[]>([]);
+  const [undos, setUndos] = useState<readonly Undoing[]>([]);
+  const [hub] = useState(() => new ChangeHub());
   const nextKey = useRef(0);
-  const decide = useCallback<Decisions["decide"]>((decision, rows, said) => {
+  const decide = useCallback<Decisions["decide"]>((decision, target, said) => {
     nextKey.current += 1;
     const key = nextKey.current;
-    setPending((others) => [...others, { key, decision, rows, said }]);
+    setPending((others) => [...others, { key, decision, rows: target.rows, target, said }]);
   }, []);
-  const undo = useCallback<Decisions["undo"]>((batchId) => {
+  const take = useCallback((form: Undoing["form"]) => {
     nextKey.current += 1;
     const key = nextKey.current;
-    setUndos((others) => [...others, { key, batchId }]);
+    setUndos((others) => [...others, { key, form }]);
   }, []);
-  const value = useMemo(() => ({ decide, undo, pending }), [decide, undo, pending]);
-  const decided = (done: Pending, outcome: DecisionOutcome) => {
+  const undo = useCallback<Decisions["undo"]>(
+    (batchIds) => take(batchIds === undefined ? {} : { batch: batchIds }),
+    [take],
+  );
+  const redo = useCallback(() => take({ redo: "true" }), [take]);
+  const value = useMemo(() => ({ decide, undo, redo, pending }), [decide, undo, redo, pending]);
+  const decided = async (done: Pending, outcome: DecisionOutcome) => {
+    // What was foreseen stays until the lists show what is: otherwise the row would be seen to come back for a moment.
+    if (outcome.ok && done.target.everything === null) await hub.announce(done.rows.map(({ id }) => id));
     setPending((others) => others.filter(({ key }) => key !== done.key));
     if (!outcome.ok) {
+      if (outcome.stale) await hub.announce(done.rows.map(({ id }) => id));
       toast.error(outcome.problem, { description: done.said });
       // The router loads nothing anew after a refusal of its own accord.
       if (outcome.stale) void revalidate();
     }
-    if (outcome.ok && outcome.count > 0) {
+    if (outcome.ok && outcome.runId === null && outcome.count > 0) {
       toast(done.said, { action: { label: "Undo", onClick: () => undo(outcome.batchId) } });
     }
   };
@@ -73,7 +112,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   };
   return (
     <DecisionsContext value={value}>
-      {children}
+      <ChangeHubContext value={hub}>{children}</ChangeHubContext>
       {tray !== "" && (
         <>
           {/* Loaded before they are needed: a decision has to be answered for even when the line has gone down. */}
@@ -89,11 +128,11 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
           onDone={(outcome) => decided(one, outcome)}
         />
       ))}
-      {undos.map(({ key, batchId }) => (
+      {undos.map(({ key, form }) => (
         <Courier<UndoOutcome>
           key={key}
           action={`/${tray}/undo`}
-          form={batchId === undefined ? {} : { batch: batchId }}
+          form={form}
           onDone={(outcome) => undone(key, outcome)}
         />
       ))}
@@ -108,6 +147,9 @@ export function useDecisions(): Decisions {
   if (decisions === null) throw new Error("this screen stands outside the decisions");
   return decisions;
 }
+
+/** An undoing, or its opposite, on its way. */
+type Undoing = { readonly key: number; readonly form: FormFields };
 
 type FormFields = Readonly<Record<string, string | readonly string[]>>;
 
@@ -138,30 +180,43 @@ function Courier<Outcome>({
   return null;
 }
 
-function decisionForm({ decision, rows }: Pending): FormFields {
+function decisionForm({ decision, rows, target: { everything }, said }: Pending): FormFields {
   const fields = Object.entries(decision).map(([name, value]) => [name, String(value)] as const);
   const [only] = rows;
+  if (everything !== null) {
+    const { scope, query, lane } = everything;
+    return { ...Object.fromEntries(fields), scope, query, said, ...(lane === null ? {} : { lane }) };
+  }
   return {
+    said,
     ...Object.fromEntries(fields),
     conversation: rows.map((row) => row.id),
     // Of several, each has a version of its own; only what one person saw of one conversation is compared.
-    ...(rows.length === 1 && only !== undefined ? { version: String(only.version) } : {}),
+    ...(rows.length === 1 && only !== undefined && only.version > 0 ? { version: String(only.version) } : {}),
   };
 }
 
 /** Where a posted decision leads from a standing; null when it moves nothing. */
 export function postedLeadsTo(decision: PostedDecision, from: StandingKind): StandingKind | null {
-  return leadsTo(decision.kind === "assign" ? { kind: "assign", ownerId: decision.owner || null } : decision, from);
+  switch (decision.kind) {
+    case "unread":
+      return null;
+    case "assign":
+      return leadsTo({ kind: "assign", ownerId: decision.owner || null }, from);
+    case "file":
+      return leadsTo({ kind: "file", settle: decision.settle }, from);
+    default:
+      return leadsTo({ kind: decision.kind }, from);
+  }
 }
 
-/** A row as it will be once what is under way has been confirmed; null when it will have left its standing. */
-export function withPending(row: RowView, pending: readonly Pending[]): RowView | null {
+/** A row as it will be once what is under way has been confirmed. */
+export function withPending(row: RowView, pending: readonly Pending[]): RowView {
   let shown: RowView = row;
   for (const { decision, rows } of pending) {
     if (!rows.some(({ id }) => id === row.id)) continue;
     const leads = postedLeadsTo(decision, row.standing);
-    if (leads !== null && leads !== row.standing) return null;
-    shown = withDecision(shown, decision);
+    shown = withDecision(leads === null ? shown : { ...shown, standing: leads }, decision);
   }
   return shown;
 }
@@ -179,6 +234,10 @@ function withDecision(row: RowView, decision: PostedDecision): RowView {
     }
     case "file":
       return { ...row, recordCodes: [...new Set([...row.recordCodes, decision.code])] };
+    case "urgency":
+      return { ...row, urgency: decision.urgency };
+    case "unread":
+      return { ...row, unread: true };
     case "unfile":
       return { ...row, recordCodes: row.recordCodes.filter((code) => code !== decision.code) };
     default:

@@ -1,18 +1,21 @@
 import { X } from "lucide-react";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
+import { nextUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
 import type { ConversationView } from "../server/conversation-view.server";
 import { CategoryTab } from "../ui/category-tab";
+import { PaceMarks } from "../ui/pace-marks";
 import { useDecisions, withPending } from "./decisions";
-import { OwnerStamp } from "./sheet";
-import type { ConversationDesk } from "./standing-screen";
+import { FollowUpLines } from "./follow-up-lines";
+import type { ConversationDesk } from "./list-screen";
+import { OwnerStamp } from "./owner-stamp";
 import { useTray } from "./tray-data";
 
 /** The card of the conversation: where it stands and why on top, then everything that was decided, then the journal. */
 export function DocketCard({ view, desk }: { view: ConversationView; desk: ConversationDesk }) {
   const { members, categories, member, tray, mayDecide } = useTray();
   const { pending } = useDecisions();
-  const row = withPending(view.row, pending) ?? view.row;
+  const row = withPending(view.row, pending);
   const owner = members.find(({ id }) => id === row.ownerId);
   const ask = (dialog: Parameters<ConversationDesk["ask"]>[0]) => (mayDecide ? () => desk.ask(dialog) : undefined);
   return (
@@ -60,6 +63,15 @@ export function DocketCard({ view, desk }: { view: ConversationView; desk: Conve
               </span>
             ))}
           </Line>
+          <Line
+            name="Urgency"
+            keyName="u"
+            onAsk={mayDecide ? () => desk.act({ kind: "urgency", urgency: nextUrgency(row.urgency) }) : undefined}
+          >
+            <span className="flex items-center gap-2.5">
+              <PaceMarks urgency={row.urgency} /> {URGENCY_NAMES[row.urgency]}
+            </span>
+          </Line>
           <Line name="Expected" keyName="w" onAsk={ask("expect")}>
             <span className={view.expected === null ? "text-soft" : ""}>
               {view.expected ?? (row.standing === "waiting" ? "without a day" : "no reply")}
@@ -67,6 +79,9 @@ export function DocketCard({ view, desk }: { view: ConversationView; desk: Conve
           </Line>
           <Line name="Rests until" keyName="l" onAsk={ask("rest")}>
             <span className={view.restsUntil === null ? "text-soft" : ""}>{view.restsUntil ?? "not resting"}</span>
+          </Line>
+          <Line name="Follow-ups" keyName="d" onAsk={ask("follow-up")}>
+            <FollowUpLines followUps={view.followUps} act={mayDecide ? desk.act : undefined} />
           </Line>
           {view.newest !== null && (
             <>

@@ -1,6 +1,8 @@
+import { useDroppable } from "@dnd-kit/core";
 import { NavLink } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../core/flow/age-buckets";
 import type { SegmentView } from "../server/tray-view.server";
+import type { DropTarget } from "./dragging";
 
 const BAR_HEIGHT = 20;
 
@@ -9,32 +11,47 @@ export function FlowBar({ slug, segments }: { slug: string; segments: readonly S
   return (
     <nav
       aria-label="Standings"
-      className="mx-2 flex h-[66px] shrink-0 overflow-x-auto rounded-sheet border border-rule bg-paper sm:mx-4 sm:h-[62px]"
+      className="mx-2 flex h-[64px] shrink-0 overflow-x-auto rounded-sheet border border-rule bg-paper sm:mx-4 sm:h-[56px]"
     >
       {segments.map((segment) => (
-        <NavLink
-          key={segment.standing}
-          to={`/${slug}/${segment.standing}`}
-          aria-label={`${segment.name}, ${segment.count}${segment.note === "" ? "" : `, ${segment.note}`}`}
-          className={({ isActive }) =>
-            `group relative min-w-[64px] flex-1 border-rule px-2 py-1.5 max-sm:flex max-sm:flex-col max-sm:justify-between not-first:border-l sm:px-3.5 ${isActive ? "is-open bg-act text-on-act" : "hover:bg-act-soft"}`
-          }
-        >
-          <span className="flex items-baseline justify-between gap-2">
-            <span className="font-semibold max-sm:text-xs max-sm:leading-[14px] sm:truncate">{segment.name}</span>
-            <span
-              className={`hidden text-xs whitespace-nowrap lg:inline ${segment.late ? "font-semibold text-late" : "text-soft"} group-[.is-open]:text-on-act`}
-            >
-              {segment.note}
-            </span>
-          </span>
-          <span className="flex items-end justify-between">
-            <span className="font-serif text-[19px] leading-6 sm:text-[22px] sm:leading-7">{segment.count}</span>
-            <Ages segment={segment} />
-          </span>
-        </NavLink>
+        <Segment key={segment.standing} slug={slug} segment={segment} />
       ))}
     </nav>
+  );
+}
+
+// To sort takes nothing: what is there has not been decided, and dropping is a decision.
+const TAKES: ReadonlySet<string> = new Set(["our-move", "waiting", "resting", "settled"]);
+
+function Segment({ slug, segment }: { slug: string; segment: SegmentView }) {
+  const data: DropTarget = { kind: "standing", standing: segment.standing };
+  const { setNodeRef, isOver } = useDroppable({
+    id: `standing ${segment.standing}`,
+    data,
+    disabled: !TAKES.has(segment.standing),
+  });
+  return (
+    <NavLink
+      ref={setNodeRef}
+      to={`/${slug}/${segment.standing}`}
+      aria-label={`${segment.name}, ${segment.count}${segment.note === "" ? "" : `, ${segment.note}`}`}
+      className={({ isActive }) =>
+        `group relative min-w-[64px] flex-1 border-rule px-2 py-1 max-sm:flex max-sm:flex-col max-sm:justify-between not-first:border-l sm:px-3.5 ${isOver ? "bg-act-soft outline-2 -outline-offset-2 outline-act" : isActive ? "is-open bg-act text-on-act" : "hover:bg-act-soft"}`
+      }
+    >
+      <span className="flex items-baseline justify-between gap-2">
+        <span className="font-semibold max-sm:text-xs max-sm:leading-[14px] sm:truncate">{segment.name}</span>
+        <span
+          className={`hidden text-xs whitespace-nowrap lg:inline ${segment.late ? "font-semibold text-late" : "text-soft"} group-[.is-open]:text-on-act`}
+        >
+          {segment.note}
+        </span>
+      </span>
+      <span className="flex items-end justify-between">
+        <span className="font-serif text-[19px] leading-6 sm:text-[22px] sm:leading-7">{segment.count}</span>
+        <Ages segment={segment} />
+      </span>
+    </NavLink>
   );
 }
 

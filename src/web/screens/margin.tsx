@@ -1,10 +1,30 @@
-import { useEffect, useRef } from "react";
+import { type Ref, useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { RowView } from "../server/words.server";
+import { NewRows } from "./new-rows";
+
+// What is further away is nearer in the list itself.
+const NEAR = 100;
+
+type MarginProps = {
+  readonly rows: readonly RowView[];
+  readonly gone: ReadonlySet<string>;
+  readonly arrived: number;
+  readonly onShow: () => void;
+  readonly openId: string;
+  readonly base: string;
+  readonly query: string;
+};
 
 /** The narrow list beside an open conversation; it keeps place and selection. */
-export function Margin({ rows, openId, base }: { rows: readonly RowView[]; openId: string; base: string }) {
+export function Margin({ rows, gone, arrived, onShow, openId, base, query }: MarginProps) {
   const open = useRef<HTMLLIElement>(null);
+  const once = rows.filter((row, at) => rows.findIndex(({ id }) => id === row.id) === at);
+  const at = Math.max(
+    0,
+    once.findIndex(({ id }) => id === openId),
+  );
+  const near = once.slice(Math.max(0, at - NEAR), at + NEAR);
   // biome-ignore lint/correctness/useExhaustiveDependencies: scrolls whenever another row is open
   useEffect(() => {
     // Newer browsers give a promise back, which is no way to clean up.
@@ -12,34 +32,49 @@ export function Margin({ rows, openId, base }: { rows: readonly RowView[]; openI
   }, [openId]);
   return (
     <nav aria-label="Conversations" className="hidden min-h-0 overflow-y-auto border-r border-rule lg:block">
+      <NewRows count={arrived} onShow={onShow} />
       <ul>
-        {rows.map((row) => {
-          const isOpen = row.id === openId;
-          return (
-            <li
-              key={row.id}
-              ref={isOpen ? open : null}
-              className={`relative border-b border-rule px-3.5 py-1.5 ${isOpen ? "bg-paper" : "hover:bg-paper/60"}`}
-            >
-              {isOpen && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-act" />}
-              <Link
-                to={`${base}/${row.id}`}
-                aria-current={isOpen ? "true" : undefined}
-                className={`block truncate font-serif text-[14.5px] after:absolute after:inset-0 ${row.unread && !isOpen ? "weight-unread" : ""}`}
-              >
-                {row.subject === "" ? "(no subject)" : row.subject}
-              </Link>
-              <span className="flex justify-between gap-3 text-xs text-soft">
-                <span className="truncate">{row.who}</span>
-                <span className={`whitespace-nowrap ${row.due?.over === true ? "font-semibold text-late" : ""}`}>
-                  {row.due?.words ?? row.when}
-                </span>
-              </span>
-            </li>
-          );
-        })}
+        {near.map((row) => (
+          <MarginRow
+            key={row.id}
+            row={row}
+            ref={row.id === openId ? open : null}
+            isOpen={row.id === openId}
+            isGone={gone.has(row.id)}
+            to={`${base}/${row.id}${query}`}
+          />
+        ))}
       </ul>
       {rows.length === 0 && <p className="px-3.5 py-3 text-sm text-soft">No other conversation stands here.</p>}
     </nav>
+  );
+}
+
+type MarginRowProps = {
+  readonly row: RowView;
+  readonly ref: Ref<HTMLLIElement>;
+  readonly isOpen: boolean;
+  readonly isGone: boolean;
+  readonly to: string;
+};
+
+function MarginRow({ row, ref, isOpen, isGone, to }: MarginRowProps) {
+  const when = isGone ? "no longer here" : (row.due?.words ?? row.when);
+  const ground = isOpen ? "bg-paper" : "hover:bg-paper/60";
+  return (
+    <li ref={ref} className={`relative border-b border-rule px-3.5 py-1.5 ${ground} ${isGone ? "opacity-50" : ""}`}>
+      {isOpen && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-act" />}
+      <Link
+        to={to}
+        aria-current={isOpen ? "true" : undefined}
+        className={`block truncate font-serif text-[14.5px] after:absolute after:inset-0 ${row.unread && !isOpen ? "weight-unread" : ""}`}
+      >
+        {row.subject === "" ? "(no subject)" : row.subject}
+      </Link>
+      <span className="flex justify-between gap-3 text-xs text-soft">
+        <span className="truncate">{row.who}</span>
+        <span className={`whitespace-nowrap ${row.due?.over ? "font-semibold text-late" : ""}`}>{when}</span>
+      </span>
+    </li>
   );
 }

@@ -1,18 +1,20 @@
 import { assertNever } from "../../core/kernel/assert-never";
-import type { PostedDecision } from "./decisions";
+import { URGENCY_NAMES } from "../../core/kernel/urgency";
+import { countOf, type DecisionTarget, type PostedDecision } from "./decisions";
 
 type Names = {
   readonly members: readonly { readonly id: string; readonly name: string }[];
   readonly categories: readonly { readonly id: string; readonly name: string }[];
-  readonly subject: string;
 };
 
 /** What was decided, in the few words that the message with the Undo button has. */
-export function said(decision: PostedDecision, { members, categories, subject }: Names): string {
-  return `${what(decision, members, categories)}: ${subject === "" ? "no subject" : subject}`;
+export function saidOf(decision: PostedDecision, names: Names, target: DecisionTarget): string {
+  const count = countOf(target);
+  const about = count === 1 ? target.rows[0]?.subject || "no subject" : `${count.toLocaleString("en")} conversations`;
+  return `${what(decision, names)}: ${about}`;
 }
 
-function what(decision: PostedDecision, members: Names["members"], categories: Names["categories"]): string {
+function what(decision: PostedDecision, { members, categories }: Names): string {
   const nameOf = (list: Names["members"], id: string) => list.find((one) => one.id === id)?.name ?? "";
   switch (decision.kind) {
     case "assign":
@@ -29,6 +31,8 @@ function what(decision: PostedDecision, members: Names["members"], categories: N
       return "Settled";
     case "bin":
       return "In the bin";
+    case "junk":
+      return "Junk";
     case "restore":
       return "Brought back";
     case "rest":
@@ -37,8 +41,18 @@ function what(decision: PostedDecision, members: Names["members"], categories: N
       return "Waiting for reply";
     case "stop-expecting":
       return "No longer waiting";
+    case "urgency":
+      return URGENCY_NAMES[decision.urgency];
+    case "follow-up":
+      return "Follow-up set";
+    case "follow-up-done":
+      return "Follow-up done";
+    case "follow-up-clear":
+      return "Follow-up cleared";
     case "note":
       return "Note added";
+    case "unread":
+      return "Unread";
     default:
       return assertNever(decision);
   }

@@ -1,180 +1,243 @@
-import { Fragment, useEffect, useRef } from "react";
-import { Link, useSearchParams } from "react-router";
-import { STANDING_NAMES, type StandingKind } from "../../core/standing/standing";
-import type { RowView } from "../server/words.server";
-import { CategoryTab } from "../ui/category-tab";
-import { Stamp } from "../ui/stamp";
-import { TurnLine } from "../ui/turn-line";
-import { EmptyStanding } from "./empty-standing";
-import { useTray } from "./tray-data";
+import { defaultRangeExtractor, type Range, useVirtualizer } from "@tanstack/react-virtual";
+import { ChevronDown, ChevronRight } from "lucide-react";
+import { ContextMenu } from "radix-ui";
+import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { linesOf } from "../../core/lists/lanes";
+import { type Scope, scopeName } from "../../core/lists/scope";
+import type { ColumnKey, SheetView } from "../../core/lists/sheet-view";
+import { usePlacedFolds } from "./folds";
+import type { Selection } from "./selection";
+import { ColumnHeadings, gridOf } from "./sheet-columns";
+import { SheetRow } from "./sheet-row";
+import type { OpenList, RowLane } from "./use-list";
+import { useMedia } from "./use-media";
 
-const COLUMNS =
-  "md:grid-cols-[14px_150px_minmax(0,1fr)_148px_104px_minmax(0,190px)_84px_34px] grid-cols-[14px_minmax(0,1fr)_auto] md:gap-x-2.5 gap-x-2";
-
-const TIME_HEADINGS: Readonly<Record<StandingKind, string>> = {
-  "to-sort": "Unsorted for",
-  "our-move": "With us for",
-  waiting: "Expected",
-  resting: "Rests until",
-  settled: "Settled",
-  bin: "In the bin since",
-  junk: "Junk since",
-};
-
-// Two or more with their names would run out of their column.
-const MAX_NAMED_CHARACTERS = 18;
+const HEADING_HEIGHT = 25;
+// Twenty rows fit on a window of 1280 by 800 with all that surrounds them.
+const ROW_HEIGHTS = { dense: 27, roomy: 44 } as const;
+const PHONE_HEIGHT = 48;
+// Rows are asked for when the last that is loaded is this close.
+const AHEAD = 150;
+const MAX_BLANK = 5_000;
+// What a server that has no window draws at first.
+const FIRST_WINDOW = { width: 1280, height: 660 };
 
 type SheetProps = {
-  readonly standing: StandingKind;
-  readonly rows: readonly RowView[];
-  readonly hasMore: boolean;
+  readonly scope: Scope;
+  readonly list: OpenList;
+  readonly view: SheetView;
   readonly now: number;
-  readonly cursorId: string | null;
-  readonly onCursor: (id: string) => void;
+  /** The line under the cursor, by `placeOf`. */
+  readonly cursor: string | null;
+  readonly onCursor: (place: string) => void;
+  readonly selection: Selection;
   readonly base: string;
+  readonly query: string;
+  readonly onWidth: (key: ColumnKey, width: number) => void;
+  /** The menu of the row under the cursor. */
+  readonly menu: ReactNode;
+  /** What a row offers of itself when it is pointed at. */
+  readonly quick: ReactNode;
+  /** Says whether somebody reads or points at the list, so that it keeps still. */
+  readonly onReading: (isReading: boolean) => void;
 };
 
-/** The ruled list of a standing, grouped by the day of the newest message. */
-export function Sheet({ standing, rows, hasMore, now, cursorId, onCursor, base }: SheetProps) {
-  const list = useRef<HTMLDivElement>(null);
-  const [params] = useSearchParams();
-  // The row under the cursor has the focus, so that Enter and screen readers mean the same one.
+/** The ruled list: as many rows drawn as there is room for, however many there are. */
+export function Sheet(props: SheetProps) {
+  const { scope, list, view, now, cursor, onCursor, selection, base, query, onWidth, menu, quick, onReading } = props;
+  const scroll = useRef<HTMLDivElement>(null);
+  const isWide = useMedia("(min-width: 768px)", true);
+  const [folded, fold] = usePlacedFolds(`${base}/${view.grouping}`);
+  const lines = useMemo(() => linesOf(list.lanes, folded, MAX_BLANK), [list.lanes, folded]);
+  const rowHeight = isWide ? ROW_HEIGHTS[view.density] : PHONE_HEIGHT;
+  const cursorAt = lines.findIndex((line) => line.kind === "row" && placeOf(line.lane, line.row) === cursor);
+  const virtualizer = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroll.current,
+    estimateSize: (at) => (lines[at]?.kind === "heading" ? HEADING_HEIGHT : rowHeight),
+    getItemKey: (at) => keyOfLine(lines[at], at),
+    overscan: 24,
+    initialRect: FIRST_WINDOW,
+    // The row that has the focus stays there when it is scrolled out of sight.
+    rangeExtractor: useCallback(
+      (range: Range) => {
+        const drawn = defaultRangeExtractor(range);
+        return cursorAt >= 0 && !drawn.includes(cursorAt) ? [...drawn, cursorAt].toSorted((a, b) => a - b) : drawn;
+      },
+      [cursorAt],
+    ),
+  });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: heights are measured anew when they change
+  useEffect(() => virtualizer.measure(), [rowHeight]);
+
+  const drawn = virtualizer.getVirtualItems();
+  const { loadMore } = list;
   useEffect(() => {
-    const row = cursorId === null ? null : list.current?.querySelector<HTMLElement>(`[data-row="${cursorId}"]`);
-    if (row !== document.activeElement) row?.focus();
-  }, [cursorId]);
-  if (rows.length === 0) return <EmptyStanding standing={standing} />;
-  const pages = Number(params.get("pages") ?? "1");
+    for (const { lane, wanted } of wantedLanes(
+      lines,
+      drawn.map(({ index }) => index),
+    ))
+      loadMore(lane, wanted);
+  }, [drawn, lines, loadMore]);
+
+  // The row under the cursor has the focus, so that Enter and screen readers mean the same one.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: moves with the cursor, not with the rows
+  useEffect(() => {
+    if (cursor === null || cursorAt < 0) return;
+    virtualizer.scrollToIndex(cursorAt, { align: "auto" });
+    const focus = () => {
+      const row = scroll.current?.querySelector<HTMLElement>(`[data-row="${cursor}"]`);
+      const busy = document.activeElement?.closest("input, textarea, [role=dialog], [role=menu], [role=toolbar]");
+      if (row !== undefined && row !== null && row !== document.activeElement && !busy)
+        row.focus({ preventScroll: true });
+    };
+    focus();
+  }, [cursor]);
+
+  const inOrder = () => lines.flatMap((line) => (line.kind === "row" ? [line.row] : []));
   return (
-    <main
-      ref={list}
-      aria-label={STANDING_NAMES[standing]}
-      className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5"
-    >
-      <div
-        aria-hidden
-        className={`sticky top-0 z-10 hidden h-[27px] items-center border-b border-rule bg-paper px-3 text-xs text-soft md:grid ${COLUMNS}`}
+    <ContextMenu.Root>
+      <main
+        aria-label={scopeName(scope)}
+        className="mx-2 flex min-h-0 flex-1 flex-col rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4"
       >
-        <span />
-        <span>Who</span>
-        <span>Subject and newest words</span>
-        <span className="flex justify-between pr-6">
-          <span>earlier</span>
-          <span>now</span>
-        </span>
-        <span className="text-right">{TIME_HEADINGS[standing]}</span>
-        <span>Categories</span>
-        <span>Record</span>
-        <span>Owner</span>
-      </div>
-      <ul>
-        {rows.map((row, at) => (
-          <Fragment key={row.id}>
-            {row.day !== rows[at - 1]?.day && (
-              <DayHeading day={row.day} count={rows.filter(({ day }) => day === row.day).length} />
-            )}
-            <SheetLine
-              row={row}
-              now={now}
-              isCursor={row.id === cursorId}
-              onCursor={onCursor}
-              to={`${base}/${row.id}`}
-            />
-          </Fragment>
-        ))}
-      </ul>
-      {hasMore && (
-        <p className="px-4 py-3">
-          <Link
-            to={`${base}?pages=${pages + 1}`}
-            preventScrollReset
-            className="font-semibold text-act underline-offset-2 hover:underline"
+        <ColumnHeadings scope={scope} columns={view.columns} onWidth={onWidth} />
+        <ContextMenu.Trigger asChild>
+          <div
+            ref={scroll}
+            className="min-h-0 flex-1 overflow-y-auto [scrollbar-gutter:stable] [scrollbar-width:thin] focus-visible:outline-none"
+            onPointerEnter={() => onReading(true)}
+            onPointerLeave={() => onReading((scroll.current?.scrollTop ?? 0) > 0)}
+            onScroll={() => onReading(true)}
           >
-            Show older conversations
-          </Link>
-        </p>
-      )}
-    </main>
+            <ul className="relative" style={{ height: virtualizer.getTotalSize() }}>
+              {drawn.map((item) => {
+                const line = lines[item.index];
+                const place = { height: item.size, transform: `translateY(${item.start}px)` };
+                if (line === undefined) return null;
+                if (line.kind === "heading") {
+                  return (
+                    <LaneHeading
+                      key={item.key}
+                      lane={line.lane}
+                      folded={line.folded}
+                      place={place}
+                      onFold={() => fold(line.lane.key)}
+                      onChoose={() => selection.chooseLane(line.lane)}
+                    />
+                  );
+                }
+                if (line.kind === "blank") {
+                  return (
+                    <li key={item.key} aria-hidden className="absolute inset-x-0 border-b border-hair" style={place} />
+                  );
+                }
+                return (
+                  <SheetRow
+                    key={item.key}
+                    row={line.row}
+                    columns={view.columns}
+                    template={gridOf(view.columns)}
+                    roomy={view.density === "roomy"}
+                    place={place}
+                    now={now}
+                    to={`${base}/${line.row.id}${query}`}
+                    spot={placeOf(line.lane, line.row)}
+                    isCursor={placeOf(line.lane, line.row) === cursor}
+                    isChosen={selection.has(line.row, line.lane.key)}
+                    isChoosing={selection.count > 0}
+                    isGone={list.gone.has(line.row.id)}
+                    onCursor={onCursor}
+                    onToggle={selection.toggle}
+                    onExtend={(row) => selection.extend(row, inOrder())}
+                    quick={quick}
+                  />
+                );
+              })}
+            </ul>
+            {list.problem !== null && (
+              <p role="alert" className="px-4 py-2 text-late">
+                {list.problem}
+              </p>
+            )}
+          </div>
+        </ContextMenu.Trigger>
+      </main>
+      {menu}
+    </ContextMenu.Root>
   );
 }
 
-function DayHeading({ day, count }: { day: string; count: number }) {
-  return (
-    <li className="flex h-[27px] items-center gap-2.5 border-b border-rule bg-ground px-3.5 text-sm">
-      <h2 className="font-semibold">{day}</h2>
-      <span className="text-soft">{count}</span>
-    </li>
-  );
+/** Where a row stands: with several categories it stands in several groups. */
+export function placeOf(lane: { readonly key: string }, row: { readonly id: string }): string {
+  return `${lane.key} ${row.id}`;
 }
 
-type LineProps = { row: RowView; now: number; isCursor: boolean; onCursor: (id: string) => void; to: string };
+function keyOfLine(line: ReturnType<typeof linesOf>[number] | undefined, at: number): string {
+  if (line === undefined) return `${at}`;
+  if (line.kind === "heading") return `h ${line.lane.key}`;
+  return line.kind === "row" ? placeOf(line.lane, line.row) : `b ${line.lane.key} ${line.at}`;
+}
 
-function SheetLine({ row, now, isCursor, onCursor, to }: LineProps) {
-  const weight = row.unread ? "weight-unread" : "";
+/** The lanes of which more rows are needed soon, and how many. */
+function wantedLanes(lines: ReturnType<typeof linesOf>, drawn: readonly number[]): { lane: RowLane; wanted: number }[] {
+  const wanted = new Map<string, { lane: RowLane; wanted: number }>();
+  const last = (drawn.at(-1) ?? 0) + AHEAD;
+  for (let at = drawn[0] ?? 0; at <= Math.min(last, lines.length - 1); at += 1) {
+    const line = lines[at];
+    if (line?.kind === "blank") {
+      wanted.set(line.lane.key, { lane: line.lane as RowLane, wanted: line.at + AHEAD });
+    }
+  }
+  return [...wanted.values()];
+}
+
+type LaneHeadingProps = {
+  readonly lane: RowLane | { readonly key: string; readonly name: string; readonly count: number };
+  readonly folded: boolean;
+  readonly place: { readonly height: number; readonly transform: string };
+  readonly onFold: () => void;
+  readonly onChoose: () => void;
+};
+
+function LaneHeading({ lane, folded, place, onFold, onChoose }: LaneHeadingProps) {
+  const Mark = folded ? ChevronRight : ChevronDown;
   return (
     <li
-      className={`relative grid min-h-[48px] items-center border-b border-hair px-3 md:h-[31px] md:min-h-0 ${COLUMNS} ${isCursor ? "bg-act-soft" : "hover:bg-ground/70"}`}
+      className="group absolute inset-x-0 flex items-center gap-2 border-b border-rule bg-ground px-3 text-sm"
+      style={place}
     >
-      {isCursor && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-act" />}
-      <span className="row-span-2 md:row-span-1">
-        {row.unread && <span role="img" aria-label="unread" className="block size-[7px] rounded-full bg-act" />}
-      </span>
-      <span className={`min-w-0 truncate ${weight}`}>
-        {row.who}
-        {row.messageCount > 1 && <span className="pl-1.5 text-xs font-normal text-soft">{row.messageCount}</span>}
-      </span>
-      <span className="text-right text-xs text-soft md:hidden">{row.when}</span>
-      <span className="col-start-2 flex min-w-0 items-baseline gap-2 md:col-start-auto">
-        <Link
-          to={to}
-          data-row={row.id}
-          onFocus={() => onCursor(row.id)}
-          className={`max-w-full shrink-0 truncate font-serif text-[14.5px] outline-none after:absolute after:inset-0 focus-visible:after:outline-2 focus-visible:after:-outline-offset-2 focus-visible:after:outline-act ${weight}`}
-        >
-          {row.subject === "" ? "(no subject)" : row.subject}
-        </Link>
-        <span className="hidden truncate text-sm text-soft md:inline">{row.newestText}</span>
-      </span>
-      <span className="hidden md:block">
-        <TurnLine
-          marks={row.marks}
-          turn={row.turn}
-          turnSince={row.turnSince}
-          standing={row.standing}
-          expectedAt={row.expectedAt}
-          now={now}
-        />
-      </span>
-      <span
-        className={`hidden truncate text-right text-sm md:block ${row.due?.over === true ? "font-semibold text-late" : "text-soft"}`}
+      <button
+        type="button"
+        aria-expanded={!folded}
+        onClick={onFold}
+        className="-ml-1 flex min-w-0 items-center gap-2 rounded-control pr-2 pl-0.5 hover:text-act"
       >
-        {row.due?.words}
-      </span>
-      <Tabs ids={row.categoryIds} />
-      <span className="hidden truncate text-sm text-soft md:block">{row.recordCodes.join(", ")}</span>
-      <span className="justify-self-end md:justify-self-start">
-        <OwnerStamp ownerId={row.ownerId} />
-      </span>
+        <Mark size={15} aria-hidden className="shrink-0 text-soft" />
+        <h2 className="truncate font-semibold">{lane.name}</h2>
+        <span className="text-soft">{lane.count.toLocaleString("en")}</span>
+      </button>
+      <button
+        type="button"
+        onClick={onChoose}
+        className="rounded-control px-1.5 text-xs text-act opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
+      >
+        choose all {lane.count.toLocaleString("en")}
+      </button>
     </li>
   );
 }
 
-function Tabs({ ids }: { ids: readonly string[] }) {
-  const { categories } = useTray();
-  const given = ids.flatMap((id) => categories.find((category) => category.id === id) ?? []);
-  const named = given.length === 1 || given.reduce((sum, { name }) => sum + name.length, 0) <= MAX_NAMED_CHARACTERS;
-  return (
-    <span className="hidden min-w-0 gap-1 overflow-hidden md:flex">
-      {given.map(({ id, code, name, ink }) => (
-        <CategoryTab key={id} code={code} name={name} ink={ink} short={!named} />
-      ))}
-    </span>
-  );
-}
-
-/** The stamp of whoever owns a conversation, as seen by the member who is signed in. */
-export function OwnerStamp({ ownerId }: { ownerId: string | null }) {
-  const { members, member } = useTray();
-  const owner = members.find(({ id }) => id === ownerId) ?? null;
-  return <Stamp initials={owner?.initials ?? null} name={owner?.name ?? "no owner"} own={owner?.id === member.id} />;
+/** For the parts that keep themselves: whether somebody points at the list or has scrolled it. */
+export function useReadingWatch(): [() => boolean, (isReading: boolean) => void] {
+  const [watch] = useState(() => ({ isReading: false }));
+  return [
+    useCallback(() => watch.isReading, [watch]),
+    useCallback(
+      (isReading: boolean) => {
+        watch.isReading = isReading;
+      },
+      [watch],
+    ),
+  ];
 }

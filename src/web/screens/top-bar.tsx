@@ -1,12 +1,25 @@
-import { BookMarked, ChevronsUpDown, FileInput, LogOut, Search, Send } from "lucide-react";
+import {
+  Ban,
+  BookMarked,
+  CalendarCheck,
+  ChevronsUpDown,
+  FileInput,
+  History,
+  Keyboard,
+  Layers,
+  LogOut,
+  Search,
+  Send,
+  Trash2,
+} from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useRef } from "react";
 import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
+import { useCommands } from "../keys/key-desk";
 import { KeyCap } from "../ui/button";
 import { Logo } from "../ui/logo";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { Stamp } from "../ui/stamp";
-import { useKeys } from "./use-keys";
 
 type TopBarProps = {
   readonly tray: { readonly slug: string; readonly address: string };
@@ -15,6 +28,11 @@ type TopBarProps = {
 };
 
 const PLACES = [
+  ["follow-ups", "Follow-ups", CalendarCheck],
+  ["journal", "Journal", History],
+  ["keys", "Keys and habits", Keyboard],
+  ["bin", "Bin", Trash2],
+  ["junk", "Junk", Ban],
   ["outgoing", "Outgoing mail", Send],
   ["import", "Import mail", FileInput],
 ] as const;
@@ -25,7 +43,10 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
   const submit = useSubmit();
   const [params] = useSearchParams();
   const field = useRef<HTMLInputElement>(null);
-  useKeys({ "/": () => field.current?.select() });
+  useCommands({
+    search: () => field.current?.select(),
+    "sort-run": () => navigate(`/${tray.slug}/sort-run/to-sort`),
+  });
   return (
     <header className="flex h-11 shrink-0 items-center gap-2 px-4 sm:gap-3.5">
       <Link to={`/${tray.slug}/to-sort`} className="flex items-center gap-2 font-serif text-[17px] font-semibold">
@@ -65,6 +86,16 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
           <KeyCap>/</KeyCap>
         </span>
       </Form>
+      <Link
+        to={`/${tray.slug}/sort-run/to-sort`}
+        aria-label="Sort run"
+        aria-keyshortcuts="o"
+        className="flex h-8 shrink-0 items-center gap-2 rounded-control border border-act px-2.5 font-semibold text-act hover:bg-act-soft sm:px-3"
+      >
+        <Layers size={15} aria-hidden />
+        <span className="hidden sm:inline">Sort run</span>
+        <KeyCap>o</KeyCap>
+      </Link>
       <Link
         to={`/${tray.slug}/records`}
         aria-label="Records"

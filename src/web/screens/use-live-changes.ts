@@ -1,34 +1,57 @@
-import { useEffect, useRef } from "react";
+import { useContext, useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
+import { ChangeHubContext } from "./live-hub";
 
 // Several changes in a row are one reload of what is shown.
 const GATHER_MS = 80;
+// A line that comes back within this was hardly gone; saying so would only disturb.
+const LOST_AFTER_MS = 2_500;
 
-/** Loads what is shown anew whenever the server says that something changed, and after the connection was lost. */
-export function useLiveChanges(url: string): void {
+/**
+ * Tells the screens whenever the server says that something changed, and loads anew what they share, also after the
+ * connection was lost. True while it is lost.
+ */
+export function useLiveChanges(url: string): boolean {
   const { revalidate } = useRevalidator();
+  const hub = useContext(ChangeHubContext);
+  const [isLost, setLost] = useState(false);
   const reload = useRef(revalidate);
   reload.current = revalidate;
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined;
+    let losing: ReturnType<typeof setTimeout> | undefined;
+    let changed: Set<string> | null = new Set();
     let lost = false;
-    const soon = () => {
-      clearTimeout(timer);
-      timer = setTimeout(() => void reload.current(), GATHER_MS);
+    const tell = () => {
+      const ids = changed === null ? null : [...changed];
+      changed = new Set();
+      timer = undefined;
+      void hub.announce(ids);
+      void reload.current();
+    };
+    const soon = (ids: readonly string[] | null) => {
+      changed = ids === null || changed === null ? null : new Set([...changed, ...ids]);
+      timer ??= setTimeout(tell, GATHER_MS);
     };
     const source = new EventSource(url);
     document.documentElement.dataset.ready = "true";
-    source.addEventListener("change", soon);
+    source.addEventListener("change", (event) => soon(JSON.parse(event.data)));
     source.addEventListener("error", () => {
       lost = true;
+      losing ??= setTimeout(() => setLost(true), LOST_AFTER_MS);
     });
     source.addEventListener("open", () => {
-      if (lost) soon();
+      clearTimeout(losing);
+      losing = undefined;
+      setLost(false);
+      if (lost) soon(null);
       lost = false;
     });
     return () => {
       clearTimeout(timer);
+      clearTimeout(losing);
       source.close();
     };
-  }, [url]);
+  }, [url, hub]);
+  return isLost;
 }

@@ -29,6 +29,15 @@ export function conversationView(open: OpenConversation, people: TrayNames, read
     reason: reasonInWords(docket.standing, { memberId, now, zone, nameOf }),
     turnWords: turnInWords(open, reading),
     expected: waitsUntil,
+    urgency: docket.urgency,
+    followUps: docket.followUps.map(({ id, forMember, dueAt, text, doneAt }) => ({
+      id,
+      whose: nameOf(forMember),
+      text,
+      due: dueAt === null ? "without a date" : dayAndTime(dueAt, now, zone),
+      isOver: doneAt === null && dueAt !== null && dueAt < now,
+      isDone: doneAt !== null,
+    })),
     restsUntil: docket.restingUntil === null ? null : dayAndTime(docket.restingUntil, now, zone),
     records: docket.recordIds.flatMap((id) => {
       const record = open.records.find((one) => one.id === id);

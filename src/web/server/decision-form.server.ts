@@ -4,29 +4,34 @@ import {
   type CategoryId,
   type ConversationId,
   type ExpectationId,
+  type FollowUpId,
   type MemberId,
   type RecordId,
+  readId,
   trustedId,
 } from "../../core/kernel/ids";
+import { readInstant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { dayAtHour, endOfCalendarDay } from "../../core/worktime/calendar-day";
+import { isUrgency, URGENCIES } from "../../core/kernel/urgency";
 import type { Target } from "../../operations/index.server";
 
-// As many as a screen can have chosen; all that match is a job of its own.
-const MAX_CONVERSATIONS = 500;
+// As many as can have been chosen one by one or by ranges; everything of a list is named by the list.
+const MAX_CONVERSATIONS = 20_000;
 const MAX_NOTE_CHARACTERS = 10_000;
-// A rest ends when the office opens.
-const REST_ENDS_AT_HOUR = 8;
+const MAX_FOLLOW_UP_CHARACTERS = 500;
 
-type Circumstances = { readonly zone: string; readonly newId: () => string };
 type Form = {
   readonly fields: Joi.PartialSchemaMap;
-  /** The decision that checked fields make; null for a day that the calendar does not have. */
-  readonly decision: (posted: Record<string, string>, at: Circumstances) => Decision | null;
+  /** The decision that checked fields make; null where together they make none. */
+  readonly decision: (posted: Record<string, string>, newId: () => string) => Decision | null;
 };
 
 const id = Joi.string().guid({ version: ["uuidv7"] });
-const day = Joi.string().messages({ "string.empty": "Choose a day." });
+const instant = Joi.string()
+  .isoDate()
+  .allow("")
+  .default("")
+  .messages({ "string.isoDate": "That is no date; choose one that is offered, or type another." });
 const flag = Joi.string().valid("true", "false");
 
 const FORMS: { readonly [Kind in Decision["kind"]]: Form } = {
@@ -58,20 +63,53 @@ const FORMS: { readonly [Kind in Decision["kind"]]: Form } = {
   settle: { fields: {}, decision: () => ({ kind: "settle" }) },
   bin: { fields: {}, decision: () => ({ kind: "bin" }) },
   restore: { fields: {}, decision: () => ({ kind: "restore" }) },
+  junk: { fields: {}, decision: () => ({ kind: "junk" }) },
   rest: {
-    fields: { day: day.required() },
-    decision: ({ day: until = "" }, { zone }) => {
-      const at = dayAtHour(until, REST_ENDS_AT_HOUR, zone);
-      return at === null ? null : { kind: "rest", until: at };
+    fields: { at: instant, mode: Joi.string().valid("either", "time").default("either") },
+    decision: ({ at = "", mode }) => {
+      const until = readInstant(at);
+      // Whoever rests it without an end waits for somebody to write; whatever else would be for ever.
+      if (until === null && mode === "time") return null;
+      return { kind: "rest", until, ...(mode === "time" ? { evenIfAnswered: true } : {}) };
     },
   },
   expect: {
-    fields: { day: day.allow("").default("") },
-    decision: ({ day: by = "" }, { zone, newId }) => {
-      const until = by === "" ? null : endOfCalendarDay(by, zone);
-      if (by !== "" && until === null) return null;
-      return { kind: "expect", until, expectationId: trustedId<ExpectationId>(newId()) };
+    fields: { at: instant },
+    decision: ({ at = "" }, newId) => ({
+      kind: "expect",
+      until: readInstant(at),
+      expectationId: trustedId<ExpectationId>(newId()),
+    }),
+  },
+  urgency: {
+    fields: {
+      urgency: Joi.string()
+        .valid(...URGENCIES)
+        .required(),
     },
+    decision: ({ urgency = "" }) => (isUrgency(urgency) ? { kind: "urgency", urgency } : null),
+  },
+  "follow-up": {
+    fields: {
+      at: instant,
+      member: id.required(),
+      text: Joi.string().trim().max(MAX_FOLLOW_UP_CHARACTERS).allow("").default(""),
+    },
+    decision: ({ at = "", member = "", text = "" }, newId) => ({
+      kind: "follow-up",
+      followUpId: trustedId<FollowUpId>(newId()),
+      forMember: trustedId<MemberId>(member),
+      dueAt: readInstant(at),
+      text,
+    }),
+  },
+  "follow-up-done": {
+    fields: { followUp: id.required() },
+    decision: ({ followUp = "" }) => ({ kind: "follow-up-done", followUpId: trustedId<FollowUpId>(followUp) }),
+  },
+  "follow-up-clear": {
+    fields: { followUp: id.required() },
+    decision: ({ followUp = "" }) => ({ kind: "follow-up-clear", followUpId: trustedId<FollowUpId>(followUp) }),
   },
   "stop-expecting": { fields: {}, decision: () => ({ kind: "stop-expecting" }) },
   note: {
@@ -87,26 +125,48 @@ const FORMS: { readonly [Kind in Decision["kind"]]: Form } = {
 
 const COMMON: Joi.PartialSchemaMap = {
   kind: Joi.string(),
-  conversation: Joi.array().items(id).min(1).max(MAX_CONVERSATIONS).required(),
+  said: Joi.string().max(500).default(""),
+  conversation: Joi.array().items(id).max(MAX_CONVERSATIONS).required(),
   version: Joi.number().integer().min(1),
+  scope: Joi.string(),
+  query: Joi.string().allow("").max(10_000).default(""),
+  lane: Joi.string().max(500),
 };
 
+/** Everything of a list, or of one of its groups. */
+export type PostedList = { readonly scope: string; readonly query: string; readonly lane: string | null };
+
+export type PostedDecision = {
+  readonly decision: Decision;
+  readonly target: Target;
+  /** Null when it is about the conversations of the target. */
+  readonly list: PostedList | null;
+  /** What the member was told that she decided. */
+  readonly said: string;
+};
+
+/** The conversations that a form names; those that are no ids are left out. */
+export function postedConversations(form: FormData): ConversationId[] {
+  return form.getAll("conversation").flatMap((text) => {
+    const read = readId<ConversationId>(String(text));
+    return read.ok ? [read.value] : [];
+  });
+}
+
 /** What was posted, as a decision about conversations; a refusal is a sentence for the person who posted it. */
-export function readDecision(
-  form: FormData,
-  zone: string,
-  newId: () => string,
-): Result<{ target: Target; decision: Decision }, string> {
+export function readDecision(form: FormData, newId: () => string): Result<PostedDecision, string> {
   const kind = String(form.get("kind"));
   if (!isDecisionKind(kind)) return err("That is nothing one can decide.");
   const posted = { ...Object.fromEntries(form), conversation: form.getAll("conversation") };
   const { fields, decision: make } = FORMS[kind];
   const { value, error } = Joi.object({ ...COMMON, ...fields }).validate(posted, { stripUnknown: true });
   if (error !== undefined) return err(error.message);
-  const decision = make(value, { zone, newId });
-  if (decision === null) return err("That is no day of the calendar.");
-  const ids = (value.conversation as string[]).map((one) => trustedId<ConversationId>(one));
-  return ok({ target: { ids, seenVersion: value.version ?? null }, decision });
+  const decision = make(value, newId);
+  if (decision === null) return err("That is no decision: choose a date, or until somebody writes.");
+  const ids = postedConversations(form);
+  const list = value.scope === undefined ? null : { scope: value.scope, query: value.query, lane: value.lane ?? null };
+  if (list === null && ids.length === 0) return err("Nothing is chosen; choose what it is about.");
+  return ok({ target: { ids, seenVersion: value.version ?? null }, decision, list, said: value.said });
 }
 
 function isDecisionKind(text: string): text is Decision["kind"] {

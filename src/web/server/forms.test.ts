@@ -12,7 +12,7 @@ const form = (fields: Record<string, string | string[]>) => {
   return data;
 };
 const decision = (fields: Record<string, string | string[]>) =>
-  readDecision(form({ conversation: ID, ...fields }), "Europe/London", () => ID);
+  readDecision(form({ conversation: ID, ...fields }), () => ID);
 
 describe("a posted decision", () => {
   it.each<[Record<string, string>, object]>([
@@ -29,8 +29,24 @@ describe("a posted decision", () => {
       { kind: "file", record: ID, settle: "true", code: "P-26-012" },
       { decision: { kind: "file", recordId: ID, settle: true } },
     ],
-    [{ kind: "rest", day: "2026-07-01" }, { decision: { kind: "rest", until: Date.UTC(2026, 6, 1, 7) } }],
-    [{ kind: "expect", day: "" }, { decision: { kind: "expect", until: null, expectationId: ID } }],
+    [{ kind: "rest", at: "2026-07-01T07:00:00.000Z" }, { decision: { kind: "rest", until: Date.UTC(2026, 6, 1, 7) } }],
+    [
+      { kind: "rest", at: "2026-07-01T07:00:00.000Z", mode: "time" },
+      { decision: { kind: "rest", evenIfAnswered: true } },
+    ],
+    [{ kind: "rest", at: "" }, { decision: { kind: "rest", until: null } }],
+    [{ kind: "expect", at: "" }, { decision: { kind: "expect", until: null, expectationId: ID } }],
+    [{ kind: "urgency", urgency: "today" }, { decision: { kind: "urgency", urgency: "today" } }],
+    [
+      { kind: "follow-up", at: "", member: ID, text: " ring " },
+      { decision: { kind: "follow-up", forMember: ID, dueAt: null, text: "ring" } },
+    ],
+    [{ kind: "follow-up-done", followUp: ID }, { decision: { kind: "follow-up-done", followUpId: ID } }],
+    [{ kind: "follow-up-clear", followUp: ID }, { decision: { kind: "follow-up-clear", followUpId: ID } }],
+    [
+      { kind: "settle", scope: "to-sort", query: "owner=none", lane: "d0", said: "Settled" },
+      { list: { scope: "to-sort", query: "owner=none", lane: "d0" }, said: "Settled" },
+    ],
     [{ kind: "note", text: " ask Col " }, { decision: { kind: "note", text: "ask Col" } }],
   ])("%j is read", (fields, value) => expect(decision(fields)).toMatchObject({ ok: true, value }));
 
@@ -38,11 +54,13 @@ describe("a posted decision", () => {
     [{ kind: "explode" }, "nothing one can decide"],
     [{ kind: "toString" }, "nothing one can decide"],
     [{ kind: "settle", conversation: "1" }, "valid GUID"],
-    [{ kind: "settle", conversation: [] }, "at least 1"],
+    [{ kind: "settle", conversation: [] }, "Nothing is chosen"],
     [{ kind: "assign", owner: "tobias" }, "valid GUID"],
     [{ kind: "file" }, "required"],
-    [{ kind: "rest", day: "" }, "Choose a day."],
-    [{ kind: "rest", day: "2026-02-30" }, "no day of the calendar"],
+    [{ kind: "rest", at: "", mode: "time" }, "choose a date"],
+    [{ kind: "rest", at: "soon" }, "That is no date"],
+    [{ kind: "urgency", urgency: "very" }, "must be one of"],
+    [{ kind: "follow-up", at: "", member: "me" }, "valid GUID"],
     [{ kind: "note", text: "  " }, "Write something first."],
     [{ kind: "settle", version: "one" }, "must be a number"],
   ])("%j is refused", (fields, words) => {

@@ -55,7 +55,7 @@ describe("the stream of live changes", () => {
     expect(await read(reader)).toBe("retry: 1000\n\n");
     hub.spread({ trayId: "parts" as never, conversationIds: null });
     hub.spread({ trayId: "office" as never, conversationIds: null });
-    expect(await read(reader)).toBe("event: change\ndata: {}\n\n");
+    expect(await read(reader)).toBe("event: change\ndata: null\n\n");
     hub.end();
     expect((await reader.read()).done).toBe(true);
   });

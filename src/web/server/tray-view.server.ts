@@ -1,7 +1,16 @@
 import { ageInWords } from "../../core/standing/age-in-words";
 import { dayAndTime } from "../../core/standing/day-words";
 import { FLOW, STANDING_NAMES } from "../../core/standing/standing";
-import type { FlowSegment, Member, TrayGrant, TrayView } from "../../operations/index.server";
+import type {
+  BulkRun,
+  FlowSegment,
+  Member,
+  Preferences,
+  SavedView,
+  ShelfPlace,
+  TrayGrant,
+  TrayView,
+} from "../../operations/index.server";
 import { dateChoices } from "./date-choices.server";
 import type { Reading } from "./words.server";
 
@@ -43,12 +52,31 @@ function noteOf(
   return { note: segment.oldestSince === null ? "" : `oldest ${ageInWords(now - segment.oldestSince)}`, late: false };
 }
 
+type Around = {
+  readonly grants: readonly TrayGrant[];
+  readonly preferences: Preferences;
+  readonly runs: readonly BulkRun[];
+  readonly shelf: { readonly places: readonly ShelfPlace[]; readonly views: readonly SavedView[] };
+};
+
+/** A run in the background as its member sees it. */
+export type RunView = Pick<
+  BulkRun,
+  "id" | "batchId" | "words" | "state" | "total" | "position" | "changed" | "problem"
+> & {
+  readonly isUndo: boolean;
+};
+
+function runView({ id, batchId, words, state, total, position, changed, problem, work }: BulkRun): RunView {
+  return { id, batchId, words, state, total, position, changed, problem, isUndo: work.kind === "undo" };
+}
+
 /** Everything that the screens of a tray share. */
 export function trayData(
   { flow, members, categories }: TrayView,
   member: Member,
   grant: TrayGrant,
-  grants: readonly TrayGrant[],
+  { grants, preferences, runs, shelf }: Around,
   reading: Reading,
 ) {
   return {
@@ -59,6 +87,11 @@ export function trayData(
     flow: flowView(flow, reading),
     members: members.map(({ id, name, initials }) => ({ id, name, initials })),
     categories,
+    preferences,
+    runs: runs.map(runView),
+    shelf: shelf.places,
+    savedViews: shelf.views,
+    mayLead: grant.role === "lead",
     dateChoices: dateChoices(reading),
     now: reading.now,
   };

@@ -19,15 +19,21 @@ const row: SheetRow = {
   version: 3,
   subject: "Swell box",
   who: "P. Vane",
+  whoAddress: "vane@vanehouse.example",
   newestText: "May I ask when?",
   messageCount: 2,
   lastMessageAt: ago(2 * HOUR),
+  listedAt: ago(2 * HOUR),
+  dueAt: null,
+  urgency: "no-rush",
+  hasAttachment: false,
   standing: "our-move",
   standingSince: ago(5 * DAY),
   turn: "us",
   turnSince: ago(5 * DAY),
   ownerId: INES,
   categoryIds: [trustedId<CategoryId>("tuning")],
+  recordIds: [],
   recordCodes: ["P-26-012"],
   expectedAt: null,
   restingUntil: null,
@@ -62,8 +68,8 @@ describe("a row", () => {
     ["says when it was settled", { standing: "settled", standingSince: ago(DAY) }, { words: "yesterday", over: false }],
   ])("%s", (_, part, due) => expect(rowView({ ...row, ...part }, reading).due).toEqual(due));
 
-  it("stands under its day, in the reader's zone", () => {
-    expect(rowView(row, reading)).toMatchObject({ day: "Today", when: "today 08:00" });
+  it("has its day in words, in the reader's zone", () => {
+    expect(rowView(row, reading)).toMatchObject({ when: "today 08:00" });
     expect(rowView(row, { ...reading, zone: "Pacific/Auckland" }).when).toBe("today 21:00");
   });
 });

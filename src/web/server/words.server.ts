@@ -1,7 +1,7 @@
 import type { MemberId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { ageInWords } from "../../core/standing/age-in-words";
-import { dayAndTime, dayHeading, dayInWords, overdueInWords } from "../../core/standing/day-words";
+import { dayAndTime, dayInWords, overdueInWords } from "../../core/standing/day-words";
 import type { Member, SheetRow } from "../../operations/index.server";
 
 /** Who reads, where and when: what every word on a screen depends on. */
@@ -33,18 +33,20 @@ export type RowView = Pick<
   | "standing"
   | "expectedAt"
   | "unread"
-> & { readonly due: DueView | null; readonly day: string; readonly when: string };
+  | "urgency"
+  | "hasAttachment"
+  | "listedAt"
+> & { readonly due: DueView | null; readonly when: string };
 
 /** Rows with their dates in words, for this reader. */
 export function rowView(row: SheetRow, reading: Reading): RowView {
   const { now, zone } = reading;
   const { id, version, subject, who, newestText, messageCount, ownerId, categoryIds, recordCodes } = row;
-  const { marks, turn, turnSince, standing, expectedAt, unread } = row;
+  const { marks, turn, turnSince, standing, expectedAt, unread, urgency, hasAttachment, listedAt } = row;
   return {
     ...{ id, version, subject, who, newestText, messageCount, ownerId, categoryIds, recordCodes },
-    ...{ marks, turn, turnSince, standing, expectedAt, unread },
+    ...{ marks, turn, turnSince, standing, expectedAt, unread, urgency, hasAttachment, listedAt },
     due: dueView(row, reading),
-    day: dayHeading(row.lastMessageAt, now, zone),
     when: dayAndTime(row.lastMessageAt, now, zone),
   };
 }

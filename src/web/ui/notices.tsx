@@ -2,9 +2,9 @@ import { X } from "lucide-react";
 import type { CSSProperties } from "react";
 import { Toaster } from "sonner";
 
-// As wide as the docket's column and at its foot, so that neither the bar of decisions nor an answer is covered.
+// As wide as the docket's column and above the shelf and the ways out, so that no decision is covered.
 const WIDTH = { "--width": "272px" } as CSSProperties;
-const FROM_EDGE = { bottom: 20, right: 20 };
+const FROM_EDGE = { bottom: 104, right: 20 };
 // On a phone that bar is all there is at the lower edge.
 const FROM_PHONE_EDGE = { bottom: 64 };
 const SHOWN_MS = 6_000;

@@ -1,10 +1,15 @@
 import { Command } from "cmdk";
-import { Check } from "lucide-react";
+import { Check, Minus } from "lucide-react";
 import type { ReactNode } from "react";
 import { Dialog } from "./dialog";
 
 /** One thing to pick. `words` is what typing is matched against. */
-export type Choice = { readonly id: string; readonly words: string; readonly face: ReactNode; readonly on?: boolean };
+export type Choice = {
+  readonly id: string;
+  readonly words: string;
+  readonly face: ReactNode;
+  readonly on?: boolean | "some";
+};
 
 type PickerProps = {
   readonly title: string;
@@ -40,6 +45,7 @@ export function Picker({ title, prompt, choices, empty, onPick, onClose, onType,
             >
               <span className="min-w-0 flex-1 truncate">{choice.face}</span>
               {choice.on === true && <Check size={15} aria-label="given" className="text-act" />}
+              {choice.on === "some" && <Minus size={15} aria-label="given to some" className="text-act" />}
             </Command.Item>
           ))}
         </Command.List>

@@ -1,6 +1,10 @@
-import type { StandingKind } from "../../core/standing/standing";
+import { Link } from "react-router";
+import type { Scope } from "../../core/lists/scope";
 
-const WORDS: Readonly<Record<StandingKind, readonly [string, string]>> = {
+const NARROWED = ["Nothing here is like that", "The list is narrowed, and nothing in it fits."] as const;
+
+const WORDS: Readonly<Record<Scope, readonly [string, string]>> = {
+  open: ["Nothing is open", "What is to be sorted, answered, awaited or rests stands here."],
   "to-sort": ["Everything is sorted", "New mail appears here by itself as it comes in."],
   "our-move": ["Nothing waits for us", "What is assigned or answered by somebody outside comes here."],
   waiting: ["We wait for nobody", "Answers that expect a reply stand here until it comes."],
@@ -10,9 +14,9 @@ const WORDS: Readonly<Record<StandingKind, readonly [string, string]>> = {
   junk: ["No junk", "Mail that was called junk stands here."],
 };
 
-/** A standing without conversations: a quiet picture, and what would come here. */
-export function EmptyStanding({ standing }: { standing: StandingKind }) {
-  const [title, text] = WORDS[standing];
+/** A list without conversations: a quiet picture, and what would come here or how to see more. */
+export function EmptyList({ scope, isNarrowed, base }: { scope: Scope; isNarrowed: boolean; base: string }) {
+  const [title, text] = isNarrowed ? NARROWED : WORDS[scope];
   return (
     <main className="flex min-h-0 flex-1 flex-col items-center justify-center gap-3 px-6 text-center">
       <svg
@@ -31,6 +35,11 @@ export function EmptyStanding({ standing }: { standing: StandingKind }) {
       </svg>
       <h1 className="font-serif text-xl">{title}</h1>
       <p className="max-w-sm text-soft">{text}</p>
+      {isNarrowed && (
+        <Link to={base} className="font-semibold text-act underline-offset-2 hover:underline">
+          Show all
+        </Link>
+      )}
     </main>
   );
 }

@@ -1,0 +1,42 @@
+/** What a list can be narrowed by. */
+export const DIMENSIONS = ["owner", "category", "record", "person", "urgency", "age", "attachment", "unread"] as const;
+export type Dimension = (typeof DIMENSIONS)[number];
+
+/** The value that stands for "without one": no owner, no category, not filed. */
+export const WITHOUT = "none";
+
+/** What is shown only: in each dimension one of the values, in all of them together. Ids, addresses, names of bands. */
+export type Narrowing = { readonly [D in Dimension]?: readonly string[] };
+
+// A URL with more than these was not made by choosing.
+const MAX_VALUES = 50;
+
+/** The narrowing that a query string asks for; names that are no dimension are left alone. */
+export function readNarrowing(params: URLSearchParams): Narrowing {
+  const narrowing: { -readonly [D in Dimension]?: readonly string[] } = {};
+  for (const dimension of DIMENSIONS) {
+    const values = [...new Set(params.getAll(dimension))].slice(0, MAX_VALUES);
+    if (values.length > 0) narrowing[dimension] = values;
+  }
+  return narrowing;
+}
+
+/** A narrowing as the query string that `readNarrowing` reads, always in the same order. */
+export function narrowingParams(narrowing: Narrowing): URLSearchParams {
+  const params = new URLSearchParams();
+  for (const dimension of DIMENSIONS) for (const value of narrowing[dimension] ?? []) params.append(dimension, value);
+  return params;
+}
+
+/** The narrowing with a value put in where it was not, and taken out where it was. */
+export function toggled(narrowing: Narrowing, dimension: Dimension, value: string): Narrowing {
+  const values = narrowing[dimension] ?? [];
+  const next = values.includes(value) ? values.filter((one) => one !== value) : [...values, value];
+  const { [dimension]: _, ...others } = narrowing;
+  return next.length === 0 ? others : { ...others, [dimension]: next };
+}
+
+/** True when something is left out. */
+export function isNarrowed(narrowing: Narrowing): boolean {
+  return DIMENSIONS.some((dimension) => narrowing[dimension] !== undefined);
+}

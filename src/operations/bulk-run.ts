@@ -1,0 +1,136 @@
+import { type Decision, planDecision } from "../core/docket/plan-decision";
+import { type BatchId, type ConversationId, type RunId, trustedId } from "../core/kernel/ids";
+import { later, MINUTE } from "../core/kernel/instant";
+import { err, ok, type Result } from "../core/kernel/result";
+import {
+  addBulkRun,
+  type BulkRun,
+  type BulkWork,
+  bulkRunsOf,
+  cancelBulkRun,
+  type Database,
+  entriesOfBatches,
+  factsOf,
+  grantOfMember,
+  holdBulkRun,
+  holdConversations,
+  inTransaction,
+  noteBulkProgress,
+  type TrayGrant,
+} from "../storage/index";
+import { carryOut } from "./change-conversations";
+import { decisionRefusal } from "./decide";
+import type { Deps } from "./deps";
+import type { Refusal } from "./refusal";
+import { undoEntries } from "./undo";
+
+/** More conversations than this are decided about in the background. */
+export const DECIDED_AT_ONCE = 200;
+/** As many as a run can have. */
+export const MAX_IN_RUN = 100_000;
+const STEP = 500;
+
+/** Begins a decision about many conversations; it is carried out step by step, and can be stopped and undone. */
+export async function startBulkRun(
+  deps: Deps,
+  grant: TrayGrant,
+  ids: readonly ConversationId[],
+  decision: Decision,
+  words: string,
+): Promise<Result<BulkRun["id"], Refusal>> {
+  const refusal = await decisionRefusal(deps, grant, decision);
+  if (refusal !== null) return err(refusal);
+  return beginRun(deps, grant, ids, { kind: "decide", decision }, words);
+}
+
+/** Keeps a run and hands its job in. */
+export async function beginRun(
+  deps: Deps,
+  grant: TrayGrant,
+  ids: readonly ConversationId[],
+  work: BulkWork,
+  words: string,
+): Promise<Result<RunId, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  if (ids.length === 0) return err({ kind: "nothing-chosen" });
+  if (ids.length > MAX_IN_RUN) return err({ kind: "too-many", most: MAX_IN_RUN });
+  const id = trustedId<RunId>(deps.newId());
+  const batchId = trustedId<BatchId>(deps.newId());
+  await inTransaction(deps.db, async (trx) => {
+    const run = { id, trayId: grant.tray.id, byMemberId: grant.memberId, batchId, work, words, createdAt: deps.now() };
+    await addBulkRun(trx, run, ids);
+    await deps.jobs.enqueue(trx, { kind: "run-bulk", runId: id });
+  });
+  return ok(id);
+}
+
+/** Carries a run on to its end: each step is one transaction, so that a killed process loses none and does none twice. */
+export async function runBulk(deps: Deps, id: RunId): Promise<void> {
+  for (let goesOn = true; goesOn; ) {
+    try {
+      goesOn = await nextStep(deps, id);
+    } catch (problem) {
+      const words = "The server could not go on here. What was done stays done; the rest can be tried again.";
+      await noteBulkProgress(deps.db, id, { state: "failed", problem: words, endedAt: deps.now() }, deps.now());
+      throw problem;
+    }
+  }
+}
+
+async function nextStep(deps: Deps, id: RunId): Promise<boolean> {
+  const done = await inTransaction(deps.db, async (trx) => {
+    const held = await holdBulkRun(trx, id, STEP);
+    if (held === null || held.run.endedAt !== null) return null;
+    const { run, next } = held;
+    const grant = await grantOfMember(trx, run.byMemberId, run.trayId);
+    if (grant === null || grant.role === "reader") {
+      const problem = "Whoever decided it may no longer decide in this tray.";
+      await noteBulkProgress(trx, id, { state: "failed", problem, endedAt: deps.now() }, deps.now());
+      return null;
+    }
+    const changed = await carryOutStep(trx, deps, grant, run, next);
+    const position = run.position + next.length;
+    const isDone = position >= run.total;
+    const ended = isDone ? { state: "done" as const, endedAt: deps.now() } : { state: "running" as const };
+    await noteBulkProgress(trx, id, { position, changed: run.changed + changed, ...ended }, deps.now());
+    return { trayId: run.trayId, next, isDone };
+  });
+  if (done === null) return false;
+  for (const conversationId of done.next) deps.tell({ trayId: done.trayId, conversationId });
+  return !done.isDone;
+}
+
+async function carryOutStep(
+  trx: Database,
+  deps: Deps,
+  grant: TrayGrant,
+  { work, batchId }: BulkRun,
+  ids: readonly ConversationId[],
+): Promise<number> {
+  const held = await holdConversations(trx, grant.tray.id, ids);
+  if (work.kind === "undo") {
+    const entries = await entriesOfBatches(trx, grant.tray.id, work.batchIds, ids);
+    const plans = await undoEntries(trx, deps, grant, held, entries, batchId);
+    return plans.filter(({ kind }) => kind === "undo").length;
+  }
+  const facts = await factsOf(trx, ids);
+  const changes = held.map((conversation) => {
+    const known = facts.get(conversation.id) ?? { messages: [], entries: [] };
+    return { conversation, known, effects: planDecision(work.decision, known) };
+  });
+  await carryOut(trx, deps, grant.memberId, batchId, changes);
+  return changes.filter(({ effects }) => effects.length > 0).length;
+}
+
+/** Stops a run; what it did by then stays and can be undone. */
+export async function stopBulkRun(deps: Deps, grant: TrayGrant, id: RunId): Promise<Result<null, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  return (await cancelBulkRun(deps.db, grant, id, deps.now())) ? ok(null) : err({ kind: "ended-already" });
+}
+
+const SHOWN_FOR = 2 * MINUTE;
+
+/** A member's runs that are under way or ended a moment ago. */
+export function runsUnderWay(deps: Deps, grant: TrayGrant): Promise<BulkRun[]> {
+  return bulkRunsOf(deps.db, grant, later(deps.now(), -SHOWN_FOR));
+}

@@ -1,0 +1,77 @@
+import { type RecordId, trustedId } from "../core/kernel/ids";
+import { isUrgency, paceOf, URGENCY_NAMES } from "../core/kernel/urgency";
+import { type Dimension, WITHOUT } from "../core/lists/narrowing";
+import type { Grouping } from "../core/lists/sheet-view";
+import { isStandingKind, STANDING_NAMES, STANDINGS } from "../core/standing/standing";
+import { categoriesOf, type GroupCount, membersOfTray, recordsByIds, type TrayGrant } from "../storage/index";
+import type { Deps } from "./deps";
+
+const WITHOUT_NAMES: Readonly<Record<string, string>> = {
+  owner: "No owner",
+  category: "No category",
+  record: "Not filed",
+  person: "Nobody named",
+  due: "No date",
+};
+
+const YES_NO: Readonly<Record<string, readonly [yes: string, no: string]>> = {
+  attachment: ["With attachments", "Without attachments"],
+  unread: ["Unread", "Read"],
+};
+
+/** Groups with their names, in the order in which people look for them; the one "without" stands last. */
+export async function namedGroups(
+  deps: Deps,
+  grant: TrayGrant,
+  by: Grouping | Dimension,
+  groups: readonly GroupCount[],
+): Promise<GroupCount[]> {
+  const known = await namesOf(deps, grant, by, groups);
+  const named = groups.map((group) => ({
+    ...group,
+    name:
+      group.key === WITHOUT ? (WITHOUT_NAMES[by] ?? "None") : (known.get(group.key)?.name ?? (group.name || group.key)),
+  }));
+  const place = ({ key }: GroupCount) => (key === WITHOUT ? Infinity : (known.get(key)?.place ?? -1));
+  return named.toSorted((a, b) => place(a) - place(b) || 0);
+}
+
+type Named = Map<string, { readonly name: string; readonly place: number }>;
+
+async function namesOf(
+  deps: Deps,
+  grant: TrayGrant,
+  by: Grouping | Dimension,
+  groups: readonly GroupCount[],
+): Promise<Named> {
+  const inOrder = (entries: readonly (readonly [string, string])[]): Named =>
+    new Map(entries.map(([key, name], place) => [key, { name, place }]));
+  switch (by) {
+    case "owner":
+      return inOrder((await membersOfTray(deps.db, grant.tray.id)).map(({ id, name }) => [id, name]));
+    case "category":
+      return inOrder((await categoriesOf(deps.db, grant.tray.id)).map(({ id, name }) => [id, name]));
+    case "record": {
+      const ids = groups.flatMap(({ key }) => (key === WITHOUT ? [] : [trustedId<RecordId>(key)]));
+      const records = await recordsByIds(deps.db, ids);
+      const byCode = records.toSorted((a, b) => (a.code < b.code ? -1 : 1));
+      return inOrder(byCode.map(({ id, code, title }) => [id, `${code} ${title}`]));
+    }
+    case "urgency": {
+      const steps = groups.map(({ key }) => key).filter(isUrgency);
+      return inOrder(steps.toSorted((a, b) => paceOf(b) - paceOf(a)).map((key) => [key, URGENCY_NAMES[key]]));
+    }
+    case "standing":
+      return inOrder(STANDINGS.filter(isStandingKind).map((kind) => [kind, STANDING_NAMES[kind]]));
+    case "attachment":
+    case "unread": {
+      const [yes, no] = YES_NO[by] ?? ["yes", "no"];
+      return inOrder([
+        ["yes", yes],
+        ["no", no],
+      ]);
+    }
+    default:
+      return new Map();
+  }
+}

@@ -1,0 +1,55 @@
+import type { Scope } from "../core/lists/scope";
+import { readView, type SheetView } from "../core/lists/sheet-view";
+import { keepSetting, settingsOf, type TrayGrant } from "../storage/index";
+import type { Deps } from "./deps";
+
+/** Where one goes after a decision. */
+export const AFTER_DECISION = ["next", "previous", "list"] as const;
+export type AfterDecision = (typeof AFTER_DECISION)[number];
+
+/** What a member has chosen for all her trays. */
+export type Preferences = {
+  /** Keys that she gave to commands, by the command's name. */
+  readonly keys: Readonly<Record<string, string>>;
+  readonly afterDecision: AfterDecision;
+  /** What dropping on a record does; null asks. */
+  readonly dropOnRecord: "file" | "file-and-settle" | null;
+};
+
+const PREFERENCES = ["keys", "after-decision", "drop-on-record"] as const;
+export type PreferenceName = (typeof PREFERENCES)[number];
+
+/** What a member has chosen, or what is usual. */
+export async function preferencesOf(deps: Deps, { memberId }: TrayGrant): Promise<Preferences> {
+  const chosen = await settingsOf(deps.db, memberId, PREFERENCES);
+  const after = chosen.get("after-decision");
+  const drop = chosen.get("drop-on-record");
+  return {
+    keys: (chosen.get("keys") as Record<string, string> | undefined) ?? {},
+    afterDecision: AFTER_DECISION.find((one) => one === after) ?? "next",
+    dropOnRecord: drop === "file" || drop === "file-and-settle" ? drop : null,
+  };
+}
+
+/** Remembers a preference; null goes back to what is usual. */
+export function choosePreference(
+  deps: Deps,
+  { memberId }: TrayGrant,
+  name: PreferenceName,
+  value: unknown,
+): Promise<void> {
+  return keepSetting(deps.db, memberId, name, value);
+}
+
+const viewKey = (grant: TrayGrant, scope: Scope) => `view/${grant.tray.slug}/${scope}`;
+
+/** How a member looks at a list. */
+export async function viewOf(deps: Deps, grant: TrayGrant, scope: Scope): Promise<SheetView> {
+  const key = viewKey(grant, scope);
+  return readView((await settingsOf(deps.db, grant.memberId, [key])).get(key));
+}
+
+/** Remembers how a member looks at a list; null goes back to the usual view. */
+export function chooseView(deps: Deps, grant: TrayGrant, scope: Scope, view: SheetView | null): Promise<void> {
+  return keepSetting(deps.db, grant.memberId, viewKey(grant, scope), view);
+}

@@ -1,0 +1,57 @@
+import { type Proposal, propose } from "../core/filing/propose";
+import type { ConversationId } from "../core/kernel/ids";
+import type { Narrowing } from "../core/lists/narrowing";
+import { inRunOrder, type RunOrder } from "../core/lists/run-order";
+import type { Scope } from "../core/lists/scope";
+import {
+  type FilingRecord,
+  type ListedRow,
+  type Member,
+  precedentsWith,
+  recordsByIds,
+  type TrayGrant,
+} from "../storage/index";
+import type { Deps } from "./deps";
+import { moreOfList } from "./list-conversations";
+import { markSeen, type OpenConversation, openConversation } from "./open-conversation";
+
+// More than anybody goes through in one sitting; what is left is the next run.
+const MAX_IN_RUN = 500;
+const PRECEDENTS = 20;
+
+/** What a sort run goes through, in its order. */
+export async function sortRun(
+  deps: Deps,
+  grant: TrayGrant,
+  member: Member,
+  { scope, narrowing, order }: { readonly scope: Scope; readonly narrowing: Narrowing; readonly order: RunOrder },
+): Promise<ListedRow[]> {
+  const view = { order: "date" as const, reversed: order === "oldest", grouping: null };
+  const page = { lane: "", after: null, limit: MAX_IN_RUN };
+  return inRunOrder(await moreOfList(deps, grant, member, { scope, narrowing, view }, page), order);
+}
+
+/** A conversation of a run: everything on it, and what could be decided about it. */
+export type RunConversation = {
+  readonly open: OpenConversation;
+  readonly proposals: readonly Proposal[];
+  /** The records that are proposed. */
+  readonly records: readonly FilingRecord[];
+};
+
+/** Gets a conversation ready for its turn in a run, without counting it as read; null when the tray has none of this id. */
+export async function readyForRun(deps: Deps, grant: TrayGrant, id: ConversationId): Promise<RunConversation | null> {
+  const open = await openConversation(deps, grant, id, "ahead");
+  if (open === null) return null;
+  const { row } = open;
+  const precedents =
+    row.whoAddress === "" ? [] : await precedentsWith(deps.db, grant, row.whoAddress, row.id, PRECEDENTS);
+  const proposals = propose(precedents, row);
+  const recordIds = proposals.flatMap((one) => (one.kind === "file" ? [one.recordId] : []));
+  return { open, proposals, records: await recordsByIds(deps.db, recordIds) };
+}
+
+/** Counts a conversation as read: it has come up in a run. */
+export function cameUp(deps: Deps, grant: TrayGrant, id: ConversationId): Promise<void> {
+  return markSeen(deps, grant, id);
+}

@@ -1,0 +1,181 @@
+import type { Instant } from "../core/kernel/instant";
+import { isUrgency, paceOf, type Urgency } from "../core/kernel/urgency";
+import type { Band } from "../core/lists/bands";
+import { type Dimension, type Narrowing, WITHOUT } from "../core/lists/narrowing";
+import { OPEN_STANDINGS, type Scope } from "../core/lists/scope";
+import { type Grouping, isDescending, type Order, type SheetView } from "../core/lists/sheet-view";
+import { param } from "./rows";
+import type { TrayGrant } from "./trays";
+
+/** A piece of SQL with the values of its `:named` parameters. */
+export type Piece = { readonly sql: string; readonly values: Readonly<Record<string, unknown>> };
+
+/** Which conversations a list is about. `now` and the bands are those of the viewer's clock. */
+export type ListQuery = {
+  readonly scope: Scope;
+  readonly narrowing: Narrowing;
+  readonly ageBands: readonly Band[];
+};
+
+/** Where a page of a list goes on: after the row with this key and id. */
+export type Cursor = { readonly key: number | string; readonly id: string };
+
+const UUID = /^[0-9a-f-]{36}$/;
+const uuids = (values: readonly string[]) => values.filter((value) => UUID.test(value));
+
+/** The conversations `c` of a tray that a list shows, whatever is left out of account when `without` is counted by. */
+export function whereOf(grant: TrayGrant, { scope, narrowing, ageBands }: ListQuery, without?: Dimension): Piece {
+  const conditions = ["c.tray_id = :trayId", "c.standing = any(:standings)", "c.joined_to is null"];
+  const values: Record<string, unknown> = {
+    trayId: grant.tray.id,
+    memberId: grant.memberId,
+    standings: scope === "open" ? [...OPEN_STANDINGS] : [scope],
+  };
+  for (const [dimension, narrow] of Object.entries(NARROWED) as [Dimension, Narrow][]) {
+    const chosen = narrowing[dimension];
+    if (chosen === undefined || dimension === without) continue;
+    const piece = narrow(chosen, ageBands);
+    conditions.push(`(${piece.sql})`);
+    Object.assign(values, piece.values);
+  }
+  return { sql: conditions.join(" and "), values };
+}
+
+type Narrow = (values: readonly string[], ageBands: readonly Band[]) => Piece;
+
+/** The condition that the viewer has not read a conversation since its newest message came. */
+export const UNREAD = /* sql */ `coalesce(c.last_in_at > coalesce((select read_at from reading
+  where reading.member_id = :memberId and reading.conversation_id = c.id), '-infinity'), false)`;
+
+const NARROWED: { readonly [D in Dimension]: Narrow } = {
+  owner: (values) => ({
+    sql: `c.owner_id = any(cast(:owners as uuid[]))${values.includes(WITHOUT) ? " or c.owner_id is null" : ""}`,
+    values: { owners: uuids(values) },
+  }),
+  category: (values) => ({
+    sql: `c.category_ids && cast(:categories as uuid[])${values.includes(WITHOUT) ? " or c.category_ids = '{}'" : ""}`,
+    values: { categories: uuids(values) },
+  }),
+  record: (values) => ({
+    sql: `c.record_ids && cast(:records as uuid[])${values.includes(WITHOUT) ? " or c.record_ids = '{}'" : ""}`,
+    values: { records: uuids(values) },
+  }),
+  person: (values) => ({ sql: "c.who_address = any(:people)", values: { people: [...values] } }),
+  urgency: (values) => ({
+    sql: "c.urgency = any(cast(:urgencies as smallint[]))",
+    values: { urgencies: values.filter(isUrgency).map((urgency: Urgency) => paceOf(urgency)) },
+  }),
+  age: (values, bands) => {
+    const chosen = bands.filter(({ key }) => values.includes(key));
+    const parts = chosen.map((_, at) => `c.standing_since >= :ageFrom${at} and c.standing_since < :ageTo${at}`);
+    const edges = chosen.flatMap(({ from, to }, at) => [
+      [`ageFrom${at}`, edge(from, "-infinity")] as const,
+      [`ageTo${at}`, edge(to, "infinity")] as const,
+    ]);
+    return { sql: parts.map((part) => `(${part})`).join(" or ") || "false", values: Object.fromEntries(edges) };
+  },
+  attachment: (values) => ({ sql: values.includes("yes") ? "c.has_attachment" : "not c.has_attachment", values: {} }),
+  unread: (values) => ({ sql: values.includes("yes") ? UNREAD : `not ${UNREAD}`, values: {} }),
+};
+
+/** The edges of bands as two arrays, open ones at infinity. */
+export function bandEdges(bands: readonly Band[]): { froms: (Date | string)[]; tos: (Date | string)[] } {
+  return { froms: bands.map(({ from }) => edge(from, "-infinity")), tos: bands.map(({ to }) => edge(to, "infinity")) };
+}
+
+function edge(at: Instant | null, open: "infinity" | "-infinity"): Date | string {
+  return param(at) ?? open;
+}
+
+const ORDER_KEYS: Readonly<Record<Order, { readonly sql: string; readonly type: string }>> = {
+  date: { sql: "c.listed_at", type: "timestamptz" },
+  due: { sql: "coalesce(c.due_at, 'infinity')", type: "timestamptz" },
+  urgency: { sql: "c.urgency", type: "smallint" },
+  person: { sql: "lower(c.who)", type: "text" },
+  subject: { sql: "lower(c.subject)", type: "text" },
+  waiting: { sql: "c.standing_since", type: "timestamptz" },
+};
+
+/** The end of time as a number that JSON can carry. */
+export const NO_DATE = 9e15;
+
+/** The order of a list, and where a page begins: always by one key and the id, so that an index or one sort gives it. */
+export function orderOf(
+  view: Pick<SheetView, "order" | "reversed">,
+  after: Cursor | null,
+): Piece & { readonly after: string } {
+  const { sql, type } = ORDER_KEYS[view.order];
+  const direction = isDescending(view) ? "desc" : "asc";
+  const beyond = isDescending(view) ? "<" : ">";
+  return {
+    sql: `${sql} ${direction}, c.id ${direction}`,
+    after: after === null ? "true" : `(${sql}, c.id) ${beyond} (cast(:afterKey as ${type}), cast(:afterId as uuid))`,
+    values: after === null ? {} : { afterKey: cursorValue(type, after.key), afterId: after.id },
+  };
+}
+
+function cursorValue(type: string, key: number | string): string | number {
+  if (type === "smallint") return Number(key);
+  if (type === "text") return String(key);
+  return Number(key) >= NO_DATE ? "infinity" : new Date(Number(key)).toISOString();
+}
+
+/** The key of the order as every row carries it: milliseconds, pace marks, or text. */
+export function sortKeySql(order: Order): string {
+  const { sql, type } = ORDER_KEYS[order];
+  if (type !== "timestamptz") return `to_jsonb(${sql})`;
+  return `to_jsonb(case when isfinite(${sql}) then extract(epoch from ${sql}) * 1000 else ${NO_DATE} end)`;
+}
+
+/** The groups of a grouping: the column whose values they are, or the bands. */
+export const GROUP_COLUMNS: Readonly<Record<Exclude<Grouping, "day" | "due">, string>> = {
+  owner: "coalesce(c.owner_id::text, '')",
+  category: "unnest(case when c.category_ids = '{}' then array[''] else c.category_ids::text[] end)",
+  record: "unnest(case when c.record_ids = '{}' then array[''] else c.record_ids::text[] end)",
+  person: "c.who_address",
+  urgency: "c.urgency::text",
+  standing: "c.standing",
+};
+
+export const BAND_COLUMNS = { day: "c.listed_at", due: "c.due_at" } as const;
+
+/**
+ * The condition that a conversation stands in a group; null groups nothing. `bands` are those of a grouping by time; `at`
+ * tells the parameters of several groups in one statement apart.
+ */
+export function groupCondition(grouping: Grouping | null, key: string, bands: readonly Band[], at = 0): Piece {
+  const without = key === WITHOUT;
+  const [keyName, toName] = [`groupKey${at}`, `groupTo${at}`];
+  const is = (sql: string, value?: unknown): Piece => ({
+    sql,
+    values: value === undefined ? {} : { [keyName]: value },
+  });
+  const isId = (sql: string) => (UUID.test(key) ? is(sql, key) : is("false"));
+  switch (grouping) {
+    case null:
+      return { sql: "true", values: {} };
+    case "owner":
+      return without ? is("c.owner_id is null") : isId(`c.owner_id = cast(:${keyName} as uuid)`);
+    case "category":
+      return without ? is("c.category_ids = '{}'") : isId(`c.category_ids @> array[cast(:${keyName} as uuid)]`);
+    case "record":
+      return without ? is("c.record_ids = '{}'") : isId(`c.record_ids @> array[cast(:${keyName} as uuid)]`);
+    case "person":
+      return is(`c.who_address = :${keyName}`, without ? "" : key);
+    case "urgency":
+      return is(`c.urgency = :${keyName}`, isUrgency(key) ? paceOf(key) : -1);
+    case "standing":
+      return is(`c.standing = :${keyName}`, key);
+    case "day":
+    case "due": {
+      const column = BAND_COLUMNS[grouping];
+      if (without) return is(`${column} is null`);
+      const band = bands.find((one) => one.key === key);
+      if (band === undefined) return is("false");
+      return {
+        sql: `${column} >= cast(:${keyName} as timestamptz) and ${column} < cast(:${toName} as timestamptz)`,
+        values: { [keyName]: edge(band.from, "-infinity"), [toName]: edge(band.to, "infinity") },
+      };
+    }
+  }
+}

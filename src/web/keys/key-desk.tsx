@@ -1,0 +1,96 @@
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { type CommandId, commandsOfKey, type KeyChoices, keyOf } from "./commands";
+
+/** What the commands of a screen do; one that is undefined cannot be done now. */
+export type Handlers = { readonly [Id in CommandId]?: (() => void) | undefined };
+
+type Registered = { readonly current: Handlers };
+
+type KeyDesk = {
+  readonly chosen: KeyChoices;
+  readonly register: (handlers: Registered) => () => void;
+  /** What can be done now, by command; of several who offer the same, the one that came last. */
+  readonly available: () => ReadonlyMap<CommandId, () => void>;
+};
+
+const KeyContext = createContext<KeyDesk | null>(null);
+
+const TYPING =
+  "input:not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable=true], [role=dialog], [role=menu]";
+// Enter and the space bar work what has the focus; only elsewhere they are keys of the screen.
+const WORKED_BY_ENTER = "button, summary, a[href]:not([data-row])";
+
+/** True for a key that is meant for the screen: not for a text, a dialog, the browser, or a control that has the focus. */
+function isForScreen(event: KeyboardEvent): boolean {
+  if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return false;
+  if (document.querySelector("[role=dialog], [role=menu]") !== null) return false;
+  const target = event.target instanceof Element ? event.target : null;
+  if (target === null) return true;
+  return target.closest(TYPING) === null && (event.key !== "Enter" || target.closest(WORKED_BY_ENTER) === null);
+}
+
+/** Works the keys below it: those that the member chose, else those that commands come with. */
+export function KeyDeskProvider({ chosen, children }: { chosen: KeyChoices; children: ReactNode }) {
+  const registered = useRef<Registered[]>([]);
+  const [, setCount] = useState(0);
+  const keys = useRef(chosen);
+  keys.current = chosen;
+  const desk = useMemo<KeyDesk>(() => {
+    const available = () => {
+      const offered = registered.current.flatMap(({ current }) => Object.entries(current));
+      return new Map(offered.filter((entry): entry is [CommandId, () => void] => entry[1] !== undefined));
+    };
+    return {
+      chosen,
+      available,
+      register(handlers) {
+        registered.current = [...registered.current, handlers];
+        setCount((count) => count + 1);
+        return () => {
+          registered.current = registered.current.filter((other) => other !== handlers);
+        };
+      },
+    };
+  }, [chosen]);
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (!isForScreen(event)) return;
+      const available = desk.available();
+      const [id] = commandsOfKey(nameOfKey(event), [...available.keys()], keys.current).slice(-1);
+      const act = id === undefined ? undefined : available.get(id);
+      if (act === undefined) return;
+      event.preventDefault();
+      act();
+    };
+    document.addEventListener("keydown", press);
+    return () => document.removeEventListener("keydown", press);
+  }, [desk]);
+  return <KeyContext value={desk}>{children}</KeyContext>;
+}
+
+// What Shift and a digit type differs from keyboard to keyboard; where the digit is does not.
+function nameOfKey({ key, code, shiftKey }: KeyboardEvent): string {
+  const [, digit] = /^Digit([1-9])$/.exec(code) ?? [];
+  return shiftKey && digit !== undefined ? `Shift+${digit}` : key;
+}
+
+/** What can be done by key here, and by which. */
+export function useKeyDesk(): KeyDesk {
+  const desk = useContext(KeyContext);
+  if (desk === null) throw new Error("this screen stands outside the keys");
+  return desk;
+}
+
+/** Offers commands while the screen is there. */
+export function useCommands(handlers: Handlers): void {
+  const { register } = useKeyDesk();
+  const current = useRef(handlers);
+  current.current = handlers;
+  useEffect(() => register(current), [register]);
+}
+
+/** The key of a command for this member. */
+export function useKeyOf(): (id: CommandId) => string {
+  const { chosen } = useKeyDesk();
+  return (id) => keyOf(id, chosen);
+}

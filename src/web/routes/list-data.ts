@@ -1,0 +1,60 @@
+import Joi from "joi";
+import { data } from "react-router";
+import { type ConversationId, readId } from "../../core/kernel/ids";
+import { DIMENSIONS, type Dimension } from "../../core/lists/narrowing";
+import { changesInList, countsToNarrow, moreOfList } from "../../operations/index.server";
+import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { listedRowView, listRequest, listStart } from "../server/list-view.server";
+import { readingOf } from "../server/words.server";
+import type { Route } from "./+types/list-data";
+
+const MAX_PAGE = 1_000;
+const MAX_CHANGED = 500;
+
+const MORE = Joi.object<{ lane: string; key?: string; id?: string; limit: number }>({
+  lane: Joi.string().allow("").required(),
+  key: Joi.string().allow(""),
+  id: Joi.string().guid(),
+  limit: Joi.number().integer().min(1).max(MAX_PAGE).required(),
+}).and("key", "id");
+
+/** Parts of a list, as its screen needs them: the next rows of a lane, what became of some, counts to narrow by. */
+export async function loader({ params, request, context }: Route.LoaderArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const query = new URL(request.url).searchParams;
+  const list = await listRequest(deps, grant, params.scope, query);
+  if (list === null) throw data("There is no such list.", { status: 404 });
+  const reading = readingOf(member, deps.now());
+  switch (params.part) {
+    case "start":
+      return Response.json(await listStart(deps, grant, member, list));
+    case "more": {
+      const asked = MORE.validate(Object.fromEntries(query), { stripUnknown: true });
+      if (asked.error !== undefined) throw data(asked.error.message, { status: 400 });
+      const { lane, key, id, limit } = asked.value;
+      // Text that looks like a number is one where the order is by numbers, and the store reads it as it needs it.
+      const after = key === undefined || id === undefined ? null : { key, id };
+      const rows = await moreOfList(deps, grant, member, list, { lane, after, limit });
+      return Response.json(rows.map((row) => listedRowView(row, reading)));
+    }
+    case "changes": {
+      const ids = query
+        .getAll("changed")
+        .slice(0, MAX_CHANGED)
+        .flatMap((text) => {
+          const id = readId<ConversationId>(text);
+          return id.ok ? [id.value] : [];
+        });
+      const changes = await changesInList(deps, grant, member, list, ids);
+      const rows = changes.rows.map(({ row, laneKeys }) => ({ row: listedRowView(row, reading), laneKeys }));
+      return Response.json({ ...changes, rows });
+    }
+    case "counts": {
+      const by = query.get("by");
+      if (!DIMENSIONS.some((one) => one === by)) throw data("That is nothing to narrow by.", { status: 400 });
+      return Response.json(await countsToNarrow(deps, grant, member, list, by as Dimension));
+    }
+    default:
+      throw data("A list has no such part.", { status: 404 });
+  }
+}

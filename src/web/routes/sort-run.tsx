@@ -1,0 +1,35 @@
+import { data } from "react-router";
+import { readNarrowing } from "../../core/lists/narrowing";
+import { isRunOrder, type RunOrder } from "../../core/lists/run-order";
+import { isScope } from "../../core/lists/scope";
+import { sortRun } from "../../operations/index.server";
+import { SortRun } from "../screens/sort-run";
+import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { listedRowView } from "../server/list-view.server";
+import { readingOf } from "../server/words.server";
+import type { Route } from "./+types/sort-run";
+
+export function meta() {
+  return [{ title: "Sort run · Common Tray" }];
+}
+
+export async function loader({ params, request, context }: Route.LoaderArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const { scope } = params;
+  if (!isScope(scope)) throw data("There is no such list.", { status: 404 });
+  const query = new URL(request.url).searchParams;
+  const asked = query.get("order") ?? "";
+  const order: RunOrder = isRunOrder(asked) ? asked : "newest";
+  const rows = await sortRun(deps, grant, member, { scope, narrowing: readNarrowing(query), order });
+  const reading = readingOf(member, deps.now());
+  return { scope, narrowing: readNarrowing(query), order, rows: rows.map((row) => listedRowView(row, reading)) };
+}
+
+// A run goes on in its own order; what others do meanwhile it learns of conversation by conversation.
+export function shouldRevalidate({ currentUrl, nextUrl }: { currentUrl: URL; nextUrl: URL }) {
+  return currentUrl.href !== nextUrl.href;
+}
+
+export default function SortRunRoute({ loaderData, params }: Route.ComponentProps) {
+  return <SortRun key={`${params.tray}/${loaderData.scope}/${loaderData.order}`} start={loaderData} />;
+}

@@ -1,0 +1,9 @@
+import type { DecisionTarget, PostedDecision } from "./decisions";
+
+export type DialogKind = "join" | "assign" | "categories" | "file" | "expect" | "rest" | "follow-up" | "note";
+
+export type DialogProps = {
+  readonly target: DecisionTarget;
+  readonly onDecide: (decision: PostedDecision) => void;
+  readonly onClose: () => void;
+};

@@ -1,0 +1,114 @@
+import { keyCap } from "../keys/commands";
+import { useKeyOf } from "../keys/key-desk";
+import type { ListedRowView } from "../server/list-view.server";
+import type { ProposalView, RunView } from "../server/run-view.server";
+import type { RowView } from "../server/words.server";
+import { KeyCap } from "../ui/button";
+import { CategoryTab } from "../ui/category-tab";
+import { PaceMarks } from "../ui/pace-marks";
+import type { PostedDecision } from "./decisions";
+import { OwnerStamp } from "./owner-stamp";
+import { RowTabs } from "./row-tabs";
+import { useTray } from "./tray-data";
+
+const NEXT_SHOWN = 3;
+
+type RunDocketProps = {
+  readonly row: RowView;
+  readonly view: RunView | null;
+  readonly proposals: readonly ProposalView[];
+  readonly queue: readonly ListedRowView[];
+  readonly onAccept: (decision: PostedDecision) => void;
+  readonly onAcceptAll: () => void;
+};
+
+/** The card beside a run: where the conversation stands, what is proposed for it and why, and what comes next. */
+export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll }: RunDocketProps) {
+  const keyName = useKeyOf();
+  const next = queue.filter(({ id }) => id !== row.id).slice(0, NEXT_SHOWN);
+  return (
+    <aside aria-label="Docket" className="min-h-0 overflow-y-auto pb-3 max-lg:order-first">
+      <div className="rounded-sheet border border-rule bg-paper shadow-docket">
+        <div className="border-b border-hair px-3 py-2.5">
+          <h2 className="font-serif text-[18px] leading-6">{view?.standingName ?? ""}</h2>
+          <p className="mt-0.5 text-sm text-soft">{view?.reason ?? ""}</p>
+        </div>
+        <p className="flex min-h-[33px] flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5">
+          <PaceMarks urgency={row.urgency} />
+          <OwnerStamp ownerId={row.ownerId} />
+          <span className="flex flex-wrap gap-1">
+            <RowTabs ids={row.categoryIds} />
+          </span>
+          <span className="text-sm text-soft">{row.recordCodes.join(", ") || "not filed"}</span>
+        </p>
+        {proposals.map((proposal, at) => (
+          <button
+            key={proposal.key}
+            type="button"
+            aria-keyshortcuts={`${at + 1}`}
+            onClick={() => onAccept(proposal.decision)}
+            className="grid w-full grid-cols-[24px_minmax(0,1fr)_48px] items-start gap-x-2 border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
+          >
+            <span className="text-soft">
+              <KeyCap>{`${at + 1}`}</KeyCap>
+            </span>
+            <span className="min-w-0">
+              <ProposalTitle proposal={proposal} />
+              <span className="mt-0.5 block text-sm text-soft">{proposal.reason}</span>
+            </span>
+            <Confidence value={proposal.confidence} />
+          </button>
+        ))}
+        {proposals.length > 1 && (
+          <button
+            type="button"
+            aria-keyshortcuts="Enter"
+            onClick={onAcceptAll}
+            className="flex w-full items-center gap-2 border-t border-hair px-3 py-2 text-soft hover:bg-act-soft hover:text-ink"
+          >
+            <KeyCap>{keyCap(keyName("accept-all"))}</KeyCap> Accept all {proposals.length} and go on
+          </button>
+        )}
+        {proposals.length === 0 && view !== null && (
+          <p className="border-t border-hair px-3 py-2 text-sm text-soft">
+            Nothing is proposed: too little is known of this sender.
+          </p>
+        )}
+      </div>
+      {next.length > 0 && (
+        <section className="px-0.5 pt-3 text-sm max-lg:hidden">
+          <h3 className="pb-0.5 font-semibold text-soft">Next up</h3>
+          <ul className="text-soft">
+            {next.map(({ id, who, subject }) => (
+              <li key={id} className="truncate">
+                {who}: {subject || "(no subject)"}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </aside>
+  );
+}
+
+function ProposalTitle({ proposal }: { proposal: ProposalView }) {
+  const { categories } = useTray();
+  const { decision } = proposal;
+  if (decision.kind !== "categorise") return <span className="block truncate">{proposal.title}</span>;
+  const category = categories.find(({ id }) => id === decision.category);
+  return category === undefined ? null : <CategoryTab code={category.code} name={category.name} ink={category.ink} />;
+}
+
+function Confidence({ value }: { value: number }) {
+  const percent = Math.round(value * 100);
+  return (
+    <span
+      role="img"
+      aria-label={`${percent} % sure`}
+      title={`${percent} % sure`}
+      className="mt-1.5 block h-[5px] bg-sunk"
+    >
+      <span className="block h-full bg-act" style={{ width: `${percent}%` }} />
+    </span>
+  );
+}

@@ -1,0 +1,175 @@
+import { useDroppable } from "@dnd-kit/core";
+import { MoreHorizontal, Plus } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { useFetcher, useNavigate } from "react-router";
+import type { ShelfPlace } from "../../operations/index.server";
+import { COMMANDS, type CommandId } from "../keys/commands";
+import { useCommands } from "../keys/key-desk";
+import { MENU, MENU_ITEM } from "../ui/menu-look";
+import type { DropTarget } from "./dragging";
+import { PinPicker } from "./pin-picker";
+import { PlaceNameDialog } from "./place-name-dialog";
+import { useShelfDrop } from "./shelf-drop";
+import { useTray } from "./tray-data";
+
+const KEYED = 9;
+
+/** Where a place leads when it is opened. */
+function pathOf(slug: string, { leadsTo }: ShelfPlace): string | null {
+  if (leadsTo === null) return null;
+  if (leadsTo.kind === "record") return `/${slug}/records/${encodeURIComponent(leadsTo.code)}`;
+  return `/${slug}/${leadsTo.scope}${leadsTo.query === "" ? "" : `?${leadsTo.query}`}`;
+}
+
+/** The strip along the lower edge with the member's places: they open, count, and take what is dropped on them. */
+export function Shelf() {
+  const { tray, shelf, mayDecide } = useTray();
+  const navigate = useNavigate();
+  const drop = useShelfDrop();
+  const [isPinning, setPinning] = useState(false);
+  const [naming, setNaming] = useState<ShelfPlace | null>(null);
+  const open = (place: ShelfPlace) => {
+    const path = pathOf(tray.slug, place);
+    if (path !== null) navigate(path);
+  };
+  const keyed = Object.fromEntries(
+    shelf.slice(0, KEYED).map((place, at) => [
+      `shelf-${at + 1}`,
+      // What is chosen goes to the place; with nothing chosen one goes there oneself.
+      () => (drop.current?.(place) === true ? undefined : open(place)),
+    ]),
+  ) as { [Id in CommandId]?: () => void };
+  useCommands(keyed);
+  const folders = [...new Set(shelf.map(({ folder }) => folder))];
+  return (
+    <nav
+      aria-label="Shelf"
+      className={`z-10 flex shrink-0 items-end gap-2 overflow-x-auto border-t border-rule bg-sunk px-4 shadow-shelf max-sm:hidden ${shelf.length === 0 ? "h-7" : "h-[46px]"}`}
+    >
+      {folders.map((folder) => (
+        <div key={folder} className="flex items-end gap-2">
+          {folder !== "" && <span className="pb-3 text-xs font-semibold text-soft">{folder}</span>}
+          {shelf.map((place, at) =>
+            place.folder === folder ? (
+              <PlaceCard
+                key={place.id}
+                place={place}
+                at={at}
+                onOpen={() => open(place)}
+                onName={() => setNaming(place)}
+              />
+            ) : null,
+          )}
+        </div>
+      ))}
+      {mayDecide && (
+        <button
+          type="button"
+          onClick={() => setPinning(true)}
+          className={`flex shrink-0 items-center gap-2 rounded-t-sheet border border-b-0 border-dashed border-rule px-3 text-soft hover:border-act hover:text-act ${shelf.length === 0 ? "h-6 text-sm" : "h-[39px]"}`}
+        >
+          <Plus size={15} aria-hidden /> Pin a place
+        </button>
+      )}
+      {isPinning && <PinPicker onClose={() => setPinning(false)} />}
+      {naming !== null && <PlaceNameDialog place={naming} onClose={() => setNaming(null)} />}
+    </nav>
+  );
+}
+
+type PlaceCardProps = {
+  readonly place: ShelfPlace;
+  readonly at: number;
+  readonly onOpen: () => void;
+  readonly onName: () => void;
+};
+
+function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
+  const { tray, shelf, mayLead } = useTray();
+  const fetcher = useFetcher();
+  const data: DropTarget = { kind: "place", place: place.id };
+  const { setNodeRef, isOver } = useDroppable({ id: `place ${place.id}`, data });
+  const post = (fields: Record<string, string>) =>
+    void fetcher.submit(fields, { method: "post", action: `/${tray.slug}/shelf` });
+  const move = (step: 1 | -1) => {
+    const ids = shelf.map(({ id }) => id as string);
+    const [from, to] = [ids.indexOf(place.id), ids.indexOf(place.id) + step];
+    if (to < 0 || to >= ids.length) return;
+    ids.splice(to, 0, ...ids.splice(from, 1));
+    post({ do: "arrange", ids: ids.join(" ") });
+  };
+  const mayChange = !place.isForAll || mayLead;
+  const name = place.name || place.title || "removed";
+  return (
+    <span
+      ref={setNodeRef}
+      className={`group relative flex h-[39px] shrink-0 items-start rounded-t-sheet border border-b-0 ${isOver ? "border-act bg-act-soft" : "border-rule bg-paper hover:bg-act-soft"}`}
+    >
+      <button
+        type="button"
+        onClick={onOpen}
+        disabled={place.leadsTo === null}
+        aria-keyshortcuts={at < KEYED ? COMMANDS[`shelf-${at + 1}` as CommandId].key : undefined}
+        className="flex items-start gap-2.5 py-1 pr-7 pl-2 text-left"
+      >
+        {at < KEYED && (
+          <kbd
+            aria-hidden
+            className="mt-0.5 rounded-[2px] border border-rule px-1 font-sans text-[11px] leading-[15px] text-soft"
+          >
+            {at + 1}
+          </kbd>
+        )}
+        <span>
+          <span className="block max-w-44 truncate leading-[17px]">{name}</span>
+          <span className="block text-xs leading-[15px] text-soft">
+            {place.leadsTo === null ? "no longer there" : `${place.note} · ${place.count} open`}
+          </span>
+        </span>
+      </button>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label={`Change ${name}`}
+          className="absolute top-1 right-1 grid size-5 place-items-center rounded-control text-soft opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
+        >
+          <MoreHorizontal size={14} aria-hidden />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className={MENU} side="top" align="start">
+            {mayChange && (
+              <>
+                <DropdownMenu.Item className={MENU_ITEM} onSelect={onName}>
+                  Name and folder…
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => move(-1)}>
+                  Move to the left
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => move(1)}>
+                  Move to the right
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => post({ do: "unpin", id: place.id })}>
+                  Take it off the shelf
+                </DropdownMenu.Item>
+              </>
+            )}
+            {mayLead && !place.isForAll && place.kind !== "view" && (
+              <DropdownMenu.Item
+                className={MENU_ITEM}
+                onSelect={() => {
+                  post({ do: "unpin", id: place.id });
+                  post({ do: "pin", kind: place.kind, target: place.target, forAll: "true" });
+                }}
+              >
+                Put it on everybody's shelf
+              </DropdownMenu.Item>
+            )}
+            {!mayChange && (
+              <DropdownMenu.Label className="px-3 py-1.5 text-soft">On everybody's shelf</DropdownMenu.Label>
+            )}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </span>
+  );
+}

@@ -1,0 +1,37 @@
+import { type ReactNode, useCallback, useState } from "react";
+import { useNavigate } from "react-router";
+import { useCommands } from "../keys/key-desk";
+import type { RowView } from "../server/words.server";
+import { DecisionDialogs } from "./decision-dialogs";
+import { type DecisionTarget, type PostedDecision, useDecisions, withPending } from "./decisions";
+import type { DialogKind } from "./dialog-props";
+import { useDecidingCommands } from "./list-commands";
+import type { ConversationDesk } from "./list-screen";
+import { saidOf } from "./said";
+import { useTray } from "./tray-data";
+
+/** The desk of a conversation that is open by itself, outside the lists of a standing: its keys and its dialogs. */
+export function useSingleDesk(openId: string | null, back: string): { desk: ConversationDesk; dialogs: ReactNode } {
+  const tray = useTray();
+  const { decide, pending } = useDecisions();
+  const navigate = useNavigate();
+  const [row, setRow] = useState<RowView | null>(null);
+  const [dialog, setDialog] = useState<DialogKind | null>(null);
+  const [answering, setAnswering] = useState(false);
+  const present = useCallback((presented: RowView) => setRow(presented), []);
+  const shown = row === null || row.id !== openId ? null : withPending(row, pending);
+  const target: DecisionTarget | null = shown === null ? null : { rows: [shown], everything: null };
+  const act = (decision: PostedDecision) => {
+    if (target === null) return;
+    setDialog((open) => (open === "categories" ? open : null));
+    decide(decision, target, saidOf(decision, tray, target));
+  };
+  const ask = (kind: DialogKind) => target !== null && tray.mayDecide && setDialog(kind);
+  useCommands({ back: openId === null ? undefined : () => (answering ? setAnswering(false) : navigate(back)) });
+  useDecidingCommands({ first: tray.mayDecide ? shown : null, ask, act, answer: () => setAnswering(true) });
+  const dialogs = target !== null && dialog !== null && (
+    <DecisionDialogs kind={dialog} target={target} onDecide={act} onClose={() => setDialog(null)} />
+  );
+  const goOn = () => navigate(back);
+  return { desk: { place: null, ask, act, present, goOn, answering, setAnswering }, dialogs };
+}

@@ -1,0 +1,230 @@
+import { ChevronDown } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useEffect, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { toast } from "sonner";
+import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../core/lists/run-order";
+import { isInScope, scopeName } from "../../core/lists/scope";
+import { keyCap } from "../keys/commands";
+import { useCommands, useKeyOf } from "../keys/key-desk";
+import type { ProposalView, RunView } from "../server/run-view.server";
+import { KeyCap } from "../ui/button";
+import { MENU, MENU_ITEM } from "../ui/menu-look";
+import { Composer } from "./composer";
+import { DecisionDialogs } from "./decision-dialogs";
+import { type DecisionTarget, type PostedDecision, postedLeadsTo, useDecisions, withPending } from "./decisions";
+import type { DialogKind } from "./dialog-props";
+import { useDecidingCommands } from "./list-commands";
+import { RunDocket } from "./run-docket";
+import { RunPaper } from "./run-paper";
+import { saidOf } from "./said";
+import { useTray } from "./tray-data";
+import { type RunStart, useRun } from "./use-run";
+import { useTakeBack } from "./use-take-back";
+import { WaysOut } from "./ways-out";
+
+/** One conversation at a time with full attention, five ways out, and the next is there. */
+export function SortRun({ start }: { start: RunStart }) {
+  const tray = useTray();
+  const { decide, undo, pending } = useDecisions();
+  const navigate = useNavigate();
+  const run = useRun(tray.tray.slug, start);
+  const [dialog, setDialog] = useState<DialogKind | null>(null);
+  const [answering, setAnswering] = useState(false);
+  const takeBack = useTakeBack(() => setAnswering(true));
+  const { current } = run;
+  const row = current === null ? null : withPending(run.view?.row ?? current, pending);
+  const target: DecisionTarget | null = row === null ? null : { rows: [row], everything: null };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another conversation begins without the dialogs of the last
+  useEffect(() => {
+    setDialog(null);
+    setAnswering(false);
+  }, [current?.id]);
+
+  const act = (decision: PostedDecision) => {
+    if (target === null || row === null) return;
+    setDialog((open) => (open === "categories" ? open : null));
+    const leads = postedLeadsTo(decision, row.standing);
+    decide(decision, target, saidOf(decision, tray, target));
+    if (leads !== null && !isInScope(leads, start.scope)) run.goOn();
+  };
+  const proposals = row === null ? [] : (run.view?.proposals ?? []).filter(({ decision }) => isOpen(decision, row));
+  const acceptAll = () => {
+    if (target === null) return;
+    // What leads away goes last: the others are about the same conversation while it is still here.
+    const inOrder = proposals.toSorted((a, b) => leadsAway(a.decision) - leadsAway(b.decision));
+    for (const { decision } of inOrder) act(decision);
+  };
+  const leadsAway = (decision: PostedDecision) => Number(postedLeadsTo(decision, row?.standing ?? "to-sort") !== null);
+  const ask = (kind: DialogKind) => target !== null && tray.mayDecide && setDialog(kind);
+  const when = (work: () => void) => (target !== null && tray.mayDecide && !answering ? work : undefined);
+  const accept = (at: number) => acceptance(proposals[at], (decision) => when(() => act(decision)));
+  useCommands({
+    skip: current === null ? undefined : run.skip,
+    up: run.decided === 0 ? undefined : run.back,
+    back: () => (answering ? setAnswering(false) : navigate(`/${tray.tray.slug}/${start.scope}`)),
+    "accept-1": accept(0),
+    "accept-2": accept(1),
+    "accept-3": accept(2),
+    "accept-4": accept(3),
+    "accept-all": proposals.length === 0 ? undefined : when(acceptAll),
+  });
+  useDecidingCommands({ first: tray.mayDecide && !answering ? row : null, ask, act, answer: () => setAnswering(true) });
+  const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
+    const action = { label: "Take back", onClick: () => takeBack(messageId) };
+    toast("Answered", holdMs === 0 ? {} : { action, duration: holdMs });
+    run.goOn();
+  };
+
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <RunHead run={run} start={start} onUndo={() => undo()} />
+      {row === null ? (
+        <RunOver decided={run.decided} scope={scopeName(start.scope)} back={`/${tray.tray.slug}/${start.scope}`} />
+      ) : (
+        <div className="mx-2 grid min-h-0 flex-1 gap-4 sm:mx-4 lg:grid-cols-[minmax(0,1fr)_336px]">
+          <div className="flex min-h-0 flex-col">
+            <Paper run={run} />
+            {answering && (
+              <Composer
+                key={row.id}
+                conversationId={row.id}
+                start={run.view?.answer ?? EMPTY}
+                onClose={() => setAnswering(false)}
+                onSent={sent}
+              />
+            )}
+          </div>
+          <RunDocket
+            row={row}
+            view={run.view}
+            proposals={proposals}
+            queue={run.queue}
+            onAccept={act}
+            onAcceptAll={acceptAll}
+          />
+        </div>
+      )}
+      {row !== null && !answering && (
+        <WaysOut
+          row={row}
+          proposals={proposals}
+          onAnswer={() => setAnswering(true)}
+          ask={ask}
+          bin={() => act({ kind: "bin" })}
+          settle={() => act({ kind: "settle" })}
+        />
+      )}
+      {target !== null && dialog !== null && (
+        <DecisionDialogs kind={dialog} target={target} onDecide={act} onClose={() => setDialog(null)} />
+      )}
+    </div>
+  );
+}
+
+function Paper({ run: { view, problem, isTaken } }: { run: ReturnType<typeof useRun> }) {
+  if (view !== null) return <RunPaper key={view.row.id} view={view} isTaken={isTaken} />;
+  return (
+    <main className="flex-1 rounded-t-sheet border border-b-0 border-rule bg-paper px-6 py-6 text-soft lg:px-14">
+      {problem ?? "Fetching the conversation…"}
+    </main>
+  );
+}
+
+function acceptance<T>(proposal: ProposalView | undefined, make: (decision: PostedDecision) => T): T | undefined {
+  return proposal === undefined ? undefined : make(proposal.decision);
+}
+
+const EMPTY = { to: "", cc: "", subject: "" };
+
+/** A proposal is open until what it proposes is so. */
+function isOpen(decision: PostedDecision, row: RunView["row"]): boolean {
+  switch (decision.kind) {
+    case "categorise":
+      return !row.categoryIds.some((id) => id === decision.category);
+    case "file":
+      return !row.recordCodes.includes(decision.code);
+    case "assign":
+      return row.ownerId !== decision.owner;
+    default:
+      return true;
+  }
+}
+
+function RunHead({ run, start, onUndo }: { run: ReturnType<typeof useRun>; start: RunStart; onUndo: () => void }) {
+  const { tray } = useTray();
+  const navigate = useNavigate();
+  const keyName = useKeyOf();
+  const left = run.queue.length;
+  const all = left + run.decided;
+  const minutes = run.paceMs === null ? null : Math.ceil((run.paceMs * left) / 60_000);
+  const pace =
+    minutes === null || left === 0 ? "" : ` · about ${minutes === 1 ? "1 minute" : `${minutes} minutes`} at your pace`;
+  const counted = start.scope === "to-sort" ? "" : ` of ${scopeName(start.scope)}`;
+  return (
+    <header className="mx-4 shrink-0 pt-2">
+      <div className="flex h-9 items-center gap-4">
+        <h1 className="font-serif text-xl">Sort run{counted}</h1>
+        <p role="status" className="text-soft">
+          {left} left of {all}
+          {pace}
+        </p>
+        <span className="ml-auto flex items-center gap-2">
+          <DropdownMenu.Root>
+            <DropdownMenu.Trigger className="flex h-8 items-center gap-1 rounded-control px-2 text-soft hover:text-ink">
+              {RUN_ORDER_NAMES[start.order as RunOrder]} <ChevronDown size={13} aria-hidden />
+            </DropdownMenu.Trigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.Content className={MENU} align="end">
+                {RUN_ORDERS.map((order) => (
+                  <DropdownMenu.Item
+                    key={order}
+                    className={MENU_ITEM}
+                    onSelect={() => navigate(`/${tray.slug}/sort-run/${start.scope}?order=${order}`)}
+                  >
+                    {RUN_ORDER_NAMES[order]}
+                  </DropdownMenu.Item>
+                ))}
+              </DropdownMenu.Content>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Root>
+          <button
+            type="button"
+            onClick={run.skip}
+            className="hidden h-8 items-center gap-2 px-2 text-soft hover:text-ink sm:flex"
+          >
+            Skip <KeyCap>{keyCap(keyName("skip"))}</KeyCap>
+          </button>
+          <button type="button" onClick={onUndo} className="flex h-8 items-center gap-2 px-2 text-soft hover:text-ink">
+            Undo <KeyCap>{keyCap(keyName("undo"))}</KeyCap>
+          </button>
+          <Link
+            to={`/${tray.slug}/${start.scope}`}
+            className="flex h-8 items-center gap-2 px-2 text-soft hover:text-ink"
+          >
+            Leave <KeyCap>{keyCap(keyName("back"))}</KeyCap>
+          </Link>
+        </span>
+      </div>
+      <div aria-hidden className="mt-0.5 mb-2.5 h-[3px] bg-rule">
+        <div className="h-full bg-act" style={{ width: `${all === 0 ? 100 : (100 * run.decided) / all}%` }} />
+      </div>
+    </header>
+  );
+}
+
+function RunOver({ decided, scope, back }: { decided: number; scope: string; back: string }) {
+  return (
+    <main className="flex min-h-0 flex-1 flex-col items-center justify-center gap-3 px-6 text-center">
+      <h2 className="font-serif text-[26px]">{decided === 0 ? "There is nothing to sort" : "Everything is decided"}</h2>
+      <p className="max-w-sm text-soft">
+        {decided === 0
+          ? `Nothing stands in ${scope} now. New mail appears here by itself as it comes in.`
+          : `${decided === 1 ? "One conversation" : `${decided} conversations`} in this run. What comes in now appears here by itself.`}
+      </p>
+      <Link to={back} className="font-semibold text-act underline-offset-2 hover:underline">
+        Back to {scope}
+      </Link>
+    </main>
+  );
+}

@@ -1,0 +1,118 @@
+import { type DragEndEvent, useDndMonitor } from "@dnd-kit/core";
+import { type ReactNode, useState } from "react";
+import { useFetcher } from "react-router";
+import type { ShelfPlace } from "../../operations/index.server";
+import type { ListedRowView } from "../server/list-view.server";
+import { Button } from "../ui/button";
+import { Dialog } from "../ui/dialog";
+import type { DecisionTarget, PostedDecision } from "./decisions";
+import type { DialogKind } from "./dialog-props";
+import type { Dragged, DropTarget } from "./dragging";
+import { useTray } from "./tray-data";
+
+type Drops = {
+  /** What has the cursor or is chosen. */
+  readonly decided: DecisionTarget | null;
+  readonly rows: readonly ListedRowView[];
+  readonly isChosen: (id: string) => boolean;
+  readonly decide: (decision: PostedDecision, about: DecisionTarget) => void;
+  readonly ask: (dialog: DialogKind, about: DecisionTarget) => void;
+};
+
+type Filing = { readonly record: string; readonly code: string; readonly about: DecisionTarget };
+
+/** What dropping rows on the flow bar and on places of the shelf does, and the question that filing asks once. */
+export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
+  put: (place: ShelfPlace, about: DecisionTarget) => void;
+  question: ReactNode;
+} {
+  const { shelf, preferences } = useTray();
+  const [filing, setFiling] = useState<Filing | null>(null);
+  const put = (place: ShelfPlace, about: DecisionTarget) => {
+    if (place.leadsTo === null) return;
+    if (place.kind === "category") decide({ kind: "categorise", category: place.target, give: true }, about);
+    if (place.kind === "member") decide({ kind: "assign", owner: place.target }, about);
+    if (place.kind !== "record") return;
+    const { dropOnRecord } = preferences;
+    const { target: record } = place;
+    const { code } = place.leadsTo;
+    if (dropOnRecord === null) setFiling({ record, code, about });
+    else decide({ kind: "file", record, code, settle: dropOnRecord === "file-and-settle" }, about);
+  };
+  const letGo = (onto: DropTarget, about: DecisionTarget) => {
+    if (onto.kind === "place") {
+      const place = shelf.find(({ id }) => id === onto.place);
+      if (place !== undefined) put(place, about);
+    } else if (onto.standing === "settled") decide({ kind: "settle" }, about);
+    else if (onto.standing === "our-move") decide({ kind: "keep" }, about);
+    else ask(onto.standing === "waiting" ? "expect" : "rest", about);
+  };
+  useDndMonitor({
+    onDragEnd({ active, over }: DragEndEvent) {
+      const dragged = active.data.current as Dragged | undefined;
+      const onto = over?.data.current as DropTarget | undefined;
+      const row = rows.find(({ id }) => id === dragged?.rowId);
+      if (onto === undefined || row === undefined) return;
+      // A row among those chosen takes them all along.
+      letGo(onto, isChosen(row.id) && decided !== null ? decided : { rows: [row], everything: null });
+    },
+  });
+  const question = filing !== null && (
+    <FilingQuestion
+      code={filing.code}
+      onClose={() => setFiling(null)}
+      onChoose={(settle) => {
+        const { record, code, about } = filing;
+        setFiling(null);
+        decide({ kind: "file", record, code, settle }, about);
+      }}
+    />
+  );
+  return { put, question };
+}
+
+function FilingQuestion({
+  code,
+  onChoose,
+  onClose,
+}: {
+  code: string;
+  onChoose: (settle: boolean) => void;
+  onClose: () => void;
+}) {
+  const { tray } = useTray();
+  const fetcher = useFetcher();
+  const [remember, setRemember] = useState(true);
+  const choose = (settle: boolean) => {
+    const value = JSON.stringify(settle ? "file-and-settle" : "file");
+    if (remember)
+      void fetcher.submit({ name: "drop-on-record", value }, { method: "post", action: `/${tray.slug}/settings` });
+    onChoose(settle);
+  };
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={`File to ${code}`}
+      description="Is it settled with that?"
+    >
+      <div className="space-y-3 p-4">
+        <div className="flex gap-2">
+          <Button look="filled" onClick={() => choose(true)}>
+            File and settle
+          </Button>
+          <Button onClick={() => choose(false)}>File, and leave it where it is</Button>
+        </div>
+        <label className="flex cursor-pointer items-center gap-2.5">
+          <input
+            type="checkbox"
+            checked={remember}
+            onChange={(event) => setRemember(event.target.checked)}
+            className="size-4 accent-act"
+          />
+          Do the same from now on
+        </label>
+      </div>
+    </Dialog>
+  );
+}

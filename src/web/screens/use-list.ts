@@ -1,0 +1,142 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import {
+  arrivalsAmong,
+  type Lane,
+  type LaneChanges,
+  NOTHING_HELD,
+  withChanges,
+  withPage,
+} from "../../core/lists/lanes";
+import { narrowingParams } from "../../core/lists/narrowing";
+import { isDescending } from "../../core/lists/sheet-view";
+import type { ListedRowView, ListStart } from "../server/list-view.server";
+import { useChanges } from "./live-hub";
+
+const PAGE = 200;
+// A scrollbar dragged far down asks for all rows up to there, so many at a time.
+const MAX_PAGE = 1_000;
+
+export type RowLane = Lane<ListedRowView>;
+
+/** A list that is open: what of it is loaded, and what has changed since that its reader is not shown yet. */
+export type OpenList = {
+  readonly lanes: readonly RowLane[];
+  /** How many new rows wait to be shown. */
+  readonly arrived: number;
+  /** Rows that have left the list and are still shown where they were. */
+  readonly gone: ReadonlySet<string>;
+  /** Why the last rows could not be had; null when they could. */
+  readonly problem: string | null;
+  readonly loadMore: (lane: RowLane, wanted: number) => void;
+  /** Shows everything as it is now. */
+  readonly show: () => void;
+};
+
+/** A part of an open list from the server; throws when it does not come. */
+export async function fetchPart<T>(
+  slug: string,
+  list: Pick<ListStart, "scope" | "narrowing">,
+  part: string,
+  params: URLSearchParams,
+): Promise<T> {
+  const query = new URLSearchParams([...narrowingParams(list.narrowing), ...params]);
+  const response = await fetch(`/${slug}/lists/${list.scope}/${part}?${query}`);
+  if (!response.ok || response.redirected) throw new Error(`the server answered ${response.status}`);
+  return response.json();
+}
+
+/**
+ * Keeps a list up to date row by row. While `isReading` says that somebody has her eyes or her pointer on it, rows of
+ * others neither come nor go nor move: they are counted, and `show` shows them. What is among `own` goes at once.
+ */
+export function useList(slug: string, start: ListStart, own: ReadonlySet<string>, isReading: () => boolean): OpenList {
+  const [lanes, setLanes] = useState<readonly RowLane[]>(start.lanes);
+  const [arrived, setArrived] = useState<ReadonlySet<string>>(new Set());
+  const [gone, setGone] = useState<ReadonlySet<string>>(new Set());
+  const [problem, setProblem] = useState<string | null>(null);
+  const now = useRef({ lanes, start, own, isReading, arrived, gone });
+  now.current = { lanes, start, own, isReading, arrived, gone };
+  const loading = useRef(new Set<string>());
+  const keep = useCallback((next: readonly RowLane[]) => {
+    now.current.lanes = next;
+    setLanes(next);
+  }, []);
+
+  useEffect(() => {
+    keep(start.lanes);
+    setArrived(new Set());
+    setGone(new Set());
+  }, [start, keep]);
+
+  const loadMore = useCallback(
+    (lane: RowLane, wanted: number) => {
+      if (loading.current.has(lane.key)) return;
+      loading.current.add(lane.key);
+      const { start: list } = now.current;
+      const last = lane.rows.at(-1);
+      const limit = Math.min(MAX_PAGE, Math.max(PAGE, wanted));
+      const params = new URLSearchParams({ lane: lane.key, limit: String(limit) });
+      if (last !== undefined) {
+        params.set("key", String(last.sortKey));
+        params.set("id", last.id);
+      }
+      fetchPart<ListedRowView[]>(slug, list, "more", params)
+        .then((rows) => {
+          if (now.current.start !== list) return;
+          keep(withPage(now.current.lanes, lane.key, rows));
+          setProblem(null);
+        })
+        .catch(() => setProblem("The rest of the list could not be loaded."))
+        .finally(() => loading.current.delete(lane.key));
+    },
+    [slug, keep],
+  );
+
+  const refresh = useCallback(
+    async (ids: readonly string[], held: boolean) => {
+      const { start: list } = now.current;
+      const changes = await fetchPart<LaneChanges<ListedRowView>>(
+        slug,
+        list,
+        "changes",
+        new URLSearchParams(ids.map((id) => ["changed", id])),
+      );
+      if (now.current.start !== list) return;
+      const { lanes: before, own: mine } = now.current;
+      const descending = isDescending(list.view);
+      if (!held) {
+        const shown = new Set(ids);
+        keep(withChanges(before, changes, descending, NOTHING_HELD));
+        setArrived((others) => new Set([...others].filter((id) => !shown.has(id))));
+        setGone((others) => new Set([...others].filter((id) => !shown.has(id))));
+        return;
+      }
+      const notShown = new Set<string>(
+        [...now.current.arrived, ...arrivalsAmong(before, changes)].filter((id) => !mine.has(id)),
+      );
+      const kept = new Set<string>(ids.filter((id) => !mine.has(id)));
+      const still = new Set<string>(changes.rows.map(({ row }) => row.id));
+      const seen = new Set<string>(before.flatMap(({ rows }) => rows.map(({ id }) => id)));
+      keep(withChanges(before, changes, descending, { notShown, kept }));
+      setArrived(new Set([...notShown].filter((id) => still.has(id) || !ids.includes(id))));
+      setGone((others) => new Set([...others, ...[...kept].filter((id) => seen.has(id) && !still.has(id))]));
+    },
+    [slug, keep],
+  );
+
+  const startAnew = useCallback(async () => {
+    const { start: list } = now.current;
+    const fresh = await fetchPart<ListStart>(slug, list, "start", new URLSearchParams());
+    if (now.current.start === list) keep(fresh.lanes);
+  }, [slug, keep]);
+
+  // A list that could not be brought up to date is, with the next change or when the line is back.
+  useChanges((ids) => (ids === null ? startAnew() : refresh(ids, now.current.isReading())).catch(() => undefined));
+
+  const show = useCallback(() => {
+    const ids = [...now.current.arrived, ...now.current.gone];
+    if (ids.length > 0) void refresh(ids, false).catch(() => setProblem("What is new could not be loaded."));
+  }, [refresh]);
+
+  return { lanes, arrived: arrived.size, gone, problem, loadMore, show };
+}

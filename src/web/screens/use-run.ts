@@ -1,0 +1,151 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { LaneChanges } from "../../core/lists/lanes";
+import type { Narrowing } from "../../core/lists/narrowing";
+import { isInScope, type Scope } from "../../core/lists/scope";
+import type { ListedRowView } from "../server/list-view.server";
+import type { RunView } from "../server/run-view.server";
+import { useChanges } from "./live-hub";
+import { fetchPart } from "./use-list";
+
+// So many are fetched before their turn, so that the next is there when the key goes down.
+const AHEAD = 4;
+
+export type RunStart = {
+  readonly scope: Scope;
+  readonly narrowing: Narrowing;
+  readonly order: string;
+  readonly rows: readonly ListedRowView[];
+};
+
+/** A run under way. */
+export type Run = {
+  /** What is still to be decided, in order; the first is the one to decide now unless one looks back. */
+  readonly queue: readonly ListedRowView[];
+  readonly current: ListedRowView | null;
+  /** Null while it is being fetched. */
+  readonly view: RunView | null;
+  readonly decided: number;
+  /** How long a decision took of late, in milliseconds; null before there are some. */
+  readonly paceMs: number | null;
+  /** Somebody else decided about the current one meanwhile. */
+  readonly isTaken: boolean;
+  readonly problem: string | null;
+  /** The current one is decided: on to the next. */
+  readonly goOn: () => void;
+  readonly skip: () => void;
+  /** Back to the one decided last, to look at it or to undo. */
+  readonly back: () => void;
+};
+
+// The middle of the last ones: one that took a phone call must not make the rest look long.
+const PACED_BY = 9;
+
+function median(values: readonly number[]): number | null {
+  const sorted = values.toSorted((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)] ?? null;
+}
+
+/** Goes through a list one conversation at a time, with the next ones at hand. */
+export function useRun(slug: string, start: RunStart): Run {
+  const [queue, setQueue] = useState<readonly ListedRowView[]>(start.rows);
+  const [done, setDone] = useState<readonly ListedRowView[]>([]);
+  const [lookingAt, setLookingAt] = useState<ListedRowView | null>(null);
+  const [views, setViews] = useState<ReadonlyMap<string, RunView>>(new Map());
+  const [taken, setTaken] = useState<ReadonlySet<string>>(new Set());
+  const [times, setTimes] = useState<readonly number[]>([]);
+  const [problem, setProblem] = useState<string | null>(null);
+  const current = lookingAt ?? queue[0] ?? null;
+  const state = useRef({ queue, done, views, current });
+  state.current = { queue, done, views, current };
+  const asked = useRef(new Set<string>());
+  const shownAt = useRef(0);
+
+  const fetchView = useCallback(
+    async (id: string) => {
+      asked.current.add(id);
+      try {
+        const response = await fetch(`/${slug}/run/${id}`);
+        if (!response.ok) throw new Error(`the server answered ${response.status}`);
+        const view: RunView = await response.json();
+        setViews((others) => new Map([...others, [id, view]]));
+        setProblem(null);
+      } catch {
+        asked.current.delete(id);
+        setProblem("The conversation could not be loaded. It is tried again when the line is back.");
+      }
+    },
+    [slug],
+  );
+
+  useEffect(() => {
+    for (const { id } of queue.slice(0, AHEAD)) if (!asked.current.has(id)) void fetchView(id);
+  }, [queue, fetchView]);
+
+  const currentId = current?.id ?? null;
+  useEffect(() => {
+    shownAt.current = performance.now();
+    if (currentId === null) return;
+    // That it was read is worth no message when it could not be noted.
+    fetch(`/${slug}/run/${currentId}`, { method: "POST" }).catch(() => undefined);
+  }, [slug, currentId]);
+
+  const goOn = useCallback(() => {
+    const { current: now } = state.current;
+    if (now === null) return;
+    const took = performance.now() - shownAt.current;
+    setTimes((others) => [...others, took].slice(-PACED_BY));
+    setDone((others) => [...others.filter(({ id }) => id !== now.id), now]);
+    setQueue((others) => others.filter(({ id }) => id !== now.id));
+    setLookingAt(null);
+  }, []);
+  const skip = useCallback(() => {
+    setLookingAt(null);
+    setQueue(([first, ...others]) => (first === undefined ? [] : [...others, first]));
+  }, []);
+  const back = useCallback(() => {
+    const last = state.current.done.at(-1);
+    if (last !== undefined) setLookingAt(last);
+  }, []);
+
+  useChanges(async (ids) => {
+    const known = state.current;
+    if (ids === null) {
+      asked.current.clear();
+      for (const { id } of known.queue.slice(0, AHEAD)) void fetchView(id);
+      return;
+    }
+    const changes = await fetchPart<LaneChanges<ListedRowView>>(
+      slug,
+      start,
+      "changes",
+      new URLSearchParams(ids.map((id) => ["changed", id])),
+    ).catch(() => null);
+    if (changes === null) return;
+    const now = new Map<string, ListedRowView>(changes.rows.map(({ row }) => [row.id, row]));
+    const isDone = (id: string) => known.done.some((row) => row.id === id);
+    for (const id of ids) if (known.views.has(id)) void fetchView(id);
+    setQueue((others) => {
+      // What was undone comes back as the next; what is new comes last.
+      const back = [...now.values()].filter((row) => isDone(row.id) && !others.some(({ id }) => id === row.id));
+      const fresh = [...now.values()].filter((row) => !isDone(row.id) && !others.some(({ id }) => id === row.id));
+      const stay = others.flatMap((row) => {
+        if (!ids.includes(row.id)) return [row];
+        return now.get(row.id) ?? (row.id === known.current?.id ? [row] : []);
+      });
+      return [...back, ...stay, ...fresh];
+    });
+    if (now.size > 0) {
+      setDone((others) => others.filter(({ id }) => !now.has(id)));
+      setLookingAt((row) => (row !== null && now.has(row.id) ? null : row));
+    }
+    setTaken((others) => {
+      const left = ids.filter((id) => !now.has(id) && !isDone(id));
+      return new Set([...[...others].filter((id) => !now.has(id)), ...left]);
+    });
+  });
+
+  const view = currentId === null ? null : (views.get(currentId) ?? null);
+  const isTaken =
+    currentId !== null && taken.has(currentId) && view !== null && !isInScope(view.row.standing, start.scope);
+  return { queue, current, view, decided: done.length, paceMs: median(times), isTaken, problem, goOn, skip, back };
+}

@@ -1,0 +1,42 @@
+import { Check, ChevronDown } from "lucide-react";
+import { Select as Radix } from "radix-ui";
+import { MENU, MENU_ITEM } from "./menu-look";
+
+type SelectProps = {
+  readonly label: string;
+  readonly value: string;
+  readonly choices: readonly (readonly [value: string, words: string])[];
+  readonly onChoose: (value: string) => void;
+};
+
+// The primitive keeps the empty text for "nothing chosen", which is a choice here.
+const EMPTY = "-";
+
+/** One of a few, out of a list that drops down. */
+export function Select({ label, value, choices, onChoose }: SelectProps) {
+  return (
+    <Radix.Root value={value || EMPTY} onValueChange={(chosen) => onChoose(chosen === EMPTY ? "" : chosen)}>
+      <Radix.Trigger
+        aria-label={label}
+        className="flex h-8 items-center gap-2 rounded-control border border-rule bg-paper px-2.5 font-normal whitespace-nowrap hover:border-act"
+      >
+        <Radix.Value />
+        <ChevronDown size={13} aria-hidden className="text-soft" />
+      </Radix.Trigger>
+      <Radix.Portal>
+        <Radix.Content position="popper" sideOffset={4} className={`${MENU} max-h-72`}>
+          <Radix.Viewport>
+            {choices.map(([one, words]) => (
+              <Radix.Item key={one} value={one || EMPTY} className={`${MENU_ITEM} justify-between gap-6`}>
+                <Radix.ItemText>{words}</Radix.ItemText>
+                <Radix.ItemIndicator>
+                  <Check size={14} aria-hidden />
+                </Radix.ItemIndicator>
+              </Radix.Item>
+            ))}
+          </Radix.Viewport>
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}
