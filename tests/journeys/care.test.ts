@@ -140,19 +140,27 @@ test("a page that is no longer true gets the new state and a message", async ({ 
   await expect(ines.getByRole("link", { name: subject })).toBeVisible();
 });
 
-test("a decision that does not reach the server comes back with a message", async ({ page, running, signIn }) => {
+test("a lost line is told, and what is decided meanwhile is kept and sent when it is back", async ({
+  page,
+  running,
+  signIn,
+}) => {
   const subject = "Line is down";
-  await signIn("Ines Varga");
+  const tobias = await signIn("Tobias Lund");
+  const ines = await signIn("Ines Varga");
   await running.send({ subject });
-  await page.getByRole("link", { name: subject }).click();
-  await page.getByRole("toolbar", { name: "Decide" }).waitFor();
+  await page.getByRole("link", { name: subject }).focus();
+  await expect(ines.getByRole("link", { name: subject })).toBeVisible();
   await page.context().setOffline(true);
-  await page.keyboard.press("b");
-  await expect(page.getByText("Not done: the server did not answer.")).toBeVisible();
+  await tobias.keyboard.press("b");
+  await expect(page.getByText(`Kept, and sent when it is back: In the bin: ${subject}`)).toBeVisible();
+  await expect(page.getByText("No line to the server.", { exact: true })).toBeVisible();
+  await expect(page.getByRole("link", { name: subject })).toBeHidden();
+  await expect(ines.getByRole("link", { name: subject })).toBeVisible();
   await page.context().setOffline(false);
-  await page.getByRole("button", { name: "Try again" }).click();
-  await page.getByRole("link", { name: /^To sort/ }).click();
-  await expect(page.getByRole("link", { name: subject })).toBeVisible();
+  await expect(page.getByText(`In the bin: ${subject}`, { exact: true })).toBeVisible();
+  await expect(page.getByText("No line to the server.", { exact: true })).toBeHidden();
+  await expect(ines.getByRole("link", { name: subject })).toBeHidden();
 });
 
 test("forms say beside the field what is wrong and keep what was typed", async ({ page, signIn, running }) => {
@@ -198,7 +206,7 @@ test("everything is decided by key, from the list", async ({ running, signIn }) 
   await expect(ines.getByText("Resting: Key two")).toBeVisible();
   await row("Key one").focus();
   await ines.keyboard.press("w");
-  await ines.getByRole("button", { name: "Without a day" }).click();
+  await ines.getByRole("button", { name: "without a date" }).click();
   await expect(ines.getByText("Waiting for reply: Key one")).toBeVisible();
   await expect(row("Key one")).toBeHidden();
   await ines.keyboard.press("z");
@@ -212,7 +220,7 @@ test("everything is decided by key, from the list", async ({ running, signIn }) 
   await ines.keyboard.press("b");
   await expect(ines.getByText("In the bin: Key one")).toBeVisible();
   await ines.keyboard.press("?");
-  await expect(ines.getByRole("dialog", { name: "Keys" })).toContainText("waiting for reply");
+  await expect(ines.getByRole("dialog", { name: "Keys that work here" })).toContainText("Waiting for reply");
 });
 
 test("on a phone one reads, assigns, settles and answers", async ({ page, running, signIn }) => {

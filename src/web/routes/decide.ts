@@ -55,11 +55,11 @@ async function decideAll(
   return data<DecisionOutcome>({ ok: true, batchId: "", count: ids.length, runId: run.value });
 }
 
-// A server that cannot be reached is an outcome to show, not a page to lose.
+// A server that cannot be reached is an outcome to deal with, not a page to lose.
 export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<DecisionOutcome> {
   try {
     return await serverAction();
   } catch {
-    return { ok: false, problem: "Not done: the server did not answer. Try again.", stale: false };
+    return { ok: "unreachable" };
   }
 }

@@ -25,7 +25,8 @@ export function shouldRevalidate({
   formAction,
 }: ShouldRevalidateFunctionArgs) {
   if (formAction?.endsWith("/settings") === true) return true;
-  return currentParams.standing !== nextParams.standing || currentUrl.search !== nextUrl.search;
+  const isOther = currentParams.tray !== nextParams.tray || currentParams.standing !== nextParams.standing;
+  return isOther || currentUrl.search !== nextUrl.search;
 }
 
 export default function Standing({ loaderData, params }: Route.ComponentProps) {

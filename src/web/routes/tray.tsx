@@ -2,7 +2,6 @@ import { data, isRouteErrorResponse, Outlet } from "react-router";
 import { lookIntoTray, preferencesOf, runsUnderWay, shelfOf } from "../../operations/index.server";
 import { KeyDeskProvider } from "../keys/key-desk";
 import { CommandLayer } from "../screens/command-layer";
-import { Dragging } from "../screens/dragging";
 import { FlowBar } from "../screens/flow-bar";
 import { LineLost } from "../screens/line-lost";
 import { Runs } from "../screens/runs";
@@ -40,17 +39,15 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
   const isLost = useLiveChanges(`/${loaderData.tray.slug}/live`);
   return (
     <KeyDeskProvider chosen={loaderData.preferences.keys}>
-      <Dragging>
-        <div className="flex h-dvh min-w-0 flex-col">
-          <TopBar {...loaderData} />
-          {isLost && <LineLost />}
-          <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
-          <Outlet />
-          <Shelf />
-          <Runs runs={loaderData.runs} slug={loaderData.tray.slug} />
-          <CommandLayer />
-        </div>
-      </Dragging>
+      <div className="flex h-dvh min-w-0 flex-col">
+        <TopBar {...loaderData} />
+        {isLost && <LineLost />}
+        <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
+        <Outlet />
+        <Shelf />
+        <Runs runs={loaderData.runs} slug={loaderData.tray.slug} />
+        <CommandLayer />
+      </div>
     </KeyDeskProvider>
   );
 }

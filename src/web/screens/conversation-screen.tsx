@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
-import { toast } from "sonner";
 import type { ConversationView } from "../server/conversation-view.server";
 import { Button, KeyCap } from "../ui/button";
+import { notice } from "../ui/notices";
 import { TurnLine } from "../ui/turn-line";
 import { Composer } from "./composer";
 import { ConversationMenu } from "./conversation-menu";
@@ -27,10 +27,10 @@ export function ConversationScreen({ view, desk }: { view: ConversationView; des
   const takeBack = useTakeBack(() => desk.setAnswering(true));
   const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
     desk.setAnswering(false);
-    if (holdMs === 0) toast("Answer on its way");
+    if (holdMs === 0) notice("Answer on its way");
     else {
       const action = { label: "Take back", onClick: () => takeBack(messageId) };
-      toast(`It goes in ${Math.round(holdMs / 1_000)} seconds`, { action, duration: holdMs });
+      notice(`It goes in ${Math.round(holdMs / 1_000)} seconds`, { action, duration: holdMs });
     }
   };
   return (

@@ -8,7 +8,7 @@ import { NoteDialog } from "./note-dialog";
 import { RecordPicker } from "./record-picker";
 
 /** The dialog that a key or a button opened, about one conversation or several. */
-export function DecisionDialogs({ kind, ...props }: DialogProps & { kind: DialogKind }) {
+export default function DecisionDialogs({ kind, ...props }: DialogProps & { kind: DialogKind }) {
   const [row] = props.target.rows;
   switch (kind) {
     case "assign":

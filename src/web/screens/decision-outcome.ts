@@ -3,7 +3,9 @@ export type DecisionOutcome =
   /** `runId` when it is so much that it is done in the background. */
   | { readonly ok: true; readonly batchId: string; readonly count: number; readonly runId: string | null }
   /** `stale` when the server refused because things are no longer as they were shown: they have to be loaded anew. */
-  | { readonly ok: false; readonly problem: string; readonly stale: boolean };
+  | { readonly ok: false; readonly problem: string; readonly stale: boolean }
+  /** It never reached the server, so it is kept and sent again. */
+  | { readonly ok: "unreachable" };
 
 export type UndoOutcome =
   | { readonly ok: true; readonly message: string }

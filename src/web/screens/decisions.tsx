@@ -1,13 +1,12 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { PrefetchPageLinks, useFetcher, useParams, useRevalidator } from "react-router";
-import { toast } from "sonner";
 import { leadsTo } from "../../core/docket/leads-to";
 import { type CategoryId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Urgency } from "../../core/kernel/urgency";
 import type { Scope } from "../../core/lists/scope";
 import type { StandingKind } from "../../core/standing/standing";
 import type { RowView } from "../server/words.server";
-import { Notices } from "../ui/notices";
+import { Notices, notice, noticeProblem } from "../ui/notices";
 import type { DecisionOutcome, UndoOutcome } from "./decision-outcome";
 import { ChangeHub, ChangeHubContext } from "./live-hub";
 
@@ -33,6 +32,8 @@ export type Pending = {
   readonly rows: readonly DecidedRow[];
   readonly target: DecisionTarget<DecidedRow>;
   readonly said: string;
+  /** How often it was sent; more than once when the server could not be reached. */
+  readonly attempt: number;
 };
 
 /** A list, or a group of it, with everything that it holds, loaded or not. */
@@ -78,7 +79,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const decide = useCallback<Decisions["decide"]>((decision, target, said) => {
     nextKey.current += 1;
     const key = nextKey.current;
-    setPending((others) => [...others, { key, decision, rows: target.rows, target, said }]);
+    setPending((others) => [...others, { key, decision, rows: target.rows, target, said, attempt: 1 }]);
   }, []);
   const take = useCallback((form: Undoing["form"]) => {
     nextKey.current += 1;
@@ -91,24 +92,30 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   );
   const redo = useCallback(() => take({ redo: "true" }), [take]);
   const value = useMemo(() => ({ decide, undo, redo, pending }), [decide, undo, redo, pending]);
+  const sendAgain = useCallback((key: number) => {
+    setPending((all) => all.map((one) => (one.key === key ? { ...one, attempt: one.attempt + 1 } : one)));
+  }, []);
+  const isKept = pending.some(({ attempt }) => attempt > 1);
+  useWarningBeforeLeaving(isKept);
   const decided = async (done: Pending, outcome: DecisionOutcome) => {
+    if (outcome.ok === "unreachable") {
+      if (done.attempt === 1)
+        noticeProblem("No line to the server", { description: `Kept, and sent when it is back: ${done.said}` });
+      setTimeout(() => sendAgain(done.key), SEND_AGAIN_MS);
+      return;
+    }
     // What was foreseen stays until the lists show what is: otherwise the row would be seen to come back for a moment.
-    if (outcome.ok && done.target.everything === null) await hub.announce(done.rows.map(({ id }) => id));
+    const isOver = outcome.ok || outcome.stale;
+    if (isOver && done.target.everything === null) await hub.announce(done.rows.map(({ id }) => id));
     setPending((others) => others.filter(({ key }) => key !== done.key));
-    if (!outcome.ok) {
-      if (outcome.stale) await hub.announce(done.rows.map(({ id }) => id));
-      toast.error(outcome.problem, { description: done.said });
-      // The router loads nothing anew after a refusal of its own accord.
-      if (outcome.stale) void revalidate();
-    }
-    if (outcome.ok && outcome.runId === null && outcome.count > 0) {
-      toast(done.said, { action: { label: "Undo", onClick: () => undo(outcome.batchId) } });
-    }
+    tellOutcome(done.said, outcome, undo);
+    // The router loads nothing anew after a refusal of its own accord.
+    if (!outcome.ok && outcome.stale) void revalidate();
   };
   const undone = (key: number, outcome: UndoOutcome) => {
     setUndos((others) => others.filter((other) => other.key !== key));
-    if (outcome.ok) toast(outcome.message);
-    else toast.error(outcome.problem);
+    if (outcome.ok) notice(outcome.message);
+    else noticeProblem(outcome.problem);
   };
   return (
     <DecisionsContext value={value}>
@@ -122,7 +129,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
       )}
       {pending.map((one) => (
         <Courier<DecisionOutcome>
-          key={one.key}
+          key={`${one.key} ${one.attempt}`}
           action={`/${tray}/decide`}
           form={decisionForm(one)}
           onDone={(outcome) => decided(one, outcome)}
@@ -150,6 +157,30 @@ export function useDecisions(): Decisions {
 
 /** An undoing, or its opposite, on its way. */
 type Undoing = { readonly key: number; readonly form: FormFields };
+
+function tellOutcome(
+  said: string,
+  outcome: Exclude<DecisionOutcome, { ok: "unreachable" }>,
+  undo: (batchId: string) => void,
+): void {
+  if (!outcome.ok) noticeProblem(outcome.problem, { description: said });
+  // What is done in the background says of itself how far it is.
+  else if (outcome.runId === null && outcome.count > 0)
+    notice(said, { action: { label: "Undo", onClick: () => undo(outcome.batchId) } });
+}
+
+// Often enough that nobody waits for it once the line is back, seldom enough to leave a struggling server alone.
+const SEND_AGAIN_MS = 2_000;
+
+/** The browser asks before the page is left while something is kept that has not been sent. */
+function useWarningBeforeLeaving(isKept: boolean): void {
+  useEffect(() => {
+    if (!isKept) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener("beforeunload", ask);
+    return () => window.removeEventListener("beforeunload", ask);
+  }, [isKept]);
+}
 
 type FormFields = Readonly<Record<string, string | readonly string[]>>;
 

@@ -1,8 +1,8 @@
-import { useDroppable } from "@dnd-kit/core";
+import { useRef } from "react";
 import { NavLink } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../core/flow/age-buckets";
 import type { SegmentView } from "../server/tray-view.server";
-import type { DropTarget } from "./dragging";
+import { useDropTarget } from "./dragging";
 
 const BAR_HEIGHT = 20;
 
@@ -24,15 +24,12 @@ export function FlowBar({ slug, segments }: { slug: string; segments: readonly S
 const TAKES: ReadonlySet<string> = new Set(["our-move", "waiting", "resting", "settled"]);
 
 function Segment({ slug, segment }: { slug: string; segment: SegmentView }) {
-  const data: DropTarget = { kind: "standing", standing: segment.standing };
-  const { setNodeRef, isOver } = useDroppable({
-    id: `standing ${segment.standing}`,
-    data,
-    disabled: !TAKES.has(segment.standing),
-  });
+  const link = useRef<HTMLAnchorElement>(null);
+  const { standing } = segment;
+  const isOver = useDropTarget(link, TAKES.has(standing) ? { kind: "standing", standing } : null);
   return (
     <NavLink
-      ref={setNodeRef}
+      ref={link}
       to={`/${slug}/${segment.standing}`}
       aria-label={`${segment.name}, ${segment.count}${segment.note === "" ? "" : `, ${segment.note}`}`}
       className={({ isActive }) =>

@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import { toast } from "sonner";
 import type { action as join, loader as joinChoices } from "../routes/join";
 import type { RowView } from "../server/words.server";
+import { notice, noticeProblem } from "../ui/notices";
 import { Picker } from "../ui/picker";
 import { useTray } from "./tray-data";
 
@@ -19,8 +19,8 @@ export function JoinPicker({ row, onClose }: { row: RowView; onClose: () => void
   const done = joining.data;
   useEffect(() => {
     if (done === undefined) return;
-    if (done.problem === null) toast("Joined; undo is in the journal.");
-    else toast.error(done.problem);
+    if (done.problem === null) notice("Joined; undo is in the journal.");
+    else noticeProblem(done.problem);
     onClose();
   }, [done, onClose]);
   return (

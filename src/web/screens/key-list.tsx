@@ -7,7 +7,7 @@ import { useTray } from "./tray-data";
 const GROUPS = ["Moving", "Deciding", "Going", "Shelf"] as const;
 
 /** The keys that work here and now, by group. */
-export function KeyList({ onClose }: { onClose: () => void }) {
+export default function KeyList({ onClose }: { onClose: () => void }) {
   const { tray } = useTray();
   const keyName = useKeyOf();
   const here = [...useKeyDesk().available().keys()];

@@ -1,11 +1,10 @@
-import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, type ReactNode, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Outlet, useFetcher, useLocation } from "react-router";
 import { isNarrowed, type Narrowing, narrowingParams } from "../../core/lists/narrowing";
 import { isInScope, type Scope } from "../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../core/lists/sheet-view";
 import type { ListStart } from "../server/list-view.server";
 import type { RowView } from "../server/words.server";
-import { DecisionDialogs } from "./decision-dialogs";
 import {
   type DecisionTarget,
   type Pending,
@@ -16,12 +15,13 @@ import {
 } from "./decisions";
 import type { DialogKind } from "./dialog-props";
 import { EmptyList } from "./empty-list";
+import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands, useMovingCommands } from "./list-commands";
 import { type ListCursor, type ShownList, useListCursor, useShownList } from "./list-places";
 import { Margin } from "./margin";
 import { NarrowLine } from "./narrow-line";
 import { NewRows } from "./new-rows";
-import { type BareDecision, RowMenu, RowQuick } from "./row-actions";
+import { type BareDecision, RowQuick } from "./row-actions";
 import { saidOf } from "./said";
 import { type Selection, useSelection } from "./selection";
 import { SelectionBar } from "./selection-bar";
@@ -43,11 +43,14 @@ export type ConversationDesk = {
   readonly setAnswering: (answering: boolean) => void;
 };
 
+const RowMenu = lazy(() => import("./row-menu"));
+
 const NOTHING_OWN: ReadonlySet<string> = new Set();
 
 /** One list: the sheet, or with an open conversation what the member reads beside it; the keys and dialogs of all. */
 export function ListScreen({ list: start, openId }: { list: ListStart; openId: string | null }) {
   const tray = useTray();
+  useDialogsSoon();
   const { pending } = useDecisions();
   const { search } = useLocation();
   const [isReading, setReading] = useReadingWatch();
@@ -225,7 +228,13 @@ function ListPart(props: ListPartProps) {
             cursor={cursor.cursor}
             onCursor={cursor.setCursor}
             onWidth={(key, width) => chooseView(withWidth(view, key, width))}
-            menu={about !== null && <RowMenu row={about} {...actions} />}
+            menu={(at, onClose) =>
+              about !== null && (
+                <Suspense fallback={null}>
+                  <RowMenu row={about} at={at} onClose={onClose} {...actions} />
+                </Suspense>
+              )
+            }
             quick={mayDecide && <RowQuick scope={scope} {...actions} />}
             onReading={props.onReading}
           />

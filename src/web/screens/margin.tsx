@@ -32,7 +32,7 @@ export function Margin({ rows, gone, arrived, onShow, openId, base, query }: Mar
   }, [openId]);
   return (
     <nav aria-label="Conversations" className="hidden min-h-0 overflow-y-auto border-r border-rule lg:block">
-      <NewRows count={arrived} onShow={onShow} />
+      <NewRows count={arrived} onShow={onShow} isOver={false} />
       <ul>
         {near.map((row) => (
           <MarginRow

@@ -2,10 +2,10 @@ import { BadgeCheck, MoreHorizontal, ShieldAlert, TriangleAlert } from "lucide-r
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import { toast } from "sonner";
 import type { Message } from "../server/conversation-view.server";
 import { Button } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
+import { noticeProblem } from "../ui/notices";
 import { AsSent } from "./as-sent";
 import { MessageAttachments } from "./message-attachments";
 import { TextBlocks } from "./text-blocks";
@@ -73,7 +73,7 @@ function MessageMenu({ message, conversationId, alone }: MessageItemProps) {
   const base = `/${tray.slug}/messages/${message.id}`;
   const problem = fetcher.data?.problem;
   useEffect(() => {
-    if (problem !== undefined) toast.error(problem);
+    if (problem !== undefined) noticeProblem(problem);
   }, [problem]);
   const splitOff = () =>
     fetcher.submit({ conversation: conversationId }, { method: "post", action: `${base}/split-off` });

@@ -6,9 +6,10 @@ import { isUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
 import { DIMENSIONS, type Dimension, isNarrowed, narrowingParams, toggled, WITHOUT } from "../../core/lists/narrowing";
 import type { SheetView } from "../../core/lists/sheet-view";
 import type { ListStart } from "../server/list-view.server";
+import { soon } from "../ui/soon";
 import { NarrowMenu } from "./narrow-menu";
 import { useTray } from "./tray-data";
-import { ViewMenus } from "./view-menus";
+import { nameOfGrouping, nameOfOrder } from "./view-names";
 
 type NarrowLineProps = {
   readonly list: ListStart;
@@ -59,7 +60,7 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
           Show all
         </button>
       )}
-      <ViewMenus view={list.view} onView={onView} />
+      <ViewPart view={list.view} onView={onView} />
     </div>
   );
 }
@@ -90,4 +91,24 @@ function useValueNames() {
     const name = known[dimension]?.(value) ?? picked[`${dimension} ${value}`];
     return name ?? (dimension === "record" ? "a record" : value);
   };
+}
+
+const viewMenus = soon(() => import("./view-menus"));
+
+const PLAIN = "h-7 px-1.5 text-soft";
+
+/** How the list is looked at: in words until the menus that change it are there. */
+function ViewPart({ view, onView }: { view: SheetView; onView: (view: SheetView | null) => void }) {
+  const menus = viewMenus.use();
+  if (menus !== null) return <menus.default view={view} onView={onView} />;
+  return (
+    <div className="ml-auto hidden items-center gap-1 whitespace-nowrap lg:flex">
+      <button type="button" onClick={viewMenus.ask} className={PLAIN}>
+        {nameOfGrouping(view.grouping)}
+      </button>
+      <button type="button" onClick={viewMenus.ask} className={`${PLAIN} mr-[84px]`}>
+        {nameOfOrder(view)}
+      </button>
+    </div>
+  );
 }

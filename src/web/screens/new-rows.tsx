@@ -1,13 +1,16 @@
-/** New rows that wait until somebody wants to see them, so that nothing moves under her pointer. */
-export function NewRows({ count, onShow }: { count: number; onShow: () => void }) {
+/**
+ * New rows that wait until somebody wants to see them, so that nothing moves under her pointer. Over the list, or
+ * (`isOver` false) in a line of its own where it would cover what one wants to click.
+ */
+export function NewRows({ count, onShow, isOver = true }: { count: number; onShow: () => void; isOver?: boolean }) {
   return (
-    <div role="status" className="relative z-20 h-0 shrink-0 text-center">
+    <div role="status" className={`shrink-0 text-center ${isOver ? "relative z-20 h-0" : ""}`}>
       {count > 0 && (
         <button
           type="button"
           aria-keyshortcuts="i"
           onClick={onShow}
-          className="mt-1 rounded-control border border-act bg-paper px-3 py-0.5 text-sm font-semibold text-act shadow-raised hover:bg-act-soft"
+          className="my-1 rounded-control border border-act bg-paper px-3 py-0.5 text-sm font-semibold text-act shadow-raised hover:bg-act-soft"
         >
           {count} new
         </button>

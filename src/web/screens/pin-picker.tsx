@@ -1,14 +1,14 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import { toast } from "sonner";
 import type { loader as recordChoices } from "../routes/record-choices";
 import { CategoryTab } from "../ui/category-tab";
+import { noticeProblem } from "../ui/notices";
 import { Picker } from "../ui/picker";
 import { OwnerStamp } from "./owner-stamp";
 import { useTray } from "./tray-data";
 
 /** Picks a record, category, colleague or saved view for the shelf. */
-export function PinPicker({ onClose }: { onClose: () => void }) {
+export default function PinPicker({ onClose }: { onClose: () => void }) {
   const { tray, categories, members, savedViews, shelf } = useTray();
   const { load, data: records } = useFetcher<typeof recordChoices>();
   const pinning = useFetcher<{ problem: string | null }>();
@@ -18,7 +18,7 @@ export function PinPicker({ onClose }: { onClose: () => void }) {
   }, [load, tray.slug, text]);
   useEffect(() => {
     if (pinning.state !== "idle" || pinning.data === undefined) return;
-    if (pinning.data.problem !== null) toast.error(pinning.data.problem);
+    if (pinning.data.problem !== null) noticeProblem(pinning.data.problem);
     else onClose();
   }, [pinning.state, pinning.data, onClose]);
   const isThere = (kind: string, target: string) =>

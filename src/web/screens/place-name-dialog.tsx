@@ -7,7 +7,7 @@ import { Field } from "../ui/field";
 import { useTray } from "./tray-data";
 
 /** Names a place for oneself, without renaming what it stands for. */
-export function PlaceNameDialog({ place, onClose }: { place: ShelfPlace; onClose: () => void }) {
+export default function PlaceNameDialog({ place, onClose }: { place: ShelfPlace; onClose: () => void }) {
   const { tray } = useTray();
   const fetcher = useFetcher<{ problem: string | null }>();
   const [name, setName] = useState(place.name);

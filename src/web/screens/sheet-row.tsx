@@ -1,9 +1,8 @@
-import { useDraggable } from "@dnd-kit/core";
-import { type MouseEvent, memo, type PointerEventHandler, type ReactNode } from "react";
+import { type MouseEvent, memo, type ReactNode, useRef } from "react";
 import { Link } from "react-router";
 import type { Column } from "../../core/lists/sheet-view";
 import type { ListedRowView } from "../server/list-view.server";
-import type { Dragged } from "./dragging";
+import { useDragged } from "./dragging";
 import { OwnerStamp } from "./owner-stamp";
 import { cellOf } from "./sheet-columns";
 
@@ -32,8 +31,8 @@ type SheetRowProps = {
 export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
   const { row, spot, columns, template, place, now, isCursor, isChosen, isChoosing, isGone } = props;
   const { onCursor, onToggle, onExtend } = props;
-  const dragged: Dragged = { rowId: row.id, words: row.subject || "no subject" };
-  const drag = useDraggable({ id: `row ${spot}`, data: dragged });
+  const line = useRef<HTMLLIElement>(null);
+  useDragged(line, row.id);
   const weight = row.unread ? "weight-unread" : "";
   // A click with a modifier chooses, as it does in every list.
   const click = (event: MouseEvent) => {
@@ -46,8 +45,7 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
   const ground = isChosen ? "bg-act-soft" : isCursor ? "bg-act-soft/70" : "hover:bg-ground/70";
   return (
     <li
-      ref={drag.setNodeRef}
-      onPointerDown={drag.listeners?.onPointerDown as PointerEventHandler | undefined}
+      ref={line}
       onContextMenu={() => onCursor(spot)}
       className={`group absolute inset-x-0 border-b border-hair px-3 ${ground} ${isGone ? "opacity-50" : ""}`}
       style={place}

@@ -1,6 +1,5 @@
 import { defaultRangeExtractor, type Range, useVirtualizer } from "@tanstack/react-virtual";
 import { ChevronDown, ChevronRight } from "lucide-react";
-import { ContextMenu } from "radix-ui";
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { linesOf } from "../../core/lists/lanes";
 import { type Scope, scopeName } from "../../core/lists/scope";
@@ -22,6 +21,9 @@ const MAX_BLANK = 5_000;
 // What a server that has no window draws at first.
 const FIRST_WINDOW = { width: 1280, height: 660 };
 
+/** A point of the window, in pixels. */
+export type Point = { readonly x: number; readonly y: number };
+
 type SheetProps = {
   readonly scope: Scope;
   readonly list: OpenList;
@@ -34,8 +36,8 @@ type SheetProps = {
   readonly base: string;
   readonly query: string;
   readonly onWidth: (key: ColumnKey, width: number) => void;
-  /** The menu of the row under the cursor. */
-  readonly menu: ReactNode;
+  /** The menu of the row under the cursor, at a point of the window. */
+  readonly menu: (at: Point, onClose: () => void) => ReactNode;
   /** What a row offers of itself when it is pointed at. */
   readonly quick: ReactNode;
   /** Says whether somebody reads or points at the list, so that it keeps still. */
@@ -46,6 +48,7 @@ type SheetProps = {
 export function Sheet(props: SheetProps) {
   const { scope, list, view, now, cursor, onCursor, selection, base, query, onWidth, menu, quick, onReading } = props;
   const scroll = useRef<HTMLDivElement>(null);
+  const [menuAt, setMenuAt] = useState<Point | null>(null);
   const isWide = useMedia("(min-width: 768px)", true);
   const [folded, fold] = usePlacedFolds(`${base}/${view.grouping}`);
   const lines = useMemo(() => linesOf(list.lanes, folded, MAX_BLANK), [list.lanes, folded]);
@@ -96,75 +99,80 @@ export function Sheet(props: SheetProps) {
 
   const inOrder = () => lines.flatMap((line) => (line.kind === "row" ? [line.row] : []));
   return (
-    <ContextMenu.Root>
+    <>
       <main
         aria-label={scopeName(scope)}
         className="mx-2 flex min-h-0 flex-1 flex-col rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4"
       >
         <ColumnHeadings scope={scope} columns={view.columns} onWidth={onWidth} />
-        <ContextMenu.Trigger asChild>
-          <div
-            ref={scroll}
-            className="min-h-0 flex-1 overflow-y-auto [scrollbar-gutter:stable] [scrollbar-width:thin] focus-visible:outline-none"
-            onPointerEnter={() => onReading(true)}
-            onPointerLeave={() => onReading((scroll.current?.scrollTop ?? 0) > 0)}
-            onScroll={() => onReading(true)}
-          >
-            <ul className="relative" style={{ height: virtualizer.getTotalSize() }}>
-              {drawn.map((item) => {
-                const line = lines[item.index];
-                const place = { height: item.size, transform: `translateY(${item.start}px)` };
-                if (line === undefined) return null;
-                if (line.kind === "heading") {
-                  return (
-                    <LaneHeading
-                      key={item.key}
-                      lane={line.lane}
-                      folded={line.folded}
-                      place={place}
-                      onFold={() => fold(line.lane.key)}
-                      onChoose={() => selection.chooseLane(line.lane)}
-                    />
-                  );
-                }
-                if (line.kind === "blank") {
-                  return (
-                    <li key={item.key} aria-hidden className="absolute inset-x-0 border-b border-hair" style={place} />
-                  );
-                }
+        {/* biome-ignore lint/a11y/noStaticElementInteractions: the menu key raises this on the row that has the focus */}
+        <div
+          ref={scroll}
+          className="min-h-0 flex-1 overflow-y-auto [scrollbar-gutter:stable] [scrollbar-width:thin] focus-visible:outline-none"
+          onPointerEnter={() => onReading(true)}
+          onPointerLeave={() => onReading((scroll.current?.scrollTop ?? 0) > 0)}
+          onScroll={() => onReading(true)}
+          onContextMenu={(event) => {
+            if (!(event.target instanceof Element) || event.target.closest("li")?.querySelector("[data-row]") == null)
+              return;
+            event.preventDefault();
+            setMenuAt({ x: event.clientX, y: event.clientY });
+          }}
+        >
+          <ul className="relative" style={{ height: virtualizer.getTotalSize() }}>
+            {drawn.map((item) => {
+              const line = lines[item.index];
+              const place = { height: item.size, transform: `translateY(${item.start}px)` };
+              if (line === undefined) return null;
+              if (line.kind === "heading") {
                 return (
-                  <SheetRow
+                  <LaneHeading
                     key={item.key}
-                    row={line.row}
-                    columns={view.columns}
-                    template={gridOf(view.columns)}
-                    roomy={view.density === "roomy"}
+                    lane={line.lane}
+                    folded={line.folded}
                     place={place}
-                    now={now}
-                    to={`${base}/${line.row.id}${query}`}
-                    spot={placeOf(line.lane, line.row)}
-                    isCursor={placeOf(line.lane, line.row) === cursor}
-                    isChosen={selection.has(line.row, line.lane.key)}
-                    isChoosing={selection.count > 0}
-                    isGone={list.gone.has(line.row.id)}
-                    onCursor={onCursor}
-                    onToggle={selection.toggle}
-                    onExtend={(row) => selection.extend(row, inOrder())}
-                    quick={quick}
+                    onFold={() => fold(line.lane.key)}
+                    onChoose={() => selection.chooseLane(line.lane)}
                   />
                 );
-              })}
-            </ul>
-            {list.problem !== null && (
-              <p role="alert" className="px-4 py-2 text-late">
-                {list.problem}
-              </p>
-            )}
-          </div>
-        </ContextMenu.Trigger>
+              }
+              if (line.kind === "blank") {
+                return (
+                  <li key={item.key} aria-hidden className="absolute inset-x-0 border-b border-hair" style={place} />
+                );
+              }
+              return (
+                <SheetRow
+                  key={item.key}
+                  row={line.row}
+                  columns={view.columns}
+                  template={gridOf(view.columns)}
+                  roomy={view.density === "roomy"}
+                  place={place}
+                  now={now}
+                  to={`${base}/${line.row.id}${query}`}
+                  spot={placeOf(line.lane, line.row)}
+                  isCursor={placeOf(line.lane, line.row) === cursor}
+                  isChosen={selection.has(line.row, line.lane.key)}
+                  isChoosing={selection.count > 0}
+                  isGone={list.gone.has(line.row.id)}
+                  onCursor={onCursor}
+                  onToggle={selection.toggle}
+                  onExtend={(row) => selection.extend(row, inOrder())}
+                  quick={quick}
+                />
+              );
+            })}
+          </ul>
+          {list.problem !== null && (
+            <p role="alert" className="px-4 py-2 text-late">
+              {list.problem}
+            </p>
+          )}
+        </div>
       </main>
-      {menu}
-    </ContextMenu.Root>
+      {menuAt !== null && menu(menuAt, () => setMenuAt(null))}
+    </>
   );
 }
 

@@ -1,17 +1,17 @@
-import { useDroppable } from "@dnd-kit/core";
 import { MoreHorizontal, Plus } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
-import { useState } from "react";
+import { lazy, Suspense, useRef, useState } from "react";
 import { useFetcher, useNavigate } from "react-router";
 import type { ShelfPlace } from "../../operations/index.server";
 import { COMMANDS, type CommandId } from "../keys/commands";
 import { useCommands } from "../keys/key-desk";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
-import type { DropTarget } from "./dragging";
-import { PinPicker } from "./pin-picker";
-import { PlaceNameDialog } from "./place-name-dialog";
+import { MenuTrigger } from "../ui/menu-trigger";
+import { useDropTarget } from "./dragging";
 import { useShelfDrop } from "./shelf-drop";
 import { useTray } from "./tray-data";
+
+const PinPicker = lazy(() => import("./pin-picker"));
+const PlaceNameDialog = lazy(() => import("./place-name-dialog"));
 
 const KEYED = 9;
 
@@ -72,8 +72,10 @@ export function Shelf() {
           <Plus size={15} aria-hidden /> Pin a place
         </button>
       )}
-      {isPinning && <PinPicker onClose={() => setPinning(false)} />}
-      {naming !== null && <PlaceNameDialog place={naming} onClose={() => setNaming(null)} />}
+      <Suspense fallback={null}>
+        {isPinning && <PinPicker onClose={() => setPinning(false)} />}
+        {naming !== null && <PlaceNameDialog place={naming} onClose={() => setNaming(null)} />}
+      </Suspense>
     </nav>
   );
 }
@@ -88,8 +90,8 @@ type PlaceCardProps = {
 function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
   const { tray, shelf, mayLead } = useTray();
   const fetcher = useFetcher();
-  const data: DropTarget = { kind: "place", place: place.id };
-  const { setNodeRef, isOver } = useDroppable({ id: `place ${place.id}`, data });
+  const card = useRef<HTMLSpanElement>(null);
+  const isOver = useDropTarget(card, { kind: "place", place: place.id });
   const post = (fields: Record<string, string>) =>
     void fetcher.submit(fields, { method: "post", action: `/${tray.slug}/shelf` });
   const move = (step: 1 | -1) => {
@@ -101,9 +103,15 @@ function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
   };
   const mayChange = !place.isForAll || mayLead;
   const name = place.name || place.title || "removed";
+  const trigger = {
+    "aria-label": `Change ${name}`,
+    className:
+      "absolute top-1 right-1 grid size-5 place-items-center rounded-control text-soft opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100",
+    children: <MoreHorizontal size={14} aria-hidden />,
+  };
   return (
     <span
-      ref={setNodeRef}
+      ref={card}
       className={`group relative flex h-[39px] shrink-0 items-start rounded-t-sheet border border-b-0 ${isOver ? "border-act bg-act-soft" : "border-rule bg-paper hover:bg-act-soft"}`}
     >
       <button
@@ -128,48 +136,48 @@ function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
           </span>
         </span>
       </button>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          aria-label={`Change ${name}`}
-          className="absolute top-1 right-1 grid size-5 place-items-center rounded-control text-soft opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
-        >
-          <MoreHorizontal size={14} aria-hidden />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className={MENU} side="top" align="start">
-            {mayChange && (
-              <>
-                <DropdownMenu.Item className={MENU_ITEM} onSelect={onName}>
-                  Name and folder…
-                </DropdownMenu.Item>
-                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => move(-1)}>
-                  Move to the left
-                </DropdownMenu.Item>
-                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => move(1)}>
-                  Move to the right
-                </DropdownMenu.Item>
-                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => post({ do: "unpin", id: place.id })}>
-                  Take it off the shelf
-                </DropdownMenu.Item>
-              </>
-            )}
-            {mayLead && !place.isForAll && place.kind !== "view" && (
-              <DropdownMenu.Item
-                className={MENU_ITEM}
-                onSelect={() => {
-                  post({ do: "unpin", id: place.id });
-                  post({ do: "pin", kind: place.kind, target: place.target, forAll: "true" });
-                }}
-              >
-                Put it on everybody's shelf
-              </DropdownMenu.Item>
-            )}
-            {!mayChange && (
-              <DropdownMenu.Label className="px-3 py-1.5 text-soft">On everybody's shelf</DropdownMenu.Label>
-            )}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <MenuTrigger
+        {...trigger}
+        menu={({ DropdownMenu }, isOpen) => (
+          <DropdownMenu.Root defaultOpen={isOpen}>
+            <DropdownMenu.Trigger {...trigger} />
+            <DropdownMenu.Portal>
+              <DropdownMenu.Content className={MENU} side="top" align="start">
+                {mayChange && (
+                  <>
+                    <DropdownMenu.Item className={MENU_ITEM} onSelect={onName}>
+                      Name and folder…
+                    </DropdownMenu.Item>
+                    <DropdownMenu.Item className={MENU_ITEM} onSelect={() => move(-1)}>
+                      Move to the left
+                    </DropdownMenu.Item>
+                    <DropdownMenu.Item className={MENU_ITEM} onSelect={() => move(1)}>
+                      Move to the right
+                    </DropdownMenu.Item>
+                    <DropdownMenu.Item className={MENU_ITEM} onSelect={() => post({ do: "unpin", id: place.id })}>
+                      Take it off the shelf
+                    </DropdownMenu.Item>
+                  </>
+                )}
+                {mayLead && !place.isForAll && place.kind !== "view" && (
+                  <DropdownMenu.Item
+                    className={MENU_ITEM}
+                    onSelect={() => {
+                      post({ do: "unpin", id: place.id });
+                      post({ do: "pin", kind: place.kind, target: place.target, forAll: "true" });
+                    }}
+                  >
+                    Put it on everybody's shelf
+                  </DropdownMenu.Item>
+                )}
+                {!mayChange && (
+                  <DropdownMenu.Label className="px-3 py-1.5 text-soft">On everybody's shelf</DropdownMenu.Label>
+                )}
+              </DropdownMenu.Content>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Root>
+        )}
+      />
     </span>
   );
 }

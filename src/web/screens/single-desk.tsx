@@ -2,9 +2,9 @@ import { type ReactNode, useCallback, useState } from "react";
 import { useNavigate } from "react-router";
 import { useCommands } from "../keys/key-desk";
 import type { RowView } from "../server/words.server";
-import { DecisionDialogs } from "./decision-dialogs";
 import { type DecisionTarget, type PostedDecision, useDecisions, withPending } from "./decisions";
 import type { DialogKind } from "./dialog-props";
+import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands } from "./list-commands";
 import type { ConversationDesk } from "./list-screen";
 import { saidOf } from "./said";
@@ -13,6 +13,7 @@ import { useTray } from "./tray-data";
 /** The desk of a conversation that is open by itself, outside the lists of a standing: its keys and its dialogs. */
 export function useSingleDesk(openId: string | null, back: string): { desk: ConversationDesk; dialogs: ReactNode } {
   const tray = useTray();
+  useDialogsSoon();
   const { decide, pending } = useDecisions();
   const navigate = useNavigate();
   const [row, setRow] = useState<RowView | null>(null);

@@ -2,7 +2,6 @@ import { ChevronDown } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { toast } from "sonner";
 import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../core/lists/run-order";
 import { isInScope, scopeName } from "../../core/lists/scope";
 import { keyCap } from "../keys/commands";
@@ -10,10 +9,11 @@ import { useCommands, useKeyOf } from "../keys/key-desk";
 import type { ProposalView, RunView } from "../server/run-view.server";
 import { KeyCap } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
+import { notice } from "../ui/notices";
 import { Composer } from "./composer";
-import { DecisionDialogs } from "./decision-dialogs";
 import { type DecisionTarget, type PostedDecision, postedLeadsTo, useDecisions, withPending } from "./decisions";
 import type { DialogKind } from "./dialog-props";
+import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands } from "./list-commands";
 import { RunDocket } from "./run-docket";
 import { RunPaper } from "./run-paper";
@@ -26,6 +26,7 @@ import { WaysOut } from "./ways-out";
 /** One conversation at a time with full attention, five ways out, and the next is there. */
 export function SortRun({ start }: { start: RunStart }) {
   const tray = useTray();
+  useDialogsSoon();
   const { decide, undo, pending } = useDecisions();
   const navigate = useNavigate();
   const run = useRun(tray.tray.slug, start);
@@ -72,7 +73,7 @@ export function SortRun({ start }: { start: RunStart }) {
   useDecidingCommands({ first: tray.mayDecide && !answering ? row : null, ask, act, answer: () => setAnswering(true) });
   const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
     const action = { label: "Take back", onClick: () => takeBack(messageId) };
-    toast("Answered", holdMs === 0 ? {} : { action, duration: holdMs });
+    notice("Answered", holdMs === 0 ? {} : { action, duration: holdMs });
     run.goOn();
   };
 

@@ -12,13 +12,13 @@ import {
   Send,
   Trash2,
 } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
 import { useRef } from "react";
 import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { useCommands } from "../keys/key-desk";
 import { KeyCap } from "../ui/button";
 import { Logo } from "../ui/logo";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
+import { MenuTrigger } from "../ui/menu-trigger";
 import { Stamp } from "../ui/stamp";
 
 type TopBarProps = {
@@ -40,7 +40,6 @@ const PLACES = [
 /** Name, tray switch, search, records, and who is signed in. */
 export function TopBar({ tray, trays, member }: TopBarProps) {
   const navigate = useNavigate();
-  const submit = useSubmit();
   const [params] = useSearchParams();
   const field = useRef<HTMLInputElement>(null);
   useCommands({
@@ -54,21 +53,7 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
         <span className="hidden lg:inline">Common Tray</span>
       </Link>
       <span className="hidden h-6 border-l border-rule lg:block" />
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="flex h-8 min-w-0 items-center gap-1.5 rounded-control px-1 text-soft hover:text-ink">
-          <span className="truncate">{tray.address}</span>
-          <ChevronsUpDown size={14} aria-label="switch tray" className="shrink-0" />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className={MENU} align="start">
-            {trays.map(({ slug, address }) => (
-              <DropdownMenu.Item key={slug} className={MENU_ITEM} onSelect={() => navigate(`/${slug}/to-sort`)}>
-                {address}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <TraySwitch address={tray.address} trays={trays} />
       <Form action={`/${tray.slug}/search`} role="search" className="relative ml-auto min-w-0 flex-1 sm:max-w-[430px]">
         <Search size={15} aria-hidden className="absolute top-2 left-2.5 text-soft" />
         <input
@@ -104,35 +89,85 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
         <BookMarked size={15} aria-hidden />
         <span className="hidden sm:inline">Records</span>
       </Link>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          className="flex h-8 items-center rounded-control px-0.5"
-          aria-label={`Signed in as ${member.name}`}
-        >
-          <Stamp initials={member.initials} name={member.name} own />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className={MENU} align="end">
-            <DropdownMenu.Label className="px-3 py-1.5 text-soft">{member.name}</DropdownMenu.Label>
-            {PLACES.map(([path, name, Icon]) => (
-              <DropdownMenu.Item
-                key={path}
-                className={`${MENU_ITEM} gap-2`}
-                onSelect={() => navigate(`/${tray.slug}/${path}`)}
-              >
-                <Icon size={14} aria-hidden /> {name}
-              </DropdownMenu.Item>
-            ))}
-            <DropdownMenu.Separator className="my-1 border-t border-hair" />
-            <DropdownMenu.Item
-              className={`${MENU_ITEM} gap-2`}
-              onSelect={() => submit(null, { method: "post", action: "/sign-out" })}
-            >
-              <LogOut size={14} aria-hidden /> Sign out
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <MemberMenu slug={tray.slug} member={member} />
     </header>
+  );
+}
+
+const SWITCH = "flex h-8 min-w-0 items-center gap-1.5 rounded-control px-1 text-soft hover:text-ink";
+
+function TraySwitch({ address, trays }: { address: string; trays: TopBarProps["trays"] }) {
+  const navigate = useNavigate();
+  const face = (
+    <>
+      <span className="truncate">{address}</span>
+      <ChevronsUpDown size={14} aria-label="switch tray" className="shrink-0" />
+    </>
+  );
+  return (
+    <MenuTrigger
+      className={SWITCH}
+      menu={({ DropdownMenu }, isOpen) => (
+        <DropdownMenu.Root defaultOpen={isOpen}>
+          <DropdownMenu.Trigger className={SWITCH}>{face}</DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content className={MENU} align="start">
+              {trays.map((other) => (
+                <DropdownMenu.Item
+                  key={other.slug}
+                  className={MENU_ITEM}
+                  onSelect={() => navigate(`/${other.slug}/to-sort`)}
+                >
+                  {other.address}
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+    >
+      {face}
+    </MenuTrigger>
+  );
+}
+
+function MemberMenu({ slug, member }: { slug: string; member: TopBarProps["member"] }) {
+  const navigate = useNavigate();
+  const submit = useSubmit();
+  const trigger = {
+    className: "flex h-8 items-center rounded-control px-0.5",
+    "aria-label": `Signed in as ${member.name}`,
+    children: <Stamp initials={member.initials} name={member.name} own />,
+  };
+  return (
+    <MenuTrigger
+      {...trigger}
+      menu={({ DropdownMenu }, isOpen) => (
+        <DropdownMenu.Root defaultOpen={isOpen}>
+          <DropdownMenu.Trigger {...trigger} />
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content className={MENU} align="end">
+              <DropdownMenu.Label className="px-3 py-1.5 text-soft">{member.name}</DropdownMenu.Label>
+              {PLACES.map(([path, name, Icon]) => (
+                <DropdownMenu.Item
+                  key={path}
+                  className={`${MENU_ITEM} gap-2`}
+                  onSelect={() => navigate(`/${slug}/${path}`)}
+                >
+                  <Icon size={14} aria-hidden /> {name}
+                </DropdownMenu.Item>
+              ))}
+              <DropdownMenu.Separator className="my-1 border-t border-hair" />
+              <DropdownMenu.Item
+                className={`${MENU_ITEM} gap-2`}
+                onSelect={() => submit(null, { method: "post", action: "/sign-out" })}
+              >
+                <LogOut size={14} aria-hidden /> Sign out
+              </DropdownMenu.Item>
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+    />
   );
 }

@@ -1,4 +1,3 @@
-import { type DragEndEvent, useDndMonitor } from "@dnd-kit/core";
 import { type ReactNode, useState } from "react";
 import { useFetcher } from "react-router";
 import type { ShelfPlace } from "../../operations/index.server";
@@ -7,7 +6,7 @@ import { Button } from "../ui/button";
 import { Dialog } from "../ui/dialog";
 import type { DecisionTarget, PostedDecision } from "./decisions";
 import type { DialogKind } from "./dialog-props";
-import type { Dragged, DropTarget } from "./dragging";
+import { type DropTarget, useLetGo } from "./dragging";
 import { useTray } from "./tray-data";
 
 type Drops = {
@@ -47,15 +46,11 @@ export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
     else if (onto.standing === "our-move") decide({ kind: "keep" }, about);
     else ask(onto.standing === "waiting" ? "expect" : "rest", about);
   };
-  useDndMonitor({
-    onDragEnd({ active, over }: DragEndEvent) {
-      const dragged = active.data.current as Dragged | undefined;
-      const onto = over?.data.current as DropTarget | undefined;
-      const row = rows.find(({ id }) => id === dragged?.rowId);
-      if (onto === undefined || row === undefined) return;
-      // A row among those chosen takes them all along.
-      letGo(onto, isChosen(row.id) && decided !== null ? decided : { rows: [row], everything: null });
-    },
+  useLetGo((rowId, onto) => {
+    const row = rows.find(({ id }) => id === rowId);
+    if (row === undefined) return;
+    // A row among those chosen takes them all along.
+    letGo(onto, isChosen(row.id) && decided !== null ? decided : { rows: [row], everything: null });
   });
   const question = filing !== null && (
     <FilingQuestion

@@ -47,7 +47,17 @@ export function useLiveChanges(url: string): boolean {
       if (lost) soon(null);
       lost = false;
     });
+    // A browser that knows that it has no network says so long before the connection notices.
+    const offline = () => setLost(true);
+    const online = () => {
+      setLost(false);
+      soon(null);
+    };
+    window.addEventListener("offline", offline);
+    window.addEventListener("online", online);
     return () => {
+      window.removeEventListener("offline", offline);
+      window.removeEventListener("online", online);
       clearTimeout(timer);
       clearTimeout(losing);
       source.close();

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
-import { toast } from "sonner";
 import type { TakeBackOutcome } from "../routes/take-back";
+import { notice, noticeProblem } from "../ui/notices";
 import { keepDraft } from "./kept-draft";
 import { useTray } from "./tray-data";
 
@@ -13,11 +13,11 @@ export function useTakeBack(onBack: (conversationId: string) => void): (messageI
   useEffect(() => {
     if (outcome === undefined) return;
     if (!outcome.ok) {
-      toast.error(outcome.problem);
+      noticeProblem(outcome.problem);
       return;
     }
     keepDraft(outcome.conversationId, { ...outcome.draft, after: "keep", day: "" });
-    toast("Taken back: it is a draft again.");
+    notice("Taken back: it is a draft again.");
     onBack(outcome.conversationId);
   }, [outcome]);
   return (messageId) => void submit(null, { method: "post", action: `/${tray.slug}/messages/${messageId}/take-back` });

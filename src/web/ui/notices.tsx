@@ -1,39 +1,62 @@
-import { X } from "lucide-react";
-import type { CSSProperties } from "react";
-import { Toaster } from "sonner";
+import { type ComponentType, useEffect, useState } from "react";
 
-// As wide as the docket's column and above the shelf and the ways out, so that no decision is covered.
-const WIDTH = { "--width": "272px" } as CSSProperties;
-const FROM_EDGE = { bottom: 104, right: 20 };
-// On a phone that bar is all there is at the lower edge.
-const FROM_PHONE_EDGE = { bottom: 64 };
-const SHOWN_MS = 6_000;
+type Extra = {
+  readonly description?: string;
+  readonly action?: { readonly label: string; readonly onClick: () => void };
+  /** How long it stays, in milliseconds. */
+  readonly duration?: number;
+};
+type List = typeof import("./notice-list");
 
-/** Where short notices appear: what was done, with its Undo, or why it was not. Screen readers are told politely. */
+let list: Promise<List> | null = null;
+// Notices that come before there is a place for them wait for it.
+let place: { readonly isThere: Promise<void>; readonly ready: () => void } | null = null;
+let show: (() => void) | null = null;
+
+function load(): Promise<List> {
+  list ??= import("./notice-list").catch((problem) => {
+    list = null;
+    throw problem;
+  });
+  return list;
+}
+
+async function tell(kind: "done" | "problem", words: string, extra: Extra): Promise<void> {
+  show?.();
+  const [{ toast }] = await Promise.all([load(), place?.isThere]);
+  if (kind === "done") toast(words, extra);
+  else toast.error(words, extra);
+}
+
+/** Says in a short notice what was done, with the means to take it back. */
+export function notice(words: string, extra: Extra = {}): void {
+  void tell("done", words, extra);
+}
+
+/** Says in a short notice why something was not done. */
+export function noticeProblem(words: string, extra: Extra = {}): void {
+  void tell("problem", words, extra);
+}
+
+/** Where notices appear. What shows them is fetched with the first thing that somebody does, before the first is due. */
 export function Notices() {
-  return (
-    <Toaster
-      position="bottom-right"
-      closeButton
-      offset={FROM_EDGE}
-      mobileOffset={FROM_PHONE_EDGE}
-      style={WIDTH}
-      icons={{ close: <X size={13} aria-hidden /> }}
-      toastOptions={{
-        duration: SHOWN_MS,
-        unstyled: true,
-        classNames: {
-          toast:
-            "flex w-full items-center gap-3 rounded-sheet border border-rule border-l-[3px] border-l-act bg-paper py-2 pr-2 pl-3.5 font-sans text-sm text-ink shadow-raised data-[type=error]:border-l-late",
-          content: "order-1 min-w-0 flex-1",
-          description: "text-soft",
-          actionButton:
-            "order-2 h-7 shrink-0 rounded-control border border-rule px-2.5 font-semibold text-act hover:border-act",
-          closeButton:
-            "order-3 grid size-7 shrink-0 place-items-center rounded-control text-soft hover:bg-ground hover:text-ink",
-          icon: "hidden",
-        },
-      }}
-    />
-  );
+  const [Shown, setShown] = useState<ComponentType<{ onReady: () => void }> | null>(null);
+  useEffect(() => {
+    let ready = () => {};
+    const isThere = new Promise<void>((resolve) => {
+      ready = resolve;
+    });
+    place = { isThere, ready: () => ready() };
+    show = () => void load().then((loaded) => setShown(() => loaded.default));
+    const soon = () => show?.();
+    document.addEventListener("pointermove", soon, { once: true });
+    document.addEventListener("keydown", soon, { once: true });
+    return () => {
+      document.removeEventListener("pointermove", soon);
+      document.removeEventListener("keydown", soon);
+      place = null;
+      show = null;
+    };
+  }, []);
+  return Shown === null ? null : <Shown onReady={() => place?.ready()} />;
 }

@@ -1,0 +1,19 @@
+import { lazy, Suspense } from "react";
+import { soon } from "../ui/soon";
+import type { DialogKind, DialogProps } from "./dialog-props";
+
+const load = () => import("./decision-dialogs");
+const Dialogs = lazy(load);
+const dialogs = soon(load);
+
+/** Fetches the dialogs as soon as somebody does anything, so that they are there before they are asked for. */
+export const useDialogsSoon = dialogs.use;
+
+/** The dialog that a key or a button opened. */
+export function DecisionDialogs(props: DialogProps & { readonly kind: DialogKind }) {
+  return (
+    <Suspense fallback={null}>
+      <Dialogs {...props} />
+    </Suspense>
+  );
+}

@@ -1,0 +1,1 @@
+export { DropdownMenu, Popover } from "radix-ui";

@@ -1,0 +1,7 @@
+import { soon } from "./soon";
+
+const menus = soon(() => import("./menu-parts"));
+
+/** What drops down and pops up, or null before anybody can have asked for it. */
+export const useMenus = menus.use;
+export const askForMenus = menus.ask;

@@ -1,0 +1,49 @@
+import { useSyncExternalStore } from "react";
+
+/** A part of the program that is fetched with the first thing that somebody does on a page. */
+export type Soon<T> = {
+  /** The part, or null until it is there. */
+  readonly use: () => T | null;
+  /** Fetches it now. */
+  readonly ask: () => void;
+};
+
+const FIRST_THINGS = ["pointermove", "keydown", "touchstart"] as const;
+
+/** Leaves a part out of what a page needs to be drawn; it is there before anybody has found what to click. */
+export function soon<T>(load: () => Promise<T>): Soon<T> {
+  let part: T | null = null;
+  let isAsked = false;
+  const waiting = new Set<() => void>();
+  const ask = () => {
+    if (isAsked) return;
+    isAsked = true;
+    load()
+      .then((loaded) => {
+        part = loaded;
+        for (const tell of waiting) tell();
+      })
+      .catch(() => {
+        // The line may be down; the next thing that somebody does tries again.
+        isAsked = false;
+        listen();
+      });
+  };
+  const listen = () => {
+    for (const thing of FIRST_THINGS) document.addEventListener(thing, ask, { once: true, passive: true });
+  };
+  const subscribe = (tell: () => void) => {
+    if (part === null) listen();
+    waiting.add(tell);
+    return () => waiting.delete(tell);
+  };
+  return {
+    ask,
+    use: () =>
+      useSyncExternalStore(
+        subscribe,
+        () => part,
+        () => null,
+      ),
+  };
+}
