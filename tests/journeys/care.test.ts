@@ -151,6 +151,8 @@ test("a lost line is told, and what is decided meanwhile is kept and sent when i
   await running.send({ subject });
   await page.getByRole("link", { name: subject }).focus();
   await expect(ines.getByRole("link", { name: subject })).toBeVisible();
+  await tobias.keyboard.press("u");
+  await expect(page.getByText(`Within days: ${subject}`)).toBeVisible();
   await page.context().setOffline(true);
   await tobias.keyboard.press("b");
   await expect(page.getByText(`Kept, and sent when it is back: In the bin: ${subject}`)).toBeVisible();

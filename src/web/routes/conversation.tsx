@@ -24,3 +24,5 @@ export default function Conversation({ loaderData }: Route.ComponentProps) {
   const desk = useOutletContext<ConversationDesk>();
   return <ConversationScreen key={loaderData.row.id} view={loaderData} desk={desk} />;
 }
+
+export { shouldRevalidate } from "./tray";

@@ -1,4 +1,4 @@
-import { data, isRouteErrorResponse, Outlet } from "react-router";
+import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
 import { lookIntoTray, preferencesOf, runsUnderWay, shelfOf } from "../../operations/index.server";
 import { KeyDeskProvider } from "../keys/key-desk";
 import { CommandLayer } from "../screens/command-layer";
@@ -50,6 +50,11 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
       </div>
     </KeyDeskProvider>
   );
+}
+
+// What never reached the server changed nothing, and loading anew would fail as well and take this screen away.
+export function shouldRevalidate({ actionResult, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) {
+  return actionResult?.ok === "unreachable" ? false : defaultShouldRevalidate;
 }
 
 // What the server refused keeps its own words; the rest is a server or a line that does not answer.

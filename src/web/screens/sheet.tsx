@@ -109,7 +109,8 @@ export function Sheet(props: SheetProps) {
         <div
           ref={scroll}
           className="min-h-0 flex-1 overflow-y-auto [scrollbar-gutter:stable] [scrollbar-width:thin] focus-visible:outline-none"
-          onPointerEnter={() => onReading(true)}
+          // Not "enter": a pointer that was here before the list came enters nothing.
+          onPointerMove={() => onReading(true)}
           onPointerLeave={() => onReading((scroll.current?.scrollTop ?? 0) > 0)}
           onScroll={() => onReading(true)}
           onContextMenu={(event) => {

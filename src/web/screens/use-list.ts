@@ -11,6 +11,7 @@ import { narrowingParams } from "../../core/lists/narrowing";
 import { isDescending } from "../../core/lists/sheet-view";
 import type { ListedRowView, ListStart } from "../server/list-view.server";
 import { useChanges } from "./live-hub";
+import { useInTurn } from "./use-in-turn";
 
 const PAGE = 200;
 // A scrollbar dragged far down asks for all rows up to there, so many at a time.
@@ -131,12 +132,16 @@ export function useList(slug: string, start: ListStart, own: ReadonlySet<string>
   }, [slug, keep]);
 
   // A list that could not be brought up to date is, with the next change or when the line is back.
-  useChanges((ids) => (ids === null ? startAnew() : refresh(ids, now.current.isReading())).catch(() => undefined));
+  const inTurn = useInTurn();
+  useChanges((ids) =>
+    inTurn(() => (ids === null ? startAnew() : refresh(ids, now.current.isReading()))).catch(() => undefined),
+  );
 
   const show = useCallback(() => {
     const ids = [...now.current.arrived, ...now.current.gone];
-    if (ids.length > 0) void refresh(ids, false).catch(() => setProblem("What is new could not be loaded."));
-  }, [refresh]);
+    if (ids.length > 0)
+      void inTurn(() => refresh(ids, false)).catch(() => setProblem("What is new could not be loaded."));
+  }, [refresh, inTurn]);
 
   return { lanes, arrived: arrived.size, gone, problem, loadMore, show };
 }

@@ -5,6 +5,7 @@ import { isInScope, type Scope } from "../../core/lists/scope";
 import type { ListedRowView } from "../server/list-view.server";
 import type { RunView } from "../server/run-view.server";
 import { useChanges } from "./live-hub";
+import { useInTurn } from "./use-in-turn";
 import { fetchPart } from "./use-list";
 
 // So many are fetched before their turn, so that the next is there when the key goes down.
@@ -107,7 +108,7 @@ export function useRun(slug: string, start: RunStart): Run {
     if (last !== undefined) setLookingAt(last);
   }, []);
 
-  useChanges(async (ids) => {
+  const bringUpToDate = async (ids: readonly string[] | null) => {
     const known = state.current;
     if (ids === null) {
       asked.current.clear();
@@ -142,7 +143,9 @@ export function useRun(slug: string, start: RunStart): Run {
       const left = ids.filter((id) => !now.has(id) && !isDone(id));
       return new Set([...[...others].filter((id) => !now.has(id)), ...left]);
     });
-  });
+  };
+  const inTurn = useInTurn();
+  useChanges((ids) => inTurn(() => bringUpToDate(ids)));
 
   const view = currentId === null ? null : (views.get(currentId) ?? null);
   const isTaken =

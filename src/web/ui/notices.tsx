@@ -13,10 +13,14 @@ let list: Promise<List> | null = null;
 let place: { readonly isThere: Promise<void>; readonly ready: () => void } | null = null;
 let show: (() => void) | null = null;
 
+// A line that is down is often what the first notice is about: it is said as soon as it can be.
+const AGAIN_MS = 2_000;
+
 function load(): Promise<List> {
-  list ??= import("./notice-list").catch((problem) => {
+  list ??= import("./notice-list").catch(async () => {
+    await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
     list = null;
-    throw problem;
+    return load();
   });
   return list;
 }
