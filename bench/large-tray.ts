@@ -21,10 +21,10 @@ export async function fillLargeTray(url: string): Promise<void> {
       owners as (select array_agg(id) as ids from member),
       records as (select array_agg(id) as ids from record),
       categories as (select array_agg(id) as ids from category)
-    insert into conversation (id, tray_id, created_at, version, subject, who, newest_text, message_count, last_message_at,
+    insert into conversation (id, tray_id, created_at, version, subject, who, who_address, newest_text, message_count, last_message_at,
       last_in_at, standing, standing_since, standing_reason, turn, turn_since, owner_id, category_ids, record_ids,
       expected_at, resting_until, marks)
-    select gen_random_uuid(), case when n % 2 = 0 then trays.office else trays.ids[1 + n % ${TRAYS}] end, at, 5, 'Swell box number ' || n, 'Wilf Pargeter ' || n % 900,
+    select gen_random_uuid(), case when n % 2 = 0 then trays.office else trays.ids[1 + n % ${TRAYS}] end, at, 5, 'Swell box number ' || n, 'Wilf Pargeter ' || n % 900, 'wilf' || n % 900 || '@pargeter.example',
       'It started again during the litany, and the bishop looked up at number ' || n, 5, at, at,
       case when n % 40 < 38 then 'settled' else (array['to-sort','our-move','waiting','resting'])[1 + (n / 40) % 4] end,
       at, '{"kind": "arrived", "who": "Wilf"}', 'us', at, owners.ids[1 + n % array_length(owners.ids, 1)],

@@ -2,6 +2,7 @@ import { Client } from "pg";
 import type { Wired } from "~/main/wiring";
 import { signInToDemo, traysOf, whoIs } from "~/operations/index.server";
 import { type Figure, medianMs } from "./measure";
+import { recordedStatements } from "./recorded-statements";
 
 const RUNS = 300;
 const MOST = 3;
@@ -46,26 +47,4 @@ export async function openStanding({ deps }: Wired, url: string): Promise<Figure
     asked: `at most ${MOST}`,
     holds: ratio <= MOST,
   };
-}
-
-type Statement = { readonly text: string; readonly values: readonly unknown[] };
-
-/** What a piece of work sends to the database, heard at the driver. */
-async function recordedStatements(work: () => Promise<unknown>): Promise<Statement[]> {
-  const statements: Statement[] = [];
-  const prototype = Client.prototype as unknown as { query: (this: unknown, ...args: unknown[]) => unknown };
-  const original = prototype.query;
-  prototype.query = function record(...args) {
-    const [first, values] = args;
-    const text = typeof first === "string" ? first : (first as { text?: string }).text;
-    const given = typeof first === "string" ? values : (first as { values?: unknown }).values;
-    if (text !== undefined) statements.push({ text, values: Array.isArray(given) ? given : [] });
-    return original.apply(this, args);
-  };
-  try {
-    await work();
-  } finally {
-    prototype.query = original;
-  }
-  return statements;
 }

@@ -43,8 +43,10 @@ missing=()
 if [ "$purpose" != start ]; then
   compgen -G '/usr/lib/postgresql/*/bin/initdb' >/dev/null || missing+=(postgresql)
 fi
-if [ "$purpose" = test ]; then
+if [ "$purpose" = test ] || [ "$purpose" = bench ]; then
   [ -x /usr/bin/chromium ] || missing+=(chromium)
+fi
+if [ "$purpose" = test ]; then
   [ -x /usr/sbin/dovecot ] || missing+=(dovecot-imapd)
 fi
 [ ${#missing[@]} -eq 0 ] || need_debian "${missing[@]}"

@@ -26,20 +26,17 @@ try {
   await page.getByRole("main", { name: "To sort" }).waitFor();
   await page.goto("/office/our-move");
   await picture(page, "main");
+  await listPictures(page);
+  await page.goto("/office/our-move");
   await page.getByRole("link", { name: "Consent for the case, ref 26/118" }).click();
   await page.getByRole("complementary", { name: "Docket" }).waitFor();
   await picture(page, "conversation");
-  await page.getByRole("button", { name: /^Answer/ }).click();
-  await page.getByRole("textbox", { name: "Text" }).fill("The drawings of the lower frame will be with you on Friday.");
-  await picture(page, "answering");
   await page.goto("/office/waiting");
   await picture(page, "waiting");
   await page.goto("/office/records/P-26-040");
   await picture(page, "record");
   await page.goto("/office/search?q=tuning");
   await picture(page, "search");
-  await page.goto("/office/records");
-  await picture(page, "records");
   await mailPictures(page);
   await page.goto("/office/to-sort");
   await page.setViewportSize({ width: 390, height: 780 });
@@ -48,6 +45,40 @@ try {
   await browser.close();
   await server.stop();
   await cluster.stop();
+}
+
+// The lists and what surrounds them.
+async function listPictures(of: Page): Promise<void> {
+  // The menus come with the first move of a pointer.
+  await of.mouse.move(2, 2);
+  const choose = async (menu: string, item: string) => {
+    await of.getByRole("button", { name: menu }).click();
+    await of.getByRole("menuitemradio", { name: item }).click();
+  };
+  await choose("Grouping", "By category");
+  await of.getByRole("button", { name: /^Delivery/ }).waitFor();
+  await picture(of, "by-category");
+  await of.getByRole("link", { name: "Consignment 2645" }).focus();
+  for (const key of ["x", "J", "J"]) await of.keyboard.press(key);
+  await picture(of, "chosen");
+  await of.keyboard.press("Escape");
+  await choose("Grouping", "By day");
+  await choose("Reading and density", "Below the list");
+  await of.getByRole("link", { name: "Consent for the case, ref 26/118" }).click();
+  await of.getByRole("complementary", { name: "Docket" }).waitFor();
+  await picture(of, "below");
+  await of.keyboard.press("Escape");
+  await choose("Reading and density", "Beside the list");
+  await of.keyboard.press(".");
+  await of.getByRole("dialog", { name: "Command field" }).waitFor();
+  await picture(of, "command-field");
+  await of.goto("/office/sort-run/to-sort");
+  await of.getByRole("complementary", { name: "Docket" }).getByRole("button").first().waitFor();
+  await picture(of, "sort-run");
+  await of.goto("/office/follow-ups");
+  await picture(of, "follow-ups");
+  await of.goto("/office/journal");
+  await picture(of, "journal");
 }
 
 // Mail of the kinds that the made-up world shows best when it has just come.
@@ -77,8 +108,6 @@ async function mailPictures(of: Page): Promise<void> {
   await picture(of, "attachments");
   await open(of, "our-move", "The harmonium in store");
   await picture(of, "bounce");
-  await open(of, "our-move", "Swell box still cyphering after Sunday");
-  await picture(of, "thread");
   await of.goto("/office/import");
   await of
     .getByLabel("File")

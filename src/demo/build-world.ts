@@ -25,6 +25,7 @@ import {
   type TrayGrant,
   traysOf,
 } from "../operations/index.server";
+import { takeUpHabits } from "./habits";
 import { seededRandom } from "./random";
 import { mailDate, rawBounce, rawMail } from "./raw-mail";
 import type { Moment, Script, Step } from "./script";
@@ -68,11 +69,20 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
     world.clock.now = at;
     await tellStep(world, script, thread, step, `${story}`);
   }
+  world.clock.now = now;
+  await habits(world);
   // What came before today was read by whoever works here.
   for (const member of world.members) {
     await markAllRead(world.deps, member.id, later(now, -5 * 60 * MINUTE));
   }
   return { conversations: scripts.length };
+}
+
+async function habits({ deps, clock, trays, members, grants, categories, records }: World): Promise<void> {
+  const [office] = trays;
+  const ines = members.find(({ signInName }) => signInName === "ines");
+  const grant = ines === undefined ? undefined : grants.get(ines.id)?.find(({ tray }) => tray.id === office?.id);
+  if (grant !== undefined) await takeUpHabits({ deps, clock, grant, members, categories, records });
 }
 
 async function setUp(real: Deps, start: Instant): Promise<World> {

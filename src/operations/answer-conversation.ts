@@ -164,7 +164,6 @@ async function storedAnswer(
     attachments: [],
     warnings: [],
     list: null,
-    unsubscribe: null,
     protection: null,
     hasRemoteContent: false,
     trust: null,

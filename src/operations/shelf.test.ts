@@ -8,7 +8,6 @@ import {
   choosePreference,
   chooseView,
   datesToOffer,
-  forgetView,
   keepView,
   namePlace,
   pinPlace,
@@ -89,7 +88,7 @@ describe("a shelf", () => {
     const { places, views } = await shelfOf(tray.deps, office.grant);
     expect(views.map(({ name, scope }) => [name, scope])).toEqual([["Quotes of Tobias", "settled"]]);
     expect(places.at(-1)).toMatchObject({ title: "Quotes of Tobias", leadsTo: { scope: "settled" } });
-    await forgetView(tray.deps, office.grant, views[0]?.id ?? "");
+    await unpinPlace(tray.deps, office.grant, places.at(-1)?.id ?? trustedId(""));
     expect((await shelfOf(tray.deps, office.grant)).views).toEqual([]);
     await tray.ask("update place set target = $1 where kind = 'record'", [tray.deps.newId()]);
     expect((await shelfOf(tray.deps, office.grant)).places.find(({ kind }) => kind === "record")?.leadsTo).toBeNull();

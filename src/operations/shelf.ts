@@ -150,8 +150,13 @@ export async function namePlace(
   return (await renamePlace(deps.db, grant, id, words)) ? ok(null) : err({ kind: "no-such", what: "place" });
 }
 
-/** Takes a place off the shelf. */
+/** Takes a place off the shelf; a saved view that stood there is forgotten with it. */
 export async function unpinPlace(deps: Deps, grant: TrayGrant, id: PlaceId): Promise<Result<null, Refusal>> {
+  const place = (await placesOf(deps.db, grant)).find((one) => one.id === id);
+  if (place?.kind === "view") {
+    await removeSavedView(deps.db, grant, place.target);
+    return ok(null);
+  }
   return (await removePlace(deps.db, grant, id)) ? ok(null) : err({ kind: "no-such", what: "place" });
 }
 
@@ -173,9 +178,4 @@ export async function keepView(
   if (kept === undefined) return err({ kind: "no-such", what: "place" });
   const pinned = await pinPlace(deps, grant, { kind: "view", target: kept.id, isForAll: false });
   return pinned.ok ? ok(null) : pinned;
-}
-
-/** Forgets a saved view. */
-export function forgetView(deps: Deps, grant: TrayGrant, id: string): Promise<void> {
-  return removeSavedView(deps.db, grant, id);
 }

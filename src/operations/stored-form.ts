@@ -65,8 +65,6 @@ export function storedForm(
     ownText: message.ownText,
     restText: message.restText,
     list: message.list,
-    unsubscribe:
-      message.unsubscribe.length === 0 ? null : { ways: message.unsubscribe, oneClick: message.oneClickUnsubscribe },
     protection: message.protection,
     hasRemoteContent: message.hasRemoteContent,
     routes: routesOf(tray, incoming),

@@ -24,9 +24,6 @@ export type Recipients = {
 /** A way on which a message reached the tray. */
 export type ArrivalRoute = { readonly address: EmailAddress; readonly sender: string };
 
-/** How one leaves the list that a message came by: the addresses of RFC 2369, and whether the first https one takes RFC 8058. */
-export type Unsubscribe = { readonly ways: readonly string[]; readonly oneClick: boolean };
-
 export type NewMessage = {
   readonly id: MessageId;
   readonly trayId: TrayId;
@@ -52,7 +49,6 @@ export type NewMessage = {
   readonly ownText: string;
   readonly restText: string;
   readonly list: string | null;
-  readonly unsubscribe: Unsubscribe | null;
   readonly protection: Protection | null;
   readonly hasRemoteContent: boolean;
   /** Who seems to have sent it, as far as that was checked; null for our own. */
@@ -134,11 +130,11 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
       insert into message (id, tray_id, conversation_id, version, direction, kind, kind_reason, message_id, in_reply_to,
         reference_ids, subject, from_name, from_address, recipients, sent_at, received_at, author_id, raw_sha256, has_html,
         failed_recipients, attachments, warnings, dedupe_key, delivery, list_id, protection, trust, has_remote,
-        is_new_participant, asks_report, leaves_at, unsubscribe)
+        is_new_participant, asks_report, leaves_at)
       values (:id, :trayId, :conversationId, :version, :direction, :kind, :kindReason, :messageId, :inReplyTo,
         :referenceIds, :subject, :fromName, :fromAddress, :recipients, :sentAt, :receivedAt, :authorId, :rawSha256,
         :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery, :list, :protection, :trust, :hasRemote,
-        :isNewParticipant, :asksReport, :leavesAt, :unsubscribe)
+        :isNewParticipant, :asksReport, :leavesAt)
     ), body as (
       insert into message_text (message_id, own_text, rest_text) values (:id, :ownText, :restText)
     ), links as (${links}
@@ -186,7 +182,6 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
       failedRecipients: storableText(JSON.stringify(message.failedRecipients)),
       attachments: storableText(JSON.stringify(message.attachments)),
       hasAttachment: message.attachments.some(({ inline }) => !inline),
-      unsubscribe: message.unsubscribe === null ? null : storableText(JSON.stringify(message.unsubscribe)),
       warnings: [...message.warnings],
       dedupeKey: message.dedupeKey,
       delivery: message.delivery,

@@ -60,8 +60,6 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
       return "did the follow-up";
     case "follow-up-cleared":
       return "cleared the follow-up";
-    case "unsubscribed":
-      return `unsubscribed from ${effect.list}`;
     case "joined":
       return `joined “${effect.subject || "no subject"}” to it`;
     case "split-off":

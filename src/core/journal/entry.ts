@@ -57,8 +57,6 @@ export type Effect =
     }
   | { readonly kind: "follow-up-done"; readonly followUpId: FollowUpId }
   | { readonly kind: "follow-up-cleared"; readonly followUpId: FollowUpId }
-  /** We asked a list to send nothing more: out in the world, so nothing here takes it back. */
-  | { readonly kind: "unsubscribed"; readonly list: string; readonly way: "one-click" | "mail" }
   /** Another conversation became a part of this one: what was in it, at its places there. */
   | {
       readonly kind: "joined";
@@ -123,7 +121,6 @@ export function aspectOf(effect: Effect): Aspect {
       return `part:${effect.conversationId}`;
     case "send-failed":
     case "rest-ended":
-    case "unsubscribed":
       return "fact";
     default:
       return "standing";

@@ -73,8 +73,6 @@ export type MailMessage = {
   readonly reportedIds: readonly string[];
   readonly list: string | null;
   readonly unsubscribe: readonly string[];
-  /** True when its https address takes an unsubscription by one request (RFC 8058). */
-  readonly oneClickUnsubscribe: boolean;
   readonly attachments: readonly Attachment[];
   readonly protection: Protection | null;
   /** Whether its HTML would fetch pictures from elsewhere. */

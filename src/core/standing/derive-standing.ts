@@ -191,7 +191,6 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
     case "follow-up-set":
     case "follow-up-done":
     case "follow-up-cleared":
-    case "unsubscribed":
     case "joined":
     case "split-off":
       return null;

@@ -99,7 +99,6 @@ function understood(email: Email, envelopeSender: string | null, warning: string
       reportedIds: isReportKind(classification.kind) ? reportedIds(parts, contents, text) : [],
       list: headerValue(headers, "list-id"),
       unsubscribe: bracketed(headerValue(headers, "list-unsubscribe") ?? ""),
-      oneClickUnsubscribe: takesOneClick(headers),
       attachments: parts.map((part, index) => attachmentOf(part, index, contents[index] ?? new Uint8Array())),
       protection: protectionOf(contentType, parts, text),
       hasRemoteContent: html !== null && REMOTE_IMAGE.test(html),
@@ -177,7 +176,6 @@ function unparsed(raw: Uint8Array): ParsedMail {
       reportedIds: [],
       list: null,
       unsubscribe: [],
-      oneClickUnsubscribe: false,
       attachments: [],
       protection: null,
       hasRemoteContent: false,
@@ -210,9 +208,4 @@ function dateOf(text: string | undefined): Instant | null {
 
 function bracketed(field: string): string[] {
   return [...field.matchAll(/<([^<>]+)>/g)].map((match) => match[1]?.trim() ?? "");
-}
-
-/** Whether a list takes an unsubscription by one request (RFC 8058, section 3.1). */
-function takesOneClick(headers: readonly Header[]): boolean {
-  return /^\s*list-unsubscribe=one-click\s*$/i.test(headerValue(headers, "list-unsubscribe-post") ?? "");
 }

@@ -88,12 +88,10 @@ export async function up(knex: Knex): Promise<void> {
 
     alter table tray add column hours jsonb;
     alter table tray add column holidays text[] not null default '{}';
-    alter table tray add column bin_days int not null default 30;
 
     alter table journal add column redoes uuid unique references journal;
     create index journal_tray on journal (tray_id, at desc, id desc);
 
-    alter table message add column unsubscribe jsonb;
   `);
 }
 

@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { useNavigate } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../core/flow/age-buckets";
 import { isUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
@@ -11,6 +11,8 @@ import { NarrowMenu } from "./narrow-menu";
 import { useTray } from "./tray-data";
 import { nameOfGrouping, nameOfOrder } from "./view-names";
 
+const SaveViewDialog = lazy(() => import("./save-view-dialog"));
+
 type NarrowLineProps = {
   readonly list: ListStart;
   readonly base: string;
@@ -21,6 +23,7 @@ type NarrowLineProps = {
 export function NarrowLine({ list, base, onView }: NarrowLineProps) {
   const navigate = useNavigate();
   const nameOf = useValueNames();
+  const [isSaving, setSaving] = useState(false);
   // Names that a menu knows and this screen does not, such as those of people.
   const [picked, setPicked] = useState<Readonly<Record<string, string>>>({});
   const narrow = (dimension: Dimension, value: string) => {
@@ -56,11 +59,25 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
         )),
       )}
       {isNarrowed(list.narrowing) && (
-        <button type="button" onClick={() => navigate(base)} className="shrink-0 px-1 text-act hover:underline">
-          Show all
-        </button>
+        <>
+          <button type="button" onClick={() => navigate(base)} className="shrink-0 px-1 text-act hover:underline">
+            Show all
+          </button>
+          <button type="button" onClick={() => setSaving(true)} className="shrink-0 px-1 text-act hover:underline">
+            Save view
+          </button>
+        </>
       )}
       <ViewPart view={list.view} onView={onView} />
+      {isSaving && (
+        <Suspense fallback={null}>
+          <SaveViewDialog
+            scope={list.scope}
+            query={narrowingParams(list.narrowing).toString()}
+            onClose={() => setSaving(false)}
+          />
+        </Suspense>
+      )}
     </div>
   );
 }

@@ -39,7 +39,7 @@ export function WaysOut({ row, proposals, onAnswer, ask, settle, bin }: WaysOutP
       >
         File and settle
       </Way>
-      <Way command="bin" hint="kept 30 days" onClick={bin}>
+      <Way command="bin" hint="can be brought back" onClick={bin}>
         Bin
       </Way>
     </div>
