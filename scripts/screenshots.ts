@@ -38,8 +38,8 @@ try {
   await page.goto("/office/search?q=tuning");
   await picture(page, "search");
   await mailPictures(page);
-  await page.goto("/office/to-sort");
   await page.setViewportSize({ width: 390, height: 780 });
+  await page.goto("/office/to-sort");
   await picture(page, "phone");
 } finally {
   await browser.close();

@@ -17,6 +17,7 @@ import {
   lookAtFollowUps,
   lookAtJournal,
   markUnread,
+  markUnreadFromMessage,
   moreOfList,
   openConversation,
   readyForRun,
@@ -196,6 +197,14 @@ describe("a list", () => {
     expect((await listed("to-sort", {}, { unread: ["no"] })).total).toBe(1);
     await markUnread(tray.deps, office.grant, [id]);
     expect((await listed("to-sort", {}, { unread: ["no"] })).total).toBe(0);
+    const open = await openConversation(tray.deps, office.grant, id);
+    expect(await markUnreadFromMessage(tray.deps, office.tobiasGrant, open?.messages[0]?.id ?? trustedId(""))).toBe(
+      true,
+    );
+    expect((await listed("to-sort", {}, { unread: ["no"] })).total).toBe(1);
+    expect(await markUnreadFromMessage(tray.deps, office.grant, open?.messages[0]?.id ?? trustedId(""))).toBe(true);
+    expect((await listed("to-sort", {}, { unread: ["no"] })).total).toBe(0);
+    expect(await markUnreadFromMessage(tray.deps, office.grant, trustedId(tray.deps.newId()))).toBe(false);
   });
 });
 

@@ -1,7 +1,7 @@
 import { BadgeCheck, MoreHorizontal, ShieldAlert, TriangleAlert } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
-import { useFetcher } from "react-router";
+import { useFetcher, useLocation } from "react-router";
 import type { Message } from "../server/conversation-view.server";
 import { Button } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
@@ -75,6 +75,9 @@ function MessageMenu({ message, conversationId, alone }: MessageItemProps) {
   useEffect(() => {
     if (problem !== undefined) noticeProblem(problem);
   }, [problem]);
+  const { pathname } = useLocation();
+  const unreadFromHere = () =>
+    fetcher.submit({ list: pathname.split("/").slice(0, 3).join("/") }, { method: "post", action: `${base}/unread` });
   const splitOff = () =>
     fetcher.submit({ conversation: conversationId }, { method: "post", action: `${base}/split-off` });
   return (
@@ -90,6 +93,11 @@ function MessageMenu({ message, conversationId, alone }: MessageItemProps) {
           {mayDecide && !alone && (
             <DropdownMenu.Item className={MENU_ITEM} onSelect={splitOff}>
               Split off with its answers
+            </DropdownMenu.Item>
+          )}
+          {!message.ours && (
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={unreadFromHere}>
+              Mark unread from here
             </DropdownMenu.Item>
           )}
           <DropdownMenu.Item className={MENU_ITEM} asChild>

@@ -28,6 +28,7 @@ type TopBarProps = {
 };
 
 const PLACES = [
+  ["sort-run/to-sort", "Sort run", Layers],
   ["follow-ups", "Follow-ups", CalendarCheck],
   ["journal", "Journal", History],
   ["keys", "Keys and habits", Keyboard],
@@ -75,10 +76,10 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
         to={`/${tray.slug}/sort-run/to-sort`}
         aria-label="Sort run"
         aria-keyshortcuts="o"
-        className="flex h-8 shrink-0 items-center gap-2 rounded-control border border-act px-2.5 font-semibold text-act hover:bg-act-soft sm:px-3"
+        className="hidden h-8 shrink-0 items-center gap-2 rounded-control border border-act px-3 font-semibold text-act hover:bg-act-soft sm:flex"
       >
         <Layers size={15} aria-hidden />
-        <span className="hidden sm:inline">Sort run</span>
+        Sort run
         <KeyCap>o</KeyCap>
       </Link>
       <Link
