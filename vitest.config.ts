@@ -18,7 +18,7 @@ export default defineConfig({
         resolve: { tsconfigPaths: true },
         test: {
           name: "database",
-          include: [...database, "tests/processes/**/*.test.ts"],
+          include: [...database, "tests/processes/**/*.test.ts", "tests/pages/*.test.ts"],
           globalSetup: ["tests/support/database-setup.ts"],
           testTimeout: 30_000,
           hookTimeout: 60_000,

@@ -18,6 +18,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const form = await request.formData();
   const name = String(form.get("name"));
   const value = parsed(String(form.get("value")));
+  if (value === undefined) return data({ ok: false }, { status: 400 });
   const scope = name.startsWith("view/") ? name.slice("view/".length) : null;
   if (scope !== null && isScope(scope)) {
     await chooseView(deps, grant, scope, value === null ? null : readView(value));
