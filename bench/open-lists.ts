@@ -6,7 +6,7 @@ import { countsToNarrow, listConversations, signInToDemo, traysOf, whoIs } from 
 import { type Figure, medianMs } from "./measure";
 import { recordedStatements } from "./recorded-statements";
 
-const RUNS = 4;
+const RUNS = 3;
 const MOST = 3;
 
 /** Opening every standing in every grouping, and the counts of every narrow-by menu, against the SQL that they send: the worst ratio of each. */

@@ -4,7 +4,7 @@ import { signInToDemo, traysOf, whoIs } from "~/operations/index.server";
 import { type Figure, medianMs } from "./measure";
 import { recordedStatements } from "./recorded-statements";
 
-const RUNS = 300;
+const RUNS = 100;
 const MOST = 3;
 
 /**
