@@ -9,6 +9,8 @@ const database = [
 
 export default defineConfig({
   test: {
+    // Half of what the tests wait for are processes of their own: as many workers as there are cores, not one less.
+    maxWorkers: 2,
     projects: [
       {
         resolve: { tsconfigPaths: true },

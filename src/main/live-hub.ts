@@ -1,18 +1,26 @@
+import { randomUUID } from "node:crypto";
+import type { TrayId } from "../core/kernel/ids";
 import type { TrayChange } from "../operations/index.server";
 import type { LiveHub } from "../web/server/live-hub";
 
 /** Hands what the one listening connection hears to the open screens of this process. */
 export function liveHub(): LiveHub & { spread: (change: TrayChange) => void; spreadGap: () => void; end: () => void } {
   const listeners = new Set<Parameters<LiveHub["subscribe"]>[0]>();
+  const changes = new Map<TrayId, number>();
+  // A page of an earlier process may have missed anything; so may every page when the connection broke.
+  let since = randomUUID();
   return {
     subscribe(listener) {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
+    state: (trayId) => `${since}.${changes.get(trayId) ?? 0}`,
     spread(change) {
+      changes.set(change.trayId, (changes.get(change.trayId) ?? 0) + 1);
       for (const listener of listeners) if (listener.trayId === change.trayId) listener.hear(change);
     },
     spreadGap() {
+      since = randomUUID();
       for (const listener of listeners) listener.hear({ trayId: listener.trayId, conversationIds: null });
     },
     end() {

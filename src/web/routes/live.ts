@@ -4,7 +4,10 @@ import type { Route } from "./+types/live";
 // Proxies and browsers drop a connection that says nothing for a minute.
 const HEARTBEAT_MS = 25_000;
 
-/** Server-sent events: one `change` whenever something in the tray is no longer as it was, with the ids or null for anything. */
+/**
+ * Server-sent events: one `change` whenever something in the tray is no longer as it was, with the ids or null for
+ * anything; at once when the page was read (`seen`) before the last change.
+ */
 export function loader({ request, context }: Route.LoaderArgs) {
   const { tray } = context.get(grantContext);
   const live = context.get(liveContext);
@@ -28,6 +31,7 @@ export function loader({ request, context }: Route.LoaderArgs) {
       };
       request.signal.addEventListener("abort", leave);
       say("retry: 1000\n\n");
+      if (live.state(tray.id) !== new URL(request.url).searchParams.get("seen")) say("event: change\ndata: null\n\n");
     },
     cancel: () => leave(),
   });

@@ -8,7 +8,14 @@ import { Runs } from "../screens/runs";
 import { Shelf } from "../screens/shelf";
 import { TopBar } from "../screens/top-bar";
 import { useLiveChanges } from "../screens/use-live-changes";
-import { depsContext, grantContext, grantsContext, memberContext } from "../server/context.server";
+import {
+  depsContext,
+  grantContext,
+  grantsContext,
+  liveContext,
+  liveStateContext,
+  memberContext,
+} from "../server/context.server";
 import { trayData } from "../server/tray-view.server";
 import { readingOf } from "../server/words.server";
 import { Button } from "../ui/button";
@@ -20,6 +27,7 @@ export const middleware: Route.MiddlewareFunction[] = [
     const grant = context.get(grantsContext).find(({ tray }) => tray.slug === params.tray);
     if (grant === undefined) throw data("There is no such tray, or it is not yours to look into.", { status: 404 });
     context.set(grantContext, grant);
+    context.set(liveStateContext, context.get(liveContext).state(grant.tray.id));
   },
 ];
 
@@ -32,11 +40,14 @@ export async function loader({ context }: Route.LoaderArgs) {
     shelfOf(deps, grant),
   ]);
   const around = { grants: context.get(grantsContext), preferences, runs, shelf };
-  return trayData(view, member, grant, around, readingOf(member, deps.now()));
+  return {
+    ...trayData(view, member, grant, around, readingOf(member, deps.now())),
+    liveState: context.get(liveStateContext),
+  };
 }
 
 export default function Tray({ loaderData }: Route.ComponentProps) {
-  const isLost = useLiveChanges(`/${loaderData.tray.slug}/live`);
+  const isLost = useLiveChanges(`/${loaderData.tray.slug}/live`, loaderData.liveState);
   return (
     <KeyDeskProvider chosen={loaderData.preferences.keys}>
       <div className="flex h-dvh min-w-0 flex-col">

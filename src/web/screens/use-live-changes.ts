@@ -8,20 +8,22 @@ const GATHER_MS = 80;
 const LOST_AFTER_MS = 2_500;
 
 /**
- * Tells the screens whenever the server says that something changed, and loads anew what they share, also after the
- * connection was lost. True while it is lost.
+ * Tells the screens whenever the server says that something changed, and loads anew what they share; also what changed
+ * between the reading of the page, in the state that `seen` names, and the connection, or while that was lost. True
+ * while it is lost.
  */
-export function useLiveChanges(url: string): boolean {
+export function useLiveChanges(url: string, seen: string): boolean {
   const { revalidate } = useRevalidator();
   const hub = useContext(ChangeHubContext);
   const [isLost, setLost] = useState(false);
   const reload = useRef(revalidate);
   reload.current = revalidate;
+  const state = useRef(seen);
+  state.current = seen;
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     let losing: ReturnType<typeof setTimeout> | undefined;
     let changed: Set<string> | null = new Set();
-    let lost = false;
     const tell = () => {
       const ids = changed === null ? null : [...changed];
       changed = new Set();
@@ -33,19 +35,16 @@ export function useLiveChanges(url: string): boolean {
       changed = ids === null || changed === null ? null : new Set([...changed, ...ids]);
       timer ??= setTimeout(tell, GATHER_MS);
     };
-    const source = new EventSource(url);
+    const source = new EventSource(`${url}?seen=${encodeURIComponent(state.current)}`);
     document.documentElement.dataset.ready = "true";
     source.addEventListener("change", (event) => soon(JSON.parse(event.data)));
     source.addEventListener("error", () => {
-      lost = true;
       losing ??= setTimeout(() => setLost(true), LOST_AFTER_MS);
     });
     source.addEventListener("open", () => {
       clearTimeout(losing);
       losing = undefined;
       setLost(false);
-      if (lost) soon(null);
-      lost = false;
     });
     // A browser that knows that it has no network says so long before the connection notices.
     const offline = () => setLost(true);

@@ -6,6 +6,8 @@ import type { LiveHub } from "./live-hub";
 export const depsContext = createContext<Deps>();
 /** Where screens subscribe to changes. */
 export const liveContext = createContext<LiveHub>();
+/** The state of the tray's live changes before anything of it was read. */
+export const liveStateContext = createContext<string>();
 /** The mark that the page's own scripts carry (CSP). */
 export const nonceContext = createContext<string>();
 /** Who hears of what went wrong on the server. */

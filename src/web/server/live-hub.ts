@@ -8,5 +8,9 @@ export type LiveListener = {
   readonly end: () => void;
 };
 
-/** Where screens subscribe; the returned function ends the subscription. */
-export type LiveHub = { readonly subscribe: (listener: LiveListener) => () => void };
+/** Where screens subscribe; the function that `subscribe` returns ends the subscription. */
+export type LiveHub = {
+  readonly subscribe: (listener: LiveListener) => () => void;
+  /** A word that is another one after every change of the tray; what was read after asking is at least that new. */
+  readonly state: (trayId: TrayId) => string;
+};

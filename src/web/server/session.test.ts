@@ -37,11 +37,12 @@ describe("the session's cookie", () => {
 });
 
 describe("the stream of live changes", () => {
-  const open = (trayId: string, signal: AbortSignal, hub: ReturnType<typeof liveHub>) => {
+  const open = (trayId: string, signal: AbortSignal, hub: ReturnType<typeof liveHub>, seen?: string) => {
     const context = contextWith(false);
     context.set(grantContext, { tray: { id: trayId } } as unknown as TrayGrant);
     context.set(liveContext, hub);
-    return live({ request: new Request("http://localhost/office/live", { signal }), context } as never);
+    const url = `http://localhost/office/live?seen=${seen ?? hub.state(trayId as never)}`;
+    return live({ request: new Request(url, { signal }), context } as never);
   };
   const read = async (reader: ReadableStreamDefaultReader<Uint8Array>) =>
     new TextDecoder().decode((await reader.read()).value);
@@ -58,6 +59,32 @@ describe("the stream of live changes", () => {
     expect(await read(reader)).toBe("event: change\ndata: null\n\n");
     hub.end();
     expect((await reader.read()).done).toBe(true);
+  });
+
+  it("says at once that something changed since the page was read, or that it cannot know", async () => {
+    const hub = liveHub();
+    const seen = hub.state("office" as never);
+    const first = async (state: string) => {
+      const leaving = new AbortController();
+      const response = open("office", leaving.signal, hub, state);
+      const reader = (response.body as ReadableStream<Uint8Array>).getReader();
+      await read(reader);
+      const next = await Promise.race([
+        read(reader),
+        new Promise((resolve) => setImmediate(resolve)).then(() => "nothing"),
+      ]);
+      leaving.abort();
+      return next;
+    };
+    hub.spread({ trayId: "parts" as never, conversationIds: null });
+    expect(await first(seen)).toBe("nothing");
+    hub.spread({ trayId: "office" as never, conversationIds: null });
+    expect(await first(seen)).toBe("event: change\ndata: null\n\n");
+    expect(await first(hub.state("office" as never))).toBe("nothing");
+    const before = hub.state("office" as never);
+    hub.spreadGap();
+    expect(await first(before)).toContain("change");
+    expect(await first(liveHub().state("office" as never))).toContain("change");
   });
 
   it("is left when the browser goes away", async () => {
