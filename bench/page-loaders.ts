@@ -1,17 +1,20 @@
 import { RouterContextProvider } from "react-router";
 import { instant } from "~/core/kernel/instant";
+import { liveHub } from "~/main/live-hub";
 import type { Deps } from "~/operations/index.server";
 import { middleware as signedIn } from "~/web/routes/signed-in";
 import { loader as standingLoader } from "~/web/routes/standing";
 import { loader as trayLoader, middleware as trayMiddleware } from "~/web/routes/tray";
-import { depsContext, secureCookiesContext } from "~/web/server/context.server";
+import { depsContext, liveContext, secureCookiesContext } from "~/web/server/context.server";
 import { keepSession } from "~/web/server/session-cookie.server";
 
 /** What the server does for the page of a standing: the middleware of its routes, then their loaders side by side, as the router runs them. */
 export function loadersOf(deps: Deps, token: string, slug: string): () => Promise<{ rows: number }> {
+  const live = liveHub();
   return async () => {
     const context = new RouterContextProvider();
     context.set(depsContext, deps);
+    context.set(liveContext, live);
     context.set(secureCookiesContext, false);
     const cookie =
       (await keepSession({ token, expiresAt: instant(Date.now() + 1_000_000) }, context)).split(";")[0] ?? "";
