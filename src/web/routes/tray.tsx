@@ -7,6 +7,7 @@ import { LineLost } from "../screens/line-lost";
 import { Runs } from "../screens/runs";
 import { Shelf } from "../screens/shelf";
 import { TopBar } from "../screens/top-bar";
+import { TrayContext } from "../screens/tray-data";
 import { useLiveChanges } from "../screens/use-live-changes";
 import {
   depsContext,
@@ -49,17 +50,19 @@ export async function loader({ context }: Route.LoaderArgs) {
 export default function Tray({ loaderData }: Route.ComponentProps) {
   const isLost = useLiveChanges(`/${loaderData.tray.slug}/live`, loaderData.liveState);
   return (
-    <KeyDeskProvider chosen={loaderData.preferences.keys}>
-      <div className="flex h-dvh min-w-0 flex-col">
-        <TopBar {...loaderData} />
-        {isLost && <LineLost />}
-        <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
-        <Outlet />
-        <Shelf />
-        <Runs runs={loaderData.runs} slug={loaderData.tray.slug} />
-        <CommandLayer />
-      </div>
-    </KeyDeskProvider>
+    <TrayContext value={loaderData}>
+      <KeyDeskProvider chosen={loaderData.preferences.keys}>
+        <div className="flex h-dvh min-w-0 flex-col">
+          <TopBar {...loaderData} />
+          {isLost && <LineLost />}
+          <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
+          <Outlet />
+          <Shelf />
+          <Runs runs={loaderData.runs} slug={loaderData.tray.slug} />
+          <CommandLayer />
+        </div>
+      </KeyDeskProvider>
+    </TrayContext>
   );
 }
 

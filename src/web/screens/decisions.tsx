@@ -63,10 +63,11 @@ type Decisions = {
   readonly decide: (decision: PostedDecision, target: DecisionTarget<DecidedRow>, said: string) => void;
   readonly undo: (batchIds?: string | readonly string[]) => void;
   readonly redo: () => void;
-  readonly pending: readonly Pending[];
 };
 
 const DecisionsContext = createContext<Decisions | null>(null);
+// Of its own, so that what only decides is not drawn anew whenever something is under way.
+const PendingContext = createContext<readonly Pending[]>([]);
 
 /** Carries decisions out: shown at once, taken back with a message when the server refuses, each with Undo. */
 export function DecisionsProvider({ children }: { children: ReactNode }) {
@@ -91,7 +92,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
     [take],
   );
   const redo = useCallback(() => take({ redo: "true" }), [take]);
-  const value = useMemo(() => ({ decide, undo, redo, pending }), [decide, undo, redo, pending]);
+  const value = useMemo(() => ({ decide, undo, redo }), [decide, undo, redo]);
   const sendAgain = useCallback((key: number) => {
     setPending((all) => all.map((one) => (one.key === key ? { ...one, attempt: one.attempt + 1 } : one)));
   }, []);
@@ -119,7 +120,9 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   };
   return (
     <DecisionsContext value={value}>
-      <ChangeHubContext value={hub}>{children}</ChangeHubContext>
+      <PendingContext value={pending}>
+        <ChangeHubContext value={hub}>{children}</ChangeHubContext>
+      </PendingContext>
       {tray !== "" && (
         <>
           {/* Loaded before they are needed: a decision has to be answered for even when the line has gone down. */}
@@ -148,11 +151,16 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   );
 }
 
-/** The means to decide, undo, and see what is under way. */
+/** The means to decide and undo. */
 export function useDecisions(): Decisions {
   const decisions = useContext(DecisionsContext);
   if (decisions === null) throw new Error("this screen stands outside the decisions");
   return decisions;
+}
+
+/** What is under way. */
+export function usePending(): readonly Pending[] {
+  return useContext(PendingContext);
 }
 
 /** An undoing, or its opposite, on its way. */

@@ -5,7 +5,7 @@ import { nextUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
 import type { ConversationView } from "../server/conversation-view.server";
 import { CategoryTab } from "../ui/category-tab";
 import { PaceMarks } from "../ui/pace-marks";
-import { useDecisions, withPending } from "./decisions";
+import { useDecisions, usePending, withPending } from "./decisions";
 import { FollowUpLines } from "./follow-up-lines";
 import type { ConversationDesk } from "./list-screen";
 import { OwnerStamp } from "./owner-stamp";
@@ -14,7 +14,7 @@ import { useTray } from "./tray-data";
 /** The card of the conversation: where it stands and why on top, then everything that was decided, then the journal. */
 export function DocketCard({ view, desk }: { view: ConversationView; desk: ConversationDesk }) {
   const { members, categories, member, tray, mayDecide } = useTray();
-  const { pending } = useDecisions();
+  const pending = usePending();
   const row = withPending(view.row, pending);
   const owner = members.find(({ id }) => id === row.ownerId);
   const ask = (dialog: Parameters<ConversationDesk["ask"]>[0]) => (mayDecide ? () => desk.ask(dialog) : undefined);

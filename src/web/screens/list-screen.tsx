@@ -11,6 +11,7 @@ import {
   type PostedDecision,
   postedLeadsTo,
   useDecisions,
+  usePending,
   withPending,
 } from "./decisions";
 import type { DialogKind } from "./dialog-props";
@@ -51,7 +52,7 @@ const NOTHING_OWN: ReadonlySet<string> = new Set();
 export function ListScreen({ list: start, openId }: { list: ListStart; openId: string | null }) {
   const tray = useTray();
   useDialogsSoon();
-  const { pending } = useDecisions();
+  const pending = usePending();
   const { search } = useLocation();
   const [isReading, setReading] = useReadingWatch();
   const [dialog, setDialog] = useState<DialogKind | null>(null);

@@ -2,7 +2,7 @@ import { type ReactNode, useCallback, useState } from "react";
 import { useNavigate } from "react-router";
 import { useCommands } from "../keys/key-desk";
 import type { RowView } from "../server/words.server";
-import { type DecisionTarget, type PostedDecision, useDecisions, withPending } from "./decisions";
+import { type DecisionTarget, type PostedDecision, useDecisions, usePending, withPending } from "./decisions";
 import type { DialogKind } from "./dialog-props";
 import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands } from "./list-commands";
@@ -14,7 +14,8 @@ import { useTray } from "./tray-data";
 export function useSingleDesk(openId: string | null, back: string): { desk: ConversationDesk; dialogs: ReactNode } {
   const tray = useTray();
   useDialogsSoon();
-  const { decide, pending } = useDecisions();
+  const { decide } = useDecisions();
+  const pending = usePending();
   const navigate = useNavigate();
   const [row, setRow] = useState<RowView | null>(null);
   const [dialog, setDialog] = useState<DialogKind | null>(null);

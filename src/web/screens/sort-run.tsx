@@ -1,6 +1,6 @@
 import { ChevronDown } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { useEffect, useState } from "react";
+import { startTransition, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../core/lists/run-order";
 import { isInScope, scopeName } from "../../core/lists/scope";
@@ -11,7 +11,14 @@ import { KeyCap } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { notice } from "../ui/notices";
 import { Composer } from "./composer";
-import { type DecisionTarget, type PostedDecision, postedLeadsTo, useDecisions, withPending } from "./decisions";
+import {
+  type DecisionTarget,
+  type PostedDecision,
+  postedLeadsTo,
+  useDecisions,
+  usePending,
+  withPending,
+} from "./decisions";
 import type { DialogKind } from "./dialog-props";
 import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands } from "./list-commands";
@@ -27,7 +34,8 @@ import { WaysOut } from "./ways-out";
 export function SortRun({ start }: { start: RunStart }) {
   const tray = useTray();
   useDialogsSoon();
-  const { decide, undo, pending } = useDecisions();
+  const { decide, undo } = useDecisions();
+  const pending = usePending();
   const navigate = useNavigate();
   const run = useRun(tray.tray.slug, start);
   const [dialog, setDialog] = useState<DialogKind | null>(null);
@@ -46,8 +54,11 @@ export function SortRun({ start }: { start: RunStart }) {
     if (target === null || row === null) return;
     setDialog((open) => (open === "categories" ? open : null));
     const leads = postedLeadsTo(decision, row.standing);
-    decide(decision, target, saidOf(decision, tray, target));
-    if (leads !== null && !isInScope(leads, start.scope)) run.goOn();
+    const send = () => decide(decision, target, saidOf(decision, tray, target));
+    if (leads === null || isInScope(leads, start.scope)) return send();
+    run.goOn();
+    // The next conversation first; what is no longer in sight is sent off after it.
+    startTransition(send);
   };
   const proposals = row === null ? [] : (run.view?.proposals ?? []).filter(({ decision }) => isOpen(decision, row));
   const acceptAll = () => {

@@ -46,6 +46,18 @@ function median(values: readonly number[]): number | null {
   return sorted[Math.floor(sorted.length / 2)] ?? null;
 }
 
+/** Does something once what was drawn last is in sight, unless that is called off. */
+function afterPaint(work: () => void): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const frame = requestAnimationFrame(() => {
+    timer = setTimeout(work);
+  });
+  return () => {
+    cancelAnimationFrame(frame);
+    clearTimeout(timer);
+  };
+}
+
 /** Goes through a list one conversation at a time, with the next ones at hand. */
 export function useRun(slug: string, start: RunStart): Run {
   const [queue, setQueue] = useState<readonly ListedRowView[]>(start.rows);
@@ -78,16 +90,20 @@ export function useRun(slug: string, start: RunStart): Run {
     [slug],
   );
 
-  useEffect(() => {
-    for (const { id } of queue.slice(0, AHEAD)) if (!asked.current.has(id)) void fetchView(id);
-  }, [queue, fetchView]);
+  useEffect(
+    () =>
+      afterPaint(() => {
+        for (const { id } of queue.slice(0, AHEAD)) if (!asked.current.has(id)) void fetchView(id);
+      }),
+    [queue, fetchView],
+  );
 
   const currentId = current?.id ?? null;
   useEffect(() => {
     shownAt.current = performance.now();
     if (currentId === null) return;
     // That it was read is worth no message when it could not be noted.
-    fetch(`/${slug}/run/${currentId}`, { method: "POST" }).catch(() => undefined);
+    return afterPaint(() => void fetch(`/${slug}/run/${currentId}`, { method: "POST" }).catch(() => undefined));
   }, [slug, currentId]);
 
   const goOn = useCallback(() => {

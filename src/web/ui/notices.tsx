@@ -1,66 +1,81 @@
-import { type ComponentType, useEffect, useState } from "react";
+import { type ComponentType, useCallback, useEffect, useState } from "react";
 
-type Extra = {
+export type NoticeExtra = {
   readonly description?: string;
   readonly action?: { readonly label: string; readonly onClick: () => void };
   /** How long it stays, in milliseconds. */
   readonly duration?: number;
 };
-type List = typeof import("./notice-list");
 
-let list: Promise<List> | null = null;
-// Notices that come before there is a place for them wait for it.
-let place: { readonly isThere: Promise<void>; readonly ready: () => void } | null = null;
-let show: (() => void) | null = null;
+/** A short notice that stands at the edge for a while. */
+export type Notice = NoticeExtra & {
+  readonly key: number;
+  readonly kind: "done" | "problem";
+  readonly words: string;
+};
 
+export type NoticeListProps = { readonly notices: readonly Notice[]; readonly onClose: (key: number) => void };
+
+// Older ones make room: what they say is in the journal.
+const MOST_SHOWN = 3;
 // A line that is down is often what the first notice is about: it is said as soon as it can be.
 const AGAIN_MS = 2_000;
 
-function load(): Promise<List> {
-  list ??= import("./notice-list").catch(async () => {
-    await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
-    list = null;
-    return load();
-  });
-  return list;
-}
+let nextKey = 0;
+let place: ((notice: Notice) => void) | null = null;
+// Notices that come before there is a place for them wait for it.
+let waiting: readonly Notice[] = [];
 
-async function tell(kind: "done" | "problem", words: string, extra: Extra): Promise<void> {
-  show?.();
-  const [{ toast }] = await Promise.all([load(), place?.isThere]);
-  if (kind === "done") toast(words, extra);
-  else toast.error(words, extra);
+function tell(kind: Notice["kind"], words: string, extra: NoticeExtra): void {
+  nextKey += 1;
+  const told = { ...extra, key: nextKey, kind, words };
+  if (place === null) waiting = [...waiting, told];
+  else place(told);
 }
 
 /** Says in a short notice what was done, with the means to take it back. */
-export function notice(words: string, extra: Extra = {}): void {
-  void tell("done", words, extra);
+export function notice(words: string, extra: NoticeExtra = {}): void {
+  tell("done", words, extra);
 }
 
 /** Says in a short notice why something was not done. */
-export function noticeProblem(words: string, extra: Extra = {}): void {
-  void tell("problem", words, extra);
+export function noticeProblem(words: string, extra: NoticeExtra = {}): void {
+  tell("problem", words, extra);
+}
+
+let list: Promise<ComponentType<NoticeListProps>> | null = null;
+
+function load(): Promise<ComponentType<NoticeListProps>> {
+  list ??= import("./notice-list")
+    .then((loaded) => loaded.NoticeList)
+    .catch(async () => {
+      await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+      list = null;
+      return load();
+    });
+  return list;
 }
 
 /** Where notices appear. What shows them is fetched with the first thing that somebody does, before the first is due. */
 export function Notices() {
-  const [Shown, setShown] = useState<ComponentType<{ onReady: () => void }> | null>(null);
+  const [notices, setNotices] = useState<readonly Notice[]>([]);
+  const [List, setList] = useState<ComponentType<NoticeListProps> | null>(null);
+  const close = useCallback((key: number) => setNotices((all) => all.filter((one) => one.key !== key)), []);
   useEffect(() => {
-    let ready = () => {};
-    const isThere = new Promise<void>((resolve) => {
-      ready = resolve;
-    });
-    place = { isThere, ready: () => ready() };
-    show = () => void load().then((loaded) => setShown(() => loaded.default));
-    const soon = () => show?.();
+    const soon = () => void load().then((loaded) => setList(() => loaded));
+    place = (told) => {
+      soon();
+      setNotices((all) => [...all, told].slice(-MOST_SHOWN));
+    };
+    waiting.forEach(place);
+    waiting = [];
     document.addEventListener("pointermove", soon, { once: true });
     document.addEventListener("keydown", soon, { once: true });
     return () => {
       document.removeEventListener("pointermove", soon);
       document.removeEventListener("keydown", soon);
       place = null;
-      show = null;
     };
   }, []);
-  return Shown === null ? null : <Shown onReady={() => place?.ready()} />;
+  return List === null ? null : <List notices={notices} onClose={close} />;
 }
