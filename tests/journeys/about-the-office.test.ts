@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, test } from "@tests/support/office-in-browser";
+import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
 test("one goes between the trays, and out again", async ({ page, signIn }) => {
   await signIn("Mattis Orne");
@@ -89,7 +89,7 @@ test("a step long ago is undone from the journal", async ({ page, signIn }) => {
     .filter({ hasText: "filed it to P-25-088" })
     .getByRole("button", { name: "undo" })
     .click();
-  await expect(page.getByText("Undone: filed it to P-25-088.")).toBeVisible();
+  await expect(noticesOf(page).getByText("Undone: filed it to P-25-088.")).toBeVisible();
   await expect(docket).toContainText("not filed");
   await expect(docket).toContainText("You took back: filed it to P-25-088");
 });

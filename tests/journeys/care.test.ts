@@ -2,7 +2,7 @@ import { gzipSync } from "node:zlib";
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
 import { hostileHtml } from "@tests/support/hostile-mail";
-import { expect, test } from "@tests/support/office-in-browser";
+import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
 const MAX_SCRIPT_BYTES = 180 * 1024;
 
@@ -118,7 +118,7 @@ test("a page that is no longer true gets the new state and a message", async ({ 
   const subject = "Who takes this one?";
   await running.send({ subject });
   // Her page hears of no change, as on a line that comes and goes.
-  await page.route("**/live", (route) => route.abort());
+  await page.route("**/live?*", (route) => route.abort());
   const ines = await signIn("Ines Varga", page);
   await ines.getByRole("link", { name: subject }).click();
   await ines.getByRole("toolbar", { name: "Decide" }).waitFor();
@@ -129,10 +129,10 @@ test("a page that is no longer true gets the new state and a message", async ({ 
   await tobias.getByRole("link", { name: subject }).click();
   await tobias.getByRole("toolbar", { name: "Decide" }).waitFor();
   await tobias.keyboard.press("s");
-  await expect(tobias.getByText(`Settled: ${subject}`)).toBeVisible();
+  await expect(noticesOf(tobias).getByText(`Settled: ${subject}`)).toBeVisible();
 
   await ines.keyboard.press("b");
-  await expect(ines.getByText("Not done: Tobias Lund settled it meanwhile.")).toBeVisible();
+  await expect(noticesOf(ines).getByText("Not done: Tobias Lund settled it meanwhile.")).toBeVisible();
   await expect(
     ines.getByRole("navigation", { name: "Conversations" }).getByRole("link", { name: subject }),
   ).toBeHidden();
@@ -152,15 +152,15 @@ test("a lost line is told, and what is decided meanwhile is kept and sent when i
   await page.getByRole("link", { name: subject }).focus();
   await expect(ines.getByRole("link", { name: subject })).toBeVisible();
   await tobias.keyboard.press("u");
-  await expect(page.getByText(`Within days: ${subject}`)).toBeVisible();
+  await expect(noticesOf(page).getByText(`Within days: ${subject}`)).toBeVisible();
   await page.context().setOffline(true);
   await tobias.keyboard.press("b");
-  await expect(page.getByText(`Kept, and sent when it is back: In the bin: ${subject}`)).toBeVisible();
+  await expect(noticesOf(page).getByText(`Kept, and sent when it is back: In the bin: ${subject}`)).toBeVisible();
   await expect(page.getByText("No line to the server.", { exact: true })).toBeVisible();
   await expect(page.getByRole("link", { name: subject })).toBeHidden();
   await expect(ines.getByRole("link", { name: subject })).toBeVisible();
   await page.context().setOffline(false);
-  await expect(page.getByText(`In the bin: ${subject}`, { exact: true })).toBeVisible();
+  await expect(noticesOf(page).getByText(`In the bin: ${subject}`, { exact: true })).toBeVisible();
   await expect(page.getByText("No line to the server.", { exact: true })).toBeHidden();
   await expect(ines.getByRole("link", { name: subject })).toBeHidden();
 });
@@ -200,16 +200,16 @@ test("everything is decided by key, from the list", async ({ running, signIn }) 
 
   await row("Key three").focus();
   await ines.keyboard.press("s");
-  await expect(ines.getByText("Settled: Key three")).toBeVisible();
+  await expect(noticesOf(ines).getByText("Settled: Key three")).toBeVisible();
   await expect(row("Key three")).toBeHidden();
   await row("Key two").focus();
   await ines.keyboard.press("l");
   await ines.getByRole("button", { name: /in 5 working days/ }).click();
-  await expect(ines.getByText("Resting: Key two")).toBeVisible();
+  await expect(noticesOf(ines).getByText("Resting: Key two")).toBeVisible();
   await row("Key one").focus();
   await ines.keyboard.press("w");
   await ines.getByRole("button", { name: "without a date" }).click();
-  await expect(ines.getByText("Waiting for reply: Key one")).toBeVisible();
+  await expect(noticesOf(ines).getByText("Waiting for reply: Key one")).toBeVisible();
   await expect(row("Key one")).toBeHidden();
   await ines.keyboard.press("z");
   await expect(row("Key one")).toBeVisible();
@@ -220,7 +220,7 @@ test("everything is decided by key, from the list", async ({ running, signIn }) 
   await ines.keyboard.press("Enter");
   await expect(ines.getByText("Ask Col first")).toBeVisible();
   await ines.keyboard.press("b");
-  await expect(ines.getByText("In the bin: Key one")).toBeVisible();
+  await expect(noticesOf(ines).getByText("In the bin: Key one")).toBeVisible();
   await ines.keyboard.press("?");
   await expect(ines.getByRole("dialog", { name: "Keys that work here" })).toContainText("Waiting for reply");
 });
@@ -233,7 +233,7 @@ test("on a phone one reads, assigns, settles and answers", async ({ page, runnin
   await page.getByRole("link", { name: subject }).click();
   await page.getByRole("button", { name: /^Assign/ }).click();
   await page.getByRole("option", { name: /Col Whitaker/ }).click();
-  await expect(page.getByText(`Assigned to Col Whitaker: ${subject}`)).toBeVisible();
+  await expect(noticesOf(page).getByText(`Assigned to Col Whitaker: ${subject}`)).toBeVisible();
   await page.getByRole("link", { name: /^Our move/ }).click();
   await page.getByRole("link", { name: subject }).click();
   await page.getByRole("button", { name: /^Answer/ }).click();

@@ -1,4 +1,4 @@
-import { expect, test } from "@tests/support/office-in-browser";
+import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
 test("a message arrives, is assigned, answered, comes back, is filed, settled, found, and the last steps undone", async ({
   running,
@@ -26,7 +26,7 @@ test("a message arrives, is assigned, answered, comes back, is filed, settled, f
     await ines.keyboard.press("a");
     await ines.getByPlaceholder("Type a colleague's name").fill("tob");
     await ines.keyboard.press("Enter");
-    await expect(ines.getByText(`Assigned to Tobias Lund: ${subject}`)).toBeVisible();
+    await expect(noticesOf(ines).getByText(`Assigned to Tobias Lund: ${subject}`)).toBeVisible();
     await expect(tobias.getByRole("link", { name: subject })).toBeVisible();
   });
 
@@ -65,7 +65,7 @@ test("a message arrives, is assigned, answered, comes back, is filed, settled, f
     await tobias.keyboard.press("f");
     await tobias.getByPlaceholder("Type a reference code or a title").fill("vane");
     await tobias.getByRole("option", { name: /C-033/ }).click();
-    await expect(tobias.getByText(`Filed to C-033 and settled: ${subject}`)).toBeVisible();
+    await expect(noticesOf(tobias).getByText(`Filed to C-033 and settled: ${subject}`)).toBeVisible();
   });
 
   await test.step("found by search", async () => {
@@ -89,13 +89,13 @@ test("a message arrives, is assigned, answered, comes back, is filed, settled, f
     await tobias.getByRole("article", { name: subject }).getByRole("link", { name: subject }).click();
     await expect(docket.getByRole("heading", { name: "Settled" })).toBeVisible();
     await tobias.keyboard.press("z");
-    await expect(tobias.getByText("Undone: filed it to C-033 and settled it.")).toBeVisible();
+    await expect(noticesOf(tobias).getByText("Undone: filed it to C-033 and settled it.")).toBeVisible();
     await expect(docket).toContainText("not filed");
     await expect(docket.getByRole("heading", { name: "Our move" })).toBeVisible();
     await tobias.keyboard.press("z");
-    await expect(tobias.getByText("Undone: gave it Wind and blowers.")).toBeVisible();
+    await expect(noticesOf(tobias).getByText("Undone: gave it Wind and blowers.")).toBeVisible();
     await ines.keyboard.press("z");
-    await expect(ines.getByText("Undone: assigned it to Tobias Lund.")).toBeVisible();
+    await expect(noticesOf(ines).getByText("Undone: assigned it to Tobias Lund.")).toBeVisible();
     await expect(docket).toContainText("nobody");
   });
 });

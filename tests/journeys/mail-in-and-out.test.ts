@@ -1,4 +1,4 @@
-import { expect, test } from "@tests/support/office-in-browser";
+import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
 const mbox = (count: number) =>
   Array.from(
@@ -47,7 +47,7 @@ test("a message is split off as a matter of its own, and joined again", async ({
   await ines.getByRole("menuitem", { name: /^Join another conversation/ }).click();
   await ines.getByPlaceholder(/^Type words of its subject/).fill("invoice of March");
   await ines.getByRole("option", { name: /invoice of March/ }).click();
-  await expect(ines.getByText("Joined; undo is in the journal.")).toBeVisible();
+  await expect(noticesOf(ines).getByText("Joined; undo is in the journal.")).toBeVisible();
   await expect(messages).toHaveCount(2);
 });
 

@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { expect, test } from "@tests/support/office-in-browser";
+import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
 const FROM = [
   "Perpetua Vane <perpetua.vane@vanehouse.example>",
@@ -81,7 +81,7 @@ test("a sort run by keyboard alone: thirty decided, none seen twice, all undone 
   await boxes.first().click();
   await boxes.nth(29).click({ modifiers: ["Shift"] });
   await journal.getByRole("button", { name: "Undo 30 steps" }).press("Enter");
-  await expect(mattis.getByText(/^Undone: /)).toBeVisible();
+  await expect(noticesOf(mattis).getByText(/^Undone: /)).toBeVisible();
   await expect.poll(() => shownCount(mattis, "To sort")).toBe(before);
 });
 
@@ -109,7 +109,7 @@ test("one sorts while another watches the same list: rows and counts agree, and 
   for (const page of [petra, col]) await page.getByRole("toolbar", { name: "Decide" }).waitFor();
   await Promise.all([petra.keyboard.press("s"), col.keyboard.press("b")]);
   const told = (page: Page) =>
-    page.getByText(/^Not done: (Petra Rask settled it|Col Whitaker put it in the bin) meanwhile\./);
+    noticesOf(page).getByText(/^Not done: (Petra Rask settled it|Col Whitaker put it in the bin) meanwhile\./);
   // Exactly one of them is told; her message stays long enough to be counted.
   await expect.poll(async () => (await told(petra).count()) + (await told(col).count())).toBe(1);
 });
@@ -180,12 +180,12 @@ test("several are chosen and decided about at once, by key and by pointer, and u
   await tobias.keyboard.press("Enter");
   await tobias.getByRole("button", { name: "Done" }).click();
   await tobias.keyboard.press("s");
-  await expect(tobias.getByText("Settled: 3 conversations")).toBeVisible();
+  await expect(noticesOf(tobias).getByText("Settled: 3 conversations")).toBeVisible();
   await expect(row("Chosen two")).toBeHidden();
   await tobias.keyboard.press("z");
   await expect(row("Chosen two")).toBeVisible();
   await tobias.keyboard.press("Z");
-  await expect(tobias.getByText(/^Done again: settled it/)).toBeVisible();
+  await expect(noticesOf(tobias).getByText(/^Done again: settled it/)).toBeVisible();
   await expect(row("Chosen two")).toBeHidden();
 });
 
@@ -201,15 +201,15 @@ test("rows are dropped on the flow and on places of the shelf, or put there by k
   await expect(place).toBeVisible();
 
   await row("Dropped one").dragTo(petra.getByRole("link", { name: /^Settled, / }));
-  await expect(petra.getByText("Settled: Dropped one")).toBeVisible();
+  await expect(noticesOf(petra).getByText("Settled: Dropped one")).toBeVisible();
   await row("Dropped two").dragTo(place);
   await petra.getByRole("dialog", { name: "File to C-033" }).getByRole("button", { name: "File and settle" }).click();
-  await expect(petra.getByText("Filed to C-033 and settled: Dropped two")).toBeVisible();
+  await expect(noticesOf(petra).getByText("Filed to C-033 and settled: Dropped two")).toBeVisible();
   // It remembers the answer; with something chosen, the key of a place puts it there.
   await row("Dropped three").focus();
   await petra.keyboard.press("x");
   await petra.keyboard.press("Shift+Digit1");
-  await expect(petra.getByText("Filed to C-033 and settled: Dropped three")).toBeVisible();
+  await expect(noticesOf(petra).getByText("Filed to C-033 and settled: Dropped three")).toBeVisible();
   await petra.keyboard.press("Shift+Digit1");
   await expect(petra.getByRole("article", { name: "Dropped three" })).toBeVisible();
 });
@@ -227,7 +227,7 @@ test("a key is given to another command, with its conflict told, and works", asy
   await sunniva.getByRole("link", { name: /^To sort, / }).click();
   await sunniva.getByRole("link", { name: "Key of her own" }).focus();
   await sunniva.keyboard.press("y");
-  await expect(sunniva.getByText("Settled: Key of her own")).toBeVisible();
+  await expect(noticesOf(sunniva).getByText("Settled: Key of her own")).toBeVisible();
 });
 
 test("a follow-up is set in words, stands by its day, opens its conversation and is done", async ({
@@ -244,7 +244,7 @@ test("a follow-up is set in words, stands by its day, opens its conversation and
   await col.getByLabel("By when").fill("in 2 working days");
   await expect(col.getByText(/^That is /)).toBeVisible();
   await col.getByRole("button", { name: "Choose", exact: true }).click();
-  await expect(col.getByText("Follow-up set: Follow me up")).toBeVisible();
+  await expect(noticesOf(col).getByText("Follow-up set: Follow me up")).toBeVisible();
   await col.getByRole("button", { name: "Signed in as Col Whitaker" }).click();
   await col.getByRole("menuitem", { name: "Follow-ups" }).click();
   const page = col.getByRole("main", { name: "Follow-ups" });

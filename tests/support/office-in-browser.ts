@@ -86,4 +86,7 @@ export async function hydrated(page: Page): Promise<void> {
   await page.waitForFunction(() => document.documentElement.dataset.ready === "true");
 }
 
+/** The short notices at the edge: what was done, or why it was not. */
+export const noticesOf = (page: Page) => page.getByRole("region", { name: /^Notices/ });
+
 export { expect } from "@playwright/test";
