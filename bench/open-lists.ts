@@ -1,5 +1,5 @@
 import { Client } from "pg";
-import { DIMENSIONS } from "~/core/lists/narrowing";
+import { MENU_DIMENSIONS } from "~/core/lists/narrowing";
 import { GROUPINGS, type Grouping } from "~/core/lists/sheet-view";
 import type { Wired } from "~/main/wiring";
 import { countsToNarrow, listConversations, signInToDemo, traysOf, whoIs } from "~/operations/index.server";
@@ -55,7 +55,7 @@ export async function openLists({ deps }: Wired, url: string): Promise<Figure[]>
     ),
   );
   const counts = scopes.flatMap((scope) =>
-    DIMENSIONS.map(
+    MENU_DIMENSIONS.map(
       (dimension) =>
         [
           `${scope} by ${dimension}`,

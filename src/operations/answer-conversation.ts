@@ -166,6 +166,7 @@ async function storedAnswer(
     list: null,
     protection: null,
     hasRemoteContent: false,
+    unsubscribe: null,
     trust: null,
     isNewParticipant: false,
     routes: [],

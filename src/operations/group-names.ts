@@ -1,6 +1,6 @@
 import { type RecordId, trustedId } from "../core/kernel/ids";
 import { isUrgency, paceOf, URGENCY_NAMES } from "../core/kernel/urgency";
-import { type Dimension, WITHOUT } from "../core/lists/narrowing";
+import { type MenuDimension, WITHOUT } from "../core/lists/narrowing";
 import type { Grouping } from "../core/lists/sheet-view";
 import { isStandingKind, STANDING_NAMES, STANDINGS } from "../core/standing/standing";
 import { categoriesOf, type GroupCount, membersOfTray, recordsByIds, type TrayGrant } from "../storage/index";
@@ -23,7 +23,7 @@ const YES_NO: Readonly<Record<string, readonly [yes: string, no: string]>> = {
 export async function namedGroups(
   deps: Deps,
   grant: TrayGrant,
-  by: Grouping | Dimension,
+  by: Grouping | MenuDimension,
   groups: readonly GroupCount[],
 ): Promise<GroupCount[]> {
   const known = await namesOf(deps, grant, by, groups);
@@ -41,7 +41,7 @@ type Named = Map<string, { readonly name: string; readonly place: number }>;
 async function namesOf(
   deps: Deps,
   grant: TrayGrant,
-  by: Grouping | Dimension,
+  by: Grouping | MenuDimension,
   groups: readonly GroupCount[],
 ): Promise<Named> {
   const inOrder = (entries: readonly (readonly [string, string])[]): Named =>

@@ -36,6 +36,7 @@ export * from "./inspect";
 export { joinConversations, splitOff } from "./join-conversations";
 export type { Kept } from "./keep-in-tray";
 export * from "./list-conversations";
+export * from "./look-at-backlog";
 export * from "./look-at-follow-ups";
 export * from "./look-at-journal";
 export * from "./look-at-records";

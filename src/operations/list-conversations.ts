@@ -2,7 +2,7 @@ import type { ConversationId } from "../core/kernel/ids";
 import { ageBands, type Band, dayBands, dueBands } from "../core/lists/bands";
 import type { Lane, LaneChanges } from "../core/lists/lanes";
 import { laneKeysOf } from "../core/lists/lanes-of-row";
-import type { Dimension, Narrowing } from "../core/lists/narrowing";
+import type { MenuDimension, Narrowing } from "../core/lists/narrowing";
 import type { Scope } from "../core/lists/scope";
 import type { SheetView } from "../core/lists/sheet-view";
 import {
@@ -102,7 +102,7 @@ export async function countsToNarrow(
   grant: TrayGrant,
   member: Member,
   request: ListRequest,
-  dimension: Dimension,
+  dimension: MenuDimension,
 ): Promise<GroupCount[]> {
   const { query } = circumstances(deps, member, request);
   return namedGroups(deps, grant, dimension, await narrowCounts(deps.db, grant, query, dimension));

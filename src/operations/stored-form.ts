@@ -4,6 +4,7 @@ import type { MessageId } from "../core/kernel/ids";
 import { type Instant, MINUTE } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
 import type { CheckedSignature } from "../core/message/sender-trust";
+import { waysToLeave } from "../core/message/ways-to-leave";
 import type { MessageFact } from "../core/standing/derive-standing";
 import type { ArrivalRoute, Colleague, NewMessage, Tray } from "../storage/index";
 import { addressesOf } from "./tray-directory";
@@ -67,6 +68,7 @@ export function storedForm(
     list: message.list,
     protection: message.protection,
     hasRemoteContent: message.hasRemoteContent,
+    unsubscribe: waysToLeave(message.unsubscribe, message.saysOneClick),
     routes: routesOf(tray, incoming),
     delivery: null,
   };

@@ -11,6 +11,7 @@ import {
 import { type Instant, later } from "../core/kernel/instant";
 import type { Attachment, FailedRecipient, MessageKind, Protection } from "../core/message/mail-message";
 import type { SenderTrust } from "../core/message/sender-trust";
+import type { WaysToLeave } from "../core/message/ways-to-leave";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
@@ -61,6 +62,7 @@ export type CorrespondenceMessage = {
   readonly trust: SenderTrust | null;
   readonly isNewParticipant: boolean;
   readonly hasRemoteContent: boolean;
+  readonly unsubscribe: WaysToLeave | null;
   /** What was reported of each recipient of a message of ours. */
   readonly recipientStates: readonly RecipientState[];
 };
@@ -134,6 +136,7 @@ export async function correspondenceOf(
       "trust",
       "is_new_participant",
       "has_remote",
+      "unsubscribe",
       knexOf(db).raw(RECIPIENT_STATES),
     )
     .join("message_text", "message_text.message_id", "message.id")
@@ -172,6 +175,7 @@ export async function correspondenceOf(
     trust: row.trust,
     isNewParticipant: row.is_new_participant,
     hasRemoteContent: row.has_remote,
+    unsubscribe: row.unsubscribe,
     recipientStates: row.recipient_states ?? [],
   }));
 }

@@ -1,3 +1,4 @@
+export * from "./backlog";
 export { blobBySha256 } from "./blobs";
 export * from "./bulk-runs";
 export * from "./categories";

@@ -63,7 +63,7 @@ export async function relist(trx: Database, ids: readonly ConversationId[]): Pro
       message_count = listed.count, last_message_at = listed.last_at, last_in_at = listed.last_in_at,
       newest_text = coalesce(listed.newest, conversation.newest_text), who = coalesce(listed.who, conversation.who),
       who_address = coalesce(listed.who_address, conversation.who_address), has_attachment = listed.has_attachment,
-      subject = coalesce(listed.subject, conversation.subject)
+      subject = coalesce(listed.subject, conversation.subject), list_id = listed.list_id
     from (
       select conversation.id, count(message.id)::int as count,
         coalesce(max(message.received_at), conversation.last_message_at) as last_at,
@@ -77,6 +77,8 @@ export async function relist(trx: Database, ids: readonly ConversationId[]): Pro
         (select from_address from message as theirs
          where theirs.conversation_id = conversation.id and direction = 'in' and kind in ('person', 'calendar')
          order by version desc limit 1) as who_address,
+        (select lower(trim(coalesce(substring(list_id from '<([^<>]+)>'), list_id))) from message as through where through.conversation_id = conversation.id and list_id is not null
+         order by version desc limit 1) as list_id,
         coalesce(bool_or(message.attachments @> '[{"inline": false}]'), false) as has_attachment,
         (select subject from message as first where first.conversation_id = conversation.id order by sent_at limit 1) as subject
       from conversation left join message on message.conversation_id = conversation.id

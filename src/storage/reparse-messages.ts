@@ -1,5 +1,6 @@
 import { type ConversationId, type MessageId, trustedId } from "../core/kernel/ids";
 import type { MailMessage } from "../core/message/mail-message";
+import { waysToLeave } from "../core/message/ways-to-leave";
 import { searchVector } from "../core/search/search-vector";
 import { type BlobRow, wholeBlob } from "./blobs";
 import type { Database } from "./handle";
@@ -18,9 +19,9 @@ type ParsedColumns = Readonly<Record<(typeof COLUMNS)[number] | "own_text" | "re
 
 const COLUMNS = [
   ...(["kind", "kind_reason", "subject", "from_name", "from_address", "recipients", "has_html", "has_remote"] as const),
-  ...(["failed_recipients", "attachments", "warnings", "list_id", "protection"] as const),
+  ...(["failed_recipients", "attachments", "warnings", "list_id", "protection", "unsubscribe"] as const),
 ] as const;
-const AS_JSON: ReadonlySet<string> = new Set(["recipients", "failed_recipients", "attachments"]);
+const AS_JSON: ReadonlySet<string> = new Set(["recipients", "failed_recipients", "attachments", "unsubscribe"]);
 
 /** The next messages that came from outside, in order of id, with what was made of them. */
 export async function parsesAfter(db: Database, after: MessageId | null, limit: number): Promise<StoredParse[]> {
@@ -57,6 +58,7 @@ export function parsedColumns(message: MailMessage): ParsedColumns {
     attachments: message.attachments,
     warnings: message.warnings,
     list_id: message.list,
+    unsubscribe: waysToLeave(message.unsubscribe, message.saysOneClick),
     protection: message.protection,
     own_text: storableText(message.ownText),
     rest_text: storableText(message.restText),
@@ -68,7 +70,7 @@ export async function rewriteParse(trx: Database, id: MessageId, message: MailMe
   const { own_text, rest_text, ...columns } = parsedColumns(message);
   const stored = Object.entries(columns).map(([name, value]) => [
     name,
-    AS_JSON.has(name) ? storableText(JSON.stringify(value)) : value,
+    AS_JSON.has(name) && value !== null ? storableText(JSON.stringify(value)) : value,
   ]);
   await knexOf(trx)("message").where({ id }).update(Object.fromEntries(stored));
   await knexOf(trx)("message_text").where({ message_id: id }).update({ own_text, rest_text });

@@ -2,7 +2,7 @@ import { type ConversationId, trustedId } from "../core/kernel/ids";
 import { urgencyOfPace } from "../core/kernel/urgency";
 import type { Band } from "../core/lists/bands";
 import type { Placed } from "../core/lists/lanes";
-import { type Dimension, WITHOUT } from "../core/lists/narrowing";
+import { type MenuDimension, WITHOUT } from "../core/lists/narrowing";
 import type { Grouping, SheetView } from "../core/lists/sheet-view";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
@@ -104,7 +104,7 @@ export async function narrowCounts(
   db: Database,
   grant: TrayGrant,
   query: ListQuery,
-  dimension: Dimension,
+  dimension: MenuDimension,
 ): Promise<GroupCount[]> {
   const where = whereOf(grant, query, dimension);
   if (dimension === "age") return bandCounts(db, where, "c.standing_since", query.ageBands);

@@ -4,6 +4,7 @@ import type { Band } from "../core/lists/bands";
 import { type Dimension, type Narrowing, WITHOUT } from "../core/lists/narrowing";
 import { OPEN_STANDINGS, type Scope } from "../core/lists/scope";
 import { type Grouping, isDescending, type Order, type SheetView } from "../core/lists/sheet-view";
+import { dayAtHour } from "../core/worktime/calendar-day";
 import { param } from "./rows";
 import type { TrayGrant } from "./trays";
 
@@ -76,6 +77,14 @@ const NARROWED: { readonly [D in Dimension]: Narrow } = {
   },
   attachment: (values) => ({ sql: values.includes("yes") ? "c.has_attachment" : "not c.has_attachment", values: {} }),
   unread: (values) => ({ sql: values.includes("yes") ? UNREAD : `not ${UNREAD}`, values: {} }),
+  list: (values) => ({ sql: "c.list_id = any(:lists)", values: { lists: [...values] } }),
+  before: (values) => {
+    const day = values.flatMap((value) => dayAtHour(value, 0, "UTC") ?? [])[0];
+    // By the column of the index; what came back from a rest is looked at again, whenever its mail came.
+    return day === undefined
+      ? { sql: "false", values: {} }
+      : { sql: "c.listed_at < cast(:beforeDay as timestamptz)", values: { beforeDay: param(day) } };
+  },
 };
 
 /** The edges of bands as two arrays, open ones at infinity. */

@@ -4,6 +4,7 @@ import type { ConversationId, MemberId, MessageId, TrayId } from "../core/kernel
 import type { Instant } from "../core/kernel/instant";
 import type { Attachment, Classification, FailedRecipient, Protection } from "../core/message/mail-message";
 import type { SenderTrust } from "../core/message/sender-trust";
+import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
 import { searchVector } from "../core/search/search-vector";
 import { cutForStoring, storeRuns } from "./blobs";
 import type { Database } from "./handle";
@@ -51,6 +52,7 @@ export type NewMessage = {
   readonly list: string | null;
   readonly protection: Protection | null;
   readonly hasRemoteContent: boolean;
+  readonly unsubscribe: WaysToLeave | null;
   /** Who seems to have sent it, as far as that was checked; null for our own. */
   readonly trust: SenderTrust | null;
   /** It joined by naming a message, and its sender was not part of the conversation. */
@@ -130,11 +132,11 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
       insert into message (id, tray_id, conversation_id, version, direction, kind, kind_reason, message_id, in_reply_to,
         reference_ids, subject, from_name, from_address, recipients, sent_at, received_at, author_id, raw_sha256, has_html,
         failed_recipients, attachments, warnings, dedupe_key, delivery, list_id, protection, trust, has_remote,
-        is_new_participant, asks_report, leaves_at)
+        is_new_participant, asks_report, leaves_at, unsubscribe)
       values (:id, :trayId, :conversationId, :version, :direction, :kind, :kindReason, :messageId, :inReplyTo,
         :referenceIds, :subject, :fromName, :fromAddress, :recipients, :sentAt, :receivedAt, :authorId, :rawSha256,
         :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery, :list, :protection, :trust, :hasRemote,
-        :isNewParticipant, :asksReport, :leavesAt)
+        :isNewParticipant, :asksReport, :leavesAt, cast(:unsubscribe as jsonb))
     ), body as (
       insert into message_text (message_id, own_text, rest_text) values (:id, :ownText, :restText)
     ), links as (${links}
@@ -168,6 +170,8 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
       raw: blob.content,
       runs: blob.noted,
       list: message.list === null ? null : storableText(message.list),
+      listId: message.list === null ? null : storableText(listIdIn(message.list)),
+      unsubscribe: message.unsubscribe === null ? null : storableText(JSON.stringify(message.unsubscribe)),
       protection: message.protection,
       hasRemote: message.hasRemoteContent,
       asksReport: message.sending?.asksReport ?? false,
@@ -193,15 +197,15 @@ async function store(db: Database, message: NewMessage, place: MessagePlace, lin
 
 const INSERT_CONVERSATION = /* sql */ `
   insert into conversation (id, tray_id, created_at, version, subject, base_subject, who, newest_text, message_count, last_message_at,
-    last_in_at, who_address, has_attachment, standing, standing_since, standing_reason, turn, turn_since, owner_id, category_ids, record_ids,
+    last_in_at, who_address, list_id, has_attachment, standing, standing_since, standing_reason, turn, turn_since, owner_id, category_ids, record_ids,
     expected_at, resting_until, woken_at, follow_up_at, urgency, marks)
   values (:conversationId, :trayId, :createdAt, :version, :conversationSubject, :baseSubject, :who, :newestText, 1, :receivedAt, :inAt,
-    coalesce(:whoAddress, ''), :hasAttachment, :standing, :standing_since, :standing_reason, :turn, :turn_since, :owner_id, :category_ids, :record_ids, :expected_at,
+    coalesce(:whoAddress, ''), :listId, :hasAttachment, :standing, :standing_since, :standing_reason, :turn, :turn_since, :owner_id, :category_ids, :record_ids, :expected_at,
     :resting_until, :woken_at, :follow_up_at, :urgency, :marks)`;
 
 const UPDATE_CONVERSATION = /* sql */ `
   update conversation set version = :version, who = coalesce(:who, who),
-    who_address = coalesce(:whoAddress, who_address), has_attachment = has_attachment or :hasAttachment, newest_text = :newestText,
+    who_address = coalesce(:whoAddress, who_address), list_id = coalesce(:listId, list_id), has_attachment = has_attachment or :hasAttachment, newest_text = :newestText,
     message_count = message_count + 1, last_message_at = greatest(last_message_at, :receivedAt),
     last_in_at = coalesce(:inAt, last_in_at), standing = :standing, standing_since = :standing_since,
     standing_reason = :standing_reason, turn = :turn, turn_since = :turn_since, owner_id = :owner_id,

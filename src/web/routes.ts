@@ -18,6 +18,7 @@ export default [
       route("follow-ups", "routes/follow-ups.tsx", [
         route(":conversation", "routes/conversation.tsx", { id: "routes/follow-up-conversation" }),
       ]),
+      route("backlog", "routes/backlog.tsx"),
       route("journal", "routes/journal.tsx"),
       route("keys", "routes/keys.tsx"),
       route("decide", "routes/decide.ts"),

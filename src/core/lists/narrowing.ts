@@ -1,5 +1,21 @@
-/** What a list can be narrowed by. */
-export const DIMENSIONS = ["owner", "category", "record", "person", "urgency", "age", "attachment", "unread"] as const;
+/** What a list can be narrowed by in menus with counts. */
+export const MENU_DIMENSIONS = [
+  "owner",
+  "category",
+  "record",
+  "person",
+  "urgency",
+  "age",
+  "attachment",
+  "unread",
+] as const;
+
+/**
+ * What a list can be narrowed by: the menus; besides, `list`, the id of a mailing list (RFC 2919), and `before`, a day as
+ * 2026-11-26 since whose beginning (UTC) nothing has come.
+ */
+export const DIMENSIONS = [...MENU_DIMENSIONS, "list", "before"] as const;
+export type MenuDimension = (typeof MENU_DIMENSIONS)[number];
 export type Dimension = (typeof DIMENSIONS)[number];
 
 /** The value that stands for "without one": no owner, no category, not filed. */

@@ -72,7 +72,10 @@ export type MailMessage = {
   /** Message-IDs of the message that a report is about. */
   readonly reportedIds: readonly string[];
   readonly list: string | null;
+  /** The URIs of List-Unsubscribe (RFC 2369), the sender's preferred one first. */
   readonly unsubscribe: readonly string[];
+  /** Whether List-Unsubscribe-Post says that one POST leaves the list (RFC 8058). */
+  readonly saysOneClick: boolean;
   readonly attachments: readonly Attachment[];
   readonly protection: Protection | null;
   /** Whether its HTML would fetch pictures from elsewhere. */

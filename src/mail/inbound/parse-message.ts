@@ -98,7 +98,7 @@ function understood(email: Email, envelopeSender: string | null, warning: string
       reports,
       reportedIds: isReportKind(classification.kind) ? reportedIds(parts, contents, text) : [],
       list: headerValue(headers, "list-id"),
-      unsubscribe: bracketed(headerValue(headers, "list-unsubscribe") ?? ""),
+      ...unsubscribeIn(headers),
       attachments: parts.map((part, index) => attachmentOf(part, index, contents[index] ?? new Uint8Array())),
       protection: protectionOf(contentType, parts, text),
       hasRemoteContent: html !== null && REMOTE_IMAGE.test(html),
@@ -107,6 +107,17 @@ function understood(email: Email, envelopeSender: string | null, warning: string
     },
   };
 }
+
+function unsubscribeIn(headers: readonly Header[]): Pick<MailMessage, "unsubscribe" | "saysOneClick"> {
+  const post = headerValue(headers, "list-unsubscribe-post");
+  return {
+    unsubscribe: bracketed(headerValue(headers, "list-unsubscribe") ?? ""),
+    saysOneClick: post !== null && ONE_CLICK.test(post),
+  };
+}
+
+// RFC 8058 section 3.1.
+const ONE_CLICK = /^\s*list-unsubscribe\s*=\s*one-click\s*$/i;
 
 function authenticationIn(headers: readonly Header[]): Pick<MailMessage, "authenticationResults" | "isSigned"> {
   const results = headers.filter(({ name }) => name === "authentication-results").map(({ value }) => value);
@@ -176,6 +187,7 @@ function unparsed(raw: Uint8Array): ParsedMail {
       reportedIds: [],
       list: null,
       unsubscribe: [],
+      saysOneClick: false,
       attachments: [],
       protection: null,
       hasRemoteContent: false,

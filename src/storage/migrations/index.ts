@@ -2,11 +2,13 @@ import type { Knex } from "knex";
 import * as initial from "./0001-initial";
 import * as mailForReal from "./0002-mail-for-real";
 import * as sortingAtSpeed from "./0003-sorting-at-speed";
+import * as listsAndBin from "./0004-lists-and-bin";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
   ["0002-mail-for-real", mailForReal],
   ["0003-sorting-at-speed", sortingAtSpeed],
+  ["0004-lists-and-bin", listsAndBin],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

@@ -1,7 +1,7 @@
 import Joi from "joi";
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
-import { DIMENSIONS, type Dimension } from "../../core/lists/narrowing";
+import { MENU_DIMENSIONS, type MenuDimension } from "../../core/lists/narrowing";
 import { changesInList, countsToNarrow, moreOfList } from "../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { listedRowView, listRequest, listStart } from "../server/list-view.server";
@@ -51,8 +51,8 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     }
     case "counts": {
       const by = query.get("by");
-      if (!DIMENSIONS.some((one) => one === by)) throw data("That is nothing to narrow by.", { status: 400 });
-      return Response.json(await countsToNarrow(deps, grant, member, list, by as Dimension));
+      if (!MENU_DIMENSIONS.some((one) => one === by)) throw data("That is nothing to narrow by.", { status: 400 });
+      return Response.json(await countsToNarrow(deps, grant, member, list, by as MenuDimension));
     }
     default:
       throw data("A list has no such part.", { status: 404 });

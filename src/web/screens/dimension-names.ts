@@ -1,7 +1,7 @@
-import type { Dimension } from "../../core/lists/narrowing";
+import type { MenuDimension } from "../../core/lists/narrowing";
 import type { ListStart } from "../server/list-view.server";
 
-export const DIMENSION_NAMES: Readonly<Record<Dimension, string>> = {
+export const DIMENSION_NAMES: Readonly<Record<MenuDimension, string>> = {
   owner: "Owner",
   category: "Category",
   record: "Record",
@@ -15,6 +15,6 @@ export const DIMENSION_NAMES: Readonly<Record<Dimension, string>> = {
 /** A menu that narrows a list in one dimension. */
 export type NarrowMenuProps = {
   readonly list: Pick<ListStart, "scope" | "narrowing">;
-  readonly dimension: Dimension;
+  readonly dimension: MenuDimension;
   readonly onChoose: (value: string, name: string) => void;
 };

@@ -3,7 +3,15 @@ import { lazy, Suspense, useState } from "react";
 import { useNavigate } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../core/flow/age-buckets";
 import { isUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
-import { DIMENSIONS, type Dimension, isNarrowed, narrowingParams, toggled, WITHOUT } from "../../core/lists/narrowing";
+import {
+  DIMENSIONS,
+  type Dimension,
+  isNarrowed,
+  MENU_DIMENSIONS,
+  narrowingParams,
+  toggled,
+  WITHOUT,
+} from "../../core/lists/narrowing";
 import type { SheetView } from "../../core/lists/sheet-view";
 import type { ListStart } from "../server/list-view.server";
 import { soon } from "../ui/soon";
@@ -33,7 +41,7 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
   return (
     <div className="flex h-[38px] shrink-0 items-center gap-x-1.5 overflow-x-auto px-4">
       <span className="hidden text-soft lg:inline">Narrow by</span>
-      {DIMENSIONS.map((dimension) => (
+      {MENU_DIMENSIONS.map((dimension) => (
         <NarrowMenu
           key={dimension}
           list={list}
@@ -102,6 +110,8 @@ function useValueNames() {
     age: (value) => AGE_BUCKET_NAMES[Number(value.slice(1))],
     attachment: (value) => YES_NO.attachment?.[value === "yes" ? 0 : 1],
     unread: (value) => YES_NO.unread?.[value === "yes" ? 0 : 1],
+    list: (value) => `list ${value}`,
+    before: (value) => `nothing since ${value}`,
   };
   return (dimension: Dimension, value: string, picked: Readonly<Record<string, string>>): string => {
     if (value === WITHOUT) return WITHOUT_WORDS[dimension] ?? "none";

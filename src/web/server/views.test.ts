@@ -139,6 +139,7 @@ describe("an open conversation", () => {
     trust: null,
     isNewParticipant: false,
     hasRemoteContent: false,
+    unsubscribe: null,
     recipientStates: [],
     ...part,
   });

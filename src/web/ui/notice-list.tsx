@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { Toast } from "radix-ui";
-import type { NoticeListProps } from "./notices";
+import type { NoticeListProps } from "./notice";
 
 const SHOWN_MS = 6_000;
 // Why something was not done takes longer to read than what was.

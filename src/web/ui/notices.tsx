@@ -1,20 +1,5 @@
 import { type ComponentType, useCallback, useEffect, useState } from "react";
-
-export type NoticeExtra = {
-  readonly description?: string;
-  readonly action?: { readonly label: string; readonly onClick: () => void };
-  /** How long it stays, in milliseconds. */
-  readonly duration?: number;
-};
-
-/** A short notice that stands at the edge for a while. */
-export type Notice = NoticeExtra & {
-  readonly key: number;
-  readonly kind: "done" | "problem";
-  readonly words: string;
-};
-
-export type NoticeListProps = { readonly notices: readonly Notice[]; readonly onClose: (key: number) => void };
+import type { Notice, NoticeExtra, NoticeListProps } from "./notice";
 
 // Older ones make room: what they say is in the journal.
 const MOST_SHOWN = 3;

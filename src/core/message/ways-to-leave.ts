@@ -1,0 +1,65 @@
+import { type EmailAddress, readEmailAddress } from "../kernel/email-address";
+
+/** How one leaves a mailing list, as its mail says. */
+export type WaysToLeave = {
+  /** Where one POST of `List-Unsubscribe=One-Click` leaves it at once (RFC 8058); null when the sender offers none. */
+  readonly atOnce: string | null;
+  /** The message that leaves it (RFC 2369 with RFC 6068); null when there is none. */
+  readonly mail: { readonly to: EmailAddress; readonly subject: string; readonly body: string } | null;
+  /** A page where a person can leave it by hand; null when there is none. */
+  readonly page: string | null;
+};
+
+/** The identifier in a List-Id field, without its description (RFC 2919 section 2), in lower case; the text itself where it has none. */
+export function listIdIn(field: string): string {
+  return (/<([^<>]+)>/.exec(field)?.[1] ?? field).trim().toLowerCase();
+}
+
+// What is longer was not written for a person to click or for a server to be asked.
+const MAX_URI_CHARACTERS = 2_000;
+
+/**
+ * The ways to leave a list. `uris` are those of the List-Unsubscribe field in the order of the sender's preference
+ * (RFC 2369 section 2), `saysOneClick` whether List-Unsubscribe-Post asks for one click (RFC 8058 section 3.1, which
+ * allows an https URI only). Null when there is no way that can be used.
+ */
+export function waysToLeave(uris: readonly string[], saysOneClick: boolean): WaysToLeave | null {
+  const usable = uris.filter((uri) => uri.length <= MAX_URI_CHARACTERS).flatMap((uri) => urlOf(uri) ?? []);
+  const web = usable.filter(({ protocol }) => protocol === "https:" || protocol === "http:");
+  const secure = web.find(({ protocol }) => protocol === "https:");
+  const mail = usable.flatMap((url) => (url.protocol === "mailto:" ? (mailOf(url) ?? []) : []))[0] ?? null;
+  const atOnce = saysOneClick && secure !== undefined ? secure.href : null;
+  const page = (secure ?? web[0])?.href ?? null;
+  return atOnce === null && mail === null && page === null ? null : { atOnce, mail, page };
+}
+
+function urlOf(uri: string): URL | null {
+  return URL.canParse(uri) ? new URL(uri) : null;
+}
+
+// RFC 6068: the address percent-encoded, and fields of which only subject and body are harmless to follow.
+function mailOf(url: URL): WaysToLeave["mail"] {
+  const to = readEmailAddress(decoded(url.pathname));
+  if (to === null) return null;
+  const field = (name: string) => {
+    const found = url.search
+      .slice(1)
+      .split("&")
+      .map((pair) => pair.split("="))
+      .find(([key]) => key?.toLowerCase() === name);
+    return oneLine(decoded(found?.slice(1).join("=") ?? ""));
+  };
+  return { to, subject: field("subject") || "unsubscribe", body: field("body") || "unsubscribe" };
+}
+
+function decoded(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}
+
+function oneLine(text: string): string {
+  return text.replace(/[\r\n]+/g, " ").trim();
+}
