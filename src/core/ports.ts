@@ -8,6 +8,8 @@ export type Job =
   | { readonly kind: "run-import"; readonly importId: string }
   | { readonly kind: "run-bulk"; readonly runId: RunId }
   | { readonly kind: "wake-rested" }
+  /** Deletes what has lain in a bin for longer than its term. */
+  | { readonly kind: "empty-bins" }
   /** Takes up what a killed process left behind. */
   | { readonly kind: "resume-work" };
 export type JobKind = Job["kind"];

@@ -4,7 +4,7 @@ import { v7 as uuid } from "uuid";
 import type { Decision } from "../core/docket/plan-decision";
 import type { EmailAddress } from "../core/kernel/email-address";
 import type { ConversationId, MemberId, MessageId } from "../core/kernel/ids";
-import { type Instant, instantOf, later, MINUTE } from "../core/kernel/instant";
+import { DAY, type Instant, instantOf, later, MINUTE } from "../core/kernel/instant";
 import { endOfWorkingDay } from "../core/worktime/add-working-days";
 import { calendarDay, dayAtHour } from "../core/worktime/calendar-day";
 import {
@@ -31,10 +31,12 @@ import { mailDate, rawBounce, rawMail } from "./raw-mail";
 import type { Moment, Script, Step } from "./script";
 import { AWKWARD_STORIES } from "./stories-awkward";
 import { everydayStories } from "./stories-generated";
+import { OLDER_STORIES } from "./stories-older";
 import { OPEN_STORIES } from "./stories-open";
 import { CATEGORIES, COLLEAGUES, PEOPLE, RECORDS, TRAYS, ZONE } from "./world";
 
 const SEED = 4_711;
+const START_DAYS_AGO = 400;
 
 type World = {
   readonly deps: Deps;
@@ -55,8 +57,8 @@ type Thread = { conversationId: ConversationId | null; messageIds: string[]; cou
  */
 export async function buildWorld(real: Deps): Promise<{ conversations: number }> {
   const now = real.now();
-  const world = await setUp(real, later(now, -100 * 24 * 60 * MINUTE));
-  const scripts = [...OPEN_STORIES, ...AWKWARD_STORIES, ...everydayStories()];
+  const world = await setUp(real, later(now, -START_DAYS_AGO * DAY));
+  const scripts = [...OPEN_STORIES, ...AWKWARD_STORIES, ...everydayStories(), ...OLDER_STORIES];
   const threads = scripts.map((): Thread => ({ conversationId: null, messageIds: [], count: 0 }));
   const events = scripts
     .flatMap((script, story) =>

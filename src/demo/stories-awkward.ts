@@ -8,6 +8,7 @@ const LIST = {
 };
 const NEWSLETTER = {
   "List-Unsubscribe": "<https://reedreview.example/leave?n=4411>",
+  "List-Unsubscribe-Post": "List-Unsubscribe=One-Click",
   "List-Id": "<winter.reedreview.example>",
 };
 

@@ -4,6 +4,7 @@ import type { Job } from "../core/ports";
 import {
   type Attempt,
   type Deps,
+  emptyBins,
   resumeWork,
   runBulk,
   runImport,
@@ -31,6 +32,9 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       return resumeWork(deps);
     case "wake-rested":
       await wakeRested(deps);
+      return;
+    case "empty-bins":
+      await emptyBins(deps);
       return;
     default:
       assertNever(job);

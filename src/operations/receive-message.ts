@@ -4,8 +4,9 @@ import type { MailMessage } from "../core/message/mail-message";
 import { checkSignatures, parseMessage } from "../mail/index";
 import { inTransaction, type Tray } from "../storage/index";
 import type { Deps } from "./deps";
+import { junkArrival } from "./junk-senders";
 import { type Incoming, type Kept, keepInTray, startAtOnce } from "./keep-in-tray";
-import { colleaguesNow, traysOfAddresses } from "./tray-directory";
+import { colleaguesNow, isJunkSender, traysOfAddresses } from "./tray-directory";
 
 /** A message as it was handed to us. */
 export type Arrival = {
@@ -41,6 +42,9 @@ export async function receiveMessage(deps: Deps, arrival: Arrival): Promise<Kept
   const fresh = tray !== undefined && trays.length === 1 ? await startAtOnce(deps, tray, incoming) : null;
   const kept = fresh === null ? await keepInTrays(deps, trays, incoming) : [fresh];
   for (const { trayId, conversationId, outcome } of kept) {
+    const sender = message.from?.address;
+    if (outcome === "started" && sender !== undefined && (await isJunkSender(deps, trayId, sender)))
+      await junkArrival(deps, trayId, conversationId);
     if (outcome !== "known-already") deps.tell({ trayId, conversationId });
   }
   return kept;

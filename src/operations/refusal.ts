@@ -6,7 +6,16 @@ export type Refusal =
   | { readonly kind: "readers-only-read" }
   | {
       readonly kind: "no-such";
-      readonly what: "category" | "record" | "member" | "expectation" | "message" | "tray" | "import" | "place";
+      readonly what:
+        | "category"
+        | "record"
+        | "member"
+        | "expectation"
+        | "message"
+        | "tray"
+        | "import"
+        | "place"
+        | "sender";
     }
   /** Somebody decided the same thing since the page was loaded. */
   | { readonly kind: "overtaken"; readonly who: string; readonly did: string }

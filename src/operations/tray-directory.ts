@@ -1,6 +1,6 @@
 import { type EmailAddress, withoutSubaddress } from "../core/kernel/email-address";
 import { type Instant, SECOND } from "../core/kernel/instant";
-import { allColleagues, allTrays, type Colleague, type Database, type Tray } from "../storage/index";
+import { allColleagues, allJunkSenders, allTrays, type Colleague, type Database, type Tray } from "../storage/index";
 import type { Deps } from "./deps";
 
 // Mail comes in bursts, and trays change once in months: each message asking twice for them doubled its cost.
@@ -10,6 +10,7 @@ type Directory = {
   readonly readAt: Instant;
   readonly trays: Promise<Tray[]>;
   readonly colleagues: Promise<Colleague[]>;
+  readonly junkSenders: ReturnType<typeof allJunkSenders>;
 };
 
 const directories = new WeakMap<Database, Directory>();
@@ -18,16 +19,27 @@ function directoryOf(deps: Deps): Directory {
   const now = deps.now();
   const known = directories.get(deps.db);
   if (known !== undefined && Math.abs(now - known.readAt) <= TRUSTED_FOR) return known;
-  const read = { readAt: now, trays: allTrays(deps.db), colleagues: allColleagues(deps.db) };
+  const read = {
+    readAt: now,
+    trays: allTrays(deps.db),
+    colleagues: allColleagues(deps.db),
+    junkSenders: allJunkSenders(deps.db),
+  };
   directories.set(deps.db, read);
   // What could not be read is asked for again by the next.
-  for (const part of [read.trays, read.colleagues]) part.catch(() => directories.delete(deps.db));
+  for (const part of [read.trays, read.colleagues, read.junkSenders]) part.catch(() => directories.delete(deps.db));
   return read;
 }
 
 /** Those who look into the trays, as they were at most two seconds ago. Not for asking within a transaction: all connections may be in one. */
 export function colleaguesNow(deps: Deps): Promise<Colleague[]> {
   return directoryOf(deps).colleagues;
+}
+
+/** Whether a tray's mail from an address goes straight to Junk, as it was at most two seconds ago. */
+export async function isJunkSender(deps: Deps, trayId: Tray["id"], address: EmailAddress): Promise<boolean> {
+  const senders = await directoryOf(deps).junkSenders;
+  return senders.some((sender) => sender.trayId === trayId && sender.address === address);
 }
 
 /** Those of the addresses that are a tray's, with a subaddress or without. */

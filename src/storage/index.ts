@@ -1,4 +1,5 @@
 export * from "./backlog";
+export * from "./bins";
 export { blobBySha256 } from "./blobs";
 export * from "./bulk-runs";
 export * from "./categories";
@@ -12,6 +13,7 @@ export type { Database } from "./handle";
 export * from "./import-runs";
 export * from "./job-queue";
 export * from "./journal";
+export * from "./junk-senders";
 export * from "./keep-docket";
 export * from "./live-channel";
 export * from "./mail-sources";

@@ -4,7 +4,14 @@ import type { Job, JobKind, JobQueue } from "../core/ports";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 
-const KINDS: readonly JobKind[] = ["send-message", "run-import", "run-bulk", "wake-rested", "resume-work"];
+const KINDS: readonly JobKind[] = [
+  "send-message",
+  "run-import",
+  "run-bulk",
+  "wake-rested",
+  "empty-bins",
+  "resume-work",
+];
 
 // Mail that cannot be handed over now is tried for about a day: 30 s, then twice as long each time.
 const RETRY_LIMIT = 11;

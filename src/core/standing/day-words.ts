@@ -12,6 +12,13 @@ export function dayInWords(at: Instant, now: Instant, zone: string): string {
   return words(zonedDay(at, zone), zonedDay(now, zone));
 }
 
+/** A day given as 2026-08-27 in words: "27 August 2026"; a text that is no day as it stands. */
+export function calendarDayInWords(day: string): string {
+  const [, year, month, date] = /^(\d{4})-(\d\d)-(\d\d)$/.exec(day) ?? [];
+  const name = MONTHS[Number(month) - 1];
+  return name === undefined ? day : `${Number(date)} ${name} ${year}`;
+}
+
 /** Day and time together: "today 10:14", "Tue 10:14", "3 Sep". Times of long ago are left out. */
 export function dayAndTime(at: Instant, now: Instant, zone: string): string {
   const [then, today] = [zonedDay(at, zone), zonedDay(now, zone)];

@@ -103,7 +103,11 @@ function Proposed({ proposal, onSettle }: { proposal: ProposedSettling; onSettle
         <Link to={`/${tray.slug}/to-sort?${query}`} className="text-act hover:underline">
           Look at {count === 1 ? "it" : `all ${count.toLocaleString("en")}`}
         </Link>
-        {mayDecide && <Button onClick={onSettle}>Settle {count.toLocaleString("en")}…</Button>}
+        {mayDecide && (
+          <Button className="min-w-28 justify-center" onClick={onSettle}>
+            Settle {count.toLocaleString("en")}…
+          </Button>
+        )}
       </div>
     </li>
   );

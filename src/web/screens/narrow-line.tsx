@@ -13,6 +13,7 @@ import {
   WITHOUT,
 } from "../../core/lists/narrowing";
 import type { SheetView } from "../../core/lists/sheet-view";
+import { calendarDayInWords } from "../../core/standing/day-words";
 import type { ListStart } from "../server/list-view.server";
 import { soon } from "../ui/soon";
 import { NarrowMenu } from "./narrow-menu";
@@ -111,7 +112,7 @@ function useValueNames() {
     attachment: (value) => YES_NO.attachment?.[value === "yes" ? 0 : 1],
     unread: (value) => YES_NO.unread?.[value === "yes" ? 0 : 1],
     list: (value) => `list ${value}`,
-    before: (value) => `nothing since ${value}`,
+    before: (value) => `before ${calendarDayInWords(value)}`,
   };
   return (dimension: Dimension, value: string, picked: Readonly<Record<string, string>>): string => {
     if (value === WITHOUT) return WITHOUT_WORDS[dimension] ?? "none";

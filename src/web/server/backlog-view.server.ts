@@ -1,6 +1,6 @@
 import type { BacklogProposal } from "../../core/lists/backlog";
 import { narrowingParams } from "../../core/lists/narrowing";
-import { dayInWords } from "../../core/standing/day-words";
+import { calendarDayInWords, dayInWords } from "../../core/standing/day-words";
 import type { Reading } from "./words.server";
 
 /** A proposal for older mail in words, with the list that it is about. */
@@ -24,7 +24,7 @@ export function proposalView(proposal: BacklogProposal, reading: Reading) {
 export type ProposedSettling = ReturnType<typeof proposalView>;
 
 function titleOf({ kind, key, name }: BacklogProposal): string {
-  if (kind === "age") return `Everything before ${key}`;
+  if (kind === "age") return `Everything before ${calendarDayInWords(key)}`;
   return name || key;
 }
 

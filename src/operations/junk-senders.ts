@@ -1,0 +1,44 @@
+import { type EmailAddress, readEmailAddress } from "../core/kernel/email-address";
+import { type BatchId, type ConversationId, trustedId } from "../core/kernel/ids";
+import { err, ok, type Result } from "../core/kernel/result";
+import {
+  addJunkSender,
+  factsOf,
+  holdConversations,
+  inTransaction,
+  removeJunkSender,
+  type Tray,
+  type TrayGrant,
+} from "../storage/index";
+import { carryOut } from "./change-conversations";
+import type { Deps } from "./deps";
+import type { Refusal } from "./refusal";
+
+/** From now on a sender's mail goes straight to Junk, or no longer does. */
+export async function callJunkSender(
+  deps: Deps,
+  grant: TrayGrant,
+  text: string,
+  isJunk: boolean,
+): Promise<Result<EmailAddress, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  const address = readEmailAddress(text);
+  if (address === null || grant.tray.addresses.includes(address)) return err({ kind: "no-such", what: "sender" });
+  if (isJunk) await addJunkSender(deps.db, grant, address, deps.now());
+  else await removeJunkSender(deps.db, grant, address);
+  return ok(address);
+}
+
+/** Calls what a junk sender has just begun junk, as a decision of the tray that can be undone. */
+export async function junkArrival(deps: Deps, trayId: Tray["id"], id: ConversationId): Promise<void> {
+  await inTransaction(deps.db, async (trx) => {
+    const conversations = await holdConversations(trx, trayId, [id]);
+    const facts = await factsOf(trx, [id]);
+    const changes = conversations.map((conversation) => ({
+      conversation,
+      known: facts.get(id) ?? { messages: [], entries: [] },
+      effects: [{ kind: "junked" } as const],
+    }));
+    await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), changes);
+  });
+}

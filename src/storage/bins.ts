@@ -1,0 +1,144 @@
+import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
+import type { Database } from "./handle";
+import { knexOf } from "./knex-of";
+import { atOrNull, param } from "./rows";
+import type { Tray, TrayGrant } from "./trays";
+
+/** After how many days a tray's bin is emptied of what lies in it; null when never. */
+export async function binDaysOf(db: Database, tray: Tray): Promise<number | null> {
+  const row: { bin_days: number | null } | undefined = await knexOf(db)("tray").first("bin_days").where("id", tray.id);
+  return row?.bin_days ?? null;
+}
+
+/** Sets it. */
+export async function setBinDays(db: Database, tray: Tray, days: number | null): Promise<void> {
+  await knexOf(db)("tray").update({ bin_days: days }).where("id", tray.id);
+}
+
+// What stays in the bin however long: what belongs to a record, is to be followed up, or has mail on its way.
+const STAYS = /* sql */ `(c.record_ids <> '{}' or c.follow_up_at is not null
+  or exists (select 1 from follow_up where follow_up.conversation_id = c.id and done_at is null)
+  or exists (select 1 from message where message.conversation_id = c.id and delivery in ('waiting', 'going')))`;
+
+/** What a tray's bin holds and how it is used. */
+export type BinUse = {
+  /** Conversations that will be deleted at the end of their term. */
+  readonly goes: number;
+  /** Conversations that stay whatever the term: filed, to be followed up, or with mail on its way. */
+  readonly stays: number;
+  /** When the one that goes next was put in; null when none goes. */
+  readonly nextSince: Instant | null;
+  /** Conversations that were brought back from it, or answered while in it, since a moment. */
+  readonly takenBack: number;
+};
+
+/** How the bin of a tray is used. `since` is how far back one looks for what was taken out of it. */
+export async function binUse(db: Database, grant: TrayGrant, since: Instant): Promise<BinUse> {
+  const found = await knexOf(db).raw<{
+    rows: { goes: number; stays: number; next_since: Date | null; taken_back: number }[];
+  }>(
+    /* sql */ `
+    with lies as (
+      select standing_since, ${STAYS} as stays from conversation as c where tray_id = :trayId and standing = 'bin'
+    ), taken as (
+      select conversation_id from journal as entry
+      where tray_id = :trayId and at >= :since and kind = 'restored'
+        and exists (select 1 from journal as binned where binned.conversation_id = entry.conversation_id
+          and binned.kind = 'binned' and binned.version < entry.version)
+      union
+      select message.conversation_id from message
+        join lateral (select kind from journal where journal.conversation_id = message.conversation_id
+          and journal.version < message.version and kind in ('binned', 'restored', 'settled', 'kept', 'junked', 'rested')
+          and undoes is null order by version desc limit 1) as last on last.kind = 'binned'
+      where message.tray_id = :trayId and direction = 'out' and author_id is not null and received_at >= :since
+    )
+    select (select count(*) filter (where not stays)::int from lies) as goes,
+      (select count(*) filter (where stays)::int from lies) as stays,
+      (select min(standing_since) filter (where not stays) from lies) as next_since,
+      (select count(*)::int from taken) as taken_back`,
+    { trayId: grant.tray.id, since: param(since) as Date },
+  );
+  const row = found.rows[0];
+  return {
+    goes: row?.goes ?? 0,
+    stays: row?.stays ?? 0,
+    nextSince: atOrNull(row?.next_since ?? null),
+    takenBack: row?.taken_back ?? 0,
+  };
+}
+
+/** Conversations that have lain in the bin of their tray for longer than its term, held for deleting, the oldest first. */
+export async function holdBinnedTooLong(
+  trx: Database,
+  now: Instant,
+  limit: number,
+): Promise<{ id: ConversationId; trayId: TrayId }[]> {
+  const found = await knexOf(trx).raw<{ rows: { id: string; tray_id: string }[] }>(
+    /* sql */ `
+    select c.id, c.tray_id from conversation as c join tray on tray.id = c.tray_id
+    where c.standing = 'bin' and c.standing_since < cast(:now as timestamptz) - make_interval(days => tray.bin_days)
+      and not ${STAYS}
+    order by c.standing_since limit :limit for update of c skip locked`,
+    { now: param(now) as Date, limit },
+  );
+  return found.rows.map((row) => ({
+    id: trustedId<ConversationId>(row.id),
+    trayId: trustedId<TrayId>(row.tray_id),
+  }));
+}
+
+// In this order no row is pointed at by another when it goes.
+const OF_MESSAGES = ["message_search", "message_text", "arrival_route", "outgoing_recipient"] as const;
+const OF_CONVERSATIONS = ["message", "thread_link", "journal", "reading", "follow_up"] as const;
+
+/** Deletes conversations for good, with what was joined to them, their messages and their journals, and what nothing else needs of the bytes. */
+export async function deleteConversations(trx: Database, ids: readonly ConversationId[]): Promise<void> {
+  const builder = knexOf(trx);
+  const whole: { rows: { id: string }[] } = await builder.raw(
+    /* sql */ `
+    with recursive whole as (
+      select id from conversation where id = any(:ids)
+      union
+      select conversation.id from conversation join whole on conversation.joined_to = whole.id
+    ) select id from whole`,
+    { ids: [...ids] },
+  );
+  const all = whole.rows.map(({ id }) => id);
+  const messages: { id: string; raw_sha256: Buffer }[] = await builder("message")
+    .select("id", "raw_sha256")
+    .whereIn("conversation_id", all);
+  const messageIds = messages.map(({ id }) => id);
+  for (const table of OF_MESSAGES) await builder(table).whereIn("message_id", messageIds).delete();
+  for (const table of OF_CONVERSATIONS) await builder(table).whereIn("conversation_id", all).delete();
+  await builder("conversation").whereIn("id", all).delete();
+  await deleteUnused(
+    trx,
+    messages.map(({ raw_sha256 }) => raw_sha256),
+  );
+}
+
+// The same bytes may come in again while this goes on: whoever stores them waits for the end of this transaction, and
+// whoever stored them before is seen by it.
+async function deleteUnused(trx: Database, raws: readonly Buffer[]): Promise<void> {
+  if (raws.length === 0) return;
+  const builder = knexOf(trx);
+  await builder.raw("lock table blob in share row exclusive mode");
+  const gone: { rows: { runs: { sha256: string }[] | null }[] } = await builder.raw(
+    /* sql */ `
+    delete from blob where sha256 = any(?) and not exists (select 1 from message where raw_sha256 = blob.sha256)
+    returning runs`,
+    [[...raws]],
+  );
+  const parts = [...new Set(gone.rows.flatMap(({ runs }) => runs ?? []).map(({ sha256 }) => sha256))];
+  if (parts.length === 0) return;
+  await builder.raw(
+    /* sql */ `
+    delete from blob where sha256 in (select decode(part, 'hex') from unnest(cast(:parts as text[])) as part)
+      and not exists (select 1 from message where raw_sha256 = blob.sha256)
+      and encode(sha256, 'hex') not in (
+        select run->>'sha256' from blob as whole, jsonb_array_elements(whole.runs) as run
+        where whole.runs is not null and run->>'sha256' = any(cast(:parts as text[])))`,
+    { parts },
+  );
+}
