@@ -35,6 +35,16 @@ export type MailTransport = {
   handOver(envelope: Envelope, raw: Uint8Array, reportId: string | null): Promise<HandOver>;
 };
 
+/** What became of leaving a mailing list. */
+export type LeavingOutcome =
+  | { readonly kind: "left" }
+  | { readonly kind: "refused"; readonly reason: string }
+  /** Worth another try. */
+  | { readonly kind: "not-now"; readonly reason: string };
+
+/** How a mailing list is left by one request (RFC 8058). */
+export type ListLeaver = { leave(url: string): Promise<LeavingOutcome> };
+
 /** How mail leaves. */
 export type SendingSettings = {
   /** How long a message waits before it goes, so that it can be taken back, in milliseconds. */

@@ -10,6 +10,8 @@ export * from "./inbound/sanitise-html";
 export * from "./inbound/smtp-listener";
 export * from "./inbound/text-of-html";
 export * from "./outbound/compose-message";
+export * from "./outbound/one-click";
 export * from "./outbound/smtp-transport";
 export * from "./outside-world/characters";
+export * from "./outside-world/leaving-site";
 export * from "./outside-world/outside-world";

@@ -34,6 +34,8 @@ export type Config = {
     readonly auth: { readonly user: string; readonly pass: string } | null;
     readonly name: string;
   };
+  /** Where requests to leave mailing lists go instead of to the sites that mail names; null asks those. */
+  readonly oneClickVia: string | null;
   readonly logLevel: string;
   readonly demo: boolean;
 };
@@ -65,6 +67,7 @@ type Variables = {
   SMTP_OUT_USER?: string;
   SMTP_OUT_PASSWORD?: string;
   SMTP_OUT_NAME: string;
+  ONE_CLICK_VIA?: string;
   LOG_LEVEL: string;
   DEMO: boolean;
 };
@@ -111,6 +114,7 @@ const SCHEMA = Joi.object<Variables>({
   SMTP_OUT_USER: Joi.string(),
   SMTP_OUT_PASSWORD: Joi.string(),
   SMTP_OUT_NAME: Joi.string().hostname().default("localhost"),
+  ONE_CLICK_VIA: Joi.string().uri({ scheme: ["http"] }),
   LOG_LEVEL: Joi.string().valid("fatal", "error", "warn", "info", "debug", "trace", "silent").default("info"),
   DEMO: Joi.boolean().default(false),
 })
@@ -152,6 +156,7 @@ export function readConfig(environment: Environment): Result<Config, readonly st
       auth: user === undefined || pass === undefined ? null : { user, pass },
       name: variables.SMTP_OUT_NAME,
     },
+    oneClickVia: variables.ONE_CLICK_VIA ?? null,
     logLevel: variables.LOG_LEVEL,
     demo: variables.DEMO,
   });

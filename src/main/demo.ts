@@ -3,7 +3,7 @@ import { fileURLToPath } from "node:url";
 import pino from "pino";
 import { buildWorld } from "../demo/build-world";
 import { COLLEAGUES, DEMO_PASSWORD, TRAYS } from "../demo/world";
-import { CHARACTERS, startOutsideWorld } from "../mail/index";
+import { CHARACTERS, startLeavingSite, startOutsideWorld } from "../mail/index";
 import { hasTrays, migrateDatabase } from "../operations/index.server";
 import type { Config } from "./config";
 import { takeFolder } from "./folder-lock";
@@ -53,12 +53,15 @@ async function demo(): Promise<void> {
     newId: () => wired.deps.newId(),
     onProblem: (problem) => log.warn(problem, "the outside world"),
   });
+  const site = await startLeavingSite("127.0.0.1");
   const wired = wire({ databaseUrl: cluster.url(DATABASE), demo: true, poolSize: 1 }, log);
-  const serving = await serve(demoConfig(cluster, await portOr(HTTP_PORT), mailPort, outside.port), log, outside.keys);
+  const ports = { http: await portOr(HTTP_PORT), mail: mailPort, outside: outside.port, site: site.port };
+  const serving = await serve(demoConfig(cluster, ports), log, outside.keys);
   mailPort = serving.mailPort;
   stop = async () => {
     await serving.stop();
     await outside.close();
+    await site.close();
     await wired.close();
     await cluster.stop();
   };
@@ -78,17 +81,20 @@ async function fillDatabase(cluster: Cluster): Promise<boolean> {
   }
 }
 
-function demoConfig(cluster: Cluster, httpPort: number, mailPort: number, outsidePort: number): Config {
+type Ports = { readonly http: number; readonly mail: number; readonly outside: number; readonly site: number };
+
+function demoConfig(cluster: Cluster, ports: Ports): Config {
   return {
     databaseUrl: cluster.url(DATABASE),
-    http: { host: "127.0.0.1", port: httpPort, secureCookies: false, trustProxy: false },
+    http: { host: "127.0.0.1", port: ports.http, secureCookies: false, trustProxy: false },
     mailIn: {
-      ...{ host: "127.0.0.1", port: mailPort, lmtpPort: null, maxBytes: MAX_BYTES },
+      ...{ host: "127.0.0.1", port: ports.mail, lmtpPort: null, maxBytes: MAX_BYTES },
       ...{ tls: null, networks: [], messagesAMinute: 10_000 },
     },
     trust: { authservIds: [], checksDkim: true },
     sending: { holdMs: HOLD_MS, aMinute: 600, perDomainAMinute: 60 },
-    mailOut: { host: "127.0.0.1", port: outsidePort, secure: false, auth: null, name: "ottermoor.example" },
+    mailOut: { host: "127.0.0.1", port: ports.outside, secure: false, auth: null, name: "ottermoor.example" },
+    oneClickVia: `http://127.0.0.1:${ports.site}`,
     logLevel: "warn",
     demo: true,
   };

@@ -3,7 +3,7 @@ import { readFileSync } from "node:fs";
 import type { Logger } from "pino";
 import type { KeyLookup } from "../core/ports";
 import { handleJob } from "../jobs/handle-job";
-import { listenForMail, type MailAcceptance, smtpTransport } from "../mail/index";
+import { listenForMail, type MailAcceptance, oneClickLeaver, smtpTransport } from "../mail/index";
 import { knowsAddress, receiveMessage } from "../operations/index.server";
 import { listenForChanges, startWorkers } from "../storage/index";
 import { type Config, processEnvironment } from "./config";
@@ -38,7 +38,14 @@ export async function serve(config: Config, log: Logger, keys?: KeyLookup): Prom
   const { sending } = config;
   const trust = { authservIds: config.trust.authservIds, keys: config.trust.checksDkim ? (keys ?? lookUpKeys) : null };
   const { deps, close } = wire(
-    { databaseUrl: config.databaseUrl, demo: config.demo, mail: transport, trust, sending },
+    {
+      databaseUrl: config.databaseUrl,
+      demo: config.demo,
+      mail: transport,
+      lists: oneClickLeaver(config.oneClickVia),
+      trust,
+      sending,
+    },
     log,
   );
   const hub = liveHub();

@@ -2,7 +2,7 @@ import { randomBytes } from "node:crypto";
 import type { Logger } from "pino";
 import { v7 as uuid } from "uuid";
 import { instant } from "../core/kernel/instant";
-import type { MailTransport, SendingSettings, TrustSettings } from "../core/ports";
+import type { ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import type { Deps } from "../operations/index.server";
 import { changeTeller, jobQueue, openDatabase } from "../storage/index";
 
@@ -14,6 +14,10 @@ const NO_MAIL: MailTransport = {
   handOver: async () => ({ kind: "not-now", reason: "this process sends no mail" }),
 };
 
+const NO_REQUESTS: ListLeaver = {
+  leave: async () => ({ kind: "not-now", reason: "this process asks nobody outside" }),
+};
+
 /** Puts the rooms together: the clock, the ids, the database and the ways out. */
 export function wire(
   options: {
@@ -21,6 +25,7 @@ export function wire(
     demo: boolean;
     poolSize?: number;
     mail?: MailTransport;
+    lists?: ListLeaver;
     trust?: TrustSettings;
     sending?: SendingSettings;
   },
@@ -35,6 +40,7 @@ export function wire(
       newId: () => uuid(),
       newToken: () => randomBytes(TOKEN_BYTES).toString("base64url"),
       mail: options.mail ?? NO_MAIL,
+      lists: options.lists ?? NO_REQUESTS,
       jobs: jobQueue(db),
       tell: teller.tell,
       trust: options.trust ?? { authservIds: [], keys: null },

@@ -1,5 +1,5 @@
 import type { Instant } from "../core/kernel/instant";
-import type { Change, JobQueue, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
+import type { Change, JobQueue, ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import type { Database } from "../storage/index";
 
 /** What every operation is given: the one clock, the one maker of ids, and the ways out. */
@@ -11,6 +11,7 @@ export type Deps = {
   /** Unguessable text, for sessions. */
   readonly newToken: () => string;
   readonly mail: MailTransport;
+  readonly lists: ListLeaver;
   readonly trust: TrustSettings;
   readonly sending: SendingSettings;
   readonly jobs: JobQueue<Database>;

@@ -3,9 +3,11 @@ import { type BatchId, type ConversationId, trustedId } from "../core/kernel/ids
 import { err, ok, type Result } from "../core/kernel/result";
 import {
   addJunkSender,
+  countOfList,
   factsOf,
   holdConversations,
   inTransaction,
+  junkSendersOf,
   removeJunkSender,
   type Tray,
   type TrayGrant,
@@ -27,6 +29,20 @@ export async function callJunkSender(
   if (isJunk) await addJunkSender(deps.db, grant, address, deps.now());
   else await removeJunkSender(deps.db, grant, address);
   return ok(address);
+}
+
+/** The other open mail of a sender, and whether what comes of it is junk. */
+export type OtherMail = { readonly address: EmailAddress; readonly open: number; readonly isJunkSender: boolean };
+
+/** What else a tray has of a sender; null for a text that is no address. */
+export async function otherMailOf(deps: Deps, grant: TrayGrant, text: string): Promise<OtherMail | null> {
+  const address = readEmailAddress(text);
+  if (address === null) return null;
+  const [open, senders] = await Promise.all([
+    countOfList(deps.db, grant, { scope: "open", narrowing: { person: [address] }, ageBands: [] }),
+    junkSendersOf(deps.db, grant),
+  ]);
+  return { address, open, isJunkSender: senders.some((sender) => sender.address === address) };
 }
 
 /** Calls what a junk sender has just begun junk, as a decision of the tray that can be undone. */

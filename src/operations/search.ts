@@ -18,16 +18,17 @@ const MAX_RESULTS = 60;
 const EXCERPT_CHARACTERS = 220;
 const BEFORE_HIT = 60;
 
-/** Searches subjects, people and bodies of a tray, newest first; an empty query finds nothing. */
+/** Searches subjects, people and bodies of a tray, newest first; an empty query finds nothing. Bin and Junk only where one looks `everywhere`. */
 export async function search(
   deps: Deps,
   grant: TrayGrant,
   text: string,
   limit: number = MAX_RESULTS,
+  where: "kept" | "everywhere" = "kept",
 ): Promise<SearchResult[]> {
   const query = readQuery(text);
   if (query.terms.length === 0) return [];
-  const found = await searchConversations(deps.db, grant, query, limit);
+  const found = await searchConversations(deps.db, grant, query, limit, where);
   return found.map(({ hitText, hitFrom, ...row }) => ({
     row,
     subject: piecesOf(row.subject, hitsIn(row.subject, query)),

@@ -11,7 +11,7 @@ import {
 import { type Instant, later } from "../core/kernel/instant";
 import type { Attachment, FailedRecipient, MessageKind, Protection } from "../core/message/mail-message";
 import type { SenderTrust } from "../core/message/sender-trust";
-import type { WaysToLeave } from "../core/message/ways-to-leave";
+import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
@@ -63,6 +63,8 @@ export type CorrespondenceMessage = {
   readonly isNewParticipant: boolean;
   readonly hasRemoteContent: boolean;
   readonly unsubscribe: WaysToLeave | null;
+  /** The id of the mailing list that it came through; null when it came through none. */
+  readonly listId: string | null;
   /** What was reported of each recipient of a message of ours. */
   readonly recipientStates: readonly RecipientState[];
 };
@@ -137,6 +139,7 @@ export async function correspondenceOf(
       "is_new_participant",
       "has_remote",
       "unsubscribe",
+      "list_id",
       knexOf(db).raw(RECIPIENT_STATES),
     )
     .join("message_text", "message_text.message_id", "message.id")
@@ -176,6 +179,7 @@ export async function correspondenceOf(
     isNewParticipant: row.is_new_participant,
     hasRemoteContent: row.has_remote,
     unsubscribe: row.unsubscribe,
+    listId: row.list_id === null ? null : listIdIn(row.list_id),
     recipientStates: row.recipient_states ?? [],
   }));
 }

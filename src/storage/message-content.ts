@@ -1,6 +1,8 @@
 import type { EmailAddress } from "../core/kernel/email-address";
-import type { MessageId } from "../core/kernel/ids";
+import { type ConversationId, type MessageId, trustedId } from "../core/kernel/ids";
 import type { Attachment } from "../core/message/mail-message";
+import type { SenderTrust } from "../core/message/sender-trust";
+import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
 import { wholeBlob } from "./blobs";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
@@ -11,6 +13,39 @@ export type RawMessage = {
   readonly attachments: readonly Attachment[];
   readonly fromAddress: EmailAddress;
 };
+
+/** What leaving the list of a message has to know. */
+export type ListMessage = {
+  readonly conversationId: ConversationId;
+  readonly ways: WaysToLeave;
+  readonly list: string | null;
+  readonly sender: EmailAddress;
+  readonly isImitation: boolean;
+};
+
+/** A message of the tray whose list can be left; null when the tray has none of this id, or none can be left. */
+export async function listMessage(db: Database, grant: TrayGrant, id: MessageId): Promise<ListMessage | null> {
+  const row:
+    | {
+        conversation_id: string;
+        unsubscribe: WaysToLeave;
+        list_id: string | null;
+        from_address: string;
+        trust: SenderTrust | null;
+      }
+    | undefined = await knexOf(db)("message")
+    .first("conversation_id", "unsubscribe", "list_id", "from_address", "trust")
+    .where({ id, tray_id: grant.tray.id })
+    .whereNotNull("unsubscribe");
+  if (row === undefined) return null;
+  return {
+    conversationId: trustedId<ConversationId>(row.conversation_id),
+    ways: row.unsubscribe,
+    list: row.list_id === null ? null : listIdIn(row.list_id),
+    sender: row.from_address as EmailAddress,
+    isImitation: row.trust?.verdict === "imitation",
+  };
+}
 
 /** The bytes of a message of the tray as they came, with what is known of its parts; null when the tray has none of this id. */
 export async function rawMessage(db: Database, grant: TrayGrant, id: MessageId): Promise<RawMessage | null> {

@@ -22,18 +22,24 @@ function tsqueryOf(term: Term): string {
   }
 }
 
-/** The conversations of a tray with a message that has every term, the newest hit first, each with that hit. */
+/**
+ * The conversations of a tray with a message that has every term, the newest hit first, each with that hit. What was thrown
+ * away (bin and junk) is left out unless one looks `everywhere`.
+ */
 export async function searchConversations(
   db: Database,
   grant: TrayGrant,
   query: Query,
   limit: number,
+  where: "kept" | "everywhere" = "kept",
 ): Promise<Found[]> {
   const found = await knexOf(db).raw<{ rows: (RawSheetRow & { hit_text: string; hit_from: string })[] }>(
     /* sql */ `
     with hit as (
       select message_id, conversation_id, sent_at from message_search
       where tray_id = :trayId and vector @@ to_tsquery('simple', :query)
+        and (:everywhere or not exists (select 1 from conversation
+          where conversation.id = message_search.conversation_id and standing in ('bin', 'junk')))
       order by sent_at desc limit :maxHits
     ), newest as (
       select distinct on (conversation_id) conversation_id, message_id, sent_at from hit
@@ -53,6 +59,7 @@ export async function searchConversations(
       trayId: grant.tray.id,
       query: query.terms.map(tsqueryOf).join(" & "),
       maxHits: MAX_HITS,
+      everywhere: where === "everywhere",
       limit,
     },
   );

@@ -12,6 +12,11 @@ export type Names = {
   readonly day: (at: Instant) => string;
 };
 
+const BY = {
+  "one-click": (list: string) => `left the list ${list}`,
+  mail: (list: string) => `left the list ${list} by mail`,
+};
+
 /** An effect as the predicate of a sentence about whoever did it (`by`): "settled it", "filed it to P-26-012". */
 export function effectInWords(effect: Effect, names: Names, by: MemberId | null = null): string {
   switch (effect.kind) {
@@ -37,9 +42,7 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
     case "junked":
       return "called it junk";
     case "rested":
-      return effect.until === null
-        ? "put it to rest until somebody writes"
-        : `put it to rest until ${names.day(effect.until)}`;
+      return `put it to rest until ${effect.until === null ? "somebody writes" : names.day(effect.until)}`;
     case "rest-ended":
       return "ended its rest";
     case "expected":
@@ -48,6 +51,8 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
       return "stopped waiting for the reply";
     case "send-failed":
       return `could not send the message: ${effect.reason}`;
+    case "list-left":
+      return BY[effect.by](effect.list);
     case "noted":
       return "added a note";
     case "urgency-set":

@@ -45,6 +45,8 @@ export type Effect =
     }
   | { readonly kind: "withdrawn"; readonly expectationId: ExpectationId }
   | { readonly kind: "send-failed"; readonly messageId: MessageId; readonly reason: string }
+  /** Somebody left the mailing list that it came through, which cannot be taken back from here. */
+  | { readonly kind: "list-left"; readonly list: string; readonly by: "one-click" | "mail" }
   | { readonly kind: "noted"; readonly text: string }
   | { readonly kind: "urgency-set"; readonly urgency: Urgency }
   | {
@@ -120,6 +122,7 @@ export function aspectOf(effect: Effect): Aspect {
     case "split-off":
       return `part:${effect.conversationId}`;
     case "send-failed":
+    case "list-left":
     case "rest-ended":
       return "fact";
     default:

@@ -187,6 +187,7 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
     case "filed":
     case "unfiled":
     case "noted":
+    case "list-left":
     case "urgency-set":
     case "follow-up-set":
     case "follow-up-done":

@@ -1,6 +1,6 @@
 import { data, useOutletContext } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
-import { namesIn, openConversation } from "../../operations/index.server";
+import { namesIn, openConversation, otherMailOf } from "../../operations/index.server";
 import { ConversationScreen } from "../screens/conversation-screen";
 import type { ConversationDesk } from "../screens/list-screen";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
@@ -17,12 +17,14 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const id = readId<ConversationId>(params.conversation);
   const open = id.ok ? await openConversation(deps, grant, id.value) : null;
   if (open === null) throw data("This conversation is not in this tray.", { status: 404 });
-  return conversationView(open, await namesIn(deps, grant), readingOf(member, deps.now()));
+  const { standing, whoAddress } = open.row;
+  const otherMail = standing === "junk" ? await otherMailOf(deps, grant, whoAddress) : null;
+  return { ...conversationView(open, await namesIn(deps, grant), readingOf(member, deps.now())), otherMail };
 }
 
 export default function Conversation({ loaderData }: Route.ComponentProps) {
   const desk = useOutletContext<ConversationDesk>();
-  return <ConversationScreen key={loaderData.row.id} view={loaderData} desk={desk} />;
+  return <ConversationScreen key={loaderData.row.id} view={loaderData} desk={desk} otherMail={loaderData.otherMail} />;
 }
 
 export { shouldRevalidate } from "./tray";

@@ -16,10 +16,12 @@ export function meta() {
 export async function loader({ request, context }: Route.LoaderArgs) {
   const deps = context.get(depsContext);
   const text = (new URL(request.url).searchParams.get("q") ?? "").trim().slice(0, MAX_QUERY_CHARACTERS);
-  const found = await search(deps, context.get(grantContext), text);
+  const everywhere = new URL(request.url).searchParams.get("in") === "everywhere";
+  const found = await search(deps, context.get(grantContext), text, undefined, everywhere ? "everywhere" : "kept");
   const zone = context.get(memberContext).timeZone;
   return {
     text,
+    everywhere,
     results: found.map((result) => ({
       ...shown(result),
       when: dayAndTime(result.row.lastMessageAt, deps.now(), zone),
@@ -32,12 +34,20 @@ function shown({ row, subject, from, excerpt }: SearchResult) {
   return { id, who, standing, recordCodes, ownerId, subject, from, excerpt };
 }
 
-export default function SearchPage({ loaderData: { text, results } }: Route.ComponentProps) {
+export default function SearchPage({ loaderData: { text, everywhere, results } }: Route.ComponentProps) {
   const { tray } = useTray();
   return (
     <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-3">
         <h1 className="min-w-0 flex-1 font-serif text-xl">{headingOf(text, results.length)}</h1>
+        {text !== "" && (
+          <Link
+            to={`?${new URLSearchParams(everywhere ? { q: text } : { q: text, in: "everywhere" })}`}
+            className="text-sm text-act hover:underline"
+          >
+            {everywhere ? "Leave out Bin and Junk" : "Look in Bin and Junk too"}
+          </Link>
+        )}
         {results.length > 0 && (
           <span className="flex gap-3 text-sm text-soft">
             Export all of it:

@@ -30,6 +30,7 @@ const PAGES = [
   ["import", "Import mail"],
   ["backlog", "Work through older mail"],
   ["keys", "Keys and habits"],
+  ["tray-settings", "This tray: hours, holidays, bin, junk"],
 ] as const;
 
 /** Everything by name: what can be done here, lists, records, categories, colleagues; what was used last on top. */

@@ -1,4 +1,5 @@
 import { useEffect, useRef } from "react";
+import type { OtherMail } from "../../operations/index.server";
 import type { ConversationView } from "../server/conversation-view.server";
 import { Button, KeyCap } from "../ui/button";
 import { notice } from "../ui/notices";
@@ -11,8 +12,15 @@ import type { ConversationDesk } from "./list-screen";
 import { useTray } from "./tray-data";
 import { useTakeBack } from "./use-take-back";
 
+type ConversationScreenProps = {
+  readonly view: ConversationView;
+  readonly desk: ConversationDesk;
+  /** The rest of the sender's mail, where this is junk. */
+  readonly otherMail: OtherMail | null;
+};
+
 /** The open conversation: correspondence in the middle, the docket at the right, the ways out below. */
-export function ConversationScreen({ view, desk }: { view: ConversationView; desk: ConversationDesk }) {
+export function ConversationScreen({ view, desk, otherMail }: ConversationScreenProps) {
   const { mayDecide } = useTray();
   const { row } = view;
   const { present } = desk;
@@ -69,7 +77,7 @@ export function ConversationScreen({ view, desk }: { view: ConversationView; des
           mayDecide && <WaysOut desk={desk} standing={row.standing} />
         )}
       </main>
-      <DocketCard view={view} desk={desk} />
+      <DocketCard view={view} desk={desk} otherMail={otherMail} />
     </div>
   );
 }

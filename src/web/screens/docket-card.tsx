@@ -2,17 +2,25 @@ import { X } from "lucide-react";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { nextUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
+import type { OtherMail } from "../../operations/index.server";
 import type { ConversationView } from "../server/conversation-view.server";
 import { CategoryTab } from "../ui/category-tab";
 import { PaceMarks } from "../ui/pace-marks";
 import { useDecisions, usePending, withPending } from "./decisions";
 import { FollowUpLines } from "./follow-up-lines";
+import { JunkOffer } from "./junk-offer";
 import type { ConversationDesk } from "./list-screen";
 import { OwnerStamp } from "./owner-stamp";
 import { useTray } from "./tray-data";
 
+type DocketCardProps = {
+  readonly view: ConversationView;
+  readonly desk: ConversationDesk;
+  readonly otherMail: OtherMail | null;
+};
+
 /** The card of the conversation: where it stands and why on top, then everything that was decided, then the journal. */
-export function DocketCard({ view, desk }: { view: ConversationView; desk: ConversationDesk }) {
+export function DocketCard({ view, desk, otherMail }: DocketCardProps) {
   const { members, categories, member, tray, mayDecide } = useTray();
   const pending = usePending();
   const row = withPending(view.row, pending);
@@ -98,6 +106,7 @@ export function DocketCard({ view, desk }: { view: ConversationView; desk: Conve
           <Line name="People">{view.people.join(", ") || <span className="text-soft">nobody yet</span>}</Line>
         </dl>
       </div>
+      <JunkOffer other={otherMail} />
       <Journal lines={view.journal} />
     </aside>
   );

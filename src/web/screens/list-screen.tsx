@@ -5,6 +5,7 @@ import { isInScope, type Scope } from "../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../core/lists/sheet-view";
 import type { ListStart } from "../server/list-view.server";
 import type { RowView } from "../server/words.server";
+import { BinLine } from "./bin-line";
 import {
   type DecisionTarget,
   type Pending,
@@ -217,6 +218,7 @@ function ListPart(props: ListPartProps) {
       ) : (
         <NarrowLine list={{ ...start, view }} base={base} onView={chooseView} />
       )}
+      {start.bin !== null && <BinLine bin={start.bin} />}
       <NewRows count={list.arrived} onShow={list.show} />
       <div className={`flex min-h-0 flex-col ${props.isWhole ? "flex-1" : "h-2/5"}`}>
         {shown.total === 0 ? (

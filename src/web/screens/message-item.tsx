@@ -7,6 +7,7 @@ import { Button } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { noticeProblem } from "../ui/notices";
 import { AsSent } from "./as-sent";
+import { LeaveList } from "./leave-list";
 import { MessageAttachments } from "./message-attachments";
 import { TextBlocks } from "./text-blocks";
 import { useTray } from "./tray-data";
@@ -140,6 +141,7 @@ function Body({ message }: { message: Message }) {
           {asSent ? "Show as text" : "Show as it was sent"}
         </button>
       )}
+      {message.leaving !== null && <LeaveList messageId={message.id} leaving={message.leaving} />}
     </>
   );
 }

@@ -1,4 +1,5 @@
 import {
+  Archive,
   Ban,
   BookMarked,
   CalendarCheck,
@@ -10,6 +11,7 @@ import {
   LogOut,
   Search,
   Send,
+  Settings2,
   Trash2,
 } from "lucide-react";
 import { useRef } from "react";
@@ -36,6 +38,8 @@ const PLACES = [
   ["junk", "Junk", Ban],
   ["outgoing", "Outgoing mail", Send],
   ["import", "Import mail", FileInput],
+  ["backlog", "Older mail", Archive],
+  ["tray-settings", "This tray", Settings2],
 ] as const;
 
 /** Name, tray switch, search, records, and who is signed in. */

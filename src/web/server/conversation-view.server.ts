@@ -4,6 +4,7 @@ import type { CategoryId, MemberId, RecordId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Protection } from "../../core/message/mail-message";
 import type { SenderTrust } from "../../core/message/sender-trust";
+import type { WaysToLeave } from "../../core/message/ways-to-leave";
 import { dayAndTime, dayInWords } from "../../core/standing/day-words";
 import { reasonInWords } from "../../core/standing/reason-in-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
@@ -144,6 +145,24 @@ function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | nul
     restLines: restText === "" ? 0 : restText.split("\n").length,
     attachments: message.attachments.filter(({ inline }) => !inline).map(attachmentView),
     delivery: message.delivery === null ? null : deliveryView(message.delivery),
+    leaving: message.unsubscribe === null || ours ? null : leavingView(message.unsubscribe, message),
+  };
+}
+
+/** How the list of a message can be left, in words. */
+function leavingView({ atOnce, mail, page }: WaysToLeave, { listId, trust }: CorrespondenceMessage) {
+  const host = (url: string) => new URL(url).host;
+  const how =
+    atOnce !== null
+      ? `One request to ${host(atOnce)} does it at once; nothing but that is sent.`
+      : mail !== null
+        ? `A message to ${mail.to} does it; it goes out from this tray, and the conversation is settled.`
+        : `It can be left on a page of ${host(page ?? "")}, which you open yourself.`;
+  return {
+    ...{ listId, how },
+    page: atOnce === null && mail === null ? page : null,
+    isVerified: trust?.verdict === "verified",
+    isImitation: trust?.verdict === "imitation",
   };
 }
 

@@ -1,11 +1,15 @@
+import { DAY, later } from "../../core/kernel/instant";
 import { readNarrowing } from "../../core/lists/narrowing";
 import { isScope, type Scope } from "../../core/lists/scope";
 import type { SheetView } from "../../core/lists/sheet-view";
+import { dayInWords } from "../../core/standing/day-words";
 import {
+  type Bin,
   type Deps,
   type ListedRow,
   type ListRequest,
   listConversations,
+  lookAtBin,
   type Member,
   type TrayGrant,
   viewOf,
@@ -34,12 +38,39 @@ export async function listRequest(
   return { scope, narrowing: readNarrowing(params), view: await viewOf(deps, grant, scope) };
 }
 
+/** What is said above the bin: when it is emptied of what, and whether it is used to keep things. */
+function binView({ days, goes, stays, nextSince, takenBack, lookedBackDays, isUsedAsStorage }: Bin, reading: Reading) {
+  const conversations = (count: number) => (count === 1 ? "1 conversation" : `${count} conversations`);
+  const next = nextSince === null || days === null ? null : later(nextSince, days * DAY);
+  const term =
+    days === null
+      ? "Nothing is deleted from here."
+      : `What has lain here for ${days === 1 ? "a day" : `${days} days`} is deleted for good.`;
+  return {
+    term,
+    next:
+      next === null
+        ? ""
+        : next <= reading.now
+          ? "The next goes within a minute."
+          : `The next goes ${dayInWords(next, reading.now, reading.zone)}.`,
+    stays:
+      stays === 0 || goes + stays === 0
+        ? ""
+        : `${conversations(stays)} filed or to be followed up ${stays === 1 ? "stays" : "stay"}.`,
+    warning: isUsedAsStorage
+      ? `${conversations(takenBack)} were brought back from here, or answered from here, in the last ${lookedBackDays} days. What is to be kept is safe under Settled.`
+      : null,
+  };
+}
+
 /** A list as its screen begins with it. */
 export async function listStart(deps: Deps, grant: TrayGrant, member: Member, list: RequestedList) {
   const { total, lanes } = await listConversations(deps, grant, member, list);
   const reading = readingOf(member, deps.now());
   const drawn = lanes.map((lane) => ({ ...lane, rows: lane.rows.map((row) => listedRowView(row, reading)) }));
-  return { ...list, total, lanes: drawn, now: reading.now };
+  const bin = list.scope === "bin" ? binView(await lookAtBin(deps, grant), reading) : null;
+  return { ...list, total, lanes: drawn, now: reading.now, bin };
 }
 
 export type ListStart = Awaited<ReturnType<typeof listStart>>;

@@ -140,6 +140,7 @@ describe("an open conversation", () => {
     isNewParticipant: false,
     hasRemoteContent: false,
     unsubscribe: null,
+    listId: null,
     recipientStates: [],
     ...part,
   });

@@ -1,0 +1,123 @@
+import { lookup } from "node:dns";
+import { request as plainRequest } from "node:http";
+import { type RequestOptions, request as secureRequest } from "node:https";
+import { BlockList, isIPv6, type LookupFunction } from "node:net";
+import type { LeavingOutcome, ListLeaver } from "../../core/ports";
+
+const TIMEOUT_MS = 10_000;
+const BODY = "List-Unsubscribe=One-Click";
+
+// A link in a mail must not make this server knock at doors of its own house.
+const INSIDE = new BlockList();
+for (const [network, bits] of [
+  ...([
+    ["0.0.0.0", 8],
+    ["10.0.0.0", 8],
+    ["100.64.0.0", 10],
+    ["127.0.0.0", 8],
+    ["169.254.0.0", 16],
+  ] as const),
+  ...([
+    ["172.16.0.0", 12],
+    ["192.0.0.0", 24],
+    ["192.168.0.0", 16],
+    ["198.18.0.0", 15],
+    ["224.0.0.0", 3],
+  ] as const),
+] as const)
+  INSIDE.addSubnet(network, bits, "ipv4");
+for (const [network, bits] of [
+  ...([
+    ["::", 128],
+    ["::1", 128],
+    ["::ffff:0:0", 96],
+    ["fc00::", 7],
+    ["fe80::", 10],
+    ["ff00::", 8],
+  ] as const),
+] as const)
+  INSIDE.addSubnet(network, bits, "ipv6");
+
+/** True for an address of this machine or of a network that is not the public one. */
+export function isInside(address: string): boolean {
+  return INSIDE.check(address, isIPv6(address) ? "ipv6" : "ipv4");
+}
+
+const INSIDE_PROBLEM = "EINSIDE";
+
+/** Looks a name up and refuses it where any of its addresses lies inside: what is connected to is what was checked. */
+const lookUpOutside: LookupFunction = (host, options, callback) => {
+  lookup(host, { ...options, all: true }, (problem, addresses) => {
+    const [first] = addresses ?? [];
+    if (problem !== null || first === undefined) return callback(problem ?? new Error("no address"), "", 4);
+    if (addresses.some(({ address }) => isInside(address))) {
+      return callback(Object.assign(new Error("an address inside"), { code: INSIDE_PROBLEM }), "", 4);
+    }
+    if (options.all === true) return callback(null, addresses);
+    callback(null, first.address, first.family);
+  });
+};
+
+/**
+ * Leaves lists by one POST (RFC 8058 section 3.2): without cookies, without anything else that says who we are, and
+ * following no redirection. `via` sends every request to a stand-in instead, which is told the host that was meant.
+ */
+export function oneClickLeaver(via: string | null): ListLeaver {
+  return {
+    async leave(url) {
+      const target = new URL(url);
+      if (target.protocol !== "https:") return { kind: "refused", reason: "the address is not a safe one" };
+      try {
+        return outcomeOf(await (via === null ? postOutside(target) : postVia(new URL(via), target)));
+      } catch (problem) {
+        return {
+          kind: "not-now",
+          reason: PROBLEMS[(problem as { code?: string }).code ?? ""] ?? "the site could not be reached",
+        };
+      }
+    },
+  };
+}
+
+const PROBLEMS: Readonly<Record<string, string>> = {
+  ENOTFOUND: "there is no site of that name",
+  ETIMEDOUT: "the site did not answer in time",
+  [INSIDE_PROBLEM]: "the address leads to a network of ours",
+};
+
+function outcomeOf(status: number): LeavingOutcome {
+  if (status >= 200 && status < 300) return { kind: "left" };
+  if (status >= 500 || status === 429) return { kind: "not-now", reason: `the site answered ${status}` };
+  return { kind: "refused", reason: `the site answered ${status}` };
+}
+
+const HEADERS = { "Content-Type": "application/x-www-form-urlencoded", "Content-Length": String(BODY.length) };
+
+function postOutside(target: URL): Promise<number> {
+  // A bare address is never looked up, so it has to be judged here.
+  const bare = target.hostname.replace(/^\[|\]$/g, "");
+  if (/^[\d.]+$|:/.test(bare) && isInside(bare)) {
+    return Promise.reject(Object.assign(new Error("an address inside"), { code: INSIDE_PROBLEM }));
+  }
+  return statusOf((options) => secureRequest(target, { ...options, lookup: lookUpOutside, headers: HEADERS }));
+}
+
+function postVia(via: URL, target: URL): Promise<number> {
+  const url = new URL(`${target.pathname}${target.search}`, via);
+  return statusOf((options) => plainRequest(url, { ...options, headers: { ...HEADERS, Host: target.host } }));
+}
+
+function statusOf(begin: (options: RequestOptions) => ReturnType<typeof secureRequest>): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const request = begin({ method: "POST", agent: false, signal: AbortSignal.timeout(TIMEOUT_MS) });
+    request.on("response", (response) => {
+      // What it says is of no interest; that it answered is.
+      response.destroy();
+      resolve(response.statusCode ?? 0);
+    });
+    request.on("error", (problem: Error & { code?: string }) =>
+      reject(problem.name === "AbortError" ? Object.assign(problem, { code: "ETIMEDOUT" }) : problem),
+    );
+    request.end(BODY);
+  });
+}

@@ -1,0 +1,16 @@
+import { data } from "react-router";
+import { callJunkSender, refusalInWords } from "../../operations/index.server";
+import { depsContext, grantContext } from "../server/context.server";
+import type { Route } from "./+types/junk-sender";
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const form = await request.formData();
+  const isJunk = form.get("junk") === "true";
+  const done = await callJunkSender(
+    context.get(depsContext),
+    context.get(grantContext),
+    String(form.get("address") ?? ""),
+    isJunk,
+  );
+  return done.ok ? { problem: null } : data({ problem: refusalInWords(done.error) }, { status: 409 });
+}

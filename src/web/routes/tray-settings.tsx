@@ -1,0 +1,196 @@
+import { X } from "lucide-react";
+import { useEffect } from "react";
+import { data, Form, useFetcher } from "react-router";
+import { refusalInWords, setUpHours, traySettings } from "../../operations/index.server";
+import { useTray } from "../screens/tray-data";
+import { depsContext, grantContext } from "../server/context.server";
+import { readTraySettings, type SettingsProblems } from "../server/tray-settings-form.server";
+import { Button } from "../ui/button";
+import { Field } from "../ui/field";
+import { notice } from "../ui/notices";
+import type { Route } from "./+types/tray-settings";
+
+const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
+
+export function meta() {
+  return [{ title: "This tray · Common Tray" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const grant = context.get(grantContext);
+  const { hours, binDays, junkSenders } = await traySettings(context.get(depsContext), grant);
+  return {
+    week: hours.week.map((open) => (open === null ? null : { from: clock(open.from), to: clock(open.to) })),
+    zone: hours.zone,
+    holidays: hours.holidays,
+    binDays,
+    junkSenders: junkSenders.map(({ address, by }) => ({ address, by })),
+  };
+}
+
+function clock(minutes: number): string {
+  return [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, "0")).join(":");
+}
+
+const NO_PROBLEMS: SettingsProblems = {};
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const posted = readTraySettings(await request.formData());
+  if (!posted.ok) return data({ saved: false, problems: posted.error, problem: null }, { status: 400 });
+  const done = await setUpHours(context.get(depsContext), context.get(grantContext), posted.value);
+  if (!done.ok)
+    return data({ saved: false, problems: NO_PROBLEMS, problem: refusalInWords(done.error) }, { status: 403 });
+  return data({ saved: true, problems: NO_PROBLEMS, problem: null });
+}
+
+/** What is the same for everybody in the tray: when it is staffed, when its bin is emptied, whose mail is junk. */
+export default function TraySettings({ loaderData, actionData }: Route.ComponentProps) {
+  const { week, zone, holidays, binDays, junkSenders } = loaderData;
+  const { mayLead } = useTray();
+  const problems = actionData?.problems ?? NO_PROBLEMS;
+  useEffect(() => {
+    if (actionData?.saved === true) notice("The tray is set up so now");
+  }, [actionData]);
+  return (
+    <main
+      aria-label="This tray"
+      className="mx-2 mt-2.5 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper px-5 py-4 sm:mx-4"
+    >
+      <h1 className="font-serif text-xl">This tray</h1>
+      {!mayLead && <p className="mt-1 text-soft">Those who lead the tray change this.</p>}
+      <Form method="post" noValidate className="mt-3 grid max-w-4xl gap-x-12 gap-y-5 md:grid-cols-2">
+        <fieldset disabled={!mayLead}>
+          <legend className="text-sm font-semibold">When it is staffed, in the time of {zone}</legend>
+          <ul className="mt-1.5">
+            {WEEKDAYS.map((name, day) => (
+              <Weekday key={name} name={name} day={day} open={week[day] ?? null} problem={problems[`day-${day}`]} />
+            ))}
+          </ul>
+        </fieldset>
+        <fieldset disabled={!mayLead} className="space-y-4">
+          <Holidays days={holidays} problem={problems.holidays} />
+          <Field
+            label="Days until what lies in the bin is deleted"
+            name="bin-days"
+            inputMode="numeric"
+            placeholder="never"
+            defaultValue={binDays ?? ""}
+            problem={problems["bin-days"]}
+            className="max-w-72"
+          />
+          {actionData?.problem != null && (
+            <p role="alert" className="text-late">
+              {actionData.problem}
+            </p>
+          )}
+          {mayLead && (
+            <Button look="filled" type="submit">
+              Save
+            </Button>
+          )}
+        </fieldset>
+      </Form>
+      <section aria-label="Junk senders" className="mt-7 max-w-4xl">
+        <h2 className="border-b border-rule pb-1 text-sm font-semibold">Mail of these goes straight to Junk</h2>
+        {junkSenders.length === 0 && (
+          <p className="py-2 text-soft">Nobody’s. A conversation in Junk offers it for its sender.</p>
+        )}
+        <ul>
+          {junkSenders.map(({ address, by }) => (
+            <JunkSender key={address} address={address} by={by} />
+          ))}
+        </ul>
+      </section>
+    </main>
+  );
+}
+
+type WeekdayProps = {
+  readonly name: string;
+  readonly day: number;
+  readonly open: { readonly from: string; readonly to: string } | null;
+  readonly problem: string | undefined;
+};
+
+const TIME = "h-8 rounded-control border border-rule bg-paper px-2 disabled:opacity-60";
+
+function Weekday({ name, day, open, problem }: WeekdayProps) {
+  return (
+    <li className="border-b border-hair py-1">
+      <div className="flex items-center gap-2">
+        <label className="flex w-32 items-center gap-2">
+          <input type="checkbox" name={`open-${day}`} defaultChecked={open !== null} className="size-4 accent-act" />
+          {name}
+        </label>
+        <input
+          type="time"
+          name={`from-${day}`}
+          aria-label={`${name}, from`}
+          aria-invalid={problem !== undefined}
+          defaultValue={open?.from ?? "08:00"}
+          className={TIME}
+        />
+        <span className="text-soft">to</span>
+        <input
+          type="time"
+          name={`to-${day}`}
+          aria-label={`${name}, to`}
+          aria-invalid={problem !== undefined}
+          defaultValue={open?.to ?? "17:00"}
+          className={TIME}
+        />
+      </div>
+      {problem !== undefined && <p className="mt-0.5 text-sm text-late">{problem}</p>}
+    </li>
+  );
+}
+
+function Holidays({ days, problem }: { days: readonly string[]; problem: string | undefined }) {
+  return (
+    <div>
+      <label htmlFor="holidays" className="mb-1 block text-sm font-semibold">
+        Holidays, one a line
+      </label>
+      <textarea
+        id="holidays"
+        name="holidays"
+        rows={5}
+        placeholder="2026-12-25"
+        defaultValue={days.join("\n")}
+        aria-invalid={problem !== undefined}
+        aria-describedby={problem === undefined ? undefined : "holidays-problem"}
+        className="w-full max-w-72 rounded-control border border-rule bg-paper px-2.5 py-1.5 aria-invalid:border-late"
+      />
+      {problem !== undefined && (
+        <p id="holidays-problem" className="mt-0.5 text-sm text-late">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function JunkSender({ address, by }: { address: string; by: string }) {
+  const { tray, members, mayDecide } = useTray();
+  const fetcher = useFetcher();
+  return (
+    <li className="flex items-center gap-3 border-b border-hair py-1">
+      <span className="min-w-0 flex-1 truncate">{address}</span>
+      <span className="text-sm text-soft">{members.find(({ id }) => id === by)?.name ?? "a former colleague"}</span>
+      {mayDecide && (
+        <fetcher.Form method="post" action={`/${tray.slug}/junk-sender`}>
+          <input type="hidden" name="address" value={address} />
+          <button
+            type="submit"
+            name="junk"
+            value="false"
+            aria-label={`No longer junk: ${address}`}
+            className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
+          >
+            <X size={14} aria-hidden />
+          </button>
+        </fetcher.Form>
+      )}
+    </li>
+  );
+}
