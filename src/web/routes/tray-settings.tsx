@@ -112,7 +112,8 @@ type WeekdayProps = {
   readonly problem: string | undefined;
 };
 
-const TIME = "h-8 rounded-control border border-rule bg-paper px-2 disabled:opacity-60";
+const TIME =
+  "h-8 w-[68px] rounded-control border border-rule bg-paper px-2 text-center tabular-nums disabled:opacity-60 aria-invalid:border-late";
 
 function Weekday({ name, day, open, problem }: WeekdayProps) {
   return (
@@ -123,7 +124,8 @@ function Weekday({ name, day, open, problem }: WeekdayProps) {
           {name}
         </label>
         <input
-          type="time"
+          inputMode="numeric"
+          maxLength={5}
           name={`from-${day}`}
           aria-label={`${name}, from`}
           aria-invalid={problem !== undefined}
@@ -132,7 +134,8 @@ function Weekday({ name, day, open, problem }: WeekdayProps) {
         />
         <span className="text-soft">to</span>
         <input
-          type="time"
+          inputMode="numeric"
+          maxLength={5}
           name={`to-${day}`}
           aria-label={`${name}, to`}
           aria-invalid={problem !== undefined}

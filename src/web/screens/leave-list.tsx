@@ -76,7 +76,12 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
         )}
         {listId !== null && open !== null && open > 0 && (
           <label className="flex items-center gap-2">
-            <input type="checkbox" checked={settles} onChange={(event) => setSettles(event.target.checked)} />
+            <input
+              type="checkbox"
+              checked={settles}
+              onChange={(event) => setSettles(event.target.checked)}
+              className="size-4 accent-act"
+            />
             {open === 1 ? "Settle what came through it" : `Settle all ${open.toLocaleString("en")} open of this list`}
           </label>
         )}

@@ -21,7 +21,7 @@ export function Runs({ runs, slug }: { runs: readonly RunView[]; slug: string })
   return (
     <section
       aria-label="Decisions under way"
-      className="fixed right-5 bottom-5 z-30 w-[320px] divide-y divide-hair rounded-sheet border border-rule border-l-[3px] border-l-act bg-paper text-sm shadow-raised max-sm:right-2 max-sm:bottom-16 max-sm:left-2 max-sm:w-auto"
+      className="fixed bottom-[68px] left-5 z-30 w-[240px] divide-y divide-hair rounded-sheet border border-rule border-l-[3px] border-l-act bg-paper text-sm shadow-raised max-sm:right-2 max-sm:bottom-16 max-sm:left-2 max-sm:w-auto"
     >
       {shown.map((run) => (
         <Run key={run.id} run={run} slug={slug} onPutAway={() => setPut((others) => new Set([...others, run.id]))} />
@@ -41,7 +41,7 @@ function Run({ run, slug, onPutAway }: { run: RunView; slug: string; onPutAway: 
         <b className="min-w-0 truncate font-semibold">{run.words}</b>
         <span className="whitespace-nowrap text-soft">{STATES[run.state]}</span>
       </p>
-      <Progress value={run.total === 0 ? 1 : run.position / run.total} label={run.words} />
+      <Progress value={run.total === 0 ? 1 : run.position / run.total} label={run.words} isNamed={false} />
       <p role="status" className="text-soft">
         {isOpen || run.state === "done"
           ? `${count(run.position)} of ${count(run.total)}`
