@@ -1,0 +1,50 @@
+import { describe, expect, it } from "vitest";
+import { readTraySettings } from "./tray-settings-form.server";
+
+const posted = (fields: Readonly<Record<string, string>>) => {
+  const form = new FormData();
+  for (const [name, value] of Object.entries(fields)) form.set(name, value);
+  return readTraySettings(form);
+};
+const MONDAY = { "open-0": "on", "from-0": "08:30", "to-0": "17:00" };
+
+describe("the settings of a tray as posted", () => {
+  it("are its open days, its holidays and the term of its bin", () => {
+    const fields = {
+      ...MONDAY,
+      "from-1": "08:00",
+      holidays: "2026-12-26\r\n 2026-12-25 \n\n2026-12-25",
+      "bin-days": "14",
+    };
+    expect(posted(fields)).toEqual({
+      ok: true,
+      value: {
+        week: [{ from: 510, to: 1_020 }, null, null, null, null, null, null],
+        holidays: ["2026-12-25", "2026-12-26"],
+        binDays: 14,
+      },
+    });
+    expect(posted({})).toMatchObject({ value: { binDays: null, holidays: [] } });
+  });
+
+  it.each([
+    ["a time that is none", { ...MONDAY, "from-0": "25:00" }, { "day-0": "Write a time as 08:30." }],
+    ["no time", { "open-0": "on", "from-0": "08:00" }, { "day-0": "Write a time as 08:30." }],
+    [
+      "an end before the beginning",
+      { ...MONDAY, "to-0": "08:30" },
+      { "day-0": expect.stringContaining("closes before") },
+    ],
+    ["a day that is none", { holidays: "2026-02-30" }, { holidays: expect.stringContaining("“2026-02-30” is no day") }],
+    ["a term of nothing", { "bin-days": "0" }, { "bin-days": expect.stringContaining("from 1 to 3,650") }],
+    ["a term that is no number", { "bin-days": "soon" }, { "bin-days": expect.stringContaining("from 1") }],
+    ["a broken term", { "bin-days": "1.5" }, { "bin-days": expect.stringContaining("from 1") }],
+  ])("say beside the field what is wrong: %s", (_, fields, problems) =>
+    expect(posted(fields)).toEqual({ ok: false, error: problems }),
+  );
+
+  it("tell everything at once", () => {
+    const done = posted({ ...MONDAY, "to-0": "x", holidays: "Christmas", "bin-days": "-1" });
+    expect(Object.keys(done.ok ? {} : done.error).toSorted()).toEqual(["bin-days", "day-0", "holidays"]);
+  });
+});
