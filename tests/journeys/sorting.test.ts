@@ -257,7 +257,7 @@ test("a follow-up is set in words, stands by its day, opens its conversation and
 
 test("the new screens have no serious problem of accessibility", async ({ page, signIn, running }) => {
   await signIn("Ines Varga");
-  for (const path of ["sort-run/our-move", "follow-ups", "journal", "keys", "open"]) {
+  for (const path of ["sort-run/our-move", "follow-ups", "journal", "keys", "open", "backlog"]) {
     await page.goto(`${running.url}/office/${path}`);
     await page.getByRole("main").first().waitFor();
     const { violations } = await new AxeBuilder({ page }).analyze();

@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { test as base, type Page } from "@playwright/test";
 import { createTransport } from "nodemailer";
 import { type Instant, instant } from "~/core/kernel/instant";
-import { CHARACTERS, startOutsideWorld } from "~/mail/index";
+import { CHARACTERS, startLeavingSite, startOutsideWorld } from "~/mail/index";
 import { cloneDatabase } from "./clones";
 import { aMessage } from "./mail";
 import { startServerProcess } from "./server-process";
@@ -12,6 +12,8 @@ import { DEMO_TEMPLATE } from "./test-cluster";
 export type Running = {
   readonly url: string;
   readonly databaseUrl: string;
+  /** What sites outside were asked so that a list is left. */
+  readonly leavings: readonly string[];
   /** Delivers a message over SMTP as somebody's mail server would; gives its Message-ID. */
   readonly send: (fields: Parameters<typeof aMessage>[0]) => Promise<string>;
 };
@@ -37,16 +39,19 @@ export const test = base.extend<Fixtures, { running: Running }>({
         newId: randomUUID,
         onProblem: () => {},
       });
+      const site = await startLeavingSite("127.0.0.1");
       const server = await startServerProcess({
         DATABASE_URL: databaseUrl,
         SMTP_OUT_PORT: String(outside.port),
         DEMO: "true",
         SEND_HOLD_SECONDS: "5",
+        ONE_CLICK_VIA: `http://127.0.0.1:${site.port}`,
       });
       mailPort = server.mailPort;
       await use({
         url: `http://127.0.0.1:${server.httpPort}`,
         databaseUrl,
+        leavings: site.asked,
         async send(fields) {
           const id = fields.id ?? `${randomUUID()}@outside.example`;
           const transport = createTransport({ host: "127.0.0.1", port: mailPort, ignoreTLS: true });
@@ -61,6 +66,7 @@ export const test = base.extend<Fixtures, { running: Running }>({
       });
       await server.stop();
       await outside.close();
+      await site.close();
       await drop();
     },
     { scope: "worker" },
