@@ -116,13 +116,9 @@ async function mailPictures(of: Page): Promise<void> {
   await of.getByRole("progressbar").waitFor();
   await of.getByText(/[1-9]00 read/).waitFor();
   await picture(of, "import");
-  await open(of, "our-move", "Consent for the case, ref 26/118");
-  await of.getByRole("button", { name: /^Answer/ }).click();
-  await of.getByRole("textbox", { name: "Text" }).fill("The drawings will be with you on Friday.");
-  await of.getByRole("button", { name: /^Send/ }).click();
-  await of.goto("/office/outgoing");
-  await of.getByText("Waiting to go").or(of.getByText("Held a moment")).first().waitFor();
-  await picture(of, "outgoing");
+  await of.goto("/parts/backlog");
+  await of.getByRole("main", { name: "Older mail" }).waitFor();
+  await picture(of, "older-mail");
 }
 
 async function open(of: Page, standing: string, subject: string): Promise<void> {

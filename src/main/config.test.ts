@@ -31,6 +31,13 @@ describe("the configuration", () => {
   it("takes a variable that is empty for one that is not set", () => {
     expect(problems({ ...right, HTTP_PORT: "", SMTP_OUT_USER: "" })).toEqual([]);
   });
+  it("sends requests to leave lists outside, or where it is told for trying things out", () => {
+    expect(readConfig(right)).toMatchObject({ value: { oneClickVia: null } });
+    expect(readConfig({ ...right, ONE_CLICK_VIA: "http://127.0.0.1:8025" })).toMatchObject({
+      value: { oneClickVia: "http://127.0.0.1:8025" },
+    });
+    expect(problems({ ...right, ONE_CLICK_VIA: "stand-in" })).toHaveLength(1);
+  });
   it("wants user and password together", () => {
     expect(problems({ ...right, SMTP_OUT_USER: "me" })).toEqual([
       "SMTP_OUT_USER and SMTP_OUT_PASSWORD: give both or neither",

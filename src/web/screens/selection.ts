@@ -1,16 +1,12 @@
 import { useCallback, useMemo, useState } from "react";
 import type { ListedRowView } from "../server/list-view.server";
+import { type Chosen, countChosen, isChosen, withLane, withStretch, withToggled } from "./choosing";
 import type { RowLane } from "./use-list";
 
-/** What is chosen of a list: some rows, or everything that it shows or one of its groups holds, loaded or not. */
-export type Chosen =
-  | { readonly kind: "some"; readonly rows: ReadonlyMap<string, ListedRowView> }
-  | { readonly kind: "everything"; readonly lane: string | null; readonly name: string; readonly count: number };
-
-const NOTHING: Chosen = { kind: "some", rows: new Map() };
+const NOTHING: Chosen<ListedRowView> = { kind: "some", rows: new Map() };
 
 export type Selection = {
-  readonly chosen: Chosen;
+  readonly chosen: Chosen<ListedRowView>;
   readonly count: number;
   readonly has: (row: ListedRowView, laneKey: string) => boolean;
   readonly toggle: (row: ListedRowView) => void;
@@ -23,53 +19,29 @@ export type Selection = {
 
 /** Choosing several conversations of a list. */
 export function useSelection(): Selection {
-  const [chosen, setChosen] = useState<Chosen>(NOTHING);
+  const [chosen, setChosen] = useState(NOTHING);
   const [anchor, setAnchor] = useState<string | null>(null);
   const toggle = useCallback((row: ListedRowView) => {
     setAnchor(row.id);
-    setChosen((now) => {
-      const rows = new Map(now.kind === "some" ? now.rows : []);
-      if (!rows.delete(row.id)) rows.set(row.id, row);
-      return { kind: "some", rows };
-    });
+    setChosen((now) => withToggled(now, row));
   }, []);
   const extend = useCallback(
     (row: ListedRowView, inOrder: readonly ListedRowView[]) => {
-      const to = inOrder.findIndex(({ id }) => id === row.id);
-      const from = Math.max(0, anchor === null ? to : inOrder.findIndex(({ id }) => id === anchor));
-      const between = inOrder.slice(Math.min(from, to), Math.max(from, to) + 1);
       if (anchor === null) setAnchor(row.id);
-      setChosen((now) => {
-        const rows = new Map(now.kind === "some" ? now.rows : []);
-        for (const one of between) rows.set(one.id, one);
-        return { kind: "some", rows };
-      });
+      setChosen((now) => withStretch(now, row, anchor, inOrder));
     },
     [anchor],
   );
-  const chooseLane = useCallback((lane: RowLane) => {
-    if (lane.rows.length < lane.count) {
-      setChosen({ kind: "everything", lane: lane.key, name: lane.name, count: lane.count });
-      return;
-    }
-    setChosen((now) => {
-      const rows = new Map(now.kind === "some" ? now.rows : []);
-      const isWhole = lane.rows.every(({ id }) => rows.has(id));
-      for (const row of lane.rows) isWhole ? rows.delete(row.id) : rows.set(row.id, row);
-      return { kind: "some", rows };
-    });
-  }, []);
+  const chooseLane = useCallback((lane: RowLane) => setChosen((now) => withLane(now, lane)), []);
   const chooseAll = useCallback((count: number) => {
     setChosen({ kind: "everything", lane: null, name: "", count });
   }, []);
   const clear = useCallback(() => setChosen(NOTHING), []);
   return useMemo(
     () => ({
-      chosen,
-      count: chosen.kind === "some" ? chosen.rows.size : chosen.count,
-      has: (row, laneKey) =>
-        chosen.kind === "some" ? chosen.rows.has(row.id) : chosen.lane === null || chosen.lane === laneKey,
-      ...{ toggle, extend, chooseLane, chooseAll, clear },
+      ...{ chosen, toggle, extend, chooseLane, chooseAll, clear },
+      count: countChosen(chosen),
+      has: (row, laneKey) => isChosen(chosen, row, laneKey),
     }),
     [chosen, toggle, extend, chooseLane, chooseAll, clear],
   );

@@ -250,6 +250,47 @@ describe("an open conversation", () => {
     ]);
   });
 
+  const leavingOf = (unsubscribe: CorrespondenceMessage["unsubscribe"], part: Partial<CorrespondenceMessage> = {}) => {
+    const only = message(1, { kind: "list", listId: "rolling.tinguild.example", unsubscribe, ...part });
+    const [item] = conversationView({ ...open, messages: [only], journal: [] }, people, reading).correspondence;
+    return item?.type === "message" ? item.leaving : null;
+  };
+  const SITE = "https://tinguild.example/leave?n=7";
+  const mail = { to: VANE, subject: "stop", body: "stop" };
+  it.each([
+    [
+      { atOnce: SITE, mail, page: SITE },
+      "One request to tinguild.example does it at once; nothing but that is sent.",
+      null,
+    ],
+    [
+      { atOnce: null, mail, page: SITE },
+      `A message to ${VANE} does it; it goes out from this tray, and the conversation is settled.`,
+      null,
+    ],
+    [
+      { atOnce: null, mail: null, page: SITE },
+      "It can be left on a page of tinguild.example, which you open yourself.",
+      SITE,
+    ],
+  ])("says how its list is left: %j", (ways, how, page) => {
+    expect(leavingOf(ways)).toEqual({
+      listId: "rolling.tinguild.example",
+      how,
+      page,
+      isVerified: false,
+      isImitation: false,
+    });
+  });
+  it("says of whom one leaves what is known of her, and offers nothing for our own or where there is no way", () => {
+    const trust = (verdict: "verified" | "imitation") => ({ trust: { verdict, reason: "" } }) as const;
+    const ways = { atOnce: SITE, mail: null, page: SITE };
+    expect(leavingOf(ways, trust("verified"))).toMatchObject({ isVerified: true, isImitation: false });
+    expect(leavingOf(ways, trust("imitation"))).toMatchObject({ isVerified: false, isImitation: true });
+    expect(leavingOf(null)).toBeNull();
+    expect(leavingOf(ways, { direction: "out" })).toBeNull();
+  });
+
   it("counts what was exchanged and says who wrote last", () => {
     expect(view.turnWords).toBe("3 messages · they wrote last, today 05:00");
     expect(view.answer).toEqual({ to: `P. Vane <${VANE}>`, cc: "", subject: "Re: Swell box" });
