@@ -6,6 +6,7 @@ import {
   deleteConversations,
   holdBinnedTooLong,
   inTransaction,
+  isBinOverdue,
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
@@ -14,6 +15,7 @@ const BATCH = 100;
 
 /** Deletes for good what has lain in the bins for longer than their terms; gives how many conversations. */
 export async function emptyBins(deps: Deps): Promise<number> {
+  if (!(await isBinOverdue(deps.db, deps.now()))) return 0;
   const gone = await inTransaction(deps.db, async (trx) => {
     const held = await holdBinnedTooLong(trx, deps.now(), BATCH);
     if (held.length > 0)

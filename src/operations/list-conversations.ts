@@ -1,6 +1,6 @@
 import type { ConversationId } from "../core/kernel/ids";
 import { ageBands, type Band, dayBands, dueBands } from "../core/lists/bands";
-import type { Lane, LaneChanges } from "../core/lists/lanes";
+import type { Lane, ListChanges } from "../core/lists/lanes";
 import { laneKeysOf } from "../core/lists/lanes-of-row";
 import type { MenuDimension, Narrowing } from "../core/lists/narrowing";
 import type { Scope } from "../core/lists/scope";
@@ -30,7 +30,7 @@ export type ListRequest = {
   readonly view: Pick<SheetView, "order" | "reversed" | "grouping">;
 };
 
-/** The beginning of a list: its lanes, the first of them with their first rows. */
+/** The beginning of a list: how many conversations it shows, and its lanes, the first of them with their first rows. */
 export type List = { readonly total: number; readonly lanes: readonly Lane<ListedRow>[] };
 
 /** The rows that a list begins with; more than a screen has. */
@@ -55,7 +55,21 @@ export async function listConversations(
   }
   const rows = await firstRows(deps.db, grant, around.query, request.view, around.groups, wanted);
   const lanes = groups.map(({ key, name, count }) => ({ key, name, count, rows: rows.get(key) ?? [] }));
-  return { total: groups.reduce((sum, { count }) => sum + count, 0), lanes };
+  return { total: await totalOf(deps, grant, request, around, groups), lanes };
+}
+
+// One conversation stands in several of these groups, or there are more groups than are listed.
+const NO_SUM: ReadonlySet<SheetView["grouping"]> = new Set(["category", "record", "person"]);
+
+async function totalOf(
+  deps: Deps,
+  grant: TrayGrant,
+  { view }: ListRequest,
+  { query }: Circumstances,
+  groups: readonly GroupCount[],
+): Promise<number> {
+  if (groups.length > 0 && NO_SUM.has(view.grouping)) return countOfList(deps.db, grant, query);
+  return groups.reduce((sum, { count }) => sum + count, 0);
 }
 
 /** The next rows of a lane after one that is there; from its beginning where `after` is null. */
@@ -82,7 +96,7 @@ export async function changesInList(
   member: Member,
   request: ListRequest,
   ids: readonly ConversationId[],
-): Promise<LaneChanges<ListedRow>> {
+): Promise<ListChanges<ListedRow>> {
   const around = circumstances(deps, member, request);
   const [lanes, rows] = await Promise.all([
     groupsOf(deps, grant, request, around),
@@ -92,6 +106,7 @@ export async function changesInList(
   return {
     ids,
     lanes,
+    total: await totalOf(deps, grant, request, around, lanes),
     rows: rows.map((row) => ({ row, laneKeys: laneKeysOf(row, grouping, around.groups.bands) })),
   };
 }

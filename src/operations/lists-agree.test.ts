@@ -161,7 +161,13 @@ describe("whatever happens", () => {
         const open = lists.find(([scope]) => scope === "open")?.[1] ?? [];
         for (const grouping of GROUPINGS) {
           const bands = { day: dayBands, due: dueBands }[grouping as "day" | "due"]?.(tray.clock.now, "UTC") ?? [];
-          const { lanes } = await listConversations(tray.deps, office.grant, office.ines, asked("open", grouping));
+          const { lanes, total } = await listConversations(
+            tray.deps,
+            office.grant,
+            office.ines,
+            asked("open", grouping),
+          );
+          expect([grouping, total]).toEqual([grouping, open.length]);
           const expected = open.flatMap((row) => laneKeysOf(row, grouping, bands).map((key) => `${key} ${row.id}`));
           const found = lanes.flatMap(({ key, rows }) => rows.map(({ id }) => `${key} ${id}`));
           expect([grouping, found.toSorted()]).toEqual([grouping, expected.toSorted()]);

@@ -68,18 +68,31 @@ export async function binUse(db: Database, grant: TrayGrant, since: Instant): Pr
   };
 }
 
-/** Conversations that have lain in the bin of their tray for longer than its term, held for deleting, the oldest first. */
+const TOO_LONG = /* sql */ `
+  select c.id, c.tray_id from conversation as c join tray on tray.id = c.tray_id
+  where c.standing = 'bin' and c.standing_since < cast(:now as timestamptz) - make_interval(days => tray.bin_days)
+    and not ${STAYS}
+  order by c.standing_since limit :limit`;
+
+/** Whether anything has lain in the bin of its tray for longer than its term. */
+export async function isBinOverdue(db: Database, now: Instant): Promise<boolean> {
+  const found = await knexOf(db).raw<{ rows: unknown[] }>(TOO_LONG, { now: param(now) as Date, limit: 1 });
+  return found.rows.length > 0;
+}
+
+/**
+ * Conversations that have lain in the bin of their tray for longer than its term, held for deleting, the oldest first. From
+ * now to the end of the transaction nobody stores bytes: whoever wants to waits, and whoever did before is seen. As what
+ * somebody else holds is left out, nobody waits for each other.
+ */
 export async function holdBinnedTooLong(
   trx: Database,
   now: Instant,
   limit: number,
 ): Promise<{ id: ConversationId; trayId: TrayId }[]> {
+  await knexOf(trx).raw("lock table blob in share row exclusive mode");
   const found = await knexOf(trx).raw<{ rows: { id: string; tray_id: string }[] }>(
-    /* sql */ `
-    select c.id, c.tray_id from conversation as c join tray on tray.id = c.tray_id
-    where c.standing = 'bin' and c.standing_since < cast(:now as timestamptz) - make_interval(days => tray.bin_days)
-      and not ${STAYS}
-    order by c.standing_since limit :limit for update of c skip locked`,
+    `${TOO_LONG} for update of c skip locked`,
     { now: param(now) as Date, limit },
   );
   return found.rows.map((row) => ({
@@ -92,7 +105,10 @@ export async function holdBinnedTooLong(
 const OF_MESSAGES = ["message_search", "message_text", "arrival_route", "outgoing_recipient"] as const;
 const OF_CONVERSATIONS = ["message", "thread_link", "journal", "reading", "follow_up"] as const;
 
-/** Deletes conversations for good, with what was joined to them, their messages and their journals, and what nothing else needs of the bytes. */
+/**
+ * Deletes conversations that `holdBinnedTooLong` holds for good, with what was joined to them, their messages and their
+ * journals, and what nothing else needs of the bytes.
+ */
 export async function deleteConversations(trx: Database, ids: readonly ConversationId[]): Promise<void> {
   const builder = knexOf(trx);
   const whole: { rows: { id: string }[] } = await builder.raw(
@@ -118,12 +134,9 @@ export async function deleteConversations(trx: Database, ids: readonly Conversat
   );
 }
 
-// The same bytes may come in again while this goes on: whoever stores them waits for the end of this transaction, and
-// whoever stored them before is seen by it.
 async function deleteUnused(trx: Database, raws: readonly Buffer[]): Promise<void> {
   if (raws.length === 0) return;
   const builder = knexOf(trx);
-  await builder.raw("lock table blob in share row exclusive mode");
   const gone: { rows: { runs: { sha256: string }[] | null }[] } = await builder.raw(
     /* sql */ `
     delete from blob where sha256 = any(?) and not exists (select 1 from message where raw_sha256 = blob.sha256)

@@ -214,6 +214,45 @@ test("rows are dropped on the flow and on places of the shelf, or put there by k
   await expect(petra.getByRole("article", { name: "Dropped three" })).toBeVisible();
 });
 
+test("one answers within a sort run, skips, goes back, and accepts what is proposed", async ({ running, signIn }) => {
+  const petra = await signIn("Petra Rask");
+  await letters(running.send, ["Answer me here", "Skip me first"]);
+  await expect(petra.getByRole("link", { name: "Skip me first", exact: true })).toBeVisible();
+  await petra.keyboard.press("o");
+  const paper = petra.getByRole("main");
+  const heading = (name: string) => paper.getByRole("heading", { name, exact: true });
+  await expect(heading("Skip me first")).toBeVisible();
+  await petra.keyboard.press("j");
+  await expect(heading("Answer me here")).toBeVisible();
+  await petra.keyboard.press("r");
+  await petra.getByRole("textbox", { name: "Text" }).fill("Here it is.");
+  // What is a decision elsewhere is a letter here.
+  await petra.getByRole("textbox", { name: "Text" }).press("s");
+  await expect(heading("Answer me here")).toBeVisible();
+  await petra.getByRole("button", { name: /^Send/ }).click();
+  await expect(noticesOf(petra).getByText("Answered")).toBeVisible();
+  await expect(heading("Answer me here")).toBeHidden();
+  await petra.keyboard.press("k");
+  await expect(heading("Answer me here")).toBeVisible();
+  await expect(petra.getByRole("complementary", { name: "Docket" })).toContainText(
+    /Waiting for reply|Settled|Our move/,
+  );
+});
+
+test("on a phone a list is grouped and ordered as well", async ({ page, signIn }) => {
+  await page.setViewportSize({ width: 390, height: 780 });
+  const sunniva = await signIn("Sunniva Dale", page);
+  await sunniva.goto("/office/our-move");
+  const list = sunniva.getByRole("main", { name: "Our move" });
+  await list.waitFor();
+  await sunniva.getByRole("button", { name: /^Group/ }).click();
+  await sunniva.getByRole("menuitemradio", { name: "By owner" }).click();
+  await expect(list.getByRole("button", { name: /^Col Whitaker \d/ })).toBeVisible();
+  await sunniva.getByRole("button", { name: "Grouping" }).click();
+  await sunniva.getByRole("menuitemradio", { name: "By day" }).click();
+  await expect(list.getByRole("button", { name: /^Col Whitaker \d/ })).toBeHidden();
+});
+
 test("a key is given to another command, with its conflict told, and works", async ({ running, signIn }) => {
   const sunniva = await signIn("Sunniva Dale");
   await running.send({ subject: "Key of her own" });

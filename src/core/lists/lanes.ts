@@ -18,6 +18,9 @@ export type LaneChanges<Row extends Placed> = {
   readonly lanes: readonly { readonly key: string; readonly name: string; readonly count: number }[];
 };
 
+/** The same for a whole list, with how many conversations it shows now: fewer than its lanes hold where one stands in several. */
+export type ListChanges<Row extends Placed> = LaneChanges<Row> & { readonly total: number };
+
 /** What a reader's list does not do while she looks at it: show these, and lose or move those. */
 export type Held = { readonly notShown: ReadonlySet<string>; readonly kept: ReadonlySet<string> };
 

@@ -18,7 +18,7 @@ export function LeaveList({ messageId, leaving }: { messageId: string; leaving: 
   if (!mayDecide) return null;
   return (
     <>
-      <button type="button" onClick={() => setOpen(true)} className="mt-1.5 ml-3 text-sm text-act hover:underline">
+      <button type="button" onClick={() => setOpen(true)} className="text-sm text-act hover:underline">
         Leave this list…
       </button>
       {isOpen && <LeaveDialog messageId={messageId} leaving={leaving} onClose={() => setOpen(false)} />}

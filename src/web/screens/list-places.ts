@@ -14,16 +14,27 @@ export type PlacedRow = { readonly place: string; readonly row: ListedRowView };
 export type ShownList = {
   readonly lanes: readonly RowLane[];
   readonly places: readonly PlacedRow[];
+  /** How many conversations, however many groups each stands in. */
   readonly total: number;
+  /** How many rows, with those that are not loaded. */
+  readonly rowCount: number;
 };
 
 /** The lanes of a list with the decisions that are on their way. */
-export function useShownList(lanes: readonly RowLane[], pending: readonly Pending[], scope: Scope): ShownList {
+export function useShownList(
+  lanes: readonly RowLane[],
+  total: number,
+  pending: readonly Pending[],
+  scope: Scope,
+): ShownList {
   return useMemo(() => {
+    const leaving = new Set<string>();
     const shown = lanes.map((lane) => {
       const rows = lane.rows.flatMap((row) => {
         const next = withPending(row, pending);
-        return isInScope(next.standing, scope) ? [{ ...next, sortKey: row.sortKey }] : [];
+        if (isInScope(next.standing, scope)) return [{ ...next, sortKey: row.sortKey }];
+        leaving.add(row.id);
+        return [];
       });
       return { ...lane, rows, count: lane.count - (lane.rows.length - rows.length) };
     });
@@ -31,9 +42,10 @@ export function useShownList(lanes: readonly RowLane[], pending: readonly Pendin
     return {
       lanes: filled,
       places: filled.flatMap((lane) => lane.rows.map((row) => ({ place: placeOf(lane, row), row }))),
-      total: filled.reduce((sum, { count }) => sum + count, 0),
+      total: Math.max(0, total - leaving.size),
+      rowCount: filled.reduce((sum, { count }) => sum + count, 0),
     };
-  }, [lanes, pending, scope]);
+  }, [lanes, total, pending, scope]);
 }
 
 /** Where one is in a list, and the ways on from there. */

@@ -72,7 +72,7 @@ export function ListScreen({ list: start, openId }: { list: ListStart; openId: s
     [pending],
   );
   const list = useList(tray.tray.slug, start, own.current, () => isReading() || openId !== null);
-  const shown = useShownList(list.lanes, pending, scope);
+  const shown = useShownList(list.lanes, list.total, pending, scope);
   const cursor = useListCursor(shown.places, openId, base, tray.preferences.afterDecision);
   const inSight = rowInSight(openId, openRow, cursor.underCursor, pending);
   const chosen =
@@ -126,7 +126,7 @@ export function ListScreen({ list: start, openId }: { list: ListStart; openId: s
   });
 
   const desk: ConversationDesk = {
-    place: cursor.at < 0 ? null : { at: cursor.at + 1, of: shown.total },
+    place: cursor.at < 0 ? null : { at: cursor.at + 1, of: shown.rowCount },
     present: useCallback((row: RowView) => setOpenRow(row), []),
     goOn: () => {
       setAnswering(false);
@@ -221,7 +221,7 @@ function ListPart(props: ListPartProps) {
       {start.bin !== null && <BinLine bin={start.bin} />}
       <NewRows count={list.arrived} onShow={list.show} />
       <div className={`flex min-h-0 flex-col ${props.isWhole ? "flex-1" : "h-2/5"}`}>
-        {shown.total === 0 ? (
+        {shown.rowCount === 0 ? (
           <EmptyList scope={scope} isNarrowed={isNarrowed(narrowing)} base={base} />
         ) : (
           <Sheet

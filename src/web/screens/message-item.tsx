@@ -136,12 +136,16 @@ function Body({ message }: { message: Message }) {
           )}
         </>
       )}
-      {message.hasHtml && (
-        <button type="button" onClick={() => setAsSent(!asSent)} className="mt-1.5 text-sm text-act hover:underline">
-          {asSent ? "Show as text" : "Show as it was sent"}
-        </button>
+      {(message.hasHtml || message.leaving !== null) && (
+        <p className="mt-1.5 flex gap-4">
+          {message.hasHtml && (
+            <button type="button" onClick={() => setAsSent(!asSent)} className="text-sm text-act hover:underline">
+              {asSent ? "Show as text" : "Show as it was sent"}
+            </button>
+          )}
+          {message.leaving !== null && <LeaveList messageId={message.id} leaving={message.leaving} />}
+        </p>
       )}
-      {message.leaving !== null && <LeaveList messageId={message.id} leaving={message.leaving} />}
     </>
   );
 }

@@ -130,11 +130,11 @@ function ViewPart({ view, onView }: { view: SheetView; onView: (view: SheetView 
   const menus = viewMenus.use();
   if (menus !== null) return <menus.default view={view} onView={onView} />;
   return (
-    <div className="ml-auto hidden items-center gap-1 whitespace-nowrap lg:flex">
+    <div className="ml-auto flex shrink-0 items-center gap-1 whitespace-nowrap">
       <button type="button" onClick={viewMenus.ask} className={PLAIN}>
         {nameOfGrouping(view.grouping)}
       </button>
-      <button type="button" onClick={viewMenus.ask} className={`${PLAIN} mr-[84px]`}>
+      <button type="button" onClick={viewMenus.ask} className={`${PLAIN} lg:mr-[84px]`}>
         {nameOfOrder(view)}
       </button>
     </div>

@@ -3,6 +3,7 @@ import type { CorrespondenceItem, Message } from "../server/conversation-view.se
 import type { RunView } from "../server/run-view.server";
 import { AsSent } from "./as-sent";
 import { Correspondence } from "./correspondence";
+import { LeaveList } from "./leave-list";
 import { MessageAttachments } from "./message-attachments";
 import { TextBlocks } from "./text-blocks";
 
@@ -24,7 +25,7 @@ export const RunPaper = memo(function RunPaper({ view, isTaken }: RunPaperProps)
     >
       {isTaken && (
         <p role="status" className="mb-4 rounded-control border border-late px-3 py-1.5 text-sm">
-          <b className="font-semibold text-late">Decided by somebody else meanwhile.</b> {view.reason}
+          <b className="font-semibold text-late">Decided meanwhile.</b> {view.reason}
         </p>
       )}
       <div className="flex items-baseline justify-between gap-4">
@@ -66,6 +67,7 @@ function NewestBody({ message }: { message: Message }) {
             {asSent ? "Show as text" : "Show as it was sent"}
           </button>
         )}
+        {message.leaving !== null && <LeaveList messageId={message.id} leaving={message.leaving} />}
         {hasEarlier && (
           <Fold words={`Earlier text, ${message.restLines === 1 ? "1 line" : `${message.restLines} lines`}`}>
             {() => <TextBlocks blocks={message.rest} className="mt-2 text-sm text-soft" />}

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import {
   arrivalsAmong,
   type Lane,
-  type LaneChanges,
+  type ListChanges,
   NOTHING_HELD,
   withChanges,
   withPage,
@@ -22,6 +22,8 @@ export type RowLane = Lane<ListedRowView>;
 /** A list that is open: what of it is loaded, and what has changed since that its reader is not shown yet. */
 export type OpenList = {
   readonly lanes: readonly RowLane[];
+  /** How many conversations it shows, however many groups each stands in. */
+  readonly total: number;
   /** How many new rows wait to be shown. */
   readonly arrived: number;
   /** Rows that have left the list and are still shown where they were. */
@@ -51,23 +53,20 @@ export async function fetchPart<T>(
  * others neither come nor go nor move: they are counted, and `show` shows them. What is among `own` goes at once.
  */
 export function useList(slug: string, start: ListStart, own: ReadonlySet<string>, isReading: () => boolean): OpenList {
-  const [lanes, setLanes] = useState<readonly RowLane[]>(start.lanes);
-  const [arrived, setArrived] = useState<ReadonlySet<string>>(new Set());
-  const [gone, setGone] = useState<ReadonlySet<string>>(new Set());
-  const [problem, setProblem] = useState<string | null>(null);
-  const now = useRef({ lanes, start, own, isReading, arrived, gone });
-  now.current = { lanes, start, own, isReading, arrived, gone };
+  // What is shown is changed by answers that come at any time, each on top of the last. It is therefore never read from
+  // what React has drawn: a drawing that something more urgent made necessary may still be of the state before.
+  const state = useRef<ListState>(atItsStart(start));
+  const [shown, setShown] = useState(state.current);
+  const now = useRef({ start, own, isReading });
+  now.current = { start, own, isReading };
   const loading = useRef(new Set<string>());
-  const keep = useCallback((next: readonly RowLane[]) => {
-    now.current.lanes = next;
-    setLanes(next);
+  const [problem, setProblem] = useState<string | null>(null);
+  const keep = useCallback((next: Partial<ListState>) => {
+    state.current = { ...state.current, ...next };
+    setShown(state.current);
   }, []);
 
-  useEffect(() => {
-    keep(start.lanes);
-    setArrived(new Set());
-    setGone(new Set());
-  }, [start, keep]);
+  useEffect(() => keep(atItsStart(start)), [start, keep]);
 
   const loadMore = useCallback(
     (lane: RowLane, wanted: number) => {
@@ -84,7 +83,7 @@ export function useList(slug: string, start: ListStart, own: ReadonlySet<string>
       fetchPart<ListedRowView[]>(slug, list, "more", params)
         .then((rows) => {
           if (now.current.start !== list) return;
-          keep(withPage(now.current.lanes, lane.key, rows));
+          keep({ lanes: withPage(state.current.lanes, lane.key, rows) });
           setProblem(null);
         })
         .catch(() => setProblem("The rest of the list could not be loaded."))
@@ -96,31 +95,34 @@ export function useList(slug: string, start: ListStart, own: ReadonlySet<string>
   const refresh = useCallback(
     async (ids: readonly string[], held: boolean) => {
       const { start: list } = now.current;
-      const changes = await fetchPart<LaneChanges<ListedRowView>>(
+      const changes = await fetchPart<ListChanges<ListedRowView>>(
         slug,
         list,
         "changes",
         new URLSearchParams(ids.map((id) => ["changed", id])),
       );
       if (now.current.start !== list) return;
-      const { lanes: before, own: mine } = now.current;
+      const { total } = changes;
+      const { lanes: before, arrived, gone } = state.current;
+      const { own: mine } = now.current;
       const descending = isDescending(list.view);
       if (!held) {
-        const shown = new Set(ids);
-        keep(withChanges(before, changes, descending, NOTHING_HELD));
-        setArrived((others) => new Set([...others].filter((id) => !shown.has(id))));
-        setGone((others) => new Set([...others].filter((id) => !shown.has(id))));
+        const shownNow = new Set(ids);
+        const others = (some: ReadonlySet<string>) => new Set([...some].filter((id) => !shownNow.has(id)));
+        const lanes = withChanges(before, changes, descending, NOTHING_HELD);
+        keep({ lanes, total, arrived: others(arrived), gone: others(gone) });
         return;
       }
-      const notShown = new Set<string>(
-        [...now.current.arrived, ...arrivalsAmong(before, changes)].filter((id) => !mine.has(id)),
-      );
+      const notShown = new Set<string>([...arrived, ...arrivalsAmong(before, changes)].filter((id) => !mine.has(id)));
       const kept = new Set<string>(ids.filter((id) => !mine.has(id)));
       const still = new Set<string>(changes.rows.map(({ row }) => row.id));
       const seen = new Set<string>(before.flatMap(({ rows }) => rows.map(({ id }) => id)));
-      keep(withChanges(before, changes, descending, { notShown, kept }));
-      setArrived(new Set([...notShown].filter((id) => still.has(id) || !ids.includes(id))));
-      setGone((others) => new Set([...others, ...[...kept].filter((id) => seen.has(id) && !still.has(id))]));
+      keep({
+        lanes: withChanges(before, changes, descending, { notShown, kept }),
+        total,
+        arrived: new Set([...notShown].filter((id) => still.has(id) || !ids.includes(id))),
+        gone: new Set([...gone, ...[...kept].filter((id) => seen.has(id) && !still.has(id))]),
+      });
     },
     [slug, keep],
   );
@@ -128,20 +130,43 @@ export function useList(slug: string, start: ListStart, own: ReadonlySet<string>
   const startAnew = useCallback(async () => {
     const { start: list } = now.current;
     const fresh = await fetchPart<ListStart>(slug, list, "start", new URLSearchParams());
-    if (now.current.start === list) keep(fresh.lanes);
+    if (now.current.start === list) keep({ lanes: fresh.lanes, total: fresh.total });
   }, [slug, keep]);
 
-  // A list that could not be brought up to date is, with the next change or when the line is back.
+  // A list that could not be brought up to date begins anew with the next change, or when the line is back.
+  const isBehind = useRef(false);
   const inTurn = useInTurn();
   useChanges((ids) =>
-    inTurn(() => (ids === null ? startAnew() : refresh(ids, now.current.isReading()))).catch(() => undefined),
+    inTurn(async () => {
+      try {
+        await (ids === null || isBehind.current ? startAnew() : refresh(ids, now.current.isReading()));
+        isBehind.current = false;
+      } catch {
+        isBehind.current = true;
+      }
+    }),
   );
 
   const show = useCallback(() => {
-    const ids = [...now.current.arrived, ...now.current.gone];
+    const ids = [...state.current.arrived, ...state.current.gone];
     if (ids.length > 0)
       void inTurn(() => refresh(ids, false)).catch(() => setProblem("What is new could not be loaded."));
   }, [refresh, inTurn]);
 
-  return { lanes, arrived: arrived.size, gone, problem, loadMore, show };
+  const { lanes, total, arrived, gone } = shown;
+  return { lanes, total, arrived: arrived.size, gone, problem, loadMore, show };
 }
+
+/** What of a list is shown, and what waits to be. */
+type ListState = {
+  readonly lanes: readonly RowLane[];
+  readonly total: number;
+  readonly arrived: ReadonlySet<string>;
+  readonly gone: ReadonlySet<string>;
+};
+
+const atItsStart = ({ lanes, total }: ListStart): ListState => ({
+  ...{ lanes, total },
+  arrived: new Set(),
+  gone: new Set(),
+});

@@ -36,7 +36,7 @@ const CHOSEN = `${MENU_ITEM} data-[state=checked]:font-semibold data-[state=chec
 /** Grouping, order, columns and where one reads, at the right end of the line above a list. */
 export default function ViewMenus({ view, onView }: ViewProps) {
   return (
-    <div className="ml-auto hidden items-center gap-1 lg:flex">
+    <div className="ml-auto flex shrink-0 items-center gap-1">
       <Menu label="Grouping" face={nameOfGrouping(view.grouping)}>
         <DropdownMenu.RadioGroup
           value={view.grouping ?? ""}
@@ -69,7 +69,7 @@ export default function ViewMenus({ view, onView }: ViewProps) {
       <Popover.Root>
         <Popover.Trigger
           aria-label="Columns"
-          className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
+          className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink max-lg:hidden"
         >
           <Columns3 size={15} aria-hidden />
         </Popover.Trigger>
@@ -90,7 +90,7 @@ export default function ViewMenus({ view, onView }: ViewProps) {
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
           aria-label="Reading and density"
-          className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
+          className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink max-lg:hidden"
         >
           <PanelRight size={15} aria-hidden />
         </DropdownMenu.Trigger>
