@@ -162,7 +162,7 @@ function Holidays({ days, problem }: { days: readonly string[]; problem: string 
         defaultValue={days.join("\n")}
         aria-invalid={problem !== undefined}
         aria-describedby={problem === undefined ? undefined : "holidays-problem"}
-        className="w-full max-w-72 rounded-control border border-rule bg-paper px-2.5 py-1.5 aria-invalid:border-late"
+        className="w-full max-w-72 rounded-control border border-rule bg-paper px-2.5 py-1.5 disabled:opacity-60 aria-invalid:border-late"
       />
       {problem !== undefined && (
         <p id="holidays-problem" className="mt-0.5 text-sm text-late">

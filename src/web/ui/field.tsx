@@ -19,7 +19,7 @@ export function Field({ label, problem, inline = false, className = "", ...nativ
         id={id}
         aria-invalid={problem !== undefined}
         aria-describedby={problem === undefined ? undefined : `${id}-problem`}
-        className={`w-full rounded-control border border-rule bg-paper px-2.5 aria-invalid:border-late ${inline ? "h-[30px]" : "h-9"}`}
+        className={`w-full rounded-control border border-rule bg-paper px-2.5 disabled:opacity-60 aria-invalid:border-late ${inline ? "h-[30px]" : "h-9"}`}
         {...native}
       />
       {problem !== undefined && (
