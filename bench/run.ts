@@ -26,6 +26,11 @@ const STORM = isFull
   ? { incoming: 2_000, outgoing: 200, connections: 8, kills: 20 }
   : { incoming: 400, outgoing: 60, connections: 8, kills: 4 };
 
+// One part or some: `--lists`, `--mail`, `--import`, `--kills`; all of them when none is named.
+const PARTS = ["lists", "mail", "import", "kills"] as const;
+const named = PARTS.filter((part) => process.argv.includes(`--${part}`));
+const isAsked = (part: (typeof PARTS)[number]) => named.length === 0 || named.includes(part);
+
 async function inDatabase<T>(
   cluster: Cluster,
   name: string,
@@ -72,18 +77,18 @@ try {
     for (const figure of some) console.log(printed(figure));
     figures.push(...some);
   };
-  await inDatabase(cluster, "bench_list", async (wired, url) => {
-    await fillLargeTray(url);
-    measured(await openStanding(wired, url));
-    measured(...(await openLists(wired, url)));
-    measured(...(await sortingInBrowser(url)));
-  });
-  // The lists alone are looked at in two minutes.
-  if (!process.argv.includes("--lists")) {
-    measured(await inDatabase(cluster, "bench_mail", mailIn));
-    measured(...(await inDatabase(cluster, "bench_import", (_, url) => importMbox(url, FOLDER, IMPORTED))));
-    measured(await stormFigure(cluster));
+  if (isAsked("lists")) {
+    await inDatabase(cluster, "bench_list", async (wired, url) => {
+      await fillLargeTray(url);
+      measured(await openStanding(wired, url));
+      measured(...(await openLists(wired, url)));
+      measured(...(await sortingInBrowser(url)));
+    });
   }
+  if (isAsked("mail")) measured(await inDatabase(cluster, "bench_mail", mailIn));
+  if (isAsked("import"))
+    measured(...(await inDatabase(cluster, "bench_import", (_, url) => importMbox(url, FOLDER, IMPORTED))));
+  if (isAsked("kills")) measured(await stormFigure(cluster));
   process.exitCode = figures.every(({ holds }) => holds) ? 0 : 1;
 } finally {
   await cluster.stop();
