@@ -249,7 +249,7 @@ test("on a phone a list is grouped and ordered as well", async ({ page, signIn }
   await sunniva.goto("/office/our-move");
   const list = sunniva.getByRole("main", { name: "Our move" });
   await list.waitFor();
-  await sunniva.getByRole("button", { name: /^Group/ }).click();
+  await sunniva.getByRole("button", { name: "Grouping" }).click();
   await sunniva.getByRole("menuitemradio", { name: "By owner" }).click();
   await expect(list.getByRole("button", { name: /^Col Whitaker \d/ })).toBeVisible();
   await sunniva.getByRole("button", { name: "Grouping" }).click();

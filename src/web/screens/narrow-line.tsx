@@ -128,13 +128,18 @@ const PLAIN = "h-7 px-1.5 text-soft";
 /** How the list is looked at: in words until the menus that change it are there. */
 function ViewPart({ view, onView }: { view: SheetView; onView: (view: SheetView | null) => void }) {
   const menus = viewMenus.use();
-  if (menus !== null) return <menus.default view={view} onView={onView} />;
+  const [asked, setAsked] = useState<"Grouping" | "Order" | null>(null);
+  if (menus !== null) return <menus.default view={view} asked={asked} onView={onView} />;
+  const ask = (menu: "Grouping" | "Order") => () => {
+    setAsked(menu);
+    viewMenus.ask();
+  };
   return (
     <div className="ml-auto flex shrink-0 items-center gap-1 whitespace-nowrap">
-      <button type="button" onClick={viewMenus.ask} className={PLAIN}>
+      <button type="button" aria-label="Grouping" onClick={ask("Grouping")} className={PLAIN}>
         {nameOfGrouping(view.grouping)}
       </button>
-      <button type="button" onClick={viewMenus.ask} className={`${PLAIN} lg:mr-[84px]`}>
+      <button type="button" aria-label="Order" onClick={ask("Order")} className={`${PLAIN} lg:mr-[84px]`}>
         {nameOfOrder(view)}
       </button>
     </div>

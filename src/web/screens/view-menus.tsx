@@ -10,11 +10,25 @@ const ColumnList = lazy(() => import("./column-list"));
 const READING_NAMES = { beside: "Beside the list", below: "Below the list", alone: "In place of the list" } as const;
 const DENSITY_NAMES = { dense: "Dense rows", roomy: "Roomy rows" } as const;
 
-type ViewProps = { readonly view: SheetView; readonly onView: (view: SheetView | null) => void };
+type MenuName = "Grouping" | "Order";
 
-function Menu({ label, face, children }: { label: string; face: ReactNode; children: ReactNode }) {
+type ViewProps = {
+  readonly view: SheetView;
+  /** The menu that somebody asked for before these were there: it opens at once. */
+  readonly asked: MenuName | null;
+  readonly onView: (view: SheetView | null) => void;
+};
+
+type MenuProps = {
+  readonly label: MenuName;
+  readonly isAsked: boolean;
+  readonly face: ReactNode;
+  readonly children: ReactNode;
+};
+
+function Menu({ label, isAsked, face, children }: MenuProps) {
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root defaultOpen={isAsked}>
       <DropdownMenu.Trigger
         aria-label={label}
         className="flex h-7 items-center gap-1 rounded-control px-1.5 whitespace-nowrap text-soft hover:bg-sunk hover:text-ink"
@@ -34,10 +48,10 @@ function Menu({ label, face, children }: { label: string; face: ReactNode; child
 const CHOSEN = `${MENU_ITEM} data-[state=checked]:font-semibold data-[state=checked]:text-act`;
 
 /** Grouping, order, columns and where one reads, at the right end of the line above a list. */
-export default function ViewMenus({ view, onView }: ViewProps) {
+export default function ViewMenus({ view, asked, onView }: ViewProps) {
   return (
     <div className="ml-auto flex shrink-0 items-center gap-1">
-      <Menu label="Grouping" face={nameOfGrouping(view.grouping)}>
+      <Menu label="Grouping" isAsked={asked === "Grouping"} face={nameOfGrouping(view.grouping)}>
         <DropdownMenu.RadioGroup
           value={view.grouping ?? ""}
           onValueChange={(value) => onView({ ...view, grouping: value === "" ? null : (value as Grouping) })}
@@ -49,7 +63,7 @@ export default function ViewMenus({ view, onView }: ViewProps) {
           ))}
         </DropdownMenu.RadioGroup>
       </Menu>
-      <Menu label="Order" face={nameOfOrder(view)}>
+      <Menu label="Order" isAsked={asked === "Order"} face={nameOfOrder(view)}>
         <DropdownMenu.RadioGroup
           value={`${view.order} ${view.reversed}`}
           onValueChange={(value) => {
