@@ -14,12 +14,19 @@ export default defineConfig({
     projects: [
       {
         resolve: { tsconfigPaths: true },
-        test: { name: "core", include: ["src/**/*.test.{ts,tsx}", "tests/corpus/*.test.ts"], exclude: database },
+        test: {
+          name: "core",
+          isolate: false,
+          include: ["src/**/*.test.{ts,tsx}", "tests/corpus/*.test.ts"],
+          exclude: database,
+        },
       },
       {
         resolve: { tsconfigPaths: true },
         test: {
           name: "database",
+          // Loading the application anew for every file would cost more than its tests.
+          isolate: false,
           include: [...database, "tests/processes/**/*.test.ts", "tests/pages/*.test.ts"],
           globalSetup: ["tests/support/database-setup.ts"],
           testTimeout: 30_000,
