@@ -7,6 +7,9 @@ const database = [
   "src/cli/**/*.test.ts",
 ];
 
+// It measures how long an answer takes, which has a meaning only where nothing else runs.
+const alone = ["tests/processes/hostile-mail.test.ts"];
+
 export default defineConfig({
   test: {
     // Half of what the tests wait for are processes of their own: as many workers as there are cores, not one less.
@@ -28,9 +31,21 @@ export default defineConfig({
           // Loading the application anew for every file would cost more than its tests.
           isolate: false,
           include: [...database, "tests/processes/**/*.test.ts", "tests/pages/*.test.ts"],
+          exclude: alone,
           globalSetup: ["tests/support/database-setup.ts"],
           testTimeout: 30_000,
           hookTimeout: 60_000,
+        },
+      },
+      {
+        resolve: { tsconfigPaths: true },
+        test: {
+          name: "alone",
+          include: alone,
+          globalSetup: ["tests/support/database-setup.ts"],
+          testTimeout: 30_000,
+          hookTimeout: 60_000,
+          sequence: { groupOrder: 1 },
         },
       },
     ],
