@@ -6,7 +6,7 @@ const CHROMIUM_FLAGS =
 export default defineConfig({
   testDir: "tests/journeys",
   fullyParallel: true,
-  workers: 3,
+  workers: 2,
   timeout: 120_000,
   expect: { timeout: 20_000 },
   forbidOnly: true,

@@ -10,6 +10,30 @@ export type Soon<T> = {
 
 const FIRST_THINGS = ["pointermove", "keydown", "touchstart"] as const;
 
+let isPressed = false;
+let isWatching = false;
+
+function watchPresses(): void {
+  if (isWatching) return;
+  isWatching = true;
+  const set = (pressed: boolean) => () => {
+    isPressed = pressed;
+  };
+  document.addEventListener("pointerdown", set(true), { capture: true, passive: true });
+  for (const end of ["pointerup", "pointercancel"] as const)
+    document.addEventListener(end, set(false), { capture: true, passive: true });
+}
+
+/** Done once no pointer is pressed: what is exchanged between press and release loses its click. */
+function released(): Promise<void> {
+  if (!isPressed) return Promise.resolve();
+  return new Promise((resolve) => {
+    // The click comes with the release, before anything else has its turn.
+    for (const end of ["pointerup", "pointercancel"] as const)
+      document.addEventListener(end, () => setTimeout(resolve), { once: true, passive: true });
+  });
+}
+
 /** Leaves a part out of what a page needs to be drawn; it is there before anybody has found what to click. */
 export function soon<T>(load: () => Promise<T>): Soon<T> {
   let part: T | null = null;
@@ -19,7 +43,8 @@ export function soon<T>(load: () => Promise<T>): Soon<T> {
     if (isAsked) return;
     isAsked = true;
     load()
-      .then((loaded) => {
+      .then(async (loaded) => {
+        await released();
         part = loaded;
         for (const tell of waiting) tell();
       })
@@ -30,6 +55,7 @@ export function soon<T>(load: () => Promise<T>): Soon<T> {
       });
   };
   const listen = () => {
+    watchPresses();
     for (const thing of FIRST_THINGS) document.addEventListener(thing, ask, { once: true, passive: true });
   };
   const subscribe = (tell: () => void) => {
