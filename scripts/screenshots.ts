@@ -40,6 +40,7 @@ try {
   await mailPictures(page);
   await page.setViewportSize({ width: 390, height: 780 });
   await page.goto("/office/to-sort");
+  await page.waitForFunction(() => document.documentElement.dataset.ready === "true");
   await picture(page, "phone");
 } finally {
   await browser.close();

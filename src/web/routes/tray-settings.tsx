@@ -116,6 +116,7 @@ const TIME =
   "h-8 w-[68px] rounded-control border border-rule bg-paper px-2 text-center tabular-nums disabled:opacity-60 aria-invalid:border-late";
 
 function Weekday({ name, day, open, problem }: WeekdayProps) {
+  const problemId = problem === undefined ? undefined : `day-${day}-problem`;
   return (
     <li className="border-b border-hair py-1">
       <div className="flex items-center gap-2">
@@ -123,28 +124,39 @@ function Weekday({ name, day, open, problem }: WeekdayProps) {
           <input type="checkbox" name={`open-${day}`} defaultChecked={open !== null} className="size-4 accent-act" />
           {name}
         </label>
-        <input
-          inputMode="numeric"
-          maxLength={5}
-          name={`from-${day}`}
-          aria-label={`${name}, from`}
-          aria-invalid={problem !== undefined}
-          defaultValue={open?.from ?? "08:00"}
-          className={TIME}
-        />
+        <Time label={`${name}, from`} name={`from-${day}`} time={open?.from ?? "08:00"} problemId={problemId} />
         <span className="text-soft">to</span>
-        <input
-          inputMode="numeric"
-          maxLength={5}
-          name={`to-${day}`}
-          aria-label={`${name}, to`}
-          aria-invalid={problem !== undefined}
-          defaultValue={open?.to ?? "17:00"}
-          className={TIME}
-        />
+        <Time label={`${name}, to`} name={`to-${day}`} time={open?.to ?? "17:00"} problemId={problemId} />
       </div>
-      {problem !== undefined && <p className="mt-0.5 text-sm text-late">{problem}</p>}
+      {problem !== undefined && (
+        <p id={problemId} className="mt-0.5 text-sm text-late">
+          {problem}
+        </p>
+      )}
     </li>
+  );
+}
+
+type TimeProps = {
+  readonly label: string;
+  readonly name: string;
+  readonly time: string;
+  /** What says that it is wrong; undefined when it is not. */
+  readonly problemId: string | undefined;
+};
+
+function Time({ label, name, time, problemId }: TimeProps) {
+  return (
+    <input
+      inputMode="numeric"
+      maxLength={5}
+      name={name}
+      aria-label={label}
+      aria-invalid={problemId !== undefined}
+      aria-describedby={problemId}
+      defaultValue={time}
+      className={TIME}
+    />
   );
 }
 

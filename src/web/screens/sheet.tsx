@@ -97,6 +97,9 @@ export function Sheet(props: SheetProps) {
     focus();
   }, [cursor]);
 
+  // The server cannot know how wide the screen is; rows of the wrong height would lie over each other.
+  const [isDrawn, setDrawn] = useState(false);
+  useEffect(() => setDrawn(true), []);
   const inOrder = () => lines.flatMap((line) => (line.kind === "row" ? [line.row] : []));
   return (
     <>
@@ -120,7 +123,10 @@ export function Sheet(props: SheetProps) {
             setMenuAt({ x: event.clientX, y: event.clientY });
           }}
         >
-          <ul className="relative" style={{ height: virtualizer.getTotalSize() }}>
+          <ul
+            className={`relative ${isDrawn ? "" : "max-lg:invisible"}`}
+            style={{ height: virtualizer.getTotalSize() }}
+          >
             {drawn.map((item) => {
               const line = lines[item.index];
               const place = { height: item.size, transform: `translateY(${item.start}px)` };

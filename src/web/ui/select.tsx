@@ -20,7 +20,8 @@ export function Select({ label, value, choices, onChoose }: SelectProps) {
         aria-label={label}
         className="flex h-8 items-center gap-2 rounded-control border border-rule bg-paper px-2.5 font-normal whitespace-nowrap hover:border-act"
       >
-        <Radix.Value />
+        {/* In words from the start: by itself it knows them only once the list has been drawn in the browser. */}
+        <Radix.Value>{choices.find(([one]) => one === value)?.[1]}</Radix.Value>
         <ChevronDown size={13} aria-hidden className="text-soft" />
       </Radix.Trigger>
       <Radix.Portal>
