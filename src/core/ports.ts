@@ -66,5 +66,5 @@ export type TrustSettings = {
   readonly keys: KeyLookup | null;
 };
 
-/** What changed, for the screens that show it. */
-export type Change = { readonly trayId: TrayId; readonly conversationId: ConversationId };
+/** What changed, for the screens that show it; `conversationId` null for anything in the tray. */
+export type Change = { readonly trayId: TrayId; readonly conversationId: ConversationId | null };

@@ -1,6 +1,7 @@
 import { tz } from "@date-fns/tz";
 import { set, subBusinessDays } from "date-fns";
 import { v7 as uuid } from "uuid";
+import type { Category } from "../core/categories/category";
 import type { Decision } from "../core/docket/plan-decision";
 import type { EmailAddress } from "../core/kernel/email-address";
 import type { ConversationId, MemberId, MessageId } from "../core/kernel/ids";
@@ -10,7 +11,6 @@ import { calendarDay, dayAtHour } from "../core/worktime/calendar-day";
 import {
   addMember,
   answerConversation,
-  type Category,
   type Deps,
   decide,
   type FilingRecord,

@@ -38,19 +38,23 @@ const category = (
   name: string,
   ink: NewCategory["ink"],
   parentCode: string | null = null,
+  more: Pick<NewCategory, "key" | "listed" | "description" | "retired"> = {},
 ): NewCategory => ({
   ...{ code, name, ink, parentCode },
+  ...more,
 });
 
 export const CATEGORIES: readonly NewCategory[] = [
-  category("TU", "Tuning", "moss"),
-  category("TR", "Tuning round", "olive", "TU"),
-  category("QU", "Quotes", "copper"),
-  category("IN", "Invoices", "umber"),
+  category("TU", "Tuning", "moss", null, { key: "t", listed: "always" }),
+  category("TR", "Tuning round", "olive", "TU", {
+    description: "Dates, keys and heating for the autumn and spring rounds",
+  }),
+  category("QU", "Quotes", "copper", null, { key: "q", listed: "always" }),
+  category("IN", "Invoices", "umber", null, { key: "i" }),
   category("RM", "Payment reminders", "sand", "IN"),
-  category("HO", "Heritage office", "plum"),
+  category("HO", "Heritage office", "plum", null, { key: "h", description: "Consents, inspections, reports" }),
   category("AC", "Access", "lagoon"),
-  category("DL", "Delivery", "slate"),
+  category("DL", "Delivery", "slate", null, { key: "d" }),
   category("MV", "Moves", "graphite", "DL"),
   category("PW", "Pipework", "heather"),
   category("CN", "Console", "rose"),
@@ -62,7 +66,8 @@ export const CATEGORIES: readonly NewCategory[] = [
   category("EX", "Concerts and exams", "plum"),
   category("CP", "Complaints", "brick"),
   category("AP", "Applications", "rose"),
-  category("NW", "Newsletters", "graphite"),
+  category("NW", "Newsletters", "graphite", null, { listed: "never" }),
+  category("FA", "Fairs", "rose", null, { retired: true, description: "The last one was in spring" }),
 ];
 
 const record = (code: string, title: string, parentCode: string | null = null, closed = false): NewRecord => ({

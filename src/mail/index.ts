@@ -1,6 +1,7 @@
 export * from "./formats/export-mail";
 export * from "./formats/mail-files";
 export * from "./formats/mbox";
+export * from "./formats/table-files";
 export * from "./formats/zip";
 export * from "./inbound/check-signatures";
 export * from "./inbound/imap-mailbox";

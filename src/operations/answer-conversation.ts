@@ -7,6 +7,7 @@ import { type BatchId, type ConversationId, type ExpectationId, type MessageId, 
 import { type Instant, instant, later, SECOND } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import { firstWords } from "../core/message/own-text";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { threadIds } from "../core/threading/place-message";
 import { planAnswer } from "../core/writing/plan-answer";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../mail/index";
@@ -66,9 +67,9 @@ export async function answerConversation(
     const [held] = await holdConversations(trx, grant.tray.id, [conversationId]);
     if (held === undefined) return err({ kind: "no-such-conversation" });
     const stored = await storedAnswer(trx, deps, grant, writer, conversationId, answer);
-    const known = (await factsOf(trx, [conversationId])).get(conversationId) ?? { messages: [], entries: [] };
+    const known = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
     const version = held.version + 1;
-    const facts = { messages: [...known.messages, factOf(stored, version)], entries: known.entries };
+    const facts = { ...known, messages: [...known.messages, factOf(stored, version)] };
     await storeMessage(trx, stored, {
       conversationId,
       start: null,

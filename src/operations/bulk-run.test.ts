@@ -1,4 +1,5 @@
 import { aMessage } from "@tests/support/mail";
+import { manyOfIt } from "@tests/support/many";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Decision } from "../core/docket/plan-decision";
@@ -28,22 +29,7 @@ beforeAll(async () => {
   const raw = aMessage({ id: "one@vanehouse.example", subject: "One of many" });
   const recipients = [address("office@ottermoor.example")];
   await receiveMessage(tray.deps, { raw, envelopeSender: "a@x.example", recipients });
-  // As if it had come ten thousand times: all of it but what makes it one conversation.
-  await tray.ask(`
-    create temp table copied as select gen_random_uuid() as id, n from generate_series(1, ${MANY - 1}) as n;
-    insert into conversation (id, tray_id, created_at, version, subject, base_subject, who, who_address, newest_text,
-      message_count, last_message_at, last_in_at, standing, standing_since, standing_reason, turn, turn_since,
-      category_ids, record_ids, marks)
-    select copied.id, tray_id, created_at, version, subject, '', who, who_address, newest_text, message_count,
-      last_message_at, last_in_at, standing, standing_since, standing_reason, turn, turn_since, category_ids, record_ids, marks
-    from copied, conversation;
-    insert into message (id, tray_id, conversation_id, version, direction, kind, kind_reason, message_id, in_reply_to,
-      reference_ids, subject, from_name, from_address, recipients, sent_at, received_at, raw_sha256, has_html,
-      failed_recipients, attachments, warnings, dedupe_key)
-    select gen_random_uuid(), tray_id, copied.id, version, direction, kind, kind_reason, message_id, in_reply_to,
-      reference_ids, subject, from_name, from_address, recipients, sent_at, received_at, raw_sha256, has_html,
-      failed_recipients, attachments, warnings, decode(md5(copied.n::text), 'hex')
-    from copied, message;`);
+  await manyOfIt(tray, MANY);
   ids = await everythingInList(
     tray.deps,
     office.grant,

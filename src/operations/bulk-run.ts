@@ -2,6 +2,7 @@ import { type Decision, planDecision } from "../core/docket/plan-decision";
 import { type BatchId, type ConversationId, type RunId, trustedId } from "../core/kernel/ids";
 import { later, MINUTE } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   addBulkRun,
   type BulkRun,
@@ -15,6 +16,7 @@ import {
   holdBulkRun,
   holdConversations,
   inTransaction,
+  keepCategories,
   noteBulkProgress,
   type TrayGrant,
 } from "../storage/index";
@@ -107,6 +109,7 @@ async function carryOutStep(
   { work, batchId }: BulkRun,
   ids: readonly ConversationId[],
 ): Promise<number> {
+  if (work.kind === "undo" || work.decision.kind === "categorise") await keepCategories(trx);
   const held = await holdConversations(trx, grant.tray.id, ids);
   if (work.kind === "undo") {
     const entries = await entriesOfBatches(trx, grant.tray.id, work.batchIds, ids);
@@ -115,7 +118,7 @@ async function carryOutStep(
   }
   const facts = await factsOf(trx, ids);
   const changes = held.map((conversation) => {
-    const known = facts.get(conversation.id) ?? { messages: [], entries: [] };
+    const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
     return { conversation, known, effects: planDecision(work.decision, known) };
   });
   await carryOut(trx, deps, grant.memberId, batchId, changes);

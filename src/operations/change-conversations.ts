@@ -5,6 +5,7 @@ import { overwrittenUnseen } from "../core/journal/plan-undo";
 import { type BatchId, type ConversationId, type EntryId, type MemberId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import type { ConversationFacts } from "../core/standing/derive-standing";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   appendEntries,
   type Database,
@@ -28,22 +29,26 @@ export type Target = { readonly ids: readonly ConversationId[]; readonly seenVer
 
 /**
  * Carries out a decision on conversations of one tray: the effects that `plan` gives for each go into the journal as one
- * batch, and the dockets they lead to are kept with them. A plan without effects leaves its conversation alone.
+ * batch, and the dockets they lead to are kept with them. A plan without effects leaves its conversation alone. `guard`
+ * says, before anything is held, why nothing may be done.
  */
 export async function changeConversations(
   deps: Deps,
   grant: TrayGrant,
   target: Target,
   plan: (facts: ConversationFacts) => readonly Effect[],
+  guard: (trx: Database) => Promise<Refusal | null> = async () => null,
 ): Promise<Result<Done, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const batchId = trustedId<BatchId>(deps.newId());
   const done = await inTransaction(deps.db, async (trx): Promise<Result<ConversationId[], Refusal>> => {
+    const refusal = await guard(trx);
+    if (refusal !== null) return err(refusal);
     const held = await holdConversations(trx, grant.tray.id, target.ids);
     if (held.length < new Set(target.ids).size) return err({ kind: "no-such-conversation" });
     const facts = await factsOf(trx, target.ids);
     const changes = held.map((conversation) => {
-      const known = facts.get(conversation.id) ?? { messages: [], entries: [] };
+      const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
       return { conversation, known, effects: plan(known) };
     });
     for (const change of changes) {
@@ -86,7 +91,7 @@ export async function carryOut(
         effect,
       }),
     );
-    const docket = deriveDocket({ messages: known.messages, entries: [...known.entries, ...entries] });
+    const docket = deriveDocket({ ...known, entries: [...known.entries, ...entries] });
     return { id: conversation.id, version: conversation.version + effects.length, docket, entries };
   });
   await appendEntries(

@@ -1,7 +1,7 @@
 import { type Decision, planDecision } from "../core/docket/plan-decision";
 import type { MemberId } from "../core/kernel/ids";
-import { err, type Result } from "../core/kernel/result";
-import { categoriesOf, membersOfTray, recordsByIds, type TrayGrant } from "../storage/index";
+import type { Result } from "../core/kernel/result";
+import { categoriesOf, keepCategories, membersOfTray, recordsByIds, type TrayGrant } from "../storage/index";
 import { changeConversations, type Done, type Target } from "./change-conversations";
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
@@ -13,9 +13,16 @@ export async function decide(
   target: Target,
   decision: Decision,
 ): Promise<Result<Done, Refusal>> {
-  const refusal = await decisionRefusal(deps, grant, decision);
-  if (refusal !== null) return err(refusal);
-  return changeConversations(deps, grant, target, (facts) => planDecision(decision, facts));
+  return changeConversations(
+    deps,
+    grant,
+    target,
+    (facts) => planDecision(decision, facts),
+    async (trx) => {
+      if (decision.kind === "categorise") await keepCategories(trx);
+      return decisionRefusal({ ...deps, db: trx }, grant, decision);
+    },
+  );
 }
 
 /** Why a decision cannot be about any conversation of a tray; null when it can. */
@@ -23,10 +30,8 @@ export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: De
   switch (decision.kind) {
     case "assign":
       return decision.ownerId === null ? null : memberRefusal(deps, grant, decision.ownerId);
-    case "categorise": {
-      const categories = await categoriesOf(deps.db, grant.tray.id);
-      return categories.some(({ id }) => id === decision.categoryId) ? null : { kind: "no-such", what: "category" };
-    }
+    case "categorise":
+      return categoryRefusal(deps, grant, decision);
     case "file":
     case "unfile":
       return (await recordsByIds(deps.db, [decision.recordId])).length === 1
@@ -41,6 +46,16 @@ export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: De
     default:
       return null;
   }
+}
+
+async function categoryRefusal(
+  deps: Deps,
+  grant: TrayGrant,
+  { categoryId, give }: Extract<Decision, { kind: "categorise" }>,
+): Promise<Refusal | null> {
+  const category = (await categoriesOf(deps.db, grant.tray.id)).find(({ id }) => id === categoryId);
+  if (category === undefined) return { kind: "no-such", what: "category" };
+  return give && category.retired ? { kind: "category-retired", name: category.name } : null;
 }
 
 async function memberRefusal(deps: Deps, grant: TrayGrant, memberId: MemberId): Promise<Refusal | null> {

@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from "node:util";
 import { type Docket, deriveDocket } from "../core/docket/derive-docket";
 import type { ConversationId } from "../core/kernel/ids";
 import { MINUTE } from "../core/kernel/instant";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   databaseVersion,
   factsOf,
@@ -64,7 +65,7 @@ async function compareDockets(deps: Deps): Promise<{ conversations: number; diff
       stored.map(({ id }) => id),
     );
     for (const docket of stored) {
-      const columns = differing(docket, deriveDocket(facts.get(docket.id) ?? { messages: [], entries: [] }));
+      const columns = differing(docket, deriveDocket(facts.get(docket.id) ?? NOTHING_HAPPENED));
       if (Object.keys(columns).length > 0 && differences.length < MAX_DIFFERENCES) {
         differences.push({ conversationId: docket.id, columns });
       }

@@ -1,3 +1,4 @@
+import { inTreeOrder, pathInWords } from "../core/categories/category-tree";
 import { type RecordId, trustedId } from "../core/kernel/ids";
 import { isUrgency, paceOf, URGENCY_NAMES } from "../core/kernel/urgency";
 import { type MenuDimension, WITHOUT } from "../core/lists/narrowing";
@@ -5,6 +6,7 @@ import type { Grouping } from "../core/lists/sheet-view";
 import { isStandingKind, STANDING_NAMES, STANDINGS } from "../core/standing/standing";
 import { categoriesOf, type GroupCount, membersOfTray, recordsByIds, type TrayGrant } from "../storage/index";
 import type { Deps } from "./deps";
+import { preferencesOf } from "./settings";
 
 const WITHOUT_NAMES: Readonly<Record<string, string>> = {
   owner: "No owner",
@@ -36,6 +38,27 @@ export async function namedGroups(
   return named.toSorted((a, b) => place(a) - place(b) || 0);
 }
 
+/** The categories that stand in a member's menu: those that stand there always, and without those only looked for by name. */
+export async function categoriesInMenu(
+  deps: Deps,
+  grant: TrayGrant,
+  counted: readonly GroupCount[],
+): Promise<GroupCount[]> {
+  const [categories, { categoriesListed }] = await Promise.all([
+    categoriesOf(deps.db, grant.tray.id),
+    preferencesOf(deps, grant),
+  ]);
+  const without = counted.filter(({ key }) => key === WITHOUT);
+  const shown = inTreeOrder(categories).flatMap(({ id, path, listed, retired }) => {
+    const when = categoriesListed[id] ?? listed;
+    const group = counted.find(({ key }) => key === id);
+    if (when === "never") return [];
+    if (group === undefined && when === "always" && !retired) return [{ key: id, name: pathInWords(path), count: 0 }];
+    return group ?? [];
+  });
+  return [...shown, ...without];
+}
+
 type Named = Map<string, { readonly name: string; readonly place: number }>;
 
 async function namesOf(
@@ -49,8 +72,10 @@ async function namesOf(
   switch (by) {
     case "owner":
       return inOrder((await membersOfTray(deps.db, grant.tray.id)).map(({ id, name }) => [id, name]));
-    case "category":
-      return inOrder((await categoriesOf(deps.db, grant.tray.id)).map(({ id, name }) => [id, name]));
+    case "category": {
+      const placed = inTreeOrder(await categoriesOf(deps.db, grant.tray.id));
+      return inOrder(placed.map(({ id, path, retired }) => [id, pathInWords(path) + (retired ? ", retired" : "")]));
+    }
     case "record": {
       const ids = groups.flatMap(({ key }) => (key === WITHOUT ? [] : [trustedId<RecordId>(key)]));
       const records = await recordsByIds(deps.db, ids);

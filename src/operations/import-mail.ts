@@ -2,6 +2,7 @@ import type { Effect } from "../core/journal/entry";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { independentGroups } from "../core/threading/independent-groups";
 import { DamagedFile, parseMessage, readMailFiles } from "../mail/index";
 import { type Database, factsOf, holdConversations, inTransaction, type Tray } from "../storage/index";
@@ -145,7 +146,7 @@ async function settleAll(trx: Database, deps: Deps, tray: Tray, ids: readonly Co
   const facts = await factsOf(trx, ids);
   const changes = held.map((conversation) => ({
     conversation,
-    known: facts.get(conversation.id) ?? { messages: [], entries: [] },
+    known: facts.get(conversation.id) ?? NOTHING_HAPPENED,
     effects: SETTLED,
   }));
   await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), changes);

@@ -2,7 +2,8 @@
 export type { ParsedMail, SafeHtml } from "../mail/index";
 export type {
   BulkRun,
-  Category,
+  CategoryStep,
+  CategoryUses,
   CorrespondenceMessage,
   Delivery,
   FiledConversation,
@@ -24,12 +25,21 @@ export type {
 } from "../storage/index";
 export * from "./answer-conversation";
 export { DECIDED_AT_ONCE, MAX_IN_RUN, runBulk, runsUnderWay, startBulkRun, stopBulkRun } from "./bulk-run";
+export {
+  beginWithSet,
+  exportCategories,
+  importCategories,
+  type ReportedLine,
+  tryCategoryTable,
+} from "./category-table";
+export { type CategoriesChanged, type CategoryRefusal, categoryRight } from "./change-categories";
 export type { Done, Target } from "./change-conversations";
 export * from "./dates";
 export { decide } from "./decide";
 export type { Deps } from "./deps";
 export * from "./doctor";
 export * from "./empty-bins";
+export * from "./end-category";
 export * from "./export-mail";
 export * from "./import-mail";
 export * from "./import-run";
@@ -40,6 +50,7 @@ export type { Kept } from "./keep-in-tray";
 export * from "./leave-list";
 export * from "./list-conversations";
 export * from "./look-at-backlog";
+export * from "./look-at-categories";
 export * from "./look-at-follow-ups";
 export * from "./look-at-journal";
 export * from "./look-at-records";
@@ -52,6 +63,14 @@ export * from "./redo";
 export * from "./refusal";
 export * from "./reparse";
 export * from "./resume-work";
+export {
+  bringBackCategory,
+  type CategoryPlace,
+  changeCategory,
+  createCategory,
+  placeCategory,
+  retireCategory,
+} from "./save-category";
 export * from "./search";
 export * from "./send-message";
 export * from "./set-up";
@@ -61,6 +80,7 @@ export * from "./sign-in";
 export * from "./sort-run";
 export * from "./tray-settings";
 export { type Undone, undoBatch } from "./undo";
+export * from "./undo-category-step";
 export * from "./undo-steps";
 export * from "./wake-rested";
 export * from "./withdraw-message";

@@ -10,6 +10,7 @@ import {
 } from "../core/kernel/ids";
 import { dateOf } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { baseSubject } from "../core/threading/base-subject";
 import { branchOf } from "../core/threading/branch-of";
 import {
@@ -190,7 +191,7 @@ async function keepDerived(trx: Database, kept: readonly { id: ConversationId; v
     kept.map(({ id, version }) => ({
       id,
       version,
-      docket: deriveDocket(facts.get(id) ?? { messages: [], entries: [] }),
+      docket: deriveDocket(facts.get(id) ?? NOTHING_HAPPENED),
     })),
   );
 }

@@ -1,6 +1,7 @@
 import { type EmailAddress, readEmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   addJunkSender,
   countOfList,
@@ -52,7 +53,7 @@ export async function junkArrival(deps: Deps, trayId: Tray["id"], id: Conversati
     const facts = await factsOf(trx, [id]);
     const changes = conversations.map((conversation) => ({
       conversation,
-      known: facts.get(id) ?? { messages: [], entries: [] },
+      known: facts.get(id) ?? NOTHING_HAPPENED,
       effects: [{ kind: "junked" } as const],
     }));
     await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), changes);

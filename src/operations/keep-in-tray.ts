@@ -3,6 +3,7 @@ import { type BatchId, type ConversationId, type MessageId, trustedId } from "..
 import { DAY, later } from "../core/kernel/instant";
 import { firstWords } from "../core/message/own-text";
 import type { ConversationFacts } from "../core/standing/derive-standing";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { baseSubject } from "../core/threading/base-subject";
 import { placeMessage, threadIds } from "../core/threading/place-message";
 import { recordCodesIn } from "../core/threading/record-codes";
@@ -191,7 +192,7 @@ function placed(
     ...around,
   };
   const version = (held?.version ?? 0) + 1;
-  const facts = held?.facts ?? { messages: [], entries: [] };
+  const facts = held?.facts ?? NOTHING_HAPPENED;
   const start = {
     subject: message.subject,
     baseSubject: baseSubject(message.subject).base,
@@ -201,7 +202,7 @@ function placed(
     conversationId,
     start: held === null ? start : null,
     version,
-    docket: deriveDocket({ messages: [...facts.messages, factOf(stored, version)], entries: facts.entries }),
+    docket: deriveDocket({ ...facts, messages: [...facts.messages, factOf(stored, version)] }),
     who: whoFor(stored, held === null, message),
     newestText: firstWords(stored.ownText || stored.restText),
   };
@@ -211,6 +212,6 @@ function placed(
 async function heldFacts(trx: Database, tray: Tray, id: ConversationId): Promise<Held> {
   const [held] = await holdConversations(trx, tray.id, [id]);
   if (held === undefined) throw new Error(`conversation ${id} is linked from tray ${tray.slug} and not in it`);
-  const facts = (await factsOf(trx, [id])).get(id) ?? { messages: [], entries: [] };
+  const facts = (await factsOf(trx, [id])).get(id) ?? NOTHING_HAPPENED;
   return { version: held.version, facts };
 }

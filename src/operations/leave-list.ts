@@ -1,6 +1,7 @@
 import type { Effect } from "../core/journal/entry";
 import { type BatchId, type ConversationId, type MessageId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { factsOf, holdConversations, inTransaction, listMessage, type TrayGrant } from "../storage/index";
 import { answerConversation, type Writer } from "./answer-conversation";
 import { carryOut } from "./change-conversations";
@@ -55,7 +56,7 @@ async function noteLeft(deps: Deps, grant: TrayGrant, id: ConversationId, effect
     const facts = await factsOf(trx, [id]);
     const changes = held.map((conversation) => ({
       conversation,
-      known: facts.get(id) ?? { messages: [], entries: [] },
+      known: facts.get(id) ?? NOTHING_HAPPENED,
       effects: [effect],
     }));
     await carryOut(trx, deps, grant.memberId, trustedId<BatchId>(deps.newId()), changes);

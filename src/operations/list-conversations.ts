@@ -21,7 +21,7 @@ import {
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
-import { namedGroups } from "./group-names";
+import { categoriesInMenu, namedGroups } from "./group-names";
 
 /** Which list a member looks at, and how. */
 export type ListRequest = {
@@ -120,7 +120,8 @@ export async function countsToNarrow(
   dimension: MenuDimension,
 ): Promise<GroupCount[]> {
   const { query } = circumstances(deps, member, request);
-  return namedGroups(deps, grant, dimension, await narrowCounts(deps.db, grant, query, dimension));
+  const named = await namedGroups(deps, grant, dimension, await narrowCounts(deps.db, grant, query, dimension));
+  return dimension === "category" ? categoriesInMenu(deps, grant, named) : named;
 }
 
 /** The ids of everything that a list shows, or that one of its lanes holds, in order. */

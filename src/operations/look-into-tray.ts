@@ -1,8 +1,9 @@
 import { tz } from "@date-fns/tz";
 import { startOfDay } from "date-fns";
+import type { Category } from "../core/categories/category";
+import { inTreeOrder, type Placed } from "../core/categories/category-tree";
 import { instantOf } from "../core/kernel/instant";
 import {
-  type Category,
   categoriesOf,
   type FlowSegment,
   flowGauge,
@@ -13,8 +14,8 @@ import {
 } from "../storage/index";
 import type { Deps } from "./deps";
 
-/** What names the people and categories in the lists of a tray. */
-export type TrayNames = { readonly members: readonly Member[]; readonly categories: readonly Category[] };
+/** What names the people and categories in the lists of a tray; the categories as one reads their tree. */
+export type TrayNames = { readonly members: readonly Member[]; readonly categories: readonly Placed<Category>[] };
 
 /** What surrounds every list of a tray: its gauge, its people and categories. */
 export type TrayView = TrayNames & { readonly flow: readonly FlowSegment[] };
@@ -38,5 +39,5 @@ export async function namesIn(deps: Deps, grant: TrayGrant): Promise<TrayNames> 
     membersOfTray(deps.db, grant.tray.id),
     categoriesOf(deps.db, grant.tray.id),
   ]);
-  return { members, categories };
+  return { members, categories: inTreeOrder(categories) };
 }

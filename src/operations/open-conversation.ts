@@ -1,11 +1,13 @@
 import { type Docket, deriveDocket } from "../core/docket/derive-docket";
-import type { ConversationId, MemberId, MessageId } from "../core/kernel/ids";
+import type { CategoryId, ConversationId, MemberId, MessageId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { isStandingKind } from "../core/standing/standing";
 import type { AnswerPlan } from "../core/writing/plan-answer";
 import { planAnswer } from "../core/writing/plan-answer";
 import {
   type CorrespondenceMessage,
+  categoryNames,
   conversationRow,
   correspondenceOf,
   type FilingRecord,
@@ -30,6 +32,8 @@ export type OpenConversation = {
   readonly messages: readonly CorrespondenceMessage[];
   readonly journal: readonly JournalLine[];
   readonly records: readonly FilingRecord[];
+  /** What the categories in its journal are called, also those that are no more. */
+  readonly categoryNames: ReadonlyMap<CategoryId, string>;
   readonly answer: AnswerPlan;
 };
 
@@ -54,9 +58,14 @@ export async function openConversation(
     journalOf(deps.db, grant, id),
     row.unread && when === "now" ? markRead(deps.db, grant.memberId, id, deps.now()) : null,
   ]);
-  const docket = deriveDocket(facts.get(id) ?? { messages: [], entries: [] });
-  const records = await recordsByIds(deps.db, [...new Set([...docket.recordIds, ...recordsNamed(journal)])]);
-  return { row, docket, messages, journal, records, answer: planAnswer(messages, grant.tray.addresses) };
+  const docket = deriveDocket(facts.get(id) ?? NOTHING_HAPPENED);
+  const categoryIds = journal.flatMap(({ effect }) => ("categoryId" in effect ? [effect.categoryId] : []));
+  const [records, names] = await Promise.all([
+    recordsByIds(deps.db, [...new Set([...docket.recordIds, ...recordsNamed(journal)])]),
+    categoryNames(deps.db, categoryIds),
+  ]);
+  const answer = planAnswer(messages, grant.tray.addresses);
+  return { row, docket, messages, journal, records, categoryNames: names, answer };
 }
 
 function recordsNamed(journal: readonly JournalLine[]) {

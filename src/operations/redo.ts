@@ -4,11 +4,13 @@ import { planRedo, type RedoPlan } from "../core/journal/plan-redo";
 import { type BatchId, type EntryId, trustedId } from "../core/kernel/ids";
 import { DAY, later } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   appendEntries,
   factsOf,
   holdConversations,
   inTransaction,
+  keepCategories,
   keepDockets,
   type NewEntry,
   newestRedoableBatch,
@@ -29,13 +31,14 @@ export async function redoNewest(deps: Deps, grant: TrayGrant): Promise<Result<U
   const undoing = await newestRedoableBatch(deps.db, grant.tray.id, grant.memberId, since);
   if (undoing === null) return err({ kind: "nothing-to-redo" });
   const plans = await inTransaction(deps.db, async (trx): Promise<RedoPlan[]> => {
+    await keepCategories(trx);
     const before = await undoingsOfBatch(trx, grant.tray.id, undoing);
     const ids = [...new Set(before.map(({ conversationId }) => conversationId))];
     const held = await holdConversations(trx, grant.tray.id, ids);
     const [undoings, facts] = [await undoingsOfBatch(trx, grant.tray.id, undoing), await factsOf(trx, ids)];
     const batchId = trustedId<BatchId>(deps.newId());
     const done = held.map((conversation) => {
-      const known = facts.get(conversation.id) ?? { messages: [], entries: [] };
+      const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
       const own = undoings.filter(({ conversationId }) => conversationId === conversation.id);
       const planned = planRedo(own, known.entries);
       const again = planned.flatMap((plan) => (plan.kind === "redo" ? [plan.entry] : []));
@@ -52,7 +55,7 @@ export async function redoNewest(deps: Deps, grant: TrayGrant): Promise<Result<U
           redoes: entry.id,
         }),
       );
-      const docket = deriveDocket({ messages: known.messages, entries: [...known.entries, ...entries] });
+      const docket = deriveDocket({ ...known, entries: [...known.entries, ...entries] });
       return { id: conversation.id, version: conversation.version + entries.length, docket, entries, planned };
     });
     await appendEntries(

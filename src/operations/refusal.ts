@@ -17,6 +17,11 @@ export type Refusal =
         | "place"
         | "sender";
     }
+  | { readonly kind: "category-retired"; readonly name: string }
+  | { readonly kind: "not-in-all-trays"; readonly name: string }
+  | { readonly kind: "name-there"; readonly name: string }
+  | { readonly kind: "changed-since" }
+  | { readonly kind: "leads-of-all-only" }
   /** Somebody decided the same thing since the page was loaded. */
   | { readonly kind: "overtaken"; readonly who: string; readonly did: string }
   /** A message came since the page was loaded. */
@@ -42,6 +47,16 @@ export function refusalInWords(refusal: Refusal): string {
       return "You may read this tray; deciding is for its members.";
     case "no-such":
       return `There is no such ${refusal.what} any more.`;
+    case "category-retired":
+      return `“${refusal.name}” is retired; what has it keeps it, but it is not given any more.`;
+    case "not-in-all-trays":
+      return `“${refusal.name}” is of this tray alone and cannot stand for one of all trays.`;
+    case "name-there":
+      return `“${refusal.name}” stands under it and would meet another of that name; rename one first.`;
+    case "changed-since":
+      return "It was changed again since; take that back first.";
+    case "leads-of-all-only":
+      return "What is common to all trays is changed by those who lead all of them.";
     case "overtaken":
       return `Not done: ${refusal.who} ${refusal.did} meanwhile. This is how it stands now.`;
     case "new-message":

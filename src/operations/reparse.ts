@@ -1,6 +1,7 @@
 import { isDeepStrictEqual } from "node:util";
 import { deriveDocket } from "../core/docket/derive-docket";
 import type { ConversationId, MessageId } from "../core/kernel/ids";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { parseMessage } from "../mail/index";
 import {
   conversationsHeld,
@@ -79,7 +80,7 @@ async function deriveAgain(deps: Deps, ids: readonly ConversationId[]): Promise<
       held.map(({ id, version }) => ({
         id,
         version: version + 1,
-        docket: deriveDocket(facts.get(id) ?? { messages: [], entries: [] }),
+        docket: deriveDocket(facts.get(id) ?? NOTHING_HAPPENED),
       })),
     );
   });

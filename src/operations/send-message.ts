@@ -3,6 +3,7 @@ import { domainOf } from "../core/kernel/email-address";
 import { type BatchId, type MessageId, trustedId } from "../core/kernel/ids";
 import { later, MINUTE, SECOND } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   type Database,
   factsOf,
@@ -84,7 +85,7 @@ async function failSending(trx: Database, deps: Deps, message: OutgoingMessage, 
   const [conversation] = await holdConversations(trx, message.trayId, [message.conversationId]);
   if (conversation === undefined) throw new Error(`message ${message.id} is in no conversation`);
   await setDelivery(trx, message.id, { state: "failed", reason }, deps.now());
-  const known = (await factsOf(trx, [conversation.id])).get(conversation.id) ?? { messages: [], entries: [] };
+  const known = (await factsOf(trx, [conversation.id])).get(conversation.id) ?? NOTHING_HAPPENED;
   const effects: Effect[] = [{ kind: "send-failed", messageId: message.id, reason }];
   await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [{ conversation, known, effects }]);
 }

@@ -1,3 +1,4 @@
+import type { Category } from "../core/categories/category";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type CategoryId, type MemberId, type RecordId, type TrayId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
@@ -7,7 +8,6 @@ import {
   addTray,
   allMembers,
   allTrays,
-  type Category,
   type FilingRecord,
   inTransaction,
   letIntoTray,
@@ -82,16 +82,19 @@ export function listMembers(deps: Deps): Promise<Member[]> {
   return allMembers(deps.db);
 }
 
-export type NewCategory = Omit<Category, "id" | "parentId"> & { readonly parentCode: string | null };
+export type NewCategory = Pick<Category, "code" | "name" | "ink"> &
+  Partial<Pick<Category, "key" | "listed" | "description" | "retired">> & { readonly parentCode: string | null };
+
+const USUAL = { trayId: null, key: null, description: "", listed: "open", retired: false } as const;
 
 /** Sets up categories common to all trays, parents before their children. */
 export async function setUpCategories(deps: Deps, categories: readonly NewCategory[]): Promise<Category[]> {
   const made = new Map<string, Category>();
   for (const { parentCode, ...category } of categories) {
     const parentId = parentCode === null ? null : (made.get(parentCode)?.id ?? null);
-    made.set(category.code, { ...category, id: trustedId<CategoryId>(deps.newId()), parentId });
+    made.set(category.code, { ...USUAL, ...category, id: trustedId<CategoryId>(deps.newId()), parentId });
   }
-  await addCategories(deps.db, null, [...made.values()]);
+  await addCategories(deps.db, [...made.values()], deps.now());
   return [...made.values()];
 }
 

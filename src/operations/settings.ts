@@ -1,3 +1,4 @@
+import type { Listed } from "../core/categories/category";
 import type { Scope } from "../core/lists/scope";
 import { readView, type SheetView } from "../core/lists/sheet-view";
 import { keepSetting, settingsOf, type TrayGrant } from "../storage/index";
@@ -14,9 +15,11 @@ export type Preferences = {
   readonly afterDecision: AfterDecision;
   /** What dropping on a record does; null asks. */
   readonly dropOnRecord: "file" | "file-and-settle" | null;
+  /** When categories stand in her menus, by id, where she wants it otherwise than everybody. */
+  readonly categoriesListed: Readonly<Record<string, Listed>>;
 };
 
-const PREFERENCES = ["keys", "after-decision", "drop-on-record"] as const;
+const PREFERENCES = ["keys", "after-decision", "drop-on-record", "categories-listed"] as const;
 export type PreferenceName = (typeof PREFERENCES)[number];
 
 /** What a member has chosen, or what is usual. */
@@ -27,6 +30,7 @@ export async function preferencesOf(deps: Deps, { memberId }: TrayGrant): Promis
   return {
     keys: (chosen.get("keys") as Record<string, string> | undefined) ?? {},
     afterDecision: AFTER_DECISION.find((one) => one === after) ?? "next",
+    categoriesListed: (chosen.get("categories-listed") as Record<string, Listed> | undefined) ?? {},
     dropOnRecord: drop === "file" || drop === "file-and-settle" ? drop : null,
   };
 }

@@ -5,6 +5,7 @@ import {
   hoursOfTray,
   type JunkSender,
   junkSendersOf,
+  letMembersChangeCategories,
   setBinDays,
   setHoursOfTray,
   type TrayGrant,
@@ -28,6 +29,13 @@ export async function traySettings(deps: Deps, grant: TrayGrant): Promise<TraySe
     junkSendersOf(deps.db, grant),
   ]);
   return { hours, binDays, junkSenders };
+}
+
+/** Says whether all members of a tray may create and change its categories; for those who lead it. */
+export async function letMembersChange(deps: Deps, grant: TrayGrant, may: boolean): Promise<Result<null, Refusal>> {
+  if (grant.role !== "lead") return err({ kind: "leads-only" });
+  await letMembersChangeCategories(deps.db, grant.tray, may);
+  return ok(null);
 }
 
 /** Sets the hours and holidays of a tray and the term of its bin; for those who lead it. */

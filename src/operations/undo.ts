@@ -6,16 +6,18 @@ import { type BatchId, type ConversationId, type EntryId, trustedId } from "../c
 import { err, ok, type Result } from "../core/kernel/result";
 import { dayInWords } from "../core/standing/day-words";
 import type { ConversationFacts } from "../core/standing/derive-standing";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   appendEntries,
   type BatchEntry,
-  categoriesOf,
+  categoryNames,
   type Database,
   entriesOfBatches,
   factsOf,
   type HeldConversation,
   holdConversations,
   inTransaction,
+  keepCategories,
   keepDockets,
   membersOfTray,
   recordsByIds,
@@ -44,6 +46,7 @@ export async function undoBatches(
   const undone = await inTransaction(
     deps.db,
     async (trx): Promise<Result<{ plans: UndoPlan[]; ids: ConversationId[] }, Refusal>> => {
+      await keepCategories(trx);
       const before = await entriesOfBatches(trx, grant.tray.id, batchIds);
       const own = new Set(before.map((entry) => entry.conversationId));
       const ids = [...new Set([...own, ...before.filter(isMoving).map(({ effect }) => effect.conversationId)])];
@@ -81,7 +84,7 @@ export async function undoEntries(
   });
   const changed = await movedBack(trx, tray, planned, facts);
   const undone = planned.map(({ conversation, plans, taken }) => {
-    const known = changed.get(conversation.id) ?? { messages: [], entries: [] };
+    const known = changed.get(conversation.id) ?? NOTHING_HAPPENED;
     const takenIds = new Set(taken.map((entry) => entry.id));
     const undos = taken.map((entry, at) => ({
       id: trustedId<EntryId>(deps.newId()),
@@ -95,7 +98,7 @@ export async function undoEntries(
       undoes: entry.id,
     }));
     const remaining = known.entries.filter((entry) => !takenIds.has(entry.id));
-    const docket = deriveDocket({ messages: known.messages, entries: remaining });
+    const docket = deriveDocket({ ...known, entries: remaining });
     return { id: conversation.id, version: conversation.version + undos.length, docket, undos, plans };
   });
   await appendEntries(
@@ -143,16 +146,17 @@ export async function namesFor(
   grant: TrayGrant,
   plans: readonly { readonly entry: Pick<JournalEntry, "effect"> }[],
 ): Promise<Names> {
+  const categoryIds = plans.flatMap(({ entry }) => ("categoryId" in entry.effect ? [entry.effect.categoryId] : []));
   const recordIds = plans.flatMap(({ entry }) => ("recordId" in entry.effect ? [entry.effect.recordId] : []));
   const [members, categories, records] = await Promise.all([
     membersOfTray(deps.db, grant.tray.id),
-    categoriesOf(deps.db, grant.tray.id),
+    categoryNames(deps.db, categoryIds),
     recordsByIds(deps.db, recordIds),
   ]);
   return {
     member: (id) =>
       id === grant.memberId ? "you" : (members.find((member) => member.id === id)?.name ?? "a colleague"),
-    category: (id) => categories.find((category) => category.id === id)?.name ?? "a category",
+    category: (id) => categories.get(id) ?? "a category",
     record: (id) => records.find((record) => record.id === id)?.code ?? "a record",
     day: (at) => dayInWords(at, deps.now(), grant.tray.timeZone),
   };

@@ -1,4 +1,5 @@
 import { type BatchId, type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { factsOf, holdConversations, inTransaction, restsOver } from "../storage/index";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
@@ -16,7 +17,7 @@ export async function wakeRested(deps: Deps): Promise<number> {
       const facts = await factsOf(trx, ids);
       const changes = held.map((conversation) => ({
         conversation,
-        known: facts.get(conversation.id) ?? { messages: [], entries: [] },
+        known: facts.get(conversation.id) ?? NOTHING_HAPPENED,
         effects: [{ kind: "rest-ended" } as const],
       }));
       await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), changes);

@@ -1,3 +1,4 @@
+import type { CategoryReplacement } from "../core/categories/category";
 import type { Effect, JournalEntry } from "../core/journal/entry";
 import type { EmailAddress } from "../core/kernel/email-address";
 import {
@@ -10,6 +11,7 @@ import {
 } from "../core/kernel/ids";
 import type { FailedRecipient, MessageKind } from "../core/message/mail-message";
 import type { ConversationFacts, MessageFact } from "../core/standing/derive-standing";
+import { replacedCategories } from "./categories";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at } from "./rows";
@@ -70,7 +72,9 @@ export async function conversationsHeld(trx: Database, ids: readonly Conversatio
   }));
 }
 
-/** Everything that happened in these conversations and was not undone, two queries however many there are. */
+type Facts = { messages: MessageFact[]; entries: JournalEntry[]; replacedCategories: CategoryReplacement[] };
+
+/** Everything that happened in these conversations and was not undone, three queries however many there are. */
 export async function factsOf(
   db: Database,
   ids: readonly ConversationId[],
@@ -99,7 +103,13 @@ export async function factsOf(
     .whereNull("undoes")
     .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
     .orderBy("version");
-  const facts = new Map(ids.map((id) => [id, { messages: [] as MessageFact[], entries: [] as JournalEntry[] }]));
+  const replaced = await replacedCategories(db);
+  const facts = new Map(
+    ids.map((id) => {
+      const nothing: Facts = { messages: [], entries: [], replacedCategories: replaced };
+      return [id, nothing];
+    }),
+  );
   for (const row of messages) facts.get(trustedId(row.conversation_id))?.messages.push(messageFactOf(row));
   for (const row of entries) facts.get(trustedId(row.conversation_id))?.entries.push(entryOf(row));
   return facts;

@@ -20,13 +20,13 @@ export function changeTeller(
   db: Database,
   onProblem: (problem: unknown) => void,
 ): { tell: (change: Change) => void; flush: () => Promise<void> } {
-  const gathered = new Map<TrayId, Set<ConversationId>>();
+  const gathered = new Map<TrayId, Set<ConversationId | null>>();
   let timer: NodeJS.Timeout | null = null;
   const flush = async () => {
     if (timer !== null) clearTimeout(timer);
     timer = null;
     const payloads = [...gathered].map(([trayId, ids]) =>
-      JSON.stringify({ trayId, conversationIds: ids.size > MAX_NAMED ? null : [...ids] }),
+      JSON.stringify({ trayId, conversationIds: ids.size > MAX_NAMED || ids.has(null) ? null : [...ids] }),
     );
     gathered.clear();
     if (payloads.length === 0) return;

@@ -1,6 +1,7 @@
 import { type PlaceId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import { OPEN_STANDINGS } from "../core/lists/scope";
+import { ABOVE, allAbove } from "./category-tree-sql";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
@@ -129,17 +130,18 @@ export async function removeSavedView(db: Database, grant: TrayGrant, id: string
   await knexOf(db)("saved_view").where({ id, tray_id: grant.tray.id, member_id: grant.memberId }).delete();
 }
 
-/** How many open conversations of a tray each record, category and owner has, by id. */
+/** How many open conversations of a tray each record, category (with those under it) and owner has, by id. */
 export async function openCounts(db: Database, grant: TrayGrant): Promise<ReadonlyMap<string, number>> {
   const found = await knexOf(db).raw<{ rows: { id: string; count: number }[] }>(
     /* sql */ `
-    with open as (
+    with recursive ${ABOVE},
+    open as (
       select owner_id, category_ids, record_ids from conversation
       where tray_id = :trayId and standing = any(:standings) and joined_to is null
     )
     select id, count(*)::int as count from (
       select owner_id as id from open where owner_id is not null
-      union all select unnest(category_ids) from open
+      union all select category from open cross join lateral ${allAbove("open.category_ids")} as under
       union all select unnest(record_ids) from open
     ) as one group by id`,
     { trayId: grant.tray.id, standings: [...OPEN_STANDINGS] },

@@ -4,6 +4,7 @@ import type { Band } from "../core/lists/bands";
 import type { Placed } from "../core/lists/lanes";
 import { type MenuDimension, WITHOUT } from "../core/lists/narrowing";
 import type { Grouping, SheetView } from "../core/lists/sheet-view";
+import { ABOVE, allAbove } from "./category-tree-sql";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import {
@@ -108,6 +109,7 @@ export async function narrowCounts(
 ): Promise<GroupCount[]> {
   const where = whereOf(grant, query, dimension);
   if (dimension === "age") return bandCounts(db, where, "c.standing_since", query.ageBands);
+  if (dimension === "category") return categoryCounts(db, where);
   if (dimension !== "attachment" && dimension !== "unread") return valueCounts(db, where, dimension);
   const condition = dimension === "attachment" ? "c.has_attachment" : UNREAD;
   const rows = await run<{ is: boolean; count: number }>(db, {
@@ -117,6 +119,24 @@ export async function narrowCounts(
   return rows
     .toSorted((a, b) => Number(b.is) - Number(a.is))
     .map(({ is, count }) => ({ key: is ? "yes" : "no", name: "", count }));
+}
+
+// What has a category is under all those above it as well, once under each. There are few combinations of categories,
+// however many conversations have them, so that these are counted first.
+async function categoryCounts(db: Database, where: Piece): Promise<GroupCount[]> {
+  const rows = await run<{ value: string; count: number }>(db, {
+    sql: /* sql */ `
+    with recursive ${ABOVE},
+    given as (select c.category_ids as ids, count(*) as count from conversation as c where ${where.sql} group by 1)
+    select category::text as value, sum(count)::int as count
+    from given cross join lateral ${allAbove("given.ids")} as under
+    group by category
+    union all select '', count::int from given where ids = '{}'`,
+    values: where.values,
+  });
+  return rows
+    .toSorted((a, b) => b.count - a.count)
+    .map(({ value, count }) => ({ key: groupKey("category", value), name: "", count }));
 }
 
 /** The first rows of some groups, each with its key: one statement, however many there are. */

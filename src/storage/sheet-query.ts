@@ -5,6 +5,7 @@ import { type Dimension, type Narrowing, WITHOUT } from "../core/lists/narrowing
 import { OPEN_STANDINGS, type Scope } from "../core/lists/scope";
 import { type Grouping, isDescending, type Order, type SheetView } from "../core/lists/sheet-view";
 import { dayAtHour } from "../core/worktime/calendar-day";
+import { withAllUnder } from "./category-tree-sql";
 import { param } from "./rows";
 import type { TrayGrant } from "./trays";
 
@@ -54,7 +55,7 @@ const NARROWED: { readonly [D in Dimension]: Narrow } = {
     values: { owners: uuids(values) },
   }),
   category: (values) => ({
-    sql: `c.category_ids && cast(:categories as uuid[])${values.includes(WITHOUT) ? " or c.category_ids = '{}'" : ""}`,
+    sql: `c.category_ids && ${withAllUnder(":categories")}${values.includes(WITHOUT) ? " or c.category_ids = '{}'" : ""}`,
     values: { categories: uuids(values) },
   }),
   record: (values) => ({

@@ -65,6 +65,19 @@ export async function allTrays(db: Database): Promise<Tray[]> {
   return rows.map(trayOf);
 }
 
+/** Whether all members of a tray may create and change its categories, or only those who lead it. */
+export async function mayMembersChangeCategories(db: Database, { id }: Pick<Tray, "id">): Promise<boolean> {
+  const row = await knexOf(db)("tray").select("categories_by").where("id", id).first();
+  return row?.categories_by === "members";
+}
+
+/** Says who may create and change the categories of a tray. */
+export async function letMembersChangeCategories(db: Database, { id }: Pick<Tray, "id">, may: boolean): Promise<void> {
+  await knexOf(db)("tray")
+    .where("id", id)
+    .update({ categories_by: may ? "members" : "leads" });
+}
+
 /** Adds a tray with its addresses. */
 export async function addTray(db: Database, tray: Tray & { createdAt: Instant }): Promise<void> {
   const builder = knexOf(db);

@@ -2,6 +2,7 @@ import { Client } from "pg";
 import pino from "pino";
 import { inject } from "vitest";
 import { type EmailAddress, readEmailAddress } from "~/core/kernel/email-address";
+import type { TrayId } from "~/core/kernel/ids";
 import { type Instant, instant, later, MINUTE } from "~/core/kernel/instant";
 import type { Envelope, HandOver, Job } from "~/core/ports";
 import { wire } from "~/main/wiring";
@@ -109,4 +110,18 @@ export async function setUpOffice(deps: Deps): Promise<Office> {
     tobiasGrant: tobias.grant,
     reader: reader.grant,
   };
+}
+
+/** Lets a member lead a tray: her grant then. */
+export async function asLead(tray: TestTray, member: Member, trayId?: TrayId): Promise<TrayGrant> {
+  const [grant] = (await traysOf(tray.deps, member)).filter(
+    ({ tray: { id } }) => trayId === undefined || id === trayId,
+  );
+  if (grant === undefined) throw new Error("no grant");
+  await tray.ask(
+    `update tray_member set role = 'lead' where member_id = '${member.id}' and tray_id = '${grant.tray.id}'`,
+  );
+  const led = (await traysOf(tray.deps, member)).find(({ tray: { id } }) => id === grant.tray.id);
+  if (led === undefined) throw new Error("no grant");
+  return led;
 }

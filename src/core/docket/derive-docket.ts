@@ -1,4 +1,5 @@
-import type { EffectKind, JournalEntry } from "../journal/entry";
+import { givenCategories } from "../categories/given-categories";
+import type { JournalEntry } from "../journal/entry";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { type Urgency, USUAL_URGENCY } from "../kernel/urgency";
@@ -41,10 +42,8 @@ export function deriveDocket(facts: ConversationFacts): Docket {
     standing: flow.standing,
     turn: whoseTurn(facts.messages),
     ownerId: flow.ownerId,
-    categoryIds: membersOf(entries, "categorised", "uncategorised", (effect) =>
-      "categoryId" in effect ? effect.categoryId : null,
-    ),
-    recordIds: membersOf(entries, "filed", "unfiled", (effect) => ("recordId" in effect ? effect.recordId : null)),
+    categoryIds: givenCategories(entries, facts.replacedCategories),
+    recordIds: recordsOf(entries),
     expectations: flow.expectations,
     expectedAt: earliest(dated.map(({ until }) => until)),
     restingUntil: flow.restingUntil,
@@ -84,18 +83,11 @@ function followUpsOf(entries: readonly JournalEntry[]): FollowUp[] {
   return [...followUps.values()];
 }
 
-function membersOf<Id>(
-  entries: readonly JournalEntry[],
-  adds: EffectKind,
-  removes: EffectKind,
-  idOf: (effect: JournalEntry["effect"]) => Id | null,
-): Id[] {
-  const members = new Set<Id>();
+function recordsOf(entries: readonly JournalEntry[]): RecordId[] {
+  const records = new Set<RecordId>();
   for (const { effect } of entries) {
-    const id = idOf(effect);
-    if (id === null) continue;
-    if (effect.kind === adds) members.add(id);
-    else if (effect.kind === removes) members.delete(id);
+    if (effect.kind === "filed") records.add(effect.recordId);
+    else if (effect.kind === "unfiled") records.delete(effect.recordId);
   }
-  return [...members];
+  return [...records];
 }

@@ -13,6 +13,7 @@ export type ExpectationId = Brand<string, "ExpectationId">;
 export type FollowUpId = Brand<string, "FollowUpId">;
 export type RunId = Brand<string, "RunId">;
 export type PlaceId = Brand<string, "PlaceId">;
+export type CategoryStepId = Brand<string, "CategoryStepId">;
 
 type AnyId =
   | TrayId
@@ -26,7 +27,8 @@ type AnyId =
   | ExpectationId
   | FollowUpId
   | RunId
-  | PlaceId;
+  | PlaceId
+  | CategoryStepId;
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 

@@ -7,6 +7,7 @@ export const SECOND = 1_000;
 export const MINUTE = 60 * SECOND;
 export const HOUR = 60 * MINUTE;
 export const DAY = 24 * HOUR;
+export const WEEK = 7 * DAY;
 
 /** The moment of a Date that somebody else read (a clock, the database, a header). */
 export function instantOf(date: Date): Instant {

@@ -52,6 +52,15 @@ export function toggled(narrowing: Narrowing, dimension: Dimension, value: strin
   return next.length === 0 ? others : { ...others, [dimension]: next };
 }
 
+/** A list's query string with one value of a dimension in the place of another, or without it (null). */
+export function withValueReplaced(query: string, dimension: Dimension, value: string, by: string | null): string {
+  const params = new URLSearchParams(query);
+  const values = params.getAll(dimension).flatMap((one) => (one === value ? (by ?? []) : one));
+  params.delete(dimension);
+  for (const one of new Set(values)) params.append(dimension, one);
+  return params.toString();
+}
+
 /** True when something is left out. */
 export function isNarrowed(narrowing: Narrowing): boolean {
   return DIMENSIONS.some((dimension) => narrowing[dimension] !== undefined);

@@ -16,7 +16,7 @@ import {
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type ExpectationId, type MessageId, trustedId } from "../kernel/ids";
-import { deriveFlow } from "./derive-standing";
+import { deriveFlow, NOTHING_HAPPENED } from "./derive-standing";
 
 const expectation = trustedId<ExpectationId>("x1");
 const asked = (from = [VANE]): Happening =>
@@ -171,7 +171,7 @@ describe("where a conversation is", () => {
   });
 
   it("refuses a conversation in which nothing happened", () => {
-    expect(() => deriveFlow({ messages: [], entries: [] })).toThrow("has no standing");
+    expect(() => deriveFlow(NOTHING_HAPPENED)).toThrow("has no standing");
   });
 });
 
@@ -212,7 +212,7 @@ describe("its passages", () => {
         const facts = aConversation(theyWrote(), ...some);
         const turned = <T>(list: readonly T[]) =>
           list.toSorted((a, b) => JSON.stringify(a).length * seed - JSON.stringify(b).length * seed);
-        expect(deriveFlow({ messages: turned(facts.messages), entries: turned(facts.entries) })).toEqual(
+        expect(deriveFlow({ ...facts, messages: turned(facts.messages), entries: turned(facts.entries) })).toEqual(
           deriveFlow(facts),
         );
       }),

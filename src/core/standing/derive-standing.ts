@@ -1,3 +1,4 @@
+import type { CategoryReplacement } from "../categories/category";
 import type { JournalEntry } from "../journal/entry";
 import { assertNever } from "../kernel/assert-never";
 import type { EmailAddress } from "../kernel/email-address";
@@ -28,7 +29,11 @@ export type MessageFact = {
 export type ConversationFacts = {
   readonly messages: readonly MessageFact[];
   readonly entries: readonly JournalEntry[];
+  /** The categories that are no more. */
+  readonly replacedCategories: readonly CategoryReplacement[];
 };
+
+export const NOTHING_HAPPENED: ConversationFacts = { messages: [], entries: [], replacedCategories: [] };
 
 /** A change of standing and what made it. */
 export type Passage = { readonly version: number; readonly at: Instant; readonly standing: Standing };

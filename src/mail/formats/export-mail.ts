@@ -1,5 +1,5 @@
-import { stringify } from "csv-stringify/sync";
 import { dateOf, type Instant } from "../../core/kernel/instant";
+import { writeTable } from "./table-files";
 import { uniqueNames, zipOf } from "./zip";
 
 /** A message on its way out of a tray, its bytes as they came. */
@@ -16,26 +16,19 @@ export type ExportedMessage = {
 /** Messages as .eml files in a zip, with an index in CSV (RFC 4180): which file is what. */
 export async function emlZip(messages: readonly ExportedMessage[]): Promise<Uint8Array> {
   const names = uniqueNames(messages.map((message) => `${fileNameOf(message)}.eml`));
-  const index = stringify(
-    messages.map((message, at) => [
-      ...[names[at], dateOf(message.sentAt).toISOString(), guarded(message.from), guarded(message.to)],
-      ...[guarded(message.subject), message.messageId],
-    ]),
-    {
-      header: true,
-      columns: ["file", "date", "from", "to", "subject", "messageId"],
-      bom: true,
-      record_delimiter: "\r\n",
-    },
+  const index = writeTable(
+    ["file", "date", "from", "to", "subject", "messageId"],
+    messages.map((message, at) => ({
+      ...message,
+      file: names[at] ?? "",
+      date: dateOf(message.sentAt).toISOString(),
+    })),
   );
   return zipOf([
     { name: "index.csv", content: Buffer.from(index) },
     ...messages.map(({ raw }, at) => ({ name: names[at] ?? "message.eml", content: raw })),
   ]);
 }
-
-// Spreadsheets take a cell that begins like this for a formula.
-const guarded = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
 
 /** Date, correspondent and subject, as the name of a file. */
 export function fileNameOf(message: Pick<ExportedMessage, "sentAt" | "correspondent" | "subject">): string {

@@ -3,12 +3,14 @@ import * as initial from "./0001-initial";
 import * as mailForReal from "./0002-mail-for-real";
 import * as sortingAtSpeed from "./0003-sorting-at-speed";
 import * as listsAndBin from "./0004-lists-and-bin";
+import * as sharedCategories from "./0005-shared-categories";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
   ["0002-mail-for-real", mailForReal],
   ["0003-sorting-at-speed", sortingAtSpeed],
   ["0004-lists-and-bin", listsAndBin],
+  ["0005-shared-categories", sharedCategories],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

@@ -11,6 +11,7 @@ export const COMMANDS = {
   answer: { name: "Answer", key: "r", group: "Deciding" },
   assign: { name: "Assign to a colleague", key: "a", group: "Deciding" },
   categories: { name: "Categories", key: "c", group: "Deciding" },
+  "give-by-key": { name: "Give a category by its key", key: "g", group: "Deciding" },
   file: { name: "File to a record", key: "f", group: "Deciding" },
   expect: { name: "Waiting for reply", key: "w", group: "Deciding" },
   rest: { name: "Rest until", key: "l", group: "Deciding" },

@@ -1,5 +1,6 @@
 import Joi from "joi";
 import { data } from "react-router";
+import { LISTED } from "../../core/categories/category";
 import { isScope } from "../../core/lists/scope";
 import { readView } from "../../core/lists/sheet-view";
 import { AFTER_DECISION, choosePreference, chooseView, type PreferenceName } from "../../operations/index.server";
@@ -9,6 +10,9 @@ import type { Route } from "./+types/settings";
 const VALUES: { readonly [Name in PreferenceName]: Joi.Schema } = {
   keys: Joi.object().pattern(Joi.string().max(40), Joi.string().max(20)).max(100),
   "after-decision": Joi.string().valid(...AFTER_DECISION),
+  "categories-listed": Joi.object()
+    .pattern(Joi.string().uuid(), Joi.string().valid(...LISTED))
+    .max(1_000),
   "drop-on-record": Joi.string().valid("file", "file-and-settle"),
 };
 

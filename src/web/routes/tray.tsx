@@ -1,5 +1,5 @@
 import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
-import { lookIntoTray, preferencesOf, runsUnderWay, shelfOf } from "../../operations/index.server";
+import { categoryRight, lookIntoTray, preferencesOf, runsUnderWay, shelfOf } from "../../operations/index.server";
 import { KeyDeskProvider } from "../keys/key-desk";
 import { CommandLayer } from "../screens/command-layer";
 import { FlowBar } from "../screens/flow-bar";
@@ -34,13 +34,14 @@ export const middleware: Route.MiddlewareFunction[] = [
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
-  const [view, preferences, runs, shelf] = await Promise.all([
+  const [view, preferences, runs, shelf, right] = await Promise.all([
     lookIntoTray(deps, member, grant),
     preferencesOf(deps, grant),
     runsUnderWay(deps, grant),
     shelfOf(deps, grant),
+    categoryRight(deps, grant, grant.tray.id),
   ]);
-  const around = { grants: context.get(grantsContext), preferences, runs, shelf };
+  const around = { grants: context.get(grantsContext), preferences, runs, shelf, mayAddCategories: right === null };
   return {
     ...trayData(view, member, grant, around, readingOf(member, deps.now())),
     liveState: context.get(liveStateContext),

@@ -1,6 +1,13 @@
 import { data } from "react-router";
-import { type BatchId, readId } from "../../core/kernel/ids";
-import { redoNewest, refusalInWords, type Undone, undoNewest, undoSteps } from "../../operations/index.server";
+import { type BatchId, type CategoryStepId, readId } from "../../core/kernel/ids";
+import {
+  redoNewest,
+  refusalInWords,
+  type Undone,
+  undoCategories,
+  undoNewest,
+  undoSteps,
+} from "../../operations/index.server";
 import type { UndoOutcome } from "../screens/decision-outcome";
 import { depsContext, grantContext } from "../server/context.server";
 import type { Route } from "./+types/undo";
@@ -15,6 +22,12 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (ids.length < read.length || ids.length > MAX_BATCHES)
     return data<UndoOutcome>({ ok: false, problem: "Those are no steps to undo." }, { status: 400 });
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const step = readId<CategoryStepId>(String(form.get("step") ?? ""));
+  if (step.ok) {
+    const undone = await undoCategories(deps, grant, step.value);
+    if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(undone.error) }, { status: 409 });
+    return data<UndoOutcome>({ ok: true, message: `Undone: ${undone.value}.` });
+  }
   if (form.get("redo") !== null) {
     const redone = await redoNewest(deps, grant);
     if (!redone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(redone.error) }, { status: 409 });

@@ -1,42 +1,84 @@
-import { useMemo } from "react";
-import { Button } from "../ui/button";
+import { useMemo, useState } from "react";
+import { pathInWords } from "../../core/categories/category-tree";
+import { Button, KeyCap } from "../ui/button";
 import { CategoryTab } from "../ui/category-tab";
 import { Picker } from "../ui/picker";
 import type { DialogProps } from "./dialog-props";
 import { notePick, recentPicks } from "./recent-picks";
 import { useTray } from "./tray-data";
+import { useCategoryChange } from "./use-category-change";
 
-/** Gives and takes categories, several one after the other. */
+const CLEAR = "clear all";
+
+/** Gives and takes categories, several one after the other; creates one of the typed name where one may. */
 export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
-  const { categories } = useTray();
+  const { categories, mayAddCategories } = useTray();
+  const [text, setText] = useState("");
   // Once for the time that it is open: what one has just picked does not jump away under the next key.
   const recent = useMemo(() => recentPicks("category"), []);
-  const pathOf = (id: string | null): string => {
-    const category = categories.find((one) => one.id === id);
-    return category === undefined ? "" : `${pathOf(category.parentId)}${category.name} `;
-  };
-  const known = recent.flatMap((id) => categories.find((category) => category.id === id) ?? []);
-  const ordered = [...known, ...categories.filter(({ id }) => !recent.includes(id))];
+  const { post, isBusy } = useCategoryChange(({ created }) => {
+    if (created !== null) give(created, true);
+  });
   const given = (id: string) => target.rows.filter(({ categoryIds }) => categoryIds.some((one) => one === id)).length;
   const isOnAll = (id: string) => target.everything === null && given(id) === target.rows.length;
+  const give = (id: string, gives: boolean) => {
+    if (gives) notePick("category", id);
+    onDecide({ kind: "categorise", category: id, give: gives });
+  };
+  // What is retired can be taken off, and no longer given; what is found by name only waits until one types.
+  const offered = categories.filter(
+    ({ id, retired, listed }) => given(id) > 0 || (!retired && (listed !== "never" || text !== "")),
+  );
+  const known = recent.flatMap((id) => offered.find((category) => category.id === id) ?? []);
+  const ordered = [...known, ...offered.filter(({ id }) => !recent.includes(id))];
+  const onAny = categories.filter(({ id }) => given(id) > 0);
+  const name = text.trim().replaceAll(/\s+/g, " ");
+  const isNew = name !== "" && !categories.some((one) => one.name.toLowerCase() === name.toLowerCase());
   return (
     <Picker
       title="Categories"
-      prompt="Type a category's name or code"
+      prompt="Type a category’s name or code"
       empty="There is no such category."
-      choices={ordered.map(({ id, code, name, ink, parentId }) => ({
+      onText={setText}
+      choices={ordered.map(({ id, code, name: own, ink, key, path, depth, retired }) => ({
         id,
-        words: `${code} ${pathOf(id)}`,
+        words: `${code} ${path.join(" ")}`,
         on: isOnAll(id) ? true : given(id) > 0 ? "some" : false,
         face: (
-          <span className={`flex items-center gap-2 ${parentId === null || recent.includes(id) ? "" : "pl-5"}`}>
-            <CategoryTab code={code} name={name} ink={ink} />
+          <span
+            className="flex items-center gap-2"
+            style={{ paddingLeft: text === "" && !recent.includes(id) ? depth * 20 : 0 }}
+          >
+            <CategoryTab code={code} name={own} ink={ink} retired={retired} />
+            {(text !== "" || recent.includes(id)) && path.length > 1 && (
+              <span className="truncate text-sm text-soft">{pathInWords(path.slice(0, -1))}</span>
+            )}
+            {key !== null && (
+              <span className="ml-auto text-soft">
+                <KeyCap>{`g ${key}`}</KeyCap>
+              </span>
+            )}
           </span>
         ),
       }))}
+      always={[
+        ...(isNew && mayAddCategories && !isBusy
+          ? [
+              {
+                id: "create",
+                words: name,
+                face: <span className="font-semibold text-act">Create “{name}” and give it</span>,
+              },
+            ]
+          : []),
+        ...(onAny.length > 1 && target.everything === null && text === ""
+          ? [{ id: CLEAR, words: CLEAR, face: <span className="text-soft">Take all {onAny.length} off</span> }]
+          : []),
+      ]}
       onPick={(id) => {
-        notePick("category", id);
-        onDecide({ kind: "categorise", category: id, give: !isOnAll(id) });
+        if (id === "create") post({ do: "create", name, ink: "slate" });
+        else if (id === CLEAR) for (const one of onAny) give(one.id, false);
+        else give(id, !isOnAll(id));
       }}
       onClose={onClose}
       footer={

@@ -26,6 +26,8 @@ const PAGES = [
   ["follow-ups", "Follow-ups"],
   ["journal", "Journal of the tray"],
   ["records", "Records"],
+  ["categories", "Categories"],
+  ["matrix", "Categories in a matrix"],
   ["outgoing", "Outgoing mail"],
   ["import", "Import mail"],
   ["backlog", "Work through older mail"],
@@ -74,12 +76,12 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
       run: go(`${scope}?${query}`),
     })),
     ...PAGES.map(([path, name]) => ({ id: `page ${path}`, group: "Pages", words: name, face: name, run: go(path) })),
-    ...categories.map(({ id, code, name, ink }) => ({
+    ...categories.map(({ id, code, name, ink, path, retired }) => ({
       id: `category ${id}`,
       group: "Categories",
-      words: `${code} ${name}`,
-      face: <CategoryTab code={code} name={name} ink={ink} />,
-      run: go(`open?category=${id}`),
+      words: `${code} ${path.join(" ")}`,
+      face: <CategoryTab code={code} name={name} ink={ink} retired={retired} />,
+      run: go(`categories/${id}`),
     })),
     ...members.map(({ id, name }) => ({
       id: `member ${id}`,

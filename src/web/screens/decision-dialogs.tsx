@@ -3,6 +3,7 @@ import { AssignPicker } from "./assign-picker";
 import { CategoryPicker } from "./category-picker";
 import { DateDialog } from "./date-dialog";
 import type { DialogKind, DialogProps } from "./dialog-props";
+import { GiveByKey } from "./give-by-key";
 import { JoinPicker } from "./join-picker";
 import { NoteDialog } from "./note-dialog";
 import { RecordPicker } from "./record-picker";
@@ -15,6 +16,8 @@ export default function DecisionDialogs({ kind, ...props }: DialogProps & { kind
       return <AssignPicker {...props} />;
     case "categories":
       return <CategoryPicker {...props} />;
+    case "give-by-key":
+      return <GiveByKey {...props} />;
     case "file":
       return <RecordPicker {...props} />;
     case "join":

@@ -63,6 +63,8 @@ type Decisions = {
   readonly decide: (decision: PostedDecision, target: DecisionTarget<DecidedRow>, said: string) => void;
   readonly undo: (batchIds?: string | readonly string[]) => void;
   readonly redo: () => void;
+  /** Takes a change of categories back. */
+  readonly undoCategories: (stepId: string) => void;
 };
 
 const DecisionsContext = createContext<Decisions | null>(null);
@@ -92,7 +94,8 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
     [take],
   );
   const redo = useCallback(() => take({ redo: "true" }), [take]);
-  const value = useMemo(() => ({ decide, undo, redo }), [decide, undo, redo]);
+  const undoCategories = useCallback((step: string) => take({ step }), [take]);
+  const value = useMemo(() => ({ decide, undo, redo, undoCategories }), [decide, undo, redo, undoCategories]);
   const sendAgain = useCallback((key: number) => {
     setPending((all) => all.map((one) => (one.key === key ? { ...one, attempt: one.attempt + 1 } : one)));
   }, []);
@@ -143,7 +146,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
           key={key}
           action={`/${tray}/undo`}
           form={form}
-          onDone={(outcome) => undone(key, outcome)}
+          onAnswer={(outcome) => undone(key, outcome)}
         />
       ))}
       <Notices />
@@ -192,20 +195,21 @@ function useWarningBeforeLeaving(isKept: boolean): void {
 
 type FormFields = Readonly<Record<string, string | readonly string[]>>;
 
-// One for each decision under way, as a fetcher carries one form at a time; done when what is shown has been loaded anew.
-function Courier<Outcome>({
-  action,
-  form,
-  onDone,
-}: {
-  action: string;
-  form: FormFields;
-  onDone: (outcome: Outcome) => void;
-}) {
+type CourierProps<Outcome> = {
+  readonly action: string;
+  readonly form: FormFields;
+  /** Called with the server's answer, while what is shown is being loaded anew. */
+  readonly onAnswer?: (outcome: Outcome) => void;
+  /** Called when that has been loaded. */
+  readonly onDone?: (outcome: Outcome) => void;
+};
+
+// One for each decision under way, as a fetcher carries one form at a time.
+function Courier<Outcome>({ action, form, onAnswer, onDone }: CourierProps<Outcome>) {
   const fetcher = useFetcher<Outcome>();
   const sent = useRef(false);
-  const done = useRef(onDone);
-  done.current = onDone;
+  const hear = useRef({ onAnswer, onDone });
+  hear.current = { onAnswer, onDone };
   useEffect(() => {
     if (sent.current) return;
     sent.current = true;
@@ -214,7 +218,9 @@ function Courier<Outcome>({
     void fetcher.submit(body, { method: "post", action });
   }, [fetcher, form, action]);
   useEffect(() => {
-    if (fetcher.state === "idle" && fetcher.data !== undefined) done.current(fetcher.data as Outcome);
+    if (fetcher.state === "submitting" || fetcher.data === undefined) return;
+    hear.current.onAnswer?.(fetcher.data as Outcome);
+    if (fetcher.state === "idle") hear.current.onDone?.(fetcher.data as Outcome);
   }, [fetcher.state, fetcher.data]);
   return null;
 }

@@ -1,6 +1,15 @@
 import type { DecisionTarget, PostedDecision } from "./decisions";
 
-export type DialogKind = "join" | "assign" | "categories" | "file" | "expect" | "rest" | "follow-up" | "note";
+export type DialogKind =
+  | "join"
+  | "assign"
+  | "categories"
+  | "give-by-key"
+  | "file"
+  | "expect"
+  | "rest"
+  | "follow-up"
+  | "note";
 
 export type DialogProps = {
   readonly target: DecisionTarget;

@@ -4,13 +4,13 @@ import { Link } from "react-router";
 import { nextUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
 import type { OtherMail } from "../../operations/index.server";
 import type { ConversationView } from "../server/conversation-view.server";
-import { CategoryTab } from "../ui/category-tab";
 import { PaceMarks } from "../ui/pace-marks";
 import { useDecisions, usePending, withPending } from "./decisions";
 import { FollowUpLines } from "./follow-up-lines";
 import { JunkOffer } from "./junk-offer";
 import type { ConversationDesk } from "./list-screen";
 import { OwnerStamp } from "./owner-stamp";
+import { RowTabs } from "./row-tabs";
 import { useTray } from "./tray-data";
 
 type DocketCardProps = {
@@ -21,7 +21,7 @@ type DocketCardProps = {
 
 /** The card of the conversation: where it stands and why on top, then everything that was decided, then the journal. */
 export function DocketCard({ view, desk, otherMail }: DocketCardProps) {
-  const { members, categories, member, tray, mayDecide } = useTray();
+  const { members, member, tray, mayDecide } = useTray();
   const pending = usePending();
   const row = withPending(view.row, pending);
   const owner = members.find(({ id }) => id === row.ownerId);
@@ -43,12 +43,7 @@ export function DocketCard({ view, desk, otherMail }: DocketCardProps) {
           <Line name="Categories" keyName="c" onAsk={ask("categories")}>
             <span className="flex flex-wrap gap-1">
               {row.categoryIds.length === 0 && <span className="text-soft">none</span>}
-              {row.categoryIds.flatMap((id) => {
-                const category = categories.find((one) => one.id === id);
-                return category === undefined
-                  ? []
-                  : [<CategoryTab key={id} code={category.code} name={category.name} ink={category.ink} />];
-              })}
+              <RowTabs ids={row.categoryIds} isNamed />
             </span>
           </Line>
           <Line name="Filed to" keyName="f" onAsk={ask("file")}>

@@ -6,11 +6,12 @@ export type DropTarget =
   | { readonly kind: "standing"; readonly standing: string }
   | { readonly kind: "place"; readonly place: string };
 
-const engine = soon(() => import("./drag-engine"));
+/** What drags, fetched with the first thing that somebody does. */
+export const dragEngine = soon(() => import("./drag-engine"));
 
 /** Makes an element something to drag: a row of a list. */
 export function useDragged(element: RefObject<HTMLElement | null>, rowId: string): void {
-  const drags = engine.use();
+  const drags = dragEngine.use();
   useEffect(() => {
     if (drags === null || element.current === null) return;
     return drags.draggable({ element: element.current, getInitialData: () => ({ rowId }) });
@@ -19,7 +20,7 @@ export function useDragged(element: RefObject<HTMLElement | null>, rowId: string
 
 /** Makes an element take what is dropped on it; true while something is held over it. */
 export function useDropTarget(element: RefObject<HTMLElement | null>, target: DropTarget | null): boolean {
-  const drags = engine.use();
+  const drags = dragEngine.use();
   const [isOver, setOver] = useState(false);
   const key = JSON.stringify(target);
   useEffect(() => {
@@ -38,7 +39,7 @@ export function useDropTarget(element: RefObject<HTMLElement | null>, target: Dr
 
 /** Hears where a row was let go. */
 export function useLetGo(letGo: (rowId: string, target: DropTarget) => void): void {
-  const drags = engine.use();
+  const drags = dragEngine.use();
   const current = useRef(letGo);
   current.current = letGo;
   useEffect(() => {

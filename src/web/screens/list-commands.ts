@@ -23,6 +23,7 @@ export function useDecidingCommands({ first, ask, act, answer }: DecidingProps):
     answer: when(answer),
     assign: when(() => ask("assign")),
     categories: when(() => ask("categories")),
+    "give-by-key": when(() => ask("give-by-key")),
     file: when(() => ask("file")),
     expect: when(() => ask("expect")),
     rest: when(() => ask("rest")),

@@ -12,6 +12,7 @@ import {
   Search,
   Send,
   Settings2,
+  Tags,
   Trash2,
 } from "lucide-react";
 import { useRef } from "react";
@@ -33,6 +34,7 @@ const PLACES = [
   ["sort-run/to-sort", "Sort run", Layers],
   ["follow-ups", "Follow-ups", CalendarCheck],
   ["journal", "Journal", History],
+  ["categories", "Categories", Tags],
   ["keys", "Keys and habits", Keyboard],
   ["bin", "Bin", Trash2],
   ["junk", "Junk", Ban],

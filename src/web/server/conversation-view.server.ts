@@ -47,7 +47,7 @@ export function conversationView(open: OpenConversation, people: TrayNames, read
     newest: newestInWords(open),
     people: peopleIn(open),
     correspondence: correspondence(open, nameOf, reading),
-    journal: journalView(open, people, nameOf, reading),
+    journal: journalView(open, nameOf, reading),
     answer: { to: printMailboxes(open.answer.to), cc: printMailboxes(open.answer.cc), subject: open.answer.subject },
   };
 }
@@ -230,15 +230,10 @@ function mayBeUndone(line: OpenConversation["journal"][number], sent: ReadonlySe
   return isDecision && !line.isUndo && !line.undone && !sent.has(line.batchId);
 }
 
-function journalView(
-  open: OpenConversation,
-  people: TrayNames,
-  nameOf: (id: MemberId | null) => string,
-  { now, zone }: Reading,
-) {
+function journalView(open: OpenConversation, nameOf: (id: MemberId | null) => string, { now, zone }: Reading) {
   const names = {
     member: (id: MemberId) => nameOf(id).replace("You", "you"),
-    category: (id: CategoryId) => people.categories.find((category) => category.id === id)?.name ?? "a category",
+    category: (id: CategoryId) => open.categoryNames.get(id) ?? "a category",
     record: (id: RecordId) => open.records.find((record) => record.id === id)?.code ?? "a record",
     day: (at: Instant) => dayInWords(at, now, zone),
   };

@@ -56,6 +56,8 @@ type Around = {
   readonly grants: readonly TrayGrant[];
   readonly preferences: Preferences;
   readonly runs: readonly BulkRun[];
+  /** Whether she may create categories of this tray. */
+  readonly mayAddCategories: boolean;
   readonly shelf: { readonly places: readonly ShelfPlace[]; readonly views: readonly SavedView[] };
 };
 
@@ -76,7 +78,7 @@ export function trayData(
   { flow, members, categories }: TrayView,
   member: Member,
   grant: TrayGrant,
-  { grants, preferences, runs, shelf }: Around,
+  { grants, preferences, runs, shelf, mayAddCategories }: Around,
   reading: Reading,
 ) {
   return {
@@ -86,7 +88,11 @@ export function trayData(
     mayDecide: grant.role !== "reader",
     flow: flowView(flow, reading),
     members: members.map(({ id, name, initials }) => ({ id, name, initials })),
-    categories,
+    categories: categories.map(({ id, parentId, code, name, ink, key, retired, depth, path, listed }) => ({
+      ...{ id, parentId, code, name, ink, key, retired, depth, path },
+      listed: preferences.categoriesListed[id] ?? listed,
+    })),
+    mayAddCategories,
     preferences,
     runs: runs.map(runView),
     shelf: shelf.places,

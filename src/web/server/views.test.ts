@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { deriveDocket } from "../../core/docket/derive-docket";
 import { type BatchId, type CategoryId, type ConversationId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { DAY, HOUR, type Instant, instant, later, MINUTE, readInstant } from "../../core/kernel/instant";
+import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import type { CorrespondenceMessage, OpenConversation, SheetRow } from "../../operations/index.server";
 import { conversationView } from "./conversation-view.server";
 import { dateChoices } from "./date-choices.server";
@@ -168,7 +169,7 @@ describe("an open conversation", () => {
   });
   const open: OpenConversation = {
     row,
-    docket: deriveDocket({ messages: [fact(1, "in"), fact(3, "out"), fact(5, "in")], entries: [] }),
+    docket: deriveDocket({ ...NOTHING_HAPPENED, messages: [fact(1, "in"), fact(3, "out"), fact(5, "in")] }),
     messages: [
       message(1, {
         restText: "> old\n> older",
@@ -199,6 +200,7 @@ describe("an open conversation", () => {
       line(8, { kind: "rest-ended" }, { by: null }),
     ],
     records: [],
+    categoryNames: new Map(),
     answer: {
       to: [{ name: "P. Vane", address: VANE }],
       cc: [],

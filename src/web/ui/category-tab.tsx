@@ -6,17 +6,19 @@ export function CategoryTab({
   name,
   ink,
   short = false,
+  retired = false,
 }: {
   code: string;
   name: string;
   ink: Ink;
   short?: boolean;
+  retired?: boolean;
 }) {
   const colour = `var(--${ink})`;
   return (
     <span
-      title={name}
-      className="inline-flex h-[20px] max-w-[150px] items-center gap-1.5 border-t-[3px] pr-3 pl-1.5 text-[12.5px] leading-4"
+      title={retired ? `${name}, retired` : name}
+      className={`inline-flex h-[20px] max-w-[150px] items-center gap-1.5 border-t-[3px] pr-3 pl-1.5 text-[12.5px] leading-4 ${retired ? "border-dashed opacity-75" : ""}`}
       style={{
         borderColor: colour,
         background: `color-mix(in oklab, ${colour} 15%, var(--paper))`,
@@ -27,6 +29,7 @@ export function CategoryTab({
     >
       <span className="text-[10.5px] font-bold tracking-wide">{code}</span>
       {short ? <span className="sr-only">{name}</span> : <span className="truncate">{name}</span>}
+      {retired && <span className="sr-only">, retired</span>}
     </span>
   );
 }

@@ -15,42 +15,65 @@ type PickerProps = {
   readonly title: string;
   readonly prompt: string;
   readonly choices: readonly Choice[];
+  /** What stands below the choices whatever was typed. */
+  readonly always?: readonly Choice[];
   readonly empty: string;
   readonly onPick: (id: string) => void;
   readonly onClose: () => void;
   /** Called as one types, when somebody else does the matching. */
   readonly onType?: (text: string) => void;
+  /** Called as one types, while the matching is done here. */
+  readonly onText?: (text: string) => void;
   readonly footer?: ReactNode;
 };
 
 /** A list to pick from by typing, arrows and Enter, or by a click; picking does not close it. */
-export function Picker({ title, prompt, choices, empty, onPick, onClose, onType, footer }: PickerProps) {
+export function Picker(props: PickerProps) {
+  const { title, prompt, choices, always = [], empty, onPick, onClose, onType, onText, footer } = props;
   return (
     <Dialog open onOpenChange={(open) => !open && onClose()} title={title}>
       <Command label={title} shouldFilter={onType === undefined} loop className="flex min-h-0 flex-col">
         <Command.Input
           autoFocus
           placeholder={prompt}
-          {...(onType === undefined ? {} : { onValueChange: onType })}
+          onValueChange={(text) => {
+            onType?.(text);
+            onText?.(text);
+          }}
           className="mx-4 my-3 h-9 rounded-control border border-rule bg-ground px-2.5 placeholder:text-soft"
         />
         <Command.List className="min-h-0 overflow-y-auto border-t border-hair py-1">
-          <Command.Empty className="px-4 py-3 text-soft">{empty}</Command.Empty>
+          {always.length === 0 && <Command.Empty className="px-4 py-3 text-soft">{empty}</Command.Empty>}
           {choices.map((choice) => (
-            <Command.Item
-              key={choice.id}
-              value={`${choice.words} ${choice.id}`}
-              onSelect={() => onPick(choice.id)}
-              className="flex cursor-pointer items-center gap-3 px-4 py-1.5 data-[selected=true]:bg-act-soft"
-            >
-              <span className="min-w-0 flex-1 truncate">{choice.face}</span>
-              {choice.on === true && <Check size={15} aria-label="given" className="text-act" />}
-              {choice.on === "some" && <Minus size={15} aria-label="given to some" className="text-act" />}
-            </Command.Item>
+            <Item key={choice.id} choice={choice} onPick={onPick} />
           ))}
+          {always.length > 0 && (
+            <Command.Group forceMount className="border-t border-hair first:border-0">
+              {always.map((choice) => (
+                <Item key={choice.id} choice={choice} onPick={onPick} isAlways />
+              ))}
+            </Command.Group>
+          )}
         </Command.List>
       </Command>
       {footer !== undefined && <div className="border-t border-hair bg-ground px-4 py-2.5">{footer}</div>}
     </Dialog>
+  );
+}
+
+type ItemProps = { readonly choice: Choice; readonly onPick: (id: string) => void; readonly isAlways?: boolean };
+
+function Item({ choice, onPick, isAlways = false }: ItemProps) {
+  return (
+    <Command.Item
+      value={`${choice.words} ${choice.id}`}
+      forceMount={isAlways}
+      onSelect={() => onPick(choice.id)}
+      className="flex cursor-pointer items-center gap-3 px-4 py-1.5 data-[selected=true]:bg-act-soft"
+    >
+      <span className="min-w-0 flex-1 truncate">{choice.face}</span>
+      {choice.on === true && <Check size={15} aria-label="given" className="text-act" />}
+      {choice.on === "some" && <Minus size={15} aria-label="given to some" className="text-act" />}
+    </Command.Item>
   );
 }
