@@ -95,4 +95,5 @@ export async function hydrated(page: Page): Promise<void> {
 /** The short notices at the edge: what was done, or why it was not. */
 export const noticesOf = (page: Page) => page.getByRole("region", { name: /^Notices/ });
 
+export type { Page } from "@playwright/test";
 export { expect } from "@playwright/test";

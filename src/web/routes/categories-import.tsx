@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { data, Form, Link, useNavigation } from "react-router";
+import { data, Link, useFetcher } from "react-router";
 import { CATEGORY_COLUMNS } from "../../core/categories/category-table";
 import { importCategories, type ReportedLine, refusalInWords, tryCategoryTable } from "../../operations/index.server";
 import { useDecisions } from "../screens/decisions";
@@ -44,11 +44,13 @@ function lineView(line: ReportedLine): Line {
 }
 
 /** Takes categories in from a file: first what it would do, line by line, then the doing of it. */
-export default function CategoriesImport({ actionData }: Route.ComponentProps) {
+export default function CategoriesImport() {
   const { tray, mayAddCategories } = useTray();
   const [table, setTable] = useState("");
-  const isBusy = useNavigation().state !== "idle";
-  const report = actionData?.report ?? null;
+  // What a page's own form was answered is forgotten with the next change that is heard of; a fetcher's is not.
+  const { Form, data: answer, state } = useFetcher<typeof action>();
+  const isBusy = state !== "idle";
+  const report = answer?.report ?? null;
   const news = report?.lines.filter(({ kind }) => kind === "new" || kind === "changed").length ?? 0;
   return (
     <main
@@ -89,12 +91,12 @@ export default function CategoriesImport({ actionData }: Route.ComponentProps) {
                 value={table}
                 onChange={(event) => setTable(event.target.value)}
                 placeholder={"path,code,ink\nInvoices,IN,umber\nInvoices › Payment reminders,RM,sand"}
-                aria-invalid={actionData?.problem != null}
+                aria-invalid={answer?.problem != null}
                 aria-describedby="table-problem"
                 className="w-full rounded-control border border-rule bg-paper px-2.5 py-1.5 font-mono text-sm aria-invalid:border-late"
               />
               <p id="table-problem" role="alert" className="text-sm text-late">
-                {actionData?.problem}
+                {answer?.problem}
               </p>
             </div>
             <div className="flex gap-2">

@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { useEffect } from "react";
-import { data, Form, useFetcher } from "react-router";
+import { data, useFetcher } from "react-router";
 import { refusalInWords, setUpHours, traySettings } from "../../operations/index.server";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext } from "../server/context.server";
@@ -44,13 +44,15 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 /** What is the same for everybody in the tray: when it is staffed, when its bin is emptied, whose mail is junk. */
-export default function TraySettings({ loaderData, actionData }: Route.ComponentProps) {
+export default function TraySettings({ loaderData }: Route.ComponentProps) {
   const { week, zone, holidays, binDays, junkSenders } = loaderData;
   const { mayLead } = useTray();
-  const problems = actionData?.problems ?? NO_PROBLEMS;
+  // What a page's own form was answered is forgotten with the next change that is heard of; a fetcher's is not.
+  const { Form, data: answer } = useFetcher<typeof action>();
+  const problems = answer?.problems ?? NO_PROBLEMS;
   useEffect(() => {
-    if (actionData?.saved === true) notice("The tray is set up so now");
-  }, [actionData]);
+    if (answer?.saved === true) notice("The tray is set up so now");
+  }, [answer]);
   return (
     <main
       aria-label="This tray"
@@ -78,9 +80,9 @@ export default function TraySettings({ loaderData, actionData }: Route.Component
             problem={problems["bin-days"]}
             className="max-w-72"
           />
-          {actionData?.problem != null && (
+          {answer?.problem != null && (
             <p role="alert" className="text-late">
-              {actionData.problem}
+              {answer.problem}
             </p>
           )}
           {mayLead && (

@@ -9,14 +9,17 @@ import { CategoryLine } from "./category-line";
 import { CategorySteps } from "./category-steps";
 import { EmptyCategories } from "./empty-categories";
 import { useTray } from "./tray-data";
+import { useCategoryChange } from "./use-category-change";
 
 /** What looks after the categories of a tray: their tree in the order by hand, one of them to change, what was lately done. */
 export function CategoryCareScreen({ categories, mayChange, membersMay, steps, uses }: CareView) {
   const { tray } = useTray();
   const [params, setParams] = useSearchParams();
   const show = (next: Readonly<Record<string, string>>) => setParams(next, { preventScrollReset: true });
+  // Here, and not in the dialog, which goes with the category that it ends.
+  const ending = useCategoryChange(() => show({}));
   const edited = categories.find(({ id }) => id === params.get("edit")) ?? null;
-  const ending = categories.find(({ id }) => id === params.get("end")) ?? null;
+  const ended = categories.find(({ id }) => id === params.get("end")) ?? null;
   const under = params.get("new");
   const mayAny = mayChange.own || mayChange.common;
   return (
@@ -80,8 +83,8 @@ export function CategoryCareScreen({ categories, mayChange, membersMay, steps, u
           <CategorySteps steps={steps} mayChange={mayAny} membersMay={membersMay} />
         )}
       </aside>
-      {ending !== null && uses !== null && (
-        <CategoryEndDialog category={ending} uses={uses} all={categories} onClose={() => show({})} />
+      {ended !== null && uses !== null && (
+        <CategoryEndDialog category={ended} uses={uses} all={categories} change={ending} onClose={() => show({})} />
       )}
     </main>
   );

@@ -6,12 +6,13 @@ import { Button } from "../ui/button";
 import { CategoryTab } from "../ui/category-tab";
 import { Dialog } from "../ui/dialog";
 import { Select } from "../ui/select";
-import { useCategoryChange } from "./use-category-change";
+import type { useCategoryChange } from "./use-category-change";
 
 type CategoryEndDialogProps = {
   readonly category: CaredCategory;
   readonly uses: CategoryUses;
   readonly all: readonly CaredCategory[];
+  readonly change: ReturnType<typeof useCategoryChange>;
   readonly onClose: () => void;
 };
 
@@ -24,8 +25,8 @@ const USED_BY: readonly (readonly [keyof CategoryUses, one: string, several: str
 ];
 
 /** Says what uses a category before it is merged into another or taken off everywhere; undoable either way. */
-export function CategoryEndDialog({ category, uses: announced, all, onClose }: CategoryEndDialogProps) {
-  const { post, isBusy, refused } = useCategoryChange(onClose);
+export function CategoryEndDialog({ category, uses: announced, all, change, onClose }: CategoryEndDialogProps) {
+  const { post, isBusy, refused } = change;
   const [by, setBy] = useState("");
   const uses = refused?.uses ?? announced;
   const children = all.filter(({ parentId }) => parentId === category.id).length;
@@ -38,7 +39,7 @@ export function CategoryEndDialog({ category, uses: announced, all, onClose }: C
       <div className="space-y-3 overflow-y-auto p-4">
         <p className="flex items-center gap-2">
           <CategoryTab code={category.code} name={category.name} ink={category.ink} />
-          {used.length === 0 ? "is not used anywhere." : "is used by"}
+          {used.length === 0 ? "is not used anywhere." : category.common ? "is used in all trays by" : "is used by"}
         </p>
         {used.length > 0 && (
           <ul className="border-t border-hair">

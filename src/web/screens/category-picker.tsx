@@ -14,16 +14,18 @@ const CLEAR = "clear all";
 export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
   const { categories, mayAddCategories } = useTray();
   const [text, setText] = useState("");
+  const name = text.trim().replaceAll(/\s+/g, " ");
   // Once for the time that it is open: what one has just picked does not jump away under the next key.
   const recent = useMemo(() => recentPicks("category"), []);
+  const [creating, setCreating] = useState("");
   const { post, isBusy } = useCategoryChange(({ created }) => {
-    if (created !== null) give(created, true);
+    if (created !== null) give(created, true, creating);
   });
   const given = (id: string) => target.rows.filter(({ categoryIds }) => categoryIds.some((one) => one === id)).length;
   const isOnAll = (id: string) => target.everything === null && given(id) === target.rows.length;
-  const give = (id: string, gives: boolean) => {
+  const give = (id: string, gives: boolean, own?: string) => {
     if (gives) notePick("category", id);
-    onDecide({ kind: "categorise", category: id, give: gives });
+    onDecide({ kind: "categorise", category: id, give: gives, ...(own === undefined ? {} : { name: own }) });
   };
   // What is retired can be taken off, and no longer given; what is found by name only waits until one types.
   const offered = categories.filter(
@@ -32,7 +34,6 @@ export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
   const known = recent.flatMap((id) => offered.find((category) => category.id === id) ?? []);
   const ordered = [...known, ...offered.filter(({ id }) => !recent.includes(id))];
   const onAny = categories.filter(({ id }) => given(id) > 0);
-  const name = text.trim().replaceAll(/\s+/g, " ");
   const isNew = name !== "" && !categories.some((one) => one.name.toLowerCase() === name.toLowerCase());
   return (
     <Picker
@@ -76,8 +77,10 @@ export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
           : []),
       ]}
       onPick={(id) => {
-        if (id === "create") post({ do: "create", name, ink: "slate" });
-        else if (id === CLEAR) for (const one of onAny) give(one.id, false);
+        if (id === "create") {
+          setCreating(name);
+          post({ do: "create", name, ink: "slate" });
+        } else if (id === CLEAR) for (const one of onAny) give(one.id, false);
         else give(id, !isOnAll(id));
       }}
       onClose={onClose}

@@ -41,7 +41,9 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
           </p>
           <h1 className="flex items-center gap-3 font-serif text-xl">
             {category.name}
-            <CategoryTab code={category.code} name={category.name} ink={category.ink} short />
+            <span className="font-sans">
+              <CategoryTab code={category.code} name={category.name} ink={category.ink} short />
+            </span>
             {category.retired && <span className="font-sans text-sm text-soft">retired: no longer offered</span>}
           </h1>
           {category.description !== "" && <p className="text-sm text-soft">{category.description}</p>}

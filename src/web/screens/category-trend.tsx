@@ -1,10 +1,10 @@
 import { BarChart } from "echarts/charts";
-import { AriaComponent, GridComponent, LegendComponent, TooltipComponent } from "echarts/components";
+import { GridComponent, LegendComponent, TooltipComponent } from "echarts/components";
 import { init, use } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { useEffect, useRef } from "react";
 
-use([BarChart, AriaComponent, GridComponent, LegendComponent, TooltipComponent, SVGRenderer]);
+use([BarChart, GridComponent, LegendComponent, TooltipComponent, SVGRenderer]);
 
 type Week = { readonly from: string; readonly began: number; readonly settled: number };
 
@@ -20,7 +20,6 @@ export default function CategoryTrend({ weeks }: { weeks: readonly Week[] }) {
     chart.setOption({
       animation: false,
       textStyle: text,
-      aria: { enabled: true, decal: { show: false } },
       grid: { left: 26, right: 2, top: 26, bottom: 22 },
       legend: { top: 0, left: 0, itemWidth: 10, itemHeight: 10, itemGap: 14, textStyle: text, selectedMode: false },
       tooltip: { trigger: "axis", axisPointer: { type: "none" }, textStyle: { fontSize: 13 } },
@@ -50,7 +49,8 @@ export default function CategoryTrend({ weeks }: { weeks: readonly Week[] }) {
         {
           name: "settled",
           type: "bar",
-          data: weeks.map(({ settled }) => settled),
+          // Nothing has no edge either.
+          data: weeks.map(({ settled }) => settled || null),
           // Told apart by its edge as well: it is hollow.
           itemStyle: { color: token("paper"), borderColor: ink, borderWidth: 1.2 },
         },

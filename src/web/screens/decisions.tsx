@@ -13,7 +13,8 @@ import { ChangeHub, ChangeHubContext } from "./live-hub";
 /** A decision as it is posted: its kind, and the fields that go with it. */
 export type PostedDecision =
   | { readonly kind: "assign"; readonly owner: string }
-  | { readonly kind: "categorise"; readonly category: string; readonly give: boolean }
+  /** `name` for one that was created a moment ago, which the screen need not know yet. */
+  | { readonly kind: "categorise"; readonly category: string; readonly give: boolean; readonly name?: string }
   | { readonly kind: "file"; readonly record: string; readonly code: string; readonly settle: boolean }
   | { readonly kind: "unfile"; readonly record: string; readonly code: string }
   | { readonly kind: "keep" | "settle" | "bin" | "restore" | "junk" | "stop-expecting" | "unread" }

@@ -39,12 +39,12 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
   if (cells.length === 0) return <p className="px-4 py-6 text-soft">Nothing is open in this tray.</p>;
   return (
     <div className="min-h-0 flex-1 overflow-auto [scrollbar-width:thin]">
-      <table className="border-separate border-spacing-0">
+      <table className="w-full border-separate border-spacing-0">
         <thead className="sticky top-0 z-10 bg-paper text-sm">
           <tr>
             <th
               scope="col"
-              className="sticky left-0 min-w-60 border-b border-rule bg-paper px-4 py-1.5 text-left font-normal text-soft"
+              className="sticky left-0 w-72 min-w-60 border-b border-rule bg-paper px-4 py-1.5 text-left font-normal text-soft"
             >
               Category
             </th>

@@ -20,7 +20,7 @@ function what(decision: PostedDecision, { members, categories }: Names): string 
     case "assign":
       return decision.owner === "" ? "No owner" : `Assigned to ${nameOf(members, decision.owner)}`;
     case "categorise":
-      return `${nameOf(categories, decision.category)} ${decision.give ? "given" : "taken off"}`;
+      return `${decision.name ?? nameOf(categories, decision.category)} ${decision.give ? "given" : "taken off"}`;
     case "file":
       return decision.settle ? `Filed to ${decision.code} and settled` : `Filed to ${decision.code}`;
     case "unfile":

@@ -23,6 +23,8 @@ export function Dialog({
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/20" />
         <Radix.Content
           aria-describedby={undefined}
+          // A notice that appeared since is on top and takes this key for itself alone.
+          onKeyDown={(event) => event.key === "Escape" && !event.defaultPrevented && root.onOpenChange?.(false)}
           className={`fixed top-[12vh] left-1/2 z-50 flex max-h-[76vh] w-[calc(100vw-32px)] -translate-x-1/2 flex-col overflow-hidden rounded-sheet border border-rule bg-paper shadow-raised ${SIZES[size]}`}
         >
           <div className="relative border-b border-hair px-4 pt-3 pb-2">
