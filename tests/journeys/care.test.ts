@@ -1,6 +1,5 @@
 import { gzipSync } from "node:zlib";
-import AxeBuilder from "@axe-core/playwright";
-import type { Page } from "@playwright/test";
+import { seriousProblems } from "@tests/support/accessibility";
 import { hostileHtml } from "@tests/support/hostile-mail";
 import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
@@ -17,13 +16,6 @@ const SCREENS = [
   "/office/records/P-26-040",
   "/office/search?q=tuning",
 ];
-
-/** What axe finds on the page that is serious or critical. */
-async function seriousProblems(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  const serious = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
-  return serious.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`);
-}
 
 test("signing in has no serious problem of accessibility", async ({ page }) => {
   await page.goto("/sign-in");

@@ -1,4 +1,4 @@
-import AxeBuilder from "@axe-core/playwright";
+import { seriousProblems } from "@tests/support/accessibility";
 import { expect, noticesOf, type Page, test } from "@tests/support/office-in-browser";
 
 const care = (page: Page) => page.getByRole("main", { name: "Categories" });
@@ -181,8 +181,7 @@ test("the screens of categories have no serious problem of accessibility, also o
     await ines.goto(path);
     await ines.getByRole("main", { name: ready }).waitFor();
     await ines.waitForLoadState("networkidle");
-    const { violations } = await new AxeBuilder({ page: ines }).analyze();
-    expect(violations.filter(({ impact }) => impact === "serious" || impact === "critical")).toEqual([]);
+    expect(await seriousProblems(ines), path).toEqual([]);
   };
   await check("/office/categories", "Categories");
   await check("/office/categories?new=", "Categories");

@@ -1,5 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
+import { seriousProblems } from "@tests/support/accessibility";
 import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
 const FROM = [
@@ -303,8 +303,6 @@ test("the new screens have no serious problem of accessibility", async ({ page, 
   for (const path of ["sort-run/our-move", "follow-ups", "journal", "keys", "open", "backlog"]) {
     await page.goto(`${running.url}/office/${path}`);
     await page.getByRole("main").first().waitFor();
-    const { violations } = await new AxeBuilder({ page }).analyze();
-    const serious = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
-    expect(serious.map(({ id, nodes }) => `${path} ${id}: ${nodes[0]?.html}`)).toEqual([]);
+    expect(await seriousProblems(page), path).toEqual([]);
   }
 });

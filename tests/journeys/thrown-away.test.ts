@@ -1,4 +1,4 @@
-import AxeBuilder from "@axe-core/playwright";
+import { seriousProblems } from "@tests/support/accessibility";
 import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
 test("a list is left with one request, and everything of it is settled", async ({ running, signIn }) => {
@@ -97,9 +97,7 @@ test("the hours of a tray are set by who leads it, with what is wrong beside it"
   await expect(noticesOf(ines).getByText("The tray is set up so now")).toBeVisible();
   await ines.reload();
   await expect(page.getByLabel("Saturday, to")).toHaveValue("12:00");
-  const { violations } = await new AxeBuilder({ page: ines }).analyze();
-  const serious = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
-  expect(serious.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
+  expect(await seriousProblems(ines)).toEqual([]);
   await page.getByLabel("Saturday", { exact: true }).uncheck();
   await page.getByRole("button", { name: "Save" }).click();
   await expect(noticesOf(ines).getByText("The tray is set up so now").last()).toBeVisible();

@@ -58,7 +58,7 @@ export function DocketCard({ view, desk, otherMail }: DocketCardProps) {
                     type="button"
                     aria-label={`Take off ${code}`}
                     onClick={() => desk.act({ kind: "unfile", record: id, code })}
-                    className="mt-0.5 rounded-control text-soft hover:text-ink"
+                    className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
                   >
                     <X size={14} aria-hidden />
                   </button>

@@ -38,7 +38,7 @@ export function FollowUpLines({ followUps, act }: FollowUpLinesProps) {
               aria-label={`Clear: ${text || "follow-up"}`}
               title="Clear"
               onClick={() => act({ kind: "follow-up-clear", followUp: id })}
-              className="mt-0.5 rounded-control text-soft hover:text-ink"
+              className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
             >
               <X size={14} aria-hidden />
             </button>
