@@ -58,7 +58,7 @@ type Thread = { conversationId: ConversationId | null; messageIds: string[]; cou
 export async function buildWorld(real: Deps): Promise<{ conversations: number }> {
   const now = real.now();
   const world = await setUp(real, later(now, -START_DAYS_AGO * DAY));
-  const scripts = [...OPEN_STORIES, ...AWKWARD_STORIES, ...everydayStories(), ...OLDER_STORIES];
+  const scripts = demoStories();
   const threads = scripts.map((): Thread => ({ conversationId: null, messageIds: [], count: 0 }));
   const events = scripts
     .flatMap((script, story) =>
@@ -78,6 +78,11 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
     await markAllRead(world.deps, member.id, later(now, -5 * 60 * MINUTE));
   }
   return { conversations: scripts.length };
+}
+
+/** Everything that the demo tells. */
+export function demoStories(): Script[] {
+  return [...OPEN_STORIES, ...AWKWARD_STORIES, ...everydayStories(), ...OLDER_STORIES];
 }
 
 async function habits({ deps, clock, trays, members, grants, categories, records }: World): Promise<void> {

@@ -134,12 +134,34 @@ const ASSIGNED = 14;
 
 type Telling = { readonly matter: Matter; readonly who: PersonKey; readonly said: (text: string) => string };
 
+// Mostly it goes to whoever usually does it.
+const USUALLY = 0.7;
+
+function helperFor(matter: Matter, random: () => number): Colleague {
+  const chance = random();
+  const at =
+    chance < USUALLY ? MATTERS.indexOf(matter) : Math.floor(((chance - USUALLY) / (1 - USUALLY)) * HELPERS.length);
+  return HELPERS[at % HELPERS.length] ?? "ines";
+}
+
+/** So much past business, from long ago to two days ago: the same for the same seed. */
+export function pastStories(count: number, seed: number): Script[] {
+  const random = seededRandom(seed);
+  return pastOf(count, random);
+}
+
+function pastOf(count: number, random: () => number): Script[] {
+  return Array.from({ length: count }, (_, at) =>
+    pastStory(random, Math.round(2 + (at / count) * (OLDEST_WORKING_DAYS - 2))),
+  );
+}
+
 /** What everyday business adds to the stories told by hand: the same for the same seed. */
 export function everydayStories(): Script[] {
   const random = seededRandom(SEED);
   const times = <T>(count: number, make: (at: number) => T) => Array.from({ length: count }, (_, at) => make(at));
   return [
-    ...times(PAST, (at) => pastStory(random, Math.round(2 + (at / PAST) * (OLDEST_WORKING_DAYS - 2)))),
+    ...pastOf(PAST, random),
     ...times(SETTLED_TODAY, (at) => settledStory(random, 40 + at * 55)),
     ...times(NEW_TODAY, (at) => newStory(random, 12 + at * 71)),
     ...times(ASSIGNED, (at) => assignedStory(random, 1 + Math.floor(at * 0.8))),
@@ -156,7 +178,7 @@ function telling(random: () => number): Telling {
 
 function pastStory(random: () => number, daysAgo: number): Script {
   const { matter, who, said } = telling(random);
-  const [helper, sorter] = [pick(random, HELPERS), pick(random, HELPERS)];
+  const [helper, sorter] = [helperFor(matter, random), pick(random, HELPERS)];
   const asked = `${String(8 + Math.floor(random() * 6)).padStart(2, "0")}:${String(10 + Math.floor(random() * 49))}`;
   const steps: (Step | Step[])[] = [
     they(d(daysAgo, asked), said(matter.ask)),
@@ -176,13 +198,15 @@ function pastStory(random: () => number, daysAgo: number): Script {
 
 function settledStory(random: () => number, minutesAgo: number): Script {
   const { matter, who, said } = telling(random);
-  const helper = pick(random, HELPERS);
+  const helper = helperFor(matter, random);
   return tell(
     matter.tray,
     who,
     said(matter.subject),
     they(d(1, "16:50"), said(matter.ask)),
     assign(d(1, "17:05"), helper, helper),
+    give(d(1, "17:05"), helper, matter.category),
+    matter.record === null ? [] : file(d(1, "17:06"), helper, matter.record),
     we(m(minutesAgo), helper, said(matter.answer), "settle"),
   );
 }
@@ -194,7 +218,7 @@ function newStory(random: () => number, minutesAgo: number): Script {
 
 function assignedStory(random: () => number, daysAgo: number): Script {
   const { matter, who, said } = telling(random);
-  const [helper, sorter] = [pick(random, HELPERS), pick(random, HELPERS)];
+  const [helper, sorter] = [helperFor(matter, random), pick(random, HELPERS)];
   const steps: (Step | Step[])[] = [
     they(d(daysAgo, "10:20"), said(matter.ask)),
     assign(d(daysAgo, "11:00"), sorter, helper),

@@ -4,10 +4,10 @@ import type { Narrowing } from "../core/lists/narrowing";
 import { inRunOrder, type RunOrder } from "../core/lists/run-order";
 import type { Scope } from "../core/lists/scope";
 import {
+  evidenceFor,
   type FilingRecord,
   type ListedRow,
   type Member,
-  precedentsWith,
   recordsByIds,
   type TrayGrant,
 } from "../storage/index";
@@ -17,7 +17,6 @@ import { markSeen, type OpenConversation, openConversation } from "./open-conver
 
 // More than anybody goes through in one sitting; what is left is the next run.
 const MAX_IN_RUN = 500;
-const PRECEDENTS = 20;
 
 /** What a sort run goes through, in its order. */
 export async function sortRun(
@@ -43,10 +42,8 @@ export type RunConversation = {
 export async function readyForRun(deps: Deps, grant: TrayGrant, id: ConversationId): Promise<RunConversation | null> {
   const open = await openConversation(deps, grant, id, "ahead");
   if (open === null) return null;
-  const { row } = open;
-  const precedents =
-    row.whoAddress === "" ? [] : await precedentsWith(deps.db, grant, row.whoAddress, row.id, PRECEDENTS);
-  const proposals = propose(precedents, row);
+  const known = await evidenceFor(deps.db, grant, open.row.id);
+  const proposals = known === null ? [] : propose(known.features, known.evidence, open.row);
   const recordIds = proposals.flatMap((one) => (one.kind === "file" ? [one.recordId] : []));
   return { open, proposals, records: await recordsByIds(deps.db, recordIds) };
 }

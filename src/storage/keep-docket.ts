@@ -1,6 +1,8 @@
 import type { Docket } from "../core/docket/derive-docket";
-import type { ConversationId } from "../core/kernel/ids";
+import { labelsOf } from "../core/filing/lesson";
+import { type ConversationId, trustedId } from "../core/kernel/ids";
 import { paceOf } from "../core/kernel/urgency";
+import { type Due, learn } from "./filing-lessons";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
@@ -34,11 +36,12 @@ export async function keepDockets(
   const rows = kept.map(({ id, version, docket }) => ({
     id,
     version,
+    labels: labelsOf(docket),
     ...docketColumns(docket),
     standing_reason: docket.standing.reason,
     marks: docket.marks,
   }));
-  await knexOf(trx).raw(
+  const found = await knexOf(trx).raw<{ rows: { id: string; tray_id: string; learns: boolean }[] }>(
     /* sql */ `
     update conversation set
       version = kept.version, standing = kept.standing, standing_since = kept.standing_since,
@@ -49,11 +52,23 @@ export async function keepDockets(
     from jsonb_to_recordset(?::jsonb) as kept(
       id uuid, version int, standing text, standing_since timestamptz, standing_reason jsonb, turn text,
       turn_since timestamptz, owner_id uuid, category_ids uuid[], record_ids uuid[], expected_at timestamptz,
-      resting_until timestamptz, woken_at timestamptz, follow_up_at timestamptz, urgency smallint, marks jsonb)
-    where conversation.id = kept.id`,
+      resting_until timestamptz, woken_at timestamptz, follow_up_at timestamptz, urgency smallint, marks jsonb, labels text[])
+    where conversation.id = kept.id
+    returning conversation.id, conversation.tray_id,
+      coalesce((select labels from filing_lesson where conversation_id = conversation.id), '{}') <> kept.labels as learns`,
     [JSON.stringify(rows)],
   );
   await keepFollowUps(trx, kept);
+  const dockets = new Map<string, Docket>(kept.map(({ id, docket }) => [id, docket]));
+  await learn(
+    trx,
+    found.rows.flatMap(({ id, tray_id, learns }): Due[] => {
+      const docket = dockets.get(id);
+      if (!learns || docket === undefined) return [];
+      const isOver = docket.standing.kind === "settled";
+      return [{ id: trustedId(id), trayId: trustedId(tray_id), labels: labelsOf(docket), isOver }];
+    }),
+  );
 }
 
 // The page of follow-ups asks for them by member and date, which no list of conversations can answer.

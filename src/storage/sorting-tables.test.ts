@@ -14,7 +14,6 @@ import {
   inTransaction,
   keepSetting,
   noteBulkProgress,
-  precedentsWith,
   settingsOf,
   strandedBulkRuns,
   trayJournal,
@@ -132,20 +131,6 @@ describe("the journal of a tray", () => {
     expect(await newest({ kinds: ["binned"] })).toBeUndefined();
     expect(await newest({ kinds: ["settled"] })).toMatchObject({ batchId });
     expect((await newest({ before: tray.clock.now }))?.batchId).not.toBe(batchId);
-  });
-});
-
-describe("precedents", () => {
-  it("are what was decided with the same person, but not what has still to be sorted", async () => {
-    const address1 = (await tray.ask("select who_address from conversation where id = $1", [id(0)]))[0].who_address;
-    await does(1, { kind: "assign", ownerId: office.tobias.id });
-    const found = await precedentsWith(tray.deps.db, office.grant, address1, id(3), 10);
-    expect(found.map(({ standing, ownerId }) => [standing, ownerId])).toEqual([
-      ["our-move", office.tobias.id],
-      ["settled", null],
-    ]);
-    expect(await precedentsWith(tray.deps.db, office.grant, address1, id(1), 10)).toHaveLength(1);
-    expect(await precedentsWith(tray.deps.db, office.grant, "nobody@x.example", id(1), 10)).toEqual([]);
   });
 });
 

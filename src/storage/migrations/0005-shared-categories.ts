@@ -29,6 +29,32 @@ export async function up(knex: Knex): Promise<void> {
     -- Who may create and change the categories of a tray.
     alter table tray add column categories_by text not null default 'leads' check (categories_by in ('leads', 'members'));
 
+    -- What the team decided, counted by what conversations showed before: how often each label was given where a feature was
+    -- there. A lesson is a conversation as it is counted, so that it can be counted otherwise when it is decided otherwise.
+    create table filing_lesson (
+      conversation_id uuid primary key references conversation on delete cascade,
+      features text[] not null,
+      labels text[] not null,
+      -- The kinds of decision that proposals were held against.
+      judged text[] not null
+    );
+    create table filing_count (
+      tray_id uuid not null references tray,
+      feature text not null,
+      label text not null,
+      given int not null,
+      primary key (tray_id, feature, label)
+    );
+    -- How often what was proposed with some confidence was right, by tenths.
+    create table filing_record (
+      tray_id uuid not null references tray,
+      kind text not null check (kind in ('file', 'categorise', 'assign', 'settle')),
+      band smallint not null,
+      said int not null,
+      was_right int not null,
+      primary key (tray_id, kind, band)
+    );
+
     create index conversation_categories on conversation using gin (category_ids);
     create index journal_category on journal ((effect->>'categoryId'), at) where effect->>'categoryId' is not null;
   `);

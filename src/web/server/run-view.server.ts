@@ -1,4 +1,4 @@
-import type { Proposal } from "../../core/filing/propose";
+import type { Because, Proposal } from "../../core/filing/propose";
 import { assertNever } from "../../core/kernel/assert-never";
 import type { RunConversation, TrayNames } from "../../operations/index.server";
 import type { PostedDecision } from "../screens/decisions";
@@ -28,14 +28,34 @@ export function runView({ open, proposals, records }: RunConversation, names: Tr
 
 export type RunView = ReturnType<typeof runView>;
 
+/** Why something is proposed, in words. */
+function becauseInWords(because: Because, who: string): string {
+  const { was, of } = because;
+  const share = was === of ? `all of ${of}` : `${was} of ${of}`;
+  switch (because.kind) {
+    case "person":
+      return `${was === of ? `all of the last ${of}` : `${was} of the last ${of}`} with ${who}`;
+    case "domain":
+      return `${share} from ${because.text}`;
+    case "list":
+      return `${share} through the list ${because.text}`;
+    case "words":
+      return because.words.length === 0
+        ? "what is mostly done here"
+        : `${share} with ${because.words.map((word) => `“${word}”`).join(" and ")}`;
+    case "code":
+      return "its reference code is in the letter";
+  }
+}
+
 function proposalView(
   proposal: Proposal,
   { members, categories }: TrayNames,
   records: RunConversation["records"],
   who: string,
 ): ProposalView | null {
-  const { confidence, was, of } = proposal;
-  const reason = `${was === of ? `all of the last ${of}` : `${was} of the last ${of}`} with ${who}`;
+  const { confidence } = proposal;
+  const reason = becauseInWords(proposal.because, who);
   switch (proposal.kind) {
     case "file": {
       const record = records.find(({ id }) => id === proposal.recordId);

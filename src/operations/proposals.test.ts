@@ -1,0 +1,172 @@
+import { aMessage } from "@tests/support/mail";
+import {
+  address,
+  asLead,
+  type Office,
+  passes,
+  setUpOffice,
+  type TestTray,
+  testTray,
+} from "@tests/support/test-database";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import type { Decision } from "../core/docket/plan-decision";
+import { type CategoryId, type ConversationId, type RecordId, trustedId } from "../core/kernel/ids";
+import {
+  decide,
+  endCategory,
+  readyForRun,
+  receiveMessage,
+  setUpCategories,
+  setUpRecords,
+  setUpTray,
+  type TrayGrant,
+  traysOf,
+  undoBatch,
+  undoCategories,
+  usesBeforeEnding,
+} from "./index.server";
+
+let tray: TestTray;
+let office: Office;
+let lead: TrayGrant;
+let tuning: CategoryId;
+let quotes: CategoryId;
+let vane: RecordId;
+let count = 0;
+
+const value = <T>(result: { ok: true; value: T } | { ok: false; error: unknown }): T => {
+  if (!result.ok) throw new Error(JSON.stringify(result.error));
+  return result.value;
+};
+const arrive = async (
+  subject: string,
+  from = "Perpetua Vane <vane@vanehouse.example>",
+  body = "Could somebody come?",
+) => {
+  passes(tray, 5);
+  count += 1;
+  const raw = aMessage({ id: `p${count}@x.example`, subject: `${subject} ${count}`, from, body });
+  const recipients = [address("office@ottermoor.example")];
+  const [kept] = await receiveMessage(tray.deps, { raw, envelopeSender: "a@x.example", recipients });
+  return kept?.conversationId ?? trustedId<ConversationId>("");
+};
+const does = async (id: ConversationId, ...decisions: readonly Decision[]) => {
+  const batches = [];
+  for (const decision of decisions) {
+    passes(tray, 1);
+    batches.push(value(await decide(tray.deps, lead, { ids: [id], seenVersion: null }, decision)).batchId);
+  }
+  return batches;
+};
+const proposed = async (id: ConversationId) => (await readyForRun(tray.deps, lead, id))?.proposals ?? [];
+const kinds = async (id: ConversationId) => (await proposed(id)).map(({ kind }) => kind).toSorted();
+const counted = () =>
+  tray.ask("select feature, label, given from filing_count where given <> 0 order by feature, label");
+const give = (categoryId: CategoryId): Decision => ({ kind: "categorise", categoryId, give: true });
+const file = (recordId: RecordId): Decision => ({ kind: "file", recordId, settle: false });
+
+beforeAll(async () => {
+  tray = await testTray();
+  office = await setUpOffice(tray.deps);
+  lead = await asLead(tray, office.ines);
+  const categories = await setUpCategories(tray.deps, [
+    { code: "TU", name: "Tuning", ink: "moss", parentCode: null },
+    { code: "QU", name: "Quotes", ink: "copper", parentCode: null },
+  ]);
+  [tuning, quotes] = categories.map(({ id }) => id) as [CategoryId, CategoryId];
+  const [record] = await setUpRecords(tray.deps, [
+    { code: "C-033", title: "Practice organ", kind: "client", parentCode: null, closed: false },
+  ]);
+  vane = record?.id ?? trustedId("");
+});
+afterAll(() => tray.close());
+beforeEach(() => passes(tray, 1));
+
+describe("what is proposed for a conversation", () => {
+  it("is learned from what was decided, and forgotten exactly when that is undone", async () => {
+    const nothing = await counted();
+    expect(nothing).toEqual([]);
+    const others = [
+      await arrive("Gate", "Otto <otto@quayle.example>"),
+      await arrive("Door", "Otto <otto@quayle.example>"),
+    ];
+    for (const id of others) await does(id, give(quotes));
+    const before = await counted();
+    const batches = [];
+    for (let at = 0; at < 4; at += 1) {
+      const id = await arrive("Tuning of the practice organ");
+      batches.push(...(await does(id, give(tuning), file(vane), { kind: "assign", ownerId: office.tobias.id })));
+    }
+    const next = await arrive("Tuning of the practice organ");
+    expect(await kinds(next)).toEqual(["assign", "categorise", "file"]);
+    const [first] = await proposed(next);
+    expect(first?.because).toEqual({ kind: "person", was: 4, of: 4 });
+    for (const batch of batches.toReversed()) {
+      passes(tray, 1);
+      value(await undoBatch(tray.deps, lead, batch));
+    }
+    expect(await counted()).toEqual(before);
+    expect(await kinds(next)).toEqual([]);
+  });
+
+  it("goes by the house where the person is new, and by the code in the letter", async () => {
+    for (let at = 0; at < 5; at += 1)
+      await does(await arrive("Reeds", `P${at} <p${at}@sorrel.example>`, "The reeds are out of tune."), give(tuning));
+    const next = await arrive("Reeds", "New <new@sorrel.example>", "The reeds are out of tune.");
+    expect(await proposed(next)).toMatchObject([{ kind: "categorise", categoryId: tuning }]);
+    const coded = await arrive("About C-033", "Nobody <nobody@elsewhere.example>", "Nothing that was said before.");
+    expect(await proposed(coded)).toMatchObject([{ kind: "file", recordId: vane, because: { kind: "code" } }]);
+  });
+
+  it("has the successor of a category that was merged, and the category again when that is undone", async () => {
+    const next = await arrive("Reeds", "Newer <newer@sorrel.example>", "The reeds are out of tune.");
+    const announced = await usesBeforeEnding(tray.deps, tuning);
+    const { stepId } = value(await endCategory(tray.deps, lead, tuning, { by: quotes, announced }));
+    expect(await proposed(next)).toMatchObject([{ kind: "categorise", categoryId: quotes }]);
+    passes(tray, 1);
+    value(await undoCategories(tray.deps, lead, stepId ?? trustedId("")));
+    expect(await proposed(next)).toMatchObject([{ kind: "categorise", categoryId: tuning }]);
+  });
+
+  it("holds what it says against what is decided then, once for each kind", async () => {
+    const record = async () =>
+      (
+        await tray.ask(
+          "select sum(said)::int as said, sum(was_right)::int as was_right from filing_record where kind = 'categorise'",
+        )
+      )[0];
+    const before = await record();
+    const right = await arrive("Reeds", "A <a1@sorrel.example>", "The reeds are out of tune.");
+    await does(right, give(tuning), { ...give(tuning), give: false } as Decision, give(tuning));
+    const wrong = await arrive("Reeds", "B <b1@sorrel.example>", "The reeds are out of tune.");
+    await does(wrong, give(quotes));
+    // Settled without one, it was not to be proposed.
+    await does(await arrive("Reeds", "C <c1@sorrel.example>", "The reeds are out of tune."), { kind: "settle" });
+    expect(await record()).toEqual({ said: before.said + 3, was_right: before.was_right + 1 });
+  });
+
+  it("is each tray's own", async () => {
+    await setUpTray(tray.deps, {
+      slug: "parts",
+      name: "Parts",
+      timeZone: "UTC",
+      addresses: [address("parts@ottermoor.example")],
+    });
+    const [parts] = await tray.ask("select id from tray where slug = 'parts'");
+    await tray.ask("insert into tray_member values ($1, $2, 'member')", [parts.id, office.ines.id]);
+    const grant = (await traysOf(tray.deps, office.ines)).find(({ tray: { slug } }) => slug === "parts") ?? lead;
+    const raw = aMessage({
+      id: "parts@x.example",
+      subject: "Reeds",
+      from: "D <d1@sorrel.example>",
+      to: "parts@ottermoor.example",
+    });
+    const [kept] = await receiveMessage(tray.deps, {
+      raw,
+      envelopeSender: "a@x.example",
+      recipients: [address("parts@ottermoor.example")],
+    });
+    const ready = await readyForRun(tray.deps, grant, kept?.conversationId ?? trustedId(""));
+    expect(ready?.proposals).toEqual([]);
+  });
+});
