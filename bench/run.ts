@@ -13,6 +13,7 @@ import { mailIn } from "./mail-in";
 import { type Figure, printed } from "./measure";
 import { openLists } from "./open-lists";
 import { openStanding } from "./open-standing";
+import { proposalFigures } from "./proposals";
 import { sortingInBrowser } from "./sorting";
 
 // Each figure against a floor measured in the same run, as the machines are noisy; durable settings throughout.
@@ -26,8 +27,8 @@ const STORM = isFull
   ? { incoming: 2_000, outgoing: 200, connections: 8, kills: 20 }
   : { incoming: 400, outgoing: 60, connections: 8, kills: 4 };
 
-// One part or some: `--lists`, `--mail`, `--import`, `--kills`; all of them when none is named.
-const PARTS = ["lists", "mail", "import", "kills"] as const;
+// One part or some: `--lists`, `--proposals`, `--mail`, `--import`, `--kills`; all of them when none is named.
+const PARTS = ["lists", "proposals", "mail", "import", "kills"] as const;
 const named = PARTS.filter((part) => process.argv.includes(`--${part}`));
 const isAsked = (part: (typeof PARTS)[number]) => named.length === 0 || named.includes(part);
 
@@ -83,6 +84,14 @@ try {
       measured(await openStanding(wired, url));
       measured(...(await openLists(wired, url)));
       measured(...(await sortingInBrowser(url)));
+    });
+  }
+  if (isAsked("proposals")) {
+    await inDatabase(cluster, "bench_proposals", async (wired, url) => {
+      await fillLargeTray(url);
+      const { figures: some, lines } = await proposalFigures(wired.deps, url);
+      for (const line of lines) console.log(line);
+      measured(...some);
     });
   }
   if (isAsked("mail")) measured(await inDatabase(cluster, "bench_mail", mailIn));

@@ -2,13 +2,14 @@ import { type Proposal, propose } from "../core/filing/propose";
 import type { ConversationId } from "../core/kernel/ids";
 import type { Narrowing } from "../core/lists/narrowing";
 import { inRunOrder, type RunOrder } from "../core/lists/run-order";
-import type { Scope } from "../core/lists/scope";
+import { OPEN_STANDINGS, type Scope } from "../core/lists/scope";
 import {
   evidenceFor,
   type FilingRecord,
   type ListedRow,
   type Member,
   recordsByIds,
+  type SheetRow,
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
@@ -30,22 +31,31 @@ export async function sortRun(
   return inRunOrder(await moreOfList(deps, grant, member, { scope, narrowing, view }, page), order);
 }
 
-/** A conversation of a run: everything on it, and what could be decided about it. */
-export type RunConversation = {
-  readonly open: OpenConversation;
+/** A conversation, and what could be decided about it. */
+export type ProposedFor = {
   readonly proposals: readonly Proposal[];
   /** The records that are proposed. */
   readonly records: readonly FilingRecord[];
 };
 
+/** A conversation of a run: everything on it, and what could be decided about it. */
+export type RunConversation = ProposedFor & { readonly open: OpenConversation };
+
 /** Gets a conversation ready for its turn in a run, without counting it as read; null when the tray has none of this id. */
 export async function readyForRun(deps: Deps, grant: TrayGrant, id: ConversationId): Promise<RunConversation | null> {
   const open = await openConversation(deps, grant, id, "ahead");
-  if (open === null) return null;
-  const known = await evidenceFor(deps.db, grant, open.row.id);
-  const proposals = known === null ? [] : propose(known.features, known.evidence, open.row);
+  return open === null ? null : { open, ...(await proposalsFor(deps, grant, open.row)) };
+}
+
+// What a tray has put away has been decided about.
+const OPEN: ReadonlySet<string> = new Set(OPEN_STANDINGS);
+
+/** What could be decided about an open conversation of a tray, with the reasons. */
+export async function proposalsFor(deps: Deps, grant: TrayGrant, row: SheetRow): Promise<ProposedFor> {
+  const known = OPEN.has(row.standing) ? await evidenceFor(deps.db, grant, row.id) : null;
+  const proposals = known === null ? [] : propose(known.features, known.evidence, row);
   const recordIds = proposals.flatMap((one) => (one.kind === "file" ? [one.recordId] : []));
-  return { open, proposals, records: await recordsByIds(deps.db, recordIds) };
+  return { proposals, records: await recordsByIds(deps.db, recordIds) };
 }
 
 /** Counts a conversation as read: it has come up in a run. */

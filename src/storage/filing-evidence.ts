@@ -1,37 +1,40 @@
 import { BANDS, NO_RECORD, type TrackRecord } from "../core/filing/calibration";
-import { codesIn, featuresOf, type Letter } from "../core/filing/features";
-import type { Label } from "../core/filing/lesson";
+import { codesIn, EVERYTHING, featuresOf, type Letter } from "../core/filing/features";
+import { DECIDED, LABEL_PREFIXES, type Label } from "../core/filing/lesson";
 import type { Evidence, ProposalKind } from "../core/filing/propose";
 import { type ConversationId, type RecordId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Database } from "./handle";
-import { knexOf } from "./knex-of";
+import { runPrepared } from "./prepared";
 import type { TrayGrant } from "./trays";
 
 // Enough to see a habit, few enough that a new one shows.
 const PRECEDENTS = 20;
+/** Of so many of the labels that were given most with a feature it is asked whether they fit. */
+export const MOST_OF_A_FEATURE = 6;
+
+type LetterRow = {
+  conversation_id: string;
+  from_address: string;
+  list_id: string | null;
+  subject: string;
+  own_text: string;
+};
 
 /** The first letter from outside of some conversations; those without one are left out. */
 export async function firstLetters(db: Database, ids: readonly ConversationId[]): Promise<Map<ConversationId, Letter>> {
-  const found = await knexOf(db).raw<{
-    rows: {
-      conversation_id: string;
-      from_address: string;
-      list_id: string | null;
-      subject: string;
-      own_text: string;
-    }[];
-  }>(
+  const rows = await runPrepared<LetterRow>(
+    db,
     /* sql */ `
     select distinct on (message.conversation_id) message.conversation_id, message.from_address, conversation.list_id,
       message.subject, left(own_text, 1000) as own_text
     from message join message_text on message_text.message_id = message.id
       join conversation on conversation.id = message.conversation_id
-    where message.conversation_id = any(:ids) and direction = 'in' and kind <> 'bounce'
+    where message.conversation_id = any(cast(:ids as uuid[])) and direction = 'in' and kind <> 'bounce'
     order by message.conversation_id, message.version`,
     { ids: [...ids] },
   );
   return new Map(
-    found.rows.map((row) => [
+    rows.map((row) => [
       trustedId<ConversationId>(row.conversation_id),
       { from: row.from_address, listId: row.list_id, subject: row.subject, ownText: row.own_text },
     ]),
@@ -51,7 +54,7 @@ export async function evidenceFor(
 }
 
 type EvidenceRow = {
-  counts: { feature: string; label: Label; given: number }[] | null;
+  counts: [feature: string, label: Label, given: number][] | null;
   precedents: Label[][] | null;
   named: string[] | null;
   records: { kind: ProposalKind; band: number; said: number; was_right: number }[] | null;
@@ -65,22 +68,39 @@ export async function evidenceOfLetter(
   letter: Letter,
   features: readonly string[],
 ): Promise<Evidence> {
-  const found = await knexOf(db).raw<{ rows: EvidenceRow[] }>(
+  const [row] = await runPrepared<EvidenceRow>(
+    db,
     /* sql */ `
+    with asked as (select unnest(cast(:features as text[])) as feature),
+    newest as materialized (
+      select lesson.labels from conversation join filing_lesson as lesson on conversation_id = id
+      where tray_id = :trayId and who_address = :from and id <> :except and labels <> '{}'
+      order by last_message_at desc limit ${PRECEDENTS}
+    ),
+    -- What is common with any of the features is judged, by all of them; the rest is nothing anybody would propose.
+    candidate as materialized (
+      select label from asked cross join lateral (
+        select label from filing_count as most where tray_id = :trayId and most.feature = asked.feature
+          and given > 0 and label <> '${DECIDED}'
+        order by given desc limit ${MOST_OF_A_FEATURE}) as most
+      where asked.feature <> '${EVERYTHING}'
+      union select unnest(labels) from newest
+      union select '${DECIDED}'
+      union select '${LABEL_PREFIXES.file}' || id from record where code = any(:codes)
+    )
     select
-      (select jsonb_agg(jsonb_build_object('feature', feature, 'label', label, 'given', given)) from filing_count
-        where tray_id = :trayId and feature = any(:features) and given > 0) as counts,
-      (select jsonb_agg(labels) from (
-        select to_jsonb(lesson.labels) as labels from conversation join filing_lesson as lesson on conversation_id = id
-        where tray_id = :trayId and who_address = :from and id <> :except and labels <> '{}'
-        order by last_message_at desc limit ${PRECEDENTS}) as newest) as precedents,
+      (select jsonb_agg(jsonb_build_array(feature, label, given)) from filing_count
+        where tray_id = :trayId and given > 0 and label in (select label from candidate)
+          and feature = any(array_cat(cast(:features as text[]), array(select '${EVERYTHING}' || label from candidate)))
+      ) as counts,
+      (select jsonb_agg(to_jsonb(labels)) from newest) as precedents,
       (select jsonb_agg(id) from record where code = any(:codes) and closed_at is null) as named,
       (select jsonb_agg(to_jsonb(filing_record)) from filing_record where tray_id = :trayId) as records`,
     { trayId, except, from: letter.from, features: [...features], codes: codesIn(letter) },
   );
-  const [row] = found.rows;
   const counts = new Map<string, Map<Label, number>>();
-  for (const { feature, label, given } of row?.counts ?? []) {
+  for (const [stored, label, given] of row?.counts ?? []) {
+    const feature = stored.startsWith(EVERYTHING) ? EVERYTHING : stored;
     counts.set(feature, (counts.get(feature) ?? new Map()).set(label, given));
   }
   return {

@@ -1,5 +1,5 @@
 import { bandOfConfidence } from "../core/filing/calibration";
-import { featuresOf, type Letter } from "../core/filing/features";
+import { EVERYTHING, featuresOf, type Letter } from "../core/filing/features";
 import { type CountChange, countChanges, type Label } from "../core/filing/lesson";
 import { judge, kindOf, type ProposalKind } from "../core/filing/propose";
 import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
@@ -112,15 +112,18 @@ async function keepLessons(
   );
 }
 
+// What everything has would be one long stretch of the index of which a few labels are wanted: each is a key of its own.
+const STORED_FEATURE = /* sql */ `case when feature = '${EVERYTHING}' then '${EVERYTHING}' || label else feature end`;
+
 // Always in the same order, so that two who count the same things never wait for each other.
 async function addToCounts(trx: Database, trayId: TrayId, changes: readonly CountChange[]): Promise<void> {
   if (changes.length === 0) return;
   await knexOf(trx).raw(
     /* sql */ `
     insert into filing_count (tray_id, feature, label, given)
-    select cast(:trayId as uuid), feature, label, sum(by)::int
+    select cast(:trayId as uuid), ${STORED_FEATURE} as stored, label, sum(by)::int
     from jsonb_to_recordset(cast(:changes as jsonb)) as change(feature text, label text, by int)
-    group by feature, label order by feature, label
+    group by stored, label order by stored, label
     on conflict (tray_id, feature, label) do update set given = filing_count.given + excluded.given`,
     { trayId, changes: JSON.stringify(changes) },
   );

@@ -10,7 +10,7 @@ export * from "./conversation-facts";
 export * from "./conversation-page";
 export * from "./database";
 export * from "./exported-messages";
-export { evidenceFor } from "./filing-evidence";
+export { evidenceFor, MOST_OF_A_FEATURE } from "./filing-evidence";
 export * from "./flow-gauge";
 export * from "./follow-ups";
 export type { Database } from "./handle";

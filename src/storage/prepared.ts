@@ -9,14 +9,19 @@ const known = new Map<string, Prepared>();
 
 /**
  * Runs a statement with `:named` parameters (write casts as `cast`) as a prepared one: planned once a connection. For
- * those that run with every message, where planning and building cost more than the work.
+ * those that run with every message or conversation, where planning and building cost more than the work.
  */
-export async function runPrepared(db: Database, sql: string, values: Readonly<Record<string, unknown>>): Promise<void> {
+export async function runPrepared<Row extends object>(
+  db: Database,
+  sql: string,
+  values: Readonly<Record<string, unknown>>,
+): Promise<Row[]> {
   const { name, text, parameters } = preparedOf(sql);
   const { client } = knexOf(db);
   const connection: Client = await client.acquireConnection();
   try {
-    await connection.query({ name, text, values: parameters.map((parameter) => values[parameter] ?? null) });
+    const asked = { name, text, values: parameters.map((parameter) => values[parameter] ?? null) };
+    return (await connection.query<Row>(asked)).rows;
   } finally {
     await client.releaseConnection(connection);
   }

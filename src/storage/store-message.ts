@@ -81,8 +81,8 @@ export type MessagePlace = {
  * Stores a message, its raw bytes, text, search vector and thread ids, and starts or updates its conversation: one
  * statement, as each round trip costs as much as the work itself. Within a transaction that holds the locks of its thread.
  */
-export function storeMessage(trx: Database, message: NewMessage, place: MessagePlace): Promise<void> {
-  return store(trx, message, place, KEEP_LINKS);
+export async function storeMessage(trx: Database, message: NewMessage, place: MessagePlace): Promise<void> {
+  await store(trx, message, place, KEEP_LINKS);
 }
 
 // unique_violation, deadlock_detected (PostgreSQL, appendix A).

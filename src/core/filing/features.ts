@@ -14,11 +14,14 @@ export type FeatureKind = "everything" | "domain" | "list" | "subject" | "text";
 
 const PREFIXES = { everything: "*", domain: "d:", list: "l:", subject: "s:", text: "t:" } as const;
 
+/** What features begin with that are words of the text. */
+export const TEXT_PREFIX = PREFIXES.text;
+
 /** The one feature that every conversation has. */
 export const EVERYTHING = PREFIXES.everything;
 
-const MAX_SUBJECT_WORDS = 8;
-const MAX_TEXT_WORDS = 14;
+const MAX_SUBJECT_WORDS = 6;
+const MAX_TEXT_WORDS = 10;
 // What matters is said at the beginning; further down letters are alike.
 const READ_CHARACTERS = 700;
 const MIN_WORD = 4;

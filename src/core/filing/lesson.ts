@@ -1,6 +1,7 @@
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Standing } from "../standing/standing";
 import type { Mark } from "../turn-line/marks";
+import { TEXT_PREFIX } from "./features";
 
 /**
  * What was decided about a conversation, as labels to count: `c:`, `r:` and `o:` with the id of a category, record or
@@ -39,7 +40,10 @@ export function labelsOf({ ownerId, categoryIds, recordIds, standing, marks }: D
 /** By how much the count of a label with a feature changes. */
 export type CountChange = { readonly feature: string; readonly label: Label; readonly by: number };
 
-/** What changes in the counts when a conversation with these features has other labels than it was counted with. */
+/**
+ * What changes in the counts when a conversation with these features has other labels than it was counted with. Where
+ * something is filed is not counted by the words of the text: there are many records, and words stand in letters to all.
+ */
 export function countChanges(
   features: readonly string[],
   before: readonly Label[],
@@ -49,5 +53,10 @@ export function countChanges(
     ...before.filter((label) => !now.includes(label)).map((label) => ({ label, by: -1 })),
     ...now.filter((label) => !before.includes(label)).map((label) => ({ label, by: 1 })),
   ];
-  return features.flatMap((feature) => changes.map((change) => ({ feature, ...change })));
+  return features.flatMap((feature) => {
+    const isText = feature.startsWith(TEXT_PREFIX);
+    return changes
+      .filter(({ label }) => !isText || !label.startsWith(LABEL_PREFIXES.file))
+      .map((change) => ({ feature, ...change }));
+  });
 }

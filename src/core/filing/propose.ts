@@ -110,12 +110,16 @@ export function judge(features: readonly string[], { counts, precedents, named }
     const parts = partsFor(label, usual, known, precedents);
     const named = codes.includes(label);
     const score = logit(clamped(usual)) + parts.reduce((sum, { says }) => sum + says, 0) + (named ? NAMED_SCORE : 0);
-    const strongest = parts.toSorted((a, b) => b.says - a.says)[0];
+    const strongest = parts.toSorted((a, b) => toldFirst(b) - toldFirst(a))[0];
     const because = named || strongest === undefined ? ({ kind: "code", was: 1, of: 1 } as const) : strongest.because;
     return { label, kind: kindOf(label), raw: 1 / (1 + Math.exp(-score / TEMPER)), because };
   });
   return judged.toSorted((a, b) => b.raw - a.raw);
 }
+
+// Of two reasons that say about as much, the one about people is understood at once.
+const PLAINER = 1.6;
+const toldFirst = ({ says, because }: Part) => (because.kind === "words" ? says : says * PLAINER);
 
 type Known = { readonly kind: FeatureKind; readonly text: string; readonly labels: ReadonlyMap<Label, number> };
 type ByKind = { readonly [K in FeatureKind]: readonly Known[] };
@@ -155,23 +159,23 @@ function partsFor(label: Label, usual: number, known: ByKind, precedents: readon
     ...placed("domain", WEIGHTS.domain * newness, IMAGINED.domain),
     ...placed("list", WEIGHTS.list, IMAGINED.list),
     ...wordPart(known.subject, WEIGHTS.subject, usual, label),
-    ...wordPart(known.text, WEIGHTS.text, usual, label),
+    // By words of the text, where something is filed is not counted.
+    ...(kindOf(label) === "file" ? [] : wordPart(known.text, WEIGHTS.text, usual, label)),
   ];
 }
 
 // Words of one letter say the same thing several times: only the few that say most are heard.
 function wordPart(words: readonly Known[], weight: number, usual: number, label: Label): Part[] {
   if (words.length === 0) return [];
-  const heard = words
-    .map((one) => {
-      const count = counted(one, label);
-      return { text: one.text, ...count, says: against(usual, count, IMAGINED.words) };
-    })
-    .toSorted((a, b) => Math.abs(b.says) - Math.abs(a.says))
+  const said = words.map((one) => against(usual, counted(one, label), IMAGINED.words));
+  const loudest = said
+    .map((_, at) => at)
+    .toSorted((a, b) => Math.abs(said[b] ?? 0) - Math.abs(said[a] ?? 0))
     .slice(0, TELLING_WORDS);
-  const speaking = heard.filter(({ says }) => says > 0);
-  const { was = 0, of = 0 } = speaking[0] ?? {};
-  const says = weight * heard.reduce((sum, one) => sum + one.says, 0);
+  const says = weight * loudest.reduce((sum, at) => sum + (said[at] ?? 0), 0);
+  const speaking = loudest.flatMap((at) => ((said[at] ?? 0) > 0 ? (words[at] ?? []) : []));
+  const [first] = speaking;
+  const { was, of } = first === undefined ? { was: 0, of: 0 } : counted(first, label);
   return [{ says, because: { kind: "words", words: speaking.slice(0, 2).map(({ text }) => text), was, of } }];
 }
 

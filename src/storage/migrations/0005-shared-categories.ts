@@ -45,6 +45,7 @@ export async function up(knex: Knex): Promise<void> {
       given int not null,
       primary key (tray_id, feature, label)
     );
+    create index filing_count_most on filing_count (tray_id, feature, given desc) include (label);
     -- How often what was proposed with some confidence was right, by tenths.
     create table filing_record (
       tray_id uuid not null references tray,

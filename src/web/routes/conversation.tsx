@@ -1,10 +1,11 @@
 import { data, useOutletContext } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
-import { namesIn, openConversation, otherMailOf } from "../../operations/index.server";
+import { namesIn, openConversation, otherMailOf, proposalsFor } from "../../operations/index.server";
 import { ConversationScreen } from "../screens/conversation-screen";
 import type { ConversationDesk } from "../screens/list-screen";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { conversationView } from "../server/conversation-view.server";
+import { proposalViews } from "../server/proposal-view.server";
 import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/conversation";
 
@@ -19,12 +20,25 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   if (open === null) throw data("This conversation is not in this tray.", { status: 404 });
   const { standing, whoAddress } = open.row;
   const otherMail = standing === "junk" ? await otherMailOf(deps, grant, whoAddress) : null;
-  return { ...conversationView(open, await namesIn(deps, grant), readingOf(member, deps.now())), otherMail };
+  const [names, proposed] = await Promise.all([namesIn(deps, grant), proposalsFor(deps, grant, open.row)]);
+  return {
+    ...conversationView(open, names, readingOf(member, deps.now())),
+    otherMail,
+    proposals: proposalViews(proposed, names, open.row.who),
+  };
 }
 
 export default function Conversation({ loaderData }: Route.ComponentProps) {
   const desk = useOutletContext<ConversationDesk>();
-  return <ConversationScreen key={loaderData.row.id} view={loaderData} desk={desk} otherMail={loaderData.otherMail} />;
+  return (
+    <ConversationScreen
+      key={loaderData.row.id}
+      view={loaderData}
+      desk={desk}
+      otherMail={loaderData.otherMail}
+      proposals={loaderData.proposals}
+    />
+  );
 }
 
 export { shouldRevalidate } from "./tray";

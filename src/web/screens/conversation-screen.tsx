@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import type { OtherMail } from "../../operations/index.server";
 import type { ConversationView } from "../server/conversation-view.server";
+import type { ProposalView } from "../server/proposal-view.server";
 import { Button, KeyCap } from "../ui/button";
 import { notice } from "../ui/notices";
 import { TurnLine } from "../ui/turn-line";
@@ -17,10 +18,11 @@ type ConversationScreenProps = {
   readonly desk: ConversationDesk;
   /** The rest of the sender's mail, where this is junk. */
   readonly otherMail: OtherMail | null;
+  readonly proposals: readonly ProposalView[];
 };
 
 /** The open conversation: correspondence in the middle, the docket at the right, the ways out below. */
-export function ConversationScreen({ view, desk, otherMail }: ConversationScreenProps) {
+export function ConversationScreen({ view, desk, otherMail, proposals }: ConversationScreenProps) {
   const { mayDecide } = useTray();
   const { row } = view;
   const { present } = desk;
@@ -77,7 +79,7 @@ export function ConversationScreen({ view, desk, otherMail }: ConversationScreen
           mayDecide && <WaysOut desk={desk} standing={row.standing} />
         )}
       </main>
-      <DocketCard view={view} desk={desk} otherMail={otherMail} />
+      <DocketCard view={view} desk={desk} otherMail={otherMail} proposals={proposals} />
     </div>
   );
 }

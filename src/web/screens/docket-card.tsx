@@ -3,13 +3,17 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { nextUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
 import type { OtherMail } from "../../operations/index.server";
+import { useCommands } from "../keys/key-desk";
 import type { ConversationView } from "../server/conversation-view.server";
+import type { ProposalView } from "../server/proposal-view.server";
+import type { RowView } from "../server/words.server";
 import { PaceMarks } from "../ui/pace-marks";
 import { useDecisions, usePending, withPending } from "./decisions";
 import { FollowUpLines } from "./follow-up-lines";
 import { JunkOffer } from "./junk-offer";
 import type { ConversationDesk } from "./list-screen";
 import { OwnerStamp } from "./owner-stamp";
+import { isStillProposed, Proposals } from "./proposals";
 import { RowTabs } from "./row-tabs";
 import { useTray } from "./tray-data";
 
@@ -17,10 +21,11 @@ type DocketCardProps = {
   readonly view: ConversationView;
   readonly desk: ConversationDesk;
   readonly otherMail: OtherMail | null;
+  readonly proposals: readonly ProposalView[];
 };
 
 /** The card of the conversation: where it stands and why on top, then everything that was decided, then the journal. */
-export function DocketCard({ view, desk, otherMail }: DocketCardProps) {
+export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps) {
   const { members, member, tray, mayDecide } = useTray();
   const pending = usePending();
   const row = withPending(view.row, pending);
@@ -33,6 +38,7 @@ export function DocketCard({ view, desk, otherMail }: DocketCardProps) {
           <h2 className="font-serif text-[18px] leading-6 font-semibold">{view.standingName}</h2>
           <p className="mt-0.5 text-sm text-soft">{view.reason}</p>
         </div>
+        <Proposed proposals={proposals} row={row} desk={desk} />
         <dl>
           <Line name="Owner" keyName="a" onAsk={ask("assign")}>
             <span className="flex items-center gap-2">
@@ -104,6 +110,25 @@ export function DocketCard({ view, desk, otherMail }: DocketCardProps) {
       <JunkOffer other={otherMail} />
       <Journal lines={view.journal} />
     </aside>
+  );
+}
+
+type ProposedProps = Pick<DocketCardProps, "proposals" | "desk"> & { readonly row: RowView };
+
+/** What is proposed and not so yet; each is accepted by its key. */
+function Proposed({ proposals, row, desk }: ProposedProps) {
+  const { mayDecide } = useTray();
+  const open = mayDecide ? proposals.filter((one) => isStillProposed(one, row)) : [];
+  const accept = (at: number) => {
+    const proposal = open[at];
+    return proposal === undefined || desk.answering ? undefined : () => desk.act(proposal.decision);
+  };
+  useCommands({ "accept-1": accept(0), "accept-2": accept(1), "accept-3": accept(2), "accept-4": accept(3) });
+  if (open.length === 0) return null;
+  return (
+    <section aria-label="Proposed" className="border-b border-hair bg-act-soft/40 *:first:border-t-0">
+      <Proposals proposals={open} onAccept={desk.act} />
+    </section>
   );
 }
 

@@ -1,15 +1,15 @@
 import { keyCap } from "../keys/commands";
 import { useKeyOf } from "../keys/key-desk";
 import type { ListedRowView } from "../server/list-view.server";
-import type { ProposalView, RunView } from "../server/run-view.server";
+import type { ProposalView } from "../server/proposal-view.server";
+import type { RunView } from "../server/run-view.server";
 import type { RowView } from "../server/words.server";
 import { KeyCap } from "../ui/button";
-import { CategoryTab } from "../ui/category-tab";
 import { PaceMarks } from "../ui/pace-marks";
 import type { PostedDecision } from "./decisions";
 import { OwnerStamp } from "./owner-stamp";
+import { Proposals } from "./proposals";
 import { RowTabs } from "./row-tabs";
-import { useTray } from "./tray-data";
 
 const NEXT_SHOWN = 3;
 
@@ -41,24 +41,7 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll }
           </span>
           <span className="text-sm text-soft">{row.recordCodes.join(", ") || "not filed"}</span>
         </p>
-        {proposals.map((proposal, at) => (
-          <button
-            key={proposal.key}
-            type="button"
-            aria-keyshortcuts={`${at + 1}`}
-            onClick={() => onAccept(proposal.decision)}
-            className="grid w-full grid-cols-[24px_minmax(0,1fr)_48px] items-start gap-x-2 border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
-          >
-            <span className="text-soft">
-              <KeyCap>{`${at + 1}`}</KeyCap>
-            </span>
-            <span className="min-w-0">
-              <ProposalTitle proposal={proposal} />
-              <span className="mt-0.5 block text-sm text-soft">{proposal.reason}</span>
-            </span>
-            <Confidence value={proposal.confidence} />
-          </button>
-        ))}
+        <Proposals proposals={proposals} onAccept={onAccept} />
         {proposals.length > 1 && (
           <button
             type="button"
@@ -88,27 +71,5 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll }
         </section>
       )}
     </aside>
-  );
-}
-
-function ProposalTitle({ proposal }: { proposal: ProposalView }) {
-  const { categories } = useTray();
-  const { decision } = proposal;
-  if (decision.kind !== "categorise") return <span className="block truncate">{proposal.title}</span>;
-  const category = categories.find(({ id }) => id === decision.category);
-  return category === undefined ? null : <CategoryTab code={category.code} name={category.name} ink={category.ink} />;
-}
-
-function Confidence({ value }: { value: number }) {
-  const percent = Math.round(value * 100);
-  return (
-    <span
-      role="img"
-      aria-label={`${percent} % sure`}
-      title={`${percent} % sure`}
-      className="mt-1.5 block h-[5px] bg-sunk"
-    >
-      <span className="block h-full bg-act" style={{ width: `${percent}%` }} />
-    </span>
   );
 }

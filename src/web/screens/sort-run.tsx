@@ -6,7 +6,7 @@ import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../core/lists/run
 import { isInScope, scopeName } from "../../core/lists/scope";
 import { keyCap } from "../keys/commands";
 import { useCommands, useKeyOf } from "../keys/key-desk";
-import type { ProposalView, RunView } from "../server/run-view.server";
+import type { ProposalView } from "../server/proposal-view.server";
 import { KeyCap } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { notice } from "../ui/notices";
@@ -22,6 +22,7 @@ import {
 import type { DialogKind } from "./dialog-props";
 import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands } from "./list-commands";
+import { isStillProposed } from "./proposals";
 import { RunDocket } from "./run-docket";
 import { RunPaper } from "./run-paper";
 import { saidOf } from "./said";
@@ -60,7 +61,7 @@ export function SortRun({ start }: { start: RunStart }) {
     // The next conversation first; what is no longer in sight is sent off after it.
     startTransition(send);
   };
-  const proposals = row === null ? [] : (run.view?.proposals ?? []).filter(({ decision }) => isOpen(decision, row));
+  const proposals = row === null ? [] : (run.view?.proposals ?? []).filter((one) => isStillProposed(one, row));
   const acceptAll = () => {
     if (target === null) return;
     // What leads away goes last: the others are about the same conversation while it is still here.
@@ -148,20 +149,6 @@ function acceptance<T>(proposal: ProposalView | undefined, make: (decision: Post
 }
 
 const EMPTY = { to: "", cc: "", subject: "" };
-
-/** A proposal is open until what it proposes is so. */
-function isOpen(decision: PostedDecision, row: RunView["row"]): boolean {
-  switch (decision.kind) {
-    case "categorise":
-      return !row.categoryIds.some((id) => id === decision.category);
-    case "file":
-      return !row.recordCodes.includes(decision.code);
-    case "assign":
-      return row.ownerId !== decision.owner;
-    default:
-      return true;
-  }
-}
 
 function RunHead({ run, start, onUndo }: { run: ReturnType<typeof useRun>; start: RunStart; onUndo: () => void }) {
   const { tray } = useTray();

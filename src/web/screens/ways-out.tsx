@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { type CommandId, keyCap } from "../keys/commands";
 import { useKeyOf } from "../keys/key-desk";
-import type { ProposalView } from "../server/run-view.server";
+import type { ProposalView } from "../server/proposal-view.server";
 import type { RowView } from "../server/words.server";
 import { KeyCap } from "../ui/button";
 import type { DialogKind } from "./dialog-props";

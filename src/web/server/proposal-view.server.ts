@@ -1,0 +1,86 @@
+import type { Because, Proposal } from "../../core/filing/propose";
+import { assertNever } from "../../core/kernel/assert-never";
+import type { ProposedFor, TrayNames } from "../../operations/index.server";
+import type { PostedDecision } from "../screens/decisions";
+
+/** A proposal as the docket shows it: what is decided by its key, and the reason. */
+export type ProposalView = {
+  readonly key: string;
+  readonly decision: PostedDecision;
+  readonly title: string;
+  readonly reason: string;
+  readonly confidence: number;
+};
+
+/** What is proposed for a conversation with somebody, ready to be drawn. */
+export function proposalViews({ proposals, records }: ProposedFor, names: TrayNames, who: string): ProposalView[] {
+  return proposals.flatMap((proposal) => {
+    const view = proposalView(proposal, names, records, who);
+    return view === null ? [] : [view];
+  });
+}
+
+/** Why something is proposed, in words. */
+function becauseInWords(because: Because, who: string): string {
+  const { was, of } = because;
+  const share = was === of ? `all of ${of}` : `${was} of ${of}`;
+  switch (because.kind) {
+    case "person":
+      return `${was === of ? `all of the last ${of}` : `${was} of the last ${of}`} with ${who}`;
+    case "domain":
+      return `${share} from ${because.text}`;
+    case "list":
+      return `${share} through the list ${because.text}`;
+    case "words":
+      return because.words.length === 0
+        ? "what is mostly done here"
+        : `${share} with ${because.words.map((word) => `“${word}”`).join(" and ")}`;
+    case "code":
+      return "its reference code is in the letter";
+  }
+}
+
+function proposalView(
+  proposal: Proposal,
+  { members, categories }: TrayNames,
+  records: ProposedFor["records"],
+  who: string,
+): ProposalView | null {
+  const { confidence } = proposal;
+  const reason = becauseInWords(proposal.because, who);
+  switch (proposal.kind) {
+    case "file": {
+      const record = records.find(({ id }) => id === proposal.recordId);
+      if (record === undefined) return null;
+      const decision = { kind: "file", record: record.id, code: record.code, settle: false } as const;
+      return { key: `file ${record.id}`, decision, title: `${record.code} ${record.title}`, reason, confidence };
+    }
+    case "categorise": {
+      const category = categories.find(({ id }) => id === proposal.categoryId);
+      if (category === undefined) return null;
+      const decision = { kind: "categorise", category: category.id, give: true } as const;
+      return { key: `category ${category.id}`, decision, title: category.name, reason, confidence };
+    }
+    case "assign": {
+      const member = members.find(({ id }) => id === proposal.ownerId);
+      if (member === undefined) return null;
+      return {
+        key: "owner",
+        decision: { kind: "assign", owner: member.id },
+        title: `Assign to ${member.name}`,
+        reason,
+        confidence,
+      };
+    }
+    case "settle":
+      return {
+        key: "settle",
+        decision: { kind: "settle" },
+        title: "Settle",
+        reason: `${reason} needed no answer`,
+        confidence,
+      };
+    default:
+      return assertNever(proposal);
+  }
+}
