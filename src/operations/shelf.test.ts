@@ -111,6 +111,7 @@ describe("what a member chose", () => {
       keys: { settle: "q" },
       afterDecision: "list",
       dropOnRecord: null,
+      categoriesListed: {},
     });
     expect((await preferencesOf(tray.deps, office.tobiasGrant)).afterDecision).toBe("next");
   });

@@ -143,7 +143,12 @@ describe("what is posted as a choice", () => {
   );
   it("is there on every screen of the tray", async () => {
     const page = await ines.looksAt(trayPage);
-    expect(page.preferences).toEqual({ keys: { settle: "y" }, afterDecision: "list", dropOnRecord: null });
+    expect(page.preferences).toEqual({
+      keys: { settle: "y" },
+      afterDecision: "list",
+      dropOnRecord: null,
+      categoriesListed: {},
+    });
     await ines.posts(settings, { name: "keys", value: "null" });
     await ines.posts(settings, { name: "after-decision", value: "null" });
   });
@@ -227,15 +232,24 @@ describe("a sort run's pages", () => {
     expect(page.rows.slice(0, 2).map(({ subject }) => subject)).toEqual(["Letter 0", "Letter 1"]);
     expect((await ines.looksAt(sortRun, { scope: "to-sort" }, "order=sideways")).order).toBe("newest");
     expect(await refusalOf(ines.looksAt(sortRun, { scope: "lost" }))).toBe(404);
-    for (const at of [10, 11, 12])
-      await decides({ kind: "file", record: sorrel, settle: "true", conversation: id(at) });
-    const response = (await ines.looksAt(runConversation, { conversation: id(20) })) as Response;
+    const arrived: ConversationId[] = [];
+    for (let at = 0; at < 8; at += 1) {
+      passes(tray, 1);
+      const from = "Otto Quayle <otto@quayle.example>";
+      const raw = aMessage({ id: `otto${at}@quayle.example`, subject: "The blower hums", from });
+      const recipients = [address("office@ottermoor.example")];
+      const [kept] = await receiveMessage(tray.deps, { raw, envelopeSender: "a@x.example", recipients });
+      if (kept !== undefined) arrived.push(kept.conversationId);
+    }
+    const [last = "", ...others] = arrived.toReversed();
+    for (const conversation of others) await decides({ kind: "file", record: sorrel, settle: "true", conversation });
+    const response = (await ines.looksAt(runConversation, { conversation: last })) as Response;
     const view: RunView = await response.json();
     expect(view.proposals.map(({ title, decision }) => [title, decision.kind])).toEqual([
-      ["P-26-012 Sorrel case", "file"],
       ["Settle", "settle"],
+      ["P-26-012 Sorrel case", "file"],
     ]);
-    expect(view.proposals[0]?.reason).toMatch(/^all of the last 3 with /);
+    expect(view.proposals[0]?.reason).toMatch(/^all of the last 7 with Otto Quayle/);
     expect(await refusalOf(ines.looksAt(runConversation, { conversation: "x" }))).toBe(404);
     expect(await refusalOf(ines.looksAt(runConversation, { conversation: tray.deps.newId() }))).toBe(404);
   });
@@ -316,7 +330,7 @@ describe("the shelf", () => {
     await ines.posts(shelf, { do: "save-view", name: "Tuned", scope: "open", query: `category=${tuning}` });
     const page = await ines.looksAt(trayPage);
     expect(page.savedViews).toMatchObject([{ name: "Tuned", scope: "open" }]);
-    expect(page.shelf.at(-1)).toMatchObject({ title: "Tuned", count: 57 });
+    expect(page.shelf.at(-1)).toMatchObject({ title: "Tuned", count: 60 });
     expect(await refusalOf(ines.posts(shelf, { do: "dance" }))).toBe(400);
   });
 });
