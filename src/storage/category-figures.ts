@@ -78,7 +78,8 @@ export async function figuresOfCategory(
     /* sql */ `
     with given as materialized (
       select standing, standing_since, created_at, record_ids, who, who_address from conversation
-      where tray_id = :trayId and joined_to is null and category_ids && ${withAllUnder("array[:id]")}
+      where tray_id = :trayId and joined_to is null and category_ids <> '{}'
+        and category_ids && ${withAllUnder("array[:id]")}
     ),
     week as (select generate_series(:weeks - 1, 0, -1) as ago),
     bounds as (

@@ -27,7 +27,8 @@ export type CategoryUses = {
 export async function usesOfCategory(db: Database, id: CategoryId): Promise<CategoryUses> {
   const found = await knexOf(db).raw<{ rows: CategoryUses[] }>(
     /* sql */ `
-    with given as (select id, standing from conversation where category_ids @> array[cast(:id as uuid)] and joined_to is null)
+    with given as (select id, standing from conversation where category_ids @> array[cast(:id as uuid)]
+        and category_ids <> '{}' and joined_to is null)
     select (select count(*)::int from given) as conversations,
       (select count(*)::int from given where standing = any(:open)) as open,
       (select count(*)::int from follow_up join given on given.id = conversation_id where done_at is null) as "followUps",

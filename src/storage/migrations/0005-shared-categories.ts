@@ -56,7 +56,8 @@ export async function up(knex: Knex): Promise<void> {
       primary key (tray_id, kind, band)
     );
 
-    create index conversation_categories on conversation using gin (category_ids);
+    -- Without what has none: a conversation that arrives costs nothing here.
+    create index conversation_categories on conversation using gin (category_ids) where category_ids <> '{}';
     create index journal_category on journal ((effect->>'categoryId'), at) where effect->>'categoryId' is not null;
   `);
 }
