@@ -1,6 +1,4 @@
-import { readFileSync } from "node:fs";
 import { chromium, type Page } from "@playwright/test";
-import { createTransport } from "nodemailer";
 import config from "../playwright.config";
 import { cloneDatabase } from "../tests/support/clones";
 import { startServerProcess } from "../tests/support/server-process";
@@ -21,12 +19,12 @@ const page = await browser.newPage({
 });
 try {
   await page.goto("/sign-in");
-  await picture(page, "sign-in");
   await page.getByRole("button", { name: "Ines Varga" }).click();
   await page.getByRole("main", { name: "To sort" }).waitFor();
   await page.goto("/office/our-move");
   await picture(page, "main");
   await listPictures(page);
+  await categoryPictures(page);
   await page.goto("/office/our-move");
   await page.getByRole("link", { name: "Consent for the case, ref 26/118" }).click();
   await page.getByRole("complementary", { name: "Docket" }).waitFor();
@@ -57,7 +55,7 @@ async function listPictures(of: Page): Promise<void> {
     await of.getByRole("menuitemradio", { name: item }).click();
   };
   await choose("Grouping", "By category");
-  await of.getByRole("button", { name: /^Delivery/ }).waitFor();
+  await of.getByRole("button", { name: /^Delivery \d/ }).waitFor();
   await picture(of, "by-category");
   await of.getByRole("link", { name: "Consignment 2645" }).focus();
   for (const key of ["x", "J", "J"]) await of.keyboard.press(key);
@@ -82,33 +80,25 @@ async function listPictures(of: Page): Promise<void> {
   await picture(of, "journal");
 }
 
-// Mail of the kinds that the made-up world shows best when it has just come.
+// What looks after the categories, and looks by them.
+async function categoryPictures(of: Page): Promise<void> {
+  await of.goto("/office/categories");
+  await of.getByRole("main", { name: "Categories" }).waitFor();
+  await picture(of, "categories");
+  await of.getByRole("link", { name: /^EX/ }).click();
+  await of.getByRole("img", { name: /In 12 weeks/ }).waitFor();
+  await picture(of, "category");
+  await of.goto("/office/matrix");
+  await picture(of, "matrix");
+  await open(of, "our-move", "Consent for the case, ref 26/118");
+  await of.keyboard.press("c");
+  await of.getByRole("dialog", { name: "Categories" }).waitFor();
+  await picture(of, "category-picker");
+  await of.keyboard.press("Escape");
+}
+
+// Mail as it comes in bulk.
 async function mailPictures(of: Page): Promise<void> {
-  const blower = readFileSync("public/favicon.svg");
-  await deliver("The winter number is out", "The Reed Review <news@reedreview.example>", [
-    "List-Unsubscribe: <https://reedreview.example/leave>",
-    "Content-Type: text/html; charset=utf-8",
-    "",
-    '<table width="560" align="center" bgcolor="#f4efe4"><tr><td style="padding:24px"><img src="https://reedreview.example/logo.png" alt="The Reed Review, quarterly"><h1 style="color:#774063;font-family:Georgia,serif">The winter number</h1><p>Leathering pallets, by hand and in a hurry. Spotted metal at 70 %. A harmonium comes home after ninety years.</p><p><a href="https://reedreview.example/winter">Read it</a>, or sign in at <a href="https://harm.example/login">www.isterbank.example</a>.</p></td></tr></table>',
-  ]);
-  await deliver("Photographs of the blower", "Otto Quayle <otto@quayle.example>", [
-    "Content-Type: multipart/mixed; boundary=m",
-    "",
-    "--m\r\nContent-Type: text/plain; charset=utf-8\r\n\r\nHere are the readings, the plan and a picture.\r\nMore at https://quayle.example/blower.\r\n\r\nOtto",
-    "--m\r\nContent-Type: text/plain; name=readings.txt\r\nContent-Disposition: attachment; filename=readings.txt\r\n\r\nhumidity, week 48\r\nMon 41 %\r\nTue 42 %\r\nWed 40 %",
-    '--m\r\nContent-Type: application/pdf; name="Plan of the vestry.pdf"\r\nContent-Disposition: attachment; filename="Plan of the vestry.pdf"\r\n\r\n%PDF',
-    `--m\r\nContent-Type: image/svg+xml; name=blower.svg\r\nContent-Disposition: attachment; filename=blower.svg\r\n\r\n${blower}`,
-    "--m--",
-  ]);
-  await open(of, "to-sort", "The winter number is out");
-  await of.frameLocator("iframe").getByText("The winter number").waitFor();
-  await picture(of, "newsletter");
-  await open(of, "to-sort", "Photographs of the blower");
-  await of.getByRole("button", { name: "Look at readings.txt" }).click();
-  await of.frameLocator('iframe[title="readings.txt"]').getByText("Tue 42 %").waitFor();
-  await picture(of, "attachments");
-  await open(of, "our-move", "The harmonium in store");
-  await picture(of, "bounce");
   await of.goto("/office/import");
   await of
     .getByLabel("File")
@@ -126,20 +116,6 @@ async function open(of: Page, standing: string, subject: string): Promise<void> 
   await of.goto(`/office/${standing}`);
   await of.getByRole("link", { name: subject, exact: true }).click();
   await of.getByRole("toolbar", { name: "Decide" }).waitFor();
-}
-
-async function deliver(subject: string, from: string, rest: readonly string[]): Promise<void> {
-  const transport = createTransport({ host: "127.0.0.1", port: server.mailPort, ignoreTLS: true });
-  const head = [
-    `From: ${from}`,
-    "To: office@ottermoor.example",
-    `Subject: ${subject}`,
-    `Date: ${new Date().toUTCString()}`,
-  ];
-  const id = `Message-ID: <${subject.replace(/\W/g, "")}@pictures.example>`;
-  const raw = [...head, id, "MIME-Version: 1.0", ...rest].join("\r\n");
-  await transport.sendMail({ envelope: { from: "post@outside.example", to: "office@ottermoor.example" }, raw });
-  transport.close();
 }
 
 function oldMail(): Buffer {
