@@ -2,14 +2,23 @@ import { Client } from "pg";
 import { MENU_DIMENSIONS } from "~/core/lists/narrowing";
 import { GROUPINGS, type Grouping } from "~/core/lists/sheet-view";
 import type { Wired } from "~/main/wiring";
-import { countsToNarrow, listConversations, signInToDemo, traysOf, whoIs } from "~/operations/index.server";
+import {
+  categoryMatrix,
+  countsToNarrow,
+  listConversations,
+  lookAfterCategories,
+  lookAtCategory,
+  signInToDemo,
+  traysOf,
+  whoIs,
+} from "~/operations/index.server";
 import { type Figure, medianMs } from "./measure";
 import { recordedStatements } from "./recorded-statements";
 
 const RUNS = 3;
 const MOST = 3;
 
-/** Opening every standing in every grouping, and the counts of every narrow-by menu, against the SQL that they send: the worst ratio of each. */
+/** Opening every standing in every grouping, the counts of every narrow-by menu, and what is looked at by categories, against the SQL that they send: the worst ratio of each. */
 export async function openLists({ deps }: Wired, url: string): Promise<Figure[]> {
   const session = await signInToDemo(deps, "ines");
   const member = session.ok ? await whoIs(deps, session.value.token) : null;
@@ -63,7 +72,19 @@ export async function openLists({ deps }: Wired, url: string): Promise<Figure[]>
         ] as const,
     ),
   );
-  const figures = [await worst("opening a list in a grouping", lists), await worst("counts to narrow by", counts)];
+  const [category] = (await lookAfterCategories(deps, grant)).categories;
+  if (category === undefined) throw new Error("the tray has no category");
+  const categories = [
+    ["the matrix against owner", () => categoryMatrix(deps, grant, "owner")],
+    ["the matrix against standing", () => categoryMatrix(deps, grant, "standing")],
+    ["all of them", () => lookAfterCategories(deps, grant)],
+    ["one of them", () => lookAtCategory(deps, grant, category.id)],
+  ] as const;
+  const figures = [
+    await worst("opening a list in a grouping", lists),
+    await worst("counts to narrow by", counts),
+    await worst("looking by categories", categories),
+  ];
   await raw.end();
   return figures;
 }

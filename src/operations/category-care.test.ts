@@ -1,9 +1,9 @@
 import {
-  address,
   asLead,
   type Office,
   passes,
   setUpOffice,
+  setUpParts,
   type TestTray,
   testTray,
 } from "@tests/support/test-database";
@@ -11,7 +11,6 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { CategoryDraft } from "../core/categories/category";
 import { type CategoryId, trustedId } from "../core/kernel/ids";
 import {
-  addMember,
   beginWithSet,
   changeCategory,
   createCategory,
@@ -21,9 +20,7 @@ import {
   lookAfterCategories,
   placeCategory,
   retireCategory,
-  setUpTray,
   type TrayGrant,
-  traysOf,
   tryCategoryTable,
   undoCategories,
 } from "./index.server";
@@ -37,18 +34,7 @@ beforeAll(async () => {
   tray = await testTray();
   office = await setUpOffice(tray.deps);
   lead = await asLead(tray, office.ines);
-  await setUpTray(tray.deps, {
-    slug: "parts",
-    name: "Parts",
-    timeZone: "UTC",
-    addresses: [address("parts@ottermoor.example")],
-  });
-  const col = await addMember(tray.deps, {
-    ...{ signInName: "col", name: "Col Whitaker", initials: "CW", role: "lead", timeZone: "UTC" },
-    ...{ password: "ottermoor", trays: ["parts"] },
-  });
-  if (!col.ok) throw new Error(col.error.kind);
-  other = (await traysOf(tray.deps, col.value))[0] ?? lead;
+  other = (await setUpParts(tray.deps)).grant;
 });
 afterAll(() => tray.close());
 beforeEach(() => passes(tray, 1));

@@ -125,3 +125,17 @@ export async function asLead(tray: TestTray, member: Member, trayId?: TrayId): P
   if (led === undefined) throw new Error("no grant");
   return led;
 }
+
+/** A second tray, with somebody who leads it and may not look into any other. */
+export async function setUpParts(deps: Deps): Promise<{ readonly col: Member; readonly grant: TrayGrant }> {
+  const addresses = [address("parts@ottermoor.example")];
+  await setUpTray(deps, { slug: "parts", name: "Parts", timeZone: "UTC", addresses });
+  const added = await addMember(deps, {
+    ...{ signInName: "col", name: "Col Whitaker", initials: "CW", role: "lead", timeZone: "UTC" },
+    ...{ password: "ottermoor", trays: ["parts"] },
+  });
+  if (!added.ok) throw new Error(added.error.kind);
+  const [grant] = await traysOf(deps, added.value);
+  if (grant === undefined) throw new Error("no grant");
+  return { col: added.value, grant };
+}

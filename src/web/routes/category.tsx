@@ -1,5 +1,6 @@
 import { data } from "react-router";
 import { type CategoryId, readId } from "../../core/kernel/ids";
+import { FLOW } from "../../core/standing/standing";
 import { lookAtCategory, moreOfList } from "../../operations/index.server";
 import { CategoryScreen } from "../screens/category-screen";
 import { categoryView } from "../server/category-view.server";
@@ -8,7 +9,6 @@ import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/category";
 
 const SHOWN = 6;
-const SCOPES = ["open", "resting", "settled"] as const;
 const NEWEST = { order: "date", reversed: false, grouping: null } as const;
 
 export function meta({ loaderData }: Route.MetaArgs) {
@@ -23,7 +23,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const request = { narrowing: { category: [page.category.id] }, view: NEWEST };
   const first = { lane: "", after: null, limit: SHOWN };
   const lists = await Promise.all(
-    SCOPES.map(async (scope) => ({ scope, rows: await moreOfList(deps, grant, member, { scope, ...request }, first) })),
+    FLOW.map(async (scope) => ({ scope, rows: await moreOfList(deps, grant, member, { scope, ...request }, first) })),
   );
   return categoryView(page, lists, readingOf(member, deps.now()));
 }

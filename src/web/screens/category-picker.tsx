@@ -38,7 +38,7 @@ export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
   return (
     <Picker
       title="Categories"
-      prompt="Type a category’s name or code"
+      prompt="Type a category's name or code"
       empty="There is no such category."
       onText={setText}
       choices={ordered.map(({ id, code, name: own, ink, key, path, depth, retired }) => ({

@@ -1,7 +1,7 @@
 import { Pencil, Pin } from "lucide-react";
 import { lazy, Suspense } from "react";
 import { Link } from "react-router";
-import { OPEN_STANDINGS, scopeName } from "../../core/lists/scope";
+import { scopeName } from "../../core/lists/scope";
 import type { CategoryView } from "../server/category-view.server";
 import type { RowView } from "../server/words.server";
 import { CategoryTab } from "../ui/category-tab";
@@ -19,12 +19,8 @@ const TOOL =
 export function CategoryScreen({ category, under, lists, standings, records, people, weeks }: CategoryView) {
   const { tray, mayDecide } = useTray();
   const pin = usePin();
-  const countIn = (scope: string) =>
-    standings
-      .filter(({ standing }) =>
-        scope === "open" ? OPEN_STANDINGS.some((one) => one === standing) : standing === scope,
-      )
-      .reduce((sum, { count }) => sum + count, 0);
+  const countIn = (scope: string) => standings.find(({ standing }) => standing === scope)?.count ?? 0;
+  const filled = lists.filter(({ rows }) => rows.length > 0);
   const above = category.path.slice(0, -1);
   return (
     <main
@@ -63,7 +59,8 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
       </div>
       <div className="grid min-h-0 flex-1 overflow-y-auto [scrollbar-width:thin] lg:grid-cols-[minmax(0,1fr)_372px]">
         <div className="min-w-0">
-          {lists.map(({ scope, rows }) => (
+          {filled.length === 0 && <p className="px-4 py-5 text-soft">No conversation has this category.</p>}
+          {filled.map(({ scope, rows }) => (
             <ListOf key={scope} scope={scope} rows={rows} count={countIn(scope)} categoryId={category.id} />
           ))}
         </div>
@@ -130,7 +127,6 @@ function ListOf({ scope, rows, count, categoryId }: ListOfProps) {
           </Link>
         )}
       </h2>
-      {rows.length === 0 && <p className="px-4 py-1.5 text-soft">None.</p>}
       <ul>
         {rows.map((row) => (
           <li

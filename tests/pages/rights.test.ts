@@ -1,0 +1,169 @@
+import { aMessage } from "@tests/support/mail";
+import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
+import { address, type Office, setUpOffice, setUpParts, type TestTray, testTray } from "@tests/support/test-database";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { receiveMessage, setUpCategories, setUpRecords, type TrayGrant } from "~/operations/index.server";
+import siteMap from "~/web/routes";
+
+// Whatever the site map has is asked here: a route that is in no table of this file fails it.
+
+type Entry = { readonly path?: string; readonly file: string; readonly index?: boolean; readonly children?: Entry[] };
+type Place = { readonly path: string; readonly file: string; readonly above: readonly string[] };
+
+function placesOf(entries: readonly Entry[], path = "", above: readonly string[] = []): Place[] {
+  return entries.flatMap((entry) => {
+    const own = entry.path === undefined ? path : `${path}/${entry.path}`;
+    return [{ path: own, file: entry.file, above }, ...placesOf(entry.children ?? [], own, [...above, entry.file])];
+  });
+}
+
+const places = placesOf((await siteMap) as Entry[]);
+const inTray = places.filter(({ path }) => path.startsWith("/:tray/"));
+const modules: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = import.meta.glob<
+  Record<string, unknown>
+>("/src/web/routes/*.{ts,tsx}");
+const moduleOf = async (file: string) => (await modules[`/src/web/${file}`]?.()) ?? {};
+const called = (file: string) => file.replace("routes/", "").replace(/\.tsx?$/, "");
+
+let tray: TestTray;
+let office: Office;
+let reader: Visitor;
+let stranger: Visitor;
+let strangerGrant: TrayGrant;
+const ids = { conversation: "", other: "", message: "", category: "" };
+const SOME_ID = "01900000-0000-7000-8000-000000000000";
+
+beforeAll(async () => {
+  tray = await testTray();
+  office = await setUpOffice(tray.deps);
+  const { col, grant } = await setUpParts(tray.deps);
+  strangerGrant = grant;
+  stranger = visitor(tray.deps, col, grant);
+  reader = visitor(tray.deps, { ...office.ines, id: office.reader.memberId }, office.reader);
+  const arrive = async (id: string) => {
+    const raw = aMessage({ id, subject: `Letter ${id}` });
+    const recipients = [address("office@ottermoor.example")];
+    const [kept] = await receiveMessage(tray.deps, { raw, envelopeSender: "a@x.example", recipients });
+    return kept?.conversationId ?? "";
+  };
+  ids.conversation = await arrive("one@x.example");
+  ids.other = await arrive("two@x.example");
+  ids.message = (await tray.ask("select id from message where conversation_id = $1", [ids.conversation]))[0].id;
+  const [category] = await setUpCategories(tray.deps, [{ code: "TU", name: "Tuning", ink: "moss", parentCode: null }]);
+  ids.category = category?.id ?? "";
+  await tray.ask("update category set tray_id = $1", [office.grant.tray.id]);
+  await setUpRecords(tray.deps, [{ code: "C-1", title: "A house", kind: "client", parentCode: null, closed: false }]);
+});
+afterAll(() => tray.close());
+
+/** What a post is made of; what it is refused with, or that it is somebody's own affair. */
+type Posting = {
+  readonly fields?: () => Readonly<Record<string, string>>;
+  readonly params?: () => Readonly<Record<string, string>>;
+  /** Nobody else sees what it changes: what one has read, how one likes things. */
+  readonly isOwn?: true;
+};
+
+const ofMessage = () => ({ message: ids.message });
+const POSTINGS: Readonly<Record<string, Posting>> = {
+  answer: {
+    params: () => ({ conversation: ids.conversation }),
+    fields: () => ({ to: "vane@vanehouse.example", cc: "", subject: "Re", html: "<p>Yes.</p>", after: "settle" }),
+  },
+  categories: { fields: () => ({ do: "create", name: "New", ink: "moss" }) },
+  "categories-import": { fields: () => ({ do: "import", table: "path\nNew" }) },
+  decide: { fields: () => ({ kind: "settle", conversation: ids.conversation }) },
+  import: { fields: () => ({ cancel: SOME_ID }) },
+  "import-upload": {},
+  join: { params: () => ({ conversation: ids.conversation }), fields: () => ({ other: ids.other }) },
+  "junk-sender": { fields: () => ({ address: "vane@vanehouse.example", junk: "true" }) },
+  "leave-list": { params: ofMessage },
+  pictures: { params: ofMessage },
+  "run-conversation": { params: () => ({ conversation: ids.conversation }), isOwn: true },
+  "send-again": { params: ofMessage },
+  settings: { fields: () => ({ name: "after-decision", value: '"list"' }), isOwn: true },
+  shelf: { fields: () => ({ do: "pin", kind: "category", target: ids.category, forAll: "false" }), isOwn: true },
+  "split-off": { params: ofMessage, fields: () => ({ conversation: ids.conversation }) },
+  "stop-run": { fields: () => ({ run: SOME_ID }) },
+  "take-back": { params: ofMessage },
+  "tray-settings": { fields: () => ({ holidays: "", "bin-days": "3" }) },
+  undo: { fields: () => ({ batch: SOME_ID }) },
+  "unread-from": { params: ofMessage, fields: () => ({ list: "/office/to-sort" }), isOwn: true },
+};
+
+/** Pages about one thing of a tray, with the thing as its address names it. */
+const LOOKS: Readonly<Record<string, () => Readonly<Record<string, string>>>> = {
+  attachment: () => ({ message: ids.message, index: "0" }),
+  "attachments-zip": ofMessage,
+  category: () => ({ category: ids.category }),
+  conversation: () => ({ conversation: ids.conversation }),
+  export: () => ({ what: ids.conversation }),
+  "message-html": ofMessage,
+  "message-raw": ofMessage,
+  "run-conversation": () => ({ conversation: ids.conversation }),
+};
+/** Pages with a part in their address that is a name everybody knows, or a record, which is common to all trays. */
+const NAMED = ["join", "list-data", "record", "sort-run", "standing"];
+
+describe("the rights to a tray", () => {
+  it("are asked for every page and every post below its address, by one gate", async () => {
+    const outside = places.filter(({ path }) => !path.startsWith("/:tray"));
+    expect(outside.map(({ file }) => called(file)).toSorted()).toEqual(["home", "sign-in", "sign-out", "signed-in"]);
+    expect(inTray.filter(({ above }) => !above.includes("routes/tray.tsx"))).toEqual([]);
+    const { middleware } = await moduleOf("routes/tray.tsx");
+    const [gate] = middleware as ((args: never) => unknown)[];
+    const knock = (grants: readonly TrayGrant[], slug: string) =>
+      refusalOf(
+        (async () => {
+          const { RouterContextProvider } = await import("react-router");
+          const { grantsContext, liveContext } = await import("~/web/server/context.server");
+          const context = new RouterContextProvider();
+          context.set(grantsContext, grants);
+          context.set(liveContext, { state: () => "" } as never);
+          await gate?.({ params: { tray: slug }, context } as never);
+        })(),
+      );
+    expect(await knock([strangerGrant], "office")).toBe(404);
+    expect(await knock([strangerGrant], "parts")).toBe(200);
+    expect(await knock([], "parts")).toBe(404);
+  });
+
+  it("let a reader change nothing, whatever is posted", async () => {
+    const acting: string[] = [];
+    for (const { file } of inTray) if (typeof (await moduleOf(file)).action === "function") acting.push(file);
+    expect([...new Set(acting.map(called))].toSorted()).toEqual(Object.keys(POSTINGS).toSorted());
+    const before = await everything();
+    for (const file of new Set(acting)) {
+      const { isOwn, fields, params } = POSTINGS[called(file)] ?? {};
+      if (isOwn === true) continue;
+      const action = (await moduleOf(file)).action as (args: never) => unknown;
+      const { status, data } = await reader.posts(action, fields?.() ?? {}, params?.() ?? {});
+      expect
+        .soft([status >= 400, JSON.stringify(data)], called(file))
+        .toEqual([true, expect.stringMatching(/You may read this tray|is for its members|those who lead|is for its/)]);
+    }
+    expect(await everything()).toEqual(before);
+  });
+
+  it("show a member of another tray nothing of this one", async () => {
+    const things = inTray.filter(({ path }) => path.replace("/:tray/", "").includes(":"));
+    const looking: string[] = [];
+    for (const { file } of things) if (typeof (await moduleOf(file)).loader === "function") looking.push(called(file));
+    expect([...new Set(looking)].toSorted()).toEqual([...Object.keys(LOOKS), ...NAMED].toSorted());
+    for (const [name, params] of Object.entries(LOOKS)) {
+      const file = things.find((one) => called(one.file) === name)?.file ?? "";
+      const loader = (await moduleOf(file)).loader as (args: never) => unknown;
+      expect.soft(await refusalOf(Promise.resolve(stranger.looksAt(loader, params()))), name).toBe(404);
+    }
+  });
+});
+
+/** What is kept of everything that more than one person sees. */
+const everything = async () => {
+  const tables = ["conversation", "journal", "category", "category_step", "message", "tray", "junk_sender", "bulk_run"];
+  const states = [...tables, "import_run", "remote_content_sender", "place", "saved_view"].map(
+    (table) =>
+      `select '${table}' as name, md5(string_agg(md5(kept::text), '' order by md5(kept::text))) as state from ${table} as kept`,
+  );
+  return tray.ask(states.join(" union all "));
+};
