@@ -65,7 +65,8 @@ process.on("SIGINT", stop);
 process.on("SIGTERM", stop);
 try {
   const rooms = ["src", "tests", "bench", "scripts"];
-  await Promise.all([
+  // Beside the tests, which wait for other processes much of the time; what measures time runs last of these.
+  const checks = Promise.all([
     check("types", "npm", ["run", "--silent", "typecheck"]),
     check("style and purity", `${BIN}/biome`, ["check", "--error-on-warnings", "."]),
     check("one way of dependency", `${BIN}/depcruise`, [...rooms, "--output-type", "err"]),
@@ -83,6 +84,7 @@ try {
       failed: results.numFailedTests,
     }),
   );
+  await checks;
   const journeys = `${RESULTS}/playwright.json`;
   await suite(
     "journeys in the browser",

@@ -124,11 +124,10 @@ const having = async (categoryId: CategoryId) =>
   Number(
     (await tray.ask(`select count(*) from conversation where category_ids @> array['${categoryId}'::uuid]`))[0].count,
   );
-/** Conversations with a category that no list knows, and what the doctor finds. */
+/** What the doctor finds wrong: dockets, categories that no list knows, counts that proposals rest on. */
 const lost = async () => {
-  const found = await tray.ask(`select id from conversation, unnest(category_ids) as given
-    where not exists (select 1 from category where id = given and removed_at is null)`);
-  return [...found, ...(await examine(tray.deps)).differences];
+  const { differences, lostCategories, countsAstray } = await examine(tray.deps);
+  return [...differences, ...(lostCategories > 0 ? ["lost"] : []), ...(countsAstray > 0 ? ["astray"] : [])];
 };
 const end = async (id: CategoryId, by: CategoryId | null) => {
   const announced = await usesBeforeEnding(tray.deps, id);

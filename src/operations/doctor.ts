@@ -4,8 +4,10 @@ import type { ConversationId } from "../core/kernel/ids";
 import { MINUTE } from "../core/kernel/instant";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
+  countsAstray,
   databaseVersion,
   factsOf,
+  lostCategories,
   messagesWithoutRaw,
   migrationGap,
   restsOver,
@@ -26,6 +28,10 @@ export type Diagnosis = {
   readonly conversations: number;
   readonly differences: readonly Difference[];
   readonly messagesWithoutRaw: number;
+  /** Conversations with a category that no list of their tray knows. */
+  readonly lostCategories: number;
+  /** Counts that proposals rest on and that are not what the decided conversations come to. */
+  readonly countsAstray: number;
   /** Rests that were over some minutes ago and still rest: no worker runs. */
   readonly restsNotEnded: number;
   readonly healthy: boolean;
@@ -42,6 +48,7 @@ export async function examine(deps: Deps): Promise<Diagnosis> {
   const { conversations, differences } = await compareDockets(deps);
   const withoutRaw = await messagesWithoutRaw(deps.db);
   const over = await restsOver(deps.db, (deps.now() - WORKER_GRACE) as ReturnType<Deps["now"]>, MAX_DIFFERENCES);
+  const [lost, astray] = [await lostCategories(deps.db), await countsAstray(deps.db)];
   const fits = migrations.missing.length === 0 && migrations.unknown.length === 0;
   return {
     database,
@@ -49,8 +56,10 @@ export async function examine(deps: Deps): Promise<Diagnosis> {
     conversations,
     differences,
     messagesWithoutRaw: withoutRaw,
+    lostCategories: lost,
+    countsAstray: astray,
     restsNotEnded: over.length,
-    healthy: fits && differences.length === 0 && withoutRaw === 0 && over.length === 0,
+    healthy: fits && differences.length + withoutRaw + lost + astray + over.length === 0,
   };
 }
 

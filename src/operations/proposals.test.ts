@@ -14,6 +14,7 @@ import { type CategoryId, type ConversationId, type RecordId, trustedId } from "
 import {
   decide,
   endCategory,
+  examine,
   readyForRun,
   receiveMessage,
   setUpCategories,
@@ -169,4 +170,11 @@ describe("what is proposed for a conversation", () => {
     const ready = await readyForRun(tray.deps, grant, kept?.conversationId ?? trustedId(""));
     expect(ready?.proposals).toEqual([]);
   });
+});
+
+it("rests on counts that the doctor comes to as well, and that it misses where they are not so", async () => {
+  expect(await examine(tray.deps)).toMatchObject({ healthy: true, countsAstray: 0, lostCategories: 0 });
+  await tray.ask("update filing_count set given = given + 1 where feature = 'd:sorrel.example'");
+  const { healthy, countsAstray } = await examine(tray.deps);
+  expect([healthy, countsAstray > 0]).toEqual([false, true]);
 });

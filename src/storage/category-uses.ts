@@ -1,7 +1,7 @@
 import { givenCategories } from "../core/categories/given-categories";
 import { labelsOf } from "../core/filing/lesson";
 import type { JournalEntry } from "../core/journal/entry";
-import { type CategoryId, type ConversationId, type MemberId, type RecordId, trustedId } from "../core/kernel/ids";
+import { type CategoryId, type MemberId, type RecordId, trustedId } from "../core/kernel/ids";
 import { OPEN_STANDINGS } from "../core/lists/scope";
 import type { Reason, StandingKind } from "../core/standing/standing";
 import type { Mark } from "../core/turn-line/marks";
@@ -151,11 +151,11 @@ async function keepGiven(
   return changed.rows.filter(({ joined }) => !joined).length;
 }
 
-/** The conversations that have a category that no list knows; there must be none. */
-export async function conversationsWithLostCategories(db: Database): Promise<ConversationId[]> {
-  const found = await knexOf(db).raw<{ rows: { id: ConversationId }[] }>(/* sql */ `
-    select id from conversation, unnest(category_ids) as given
+/** How many conversations have a category that no list of their tray knows; there must be none. */
+export async function lostCategories(db: Database): Promise<number> {
+  const found = await knexOf(db).raw<{ rows: { count: number }[] }>(/* sql */ `
+    select count(distinct id)::int as count from conversation, unnest(category_ids) as given
     where not exists (select 1 from category where category.id = given and removed_at is null
       and (category.tray_id is null or category.tray_id = conversation.tray_id))`);
-  return found.rows.map(({ id }) => id);
+  return found.rows[0]?.count ?? 0;
 }

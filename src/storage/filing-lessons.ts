@@ -1,6 +1,6 @@
 import { bandOfConfidence } from "../core/filing/calibration";
-import { EVERYTHING, featuresOf, type Letter } from "../core/filing/features";
-import { type CountChange, countChanges, type Label } from "../core/filing/lesson";
+import { EVERYTHING, featuresOf, type Letter, TEXT_PREFIX } from "../core/filing/features";
+import { type CountChange, countChanges, LABEL_PREFIXES, type Label } from "../core/filing/lesson";
 import { judge, kindOf, type ProposalKind } from "../core/filing/propose";
 import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
 import { evidenceOfLetter, firstLetters } from "./filing-evidence";
@@ -15,6 +15,24 @@ export type Due = {
   /** True when nothing more is likely to be decided: what was not given by now was not to be proposed. */
   readonly isOver: boolean;
 };
+
+// What everything has would be one long stretch of the index of which a few labels are wanted: each is a key of its own.
+const STORED_FEATURE = /* sql */ `case when feature = '${EVERYTHING}' then '${EVERYTHING}' || label else feature end`;
+
+/** How many counts are not what the lessons come to; there must be none. */
+export async function countsAstray(db: Database): Promise<number> {
+  const found = await knexOf(db).raw<{ rows: { count: number }[] }>(/* sql */ `
+    with told as (
+      select tray_id, ${STORED_FEATURE} as stored, label, count(*)::int as given
+      from filing_lesson join conversation on id = conversation_id, unnest(features) as feature, unnest(labels) as label
+      where not (feature like '${TEXT_PREFIX}%' and label like '${LABEL_PREFIXES.file}%')
+      group by tray_id, stored, label
+    )
+    select count(*)::int as count from told
+      full join filing_count as kept on kept.tray_id = told.tray_id and kept.feature = told.stored and kept.label = told.label
+    where coalesce(told.given, 0) <> coalesce(kept.given, 0)`);
+  return found.rows[0]?.count ?? 0;
+}
 
 type Lesson = {
   readonly features: readonly string[];
@@ -44,8 +62,9 @@ export async function learn(trx: Database, due: readonly Due[]): Promise<void> {
     const judged =
       letter === undefined || due.length > MAX_JUDGED ? before.judged : await judgeProposals(trx, one, letter, before);
     kept.push({ id: one.id, lesson: { ...before, labels: one.labels, judged } });
-    const own = countChanges(before.features, before.labels, one.labels);
-    changes.set(one.trayId, [...(changes.get(one.trayId) ?? []), ...own]);
+    const ofTray = changes.get(one.trayId) ?? [];
+    ofTray.push(...countChanges(before.features, before.labels, one.labels));
+    changes.set(one.trayId, ofTray);
   }
   await keepLessons(trx, kept);
   for (const [trayId, some] of changes) await addToCounts(trx, trayId, some);
@@ -111,9 +130,6 @@ async function keepLessons(
     { rows: JSON.stringify(rows) },
   );
 }
-
-// What everything has would be one long stretch of the index of which a few labels are wanted: each is a key of its own.
-const STORED_FEATURE = /* sql */ `case when feature = '${EVERYTHING}' then '${EVERYTHING}' || label else feature end`;
 
 // Always in the same order, so that two who count the same things never wait for each other.
 async function addToCounts(trx: Database, trayId: TrayId, changes: readonly CountChange[]): Promise<void> {

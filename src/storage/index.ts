@@ -11,6 +11,7 @@ export * from "./conversation-page";
 export * from "./database";
 export * from "./exported-messages";
 export { evidenceFor, MOST_OF_A_FEATURE } from "./filing-evidence";
+export { countsAstray } from "./filing-lessons";
 export * from "./flow-gauge";
 export * from "./follow-ups";
 export type { Database } from "./handle";

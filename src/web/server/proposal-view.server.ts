@@ -51,13 +51,14 @@ function proposalView(
   switch (proposal.kind) {
     case "file": {
       const record = records.find(({ id }) => id === proposal.recordId);
-      if (record === undefined) return null;
+      // What is closed or retired since is not decided any more.
+      if (record === undefined || record.closed) return null;
       const decision = { kind: "file", record: record.id, code: record.code, settle: false } as const;
       return { key: `file ${record.id}`, decision, title: `${record.code} ${record.title}`, reason, confidence };
     }
     case "categorise": {
       const category = categories.find(({ id }) => id === proposal.categoryId);
-      if (category === undefined) return null;
+      if (category === undefined || category.retired) return null;
       const decision = { kind: "categorise", category: category.id, give: true } as const;
       return { key: `category ${category.id}`, decision, title: category.name, reason, confidence };
     }
