@@ -13,7 +13,7 @@ export function FollowUpLines({ followUps, act }: FollowUpLinesProps) {
   return (
     <ul className="space-y-1">
       {followUps.map(({ id, whose, text, due, isOver, isDone }) => (
-        <li key={id} className="flex items-start gap-1">
+        <li key={id} className="flex items-start">
           <span className={`min-w-0 flex-1 ${isDone ? "text-soft line-through" : ""}`}>
             {text === "" ? "to look at again" : text}
             <span className={`block text-sm ${isOver ? "font-semibold text-late" : "text-soft"}`}>
@@ -27,7 +27,7 @@ export function FollowUpLines({ followUps, act }: FollowUpLinesProps) {
               aria-label={`Done: ${text || "follow-up"}`}
               title="Done"
               onClick={() => act({ kind: "follow-up-done", followUp: id })}
-              className="mt-0.5 rounded-control text-soft hover:text-act"
+              className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-act"
             >
               <Check size={15} aria-hidden />
             </button>
