@@ -10,6 +10,12 @@ const database = [
 // It measures how long an answer takes, which has a meaning only where nothing else runs.
 const alone = ["tests/processes/hostile-mail.test.ts"];
 
+const withDatabase = {
+  globalSetup: ["tests/support/database-setup.ts"],
+  testTimeout: 30_000,
+  hookTimeout: 60_000,
+};
+
 export default defineConfig({
   test: {
     // Half of what the tests wait for are processes of their own: as many workers as there are cores, not one less.
@@ -30,11 +36,19 @@ export default defineConfig({
           name: "database",
           // Loading the application anew for every file would cost more than its tests.
           isolate: false,
-          include: [...database, "tests/processes/**/*.test.ts", "tests/pages/*.test.ts"],
+          include: [...database, "tests/pages/*.test.ts"],
+          ...withDatabase,
+        },
+      },
+      {
+        resolve: { tsconfigPaths: true },
+        test: {
+          name: "processes",
+          include: ["tests/processes/*.test.ts"],
           exclude: alone,
-          globalSetup: ["tests/support/database-setup.ts"],
-          testTimeout: 30_000,
-          hookTimeout: 60_000,
+          ...withDatabase,
+          // Nearly all of their time they wait for others: `npm test` runs them beside the journeys.
+          maxWorkers: 1,
         },
       },
       {
@@ -42,9 +56,7 @@ export default defineConfig({
         test: {
           name: "alone",
           include: alone,
-          globalSetup: ["tests/support/database-setup.ts"],
-          testTimeout: 30_000,
-          hookTimeout: 60_000,
+          ...withDatabase,
           sequence: { groupOrder: 1 },
         },
       },

@@ -56,6 +56,24 @@ async function suite(
   if (!passed && counted.failed === 0) count(0, 1);
 }
 
+function vitest(name: string, projects: readonly string[], environment: Record<string, string>): Promise<void> {
+  const file = `${RESULTS}/${projects.join("-")}.json`;
+  const chosen = projects.flatMap((project) => ["--project", project]);
+  return suite(
+    name,
+    file,
+    run(
+      `${BIN}/vitest`,
+      ["run", ...chosen, "--reporter=dot", "--reporter=json", `--outputFile.json=${file}`],
+      environment,
+    ),
+    (results: { numPassedTests: number; numFailedTests: number }) => ({
+      passed: results.numPassedTests,
+      failed: results.numFailedTests,
+    }),
+  );
+}
+
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 
@@ -74,27 +92,21 @@ try {
   ]);
   await makeTemplates(cluster);
   const environment = { TEST_CLUSTER_PORT: String(cluster.port), NO_COLOR: "1", FORCE_COLOR: "0" };
-  const unit = `${RESULTS}/vitest.json`;
-  await suite(
-    "core, storage, operations, processes",
-    unit,
-    run(`${BIN}/vitest`, ["run", "--reporter=dot", "--reporter=json", `--outputFile.json=${unit}`], environment),
-    (results: { numPassedTests: number; numFailedTests: number }) => ({
-      passed: results.numPassedTests,
-      failed: results.numFailedTests,
-    }),
-  );
+  await vitest("core, storage, operations", ["core", "database", "alone"], environment);
   await checks;
   const journeys = `${RESULTS}/playwright.json`;
-  await suite(
-    "journeys in the browser",
-    journeys,
-    run(`${BIN}/playwright`, ["test"], { ...environment, PLAYWRIGHT_JSON_OUTPUT_NAME: journeys }),
-    ({ stats }: { stats: { expected: number; unexpected: number; flaky: number } }) => ({
-      passed: stats.expected,
-      failed: stats.unexpected + stats.flaky,
-    }),
-  );
+  await Promise.all([
+    vitest("processes", ["processes"], environment),
+    suite(
+      "journeys in the browser",
+      journeys,
+      run(`${BIN}/playwright`, ["test"], { ...environment, PLAYWRIGHT_JSON_OUTPUT_NAME: journeys }),
+      ({ stats }: { stats: { expected: number; unexpected: number; flaky: number } }) => ({
+        passed: stats.expected,
+        failed: stats.unexpected + stats.flaky,
+      }),
+    ),
+  ]);
 } finally {
   await cluster.stop();
 }

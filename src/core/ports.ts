@@ -10,6 +10,8 @@ export type Job =
   | { readonly kind: "wake-rested" }
   /** Deletes what has lain in a bin for longer than its term. */
   | { readonly kind: "empty-bins" }
+  /** Tells of what is overdue, and sums up the day. */
+  | { readonly kind: "tell-by-clock" }
   /** Takes up what a killed process left behind. */
   | { readonly kind: "resume-work" };
 export type JobKind = Job["kind"];
@@ -67,4 +69,9 @@ export type TrustSettings = {
 };
 
 /** What changed, for the screens that show it; `conversationId` null for anything in the tray. */
-export type Change = { readonly trayId: TrayId; readonly conversationId: ConversationId | null };
+export type Change = {
+  readonly trayId: TrayId;
+  readonly conversationId: ConversationId | null;
+  /** Given when nothing else changed than who has it open. */
+  readonly only?: "presence";
+};

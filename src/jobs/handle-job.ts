@@ -9,6 +9,8 @@ import {
   runBulk,
   runImport,
   sendMessage,
+  tellDigests,
+  tellOfOverdue,
   wakeRested,
 } from "../operations/index.server";
 
@@ -32,6 +34,10 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       return resumeWork(deps);
     case "wake-rested":
       await wakeRested(deps);
+      return;
+    case "tell-by-clock":
+      await tellOfOverdue(deps);
+      await tellDigests(deps);
       return;
     case "empty-bins":
       await emptyBins(deps);

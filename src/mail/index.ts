@@ -5,6 +5,7 @@ export * from "./formats/table-files";
 export * from "./formats/zip";
 export * from "./inbound/check-signatures";
 export * from "./inbound/imap-mailbox";
+export * from "./inbound/parse-aside";
 export * from "./inbound/parse-message";
 export * from "./inbound/safe-file-name";
 export * from "./inbound/sanitise-html";

@@ -16,7 +16,8 @@ export function liveHub(): LiveHub & { spread: (change: TrayChange) => void; spr
     },
     state: (trayId) => `${since}.${changes.get(trayId) ?? 0}`,
     spread(change) {
-      changes.set(change.trayId, (changes.get(change.trayId) ?? 0) + 1);
+      // Who looks at what is in no page that is read: it makes none older.
+      if (change.only === undefined) changes.set(change.trayId, (changes.get(change.trayId) ?? 0) + 1);
       for (const listener of listeners) if (listener.trayId === change.trayId) listener.hear(change);
     },
     spreadGap() {

@@ -59,7 +59,7 @@ export async function serve(config: Config, log: Logger, keys?: KeyLookup): Prom
     (problem) => log.error(problem, "a worker has a problem"),
   );
   const waking = setInterval(() => {
-    for (const kind of ["wake-rested", "empty-bins", "resume-work"] as const) {
+    for (const kind of ["wake-rested", "empty-bins", "tell-by-clock", "resume-work"] as const) {
       handleJob(deps, { kind }, { number: 1, last: true }).catch((problem) => log.error(problem));
     }
   }, WAKE_EVERY_MS);

@@ -3,28 +3,40 @@ import { deriveDocket } from "../core/docket/derive-docket";
 import type { Effect } from "../core/journal/entry";
 import type { Mailbox } from "../core/kernel/email-address";
 import { domainOf, readEmailAddress } from "../core/kernel/email-address";
-import { type BatchId, type ConversationId, type ExpectationId, type MessageId, trustedId } from "../core/kernel/ids";
+import {
+  type BatchId,
+  type ConversationId,
+  type ExpectationId,
+  type MemberId,
+  type MessageId,
+  trustedId,
+} from "../core/kernel/ids";
 import { type Instant, instant, later, SECOND } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import { firstWords } from "../core/message/own-text";
-import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
+import { type ConversationFacts, NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { threadIds } from "../core/threading/place-message";
+import { moveEffect } from "../core/turns/whose-turn";
 import { planAnswer } from "../core/writing/plan-answer";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../mail/index";
 import {
   correspondenceOf,
   type Database,
+  endDraft,
   factsOf,
   holdConversations,
   inTransaction,
   keepRecipients,
+  membersOfTray,
   type NewMessage,
   storeMessage,
   type TrayGrant,
 } from "../storage/index";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
+import { whoIsPresent } from "./presence";
 import type { Refusal } from "./refusal";
+import type { SeenDraft } from "./shared-drafts";
 import { dedupeKeyOf, factOf } from "./stored-form";
 
 /** What happens to the conversation once the answer is on its way. */
@@ -42,6 +54,12 @@ export type Answer = {
   readonly after: AfterAnswer;
   /** Whether the mail systems on the way are asked to report what becomes of it. */
   readonly asksReport?: boolean;
+  /** The version of the conversation that the writer knew when she began; null where nobody can have been faster. */
+  readonly seenVersion?: number | null;
+  /** True sends it whoever writes or wrote meanwhile. */
+  readonly anyway?: boolean;
+  /** The shared draft that it was, which ends with it. */
+  readonly draft?: SeenDraft | null;
 };
 
 /** Who writes, as the From field and the journal have it. */
@@ -66,8 +84,10 @@ export async function answerConversation(
   const sent = await inTransaction(deps.db, async (trx): Promise<Result<MessageId, Refusal>> => {
     const [held] = await holdConversations(trx, grant.tray.id, [conversationId]);
     if (held === undefined) return err({ kind: "no-such-conversation" });
-    const stored = await storedAnswer(trx, deps, grant, writer, conversationId, answer);
     const known = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
+    const refusal = await crossing(trx, deps, grant, conversationId, answer, known);
+    if (refusal !== null) return err(refusal);
+    const stored = await storedAnswer(trx, deps, grant, writer, conversationId, answer);
     const version = held.version + 1;
     const facts = { ...known, messages: [...known.messages, factOf(stored, version)] };
     await storeMessage(trx, stored, {
@@ -91,6 +111,28 @@ export async function answerConversation(
   });
   if (sent.ok) deps.tell({ trayId: grant.tray.id, conversationId });
   return sent;
+}
+
+// Two answers to one letter, or one that has not read the newest: said before it goes, not after.
+async function crossing(
+  trx: Database,
+  deps: Deps,
+  grant: TrayGrant,
+  id: ConversationId,
+  { seenVersion = null, anyway = false, draft = null }: Answer,
+  { messages }: ConversationFacts,
+): Promise<Refusal | null> {
+  if (draft !== null && !(await endDraft(trx, grant, draft, "sent", deps.now()))) return { kind: "draft-changed" };
+  if (anyway) return null;
+  const unseen = messages.filter(({ version }) => seenVersion !== null && version > seenVersion);
+  const names = async (memberId: MemberId | null) =>
+    (await membersOfTray(trx, grant.tray.id)).find((member) => member.id === memberId)?.name ?? "A colleague";
+  const ours = unseen.findLast(({ direction }) => direction === "out");
+  if (ours !== undefined) return { kind: "answered-meanwhile", who: await names(ours.authorId) };
+  const theirs = unseen.findLast((message) => moveEffect(message) === "they-wrote");
+  if (theirs !== undefined) return { kind: "new-message", who: theirs.fromName || theirs.from };
+  const writing = (await whoIsPresent({ ...deps, db: trx }, grant, id)).find(({ doing }) => doing === "writing");
+  return writing === undefined ? null : { kind: "also-writing", who: await names(writing.memberId) };
 }
 
 const leavesAt = (deps: Deps) => later(deps.now(), deps.sending.holdMs);

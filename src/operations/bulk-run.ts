@@ -1,4 +1,4 @@
-import { type Decision, planDecision } from "../core/docket/plan-decision";
+import type { Decision } from "../core/docket/plan-decision";
 import { type BatchId, type ConversationId, type RunId, trustedId } from "../core/kernel/ids";
 import { later, MINUTE } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
@@ -21,9 +21,10 @@ import {
   type TrayGrant,
 } from "../storage/index";
 import { carryOut } from "./change-conversations";
-import { decisionRefusal } from "./decide";
+import { decisionRefusal, withMentions } from "./decide";
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
+import { plannerOf } from "./take-turns";
 import { undoEntries } from "./undo";
 
 /** More conversations than this are decided about in the background. */
@@ -37,9 +38,10 @@ export async function startBulkRun(
   deps: Deps,
   grant: TrayGrant,
   ids: readonly ConversationId[],
-  decision: Decision,
+  given: Decision,
   words: string,
 ): Promise<Result<BulkRun["id"], Refusal>> {
+  const decision = await withMentions(deps, given);
   const refusal = await decisionRefusal(deps, grant, decision);
   if (refusal !== null) return err(refusal);
   return beginRun(deps, grant, ids, { kind: "decide", decision }, words);
@@ -84,7 +86,7 @@ async function nextStep(deps: Deps, id: RunId): Promise<boolean> {
     const held = await holdBulkRun(trx, id, STEP);
     if (held === null || held.run.endedAt !== null) return null;
     const { run, next } = held;
-    const grant = await grantOfMember(trx, run.byMemberId, run.trayId);
+    const grant = await grantOfMember(trx, run.byMemberId, run.trayId, deps.now());
     if (grant === null || grant.role === "reader") {
       const problem = "Whoever decided it may no longer decide in this tray.";
       await noteBulkProgress(trx, id, { state: "failed", problem, endedAt: deps.now() }, deps.now());
@@ -117,9 +119,10 @@ async function carryOutStep(
     return plans.filter(({ kind }) => kind === "undo").length;
   }
   const facts = await factsOf(trx, ids);
+  const plan = await plannerOf({ ...deps, db: trx }, grant, work.decision);
   const changes = held.map((conversation) => {
     const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
-    return { conversation, known, effects: planDecision(work.decision, known) };
+    return { conversation, known, effects: plan(known) };
   });
   await carryOut(trx, deps, grant.memberId, batchId, changes);
   return changes.filter(({ effects }) => effects.length > 0).length;

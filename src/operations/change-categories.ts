@@ -74,7 +74,7 @@ export async function categoryRight(deps: Deps, grant: TrayGrant, scope: TrayId 
 
 // What is common to all trays is changed by those who answer for all of them.
 async function leadsEverything(deps: Deps, grant: TrayGrant): Promise<boolean> {
-  const [grants, trays] = await Promise.all([grantsOf(deps.db, grant.memberId), allTrays(deps.db)]);
+  const [grants, trays] = await Promise.all([grantsOf(deps.db, grant.memberId, deps.now()), allTrays(deps.db)]);
   return grants.filter(({ role }) => role === "lead").length === trays.length;
 }
 

@@ -20,6 +20,7 @@ import {
 } from "../storage/index";
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
+import { tellOfEntries } from "./telling";
 
 /** What was done: the batch to undo it by, and how many conversations it changed. */
 export type Done = { readonly batchId: BatchId; readonly count: number };
@@ -99,6 +100,11 @@ export async function carryOut(
     withEntries.flatMap(({ entries }) => entries),
   );
   await keepDockets(trx, withEntries);
+  await tellOfEntries(
+    trx,
+    deps,
+    withEntries.flatMap(({ entries }) => entries),
+  );
 }
 
 // A decision made on a page that is no longer true: nobody's decision is overwritten unseen, and nothing is put away

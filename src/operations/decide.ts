@@ -1,35 +1,95 @@
+import { inCharge, timeOffAt } from "../core/cover/covering";
 import { type Decision, planDecision } from "../core/docket/plan-decision";
-import type { MemberId } from "../core/kernel/ids";
+import type { EntryId, MemberId } from "../core/kernel/ids";
 import type { Result } from "../core/kernel/result";
-import { categoriesOf, keepCategories, membersOfTray, recordsByIds, type TrayGrant } from "../storage/index";
+import { mentioned } from "../core/notes/mentions";
+import { NOTE_EDITABLE_MS } from "../core/notes/note-text";
+import { dayInWords } from "../core/standing/day-words";
+import {
+  allMembers,
+  categoriesOf,
+  groupsOf,
+  keepCategories,
+  membersOfTray,
+  membersWithRoles,
+  recordsByIds,
+  standingEntry,
+  type TrayGrant,
+  timesOffNow,
+} from "../storage/index";
 import { changeConversations, type Done, type Target } from "./change-conversations";
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
+import { loadsOfThere, plannerOf } from "./take-turns";
 
 /** Carries a member's decision out on conversations of a tray, as one batch that can be undone. */
 export async function decide(
   deps: Deps,
   grant: TrayGrant,
   target: Target,
-  decision: Decision,
+  given: Decision,
 ): Promise<Result<Done, Refusal>> {
+  const decision = await withMentions(deps, given);
+  let plan: Awaited<ReturnType<typeof plannerOf>> = (facts) => planDecision(decision, facts);
   return changeConversations(
     deps,
     grant,
     target,
-    (facts) => planDecision(decision, facts),
+    (facts) => plan(facts),
     async (trx) => {
+      const within = { ...deps, db: trx };
       if (decision.kind === "categorise") await keepCategories(trx);
-      return decisionRefusal({ ...deps, db: trx }, grant, decision);
+      const refusal = await decisionRefusal(within, grant, decision);
+      if (refusal === null) plan = await plannerOf(within, grant, decision);
+      return refusal;
     },
   );
+}
+
+/** Writes a note of one's own anew, within half an hour of it. */
+export async function editNote(
+  deps: Deps,
+  grant: TrayGrant,
+  target: Target,
+  entryId: EntryId,
+  text: string,
+): Promise<Result<Done, Refusal>> {
+  const edit = await withMentions(deps, { kind: "edit-note", entryId, text });
+  return changeConversations(
+    deps,
+    grant,
+    target,
+    (facts) => planDecision(edit, facts),
+    async (trx) => {
+      const entry = await standingEntry(trx, grant.tray.id, entryId);
+      if (entry?.effect.kind !== "noted" || !target.ids.includes(entry.conversationId))
+        return { kind: "no-such", what: "note" };
+      if (entry.by !== grant.memberId) return { kind: "not-your-note" };
+      if (entry.at + NOTE_EDITABLE_MS < deps.now()) return { kind: "note-stands" };
+      return decisionRefusal({ ...deps, db: trx }, grant, edit);
+    },
+  );
+}
+
+/** The decision, a note with whom it names: they are told of it. */
+export async function withMentions(deps: Deps, decision: Decision): Promise<Decision> {
+  if (decision.kind !== "note" && decision.kind !== "edit-note") return decision;
+  if (!decision.text.includes("@")) return decision;
+  return { ...decision, mentions: mentioned(decision.text, await allMembers(deps.db)) };
 }
 
 /** Why a decision cannot be about any conversation of a tray; null when it can. */
 export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: Decision): Promise<Refusal | null> {
   switch (decision.kind) {
     case "assign":
-      return decision.ownerId === null ? null : memberRefusal(deps, grant, decision.ownerId);
+      return decision.ownerId === null ? null : ownerRefusal(deps, grant, decision.ownerId, decision.evenIfAway);
+    case "assign-in-turn":
+      return groupRefusal(deps, grant, decision);
+    case "follow":
+      return decision.follows ? memberRefusal(deps, grant, decision.memberId) : null;
+    case "note":
+    case "edit-note":
+      return mentionRefusal(deps, grant, decision.mentions ?? []);
     case "categorise":
       return categoryRefusal(deps, grant, decision);
     case "file":
@@ -61,4 +121,47 @@ async function categoryRefusal(
 async function memberRefusal(deps: Deps, grant: TrayGrant, memberId: MemberId): Promise<Refusal | null> {
   const members = await membersOfTray(deps.db, grant.tray.id);
   return members.some(({ id }) => id === memberId) ? null : { kind: "no-such", what: "member" };
+}
+
+async function ownerRefusal(
+  deps: Deps,
+  grant: TrayGrant,
+  ownerId: MemberId,
+  evenIfAway = false,
+): Promise<Refusal | null> {
+  const members = await membersWithRoles(deps.db, grant.tray.id);
+  const owner = members.find(({ id }) => id === ownerId);
+  if (owner === undefined) return { kind: "no-such", what: "member" };
+  if (owner.role === "reader") return { kind: "only-reads", name: owner.name };
+  if (evenIfAway) return null;
+  const now = deps.now();
+  const timesOff = await timesOffNow(deps.db, now);
+  const off = timeOffAt(ownerId, now, timesOff);
+  if (off === null) return null;
+  const cover = inCharge(ownerId, { trayId: grant.tray.id, recordIds: [] }, now, timesOff);
+  return {
+    kind: "away",
+    name: owner.name,
+    back: dayInWords(off.until, now, grant.tray.timeZone),
+    cover: members.find(({ id }) => id === cover)?.name ?? null,
+  };
+}
+
+async function groupRefusal(
+  deps: Deps,
+  grant: TrayGrant,
+  { groupId }: Extract<Decision, { kind: "assign-in-turn" }>,
+): Promise<Refusal | null> {
+  const group = (await groupsOf(deps.db, grant)).find(({ id }) => id === groupId);
+  if (group === undefined) return { kind: "no-such", what: "group" };
+  return (await loadsOfThere(deps, grant, group)).size === 0 ? { kind: "nobody-there", name: group.name } : null;
+}
+
+async function mentionRefusal(deps: Deps, grant: TrayGrant, mentions: readonly MemberId[]): Promise<Refusal | null> {
+  if (mentions.length === 0) return null;
+  const members = await membersOfTray(deps.db, grant.tray.id);
+  const outside = mentions.filter((id) => !members.some((member) => member.id === id));
+  if (outside.length === 0) return null;
+  const names = (await allMembers(deps.db)).filter(({ id }) => outside.includes(id)).map(({ name }) => name);
+  return { kind: "no-access", names };
 }

@@ -94,6 +94,7 @@ function differing(stored: StoredDocket, derived: Docket): Difference["columns"]
     turn: derived.turn.kind,
     turnSince: derived.turn.kind === "nobody" ? null : derived.turn.since,
     ownerId: derived.ownerId,
+    followerIds: derived.followerIds,
     categoryIds: derived.categoryIds,
     recordIds: derived.recordIds,
     expectedAt: derived.expectedAt,

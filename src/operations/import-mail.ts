@@ -2,9 +2,10 @@ import type { Effect } from "../core/journal/entry";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
+import type { MailMessage } from "../core/message/mail-message";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { independentGroups } from "../core/threading/independent-groups";
-import { DamagedFile, parseMessage, readMailFiles } from "../mail/index";
+import { type AsideParser, DamagedFile, parseMessage, parserAside, readMailFiles } from "../mail/index";
 import { type Database, factsOf, holdConversations, inTransaction, type Tray } from "../storage/index";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
@@ -52,8 +53,23 @@ export async function importInto(
   messages: AsyncIterable<Uint8Array>,
   options: ImportOptions,
 ): Promise<ImportReport> {
+  const parser = batchParser();
+  try {
+    return await importParsed(deps, tray, messages, parser, options);
+  } finally {
+    await parser.close();
+  }
+}
+
+async function importParsed(
+  deps: Deps,
+  tray: Tray,
+  messages: AsyncIterable<Uint8Array>,
+  parser: BatchParser,
+  options: ImportOptions,
+): Promise<ImportReport> {
   let report: ImportReport = { read: 0, added: 0, knownAlready: 0, flagged: 0, bytesRead: 0, problem: null };
-  let batch: Incoming[] = [];
+  let batch: Uint8Array[] = [];
   let storing: Promise<void> = Promise.resolve();
   let isStopped = false;
   const store = async (some: readonly Incoming[]) => {
@@ -62,17 +78,19 @@ export async function importInto(
     report = added(report, groups.flat(), kept.flat());
     isStopped = !(await options.goesOn(report));
   };
-  // One batch is stored while the next is parsed.
+  // One batch is parsed and the next one read while the one before is stored.
   const flush = async () => {
-    await storing;
     const full = batch;
     batch = [];
-    if (full.length > 0 && !isStopped) storing = store(full);
+    const parsed = parser.parse(full);
+    parsed.catch(() => {});
+    await storing;
+    if (full.length > 0 && !isStopped) storing = parsed.then((some) => incomingOf(deps, full, some)).then(store);
     storing.catch(() => {});
   };
   try {
     for await (const raw of messages) {
-      batch.push(await incomingOf(deps, raw));
+      batch.push(raw);
       if (batch.length >= BATCH) await flush();
       if (isStopped) break;
     }
@@ -87,10 +105,33 @@ export async function importInto(
   return { ...report, problem: `after message ${report.read} (byte ${report.bytesRead}): ${problem}` };
 }
 
-async function incomingOf(deps: Deps, raw: Uint8Array): Promise<Incoming> {
-  const { message } = await parseMessage(raw);
+type BatchParser = Pick<AsideParser, "parse" | "close">;
+
+// What does not fill a batch is parsed here before a thread would have started.
+function batchParser(): BatchParser {
+  let aside: AsideParser | null = null;
+  return {
+    async parse(raws) {
+      if (raws.length >= BATCH) aside ??= parserAside();
+      if (aside !== null) return aside.parse(raws);
+      const messages: MailMessage[] = [];
+      for (const raw of raws) messages.push((await parseMessage(raw)).message);
+      return messages;
+    },
+    close: async () => aside?.close(),
+  };
+}
+
+async function incomingOf(
+  deps: Deps,
+  raws: readonly Uint8Array[],
+  messages: readonly MailMessage[],
+): Promise<Incoming[]> {
   const envelope = { signatures: [], colleagues: await colleaguesNow(deps), recipients: [], envelopeSender: "" };
-  return { message, raw, receivedAt: deps.now(), imported: true, ...envelope };
+  return messages.flatMap((message, at): Incoming[] => {
+    const raw = raws[at];
+    return raw === undefined ? [] : [{ message, raw, receivedAt: deps.now(), imported: true, ...envelope }];
+  });
 }
 
 function added(before: ImportReport, batch: readonly Incoming[], isNew: readonly boolean[]): ImportReport {

@@ -6,22 +6,35 @@ export type {
   CategoryUses,
   CorrespondenceMessage,
   Delivery,
+  Desk,
+  Doing,
+  DraftContent,
   FiledConversation,
   FiledMessage,
   FilingRecord,
   FlowSegment,
   GroupCount,
+  Invitation,
   JournalLine,
+  KeptTimeOff,
+  KeptWatch,
+  ListedNotification,
   ListedRow,
   MailSource,
+  Meanwhile,
   Member,
+  MemberGroup,
+  Notification,
   OutgoingRow,
+  Present,
   Role,
   SavedView,
+  SharedDraft,
   SheetRow,
   Tray,
   TrayChange,
   TrayGrant,
+  TrayMember,
 } from "../storage/index";
 export * from "./answer-conversation";
 export { DECIDED_AT_ONCE, MAX_IN_RUN, runBulk, runsUnderWay, startBulkRun, stopBulkRun } from "./bulk-run";
@@ -34,8 +47,9 @@ export {
 } from "./category-table";
 export { type CategoriesChanged, type CategoryRefusal, categoryRight } from "./change-categories";
 export type { Done, Target } from "./change-conversations";
+export * from "./could-take";
 export * from "./dates";
-export { decide } from "./decide";
+export { decide, editNote } from "./decide";
 export type { Deps } from "./deps";
 export * from "./doctor";
 export * from "./empty-bins";
@@ -44,6 +58,7 @@ export * from "./export-mail";
 export * from "./import-mail";
 export * from "./import-run";
 export * from "./inspect";
+export * from "./invitations";
 export { joinConversations, splitOff } from "./join-conversations";
 export { callJunkSender, type OtherMail, otherMailOf } from "./junk-senders";
 export type { Kept } from "./keep-in-tray";
@@ -56,7 +71,9 @@ export * from "./look-at-journal";
 export * from "./look-at-records";
 export * from "./look-into-tray";
 export * from "./mail-sources";
+export * from "./notifications";
 export * from "./open-conversation";
+export * from "./presence";
 export * from "./read-message";
 export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";
 export * from "./redo";
@@ -75,9 +92,12 @@ export * from "./search";
 export * from "./send-message";
 export * from "./set-up";
 export * from "./settings";
+export * from "./shared-drafts";
 export * from "./shelf";
 export * from "./sign-in";
 export * from "./sort-run";
+export * from "./times-off";
+export * from "./tray-members";
 export * from "./tray-settings";
 export { type Undone, undoBatch } from "./undo";
 export * from "./undo-category-step";

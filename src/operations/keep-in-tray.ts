@@ -32,6 +32,7 @@ import {
 import type { Deps } from "./deps";
 import { joinPiece } from "./join-conversations";
 import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";
+import { tellOfMessage } from "./telling";
 import { trustOf } from "./trust-of";
 
 export type { Incoming } from "./stored-form";
@@ -58,6 +59,8 @@ export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): P
     await circumstances(deps.db, deps, tray, incoming, null),
   );
   const isNew = await storeIfUnknown(deps.db, stored, place);
+  // Nobody owns it yet, so that it concerns only those who watch for such a message.
+  if (isNew) await tellOfArrival(deps.db, deps, incoming, stored, place);
   return isNew ? { trayId: tray.id, conversationId, outcome: "started" } : null;
 }
 
@@ -103,6 +106,7 @@ async function keepOne(trx: Database, deps: Deps, tray: Tray, incoming: Incoming
     await circumstances(trx, deps, tray, incoming, joins),
   );
   await storeMessage(trx, stored, place);
+  await tellOfArrival(trx, deps, incoming, stored, place);
   noteStored(known, linksOf(incoming), dedupeKey, conversationId);
   if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
   if (placement.kind === "joins" && placement.piece !== null && placement.piece !== conversationId) {
@@ -110,6 +114,17 @@ async function keepOne(trx: Database, deps: Deps, tray: Tray, incoming: Incoming
     noteJoined(known, placement.piece, conversationId);
   }
   return { trayId: tray.id, conversationId, outcome: joins === null ? "started" : "joined" };
+}
+
+// What is brought over from elsewhere is no news.
+async function tellOfArrival(
+  db: Database,
+  deps: Deps,
+  { imported }: Incoming,
+  message: NewMessage,
+  { conversationId, docket }: MessagePlace,
+): Promise<void> {
+  if (!imported) await tellOfMessage(db, deps, { trayId: message.trayId, conversationId, message, docket });
 }
 
 function linksOf({ message }: Incoming): string[] {

@@ -22,7 +22,7 @@ export type TrayView = TrayNames & { readonly flow: readonly FlowSegment[] };
 
 /** The trays of a member, each with the right to look into it. */
 export function traysOf(deps: Deps, member: Member): Promise<TrayGrant[]> {
-  return grantsOf(deps.db, member.id);
+  return grantsOf(deps.db, member.id, deps.now());
 }
 
 /** The gauge of a tray as of now for this member, and what names the people and categories in its lists. */

@@ -15,8 +15,28 @@ export type Refusal =
         | "tray"
         | "import"
         | "place"
-        | "sender";
+        | "sender"
+        | "note"
+        | "group"
+        | "draft"
+        | "invitation"
+        | "time off";
     }
+  /** She may look into the tray, and nothing else. */
+  | { readonly kind: "only-reads"; readonly name: string }
+  | { readonly kind: "away"; readonly name: string; readonly back: string; readonly cover: string | null }
+  | { readonly kind: "nobody-there"; readonly name: string }
+  | { readonly kind: "no-access"; readonly names: readonly string[] }
+  | { readonly kind: "not-your-note" }
+  | { readonly kind: "note-stands" }
+  /** A colleague writes an answer at this moment. */
+  | { readonly kind: "also-writing"; readonly who: string }
+  /** A colleague answered since the writer began. */
+  | { readonly kind: "answered-meanwhile"; readonly who: string }
+  | { readonly kind: "draft-changed" }
+  | { readonly kind: "last-lead" }
+  | { readonly kind: "not-yourself" }
+  | { readonly kind: "owns-open"; readonly name: string; readonly count: number }
   | { readonly kind: "category-retired"; readonly name: string }
   | { readonly kind: "not-in-all-trays"; readonly name: string }
   | { readonly kind: "name-there"; readonly name: string }
@@ -47,6 +67,32 @@ export function refusalInWords(refusal: Refusal): string {
       return "You may read this tray; deciding is for its members.";
     case "no-such":
       return `There is no such ${refusal.what} any more.`;
+    case "only-reads":
+      return `${refusal.name} may only read this tray; give it to somebody who decides here.`;
+    case "away":
+      return `${refusal.name} is away until ${refusal.back}. ${
+        refusal.cover === null ? "Nobody covers for her here." : `${refusal.cover} covers.`
+      }`;
+    case "nobody-there":
+      return `Nobody of “${refusal.name}” is there now; choose somebody else.`;
+    case "no-access":
+      return `${refusal.names.join(" and ")} cannot look into this tray and would not see it. Take the name out, or have them let in first.`;
+    case "not-your-note":
+      return "That is somebody else’s note; write one of your own.";
+    case "note-stands":
+      return "A note can be written anew for half an hour; add another one.";
+    case "also-writing":
+      return `${refusal.who} is writing an answer at this moment. Ask first, or send yours all the same.`;
+    case "answered-meanwhile":
+      return `${refusal.who} answered while you were writing. Read it first, or send yours all the same.`;
+    case "draft-changed":
+      return "The draft was changed or sent meanwhile. Your text is kept here.";
+    case "last-lead":
+      return "A tray needs somebody who leads it; name another one first.";
+    case "not-yourself":
+      return "Nobody shuts herself out; ask another one who leads the tray.";
+    case "owns-open":
+      return `${refusal.name} owns ${refusal.count} open ${refusal.count === 1 ? "conversation" : "conversations"}; give them to somebody first.`;
     case "category-retired":
       return `“${refusal.name}” is retired; what has it keeps it, but it is not given any more.`;
     case "not-in-all-trays":

@@ -1,6 +1,17 @@
 import { type EmailAddress, withoutSubaddress } from "../core/kernel/email-address";
 import { type Instant, SECOND } from "../core/kernel/instant";
-import { allColleagues, allJunkSenders, allTrays, type Colleague, type Database, type Tray } from "../storage/index";
+import {
+  allColleagues,
+  allJunkSenders,
+  allTrays,
+  allWatches,
+  type Colleague,
+  type Database,
+  type KeptTimeOff,
+  type KeptWatch,
+  type Tray,
+  timesOffNow,
+} from "../storage/index";
 import type { Deps } from "./deps";
 
 // Mail comes in bursts, and trays change once in months: each message asking twice for them doubled its cost.
@@ -11,6 +22,8 @@ type Directory = {
   readonly trays: Promise<Tray[]>;
   readonly colleagues: Promise<Colleague[]>;
   readonly junkSenders: ReturnType<typeof allJunkSenders>;
+  readonly watches: Promise<KeptWatch[]>;
+  readonly timesOff: Promise<KeptTimeOff[]>;
 };
 
 const directories = new WeakMap<Database, Directory>();
@@ -24,10 +37,13 @@ function directoryOf(deps: Deps): Directory {
     trays: allTrays(deps.db),
     colleagues: allColleagues(deps.db),
     junkSenders: allJunkSenders(deps.db),
+    watches: allWatches(deps.db),
+    timesOff: timesOffNow(deps.db, now),
   };
   directories.set(deps.db, read);
   // What could not be read is asked for again by the next.
-  for (const part of [read.trays, read.colleagues, read.junkSenders]) part.catch(() => directories.delete(deps.db));
+  for (const part of [read.trays, read.colleagues, read.junkSenders, read.watches, read.timesOff])
+    part.catch(() => directories.delete(deps.db));
   return read;
 }
 
@@ -40,6 +56,16 @@ export function colleaguesNow(deps: Deps): Promise<Colleague[]> {
 export async function isJunkSender(deps: Deps, trayId: Tray["id"], address: EmailAddress): Promise<boolean> {
   const senders = await directoryOf(deps).junkSenders;
   return senders.some((sender) => sender.trayId === trayId && sender.address === address);
+}
+
+/** What is watched in all trays, as it was at most two seconds ago. */
+export function watchesLately(deps: Deps): Promise<KeptWatch[]> {
+  return directoryOf(deps).watches;
+}
+
+/** Who is away, as it was at most two seconds ago. */
+export function timesOffLately(deps: Deps): Promise<KeptTimeOff[]> {
+  return directoryOf(deps).timesOff;
 }
 
 /** Those of the addresses that are a tray's, with a subaddress or without. */

@@ -10,10 +10,11 @@ import {
   trustedId,
 } from "../core/kernel/ids";
 import type { FailedRecipient, MessageKind } from "../core/message/mail-message";
-import type { ConversationFacts, MessageFact } from "../core/standing/derive-standing";
+import type { ConversationFacts, MessageFact, OwnerReplacement } from "../core/standing/derive-standing";
 import { replacedCategories } from "./categories";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { replacedOwners } from "./members";
 import { at } from "./rows";
 
 type MessageFactRow = {
@@ -72,9 +73,14 @@ export async function conversationsHeld(trx: Database, ids: readonly Conversatio
   }));
 }
 
-type Facts = { messages: MessageFact[]; entries: JournalEntry[]; replacedCategories: CategoryReplacement[] };
+type Facts = {
+  messages: MessageFact[];
+  entries: JournalEntry[];
+  replacedCategories: CategoryReplacement[];
+  replacedOwners: OwnerReplacement[];
+};
 
-/** Everything that happened in these conversations and was not undone, three queries however many there are. */
+/** Everything that happened in these conversations and was not undone, four queries however many there are. */
 export async function factsOf(
   db: Database,
   ids: readonly ConversationId[],
@@ -104,9 +110,10 @@ export async function factsOf(
     .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
     .orderBy("version");
   const replaced = await replacedCategories(db);
+  const gone = await replacedOwners(db);
   const facts = new Map(
     ids.map((id) => {
-      const nothing: Facts = { messages: [], entries: [], replacedCategories: replaced };
+      const nothing: Facts = { messages: [], entries: [], replacedCategories: replaced, replacedOwners: gone };
       return [id, nothing];
     }),
   );

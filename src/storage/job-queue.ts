@@ -10,6 +10,7 @@ const KINDS: readonly JobKind[] = [
   "run-bulk",
   "wake-rested",
   "empty-bins",
+  "tell-by-clock",
   "resume-work",
 ];
 

@@ -49,6 +49,17 @@ export async function appendEntries(trx: Database, entries: readonly (NewEntry |
 
 export type BatchEntry = JournalEntry & { readonly conversationId: ConversationId };
 
+/** An entry of a tray's journal that has not been undone; null when there is none. */
+export async function standingEntry(db: Database, trayId: TrayId, id: EntryId): Promise<BatchEntry | null> {
+  const builder = knexOf(db);
+  const row = await builder("journal as entry")
+    .first("id", "conversation_id", "version", "at", "by_member_id", "effect")
+    .where({ id, tray_id: trayId })
+    .whereNull("undoes")
+    .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"));
+  return row === undefined ? null : { ...entryOf(row), conversationId: trustedId<ConversationId>(row.conversation_id) };
+}
+
 /** What some batches did in a tray and has not been undone; of some conversations only where `ids` names them. */
 export async function entriesOfBatches(
   db: Database,

@@ -13,21 +13,27 @@ const MAX_NAMED = 100;
 const RECONNECT_MS = 1_000;
 
 /** Changes in one tray; `conversationIds` null means any of them. */
-export type TrayChange = { readonly trayId: TrayId; readonly conversationIds: readonly ConversationId[] | null };
+export type TrayChange = {
+  readonly trayId: TrayId;
+  readonly conversationIds: readonly ConversationId[] | null;
+  /** Given when nothing else changed than who has them open. */
+  readonly only?: "presence";
+};
 
 /** Tells every process what changed, some milliseconds later and many at once. */
 export function changeTeller(
   db: Database,
   onProblem: (problem: unknown) => void,
 ): { tell: (change: Change) => void; flush: () => Promise<void> } {
-  const gathered = new Map<TrayId, Set<ConversationId | null>>();
+  const gathered = new Map<string, { change: Change; ids: Set<ConversationId | null> }>();
   let timer: NodeJS.Timeout | null = null;
   const flush = async () => {
     if (timer !== null) clearTimeout(timer);
     timer = null;
-    const payloads = [...gathered].map(([trayId, ids]) =>
-      JSON.stringify({ trayId, conversationIds: ids.size > MAX_NAMED || ids.has(null) ? null : [...ids] }),
-    );
+    const payloads = [...gathered.values()].map(({ change: { trayId, only }, ids }) => {
+      const conversationIds = ids.size > MAX_NAMED || ids.has(null) ? null : [...ids];
+      return JSON.stringify({ trayId, conversationIds, only });
+    });
     gathered.clear();
     if (payloads.length === 0) return;
     await knexOf(db)
@@ -36,8 +42,9 @@ export function changeTeller(
   };
   return {
     tell(change) {
-      const ids = gathered.get(change.trayId) ?? new Set();
-      gathered.set(change.trayId, ids.add(change.conversationId));
+      const key = `${change.trayId} ${change.only ?? ""}`;
+      const { ids } = gathered.get(key) ?? { ids: new Set() };
+      gathered.set(key, { change, ids: ids.add(change.conversationId) });
       timer ??= setTimeout(flush, GATHER_MS);
     },
     flush,
@@ -84,8 +91,9 @@ export async function listenForChanges(
 
 function readChange(payload: string): TrayChange | null {
   try {
-    const { trayId, conversationIds } = JSON.parse(payload);
-    return { trayId: trustedId<TrayId>(trayId), conversationIds };
+    const { trayId, conversationIds, only } = JSON.parse(payload);
+    const change = { trayId: trustedId<TrayId>(trayId), conversationIds };
+    return only === "presence" ? { ...change, only } : change;
   } catch {
     // Another program on the same channel; nothing of ours can be in it.
     return null;

@@ -1,8 +1,10 @@
 import { type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
+import type { OwnerReplacement } from "../core/standing/derive-standing";
+import type { OpenHours } from "../core/worktime/working-hours";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
-import { param } from "./rows";
+import { at, param } from "./rows";
 
 export type Role = "lead" | "member" | "reader";
 export type Member = {
@@ -11,6 +13,13 @@ export type Member = {
   readonly name: string;
   readonly initials: string;
   readonly timeZone: string;
+};
+
+/** A member of a tray as those who lead it see her. */
+export type TrayMember = Member & {
+  readonly role: Role;
+  /** Her own week; null where the tray's is hers. */
+  readonly week: readonly (OpenHours | null)[] | null;
 };
 
 type MemberRow = { id: string; sign_in_name: string; name: string; initials: string; time_zone: string };
@@ -55,6 +64,88 @@ export async function membersOfTray(db: Database, trayId: TrayId): Promise<Membe
     .whereNull("disabled_at")
     .orderBy("member.name");
   return rows.map(memberOf);
+}
+
+/** The members of one tray who may sign in, with their roles and hours, by name. */
+export async function membersWithRoles(db: Database, trayId: TrayId): Promise<TrayMember[]> {
+  const rows: (MemberRow & Pick<TrayMember, "role" | "week">)[] = await knexOf(db)("member")
+    .select(...MEMBER_COLUMNS, "role", "week")
+    .join("tray_member", "tray_member.member_id", "member.id")
+    .where("tray_member.tray_id", trayId)
+    .whereNull("disabled_at")
+    .orderBy("member.name");
+  return rows.map((row) => ({ ...memberOf(row), role: row.role, week: row.week }));
+}
+
+/** Holds the members of a tray, so that it always keeps somebody who leads it. */
+export async function holdRoles(trx: Database, trayId: TrayId): Promise<ReadonlyMap<MemberId, Role>> {
+  const rows: { member_id: string; role: Role }[] = await knexOf(trx)("tray_member")
+    .select("tray_member.member_id", "role")
+    .join("member", "member.id", "tray_member.member_id")
+    .where("tray_id", trayId)
+    .whereNull("disabled_at")
+    .orderBy("member_id")
+    .forUpdate();
+  return new Map(rows.map(({ member_id, role }) => [trustedId<MemberId>(member_id), role]));
+}
+
+/** Sets the hours of a member; null takes those of the tray. */
+export async function setWeekOf(db: Database, memberId: MemberId, week: TrayMember["week"]): Promise<void> {
+  await knexOf(db)("member")
+    .where("id", memberId)
+    .update({ week: week === null ? null : JSON.stringify(week) });
+}
+
+/** Her own week; null where the tray's is hers. */
+export async function weekOf(db: Database, memberId: MemberId): Promise<TrayMember["week"]> {
+  return (await knexOf(db)("member").first("week").where("id", memberId))?.week ?? null;
+}
+
+/** Takes a member out of a tray. */
+export async function takeOutOfTray(trx: Database, trayId: TrayId, memberId: MemberId): Promise<void> {
+  await knexOf(trx)("tray_member").where({ tray_id: trayId, member_id: memberId }).delete();
+}
+
+/** The trays that a member looks into. */
+export async function trayIdsOf(db: Database, memberId: MemberId): Promise<TrayId[]> {
+  const rows = await knexOf(db)("tray_member").select("tray_id").where("member_id", memberId).orderBy("tray_id");
+  return rows.map((row) => trustedId<TrayId>(row.tray_id));
+}
+
+/** Shuts a member out for good, with all her sessions; `successor` has from now on what comes back to her, or nobody. */
+export async function disableMember(
+  trx: Database,
+  memberId: MemberId,
+  successor: MemberId | null,
+  now: Instant,
+): Promise<void> {
+  const builder = knexOf(trx);
+  await builder("member")
+    .where("id", memberId)
+    .update({ disabled_at: param(now), successor_id: successor });
+  // Whoever was to have what another one left has it from her successor now.
+  await builder("member").where("successor_id", memberId).update({ successor_id: successor });
+  await builder("session").where("member_id", memberId).delete();
+}
+
+/** The members who are disabled, since when, and who has their matters now. */
+export async function replacedOwners(db: Database): Promise<OwnerReplacement[]> {
+  const rows: { id: string; successor_id: string | null; disabled_at: Date }[] = await knexOf(db)("member")
+    .select("id", "successor_id", "disabled_at")
+    .whereNotNull("disabled_at");
+  return rows.map((row) => ({
+    memberId: trustedId<MemberId>(row.id),
+    successorId: row.successor_id === null ? null : trustedId<MemberId>(row.successor_id),
+    at: at(row.disabled_at),
+  }));
+}
+
+/**
+ * Gives what a disabled member still owns to her successor, as its journal comes to now; those that are open were handed
+ * over one by one before.
+ */
+export async function keepSuccessor(trx: Database, memberId: MemberId, successor: MemberId | null): Promise<void> {
+  await knexOf(trx)("conversation").where("owner_id", memberId).update({ owner_id: successor });
 }
 
 /** Adds a member; false when the sign-in name is taken. */

@@ -92,9 +92,15 @@ export async function relist(trx: Database, ids: readonly ConversationId[]): Pro
 
 /** Takes a conversation that has become a part of another out of every list; its address leads to the other one. */
 export async function closeJoined(trx: Database, id: ConversationId, to: ConversationId): Promise<void> {
-  await knexOf(trx)("conversation")
-    .where({ id })
-    .update({ joined_to: to, standing: "joined", category_ids: [], record_ids: [], owner_id: null, marks: "[]" });
+  await knexOf(trx)("conversation").where({ id }).update({
+    joined_to: to,
+    standing: "joined",
+    category_ids: [],
+    record_ids: [],
+    owner_id: null,
+    follower_ids: [],
+    marks: "[]",
+  });
 }
 
 /** Makes a conversation that had become a part of another one of its own again. */

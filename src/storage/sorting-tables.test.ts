@@ -143,7 +143,9 @@ describe("the right to a tray", () => {
       addresses: [address("parts@ottermoor.example")],
     });
     const [parts] = await tray.ask("select id from tray where slug = 'parts'");
-    expect(await grantOfMember(tray.deps.db, office.ines.id, office.grant.tray.id)).toMatchObject({ role: "member" });
-    expect(await grantOfMember(tray.deps.db, office.ines.id, parts.id)).toBeNull();
+    expect(await grantOfMember(tray.deps.db, office.ines.id, office.grant.tray.id, tray.deps.now())).toMatchObject({
+      role: "member",
+    });
+    expect(await grantOfMember(tray.deps.db, office.ines.id, parts.id, tray.deps.now())).toBeNull();
   });
 });

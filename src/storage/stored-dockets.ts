@@ -16,6 +16,7 @@ export type StoredDocket = {
   readonly turn: Turn["kind"];
   readonly turnSince: Instant | null;
   readonly ownerId: MemberId | null;
+  readonly followerIds: readonly MemberId[];
   readonly categoryIds: readonly CategoryId[];
   readonly recordIds: readonly RecordId[];
   readonly expectedAt: Instant | null;
@@ -39,6 +40,7 @@ export async function storedDockets(
       "turn",
       "turn_since",
       "owner_id",
+      "follower_ids",
       "category_ids",
       "record_ids",
       "expected_at",
@@ -55,6 +57,7 @@ export async function storedDockets(
     turn: row.turn,
     turnSince: atOrNull(row.turn_since),
     ownerId: row.owner_id === null ? null : trustedId<MemberId>(row.owner_id),
+    followerIds: row.follower_ids,
     categoryIds: row.category_ids,
     recordIds: row.record_ids,
     expectedAt: atOrNull(row.expected_at),

@@ -1,3 +1,4 @@
+import { type Covering, coveredBy } from "../core/cover/covering";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
@@ -5,6 +6,7 @@ import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import type { Role } from "./members";
 import { param } from "./rows";
+import { timesOffNow } from "./times-off";
 
 export type Tray = {
   readonly id: TrayId;
@@ -26,6 +28,8 @@ export type TrayGrant = {
   readonly tray: Tray;
   readonly memberId: MemberId;
   readonly role: Role;
+  /** What she covers for absent colleagues here, as of when the grant was given. */
+  readonly covering: readonly Covering[];
   readonly [granted]: true;
 };
 
@@ -45,15 +49,19 @@ function trayOf(row: TrayRow): Tray {
 }
 
 /** The trays a member may look into, each with its grant, by name. */
-export async function grantsOf(db: Database, memberId: MemberId): Promise<TrayGrant[]> {
+export async function grantsOf(db: Database, memberId: MemberId, now: Instant): Promise<TrayGrant[]> {
   const builder = knexOf(db);
-  const rows: TrayRow[] = await builder("tray")
+  const asked: PromiseLike<TrayRow[]> = builder("tray")
     .select("tray.id", "slug", "name", "time_zone", "role", builder.raw(ADDRESSES))
     .join("tray_member", "tray_member.tray_id", "tray.id")
     .where("tray_member.member_id", memberId)
     .orderBy("tray.created_at")
     .orderBy("tray.slug");
-  return rows.map((row) => ({ tray: trayOf(row), memberId, role: row.role }) as TrayGrant);
+  const [rows, timesOff] = await Promise.all([asked, timesOffNow(db, now)]);
+  return rows.map((row) => {
+    const tray = trayOf(row);
+    return { tray, memberId, role: row.role, covering: coveredBy(memberId, tray.id, now, timesOff) } as TrayGrant;
+  });
 }
 
 /** Every tray, by slug. */
@@ -94,7 +102,12 @@ export async function addTray(db: Database, tray: Tray & { createdAt: Instant })
 }
 
 /** The right of a member to look into a tray; null when she has none. */
-export async function grantOfMember(db: Database, memberId: MemberId, trayId: TrayId): Promise<TrayGrant | null> {
-  const grants = await grantsOf(db, memberId);
+export async function grantOfMember(
+  db: Database,
+  memberId: MemberId,
+  trayId: TrayId,
+  now: Instant,
+): Promise<TrayGrant | null> {
+  const grants = await grantsOf(db, memberId, now);
   return grants.find(({ tray }) => tray.id === trayId) ?? null;
 }

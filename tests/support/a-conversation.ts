@@ -55,5 +55,5 @@ export function aConversation(...happenings: readonly Happening[]): Conversation
       entries.push({ id: trustedId<EntryId>(`e${version}`), version, at: hour(version), by, effect });
     }
   });
-  return { messages, entries, replacedCategories: [] };
+  return { messages, entries, replacedCategories: [], replacedOwners: [] };
 }

@@ -40,6 +40,16 @@ export function withAllUnder(categories: readonly Node[], id: CategoryId): Set<C
   return under;
 }
 
+/** The categories above one, the nearest first. */
+export function allAbove(categories: readonly Node[], id: CategoryId): CategoryId[] {
+  const above: CategoryId[] = [];
+  const parentOf = (of: CategoryId) => categories.find((one) => one.id === of)?.parentId ?? null;
+  for (let parent = parentOf(id); parent !== null && !above.includes(parent); parent = parentOf(parent)) {
+    above.push(parent);
+  }
+  return above;
+}
+
 /** A path as it is read, and as it stands in files: "Clients › Parishes". */
 export function pathInWords(path: readonly string[]): string {
   return path.join(" › ");

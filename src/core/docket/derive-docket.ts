@@ -13,6 +13,8 @@ export type Docket = {
   readonly standing: Standing;
   readonly turn: Turn;
   readonly ownerId: MemberId | null;
+  /** Who is kept informed, in the order in which they began to follow it. */
+  readonly followerIds: readonly MemberId[];
   /** In the order in which they were given. */
   readonly categoryIds: readonly CategoryId[];
   /** In the order in which it was filed. */
@@ -42,6 +44,7 @@ export function deriveDocket(facts: ConversationFacts): Docket {
     standing: flow.standing,
     turn: whoseTurn(facts.messages),
     ownerId: flow.ownerId,
+    followerIds: followersOf(entries),
     categoryIds: givenCategories(entries, facts.replacedCategories),
     recordIds: recordsOf(entries),
     expectations: flow.expectations,
@@ -81,6 +84,15 @@ function followUpsOf(entries: readonly JournalEntry[]): FollowUp[] {
     }
   }
   return [...followUps.values()];
+}
+
+function followersOf(entries: readonly JournalEntry[]): MemberId[] {
+  const followers = new Set<MemberId>();
+  for (const { effect } of entries) {
+    if (effect.kind === "followed") followers.add(effect.memberId);
+    else if (effect.kind === "unfollowed") followers.delete(effect.memberId);
+  }
+  return [...followers];
 }
 
 function recordsOf(entries: readonly JournalEntry[]): RecordId[] {

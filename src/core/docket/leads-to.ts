@@ -9,6 +9,8 @@ export function leadsTo(
   switch (decision.kind) {
     case "assign":
       return from === "to-sort" && decision.ownerId !== null ? "our-move" : null;
+    case "assign-in-turn":
+      return from === "to-sort" ? "our-move" : null;
     case "file":
       return decision.settle === true ? "settled" : null;
     case "keep":

@@ -1,6 +1,15 @@
 import type { Effect } from "../journal/entry";
 import type { EmailAddress } from "../kernel/email-address";
-import type { CategoryId, ExpectationId, FollowUpId, MemberId, MessageId, RecordId } from "../kernel/ids";
+import type {
+  CategoryId,
+  EntryId,
+  ExpectationId,
+  FollowUpId,
+  GroupId,
+  MemberId,
+  MessageId,
+  RecordId,
+} from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
 import type { ConversationFacts } from "../standing/derive-standing";
@@ -9,7 +18,16 @@ import { type Docket, deriveDocket } from "./derive-docket";
 
 /** Everything that a member can decide about conversations, one or many at a time. */
 export type Decision =
-  | { readonly kind: "assign"; readonly ownerId: MemberId | null }
+  /** `note` is a word for the new owner; `evenIfAway` gives it to somebody who is away all the same. */
+  | {
+      readonly kind: "assign";
+      readonly ownerId: MemberId | null;
+      readonly note?: string;
+      readonly evenIfAway?: boolean;
+    }
+  /** To whoever of a group has least to do. Who that is, only the store knows: it is planned as an assignment. */
+  | { readonly kind: "assign-in-turn"; readonly groupId: GroupId; readonly note?: string }
+  | { readonly kind: "follow"; readonly memberId: MemberId; readonly follows: boolean }
   | { readonly kind: "categorise"; readonly categoryId: CategoryId; readonly give: boolean }
   | { readonly kind: "file"; readonly recordId: RecordId; readonly settle: boolean }
   | { readonly kind: "unfile"; readonly recordId: RecordId }
@@ -32,7 +50,13 @@ export type Decision =
   | { readonly kind: "follow-up-clear"; readonly followUpId: FollowUpId }
   | { readonly kind: "expect"; readonly until: Instant | null; readonly expectationId: ExpectationId }
   | { readonly kind: "stop-expecting" }
-  | { readonly kind: "note"; readonly text: string };
+  | { readonly kind: "note"; readonly text: string; readonly mentions?: readonly MemberId[] }
+  | {
+      readonly kind: "edit-note";
+      readonly entryId: EntryId;
+      readonly text: string;
+      readonly mentions?: readonly MemberId[];
+    };
 
 type Planner<Kind extends Decision["kind"]> = (
   decision: Extract<Decision, { kind: Kind }>,
@@ -41,7 +65,16 @@ type Planner<Kind extends Decision["kind"]> = (
 ) => Effect[];
 
 const PLANNERS: { readonly [Kind in Decision["kind"]]: Planner<Kind> } = {
-  assign: ({ ownerId }, now) => (now.ownerId === ownerId ? [] : [{ kind: "assigned", ownerId }]),
+  assign: ({ ownerId, note = "" }, now) => {
+    const assigned: Effect[] = now.ownerId === ownerId ? [] : [{ kind: "assigned", ownerId }];
+    if (note === "") return assigned;
+    return [...assigned, { kind: "noted", text: note, ...(ownerId === null ? {} : { mentions: [ownerId] }) }];
+  },
+  "assign-in-turn": () => [],
+  follow: ({ memberId, follows }, now) => {
+    if (now.followerIds.includes(memberId) === follows) return [];
+    return [{ kind: follows ? "followed" : "unfollowed", memberId }];
+  },
   categorise: ({ categoryId, give }, now) => {
     if (now.categoryIds.includes(categoryId) === give) return [];
     return [{ kind: give ? "categorised" : "uncategorised", categoryId }];
@@ -73,7 +106,8 @@ const PLANNERS: { readonly [Kind in Decision["kind"]]: Planner<Kind> } = {
     { kind: "expected", expectationId, from: peopleOutside(facts), until, messageId: lastOfOurs(facts) },
   ],
   "stop-expecting": (_, now) => withdrawals(now),
-  note: ({ text }) => [{ kind: "noted", text }],
+  note: ({ text, mentions = [] }) => [{ kind: "noted", text, ...(mentions.length === 0 ? {} : { mentions }) }],
+  "edit-note": ({ kind: _, ...edited }) => [{ kind: "note-edited", ...edited }],
 };
 
 /** What a decision would do to a conversation: nothing where it is so already, so that deciding twice is deciding once. */

@@ -55,6 +55,14 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
       return BY[effect.by](effect.list);
     case "noted":
       return "added a note";
+    case "note-edited":
+      return "wrote a note anew";
+    case "followed":
+    case "unfollowed":
+    case "draft-handed":
+    case "draft-returned":
+    case "draft-given-up":
+      return togetherInWords(effect, names, by);
     case "urgency-set":
       return `called it ${URGENCY_NAMES[effect.urgency]}`;
     case "follow-up-set": {
@@ -69,6 +77,27 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
       return `joined “${effect.subject || "no subject"}” to it`;
     case "split-off":
       return `split “${effect.subject || "no subject"}” off`;
+    default:
+      return assertNever(effect);
+  }
+}
+
+type Together = Extract<Effect, { kind: "followed" | "unfollowed" | `draft-${string}` }>;
+
+function togetherInWords(effect: Together, names: Names, by: MemberId | null): string {
+  switch (effect.kind) {
+    case "followed":
+      return effect.memberId === by ? "began to follow it" : `had ${names.member(effect.memberId)} follow it`;
+    case "unfollowed":
+      return effect.memberId === by
+        ? "stopped following it"
+        : `took ${names.member(effect.memberId)} off those who follow it`;
+    case "draft-handed":
+      return `gave ${names.member(effect.to)} a draft to check and send`;
+    case "draft-returned":
+      return `gave the draft back to ${names.member(effect.to)}`;
+    case "draft-given-up":
+      return "gave the draft up";
     default:
       return assertNever(effect);
   }

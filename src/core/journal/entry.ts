@@ -2,6 +2,7 @@ import type { EmailAddress } from "../kernel/email-address";
 import type {
   CategoryId,
   ConversationId,
+  DraftId,
   EntryId,
   ExpectationId,
   FollowUpId,
@@ -47,7 +48,21 @@ export type Effect =
   | { readonly kind: "send-failed"; readonly messageId: MessageId; readonly reason: string }
   /** Somebody left the mailing list that it came through, which cannot be taken back from here. */
   | { readonly kind: "list-left"; readonly list: string; readonly by: "one-click" | "mail" }
-  | { readonly kind: "noted"; readonly text: string }
+  /** `mentions` are the colleagues whom the text names to be told. */
+  | { readonly kind: "noted"; readonly text: string; readonly mentions?: readonly MemberId[] }
+  /** The text of an earlier note is another one since. */
+  | {
+      readonly kind: "note-edited";
+      readonly entryId: EntryId;
+      readonly text: string;
+      readonly mentions?: readonly MemberId[];
+    }
+  | { readonly kind: "followed"; readonly memberId: MemberId }
+  | { readonly kind: "unfollowed"; readonly memberId: MemberId }
+  /** A draft went on to a colleague: to check and send it, or back to be written anew. */
+  | { readonly kind: "draft-handed"; readonly draftId: DraftId; readonly to: MemberId; readonly note: string }
+  | { readonly kind: "draft-returned"; readonly draftId: DraftId; readonly to: MemberId; readonly note: string }
+  | { readonly kind: "draft-given-up"; readonly draftId: DraftId }
   | { readonly kind: "urgency-set"; readonly urgency: Urgency }
   | {
       readonly kind: "follow-up-set";
@@ -97,6 +112,7 @@ export type Aspect =
   | `record:${string}`
   | `part:${string}`
   | `follow-up:${string}`
+  | `follower:${string}`
   | "note";
 
 /** The aspect of a conversation that an effect sets. A fact is not anybody's decision and stands for itself. */
@@ -111,7 +127,11 @@ export function aspectOf(effect: Effect): Aspect {
     case "unfiled":
       return `record:${effect.recordId}`;
     case "noted":
+    case "note-edited":
       return "note";
+    case "followed":
+    case "unfollowed":
+      return `follower:${effect.memberId}`;
     case "urgency-set":
       return "urgency";
     case "follow-up-set":
@@ -124,6 +144,9 @@ export function aspectOf(effect: Effect): Aspect {
     case "send-failed":
     case "list-left":
     case "rest-ended":
+    case "draft-handed":
+    case "draft-returned":
+    case "draft-given-up":
       return "fact";
     default:
       return "standing";

@@ -14,6 +14,12 @@ export type FollowUpId = Brand<string, "FollowUpId">;
 export type RunId = Brand<string, "RunId">;
 export type PlaceId = Brand<string, "PlaceId">;
 export type CategoryStepId = Brand<string, "CategoryStepId">;
+export type DraftId = Brand<string, "DraftId">;
+export type GroupId = Brand<string, "GroupId">;
+export type TimeOffId = Brand<string, "TimeOffId">;
+export type InvitationId = Brand<string, "InvitationId">;
+export type NotificationId = Brand<string, "NotificationId">;
+export type WatchId = Brand<string, "WatchId">;
 
 type AnyId =
   | TrayId
@@ -28,7 +34,13 @@ type AnyId =
   | FollowUpId
   | RunId
   | PlaceId
-  | CategoryStepId;
+  | CategoryStepId
+  | DraftId
+  | GroupId
+  | TimeOffId
+  | InvitationId
+  | NotificationId
+  | WatchId;
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 

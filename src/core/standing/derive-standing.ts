@@ -31,9 +31,23 @@ export type ConversationFacts = {
   readonly entries: readonly JournalEntry[];
   /** The categories that are no more. */
   readonly replacedCategories: readonly CategoryReplacement[];
+  /** The colleagues who are gone. */
+  readonly replacedOwners: readonly OwnerReplacement[];
 };
 
-export const NOTHING_HAPPENED: ConversationFacts = { messages: [], entries: [], replacedCategories: [] };
+/** Since when somebody is gone, and who has her matters now; null for nobody. */
+export type OwnerReplacement = {
+  readonly memberId: MemberId;
+  readonly successorId: MemberId | null;
+  readonly at: Instant;
+};
+
+export const NOTHING_HAPPENED: ConversationFacts = {
+  messages: [],
+  entries: [],
+  replacedCategories: [],
+  replacedOwners: [],
+};
 
 /** A change of standing and what made it. */
 export type Passage = { readonly version: number; readonly at: Instant; readonly standing: Standing };
@@ -96,13 +110,22 @@ export function deriveFlow(facts: ConversationFacts): Flow {
     })),
     ...facts.entries.map((entry) => ({ version: entry.version, at: entry.at, apply: () => applyEntry(state, entry) })),
   ];
+  const gone = facts.replacedOwners;
   for (const { version, at, apply } of steps.toSorted((a, b) => a.version - b.version)) {
+    state.ownerId = successorOf(state.ownerId, gone, at);
     const goes = apply();
     if (goes !== null) move(state, version, at, goes);
   }
-  const { standing, ownerId, expectations, rest, wokenAt, passages } = state;
+  const { standing, expectations, rest, wokenAt, passages } = state;
   if (standing === null) throw new Error("a conversation without a message or a decision has no standing");
+  const ownerId = successorOf(state.ownerId, gone, null);
   return { standing, ownerId, expectations, restingUntil: rest?.until ?? null, wokenAt, passages };
+}
+
+// Who left has no successor in what happened before, and one in everything since; null for the end of all that is known.
+function successorOf(ownerId: MemberId | null, gone: readonly OwnerReplacement[], at: Instant | null): MemberId | null {
+  const replacement = gone.find((one) => one.memberId === ownerId && (at === null || one.at <= at));
+  return replacement === undefined ? ownerId : replacement.successorId;
 }
 
 function move(state: State, version: number, at: Instant, { kind, reason }: NonNullable<Goes>): void {
@@ -192,6 +215,12 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
     case "filed":
     case "unfiled":
     case "noted":
+    case "note-edited":
+    case "followed":
+    case "unfollowed":
+    case "draft-handed":
+    case "draft-returned":
+    case "draft-given-up":
     case "list-left":
     case "urgency-set":
     case "follow-up-set":

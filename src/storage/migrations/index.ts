@@ -4,6 +4,7 @@ import * as mailForReal from "./0002-mail-for-real";
 import * as sortingAtSpeed from "./0003-sorting-at-speed";
 import * as listsAndBin from "./0004-lists-and-bin";
 import * as sharedCategories from "./0005-shared-categories";
+import * as together from "./0006-together";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -11,6 +12,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0003-sorting-at-speed", sortingAtSpeed],
   ["0004-lists-and-bin", listsAndBin],
   ["0005-shared-categories", sharedCategories],
+  ["0006-together", together],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

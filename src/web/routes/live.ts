@@ -6,7 +6,7 @@ const HEARTBEAT_MS = 25_000;
 
 /**
  * Server-sent events: one `change` whenever something in the tray is no longer as it was, with the ids or null for
- * anything; at once when the page was read (`seen`) before the last change.
+ * anything, one `presence` when only who has them open is another; a change at once when the page was read (`seen`) before the last change.
  */
 export function loader({ request, context }: Route.LoaderArgs) {
   const { tray } = context.get(grantContext);
@@ -19,7 +19,8 @@ export function loader({ request, context }: Route.LoaderArgs) {
       const heartbeat = setInterval(() => say(": still here\n\n"), HEARTBEAT_MS);
       const unsubscribe = live.subscribe({
         trayId: tray.id,
-        hear: ({ conversationIds }) => say(`event: change\ndata: ${JSON.stringify(conversationIds)}\n\n`),
+        hear: ({ conversationIds, only = "change" }) =>
+          say(`event: ${only}\ndata: ${JSON.stringify(conversationIds)}\n\n`),
         end: () => {
           leave();
           controller.close();

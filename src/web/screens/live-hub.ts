@@ -6,10 +6,22 @@ export type OnChange = (ids: readonly string[] | null) => Promise<void> | void;
 /** Where changes are told to the screens that show them. */
 export class ChangeHub {
   readonly #listeners = new Set<OnChange>();
+  readonly #watchers = new Set<OnChange>();
 
   subscribe(listener: OnChange): () => void {
     this.#listeners.add(listener);
     return () => this.#listeners.delete(listener);
+  }
+
+  /** For those who want to know who has conversations open. */
+  subscribeToPresence(watcher: OnChange): () => void {
+    this.#watchers.add(watcher);
+    return () => this.#watchers.delete(watcher);
+  }
+
+  /** Tells those who want to know that other people have these open. */
+  announcePresence(ids: readonly string[] | null): void {
+    for (const watcher of this.#watchers) void watcher(ids);
   }
 
   /** Tells every screen; done when all of them show what changed. */

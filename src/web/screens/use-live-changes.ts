@@ -38,6 +38,7 @@ export function useLiveChanges(url: string, seen: string): boolean {
     const source = new EventSource(`${url}?seen=${encodeURIComponent(state.current)}`);
     document.documentElement.dataset.ready = "true";
     source.addEventListener("change", (event) => soon(JSON.parse(event.data)));
+    source.addEventListener("presence", (event) => hub.announcePresence(JSON.parse(event.data)));
     source.addEventListener("error", () => {
       losing ??= setTimeout(() => setLost(true), LOST_AFTER_MS);
     });

@@ -5,6 +5,7 @@ import {
   type ConversationId,
   type ExpectationId,
   type FollowUpId,
+  type GroupId,
   type MemberId,
   type RecordId,
   readId,
@@ -20,6 +21,13 @@ const MAX_CONVERSATIONS = 20_000;
 const MAX_NOTE_CHARACTERS = 10_000;
 const MAX_FOLLOW_UP_CHARACTERS = 500;
 
+/** The text of a note. */
+export const NOTE_TEXT = Joi.string().trim().max(MAX_NOTE_CHARACTERS).required().messages({
+  "string.empty": "Write something first.",
+  "any.required": "Write something first.",
+  "string.max": "A note has at most {#limit} characters.",
+});
+
 type Form = {
   readonly fields: Joi.PartialSchemaMap;
   /** The decision that checked fields make; null where together they make none. */
@@ -32,12 +40,42 @@ const instant = Joi.string()
   .allow("")
   .default("")
   .messages({ "string.isoDate": "That is no date; choose one that is offered, or type another." });
+const note = Joi.string()
+  .trim()
+  .max(MAX_NOTE_CHARACTERS)
+  .allow("")
+  .default("")
+  .messages({ "string.max": "A note has at most {#limit} characters." });
 const flag = Joi.string().valid("true", "false");
 
-const FORMS: { readonly [Kind in Decision["kind"]]: Form } = {
+/** What is decided by a form; a note is written anew in its own place. */
+type Decided = Exclude<Decision["kind"], "edit-note">;
+
+const FORMS: { readonly [Kind in Decided]: Form } = {
   assign: {
-    fields: { owner: id.allow("").required() },
-    decision: ({ owner }) => ({ kind: "assign", ownerId: owner ? trustedId<MemberId>(owner) : null }),
+    fields: { owner: id.allow("").required(), note, evenIfAway: flag.default("false") },
+    decision: ({ owner, note: word = "", evenIfAway }) => ({
+      kind: "assign",
+      ownerId: owner ? trustedId<MemberId>(owner) : null,
+      ...(word === "" ? {} : { note: word }),
+      ...(evenIfAway === "true" ? { evenIfAway: true } : {}),
+    }),
+  },
+  "assign-in-turn": {
+    fields: { group: id.required(), note },
+    decision: ({ group = "", note: word = "" }) => ({
+      kind: "assign-in-turn",
+      groupId: trustedId<GroupId>(group),
+      ...(word === "" ? {} : { note: word }),
+    }),
+  },
+  follow: {
+    fields: { member: id.required(), follows: flag.default("true") },
+    decision: ({ member = "", follows }) => ({
+      kind: "follow",
+      memberId: trustedId<MemberId>(member),
+      follows: follows === "true",
+    }),
   },
   categorise: {
     fields: { category: id.required(), give: flag.default("true") },
@@ -113,12 +151,7 @@ const FORMS: { readonly [Kind in Decision["kind"]]: Form } = {
   },
   "stop-expecting": { fields: {}, decision: () => ({ kind: "stop-expecting" }) },
   note: {
-    fields: {
-      text: Joi.string().trim().max(MAX_NOTE_CHARACTERS).required().messages({
-        "string.empty": "Write something first.",
-        "string.max": "A note has at most {#limit} characters.",
-      }),
-    },
+    fields: { text: NOTE_TEXT },
     decision: ({ text = "" }) => ({ kind: "note", text }),
   },
 };
@@ -169,6 +202,6 @@ export function readDecision(form: FormData, newId: () => string): Result<Posted
   return ok({ target: { ids, seenVersion: value.version ?? null }, decision, list, said: value.said });
 }
 
-function isDecisionKind(text: string): text is Decision["kind"] {
+function isDecisionKind(text: string): text is Decided {
   return Object.hasOwn(FORMS, text);
 }

@@ -1,0 +1,42 @@
+import { domainOf, type EmailAddress } from "../kernel/email-address";
+import type { CategoryId, MemberId } from "../kernel/ids";
+import type { WatchKind } from "./events";
+
+/** What a member watches: an address or `@domain`, a category's id, or words that have to be there together. */
+export type Watch = { readonly memberId: MemberId; readonly kind: WatchKind; readonly value: string };
+
+/** A message that came, as far as watching goes; the categories are those of its conversation with all above them. */
+export type WatchedMessage = {
+  readonly from: EmailAddress | null;
+  readonly subject: string;
+  readonly text: string;
+  readonly categoryIds: readonly CategoryId[];
+};
+
+/** Those of the watches that a message is for. */
+export function watchesFor(message: WatchedMessage, watches: readonly Watch[]): Watch[] {
+  if (watches.length === 0) return [];
+  const text = plain(`${message.subject} ${message.text}`);
+  return watches.filter(({ kind, value }) => {
+    switch (kind) {
+      case "person":
+        return message.from !== null && (value.startsWith("@") ? `@${domainOf(message.from)}` : message.from) === value;
+      case "category":
+        return message.categoryIds.some((id) => id === value);
+      case "words":
+        return isWholeIn(plain(value), text);
+    }
+    return false;
+  });
+}
+
+// Letters of any writing, without case and accents, one space between the words.
+function plain(text: string): string {
+  const bare = text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
+  return ` ${bare.replace(/[^\p{L}\p{N}]+/gu, " ").trim()} `;
+}
+
+function isWholeIn(words: string, text: string): boolean {
+  const each = words.trim().split(" ");
+  return each[0] !== "" && each.every((word) => text.includes(` ${word} `));
+}

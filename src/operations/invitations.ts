@@ -1,0 +1,101 @@
+import { createHash } from "node:crypto";
+import { type InvitationId, type MemberId, trustedId } from "../core/kernel/ids";
+import { DAY, type Instant, later } from "../core/kernel/instant";
+import { err, ok, type Result } from "../core/kernel/result";
+import {
+  addInvitation,
+  addMember,
+  allTrays,
+  endInvitation,
+  holdInvitation,
+  inTransaction,
+  letIntoTray,
+  type Member,
+  type Role,
+  type TrayGrant,
+} from "../storage/index";
+import type { Deps } from "./deps";
+import type { Refusal } from "./refusal";
+import { hashPassword } from "./sign-in";
+
+const VALID_DAYS = 7;
+
+/** Makes a link by which one person may come into a tray within a week. The token is told once and kept by its hash. */
+export async function invite(
+  deps: Deps,
+  grant: TrayGrant,
+  role: Role,
+): Promise<Result<{ readonly token: string; readonly expiresAt: Instant }, Refusal>> {
+  if (grant.role !== "lead") return err({ kind: "leads-only" });
+  const token = deps.newToken();
+  const expiresAt = later(deps.now(), VALID_DAYS * DAY);
+  const id = trustedId<InvitationId>(deps.newId());
+  const invitation = { id, trayId: grant.tray.id, role, madeBy: grant.memberId, expiresAt };
+  await addInvitation(deps.db, invitation, { hash: hashOf(token), madeAt: deps.now() });
+  return ok({ token, expiresAt });
+}
+
+/** Takes an invitation back. */
+export async function takeInvitationBack(
+  deps: Deps,
+  grant: TrayGrant,
+  id: InvitationId,
+): Promise<Result<null, Refusal>> {
+  if (grant.role !== "lead") return err({ kind: "leads-only" });
+  const ended = await endInvitation(deps.db, grant.tray.id, id, null, deps.now());
+  return ended ? ok(null) : err({ kind: "no-such", what: "invitation" });
+}
+
+/** The name of the tray that a token lets into; null when it lets in nowhere. */
+export async function invitedTo(deps: Deps, token: string): Promise<string | null> {
+  const invitation = await inTransaction(deps.db, (trx) => holdInvitation(trx, hashOf(token), deps.now()));
+  if (invitation === null) return null;
+  return (await allTrays(deps.db)).find(({ id }) => id === invitation.trayId)?.name ?? null;
+}
+
+export type Newcomer = {
+  readonly signInName: string;
+  readonly name: string;
+  readonly initials: string;
+  readonly password: string;
+  readonly timeZone: string;
+};
+
+/** Lets somebody new in by an invitation, which is used up by it. */
+export async function acceptInvitation(
+  deps: Deps,
+  token: string,
+  newcomer: Newcomer,
+): Promise<Result<Member, { readonly kind: "no-invitation" } | { readonly kind: "name-taken" }>> {
+  const passwordHash = await hashPassword(newcomer.password);
+  return inTransaction(deps.db, async (trx) => {
+    const invitation = await holdInvitation(trx, hashOf(token), deps.now());
+    if (invitation === null) return err({ kind: "no-invitation" } as const);
+    const { signInName, name, initials, timeZone } = newcomer;
+    const member: Member = { id: trustedId<MemberId>(deps.newId()), signInName, name, initials, timeZone };
+    if (!(await addMember(trx, { ...member, passwordHash, createdAt: deps.now() })))
+      return err({ kind: "name-taken" } as const);
+    await letIntoTray(trx, invitation.trayId, member.id, invitation.role);
+    await endInvitation(trx, invitation.trayId, invitation.id, member.id, deps.now());
+    return ok(member);
+  });
+}
+
+/** Lets a member who is signed in into the tray of an invitation, with the role that it gives. */
+export async function joinByInvitation(
+  deps: Deps,
+  token: string,
+  member: Member,
+): Promise<Result<null, { readonly kind: "no-invitation" }>> {
+  return inTransaction(deps.db, async (trx) => {
+    const invitation = await holdInvitation(trx, hashOf(token), deps.now());
+    if (invitation === null) return err({ kind: "no-invitation" } as const);
+    await letIntoTray(trx, invitation.trayId, member.id, invitation.role);
+    await endInvitation(trx, invitation.trayId, invitation.id, member.id, deps.now());
+    return ok(null);
+  });
+}
+
+function hashOf(token: string): Buffer {
+  return createHash("sha256").update(token).digest();
+}
