@@ -4,7 +4,7 @@ import { v7 as uuid } from "uuid";
 import type { Category } from "../core/categories/category";
 import type { Decision } from "../core/docket/plan-decision";
 import type { EmailAddress } from "../core/kernel/email-address";
-import type { ConversationId, MemberId, MessageId } from "../core/kernel/ids";
+import { type ConversationId, type MemberId, type MessageId, trustedId } from "../core/kernel/ids";
 import { DAY, type Instant, instantOf, later, MINUTE } from "../core/kernel/instant";
 import { endOfWorkingDay } from "../core/worktime/add-working-days";
 import { calendarDay, dayAtHour } from "../core/worktime/calendar-day";
@@ -16,6 +16,7 @@ import {
   type FilingRecord,
   type Member,
   markAllRead,
+  markToldRead,
   receiveMessage,
   sendMessage,
   setUpCategories,
@@ -28,11 +29,12 @@ import {
 import { takeUpHabits } from "./habits";
 import { seededRandom } from "./random";
 import { mailDate, rawBounce, rawMail } from "./raw-mail";
-import type { Moment, Script, Step } from "./script";
+import type { Colleague, Moment, Script, Step } from "./script";
 import { AWKWARD_STORIES } from "./stories-awkward";
 import { everydayStories } from "./stories-generated";
 import { OLDER_STORIES } from "./stories-older";
 import { OPEN_STORIES } from "./stories-open";
+import { workTogether } from "./together";
 import { CATEGORIES, COLLEAGUES, PEOPLE, RECORDS, TRAYS, ZONE } from "./world";
 
 const SEED = 4_711;
@@ -73,9 +75,18 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
   }
   world.clock.now = now;
   await habits(world);
+  await workTogether({
+    ...world,
+    memberId: (colleague) => found(world.members, ({ signInName }) => signInName === colleague).id,
+    grantOf: (colleague, tray) => grantOf(world, colleague, tray),
+    conversationOf: (subject) =>
+      found(threads, (_, at) => scripts[at]?.subject === subject).conversationId ?? trustedId<ConversationId>(""),
+  });
   // What came before today was read by whoever works here.
   for (const member of world.members) {
-    await markAllRead(world.deps, member.id, later(now, -5 * 60 * MINUTE));
+    const before = later(now, -5 * 60 * MINUTE);
+    await markAllRead(world.deps, member.id, before);
+    await markToldRead(world.deps, member.id, before);
   }
   return { conversations: scripts.length };
 }
@@ -127,7 +138,7 @@ function momentOf(moment: Moment, now: Instant): Instant {
 async function tellStep(world: World, script: Script, thread: Thread, step: Step, story: string): Promise<void> {
   if (step.kind === "they" || step.kind === "bounce") return receive(world, script, thread, step, story);
   const member = found(world.members, ({ signInName }) => signInName === step.by);
-  const grant = found(world.grants.get(member.id) ?? [], ({ tray }) => tray.slug === script.tray);
+  const grant = grantOf(world, step.by, script.tray);
   const conversationId = thread.conversationId;
   if (conversationId === null) throw new Error(`nobody has written yet in "${script.subject}"`);
   if (step.kind === "we") return answer(world, script, thread, grant, member, conversationId, step);
@@ -222,7 +233,12 @@ function trayMailbox(world: World, script: Script) {
   return { name: tray.name, address: found(tray.addresses, () => true) };
 }
 
-function found<T>(list: readonly T[], wanted: (one: T) => boolean): T {
+function grantOf({ members, grants }: World, colleague: Colleague, slug: string): TrayGrant {
+  const { id } = found(members, ({ signInName }) => signInName === colleague);
+  return found(grants.get(id) ?? [], ({ tray }) => tray.slug === slug);
+}
+
+function found<T>(list: readonly T[], wanted: (one: T, at: number) => boolean): T {
   const one = list.find(wanted);
   if (one === undefined) throw new Error("the made-up world names something that is not in it");
   return one;

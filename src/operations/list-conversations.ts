@@ -2,7 +2,7 @@ import type { ConversationId } from "../core/kernel/ids";
 import { ageBands, type Band, dayBands, dueBands } from "../core/lists/bands";
 import type { Lane, ListChanges } from "../core/lists/lanes";
 import { laneKeysOf } from "../core/lists/lanes-of-row";
-import type { MenuDimension, Narrowing } from "../core/lists/narrowing";
+import { type MenuDimension, MINE, type Narrowing, THEIRS } from "../core/lists/narrowing";
 import type { Scope } from "../core/lists/scope";
 import type { SheetView } from "../core/lists/sheet-view";
 import {
@@ -121,7 +121,19 @@ export async function countsToNarrow(
 ): Promise<GroupCount[]> {
   const { query } = circumstances(deps, member, request);
   const named = await namedGroups(deps, grant, dimension, await narrowCounts(deps.db, grant, query, dimension));
+  if (dimension === "owner") return [...(await meantOwners(deps, grant, query)), ...named];
   return dimension === "category" ? categoriesInMenu(deps, grant, named) : named;
+}
+
+async function meantOwners(deps: Deps, grant: TrayGrant, query: ListQuery): Promise<GroupCount[]> {
+  const counted = (owner: string) =>
+    countOfList(deps.db, grant, { ...query, narrowing: { ...query.narrowing, owner: [owner] } });
+  const [mine, theirs] = await Promise.all([counted(MINE), counted(THEIRS)]);
+  const own = grant.covering.length === 0 ? "Mine" : "Mine, and what I cover";
+  return [
+    { key: MINE, name: own, count: mine },
+    { key: THEIRS, name: "My colleagues’", count: theirs },
+  ];
 }
 
 /** The ids of everything that a list shows, or that one of its lanes holds, in order. */

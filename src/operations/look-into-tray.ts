@@ -2,15 +2,22 @@ import { tz } from "@date-fns/tz";
 import { startOfDay } from "date-fns";
 import type { Category } from "../core/categories/category";
 import { inTreeOrder, type Placed } from "../core/categories/category-tree";
-import { instantOf } from "../core/kernel/instant";
+import { inCharge, timeOffAt } from "../core/cover/covering";
+import type { MemberId } from "../core/kernel/ids";
+import { type Instant, instantOf } from "../core/kernel/instant";
 import {
   categoriesOf,
   type FlowSegment,
   flowGauge,
   grantsOf,
+  groupsOf,
   type Member,
+  type MemberGroup,
   membersOfTray,
+  membersWithRoles,
+  type Role,
   type TrayGrant,
+  timesOffNow,
 } from "../storage/index";
 import type { Deps } from "./deps";
 
@@ -18,7 +25,18 @@ import type { Deps } from "./deps";
 export type TrayNames = { readonly members: readonly Member[]; readonly categories: readonly Placed<Category>[] };
 
 /** What surrounds every list of a tray: its gauge, its people and categories. */
-export type TrayView = TrayNames & { readonly flow: readonly FlowSegment[] };
+export type TrayView = TrayNames & {
+  readonly flow: readonly FlowSegment[];
+  readonly colleagues: readonly ColleagueNow[];
+  readonly groups: readonly MemberGroup[];
+};
+
+/** A colleague of a tray as she can be met now. */
+export type ColleagueNow = Member & {
+  readonly role: Role;
+  /** Until when she is away, and who covers for her here; null when she is there. */
+  readonly away: { readonly until: Instant; readonly coverId: MemberId | null } | null;
+};
 
 /** The trays of a member, each with the right to look into it. */
 export function traysOf(deps: Deps, member: Member): Promise<TrayGrant[]> {
@@ -29,8 +47,20 @@ export function traysOf(deps: Deps, member: Member): Promise<TrayGrant[]> {
 export async function lookIntoTray(deps: Deps, member: Member, grant: TrayGrant): Promise<TrayView> {
   const now = deps.now();
   const dayStart = instantOf(startOfDay(now, { in: tz(member.timeZone) }));
-  const [flow, names] = await Promise.all([flowGauge(deps.db, grant, now, dayStart), namesIn(deps, grant)]);
-  return { flow, ...names };
+  const [flow, members, timesOff, categories, groups] = await Promise.all([
+    flowGauge(deps.db, grant, now, dayStart),
+    membersWithRoles(deps.db, grant.tray.id),
+    timesOffNow(deps.db, now),
+    categoriesOf(deps.db, grant.tray.id),
+    groupsOf(deps.db, grant),
+  ]);
+  const colleagues = members.map(({ week: _, ...colleague }) => {
+    const off = timeOffAt(colleague.id, now, timesOff);
+    const coverId =
+      off === null ? null : inCharge(colleague.id, { trayId: grant.tray.id, recordIds: [] }, now, timesOff);
+    return { ...colleague, away: off === null ? null : { until: off.until, coverId } };
+  });
+  return { flow, members, colleagues, groups, categories: inTreeOrder(categories) };
 }
 
 /** The people and categories of a tray. */

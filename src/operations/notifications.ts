@@ -1,7 +1,14 @@
 import { tz } from "@date-fns/tz";
 import { startOfDay } from "date-fns";
 import { readEmailAddress } from "../core/kernel/email-address";
-import { type CategoryId, type ConversationId, type NotificationId, trustedId, type WatchId } from "../core/kernel/ids";
+import {
+  type CategoryId,
+  type ConversationId,
+  type MemberId,
+  type NotificationId,
+  trustedId,
+  type WatchId,
+} from "../core/kernel/ids";
 import { DAY, type Instant, instantOf, later } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import type { WatchKind } from "../core/telling/events";
@@ -20,6 +27,7 @@ import {
   type ListedNotification,
   type Member,
   markNotificationsRead,
+  markNotificationsReadUpTo,
   type NewNotification,
   type Notification,
   notificationsOf,
@@ -72,6 +80,11 @@ export function readOfConversation(deps: Deps, { memberId, tray }: TrayGrant, id
 export function readNotifications(deps: Deps, { memberId, tray }: TrayGrant, id: NotificationId | null): Promise<void> {
   const which = id === null ? { trayId: tray.id, all: true as const } : { trayId: tray.id, id };
   return markNotificationsRead(deps.db, memberId, which, deps.now());
+}
+
+/** Marks as read what a member was told up to a moment, in all her trays. */
+export function markToldRead(deps: Deps, memberId: MemberId, upTo: Instant): Promise<void> {
+  return markNotificationsReadUpTo(deps.db, memberId, upTo);
 }
 
 /** What a member watches in a tray. */

@@ -1,15 +1,18 @@
 import { type Docket, deriveDocket } from "../core/docket/derive-docket";
-import type { CategoryId, ConversationId, MemberId, MessageId } from "../core/kernel/ids";
+import { type CategoryId, type ConversationId, type MemberId, type MessageId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { isStandingKind } from "../core/standing/standing";
+import { recordCodePlaces } from "../core/threading/record-codes";
 import type { AnswerPlan } from "../core/writing/plan-answer";
 import { planAnswer } from "../core/writing/plan-answer";
+import { sanitiseHtml, textOfHtml } from "../mail/index";
 import {
   type CorrespondenceMessage,
   categoryNames,
   conversationRow,
   correspondenceOf,
+  draftsOf,
   type FilingRecord,
   factsOf,
   type JournalLine,
@@ -19,11 +22,15 @@ import {
   markReadUpTo,
   markUnreadFrom,
   messagePlace,
+  recordsByCodes,
   recordsByIds,
+  type SharedDraft,
   type SheetRow,
+  subjectsOf,
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
+import { readOfConversation } from "./notifications";
 
 /** A conversation with everything on it. */
 export type OpenConversation = {
@@ -35,6 +42,18 @@ export type OpenConversation = {
   /** What the categories in its journal are called, also those that are no more. */
   readonly categoryNames: ReadonlyMap<CategoryId, string>;
   readonly answer: AnswerPlan;
+  /** The answers to it that colleagues write together. */
+  readonly drafts: readonly DraftToRead[];
+  readonly named: NamedInNotes;
+};
+
+/** A shared draft with its text. */
+export type DraftToRead = SharedDraft & { readonly text: string };
+
+/** What the notes of a conversation lead to: records by their codes, conversations of the tray by their links. */
+export type NamedInNotes = {
+  readonly records: readonly FilingRecord[];
+  readonly conversations: Awaited<ReturnType<typeof subjectsOf>>;
 };
 
 /**
@@ -60,16 +79,40 @@ export async function openConversation(
   ]);
   const docket = deriveDocket(facts.get(id) ?? NOTHING_HAPPENED);
   const categoryIds = journal.flatMap(({ effect }) => ("categoryId" in effect ? [effect.categoryId] : []));
-  const [records, names] = await Promise.all([
+  const [records, names, drafts, named] = await Promise.all([
     recordsByIds(deps.db, [...new Set([...docket.recordIds, ...recordsNamed(journal)])]),
     categoryNames(deps.db, categoryIds),
+    draftsOf(deps.db, grant, id),
+    namedInNotes(deps, grant, journal),
+    row.unread && when === "now" ? readOfConversation(deps, grant, id) : null,
   ]);
   const answer = planAnswer(messages, grant.tray.addresses);
-  return { row, docket, messages, journal, records, categoryNames: names, answer };
+  const readable = drafts.map((draft) => ({ ...draft, text: textOfHtml(sanitiseHtml(draft.content.html).html) }));
+  return { row, docket, messages, journal, records, categoryNames: names, answer, drafts: readable, named };
+}
+
+const LINKED = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g;
+
+async function namedInNotes(deps: Deps, grant: TrayGrant, journal: readonly JournalLine[]): Promise<NamedInNotes> {
+  const texts = journal.flatMap(({ effect }) =>
+    effect.kind === "noted" || effect.kind === "note-edited" ? [effect.text] : [],
+  );
+  const codes = texts.flatMap((text) => recordCodePlaces(text).map(({ code }) => code));
+  const ids = texts.flatMap((text) => text.match(LINKED) ?? []).map((one) => trustedId<ConversationId>(one));
+  const [records, conversations] = await Promise.all([
+    recordsByCodes(deps.db, [...new Set(codes)]),
+    subjectsOf(deps.db, grant, [...new Set(ids)]),
+  ]);
+  return { records, conversations };
 }
 
 function recordsNamed(journal: readonly JournalLine[]) {
   return journal.flatMap(({ effect }) => ("recordId" in effect ? [effect.recordId] : []));
+}
+
+/** A conversation of a tray as a row; null when the tray has none of this id. */
+export function openConversationRow(deps: Deps, grant: TrayGrant, id: ConversationId): Promise<SheetRow | null> {
+  return conversationRow(deps.db, grant, id);
 }
 
 /** Counts a conversation of a tray as read by a member. */

@@ -23,11 +23,6 @@ import type { Refusal } from "./refusal";
 /** A draft as a page had it. */
 export type SeenDraft = { readonly id: DraftId; readonly version: number };
 
-/** The drafts of a conversation that are under way. */
-export function draftsUnderWay(deps: Deps, grant: TrayGrant, id: ConversationId): Promise<SharedDraft[]> {
-  return draftsOf(deps.db, grant, id);
-}
-
 /** Gives a draft to a colleague to check and send: a new one, or one that goes on as it is now. */
 export async function handDraft(
   deps: Deps,

@@ -1,21 +1,24 @@
-import { type Cover, inCharge } from "../core/cover/covering";
+import type { Cover } from "../core/cover/covering";
 import { type MemberId, type TimeOffId, type TrayId, trustedId } from "../core/kernel/ids";
-import type { Instant } from "../core/kernel/instant";
+import { DAY, type Instant, later } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import type { OpenHours } from "../core/worktime/working-hours";
 import {
   addTimeOff,
   type Database,
   endTimeOff,
+  type FilingRecord,
   grantsOf,
   inTransaction,
   type KeptTimeOff,
   type Meanwhile,
   membersWithRoles,
   noteSummaryRead,
+  recordByCode,
   recordsByIds,
   setWeekOf,
   type TrayGrant,
+  timesOffIn,
   timesOffOf,
   weekOf,
   whileAway,
@@ -115,12 +118,17 @@ export function readSummary(deps: Deps, { memberId }: TrayGrant, id: TimeOffId):
   return noteSummaryRead(deps.db, memberId, id, deps.now());
 }
 
-/** Who answers for a colleague's matters in a tray now, whatever they are filed to; null when nobody does. */
-export function standsInFor(
-  owner: MemberId,
-  grant: TrayGrant,
-  now: Instant,
-  timesOff: readonly KeptTimeOff[],
-): MemberId | null {
-  return inCharge(owner, { trayId: grant.tray.id, recordIds: [] }, now, timesOff);
+// Far enough ahead to plan by.
+const AHEAD = 90 * DAY;
+
+/** The times off of the colleagues of a tray that go on or are to come, without one's own. */
+export async function colleaguesAway(deps: Deps, grant: TrayGrant): Promise<KeptTimeOff[]> {
+  const now = deps.now();
+  const all = await timesOffIn(deps.db, grant.tray.id, now, later(now, AHEAD));
+  return all.filter(({ memberId }) => memberId !== grant.memberId);
+}
+
+/** The record of a code, for naming it; null when there is none. */
+export function recordOfCode(deps: Deps, code: string): Promise<FilingRecord | null> {
+  return code === "" ? Promise.resolve(null) : recordByCode(deps.db, code);
 }

@@ -230,3 +230,11 @@ export async function dropGroup(deps: Deps, grant: TrayGrant, id: GroupId): Prom
   deps.tell({ trayId: grant.tray.id, conversationId: null });
   return ok(null);
 }
+
+/** A tray with those who are in it. */
+export type PeopleOfTray = { readonly tray: TrayGrant["tray"]; readonly members: readonly TrayMember[] };
+
+/** The people of several trays that a member may look into. */
+export function peopleOfTrays(deps: Deps, grants: readonly TrayGrant[]): Promise<PeopleOfTray[]> {
+  return Promise.all(grants.map(async ({ tray }) => ({ tray, members: await membersWithRoles(deps.db, tray.id) })));
+}

@@ -3,6 +3,7 @@ import type { EmailAddress } from "../core/kernel/email-address";
 import {
   type BatchId,
   type ConversationId,
+  type EntryId,
   type MemberId,
   type MessageId,
   type TrayId,
@@ -12,6 +13,7 @@ import { type Instant, later } from "../core/kernel/instant";
 import type { Attachment, FailedRecipient, MessageKind, Protection } from "../core/message/mail-message";
 import type { SenderTrust } from "../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
+import type { StandingKind } from "../core/standing/standing";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
@@ -71,6 +73,7 @@ export type CorrespondenceMessage = {
 
 /** A line of the journal: an effect, or the undoing of one. */
 export type JournalLine = {
+  readonly id: EntryId;
   readonly version: number;
   readonly batchId: BatchId;
   readonly at: Instant;
@@ -184,11 +187,26 @@ export async function correspondenceOf(
   }));
 }
 
+/** The subjects of some conversations of a tray, and where they stand. */
+export async function subjectsOf(
+  db: Database,
+  grant: TrayGrant,
+  ids: readonly ConversationId[],
+): Promise<{ readonly id: ConversationId; readonly subject: string; readonly standing: StandingKind }[]> {
+  if (ids.length === 0) return [];
+  return knexOf(db)("conversation")
+    .select("id", "subject", "standing")
+    .where("tray_id", grant.tray.id)
+    .whereNull("joined_to")
+    .whereIn("id", ids);
+}
+
 /** The newest lines of a conversation's journal, oldest first, undone ones and undoings among them. */
 export async function journalOf(db: Database, grant: TrayGrant, id: ConversationId): Promise<JournalLine[]> {
   const builder = knexOf(db);
   const rows = await builder("journal as entry")
     .select(
+      "id",
       "version",
       "batch_id",
       "at",
@@ -201,6 +219,7 @@ export async function journalOf(db: Database, grant: TrayGrant, id: Conversation
     .orderBy("version", "desc")
     .limit(MAX_JOURNAL_LINES);
   return rows.reverse().map((row) => ({
+    id: trustedId<EntryId>(row.id),
     version: row.version,
     batchId: trustedId<BatchId>(row.batch_id),
     at: at(row.at),

@@ -52,7 +52,7 @@ export async function dealtWith(db: Database, grant: TrayGrant, id: Conversation
   }>(
     /* sql */ `
     with this as (select * from conversation where id = :id and tray_id = :trayId)
-    select owner_id, count(*) filter (where by = 'person')::int as person,
+    select dealt.owner_id, count(*) filter (where by = 'person')::int as person,
       count(*) filter (where by = 'record')::int as record, count(*) filter (where by = 'category')::int as category
     from this cross join lateral (
       (select 'person' as by, other.owner_id from conversation as other
@@ -62,7 +62,7 @@ export async function dealtWith(db: Database, grant: TrayGrant, id: Conversation
       union all (select 'category', other.owner_id from conversation as other
         where ${others} and other.category_ids && this.category_ids and other.category_ids <> '{}' ${newest})
     ) as dealt
-    group by owner_id`,
+    group by dealt.owner_id`,
     { id, trayId: grant.tray.id } as never,
   );
   return found.rows.map(({ owner_id, person, record, category }) => ({

@@ -136,3 +136,11 @@ export async function markNotificationsRead(
   if ("id" in which) unread.where("id", which.id);
   await unread.update({ read_at: param(now) });
 }
+
+/** Marks as read what a member was told up to a moment. */
+export async function markNotificationsReadUpTo(db: Database, memberId: MemberId, upTo: Instant): Promise<void> {
+  await knexOf(db)("notification")
+    .where({ member_id: memberId, read_at: null })
+    .where("at", "<=", param(upTo))
+    .update({ read_at: param(upTo) });
+}

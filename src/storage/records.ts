@@ -60,6 +60,13 @@ export async function recordsByIds(db: Database, ids: readonly RecordId[]): Prom
   return rows.map(recordOf);
 }
 
+/** The records that have these reference codes. */
+export async function recordsByCodes(db: Database, codes: readonly string[]): Promise<FilingRecord[]> {
+  if (codes.length === 0) return [];
+  const rows: RecordRow[] = await knexOf(db)("record").whereIn("code", codes);
+  return rows.map(recordOf);
+}
+
 /** The record of a code; null when there is none. */
 export async function recordByCode(db: Database, code: string): Promise<FilingRecord | null> {
   const row = await knexOf(db)("record")

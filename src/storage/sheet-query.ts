@@ -1,7 +1,7 @@
 import type { Instant } from "../core/kernel/instant";
 import { isUrgency, paceOf, type Urgency } from "../core/kernel/urgency";
 import type { Band } from "../core/lists/bands";
-import { type Dimension, type Narrowing, WITHOUT } from "../core/lists/narrowing";
+import { type Dimension, MINE, type Narrowing, THEIRS, WITHOUT } from "../core/lists/narrowing";
 import { OPEN_STANDINGS, type Scope } from "../core/lists/scope";
 import { type Grouping, isDescending, type Order, type SheetView } from "../core/lists/sheet-view";
 import { dayAtHour } from "../core/worktime/calendar-day";
@@ -36,24 +36,28 @@ export function whereOf(grant: TrayGrant, { scope, narrowing, ageBands }: ListQu
   for (const [dimension, narrow] of Object.entries(NARROWED) as [Dimension, Narrow][]) {
     const chosen = narrowing[dimension];
     if (chosen === undefined || dimension === without) continue;
-    const piece = narrow(chosen, ageBands);
+    const piece = narrow(chosen, ageBands, grant);
     conditions.push(`(${piece.sql})`);
     Object.assign(values, piece.values);
   }
   return { sql: conditions.join(" and "), values };
 }
 
-type Narrow = (values: readonly string[], ageBands: readonly Band[]) => Piece;
+type Narrow = (values: readonly string[], ageBands: readonly Band[], grant: TrayGrant) => Piece;
 
 /** The condition that the viewer has not read a conversation since its newest message came. */
 export const UNREAD = /* sql */ `coalesce(c.last_in_at > coalesce((select read_at from reading
   where reading.member_id = :memberId and reading.conversation_id = c.id), '-infinity'), false)`;
 
 const NARROWED: { readonly [D in Dimension]: Narrow } = {
-  owner: (values) => ({
-    sql: `c.owner_id = any(cast(:owners as uuid[]))${values.includes(WITHOUT) ? " or c.owner_id is null" : ""}`,
-    values: { owners: uuids(values) },
-  }),
+  owner: (values, _, grant) => {
+    const mine = mineOf(grant);
+    const parts = ["c.owner_id = any(cast(:owners as uuid[]))"];
+    if (values.includes(WITHOUT)) parts.push("c.owner_id is null");
+    if (values.includes(MINE)) parts.push(mine.sql);
+    if (values.includes(THEIRS)) parts.push(`c.owner_id is not null and not (${mine.sql})`);
+    return { sql: parts.join(" or "), values: { owners: uuids(values), ...mine.values } };
+  },
   category: (values) => ({
     sql: `c.category_ids && ${withAllUnder(":categories")}${values.includes(WITHOUT) ? " or c.category_ids = '{}'" : ""}`,
     values: { categories: uuids(values) },
@@ -87,6 +91,20 @@ const NARROWED: { readonly [D in Dimension]: Narrow } = {
       : { sql: "c.listed_at < cast(:beforeDay as timestamptz)", values: { beforeDay: param(day) } };
   },
 };
+
+// Her own, and what she covers for absent colleagues.
+function mineOf({ covering }: TrayGrant): Piece {
+  const parts = covering.map(
+    (_, at) => `(c.owner_id = :covered${at} and c.record_ids @> cast(:coveredOn${at} as uuid[])
+      and not c.record_ids && cast(:notCoveredOn${at} as uuid[]))`,
+  );
+  const values = covering.flatMap(({ ownerId, filedTo, notFiledTo }, at) => [
+    [`covered${at}`, ownerId],
+    [`coveredOn${at}`, [...filedTo]],
+    [`notCoveredOn${at}`, [...notFiledTo]],
+  ]);
+  return { sql: ["c.owner_id = :memberId", ...parts].join(" or "), values: Object.fromEntries(values) };
+}
 
 /** The edges of bands as two arrays, open ones at infinity. */
 export function bandEdges(bands: readonly Band[]): { froms: (Date | string)[]; tos: (Date | string)[] } {

@@ -27,6 +27,7 @@ export type SheetRow = {
   readonly turn: Turn["kind"];
   readonly turnSince: Instant | null;
   readonly ownerId: MemberId | null;
+  readonly followerIds: readonly MemberId[];
   readonly categoryIds: readonly CategoryId[];
   readonly recordIds: readonly RecordId[];
   readonly recordCodes: readonly string[];
@@ -54,6 +55,7 @@ export type RawSheetRow = {
   turn: Turn["kind"];
   turn_since: Date | null;
   owner_id: string | null;
+  follower_ids: string[];
   category_ids: string[];
   record_ids: string[];
   record_codes: string[] | null;
@@ -67,7 +69,7 @@ export type RawSheetRow = {
 export const SHEET_COLUMNS = /* sql */ `
   c.id, c.version, c.subject, c.who, c.who_address, c.newest_text, c.message_count, c.last_message_at,
   c.listed_at, c.due_at, c.urgency, c.has_attachment, c.record_ids, c.standing, c.standing_since,
-  c.turn, c.turn_since, c.owner_id, c.category_ids, c.expected_at, c.resting_until, c.marks,
+  c.turn, c.turn_since, c.owner_id, c.follower_ids, c.category_ids, c.expected_at, c.resting_until, c.marks,
   case when c.record_ids = '{}' then null
     else (select array_agg(record.code order by record.code) from record where record.id = any(c.record_ids)) end as record_codes,
   coalesce(c.last_in_at > coalesce((select read_at from reading where reading.member_id = :memberId
@@ -93,6 +95,7 @@ export function sheetRowOf(row: RawSheetRow): SheetRow {
     turn: row.turn,
     turnSince: atOrNull(row.turn_since),
     ownerId: row.owner_id === null ? null : trustedId<MemberId>(row.owner_id),
+    followerIds: row.follower_ids.map((id) => trustedId<MemberId>(id)),
     categoryIds: row.category_ids.map((id) => trustedId<CategoryId>(id)),
     recordIds: row.record_ids.map((id) => trustedId<RecordId>(id)),
     recordCodes: row.record_codes ?? [],

@@ -2,6 +2,7 @@ import { index, layout, type RouteConfig, route } from "@react-router/dev/routes
 
 export default [
   route("sign-in", "routes/sign-in.tsx"),
+  route("invite/:token", "routes/invite.tsx"),
   route("sign-out", "routes/sign-out.ts"),
   layout("routes/signed-in.tsx", [
     index("routes/home.ts"),
@@ -30,6 +31,16 @@ export default [
       route("keys", "routes/keys.tsx"),
       route("decide", "routes/decide.ts"),
       route("undo", "routes/undo.ts"),
+      route("presence/:conversation", "routes/presence.ts"),
+      route("notes/:conversation/:entry", "routes/edit-note.ts"),
+      route("drafts/:conversation", "routes/drafts.ts"),
+      route("people", "routes/people.ts"),
+      route("could-take/:conversation", "routes/could-take.ts"),
+      route("notifications", "routes/notifications.tsx"),
+      route("away", "routes/away.tsx"),
+      route("while-away/:timeOff", "routes/while-away.tsx"),
+      route("members", "routes/members.tsx"),
+      route("overview", "routes/overview.tsx"),
       route("answer/:conversation", "routes/answer.ts"),
       route("messages/:message/html", "routes/message-html.ts"),
       route("messages/:message/raw", "routes/message-raw.ts"),

@@ -2,7 +2,8 @@ import { aMessage } from "@tests/support/mail";
 import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
 import { address, type Office, setUpOffice, setUpParts, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { receiveMessage, setUpCategories, setUpRecords, type TrayGrant } from "~/operations/index.server";
+import { type ConversationId, trustedId } from "~/core/kernel/ids";
+import { decide, receiveMessage, setUpCategories, setUpRecords, type TrayGrant } from "~/operations/index.server";
 import siteMap from "~/web/routes";
 
 // Whatever the site map has is asked here: a route that is in no table of this file fails it.
@@ -30,7 +31,7 @@ let office: Office;
 let reader: Visitor;
 let stranger: Visitor;
 let strangerGrant: TrayGrant;
-const ids = { conversation: "", other: "", message: "", category: "" };
+const ids = { conversation: "", other: "", message: "", category: "", note: "" };
 const SOME_ID = "01900000-0000-7000-8000-000000000000";
 
 beforeAll(async () => {
@@ -48,6 +49,9 @@ beforeAll(async () => {
   };
   ids.conversation = await arrive("one@x.example");
   ids.other = await arrive("two@x.example");
+  const target = { ids: [trustedId<ConversationId>(ids.conversation)], seenVersion: null };
+  await decide(tray.deps, office.grant, target, { kind: "note", text: "for us" });
+  ids.note = (await tray.ask("select id from journal where kind = 'noted'"))[0].id;
   ids.message = (await tray.ask("select id from message where conversation_id = $1", [ids.conversation]))[0].id;
   const [category] = await setUpCategories(tray.deps, [{ code: "TU", name: "Tuning", ink: "moss", parentCode: null }]);
   ids.category = category?.id ?? "";
@@ -87,6 +91,20 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   "stop-run": { fields: () => ({ run: SOME_ID }) },
   "take-back": { params: ofMessage },
   "tray-settings": { fields: () => ({ holidays: "", "bin-days": "3" }) },
+  away: { fields: () => ({ do: "plan", member: office.ines.id, from: "2027-01-04", to: "2027-01-08" }) },
+  drafts: {
+    params: () => ({ conversation: ids.conversation }),
+    fields: () => ({ do: "hand", member: office.ines.id, html: "<p>Yes.</p>" }),
+  },
+  "edit-note": { params: () => ({ conversation: ids.conversation, entry: ids.note }), fields: () => ({ text: "no" }) },
+  members: { fields: () => ({ do: "invite", role: "lead" }) },
+  notifications: { fields: () => ({ do: "read" }), isOwn: true },
+  presence: {
+    params: () => ({ conversation: ids.conversation }),
+    fields: () => ({ page: SOME_ID, doing: "looking" }),
+    isOwn: true,
+  },
+  "while-away": { params: () => ({ timeOff: SOME_ID }), isOwn: true },
   undo: { fields: () => ({ batch: SOME_ID }) },
   "unread-from": { params: ofMessage, fields: () => ({ list: "/office/to-sort" }), isOwn: true },
 };
@@ -97,6 +115,9 @@ const LOOKS: Readonly<Record<string, () => Readonly<Record<string, string>>>> = 
   "attachments-zip": ofMessage,
   category: () => ({ category: ids.category }),
   conversation: () => ({ conversation: ids.conversation }),
+  "could-take": () => ({ conversation: ids.conversation }),
+  presence: () => ({ conversation: ids.conversation }),
+  "while-away": () => ({ timeOff: SOME_ID }),
   export: () => ({ what: ids.conversation }),
   "message-html": ofMessage,
   "message-raw": ofMessage,
@@ -108,7 +129,13 @@ const NAMED = ["join", "list-data", "record", "sort-run", "standing"];
 describe("the rights to a tray", () => {
   it("are asked for every page and every post below its address, by one gate", async () => {
     const outside = places.filter(({ path }) => !path.startsWith("/:tray"));
-    expect(outside.map(({ file }) => called(file)).toSorted()).toEqual(["home", "sign-in", "sign-out", "signed-in"]);
+    expect(outside.map(({ file }) => called(file)).toSorted()).toEqual([
+      "home",
+      "invite",
+      "sign-in",
+      "sign-out",
+      "signed-in",
+    ]);
     expect(inTray.filter(({ above }) => !above.includes("routes/tray.tsx"))).toEqual([]);
     const { middleware } = await moduleOf("routes/tray.tsx");
     const [gate] = middleware as ((args: never) => unknown)[];
@@ -161,7 +188,10 @@ describe("the rights to a tray", () => {
 /** What is kept of everything that more than one person sees. */
 const everything = async () => {
   const tables = ["conversation", "journal", "category", "category_step", "message", "tray", "junk_sender", "bulk_run"];
-  const states = [...tables, "import_run", "remote_content_sender", "place", "saved_view"].map(
+  const states = [
+    ...[...tables, "import_run", "remote_content_sender", "place", "saved_view", "shared_draft", "time_off", "cover"],
+    ...["invitation", "member", "tray_member", "member_group", "watch", "notification"],
+  ].map(
     (table) =>
       `select '${table}' as name, md5(string_agg(md5(kept::text), '' order by md5(kept::text))) as state from ${table} as kept`,
   );

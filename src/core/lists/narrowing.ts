@@ -21,6 +21,10 @@ export type Dimension = (typeof DIMENSIONS)[number];
 /** The value that stands for "without one": no owner, no category, not filed. */
 export const WITHOUT = "none";
 
+/** The owners that are not named but meant: the viewer with those whom she covers for, and everybody else. */
+export const MINE = "mine";
+export const THEIRS = "theirs";
+
 /** What is shown only: in each dimension one of the values, in all of them together. Ids, addresses, names of bands. */
 export type Narrowing = { readonly [D in Dimension]?: readonly string[] };
 

@@ -4,6 +4,7 @@ import { type CategoryId, type MemberId, trustedId } from "../kernel/ids";
 import { instant } from "../kernel/instant";
 import { TOLD_EVENTS } from "./events";
 import { digestDue, eventsToldBy, isQuiet, readTelling } from "./telling";
+import { toldInWords } from "./told-in-words";
 import { type Watch, watchesFor } from "./watches";
 
 const at = (time: string) => instant(Date.parse(`2026-11-26T${time}:00Z`));
@@ -63,6 +64,19 @@ describe("the digest", () => {
       digestDue(readTelling({ digestAt: 480, events: { digest: { list: false } } }), at("12:00"), LONDON),
     ).toBeNull();
   });
+});
+
+describe("what one is told", () => {
+  const told = { who: "Tobias", count: 1, words: "P. Vane" };
+  it.each([
+    [{ ...told, event: "assigned", words: "" }, "Tobias assigned this to you", ""],
+    [{ ...told, event: "assigned", count: 40, words: "" }, "Tobias assigned 40 conversations to you", ""],
+    [{ ...told, event: "mentioned", words: "look" }, "Tobias wants you to see this", "look"],
+    [{ ...told, event: "reply", who: null }, "P. Vane wrote", ""],
+    [{ ...told, event: "words", who: null }, "P. Vane wrote with words you watch", ""],
+    [{ ...told, event: "overdue", who: null, words: "call" }, "Its day is over", "call"],
+    [{ ...told, event: "draft", who: null, words: "" }, "The tray gave you a draft", ""],
+  ] as const)("%j", (given, line, beside) => expect(toldInWords(given)).toEqual({ line, beside }));
 });
 
 describe("watching", () => {

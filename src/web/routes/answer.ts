@@ -8,7 +8,15 @@ import type { Route } from "./+types/answer";
 /** What the server said to an answer: sent off, or what is wrong by field and as a whole. */
 export type AnswerOutcome =
   | { readonly ok: true; readonly messageId: string; readonly holdMs: number }
-  | { readonly ok: false; readonly problems: AnswerProblems; readonly problem: string | null };
+  | {
+      readonly ok: false;
+      readonly problems: AnswerProblems;
+      readonly problem: string | null;
+      /** True where it can be sent all the same. */
+      readonly mayInsist?: boolean;
+    };
+
+const CROSSING: ReadonlySet<string> = new Set(["also-writing", "answered-meanwhile", "new-message"]);
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const member = context.get(memberContext);
@@ -19,7 +27,13 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const deps = context.get(depsContext);
   const sent = await answerConversation(deps, context.get(grantContext), member, id.value, answer.value);
   if (sent.ok) return data<AnswerOutcome>({ ok: true, messageId: sent.value, holdMs: deps.sending.holdMs });
-  return data<AnswerOutcome>({ ok: false, problems: {}, problem: refusalInWords(sent.error) }, { status: 409 });
+  const mayInsist = CROSSING.has(sent.error.kind);
+  const problem = sent.error.kind === "new-message" ? newMessage(sent.error.who) : refusalInWords(sent.error);
+  return data<AnswerOutcome>({ ok: false, problems: {}, problem, mayInsist }, { status: 409 });
+}
+
+function newMessage(who: string): string {
+  return `${who} wrote while you were writing. Read it above, then send yours all the same or change it.`;
 }
 
 export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<AnswerOutcome> {

@@ -22,7 +22,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const otherMail = standing === "junk" ? await otherMailOf(deps, grant, whoAddress) : null;
   const [names, proposed] = await Promise.all([namesIn(deps, grant), proposalsFor(deps, grant, open.row)]);
   return {
-    ...conversationView(open, names, readingOf(member, deps.now())),
+    ...conversationView(open, { ...names, slug: grant.tray.slug }, readingOf(member, deps.now(), grant.covering)),
     otherMail,
     proposals: proposalViews(proposed, names, open.row.who),
   };

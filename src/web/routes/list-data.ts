@@ -24,7 +24,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const query = new URL(request.url).searchParams;
   const list = await listRequest(deps, grant, params.scope, query);
   if (list === null) throw data("There is no such list.", { status: 404 });
-  const reading = readingOf(member, deps.now());
+  const reading = readingOf(member, deps.now(), grant.covering);
   switch (params.part) {
     case "start":
       return Response.json(await listStart(deps, grant, member, list));

@@ -17,8 +17,8 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const ready = await readyForRun(deps, grant, idOf(params.conversation));
   if (ready === null) throw data("This conversation is not in this tray.", { status: 404 });
-  const reading = readingOf(context.get(memberContext), deps.now());
-  return Response.json(runView(ready, await namesIn(deps, grant), reading));
+  const reading = readingOf(context.get(memberContext), deps.now(), grant.covering);
+  return Response.json(runView(ready, { ...(await namesIn(deps, grant)), slug: grant.tray.slug }, reading));
 }
 
 /** Its turn has come: it counts as read. */

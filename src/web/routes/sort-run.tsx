@@ -21,7 +21,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const asked = query.get("order") ?? "";
   const order: RunOrder = isRunOrder(asked) ? asked : "newest";
   const rows = await sortRun(deps, grant, member, { scope, narrowing: readNarrowing(query), order });
-  const reading = readingOf(member, deps.now());
+  const reading = readingOf(member, deps.now(), grant.covering);
   return { scope, narrowing: readNarrowing(query), order, rows: rows.map((row) => listedRowView(row, reading)) };
 }
 

@@ -3,14 +3,14 @@ import { useEffect } from "react";
 import { data, useFetcher } from "react-router";
 import { refusalInWords, setUpHours, traySettings } from "../../operations/index.server";
 import { useTray } from "../screens/tray-data";
+import { WeekFields } from "../screens/week-fields";
 import { depsContext, grantContext } from "../server/context.server";
 import { readTraySettings, type SettingsProblems } from "../server/tray-settings-form.server";
+import { weekView } from "../server/week-form.server";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { notice } from "../ui/notices";
 import type { Route } from "./+types/tray-settings";
-
-const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
 
 export function meta() {
   return [{ title: "This tray · Common Tray" }];
@@ -20,16 +20,12 @@ export async function loader({ context }: Route.LoaderArgs) {
   const grant = context.get(grantContext);
   const { hours, binDays, junkSenders } = await traySettings(context.get(depsContext), grant);
   return {
-    week: hours.week.map((open) => (open === null ? null : { from: clock(open.from), to: clock(open.to) })),
+    week: weekView(hours.week),
     zone: hours.zone,
     holidays: hours.holidays,
     binDays,
     junkSenders: junkSenders.map(({ address, by }) => ({ address, by })),
   };
-}
-
-function clock(minutes: number): string {
-  return [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, "0")).join(":");
 }
 
 const NO_PROBLEMS: SettingsProblems = {};
@@ -63,11 +59,7 @@ export default function TraySettings({ loaderData }: Route.ComponentProps) {
       <Form method="post" noValidate className="mt-3 grid max-w-4xl gap-x-12 gap-y-5 md:grid-cols-2">
         <fieldset disabled={!mayLead}>
           <legend className="text-sm font-semibold">When it is staffed, in the time of {zone}</legend>
-          <ul className="mt-1.5">
-            {WEEKDAYS.map((name, day) => (
-              <Weekday key={name} name={name} day={day} open={week[day] ?? null} problem={problems[`day-${day}`]} />
-            ))}
-          </ul>
+          <WeekFields week={week} problems={problems} />
         </fieldset>
         <fieldset disabled={!mayLead} className="space-y-4">
           <Holidays days={holidays} problem={problems.holidays} />
@@ -104,61 +96,6 @@ export default function TraySettings({ loaderData }: Route.ComponentProps) {
         </ul>
       </section>
     </main>
-  );
-}
-
-type WeekdayProps = {
-  readonly name: string;
-  readonly day: number;
-  readonly open: { readonly from: string; readonly to: string } | null;
-  readonly problem: string | undefined;
-};
-
-const TIME =
-  "h-8 w-[68px] rounded-control border border-rule bg-paper px-2 text-center tabular-nums disabled:opacity-60 aria-invalid:border-late";
-
-function Weekday({ name, day, open, problem }: WeekdayProps) {
-  const problemId = problem === undefined ? undefined : `day-${day}-problem`;
-  return (
-    <li className="border-b border-hair py-1">
-      <div className="flex items-center gap-2">
-        <label className="flex w-32 items-center gap-2">
-          <input type="checkbox" name={`open-${day}`} defaultChecked={open !== null} className="size-4 accent-act" />
-          {name}
-        </label>
-        <Time label={`${name}, from`} name={`from-${day}`} time={open?.from ?? "08:00"} problemId={problemId} />
-        <span className="text-soft">to</span>
-        <Time label={`${name}, to`} name={`to-${day}`} time={open?.to ?? "17:00"} problemId={problemId} />
-      </div>
-      {problem !== undefined && (
-        <p id={problemId} className="mt-0.5 text-sm text-late">
-          {problem}
-        </p>
-      )}
-    </li>
-  );
-}
-
-type TimeProps = {
-  readonly label: string;
-  readonly name: string;
-  readonly time: string;
-  /** What says that it is wrong; undefined when it is not. */
-  readonly problemId: string | undefined;
-};
-
-function Time({ label, name, time, problemId }: TimeProps) {
-  return (
-    <input
-      inputMode="numeric"
-      maxLength={5}
-      name={name}
-      aria-label={label}
-      aria-invalid={problemId !== undefined}
-      aria-describedby={problemId}
-      defaultValue={time}
-      className={TIME}
-    />
   );
 }
 

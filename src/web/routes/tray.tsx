@@ -1,5 +1,14 @@
 import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
-import { categoryRight, lookIntoTray, preferencesOf, runsUnderWay, shelfOf } from "../../operations/index.server";
+import {
+  bellOf,
+  categoryRight,
+  lookIntoTray,
+  ownTimes,
+  preferencesOf,
+  runsUnderWay,
+  shelfOf,
+  tellingOf,
+} from "../../operations/index.server";
 import { KeyDeskProvider } from "../keys/key-desk";
 import { CommandLayer } from "../screens/command-layer";
 import { FlowBar } from "../screens/flow-bar";
@@ -9,6 +18,7 @@ import { Shelf } from "../screens/shelf";
 import { TopBar } from "../screens/top-bar";
 import { TrayContext } from "../screens/tray-data";
 import { useLiveChanges } from "../screens/use-live-changes";
+import { WhileAwayLine } from "../screens/while-away-line";
 import {
   depsContext,
   grantContext,
@@ -34,14 +44,18 @@ export const middleware: Route.MiddlewareFunction[] = [
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
-  const [view, preferences, runs, shelf, right] = await Promise.all([
+  const telling = await tellingOf(deps, grant);
+  const [view, preferences, runs, shelf, right, bell, { timesOff }] = await Promise.all([
     lookIntoTray(deps, member, grant),
     preferencesOf(deps, grant),
     runsUnderWay(deps, grant),
     shelfOf(deps, grant),
     categoryRight(deps, grant, grant.tray.id),
+    bellOf(deps, grant, member, telling),
+    ownTimes(deps, grant),
   ]);
-  const around = { grants: context.get(grantsContext), preferences, runs, shelf, mayAddCategories: right === null };
+  const grants = context.get(grantsContext);
+  const around = { grants, preferences, runs, shelf, mayAddCategories: right === null, bell, timesOff };
   return {
     ...trayData(view, member, grant, around, readingOf(member, deps.now())),
     liveState: context.get(liveStateContext),
@@ -56,6 +70,7 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
         <div className="flex h-dvh min-w-0 flex-col">
           <TopBar {...loaderData} />
           {isLost && <LineLost />}
+          <WhileAwayLine />
           <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
           <Outlet />
           <Shelf />

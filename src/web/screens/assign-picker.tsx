@@ -1,54 +1,170 @@
-import { Picker } from "../ui/picker";
+import { useEffect, useId, useState } from "react";
+import { useFetcher } from "react-router";
+import type { loader as couldTake } from "../routes/could-take";
+import type { CouldTakeView } from "../server/could-take-view.server";
+import { Button } from "../ui/button";
+import { type Choice, Picker } from "../ui/picker";
+import type { DecisionTarget } from "./decisions";
 import type { DialogProps } from "./dialog-props";
+import { LoadBar } from "./load-bar";
 import { OwnerStamp } from "./owner-stamp";
 import { notePick, recentFirst } from "./recent-picks";
-import { useTray } from "./tray-data";
+import { type Colleague, useTray } from "./tray-data";
 
 const NOBODY = "nobody";
+const GROUP = "group ";
 
-/** Picks the owner of one conversation or several. */
+/** Picks the owner of one conversation or several, with a word to her; of one, with who could take it and why. */
 export function AssignPicker({ target, onDecide, onClose }: DialogProps) {
-  const { members, member } = useTray();
+  const { members, member, groups } = useTray();
+  const could = useCouldTake(target);
+  const noteId = useId();
+  const [note, setNote] = useState("");
+  const [absent, setAbsent] = useState<Colleague | null>(null);
   const isOwnedBy = (id: string | null) => target.rows.every(({ ownerId }) => ownerId === id);
-  // Oneself first: taking a conversation is the most frequent assignment.
-  const others = recentFirst(
-    "owner",
-    members.filter(({ id }) => id !== member.id),
-  );
-  const ordered = [...members.filter(({ id }) => id === member.id), ...others];
-  const people = ordered.map(({ id, name }) => ({
-    id: id as string,
-    words: id === member.id ? `${name} me` : name,
-    on: isOwnedBy(id),
-    face: (
-      <span className="flex items-center gap-3">
-        <OwnerStamp ownerId={id} />
-        {id === member.id ? `${name} (you)` : name}
-      </span>
-    ),
-  }));
-  const nobody = {
-    id: NOBODY,
-    words: "nobody no owner",
-    on: isOwnedBy(null),
-    face: (
-      <span className="flex items-center gap-3">
-        <OwnerStamp ownerId={null} />
-        Nobody
-      </span>
-    ),
+  const word = note.trim() === "" ? {} : { note: note.trim() };
+  const give = (owner: string, more: { readonly evenIfAway?: true } = {}) => {
+    if (owner !== "") notePick("owner", owner);
+    onDecide({ kind: "assign", owner, ...(owner === "" ? {} : word), ...more });
+    onClose();
   };
+  const pick = (id: string) => {
+    const chosen = members.find((one) => one.id === id);
+    if (id === NOBODY) give("");
+    else if (id.startsWith(GROUP)) {
+      onDecide({ kind: "assign-in-turn", group: id.slice(GROUP.length), ...word });
+      onClose();
+    } else if (chosen?.away != null) setAbsent(chosen);
+    else give(id);
+  };
+  const people = inOrder(
+    members.filter(({ reads }) => !reads),
+    member.id,
+    could,
+  ).map(
+    (one): Choice => ({
+      id: one.id,
+      words: one.id === member.id ? `${one.name} me` : one.name,
+      on: isOwnedBy(one.id),
+      face: <Face colleague={one} isYou={one.id === member.id} could={could?.find(({ id }) => id === one.id)} />,
+    }),
+  );
+  const turns = groups.map(
+    ({ id, name, memberIds }): Choice => ({
+      id: GROUP + id,
+      words: `${name} group turns`,
+      face: (
+        <span className="flex items-baseline gap-3">
+          <span className="inline-block w-[26px] text-center text-soft">↻</span>
+          {name}
+          <span className="text-sm text-soft">in turn, whoever has least: {memberIds.length} colleagues</span>
+        </span>
+      ),
+    }),
+  );
+  const nobody: Choice = { id: NOBODY, words: "nobody no owner", face: <Nobody /> };
   return (
     <Picker
       title="Assign"
+      size="wide"
       prompt="Type a colleague's name"
       empty="No colleague of this tray has that name."
-      choices={isOwnedBy(null) ? people : [...people, nobody]}
-      onPick={(id) => {
-        if (id !== NOBODY) notePick("owner", id);
-        onDecide({ kind: "assign", owner: id === NOBODY ? "" : id });
-      }}
+      choices={isOwnedBy(null) ? [...people, ...turns] : [...people, ...turns, nobody]}
+      onPick={pick}
       onClose={onClose}
+      footer={
+        absent === null ? (
+          <label htmlFor={noteId} className="flex items-center gap-3 text-sm font-semibold">
+            A word with it
+            <input
+              id={noteId}
+              value={note}
+              maxLength={2_000}
+              placeholder="stands as a note, never sent"
+              onChange={(event) => setNote(event.target.value)}
+              className="h-8 min-w-0 flex-1 rounded-control border border-rule bg-paper px-2.5 font-normal placeholder:text-soft"
+            />
+          </label>
+        ) : (
+          <Away absent={absent} onGive={give} />
+        )
+      }
     />
   );
+}
+
+type AwayProps = {
+  readonly absent: Colleague;
+  readonly onGive: (owner: string, more?: { readonly evenIfAway?: true }) => void;
+};
+
+/** Says that whoever was picked is away, and offers who covers for her. */
+function Away({ absent: { id, name, away }, onGive }: AwayProps) {
+  return (
+    <div role="alert" className="flex flex-wrap items-center gap-2">
+      <span className="mr-auto">
+        <b className="font-semibold">
+          {name} is away until {away?.back}.
+        </b>{" "}
+        {away?.cover == null ? "Nobody covers for her here." : `${away.cover} covers.`}
+      </span>
+      {away?.coverId != null && (
+        <Button look="filled" autoFocus onClick={() => onGive(away.coverId ?? "")}>
+          Assign to {away.cover}
+        </Button>
+      )}
+      <Button onClick={() => onGive(id, { evenIfAway: true })}>To {name} all the same</Button>
+    </div>
+  );
+}
+
+function Nobody() {
+  return (
+    <span className="flex items-center gap-3">
+      <OwnerStamp ownerId={null} />
+      Nobody
+    </span>
+  );
+}
+
+type FaceProps = {
+  readonly colleague: Colleague;
+  readonly isYou: boolean;
+  readonly could: CouldTakeView | undefined;
+};
+
+function Face({ colleague: { id, name, away }, isYou, could }: FaceProps) {
+  const reasons = could?.reasons ?? (away === null ? [] : [`away until ${away.back}`]);
+  return (
+    <span className="grid grid-cols-[26px_minmax(0,150px)_minmax(0,1fr)_auto] items-center gap-x-3">
+      <OwnerStamp ownerId={id} />
+      <span className="truncate">{isYou ? `${name} (you)` : name}</span>
+      <span className="truncate text-sm text-soft">{reasons.join(", ")}</span>
+      {could !== undefined && <LoadBar load={could.load} open={could.open} />}
+    </span>
+  );
+}
+
+// Oneself first, as taking a conversation is the most frequent assignment; then by who could best take it, or who was picked last.
+function inOrder(
+  members: readonly Colleague[],
+  own: string,
+  could: readonly CouldTakeView[] | undefined,
+): readonly Colleague[] {
+  const others = members.filter(({ id }) => id !== own);
+  const place = (id: string) => could?.findIndex((one) => one.id === id) ?? 0;
+  const ordered =
+    could === undefined ? recentFirst("owner", others) : others.toSorted((a, b) => place(a.id) - place(b.id));
+  return [...members.filter(({ id }) => id === own), ...ordered];
+}
+
+/** Who could take the one conversation that is to be assigned; undefined for several, or until it is known. */
+function useCouldTake({ rows, everything }: DecisionTarget): readonly CouldTakeView[] | undefined {
+  const { tray } = useTray();
+  const { load, data } = useFetcher<typeof couldTake>();
+  const only = rows.length === 1 && everything === null ? (rows[0]?.id ?? null) : null;
+  useEffect(() => {
+    if (only !== null) void load(`/${tray.slug}/could-take/${only}`);
+  }, [load, tray.slug, only]);
+  return only === null ? undefined : data;
 }

@@ -24,6 +24,10 @@ type Entry = {
 const SCOPES = ["open", ...STANDINGS] as const;
 const PAGES = [
   ["follow-ups", "Follow-ups"],
+  ["notifications", "What I am told"],
+  ["away", "Hours and time off"],
+  ["members", "Members, roles and groups"],
+  ["overview", "Overview: who has what"],
   ["journal", "Journal of the tray"],
   ["records", "Records"],
   ["categories", "Categories"],

@@ -2,8 +2,12 @@ import { RadioGroup } from "radix-ui";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import type { AnswerOutcome } from "../routes/answer";
+import type { DraftOutcome } from "../routes/drafts";
+import type { DraftView } from "../server/conversation-view.server";
 import { Button, KeyCap } from "../ui/button";
 import { Field } from "../ui/field";
+import { notice } from "../ui/notices";
+import { HandDraft } from "./hand-draft";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
 import { useTray } from "./tray-data";
 
@@ -12,6 +16,11 @@ const Editor = lazy(() => import("./editor"));
 type ComposerProps = {
   readonly conversationId: string;
   readonly start: { readonly to: string; readonly cc: string; readonly subject: string };
+  /** The conversation as it is now: its version, and the messages in it. */
+  readonly version: number;
+  readonly messages: readonly { readonly id: string; readonly who: string; readonly ours: boolean }[];
+  /** The shared draft that is written on; null for an answer of one's own. */
+  readonly shared: DraftView | null;
   readonly onClose: () => void;
   readonly onSent: (sent: { readonly messageId: string; readonly holdMs: number }) => void;
 };
@@ -23,24 +32,37 @@ const AFTER: readonly (readonly [Draft["after"], string])[] = [
 ];
 
 /** Writes an answer. What is typed is kept in the browser until it is sent, through reloads and refusals. */
-export function Composer({ conversationId, start, onClose, onSent }: ComposerProps) {
+export function Composer(props: ComposerProps) {
+  const { conversationId, start, version, messages, shared, onClose, onSent } = props;
   const { tray, dateChoices } = useTray();
   const fetcher = useFetcher<AnswerOutcome>();
+  const keptAs = shared === null ? conversationId : shared.id;
   const [draft, setDraft] = useState<Draft>(
-    () => keptDraft(conversationId) ?? { ...start, html: "", after: "expect", day: dateChoices[2]?.day ?? "" },
+    () =>
+      keptDraft(keptAs) ?? shared?.content ?? { ...start, html: "", after: "expect", day: dateChoices[2]?.day ?? "" },
   );
+  const [seen, setSeen] = useState({ version, messages: messages.map(({ id }) => id) });
+  const newer = messages.filter(({ id }) => !seen.messages.includes(id)).at(-1);
   const form = useRef<HTMLFormElement>(null);
   const change = (part: Partial<Draft>) => setDraft((before) => ({ ...before, ...part }));
-  useEffect(() => keepDraft(conversationId, draft), [conversationId, draft]);
+  useEffect(() => keepDraft(keptAs, draft), [keptAs, draft]);
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
   useEffect(() => {
     if (outcome?.ok !== true) return;
-    forgetDraft(conversationId);
+    forgetDraft(keptAs);
     onSent(outcome);
-  }, [outcome, conversationId, onSent]);
+  }, [outcome, keptAs, onSent]);
   const problems = outcome?.ok === false ? outcome.problems : {};
-  const send = () =>
-    void fetcher.submit({ ...draft }, { method: "post", action: `/${tray.slug}/answer/${conversationId}` });
+  const mayInsist = outcome?.ok === false && outcome.mayInsist === true;
+  const send = (anyway: "on" | "" = "") => {
+    const ofDraft = shared === null ? {} : { draft: shared.id, draftVersion: shared.version };
+    const body = { ...draft, ...ofDraft, version: seen.version, anyway };
+    void fetcher.submit(body, { method: "post", action: `/${tray.slug}/answer/${conversationId}` });
+  };
+  const handing = useHanding(conversationId, shared, draft, () => {
+    forgetDraft(keptAs);
+    onClose();
+  });
   return (
     <form
       ref={form}
@@ -55,6 +77,21 @@ export function Composer({ conversationId, start, onClose, onSent }: ComposerPro
         if (event.key === "Escape") onClose();
       }}
     >
+      {newer !== undefined && (
+        <p role="alert" className="mb-2 flex flex-wrap items-center gap-3 border-l-2 border-late pl-3 text-sm">
+          <b className="font-semibold">
+            {newer.who} {newer.ours ? "answered" : "wrote"} while you were writing.
+          </b>
+          It stands above.
+          <button
+            type="button"
+            onClick={() => setSeen({ version, messages: messages.map(({ id }) => id) })}
+            className="text-act hover:underline"
+          >
+            I have read it
+          </button>
+        </p>
+      )}
       <div className="grid gap-x-4 gap-y-1.5 sm:grid-cols-2">
         <Field
           inline
@@ -90,9 +127,14 @@ export function Composer({ conversationId, start, onClose, onSent }: ComposerPro
           {outcome.problem}
         </p>
       )}
-      <div className="mt-3 flex items-center gap-2">
+      <div className="mt-3 flex flex-wrap items-center gap-2">
         <Button look="filled" type="submit" disabled={fetcher.state !== "idle"}>
-          {fetcher.state === "idle" ? "Send" : "Sending…"} <KeyCap>Ctrl ⏎</KeyCap>
+          {fetcher.state === "idle" ? (shared === null ? "Send" : "Approve and send") : "Sending…"}{" "}
+          <KeyCap>Ctrl ⏎</KeyCap>
+        </Button>
+        {mayInsist && <Button onClick={() => send("on")}>Send all the same</Button>}
+        <Button aria-expanded={handing.isOpen} onClick={handing.toggle}>
+          Give on…
         </Button>
         <Button look="quiet" onClick={onClose}>
           Put aside <KeyCap>Esc</KeyCap>
@@ -108,8 +150,43 @@ export function Composer({ conversationId, start, onClose, onSent }: ComposerPro
         </label>
         <span className="ml-auto hidden text-sm text-soft xl:inline">The draft is kept on this device.</span>
       </div>
+      {handing.isOpen && <HandDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
+      {handing.problem !== null && (
+        <p role="alert" className="mt-2 text-late">
+          {handing.problem}
+        </p>
+      )}
     </form>
   );
+}
+
+/** Gives the draft to a colleague, who finds it with the conversation. */
+function useHanding(conversationId: string, shared: DraftView | null, draft: Draft, onHanded: () => void) {
+  const { tray } = useTray();
+  const fetcher = useFetcher<DraftOutcome>();
+  const [isOpen, setOpen] = useState(false);
+  const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
+  useEffect(() => {
+    if (outcome?.ok !== true) return;
+    notice("Draft given on");
+    onHanded();
+  }, [outcome]);
+  const { to, cc, subject, html, after, day } = draft;
+  const content = { to, cc, subject, html, after, day };
+  const problems = outcome?.ok === false ? outcome.problems : {};
+  return {
+    isOpen,
+    problems,
+    toggle: () => setOpen(!isOpen),
+    isBusy: fetcher.state !== "idle",
+    problem: problems.html ?? (outcome?.ok === false ? outcome.problem : null),
+    hand: (given: { readonly member: string; readonly note: string }) => {
+      const ofDraft = shared === null ? {} : { draft: shared.id, version: shared.version };
+      const body = { do: "hand", ...content, ...given, ...ofDraft };
+      void fetcher.submit(body, { method: "post", action: `/${tray.slug}/drafts/${conversationId}` });
+    },
+  };
 }
 
 const PILL =

@@ -1,6 +1,6 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { OtherMail } from "../../operations/index.server";
-import type { ConversationView } from "../server/conversation-view.server";
+import type { ConversationView, DraftView } from "../server/conversation-view.server";
 import type { ProposalView } from "../server/proposal-view.server";
 import { Button, KeyCap } from "../ui/button";
 import { notice } from "../ui/notices";
@@ -10,7 +10,10 @@ import { ConversationMenu } from "./conversation-menu";
 import { Correspondence } from "./correspondence";
 import { DocketCard } from "./docket-card";
 import type { ConversationDesk } from "./list-screen";
+import { PresenceLine } from "./presence-line";
+import { SharedDraftItem } from "./shared-draft";
 import { useTray } from "./tray-data";
+import { usePresence } from "./use-presence";
 import { useTakeBack } from "./use-take-back";
 
 type ConversationScreenProps = {
@@ -25,8 +28,8 @@ type ConversationScreenProps = {
 export function ConversationScreen({ view, desk, otherMail, proposals }: ConversationScreenProps) {
   const { mayDecide } = useTray();
   const { row } = view;
-  const { present } = desk;
-  useEffect(() => present(row), [present, row]);
+  const { present: presentRow } = desk;
+  useEffect(() => presentRow(row), [presentRow, row]);
   const page = useRef<HTMLDivElement>(null);
   const { answering } = desk;
   // One comes for the newest message, and answers with it in sight.
@@ -34,9 +37,17 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
   useEffect(() => {
     page.current?.lastElementChild?.scrollIntoView({ block: "end" });
   }, [answering, row.messageCount]);
+  const [openDraft, setOpenDraft] = useState<DraftView | null>(null);
+  // What waits for one to be checked is what answering means here.
+  const shared = openDraft ?? view.drafts.find(({ isMine }) => isMine) ?? null;
+  const present = usePresence(row.id, answering && mayDecide ? "writing" : "looking");
+  const stopAnswering = () => {
+    setOpenDraft(null);
+    desk.setAnswering(false);
+  };
   const takeBack = useTakeBack(() => desk.setAnswering(true));
   const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
-    desk.setAnswering(false);
+    stopAnswering();
     if (holdMs === 0) notice("Answer on its way");
     else {
       const action = { label: "Take back", onClick: () => takeBack(messageId) };
@@ -66,17 +77,36 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
             {view.turnWords}
           </div>
           <Correspondence items={view.correspondence} conversationId={row.id} />
+          {view.drafts.map((draft) => (
+            <SharedDraftItem
+              key={draft.id}
+              draft={draft}
+              conversationId={row.id}
+              onOpen={
+                mayDecide && !answering
+                  ? () => {
+                      setOpenDraft(draft);
+                      desk.setAnswering(true);
+                    }
+                  : undefined
+              }
+            />
+          ))}
         </div>
+        <PresenceLine present={present} />
         {answering && mayDecide ? (
           <Composer
-            key={row.id}
+            key={`${row.id} ${shared?.id ?? ""}`}
             conversationId={row.id}
             start={view.answer}
-            onClose={() => desk.setAnswering(false)}
+            version={row.version}
+            messages={view.correspondence.filter((item) => item.type === "message")}
+            shared={shared}
+            onClose={stopAnswering}
             onSent={sent}
           />
         ) : (
-          mayDecide && <WaysOut desk={desk} standing={row.standing} />
+          mayDecide && <WaysOut desk={desk} standing={row.standing} hasDraft={shared !== null} />
         )}
       </main>
       <DocketCard view={view} desk={desk} otherMail={otherMail} proposals={proposals} />
@@ -84,7 +114,9 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
   );
 }
 
-function WaysOut({ desk, standing }: { desk: ConversationDesk; standing: string }) {
+type WaysOutProps = { readonly desk: ConversationDesk; readonly standing: string; readonly hasDraft: boolean };
+
+function WaysOut({ desk, standing, hasDraft }: WaysOutProps) {
   const { ask, act } = desk;
   const away = standing === "bin" || standing === "junk";
   return (
@@ -93,7 +125,7 @@ function WaysOut({ desk, standing }: { desk: ConversationDesk; standing: string 
       aria-label="Decide"
       className="sticky bottom-0 flex flex-wrap items-center gap-1.5 border-t border-rule bg-paper px-4 py-2.5 lg:px-6"
     >
-      <Button look="filled" aria-keyshortcuts="r" onClick={() => desk.setAnswering(true)}>
+      <Button look={hasDraft ? "outline" : "filled"} aria-keyshortcuts="r" onClick={() => desk.setAnswering(true)}>
         Answer <KeyCap>r</KeyCap>
       </Button>
       <Button aria-keyshortcuts="a" onClick={() => ask("assign")}>

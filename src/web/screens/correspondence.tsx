@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { CorrespondenceItem } from "../server/conversation-view.server";
 import { MessageItem } from "./message-item";
+import { NoteItem } from "./note-item";
 
 // The newest exchange is what one came for; what was before it opens with one click.
 const SHOWN = 5;
@@ -31,24 +32,11 @@ export function Correspondence({
         .slice(folded)
         .map((item) =>
           item.type === "note" ? (
-            <Note key={item.id} note={item} />
+            <NoteItem key={item.id} note={item} conversationId={conversationId} />
           ) : (
             <MessageItem key={item.id} message={item} conversationId={conversationId} alone={alone} />
           ),
         )}
     </div>
-  );
-}
-
-function Note({ note }: { note: Extract<CorrespondenceItem, { type: "note" }> }) {
-  return (
-    <section
-      aria-label={`Note by ${note.who}`}
-      className="my-2 ml-8 border-l-2 border-dotted border-faint pl-3.5 text-[13.5px] text-soft italic"
-    >
-      <p className="prose-own">
-        <b className="font-semibold">{note.who}</b>, {note.when}: {note.text}
-      </p>
-    </section>
   );
 }

@@ -12,7 +12,9 @@ import { ChangeHub, ChangeHubContext } from "./live-hub";
 
 /** A decision as it is posted: its kind, and the fields that go with it. */
 export type PostedDecision =
-  | { readonly kind: "assign"; readonly owner: string }
+  | { readonly kind: "assign"; readonly owner: string; readonly note?: string; readonly evenIfAway?: true }
+  | { readonly kind: "assign-in-turn"; readonly group: string; readonly note?: string }
+  | { readonly kind: "follow"; readonly member: string; readonly follows: boolean }
   /** `name` for one that was created a moment ago, which the screen need not know yet. */
   | { readonly kind: "categorise"; readonly category: string; readonly give: boolean; readonly name?: string }
   | { readonly kind: "file"; readonly record: string; readonly code: string; readonly settle: boolean }
@@ -280,6 +282,11 @@ function withDecision(row: RowView, decision: PostedDecision): RowView {
     }
     case "file":
       return { ...row, recordCodes: [...new Set([...row.recordCodes, decision.code])] };
+    case "follow": {
+      const id = trustedId<MemberId>(decision.member);
+      const others = row.followerIds.filter((one) => one !== id);
+      return { ...row, followerIds: decision.follows ? [...others, id] : others };
+    }
     case "urgency":
       return { ...row, urgency: decision.urgency };
     case "unread":

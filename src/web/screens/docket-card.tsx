@@ -8,14 +8,16 @@ import type { ConversationView } from "../server/conversation-view.server";
 import type { ProposalView } from "../server/proposal-view.server";
 import type { RowView } from "../server/words.server";
 import { PaceMarks } from "../ui/pace-marks";
+import { CouldTake } from "./could-take";
 import { useDecisions, usePending, withPending } from "./decisions";
 import { FollowUpLines } from "./follow-up-lines";
+import { Followers } from "./followers";
 import { JunkOffer } from "./junk-offer";
 import type { ConversationDesk } from "./list-screen";
 import { OwnerStamp } from "./owner-stamp";
 import { isStillProposed, Proposals } from "./proposals";
 import { RowTabs } from "./row-tabs";
-import { useTray } from "./tray-data";
+import { type Colleague, useTray } from "./tray-data";
 
 type DocketCardProps = {
   readonly view: ConversationView;
@@ -26,10 +28,9 @@ type DocketCardProps = {
 
 /** The card of the conversation: where it stands and why on top, then everything that was decided, then the journal. */
 export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps) {
-  const { members, member, tray, mayDecide } = useTray();
+  const { mayDecide } = useTray();
   const pending = usePending();
   const row = withPending(view.row, pending);
-  const owner = members.find(({ id }) => id === row.ownerId);
   const ask = (dialog: Parameters<ConversationDesk["ask"]>[0]) => (mayDecide ? () => desk.ask(dialog) : undefined);
   return (
     <aside aria-label="Docket" className="min-h-0 bg-ground px-3.5 py-3 lg:overflow-y-auto">
@@ -39,13 +40,9 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
           <p className="mt-0.5 text-sm text-soft">{view.reason}</p>
         </div>
         <Proposed proposals={proposals} row={row} desk={desk} />
+        <CouldTake row={row} act={desk.act} />
         <dl>
-          <Line name="Owner" keyName="a" onAsk={ask("assign")}>
-            <span className="flex items-center gap-2">
-              <OwnerStamp ownerId={row.ownerId} />
-              {owner === undefined ? "nobody" : owner.id === member.id ? "you" : owner.name}
-            </span>
-          </Line>
+          <OwnerLines row={row} desk={desk} />
           <Line name="Categories" keyName="c" onAsk={ask("categories")}>
             <span className="flex flex-wrap gap-1">
               {row.categoryIds.length === 0 && <span className="text-soft">none</span>}
@@ -53,24 +50,7 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
             </span>
           </Line>
           <Line name="Filed to" keyName="f" onAsk={ask("file")}>
-            {view.records.length === 0 && <span className="text-soft">not filed</span>}
-            {view.records.map(({ id, code, title }) => (
-              <span key={id} className="flex items-start gap-1">
-                <Link to={`/${tray.slug}/records/${code}`} className="min-w-0 text-act hover:underline">
-                  <b className="font-semibold">{code}</b> {title}
-                </Link>
-                {mayDecide && (
-                  <button
-                    type="button"
-                    aria-label={`Take off ${code}`}
-                    onClick={() => desk.act({ kind: "unfile", record: id, code })}
-                    className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
-                  >
-                    <X size={14} aria-hidden />
-                  </button>
-                )}
-              </span>
-            ))}
+            <Records records={view.records} act={mayDecide ? desk.act : undefined} />
           </Line>
           <Line
             name="Urgency"
@@ -111,6 +91,61 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
       <Journal lines={view.journal} />
     </aside>
   );
+}
+
+type OwnerLinesProps = { readonly row: RowView; readonly desk: ConversationDesk };
+
+/** Whose it is, who stands in for her, and who is kept informed. */
+function OwnerLines({ row, desk }: OwnerLinesProps) {
+  const { members, member, mayDecide } = useTray();
+  const owner = members.find(({ id }) => id === row.ownerId);
+  const follow = () => desk.act({ kind: "follow", member: member.id, follows: !row.followerIds.includes(member.id) });
+  return (
+    <>
+      <Line name="Owner" keyName="a" onAsk={mayDecide ? () => desk.ask("assign") : undefined}>
+        <span className="flex items-center gap-2">
+          <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
+          {owner === undefined ? "nobody" : owner.id === member.id ? "you" : owner.name}
+        </span>
+        {owner?.away != null && <span className="mt-0.5 block text-sm text-soft">{awayInWords(owner.away, row)}</span>}
+      </Line>
+      <Line name="Followers" keyName="y" onAsk={mayDecide ? follow : undefined}>
+        <Followers row={row} act={mayDecide ? desk.act : undefined} />
+      </Line>
+    </>
+  );
+}
+
+function awayInWords({ back, cover }: NonNullable<Colleague["away"]>, { isCovered }: RowView): string {
+  if (isCovered) return `away until ${back}; you cover`;
+  return cover === null ? `away until ${back}` : `away until ${back}; ${cover} covers`;
+}
+
+type RecordsProps = {
+  readonly records: ConversationView["records"];
+  readonly act: ConversationDesk["act"] | undefined;
+};
+
+function Records({ records, act }: RecordsProps) {
+  const { tray } = useTray();
+  if (records.length === 0) return <span className="text-soft">not filed</span>;
+  return records.map(({ id, code, title }) => (
+    <span key={id} className="flex items-start gap-1">
+      <Link to={`/${tray.slug}/records/${code}`} className="min-w-0 text-act hover:underline">
+        <b className="font-semibold">{code}</b> {title}
+      </Link>
+      {act !== undefined && (
+        <button
+          type="button"
+          aria-label={`Take off ${code}`}
+          onClick={() => act({ kind: "unfile", record: id, code })}
+          className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
+        >
+          <X size={14} aria-hidden />
+        </button>
+      )}
+    </span>
+  ));
 }
 
 type ProposedProps = Pick<DocketCardProps, "proposals" | "desk"> & { readonly row: RowView };

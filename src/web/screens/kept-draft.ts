@@ -10,7 +10,8 @@ export type Draft = {
   readonly report?: "on" | "";
 };
 
-const keyOf = (conversationId: string) => `common-tray-draft-${conversationId}`;
+// `name` is the conversation's id, or that of a shared draft.
+const keyOf = (name: string) => `common-tray-draft-${name}`;
 
 /** Keeps a draft in this browser; a browser that keeps nothing loses it with the page. */
 export function keepDraft(conversationId: string, draft: Draft): void {

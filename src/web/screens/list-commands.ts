@@ -6,6 +6,7 @@ import { useDecisions } from "./decisions";
 import type { DialogKind } from "./dialog-props";
 import type { ListCursor, ShownList } from "./list-places";
 import type { Selection } from "./selection";
+import { useTray } from "./tray-data";
 
 type DecidingProps = {
   /** The first of what would be decided about; null when there is nothing, or one may not. */
@@ -18,10 +19,16 @@ type DecidingProps = {
 /** The keys that decide, the same wherever conversations are decided about. */
 export function useDecidingCommands({ first, ask, act, answer }: DecidingProps): void {
   const { undo, redo } = useDecisions();
+  const { member } = useTray();
   const when = (work: () => void) => (first === null ? undefined : work);
   useCommands({
     answer: when(answer),
     assign: when(() => ask("assign")),
+    take: when(() => act({ kind: "assign", owner: member.id })),
+    "give-back": when(() => act({ kind: "assign", owner: "" })),
+    follow: when(() =>
+      act({ kind: "follow", member: member.id, follows: first?.followerIds.includes(member.id) === false }),
+    ),
     categories: when(() => ask("categories")),
     "give-by-key": when(() => ask("give-by-key")),
     file: when(() => ask("file")),

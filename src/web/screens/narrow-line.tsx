@@ -8,7 +8,9 @@ import {
   type Dimension,
   isNarrowed,
   MENU_DIMENSIONS,
+  MINE,
   narrowingParams,
+  THEIRS,
   toggled,
   WITHOUT,
 } from "../../core/lists/narrowing";
@@ -102,10 +104,12 @@ const YES_NO: Readonly<Partial<Record<Dimension, readonly [yes: string, no: stri
   unread: ["unread", "read"],
 };
 
+const MEANT: Readonly<Record<string, string>> = { [MINE]: "mine", [THEIRS]: "my colleagues’" };
+
 function useValueNames() {
   const { members, categories } = useTray();
   const known: { readonly [D in Dimension]?: (value: string) => string | undefined } = {
-    owner: (value) => members.find(({ id }) => id === value)?.name ?? "a former colleague",
+    owner: (value) => MEANT[value] ?? members.find(({ id }) => id === value)?.name ?? "a former colleague",
     category: (value) => categories.find(({ id }) => id === value)?.name ?? "a removed category",
     urgency: (value) => (isUrgency(value) ? URGENCY_NAMES[value] : undefined),
     age: (value) => AGE_BUCKET_NAMES[Number(value.slice(1))],

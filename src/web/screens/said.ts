@@ -5,6 +5,7 @@ import { countOf, type DecisionTarget, type PostedDecision } from "./decisions";
 type Names = {
   readonly members: readonly { readonly id: string; readonly name: string }[];
   readonly categories: readonly { readonly id: string; readonly name: string }[];
+  readonly groups?: readonly { readonly id: string; readonly name: string }[];
 };
 
 /** What was decided, in the few words that the message with the Undo button has. */
@@ -14,11 +15,15 @@ export function saidOf(decision: PostedDecision, names: Names, target: DecisionT
   return `${what(decision, names)}: ${about}`;
 }
 
-function what(decision: PostedDecision, { members, categories }: Names): string {
+function what(decision: PostedDecision, { members, categories, groups = [] }: Names): string {
   const nameOf = (list: Names["members"], id: string) => list.find((one) => one.id === id)?.name ?? "";
   switch (decision.kind) {
     case "assign":
       return decision.owner === "" ? "No owner" : `Assigned to ${nameOf(members, decision.owner)}`;
+    case "assign-in-turn":
+      return `In turn to ${nameOf(groups, decision.group)}`;
+    case "follow":
+      return decision.follows ? "Followed" : "No longer followed";
     case "categorise":
       return `${decision.name ?? nameOf(categories, decision.category)} ${decision.give ? "given" : "taken off"}`;
     case "file":

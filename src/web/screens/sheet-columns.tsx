@@ -74,7 +74,7 @@ export function cellOf(key: Exclude<ColumnKey, "subject">, row: ListedRowView, n
     case "record":
       return <span className="block truncate text-sm text-soft">{row.recordCodes.join(", ")}</span>;
     case "owner":
-      return <OwnerStamp ownerId={row.ownerId} />;
+      return <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />;
   }
 }
 

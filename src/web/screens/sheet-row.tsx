@@ -85,7 +85,7 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
           ),
         )}
         <span className="justify-self-end md:hidden">
-          <OwnerStamp ownerId={row.ownerId} />
+          <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
         </span>
       </div>
     </li>

@@ -1,6 +1,6 @@
 import { ChevronDown } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { startTransition, useEffect, useState } from "react";
+import { type ComponentProps, startTransition, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../core/lists/run-order";
 import { isInScope, scopeName } from "../../core/lists/scope";
@@ -22,12 +22,14 @@ import {
 import type { DialogKind } from "./dialog-props";
 import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands } from "./list-commands";
+import { PresenceLine } from "./presence-line";
 import { isStillProposed } from "./proposals";
 import { RunDocket } from "./run-docket";
 import { RunPaper } from "./run-paper";
 import { saidOf } from "./said";
 import { useTray } from "./tray-data";
-import { type RunStart, useRun } from "./use-run";
+import { usePresence } from "./use-presence";
+import { type Run, type RunStart, useRun } from "./use-run";
 import { useTakeBack } from "./use-take-back";
 import { WaysOut } from "./ways-out";
 
@@ -97,16 +99,9 @@ export function SortRun({ start }: { start: RunStart }) {
       ) : (
         <div className="mx-2 grid min-h-0 flex-1 gap-4 sm:mx-4 lg:grid-cols-[minmax(0,1fr)_336px]">
           <div className="flex min-h-0 flex-col">
+            <RunPresence key={row.id} conversationId={row.id} isWriting={answering} />
             <Paper run={run} />
-            {answering && (
-              <Composer
-                key={row.id}
-                conversationId={row.id}
-                start={run.view?.answer ?? EMPTY}
-                onClose={() => setAnswering(false)}
-                onSent={sent}
-              />
-            )}
+            {answering && <RunComposer view={run.view} onClose={() => setAnswering(false)} onSent={sent} />}
           </div>
           <RunDocket
             row={row}
@@ -147,8 +142,6 @@ function Paper({ run: { view, problem, isTaken } }: { run: ReturnType<typeof use
 function acceptance<T>(proposal: ProposalView | undefined, make: (decision: PostedDecision) => T): T | undefined {
   return proposal === undefined ? undefined : make(proposal.decision);
 }
-
-const EMPTY = { to: "", cc: "", subject: "" };
 
 function RunHead({ run, start, onUndo }: { run: ReturnType<typeof useRun>; start: RunStart; onUndo: () => void }) {
   const { tray } = useTray();
@@ -226,4 +219,28 @@ function RunOver({ decided, scope, back }: { decided: number; scope: string; bac
       </Link>
     </main>
   );
+}
+
+type RunComposerProps = Pick<ComponentProps<typeof Composer>, "onClose" | "onSent"> & {
+  /** Null until the conversation is there. */
+  readonly view: Run["view"];
+};
+
+function RunComposer({ view, ...how }: RunComposerProps) {
+  if (view === null) return null;
+  return (
+    <Composer
+      key={view.row.id}
+      conversationId={view.row.id}
+      start={view.answer}
+      version={view.row.version}
+      messages={view.correspondence.filter((item) => item.type === "message")}
+      shared={view.drafts.find(({ isMine }) => isMine) ?? null}
+      {...how}
+    />
+  );
+}
+
+function RunPresence({ conversationId, isWriting }: { conversationId: string; isWriting: boolean }) {
+  return <PresenceLine present={usePresence(conversationId, isWriting ? "writing" : "looking")} />;
 }

@@ -3,6 +3,7 @@ import {
   Ban,
   BookMarked,
   CalendarCheck,
+  CalendarOff,
   ChevronsUpDown,
   FileInput,
   History,
@@ -14,15 +15,19 @@ import {
   Settings2,
   Tags,
   Trash2,
+  Users,
 } from "lucide-react";
 import { useRef } from "react";
-import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
+import { Form, Link, useNavigate, useParams, useSearchParams, useSubmit } from "react-router";
+import { MINE, THEIRS, WITHOUT } from "../../core/lists/narrowing";
+import { isScope } from "../../core/lists/scope";
 import { useCommands } from "../keys/key-desk";
 import { KeyCap } from "../ui/button";
 import { Logo } from "../ui/logo";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { MenuTrigger } from "../ui/menu-trigger";
 import { Stamp } from "../ui/stamp";
+import { Bell } from "./bell";
 
 type TopBarProps = {
   readonly tray: { readonly slug: string; readonly address: string };
@@ -33,6 +38,8 @@ type TopBarProps = {
 const PLACES = [
   ["sort-run/to-sort", "Sort run", Layers],
   ["follow-ups", "Follow-ups", CalendarCheck],
+  ["away", "Hours and time off", CalendarOff],
+  ["members", "Members", Users],
   ["journal", "Journal", History],
   ["categories", "Categories", Tags],
   ["keys", "Keys and habits", Keyboard],
@@ -49,9 +56,19 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
   const navigate = useNavigate();
   const [params] = useSearchParams();
   const field = useRef<HTMLInputElement>(null);
+  const { standing } = useParams();
+  // In the list where one is; pressed again, everything is there again.
+  const owned = (whose: string) => () => {
+    const list = `/${tray.slug}/${standing !== undefined && isScope(standing) ? standing : "open"}`;
+    navigate(params.get("owner") === whose ? list : `${list}?owner=${whose}`);
+  };
   useCommands({
     search: () => field.current?.select(),
     "sort-run": () => navigate(`/${tray.slug}/sort-run/to-sort`),
+    notifications: () => navigate(`/${tray.slug}/notifications`),
+    mine: owned(MINE),
+    nobodys: owned(WITHOUT),
+    theirs: owned(THEIRS),
   });
   return (
     <header className="flex h-11 shrink-0 items-center gap-2 px-4 sm:gap-3.5">
@@ -96,6 +113,7 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
         <BookMarked size={15} aria-hidden />
         <span className="hidden sm:inline">Records</span>
       </Link>
+      <Bell />
       <MemberMenu slug={tray.slug} member={member} />
     </header>
   );

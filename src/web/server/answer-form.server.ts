@@ -1,5 +1,6 @@
 import Joi from "joi";
 import { readMailboxes } from "../../core/kernel/email-address";
+import { type DraftId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { endOfCalendarDay } from "../../core/worktime/calendar-day";
 import type { AfterAnswer, Answer } from "../../operations/index.server";
@@ -7,7 +8,7 @@ import type { AfterAnswer, Answer } from "../../operations/index.server";
 const MAX_RECIPIENTS = 100;
 // RFC 5322 2.1.1: a line has at most 998 characters.
 const MAX_SUBJECT_CHARACTERS = 900;
-const MAX_HTML_CHARACTERS = 1_000_000;
+export const MAX_HTML_CHARACTERS = 1_000_000;
 
 /** What is wrong, by field. */
 export type AnswerProblems = Partial<Record<"to" | "cc" | "subject" | "html" | "day", string>>;
@@ -20,6 +21,10 @@ type Posted = {
   after: AfterAnswer["kind"];
   day: string;
   report: string;
+  version: number;
+  anyway: string;
+  draft: string;
+  draftVersion: number;
 };
 
 const SCHEMA = Joi.object<Posted>({
@@ -43,9 +48,14 @@ const SCHEMA = Joi.object<Posted>({
   after: Joi.string().valid("expect", "keep", "settle").required(),
   day: Joi.string().allow("").default(""),
   report: Joi.string().valid("on", "").default(""),
+  version: Joi.number().integer().min(0).default(0),
+  anyway: Joi.string().valid("on", "").default(""),
+  draft: Joi.string().guid().allow("").default(""),
+  draftVersion: Joi.number().integer().min(0).default(0),
 });
 
-function notBlank(html: string, helpers: Joi.CustomHelpers) {
+/** Refuses HTML without a letter in it. */
+export function notBlank(html: string, helpers: Joi.CustomHelpers) {
   const text = html.replace(/<[^>]*>/g, "").replace(/&nbsp;|\s/g, "");
   return text === "" ? helpers.error("any.invalid") : html;
 }
@@ -70,6 +80,9 @@ export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerP
     html: posted.html ?? "",
     after,
     asksReport: posted.report === "on",
+    seenVersion: posted.version ? posted.version : null,
+    anyway: posted.anyway === "on",
+    draft: posted.draft ? { id: trustedId<DraftId>(posted.draft), version: posted.draftVersion ?? 0 } : null,
   });
 }
 

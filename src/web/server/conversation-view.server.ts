@@ -1,19 +1,26 @@
 import { effectInWords } from "../../core/journal/effect-in-words";
+import { aspectOf } from "../../core/journal/entry";
 import { mailboxName, printMailboxes } from "../../core/kernel/email-address";
-import type { CategoryId, MemberId, RecordId } from "../../core/kernel/ids";
+import type { CategoryId, EntryId, MemberId, RecordId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Protection } from "../../core/message/mail-message";
 import type { SenderTrust } from "../../core/message/sender-trust";
 import type { WaysToLeave } from "../../core/message/ways-to-leave";
+import { NOTE_EDITABLE_MS } from "../../core/notes/note-text";
 import { dayAndTime, dayInWords } from "../../core/standing/day-words";
 import { reasonInWords } from "../../core/standing/reason-in-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
-import type { CorrespondenceMessage, OpenConversation, TrayNames } from "../../operations/index.server";
+import type { CorrespondenceMessage, DraftToRead, OpenConversation, TrayNames } from "../../operations/index.server";
+import { type NoteBlockView, type NoteNames, noteView } from "./note-view.server";
 import { textBlocks } from "./text-blocks.server";
 import { type Reading, rowView } from "./words.server";
 
 /** A conversation ready to be drawn: correspondence and notes in one order, the docket in words, the journal. */
-export function conversationView(open: OpenConversation, people: TrayNames, reading: Reading) {
+export function conversationView(
+  open: OpenConversation,
+  people: TrayNames & { readonly slug: string },
+  reading: Reading,
+) {
   const { memberId, now, zone } = reading;
   const nameOf = (id: MemberId | null) =>
     id === null
@@ -46,11 +53,33 @@ export function conversationView(open: OpenConversation, people: TrayNames, read
     }),
     newest: newestInWords(open),
     people: peopleIn(open),
-    correspondence: correspondence(open, nameOf, reading),
+    correspondence: correspondence(
+      open,
+      nameOf,
+      { slug: people.slug, members: people.members, named: open.named },
+      reading,
+    ),
+    drafts: open.drafts.map((draft) => draftView(draft, nameOf, reading)),
+    followers: docket.followerIds.map((id) => ({ id, name: nameOf(id) })),
     journal: journalView(open, nameOf, reading),
     answer: { to: printMailboxes(open.answer.to), cc: printMailboxes(open.answer.cc), subject: open.answer.subject },
   };
 }
+
+/** A draft that is written together, ready to be drawn. */
+function draftView(draft: DraftToRead, nameOf: (id: MemberId | null) => string, { memberId, now, zone }: Reading) {
+  const { id, version, content, writtenBy, holderId, state, note, text, updatedAt } = draft;
+  return {
+    ...{ id, version, content, state, note },
+    writer: nameOf(writtenBy),
+    holder: nameOf(holderId),
+    isMine: holderId === memberId,
+    when: dayAndTime(updatedAt, now, zone),
+    blocks: textBlocks(text),
+  };
+}
+
+export type DraftView = ReturnType<typeof draftView>;
 
 export type ConversationView = ReturnType<typeof conversationView>;
 
@@ -80,7 +109,19 @@ function peopleIn(open: OpenConversation): string[] {
 /** A message or a note in the correspondence. */
 export type CorrespondenceItem =
   | ({ readonly type: "message" } & ReturnType<typeof messageView>)
-  | { readonly type: "note"; readonly id: string; readonly who: string; readonly when: string; readonly text: string };
+  | ({ readonly type: "note" } & NoteView);
+
+/** A note among the messages. */
+export type NoteView = {
+  readonly id: string;
+  readonly entryId: EntryId;
+  readonly who: string;
+  readonly when: string;
+  readonly blocks: readonly NoteBlockView[];
+  /** The text as it was written, where the reader may write it anew; null where not. */
+  readonly editable: string | null;
+  readonly isEdited: boolean;
+};
 
 /** A message in it. */
 export type Message = Extract<CorrespondenceItem, { type: "message" }>;
@@ -88,6 +129,7 @@ export type Message = Extract<CorrespondenceItem, { type: "message" }>;
 function correspondence(
   open: OpenConversation,
   nameOf: (id: MemberId | null) => string,
+  names: NoteNames,
   reading: Reading,
 ): CorrespondenceItem[] {
   const { now, zone } = reading;
@@ -95,22 +137,26 @@ function correspondence(
     at: message.sentAt,
     item: { type: "message" as const, ...messageView(message, nameOf, reading) },
   }));
-  const notes = open.journal.flatMap((line) =>
-    line.effect.kind === "noted" && !line.isUndo && !line.undone
-      ? [
-          {
-            at: line.at,
-            item: {
-              type: "note" as const,
-              id: `note-${line.version}`,
-              who: nameOf(line.by),
-              when: dayAndTime(line.at, now, zone),
-              text: line.effect.text,
-            },
-          },
-        ]
-      : [],
-  );
+  const standing = open.journal.filter(({ isUndo, undone }) => !isUndo && !undone);
+  const notes = standing.flatMap(({ effect, by, id, at, version }) => {
+    if (effect.kind !== "noted") return [];
+    const edits = standing.flatMap((line) =>
+      line.effect.kind === "note-edited" && line.effect.entryId === id ? [line.effect.text] : [],
+    );
+    const text = edits.at(-1) ?? effect.text;
+    const mayEdit = by === reading.memberId && at + NOTE_EDITABLE_MS > now;
+    const item = {
+      ...{
+        type: "note" as const,
+        id: `note-${version}`,
+        entryId: id,
+        who: nameOf(by),
+        when: dayAndTime(at, now, zone),
+      },
+      ...{ blocks: noteView(text, names), editable: mayEdit ? text : null, isEdited: edits.length > 0 },
+    };
+    return [{ at, item }];
+  });
   return [...messages, ...notes].toSorted((a, b) => a.at - b.at).map(({ item }) => item);
 }
 
@@ -226,7 +272,7 @@ const SYSTEM_MOVES: ReadonlySet<string> = new Set(["arrived", "replied", "bounce
 
 // Mail that is out cannot be called back, nor can what went with it; what the tray found out stands, but for what it joined.
 function mayBeUndone(line: OpenConversation["journal"][number], sent: ReadonlySet<string>): boolean {
-  const isDecision = line.by !== null || line.effect.kind === "joined";
+  const isDecision = aspectOf(line.effect) !== "fact" && (line.by !== null || line.effect.kind === "joined");
   return isDecision && !line.isUndo && !line.undone && !sent.has(line.batchId);
 }
 

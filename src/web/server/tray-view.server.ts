@@ -1,10 +1,15 @@
 import { ageInWords } from "../../core/standing/age-in-words";
-import { dayAndTime } from "../../core/standing/day-words";
+import { dayAndTime, dayInWords } from "../../core/standing/day-words";
 import { FLOW, STANDING_NAMES } from "../../core/standing/standing";
+import { toldInWords } from "../../core/telling/told-in-words";
 import type {
+  Bell,
   BulkRun,
+  ColleagueNow,
   FlowSegment,
+  KeptTimeOff,
   Member,
+  Notification,
   Preferences,
   SavedView,
   ShelfPlace,
@@ -58,6 +63,8 @@ type Around = {
   readonly runs: readonly BulkRun[];
   /** Whether she may create categories of this tray. */
   readonly mayAddCategories: boolean;
+  readonly bell: Bell;
+  readonly timesOff: readonly KeptTimeOff[];
   readonly shelf: { readonly places: readonly ShelfPlace[]; readonly views: readonly SavedView[] };
 };
 
@@ -73,12 +80,39 @@ function runView({ id, batchId, words, state, total, position, changed, problem,
   return { id, batchId, words, state, total, position, changed, problem, isUndo: work.kind === "undo" };
 }
 
+function colleagueView(
+  { id, name, initials, role, away }: ColleagueNow,
+  all: readonly ColleagueNow[],
+  { now, zone }: Reading,
+) {
+  return {
+    ...{ id, name, initials },
+    /** True for who only looks on: nothing is assigned to her. */
+    reads: role === "reader",
+    away:
+      away === null
+        ? null
+        : {
+            back: dayInWords(away.until, now, zone),
+            coverId: away.coverId,
+            cover: all.find((one) => one.id === away.coverId)?.name ?? null,
+          },
+  };
+}
+
+/** What the browser shows of a notification: that there is one, and what it is about. */
+function popView({ id, event, by, words, count }: Notification, all: readonly ColleagueNow[]) {
+  const who = all.find((one) => one.id === by)?.name ?? null;
+  const { line, beside } = toldInWords({ event, who, count, words });
+  return { id, title: line, words: beside };
+}
+
 /** Everything that the screens of a tray share. */
 export function trayData(
-  { flow, members, categories }: TrayView,
+  { flow, colleagues, groups, categories }: TrayView,
   member: Member,
   grant: TrayGrant,
-  { grants, preferences, runs, shelf, mayAddCategories }: Around,
+  { grants, preferences, runs, shelf, mayAddCategories, bell, timesOff }: Around,
   reading: Reading,
 ) {
   return {
@@ -87,7 +121,17 @@ export function trayData(
     trays: grants.map(({ tray }) => ({ slug: tray.slug, address: tray.addresses[0] ?? tray.name })),
     mayDecide: grant.role !== "reader",
     flow: flowView(flow, reading),
-    members: members.map(({ id, name, initials }) => ({ id, name, initials })),
+    members: colleagues.map((colleague) => colleagueView(colleague, colleagues, reading)),
+    groups: groups.map(({ id, name, memberIds }) => ({ id, name, memberIds })),
+    bell: { unread: bell.unread, pop: bell.pop === null ? null : popView(bell.pop, colleagues) },
+    /** Times off of hers that began and whose summary she has not read. */
+    whileAway: timesOff
+      .filter(({ from }) => from <= reading.now)
+      .map(({ id, until }) => ({
+        id,
+        isOver: until <= reading.now,
+        until: dayInWords(until, reading.now, reading.zone),
+      })),
     categories: categories.map(({ id, parentId, code, name, ink, key, retired, depth, path, listed }) => ({
       ...{ id, parentId, code, name, ink, key, retired, depth, path },
       listed: preferences.categoriesListed[id] ?? listed,

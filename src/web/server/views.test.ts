@@ -1,7 +1,14 @@
 import { INES, THRANE, TOBIAS, VANE } from "@tests/support/a-conversation";
 import { describe, expect, it } from "vitest";
 import { deriveDocket } from "../../core/docket/derive-docket";
-import { type BatchId, type CategoryId, type ConversationId, type MessageId, trustedId } from "../../core/kernel/ids";
+import {
+  type BatchId,
+  type CategoryId,
+  type ConversationId,
+  type EntryId,
+  type MessageId,
+  trustedId,
+} from "../../core/kernel/ids";
 import { DAY, HOUR, type Instant, instant, later, MINUTE, readInstant } from "../../core/kernel/instant";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import type { CorrespondenceMessage, OpenConversation, SheetRow } from "../../operations/index.server";
@@ -12,7 +19,7 @@ import { rowView } from "./words.server";
 
 // A Tuesday.
 const now: Instant = readInstant("2026-11-24T10:00:00Z") ?? instant(0);
-const reading = { memberId: INES, zone: "UTC", now };
+const reading = { memberId: INES, zone: "UTC", now, covering: [] };
 const ago = (milliseconds: number) => later(now, -milliseconds);
 
 const row: SheetRow = {
@@ -32,6 +39,7 @@ const row: SheetRow = {
   standingSince: ago(5 * DAY),
   turn: "us",
   turnSince: ago(5 * DAY),
+  followerIds: [],
   ownerId: INES,
   categoryIds: [trustedId<CategoryId>("tuning")],
   recordIds: [],
@@ -158,6 +166,7 @@ describe("an open conversation", () => {
     failedRecipients: [],
   });
   const line = (version: number, effect: OpenConversation["journal"][number]["effect"], part: object = {}) => ({
+    id: trustedId<EntryId>(`e${version}`),
     version,
     batchId: trustedId<BatchId>(`b${version}`),
     at: ago((10 - version) * HOUR),
@@ -200,6 +209,8 @@ describe("an open conversation", () => {
       line(8, { kind: "rest-ended" }, { by: null }),
     ],
     records: [],
+    drafts: [],
+    named: { records: [], conversations: [] },
     categoryNames: new Map(),
     answer: {
       to: [{ name: "P. Vane", address: VANE }],
@@ -212,12 +223,15 @@ describe("an open conversation", () => {
   const people = {
     members: [{ id: TOBIAS, signInName: "tobias", name: "Tobias Lund", initials: "TL", timeZone: "UTC" }],
     categories: [],
+    slug: "office",
   };
   const view = conversationView(open, people, reading);
 
   it("has messages and standing notes in one order of time", () => {
     expect(
-      view.correspondence.map((item) => (item.type === "note" ? item.text : item.own[0]?.pieces[0]?.text)),
+      view.correspondence.map((item) =>
+        item.type === "note" ? item.blocks[0]?.lines[0]?.pieces[0]?.text : item.own[0]?.pieces[0]?.text,
+      ),
     ).toEqual(["text 1", "ask Col", "text 3", "text 5"]);
   });
 

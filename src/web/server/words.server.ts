@@ -1,3 +1,4 @@
+import { type Covering, isCovered } from "../../core/cover/covering";
 import type { MemberId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { ageInWords } from "../../core/standing/age-in-words";
@@ -5,11 +6,17 @@ import { dayAndTime, dayInWords, overdueInWords } from "../../core/standing/day-
 import type { Member, SheetRow } from "../../operations/index.server";
 
 /** Who reads, where and when: what every word on a screen depends on. */
-export type Reading = { readonly memberId: MemberId; readonly zone: string; readonly now: Instant };
+export type Reading = {
+  readonly memberId: MemberId;
+  readonly zone: string;
+  readonly now: Instant;
+  /** What the reader covers for absent colleagues, where rows of a tray are read. */
+  readonly covering: readonly Covering[];
+};
 
 /** The circumstances of a member at a moment. */
-export function readingOf(member: Member, now: Instant): Reading {
-  return { memberId: member.id, zone: member.timeZone, now };
+export function readingOf(member: Member, now: Instant, covering: readonly Covering[] = []): Reading {
+  return { memberId: member.id, zone: member.timeZone, now, covering };
 }
 
 /** What a row says of its time: until when, or since when. */
@@ -25,6 +32,7 @@ export type RowView = Pick<
   | "newestText"
   | "messageCount"
   | "ownerId"
+  | "followerIds"
   | "categoryIds"
   | "recordCodes"
   | "marks"
@@ -36,17 +44,24 @@ export type RowView = Pick<
   | "urgency"
   | "hasAttachment"
   | "listedAt"
-> & { readonly due: DueView | null; readonly when: string };
+> & {
+  readonly due: DueView | null;
+  readonly when: string;
+  /** True for what the reader covers for its owner. */
+  readonly isCovered: boolean;
+};
 
 /** Rows with their dates in words, for this reader. */
 export function rowView(row: SheetRow, reading: Reading): RowView {
   const { now, zone } = reading;
   const { id, version, subject, who, newestText, messageCount, ownerId, categoryIds, recordCodes } = row;
+  const { followerIds } = row;
   const { marks, turn, turnSince, standing, expectedAt, unread, urgency, hasAttachment, listedAt } = row;
   return {
-    ...{ id, version, subject, who, newestText, messageCount, ownerId, categoryIds, recordCodes },
+    ...{ id, version, subject, who, newestText, messageCount, ownerId, followerIds, categoryIds, recordCodes },
     ...{ marks, turn, turnSince, standing, expectedAt, unread, urgency, hasAttachment, listedAt },
     due: dueView(row, reading),
+    isCovered: isCovered(reading.covering, row),
     when: dayAndTime(row.lastMessageAt, now, zone),
   };
 }

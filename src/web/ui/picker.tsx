@@ -25,13 +25,14 @@ type PickerProps = {
   /** Called as one types, while the matching is done here. */
   readonly onText?: (text: string) => void;
   readonly footer?: ReactNode;
+  readonly size?: "small" | "wide";
 };
 
 /** A list to pick from by typing, arrows and Enter, or by a click; picking does not close it. */
 export function Picker(props: PickerProps) {
-  const { title, prompt, choices, always = [], empty, onPick, onClose, onType, onText, footer } = props;
+  const { title, prompt, choices, always = [], empty, onPick, onClose, onType, onText, footer, size = "small" } = props;
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title={title}>
+    <Dialog open onOpenChange={(open) => !open && onClose()} title={title} size={size}>
       <Command label={title} shouldFilter={onType === undefined} loop className="flex min-h-0 flex-col">
         <Command.Input
           autoFocus

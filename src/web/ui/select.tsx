@@ -7,18 +7,25 @@ type SelectProps = {
   readonly value: string;
   readonly choices: readonly (readonly [value: string, words: string])[];
   readonly onChoose: (value: string) => void;
+  /** Quiet stands among words, without an edge. */
+  readonly look?: "outline" | "quiet";
 };
+
+const LOOKS = {
+  outline: "h-8 gap-2 border-rule bg-paper px-2.5 hover:border-act",
+  quiet: "-ml-1 h-6 gap-1 border-transparent px-1 text-sm text-act hover:bg-act-soft",
+} as const;
 
 // The primitive keeps the empty text for "nothing chosen", which is a choice here.
 const EMPTY = "-";
 
 /** One of a few, out of a list that drops down. */
-export function Select({ label, value, choices, onChoose }: SelectProps) {
+export function Select({ label, value, choices, onChoose, look = "outline" }: SelectProps) {
   return (
     <Radix.Root value={value || EMPTY} onValueChange={(chosen) => onChoose(chosen === EMPTY ? "" : chosen)}>
       <Radix.Trigger
         aria-label={label}
-        className="flex h-8 items-center gap-2 rounded-control border border-rule bg-paper px-2.5 font-normal whitespace-nowrap hover:border-act"
+        className={`flex items-center rounded-control border font-normal whitespace-nowrap ${LOOKS[look]}`}
       >
         {/* In words from the start: by itself it knows them only once the list has been drawn in the browser. */}
         <Radix.Value>{choices.find(([one]) => one === value)?.[1]}</Radix.Value>

@@ -1,0 +1,112 @@
+import { data, Link } from "react-router";
+import type { Result } from "../../core/kernel/result";
+import { dayInWords } from "../../core/standing/day-words";
+import {
+  changeRole,
+  type Deps,
+  dropGroup,
+  invite,
+  peopleOfTray,
+  type Refusal,
+  refusalInWords,
+  saveGroup,
+  shutOut,
+  type TrayGrant,
+  takeInvitationBack,
+} from "../../operations/index.server";
+import { MemberGroups } from "../screens/member-groups";
+import { MemberInvitations } from "../screens/member-invitations";
+import { MemberTable } from "../screens/member-table";
+import type { MembersOutcome } from "../screens/members-outcome";
+import { useTray } from "../screens/tray-data";
+import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { type MembersStep, readMembersStep } from "../server/members-form.server";
+import { readingOf } from "../server/words.server";
+import { Page } from "../ui/page";
+import type { Route } from "./+types/members";
+
+export function meta() {
+  return [{ title: "Members · Common Tray" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const { members, invitations, groups } = await peopleOfTray(deps, grant);
+  const { now, zone } = readingOf(member, deps.now());
+  return {
+    members: members.map(({ id, name, signInName, role }) => ({ id, name, signInName, role })),
+    invitations: invitations.map(({ id, role, madeBy, expiresAt }) => ({
+      ...{ id, role, madeBy, until: dayInWords(expiresAt, now, zone) },
+    })),
+    groups: groups.map(({ id, name, memberIds }) => ({ id, name, memberIds })),
+  };
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const step = readMembersStep(await request.formData());
+  if (!step.ok) return data<MembersOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  const done = await carry(
+    context.get(depsContext),
+    context.get(grantContext),
+    step.value,
+    new URL(request.url).origin,
+  );
+  if (done.ok) return data<MembersOutcome>({ ok: true, link: null, ...done.value });
+  return data<MembersOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+}
+
+type Said = { readonly said: string; readonly link?: string };
+
+async function carry(deps: Deps, grant: TrayGrant, step: MembersStep, origin: string): Promise<Result<Said, Refusal>> {
+  const saying = <T,>(done: Result<T, Refusal>, said: (value: T) => Said): Result<Said, Refusal> =>
+    done.ok ? { ok: true, value: said(done.value) } : done;
+  switch (step.do) {
+    case "role":
+      return saying(await changeRole(deps, grant, step.memberId, step.role), () => ({ said: "Role changed" }));
+    case "invite":
+      return saying(await invite(deps, grant, step.role), ({ token }) => ({
+        said: "Invitation made",
+        link: `${origin}/invite/${token}`,
+      }));
+    case "take-back":
+      return saying(await takeInvitationBack(deps, grant, step.id), () => ({ said: "Invitation taken back" }));
+    case "shut-out":
+      return saying(await shutOut(deps, grant, step.memberId, step.handOver), ({ handedOver }) => ({
+        said:
+          handedOver === 1
+            ? "Shut out; 1 conversation handed over"
+            : `Shut out; ${handedOver} conversations handed over`,
+      }));
+    case "group":
+      return saying(await saveGroup(deps, grant, step), () => ({ said: "Group saved" }));
+    case "drop-group":
+      return saying(await dropGroup(deps, grant, step.id), () => ({ said: "Group removed" }));
+  }
+}
+
+/** Who is in the tray and what each may do; those who lead it invite, change roles, make groups and shut out. */
+export default function Members({ loaderData: { members, invitations, groups } }: Route.ComponentProps) {
+  const { tray, mayLead } = useTray();
+  return (
+    <Page
+      title="Members"
+      beside={
+        mayLead ? (
+          <Link to={`/${tray.slug}/overview`} className="ml-auto text-act hover:underline">
+            Who has what
+          </Link>
+        ) : (
+          <span className="text-soft">Those who lead the tray change this.</span>
+        )
+      }
+    >
+      <div className="grid gap-x-10 gap-y-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_380px]">
+        <MemberTable members={members} groups={groups} />
+        <div className="space-y-6">
+          {mayLead && <MemberInvitations invitations={invitations} />}
+          <MemberGroups groups={groups} members={members.filter(({ role }) => role !== "reader")} />
+        </div>
+      </div>
+    </Page>
+  );
+}

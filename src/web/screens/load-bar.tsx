@@ -1,0 +1,12 @@
+/** How much a colleague has on the desk against the others, and how many conversations that is. */
+export function LoadBar({ load, open }: { load: number; open: number }) {
+  const words = open === 1 ? "1 open conversation" : `${open} open conversations`;
+  return (
+    <span role="img" aria-label={words} title={words} className="flex items-center gap-1.5 text-sm text-soft">
+      <span className="block h-[5px] w-12 bg-sunk">
+        <span className="block h-full bg-soft" style={{ width: `${Math.round(load * 100)}%` }} />
+      </span>
+      <span className="w-6 text-right tabular-nums">{open}</span>
+    </span>
+  );
+}

@@ -1,0 +1,48 @@
+import Joi from "joi";
+import { err, ok, type Result } from "../../core/kernel/result";
+import type { Newcomer } from "../../operations/index.server";
+
+/** What is wrong, by field. */
+export type InviteProblems = Partial<Record<"name" | "signInName" | "initials" | "password", string>>;
+
+const MIN_PASSWORD = 10;
+
+const FORM = Joi.object<Newcomer>({
+  name: Joi.string().trim().max(80).required().messages({
+    "string.empty": "Write your name as colleagues know you.",
+    "any.required": "Write your name as colleagues know you.",
+    "string.max": "A name has at most {#limit} characters.",
+  }),
+  initials: Joi.string()
+    .trim()
+    .uppercase()
+    .pattern(/^\p{L}{2,3}$/u)
+    .required()
+    .messages({ "*": "Two or three letters." }),
+  signInName: Joi.string()
+    .trim()
+    .lowercase()
+    .pattern(/^[a-z0-9][a-z0-9._-]{1,39}$/)
+    .required()
+    .messages({ "*": "Two to forty letters, digits, dots or dashes." }),
+  password: Joi.string().min(MIN_PASSWORD).max(1_000).required().messages({
+    "string.empty": "Choose a password.",
+    "any.required": "Choose a password.",
+    "string.min": "At least {#limit} characters.",
+  }),
+  timeZone: Joi.string()
+    .max(60)
+    .custom((zone: string) => {
+      // Throws a RangeError for a zone that there is not.
+      new Intl.DateTimeFormat("en", { timeZone: zone });
+      return zone;
+    })
+    .default("UTC"),
+});
+
+/** Who wants to come in, or what is wrong with what she wrote. */
+export function readNewcomer(form: FormData): Result<Newcomer, InviteProblems> {
+  const { value, error } = FORM.validate(Object.fromEntries(form), { abortEarly: false, stripUnknown: true });
+  if (error === undefined) return ok(value);
+  return err(Object.fromEntries(error.details.map((detail) => [String(detail.path[0]), detail.message])));
+}
