@@ -136,10 +136,14 @@ type FaceProps = {
 function Face({ colleague: { id, name, away }, isYou, could }: FaceProps) {
   const reasons = could?.reasons ?? (away === null ? [] : [`away until ${away.back}`]);
   return (
-    <span className="grid grid-cols-[26px_minmax(0,150px)_minmax(0,1fr)_auto] items-center gap-x-3">
+    <span className="grid grid-cols-[26px_minmax(0,1fr)_auto] items-center gap-x-3">
       <OwnerStamp ownerId={id} />
-      <span className="truncate">{isYou ? `${name} (you)` : name}</span>
-      <span className="truncate text-sm text-soft">{reasons.join(", ")}</span>
+      <span className="min-w-0">
+        <span className="block truncate">{isYou ? `${name} (you)` : name}</span>
+        {reasons.length > 0 && (
+          <span className="block text-sm leading-4 whitespace-normal text-soft">{reasons.join(", ")}</span>
+        )}
+      </span>
       {could !== undefined && <LoadBar load={could.load} open={could.open} />}
     </span>
   );

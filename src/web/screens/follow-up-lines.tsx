@@ -13,13 +13,13 @@ export function FollowUpLines({ followUps, act }: FollowUpLinesProps) {
   return (
     <ul className="space-y-1">
       {followUps.map(({ id, whose, text, due, isOver, isDone }) => (
-        <li key={id} className="flex items-start">
-          <span className={`min-w-0 flex-1 ${isDone ? "text-soft line-through" : ""}`}>
+        <li key={id} className="flex flex-wrap items-center">
+          <span className={`w-full ${isDone ? "text-soft line-through" : ""}`}>
             {text === "" ? "to look at again" : text}
-            <span className={`block text-sm ${isOver ? "font-semibold text-late" : "text-soft"}`}>
-              {whose}, {due}
-              {isDone && ", done"}
-            </span>
+          </span>
+          <span className={`min-w-0 flex-1 text-sm ${isOver ? "font-semibold text-late" : "text-soft"}`}>
+            {whose}, {due}
+            {isDone && ", done"}
           </span>
           {act !== undefined && !isDone && (
             <button

@@ -35,7 +35,7 @@ function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: ((
   const away = members.find((one) => one.id === id)?.away ?? null;
   return (
     <li className="border-b border-hair py-1.5">
-      <div className="grid grid-cols-[34px_minmax(0,1fr)_minmax(0,90px)_auto_auto] items-center gap-x-3">
+      <div className="grid grid-cols-[34px_minmax(0,1fr)_90px_104px_104px] justify-items-start items-center gap-x-3">
         <OwnerStamp ownerId={id} />
         <span className="min-w-0 truncate">
           {name}

@@ -27,7 +27,7 @@ export function CategoryTab({
         clipPath: "polygon(0 0, calc(100% - 6px) 0, 100% 100%, 0 100%)",
       }}
     >
-      <span className="text-[10.5px] font-bold tracking-wide">{code}</span>
+      <span className="shrink-0 text-[10.5px] font-bold tracking-wide whitespace-nowrap">{code}</span>
       {short ? <span className="sr-only">{name}</span> : <span className="truncate">{name}</span>}
       {retired && <span className="sr-only">, retired</span>}
     </span>
