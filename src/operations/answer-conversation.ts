@@ -17,6 +17,7 @@ import { firstWords } from "../core/message/own-text";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { threadIds } from "../core/threading/place-message";
 import { moveEffect } from "../core/turns/whose-turn";
+import { htmlOfText } from "../core/writing/html-of-text";
 import { planAnswer } from "../core/writing/plan-answer";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../mail/index";
 import {
@@ -25,10 +26,11 @@ import {
   endDraft,
   factsOf,
   holdConversations,
-  inTransaction,
+  inTransactionUnlessRefused,
   keepRecipients,
   membersOfTray,
   type NewMessage,
+  rawMessage,
   storeMessage,
   type TrayGrant,
 } from "../storage/index";
@@ -58,6 +60,10 @@ export type Answer = {
   readonly seenVersion?: number | null;
   /** True sends it whoever writes or wrote meanwhile. */
   readonly anyway?: boolean;
+  /** The message that is passed on with it to somebody outside; it then answers nothing. */
+  readonly passesOn?: MessageId | null;
+  /** What whoever wrote is told of that; null where she is told nothing. */
+  readonly informs?: string | null;
   /** The shared draft that it was, which ends with it. */
   readonly draft?: SeenDraft | null;
 };
@@ -81,33 +87,30 @@ export async function answerConversation(
   if (answer.after.kind === "expect" && answer.after.until !== null && answer.after.until <= deps.now()) {
     return err({ kind: "date-is-past" });
   }
-  const sent = await inTransaction(deps.db, async (trx): Promise<Result<MessageId, Refusal>> => {
+  const sent = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<MessageId, Refusal>> => {
     const [held] = await holdConversations(trx, grant.tray.id, [conversationId]);
     if (held === undefined) return err({ kind: "no-such-conversation" });
     const known = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
     const refusal = await crossing(trx, deps, grant, conversationId, answer, known);
     if (refusal !== null) return err(refusal);
-    const stored = await storedAnswer(trx, deps, grant, writer, conversationId, answer);
-    const version = held.version + 1;
-    const facts = { ...known, messages: [...known.messages, factOf(stored, version)] };
-    await storeMessage(trx, stored, {
-      conversationId,
-      start: null,
-      version,
-      docket: deriveDocket(facts),
-      who: null,
-      newestText: firstWords(stored.ownText),
-    });
-    const effects = effectsAfter(answer, stored.id, trustedId<ExpectationId>(deps.newId()));
-    const batchId = trustedId<BatchId>(stored.id);
+    const letters = await lettersOf(trx, grant, conversationId, answer);
+    if (letters === null) return err({ kind: "no-such", what: "message" });
+    const out = { facts: known, version: held.version };
+    const stored: NewMessage[] = [];
+    for (const letter of letters) {
+      const message = await storedLetter(deps, grant, writer, letter, answer.asksReport ?? false);
+      out.version += 1;
+      out.facts = { ...out.facts, messages: [...out.facts.messages, factOf(message, out.version)] };
+      await keepLetter(trx, deps, conversationId, message, out);
+      stored.push(message);
+    }
+    const [first] = stored;
+    if (first === undefined) throw new Error("an answer is a letter at least");
+    const { facts, version } = out;
+    const effects = effectsAfter(answer, first.id, trustedId<ExpectationId>(deps.newId()));
+    const batchId = trustedId<BatchId>(first.id);
     await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: { ...held, version }, known: facts, effects }]);
-    await keepRecipients(
-      trx,
-      stored,
-      [...answer.to, ...answer.cc].map(({ address }) => address),
-    );
-    await deps.jobs.enqueue(trx, { kind: "send-message", messageId: stored.id }, leavesAt(deps));
-    return ok(stored.id);
+    return ok(first.id);
   });
   if (sent.ok) deps.tell({ trayId: grant.tray.id, conversationId });
   return sent;
@@ -156,13 +159,62 @@ function effectsAfter(answer: Answer, messageId: MessageId, expectationId: Expec
   }
 }
 
-async function storedAnswer(
+/** A message of ours, before it has an id and a date. */
+type Letter = {
+  readonly to: readonly Mailbox[];
+  readonly cc: readonly Mailbox[];
+  readonly subject: string;
+  readonly html: string;
+  readonly inReplyTo: string | null;
+  readonly references: readonly string[];
+  readonly carries: Uint8Array | null;
+};
+
+/** The answer, and the word to whoever wrote where it is passed on; null where there is no such message to pass on. */
+async function lettersOf(
   trx: Database,
+  grant: TrayGrant,
+  id: ConversationId,
+  answer: Answer,
+): Promise<readonly Letter[] | null> {
+  const { to, cc, subject, html, passesOn = null, informs = null } = answer;
+  const messages = await correspondenceOf(trx, grant, id);
+  const { inReplyTo, references, ...reply } = planAnswer(messages, grant.tray.addresses);
+  if (passesOn === null) return [{ to, cc, subject, html, inReplyTo, references, carries: null }];
+  const carried = messages.some((message) => message.id === passesOn) ? await rawMessage(trx, grant, passesOn) : null;
+  if (carried === null) return null;
+  const passed: Letter = { to, cc, subject, html, inReplyTo: null, references: [], carries: carried.raw };
+  if (informs === null || reply.to.length === 0) return [passed];
+  const said = htmlOfText(informs);
+  return [passed, { ...reply, cc: [], html: said, inReplyTo, references, carries: null }];
+}
+
+async function keepLetter(
+  trx: Database,
+  deps: Deps,
+  conversationId: ConversationId,
+  stored: NewMessage,
+  { facts, version }: { readonly facts: ConversationFacts; readonly version: number },
+): Promise<void> {
+  await storeMessage(trx, stored, {
+    ...{ conversationId, start: null, version, docket: deriveDocket(facts), who: null },
+    newestText: firstWords(stored.ownText),
+  });
+  const { to, cc } = stored.recipients;
+  await keepRecipients(
+    trx,
+    stored,
+    [...to, ...cc].map(({ address }) => address),
+  );
+  await deps.jobs.enqueue(trx, { kind: "send-message", messageId: stored.id }, leavesAt(deps));
+}
+
+async function storedLetter(
   deps: Deps,
   grant: TrayGrant,
   writer: Writer,
-  conversationId: ConversationId,
-  answer: Answer,
+  letter: Letter,
+  asksReport: boolean,
 ): Promise<NewMessage> {
   const address = grant.tray.addresses[0] ?? readEmailAddress("tray@localhost.invalid");
   if (address === null || address === undefined)
@@ -170,19 +222,16 @@ async function storedAnswer(
   const id = trustedId<MessageId>(deps.newId());
   // RFC 5322 3.3: a Date has whole seconds, and the stored one must be the one that the message carries.
   const now = instant(Math.floor(deps.now() / SECOND) * SECOND);
-  const { inReplyTo, references } = planAnswer(await correspondenceOf(trx, grant, conversationId));
-  const { html } = sanitiseHtml(answer.html);
+  const { to, cc, subject, inReplyTo, references, carries } = letter;
+  const { html } = sanitiseHtml(letter.html);
   const raw = await composeMessage({
     messageId: `${id}@${domainOf(address)}`,
     date: now,
     from: { name: `${writer.name}, ${grant.tray.name}`, address },
-    to: answer.to,
-    cc: answer.cc,
-    subject: answer.subject,
-    inReplyTo,
-    references,
+    ...{ to, cc, subject, inReplyTo, references },
     text: textOfHtml(html),
     html,
+    carries,
   });
   const { message } = await parseMessage(raw);
   return {
@@ -196,7 +245,7 @@ async function storedAnswer(
     threadIds: threadIds(message),
     subject: message.subject,
     from: { name: writer.name, address },
-    recipients: { to: answer.to, cc: answer.cc, replyTo: [] },
+    recipients: { to, cc, replyTo: [] },
     sentAt: now,
     receivedAt: deps.now(),
     authorId: grant.memberId,
@@ -204,7 +253,7 @@ async function storedAnswer(
     rawSha256: createHash("sha256").update(raw).digest(),
     hasHtml: false,
     failedRecipients: [],
-    attachments: [],
+    attachments: message.attachments,
     warnings: [],
     list: null,
     protection: null,
@@ -217,6 +266,6 @@ async function storedAnswer(
     restText: message.restText,
     dedupeKey: dedupeKeyOf(message, raw),
     delivery: "waiting",
-    sending: { asksReport: answer.asksReport ?? false, leavesAt: leavesAt(deps) },
+    sending: { asksReport, leavesAt: leavesAt(deps) },
   };
 }

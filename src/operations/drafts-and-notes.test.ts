@@ -1,4 +1,5 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
+import { aMessage } from "@tests/support/mail";
 import { address, passes, setUpParts, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { ConversationId, EntryId } from "../core/kernel/ids";
@@ -12,6 +13,7 @@ import {
   handDraft,
   leavePage,
   openConversation,
+  receiveMessage,
   returnDraft,
   sendMessage,
   type TrayGrant,
@@ -190,11 +192,88 @@ describe("a shared draft", () => {
     expect((await first())?.note).toBe("now?");
   });
 
+  it("stands on when its sending is held up", async () => {
+    done(await hand());
+    const draft = { id: (await first())?.id as never, version: (await first())?.version ?? 0 };
+    await bePresent(desk.tray.deps, desk.maraGrant, { pageId: PAGE, conversationId: id, doing: "writing" });
+    const to = [{ name: "", address: address("vane@vanehouse.example") }];
+    const answer = { to, cc: [], subject: "Re", html: "<p>x</p>", after: { kind: "settle" as const }, draft };
+    const send = (part: object) =>
+      answerConversation(desk.tray.deps, desk.tobiasGrant, desk.tobias, id, { ...answer, ...part });
+    expect(refusal(await send({}))).toBe("also-writing");
+    expect((await first())?.version).toBe(draft.version);
+    expect(refusal(await send({ anyway: true }))).toBe("done");
+    await leavePage(desk.tray.deps, desk.maraGrant, PAGE, id);
+  });
+
   it("goes to nobody who reads only, and readers hand over none", async () => {
     expect(refusal(await hand({ to: desk.reader.memberId }))).toBe("only-reads");
     const given = { content, to: desk.tobias.id, note: "", seen: null };
     expect(refusal(await handDraft(desk.tray.deps, desk.reader, id, given))).toBe("readers-only-read");
     expect((await open()).drafts).toEqual([]);
+  });
+});
+
+describe("a conversation that is passed on outside", () => {
+  const THRANE = "thrane@heritage.example";
+  const passOn = async (part: Partial<Answer> = {}) => {
+    const passesOn = (await open()).messages[0]?.id ?? null;
+    const to = [{ name: "L. Thrane", address: address(THRANE) }];
+    const letter = { to, cc: [], subject: "Fwd: Letter", html: "<p>Could you answer?</p>", passesOn };
+    const until = null;
+    return answerConversation(desk.tray.deps, desk.grant, desk.ines, id, {
+      ...{ ...letter, after: { kind: "expect", until }, ...part },
+    });
+  };
+  const sentNow = async () => {
+    desk.tray.handedOver.length = 0;
+    for (const job of desk.tray.jobs.splice(0)) {
+      if (job.kind === "send-message") await sendMessage(desk.tray.deps, job.messageId, { number: 1, last: true });
+    }
+    return desk.tray.handedOver.map(({ envelope, raw }) => [envelope.to, Buffer.from(raw).toString("utf8")] as const);
+  };
+
+  it("carries the whole message, expects the answer of whom it went to, and answers nobody", async () => {
+    await sentNow();
+    done(await passOn());
+    const [[to, text] = [[], ""], ...others] = await sentNow();
+    expect([to, others]).toEqual([[THRANE], []]);
+    expect(text).toMatch(/Content-Type: message\/rfc822/);
+    expect(text).toContain("Would a Tuesday be possible?");
+    expect(text.slice(0, text.indexOf("\r\n\r\n"))).not.toMatch(/In-Reply-To|References/);
+    const { docket, messages } = await open();
+    expect(docket.standing.kind).toBe("waiting");
+    expect(docket.expectations.map(({ from }) => from)).toEqual([[THRANE]]);
+    expect(messages.at(-1)?.attachments.map(({ fileName }) => fileName)).toEqual(["message.eml"]);
+  });
+
+  it("tells whoever wrote where that is wanted, and the answer comes back to it", async () => {
+    await sentNow();
+    done(await passOn({ informs: "Passed on to <Mrs Thrane>.\n\nInes" }));
+    const sent = await sentNow();
+    expect(sent.map(([to]) => to)).toEqual([[THRANE], ["perpetua.vane@vanehouse.example"]]);
+    expect(sent[1]?.[1]).toContain("Passed on to &lt;Mrs Thrane&gt;.");
+    expect(sent[1]?.[1]).toMatch(/In-Reply-To/);
+    const asked = (await open()).messages.find(({ recipients }) => recipients.to[0]?.address === THRANE)?.messageId;
+    const raw = aMessage({
+      id: "t1@heritage.example",
+      from: THRANE,
+      subject: "Re: Fwd: Letter",
+      inReplyTo: asked ?? "",
+    });
+    const recipients = [address("office@ottermoor.example")];
+    const [kept] = await receiveMessage(desk.tray.deps, { raw, envelopeSender: THRANE, recipients });
+    expect(kept?.conversationId).toBe(id);
+    expect((await open()).docket).toMatchObject({
+      standing: { kind: "our-move" },
+      expectations: [{ state: "answered" }],
+    });
+  });
+
+  it("is a message of this conversation, or nothing is sent", async () => {
+    const elsewhere = (await openConversation(desk.tray.deps, desk.lead, await desk.arrive()))?.messages[0]?.id ?? null;
+    expect(refusal(await passOn({ passesOn: elsewhere }))).toBe("no-such");
+    expect((await open()).messages).toHaveLength(1);
   });
 });
 

@@ -9,6 +9,7 @@ import {
   endInvitation,
   holdInvitation,
   inTransaction,
+  inTransactionUnlessRefused,
   letIntoTray,
   type Member,
   type Role,
@@ -61,20 +62,18 @@ export type Newcomer = {
   readonly timeZone: string;
 };
 
+/** Why somebody is not let in. */
+export type NotIn = { readonly kind: "no-invitation" } | { readonly kind: "name-taken" };
+
 /** Lets somebody new in by an invitation, which is used up by it. */
-export async function acceptInvitation(
-  deps: Deps,
-  token: string,
-  newcomer: Newcomer,
-): Promise<Result<Member, { readonly kind: "no-invitation" } | { readonly kind: "name-taken" }>> {
+export async function acceptInvitation(deps: Deps, token: string, newcomer: Newcomer): Promise<Result<Member, NotIn>> {
   const passwordHash = await hashPassword(newcomer.password);
-  return inTransaction(deps.db, async (trx) => {
+  return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<Member, NotIn>> => {
     const invitation = await holdInvitation(trx, hashOf(token), deps.now());
-    if (invitation === null) return err({ kind: "no-invitation" } as const);
+    if (invitation === null) return err({ kind: "no-invitation" });
     const { signInName, name, initials, timeZone } = newcomer;
     const member: Member = { id: trustedId<MemberId>(deps.newId()), signInName, name, initials, timeZone };
-    if (!(await addMember(trx, { ...member, passwordHash, createdAt: deps.now() })))
-      return err({ kind: "name-taken" } as const);
+    if (!(await addMember(trx, { ...member, passwordHash, createdAt: deps.now() }))) return err({ kind: "name-taken" });
     await letIntoTray(trx, invitation.trayId, member.id, invitation.role);
     await endInvitation(trx, invitation.trayId, invitation.id, member.id, deps.now());
     return ok(member);
@@ -87,7 +86,7 @@ export async function joinByInvitation(
   token: string,
   member: Member,
 ): Promise<Result<null, { readonly kind: "no-invitation" }>> {
-  return inTransaction(deps.db, async (trx) => {
+  return inTransactionUnlessRefused(deps.db, async (trx) => {
     const invitation = await holdInvitation(trx, hashOf(token), deps.now());
     if (invitation === null) return err({ kind: "no-invitation" } as const);
     await letIntoTray(trx, invitation.trayId, member.id, invitation.role);

@@ -11,7 +11,7 @@ import {
   endDraft,
   factsOf,
   holdConversations,
-  inTransaction,
+  inTransactionUnlessRefused,
   membersWithRoles,
   type SharedDraft,
   type TrayGrant,
@@ -97,7 +97,7 @@ async function inDraft(
   work: (trx: Database) => Promise<Result<Written, Refusal>>,
 ): Promise<Result<DraftId, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
-  const done = await inTransaction(deps.db, async (trx): Promise<Result<DraftId, Refusal>> => {
+  const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<DraftId, Refusal>> => {
     const [held] = await holdConversations(trx, grant.tray.id, [conversationId]);
     if (held === undefined) return err({ kind: "no-such-conversation" });
     const written = await work(trx);

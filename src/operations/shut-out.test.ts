@@ -119,7 +119,10 @@ describe("shutting a member out", () => {
     const { grant } = await setUpParts(deps);
     const token = done(await invite(deps, grant, "member")).token;
     done(await joinByInvitation(deps, token, desk.tobias));
+    const [hers] = await some(1);
     expect(refusal(await leave({ kind: "nobody" }))).toBe("leads-of-all-only");
+    // What was handed over in the first of her trays by then is hers again.
+    expect((await desk.isNow(hers ?? trustedId(""))).ownerId).toBe(desk.tobias.id);
     expect((await peopleOfTray(deps, desk.lead)).members.map(({ id }) => id)).toContain(desk.tobias.id);
   });
 });

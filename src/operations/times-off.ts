@@ -9,7 +9,7 @@ import {
   endTimeOff,
   type FilingRecord,
   grantsOf,
-  inTransaction,
+  inTransactionUnlessRefused,
   type KeptTimeOff,
   type Meanwhile,
   membersWithRoles,
@@ -58,7 +58,7 @@ export async function planTimeOff(
   if (who !== grant.memberId && grant.role !== "lead") return err({ kind: "leads-only" });
   if (until <= from || until <= deps.now()) return err({ kind: "date-is-past" });
   const id = trustedId<TimeOffId>(deps.newId());
-  return inTransaction(deps.db, async (trx): Promise<Result<TimeOffId, Refusal>> => {
+  return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<TimeOffId, Refusal>> => {
     const trays = (await grantsOf(trx, who, deps.now())).map(({ tray }) => tray.id);
     if (!trays.includes(grant.tray.id)) return err({ kind: "no-such", what: "member" });
     for (const cover of covers) {

@@ -16,7 +16,7 @@ import {
   holdConversations,
   holdRoles,
   type Invitation,
-  inTransaction,
+  inTransactionUnlessRefused,
   keepGroup,
   keepSuccessor,
   letIntoTray,
@@ -59,7 +59,7 @@ export async function changeRole(
   role: Role,
 ): Promise<Result<null, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
-  const done = await inTransaction(deps.db, async (trx): Promise<Result<null, Refusal>> => {
+  const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<null, Refusal>> => {
     const roles = await holdRoles(trx, grant.tray.id);
     if (!roles.has(memberId)) return err({ kind: "no-such", what: "member" });
     if (role !== "lead" && isLastLead(roles, memberId)) return err({ kind: "last-lead" });
@@ -102,7 +102,7 @@ export async function shutOut(
   if (memberId === grant.memberId) return err({ kind: "not-yourself" });
   const batchId = trustedId<BatchId>(deps.newId());
   const touched: TrayGrant[] = [];
-  const done = await inTransaction(deps.db, async (trx): Promise<Result<number, Refusal>> => {
+  const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<number, Refusal>> => {
     const within = { ...deps, db: trx };
     const hers = await grantsOf(trx, memberId, deps.now());
     if (!hers.some(({ tray }) => tray.id === grant.tray.id)) return err({ kind: "no-such", what: "member" });
@@ -208,7 +208,7 @@ export async function saveGroup(
 ): Promise<Result<GroupId, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   const group = { id: id ?? trustedId<GroupId>(deps.newId()), name, memberIds };
-  const done = await inTransaction(deps.db, async (trx): Promise<Result<GroupId, Refusal>> => {
+  const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<GroupId, Refusal>> => {
     const members = await membersWithRoles(trx, grant.tray.id);
     for (const memberId of memberIds) {
       const member = members.find((one) => one.id === memberId);

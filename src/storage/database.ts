@@ -1,3 +1,4 @@
+import type { Result } from "../core/kernel/result";
 import type { Database } from "./handle";
 import { connect, databaseOf, knexOf } from "./knex-of";
 
@@ -10,6 +11,30 @@ export function openDatabase(url: string, poolSize = 10): { db: Database; close:
 /** Runs the work in one transaction: committed when it returns, rolled back when it throws. */
 export function inTransaction<T>(db: Database, work: (trx: Database) => Promise<T>): Promise<T> {
   return knexOf(db).transaction((trx) => work(databaseOf(trx)));
+}
+
+/** Carries a refusal out of a transaction, so that it is rolled back. */
+class Refused extends Error {
+  constructor(readonly result: Result<never, unknown>) {
+    super("refused");
+  }
+}
+
+/** The same for work that can be refused when some of it is done: it is rolled back then. */
+export async function inTransactionUnlessRefused<T, E>(
+  db: Database,
+  work: (trx: Database) => Promise<Result<T, E>>,
+): Promise<Result<T, E>> {
+  try {
+    return await inTransaction(db, async (trx) => {
+      const result = await work(trx);
+      if (!result.ok) throw new Refused(result);
+      return result;
+    });
+  } catch (problem) {
+    if (problem instanceof Refused) return problem.result as Result<T, E>;
+    throw problem;
+  }
 }
 
 /** Answers when the database does, with its version; throws when it does not. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { EmailAddress, Mailbox } from "../kernel/email-address";
 import { type AnsweredMessage, planAnswer, replySubject } from "./plan-answer";
+import { planPassOn } from "./plan-pass-on";
 
 const person = (name: string): Mailbox => ({ name, address: `${name}@x.example` as EmailAddress });
 const OFFICE = "office@x.example" as EmailAddress;
@@ -62,3 +63,27 @@ it.each([
   ["Reeds", "Re: Reeds"],
   ["", "Re:"],
 ])("the answer to %j is called %j", (subject, reply) => expect(replySubject(subject)).toBe(reply));
+
+describe("passing a message on", () => {
+  const passed = {
+    ...{ subject: "The key", fromName: "P. Vane", fromAddress: "vane@vanehouse.example" as EmailAddress },
+    ...{ to: [{ name: "", address: "office@ottermoor.example" as EmailAddress }], sentAt: "Tue 24 Nov, 09:00" },
+    ownText: "Where is it?",
+  };
+  it.each([
+    ["The key", "Fwd: The key"],
+    ["Fwd: The key", "Fwd: The key"],
+    ["FW: The key", "FW: The key"],
+    ["Forwarding address", "Fwd: Forwarding address"],
+    ["", "Fwd:"],
+  ])("%j becomes %j", (subject, expected) => expect(planPassOn({ ...passed, subject }).subject).toBe(expected));
+
+  it("says who wrote it, to whom, when and about what", () => {
+    expect(planPassOn(passed).head).toEqual([
+      "From: P. Vane <vane@vanehouse.example>",
+      "To: office@ottermoor.example",
+      "Date: Tue 24 Nov, 09:00",
+      "Subject: The key",
+    ]);
+  });
+});

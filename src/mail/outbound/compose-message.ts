@@ -14,9 +14,17 @@ export type Composition = {
   readonly references: readonly string[];
   readonly text: string;
   readonly html: string;
+  /** A whole message that it carries, as its bytes. */
+  readonly carries?: Uint8Array | null;
   /** More header fields, such as Auto-Submitted. */
   readonly headers?: Readonly<Record<string, string>>;
 };
+
+// RFC 2046 5.2.1: a message within a message, which is not encoded.
+const carried = (raw: Uint8Array) => ({
+  ...{ filename: "message.eml", contentType: "message/rfc822", content: Buffer.from(raw) },
+  ...{ contentTransferEncoding: "8bit" as const },
+});
 
 const addressed = (mailbox: Mailbox) => ({ name: mailbox.name, address: mailbox.address });
 
@@ -34,6 +42,7 @@ export async function composeMessage(composition: Composition): Promise<Uint8Arr
     text: composition.text,
     html: composition.html,
     newline: "\r\n",
+    ...(composition.carries == null ? {} : { attachments: [carried(composition.carries)] }),
     ...(composition.headers === undefined ? {} : { headers: { ...composition.headers } }),
   });
   return new Promise((resolve, reject) => {

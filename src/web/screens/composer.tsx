@@ -3,7 +3,7 @@ import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import type { AnswerOutcome } from "../routes/answer";
 import type { DraftOutcome } from "../routes/drafts";
-import type { DraftView } from "../server/conversation-view.server";
+import type { DraftView, PassOnView } from "../server/conversation-view.server";
 import { Button, KeyCap } from "../ui/button";
 import { Field } from "../ui/field";
 import { notice } from "../ui/notices";
@@ -21,6 +21,8 @@ type ComposerProps = {
   readonly messages: readonly { readonly id: string; readonly who: string; readonly ours: boolean }[];
   /** The shared draft that is written on; null for an answer of one's own. */
   readonly shared: DraftView | null;
+  /** The message that is passed on with it; null for an answer. */
+  readonly passOn: PassOnView | null;
   readonly onClose: () => void;
   readonly onSent: (sent: { readonly messageId: string; readonly holdMs: number }) => void;
 };
@@ -33,14 +35,11 @@ const AFTER: readonly (readonly [Draft["after"], string])[] = [
 
 /** Writes an answer. What is typed is kept in the browser until it is sent, through reloads and refusals. */
 export function Composer(props: ComposerProps) {
-  const { conversationId, start, version, messages, shared, onClose, onSent } = props;
+  const { conversationId, version, messages, shared, passOn, onClose, onSent } = props;
   const { tray, dateChoices } = useTray();
   const fetcher = useFetcher<AnswerOutcome>();
-  const keptAs = shared === null ? conversationId : shared.id;
-  const [draft, setDraft] = useState<Draft>(
-    () =>
-      keptDraft(keptAs) ?? shared?.content ?? { ...start, html: "", after: "expect", day: dateChoices[2]?.day ?? "" },
-  );
+  const keptAs = keptName(props);
+  const [draft, setDraft] = useState<Draft>(() => keptDraft(keptAs) ?? startOf(props, dateChoices[2]?.day ?? ""));
   const [seen, setSeen] = useState({ version, messages: messages.map(({ id }) => id) });
   const newer = messages.filter(({ id }) => !seen.messages.includes(id)).at(-1);
   const form = useRef<HTMLFormElement>(null);
@@ -56,7 +55,8 @@ export function Composer(props: ComposerProps) {
   const mayInsist = outcome?.ok === false && outcome.mayInsist === true;
   const send = (anyway: "on" | "" = "") => {
     const ofDraft = shared === null ? {} : { draft: shared.id, draftVersion: shared.version };
-    const body = { ...draft, ...ofDraft, version: seen.version, anyway };
+    const passes = passOn === null ? {} : { passesOn: passOn.messageId };
+    const body = { ...draft, ...ofDraft, ...passes, version: seen.version, anyway };
     void fetcher.submit(body, { method: "post", action: `/${tray.slug}/answer/${conversationId}` });
   };
   const handing = useHanding(conversationId, shared, draft, () => {
@@ -66,7 +66,7 @@ export function Composer(props: ComposerProps) {
   return (
     <form
       ref={form}
-      aria-label="Answer"
+      aria-label={passOn === null ? "Answer" : "Pass it on"}
       className="max-h-[72%] shrink-0 overflow-y-auto border-t border-rule bg-ours px-4 py-3 lg:px-6"
       onSubmit={(event) => {
         event.preventDefault();
@@ -78,19 +78,7 @@ export function Composer(props: ComposerProps) {
       }}
     >
       {newer !== undefined && (
-        <p role="alert" className="mb-2 flex flex-wrap items-center gap-3 border-l-2 border-late pl-3 text-sm">
-          <b className="font-semibold">
-            {newer.who} {newer.ours ? "answered" : "wrote"} while you were writing.
-          </b>
-          It stands above.
-          <button
-            type="button"
-            onClick={() => setSeen({ version, messages: messages.map(({ id }) => id) })}
-            className="text-act hover:underline"
-          >
-            I have read it
-          </button>
-        </p>
+        <Newer message={newer} onRead={() => setSeen({ version, messages: messages.map(({ id }) => id) })} />
       )}
       <div className="grid gap-x-4 gap-y-1.5 sm:grid-cols-2">
         <Field
@@ -121,6 +109,7 @@ export function Composer(props: ComposerProps) {
       <Suspense fallback={<p className="mt-2.5 h-[180px] text-soft">Getting the paper ready…</p>}>
         <Editor html={draft.html} problem={problems.html} onChange={(html) => change({ html })} />
       </Suspense>
+      {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
       <After draft={draft} change={change} problem={problems.day} />
       {outcome?.ok === false && outcome.problem !== null && (
         <p role="alert" className="mt-2 text-late">
@@ -129,13 +118,14 @@ export function Composer(props: ComposerProps) {
       )}
       <div className="mt-3 flex flex-wrap items-center gap-2">
         <Button look="filled" type="submit" disabled={fetcher.state !== "idle"}>
-          {fetcher.state === "idle" ? (shared === null ? "Send" : "Approve and send") : "Sending…"}{" "}
-          <KeyCap>Ctrl ⏎</KeyCap>
+          {fetcher.state === "idle" ? sendWords(shared, passOn) : "Sending…"} <KeyCap>Ctrl ⏎</KeyCap>
         </Button>
         {mayInsist && <Button onClick={() => send("on")}>Send all the same</Button>}
-        <Button aria-expanded={handing.isOpen} onClick={handing.toggle}>
-          Give on…
-        </Button>
+        {passOn === null && (
+          <Button aria-expanded={handing.isOpen} onClick={handing.toggle}>
+            Give to a colleague…
+          </Button>
+        )}
         <Button look="quiet" onClick={onClose}>
           Put aside <KeyCap>Esc</KeyCap>
         </Button>
@@ -157,6 +147,67 @@ export function Composer(props: ComposerProps) {
         </p>
       )}
     </form>
+  );
+}
+
+function keptName({ conversationId, shared, passOn }: ComposerProps): string {
+  return passOn === null ? (shared?.id ?? conversationId) : `${conversationId} passed on`;
+}
+
+function startOf({ start, shared, passOn }: ComposerProps, day: string): Draft {
+  if (shared !== null) return shared.content;
+  return passOn === null
+    ? { ...start, html: "", after: "expect", day }
+    : { ...passOn.start, html: passOn.html, after: "expect", day };
+}
+
+type NewerProps = { readonly message: ComposerProps["messages"][number]; readonly onRead: () => void };
+
+/** Says that a message came, or a colleague's answer went, since one began to write. */
+function Newer({ message: { who, ours }, onRead }: NewerProps) {
+  return (
+    <p role="alert" className="mb-2 flex flex-wrap items-center gap-3 border-l-2 border-late pl-3 text-sm">
+      <b className="font-semibold">
+        {who} {ours ? "answered" : "wrote"} while you were writing.
+      </b>
+      It stands above.
+      <button type="button" onClick={onRead} className="text-act hover:underline">
+        I have read it
+      </button>
+    </p>
+  );
+}
+
+type InformingProps = {
+  readonly who: string;
+  readonly text: string;
+  readonly change: (part: Partial<Draft>) => void;
+};
+
+/** Tells whoever wrote that it was passed on, or does not. */
+function Informing({ who, text, change }: InformingProps) {
+  const usual = "Thank you for your message. We have passed it on, and you will be answered from there.";
+  return (
+    <div className="mt-2.5">
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={text !== ""}
+          onChange={(event) => change({ informs: event.target.checked ? usual : "" })}
+          className="size-4 accent-act"
+        />
+        Tell {who} that it was passed on
+      </label>
+      {text !== "" && (
+        <textarea
+          aria-label={`What ${who} is told`}
+          rows={3}
+          value={text}
+          onChange={(event) => change({ informs: event.target.value })}
+          className="mt-1 w-full rounded-control border border-rule bg-paper px-2.5 py-1.5"
+        />
+      )}
+    </div>
   );
 }
 
@@ -187,6 +238,11 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
       void fetcher.submit(body, { method: "post", action: `/${tray.slug}/drafts/${conversationId}` });
     },
   };
+}
+
+function sendWords(shared: DraftView | null, passOn: PassOnView | null): string {
+  if (passOn !== null) return "Pass on";
+  return shared === null ? "Send" : "Approve and send";
 }
 
 const PILL =

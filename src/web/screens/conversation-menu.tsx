@@ -9,8 +9,15 @@ const FORMATS = [
   ["mbox", "Export as mbox"],
 ] as const;
 
+type ConversationMenuProps = {
+  readonly conversationId: string;
+  readonly ask: ConversationDesk["ask"];
+  /** Undefined where there is nothing to pass on. */
+  readonly onPassOn: (() => void) | undefined;
+};
+
 /** What is done with a whole conversation now and then. */
-export function ConversationMenu({ conversationId, ask }: { conversationId: string; ask: ConversationDesk["ask"] }) {
+export function ConversationMenu({ conversationId, ask, onPassOn }: ConversationMenuProps) {
   const { tray, mayDecide } = useTray();
   return (
     <DropdownMenu.Root>
@@ -22,6 +29,11 @@ export function ConversationMenu({ conversationId, ask }: { conversationId: stri
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className={MENU} align="end">
+          {mayDecide && onPassOn !== undefined && (
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={onPassOn}>
+              Pass it on to somebody outside…
+            </DropdownMenu.Item>
+          )}
           {mayDecide && (
             <DropdownMenu.Item className={MENU_ITEM} onSelect={() => ask("join")}>
               Join another conversation to it…

@@ -38,11 +38,13 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
     page.current?.lastElementChild?.scrollIntoView({ block: "end" });
   }, [answering, row.messageCount]);
   const [openDraft, setOpenDraft] = useState<DraftView | null>(null);
+  const [isPassing, setPassing] = useState(false);
   // What waits for one to be checked is what answering means here.
   const shared = openDraft ?? view.drafts.find(({ isMine }) => isMine) ?? null;
   const present = usePresence(row.id, answering && mayDecide ? "writing" : "looking");
   const stopAnswering = () => {
     setOpenDraft(null);
+    setPassing(false);
     desk.setAnswering(false);
   };
   const takeBack = useTakeBack(() => desk.setAnswering(true));
@@ -62,7 +64,18 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
             <h1 className="min-w-0 flex-1 font-serif text-xl font-semibold">
               {row.subject === "" ? "(no subject)" : row.subject}
             </h1>
-            <ConversationMenu conversationId={row.id} ask={desk.ask} />
+            <ConversationMenu
+              conversationId={row.id}
+              ask={desk.ask}
+              onPassOn={
+                view.passOn === null
+                  ? undefined
+                  : () => {
+                      setPassing(true);
+                      desk.setAnswering(true);
+                    }
+              }
+            />
           </div>
           <div className="flex flex-wrap items-center gap-x-4 border-b border-rule pb-3 text-sm text-soft">
             <TurnLine
@@ -96,12 +109,13 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
         <PresenceLine present={present} />
         {answering && mayDecide ? (
           <Composer
-            key={`${row.id} ${shared?.id ?? ""}`}
+            key={`${row.id} ${shared?.id ?? ""} ${isPassing}`}
             conversationId={row.id}
             start={view.answer}
             version={row.version}
             messages={view.correspondence.filter((item) => item.type === "message")}
-            shared={shared}
+            shared={isPassing ? null : shared}
+            passOn={isPassing ? view.passOn : null}
             onClose={stopAnswering}
             onSent={sent}
           />

@@ -27,7 +27,7 @@ export function CouldTake({ row, act }: { row: RowView; act: ConversationDesk["a
           <li key={id}>
             <button
               type="button"
-              aria-label={`Assign to ${id === member.id ? "you" : name}`}
+              aria-label={`Give it to ${id === member.id ? "you" : name}`}
               onClick={() => act({ kind: "assign", owner: id })}
               className="grid w-full grid-cols-[26px_minmax(0,1fr)_auto] items-start gap-x-2 rounded-control py-1 text-left hover:bg-act-soft"
             >

@@ -16,14 +16,14 @@ export function Followers({ row, act }: FollowersProps) {
     <>
       {row.followerIds.length === 0 && act === undefined && <span className="text-soft">nobody</span>}
       {row.followerIds.map((id) => (
-        <span key={id} className="flex items-start gap-1">
+        <span key={id} className="flex items-center gap-1">
           <span className="min-w-0 truncate">{nameOf(id)}</span>
           {act !== undefined && (
             <button
               type="button"
               aria-label={`No longer followed by ${nameOf(id)}`}
               onClick={() => act({ kind: "follow", member: id, follows: false })}
-              className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
+              className="grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
             >
               <X size={14} aria-hidden />
             </button>

@@ -8,6 +8,8 @@ export type Draft = {
   readonly day: string;
   /** "on" asks the mail systems on the way to report. */
   readonly report?: "on" | "";
+  /** What whoever wrote is told when it is passed on; empty where nothing. */
+  readonly informs?: string;
 };
 
 // `name` is the conversation's id, or that of a shared draft.

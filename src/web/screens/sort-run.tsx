@@ -235,6 +235,7 @@ function RunComposer({ view, ...how }: RunComposerProps) {
       start={view.answer}
       version={view.row.version}
       messages={view.correspondence.filter((item) => item.type === "message")}
+      passOn={null}
       shared={view.drafts.find(({ isMine }) => isMine) ?? null}
       {...how}
     />

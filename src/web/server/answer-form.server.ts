@@ -1,11 +1,12 @@
 import Joi from "joi";
 import { readMailboxes } from "../../core/kernel/email-address";
-import { type DraftId, trustedId } from "../../core/kernel/ids";
+import { type DraftId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { endOfCalendarDay } from "../../core/worktime/calendar-day";
 import type { AfterAnswer, Answer } from "../../operations/index.server";
 
 const MAX_RECIPIENTS = 100;
+const MAX_WORD_CHARACTERS = 5_000;
 // RFC 5322 2.1.1: a line has at most 998 characters.
 const MAX_SUBJECT_CHARACTERS = 900;
 export const MAX_HTML_CHARACTERS = 1_000_000;
@@ -25,6 +26,8 @@ type Posted = {
   anyway: string;
   draft: string;
   draftVersion: number;
+  passesOn: string;
+  informs: string;
 };
 
 const SCHEMA = Joi.object<Posted>({
@@ -52,6 +55,8 @@ const SCHEMA = Joi.object<Posted>({
   anyway: Joi.string().valid("on", "").default(""),
   draft: Joi.string().guid().allow("").default(""),
   draftVersion: Joi.number().integer().min(0).default(0),
+  passesOn: Joi.string().guid().allow("").default(""),
+  informs: Joi.string().trim().max(MAX_WORD_CHARACTERS).allow("").default(""),
 });
 
 /** Refuses HTML without a letter in it. */
@@ -80,10 +85,19 @@ export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerP
     html: posted.html ?? "",
     after,
     asksReport: posted.report === "on",
+    ...together(posted),
+  });
+}
+
+/** What an answer says of others: what its writer knew of the conversation, the draft that it was, what it passes on. */
+function together(posted: Partial<Posted>) {
+  return {
     seenVersion: posted.version ? posted.version : null,
     anyway: posted.anyway === "on",
+    passesOn: posted.passesOn ? trustedId<MessageId>(posted.passesOn) : null,
+    informs: posted.informs ? posted.informs : null,
     draft: posted.draft ? { id: trustedId<DraftId>(posted.draft), version: posted.draftVersion ?? 0 } : null,
-  });
+  };
 }
 
 function recipients(text: string, field: "to" | "cc", problems: AnswerProblems) {

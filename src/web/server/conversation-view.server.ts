@@ -7,9 +7,11 @@ import type { Protection } from "../../core/message/mail-message";
 import type { SenderTrust } from "../../core/message/sender-trust";
 import type { WaysToLeave } from "../../core/message/ways-to-leave";
 import { NOTE_EDITABLE_MS } from "../../core/notes/note-text";
-import { dayAndTime, dayInWords } from "../../core/standing/day-words";
+import { dayAndTime, dayAndTimeInFull, dayInWords } from "../../core/standing/day-words";
 import { reasonInWords } from "../../core/standing/reason-in-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
+import { htmlOfText } from "../../core/writing/html-of-text";
+import { planPassOn } from "../../core/writing/plan-pass-on";
 import type { CorrespondenceMessage, DraftToRead, OpenConversation, TrayNames } from "../../operations/index.server";
 import { type NoteBlockView, type NoteNames, noteView } from "./note-view.server";
 import { textBlocks } from "./text-blocks.server";
@@ -62,9 +64,29 @@ export function conversationView(
     drafts: open.drafts.map((draft) => draftView(draft, nameOf, reading)),
     followers: docket.followerIds.map((id) => ({ id, name: nameOf(id) })),
     journal: journalView(open, nameOf, reading),
+    passOn: passOnView(open, reading),
     answer: { to: printMailboxes(open.answer.to), cc: printMailboxes(open.answer.cc), subject: open.answer.subject },
   };
 }
+
+// How the newest message by a person is passed on; null where none has written.
+function passOnView(open: OpenConversation, { now, zone }: Reading) {
+  const newest = open.messages.findLast(({ direction, kind }) => direction === "in" && kind === "person");
+  if (newest === undefined) return null;
+  const { id, subject, fromName, fromAddress, recipients, ownText, restText } = newest;
+  const sentAt = dayAndTimeInFull(newest.sentAt, now, zone);
+  const passed = { subject, fromName, fromAddress, to: recipients.to, sentAt, ownText: ownText || restText };
+  const plan = planPassOn(passed);
+  const quoted = [...plan.head, "", plan.text].join("\n");
+  return {
+    messageId: id,
+    start: { to: "", cc: "", subject: plan.subject },
+    html: `<p></p><p>This reached us:</p><blockquote>${htmlOfText(quoted)}</blockquote>`,
+    who: fromName || fromAddress,
+  };
+}
+
+export type PassOnView = NonNullable<ReturnType<typeof passOnView>>;
 
 /** A draft that is written together, ready to be drawn. */
 function draftView(draft: DraftToRead, nameOf: (id: MemberId | null) => string, { memberId, now, zone }: Reading) {
