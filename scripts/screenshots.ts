@@ -1,4 +1,4 @@
-import { chromium, type Page } from "@playwright/test";
+import { type Browser, chromium, type Page } from "@playwright/test";
 import config from "../playwright.config";
 import { cloneDatabase } from "../tests/support/clones";
 import { startServerProcess } from "../tests/support/server-process";
@@ -25,10 +25,10 @@ try {
   await picture(page, "main");
   await listPictures(page);
   await categoryPictures(page);
-  await page.goto("/office/our-move");
-  await page.getByRole("link", { name: "Consent for the case, ref 26/118" }).click();
-  await page.getByRole("complementary", { name: "Docket" }).waitFor();
+  await open(page, "to-sort", "Practice organ, middle C sticks");
+  await page.getByRole("region", { name: "Who could take it" }).waitFor();
   await picture(page, "conversation");
+  await togetherPictures(page, browser);
   await page.goto("/office/waiting");
   await picture(page, "waiting");
   await page.goto("/office/records/P-26-040");
@@ -57,20 +57,7 @@ async function listPictures(of: Page): Promise<void> {
   await choose("Grouping", "By category");
   await of.getByRole("button", { name: /^Delivery \d/ }).waitFor();
   await picture(of, "by-category");
-  await of.getByRole("link", { name: "Consignment 2645" }).focus();
-  for (const key of ["x", "J", "J"]) await of.keyboard.press(key);
-  await picture(of, "chosen");
-  await of.keyboard.press("Escape");
   await choose("Grouping", "By day");
-  await choose("Reading and density", "Below the list");
-  await of.getByRole("link", { name: "Consent for the case, ref 26/118" }).click();
-  await of.getByRole("complementary", { name: "Docket" }).waitFor();
-  await picture(of, "below");
-  await of.keyboard.press("Escape");
-  await choose("Reading and density", "Beside the list");
-  await of.keyboard.press(".");
-  await of.getByRole("dialog", { name: "Command field" }).waitFor();
-  await picture(of, "command-field");
   await of.goto("/office/sort-run/to-sort");
   await of.getByRole("complementary", { name: "Docket" }).getByRole("button").first().waitFor();
   await picture(of, "sort-run");
@@ -97,6 +84,27 @@ async function categoryPictures(of: Page): Promise<void> {
   await of.keyboard.press("Escape");
 }
 
+// What colleagues do with each other.
+async function togetherPictures(of: Page, by: Browser): Promise<void> {
+  await open(of, "our-move", "Blower hum in the vestry");
+  const other = await by.newPage({ baseURL: new URL(of.url()).origin });
+  await other.goto("/sign-in");
+  await other.getByRole("button", { name: "Tobias Lund" }).click();
+  await other.getByRole("main", { name: "To sort" }).waitFor();
+  await other.goto(of.url());
+  await of.getByText("Tobias Lund is looking at this").waitFor();
+  await picture(of, "together");
+  await of.keyboard.press("a");
+  await of.getByText("least to do of all").waitFor();
+  await picture(of, "assign");
+  await other.close();
+  for (const name of ["overview", "members"]) {
+    await of.goto(`/office/${name}`);
+    await of.getByRole("main", { name: name === "members" ? "Members" : "Overview" }).waitFor();
+    await picture(of, name);
+  }
+}
+
 // Mail as it comes in bulk.
 async function mailPictures(of: Page): Promise<void> {
   await of.goto("/office/import");
@@ -107,9 +115,6 @@ async function mailPictures(of: Page): Promise<void> {
   await of.getByRole("progressbar").waitFor();
   await of.getByText(/[1-9]00 read/).waitFor();
   await picture(of, "import");
-  await of.goto("/parts/backlog");
-  await of.getByRole("main", { name: "Older mail" }).waitFor();
-  await picture(of, "older-mail");
 }
 
 async function open(of: Page, standing: string, subject: string): Promise<void> {

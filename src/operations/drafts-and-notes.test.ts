@@ -9,8 +9,10 @@ import {
   bePresent,
   decide,
   editNote,
+  emptyBins,
   giveUpDraft,
   handDraft,
+  joinConversations,
   leavePage,
   openConversation,
   receiveMessage,
@@ -204,6 +206,21 @@ describe("a shared draft", () => {
     expect((await first())?.version).toBe(draft.version);
     expect(refusal(await send({ anyway: true }))).toBe("done");
     await leavePage(desk.tray.deps, desk.maraGrant, PAGE, id);
+  });
+
+  it("is found where its conversation was joined to, and goes with it when the bin is emptied", async () => {
+    done(await hand());
+    const whole = await desk.arrive();
+    done(await joinConversations(desk.tray.deps, desk.grant, whole, id));
+    const drafts = async () => (await openConversation(desk.tray.deps, desk.lead, whole))?.drafts ?? [];
+    expect((await drafts()).map(({ note }) => note)).toEqual(["please check"]);
+    const told = (await toldOf(desk.tray.deps, desk.tobiasGrant))[0];
+    expect([told?.event, told?.conversationId, told?.standing]).toEqual(["draft", whole, "to-sort"]);
+    await desk.does(desk.grant, whole, { kind: "bin" });
+    passes(desk.tray, 31 * 24 * 60);
+    await emptyBins(desk.tray.deps);
+    expect(await desk.tray.ask("select 1 from shared_draft where conversation_id = $1", [id])).toEqual([]);
+    id = await desk.arrive();
   });
 
   it("goes to nobody who reads only, and readers hand over none", async () => {

@@ -91,8 +91,10 @@ export async function notificationsOf(
   limit: number,
 ): Promise<ListedNotification[]> {
   const rows: (Row & { subject: string | null; standing: string | null })[] = await knexOf(db)("notification")
-    .leftJoin("conversation", "conversation.id", "notification.conversation_id")
-    .select("notification.*", "conversation.subject", "conversation.standing")
+    .leftJoin("conversation as told", "told.id", "notification.conversation_id")
+    // What became a part of another conversation is found there.
+    .leftJoin("conversation", (on) => on.on("conversation.id", knexOf(db).raw("coalesce(told.joined_to, told.id)")))
+    .select("notification.*", "conversation.id as conversation_id", "conversation.subject", "conversation.standing")
     .where({ member_id: memberId, "notification.tray_id": trayId })
     .whereIn("event", events)
     .orderBy("at", "desc")

@@ -30,10 +30,15 @@ export type SharedDraft = {
 
 const OPEN = ["to-check", "returned"];
 
-/** The drafts of a conversation that are neither sent nor given up, the oldest first. */
+/** The drafts of a conversation and of what became a part of it that are neither sent nor given up, the oldest first. */
 export async function draftsOf(db: Database, grant: TrayGrant, conversationId: ConversationId): Promise<SharedDraft[]> {
   const rows = await knexOf(db)("shared_draft")
-    .where({ tray_id: grant.tray.id, conversation_id: conversationId })
+    .where("tray_id", grant.tray.id)
+    .where((of) =>
+      of
+        .where("conversation_id", conversationId)
+        .orWhereIn("conversation_id", knexOf(db)("conversation").select("id").where("joined_to", conversationId)),
+    )
     .whereIn("state", OPEN)
     .orderBy("id");
   return rows.map(draftOf);
@@ -93,11 +98,6 @@ export async function endDraft(
     .whereIn("state", OPEN)
     .update({ state: as, updated_at: param(now), version: draft.version + 1 });
   return ended === 1;
-}
-
-/** Moves the drafts of a conversation that became a part of another one. */
-export async function moveDrafts(trx: Database, from: ConversationId, to: ConversationId): Promise<void> {
-  await knexOf(trx)("shared_draft").where({ conversation_id: from }).update({ conversation_id: to });
 }
 
 /** Passes the drafts that wait for a member on to another one, for whom they are to check now. */

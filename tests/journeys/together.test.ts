@@ -40,7 +40,7 @@ test("two have one conversation open: they see each other, a note names one, a d
     await tobias.goto("/office/our-move");
     await ines.getByRole("button", { name: /^Assign/ }).waitFor();
     await ines.keyboard.press("n");
-    const field = ines.getByRole("combobox", { name: "Note" });
+    const field = ines.getByRole("textbox", { name: "Note" });
     await field.pressSequentially("@tob");
     await expect(ines.getByRole("option", { name: /Tobias Lund/ })).toBeVisible();
     await ines.keyboard.press("Enter");
@@ -54,7 +54,7 @@ test("two have one conversation open: they see each other, a note names one, a d
 
   await test.step("the note is written anew", async () => {
     await ines.getByRole("button", { name: "Write anew" }).click();
-    await ines.getByRole("combobox", { name: "Note" }).fill("@Tobias Lund please check the slider only");
+    await ines.getByRole("textbox", { name: "Note" }).fill("@Tobias Lund please check the slider only");
     await ines.getByRole("button", { name: /^Keep it so/ }).click();
     await expect(ines.getByRole("region", { name: "Note by You" })).toContainText("written anew since");
   });
@@ -235,10 +235,10 @@ test("somebody is invited, comes in, is named where she may not look, owns somet
     await ines.getByRole("link", { name: "Consignment 2645" }).click();
     await ines.getByRole("button", { name: /^Assign/ }).waitFor();
     await ines.keyboard.press("n");
-    await ines.getByRole("combobox", { name: "Note" }).fill("@Runa Holt, is it there?");
+    await ines.getByRole("textbox", { name: "Note" }).fill("@Runa Holt, is it there?");
     await expect(ines.getByText(/Runa Holt cannot look into this tray/)).toBeVisible();
     await ines.keyboard.press("Control+Enter");
-    await expect(ines.getByRole("combobox", { name: "Note" })).toHaveValue("@Runa Holt, is it there?");
+    await expect(ines.getByRole("textbox", { name: "Note" })).toHaveValue("@Runa Holt, is it there?");
     await ines.keyboard.press("Escape");
   });
 

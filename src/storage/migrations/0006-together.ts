@@ -5,6 +5,8 @@ export async function up(knex: Knex): Promise<void> {
     alter table conversation add column follower_ids uuid[] not null default '{}';
     create index conversation_followers on conversation using gin (follower_ids) where follower_ids <> '{}';
 
+    create index conversation_joined on conversation (joined_to) where joined_to is not null;
+
     -- Who has a conversation open at this moment, one line for every page. It need not outlive a crash.
     create unlogged table presence (
       page_id uuid primary key,
@@ -20,7 +22,7 @@ export async function up(knex: Knex): Promise<void> {
     create table shared_draft (
       id uuid primary key,
       tray_id uuid not null references tray,
-      conversation_id uuid not null references conversation,
+      conversation_id uuid not null references conversation on delete cascade,
       version int not null,
       content jsonb not null,
       written_by uuid not null references member,

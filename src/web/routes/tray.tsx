@@ -16,7 +16,7 @@ import { LineLost } from "../screens/line-lost";
 import { Runs } from "../screens/runs";
 import { Shelf } from "../screens/shelf";
 import { TopBar } from "../screens/top-bar";
-import { TrayContext } from "../screens/tray-data";
+import { ShelfContext, TrayContext, useSharedTray } from "../screens/tray-data";
 import { useLiveChanges } from "../screens/use-live-changes";
 import { WhileAwayLine } from "../screens/while-away-line";
 import {
@@ -63,21 +63,25 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export default function Tray({ loaderData }: Route.ComponentProps) {
-  const isLost = useLiveChanges(`/${loaderData.tray.slug}/live`, loaderData.liveState);
+  const { liveState, ...given } = loaderData;
+  const { tray, shelf } = useSharedTray(given);
+  const isLost = useLiveChanges(`/${loaderData.tray.slug}/live`, liveState);
   return (
-    <TrayContext value={loaderData}>
-      <KeyDeskProvider chosen={loaderData.preferences.keys}>
-        <div className="flex h-dvh min-w-0 flex-col">
-          <TopBar {...loaderData} />
-          {isLost && <LineLost />}
-          <WhileAwayLine />
-          <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
-          <Outlet />
-          <Shelf />
-          <Runs runs={loaderData.runs} slug={loaderData.tray.slug} />
-          <CommandLayer />
-        </div>
-      </KeyDeskProvider>
+    <TrayContext value={tray}>
+      <ShelfContext value={shelf}>
+        <KeyDeskProvider chosen={loaderData.preferences.keys}>
+          <div className="flex h-dvh min-w-0 flex-col">
+            <TopBar {...loaderData} />
+            {isLost && <LineLost />}
+            <WhileAwayLine />
+            <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
+            <Outlet />
+            <Shelf />
+            <Runs runs={loaderData.runs} slug={loaderData.tray.slug} />
+            <CommandLayer />
+          </div>
+        </KeyDeskProvider>
+      </ShelfContext>
     </TrayContext>
   );
 }

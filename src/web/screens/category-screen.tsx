@@ -60,8 +60,8 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
       <div className="grid min-h-0 flex-1 overflow-y-auto [scrollbar-width:thin] lg:grid-cols-[minmax(0,1fr)_372px]">
         <div className="min-w-0">
           {filled.length === 0 && <p className="px-4 py-5 text-soft">No conversation has this category.</p>}
-          {filled.map(({ scope, rows }) => (
-            <ListOf key={scope} scope={scope} rows={rows} count={countIn(scope)} categoryId={category.id} />
+          {filled.map((list) => (
+            <ListOf key={list.scope} {...list} count={countIn(list.scope)} categoryId={category.id} />
           ))}
         </div>
         <div className="border-rule px-4 py-3 lg:border-l">
@@ -109,13 +109,14 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
 
 type ListOfProps = {
   readonly scope: CategoryView["lists"][number]["scope"];
+  readonly now: CategoryView["lists"][number]["now"];
   readonly rows: readonly RowView[];
   readonly count: number;
   readonly categoryId: string;
 };
 
-function ListOf({ scope, rows, count, categoryId }: ListOfProps) {
-  const { tray, now } = useTray();
+function ListOf({ scope, now, rows, count, categoryId }: ListOfProps) {
+  const { tray } = useTray();
   const list = `/${tray.slug}/${scope}`;
   return (
     <section aria-label={scopeName(scope)}>

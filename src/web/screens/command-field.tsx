@@ -6,6 +6,7 @@ import { STANDINGS } from "../../core/standing/standing";
 import { COMMANDS, type CommandId, keyCap } from "../keys/commands";
 import { useKeyDesk, useKeyOf } from "../keys/key-desk";
 import type { loader as recordChoices } from "../routes/record-choices";
+import { byWords, entryValue } from "../ui/by-words";
 import { CategoryTab } from "../ui/category-tab";
 import { Dialog } from "../ui/dialog";
 import { OwnerStamp } from "./owner-stamp";
@@ -123,7 +124,7 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
   };
   return (
     <Dialog open onOpenChange={(open) => !open && onClose()} title="Command field" size="wide">
-      <Command label="Command field" loop className="flex min-h-0 flex-col">
+      <Command label="Command field" filter={byWords} loop className="flex min-h-0 flex-col">
         <Command.Input
           autoFocus
           value={text}
@@ -144,7 +145,7 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
                 .map((entry) => (
                   <Command.Item
                     key={entry.id}
-                    value={`${entry.words} ${entry.id}`}
+                    value={entryValue(entry.words, entry.id)}
                     onSelect={() => run(entry)}
                     className="flex cursor-pointer items-center gap-3 px-4 py-1.5 data-[selected=true]:bg-act-soft"
                   >

@@ -58,9 +58,8 @@ export function useMentionMenu(
     ...{ id, offered, active, pick, onKey },
     look: () => setCursor(field.current?.selectionStart ?? 0),
     aria: {
-      role: "combobox",
       "aria-autocomplete": "list",
-      "aria-expanded": isOpen,
+      "aria-haspopup": "listbox",
       "aria-controls": isOpen ? id : undefined,
       "aria-activedescendant": isOpen ? `${id}-${active}` : undefined,
     } as const,

@@ -2,6 +2,7 @@ import { Command } from "cmdk";
 import { Check } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { GroupCount } from "../../operations/index.server";
+import { byWords, entryValue } from "../ui/by-words";
 import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
 import { useTray } from "./tray-data";
 import { fetchPart } from "./use-list";
@@ -27,7 +28,7 @@ export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuPr
   if (counts === "failed") return <p className="px-3 py-2 text-late">The counts could not be loaded.</p>;
   const chosen = narrowing[dimension] ?? [];
   return (
-    <Command label={DIMENSION_NAMES[dimension]} loop>
+    <Command label={DIMENSION_NAMES[dimension]} filter={byWords} loop>
       {/* Always there, so that arrows and Enter work; shown where there is something to look through. */}
       <Command.Input
         autoFocus
@@ -45,7 +46,7 @@ export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuPr
         {counts.map(({ key, name, count }) => (
           <Command.Item
             key={key}
-            value={`${name} ${key}`}
+            value={entryValue(name, key)}
             onSelect={() => onChoose(key, name)}
             className="flex cursor-pointer items-center gap-2 px-3 py-1 data-[selected=true]:bg-act-soft"
           >

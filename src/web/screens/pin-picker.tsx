@@ -5,11 +5,12 @@ import { CategoryTab } from "../ui/category-tab";
 import { noticeProblem } from "../ui/notices";
 import { Picker } from "../ui/picker";
 import { OwnerStamp } from "./owner-stamp";
-import { useTray } from "./tray-data";
+import { useShelf, useTray } from "./tray-data";
 
 /** Picks a record, category, colleague or saved view for the shelf. */
 export default function PinPicker({ onClose }: { onClose: () => void }) {
-  const { tray, categories, members, savedViews, shelf } = useTray();
+  const { tray, categories, members, savedViews } = useTray();
+  const shelf = useShelf();
   const { load, data: records } = useFetcher<typeof recordChoices>();
   const pinning = useFetcher<{ problem: string | null }>();
   const [text, setText] = useState("");

@@ -8,7 +8,7 @@ import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { MenuTrigger } from "../ui/menu-trigger";
 import { useDropTarget } from "./dragging";
 import { useShelfDrop } from "./shelf-drop";
-import { useTray } from "./tray-data";
+import { useShelf, useTray } from "./tray-data";
 
 const PinPicker = lazy(() => import("./pin-picker"));
 const PlaceNameDialog = lazy(() => import("./place-name-dialog"));
@@ -24,7 +24,8 @@ function pathOf(slug: string, { leadsTo }: ShelfPlace): string | null {
 
 /** The strip along the lower edge with the member's places: they open, count, and take what is dropped on them. */
 export function Shelf() {
-  const { tray, shelf, mayDecide } = useTray();
+  const { tray, mayDecide } = useTray();
+  const shelf = useShelf();
   const navigate = useNavigate();
   const drop = useShelfDrop();
   const [isPinning, setPinning] = useState(false);
@@ -88,7 +89,8 @@ type PlaceCardProps = {
 };
 
 function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
-  const { tray, shelf, mayLead } = useTray();
+  const { tray, mayLead } = useTray();
+  const shelf = useShelf();
   const fetcher = useFetcher();
   const card = useRef<HTMLSpanElement>(null);
   const isOver = useDropTarget(card, { kind: "place", place: place.id });

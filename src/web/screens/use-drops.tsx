@@ -7,7 +7,7 @@ import { Dialog } from "../ui/dialog";
 import type { DecisionTarget, PostedDecision } from "./decisions";
 import type { DialogKind } from "./dialog-props";
 import { type DropTarget, useLetGo } from "./dragging";
-import { useTray } from "./tray-data";
+import { useShelf, useTray } from "./tray-data";
 
 type Drops = {
   /** What has the cursor or is chosen. */
@@ -25,7 +25,8 @@ export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
   put: (place: ShelfPlace, about: DecisionTarget) => void;
   question: ReactNode;
 } {
-  const { shelf, preferences } = useTray();
+  const { preferences } = useTray();
+  const shelf = useShelf();
   const [filing, setFiling] = useState<Filing | null>(null);
   const put = (place: ShelfPlace, about: DecisionTarget) => {
     if (place.leadsTo === null) return;

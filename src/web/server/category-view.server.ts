@@ -43,7 +43,10 @@ export function categoryView(page: CategoryPage, lists: readonly ListOfCategory[
     under: page.under.map((one) => ({
       ...{ id: one.id, name: one.name, code: one.code, ink: one.ink, retired: one.retired },
     })),
-    lists: lists.map(({ scope, rows }) => ({ scope, rows: rows.map((row) => rowView(row, reading)) })),
+    lists: lists.map(({ scope, rows }) => ({
+      ...{ scope, now: reading.now },
+      rows: rows.map((row) => rowView(row, reading)),
+    })),
     ...{ standings, records, people },
     weeks: weeks.map((week, at) => ({ ...week, from: dayInWords(beginOf(at), reading.now, reading.zone) })),
   };

@@ -1,6 +1,7 @@
 import { Command } from "cmdk";
 import { Check, Minus } from "lucide-react";
 import type { ReactNode } from "react";
+import { byWords, entryValue } from "./by-words";
 import { Dialog } from "./dialog";
 
 /** One thing to pick. `words` is what typing is matched against. */
@@ -33,7 +34,13 @@ export function Picker(props: PickerProps) {
   const { title, prompt, choices, always = [], empty, onPick, onClose, onType, onText, footer, size = "small" } = props;
   return (
     <Dialog open onOpenChange={(open) => !open && onClose()} title={title} size={size}>
-      <Command label={title} shouldFilter={onType === undefined} loop className="flex min-h-0 flex-col">
+      <Command
+        label={title}
+        shouldFilter={onType === undefined}
+        filter={byWords}
+        loop
+        className="flex min-h-0 flex-col"
+      >
         <Command.Input
           autoFocus
           placeholder={prompt}
@@ -67,7 +74,7 @@ type ItemProps = { readonly choice: Choice; readonly onPick: (id: string) => voi
 function Item({ choice, onPick, isAlways = false }: ItemProps) {
   return (
     <Command.Item
-      value={`${choice.words} ${choice.id}`}
+      value={entryValue(choice.words, choice.id)}
       forceMount={isAlways}
       onSelect={() => onPick(choice.id)}
       className="flex cursor-pointer items-center gap-3 px-4 py-1.5 data-[selected=true]:bg-act-soft"
