@@ -1,4 +1,14 @@
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import {
+  createContext,
+  type ReactNode,
+  startTransition,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { PrefetchPageLinks, useFetcher, useParams, useRevalidator } from "react-router";
 import { leadsTo } from "../../core/docket/leads-to";
 import { type CategoryId, type MemberId, trustedId } from "../../core/kernel/ids";
@@ -114,7 +124,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
     // What was foreseen stays until the lists show what is: otherwise the row would be seen to come back for a moment.
     const isOver = outcome.ok || outcome.stale;
     if (isOver && done.target.everything === null) await hub.announce(done.rows.map(({ id }) => id));
-    setPending((others) => others.filter(({ key }) => key !== done.key));
+    startTransition(() => setPending((others) => others.filter(({ key }) => key !== done.key)));
     tellOutcome(done.said, outcome, undo);
     // The router loads nothing anew after a refusal of its own accord.
     if (!outcome.ok && outcome.stale) void revalidate();

@@ -29,7 +29,11 @@ export function NoteDialog({ target, onDecide, onClose }: DialogProps) {
     onClose();
   }, [outcome]);
   const add = (text: string) => {
-    if (target.everything !== null) return onDecide({ kind: "note", text });
+    // Only whom it names can be in the way of a note: one that names nobody is shown as done at once.
+    if (target.everything !== null || !text.includes("@")) {
+      onDecide({ kind: "note", text });
+      return onClose();
+    }
     const form = new FormData();
     form.set("kind", "note");
     form.set("text", text);

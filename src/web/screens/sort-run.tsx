@@ -1,6 +1,15 @@
 import { ChevronDown } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { type ComponentProps, startTransition, useEffect, useState } from "react";
+import {
+  type ComponentProps,
+  memo,
+  type RefObject,
+  startTransition,
+  useCallback,
+  useEffect,
+  useRef,
+  useState,
+} from "react";
 import { Link, useNavigate } from "react-router";
 import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../core/lists/run-order";
 import { isInScope, scopeName } from "../../core/lists/scope";
@@ -34,7 +43,7 @@ import { useTakeBack } from "./use-take-back";
 import { WaysOut } from "./ways-out";
 
 /** One conversation at a time with full attention, five ways out, and the next is there. */
-export function SortRun({ start }: { start: RunStart }) {
+export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
   const tray = useTray();
   useDialogsSoon();
   const { decide, undo } = useDecisions();
@@ -43,7 +52,8 @@ export function SortRun({ start }: { start: RunStart }) {
   const run = useRun(tray.tray.slug, start);
   const [dialog, setDialog] = useState<DialogKind | null>(null);
   const [answering, setAnswering] = useState(false);
-  const takeBack = useTakeBack(() => setAnswering(true));
+  const takeBack = useRef<TakeBack>(() => {});
+  const back = useCallback(() => setAnswering(true), []);
   const { current } = run;
   const row = current === null ? null : withPending(run.view?.row ?? current, pending);
   const target: DecisionTarget | null = row === null ? null : { rows: [row], everything: null };
@@ -86,13 +96,14 @@ export function SortRun({ start }: { start: RunStart }) {
   });
   useDecidingCommands({ first: tray.mayDecide && !answering ? row : null, ask, act, answer: () => setAnswering(true) });
   const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
-    const action = { label: "Take back", onClick: () => takeBack(messageId) };
+    const action = { label: "Take back", onClick: () => takeBack.current(messageId) };
     notice("Answered", holdMs === 0 ? {} : { action, duration: holdMs });
     run.goOn();
   };
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
+      <TakingBack into={takeBack} onBack={back} />
       <RunHead run={run} start={start} onUndo={() => undo()} />
       {row === null ? (
         <RunOver decided={run.decided} scope={scopeName(start.scope)} back={`/${tray.tray.slug}/${start.scope}`} />
@@ -128,7 +139,7 @@ export function SortRun({ start }: { start: RunStart }) {
       )}
     </div>
   );
-}
+});
 
 function Paper({ run: { view, problem, isTaken } }: { run: ReturnType<typeof useRun> }) {
   if (view !== null) return <RunPaper key={view.row.id} view={view} isTaken={isTaken} />;
@@ -241,6 +252,14 @@ function RunComposer({ view, ...how }: RunComposerProps) {
     />
   );
 }
+
+type TakeBack = ReturnType<typeof useTakeBack>;
+
+// Of its own, as it is drawn anew with every step of every request, which the run must not be.
+const TakingBack = memo(function TakingBack({ into, onBack }: { into: RefObject<TakeBack>; onBack: () => void }) {
+  into.current = useTakeBack(onBack);
+  return null;
+});
 
 function RunPresence({ conversationId, isWriting }: { conversationId: string; isWriting: boolean }) {
   return <PresenceLine present={usePresence(conversationId, isWriting ? "writing" : "looking")} />;

@@ -1,4 +1,4 @@
-import { useContext, useEffect, useState } from "react";
+import { useContext, useEffect, useRef, useState } from "react";
 import { v4 } from "uuid";
 import type { PresenceAnswer } from "../routes/presence";
 import { ChangeHubContext } from "./live-hub";
@@ -17,12 +17,16 @@ export function usePresence(conversationId: string, doing: "looking" | "writing"
   const hub = useContext(ChangeHubContext);
   const [pageId] = useState(() => v4());
   const [present, setPresent] = useState<readonly Presence[]>([]);
+  const said = useRef(false);
   const url = `/${tray.slug}/presence/${conversationId}`;
   useEffect(() => {
     let isHere = true;
     const hear = (answer: Response) => answer.json().then((said: PresenceAnswer) => isHere && setPresent(said.present));
     // A word that is lost is said again; without a line nobody is seen, which the screen tells already.
-    const say = () => void fetch(url, { method: "POST", body: formOf(pageId, doing) }).then(hear, () => {});
+    const say = () => {
+      said.current = true;
+      void fetch(url, { method: "POST", body: formOf(pageId, doing) }).then(hear, () => {});
+    };
     const first = setTimeout(say, SETTLED_MS);
     const again = setInterval(say, SAY_AGAIN_MS);
     const leave = hub.subscribeToPresence((ids) => {
@@ -36,7 +40,10 @@ export function usePresence(conversationId: string, doing: "looking" | "writing"
     };
   }, [url, pageId, conversationId, doing, hub]);
   useEffect(() => {
-    const gone = () => void navigator.sendBeacon(url, formOf(pageId, "gone"));
+    const gone = () => {
+      if (said.current) navigator.sendBeacon(url, formOf(pageId, "gone"));
+      said.current = false;
+    };
     window.addEventListener("pagehide", gone);
     return () => {
       window.removeEventListener("pagehide", gone);

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { startTransition, useCallback, useEffect, useRef, useState } from "react";
 import type { LaneChanges } from "../../core/lists/lanes";
 import type { Narrowing } from "../../core/lists/narrowing";
 import { isInScope, type Scope } from "../../core/lists/scope";
@@ -80,8 +80,13 @@ export function useRun(slug: string, start: RunStart): Run {
         const response = await fetch(`/${slug}/run/${id}`);
         if (!response.ok) throw new Error(`the server answered ${response.status}`);
         const view: RunView = await response.json();
-        setViews((others) => new Map([...others, [id, view]]));
-        setProblem(null);
+        // What is fetched ahead gives way to the key that is pressed now; what one waits for is drawn at once.
+        const keep = () => {
+          setViews((others) => new Map([...others, [id, view]]));
+          setProblem(null);
+        };
+        if (state.current.current?.id === id) keep();
+        else startTransition(keep);
       } catch {
         asked.current.delete(id);
         setProblem("The conversation could not be loaded. It is tried again when the line is back.");

@@ -1,4 +1,4 @@
-import { type ComponentType, useCallback, useEffect, useState } from "react";
+import { type ComponentType, startTransition, useCallback, useEffect, useState } from "react";
 import type { Notice, NoticeExtra, NoticeListProps } from "./notice";
 
 // Older ones make room: what they say is in the journal.
@@ -50,7 +50,8 @@ export function Notices() {
     const soon = () => void load().then((loaded) => setList(() => loaded));
     place = (told) => {
       soon();
-      setNotices((all) => [...all, told].slice(-MOST_SHOWN));
+      // A key that is pressed meanwhile is answered first.
+      startTransition(() => setNotices((all) => [...all, told].slice(-MOST_SHOWN)));
     };
     waiting.forEach(place);
     waiting = [];
