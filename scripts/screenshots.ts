@@ -26,7 +26,7 @@ try {
   await picture(page, "main");
   await listPictures(page);
   await categoryPictures(page);
-  await open(page, "to-sort", "Practice organ, middle C sticks");
+  await open(page, "to-sort", "Recital on harvest, piano and organ");
   await page.getByRole("region", { name: "Who could take it" }).waitFor();
   await picture(page, "conversation");
   await togetherPictures(page, browser);

@@ -49,7 +49,11 @@ export function visitor(deps: Deps, member: Member, grant: TrayGrant): Visitor {
 
 // What `data()` of the router wraps, a plain value, or a Response.
 async function answerOf(answered: unknown) {
-  if (answered instanceof Response) return { status: answered.status, data: await answered.json() };
+  if (answered instanceof Response) {
+    // A redirection says nothing but where to.
+    const saysSomething = answered.headers.get("content-type")?.includes("json") === true;
+    return { status: answered.status, data: saysSomething ? await answered.json() : {} };
+  }
   const wrapped = answered as { readonly data?: unknown; readonly init?: { readonly status?: number } | null };
   const isWrapped = typeof answered === "object" && answered !== null && "init" in answered;
   return {

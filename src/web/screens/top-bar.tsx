@@ -37,6 +37,7 @@ type TopBarProps = {
 
 const PLACES = [
   ["sort-run/to-sort", "Sort run", Layers],
+  ["records", "Records", BookMarked],
   ["follow-ups", "Follow-ups", CalendarCheck],
   ["away", "Hours and time off", CalendarOff],
   ["members", "Members", Users],
@@ -108,10 +109,10 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
       <Link
         to={`/${tray.slug}/records`}
         aria-label="Records"
-        className="flex h-8 shrink-0 items-center gap-2 rounded-control border border-act px-2.5 font-semibold text-act hover:bg-act-soft sm:px-3"
+        className="hidden h-8 shrink-0 items-center gap-2 rounded-control border border-act px-3 font-semibold text-act hover:bg-act-soft sm:flex"
       >
         <BookMarked size={15} aria-hidden />
-        <span className="hidden sm:inline">Records</span>
+        Records
       </Link>
       <Bell />
       <MemberMenu slug={tray.slug} member={member} />

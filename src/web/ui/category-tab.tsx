@@ -18,7 +18,7 @@ export function CategoryTab({
   return (
     <span
       title={retired ? `${name}, retired` : name}
-      className={`inline-flex h-[20px] max-w-[150px] items-center gap-1.5 border-t-[3px] pr-3 pl-1.5 text-[12.5px] leading-4 ${retired ? "border-dashed opacity-75" : ""}`}
+      className={`inline-flex h-[20px] max-w-[min(150px,100%)] items-center gap-1.5 border-t-[3px] pr-3 pl-1.5 text-[12.5px] leading-4 ${retired ? "border-dashed opacity-75" : ""}`}
       style={{
         borderColor: colour,
         background: `color-mix(in oklab, ${colour} 15%, var(--paper))`,
