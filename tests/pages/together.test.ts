@@ -201,7 +201,9 @@ describe("hours and time off", () => {
     passes(desk.tray, 10);
     expect((await tobias.posts(away, { do: "end", id: params.timeOff })).data).toEqual({ ok: true, did: "end" });
     expect((await tobias.looksAt(trayPage)).whileAway).toMatchObject([{ id: params.timeOff, isOver: true }]);
-    expect((await tobias.looksAt(whileAway, params)).happened).toMatchObject([{ words: "1 message came, answered once" }]);
+    expect((await tobias.looksAt(whileAway, params)).happened).toMatchObject([
+      { words: "1 message came, answered once" },
+    ]);
     expect(await refusalOf(mara.looksAt(whileAway, params))).toBe(404);
     expect((await tobias.posts(readSummary, {}, params)).status).toBe(302);
     expect((await tobias.looksAt(trayPage)).whileAway).toEqual([]);
