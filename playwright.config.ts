@@ -6,8 +6,7 @@ const CHROMIUM_FLAGS =
 export default defineConfig({
   testDir: "tests/journeys",
   fullyParallel: true,
-  // Most of the time a journey waits for a server or a clock: two of them leave half a machine of two cores idle.
-  workers: 3,
+  workers: 2,
   timeout: 120_000,
   expect: { timeout: 20_000 },
   forbidOnly: true,

@@ -49,7 +49,7 @@ export default defineConfig({
           ...withDatabase,
           // Nearly all of their time they wait for others: `npm test` runs them beside the journeys.
           maxWorkers: 1,
-          testTimeout: 90_000,
+          testTimeout: 180_000,
         },
       },
       {
