@@ -6,7 +6,8 @@ import type { Attachment, Classification, FailedRecipient, Protection } from "..
 import type { SenderTrust } from "../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
 import { searchVector } from "../core/search/search-vector";
-import { cutForStoring, storeRuns } from "./blobs";
+import { type CutBlob, cutForStoring, storeRuns } from "./blobs";
+import { inTransaction } from "./database";
 import type { Database } from "./handle";
 import { docketColumns } from "./keep-docket";
 import { runPrepared } from "./prepared";
@@ -82,7 +83,7 @@ export type MessagePlace = {
  * statement, as each round trip costs as much as the work itself. Within a transaction that holds the locks of its thread.
  */
 export async function storeMessage(trx: Database, message: NewMessage, place: MessagePlace): Promise<void> {
-  await store(trx, message, place, KEEP_LINKS);
+  await store(trx, message, cutForStoring(message.raw), place, KEEP_LINKS);
 }
 
 // unique_violation, deadlock_detected (PostgreSQL, appendix A).
@@ -93,8 +94,12 @@ const OVERTAKEN_CODES: ReadonlySet<unknown> = new Set(["23505", "40P01"]);
  * False, and nothing stored, when one of its ids is known to the tray: then it has to be placed.
  */
 export async function storeIfUnknown(db: Database, message: NewMessage, place: MessagePlace): Promise<boolean> {
+  const blob = cutForStoring(message.raw);
+  const work = (within: Database) => store(within, message, blob, place, CLAIM_LINKS);
   try {
-    await store(db, message, place, CLAIM_LINKS);
+    // What was cut out is stored before what it was cut out of: between two transactions it would be nobody's, and a bin
+    // that is emptied then would take it along.
+    await (blob.runs.length === 0 ? work(db) : inTransaction(db, work));
     return true;
   } catch (problem) {
     if (OVERTAKEN_CODES.has((problem as { code?: unknown }).code)) return false;
@@ -117,9 +122,14 @@ const CLAIM_LINKS = /* sql */ `
     from unnest(cast(:threadIds as text[])) as id
   ) as locked where held is not null`;
 
-async function store(db: Database, message: NewMessage, place: MessagePlace, links: string): Promise<void> {
+async function store(
+  db: Database,
+  message: NewMessage,
+  blob: CutBlob,
+  place: MessagePlace,
+  links: string,
+): Promise<void> {
   const subject = storableText(message.subject).slice(0, MAX_SUBJECT_CHARACTERS);
-  const blob = cutForStoring(message.raw);
   await storeRuns(db, blob.runs);
   await runPrepared(
     db,
