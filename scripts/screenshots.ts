@@ -46,8 +46,6 @@ try {
 
 // The lists and what surrounds them.
 async function listPictures(of: Page): Promise<void> {
-  // The menus come with the first move of a pointer.
-  await of.mouse.move(2, 2);
   const choose = async (menu: string, item: string) => {
     await of.getByRole("button", { name: menu }).click();
     await of.getByRole("menuitemradio", { name: item }).click();
@@ -118,6 +116,9 @@ async function open(of: Page, standing: string, subject: string): Promise<void> 
 
 async function picture(of: Page, name: string): Promise<void> {
   await of.waitForLoadState("load");
+  // The menus come with the first move of a pointer.
+  await of.mouse.move(2, 2);
+  await of.waitForLoadState("networkidle");
   await of.evaluate(() => document.fonts.ready);
   await of.screenshot({ path: `${FOLDER}/${name}.png`, animations: "disabled" });
 }

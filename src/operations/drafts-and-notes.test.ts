@@ -14,12 +14,14 @@ import {
   handDraft,
   joinConversations,
   leavePage,
+  lookAtJournal,
   openConversation,
   receiveMessage,
   returnDraft,
   sendMessage,
   type TrayGrant,
   toldOf,
+  undoNewest,
   whoIsPresent,
 } from "./index.server";
 
@@ -221,6 +223,19 @@ describe("a shared draft", () => {
     await emptyBins(desk.tray.deps);
     expect(await desk.tray.ask("select 1 from shared_draft where conversation_id = $1", [id])).toEqual([]);
     id = await desk.arrive();
+  });
+
+  it("is no step to undo: no journal offers it, and the key goes on to what was decided before", async () => {
+    await desk.does(desk.grant, id, { kind: "urgency", urgency: "today" });
+    passes(desk.tray, 1);
+    done(await hand());
+    const { steps } = await lookAtJournal(desk.tray.deps, desk.grant, { by: null, kind: "together", before: null });
+    expect(steps.slice(0, 1).map(({ words, mayUndo }) => [words, mayUndo])).toEqual([
+      ["gave Tobias Lund a draft to check and send", false],
+    ]);
+    done(await undoNewest(desk.tray.deps, desk.grant));
+    expect((await open()).docket.urgency).toBe("no-rush");
+    expect(await first()).toBeDefined();
   });
 
   it("goes to nobody who reads only, and readers hand over none", async () => {

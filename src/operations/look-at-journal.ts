@@ -1,5 +1,5 @@
 import { effectInWords } from "../core/journal/effect-in-words";
-import type { EffectKind } from "../core/journal/entry";
+import { canBeUndone, type EffectKind } from "../core/journal/entry";
 import { type JournalFilter, type JournalStep, type TrayGrant, trayJournal } from "../storage/index";
 import type { Deps } from "./deps";
 import { namesFor } from "./undo";
@@ -15,6 +15,7 @@ export const JOURNAL_KINDS = {
   "follow-ups": ["follow-up-set", "follow-up-done", "follow-up-cleared"],
   away: ["binned", "junked", "restored"],
   joined: ["joined", "split-off"],
+  together: ["noted", "note-edited", "followed", "unfollowed", "draft-handed", "draft-returned", "draft-given-up"],
 } as const satisfies Readonly<Record<string, readonly EffectKind[]>>;
 export type JournalKind = keyof typeof JOURNAL_KINDS;
 
@@ -43,7 +44,7 @@ export async function lookAtJournal(
     hasMore: found.length > PAGE,
     steps: steps.map((step) => {
       const did = [...new Set(step.effects.map((effect) => effectInWords(effect, names, step.by)))].join(" and ");
-      const isDecision = step.by !== null || step.effects.some((effect) => effect.kind === "joined");
+      const isDecision = step.effects.some((effect) => canBeUndone({ by: step.by, effect }));
       return {
         ...step,
         words: step.isUndo ? `took back: ${did}` : step.isRedo ? `did again: ${did}` : did,

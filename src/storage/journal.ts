@@ -1,4 +1,4 @@
-import type { Effect, JournalEntry } from "../core/journal/entry";
+import { type Effect, FACT_KINDS, type JournalEntry } from "../core/journal/entry";
 import {
   type BatchId,
   type ConversationId,
@@ -153,6 +153,7 @@ export async function newestUndoableBatch(
     .first("batch_id")
     .where({ tray_id: trayId, by_member_id: memberId })
     .where("at", ">", param(since))
+    .whereNotIn("kind", FACT_KINDS)
     .whereNull("undoes")
     .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
     .whereNotExists(

@@ -115,8 +115,15 @@ export type Aspect =
   | `follower:${string}`
   | "note";
 
+/** What happened and cannot be taken back: found out by the tray, or done outside of the conversation. */
+export const FACT_KINDS: readonly EffectKind[] = [
+  ...(["send-failed", "list-left", "rest-ended"] as const),
+  ...(["draft-handed", "draft-returned", "draft-given-up"] as const),
+];
+
 /** The aspect of a conversation that an effect sets. A fact is not anybody's decision and stands for itself. */
 export function aspectOf(effect: Effect): Aspect {
+  if (FACT_KINDS.includes(effect.kind)) return "fact";
   switch (effect.kind) {
     case "assigned":
       return "owner";
@@ -141,14 +148,12 @@ export function aspectOf(effect: Effect): Aspect {
     case "joined":
     case "split-off":
       return `part:${effect.conversationId}`;
-    case "send-failed":
-    case "list-left":
-    case "rest-ended":
-    case "draft-handed":
-    case "draft-returned":
-    case "draft-given-up":
-      return "fact";
     default:
       return "standing";
   }
+}
+
+/** True for what can be taken back: a person's decision, or what the tray joined; never a fact. */
+export function canBeUndone({ by, effect }: Pick<JournalEntry, "by" | "effect">): boolean {
+  return aspectOf(effect) !== "fact" && (by !== null || effect.kind === "joined");
 }

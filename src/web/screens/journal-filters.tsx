@@ -12,6 +12,7 @@ const KIND_NAMES: Readonly<Record<string, string>> = {
   "follow-ups": "follow-ups",
   away: "bin and junk",
   joined: "joined and split",
+  together: "notes, followers, drafts",
 };
 
 /** Whose steps, and of what kind. */

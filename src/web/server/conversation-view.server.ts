@@ -1,5 +1,5 @@
 import { effectInWords } from "../../core/journal/effect-in-words";
-import { aspectOf } from "../../core/journal/entry";
+import { canBeUndone } from "../../core/journal/entry";
 import { mailboxName, printMailboxes } from "../../core/kernel/email-address";
 import type { CategoryId, EntryId, MemberId, RecordId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
@@ -294,8 +294,7 @@ const SYSTEM_MOVES: ReadonlySet<string> = new Set(["arrived", "replied", "bounce
 
 // Mail that is out cannot be called back, nor can what went with it; what the tray found out stands, but for what it joined.
 function mayBeUndone(line: OpenConversation["journal"][number], sent: ReadonlySet<string>): boolean {
-  const isDecision = aspectOf(line.effect) !== "fact" && (line.by !== null || line.effect.kind === "joined");
-  return isDecision && !line.isUndo && !line.undone && !sent.has(line.batchId);
+  return canBeUndone(line) && !line.isUndo && !line.undone && !sent.has(line.batchId);
 }
 
 function journalView(open: OpenConversation, nameOf: (id: MemberId | null) => string, { now, zone }: Reading) {
