@@ -116,9 +116,13 @@ async function open(of: Page, standing: string, subject: string): Promise<void> 
 
 async function picture(of: Page, name: string): Promise<void> {
   await of.waitForLoadState("load");
-  // The menus come with the first move of a pointer.
-  await of.mouse.move(2, 2);
-  await of.waitForLoadState("networkidle");
+  // The menus of a list come with the first move of a pointer, once the scripts run.
+  if ((await of.getByRole("navigation", { name: "Standings" }).count()) > 0) {
+    await of.waitForFunction(() => document.documentElement.dataset.ready === "true");
+    for (const place of [2, 3]) await of.mouse.move(place, place);
+  }
+  const isList = (await of.getByText("Narrow by").count()) > 0;
+  if (isList) await of.getByRole("button", { name: "Columns", includeHidden: true }).waitFor({ state: "attached" });
   await of.evaluate(() => document.fonts.ready);
   await of.screenshot({ path: `${FOLDER}/${name}.png`, animations: "disabled" });
 }
