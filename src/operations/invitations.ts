@@ -8,6 +8,7 @@ import {
   allTrays,
   endInvitation,
   holdInvitation,
+  holdRoles,
   inTransaction,
   inTransactionUnlessRefused,
   letIntoTray,
@@ -80,7 +81,10 @@ export async function acceptInvitation(deps: Deps, token: string, newcomer: Newc
   });
 }
 
-/** Lets a member who is signed in into the tray of an invitation, with the role that it gives. */
+/**
+ * Lets a member who is signed in into the tray of an invitation, with the role that it gives. Whoever is in it already
+ * keeps the role she has, and the link is still somebody else's to use.
+ */
 export async function joinByInvitation(
   deps: Deps,
   token: string,
@@ -89,6 +93,7 @@ export async function joinByInvitation(
   return inTransactionUnlessRefused(deps.db, async (trx) => {
     const invitation = await holdInvitation(trx, hashOf(token), deps.now());
     if (invitation === null) return err({ kind: "no-invitation" } as const);
+    if ((await holdRoles(trx, invitation.trayId)).has(member.id)) return ok(null);
     await letIntoTray(trx, invitation.trayId, member.id, invitation.role);
     await endInvitation(trx, invitation.trayId, invitation.id, member.id, deps.now());
     return ok(null);

@@ -16,7 +16,6 @@ import { digestDue, eventsToldBy, isQuiet, readTelling, type Telling } from "../
 import {
   addNotifications,
   addWatch,
-  allMembers,
   categoriesOf,
   type Desk,
   desksOf,
@@ -33,6 +32,7 @@ import {
   notificationsOf,
   overdueSince,
   removeWatch,
+  settingOfEverybody,
   settingsOf,
   type TrayGrant,
   unreadNotifications,
@@ -141,9 +141,8 @@ export async function tellOfOverdue(deps: Deps): Promise<number> {
 export async function tellDigests(deps: Deps): Promise<number> {
   const now = deps.now();
   let count = 0;
-  for (const member of await allMembers(deps.db)) {
-    const telling = await tellingOf(deps, { memberId: member.id });
-    const day = digestDue(telling, now, member.timeZone);
+  for (const { member, value } of await settingOfEverybody(deps.db, SETTING)) {
+    const day = digestDue(readTelling(value), now, member.timeZone);
     if (day === null) continue;
     for (const grant of await grantsOf(deps.db, member.id, now))
       count += (await digest(deps, grant, member, day)) ? 1 : 0;

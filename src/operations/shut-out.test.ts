@@ -160,6 +160,14 @@ describe("an invitation", () => {
     expect(refusal(await invite(deps, desk.grant, "member"))).toBe("leads-only");
   });
 
+  it("takes no right from whoever is in the tray already, and is still there for somebody else", async () => {
+    const { deps } = desk.tray;
+    const { token } = done(await invite(deps, desk.lead, "reader"));
+    done(await joinByInvitation(deps, token, desk.ines));
+    expect((await desk.grantNow(desk.ines)).role).toBe("lead");
+    expect(await invitedTo(deps, token)).toBe("Ottermoor");
+  });
+
   it("is kept so that who reads the table cannot use it", async () => {
     const { token } = done(await invite(desk.tray.deps, desk.lead, "member"));
     const [row] = await desk.tray.ask("select row_to_json(invitation)::text as kept from invitation");

@@ -1,6 +1,7 @@
 import type { MemberId } from "../core/kernel/ids";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { MEMBER_COLUMNS, type Member, memberOf } from "./members";
 
 /** What a member chose, by key; keys that she never chose anything for are not in it. */
 export async function settingsOf(
@@ -13,6 +14,20 @@ export async function settingsOf(
     .where("member_id", memberId)
     .whereIn("key", keys);
   return new Map(rows.map(({ key, value }) => [key, value]));
+}
+
+/** What everybody who may sign in chose for one key; those who never chose are not in it. */
+export async function settingOfEverybody(
+  db: Database,
+  key: string,
+): Promise<{ readonly member: Member; readonly value: unknown }[]> {
+  const rows = await knexOf(db)("member_setting")
+    .select(...MEMBER_COLUMNS, "value")
+    .join("member", "member.id", "member_setting.member_id")
+    .where("key", key)
+    .whereNull("disabled_at")
+    .orderBy("member.name");
+  return rows.map((row) => ({ member: memberOf(row), value: row.value }));
 }
 
 /** Remembers a choice; null forgets it. */
