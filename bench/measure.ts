@@ -26,6 +26,6 @@ export type Figure = {
 export function printed(figure: Figure): string {
   const { name, unit, measured, floor, floorName, ratio, asked, holds } = figure;
   const verdict = `(asked: ${asked}) ${holds ? "holds" : "DOES NOT HOLD"}`;
-  if (Number.isNaN(floor)) return `${name}: ${measured.toFixed(0)} ${unit} ${verdict}`;
+  if (Number.isNaN(floor)) return `${name}: ${measured.toFixed(measured < 10 ? 2 : 0)} ${unit} ${verdict}`;
   return `${name}: ${measured.toFixed(2)} ${unit}; ${floorName}: ${floor.toFixed(2)} ${unit}; ratio ${ratio.toFixed(2)} ${verdict}`;
 }

@@ -8,6 +8,9 @@ import {
   listConversations,
   lookAfterCategories,
   lookAtCategory,
+  lookAtLooseEnds,
+  lookAtWaiting,
+  looseEndCount,
   signInToDemo,
   traysOf,
   whoIs,
@@ -84,6 +87,11 @@ export async function openLists({ deps }: Wired, url: string): Promise<Figure[]>
     await worst("opening a list in a grouping", lists),
     await worst("counts to narrow by", counts),
     await worst("looking by categories", categories),
+    await worst("what waits and would be forgotten", [
+      ["waiting", () => lookAtWaiting(deps, grant)],
+      ["loose ends", () => lookAtLooseEnds(deps, grant)],
+      ["how many loose ends", () => looseEndCount(deps, grant)],
+    ]),
   ];
   await raw.end();
   return figures;

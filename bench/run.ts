@@ -7,6 +7,7 @@ import { type Cluster, startCluster } from "~/main/private-cluster";
 import { type Wired, wire } from "~/main/wiring";
 import { addMember, migrateDatabase, setUpTray } from "~/operations/index.server";
 import { killStorm } from "../tests/support/kill-storm";
+import { doctorFigure } from "./doctor";
 import { importMbox } from "./import";
 import { fillLargeTray } from "./large-tray";
 import { mailIn } from "./mail-in";
@@ -15,6 +16,9 @@ import { openLists } from "./open-lists";
 import { openStanding } from "./open-standing";
 import { proposalFigures } from "./proposals";
 import { sortingInBrowser } from "./sorting";
+import { textFigures } from "./texts";
+import { turnsFigures } from "./turns";
+import { workTimeFigure } from "./worktime";
 
 // Each figure against a floor measured in the same run, as the machines are noisy; durable settings throughout.
 
@@ -27,8 +31,9 @@ const STORM = isFull
   ? { incoming: 2_000, outgoing: 200, connections: 8, kills: 20 }
   : { incoming: 400, outgoing: 60, connections: 8, kills: 4 };
 
-// One part or some: `--lists`, `--proposals`, `--mail`, `--import`, `--kills`; all of them when none is named.
-const PARTS = ["lists", "proposals", "mail", "import", "kills"] as const;
+// One part or some: `--lists`, `--proposals`, `--mail`, `--import`, `--kills`, `--texts`, `--worktime`,
+// `--turns`, `--doctor`; all of them when none is named.
+const PARTS = ["lists", "proposals", "mail", "import", "kills", "texts", "worktime", "turns", "doctor"] as const;
 const named = PARTS.filter((part) => process.argv.includes(`--${part}`));
 const isAsked = (part: (typeof PARTS)[number]) => named.length === 0 || named.includes(part);
 
@@ -71,6 +76,8 @@ async function stormFigure(cluster: Cluster): Promise<Figure> {
   };
 }
 
+// What an earlier run that was cut off has left would be counted along.
+rmSync(FOLDER, { recursive: true, force: true });
 const cluster = await startCluster({ folder: FOLDER, durable: true });
 try {
   const figures: Figure[] = [];
@@ -97,6 +104,17 @@ try {
   if (isAsked("mail")) measured(await inDatabase(cluster, "bench_mail", mailIn));
   if (isAsked("import"))
     measured(...(await inDatabase(cluster, "bench_import", (_, url) => importMbox(url, FOLDER, IMPORTED))));
+  if (isAsked("texts")) measured(...textFigures());
+  if (isAsked("turns")) measured(...turnsFigures());
+  if (isAsked("doctor")) {
+    await cluster.createDatabase("bench_doctor");
+    const url = cluster.url("bench_doctor");
+    const wired = wire({ databaseUrl: url, demo: true }, pino({ level: "silent" }));
+    await migrateDatabase(wired.deps);
+    measured(await doctorFigure(wired, url));
+    await wired.close();
+  }
+  if (isAsked("worktime")) measured(workTimeFigure());
   if (isAsked("kills")) measured(await stormFigure(cluster));
   process.exitCode = figures.every(({ holds }) => holds) ? 0 : 1;
 } finally {

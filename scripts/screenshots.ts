@@ -30,8 +30,7 @@ try {
   await page.getByRole("region", { name: "Who could take it" }).waitFor();
   await picture(page, "conversation");
   await togetherPictures(page, browser);
-  await page.goto("/office/waiting");
-  await picture(page, "waiting");
+  await waitingPictures(page);
   await page.goto("/office/records/P-26-040");
   await picture(page, "record");
   await page.setViewportSize({ width: 390, height: 780 });
@@ -53,27 +52,10 @@ async function listPictures(of: Page): Promise<void> {
   await choose("Grouping", "By category");
   await of.getByRole("button", { name: /^Delivery \d/ }).waitFor();
   await picture(of, "by-category");
-  await of.getByRole("link", { name: "Consignment 2645" }).focus();
-  for (const key of ["x", "J", "J"]) await of.keyboard.press(key);
-  await picture(of, "chosen");
-  await of.keyboard.press("Escape");
   await choose("Grouping", "By day");
-  await choose("Reading and density", "Below the list");
-  await of.getByRole("link", { name: "Consent for the case, ref 26/118" }).click();
-  await of.getByRole("complementary", { name: "Docket" }).waitFor();
-  await picture(of, "below");
-  await of.keyboard.press("Escape");
-  await choose("Reading and density", "Beside the list");
-  await of.keyboard.press(".");
-  await of.getByRole("dialog", { name: "Command field" }).waitFor();
-  await picture(of, "command-field");
   await of.goto("/office/sort-run/to-sort");
   await of.getByRole("complementary", { name: "Docket" }).getByRole("button").first().waitFor();
   await picture(of, "sort-run");
-  await of.goto("/office/follow-ups");
-  await picture(of, "follow-ups");
-  await of.goto("/office/journal");
-  await picture(of, "journal");
 }
 
 // What looks after the categories, and looks by them.
@@ -106,6 +88,35 @@ async function togetherPictures(of: Page, by: Browser): Promise<void> {
     await of.getByRole("main", { name: name === "members" ? "Members" : "Overview" }).waitFor();
     await picture(of, name);
   }
+}
+
+// What is waited for, how it is asked for, and what would be forgotten.
+async function waitingPictures(of: Page): Promise<void> {
+  await of.goto("/office/waiting");
+  await picture(of, "waiting");
+  await open(of, "waiting", "Chamois for the bellows, two grades");
+  await of.keyboard.press("r");
+  const says = of.getByRole("list", { name: "What it says" });
+  await of
+    .getByRole("textbox", { name: "Text" })
+    .fill(
+      "Thank you for the samples. I will send you our measurements by Monday. Could you hold the skins until 12 December?",
+    );
+  await says.getByRole("checkbox").waitFor();
+  await picture(of, "composer");
+  await of.goto("/office/horizon");
+  await of.getByRole("img").first().waitFor();
+  await picture(of, "horizon");
+  await of.getByRole("button", { name: /^Remind \d+ overdue/ }).click();
+  await of.getByText("may I come back to my message").waitFor();
+  await of.getByLabel(/Again after/).check();
+  await picture(of, "reminder");
+  await of.goto("/office/loose-ends");
+  await of.getByRole("region", { name: "Overdue without a reminder" }).waitFor();
+  await picture(of, "loose-ends");
+  await of.goto("/office/rules");
+  await of.getByRole("button", { name: "Change Invoices of suppliers" }).click();
+  await picture(of, "rules");
 }
 
 async function open(of: Page, standing: string, subject: string): Promise<void> {

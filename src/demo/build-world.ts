@@ -27,6 +27,7 @@ import {
   traysOf,
 } from "../operations/index.server";
 import { takeUpHabits } from "./habits";
+import { knowPeople } from "./known-people";
 import { seededRandom } from "./random";
 import { mailDate, rawBounce, rawMail } from "./raw-mail";
 import type { Colleague, Moment, Script, Step } from "./script";
@@ -75,6 +76,7 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
   }
   world.clock.now = now;
   await habits(world);
+  await knowPeople(world.deps, grantOf(world, "ines", "office"), world.categories);
   await workTogether({
     ...world,
     memberId: (colleague) => found(world.members, ({ signInName }) => signInName === colleague).id,

@@ -117,6 +117,7 @@ export const PEOPLE = {
   bank: person("Ister Savings Bank", "no-reply@istersavings.example"),
   apprentice: person("Jory Penhale", "jory.penhale@westmere.example"),
   dean: person("Dean Rook, Westmere", "dean@westmere.example"),
+  spelter: person("Corvin Spelter", "corvin@spelterworks.example"),
   valves: person("Halloran Valves", "counter@halloranvalves.example"),
   felt: person("Northmill Felt", "hello@northmillfelt.example"),
   prize: person("Prize Office", "winner@luckypost.example"),

@@ -5,12 +5,15 @@ import {
   type Attempt,
   type Deps,
   emptyBins,
+  lapseExpired,
   resumeWork,
   runBulk,
   runImport,
   sendMessage,
+  sendReminders,
   tellDigests,
   tellOfOverdue,
+  tellWeeks,
   wakeRested,
 } from "../operations/index.server";
 
@@ -34,10 +37,13 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       return resumeWork(deps);
     case "wake-rested":
       await wakeRested(deps);
+      await lapseExpired(deps);
       return;
     case "tell-by-clock":
+      await sendReminders(deps);
       await tellOfOverdue(deps);
       await tellDigests(deps);
+      await tellWeeks(deps);
       return;
     case "empty-bins":
       await emptyBins(deps);

@@ -1,9 +1,11 @@
+export { type CalendarDays, calendarDays } from "./formats/calendar-days";
 export * from "./formats/export-mail";
 export * from "./formats/mail-files";
 export * from "./formats/mbox";
 export * from "./formats/table-files";
 export * from "./formats/zip";
 export * from "./inbound/check-signatures";
+export * from "./inbound/date-offset";
 export * from "./inbound/imap-mailbox";
 export * from "./inbound/parse-aside";
 export * from "./inbound/parse-message";

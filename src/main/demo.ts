@@ -4,7 +4,8 @@ import pino from "pino";
 import { buildWorld } from "../demo/build-world";
 import { COLLEAGUES, DEMO_PASSWORD, TRAYS } from "../demo/world";
 import { CHARACTERS, startLeavingSite, startOutsideWorld } from "../mail/index";
-import { hasTrays, migrateDatabase } from "../operations/index.server";
+import { aheadOfTheClock, hasTrays, migrateDatabase } from "../operations/index.server";
+import { clock } from "./clock";
 import type { Config } from "./config";
 import { takeFolder } from "./folder-lock";
 import { portProblem } from "./port-problem";
@@ -42,6 +43,9 @@ async function demo(): Promise<void> {
   await cluster.createDatabase(DATABASE);
   const isNew = await fillDatabase(cluster);
 
+  // A world whose time was let pass goes on from where it was.
+  const time = clock();
+  time.putAhead(await aheadOf(cluster));
   let mailPort = await portOr(MAIL_PORT);
   const outside = await startOutsideWorld({
     host: "127.0.0.1",
@@ -54,9 +58,9 @@ async function demo(): Promise<void> {
     onProblem: (problem) => log.warn(problem, "the outside world"),
   });
   const site = await startLeavingSite("127.0.0.1");
-  const wired = wire({ databaseUrl: cluster.url(DATABASE), demo: true, poolSize: 1 }, log);
+  const wired = wire({ databaseUrl: cluster.url(DATABASE), demo: true, poolSize: 1, clock: time }, log);
   const ports = { http: await portOr(HTTP_PORT), mail: mailPort, outside: outside.port, site: site.port };
-  const serving = await serve(demoConfig(cluster, ports), log, outside.keys);
+  const serving = await serve(demoConfig(cluster, ports), log, { keys: outside.keys, clock: time });
   mailPort = serving.mailPort;
   stop = async () => {
     await serving.stop();
@@ -76,6 +80,15 @@ async function fillDatabase(cluster: Cluster): Promise<boolean> {
     say("Building the made-up world …");
     await buildWorld(deps);
     return true;
+  } finally {
+    await close();
+  }
+}
+
+async function aheadOf(cluster: Cluster): Promise<number> {
+  const { deps, close } = wire({ databaseUrl: cluster.url(DATABASE), demo: true, poolSize: 1 }, log);
+  try {
+    return await aheadOfTheClock(deps);
   } finally {
     await close();
   }

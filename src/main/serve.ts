@@ -6,6 +6,7 @@ import { handleJob } from "../jobs/handle-job";
 import { listenForMail, type MailAcceptance, oneClickLeaver, smtpTransport } from "../mail/index";
 import { knowsAddress, receiveMessage } from "../operations/index.server";
 import { listenForChanges, startWorkers } from "../storage/index";
+import type { Clock } from "./clock";
 import { type Config, processEnvironment } from "./config";
 import { startHttpServer } from "./http-server";
 import { liveHub } from "./live-hub";
@@ -33,12 +34,22 @@ function certificateOf(files: { cert: string; key: string }): { cert: string; ke
 const WAKE_EVERY_MS = 20_000;
 
 /** Starts the three processes (web, post, worker) in this one. Stopping finishes what is in hand and refuses what is new. */
-export async function serve(config: Config, log: Logger, keys?: KeyLookup): Promise<Serving> {
+export async function serve(
+  config: Config,
+  log: Logger,
+  given: { readonly keys?: KeyLookup; readonly clock?: Clock } = {},
+): Promise<Serving> {
   const transport = smtpTransport(config.mailOut);
   const { sending } = config;
-  const trust = { authservIds: config.trust.authservIds, keys: config.trust.checksDkim ? (keys ?? lookUpKeys) : null };
+  const trust = {
+    authservIds: config.trust.authservIds,
+    keys: config.trust.checksDkim ? (given.keys ?? lookUpKeys) : null,
+  };
+  const hub = liveHub();
   const { deps, close } = wire(
     {
+      ...(given.clock === undefined ? {} : { clock: given.clock }),
+      onTimePassed: () => goByTheClock().then(hub.spreadGap),
       databaseUrl: config.databaseUrl,
       demo: config.demo,
       mail: transport,
@@ -48,7 +59,12 @@ export async function serve(config: Config, log: Logger, keys?: KeyLookup): Prom
     },
     log,
   );
-  const hub = liveHub();
+  // What the clock alone brings about.
+  async function goByTheClock(): Promise<void> {
+    const kinds = ["wake-rested", "empty-bins", "tell-by-clock", "resume-work"] as const;
+    const done = await Promise.allSettled(kinds.map((kind) => handleJob(deps, { kind }, { number: 1, last: true })));
+    for (const one of done) if (one.status === "rejected") log.error(one.reason);
+  }
   const channel = await listenForChanges(config.databaseUrl, hub.spread, (problem) => {
     log.warn(problem, "live changes may have been missed");
     hub.spreadGap();
@@ -58,11 +74,7 @@ export async function serve(config: Config, log: Logger, keys?: KeyLookup): Prom
     (job, attempt) => handleJob(deps, job, attempt),
     (problem) => log.error(problem, "a worker has a problem"),
   );
-  const waking = setInterval(() => {
-    for (const kind of ["wake-rested", "empty-bins", "tell-by-clock", "resume-work"] as const) {
-      handleJob(deps, { kind }, { number: 1, last: true }).catch((problem) => log.error(problem));
-    }
-  }, WAKE_EVERY_MS);
+  const waking = setInterval(goByTheClock, WAKE_EVERY_MS);
   const acceptance: MailAcceptance = {
     knows: (address) => knowsAddress(deps, address),
     accept: async (mail) => void (await receiveMessage(deps, mail)),

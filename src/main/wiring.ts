@@ -1,10 +1,10 @@
 import { randomBytes } from "node:crypto";
 import type { Logger } from "pino";
 import { v7 as uuid } from "uuid";
-import { instant } from "../core/kernel/instant";
 import type { ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import type { Deps } from "../operations/index.server";
 import { changeTeller, jobQueue, openDatabase } from "../storage/index";
+import { type Clock, clock } from "./clock";
 
 /** The dependencies of the operations over one database, and how to let go of them. */
 export type Wired = { readonly deps: Deps; readonly close: () => Promise<void> };
@@ -28,26 +28,36 @@ export function wire(
     lists?: ListLeaver;
     trust?: TrustSettings;
     sending?: SendingSettings;
+    clock?: Clock;
+    /** What else happens when the demo's clock is put ahead. */
+    onTimePassed?: () => void;
   },
   log: Pick<Logger, "error">,
 ): Wired {
   const { db, close } = openDatabase(options.databaseUrl, options.poolSize);
+  const time = options.clock ?? clock();
   const teller = changeTeller(db, (problem) => log.error(problem, "could not tell of a change"));
   return {
     deps: {
       db,
-      now: () => instant(Date.now()),
+      now: time.now,
       newId: () => uuid(),
       newToken: () => randomBytes(TOKEN_BYTES).toString("base64url"),
       mail: options.mail ?? NO_MAIL,
       lists: options.lists ?? NO_REQUESTS,
-      jobs: jobQueue(db),
+      jobs: jobQueue(db, time.onTheMachine),
       tell: teller.tell,
       trust: options.trust ?? { authservIds: [], keys: null },
       sending: options.sending ?? {
         ...{ holdMs: 0, aMinute: Number.POSITIVE_INFINITY, perDomainAMinute: Number.POSITIVE_INFINITY },
       },
       demo: options.demo,
+      passTime: options.demo
+        ? (ms) => {
+            time.putAhead(ms);
+            options.onTimePassed?.();
+          }
+        : null,
     },
     async close() {
       await teller.flush();

@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
 import { deriveDocket } from "../core/docket/derive-docket";
+import { expectedBy, type Whom } from "../core/docket/plan-decision";
 import type { Effect } from "../core/journal/entry";
 import type { Mailbox } from "../core/kernel/email-address";
 import { domainOf, readEmailAddress } from "../core/kernel/email-address";
@@ -7,16 +8,18 @@ import {
   type BatchId,
   type ConversationId,
   type ExpectationId,
+  type FollowUpId,
   type MemberId,
   type MessageId,
   trustedId,
 } from "../core/kernel/ids";
-import { type Instant, instant, later, SECOND } from "../core/kernel/instant";
+import { dateOf, type Instant, instant, later, SECOND } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
+import { EXPIRY_FIELD } from "../core/message/expiry";
 import { firstWords } from "../core/message/own-text";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { threadIds } from "../core/threading/place-message";
-import { moveEffect } from "../core/turns/whose-turn";
+import { moveEffect } from "../core/turns/move-effect";
 import { htmlOfText } from "../core/writing/html-of-text";
 import { planAnswer } from "../core/writing/plan-answer";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../mail/index";
@@ -34,18 +37,22 @@ import {
   storeMessage,
   type TrayGrant,
 } from "../storage/index";
-import { carryOut } from "./change-conversations";
+import { aliasesOf, withAliases } from "./awaiting";
+import { carryOut, isEmpty } from "./change-conversations";
 import type { Deps } from "./deps";
 import { whoIsPresent } from "./presence";
 import type { Refusal } from "./refusal";
+import { keepHabit } from "./sending-habits";
 import type { SeenDraft } from "./shared-drafts";
 import { dedupeKeyOf, factOf } from "./stored-form";
 
 /** What happens to the conversation once the answer is on its way. */
 export type AfterAnswer =
-  | { readonly kind: "expect"; readonly until: Instant | null }
+  | { readonly kind: "expect"; readonly until: Instant | null; readonly whom?: Whom }
   | { readonly kind: "keep" }
-  | { readonly kind: "settle" };
+  | { readonly kind: "settle" }
+  /** What was awaited is awaited still, and nothing besides. */
+  | { readonly kind: "wait" };
 
 export type Answer = {
   readonly to: readonly Mailbox[];
@@ -64,6 +71,10 @@ export type Answer = {
   readonly passesOn?: MessageId | null;
   /** What whoever wrote is told of that; null where she is told nothing. */
   readonly informs?: string | null;
+  /** When it stops to matter; null, or left out, for never. */
+  readonly expiresAt?: Instant | null;
+  /** What its writer promises in it and follows up herself, with or without a date. */
+  readonly promises?: readonly { readonly text: string; readonly dueAt: Instant | null }[];
   /** The shared draft that it was, which ends with it. */
   readonly draft?: SeenDraft | null;
 };
@@ -82,38 +93,63 @@ export async function answerConversation(
   conversationId: ConversationId,
   answer: Answer,
 ): Promise<Result<MessageId, Refusal>> {
+  const sent = await inTransactionUnlessRefused(deps.db, (trx) =>
+    answerWithin(trx, deps, grant, writer, conversationId, answer),
+  );
+  if (sent.ok) deps.tell({ trayId: grant.tray.id, conversationId });
+  return sent;
+}
+
+/** The same within a transaction that somebody else ends. */
+export async function answerWithin(
+  trx: Database,
+  deps: Deps,
+  grant: TrayGrant,
+  writer: Writer,
+  conversationId: ConversationId,
+  answer: Answer,
+): Promise<Result<MessageId, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   if (answer.to.length + answer.cc.length === 0) return err({ kind: "no-recipient" });
   if (answer.after.kind === "expect" && answer.after.until !== null && answer.after.until <= deps.now()) {
     return err({ kind: "date-is-past" });
   }
-  const sent = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<MessageId, Refusal>> => {
-    const [held] = await holdConversations(trx, grant.tray.id, [conversationId]);
-    if (held === undefined) return err({ kind: "no-such-conversation" });
-    const known = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
-    const refusal = await crossing(trx, deps, grant, conversationId, answer, known);
-    if (refusal !== null) return err(refusal);
-    const letters = await lettersOf(trx, grant, conversationId, answer);
-    if (letters === null) return err({ kind: "no-such", what: "message" });
-    const out = { facts: known, version: held.version };
-    const stored: NewMessage[] = [];
-    for (const letter of letters) {
-      const message = await storedLetter(deps, grant, writer, letter, answer.asksReport ?? false);
-      out.version += 1;
-      out.facts = { ...out.facts, messages: [...out.facts.messages, factOf(message, out.version)] };
-      await keepLetter(trx, deps, conversationId, message, out);
-      stored.push(message);
-    }
-    const [first] = stored;
-    if (first === undefined) throw new Error("an answer is a letter at least");
-    const { facts, version } = out;
-    const effects = effectsAfter(answer, first.id, trustedId<ExpectationId>(deps.newId()));
-    const batchId = trustedId<BatchId>(first.id);
-    await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: { ...held, version }, known: facts, effects }]);
-    return ok(first.id);
-  });
-  if (sent.ok) deps.tell({ trayId: grant.tray.id, conversationId });
-  return sent;
+  const [held] = await holdConversations(trx, grant.tray.id, [conversationId]);
+  if (held === undefined) return err({ kind: "no-such-conversation" });
+  const known = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
+  if (isEmpty(known)) return err({ kind: "no-such-conversation" });
+  const refusal = await crossing(trx, deps, grant, conversationId, answer, known);
+  if (refusal !== null) return err(refusal);
+  const letters = await lettersOf(trx, grant, conversationId, answer);
+  if (letters === null) return err({ kind: "no-such", what: "message" });
+  const out = { facts: known, version: held.version };
+  const stored: NewMessage[] = [];
+  for (const letter of letters) {
+    const message = await storedLetter(deps, grant, writer, letter, answer);
+    out.version += 1;
+    out.facts = { ...out.facts, messages: [...out.facts.messages, factOf(message, out.version)] };
+    await keepLetter(trx, deps, conversationId, message, out);
+    stored.push(message);
+  }
+  const [first] = stored;
+  if (first === undefined) throw new Error("an answer is a letter at least");
+  const { facts, version } = out;
+  const awaited = effectsAfter(answer, first.id, trustedId<ExpectationId>(deps.newId()));
+  const people = answer.to.map(({ address }) => address);
+  const aliases = await aliasesOf(trx, grant.tray.id, people);
+  const effects = [...withAliases(awaited, aliases), ...followUpsOf(deps, grant, answer)];
+  const batchId = trustedId<BatchId>(first.id);
+  await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: { ...held, version }, known: facts, effects }]);
+  await rememberHabit(trx, grant, answer);
+  return ok(first.id);
+}
+
+// How she writes to somebody is offered to her the next time.
+async function rememberHabit(trx: Database, { memberId }: TrayGrant, { to, after }: Answer): Promise<void> {
+  const [first] = to;
+  if (first === undefined || after.kind === "wait") return;
+  const whom = after.kind === "expect" ? (after.whom ?? "any") : "any";
+  await keepHabit(trx, memberId, first.address, { after: after.kind, whom });
 }
 
 // Two answers to one letter, or one that has not read the newest: said before it goes, not after.
@@ -144,19 +180,26 @@ function effectsAfter(answer: Answer, messageId: MessageId, expectationId: Expec
   switch (answer.after.kind) {
     case "expect":
       return [
-        {
-          kind: "expected",
-          expectationId,
-          from: answer.to.map((mailbox) => mailbox.address),
-          until: answer.after.until,
+        expectedBy(
+          { ...answer.after, expectationId },
+          answer.to.map(({ address }) => address),
           messageId,
-        },
+        ),
       ];
     case "keep":
       return [{ kind: "kept" }];
     case "settle":
       return [{ kind: "settled" }];
+    case "wait":
+      return [];
   }
+}
+
+function followUpsOf(deps: Deps, { memberId }: TrayGrant, { promises = [] }: Answer): Effect[] {
+  return promises.map(({ text, dueAt }) => {
+    const followUpId = trustedId<FollowUpId>(deps.newId());
+    return { kind: "follow-up-set", followUpId, forMember: memberId, dueAt, text };
+  });
 }
 
 /** A message of ours, before it has an id and a date. */
@@ -214,7 +257,7 @@ async function storedLetter(
   grant: TrayGrant,
   writer: Writer,
   letter: Letter,
-  asksReport: boolean,
+  { asksReport = false, expiresAt = null }: Answer,
 ): Promise<NewMessage> {
   const address = grant.tray.addresses[0] ?? readEmailAddress("tray@localhost.invalid");
   if (address === null || address === undefined)
@@ -232,6 +275,7 @@ async function storedLetter(
     text: textOfHtml(html),
     html,
     carries,
+    ...(expiresAt === null ? {} : { headers: { [EXPIRY_FIELD]: dateOf(expiresAt).toUTCString() } }),
   });
   const { message } = await parseMessage(raw);
   return {
@@ -262,6 +306,7 @@ async function storedLetter(
     trust: null,
     isNewParticipant: false,
     routes: [],
+    expiresAt: message.expiresAt,
     ownText: message.ownText,
     restText: message.restText,
     dedupeKey: dedupeKeyOf(message, raw),

@@ -11,6 +11,7 @@ import {
 } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { type CategoryId, type ConversationId, trustedId } from "../core/kernel/ids";
+import { NO_ACTIONS, NO_CONDITIONS } from "../core/rules/rule";
 import {
   bringBackCategory,
   countsToNarrow,
@@ -19,8 +20,12 @@ import {
   everythingInList,
   examine,
   joinConversations,
+  keepContact,
+  keepRule,
   keepView,
   lookAfterCategories,
+  lookAtContacts,
+  lookAtRules,
   openConversation,
   pinPlace,
   receiveMessage,
@@ -107,6 +112,21 @@ beforeAll(async () => {
     }),
   );
   value(await pinPlace(tray.deps, lead, { kind: "category", target: rounds, isForAll: true }));
+  for (const [name, categoryIds] of [
+    ["Both", [rounds, quotes]],
+    ["Only rounds", [rounds]],
+  ] as const) {
+    const conditions = { ...NO_CONDITIONS, from: ["@x.example"] };
+    const actions = { ...NO_ACTIONS, categoryIds };
+    value(
+      await keepRule(tray.deps, lead, {
+        ...{ id: null, name, isOn: true, isLast: false },
+        ...{ conditions, exceptions: NO_CONDITIONS, actions },
+      }),
+    );
+  }
+  const contact = { name: "Hugo Lund", organisation: "", phone: "", note: "", addresses: "h@x.example" };
+  value(await keepContact(tray.deps, lead, null, { ...contact, categoryIds: [tuning, rounds] }));
 }, 60_000);
 afterAll(() => tray.close());
 beforeEach(() => passes(tray, 1));
@@ -117,9 +137,14 @@ const state = async () => {
     select md5(string_agg(md5(to_jsonb(conversation)::text), '' order by id)) as conversations,
       (select jsonb_agg(to_jsonb(category) order by id) from category) as categories,
       (select jsonb_agg(to_jsonb(place) order by id) from place) as places,
+      (select jsonb_agg(to_jsonb(rule) order by id) from rule) as rules,
+      (select jsonb_agg(to_jsonb(contact) order by id) from contact) as contacts,
       (select jsonb_agg(to_jsonb(saved_view) order by id) from saved_view) as views from conversation`);
   return rows[0];
 };
+const gives = async () =>
+  (await lookAtRules(tray.deps, lead)).rules.map(({ name, actions, isOn }) => [name, actions.categoryIds, isOn]);
+const contactHas = async () => (await lookAtContacts(tray.deps, lead, { text: "", categoryId: null }))[0]?.categoryIds;
 const having = async (categoryId: CategoryId) =>
   Number(
     (await tray.ask(`select count(*) from conversation where category_ids @> array['${categoryId}'::uuid]`))[0].count,
@@ -144,12 +169,20 @@ describe(`a category of ${MANY} conversations`, () => {
   it("is merged: what was announced is what happens, and undoing it restores everything exactly", async () => {
     const before = await state();
     const { announced, ended } = await end(rounds, quotes);
-    expect(announced).toEqual({ conversations: MANY, open: MANY, followUps: 0, views: 1, places: 1 });
+    expect(announced).toEqual({
+      ...{ conversations: MANY, open: MANY, followUps: 0, views: 1, places: 1 },
+      ...{ rules: 2, contacts: 1 },
+    });
     const { value: counts, stepId } = value(ended);
     expect(counts).toEqual({ conversations: MANY });
     expect(await having(rounds)).toBe(0);
     expect(await having(quotes)).toBe(MANY);
     expect(await lost()).toEqual([]);
+    expect(await gives()).toEqual([
+      ["Both", [quotes], true],
+      ["Only rounds", [quotes], true],
+    ]);
+    expect(await contactHas()).toEqual([tuning, quotes]);
     // Given before or after, it stands once.
     expect(await ofOne(ids[30])).toEqual([quotes, tuning]);
     const { places, views } = await shelfOf(tray.deps, lead);
@@ -170,6 +203,12 @@ describe(`a category of ${MANY} conversations`, () => {
     expect(await having(rounds)).toBe(0);
     expect(await ofOne(ids[30])).toEqual([quotes, tuning]);
     expect(await ofOne(ids[100])).toEqual([]);
+    // What does nothing any more is off.
+    expect(await gives()).toEqual([
+      ["Both", [quotes], true],
+      ["Only rounds", [], false],
+    ]);
+    expect(await contactHas()).toEqual([tuning]);
     expect((await shelfOf(tray.deps, lead)).views.map(({ query }) => query)).toEqual(["unread=yes"]);
     expect((await lookAfterCategories(tray.deps, lead)).categories.map(({ path }) => path.join("/"))).toEqual([
       "Tuning",

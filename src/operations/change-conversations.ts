@@ -4,6 +4,7 @@ import type { Effect, JournalEntry } from "../core/journal/entry";
 import { overwrittenUnseen } from "../core/journal/plan-undo";
 import { type BatchId, type ConversationId, type EntryId, type MemberId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
+import type { RuleMark } from "../core/rules/rule";
 import type { ConversationFacts } from "../core/standing/derive-standing";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
@@ -48,6 +49,8 @@ export async function changeConversations(
     const held = await holdConversations(trx, grant.tray.id, target.ids);
     if (held.length < new Set(target.ids).size) return err({ kind: "no-such-conversation" });
     const facts = await factsOf(trx, target.ids);
+    // What became a part of another conversation is decided there.
+    if (held.some(({ id }) => isEmpty(facts.get(id)))) return err({ kind: "no-such-conversation" });
     const changes = held.map((conversation) => {
       const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
       return { conversation, known, effects: plan(known) };
@@ -64,19 +67,25 @@ export async function changeConversations(
   return ok({ batchId, count: done.value.length });
 }
 
+/** Whether nothing is in a conversation any more: all of it is a part of another one. */
+export function isEmpty(facts: ConversationFacts | undefined): boolean {
+  return facts === undefined || facts.messages.length + facts.entries.length === 0;
+}
+
 type ChangePlan = {
   readonly conversation: HeldConversation;
   readonly known: ConversationFacts;
   readonly effects: readonly Effect[];
 };
 
-/** Writes effects into the journal and keeps the dockets that they lead to. */
+/** Writes effects into the journal and keeps the dockets that they lead to; `rule` is the one that did it, where one did. */
 export async function carryOut(
   trx: Database,
   deps: Deps,
   by: MemberId | null,
   batchId: BatchId,
   changes: readonly ChangePlan[],
+  rule?: RuleMark,
 ): Promise<void> {
   const changed = changes.filter((change) => change.effects.length > 0);
   const withEntries = changed.map(({ conversation, known, effects }) => {
@@ -89,6 +98,7 @@ export async function carryOut(
         version: conversation.version + at + 1,
         at: deps.now(),
         by,
+        ...(rule === undefined ? {} : { rule }),
         effect,
       }),
     );

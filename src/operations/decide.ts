@@ -1,6 +1,7 @@
 import { inCharge, timeOffAt } from "../core/cover/covering";
 import { type Decision, planDecision } from "../core/docket/plan-decision";
 import type { EntryId, MemberId } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
 import type { Result } from "../core/kernel/result";
 import { mentioned } from "../core/notes/mentions";
 import { NOTE_EDITABLE_MS } from "../core/notes/note-text";
@@ -17,6 +18,7 @@ import {
   type TrayGrant,
   timesOffNow,
 } from "../storage/index";
+import { aliasesIn, withAliases } from "./awaiting";
 import { changeConversations, type Done, type Target } from "./change-conversations";
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
@@ -40,8 +42,11 @@ export async function decide(
       const within = { ...deps, db: trx };
       if (decision.kind === "categorise") await keepCategories(trx);
       const refusal = await decisionRefusal(within, grant, decision);
-      if (refusal === null) plan = await plannerOf(within, grant, decision);
-      return refusal;
+      if (refusal !== null) return refusal;
+      const planner = await plannerOf(within, grant, decision);
+      const aliases = decision.kind === "expect" ? await aliasesIn(trx, grant.tray.id, target.ids) : [];
+      plan = (facts) => withAliases(planner(facts), aliases);
+      return null;
     },
   );
 }
@@ -97,15 +102,24 @@ export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: De
       return (await recordsByIds(deps.db, [decision.recordId])).length === 1
         ? null
         : { kind: "no-such", what: "record" };
-    case "rest":
     case "expect":
-      return decision.until === null || decision.until > deps.now() ? null : { kind: "date-is-past" };
+      if (decision.colleagueId !== undefined) return memberRefusal(deps, grant, decision.colleagueId);
+      return pastRefusal(deps, decision);
+    case "rest":
+    case "extend":
+      return pastRefusal(deps, decision);
+    case "expire":
+      return pastRefusal(deps, { until: decision.at });
     case "follow-up":
       if (decision.dueAt !== null && decision.dueAt <= deps.now()) return { kind: "date-is-past" };
       return memberRefusal(deps, grant, decision.forMember);
     default:
       return null;
   }
+}
+
+function pastRefusal(deps: Deps, { until }: { readonly until: Instant | null }): Refusal | null {
+  return until === null || until > deps.now() ? null : { kind: "date-is-past" };
 }
 
 async function categoryRefusal(

@@ -19,4 +19,6 @@ export type Deps = {
   readonly tell: (change: Change) => void;
   /** Whether this is the demo, where colleagues sign in with one click. */
   readonly demo: boolean;
+  /** Puts the demo's clock ahead by so many milliseconds; null everywhere else. */
+  readonly passTime: ((ms: number) => void) | null;
 };

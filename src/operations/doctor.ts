@@ -98,6 +98,7 @@ function differing(stored: StoredDocket, derived: Docket): Difference["columns"]
     categoryIds: derived.categoryIds,
     recordIds: derived.recordIds,
     expectedAt: derived.expectedAt,
+    expiresAt: derived.expiresAt,
     restingUntil: derived.restingUntil,
     marks: derived.marks,
   };

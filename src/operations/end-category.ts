@@ -3,14 +3,18 @@ import { withAllUnder } from "../core/categories/category-tree";
 import type { CategoryId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import { withValueReplaced } from "../core/lists/narrowing";
+import { withCategoryReplaced } from "../core/rules/rule";
 import {
   type CategoryUses,
   type Database,
+  recategoriseContacts,
   refoldCategories,
   removeCategory,
   repointPlaces,
   requery,
+  rulesGiving,
   saveCategory,
+  saveRule,
   type TrayGrant,
   usesOfCategory,
   viewsWithCategory,
@@ -29,7 +33,7 @@ export type CategoryEnding = { readonly by: CategoryId | null; readonly announce
 
 /**
  * Ends a category: another stands for it wherever it is used, or it is taken off there. What it was in conversations,
- * saved views and on shelves is one step, which can be taken back exactly. Nothing is done when what uses it is no longer
+ * saved views, rules, with contacts and on shelves is one step, which can be taken back exactly. Nothing is done when what uses it is no longer
  * what was announced.
  */
 export function endCategory(
@@ -49,6 +53,8 @@ export function endCategory(
       await requery(trx, view.id, withValueReplaced(view.query, "category", id, by));
     }
     await repointPlaces(trx, id, by);
+    for (const rule of await rulesGiving(trx, id)) await saveRule(trx, withCategoryReplaced(rule, id, by));
+    await recategoriseContacts(trx, id, by);
     await removeCategory(trx, id, by, deps.now());
     const conversations = await refoldCategories(trx, [id]);
     const words =

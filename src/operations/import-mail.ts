@@ -85,7 +85,8 @@ async function importParsed(
     const parsed = parser.parse(full);
     parsed.catch(() => {});
     await storing;
-    if (full.length > 0 && !isStopped) storing = parsed.then((some) => incomingOf(deps, full, some)).then(store);
+    if (full.length > 0 && !isStopped)
+      storing = parsed.then((some) => incomingOf(deps, full, some, options.asHistory)).then(store);
     storing.catch(() => {});
   };
   try {
@@ -126,11 +127,12 @@ async function incomingOf(
   deps: Deps,
   raws: readonly Uint8Array[],
   messages: readonly MailMessage[],
+  isHistory: boolean,
 ): Promise<Incoming[]> {
   const envelope = { signatures: [], colleagues: await colleaguesNow(deps), recipients: [], envelopeSender: "" };
   return messages.flatMap((message, at): Incoming[] => {
     const raw = raws[at];
-    return raw === undefined ? [] : [{ message, raw, receivedAt: deps.now(), imported: true, ...envelope }];
+    return raw === undefined ? [] : [{ message, raw, receivedAt: deps.now(), imported: true, isHistory, ...envelope }];
   });
 }
 

@@ -20,6 +20,7 @@ export type {
   KeptWatch,
   ListedNotification,
   ListedRow,
+  LooseEnd,
   MailSource,
   Meanwhile,
   Member,
@@ -36,8 +37,9 @@ export type {
   TrayGrant,
   TrayMember,
 } from "../storage/index";
-export * from "./answer-conversation";
+export { type AfterAnswer, type Answer, answerConversation, type Writer } from "./answer-conversation";
 export { DECIDED_AT_ONCE, MAX_IN_RUN, runBulk, runsUnderWay, startBulkRun, stopBulkRun } from "./bulk-run";
+export * from "./call-note";
 export {
   beginWithSet,
   exportCategories,
@@ -47,6 +49,7 @@ export {
 } from "./category-table";
 export { type CategoriesChanged, type CategoryRefusal, categoryRight } from "./change-categories";
 export type { Done, Target } from "./change-conversations";
+export * from "./contacts";
 export * from "./could-take";
 export * from "./dates";
 export { decide, editNote } from "./decide";
@@ -63,14 +66,18 @@ export { joinConversations, splitOff } from "./join-conversations";
 export { callJunkSender, type OtherMail, otherMailOf } from "./junk-senders";
 export type { Kept } from "./keep-in-tray";
 export * from "./leave-list";
+export * from "./let-time-pass";
 export * from "./list-conversations";
 export * from "./look-at-backlog";
 export * from "./look-at-categories";
 export * from "./look-at-follow-ups";
 export * from "./look-at-journal";
 export * from "./look-at-records";
+export * from "./look-at-waiting";
 export * from "./look-into-tray";
+export * from "./loose-ends";
 export * from "./mail-sources";
+export * from "./may-answer";
 export * from "./notifications";
 export * from "./open-conversation";
 export * from "./presence";
@@ -78,8 +85,10 @@ export * from "./read-message";
 export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";
 export * from "./redo";
 export * from "./refusal";
+export * from "./reminders";
 export * from "./reparse";
 export * from "./resume-work";
+export * from "./rules";
 export {
   bringBackCategory,
   type CategoryPlace,
@@ -90,12 +99,14 @@ export {
 } from "./save-category";
 export * from "./search";
 export * from "./send-message";
+export * from "./sending-habits";
 export * from "./set-up";
 export * from "./settings";
 export * from "./shared-drafts";
 export * from "./shelf";
 export * from "./sign-in";
 export * from "./sort-run";
+export * from "./tell-weeks";
 export * from "./times-off";
 export * from "./tray-members";
 export * from "./tray-settings";
@@ -103,4 +114,5 @@ export { type Undone, undoBatch } from "./undo";
 export * from "./undo-category-step";
 export * from "./undo-steps";
 export * from "./wake-rested";
+export * from "./what-it-says";
 export * from "./withdraw-message";

@@ -50,7 +50,10 @@ export async function joinConversations(
   const done = await inTransaction(deps.db, async (trx): Promise<Result<null, Refusal>> => {
     const row = await conversationRow(trx, grant, source);
     const held = await holdConversations(trx, grant.tray.id, [target, source]);
-    if (row === null || held.length < 2) return err({ kind: "no-such-conversation" });
+    const places = [await placesIn(trx, target), await placesIn(trx, source)];
+    // What is a part of another conversation already is joined there.
+    const isGone = places.some(({ messages }) => messages.length === 0);
+    if (row === null || held.length < 2 || isGone) return err({ kind: "no-such-conversation" });
     await joinPiece(trx, deps, grant.tray, { target, source, subject: row.subject, by: grant.memberId, batchId });
     return ok(null);
   });

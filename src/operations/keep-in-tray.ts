@@ -1,7 +1,9 @@
 import { deriveDocket } from "../core/docket/derive-docket";
 import { type BatchId, type ConversationId, type MessageId, trustedId } from "../core/kernel/ids";
-import { DAY, later } from "../core/kernel/instant";
+import { DAY, type Instant, later, SECOND } from "../core/kernel/instant";
 import { firstWords } from "../core/message/own-text";
+import { returnDateIn } from "../core/message/return-date";
+import type { RuleThatHolds } from "../core/rules/plan-rules";
 import type { ConversationFacts } from "../core/standing/derive-standing";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { baseSubject } from "../core/threading/base-subject";
@@ -14,12 +16,14 @@ import {
   type Database,
   factsOf,
   holdConversations,
+  hoursOfTray,
   isPartOf,
   type KnownThreads,
   keepRoutes,
   lockThreads,
   type MessagePlace,
   type NewMessage,
+  newestOfOurs,
   noteJoined,
   noteReports,
   noteStored,
@@ -29,6 +33,7 @@ import {
   storeMessage,
   type Tray,
 } from "../storage/index";
+import { applyRules, holdRulesFor, rulesFor } from "./apply-rules";
 import type { Deps } from "./deps";
 import { joinPiece } from "./join-conversations";
 import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";
@@ -49,6 +54,8 @@ export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): P
   const { message } = incoming;
   const refersTo = [...message.inReplyTo, ...message.references, ...message.reportedIds];
   if (refersTo.length > 0 || message.reports.length > 0 || baseSubject(message.subject).isReply) return null;
+  // Somebody has to hold it while its rules act.
+  if ((await rulesFor(deps, tray, incoming)).length > 0) return null;
   const conversationId = trustedId<ConversationId>(deps.newId());
   const { stored, place } = placed(
     deps,
@@ -80,13 +87,25 @@ export async function keepAllInTray(
 ): Promise<Kept[]> {
   const ids = [...new Set(batch.flatMap(linksOf))];
   const keys = batch.map(({ message, raw }) => dedupeKeyOf(message, raw));
+  const rules = await holdRulesFor(trx, deps, tray, batch);
   const known = await lockThreads(trx, tray.id, ids, keys);
   const all: Kept[] = [];
-  for (const incoming of batch) all.push(await keepOne(trx, deps, tray, incoming, known));
+  for (const [at, incoming] of batch.entries()) {
+    all.push(await keepOne(trx, deps, tray, incoming, { known, rules: rules[at] ?? [] }));
+  }
   return all;
 }
 
-async function keepOne(trx: Database, deps: Deps, tray: Tray, incoming: Incoming, known: KnownThreads): Promise<Kept> {
+/** What the tray knows of a batch, and the rules that are for a message of it. */
+type Around = { readonly known: KnownThreads; readonly rules: readonly RuleThatHolds[] };
+
+async function keepOne(
+  trx: Database,
+  deps: Deps,
+  tray: Tray,
+  incoming: Incoming,
+  { known, rules }: Around,
+): Promise<Kept> {
   const { message, raw } = incoming;
   const dedupeKey = dedupeKeyOf(message, raw);
   const copyIn = copyOf(known, dedupeKey);
@@ -104,8 +123,12 @@ async function keepOne(trx: Database, deps: Deps, tray: Tray, incoming: Incoming
   const { stored, place } = placed(
     ...([deps, tray, incoming, conversationId, held] as const),
     await circumstances(trx, deps, tray, incoming, joins),
+    await answeredAt(trx, tray, incoming, held),
   );
   await storeMessage(trx, stored, place);
+  // Rules are about what comes to us.
+  const due = stored.direction === "in" ? rules : [];
+  await applyRules(trx, deps, tray, { id: conversationId, starts: joins === null }, due);
   await tellOfArrival(trx, deps, incoming, stored, place);
   noteStored(known, linksOf(incoming), dedupeKey, conversationId);
   if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
@@ -161,7 +184,11 @@ async function homeBySubject(
 }
 
 /** What the rest of the tray says about a message: who seems to have sent it, and whether she is new where it goes. */
-type Circumstances = Pick<NewMessage, "trust" | "isNewParticipant">;
+type Circumstances = Pick<NewMessage, "trust" | "isNewParticipant"> & {
+  readonly returnsAt: Instant | null;
+  /** Whether one of us wrote it: with an address of the tray, brought over from our own mail or proved to come from us. */
+  readonly isOurs: boolean;
+};
 
 async function circumstances(
   db: Database,
@@ -171,11 +198,21 @@ async function circumstances(
   joins: ConversationId | null,
 ): Promise<Circumstances> {
   const { from, classification } = incoming.message;
-  const isOurs = incoming.imported && from !== null && tray.addresses.includes(from.address);
-  if (isOurs) return { trust: null, isNewParticipant: false };
+  const saysOurs = from !== null && tray.addresses.includes(from.address);
+  const ours = { isOurs: true, isNewParticipant: false, returnsAt: null };
+  if (saysOurs && incoming.imported) return { ...ours, trust: null };
   const trust = await trustOf(db, deps, tray, incoming);
+  // Anybody can write our address into a letter: it is an answer of ours only where that is proved.
+  if (saysOurs && trust.verdict === "verified") return { ...ours, trust };
   const isPerson = classification.kind === "person" && from !== null;
-  return { trust, isNewParticipant: joins !== null && isPerson && !(await isPartOf(db, joins, from.address)) };
+  const isNewParticipant = joins !== null && isPerson && !(await isPartOf(db, joins, from.address));
+  return { trust, isNewParticipant, returnsAt: await returnOf(db, tray, incoming), isOurs: false };
+}
+
+async function returnOf(db: Database, tray: Tray, { message, receivedAt }: Incoming): Promise<Instant | null> {
+  if (message.classification.kind !== "automatic") return null;
+  const text = `${message.subject}\n\n${message.ownText}`;
+  return returnDateIn(text, message.date ?? receivedAt, await hoursOfTray(db, tray));
 }
 
 async function joinLatePiece(
@@ -190,6 +227,18 @@ async function joinLatePiece(
   await joinPiece(trx, deps, tray, { target, source, subject, by: null, batchId });
 }
 
+// Clocks run slow: what answers a message of ours was not written before it. Null where it seems to be later anyway.
+async function answeredAt(
+  trx: Database,
+  tray: Tray,
+  { message, receivedAt }: Incoming,
+  held: Held | null,
+): Promise<Instant | null> {
+  const written = message.date ?? receivedAt;
+  const isEarly = held?.facts.messages.some(({ direction, at }) => direction === "out" && at >= written) ?? false;
+  return isEarly ? newestOfOurs(trx, tray.id, [...message.inReplyTo, ...message.references]) : null;
+}
+
 type Held = { readonly version: number; readonly facts: ConversationFacts };
 
 /** A message as it is stored in a conversation: one that is held, or a new one (null). */
@@ -199,13 +248,14 @@ function placed(
   incoming: Incoming,
   conversationId: ConversationId,
   held: Held | null,
-  around: Circumstances,
+  { isOurs, ...around }: Circumstances,
+  answers: Instant | null = null,
 ): { stored: NewMessage; place: MessagePlace } {
   const { message } = incoming;
-  const stored: NewMessage = {
-    ...storedForm(tray, incoming, trustedId<MessageId>(deps.newId()), linksOf(incoming)),
-    ...around,
-  };
+  const id = trustedId<MessageId>(deps.newId());
+  const form = storedForm(tray, incoming, id, { links: linksOf(incoming), isOurs });
+  const sentAt = answers !== null && answers >= form.sentAt ? later(answers, SECOND) : form.sentAt;
+  const stored: NewMessage = { ...form, sentAt, ...around };
   const version = (held?.version ?? 0) + 1;
   const facts = held?.facts ?? NOTHING_HAPPENED;
   const start = {

@@ -44,7 +44,9 @@ export async function lookAtJournal(
     hasMore: found.length > PAGE,
     steps: steps.map((step) => {
       const did = [...new Set(step.effects.map((effect) => effectInWords(effect, names, step.by)))].join(" and ");
-      const isDecision = step.effects.some((effect) => canBeUndone({ by: step.by, effect }));
+      const isDecision = step.effects.some((effect) =>
+        canBeUndone({ by: step.by, effect, ...(step.rule === null ? {} : { rule: step.rule }) }),
+      );
       return {
         ...step,
         words: step.isUndo ? `took back: ${did}` : step.isRedo ? `did again: ${did}` : did,

@@ -4,6 +4,8 @@ import type { Instant } from "../core/kernel/instant";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { isStandingKind } from "../core/standing/standing";
 import { recordCodePlaces } from "../core/threading/record-codes";
+import { isOpen } from "../core/turns/expectations";
+import type { Found } from "../core/writing/asks";
 import type { AnswerPlan } from "../core/writing/plan-answer";
 import { planAnswer } from "../core/writing/plan-answer";
 import { sanitiseHtml, textOfHtml } from "../mail/index";
@@ -31,6 +33,8 @@ import {
 } from "../storage/index";
 import type { Deps } from "./deps";
 import { readOfConversation } from "./notifications";
+import { habitWith, type SendingHabit } from "./sending-habits";
+import { promisedBy } from "./what-it-says";
 
 /** A conversation with everything on it. */
 export type OpenConversation = {
@@ -38,10 +42,14 @@ export type OpenConversation = {
   readonly docket: Docket;
   readonly messages: readonly CorrespondenceMessage[];
   readonly journal: readonly JournalLine[];
+  /** What the newest message of theirs says they will do by a day, while nothing is awaited. */
+  readonly promised: Found | null;
   readonly records: readonly FilingRecord[];
   /** What the categories in its journal are called, also those that are no more. */
   readonly categoryNames: ReadonlyMap<CategoryId, string>;
   readonly answer: AnswerPlan;
+  /** What she chose when she last answered the same person. */
+  readonly habit: SendingHabit | null;
   /** The answers to it that colleagues write together. */
   readonly drafts: readonly DraftToRead[];
   readonly named: NamedInNotes;
@@ -87,8 +95,35 @@ export async function openConversation(
     row.unread && when === "now" ? readOfConversation(deps, grant, id) : null,
   ]);
   const answer = planAnswer(messages, grant.tray.addresses);
+  const [promised, habit] = await Promise.all([
+    promiseOf(deps, grant, messages, docket),
+    habitWith(deps.db, grant.memberId, answer.to[0]?.address),
+  ]);
   const readable = drafts.map((draft) => ({ ...draft, text: textOfHtml(sanitiseHtml(draft.content.html).html) }));
-  return { row, docket, messages, journal, records, categoryNames: names, answer, drafts: readable, named };
+  return {
+    row,
+    docket,
+    messages,
+    journal,
+    records,
+    categoryNames: names,
+    answer,
+    habit,
+    drafts: readable,
+    named,
+    promised,
+  };
+}
+
+async function promiseOf(
+  deps: Deps,
+  grant: TrayGrant,
+  messages: readonly CorrespondenceMessage[],
+  { turn, expectations }: Docket,
+): Promise<Found | null> {
+  const newest = messages.at(-1);
+  if (newest === undefined || newest.direction === "out" || turn.rule !== "they-wrote") return null;
+  return expectations.some(isOpen) ? null : promisedBy(deps, grant, newest.ownText, newest.sentAt);
 }
 
 const LINKED = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g;

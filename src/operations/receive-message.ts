@@ -33,6 +33,7 @@ export async function receiveMessage(deps: Deps, arrival: Arrival): Promise<Kept
     raw: arrival.raw,
     receivedAt: deps.now(),
     imported: false,
+    isHistory: false,
     signatures: await signaturesOf(deps, message, arrival.raw),
     colleagues: await colleaguesNow(deps),
     recipients: arrival.recipients,

@@ -20,7 +20,9 @@ export type Refusal =
         | "group"
         | "draft"
         | "invitation"
-        | "time off";
+        | "time off"
+        | "rule"
+        | "contact";
     }
   /** She may look into the tray, and nothing else. */
   | { readonly kind: "only-reads"; readonly name: string }
@@ -56,7 +58,11 @@ export type Refusal =
   | { readonly kind: "ended-already" }
   | { readonly kind: "already-sent" }
   | { readonly kind: "date-is-past" }
-  | { readonly kind: "no-recipient" };
+  | { readonly kind: "no-recipient" }
+  | { readonly kind: "never-open" }
+  /** Only the demo's time can be let pass. */
+  | { readonly kind: "real-clock" }
+  | { readonly kind: "nothing-awaited" };
 
 /** A refusal as the person who tried reads it: what is the matter and how things are now. */
 export function refusalInWords(refusal: Refusal): string {
@@ -127,6 +133,12 @@ export function refusalInWords(refusal: Refusal): string {
       return "That message is already out.";
     case "date-is-past":
       return "That day is over; choose one to come.";
+    case "real-clock":
+      return "Only the demo’s time can be let pass.";
+    case "never-open":
+      return "This tray would never be open; set its hours first.";
+    case "nothing-awaited":
+      return "Nothing is awaited there any more.";
     case "no-recipient":
       return "Somebody has to get it: fill in To.";
     default:

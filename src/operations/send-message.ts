@@ -10,6 +10,7 @@ import {
   handedOverSince,
   holdConversations,
   holdOutgoing,
+  holdPace,
   inTransaction,
   type OutgoingMessage,
   setDelivery,
@@ -69,6 +70,7 @@ async function isPaced(trx: Database, deps: Deps, message: OutgoingMessage): Pro
     [null, aMinute],
     ...[...new Set(message.to.map(domainOf))].map((domain) => [domain, perDomainAMinute] as const),
   ];
+  if (limits.some(([, limit]) => Number.isFinite(limit))) await holdPace(trx);
   for (const [domain, limit] of limits) {
     if (!Number.isFinite(limit)) continue;
     if ((await handedOverSince(trx, domain, later(deps.now(), -PACE))) < limit) continue;

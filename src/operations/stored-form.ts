@@ -16,6 +16,8 @@ export type Incoming = {
   readonly receivedAt: Instant;
   /** From a file: it may be one of our own, and it is not new. */
   readonly imported: boolean;
+  /** The past, brought over: nobody has to sort it, and no rule acts on it. */
+  readonly isHistory: boolean;
   readonly signatures: readonly CheckedSignature[];
   /** Those whose names nobody else should bear. */
   readonly colleagues: readonly Colleague[];
@@ -36,7 +38,7 @@ export function storedForm(
   tray: Tray,
   incoming: Incoming,
   id: MessageId,
-  links: readonly string[],
+  { links, isOurs }: { readonly links: readonly string[]; readonly isOurs: boolean },
 ): Omit<NewMessage, "trust" | "isNewParticipant"> {
   const { message, raw, receivedAt, imported } = incoming;
   const from = message.from ?? NOBODY;
@@ -46,7 +48,7 @@ export function storedForm(
     threadIds: links,
     id,
     trayId: tray.id,
-    direction: imported && tray.addresses.includes(from.address) ? "out" : "in",
+    direction: isOurs ? "out" : "in",
     classification: message.classification,
     messageId: message.messageId,
     inReplyTo: message.inReplyTo,
@@ -70,6 +72,7 @@ export function storedForm(
     hasRemoteContent: message.hasRemoteContent,
     unsubscribe: waysToLeave(message.unsubscribe, message.saysOneClick),
     routes: routesOf(tray, incoming),
+    expiresAt: message.expiresAt,
     delivery: null,
   };
 }
@@ -87,6 +90,8 @@ export function factOf(stored: NewMessage, version: number): MessageFact {
     fromName: stored.from.name,
     authorId: stored.authorId,
     failedRecipients: stored.failedRecipients.map((recipient) => recipient.address),
+    returnsAt: stored.returnsAt ?? null,
+    expiresAt: stored.expiresAt ?? null,
   };
 }
 

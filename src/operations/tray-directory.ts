@@ -3,10 +3,12 @@ import { type Instant, SECOND } from "../core/kernel/instant";
 import {
   allColleagues,
   allJunkSenders,
+  allRules,
   allTrays,
   allWatches,
   type Colleague,
   type Database,
+  type KeptRule,
   type KeptTimeOff,
   type KeptWatch,
   type Tray,
@@ -24,6 +26,7 @@ type Directory = {
   readonly junkSenders: ReturnType<typeof allJunkSenders>;
   readonly watches: Promise<KeptWatch[]>;
   readonly timesOff: Promise<KeptTimeOff[]>;
+  readonly rules: Promise<KeptRule[]>;
 };
 
 const directories = new WeakMap<Database, Directory>();
@@ -39,10 +42,11 @@ function directoryOf(deps: Deps): Directory {
     junkSenders: allJunkSenders(deps.db),
     watches: allWatches(deps.db),
     timesOff: timesOffNow(deps.db, now),
+    rules: allRules(deps.db),
   };
   directories.set(deps.db, read);
   // What could not be read is asked for again by the next.
-  for (const part of [read.trays, read.colleagues, read.junkSenders, read.watches, read.timesOff])
+  for (const part of [read.trays, read.colleagues, read.junkSenders, read.watches, read.timesOff, read.rules])
     part.catch(() => directories.delete(deps.db));
   return read;
 }
@@ -66,6 +70,11 @@ export function watchesLately(deps: Deps): Promise<KeptWatch[]> {
 /** Who is away, as it was at most two seconds ago. */
 export function timesOffLately(deps: Deps): Promise<KeptTimeOff[]> {
   return directoryOf(deps).timesOff;
+}
+
+/** The rules of a tray in their order, as they were at most two seconds ago. */
+export async function rulesLately(deps: Deps, trayId: Tray["id"]): Promise<KeptRule[]> {
+  return (await directoryOf(deps).rules).filter((rule) => rule.trayId === trayId);
 }
 
 /** Those of the addresses that are a tray's, with a subaddress or without. */

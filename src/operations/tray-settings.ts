@@ -1,11 +1,15 @@
 import { err, ok, type Result } from "../core/kernel/result";
-import type { WorkingHours } from "../core/worktime/working-hours";
+import { calendarDay } from "../core/worktime/calendar-day";
+import { everOpens, type WorkingHours } from "../core/worktime/working-hours";
+import { type CalendarDays, calendarDays } from "../mail/index";
 import {
+  answerWithinOf,
   binDaysOf,
   hoursOfTray,
   type JunkSender,
   junkSendersOf,
   letMembersChangeCategories,
+  setAnswerWithin,
   setBinDays,
   setHoursOfTray,
   type TrayGrant,
@@ -19,16 +23,19 @@ export type TraySettings = {
   /** After how many days the bin is emptied of what lies in it; null when never. */
   readonly binDays: number | null;
   readonly junkSenders: readonly JunkSender[];
+  /** How long it gives itself for an answer, in working hours. */
+  readonly answerWithin: number;
 };
 
 /** How a tray is set up. */
 export async function traySettings(deps: Deps, grant: TrayGrant): Promise<TraySettings> {
-  const [hours, binDays, junkSenders] = await Promise.all([
+  const [hours, binDays, junkSenders, answerWithin] = await Promise.all([
     hoursOfTray(deps.db, grant.tray),
     binDaysOf(deps.db, grant.tray),
     junkSendersOf(deps.db, grant),
+    answerWithinOf(deps.db, grant.tray),
   ]);
-  return { hours, binDays, junkSenders };
+  return { hours, binDays, junkSenders, answerWithin };
 }
 
 /** Says whether all members of a tray may create and change its categories; for those who lead it. */
@@ -42,10 +49,25 @@ export async function letMembersChange(deps: Deps, grant: TrayGrant, may: boolea
 export async function setUpHours(
   deps: Deps,
   grant: TrayGrant,
-  { week, holidays, binDays }: Pick<WorkingHours, "week" | "holidays"> & { readonly binDays: number | null },
+  {
+    week,
+    holidays,
+    binDays,
+    answerWithin,
+  }: Pick<WorkingHours, "week" | "holidays"> & {
+    readonly binDays: number | null;
+    readonly answerWithin?: number;
+  },
 ): Promise<Result<null, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
+  if (!everOpens({ zone: grant.tray.timeZone, week, holidays }, deps.now())) return err({ kind: "never-open" });
   await setHoursOfTray(deps.db, grant.tray, { week, holidays });
+  if (answerWithin !== undefined) await setAnswerWithin(deps.db, grant.tray, answerWithin);
   await setBinDays(deps.db, grant.tray, binDays);
   return ok(null);
+}
+
+/** The days of a calendar file (RFC 5545) from today on that is to be holidays, and what could not be read of it. */
+export function holidaysInCalendar(deps: Deps, grant: TrayGrant, text: string): CalendarDays {
+  return calendarDays(text, calendarDay(deps.now(), grant.tray.timeZone));
 }

@@ -24,6 +24,7 @@ import {
   type Tray,
   type TrayGrant,
 } from "../storage/index";
+import { isEmpty } from "./change-conversations";
 import type { Deps } from "./deps";
 import { isMoving, moveBack } from "./join-conversations";
 import type { Refusal } from "./refusal";
@@ -98,14 +99,19 @@ export async function undoEntries(
       undoes: entry.id,
     }));
     const remaining = known.entries.filter((entry) => !takenIds.has(entry.id));
-    const docket = deriveDocket({ ...known, entries: remaining });
+    const left = { ...known, entries: remaining };
+    // What has become a part of another conversation keeps the docket that it went with.
+    const docket = isEmpty(left) ? null : deriveDocket(left);
     return { id: conversation.id, version: conversation.version + undos.length, docket, undos, plans };
   });
   await appendEntries(
     trx,
     undone.flatMap(({ undos }) => undos),
   );
-  await keepDockets(trx, undone);
+  await keepDockets(
+    trx,
+    undone.flatMap(({ id, version, docket }) => (docket === null ? [] : [{ id, version, docket }])),
+  );
   return undone.flatMap(({ plans }) => plans);
 }
 

@@ -8,7 +8,7 @@ import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
 
 /** The tables that a change of categories can touch, each with `id` as its key. */
-const TABLES = ["category", "saved_view", "place"] as const;
+const TABLES = ["category", "saved_view", "place", "rule", "contact"] as const;
 type Table = (typeof TABLES)[number];
 type Row = Readonly<Record<string, unknown>>;
 type ChangedRow = {
@@ -68,7 +68,9 @@ async function snapshot(trx: Database): Promise<Snapshot> {
   const found = await knexOf(trx).raw<{ rows: { table: Table; id: string; row: Row }[] }>(/* sql */ `
     select 'category' as table, id, to_jsonb(category) as row from category
     union all select 'saved_view', id, to_jsonb(saved_view) from saved_view
-    union all select 'place', id, to_jsonb(place) from place`);
+    union all select 'place', id, to_jsonb(place) from place
+    union all select 'rule', id, to_jsonb(rule) from rule
+    union all select 'contact', id, to_jsonb(contact) from contact`);
   return new Map(found.rows.map((one) => [`${one.table} ${one.id}`, one]));
 }
 

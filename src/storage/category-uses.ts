@@ -6,7 +6,7 @@ import { OPEN_STANDINGS } from "../core/lists/scope";
 import type { Reason, StandingKind } from "../core/standing/standing";
 import type { Mark } from "../core/turn-line/marks";
 import { replacedCategories } from "./categories";
-import { entryOf } from "./conversation-facts";
+import { ENTRY_COLUMNS, entryOf } from "./conversation-facts";
 import { type Due, learn } from "./filing-lessons";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
@@ -21,6 +21,9 @@ export type CategoryUses = {
   readonly views: number;
   /** Places on shelves. */
   readonly places: number;
+  /** Rules that give it. */
+  readonly rules: number;
+  readonly contacts: number;
 };
 
 /** What uses a category now. */
@@ -33,7 +36,11 @@ export async function usesOfCategory(db: Database, id: CategoryId): Promise<Cate
       (select count(*)::int from given where standing = any(:open)) as open,
       (select count(*)::int from follow_up join given on given.id = conversation_id where done_at is null) as "followUps",
       (select count(*)::int from saved_view where query like :inQuery) as views,
-      (select count(*)::int from place where kind = 'category' and target = :text) as places`,
+      (select count(*)::int from place where kind = 'category' and target = :text) as places,
+      (select count(*)::int from rule
+        where removed_at is null and actions->'categoryIds' @> to_jsonb(cast(:text as text))) as rules,
+      (select count(*)::int from contact where removed_at is null and category_ids <> '{}'
+        and category_ids @> array[cast(:id as uuid)]) as contacts`,
     { id, text: id, open: [...OPEN_STANDINGS], inQuery: `%category=${id}%` },
   );
   const [uses] = found.rows;
@@ -75,7 +82,7 @@ export async function refoldCategories(trx: Database, ids: readonly CategoryId[]
   const held = await holdThoseWithEntries(trx, ids);
   const found = await knexOf(trx).raw<{ rows: CategoryEntryRow[] }>(
     /* sql */ `
-    select conversation_id, id, version, at, by_member_id, effect from journal as entry
+    select ${ENTRY_COLUMNS.join(", ")} from journal as entry
     where conversation_id = any(:held) and effect->>'categoryId' is not null and undoes is null
       and not exists (select 1 from journal as undo where undo.undoes = entry.id)
     order by conversation_id, version`,

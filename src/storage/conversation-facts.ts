@@ -9,13 +9,15 @@ import {
   type TrayId,
   trustedId,
 } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
 import type { FailedRecipient, MessageKind } from "../core/message/mail-message";
+import type { RuleMark } from "../core/rules/rule";
 import type { ConversationFacts, MessageFact, OwnerReplacement } from "../core/standing/derive-standing";
 import { replacedCategories } from "./categories";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { replacedOwners } from "./members";
-import { at } from "./rows";
+import { at, atOrNull } from "./rows";
 
 type MessageFactRow = {
   id: string;
@@ -29,6 +31,8 @@ type MessageFactRow = {
   from_name: string;
   author_id: string | null;
   failed_recipients: FailedRecipient[];
+  returns_at: Date | null;
+  expires_at: Date | null;
 };
 
 type EntryRow = {
@@ -37,8 +41,12 @@ type EntryRow = {
   version: number;
   at: Date;
   by_member_id: string | null;
+  rule: RuleMark | null;
   effect: Effect;
 };
+
+/** What an entry of the journal is made of. */
+export const ENTRY_COLUMNS = ["id", "conversation_id", "version", "at", "by_member_id", "rule", "effect"] as const;
 
 /** A conversation held for changing: nobody else changes it until the transaction ends. */
 export type HeldConversation = { readonly id: ConversationId; readonly trayId: TrayId; readonly version: number };
@@ -99,12 +107,14 @@ export async function factsOf(
       "from_name",
       "author_id",
       "failed_recipients",
+      "returns_at",
+      "expires_at",
     )
     .whereIn("conversation_id", ids)
     .whereRaw("delivery is distinct from 'withdrawn'")
     .orderBy("version");
   const entries: EntryRow[] = await builder("journal as entry")
-    .select("id", "conversation_id", "version", "at", "by_member_id", "effect")
+    .select(ENTRY_COLUMNS)
     .whereIn("conversation_id", ids)
     .whereNull("undoes")
     .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
@@ -134,6 +144,8 @@ function messageFactOf(row: MessageFactRow): MessageFact {
     fromName: row.from_name,
     authorId: row.author_id === null ? null : trustedId<MemberId>(row.author_id),
     failedRecipients: row.failed_recipients.map((recipient) => recipient.address),
+    returnsAt: atOrNull(row.returns_at),
+    expiresAt: atOrNull(row.expires_at),
   };
 }
 
@@ -144,6 +156,48 @@ export function entryOf(row: Omit<EntryRow, "conversation_id">): JournalEntry {
     version: row.version,
     at: at(row.at),
     by: row.by_member_id === null ? null : trustedId<MemberId>(row.by_member_id),
+    ...(row.rule === null ? {} : { rule: row.rule }),
     effect: row.effect,
   };
+}
+
+/** The addresses from outside that wrote in some conversations. */
+export async function sendersIn(db: Database, ids: readonly ConversationId[]): Promise<EmailAddress[]> {
+  const rows: { from_address: EmailAddress }[] = await knexOf(db)("message")
+    .distinct("from_address")
+    .whereIn("conversation_id", ids)
+    .where("direction", "in");
+  return rows.map((row) => row.from_address);
+}
+
+/** When the newest of our messages among these Message-IDs was written; null where none is ours. */
+export async function newestOfOurs(
+  db: Database,
+  trayId: TrayId,
+  messageIds: readonly string[],
+): Promise<Instant | null> {
+  const row = await knexOf(db)("message")
+    .max("sent_at as at")
+    .where({ tray_id: trayId, direction: "out" })
+    .whereIn("message_id", messageIds)
+    .first();
+  return atOrNull(row?.at ?? null);
+}
+
+/** The conversations of a tray in which an answer by one of these addresses was awaited, the newest first. */
+export async function askedOf(
+  db: Database,
+  trayId: TrayId,
+  addresses: readonly EmailAddress[],
+  limit: number,
+): Promise<ConversationId[]> {
+  const found = await knexOf(db).raw<{ rows: { id: string }[] }>(
+    /* sql */ `
+    select c.id from conversation as c
+    where c.tray_id = :trayId and c.joined_to is null and c.who_address = any(:addresses)
+      and exists (select 1 from journal where journal.conversation_id = c.id and journal.kind = 'expected')
+    order by c.last_message_at desc limit :limit`,
+    { trayId, addresses: [...addresses], limit } as never,
+  );
+  return found.rows.map(({ id }) => trustedId<ConversationId>(id));
 }

@@ -13,6 +13,7 @@ import { type Instant, later } from "../core/kernel/instant";
 import type { Attachment, FailedRecipient, MessageKind, Protection } from "../core/message/mail-message";
 import type { SenderTrust } from "../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
+import type { RuleMark } from "../core/rules/rule";
 import type { StandingKind } from "../core/standing/standing";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
@@ -78,6 +79,7 @@ export type JournalLine = {
   readonly batchId: BatchId;
   readonly at: Instant;
   readonly by: MemberId | null;
+  readonly rule?: RuleMark;
   readonly effect: Effect;
   readonly isUndo: boolean;
   readonly undone: boolean;
@@ -95,6 +97,19 @@ export async function conversationRow(db: Database, grant: TrayGrant, id: Conver
   );
   const row = found.rows[0];
   return row === undefined ? null : sheetRowOf(row);
+}
+
+/** Those of some conversations that are of a tray, as rows, in no order. */
+export async function conversationRows(
+  db: Database,
+  grant: TrayGrant,
+  ids: readonly ConversationId[],
+): Promise<SheetRow[]> {
+  const found = await knexOf(db).raw<{ rows: RawSheetRow[] }>(
+    /* sql */ `select ${SHEET_COLUMNS} from conversation as c where c.id = any(:ids) and c.tray_id = :trayId`,
+    { ids: [...ids], trayId: grant.tray.id, memberId: grant.memberId } as never,
+  );
+  return found.rows.map(sheetRowOf);
 }
 
 /** The subject of a conversation of a tray; null when it has none of this id. */
@@ -211,6 +226,7 @@ export async function journalOf(db: Database, grant: TrayGrant, id: Conversation
       "batch_id",
       "at",
       "by_member_id",
+      "rule",
       "effect",
       "undoes",
       builder.raw("exists (select 1 from journal as undo where undo.undoes = entry.id) as undone"),
@@ -224,6 +240,7 @@ export async function journalOf(db: Database, grant: TrayGrant, id: Conversation
     batchId: trustedId<BatchId>(row.batch_id),
     at: at(row.at),
     by: row.by_member_id === null ? null : trustedId<MemberId>(row.by_member_id),
+    ...(row.rule === null ? {} : { rule: row.rule }),
     effect: row.effect,
     isUndo: row.undoes !== null,
     undone: row.undone,

@@ -1,5 +1,5 @@
 import PgBoss from "pg-boss";
-import { dateOf } from "../core/kernel/instant";
+import { dateOf, type Instant } from "../core/kernel/instant";
 import type { Job, JobKind, JobQueue } from "../core/ports";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
@@ -18,6 +18,15 @@ const KINDS: readonly JobKind[] = [
 const RETRY_LIMIT = 11;
 const RETRY_DELAY_SECONDS = 30;
 const POLLING_SECONDS = 0.5;
+// A worker takes one job each time it looks; so many of them send, since most of sending is waiting for another server.
+const SENDERS = 4;
+const QUEUE = {
+  // At most one job of a key waits; another may be under way.
+  policy: "short",
+  retryLimit: RETRY_LIMIT,
+  retryDelay: RETRY_DELAY_SECONDS,
+  retryBackoff: true,
+} as const;
 // A graceful stop must end within ten seconds, with time left for the other parts.
 const STOP_TIMEOUT_MS = 6_000;
 
@@ -47,13 +56,17 @@ function asBinding(value: unknown): unknown {
   return plain ? JSON.stringify(value) : value;
 }
 
-/** The queue for those who hand jobs in; the job is part of the transaction that is passed along. */
-export function jobQueue(db: Database): JobQueue<Database> {
+/**
+ * The queue for those who hand jobs in; the job is part of the transaction that is passed along. One that waits already
+ * is not handed in a second time. The queue goes by the database's clock, which may be behind the application's:
+ * `onDatabaseClock` says what it shows at a moment of the application's.
+ */
+export function jobQueue(db: Database, onDatabaseClock: (at: Instant) => Instant): JobQueue<Database> {
   const boss = new PgBoss({ db: executor(db) });
   return {
     async enqueue(trx, job, startAt) {
-      const options = { db: executor(trx), ...(startAt === undefined ? {} : { startAfter: dateOf(startAt) }) };
-      await boss.send(job.kind, job, options);
+      const startAfter = startAt === undefined ? {} : { startAfter: dateOf(onDatabaseClock(startAt)) };
+      await boss.send(job.kind, job, { db: executor(trx), singletonKey: JSON.stringify(job), ...startAfter });
     },
   };
 }
@@ -63,14 +76,9 @@ export async function prepareJobQueue(db: Database): Promise<void> {
   const boss = new PgBoss({ db: executor(db), supervise: false, schedule: false });
   await boss.start();
   for (const kind of KINDS) {
-    if ((await boss.getQueue(kind)) !== null) continue;
-    await boss.createQueue(kind, {
-      name: kind,
-      policy: "standard",
-      retryLimit: RETRY_LIMIT,
-      retryDelay: RETRY_DELAY_SECONDS,
-      retryBackoff: true,
-    });
+    const there = await boss.getQueue(kind);
+    if (there === null) await boss.createQueue(kind, { name: kind, ...QUEUE });
+    else if (there.policy !== QUEUE.policy) await boss.updateQueue(kind, { name: kind, ...QUEUE });
   }
   await boss.stop({ graceful: false, close: false });
 }
@@ -86,11 +94,13 @@ export async function startWorkers(
   await boss.start();
   for (const kind of KINDS) {
     const options = { pollingIntervalSeconds: POLLING_SECONDS, batchSize: 1, includeMetadata: true } as const;
-    await boss.work<Job>(kind, options, async (jobs: PgBoss.JobWithMetadata<Job>[]) => {
-      for (const job of jobs) {
-        await handle(job.data, { number: job.retryCount + 1, last: job.retryCount >= RETRY_LIMIT });
-      }
-    });
+    for (let workers = kind === "send-message" ? SENDERS : 1; workers > 0; workers -= 1) {
+      await boss.work<Job>(kind, options, async (jobs: PgBoss.JobWithMetadata<Job>[]) => {
+        for (const job of jobs) {
+          await handle(job.data, { number: job.retryCount + 1, last: job.retryCount >= RETRY_LIMIT });
+        }
+      });
+    }
   }
   return { stop: () => boss.stop({ graceful: true, close: false, wait: true, timeout: STOP_TIMEOUT_MS }) };
 }

@@ -8,7 +8,7 @@ import {
   trustedId,
 } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import { entryOf } from "./conversation-facts";
+import { ENTRY_COLUMNS, entryOf } from "./conversation-facts";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
@@ -39,6 +39,7 @@ export async function appendEntries(trx: Database, entries: readonly (NewEntry |
       at: param(entry.at),
       by_member_id: entry.by,
       kind: "undoes" in entry ? "undo" : entry.effect.kind,
+      rule: entry.rule === undefined ? null : JSON.stringify(entry.rule),
       effect: JSON.stringify(entry.effect),
       undoes: "undoes" in entry ? entry.undoes : null,
       redoes: entry.redoes ?? null,
@@ -53,7 +54,7 @@ export type BatchEntry = JournalEntry & { readonly conversationId: ConversationI
 export async function standingEntry(db: Database, trayId: TrayId, id: EntryId): Promise<BatchEntry | null> {
   const builder = knexOf(db);
   const row = await builder("journal as entry")
-    .first("id", "conversation_id", "version", "at", "by_member_id", "effect")
+    .first(ENTRY_COLUMNS)
     .where({ id, tray_id: trayId })
     .whereNull("undoes")
     .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"));
@@ -69,7 +70,7 @@ export async function entriesOfBatches(
 ): Promise<BatchEntry[]> {
   const builder = knexOf(db);
   const rows = await builder("journal as entry")
-    .select("id", "conversation_id", "version", "at", "by_member_id", "effect")
+    .select(ENTRY_COLUMNS)
     .where({ tray_id: trayId })
     .whereIn("batch_id", batchIds)
     .where((which) => (ids === undefined ? which : which.whereIn("conversation_id", ids)))
@@ -130,7 +131,7 @@ export async function newestRedoableBatch(
 export async function undoingsOfBatch(db: Database, trayId: TrayId, batchId: BatchId): Promise<BatchEntry[]> {
   const builder = knexOf(db);
   const rows = await builder("journal as entry")
-    .select("id", "conversation_id", "version", "at", "by_member_id", "effect")
+    .select(ENTRY_COLUMNS)
     .where({ tray_id: trayId, batch_id: batchId })
     .whereNotNull("undoes")
     .whereNotExists(builder("journal as redo").select(builder.raw("1")).whereRaw("redo.redoes = entry.id"))

@@ -20,6 +20,7 @@ export function docketColumns(docket: Docket) {
     category_ids: [...docket.categoryIds],
     record_ids: [...docket.recordIds],
     expected_at: param(docket.expectedAt),
+    expires_at: param(docket.expiresAt),
     resting_until: param(docket.restingUntil),
     woken_at: param(docket.wokenAt),
     follow_up_at: param(docket.followUpAt),
@@ -47,12 +48,12 @@ export async function keepDockets(
     update conversation set
       version = kept.version, standing = kept.standing, standing_since = kept.standing_since,
       standing_reason = kept.standing_reason, turn = kept.turn, turn_since = kept.turn_since, owner_id = kept.owner_id,
-      follower_ids = kept.follower_ids, category_ids = kept.category_ids, record_ids = kept.record_ids, expected_at = kept.expected_at,
+      follower_ids = kept.follower_ids, category_ids = kept.category_ids, record_ids = kept.record_ids, expected_at = kept.expected_at, expires_at = kept.expires_at,
       resting_until = kept.resting_until, woken_at = kept.woken_at, follow_up_at = kept.follow_up_at,
       urgency = kept.urgency, marks = kept.marks
     from jsonb_to_recordset(?::jsonb) as kept(
       id uuid, version int, standing text, standing_since timestamptz, standing_reason jsonb, turn text,
-      turn_since timestamptz, owner_id uuid, follower_ids uuid[], category_ids uuid[], record_ids uuid[], expected_at timestamptz,
+      turn_since timestamptz, owner_id uuid, follower_ids uuid[], category_ids uuid[], record_ids uuid[], expected_at timestamptz, expires_at timestamptz,
       resting_until timestamptz, woken_at timestamptz, follow_up_at timestamptz, urgency smallint, marks jsonb, labels text[])
     where conversation.id = kept.id
     returning conversation.id, conversation.tray_id,

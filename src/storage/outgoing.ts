@@ -65,6 +65,11 @@ export async function setDelivery(
     .update({ delivery: delivery.state, delivery_reason: delivery.reason, delivery_at: param(at) });
 }
 
+/** Lets one sender at a time look how much went out lately, until its transaction ends: two that look at once both see room. */
+export async function holdPace(trx: Database): Promise<void> {
+  await knexOf(trx).raw("select pg_advisory_xact_lock(hashtextextended('pace of sending', 0))");
+}
+
 /** How many messages were handed over since a moment, of all trays; of one domain, or of all (null). */
 export async function handedOverSince(db: Database, domain: string | null, since: Instant): Promise<number> {
   const found = await knexOf(db).raw<{ rows: { count: number }[] }>(

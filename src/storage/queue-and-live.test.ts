@@ -21,7 +21,7 @@ describe("the job queue", () => {
     timeout: 60_000,
   }, async () => {
     const { db } = tray.deps;
-    const queue = jobQueue(db);
+    const queue = jobQueue(db, (at) => at);
     const job = (n: number): Job => ({ kind: "send-message", messageId: trustedId<MessageId>(id(n)) });
     await inTransaction(db, (trx) => queue.enqueue(trx, job(1)));
     await inTransaction(db, async (trx) => {
@@ -43,6 +43,30 @@ describe("the job queue", () => {
     await workers.stop();
     expect(ran.every((one) => JSON.stringify(one) === JSON.stringify(job(1)))).toBe(true);
     expect(problems).toEqual([]);
+  });
+
+  it("takes a job that waits already no second time, and another of the same while one is under way", async () => {
+    const { db } = tray.deps;
+    const queue = jobQueue(db, (at) => at);
+    const job: Job = { kind: "run-import", importId: id(7) };
+    const enqueue = () => inTransaction(db, (trx) => queue.enqueue(trx, job));
+    await enqueue();
+    await enqueue();
+    let ran = 0;
+    const workers = await startWorkers(
+      db,
+      async () => {
+        ran += 1;
+        if (ran === 1) await Promise.all([enqueue(), enqueue()]);
+      },
+      () => {},
+    );
+    await vi.waitFor(() => expect(ran).toBe(2), { timeout: 20_000 });
+    const left = () => tray.ask("select state from pgboss.job where name = 'run-import'");
+    await vi.waitFor(async () => expect(await left()).toEqual([{ state: "completed" }, { state: "completed" }]), {
+      timeout: 10_000,
+    });
+    await workers.stop();
   });
 });
 
@@ -83,7 +107,7 @@ describe("live changes", () => {
 
 describe("migrating", () => {
   it("a second time changes nothing", async () => {
-    expect(await migrate(tray.deps.db)).toEqual({ applied: [], at: "0006-together" });
+    expect(await migrate(tray.deps.db)).toEqual({ applied: [], at: "0008-waiting" });
     expect(await migrationGap(tray.deps.db)).toEqual({ missing: [], unknown: [] });
   });
 });

@@ -4,6 +4,21 @@ import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 
+/** Conversations that are still with us although their time is over, the longest over first. */
+export async function expiredOnes(
+  db: Database,
+  now: Instant,
+  limit: number,
+): Promise<{ id: ConversationId; trayId: TrayId }[]> {
+  const rows = await knexOf(db)("conversation")
+    .select("id", "tray_id")
+    .whereIn("standing", ["to-sort", "our-move"])
+    .where("expires_at", "<=", param(now))
+    .orderBy("expires_at")
+    .limit(limit);
+  return rows.map((row) => ({ id: trustedId<ConversationId>(row.id), trayId: trustedId<TrayId>(row.tray_id) }));
+}
+
 /** Conversations whose rest is over and that still rest, the longest over first. */
 export async function restsOver(
   db: Database,

@@ -61,6 +61,10 @@ export type NewMessage = {
   /** The addresses it came in by, and who handed it over. */
   readonly routes: readonly ArrivalRoute[];
   readonly dedupeKey: Uint8Array;
+  /** For an automatic reply: when its writer says she is back, where she says so. */
+  readonly returnsAt?: Instant | null;
+  /** When it stops to matter, where it says so. */
+  readonly expiresAt?: Instant | null;
   readonly delivery: "waiting" | "sent" | null;
   /** For our own: whether reports are asked for, and until when it can be taken back. */
   readonly sending?: { readonly asksReport: boolean; readonly leavesAt: Instant };
@@ -142,11 +146,11 @@ async function store(
       insert into message (id, tray_id, conversation_id, version, direction, kind, kind_reason, message_id, in_reply_to,
         reference_ids, subject, from_name, from_address, recipients, sent_at, received_at, author_id, raw_sha256, has_html,
         failed_recipients, attachments, warnings, dedupe_key, delivery, list_id, protection, trust, has_remote,
-        is_new_participant, asks_report, leaves_at, unsubscribe)
+        is_new_participant, asks_report, leaves_at, returns_at, expires_at, unsubscribe)
       values (:id, :trayId, :conversationId, :version, :direction, :kind, :kindReason, :messageId, :inReplyTo,
         :referenceIds, :subject, :fromName, :fromAddress, :recipients, :sentAt, :receivedAt, :authorId, :rawSha256,
         :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery, :list, :protection, :trust, :hasRemote,
-        :isNewParticipant, :asksReport, :leavesAt, cast(:unsubscribe as jsonb))
+        :isNewParticipant, :asksReport, :leavesAt, :returnsAt, :expiresAt, cast(:unsubscribe as jsonb))
     ), body as (
       insert into message_text (message_id, own_text, rest_text) values (:id, :ownText, :restText)
     ), links as (${links}
@@ -186,6 +190,8 @@ async function store(
       hasRemote: message.hasRemoteContent,
       asksReport: message.sending?.asksReport ?? false,
       leavesAt: param(message.sending?.leavesAt ?? null),
+      returnsAt: param(message.returnsAt ?? null),
+      expiresAt: param(message.expiresAt ?? null),
       trust: message.trust === null ? null : storableText(JSON.stringify(message.trust)),
       isNewParticipant: message.isNewParticipant,
       routeAddresses: message.routes.map(({ address }) => storableText(address)),
@@ -208,9 +214,9 @@ async function store(
 const INSERT_CONVERSATION = /* sql */ `
   insert into conversation (id, tray_id, created_at, version, subject, base_subject, who, newest_text, message_count, last_message_at,
     last_in_at, who_address, list_id, has_attachment, standing, standing_since, standing_reason, turn, turn_since, owner_id, category_ids, record_ids,
-    expected_at, resting_until, woken_at, follow_up_at, urgency, marks)
+    expected_at, expires_at, resting_until, woken_at, follow_up_at, urgency, marks)
   values (:conversationId, :trayId, :createdAt, :version, :conversationSubject, :baseSubject, :who, :newestText, 1, :receivedAt, :inAt,
-    coalesce(:whoAddress, ''), :listId, :hasAttachment, :standing, :standing_since, :standing_reason, :turn, :turn_since, :owner_id, :category_ids, :record_ids, :expected_at,
+    coalesce(:whoAddress, ''), :listId, :hasAttachment, :standing, :standing_since, :standing_reason, :turn, :turn_since, :owner_id, :category_ids, :record_ids, :expected_at, :expires_at,
     :resting_until, :woken_at, :follow_up_at, :urgency, :marks)`;
 
 const UPDATE_CONVERSATION = /* sql */ `
@@ -219,7 +225,7 @@ const UPDATE_CONVERSATION = /* sql */ `
     message_count = message_count + 1, last_message_at = greatest(last_message_at, :receivedAt),
     last_in_at = coalesce(:inAt, last_in_at), standing = :standing, standing_since = :standing_since,
     standing_reason = :standing_reason, turn = :turn, turn_since = :turn_since, owner_id = :owner_id,
-    category_ids = :category_ids, record_ids = :record_ids, expected_at = :expected_at, resting_until = :resting_until,
+    category_ids = :category_ids, record_ids = :record_ids, expected_at = :expected_at, expires_at = :expires_at, resting_until = :resting_until,
     woken_at = :woken_at, follow_up_at = :follow_up_at, urgency = :urgency, marks = :marks
   where id = :conversationId`;
 

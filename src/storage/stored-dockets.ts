@@ -20,6 +20,7 @@ export type StoredDocket = {
   readonly categoryIds: readonly CategoryId[];
   readonly recordIds: readonly RecordId[];
   readonly expectedAt: Instant | null;
+  readonly expiresAt: Instant | null;
   readonly restingUntil: Instant | null;
   readonly marks: readonly Mark[];
 };
@@ -44,6 +45,7 @@ export async function storedDockets(
       "category_ids",
       "record_ids",
       "expected_at",
+      "expires_at",
       "resting_until",
       "marks",
     )
@@ -61,6 +63,7 @@ export async function storedDockets(
     categoryIds: row.category_ids,
     recordIds: row.record_ids,
     expectedAt: atOrNull(row.expected_at),
+    expiresAt: atOrNull(row.expires_at),
     restingUntil: atOrNull(row.resting_until),
     marks: row.marks,
   }));

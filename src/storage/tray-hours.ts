@@ -24,6 +24,17 @@ export async function setHoursOfTray(
     .where("id", tray.id);
 }
 
+/** How long a tray gives itself for an answer, in working hours. */
+export async function answerWithinOf(db: Database, { id }: Pick<Tray, "id">): Promise<number> {
+  const row = await knexOf(db)("tray").first("answer_within_hours").where("id", id);
+  return row?.answer_within_hours ?? 0;
+}
+
+/** Sets how long a tray gives itself for an answer. */
+export async function setAnswerWithin(db: Database, { id }: Pick<Tray, "id">, workingHours: number): Promise<void> {
+  await knexOf(db)("tray").where("id", id).update({ answer_within_hours: workingHours });
+}
+
 const NEWEST_TEXTS = 3;
 
 /** The own texts of the newest messages from outside in a conversation, the newest first. */

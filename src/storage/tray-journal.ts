@@ -1,6 +1,7 @@
 import type { Effect, EffectKind } from "../core/journal/entry";
 import { type BatchId, type ConversationId, type MemberId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
+import type { RuleMark } from "../core/rules/rule";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
@@ -12,6 +13,8 @@ export type JournalStep = {
   readonly at: Instant;
   /** Null when the tray did it by itself. */
   readonly by: MemberId | null;
+  /** The rule that did it; null where none did. */
+  readonly rule: RuleMark | null;
   /** The different things that it did, a few of them. */
   readonly effects: readonly Effect[];
   readonly isUndo: boolean;
@@ -37,6 +40,7 @@ type StepRow = {
   batch_id: string;
   at: Date;
   by_member_id: string | null;
+  rule: RuleMark | null;
   effects: Effect[];
   is_undo: boolean;
   is_redo: boolean;
@@ -74,6 +78,7 @@ export async function trayJournal(
     from step
       cross join lateral (
         select (array_agg(entry.by_member_id))[1] as by_member_id,
+          (array_agg(entry.rule))[1] as rule,
           count(distinct entry.conversation_id)::int as count,
           (array_agg(entry.conversation_id order by entry.version))[1] as conversation_id,
           bool_and(entry.undoes is not null) as is_undo,
@@ -96,6 +101,7 @@ export async function trayJournal(
     batchId: trustedId<BatchId>(row.batch_id),
     at: at(row.at),
     by: row.by_member_id === null ? null : trustedId<MemberId>(row.by_member_id),
+    rule: row.rule,
     effects: row.effects,
     isUndo: row.is_undo,
     isRedo: row.is_redo,

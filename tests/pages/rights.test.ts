@@ -90,13 +90,22 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   "split-off": { params: ofMessage, fields: () => ({ conversation: ids.conversation }) },
   "stop-run": { fields: () => ({ run: SOME_ID }) },
   "take-back": { params: ofMessage },
-  "tray-settings": { fields: () => ({ holidays: "", "bin-days": "3" }) },
+  "tray-settings": {
+    fields: () => ({
+      ...{ "open-0": "on", "from-0": "08:00", "to-0": "17:00" },
+      ...{ holidays: "", "bin-days": "3", "answer-within": "16" },
+    }),
+  },
   away: { fields: () => ({ do: "plan", member: office.ines.id, from: "2027-01-04", to: "2027-01-08" }) },
   drafts: {
     params: () => ({ conversation: ids.conversation }),
     fields: () => ({ do: "hand", member: office.ines.id, html: "<p>Yes.</p>" }),
   },
   "edit-note": { params: () => ({ conversation: ids.conversation, entry: ids.note }), fields: () => ({ text: "no" }) },
+  rules: { fields: () => ({ do: "keep", name: "All", from: "@x.example", urgency: "today" }) },
+  contacts: { fields: () => ({ do: "keep", name: "Col", addresses: "col@x.example" }) },
+  reminders: { fields: () => ({ do: "call-off", conversation: ids.conversation }) },
+  "loose-ends": { fields: () => ({ do: "dismiss", conversation: ids.conversation, kind: "nobodys", reason: "x" }) },
   members: { fields: () => ({ do: "invite", role: "lead" }) },
   notifications: { fields: () => ({ do: "read" }), isOwn: true },
   presence: {
@@ -105,6 +114,8 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
     isOwn: true,
   },
   "while-away": { params: () => ({ timeOff: SOME_ID }), isOwn: true },
+  "what-it-says": { fields: () => ({ text: "Is it dry?" }), isOwn: true },
+  "pass-time": { fields: () => ({ span: "hour" }) },
   undo: { fields: () => ({ batch: SOME_ID }) },
   "unread-from": { params: ofMessage, fields: () => ({ list: "/office/to-sort" }), isOwn: true },
 };
@@ -115,7 +126,9 @@ const LOOKS: Readonly<Record<string, () => Readonly<Record<string, string>>>> = 
   "attachments-zip": ofMessage,
   category: () => ({ category: ids.category }),
   conversation: () => ({ conversation: ids.conversation }),
+  "call-note": () => ({ conversation: ids.conversation }),
   "could-take": () => ({ conversation: ids.conversation }),
+  "may-answer": () => ({ conversation: ids.conversation }),
   presence: () => ({ conversation: ids.conversation }),
   "while-away": () => ({ timeOff: SOME_ID }),
   export: () => ({ what: ids.conversation }),
@@ -190,7 +203,17 @@ const everything = async () => {
   const tables = ["conversation", "journal", "category", "category_step", "message", "tray", "junk_sender", "bulk_run"];
   const states = [
     ...[...tables, "import_run", "remote_content_sender", "place", "saved_view", "shared_draft", "time_off", "cover"],
-    ...["invitation", "member", "tray_member", "member_group", "watch", "notification"],
+    ...[
+      "invitation",
+      "member",
+      "tray_member",
+      "member_group",
+      "watch",
+      "notification",
+      "rule",
+      "contact",
+      "contact_address",
+    ],
   ].map(
     (table) =>
       `select '${table}' as name, md5(string_agg(md5(kept::text), '' order by md5(kept::text))) as state from ${table} as kept`,

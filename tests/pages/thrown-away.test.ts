@@ -132,13 +132,13 @@ describe("leaving a list", () => {
 });
 
 describe("the settings of a tray", () => {
-  const week = { "open-1": "on", "from-1": "09:00", "to-1": "12:30" };
+  const week = { "open-1": "on", "from-1": "09:00", "to-1": "12:30", "answer-within": "12" };
   it("are kept for those who lead, and shown to all", async () => {
     expect(await ines.posts(keepSettings, { ...week, "bin-days": "7" })).toMatchObject({
       ...{ status: 403, data: { problem: "That is for those who lead the tray." } },
     });
     const kept = await lead.posts(keepSettings, { ...week, holidays: "2026-12-25", "bin-days": "7" });
-    expect(kept).toMatchObject({ status: 200, data: { saved: true } });
+    expect(kept).toMatchObject({ status: 200, data: { saved: "The tray is set up so now" } });
     expect(await ines.looksAt(settings)).toMatchObject({
       week: [null, { from: "09:00", to: "12:30" }, null, null, null, null, null],
       ...{ zone: "UTC", holidays: ["2026-12-25"], binDays: 7 },
@@ -147,7 +147,7 @@ describe("the settings of a tray", () => {
 
   it("stay as they are where something is wrong", async () => {
     const wrong = await lead.posts(keepSettings, { ...week, "to-1": "08:00", "bin-days": "7" });
-    expect(wrong).toMatchObject({ status: 400, data: { saved: false, problems: { "day-1": expect.any(String) } } });
-    expect((await ines.looksAt(settings)).week[1]).toEqual({ from: "09:00", to: "12:30" });
+    expect(wrong).toMatchObject({ status: 400, data: { saved: null, problems: { "day-1": expect.any(String) } } });
+    expect((await ines.looksAt(settings)).week[1]).toEqual({ from: "09:00", to: "12:30", pause: null });
   });
 });

@@ -188,7 +188,10 @@ describe("hours and time off", () => {
   it("keeps hours of one's own, or the tray's", async () => {
     const own = { do: "week", own: "on", "open-1": "on", "from-1": "10:00", "to-1": "14:00" };
     expect((await tobias.posts(away, own)).data).toEqual({ ok: true, did: "week" });
-    expect((await tobias.looksAt(awayPage)).week?.slice(0, 2)).toEqual([null, { from: "10:00", to: "14:00" }]);
+    expect((await tobias.looksAt(awayPage)).week?.slice(0, 2)).toEqual([
+      null,
+      { from: "10:00", to: "14:00", pause: null },
+    ]);
     expect((await tobias.posts(away, { ...own, "to-1": "9:00" })).status).toBe(400);
     await tobias.posts(away, { do: "week" });
     expect((await tobias.looksAt(awayPage)).week).toBeNull();

@@ -26,6 +26,8 @@ export type Desk = Office & {
     readonly subject?: string;
     readonly into?: ConversationId;
     readonly body?: string;
+    /** When it says it was written. */
+    readonly date?: string;
   }) => Promise<ConversationId>;
   /** Carries decisions out, a minute apart, and gives their batches. */
   readonly does: (
@@ -69,7 +71,7 @@ export async function setUpDesk(tray: TestTray): Promise<Desk> {
   };
   let count = 0;
   const newest = new Map<ConversationId, string>();
-  const arrive: Desk["arrive"] = async ({ from, subject, into, body } = {}) => {
+  const arrive: Desk["arrive"] = async ({ from, subject, into, body, date } = {}) => {
     passes(tray, 5);
     count += 1;
     const id = `desk${count}@vanehouse.example`;
@@ -77,6 +79,7 @@ export async function setUpDesk(tray: TestTray): Promise<Desk> {
       ...{ id, subject: `${into === undefined ? "" : "Re: "}${subject ?? `Letter ${count}`}` },
       ...(from === undefined ? {} : { from }),
       ...(body === undefined ? {} : { body }),
+      ...(date === undefined ? {} : { date }),
       ...(into === undefined ? {} : { inReplyTo: newest.get(into) ?? "" }),
     });
     const recipients = [address("office@ottermoor.example")];

@@ -31,34 +31,42 @@ export type Aftermath = {
 };
 
 const OFFICE = "office@ottermoor.example" as EmailAddress;
-const LIVES_MS = { least: 1_500, most: 4_000 };
+// Somebody else's server takes its time, so that some of the kills find a message half handed over.
+const ACCEPTS_WITHIN_MS = 500;
 
 /** Delivers and sends while the server is killed (kill -9) again and again, until everything is through. */
 export async function killStorm(tray: Pick<TestTray, "url" | "ask">, storm: Storm): Promise<Aftermath> {
   const outside = await startSink();
   const wired = wire({ databaseUrl: tray.url, demo: true, poolSize: 4 }, pino({ level: "silent" }));
   const sent = await writeAnswers(wired.deps, storm.outgoing);
-  const environment = { DATABASE_URL: tray.url, SMTP_OUT_PORT: String(outside.port), LOG_LEVEL: "info" };
+  const environment = {
+    ...{ DATABASE_URL: tray.url, SMTP_OUT_PORT: String(outside.port), LOG_LEVEL: "info" },
+    // All of it goes to one domain, and its pace is not what this is about.
+    SEND_PER_DOMAIN_A_MINUTE: "100000",
+  };
   let server: ServerProcess | null = await startServerProcess(environment);
   let kills = 0;
-  const killing = (async () => {
-    while (kills < storm.kills) {
-      await pause(LIVES_MS.least + Math.random() * (LIVES_MS.most - LIVES_MS.least));
-      const dying: ServerProcess | null = server;
-      server = null;
-      await dying?.kill();
-      kills += 1;
-      server = await startServerProcess(environment);
-    }
-  })();
-  await deliverAll(storm, () => server?.mailPort ?? null);
-  await killing;
+  const moments = randomMoments(storm);
+  const killAt = async (delivered: number) => {
+    if (server === null || delivered < (moments[kills] ?? Number.POSITIVE_INFINITY)) return;
+    const dying: ServerProcess = server;
+    server = null;
+    kills += 1;
+    await dying.kill();
+    server = await startServerProcess(environment);
+  };
+  await deliverAll(storm, () => server?.mailPort ?? null, killAt);
   await settled(tray, wired.deps);
   const aftermath = await judged(tray, storm, sent, outside.counts);
   await (server as ServerProcess | null)?.stop();
   await wired.close();
   await outside.close();
   return { ...aftermath, kills };
+}
+
+// In the middle of it, wherever that is: after how many messages each kill comes, with some left to come after the last.
+function randomMoments({ incoming, kills }: Storm): number[] {
+  return Array.from({ length: kills }, () => Math.floor(Math.random() * incoming * 0.9)).toSorted((a, b) => a - b);
 }
 
 async function writeAnswers(deps: ReturnType<typeof wire>["deps"], count: number): Promise<Map<MessageId, string>> {
@@ -92,7 +100,7 @@ async function startSink() {
       stream.on("end", () => {
         parseMessage(Buffer.concat(chunks)).then(({ message: { messageId } }) => {
           counts.set(messageId ?? "", (counts.get(messageId ?? "") ?? 0) + 1);
-          callback(null);
+          setTimeout(callback, Math.random() * ACCEPTS_WITHIN_MS, null);
         }, callback);
       });
     },
@@ -105,7 +113,13 @@ async function startSink() {
 }
 
 // As a sender does that gives nothing up: again and again until it hears 250.
-async function deliverAll({ incoming, connections }: Storm, port: () => number | null): Promise<void> {
+async function deliverAll(
+  { incoming, connections }: Storm,
+  port: () => number | null,
+  afterEach: (delivered: number) => Promise<void>,
+): Promise<void> {
+  let count = 0;
+  const kills: Promise<void>[] = [];
   const waiting = Array.from({ length: incoming }, (_, at) => at);
   const connection = async () => {
     for (let at = waiting.shift(); at !== undefined; at = waiting.shift()) {
@@ -117,9 +131,12 @@ async function deliverAll({ incoming, connections }: Storm, port: () => number |
         }),
       );
       while (!(await delivered(port(), raw))) await pause(50);
+      count += 1;
+      kills.push(afterEach(count));
     }
   };
   await Promise.all(Array.from({ length: connections }, connection));
+  await Promise.all(kills);
 }
 
 async function delivered(port: number | null, raw: Buffer): Promise<boolean> {

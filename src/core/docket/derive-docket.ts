@@ -4,14 +4,16 @@ import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { type Urgency, USUAL_URGENCY } from "../kernel/urgency";
 import { type ConversationFacts, deriveFlow, type Passage } from "../standing/derive-standing";
-import type { Expectation, FollowUp, Standing } from "../standing/standing";
+import type { FollowUp, Standing } from "../standing/standing";
 import { type Mark, turnMarks } from "../turn-line/marks";
-import { type Turn, whoseTurn } from "../turns/whose-turn";
+import { type Expectation, isOpen } from "../turns/expectations";
+import { lapsesAt } from "../turns/lapsing";
+import { type TurnAndWhy, turnOf } from "../turns/whose-turn";
 
 /** The card of a conversation: everything about it that is derived and stored for listing. */
 export type Docket = {
   readonly standing: Standing;
-  readonly turn: Turn;
+  readonly turn: TurnAndWhy;
   readonly ownerId: MemberId | null;
   /** Who is kept informed, in the order in which they began to follow it. */
   readonly followerIds: readonly MemberId[];
@@ -22,6 +24,8 @@ export type Docket = {
   readonly expectations: readonly Expectation[];
   /** The earliest date by which an open expectation should be met; null when none has one. */
   readonly expectedAt: Instant | null;
+  /** When it stops to matter; null when it does for good. */
+  readonly expiresAt: Instant | null;
   readonly restingUntil: Instant | null;
   /** When it last came back from a rest of itself, which puts it on top; null when it never did. */
   readonly wokenAt: Instant | null;
@@ -38,17 +42,18 @@ export type Docket = {
 export function deriveDocket(facts: ConversationFacts): Docket {
   const flow = deriveFlow(facts);
   const entries = facts.entries.toSorted((a, b) => a.version - b.version);
-  const dated = flow.expectations.filter((expectation) => expectation.state === "open" && expectation.until !== null);
+  const dated = flow.expectations.filter((expectation) => isOpen(expectation) && expectation.until !== null);
   const followUps = followUpsOf(entries);
   return {
     standing: flow.standing,
-    turn: whoseTurn(facts.messages),
+    turn: turnOf(facts.messages, facts.entries),
     ownerId: flow.ownerId,
     followerIds: followersOf(entries),
     categoryIds: givenCategories(entries, facts.replacedCategories),
     recordIds: recordsOf(entries),
     expectations: flow.expectations,
     expectedAt: earliest(dated.map(({ until }) => until)),
+    expiresAt: lapsesAt(facts.messages, facts.entries),
     restingUntil: flow.restingUntil,
     wokenAt: flow.wokenAt,
     urgency: urgencyOf(entries),

@@ -16,6 +16,7 @@ export function leadsTo(
     case "keep":
       return "our-move";
     case "settle":
+    case "no-answer":
       return "settled";
     case "bin":
       return "bin";

@@ -1,5 +1,5 @@
 import type { Effect } from "../journal/entry";
-import type { EmailAddress } from "../kernel/email-address";
+import { domainOf, type EmailAddress } from "../kernel/email-address";
 import type {
   CategoryId,
   EntryId,
@@ -13,7 +13,9 @@ import type {
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
 import type { ConversationFacts } from "../standing/derive-standing";
-import { moveEffect } from "../turns/whose-turn";
+import { isOpen } from "../turns/expectations";
+import { moveEffect } from "../turns/move-effect";
+import { acknowledgedIn } from "../turns/whose-turn";
 import { type Docket, deriveDocket } from "./derive-docket";
 
 /** Everything that a member can decide about conversations, one or many at a time. */
@@ -48,8 +50,24 @@ export type Decision =
     }
   | { readonly kind: "follow-up-done"; readonly followUpId: FollowUpId }
   | { readonly kind: "follow-up-clear"; readonly followUpId: FollowUpId }
-  | { readonly kind: "expect"; readonly until: Instant | null; readonly expectationId: ExpectationId }
+  /** `whom` left out means any of those who wrote; it takes the place of what is awaited unless it comes `besides`. */
+  | {
+      readonly kind: "expect";
+      readonly until: Instant | null;
+      readonly expectationId: ExpectationId;
+      readonly whom?: Whom;
+      readonly colleagueId?: MemberId;
+      readonly besides?: boolean;
+    }
+  | { readonly kind: "extend"; readonly expectationId: ExpectationId; readonly until: Instant | null }
+  | { readonly kind: "withdraw"; readonly expectationId: ExpectationId }
   | { readonly kind: "stop-expecting" }
+  /** A message of theirs is no answer yet; the newest one where none is named. */
+  | { readonly kind: "acknowledge"; readonly messageId: MessageId | null }
+  /** When it stops to matter; null for never. */
+  | { readonly kind: "expire"; readonly at: Instant | null }
+  /** Nobody owes anything: it is settled, and nobody's move until somebody writes. */
+  | { readonly kind: "no-answer" }
   | { readonly kind: "note"; readonly text: string; readonly mentions?: readonly MemberId[] }
   | {
       readonly kind: "edit-note";
@@ -57,6 +75,10 @@ export type Decision =
       readonly text: string;
       readonly mentions?: readonly MemberId[];
     };
+
+/** Whom an answer is awaited from: any of them, each of them, anybody outside, anybody of their houses. */
+export const WHOM = ["any", "each", "anybody", "house"] as const;
+export type Whom = (typeof WHOM)[number];
 
 type Planner<Kind extends Decision["kind"]> = (
   decision: Extract<Decision, { kind: Kind }>,
@@ -101,9 +123,26 @@ const PLANNERS: { readonly [Kind in Decision["kind"]]: Planner<Kind> } = {
   "follow-up-clear": ({ followUpId }, now) =>
     now.followUps.some(({ id }) => id === followUpId) ? [{ kind: "follow-up-cleared", followUpId }] : [],
   // A new date for the same question replaces the old one.
-  expect: ({ until, expectationId }, now, facts) => [
-    ...withdrawals(now),
-    { kind: "expected", expectationId, from: peopleOutside(facts), until, messageId: lastOfOurs(facts) },
+  expect: (decision, now, facts) => [
+    ...(decision.besides === true ? [] : withdrawals(now)),
+    expectedBy(decision, peopleOutside(facts), lastOfOurs(facts)),
+  ],
+  extend: ({ expectationId, until }, now) => {
+    const one = now.expectations.find(({ id }) => id === expectationId);
+    return one !== undefined && isOpen(one) && one.until !== until ? [{ kind: "extended", expectationId, until }] : [];
+  },
+  withdraw: ({ expectationId }, now) =>
+    withdrawals({ expectations: now.expectations.filter(({ id }) => id === expectationId) }),
+  acknowledge: ({ messageId }, _, { messages, entries }) => {
+    const theirs = messages.filter((one) => moveEffect(one) === "they-wrote").toSorted((a, b) => a.at - b.at);
+    const named = messageId === null ? theirs.at(-1) : theirs.find(({ id }) => id === messageId);
+    if (named === undefined || acknowledgedIn(entries).has(named.id)) return [];
+    return [{ kind: "acknowledged", messageId: named.id }];
+  },
+  expire: ({ at }, now) => (now.expiresAt === at ? [] : [{ kind: "expiry-set", at }]),
+  "no-answer": (_, now) => [
+    ...(now.turn.kind === "nobody" ? [] : [{ kind: "turn-set", turn: "nobody" } as const]),
+    ...(now.standing.kind === "settled" ? [] : [{ kind: "settled" } as const]),
   ],
   "stop-expecting": (_, now) => withdrawals(now),
   note: ({ text, mentions = [] }) => [{ kind: "noted", text, ...(mentions.length === 0 ? {} : { mentions }) }],
@@ -120,10 +159,27 @@ export function planDecision<Kind extends Decision["kind"]>(
   return planner(decision, deriveDocket(facts), facts);
 }
 
-function withdrawals(now: Docket): Effect[] {
-  return now.expectations
-    .filter((expectation) => expectation.state === "open")
-    .map((expectation) => ({ kind: "withdrawn", expectationId: expectation.id }));
+function withdrawals(now: Pick<Docket, "expectations">): Effect[] {
+  return now.expectations.filter(isOpen).map((expectation) => ({ kind: "withdrawn", expectationId: expectation.id }));
+}
+
+/** The effect of awaiting an answer: from these people, by these words. A house is the domain of the first of them. */
+export function expectedBy(
+  {
+    until,
+    expectationId,
+    whom = "any",
+    colleagueId,
+  }: Pick<Extract<Decision, { kind: "expect" }>, "until" | "expectationId" | "whom" | "colleagueId">,
+  people: readonly EmailAddress[],
+  messageId: MessageId | null,
+): Extract<Effect, { kind: "expected" }> {
+  const made = { kind: "expected", expectationId, until, messageId } as const;
+  if (colleagueId !== undefined) return { ...made, from: [], colleagueId };
+  const [first] = people;
+  if (whom === "anybody" || first === undefined) return { ...made, from: [] };
+  if (whom === "each") return { ...made, from: people, need: "each" };
+  return whom === "house" ? { ...made, from: people, organisation: domainOf(first) } : { ...made, from: people };
 }
 
 function peopleOutside(facts: ConversationFacts): EmailAddress[] {

@@ -46,9 +46,14 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
     case "rest-ended":
       return "ended its rest";
     case "expected":
-      return effect.until === null ? "asked for a reply" : `asked for a reply by ${names.day(effect.until)}`;
     case "withdrawn":
-      return "stopped waiting for the reply";
+    case "extended":
+    case "also-awaited":
+    case "acknowledged":
+    case "turn-set":
+    case "expiry-set":
+    case "lapsed":
+      return waitingInWords(effect, names);
     case "send-failed":
       return `could not send the message: ${effect.reason}`;
     case "list-left":
@@ -98,6 +103,48 @@ function togetherInWords(effect: Together, names: Names, by: MemberId | null): s
       return `gave the draft back to ${names.member(effect.to)}`;
     case "draft-given-up":
       return "gave the draft up";
+    default:
+      return assertNever(effect);
+  }
+}
+
+type Waiting = Extract<
+  Effect,
+  {
+    kind:
+      | "expected"
+      | "withdrawn"
+      | "extended"
+      | "also-awaited"
+      | "acknowledged"
+      | "turn-set"
+      | "expiry-set"
+      | "lapsed";
+  }
+>;
+
+function waitingInWords(effect: Waiting, names: Names): string {
+  switch (effect.kind) {
+    case "expected":
+      return effect.until === null ? "asked for a reply" : `asked for a reply by ${names.day(effect.until)}`;
+    case "withdrawn":
+      return "stopped waiting for the reply";
+    case "extended":
+      return effect.until === null
+        ? "took the date off the reply"
+        : `moved the date of the reply to ${names.day(effect.until)}`;
+    case "also-awaited":
+      return "found another address of whom we await";
+    case "acknowledged":
+      return "called a message no answer yet";
+    case "expiry-set":
+      return effect.at === null
+        ? "said that it matters for good"
+        : `said that it matters until ${names.day(effect.at)}`;
+    case "lapsed":
+      return "let it lapse, as its time was over";
+    case "turn-set":
+      return effect.turn === "us" ? "called it still our move" : "said that no answer is needed";
     default:
       return assertNever(effect);
   }

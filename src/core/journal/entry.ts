@@ -12,6 +12,8 @@ import type {
 } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
+import type { RuleMark } from "../rules/rule";
+import type { Awaited } from "../turns/awaited";
 
 /** One effect on a conversation, decided by a person or found out by the system. What happened, never what it led to. */
 export type Effect =
@@ -38,13 +40,33 @@ export type Effect =
   | {
       readonly kind: "expected";
       readonly expectationId: ExpectationId;
-      /** Whom we await; nobody named means anybody outside. */
+      /** Whom we await; nobody named means anybody outside. The others say how: left out they mean any of them, and only them. */
       readonly from: readonly EmailAddress[];
+      readonly need?: Awaited["need"];
+      readonly organisation?: string;
+      readonly colleagueId?: MemberId;
+      readonly aliases?: Awaited["aliases"];
       readonly until: Instant | null;
       /** The message that asked, when the expectation was made on sending. */
       readonly messageId: MessageId | null;
     }
   | { readonly kind: "withdrawn"; readonly expectationId: ExpectationId }
+  /** Its date is another one by hand. */
+  | { readonly kind: "extended"; readonly expectationId: ExpectationId; readonly until: Instant | null }
+  /** Other addresses of those who are awaited came to be known. */
+  | {
+      readonly kind: "also-awaited";
+      readonly expectationId: ExpectationId;
+      readonly aliases: Awaited["aliases"];
+    }
+  /** A message that says "thanks, will do" and answers nothing. */
+  | { readonly kind: "acknowledged"; readonly messageId: MessageId }
+  /** By hand: it stops to matter then, or matters for good. */
+  | { readonly kind: "expiry-set"; readonly at: Instant | null }
+  /** That moment came before anybody did anything about it. */
+  | { readonly kind: "lapsed" }
+  /** By hand, until the next message that counts: no answer is needed, or it is still our move. */
+  | { readonly kind: "turn-set"; readonly turn: "us" | "nobody" }
   | { readonly kind: "send-failed"; readonly messageId: MessageId; readonly reason: string }
   /** Somebody left the mailing list that it came through, which cannot be taken back from here. */
   | { readonly kind: "list-left"; readonly list: string; readonly by: "one-click" | "mail" }
@@ -97,8 +119,10 @@ export type JournalEntry = {
   readonly id: EntryId;
   readonly version: number;
   readonly at: Instant;
-  /** Null when the system found it out. */
+  /** Null when the system found it out, or a rule did it. */
   readonly by: MemberId | null;
+  /** The rule that did it, where one did. */
+  readonly rule?: RuleMark;
   readonly effect: Effect;
 };
 
@@ -113,11 +137,14 @@ export type Aspect =
   | `part:${string}`
   | `follow-up:${string}`
   | `follower:${string}`
+  | `expectation:${string}`
+  | "expiry"
+  | `acknowledged:${string}`
   | "note";
 
 /** What happened and cannot be taken back: found out by the tray, or done outside of the conversation. */
 export const FACT_KINDS: readonly EffectKind[] = [
-  ...(["send-failed", "list-left", "rest-ended"] as const),
+  ...(["send-failed", "list-left", "rest-ended", "also-awaited", "lapsed"] as const),
   ...(["draft-handed", "draft-returned", "draft-given-up"] as const),
 ];
 
@@ -145,6 +172,12 @@ export function aspectOf(effect: Effect): Aspect {
     case "follow-up-done":
     case "follow-up-cleared":
       return `follow-up:${effect.followUpId}`;
+    case "extended":
+      return `expectation:${effect.expectationId}`;
+    case "expiry-set":
+      return "expiry";
+    case "acknowledged":
+      return `acknowledged:${effect.messageId}`;
     case "joined":
     case "split-off":
       return `part:${effect.conversationId}`;
@@ -153,7 +186,7 @@ export function aspectOf(effect: Effect): Aspect {
   }
 }
 
-/** True for what can be taken back: a person's decision, or what the tray joined; never a fact. */
-export function canBeUndone({ by, effect }: Pick<JournalEntry, "by" | "effect">): boolean {
-  return aspectOf(effect) !== "fact" && (by !== null || effect.kind === "joined");
+/** True for what can be taken back: a person's decision, what a rule did, or what the tray joined; never a fact. */
+export function canBeUndone({ by, rule, effect }: Pick<JournalEntry, "by" | "rule" | "effect">): boolean {
+  return aspectOf(effect) !== "fact" && (by !== null || rule !== undefined || effect.kind === "joined");
 }

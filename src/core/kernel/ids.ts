@@ -20,6 +20,9 @@ export type TimeOffId = Brand<string, "TimeOffId">;
 export type InvitationId = Brand<string, "InvitationId">;
 export type NotificationId = Brand<string, "NotificationId">;
 export type WatchId = Brand<string, "WatchId">;
+export type RuleId = Brand<string, "RuleId">;
+export type ContactId = Brand<string, "ContactId">;
+export type ReminderId = Brand<string, "ReminderId">;
 
 type AnyId =
   | TrayId
@@ -40,7 +43,10 @@ type AnyId =
   | TimeOffId
   | InvitationId
   | NotificationId
-  | WatchId;
+  | WatchId
+  | RuleId
+  | ContactId
+  | ReminderId;
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 

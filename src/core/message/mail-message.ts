@@ -84,6 +84,8 @@ export type MailMessage = {
   readonly authenticationResults: readonly string[];
   /** Whether it carries a DKIM-Signature (RFC 6376); whether that holds is another matter. */
   readonly isSigned: boolean;
+  /** When it stops to matter, as its header says; null where it says nothing. */
+  readonly expiresAt: Instant | null;
   /** What was odd about it, in words; the message is kept all the same. */
   readonly warnings: readonly string[];
 };

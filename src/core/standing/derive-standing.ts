@@ -1,28 +1,18 @@
 import type { CategoryReplacement } from "../categories/category";
 import type { JournalEntry } from "../journal/entry";
 import { assertNever } from "../kernel/assert-never";
-import type { EmailAddress } from "../kernel/email-address";
 import type { MemberId, MessageId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
-import type { MessageKind } from "../message/mail-message";
-import { moveEffect } from "../turns/whose-turn";
-import type { Expectation, Reason, Standing, StandingKind } from "./standing";
+import { type AwaitedMessage, type Expectation, expectationsOf, isOpen } from "../turns/expectations";
+import { moveEffect } from "../turns/move-effect";
+import type { Reason, Standing, StandingKind } from "./standing";
 
 /** A message as far as standings go. `version` is its place in the order in which the conversation learned of things. */
-export type MessageFact = {
-  readonly id: MessageId;
+export type MessageFact = AwaitedMessage & {
   readonly version: number;
-  /** When it was written, as far as that can be believed. */
-  readonly at: Instant;
   /** When the tray received it, or when we sent it off. */
   readonly arrivedAt: Instant;
-  readonly direction: "in" | "out";
-  readonly kind: MessageKind;
-  readonly from: EmailAddress;
   readonly fromName: string;
-  /** The colleague who wrote it, for our own. */
-  readonly authorId: MemberId | null;
-  readonly failedRecipients: readonly EmailAddress[];
 };
 
 /** Everything that happened in one conversation; entries that were undone are not in it. */
@@ -80,7 +70,10 @@ type Rest = {
 type State = {
   standing: Standing | null;
   ownerId: MemberId | null;
-  expectations: Expectation[];
+  /** What is known of expectations at each step. */
+  expectations: readonly Expectation[];
+  /** And what was known before it. */
+  before: readonly Expectation[];
   rest: Rest | null;
   wokenAt: Instant | null;
   sentAt: Map<MessageId, Instant>;
@@ -97,6 +90,7 @@ export function deriveFlow(facts: ConversationFacts): Flow {
     standing: null,
     ownerId: null,
     expectations: [],
+    before: [],
     rest: null,
     wokenAt: null,
     sentAt: new Map(),
@@ -111,15 +105,45 @@ export function deriveFlow(facts: ConversationFacts): Flow {
     ...facts.entries.map((entry) => ({ version: entry.version, at: entry.at, apply: () => applyEntry(state, entry) })),
   ];
   const gone = facts.replacedOwners;
+  // Before the first of them nothing is awaited, and most conversations never await anything.
+  const first = Math.min(
+    ...facts.entries.flatMap(({ effect, version }) => (effect.kind === "expected" ? version : [])),
+  );
   for (const { version, at, apply } of steps.toSorted((a, b) => a.version - b.version)) {
     state.ownerId = successorOf(state.ownerId, gone, at);
+    state.before = state.expectations;
+    if (version >= first) state.expectations = knownAt(version, facts);
     const goes = apply();
     if (goes !== null) move(state, version, at, goes);
   }
   const { standing, expectations, rest, wokenAt, passages } = state;
   if (standing === null) throw new Error("a conversation without a message or a decision has no standing");
   const ownerId = successorOf(state.ownerId, gone, null);
-  return { standing, ownerId, expectations, restingUntil: rest?.until ?? null, wokenAt, passages };
+  return {
+    standing: withDateNow(standing, expectations),
+    ownerId,
+    expectations,
+    restingUntil: rest?.until ?? null,
+    wokenAt,
+    passages,
+  };
+}
+
+// The dates of expectations and whose answer a message is do not depend on when mail came; what was known does.
+function knownAt(version: number, { messages, entries }: ConversationFacts): Expectation[] {
+  const sofar = (one: { readonly version: number }) => one.version <= version;
+  return expectationsOf(messages.filter(sofar), entries.filter(sofar));
+}
+
+// A date that was moved since is said as it is now.
+function withDateNow(standing: Standing, expectations: readonly Expectation[]): Standing {
+  const { reason } = standing;
+  if (reason.kind !== "asked") return standing;
+  const open = expectations.filter(isOpen);
+  const dates = open.flatMap(({ until }) => until ?? []);
+  if (open.length === 0) return standing;
+  const until = dates.length === 0 ? null : (Math.min(...dates) as Instant);
+  return { ...standing, reason: { ...reason, until } };
 }
 
 // Who left has no successor in what happened before, and one in everything since; null for the end of all that is known.
@@ -142,9 +166,15 @@ function move(state: State, version: number, at: Instant, { kind, reason }: NonN
 // Our message ends the matter unless something is still awaited, or a decision that goes with it says otherwise.
 function applyOurs(state: State, message: MessageFact): Goes {
   state.sentAt.set(message.id, message.arrivedAt);
-  const awaited = state.standing?.kind === "waiting" && state.expectations.some(({ state: is }) => is === "open");
-  if (moveEffect(message) !== "we-wrote" || awaited) return null;
-  return { kind: "settled", reason: { kind: "answered", by: message.authorId } };
+  if (moveEffect(message) !== "we-wrote") return null;
+  const open = state.expectations.find(isOpen);
+  if (open === undefined) return { kind: "settled", reason: { kind: "answered", by: message.authorId } };
+  return state.standing?.kind === "waiting" ? null : waitsFor(state, open);
+}
+
+function waitsFor(state: State, { madeBy: by, messageId, until }: Expectation): NonNullable<Goes> {
+  const askedAt = messageId === null ? null : (state.sentAt.get(messageId) ?? null);
+  return { kind: "waiting", reason: { kind: "asked", by, askedAt, until } };
 }
 
 function applyTheirs(state: State, message: MessageFact): Goes {
@@ -154,35 +184,30 @@ function applyTheirs(state: State, message: MessageFact): Goes {
   const arrives: Goes = { kind: "to-sort", reason: { kind: "arrived", who } };
   if (was === null) return arrives;
   if (was === "junk") return null;
-  if (effect === "bounced") return applyBounce(state, message);
-  if (effect === "they-wrote") {
-    closeExpectations(state, "answered", (awaited) => awaited.length === 0 || awaited.includes(message.from));
-    if (state.rest?.evenIfAnswered === true) return null;
-    const undecided = was === "to-sort" || was === "bin" || (was === "settled" && state.ownerId === null);
-    return undecided ? arrives : { kind: "our-move", reason: { kind: "replied", who, messageId: message.id } };
-  }
+  if (effect === "bounced")
+    return { kind: "our-move", reason: { kind: "bounced", recipients: message.failedRecipients } };
+  if (effect === "they-wrote") return applyTheirAnswer(state, message, was);
   // New list mail has to be looked at; a machine's message in a matter that is dealt with has not.
   return message.kind === "list" && (was === "settled" || was === "bin") ? arrives : null;
 }
 
-function applyBounce(state: State, message: MessageFact): Goes {
-  const failed = message.failedRecipients;
-  closeExpectations(
-    state,
-    "impossible",
-    (awaited) => awaited.length > 0 && awaited.every((one) => failed.includes(one)),
-  );
-  return { kind: "our-move", reason: { kind: "bounced", recipients: failed } };
+function applyTheirAnswer(state: State, message: MessageFact, was: StandingKind): Goes {
+  if (state.rest?.evenIfAnswered === true || (was === "waiting" && isOnlyAPart(state, message))) return null;
+  const who = message.fromName || message.from;
+  const undecided = was === "to-sort" || was === "bin" || (was === "settled" && state.ownerId === null);
+  return undecided
+    ? { kind: "to-sort", reason: { kind: "arrived", who } }
+    : { kind: "our-move", reason: { kind: "replied", who, messageId: message.id } };
 }
 
-function closeExpectations(
-  state: State,
-  as: Expectation["state"],
-  concerns: (awaited: readonly EmailAddress[]) => boolean,
-): void {
-  state.expectations = state.expectations.map((expectation) =>
-    expectation.state === "open" && concerns(expectation.from) ? { ...expectation, state: as } : expectation,
-  );
+// One of several from whom an answer is awaited wrote, and nothing is complete by that.
+function isOnlyAPart({ expectations, before }: State, { id }: MessageFact): boolean {
+  const completes = expectations.some((one) => !isOpen(one) && isOpenIn(before, one));
+  return !completes && expectations.some((one) => isOpen(one) && one.answers.some(({ messageId }) => messageId === id));
+}
+
+function isOpenIn(known: readonly Expectation[], { id }: Expectation): boolean {
+  return known.some((one) => one.id === id && isOpen(one));
 }
 
 function applyEntry(state: State, entry: JournalEntry): Goes {
@@ -207,9 +232,18 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
     case "expected":
       return applyExpected(state, entry, effect);
     case "withdrawn":
-      return applyWithdrawn(state, entry, effect.expectationId);
+      return applyWithdrawn(state, entry);
+    case "acknowledged":
+      return applyAcknowledged(state);
+    case "turn-set":
+      return effect.turn === "us" ? { kind: "our-move", reason: { kind: "kept", by } } : null;
     case "send-failed":
       return { kind: "our-move", reason: { kind: "not-sent", detail: effect.reason } };
+    case "lapsed":
+      return { kind: "settled", reason: { kind: "lapsed" } };
+    case "expiry-set":
+    case "extended":
+    case "also-awaited":
     case "categorised":
     case "uncategorised":
     case "filed":
@@ -251,7 +285,7 @@ function applyRestEnded(state: State, at: Instant): Goes {
   if (rest === null || rest.until === null || rest.until > at) return null;
   state.wokenAt = at;
   const reason: Reason = { kind: "rest-ended", by: rest.by, restedAt: rest.at };
-  const waits = rest.from === "waiting" && state.expectations.some(({ state: is }) => is === "open");
+  const waits = rest.from === "waiting" && state.expectations.some(isOpen);
   return { kind: rest.from === "to-sort" ? "to-sort" : waits ? "waiting" : "our-move", reason };
 }
 
@@ -266,17 +300,18 @@ function applyExpected(
   entry: JournalEntry,
   effect: Extract<JournalEntry["effect"], { kind: "expected" }>,
 ): Goes {
-  const askedAt = effect.messageId === null ? null : (state.sentAt.get(effect.messageId) ?? null);
-  const { expectationId: id, from, until } = effect;
-  state.expectations.push({ id, from, madeAt: entry.at, until, state: "open" });
-  return { kind: "waiting", reason: { kind: "asked", by: entry.by, askedAt, until } };
+  const made = state.expectations.find(({ id }) => id === effect.expectationId);
+  if (made === undefined) throw new Error(`entry ${entry.id} made no expectation`);
+  return waitsFor(state, made);
 }
 
-function applyWithdrawn(state: State, entry: JournalEntry, id: Expectation["id"]): Goes {
-  state.expectations = state.expectations.map((expectation) =>
-    expectation.id === id && expectation.state === "open" ? { ...expectation, state: "withdrawn" } : expectation,
-  );
-  const open = state.expectations.some((expectation) => expectation.state === "open");
-  if (open || state.standing?.kind !== "waiting") return null;
+function applyWithdrawn(state: State, entry: JournalEntry): Goes {
+  if (state.expectations.some(isOpen) || state.standing?.kind !== "waiting") return null;
   return { kind: "our-move", reason: { kind: "withdrawn", by: entry.by } };
+}
+
+// What was taken for the answer is none: it is awaited as before.
+function applyAcknowledged(state: State): Goes {
+  const open = state.expectations.find((one) => isOpen(one) && !isOpenIn(state.before, one));
+  return open === undefined ? null : waitsFor(state, open);
 }

@@ -45,6 +45,8 @@ export function reasonInWords(standing: Standing, reader: Reader): string {
       return `Since ${since}: its rest is over; ${who(reason.by)} put it to rest ${dayInWords(reason.restedAt, reader.now, reader.zone)}.`;
     case "settled":
       return `Since ${since}: ${who(reason.by)} settled it.`;
+    case "lapsed":
+      return `Lapsed ${since}: it mattered until then only.`;
     case "answered":
       return `Since ${since}: ${who(reason.by)} answered without asking for a reply.`;
     case "binned":

@@ -1,5 +1,5 @@
 import type { EmailAddress } from "../kernel/email-address";
-import type { ExpectationId, FollowUpId, MemberId, MessageId } from "../kernel/ids";
+import type { FollowUpId, MemberId, MessageId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 
 /** Where a conversation is. The first five are the flow, in the order in which work flows. */
@@ -51,6 +51,8 @@ export type Reason =
       readonly restedAt: Instant;
     }
   | { readonly kind: "settled"; readonly by: MemberId | null }
+  /** It mattered until then only. */
+  | { readonly kind: "lapsed" }
   | { readonly kind: "answered"; readonly by: MemberId | null }
   | { readonly kind: "binned"; readonly by: MemberId | null }
   | { readonly kind: "junked"; readonly by: MemberId | null }
@@ -58,15 +60,6 @@ export type Reason =
 
 /** Exactly one kind, since when, and exactly one reason. */
 export type Standing = { readonly kind: StandingKind; readonly since: Instant; readonly reason: Reason };
-
-/** What we await in one conversation, from whom, and what has become of it. */
-export type Expectation = {
-  readonly id: ExpectationId;
-  readonly from: readonly EmailAddress[];
-  readonly madeAt: Instant;
-  readonly until: Instant | null;
-  readonly state: "open" | "answered" | "withdrawn" | "impossible";
-};
 
 /** A thing to do on a conversation, for somebody, by a day or without one. */
 export type FollowUp = {

@@ -9,6 +9,7 @@ export const TOLD_EVENTS = [
   "category",
   "words",
   "digest",
+  "week",
 ] as const;
 export type ToldEvent = (typeof TOLD_EVENTS)[number];
 
@@ -23,6 +24,7 @@ export const EVENT_NAMES: Readonly<Record<ToldEvent, string>> = {
   category: "A message under a category I watch",
   words: "A message with words I watch",
   digest: "The digest of the day",
+  week: "The week that is over, of a tray that I lead",
 };
 
 /** What can be watched beside one's own matters. */

@@ -37,6 +37,8 @@ function lineOf({ event, who, count, words }: Told): string {
       return `${words} wrote with words you watch`;
     case "digest":
       return "The day in short";
+    case "week":
+      return "The week in short";
     default:
       return assertNever(event);
   }

@@ -1,5 +1,6 @@
 import { domainOf, type EmailAddress } from "../kernel/email-address";
 import type { CategoryId, MemberId } from "../kernel/ids";
+import { hasWords, plainWords } from "../kernel/plain-words";
 import type { WatchKind } from "./events";
 
 /** What a member watches: an address or `@domain`, a category's id, or words that have to be there together. */
@@ -16,7 +17,7 @@ export type WatchedMessage = {
 /** Those of the watches that a message is for. */
 export function watchesFor(message: WatchedMessage, watches: readonly Watch[]): Watch[] {
   if (watches.length === 0) return [];
-  const text = plain(`${message.subject} ${message.text}`);
+  const text = plainWords(`${message.subject} ${message.text}`);
   return watches.filter(({ kind, value }) => {
     switch (kind) {
       case "person":
@@ -24,19 +25,8 @@ export function watchesFor(message: WatchedMessage, watches: readonly Watch[]): 
       case "category":
         return message.categoryIds.some((id) => id === value);
       case "words":
-        return isWholeIn(plain(value), text);
+        return hasWords(text, value);
     }
     return false;
   });
-}
-
-// Letters of any writing, without case and accents, one space between the words.
-function plain(text: string): string {
-  const bare = text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
-  return ` ${bare.replace(/[^\p{L}\p{N}]+/gu, " ").trim()} `;
-}
-
-function isWholeIn(words: string, text: string): boolean {
-  const each = words.trim().split(" ");
-  return each[0] !== "" && each.every((word) => text.includes(` ${word} `));
 }

@@ -1,5 +1,5 @@
 import type { ConversationFacts } from "../standing/derive-standing";
-import { moveEffect } from "../turns/whose-turn";
+import { moveEffect } from "../turns/move-effect";
 
 /** What a mark stands for: t they wrote, w we wrote, m a machine wrote, b a bounce, n a note of ours. */
 export type MarkKind = "t" | "w" | "m" | "b" | "n";

@@ -4,8 +4,16 @@ import { type Instant, instantOf } from "../kernel/instant";
 import { zonedDay } from "../standing/zoned-day";
 import { type DayEdge, spanOn, type WorkingHours } from "./working-hours";
 
-/** A date that a text names: the moment it means, and the words it was named with. */
-export type DateMention = { readonly at: Instant; readonly words: string; readonly hasTime: boolean };
+/**
+ * A date that a text names: the moment it means, and the words it was named with. `other` is what the same figures mean to
+ * those who write the month first ("3/4"); null where only one reading makes a date.
+ */
+export type DateMention = {
+  readonly at: Instant;
+  readonly other: Instant | null;
+  readonly words: string;
+  readonly hasTime: boolean;
+};
 
 /** A moment on a calendar and clock, before it is known whether that clock ever shows it. */
 export type ClockTime = {
@@ -20,8 +28,41 @@ export type ClockTime = {
   readonly isSpan: boolean;
 };
 
-const LANGUAGES = [chrono.en.GB, chrono.de.casual, chrono.fr.casual, chrono.nl.casual, chrono.es.casual];
+// "The 8th", which is the next one there is, and hours in words.
+const english = chrono.en.GB.clone();
+const HOURS = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+english.parsers.push(
+  {
+    pattern: () =>
+      /\bthe (\d{1,2})(?:st|nd|rd|th)\b(?! (?:of|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|floor|time|edition|century))/i,
+    extract: ({ refDate }, match) => {
+      const day = Number(match[1]);
+      if (day < 1 || day > 31) return null;
+      const month = refDate.getMonth() + (day < refDate.getDate() ? 1 : 0);
+      const named = new Date(refDate.getFullYear(), month, day);
+      return { day: named.getDate(), month: named.getMonth() + 1, year: named.getFullYear() };
+    },
+  },
+  {
+    pattern: () =>
+      new RegExp(
+        `\\b(?:at|around|about) (${HOURS.join("|")}|noon)(?: o['’]clock)?(?![ -][a-z]*(?:percent|pieces|metres|hundred))\\b`,
+        "i",
+      ),
+    extract: (_, match) => {
+      const word = (match[1] ?? "").toLowerCase();
+      const hour = word === "noon" ? 12 : HOURS.indexOf(word) + 1;
+      // Nobody means the small hours who writes from an office.
+      return { hour: hour < 7 ? hour + 12 : hour, minute: 0 };
+    },
+  },
+);
+
+const LANGUAGES = [english, chrono.de.casual, chrono.fr.casual, chrono.nl.casual, chrono.es.casual];
 // Reading a date takes a fraction of a millisecond a line; nobody names a date to work by after this much text.
+// What the library reads as a date and is none: the beginning of a month in another language ("4 d"), little words that
+// are days there ("do"), and days that no calendar knows ("the day", "in the week").
+const NO_DATE = /^(?:\d+ ?[a-z]|[a-z]{1,2}\.?|(?:in |on |at )?(?:the|a|this very) (?:day|week|month|year))$/i;
 const MAX_CHARACTERS = 4_000;
 const CLOSED_DAY = { opens: 8, closes: 17 } as const;
 
@@ -33,9 +74,28 @@ const CLOSED_DAY = { opens: 8, closes: 17 } as const;
 export function datesIn(text: string, now: Instant, hours: WorkingHours, edge: DayEdge = "opens"): DateMention[] {
   return clockTimesIn(text, now, hours.zone).flatMap((named) => {
     if (named.isSpan) return [];
-    const at = named.hour === null ? edgeOf(named, hours, edge) : clockInstant(named, hours.zone);
-    return at === null ? [] : [{ at, words: named.words, hasTime: named.hour !== null }];
+    const at = momentOf(named, hours, edge);
+    if (at === null) return [];
+    return [{ at, other: otherReading(named, now, hours, edge), words: named.words, hasTime: named.hour !== null }];
   });
+}
+
+/** The moment that is named: its own time, else the edge of its day; null for a day or a time that there is not. */
+export function momentOf(named: ClockTime, hours: WorkingHours, edge: DayEdge): Instant | null {
+  return named.hour === null ? edgeOf(named, hours, edge) : clockInstant(named, hours.zone);
+}
+
+// With points between them the day comes first everywhere (ISO 8601 is the only other way, and has its own marks).
+const TWO_NUMBERS = /\b(\d{1,2})\/(\d{1,2})(\/\d{2,4})?\b/;
+
+/** What figures mean to those who write the month first, where that is another day to come; null where there is one reading. */
+export function otherReading(named: ClockTime, now: Instant, hours: WorkingHours, edge: DayEdge): Instant | null {
+  const [, first = "", second = "", year] = TWO_NUMBERS.exec(named.words) ?? [];
+  if (first === second || Number(first) !== named.day || Number(second) !== named.month) return null;
+  const swapped = { ...named, day: named.month, month: named.day };
+  const at = momentOf(swapped, hours, edge);
+  if (at === null || at > now || year !== undefined) return at;
+  return momentOf({ ...swapped, year: swapped.year + 1 }, hours, edge);
 }
 
 /** What a text names as days and times, in the first of the languages that finds any. */
@@ -43,7 +103,9 @@ export function clockTimesIn(text: string, now: Instant, zone: string): ClockTim
   const reference = { instant: new Date(now), timezone: offsetMinutes(now, zone) };
   for (const language of LANGUAGES) {
     const found = language.parse(text.slice(0, MAX_CHARACTERS), reference, { forwardDate: true });
-    const named = found.filter(({ start }) => namesDay(start)).map(({ start, text: words }) => timeOf(start, words));
+    const named = found
+      .filter(({ start, text: words }) => namesDay(start) && !NO_DATE.test(words))
+      .map(({ start, text: words }) => timeOf(start, words));
     if (named.length > 0) return named;
   }
   return [];

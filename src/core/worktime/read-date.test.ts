@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { type Instant, instant, readInstant } from "../kernel/instant";
 import { dateOffers } from "./date-offers";
 import { datesIn } from "./dates-in-text";
-import { type DateProblem, dateProblemInWords, readDate } from "./read-date";
+import { type DateProblem, dateProblemInWords, otherDate, readDate } from "./read-date";
 import { usualHours } from "./working-hours";
 
 const at = (text: string): Instant => readInstant(text) ?? instant(Number.NaN);
@@ -47,6 +47,22 @@ describe("a date that somebody enters", () => {
     const read = readDate(text, now, london);
     expect(read).toEqual({ ok: false, error: problem });
     expect(dateProblemInWords(problem)).not.toBe("");
+  });
+});
+
+describe("figures that are read in two ways", () => {
+  it.each([
+    ["3/12", "2026-12-03T08:00:00Z", "2027-03-12T08:00:00Z"],
+    ["2/3/2027", "2027-03-02T08:00:00Z", "2027-02-03T08:00:00Z"],
+    ["12/12", "2026-12-12T08:00:00Z", null],
+    ["13/12", "2026-12-13T08:00:00Z", null],
+    ["12 Dec", "2026-12-12T08:00:00Z", null],
+    ["2026-12-03", "2026-12-03T08:00:00Z", null],
+  ])("“%s” is %s, and month first %s", (text, first, other) => {
+    expect(readDate(text, now, london)).toEqual({ ok: true, value: at(first) });
+    expect(otherDate(text, now, london)).toBe(other === null ? null : at(other));
+    const [mention] = datesIn(`Please send it by ${text}, as ever.`, now, london);
+    expect(mention?.other ?? null).toBe(other === null ? null : at(other));
   });
 });
 

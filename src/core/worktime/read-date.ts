@@ -1,7 +1,7 @@
 import type { Instant } from "../kernel/instant";
 import { err, ok, type Result } from "../kernel/result";
 import { endOfMonth } from "./date-offers";
-import { clockInstant, clockTimesIn, edgeOf } from "./dates-in-text";
+import { type ClockTime, clockTimesIn, momentOf, otherReading } from "./dates-in-text";
 import {
   addWorkingHours,
   closesToday,
@@ -50,10 +50,21 @@ export function readDate(
     const at = meaning(now, hours, Number(found[1] ?? 0), edge);
     return at === null ? err("closed-for-good") : notPast(at, now);
   }
-  const [named] = clockTimesIn(withHour(words), now, hours.zone);
+  const named = namedIn(words, now, hours);
   if (named === undefined) return err("not-understood");
-  const at = named.hour === null ? edgeOf(named, hours, edge) : clockInstant(named, hours.zone);
+  const at = momentOf(named, hours, edge);
   return at === null ? err("no-such-time") : notPast(at, now);
+}
+
+function namedIn(words: string, now: Instant, hours: WorkingHours): ClockTime | undefined {
+  return clockTimesIn(withHour(words), now, hours.zone)[0];
+}
+
+/** The other moment that figures may mean, to those who write the month first ("3/4"); null where there is one reading. */
+export function otherDate(text: string, now: Instant, hours: WorkingHours, edge: DayEdge = "opens"): Instant | null {
+  const named = namedIn(text.trim().toLowerCase(), now, hours);
+  const other = named === undefined ? null : otherReading(named, now, hours, edge);
+  return other !== null && other > now ? other : null;
 }
 
 function inWorkingDays(now: Instant, hours: WorkingHours, days: number, edge: DayEdge): Instant | null {

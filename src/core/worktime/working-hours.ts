@@ -1,17 +1,11 @@
-import { TZDate } from "@date-fns/tz";
-import { DAY, HOUR, type Instant, instant, instantOf, MINUTE } from "../kernel/instant";
+import { tz } from "@date-fns/tz";
+import { startOfDay } from "date-fns";
+import { DAY, HOUR, type Instant, instantOf, MINUTE } from "../kernel/instant";
 import { zonedDay } from "../standing/zoned-day";
+import type { OpenSpan, WorkingHours } from "./hours";
+import { momentAfter, openBefore, placeAfter, yearTable } from "./open-table";
 
-/** When an office is open on a weekday, in minutes after midnight of its own clock. */
-export type OpenHours = { readonly from: number; readonly to: number };
-
-/** The hours of a tray: a week, Monday first, null for a day it is closed; its holidays as `YYYY-MM-DD`. */
-export type WorkingHours = {
-  /** IANA time zone that the hours are meant in. */
-  readonly zone: string;
-  readonly week: readonly (OpenHours | null)[];
-  readonly holidays: readonly string[];
-};
+export type { DayPart, OpenHours, OpenSpan, WorkingHours } from "./hours";
 
 /** Monday to Friday from eight to five, no holidays. */
 export function usualHours(zone: string): WorkingHours {
@@ -19,39 +13,56 @@ export function usualHours(zone: string): WorkingHours {
   return { zone, week: [open, open, open, open, open, null, null], holidays: [] };
 }
 
-/** A stretch in which the office is open. */
-export type OpenSpan = { readonly opens: Instant; readonly closes: Instant };
-
 /** The side of a working day that a date means: its beginning, for what is taken up then; its end, for what is due by then. */
 export type DayEdge = keyof OpenSpan;
 
 // A tray that is closed for longer than this has no next opening that anybody could plan for.
-const MAX_DAYS_AHEAD = 1_000;
+const MAX_YEARS_AHEAD = 8;
 
 /** The open spans from a moment on, the first one ending after it; none where the office never opens. */
 export function* openSpans(from: Instant, hours: WorkingHours): Generator<OpenSpan> {
-  const start = zonedDay(from, hours.zone);
-  for (let ahead = 0; ahead < MAX_DAYS_AHEAD; ahead += 1) {
-    const span = spanOfDay(start.year, start.month, start.day + ahead, hours);
-    if (span !== null && span.closes > from) yield span;
+  const year = zonedDay(from, hours.zone).year;
+  for (let ahead = 0; ahead <= MAX_YEARS_AHEAD; ahead += 1) {
+    const table = yearTable(year + ahead, hours);
+    for (let at = ahead === 0 ? placeAfter(table, from) : 0; at < table.spans.length; at += 1) {
+      const span = table.spans[at];
+      if (span !== undefined) yield span;
+    }
   }
 }
 
-/** When the office is open on the day of a moment; null when it is closed all that day. */
-export function spanOn(at: Instant, hours: WorkingHours): OpenSpan | null {
-  const { year, month, day } = zonedDay(at, hours.zone);
-  return spanOfDay(year, month, day, hours);
+// The same by days, whatever their breaks; the first day may have begun before.
+function* openDays(from: Instant, hours: WorkingHours): Generator<OpenSpan & { readonly day: number }> {
+  let sofar: (OpenSpan & { readonly day: number })[] = [];
+  for (const { opens, closes } of openSpans(startOf(from, hours), hours)) {
+    const day = zonedDay(opens, hours.zone).number;
+    const [same] = sofar.filter((one) => one.day === day);
+    if (same === undefined) yield* sofar;
+    sofar = [{ day, opens: same?.opens ?? opens, closes }];
+  }
+  yield* sofar;
 }
 
-// Day numbers past the end of a month run on into the next, as those of Date do.
-function spanOfDay(year: number, month: number, day: number, { zone, week, holidays }: WorkingHours): OpenSpan | null {
-  const date = new Date(Date.UTC(year, month - 1, day));
-  if (holidays.includes(date.toISOString().slice(0, 10))) return null;
-  const open = week[(date.getUTCDay() + 6) % 7] ?? null;
-  if (open === null || open.to <= open.from) return null;
-  const at = (minutes: number) =>
-    instantOf(new TZDate(date.getUTCFullYear(), date.getUTCMonth(), date.getUTCDate(), 0, minutes, 0, zone));
-  return { opens: at(open.from), closes: at(open.to) };
+function startOf(at: Instant, hours: WorkingHours): Instant {
+  return instantOf(startOfDay(at, { in: tz(hours.zone) }));
+}
+
+/** When the office opens first and closes last on the day of a moment; null when it is closed all that day. */
+export function spanOn(at: Instant, hours: WorkingHours): OpenSpan | null {
+  const [day] = openDays(at, hours);
+  return day?.day === zonedDay(at, hours.zone).number ? { opens: day.opens, closes: day.closes } : null;
+}
+
+/** Whether an office ever opens, with the week and the holidays that it has. */
+export function everOpens(hours: WorkingHours, from: Instant): boolean {
+  for (const _ of openSpans(from, hours)) return true;
+  return false;
+}
+
+/** Whether the office is open at a moment. */
+export function isOpenAt(at: Instant, hours: WorkingHours): boolean {
+  const [span] = openSpans(at, hours);
+  return span !== undefined && span.opens <= at;
 }
 
 /** The next moment at which the office opens, after `from`; null when it never does. */
@@ -62,10 +73,8 @@ export function nextOpening(from: Instant, hours: WorkingHours): Instant | null 
 
 /** When the office closes today; null when it is closed by now, or all day. */
 export function closesToday(now: Instant, hours: WorkingHours): Instant | null {
-  for (const { closes } of openSpans(now, hours)) {
-    return zonedDay(closes, hours.zone).number === zonedDay(now, hours.zone).number ? closes : null;
-  }
-  return null;
+  const closes = spanOn(now, hours)?.closes ?? null;
+  return closes !== null && closes > now ? closes : null;
 }
 
 /**
@@ -74,11 +83,18 @@ export function closesToday(now: Instant, hours: WorkingHours): Instant | null {
  */
 export function addWorkingHours(from: Instant, count: number, hours: WorkingHours): Instant | null {
   if (!(count >= 0 && count <= 10_000)) throw new RangeError(`${count} is no count of working hours`);
-  let left = count * HOUR;
-  for (const { opens, closes } of openSpans(from, hours)) {
-    const begins = Math.max(opens, from);
-    if (closes - begins >= left) return instant(begins + left);
-    left -= closes - begins;
+  return addWorkingTime(from, Math.round(count * HOUR), hours);
+}
+
+/** The same for a time in milliseconds; nothing added to closed time is the next opening. */
+export function addWorkingTime(from: Instant, time: number, hours: WorkingHours): Instant | null {
+  const year = zonedDay(from, hours.zone).year;
+  let left = openBefore(yearTable(year, hours), from) + time;
+  for (let ahead = 0; ahead <= MAX_YEARS_AHEAD; ahead += 1) {
+    const table = yearTable(year + ahead, hours);
+    const moment = momentAfter(table, left);
+    if (moment !== null) return time === 0 && !isOpenAt(from, hours) ? nextOpening(from, hours) : moment;
+    left -= table.total;
   }
   return null;
 }
@@ -91,22 +107,37 @@ export function workingDayAfter(from: Instant, days: number, hours: WorkingHours
   if (!Number.isInteger(days) || days < 1 || days > 500) throw new RangeError(`${days} is no count of working days`);
   const today = zonedDay(from, hours.zone).number;
   let left = days;
-  for (const span of openSpans(from, hours)) {
-    if (zonedDay(span.opens, hours.zone).number === today) continue;
+  for (const { day, opens, closes } of openDays(from, hours)) {
+    if (day === today) continue;
     left -= 1;
-    if (left === 0) return span;
+    if (left === 0) return { opens, closes };
   }
   return null;
 }
 
 /** The time within working hours between two moments, in milliseconds; 0 when `to` is not after `from`. */
 export function workingTimeBetween(from: Instant, to: Instant, hours: WorkingHours): number {
-  let total = 0;
-  for (const { opens, closes } of openSpans(from, hours)) {
-    if (opens >= to) break;
-    total += Math.max(0, Math.min(closes, to) - Math.max(opens, from));
-  }
+  if (to <= from) return 0;
+  const [first, last] = [zonedDay(from, hours.zone).year, zonedDay(to, hours.zone).year];
+  let total = openBefore(yearTable(last, hours), to) - openBefore(yearTable(first, hours), from);
+  for (let year = first; year < last; year += 1) total += yearTable(year, hours).total;
   return total;
+}
+
+/**
+ * The moment from which so much working time, in milliseconds, has passed until `now`; the latest of them, while it is open.
+ * Null for an office that was not open that long within eight years.
+ */
+export function workingTimeAgo(now: Instant, time: number, hours: WorkingHours): Instant | null {
+  const year = zonedDay(now, hours.zone).year;
+  let left = time - openBefore(yearTable(year, hours), now);
+  if (left <= 0) return momentAfter(yearTable(year, hours), -left);
+  for (let ago = 1; ago <= MAX_YEARS_AHEAD; ago += 1) {
+    const table = yearTable(year - ago, hours);
+    if (left <= table.total) return momentAfter(table, table.total - left);
+    left -= table.total;
+  }
+  return null;
 }
 
 /** `08:30` as minutes after midnight; null when it is no time of day. 24:00 is the end of the day. */

@@ -2,6 +2,7 @@ import type { Address, Email } from "postal-mime";
 import { looseAddress, type Mailbox } from "../../core/kernel/email-address";
 import { type Instant, instant } from "../../core/kernel/instant";
 import { classifyMessage } from "../../core/message/classify-message";
+import { expiryOf } from "../../core/message/expiry";
 import { type Header, headerValue, type MailMessage } from "../../core/message/mail-message";
 import { readMessageIds } from "../../core/message/message-ids";
 import { type DividedText, divideText } from "../../core/message/own-text";
@@ -103,6 +104,7 @@ function understood(email: Email, envelopeSender: string | null, warning: string
       protection: protectionOf(contentType, parts, text),
       hasRemoteContent: html !== null && REMOTE_IMAGE.test(html),
       ...authenticationIn(headers),
+      expiresAt: expiryOf(headers, dateOf),
       warnings: [...(warning === null ? [] : [warning]), ...oddities(email, { from, date, messageId })],
     },
   };
@@ -193,6 +195,7 @@ function unparsed(raw: Uint8Array): ParsedMail {
       hasRemoteContent: false,
       authenticationResults: [],
       isSigned: false,
+      expiresAt: null,
       warnings: ["it could not be parsed and is shown raw"],
     },
   };

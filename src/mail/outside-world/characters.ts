@@ -8,12 +8,20 @@ export type Reaction =
       readonly text: string;
       /** Another address of hers that she answers from. */
       readonly from?: EmailAddress;
+      /** She answers this message of ours only, counted from 1; left out means each. */
+      readonly nth?: number;
       /** How she writes: plain text with marked quotes below, or HTML on top of all that was there. */
       readonly style?: "plain" | "html-on-top";
     }
   /** Writes anew instead of answering: nothing in it names our message. */
   | { readonly kind: "writes-anew"; readonly afterSeconds: number; readonly subject: string; readonly text: string }
-  | { readonly kind: "is-away"; readonly afterSeconds: number; readonly text: string }
+  | {
+      readonly kind: "is-away";
+      readonly afterSeconds: number;
+      /** `{day}` in it is the day when she is back. */
+      readonly text: string;
+      readonly backInDays?: number;
+    }
   | { readonly kind: "bounces"; readonly afterSeconds: number; readonly status: string; readonly diagnostic: string }
   /** A list: what reaches it goes to its members, the tray among them; another member answers there. */
   | { readonly kind: "posts-to-list"; readonly afterSeconds: number; readonly member: string; readonly text: string }
@@ -67,6 +75,30 @@ export const CHARACTERS: readonly Character[] = [
     address: at("sales@ambroseleather.example"),
     reactions: [
       { kind: "answers", afterSeconds: 20, text: "We can hold the heavier grade for you until the end of the month." },
+    ],
+  },
+  {
+    name: "Halloran Valves",
+    address: at("counter@halloranvalves.example"),
+    reactions: [{ kind: "answers", afterSeconds: 5, text: "From stock, at last year’s price." }],
+  },
+  {
+    name: "Corvin Spelter",
+    address: at("corvin@spelterworks.example"),
+    reactions: [
+      {
+        kind: "is-away",
+        afterSeconds: 2,
+        backInDays: 4,
+        text: "I am at the smelter and out of the office. I am back on {day}.",
+      },
+      {
+        kind: "answers",
+        afterSeconds: 6,
+        nth: 2,
+        from: at("corvin.spelter@telephone.example"),
+        text: "Forgive me, it went under while I was away. 200 kilograms, the week after next.",
+      },
     ],
   },
   {

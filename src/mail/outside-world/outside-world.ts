@@ -38,6 +38,7 @@ export async function startOutsideWorld(options: OutsideWorldOptions): Promise<O
     options.characters.filter(({ signs }) => signs === true).map(({ address }) => domainOf(address)),
   );
   const put = new Map<string, number>();
+  const taken = new Map<string, number>();
   const server = new SMTPServer({
     authOptional: true,
     disabledCommands: ["AUTH", "STARTTLS"],
@@ -53,8 +54,12 @@ export async function startOutsideWorld(options: OutsideWorldOptions): Promise<O
     onData(stream, session, callback) {
       buffer(stream)
         .then((raw) => {
-          for (const { address } of session.envelope.rcptTo)
-            react(options, signing, timers, address.toLowerCase(), raw);
+          for (const { address } of session.envelope.rcptTo) {
+            const recipient = address.toLowerCase();
+            const nth = (taken.get(recipient) ?? 0) + 1;
+            taken.set(recipient, nth);
+            react(options, signing, timers, { recipient, nth }, raw);
+          }
         })
         .then(() => callback(null), callback);
     },
@@ -75,11 +80,12 @@ function react(
   options: OutsideWorldOptions,
   signing: Signing,
   timers: Set<NodeJS.Timeout>,
-  recipient: string,
+  { recipient, nth }: { readonly recipient: string; readonly nth: number },
   raw: Uint8Array,
 ): void {
   const character = options.characters.find((one) => one.address === recipient);
   for (const reaction of character?.reactions ?? []) {
+    if (reaction.kind === "answers" && (reaction.nth ?? nth) !== nth) continue;
     const timer = setTimeout(() => {
       timers.delete(timer);
       if (character !== undefined) send(options, signing, character, reaction, raw).catch(options.onProblem);

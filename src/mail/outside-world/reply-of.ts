@@ -27,10 +27,11 @@ export async function replyOf(
     case "is-away": {
       // RFC 3834 3.1.7: a machine says that it is one.
       const headers = { "Auto-Submitted": "auto-replied" };
+      const text = reaction.text.replace("{day}", dayOf(later(now, (reaction.backInDays ?? 0) * DAY)));
       const said = {
         subject: `Away: ${received.subject}`,
-        text: reaction.text,
-        html: paragraphs(reaction.text),
+        text,
+        html: paragraphs(text),
         headers,
       };
       return { envelopeFrom: "", raw: await composeMessage({ ...common, ...thread, from: self, to: [back], ...said }) };
@@ -79,6 +80,9 @@ export async function replyOf(
       return { envelopeFrom: self.address, raw: invitation(self, back, reaction, { ...thread, messageId }, now) };
   }
 }
+
+const dayOf = (at: Instant) =>
+  new Intl.DateTimeFormat("en-GB", { weekday: "long", day: "numeric", month: "long", timeZone: "UTC" }).format(at);
 
 const escaped = (text: string) => text.replace(/&/g, "&amp;").replace(/</g, "&lt;");
 const paragraphs = (text: string) => `<p>${escaped(text).replace(/\n/g, "<br>")}</p>`;

@@ -5,6 +5,8 @@ import * as sortingAtSpeed from "./0003-sorting-at-speed";
 import * as listsAndBin from "./0004-lists-and-bin";
 import * as sharedCategories from "./0005-shared-categories";
 import * as together from "./0006-together";
+import * as rulesAndContacts from "./0007-rules-and-contacts";
+import * as waiting from "./0008-waiting";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -13,6 +15,8 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0004-lists-and-bin", listsAndBin],
   ["0005-shared-categories", sharedCategories],
   ["0006-together", together],
+  ["0007-rules-and-contacts", rulesAndContacts],
+  ["0008-waiting", waiting],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

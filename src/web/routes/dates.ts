@@ -13,11 +13,12 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const reading = readingOf(context.get(memberContext), deps.now());
   const id = readId<ConversationId>(query.get("conversation") ?? "");
   const text = query.get("text") ?? "";
-  const offers = await datesToOffer(deps, grant, id.ok ? id.value : null, edge);
+  const offers = await datesToOffer(deps, grant, id.ok ? id.value : null, edge, query.has("usual"));
   const meant = text.trim() === "" ? null : await understandDate(deps, grant, text, edge);
   return Response.json({
     offers: offers.map(({ label, at }) => ({ label, ...dateView(at, reading) })),
-    meant: meant === null ? null : meant.ok ? dateView(meant.value, reading) : null,
-    problem: meant === null || meant.ok ? null : meant.error,
+    meant: meant?.ok === true ? dateView(meant.value.at, reading) : null,
+    other: meant?.ok === true && meant.value.other !== null ? dateView(meant.value.other, reading) : null,
+    problem: meant?.ok === false ? meant.error : null,
   });
 }

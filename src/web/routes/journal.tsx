@@ -32,8 +32,19 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   return {
     hasMore: page.hasMore,
     kinds: Object.keys(JOURNAL_KINDS),
-    steps: page.steps.map(({ batchId, at, by, words, count, conversationId, subject, isUndone, mayUndo }) => ({
-      ...{ batchId, at, by, words, count, conversationId, subject, isUndone, mayUndo },
+    steps: page.steps.map(({ batchId, at, by, rule, words, count, conversationId, subject, isUndone, mayUndo }) => ({
+      ...{
+        batchId,
+        at,
+        by,
+        words,
+        rule: rule === null ? null : { name: rule.name, why: rule.why },
+        count,
+        conversationId,
+        subject,
+        isUndone,
+        mayUndo,
+      },
       day: dayHeading(at, now, zone),
       when: dayAndTime(at, now, zone),
     })),
@@ -137,14 +148,9 @@ type StepRowProps = {
 };
 
 function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
-  const { members, member, tray } = useTray();
-  const { by, words, when, count, subject, conversationId, isUndone, mayUndo } = step;
-  const who =
-    by === null
-      ? "The tray"
-      : by === member.id
-        ? "You"
-        : (members.find(({ id }) => id === by)?.name ?? "A former colleague");
+  const { tray } = useTray();
+  const { rule, words, when, count, subject, conversationId, isUndone, mayUndo } = step;
+  const who = useWho(step);
   const about = count === 1 ? subject || "(no subject)" : `${count.toLocaleString("en")} conversations`;
   return (
     <>
@@ -168,6 +174,7 @@ function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
         <span className="w-28 shrink-0 text-sm whitespace-nowrap text-soft">{when}</span>
         <span className={`min-w-0 flex-1 truncate ${isUndone ? "text-soft line-through" : ""}`}>
           <b className="font-semibold">{who}</b> {words}
+          {rule !== null && <span className="text-soft"> ({rule.why})</span>}
         </span>
         {count === 1 ? (
           <Link to={`/${tray.slug}/open/${conversationId}`} className="w-2/5 truncate font-serif hover:text-act">
@@ -188,4 +195,11 @@ function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
       </li>
     </>
   );
+}
+
+function useWho({ by, rule }: Step): string {
+  const { members, member } = useTray();
+  if (rule !== null) return `The rule “${rule.name}”`;
+  if (by === null) return "The tray";
+  return by === member.id ? "You" : (members.find(({ id }) => id === by)?.name ?? "A former colleague");
 }

@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
 import { useEffect } from "react";
 import { data, useFetcher } from "react-router";
-import { refusalInWords, setUpHours, traySettings } from "../../operations/index.server";
+import { holidaysInCalendar, refusalInWords, setUpHours, traySettings } from "../../operations/index.server";
 import { useTray } from "../screens/tray-data";
 import { WeekFields } from "../screens/week-fields";
 import { depsContext, grantContext } from "../server/context.server";
@@ -18,12 +18,12 @@ export function meta() {
 
 export async function loader({ context }: Route.LoaderArgs) {
   const grant = context.get(grantContext);
-  const { hours, binDays, junkSenders } = await traySettings(context.get(depsContext), grant);
+  const { hours, binDays, junkSenders, answerWithin } = await traySettings(context.get(depsContext), grant);
   return {
     week: weekView(hours.week),
     zone: hours.zone,
     holidays: hours.holidays,
-    binDays,
+    ...{ binDays, answerWithin },
     junkSenders: junkSenders.map(({ address, by }) => ({ address, by })),
   };
 }
@@ -31,23 +31,35 @@ export async function loader({ context }: Route.LoaderArgs) {
 const NO_PROBLEMS: SettingsProblems = {};
 
 export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const posted = readTraySettings(await request.formData());
-  if (!posted.ok) return data({ saved: false, problems: posted.error, problem: null }, { status: 400 });
-  const done = await setUpHours(context.get(depsContext), context.get(grantContext), posted.value);
+  if (!posted.ok) return data({ saved: null, problems: posted.error, problem: null }, { status: 400 });
+  const { calendar, ...settings } = posted.value;
+  const read = calendar === null ? null : holidaysInCalendar(deps, grant, await calendar.text());
+  const holidays = [...new Set([...settings.holidays, ...(read?.days ?? [])])].toSorted();
+  const done = await setUpHours(deps, grant, { ...settings, holidays });
   if (!done.ok)
-    return data({ saved: false, problems: NO_PROBLEMS, problem: refusalInWords(done.error) }, { status: 403 });
-  return data({ saved: true, problems: NO_PROBLEMS, problem: null });
+    return data({ saved: null, problems: NO_PROBLEMS, problem: refusalInWords(done.error) }, { status: 403 });
+  const unread = read?.problems.map(({ line, words }) => `line ${line}: ${words}`).join("; ") ?? "";
+  const problems: SettingsProblems =
+    unread === "" ? NO_PROBLEMS : { calendar: `The rest is kept. Of the file, ${unread}.` };
+  return data({ saved: savedInWords(read?.days.length ?? null), problems, problem: null });
+}
+
+function savedInWords(days: number | null): string {
+  if (days === null) return "The tray is set up so now";
+  return days === 1 ? "1 day of the calendar is a holiday now" : `${days} days of the calendar are holidays now`;
 }
 
 /** What is the same for everybody in the tray: when it is staffed, when its bin is emptied, whose mail is junk. */
 export default function TraySettings({ loaderData }: Route.ComponentProps) {
-  const { week, zone, holidays, binDays, junkSenders } = loaderData;
+  const { week, zone, holidays, binDays, answerWithin, junkSenders } = loaderData;
   const { mayLead } = useTray();
   // What a page's own form was answered is forgotten with the next change that is heard of; a fetcher's is not.
   const { Form, data: answer } = useFetcher<typeof action>();
   const problems = answer?.problems ?? NO_PROBLEMS;
   useEffect(() => {
-    if (answer?.saved === true) notice("The tray is set up so now");
+    if (answer?.saved != null) notice(answer.saved);
   }, [answer]);
   return (
     <main
@@ -56,13 +68,39 @@ export default function TraySettings({ loaderData }: Route.ComponentProps) {
     >
       <h1 className="font-serif text-xl">This tray</h1>
       {!mayLead && <p className="mt-1 text-soft">Those who lead the tray change this.</p>}
-      <Form method="post" noValidate className="mt-3 grid max-w-4xl gap-x-12 gap-y-5 md:grid-cols-2">
+      <Form
+        method="post"
+        encType="multipart/form-data"
+        noValidate
+        className="mt-3 grid max-w-4xl gap-x-12 gap-y-5 md:grid-cols-2"
+      >
         <fieldset disabled={!mayLead}>
           <legend className="text-sm font-semibold">When it is staffed, in the time of {zone}</legend>
           <WeekFields week={week} problems={problems} />
+          {problems.week !== undefined && (
+            <p role="alert" className="mt-1 text-late">
+              {problems.week}
+            </p>
+          )}
+          <Field
+            label="Working hours within which an answer of ours is due"
+            name="answer-within"
+            inputMode="numeric"
+            defaultValue={answerWithin}
+            problem={problems["answer-within"]}
+            className="mt-4 max-w-72"
+          />
         </fieldset>
         <fieldset disabled={!mayLead} className="space-y-4">
-          <Holidays days={holidays} problem={problems.holidays} />
+          <Holidays key={holidays.join()} days={holidays} problem={problems.holidays} />
+          <Field
+            label="More of them, from a calendar file (.ics)"
+            name="calendar"
+            type="file"
+            accept=".ics,text/calendar"
+            problem={problems.calendar}
+            className="max-w-96 [&_input]:py-1.5"
+          />
           <Field
             label="Days until what lies in the bin is deleted"
             name="bin-days"

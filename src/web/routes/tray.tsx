@@ -55,7 +55,16 @@ export async function loader({ context }: Route.LoaderArgs) {
     ownTimes(deps, grant),
   ]);
   const grants = context.get(grantsContext);
-  const around = { grants, preferences, runs, shelf, mayAddCategories: right === null, bell, timesOff };
+  const around = {
+    grants,
+    preferences,
+    runs,
+    shelf,
+    mayAddCategories: right === null,
+    bell,
+    timesOff,
+    isDemo: deps.demo,
+  };
   return {
     ...trayData(view, member, grant, around, readingOf(member, deps.now())),
     liveState: context.get(liveStateContext),

@@ -22,6 +22,8 @@ const USED_BY: readonly (readonly [keyof CategoryUses, one: string, several: str
   ["followUps", "follow-up on them", "follow-ups on them"],
   ["views", "saved view", "saved views"],
   ["places", "place on a shelf", "places on shelves"],
+  ["rules", "rule that gives it", "rules that give it"],
+  ["contacts", "contact", "contacts"],
 ];
 
 /** Says what uses a category before it is merged into another or taken off everywhere; undoable either way. */

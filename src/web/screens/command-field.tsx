@@ -24,6 +24,8 @@ type Entry = {
 
 const SCOPES = ["open", ...STANDINGS] as const;
 const PAGES = [
+  ["horizon", "Waiting for reply, as a horizon"],
+  ["loose-ends", "Loose ends"],
   ["follow-ups", "Follow-ups"],
   ["notifications", "What I am told"],
   ["away", "Hours and time off"],
@@ -32,6 +34,8 @@ const PAGES = [
   ["journal", "Journal of the tray"],
   ["records", "Records"],
   ["categories", "Categories"],
+  ["contacts", "Contacts"],
+  ["rules", "Rules"],
   ["matrix", "Categories in a matrix"],
   ["outgoing", "Outgoing mail"],
   ["import", "Import mail"],

@@ -1,4 +1,3 @@
-import { RadioGroup } from "radix-ui";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import type { AnswerOutcome } from "../routes/answer";
@@ -7,15 +6,20 @@ import type { DraftView, PassOnView } from "../server/conversation-view.server";
 import { Button, KeyCap } from "../ui/button";
 import { Field } from "../ui/field";
 import { notice } from "../ui/notices";
+import { Select } from "../ui/select";
+import { AfterSending } from "./after-sending";
+import { DraftSays } from "./draft-says";
 import { HandDraft } from "./hand-draft";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
 import { useTray } from "./tray-data";
+import { useWhatItSays } from "./use-what-it-says";
 
 const Editor = lazy(() => import("./editor"));
 
 type ComposerProps = {
   readonly conversationId: string;
-  readonly start: { readonly to: string; readonly cc: string; readonly subject: string };
+  /** How it begins; what happens then as she chose for the same person the last time. */
+  readonly start: Pick<Draft, "to" | "cc" | "subject" | "after" | "whom">;
   /** The conversation as it is now: its version, and the messages in it. */
   readonly version: number;
   readonly messages: readonly { readonly id: string; readonly who: string; readonly ours: boolean }[];
@@ -26,12 +30,6 @@ type ComposerProps = {
   readonly onClose: () => void;
   readonly onSent: (sent: { readonly messageId: string; readonly holdMs: number }) => void;
 };
-
-const AFTER: readonly (readonly [Draft["after"], string])[] = [
-  ["expect", "Wait for a reply"],
-  ["settle", "Settle it"],
-  ["keep", "Keep as our move"],
-];
 
 /** Writes an answer. What is typed is kept in the browser until it is sent, through reloads and refusals. */
 export function Composer(props: ComposerProps) {
@@ -51,12 +49,14 @@ export function Composer(props: ComposerProps) {
     forgetDraft(keptAs);
     onSent(outcome);
   }, [outcome, keptAs, onSent]);
+  const says = useWhatItSays(draft.html, draft.to);
   const problems = outcome?.ok === false ? outcome.problems : {};
   const mayInsist = outcome?.ok === false && outcome.mayInsist === true;
   const send = (anyway: "on" | "" = "") => {
     const ofDraft = shared === null ? {} : { draft: shared.id, draftVersion: shared.version };
     const passes = passOn === null ? {} : { passesOn: passOn.messageId };
-    const body = { ...draft, ...ofDraft, ...passes, version: seen.version, anyway };
+    const promises = JSON.stringify(draft.promises ?? []);
+    const body = { ...draft, promises, ...ofDraft, ...passes, version: seen.version, anyway };
     void fetcher.submit(body, { method: "post", action: `/${tray.slug}/answer/${conversationId}` });
   };
   const handing = useHanding(conversationId, shared, draft, () => {
@@ -110,7 +110,8 @@ export function Composer(props: ComposerProps) {
         <Editor html={draft.html} problem={problems.html} onChange={(html) => change({ html })} />
       </Suspense>
       {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
-      <After draft={draft} change={change} problem={problems.day} />
+      <AfterSending draft={draft} change={change} problem={problems.day} usual={says.usual} />
+      <DraftSays says={says} draft={draft} change={change} />
       {outcome?.ok === false && outcome.problem !== null && (
         <p role="alert" className="mt-2 text-late">
           {outcome.problem}
@@ -138,6 +139,16 @@ export function Composer(props: ComposerProps) {
           />
           Ask for a delivery report
         </label>
+        <Select
+          label="Matters until"
+          look="quiet"
+          value={draft.expires ?? ""}
+          onChoose={(expires) => change({ expires })}
+          choices={[
+            ["", "matters for good"],
+            ...dateChoices.map(({ day, words }) => [day, `matters until ${words}`] as const),
+          ]}
+        />
         <span className="ml-auto hidden text-sm text-soft xl:inline">The draft is kept on this device.</span>
       </div>
       {handing.isOpen && <HandDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
@@ -156,9 +167,7 @@ function keptName({ conversationId, shared, passOn }: ComposerProps): string {
 
 function startOf({ start, shared, passOn }: ComposerProps, day: string): Draft {
   if (shared !== null) return shared.content;
-  return passOn === null
-    ? { ...start, html: "", after: "expect", day }
-    : { ...passOn.start, html: passOn.html, after: "expect", day };
+  return passOn === null ? { ...start, html: "", day } : { ...passOn.start, html: passOn.html, after: "expect", day };
 }
 
 type NewerProps = { readonly message: ComposerProps["messages"][number]; readonly onRead: () => void };
@@ -243,55 +252,4 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
 function sendWords(shared: DraftView | null, passOn: PassOnView | null): string {
   if (passOn !== null) return "Pass on";
   return shared === null ? "Send" : "Approve and send";
-}
-
-const PILL =
-  "h-7 rounded-control border border-rule bg-paper px-2.5 text-sm hover:border-act data-[state=checked]:border-act data-[state=checked]:bg-act-soft data-[state=checked]:font-semibold data-[state=checked]:text-act";
-
-function After({
-  draft,
-  change,
-  problem,
-}: {
-  draft: Draft;
-  change: (part: Partial<Draft>) => void;
-  problem: string | undefined;
-}) {
-  const { dateChoices } = useTray();
-  return (
-    <div className="mt-2.5 grid gap-2">
-      <RadioGroup.Root
-        aria-label="When it is sent"
-        value={draft.after}
-        onValueChange={(after) => change({ after: after as Draft["after"] })}
-        className="flex flex-wrap items-center gap-1.5"
-      >
-        <span className="w-[46px] text-sm font-semibold">Then</span>
-        {AFTER.map(([value, label]) => (
-          <RadioGroup.Item key={value} value={value} className={PILL}>
-            {label}
-          </RadioGroup.Item>
-        ))}
-      </RadioGroup.Root>
-      {draft.after === "expect" && (
-        <RadioGroup.Root
-          aria-label="Reply expected by"
-          value={draft.day}
-          onValueChange={(day) => change({ day })}
-          className="flex flex-wrap items-center gap-1.5"
-        >
-          <span className="w-[46px] text-sm font-semibold">by</span>
-          {dateChoices.map(({ day, words, label }) => (
-            <RadioGroup.Item key={day} value={day} title={label} className={PILL}>
-              {words}
-            </RadioGroup.Item>
-          ))}
-          <RadioGroup.Item value="" className={PILL}>
-            no date
-          </RadioGroup.Item>
-          {problem !== undefined && <span className="text-sm text-late">{problem}</span>}
-        </RadioGroup.Root>
-      )}
-    </div>
-  );
 }

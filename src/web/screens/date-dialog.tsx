@@ -1,5 +1,6 @@
 import { useEffect, useId, useState } from "react";
-import type { DateAnswer } from "../server/date-view.server";
+import type { Whom as WhomAwaited } from "../../core/docket/plan-decision";
+import type { DateAnswer, DateView } from "../server/date-view.server";
 import { Button } from "../ui/button";
 import { Dialog } from "../ui/dialog";
 import { Field } from "../ui/field";
@@ -8,10 +9,14 @@ import type { PostedDecision } from "./decisions";
 import type { DialogProps } from "./dialog-props";
 import { useTray } from "./tray-data";
 
-type DateDialogProps = DialogProps & { readonly kind: "expect" | "rest" | "follow-up" };
+type DateDialogProps = DialogProps & { readonly kind: "expect" | "rest" | "expire" | "follow-up" };
 
 const WORDS = {
   expect: { title: "Waiting for reply", description: "By when should they have answered?" },
+  expire: {
+    title: "Matters until",
+    description: "After that it lapses: it is settled, unless somebody did so before.",
+  },
   rest: { title: "Rest until", description: "It comes back to where it was, on top." },
   "follow-up": { title: "Follow-up", description: "A thing to do, by a day or without one." },
 } as const;
@@ -24,16 +29,12 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
   const [mode, setMode] = useState<"either" | "time">("either");
   const [whose, setWhose] = useState<string>(member.id);
   const [task, setTask] = useState("");
+  const [whom, setWhom] = useState("any");
   const [problem, setProblem] = useState<string>();
   const [row] = target.rows;
   const single = target.everything === null && target.rows.length === 1 ? (row?.id ?? "") : "";
-  const answer = useDateAnswer(tray.slug, text, kind === "expect" ? "closes" : "opens", single);
-  const choose = (at: string) => onDecide(decisionOf(at));
-  const decisionOf = (at: string): PostedDecision => {
-    if (kind === "rest") return { kind, at, mode };
-    if (kind === "expect") return { kind, at };
-    return { kind, at, member: whose, text: task };
-  };
+  const answer = useDateAnswer(tray.slug, text, kind, single);
+  const choose = (at: string) => onDecide(decisionOf(kind, at, { mode, whom, whose, task }));
   const chooseTyped = () => {
     if (text.trim() === "")
       setProblem("Type a date, for instance “fri 10” or “in 3 working days”, or choose one below.");
@@ -55,7 +56,7 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
         <div className="flex items-end gap-2">
           <Field
             className="flex-1"
-            label={kind === "rest" ? "Until when" : "By when"}
+            label={kind === "rest" || kind === "expire" ? "Until when" : "By when"}
             placeholder="fri 10 · in 3 working days · end of month"
             autoFocus
             autoComplete="off"
@@ -72,7 +73,9 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
         </div>
         <p id={textId} role="status" className="min-h-5 pt-1 text-sm text-act">
           {said?.meant == null ? "" : `That is ${said.meant.words}.`}
+          {said?.other != null && <OtherReading other={said.other} onChoose={choose} />}
         </p>
+        {kind === "expect" && <Whom whom={whom} onWhom={setWhom} />}
         {kind === "rest" && (
           <label className="flex cursor-pointer items-center gap-2 text-sm">
             <input
@@ -96,6 +99,40 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
   );
 }
 
+type OtherReadingProps = { readonly other: DateView; readonly onChoose: (at: string) => void };
+
+/** Figures that two countries read in two ways. */
+function OtherReading({ other, onChoose }: OtherReadingProps) {
+  return (
+    <button type="button" onClick={() => onChoose(other.at)} className="ml-1 underline-offset-2 hover:underline">
+      Month first, it is {other.words}: choose that.
+    </button>
+  );
+}
+
+type Chosen = {
+  readonly mode: "either" | "time";
+  readonly whom: string;
+  readonly whose: string;
+  readonly task: string;
+};
+
+function decisionOf(kind: DateDialogProps["kind"], at: string, { mode, whom, whose, task }: Chosen): PostedDecision {
+  switch (kind) {
+    case "rest":
+      return { kind, at, mode };
+    case "expire":
+      return { kind, at };
+    case "expect":
+      return { kind, at, ...awaitedOf(whom) };
+    case "follow-up":
+      return { kind, at, member: whose, text: task };
+  }
+}
+
+// What is due by a day means its end; what is taken up then, its beginning.
+const EDGES = { expect: "closes", expire: "closes", rest: "opens", "follow-up": "opens" } as const;
+
 type OffersProps = Pick<DateDialogProps, "kind" | "onDecide"> & {
   readonly answer: Answered | "failed" | null;
   readonly isWaiting: boolean;
@@ -112,12 +149,46 @@ function Offers({ kind, answer, isWaiting, onChoose, onDecide }: OffersProps) {
       {kind === "rest" && (
         <Offer label="until somebody writes" words="" onClick={() => onDecide({ kind, at: "", mode: "either" })} />
       )}
-      {kind !== "rest" && <Offer label="without a date" words="" onClick={() => onChoose("")} />}
+      {kind !== "rest" && (
+        <Offer
+          label={kind === "expire" ? "it matters for good" : "without a date"}
+          words=""
+          onClick={() => onChoose("")}
+        />
+      )}
       {kind === "expect" && isWaiting && (
         <Offer label="stop waiting" words="" onClick={() => onDecide({ kind: "stop-expecting" })} />
       )}
     </div>
   );
+}
+
+const WHOM_WORDS: readonly (readonly [WhomAwaited, string])[] = [
+  ["any", "from any of those who wrote"],
+  ["each", "from each of those who wrote"],
+  ["house", "from anybody of their organisation"],
+  ["anybody", "from anybody outside"],
+];
+
+/** From whom it is awaited: those outside, or a colleague. */
+function Whom({ whom, onWhom }: { readonly whom: string; readonly onWhom: (whom: string) => void }) {
+  const { members, member } = useTray();
+  const colleagues = members.filter(({ id }) => id !== member.id);
+  return (
+    <Select
+      label="From whom"
+      look="quiet"
+      value={whom}
+      onChoose={onWhom}
+      choices={[...WHOM_WORDS, ...colleagues.map(({ id, name }) => [id, `from ${name}, inside`] as const)]}
+    />
+  );
+}
+
+function awaitedOf(whom: string): { readonly whom?: WhomAwaited; readonly colleague?: string } {
+  const outside = WHOM_WORDS.find(([one]) => one === whom)?.[0];
+  if (outside === undefined) return { colleague: whom };
+  return outside === "any" ? {} : { whom: outside };
 }
 
 type TaskProps = {
@@ -160,15 +231,21 @@ function Offer({ label, words, onClick }: { label: string; words: string; onClic
 type Answered = DateAnswer & { readonly text: string };
 
 /** What the server says of the text in a date field; the newest answer counts. */
-function useDateAnswer(slug: string, text: string, edge: string, conversation: string): Answered | "failed" | null {
+function useDateAnswer(
+  slug: string,
+  text: string,
+  kind: DateDialogProps["kind"],
+  conversation: string,
+): Answered | "failed" | null {
   const [answer, setAnswer] = useState<Answered | "failed" | null>(null);
   useEffect(() => {
     const aborter = new AbortController();
-    fetch(`/${slug}/dates?${new URLSearchParams({ text, edge, conversation })}`, { signal: aborter.signal })
+    const query = { text, edge: EDGES[kind], conversation, ...(kind === "expect" ? { usual: "on" } : {}) };
+    fetch(`/${slug}/dates?${new URLSearchParams(query)}`, { signal: aborter.signal })
       .then((response) => (response.ok ? response.json() : Promise.reject(new Error("no dates"))))
       .then((found: DateAnswer) => setAnswer({ ...found, text }))
       .catch(() => !aborter.signal.aborted && setAnswer("failed"));
     return () => aborter.abort();
-  }, [slug, text, edge, conversation]);
+  }, [slug, text, kind, conversation]);
   return answer;
 }

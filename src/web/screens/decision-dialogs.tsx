@@ -26,6 +26,7 @@ export default function DecisionDialogs({ kind, ...props }: DialogProps & { kind
       return <NoteDialog {...props} />;
     case "expect":
     case "rest":
+    case "expire":
     case "follow-up":
       return <DateDialog kind={kind} {...props} />;
     default:

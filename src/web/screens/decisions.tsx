@@ -11,6 +11,7 @@ import {
 } from "react";
 import { PrefetchPageLinks, useFetcher, useParams, useRevalidator } from "react-router";
 import { leadsTo } from "../../core/docket/leads-to";
+import type { Whom } from "../../core/docket/plan-decision";
 import { type CategoryId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Urgency } from "../../core/kernel/urgency";
 import type { Scope } from "../../core/lists/scope";
@@ -29,10 +30,20 @@ export type PostedDecision =
   | { readonly kind: "categorise"; readonly category: string; readonly give: boolean; readonly name?: string }
   | { readonly kind: "file"; readonly record: string; readonly code: string; readonly settle: boolean }
   | { readonly kind: "unfile"; readonly record: string; readonly code: string }
-  | { readonly kind: "keep" | "settle" | "bin" | "restore" | "junk" | "stop-expecting" | "unread" }
+  | { readonly kind: "keep" | "settle" | "bin" | "restore" | "junk" | "stop-expecting" | "no-answer" | "unread" }
   /** `at` is an instant of ISO 8601, or nothing for no date. */
   | { readonly kind: "rest"; readonly at: string; readonly mode: "either" | "time" }
-  | { readonly kind: "expect"; readonly at: string }
+  | {
+      readonly kind: "expect";
+      readonly at: string;
+      readonly whom?: Whom;
+      readonly colleague?: string;
+      readonly besides?: boolean;
+    }
+  | { readonly kind: "extend"; readonly expectation: string; readonly at: string }
+  | { readonly kind: "expire"; readonly at: string }
+  | { readonly kind: "withdraw"; readonly expectation: string }
+  | { readonly kind: "acknowledge"; readonly message: string }
   | { readonly kind: "follow-up"; readonly at: string; readonly member: string; readonly text: string }
   | { readonly kind: "follow-up-done" | "follow-up-clear"; readonly followUp: string }
   | { readonly kind: "urgency"; readonly urgency: Urgency }

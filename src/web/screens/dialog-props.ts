@@ -8,6 +8,7 @@ export type DialogKind =
   | "file"
   | "expect"
   | "rest"
+  | "expire"
   | "follow-up"
   | "note";
 

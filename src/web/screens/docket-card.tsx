@@ -5,15 +5,18 @@ import { nextUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
 import type { OtherMail } from "../../operations/index.server";
 import { useCommands } from "../keys/key-desk";
 import type { ConversationView } from "../server/conversation-view.server";
+import type { PromisedView } from "../server/expectation-view.server";
 import type { ProposalView } from "../server/proposal-view.server";
 import type { RowView } from "../server/words.server";
 import { PaceMarks } from "../ui/pace-marks";
 import { CouldTake } from "./could-take";
 import { useDecisions, usePending, withPending } from "./decisions";
+import { ExpectationLines } from "./expectation-lines";
 import { FollowUpLines } from "./follow-up-lines";
 import { Followers } from "./followers";
 import { JunkOffer } from "./junk-offer";
 import type { ConversationDesk } from "./list-screen";
+import { MayAnswer } from "./may-answer";
 import { OwnerStamp } from "./owner-stamp";
 import { isStillProposed, Proposals } from "./proposals";
 import { RowTabs } from "./row-tabs";
@@ -40,6 +43,8 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
           <p className="mt-0.5 text-sm text-soft">{view.reason}</p>
         </div>
         <Proposed proposals={proposals} row={row} desk={desk} />
+        {view.promised !== null && mayDecide && <Promised promised={view.promised} act={desk.act} />}
+        <MayAnswer row={row} />
         <CouldTake row={row} act={desk.act} />
         <dl>
           <OwnerLines row={row} desk={desk} />
@@ -62,10 +67,13 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
             </span>
           </Line>
           <Line name="Expected" keyName="w" onAsk={ask("expect")}>
-            <span className={view.expected === null ? "text-soft" : ""}>
-              {view.expected ?? (row.standing === "waiting" ? "without a day" : "no reply")}
-            </span>
+            <ExpectationLines view={view} act={mayDecide ? desk.act : undefined} />
           </Line>
+          {view.expires !== null && (
+            <Line name="Matters until" keyName="E" onAsk={ask("expire")}>
+              {view.expires}
+            </Line>
+          )}
           <Line name="Rests until" keyName="l" onAsk={ask("rest")}>
             <span className={view.restsUntil === null ? "text-soft" : ""}>{view.restsUntil ?? "not resting"}</span>
           </Line>
@@ -90,6 +98,22 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
       <JunkOffer other={otherMail} />
       <Journal lines={view.journal} />
     </aside>
+  );
+}
+
+type PromisedProps = { readonly promised: PromisedView; readonly act: ConversationDesk["act"] };
+
+/** They say what they will do by a day: it can be waited for. */
+function Promised({ promised: { text, at, words }, act }: PromisedProps) {
+  return (
+    <button
+      type="button"
+      onClick={() => act({ kind: "expect", at })}
+      className="block w-full border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
+    >
+      <span className="block text-act">Wait for it until {words}</span>
+      <span className="mt-0.5 block text-sm text-soft">They say: “{text}”</span>
+    </button>
   );
 }
 

@@ -1,8 +1,9 @@
 import { useRef } from "react";
-import { NavLink } from "react-router";
+import { NavLink, useLocation } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../core/flow/age-buckets";
 import type { SegmentView } from "../server/tray-view.server";
 import { useDropTarget } from "./dragging";
+import { LooseEndsSegment } from "./loose-ends-segment";
 
 const BAR_HEIGHT = 20;
 
@@ -16,6 +17,7 @@ export function FlowBar({ slug, segments }: { slug: string; segments: readonly S
       {segments.map((segment) => (
         <Segment key={segment.standing} slug={slug} segment={segment} />
       ))}
+      <LooseEndsSegment slug={slug} gauge={segments.map(({ count, note }) => `${count} ${note}`).join()} />
     </nav>
   );
 }
@@ -26,6 +28,9 @@ const TAKES: ReadonlySet<string> = new Set(["our-move", "waiting", "resting", "s
 function Segment({ slug, segment }: { slug: string; segment: SegmentView }) {
   const link = useRef<HTMLAnchorElement>(null);
   const { standing } = segment;
+  const { pathname } = useLocation();
+  // The horizon is the same standing, drawn otherwise.
+  const isDrawn = standing === "waiting" && pathname.endsWith("/horizon");
   const isOver = useDropTarget(link, TAKES.has(standing) ? { kind: "standing", standing } : null);
   return (
     <NavLink
@@ -33,7 +38,7 @@ function Segment({ slug, segment }: { slug: string; segment: SegmentView }) {
       to={`/${slug}/${segment.standing}`}
       aria-label={`${segment.name}, ${segment.count}${segment.note === "" ? "" : `, ${segment.note}`}`}
       className={({ isActive }) =>
-        `group relative min-w-[64px] flex-1 border-rule px-2 py-1 max-sm:flex max-sm:flex-col max-sm:justify-between not-first:border-l sm:px-3.5 ${isOver ? "bg-act-soft outline-2 -outline-offset-2 outline-act" : isActive ? "is-open bg-act text-on-act" : "hover:bg-act-soft"}`
+        `group relative min-w-[58px] flex-1 border-rule px-1.5 py-1 max-sm:flex max-sm:flex-col max-sm:justify-between not-first:border-l sm:px-3.5 ${isOver ? "bg-act-soft outline-2 -outline-offset-2 outline-act" : isActive || isDrawn ? "is-open bg-act text-on-act" : "hover:bg-act-soft"}`
       }
     >
       <span className="flex items-baseline justify-between gap-2">

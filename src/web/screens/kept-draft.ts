@@ -1,3 +1,5 @@
+import type { Whom } from "../../core/docket/plan-decision";
+
 /** An answer that is being written. */
 export type Draft = {
   readonly to: string;
@@ -6,6 +8,12 @@ export type Draft = {
   readonly html: string;
   readonly after: "expect" | "settle" | "keep";
   readonly day: string;
+  /** The day until which it matters; empty, or left out, for good. */
+  readonly expires?: string;
+  /** From whom the reply is awaited; left out means any of those it goes to. */
+  readonly whom?: Whom;
+  /** What one promises in it and wants to be reminded of, each with its moment, empty for none. */
+  readonly promises?: readonly { readonly text: string; readonly at: string }[];
   /** "on" asks the mail systems on the way to report. */
   readonly report?: "on" | "";
   /** What whoever wrote is told when it is passed on; empty where nothing. */

@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../core/flow/age-buckets";
 import { isUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
 import {
@@ -32,6 +32,7 @@ type NarrowLineProps = {
 
 /** The line above a list: what it is narrowed by, as chips to take off, and how it is looked at. */
 export function NarrowLine({ list, base, onView }: NarrowLineProps) {
+  const { tray } = useTray();
   const navigate = useNavigate();
   const nameOf = useValueNames();
   const [isSaving, setSaving] = useState(false);
@@ -78,6 +79,11 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
             Save view
           </button>
         </>
+      )}
+      {list.scope === "waiting" && (
+        <Link to={`/${tray.slug}/horizon`} className="ml-auto shrink-0 px-1 text-act hover:underline">
+          Horizon
+        </Link>
       )}
       <ViewPart view={list.view} onView={onView} />
       {isSaving && (

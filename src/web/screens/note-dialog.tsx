@@ -15,8 +15,14 @@ import { useTray } from "./tray-data";
 
 const DESCRIPTION = "For colleagues only, never sent. @ and a name tells her of it; a dash begins a list.";
 
+type NoteDialogProps = DialogProps & {
+  readonly title?: string;
+  /** What is prepared. */
+  readonly start?: string;
+};
+
 /** Writes a note that only colleagues see. */
-export function NoteDialog({ target, onDecide, onClose }: DialogProps) {
+export function NoteDialog({ target, onDecide, onClose, title = "Note", start = "" }: NoteDialogProps) {
   const tray = useTray();
   const { undo } = useDecisions();
   const fetcher = useFetcher<DecisionOutcome>();
@@ -42,8 +48,8 @@ export function NoteDialog({ target, onDecide, onClose }: DialogProps) {
   };
   return (
     <NoteForm
-      title="Note"
-      start=""
+      title={title}
+      start={start}
       button="Add note"
       isBusy={fetcher.state !== "idle"}
       problem={problemOf(outcome)}

@@ -3,9 +3,9 @@ import { useFetcher } from "react-router";
 import { Button } from "../ui/button";
 import { notice } from "../ui/notices";
 import type { AwayOutcome } from "./away-outcome";
-import { WeekFields } from "./week-fields";
+import { type Open, WeekFields } from "./week-fields";
 
-type Week = readonly ({ readonly from: string; readonly to: string } | null)[];
+type Week = readonly Open[];
 
 /** A member's own working days and hours, or the tray's. */
 export function OwnWeek({ week, trayWeek }: { week: Week | null; trayWeek: Week }) {

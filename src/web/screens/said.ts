@@ -45,7 +45,16 @@ function what(decision: PostedDecision, { members, categories, groups = [] }: Na
     case "expect":
       return "Waiting for reply";
     case "stop-expecting":
+    case "withdraw":
       return "No longer waiting";
+    case "extend":
+      return "Given more time";
+    case "expire":
+      return decision.at === "" ? "Matters for good" : "Matters until its day";
+    case "acknowledge":
+      return "No answer yet";
+    case "no-answer":
+      return "No answer needed";
     case "urgency":
       return URGENCY_NAMES[decision.urgency];
     case "follow-up":

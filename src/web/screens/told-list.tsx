@@ -50,7 +50,9 @@ function ToldLine({ told }: { told: Told }) {
         <span className={`block ${isRead ? "" : "font-semibold"}`}>
           {line}
           {beside !== "" && (
-            <span className="font-normal text-soft">{event === "digest" ? `: ${beside}` : ` “${beside}”`}</span>
+            <span className="font-normal text-soft">
+              {event === "digest" || event === "week" ? `: ${beside}` : ` “${beside}”`}
+            </span>
           )}
         </span>
         <ToldLink told={told} words={subject === null ? null : subject || "(no subject)"} />
@@ -68,6 +70,13 @@ function ToldLink({ told, words }: { told: Told; words: string | null }) {
     return (
       <Link to={`/${tray.slug}/${standing}/${conversationId}`} className={look}>
         {words}
+      </Link>
+    );
+  }
+  if (event === "week") {
+    return (
+      <Link to={`/${tray.slug}/loose-ends`} className={look}>
+        All loose ends
       </Link>
     );
   }

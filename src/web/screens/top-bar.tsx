@@ -1,22 +1,4 @@
-import {
-  Archive,
-  Ban,
-  BookMarked,
-  CalendarCheck,
-  CalendarOff,
-  ChevronsUpDown,
-  FileInput,
-  History,
-  Keyboard,
-  Layers,
-  LogOut,
-  Search,
-  Send,
-  Settings2,
-  Tags,
-  Trash2,
-  Users,
-} from "lucide-react";
+import { BookMarked, ChevronsUpDown, Layers, LogOut, Search } from "lucide-react";
 import { useRef } from "react";
 import { Form, Link, useNavigate, useParams, useSearchParams, useSubmit } from "react-router";
 import { MINE, THEIRS, WITHOUT } from "../../core/lists/narrowing";
@@ -26,6 +8,7 @@ import { KeyCap } from "../ui/button";
 import { Logo } from "../ui/logo";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { MenuTrigger } from "../ui/menu-trigger";
+import { soon } from "../ui/soon";
 import { Stamp } from "../ui/stamp";
 import { Bell } from "./bell";
 
@@ -35,22 +18,8 @@ type TopBarProps = {
   readonly member: { readonly name: string; readonly initials: string };
 };
 
-const PLACES = [
-  ["sort-run/to-sort", "Sort run", Layers],
-  ["records", "Records", BookMarked],
-  ["follow-ups", "Follow-ups", CalendarCheck],
-  ["away", "Hours and time off", CalendarOff],
-  ["members", "Members", Users],
-  ["journal", "Journal", History],
-  ["categories", "Categories", Tags],
-  ["keys", "Keys and habits", Keyboard],
-  ["bin", "Bin", Trash2],
-  ["junk", "Junk", Ban],
-  ["outgoing", "Outgoing mail", Send],
-  ["import", "Import mail", FileInput],
-  ["backlog", "Older mail", Archive],
-  ["tray-settings", "This tray", Settings2],
-] as const;
+// Fetched with the first thing that somebody does: what stands in a menu is not needed to draw the page.
+const places = soon(() => import("./member-places").then(({ MemberPlaces }) => ({ MemberPlaces })));
 
 /** Name, tray switch, search, records, and who is signed in. */
 export function TopBar({ tray, trays, member }: TopBarProps) {
@@ -158,8 +127,8 @@ function TraySwitch({ address, trays }: { address: string; trays: TopBarProps["t
 }
 
 function MemberMenu({ slug, member }: { slug: string; member: TopBarProps["member"] }) {
-  const navigate = useNavigate();
   const submit = useSubmit();
+  const loaded = places.use();
   const trigger = {
     className: "flex h-8 items-center rounded-control px-0.5",
     "aria-label": `Signed in as ${member.name}`,
@@ -174,15 +143,7 @@ function MemberMenu({ slug, member }: { slug: string; member: TopBarProps["membe
           <DropdownMenu.Portal>
             <DropdownMenu.Content className={MENU} align="end">
               <DropdownMenu.Label className="px-3 py-1.5 text-soft">{member.name}</DropdownMenu.Label>
-              {PLACES.map(([path, name, Icon]) => (
-                <DropdownMenu.Item
-                  key={path}
-                  className={`${MENU_ITEM} gap-2`}
-                  onSelect={() => navigate(`/${slug}/${path}`)}
-                >
-                  <Icon size={14} aria-hidden /> {name}
-                </DropdownMenu.Item>
-              ))}
+              {loaded !== null && <loaded.MemberPlaces slug={slug} />}
               <DropdownMenu.Separator className="my-1 border-t border-hair" />
               <DropdownMenu.Item
                 className={`${MENU_ITEM} gap-2`}

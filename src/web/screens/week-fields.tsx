@@ -1,4 +1,6 @@
-type Open = { readonly from: string; readonly to: string } | null;
+type Part = { readonly from: string; readonly to: string };
+/** A day of a week as its form has it: open from and to, with a break; null for one off. */
+export type Open = (Part & { readonly pause: Part | null }) | null;
 
 const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
 
@@ -22,7 +24,7 @@ export function WeekFields({ week, problems }: WeekFieldsProps) {
 type WeekdayProps = {
   readonly name: string;
   readonly day: number;
-  readonly open: { readonly from: string; readonly to: string } | null;
+  readonly open: Open;
   readonly problem: string | undefined;
 };
 
@@ -33,7 +35,7 @@ function Weekday({ name, day, open, problem }: WeekdayProps) {
   const problemId = problem === undefined ? undefined : `day-${day}-problem`;
   return (
     <li className="border-b border-hair py-1">
-      <div className="flex items-center gap-2">
+      <div className="flex flex-wrap items-center gap-2">
         <label className="flex w-32 items-center gap-2">
           <input type="checkbox" name={`open-${day}`} defaultChecked={open !== null} className="size-4 accent-act" />
           {name}
@@ -41,6 +43,14 @@ function Weekday({ name, day, open, problem }: WeekdayProps) {
         <Time label={`${name}, from`} name={`from-${day}`} time={open?.from ?? "08:00"} problemId={problemId} />
         <span className="text-soft">to</span>
         <Time label={`${name}, to`} name={`to-${day}`} time={open?.to ?? "17:00"} problemId={problemId} />
+        <span className="pl-2 text-sm text-soft">break</span>
+        <Time
+          label={`${name}, break from`}
+          name={`pause-from-${day}`}
+          time={open?.pause?.from ?? ""}
+          problemId={problemId}
+        />
+        <Time label={`${name}, break to`} name={`pause-to-${day}`} time={open?.pause?.to ?? ""} problemId={problemId} />
       </div>
       {problem !== undefined && (
         <p id={problemId} className="mt-0.5 text-sm text-late">
@@ -64,6 +74,7 @@ function Time({ label, name, time, problemId }: TimeProps) {
     <input
       inputMode="numeric"
       maxLength={5}
+      placeholder="–"
       name={name}
       aria-label={label}
       aria-invalid={problemId !== undefined}

@@ -1,6 +1,8 @@
 import Joi from "joi";
+import { WHOM, type Whom } from "../../core/docket/plan-decision";
 import { readMailboxes } from "../../core/kernel/email-address";
 import { type DraftId, type MessageId, trustedId } from "../../core/kernel/ids";
+import { readInstant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { endOfCalendarDay } from "../../core/worktime/calendar-day";
 import type { AfterAnswer, Answer } from "../../operations/index.server";
@@ -28,6 +30,9 @@ type Posted = {
   draftVersion: number;
   passesOn: string;
   informs: string;
+  whom: Whom;
+  promises: string;
+  expires: string;
 };
 
 const SCHEMA = Joi.object<Posted>({
@@ -57,7 +62,32 @@ const SCHEMA = Joi.object<Posted>({
   draftVersion: Joi.number().integer().min(0).default(0),
   passesOn: Joi.string().guid().allow("").default(""),
   informs: Joi.string().trim().max(MAX_WORD_CHARACTERS).allow("").default(""),
+  whom: Joi.string()
+    .valid(...WHOM)
+    .default("any"),
+  expires: Joi.string().allow("").default(""),
+  promises: Joi.string().allow("").max(MAX_WORD_CHARACTERS).default(""),
 });
+
+const PROMISES = Joi.array<readonly { readonly text: string; readonly at: string }[]>()
+  .items(
+    Joi.object({
+      text: Joi.string().trim().min(1).max(500).required(),
+      at: Joi.string().isoDate().allow("").required(),
+    }),
+  )
+  .max(5);
+
+// What is no list of promises promises nothing: the message goes all the same.
+function promised(text: string): NonNullable<Answer["promises"]> {
+  try {
+    const { value, error } = PROMISES.validate(JSON.parse(text || "[]"), { stripUnknown: true });
+    if (error !== undefined) return [];
+    return value.map(({ text: words, at }: { text: string; at: string }) => ({ text: words, dueAt: readInstant(at) }));
+  } catch {
+    return [];
+  }
+}
 
 /** Refuses HTML without a letter in it. */
 export function notBlank(html: string, helpers: Joi.CustomHelpers) {
@@ -77,7 +107,10 @@ export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerP
   const until = posted.day ? endOfCalendarDay(posted.day, zone) : null;
   if (posted.after === "expect" && posted.day && until === null) problems.day = "That is no day of the calendar.";
   if (Object.keys(problems).length > 0) return err(problems);
-  const after: AfterAnswer = posted.after === "expect" ? { kind: "expect", until } : { kind: posted.after ?? "keep" };
+  const after: AfterAnswer =
+    posted.after === "expect"
+      ? { kind: "expect", until, whom: posted.whom ?? "any" }
+      : { kind: posted.after ?? "keep" };
   return ok({
     to,
     cc,
@@ -85,6 +118,8 @@ export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerP
     html: posted.html ?? "",
     after,
     asksReport: posted.report === "on",
+    expiresAt: posted.expires ? endOfCalendarDay(posted.expires, zone) : null,
+    promises: promised(posted.promises ?? ""),
     ...together(posted),
   });
 }

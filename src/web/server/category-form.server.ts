@@ -33,7 +33,15 @@ const FORMS = {
   end: Joi.object({
     id: id.required(),
     by: id.allow("").default(""),
-    ...{ conversations: count, open: count, followUps: count, views: count, places: count },
+    ...{
+      conversations: count,
+      open: count,
+      followUps: count,
+      views: count,
+      places: count,
+      rules: count,
+      contacts: count,
+    },
   }),
   right: Joi.object({ members: Joi.boolean().default(false) }),
   begin: Joi.object({ set: Joi.string().max(40).required() }),
@@ -81,8 +89,9 @@ function postedOf(kind: PostedChange["do"], value: Record<string, never>, trayId
     case "bring-back":
       return { do: kind, id: category };
     case "end": {
-      const { conversations = 0, open = 0, followUps = 0, views = 0, places = 0 } = value;
-      return { do: kind, id: category, by, announced: { conversations, open, followUps, views, places } };
+      const { conversations = 0, open = 0, followUps = 0, views = 0, places = 0, rules = 0, contacts = 0 } = value;
+      const announced = { conversations, open, followUps, views, places, rules, contacts };
+      return { do: kind, id: category, by, announced };
     }
     case "right":
       return { do: kind, members: value.members ?? false };

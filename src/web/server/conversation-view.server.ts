@@ -13,6 +13,7 @@ import { STANDING_NAMES } from "../../core/standing/standing";
 import { htmlOfText } from "../../core/writing/html-of-text";
 import { planPassOn } from "../../core/writing/plan-pass-on";
 import type { CorrespondenceMessage, DraftToRead, OpenConversation, TrayNames } from "../../operations/index.server";
+import { expectationViews, promisedView } from "./expectation-view.server";
 import { type NoteBlockView, type NoteNames, noteView } from "./note-view.server";
 import { textBlocks } from "./text-blocks.server";
 import { type Reading, rowView } from "./words.server";
@@ -39,6 +40,9 @@ export function conversationView(
     reason: reasonInWords(docket.standing, { memberId, now, zone, nameOf }),
     turnWords: turnInWords(open, reading),
     expected: waitsUntil,
+    expires: docket.expiresAt === null ? null : dayAndTime(docket.expiresAt, now, zone),
+    expectations: expectationViews(open, nameOf, reading),
+    promised: promisedView(open, reading),
     urgency: docket.urgency,
     followUps: docket.followUps.map(({ id, forMember, dueAt, text, doneAt }) => ({
       id,
@@ -65,7 +69,13 @@ export function conversationView(
     followers: docket.followerIds.map((id) => ({ id, name: nameOf(id) })),
     journal: journalView(open, nameOf, reading),
     passOn: passOnView(open, reading),
-    answer: { to: printMailboxes(open.answer.to), cc: printMailboxes(open.answer.cc), subject: open.answer.subject },
+    answer: {
+      to: printMailboxes(open.answer.to),
+      cc: printMailboxes(open.answer.cc),
+      subject: open.answer.subject,
+      after: open.habit?.after ?? "expect",
+      whom: open.habit?.whom ?? "any",
+    },
   };
 }
 
@@ -110,8 +120,13 @@ function turnInWords(open: OpenConversation, { now, zone }: Reading): string {
   const notes = open.docket.marks.filter(([, kind]) => kind === "n").length;
   const counted = notes === 0 ? messages : `${messages}, ${notes === 1 ? "1 note" : `${notes} notes`}`;
   const { turn } = open.docket;
-  if (turn.kind === "nobody") return counted;
-  return `${counted} · ${turn.kind === "us" ? "they wrote last" : "we wrote last"}, ${dayAndTime(turn.since, now, zone)}`;
+  if (turn.since === null) return counted;
+  const why = {
+    ...{ "no-person-wrote": "", "they-wrote": "they wrote last", "we-wrote": "we wrote last" },
+    bounced: "our message came back",
+    "by-hand": turn.kind === "us" ? "still our move, by hand" : "no answer needed, by hand",
+  }[turn.rule];
+  return `${counted} · ${why}, ${dayAndTime(turn.since, now, zone)}`;
 }
 
 // What the docket says of the newest message from outside: who seems to have sent it, and what it was taken for.
@@ -308,7 +323,7 @@ function journalView(open: OpenConversation, nameOf: (id: MemberId | null) => st
   const decisions = open.journal.map((line) => ({
     version: line.version,
     when: dayAndTime(line.at, now, zone),
-    words: `${nameOf(line.by)} ${line.isUndo ? "took back: " : ""}${effectInWords(line.effect, names, line.by)}`,
+    words: `${line.rule === undefined ? nameOf(line.by) : `The rule “${line.rule.name}”`} ${line.isUndo ? "took back: " : ""}${effectInWords(line.effect, names, line.by)}${line.rule === undefined ? "" : ` (${line.rule.why})`}`,
     batchId: mayBeUndone(line, sent) ? line.batchId : null,
     undone: line.undone,
   }));

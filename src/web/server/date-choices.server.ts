@@ -1,10 +1,17 @@
+import { dateOf } from "../../core/kernel/instant";
 import { dayInWords } from "../../core/standing/day-words";
 import { endOfWorkingDay } from "../../core/worktime/add-working-days";
 import { calendarDay } from "../../core/worktime/calendar-day";
 import type { Reading } from "./words.server";
 
 /** A day offered in a picker: what it is called, and the day as the form posts it. */
-export type DateChoice = { readonly label: string; readonly words: string; readonly day: string };
+export type DateChoice = {
+  readonly label: string;
+  readonly words: string;
+  readonly day: string;
+  /** Its end, as a form posts a moment. */
+  readonly at: string;
+};
 
 const OFFERED: readonly (readonly [days: number, label: string])[] = [
   [1, "next working day"],
@@ -17,6 +24,6 @@ const OFFERED: readonly (readonly [days: number, label: string])[] = [
 export function dateChoices({ now, zone }: Reading): DateChoice[] {
   return OFFERED.map(([days, label]) => {
     const at = endOfWorkingDay(now, days, zone);
-    return { label, words: dayInWords(at, now, zone), day: calendarDay(at, zone) };
+    return { label, words: dayInWords(at, now, zone), day: calendarDay(at, zone), at: dateOf(at).toISOString() };
   });
 }

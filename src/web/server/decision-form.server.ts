@@ -1,5 +1,5 @@
 import Joi from "joi";
-import type { Decision } from "../../core/docket/plan-decision";
+import { type Decision, WHOM, type Whom } from "../../core/docket/plan-decision";
 import {
   type CategoryId,
   type ConversationId,
@@ -7,6 +7,7 @@ import {
   type FollowUpId,
   type GroupId,
   type MemberId,
+  type MessageId,
   type RecordId,
   readId,
   trustedId,
@@ -112,13 +113,44 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
     },
   },
   expect: {
-    fields: { at: instant },
-    decision: ({ at = "" }, newId) => ({
+    fields: {
+      at: instant,
+      whom: Joi.string()
+        .valid(...WHOM)
+        .default("any"),
+      colleague: id.allow("").default(""),
+      besides: flag.default("false"),
+    },
+    decision: ({ at = "", whom, colleague = "", besides }, newId) => ({
       kind: "expect",
       until: readInstant(at),
       expectationId: trustedId<ExpectationId>(newId()),
+      ...(whom === "any" ? {} : { whom: whom as Whom }),
+      ...(colleague === "" ? {} : { colleagueId: trustedId<MemberId>(colleague) }),
+      ...(besides === "true" ? { besides: true } : {}),
     }),
   },
+  extend: {
+    fields: { expectation: id.required(), at: instant },
+    decision: ({ expectation = "", at = "" }) => ({
+      kind: "extend",
+      expectationId: trustedId<ExpectationId>(expectation),
+      until: readInstant(at),
+    }),
+  },
+  withdraw: {
+    fields: { expectation: id.required() },
+    decision: ({ expectation = "" }) => ({ kind: "withdraw", expectationId: trustedId<ExpectationId>(expectation) }),
+  },
+  acknowledge: {
+    fields: { message: id.allow("").default("") },
+    decision: ({ message = "" }) => ({
+      kind: "acknowledge",
+      messageId: message === "" ? null : trustedId<MessageId>(message),
+    }),
+  },
+  expire: { fields: { at: instant }, decision: ({ at = "" }) => ({ kind: "expire", at: readInstant(at) }) },
+  "no-answer": { fields: {}, decision: () => ({ kind: "no-answer" }) },
   urgency: {
     fields: {
       urgency: Joi.string()

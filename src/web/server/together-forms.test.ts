@@ -211,7 +211,7 @@ describe("a posted step about what one is told", () => {
 
 it("a week is read as it is shown", () => {
   const week = [{ from: 510, to: 1_020 }, null, null, null, null, null, null];
-  expect(weekView(week).slice(0, 2)).toEqual([{ from: "08:30", to: "17:00" }, null]);
+  expect(weekView(week).slice(0, 2)).toEqual([{ from: "08:30", to: "17:00", pause: null }, null]);
   const problems: Record<string, string> = {};
   expect(readWeek(form({ "open-0": "on", "from-0": "08:30", "to-0": "17:00" }), problems)).toEqual(week);
   expect(problems).toEqual({});

@@ -10,7 +10,21 @@ const MAX_BIN_DAYS = 3_650;
 /** What is wrong, by the name of the field. */
 export type SettingsProblems = Readonly<Record<string, string>>;
 
-type Posted = Pick<WorkingHours, "week" | "holidays"> & { readonly binDays: number | null };
+type Posted = Pick<WorkingHours, "week" | "holidays"> & {
+  readonly binDays: number | null;
+  readonly answerWithin: number;
+  /** A calendar file whose days are holidays besides; null for none. */
+  readonly calendar: File | null;
+};
+
+const MAX_ANSWER_HOURS = 400;
+const MAX_CALENDAR_BYTES = 2_000_000;
+const ANSWER_WITHIN = Joi.number()
+  .integer()
+  .min(1)
+  .max(MAX_ANSWER_HOURS)
+  .required()
+  .messages({ "*": `Write a number of working hours from 1 to ${MAX_ANSWER_HOURS}.` });
 
 const BIN_DAYS = Joi.number()
   .integer()
@@ -26,7 +40,20 @@ export function readTraySettings(form: FormData): Result<Posted, SettingsProblem
   const days = String(form.get("bin-days") ?? "").trim();
   const read = BIN_DAYS.validate(days === "" ? undefined : days);
   if (read.error !== undefined) problems["bin-days"] = read.error.message;
-  return Object.keys(problems).length > 0 ? err(problems) : ok({ week, holidays, binDays: read.value ?? null });
+  const within = ANSWER_WITHIN.validate(form.get("answer-within") ?? undefined);
+  if (within.error !== undefined) problems["answer-within"] = within.error.message;
+  if (Object.keys(problems).length === 0 && week.every((day) => day === null))
+    problems.week = "This tray would never be open; open it on a day at least.";
+  const calendar = calendarOf(form, problems);
+  if (Object.keys(problems).length > 0) return err(problems);
+  return ok({ week, holidays, binDays: read.value ?? null, answerWithin: within.value ?? 1, calendar });
+}
+
+function calendarOf(form: FormData, problems: Record<string, string>): File | null {
+  const file = form.get("calendar");
+  if (!(file instanceof File) || file.size === 0) return null;
+  if (file.size > MAX_CALENDAR_BYTES) problems.calendar = "That is too large for a calendar of holidays.";
+  return file;
 }
 
 function holidaysOf(text: string, problems: Record<string, string>): string[] {

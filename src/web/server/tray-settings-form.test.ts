@@ -3,6 +3,7 @@ import { readTraySettings } from "./tray-settings-form.server";
 
 const posted = (fields: Readonly<Record<string, string>>) => {
   const form = new FormData();
+  form.set("answer-within", "16");
   for (const [name, value] of Object.entries(fields)) form.set(name, value);
   return readTraySettings(form);
 };
@@ -21,10 +22,17 @@ describe("the settings of a tray as posted", () => {
       value: {
         week: [{ from: 510, to: 1_020 }, null, null, null, null, null, null],
         holidays: ["2026-12-25", "2026-12-26"],
-        binDays: 14,
+        ...{ binDays: 14, answerWithin: 16, calendar: null },
       },
     });
-    expect(posted({})).toMatchObject({ value: { binDays: null, holidays: [] } });
+    expect(posted(MONDAY)).toMatchObject({ value: { binDays: null, holidays: [] } });
+  });
+
+  it("can have a break on each day", () => {
+    const noon = { ...MONDAY, "pause-from-0": "12:00", "pause-to-0": "13:00" };
+    expect(posted(noon)).toMatchObject({
+      value: { week: [{ from: 510, to: 1_020, breaks: [{ from: 720, to: 780 }] }, null, null, null, null, null, null] },
+    });
   });
 
   it.each([
@@ -34,6 +42,18 @@ describe("the settings of a tray as posted", () => {
       "an end before the beginning",
       { ...MONDAY, "to-0": "08:30" },
       { "day-0": expect.stringContaining("closes before") },
+    ],
+    [
+      "a break outside",
+      { ...MONDAY, "pause-from-0": "08:00", "pause-to-0": "09:00" },
+      { "day-0": expect.stringContaining("while it is open") },
+    ],
+    ["half a break", { ...MONDAY, "pause-from-0": "12:00" }, { "day-0": "Write a time as 08:30." }],
+    ["no open day at all", {}, { week: expect.stringContaining("would never be open") }],
+    [
+      "a target that is none",
+      { ...MONDAY, "answer-within": "0" },
+      { "answer-within": expect.stringContaining("from 1 to 400") },
     ],
     ["a day that is none", { holidays: "2026-02-30" }, { holidays: expect.stringContaining("“2026-02-30” is no day") }],
     ["a term of nothing", { "bin-days": "0" }, { "bin-days": expect.stringContaining("from 1 to 3,650") }],

@@ -63,6 +63,7 @@ type Around = {
   readonly runs: readonly BulkRun[];
   /** Whether she may create categories of this tray. */
   readonly mayAddCategories: boolean;
+  readonly isDemo: boolean;
   readonly bell: Bell;
   readonly timesOff: readonly KeptTimeOff[];
   readonly shelf: { readonly places: readonly ShelfPlace[]; readonly views: readonly SavedView[] };
@@ -112,7 +113,7 @@ export function trayData(
   { flow, colleagues, groups, categories }: TrayView,
   member: Member,
   grant: TrayGrant,
-  { grants, preferences, runs, shelf, mayAddCategories, bell, timesOff }: Around,
+  { grants, preferences, runs, shelf, mayAddCategories, bell, timesOff, isDemo }: Around,
   reading: Reading,
 ) {
   return {
@@ -142,6 +143,8 @@ export function trayData(
     shelf: shelf.places,
     savedViews: shelf.views,
     mayLead: grant.role === "lead",
+    /** Whether its clock can be put ahead. */
+    isDemo,
     dateChoices: dateChoices(reading),
     now: reading.now,
   };

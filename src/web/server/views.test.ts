@@ -210,8 +210,10 @@ describe("an open conversation", () => {
     ],
     records: [],
     drafts: [],
+    promised: null,
     named: { records: [], conversations: [] },
     categoryNames: new Map(),
+    habit: null,
     answer: {
       to: [{ name: "P. Vane", address: VANE }],
       cc: [],
@@ -309,6 +311,8 @@ describe("an open conversation", () => {
 
   it("counts what was exchanged and says who wrote last", () => {
     expect(view.turnWords).toBe("3 messages · they wrote last, today 05:00");
-    expect(view.answer).toEqual({ to: `P. Vane <${VANE}>`, cc: "", subject: "Re: Swell box" });
+    expect(view.answer).toEqual({
+      ...{ to: `P. Vane <${VANE}>`, cc: "", subject: "Re: Swell box", after: "expect", whom: "any" },
+    });
   });
 });

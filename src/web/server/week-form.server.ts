@@ -1,5 +1,5 @@
 import Joi from "joi";
-import type { OpenHours } from "../../core/worktime/working-hours";
+import type { DayPart, OpenHours } from "../../core/worktime/working-hours";
 
 const DAYS = 7;
 
@@ -9,7 +9,15 @@ export const TIME = Joi.string()
   .messages({ "string.pattern.base": "Write a time as 08:30.", "string.empty": "Write a time as 08:30." });
 /** A week as its form shows it. */
 export function weekView(week: readonly (OpenHours | null)[]) {
-  return week.map((open) => (open === null ? null : { from: clock(open.from), to: clock(open.to) }));
+  return week.map((open) => {
+    if (open === null) return null;
+    const [pause] = open.breaks ?? [];
+    return { ...clocks(open), pause: pause === undefined ? null : clocks(pause) };
+  });
+}
+
+function clocks({ from, to }: DayPart) {
+  return { from: clock(from), to: clock(to) };
 }
 
 /** Minutes after midnight as a time of day. */
@@ -24,15 +32,22 @@ export function readWeek(form: FormData, problems: Record<string, string>): (Ope
 
 function hoursOf(form: FormData, day: number, problems: Record<string, string>): OpenHours | null {
   if (form.get(`open-${day}`) === null) return null;
-  const [from, to] = ["from", "to"].map((edge) => TIME.required().validate(form.get(`${edge}-${day}`) ?? ""));
+  const open = partOf(form, day, "", problems);
+  if (open === null) return null;
+  if (open.to <= open.from) problems[`day-${day}`] = "It closes before it opens; a night shift is two days.";
+  const hasPause = ["from", "to"].some((edge) => String(form.get(`pause-${edge}-${day}`) ?? "").trim() !== "");
+  const pause = hasPause ? partOf(form, day, "pause-", problems) : null;
+  if (pause === null) return open;
+  if (pause.to <= pause.from || pause.from <= open.from || pause.to >= open.to)
+    problems[`day-${day}`] = "The break has to begin and end while it is open.";
+  return { ...open, breaks: [pause] };
+}
+
+function partOf(form: FormData, day: number, what: string, problems: Record<string, string>): DayPart | null {
+  const [from, to] = ["from", "to"].map((edge) => TIME.required().validate(form.get(`${what}${edge}-${day}`) ?? ""));
   const problem = from?.error?.message ?? to?.error?.message;
-  if (problem !== undefined) {
-    problems[`day-${day}`] = problem;
-    return null;
-  }
-  const hours = { from: minutesOf(from?.value), to: minutesOf(to?.value) };
-  if (hours.to <= hours.from) problems[`day-${day}`] = "It closes before it opens; a night shift is two days.";
-  return hours;
+  if (problem !== undefined) problems[`day-${day}`] = problem;
+  return problem === undefined ? { from: minutesOf(from?.value), to: minutesOf(to?.value) } : null;
 }
 
 /** A checked time of day in minutes after midnight. */

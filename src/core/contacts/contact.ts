@@ -1,0 +1,71 @@
+import { type EmailAddress, readEmailAddress } from "../kernel/email-address";
+import type { CategoryId, ContactId } from "../kernel/ids";
+import { err, ok, type Result } from "../kernel/result";
+
+/** Somebody outside whom the office knows: how she is called and reached, and which categories say what she is to us. */
+export type Contact = {
+  readonly id: ContactId;
+  readonly name: string;
+  readonly organisation: string;
+  readonly phone: string;
+  readonly note: string;
+  /** The first is the one she is written to. */
+  readonly addresses: readonly EmailAddress[];
+  readonly categoryIds: readonly CategoryId[];
+};
+
+/** A contact as it was typed: addresses separated by commas, semicolons or lines. */
+export type ContactDraft = Omit<Contact, "id" | "addresses"> & { readonly addresses: string };
+
+/** What can be wrong with a contact, by its field. */
+export type ContactProblems = { readonly [Field in keyof Omit<ContactDraft, "categoryIds">]?: string };
+
+const MAX_CHARACTERS = { name: 120, organisation: 120, phone: 40, note: 2_000 } as const;
+const MAX_ADDRESSES = 20;
+
+/**
+ * The contact that was meant, or what is wrong with it. `others` are the tray's other contacts that have one of its
+ * addresses: an address is one person's.
+ */
+export function readContact(
+  draft: ContactDraft,
+  others: readonly Pick<Contact, "name" | "addresses">[],
+): Result<Omit<Contact, "id">, ContactProblems> {
+  const texts = {
+    name: draft.name.trim(),
+    organisation: draft.organisation.trim(),
+    phone: draft.phone.trim(),
+    note: draft.note.trim(),
+  };
+  const problems: Record<string, string> = {};
+  if (texts.name === "") problems.name = "Say what she is called.";
+  for (const [field, most] of Object.entries(MAX_CHARACTERS)) {
+    if (texts[field as keyof typeof texts].length > most) problems[field] = `At most ${most} characters.`;
+  }
+  const addresses = readAddresses(draft.addresses, others);
+  if (!addresses.ok) problems.addresses = addresses.error;
+  if (!addresses.ok || Object.keys(problems).length > 0) return err(problems);
+  return ok({ ...texts, addresses: addresses.value, categoryIds: [...new Set(draft.categoryIds)] });
+}
+
+function readAddresses(
+  text: string,
+  others: readonly Pick<Contact, "name" | "addresses">[],
+): Result<EmailAddress[], string> {
+  const typed = addressTexts(text);
+  const wrong = typed.find((one) => readEmailAddress(one) === null);
+  if (wrong !== undefined) return err(`“${wrong}” is not an address.`);
+  const addresses = [...new Set(typed.flatMap((one) => readEmailAddress(one) ?? []))];
+  if (addresses.length === 0) return err("Give an address by which she is known.");
+  if (addresses.length > MAX_ADDRESSES) return err(`At most ${MAX_ADDRESSES} addresses.`);
+  for (const { name, addresses: theirs } of others) {
+    const taken = addresses.find((one) => theirs.includes(one));
+    if (taken !== undefined) return err(`${taken} is ${name}’s already.`);
+  }
+  return ok(addresses);
+}
+
+/** The addresses in a text, as they were typed. */
+export function addressTexts(text: string): string[] {
+  return text.split(/[\s,;]+/).filter((one) => one !== "");
+}

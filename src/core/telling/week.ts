@@ -1,0 +1,44 @@
+import { DAY, type Instant, later } from "../kernel/instant";
+import { LOOSE_END_NAMES, LOOSE_ENDS, type LooseEndKind } from "../loose-ends/loose-end";
+import { zonedDay } from "../standing/zoned-day";
+import { calendarDay } from "../worktime/calendar-day";
+import { nextOpening, type WorkingHours } from "../worktime/working-hours";
+
+/** A week that is to be summed up: the Monday that it ends before (ISO 8601), and its first and last moment. */
+export type EndedWeek = { readonly monday: string; readonly from: Instant; readonly to: Instant };
+
+/** The last week that is over, once the office has opened since; null before, and for one that never opens. */
+export function endedWeek(now: Instant, hours: WorkingHours): EndedWeek | null {
+  const today = zonedDay(now, hours.zone);
+  const midnight = later(now, -((today.hour * 60 + today.minute) * 60_000 + (now % 60_000)));
+  // Noon keeps to its day where the clocks change at night.
+  const monday = calendarDay(later(midnight, DAY / 2 - today.weekday * DAY), hours.zone);
+  const to = later(midnight, -today.weekday * DAY);
+  const opens = nextOpening(later(to, -1), hours);
+  return opens === null || opens > now ? null : { monday, from: later(to, -7 * DAY), to };
+}
+
+/** What was done in a week, and what would be forgotten at its end. */
+export type WeekFigures = {
+  readonly arrived: number;
+  readonly answered: number;
+  readonly settled: number;
+  readonly ends: ReadonlyMap<LooseEndKind, number>;
+};
+
+const KINDS_NAMED = 3;
+
+/** The week in one line: what came and went, then the loose ends, of which the most frequent are named. */
+export function weekInWords({ arrived, answered, settled, ends }: WeekFigures): string {
+  const named = LOOSE_ENDS.map((kind) => ({ kind, count: ends.get(kind) ?? 0 }))
+    .filter(({ count }) => count > 0)
+    .toSorted((a, b) => b.count - a.count);
+  const all = named.reduce((sum, { count }) => sum + count, 0);
+  const some = named.slice(0, KINDS_NAMED).map(({ kind, count }) => `${count} ${lowered(LOOSE_END_NAMES[kind])}`);
+  const loose = all === 0 ? "no loose ends" : `${all} loose ${all === 1 ? "end" : "ends"} (${some.join("; ")})`;
+  return `last week ${arrived} came, ${answered} answered, ${settled} settled; now ${loose}`;
+}
+
+function lowered(name: string): string {
+  return name.charAt(0).toLowerCase() + name.slice(1);
+}

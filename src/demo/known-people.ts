@@ -1,0 +1,89 @@
+import type { Category } from "../core/categories/category";
+import { NO_ACTIONS, NO_CONDITIONS, type Rule } from "../core/rules/rule";
+import { type Deps, keepContact, keepRule, type TrayGrant } from "../operations/index.server";
+import { PEOPLE, type PersonKey } from "./world";
+
+type Known = {
+  readonly person: PersonKey;
+  readonly organisation: string;
+  readonly phone: string;
+  readonly also?: string;
+  readonly note?: string;
+  readonly codes: readonly string[];
+};
+
+const KNOWN: readonly Known[] = [
+  {
+    person: "quayle",
+    ...{ organisation: "", phone: "0555 014 220", also: "otto.quayle@telephone.example", codes: ["WN"] },
+    note: "Hard of hearing: ring twice. Writes from the telephone when he is in the garden.",
+  },
+  { person: "vane", organisation: "Vane House", phone: "0555 019 301", codes: ["TU"] },
+  { person: "thrane", organisation: "Heritage Office of Calder", phone: "0555 011 870", codes: ["HO"] },
+  {
+    person: "brannoc",
+    ...{ organisation: "St Brannoc, Pell", phone: "0555 016 402", also: "treasurer@stbrannoc.example", codes: [] },
+    note: "Warden and treasurer; the invoices go to the second address.",
+  },
+  {
+    person: "gunnel",
+    organisation: "",
+    phone: "0555 012 118",
+    also: "dispatch@gunnelfreight.example",
+    codes: ["DL", "MV"],
+  },
+  {
+    person: "veldt",
+    organisation: "Concert hall, Veldt",
+    phone: "0555 018 755",
+    also: "bram@veldthall.example",
+    codes: [],
+  },
+  { person: "ambrose", organisation: "", phone: "0555 013 094", codes: ["LE"] },
+  {
+    person: "spelter",
+    ...{
+      organisation: "Spelter Works",
+      phone: "0555 017 338",
+      also: "corvin.spelter@telephone.example",
+      codes: ["PW"],
+    },
+  },
+  { person: "tin", organisation: "", phone: "0555 010 663", codes: ["PW"] },
+];
+
+/** The people whom the office knows, and what its tray does by itself; rules act on what comes from now on. */
+export async function knowPeople(deps: Deps, grant: TrayGrant, categories: readonly Category[]): Promise<void> {
+  const given = (codes: readonly string[]) => categories.filter(({ code }) => codes.includes(code)).map(({ id }) => id);
+  for (const { person, organisation, phone, also, note = "", codes } of KNOWN) {
+    const { name, address } = PEOPLE[person];
+    const addresses = [address, ...(also === undefined ? [] : [also])].join(", ");
+    const kept = await keepContact(deps, grant, null, {
+      ...{ name: name.split(",")[0] ?? name, organisation, phone, note, addresses },
+      categoryIds: given(codes),
+    });
+    if (!kept.ok) throw new Error(`could not know ${name}: ${kept.error.kind}`);
+  }
+  const rules: readonly Pick<Rule, "name" | "conditions" | "actions">[] = [
+    {
+      name: "Trade newsletters",
+      conditions: { ...NO_CONDITIONS, from: [PEOPLE.review.address] },
+      actions: { ...NO_ACTIONS, categoryIds: given(["NW"]), urgency: "reading" },
+    },
+    {
+      name: "Invoices of suppliers",
+      conditions: { ...NO_CONDITIONS, from: ["@tinspelter.example", "@ambroseleather.example"], subject: ["invoice"] },
+      actions: { ...NO_ACTIONS, categoryIds: given(["IN"]) },
+    },
+  ];
+  for (const rule of rules) {
+    const kept = await keepRule(deps, grant, {
+      ...rule,
+      id: null,
+      isOn: true,
+      isLast: false,
+      exceptions: NO_CONDITIONS,
+    });
+    if (!kept.ok) throw new Error(`could not keep the rule ${rule.name}: ${kept.error.kind}`);
+  }
+}

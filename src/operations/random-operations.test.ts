@@ -1,0 +1,25 @@
+import { operateAtRandom } from "@tests/support/random-operations";
+import { type TestTray, testTray } from "@tests/support/test-database";
+import { afterAll, beforeAll, expect, it } from "vitest";
+import { examine } from "./index.server";
+
+// Ten thousand of them are a figure of the bench (`npm run bench -- --doctor`); these are as many as a test has time for.
+const OPERATIONS = 700;
+
+let tray: TestTray;
+beforeAll(async () => {
+  tray = await testTray();
+});
+afterAll(() => tray.close());
+
+it("whatever is done, in whatever order, everything stored is what its facts come to", {
+  timeout: 120_000,
+}, async () => {
+  const done = await operateAtRandom(tray, OPERATIONS, 20_261_126n);
+  // Each kind was really carried out, and not only refused.
+  expect([...done.keys()].length).toBeGreaterThan(17);
+  const { conversations, differences, lostCategories } = await examine(tray.deps);
+  expect(conversations).toBeGreaterThan(20);
+  expect(differences).toEqual([]);
+  expect(lostCategories).toBe(0);
+});

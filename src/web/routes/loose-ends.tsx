@@ -1,0 +1,43 @@
+import { data } from "react-router";
+import { looseEndInWords } from "../../core/loose-ends/loose-end";
+import { callLooseEndAgain, callNoLooseEnd, lookAtLooseEnds, refusalInWords } from "../../operations/index.server";
+import { LooseEndsScreen } from "../screens/loose-ends-screen";
+import type { StepOutcome } from "../screens/use-step";
+import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readLooseEndStep } from "../server/loose-end-form.server";
+import { readingOf, rowView } from "../server/words.server";
+import type { Route } from "./+types/loose-ends";
+
+export function meta() {
+  return [{ title: "Loose ends · Common Tray" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const reading = readingOf(context.get(memberContext), deps.now(), grant.covering);
+  const found = await lookAtLooseEnds(deps, grant);
+  return {
+    now: reading.now,
+    ends: found.map(({ row, kind, since }) => ({
+      ...{ kind, row: rowView(row, reading) },
+      words: looseEndInWords(kind, since, reading.now),
+    })),
+  };
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const step = readLooseEndStep(await request.formData());
+  if (!step.ok) return data<StepOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  const { id, kind, reason } = step.value;
+  const done =
+    step.value.do === "dismiss"
+      ? await callNoLooseEnd(deps, grant, id, kind, reason)
+      : await callLooseEndAgain(deps, grant, id, kind);
+  if (done.ok) return data<StepOutcome>({ ok: true, said: step.value.do === "dismiss" ? "" : "A loose end again" });
+  return data<StepOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+}
+
+export default function LooseEnds({ loaderData }: Route.ComponentProps) {
+  return <LooseEndsScreen {...loaderData} />;
+}

@@ -1,0 +1,25 @@
+import { data } from "react-router";
+import { readMailboxes } from "../../core/kernel/email-address";
+import { whatItSays } from "../../operations/index.server";
+import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { type SaysView, saysView } from "../server/says-view.server";
+import { readingOf } from "../server/words.server";
+import type { Route } from "./+types/what-it-says";
+
+// As much as anybody reads of a letter.
+const MAX_CHARACTERS = 20_000;
+
+/** What a text that is being written asks and promises; it is posted because it is long, and changes nothing. */
+export async function action({ request, context }: Route.ActionArgs) {
+  const form = await request.formData();
+  const [text, to] = ["text", "to"].map((name) => String(form.get(name) ?? "").slice(0, MAX_CHARACTERS));
+  const deps = context.get(depsContext);
+  const [first] = readMailboxes(to ?? "").mailboxes;
+  const said = await whatItSays(deps, context.get(grantContext), text ?? "", first?.address ?? null);
+  return data<SaysView>(saysView(said, readingOf(context.get(memberContext), deps.now())));
+}
+
+/** Nothing on the page is other than before. */
+export function shouldRevalidate() {
+  return false;
+}

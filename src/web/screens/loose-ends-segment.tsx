@@ -1,0 +1,35 @@
+import { useEffect, useState } from "react";
+import { NavLink } from "react-router";
+
+type LooseEndsSegmentProps = {
+  readonly slug: string;
+  /** What the gauge says: once that is other, the count may be. */
+  readonly gauge: string;
+};
+
+/** How many loose ends there are, at the end of the flow; asked for by itself, so that no page waits for it. */
+export function LooseEndsSegment({ slug, gauge }: LooseEndsSegmentProps) {
+  const [count, setCount] = useState<number | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: counted anew whenever the gauge is another one
+  useEffect(() => {
+    const aborter = new AbortController();
+    fetch(`/${slug}/loose-ends/count`, { signal: aborter.signal })
+      .then((response) => (response.ok ? response.json() : Promise.reject(new Error("no count"))))
+      .then((found: { count: number }) => setCount(found.count))
+      // The last count stands until there is another one.
+      .catch(() => {});
+    return () => aborter.abort();
+  }, [slug, gauge]);
+  return (
+    <NavLink
+      to={`/${slug}/loose-ends`}
+      aria-label={count === null ? "Loose ends" : `Loose ends, ${count}`}
+      className={({ isActive }) =>
+        `min-w-[58px] shrink-0 border-l border-rule px-1.5 py-1 max-sm:flex max-sm:flex-col max-sm:justify-between sm:w-[116px] sm:px-3.5 ${isActive ? "bg-act text-on-act" : "bg-sunk/60 hover:bg-act-soft"}`
+      }
+    >
+      <span className="block font-semibold max-sm:text-xs max-sm:leading-[14px] sm:truncate">Loose ends</span>
+      <span className="block font-serif text-[19px] leading-6 sm:text-[22px] sm:leading-7">{count ?? " "}</span>
+    </NavLink>
+  );
+}
