@@ -2,6 +2,7 @@ export { type CalendarDays, calendarDays } from "./formats/calendar-days";
 export * from "./formats/export-mail";
 export * from "./formats/mail-files";
 export * from "./formats/mbox";
+export * from "./formats/public-holidays";
 export * from "./formats/table-files";
 export * from "./formats/zip";
 export * from "./inbound/check-signatures";

@@ -45,6 +45,7 @@ async function termsOf(deps: Deps, { tray }: TrayGrant): Promise<LooseEndTerms> 
     ourMoveBefore: workingTimeAgo(now, within * HOUR, hours) ?? later(now, -365 * DAY),
     lapsingBefore: later(now, 2 * DAY),
     draftBefore: later(now, -DAY),
+    answeredAfter: later(now, -7 * DAY),
     away: members.map(({ id }) => id).filter(isAlone),
   };
 }

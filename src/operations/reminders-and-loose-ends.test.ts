@@ -238,6 +238,30 @@ describe("loose ends", () => {
     expect(await kindsOf(stranger)).toEqual([]);
   });
 
+  it("are what one of us answered from outside, as long as nobody says here what is to become of it", async () => {
+    const proof = { "Authentication-Results": "mx.ottermoor.example; dmarc=pass header.from=ottermoor.example" };
+    tray.deps = { ...tray.deps, trust: { ...tray.deps.trust, authservIds: ["mx.ottermoor.example"] } };
+    const copied = async (headers: Readonly<Record<string, string>>) => {
+      const id = await desk.arrive({ subject: "When do you open?" });
+      const [asked] = await tray.ask("select message_id from message where conversation_id = $1", [id]);
+      const given = { subject: "Re: When do you open?", to: VANE, headers };
+      expect(await comes("Ines <office@ottermoor.example>", asked.message_id, given)).toBe(id);
+      return id;
+    };
+    const answered = await copied(proof);
+    expect(await stateOf(answered)).toEqual(["settled", "them"]);
+    expect(await kindsOf(answered)).toEqual(["answered-outside"]);
+    const another = await copied(proof);
+    await desk.does(desk.lead, another, { kind: "assign", ownerId: desk.mara.id });
+    expect(await kindsOf(another)).toEqual([]);
+    moves(8 * DAY);
+    expect(await kindsOf(answered)).toEqual([]);
+    // Anybody can write our address into a letter: without proof it is mail to us like any other.
+    const forged = await copied({});
+    expect(await stateOf(forged)).toEqual(["to-sort", "us"]);
+    expect(await kindsOf(forged)).toEqual([]);
+  });
+
   it("leave every docket as its facts have it", async () => {
     expect((await examine(tray.deps)).differences).toEqual([]);
   });

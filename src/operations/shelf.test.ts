@@ -126,7 +126,7 @@ describe("the hours of a tray", () => {
     await setHoursOfTray(tray.deps.db, own, { week, holidays: ["2026-11-25"] });
     // The clock of the test stands on Tuesday the 24th at nine; the 25th is a holiday.
     const read = await understandDate(tray.deps, office.grant, "in 1 working day", "opens");
-    expect(read).toEqual({ ok: true, value: Date.UTC(2026, 10, 26, 10) });
+    expect(read).toEqual({ ok: true, value: { at: Date.UTC(2026, 10, 26, 10), other: null } });
     const refused = await understandDate(tray.deps, office.grant, "yesterday at 9", "opens");
     expect(refused).toEqual({ ok: false, error: "That is in the past; choose a time to come." });
     const offers = await datesToOffer(tray.deps, office.grant, null, "closes");

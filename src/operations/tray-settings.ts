@@ -1,7 +1,7 @@
 import { err, ok, type Result } from "../core/kernel/result";
 import { calendarDay } from "../core/worktime/calendar-day";
 import { everOpens, type WorkingHours } from "../core/worktime/working-hours";
-import { type CalendarDays, calendarDays } from "../mail/index";
+import { type CalendarDays, calendarDays, type HolidayPlace, holidayPlaces, publicHolidays } from "../mail/index";
 import {
   answerWithinOf,
   binDaysOf,
@@ -70,4 +70,15 @@ export async function setUpHours(
 /** The days of a calendar file (RFC 5545) from today on that is to be holidays, and what could not be read of it. */
 export function holidaysInCalendar(deps: Deps, grant: TrayGrant, text: string): CalendarDays {
   return calendarDays(text, calendarDay(deps.now(), grant.tray.timeZone));
+}
+
+/** The places whose public holidays can be taken over. */
+export async function placesWithHolidays(): Promise<HolidayPlace[]> {
+  return holidayPlaces();
+}
+
+/** The public holidays of a place in this year and the next; null for a place that is not known. */
+export async function holidaysOfPlace(deps: Deps, grant: TrayGrant, place: string): Promise<string[] | null> {
+  const year = Number(calendarDay(deps.now(), grant.tray.timeZone).slice(0, 4));
+  return publicHolidays(place, [year, year + 1]);
 }

@@ -16,6 +16,8 @@ export type LooseEndTerms = {
   readonly lapsingBefore: Instant;
   /** Drafts that nobody touched since. */
   readonly draftBefore: Instant;
+  /** Answers from somewhere else that came before this are taken for the end of it. */
+  readonly answeredAfter: Instant;
   /** Members who are away with nobody to cover for them. */
   readonly away: readonly MemberId[];
 };
@@ -66,13 +68,11 @@ const KINDS: Readonly<Record<LooseEndKind, string>> = {
       join conversation as c on c.id = shared_draft.conversation_id
     where shared_draft.tray_id = :trayId and shared_draft.state in ('to-check', 'returned') and shared_draft.updated_at < :draftBefore`,
   "answered-outside": /* sql */ `
-    select c.id, c.turn_since as since from conversation as c
-    where c.tray_id = :trayId and c.standing in ('to-sort', 'our-move') and c.turn = 'them'
-      and exists (select 1 from message where message.conversation_id = c.id and message.direction = 'out')
-      and not exists (select 1 from message where message.conversation_id = c.id and message.direction = 'out'
-        and message.author_id is not null)
+    select c.id, c.standing_since as since from conversation as c
+    where c.tray_id = :trayId and c.standing = 'settled' and c.standing_since >= :answeredAfter
+      and c.standing_reason->>'kind' = 'answered' and c.standing_reason->>'by' is null
       and not exists (select 1 from journal where journal.conversation_id = c.id and journal.by_member_id is not null
-        and journal.at > c.turn_since)`,
+        and journal.at > c.standing_since)`,
   "junk-from-known": /* sql */ `
     select c.id, c.last_message_at as since from conversation as c
     where c.tray_id = :trayId and c.standing = 'junk' and c.who_address <> ''
@@ -92,15 +92,11 @@ const FOUND = Object.entries(KINDS)
   )
   .join(" union all ");
 
-function valuesOf(grant: TrayGrant, { now, ourMoveBefore, lapsingBefore, draftBefore, away }: LooseEndTerms) {
+function valuesOf(grant: TrayGrant, { away, ...moments }: LooseEndTerms) {
+  const values = Object.entries(moments).map(([name, moment]) => [name, param(moment)] as const);
   return {
     ...{ trayId: grant.tray.id, memberId: grant.memberId, away: [...away] },
-    ...{
-      now: param(now),
-      ourMoveBefore: param(ourMoveBefore),
-      lapsingBefore: param(lapsingBefore),
-      draftBefore: param(draftBefore),
-    },
+    ...Object.fromEntries(values),
   } as never;
 }
 

@@ -13,7 +13,7 @@ import { EMPTY_TEMPLATE } from "./test-cluster";
 /** A database of a test's own, with a clock that it sets and a world outside that it plays. */
 export type TestTray = {
   readonly url: string;
-  readonly deps: Deps;
+  deps: Deps;
   readonly clock: { now: Instant };
   readonly jobs: Job[];
   readonly handedOver: { envelope: Envelope; raw: Uint8Array; reportId: string | null }[];

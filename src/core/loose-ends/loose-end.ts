@@ -61,7 +61,7 @@ export const REMEDIES: Readonly<Record<LooseEndKind, readonly Remedy[]>> = {
   nobodys: ["assign", "settle"],
   "follow-up-past": ["done"],
   "draft-lying": ["answer"],
-  "answered-outside": ["settle", "wait-longer", "answer"],
+  "answered-outside": ["answer", "reopen"],
   "junk-from-known": ["restore"],
 };
 
@@ -88,7 +88,7 @@ export function looseEndInWords(kind: LooseEndKind, since: Instant, now: Instant
     case "draft-lying":
       return `A shared draft lies untouched for ${age}.`;
     case "answered-outside":
-      return `One of us answered it ${age} ago from somewhere else, and nothing was decided here since.`;
+      return `One of us answered it ${age} ago from somewhere else, which settled it; nobody has looked at it here since.`;
     case "junk-from-known":
       return `Somebody with whom we have other matters wrote it ${age} ago, and it is in Junk.`;
     default:

@@ -1,11 +1,18 @@
 import { X } from "lucide-react";
 import { useEffect } from "react";
 import { data, useFetcher } from "react-router";
-import { holidaysInCalendar, refusalInWords, setUpHours, traySettings } from "../../operations/index.server";
+import {
+  holidaysInCalendar,
+  holidaysOfPlace,
+  placesWithHolidays,
+  refusalInWords,
+  setUpHours,
+  traySettings,
+} from "../../operations/index.server";
 import { useTray } from "../screens/tray-data";
 import { WeekFields } from "../screens/week-fields";
 import { depsContext, grantContext } from "../server/context.server";
-import { readTraySettings, type SettingsProblems } from "../server/tray-settings-form.server";
+import { NO_SUCH_PLACE, readTraySettings, type SettingsProblems } from "../server/tray-settings-form.server";
 import { weekView } from "../server/week-form.server";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
@@ -24,6 +31,8 @@ export async function loader({ context }: Route.LoaderArgs) {
     zone: hours.zone,
     holidays: hours.holidays,
     ...{ binDays, answerWithin },
+    // Only those who lead it may choose.
+    places: grant.role === "lead" ? await placesWithHolidays() : [],
     junkSenders: junkSenders.map(({ address, by }) => ({ address, by })),
   };
 }
@@ -34,26 +43,36 @@ export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const posted = readTraySettings(await request.formData());
   if (!posted.ok) return data({ saved: null, problems: posted.error, problem: null }, { status: 400 });
-  const { calendar, ...settings } = posted.value;
+  const { calendar, place, ...settings } = posted.value;
+  const known = place === "" ? [] : await holidaysOfPlace(deps, grant, place);
+  if (known === null)
+    return data(
+      { saved: null, problems: { place: NO_SUCH_PLACE } as SettingsProblems, problem: null },
+      { status: 400 },
+    );
   const read = calendar === null ? null : holidaysInCalendar(deps, grant, await calendar.text());
-  const holidays = [...new Set([...settings.holidays, ...(read?.days ?? [])])].toSorted();
+  const holidays = [...new Set([...settings.holidays, ...known, ...(read?.days ?? [])])].toSorted();
   const done = await setUpHours(deps, grant, { ...settings, holidays });
   if (!done.ok)
     return data({ saved: null, problems: NO_PROBLEMS, problem: refusalInWords(done.error) }, { status: 403 });
   const unread = read?.problems.map(({ line, words }) => `line ${line}: ${words}`).join("; ") ?? "";
   const problems: SettingsProblems =
     unread === "" ? NO_PROBLEMS : { calendar: `The rest is kept. Of the file, ${unread}.` };
-  return data({ saved: savedInWords(read?.days.length ?? null), problems, problem: null });
+  return data({
+    saved: savedInWords(read === null && place === "" ? null : (read?.days.length ?? 0) + known.length),
+    problems,
+    problem: null,
+  });
 }
 
 function savedInWords(days: number | null): string {
   if (days === null) return "The tray is set up so now";
-  return days === 1 ? "1 day of the calendar is a holiday now" : `${days} days of the calendar are holidays now`;
+  return days === 1 ? "1 day more is a holiday now" : `${days} days more are holidays now`;
 }
 
 /** What is the same for everybody in the tray: when it is staffed, when its bin is emptied, whose mail is junk. */
 export default function TraySettings({ loaderData }: Route.ComponentProps) {
-  const { week, zone, holidays, binDays, answerWithin, junkSenders } = loaderData;
+  const { week, zone, holidays, places, binDays, answerWithin, junkSenders } = loaderData;
   const { mayLead } = useTray();
   // What a page's own form was answered is forgotten with the next change that is heard of; a fetcher's is not.
   const { Form, data: answer } = useFetcher<typeof action>();
@@ -93,6 +112,7 @@ export default function TraySettings({ loaderData }: Route.ComponentProps) {
         </fieldset>
         <fieldset disabled={!mayLead} className="space-y-4">
           <Holidays key={holidays.join()} days={holidays} problem={problems.holidays} />
+          {mayLead && <PublicHolidays key={`of ${holidays.join()}`} places={places} problem={problems.place} />}
           <Field
             label="More of them, from a calendar file (.ics)"
             name="calendar"
@@ -155,6 +175,42 @@ function Holidays({ days, problem }: { days: readonly string[]; problem: string 
       />
       {problem !== undefined && (
         <p id="holidays-problem" className="mt-0.5 text-sm text-late">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}
+
+type PublicHolidaysProps = {
+  readonly places: readonly { readonly code: string; readonly name: string }[];
+  readonly problem: string | undefined;
+};
+
+/** A thousand places are more than a menu drawn here could hold: the browser's own list finds one as it is typed. */
+function PublicHolidays({ places, problem }: PublicHolidaysProps) {
+  return (
+    <div>
+      <label htmlFor="place" className="mb-1 block text-sm font-semibold">
+        More of them, the public holidays of this year and the next in
+      </label>
+      <select
+        id="place"
+        name="place"
+        defaultValue=""
+        aria-invalid={problem !== undefined}
+        aria-describedby={problem === undefined ? undefined : "place-problem"}
+        className="h-9 w-full max-w-72 rounded-control border border-rule bg-paper px-2 disabled:opacity-60 aria-invalid:border-late"
+      >
+        <option value="">no place</option>
+        {places.map(({ code, name }) => (
+          <option key={code} value={code}>
+            {name}
+          </option>
+        ))}
+      </select>
+      {problem !== undefined && (
+        <p id="place-problem" className="mt-1 text-sm text-late">
           {problem}
         </p>
       )}

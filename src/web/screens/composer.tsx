@@ -34,7 +34,7 @@ type ComposerProps = {
 /** Writes an answer. What is typed is kept in the browser until it is sent, through reloads and refusals. */
 export function Composer(props: ComposerProps) {
   const { conversationId, version, messages, shared, passOn, onClose, onSent } = props;
-  const { tray, dateChoices } = useTray();
+  const { tray, member, dateChoices } = useTray();
   const fetcher = useFetcher<AnswerOutcome>();
   const keptAs = keptName(props);
   const [draft, setDraft] = useState<Draft>(() => keptDraft(keptAs) ?? startOf(props, dateChoices[2]?.day ?? ""));
@@ -42,7 +42,12 @@ export function Composer(props: ComposerProps) {
   const newer = messages.filter(({ id }) => !seen.messages.includes(id)).at(-1);
   const form = useRef<HTMLFormElement>(null);
   const change = (part: Partial<Draft>) => setDraft((before) => ({ ...before, ...part }));
-  useEffect(() => keepDraft(keptAs, draft), [keptAs, draft]);
+  const begun = useRef(draft);
+  useEffect(() => {
+    // What nobody has written on yet is no draft that lies somewhere.
+    if (draft === begun.current) return;
+    keepDraft(keptAs, draft, { slug: tray.slug, conversationId, memberId: member.id, at: Date.now() });
+  }, [keptAs, draft, tray.slug, conversationId, member.id]);
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
   useEffect(() => {
     if (outcome?.ok !== true) return;

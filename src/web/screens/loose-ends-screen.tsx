@@ -10,6 +10,7 @@ import { CallDialog } from "./call-dialog";
 import { type PostedDecision, useDecisions } from "./decisions";
 import type { DialogKind } from "./dialog-props";
 import { DecisionDialogs } from "./lazy-dialogs";
+import { LyingDrafts } from "./lying-drafts";
 import { NoLooseEndDialog } from "./no-loose-end-dialog";
 import { OwnerStamp } from "./owner-stamp";
 import { RemindDialog } from "./remind-dialog";
@@ -116,6 +117,7 @@ export function LooseEndsScreen({ ends, now }: { readonly ends: readonly LooseEn
           </section>
         );
       })}
+      <LyingDrafts />
       {asked !== null && <AskedDialog asked={asked} act={act} onClose={() => setAsked(null)} />}
     </Page>
   );

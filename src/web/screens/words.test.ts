@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { ORDERS } from "../../core/lists/sheet-view";
 import type { DecisionTarget, PostedDecision } from "./decisions";
-import { forgetDraft, keepDraft, keptDraft } from "./kept-draft";
+import { forgetDraft, keepDraft, keptDraft, lyingDrafts } from "./kept-draft";
 import { notePick, recentFirst, recentPicks } from "./recent-picks";
 import { saidOf } from "./said";
 import { nameOfGrouping, nameOfOrder } from "./view-names";
@@ -70,6 +70,10 @@ describe("what a browser keeps", () => {
       getItem: (key: string) => kept.get(key) ?? null,
       setItem: (key: string, value: string) => void kept.set(key, value),
       removeItem: (key: string) => void kept.delete(key),
+      key: (at: number) => [...kept.keys()][at] ?? null,
+      get length() {
+        return kept.size;
+      },
     });
   });
   afterEach(() => vi.unstubAllGlobals());
@@ -104,6 +108,22 @@ describe("what a browser keeps", () => {
     kept.set("common-tray-draft-c1", text);
     expect(keptDraft("c1")).toBeNull();
   });
+  it("lies on this device for whoever began it, where she did, until it is written on again", () => {
+    const lying = { slug: "office", conversationId: "c1", memberId: "m1", at: 1_000 };
+    keepDraft("c1", DRAFT, lying);
+    keepDraft("c2 passed on", { ...DRAFT, subject: "Fwd" }, { ...lying, conversationId: "c2", at: 500 });
+    keepDraft("c3", DRAFT);
+    keepDraft("c4", DRAFT, { ...lying, at: 3_000 });
+    kept.set("common-tray-draft-c5", "{");
+    const found = lyingDrafts("office", "m1", 2_000);
+    expect(found.map(({ name, conversationId, at }) => [name, conversationId, at])).toEqual([
+      ["c2 passed on", "c2", 500],
+      ["c1", "c1", 1_000],
+    ]);
+    expect(found[1]?.draft).toEqual(DRAFT);
+    expect(keptDraft("c1")).toEqual(DRAFT);
+    expect([lyingDrafts("office", "m2", 2_000), lyingDrafts("billing", "m1", 2_000)]).toEqual([[], []]);
+  });
   it("is nothing where nothing may be kept, and nobody is disturbed", () => {
     vi.stubGlobal("localStorage", {
       getItem: () => {
@@ -119,6 +139,7 @@ describe("what a browser keeps", () => {
     keepDraft("c1", DRAFT);
     expect(keptDraft("c1")).toBeNull();
     forgetDraft("c1");
+    expect(lyingDrafts("office", "m1", 2_000)).toEqual([]);
     expect(recentPicks("category")).toEqual([]);
   });
 });

@@ -7,6 +7,8 @@ import { readWeek } from "./week-form.server";
 const MAX_HOLIDAYS = 500;
 const MAX_BIN_DAYS = 3_650;
 
+export const NO_SUCH_PLACE = "Nothing is known of the holidays there; choose a place of the list.";
+
 /** What is wrong, by the name of the field. */
 export type SettingsProblems = Readonly<Record<string, string>>;
 
@@ -15,7 +17,11 @@ type Posted = Pick<WorkingHours, "week" | "holidays"> & {
   readonly answerWithin: number;
   /** A calendar file whose days are holidays besides; null for none. */
   readonly calendar: File | null;
+  /** A place whose public holidays are holidays besides; empty for none. */
+  readonly place: string;
 };
+
+const PLACE = Joi.string().trim().allow("").max(20).default("");
 
 const MAX_ANSWER_HOURS = 400;
 const MAX_CALENDAR_BYTES = 2_000_000;
@@ -45,8 +51,17 @@ export function readTraySettings(form: FormData): Result<Posted, SettingsProblem
   if (Object.keys(problems).length === 0 && week.every((day) => day === null))
     problems.week = "This tray would never be open; open it on a day at least.";
   const calendar = calendarOf(form, problems);
+  const place = PLACE.validate(form.get("place") ?? undefined);
+  if (place.error !== undefined) problems.place = NO_SUCH_PLACE;
   if (Object.keys(problems).length > 0) return err(problems);
-  return ok({ week, holidays, binDays: read.value ?? null, answerWithin: within.value ?? 1, calendar });
+  return ok({
+    week,
+    holidays,
+    binDays: read.value ?? null,
+    answerWithin: within.value ?? 1,
+    calendar,
+    place: place.value,
+  });
 }
 
 function calendarOf(form: FormData, problems: Record<string, string>): File | null {

@@ -22,10 +22,11 @@ describe("the settings of a tray as posted", () => {
       value: {
         week: [{ from: 510, to: 1_020 }, null, null, null, null, null, null],
         holidays: ["2026-12-25", "2026-12-26"],
-        ...{ binDays: 14, answerWithin: 16, calendar: null },
+        ...{ binDays: 14, answerWithin: 16, calendar: null, place: "" },
       },
     });
     expect(posted(MONDAY)).toMatchObject({ value: { binDays: null, holidays: [] } });
+    expect(posted({ ...MONDAY, place: " DE-BY " })).toMatchObject({ value: { place: "DE-BY" } });
   });
 
   it("can have a break on each day", () => {
