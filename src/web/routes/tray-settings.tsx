@@ -91,7 +91,7 @@ export default function TraySettings({ loaderData }: Route.ComponentProps) {
         method="post"
         encType="multipart/form-data"
         noValidate
-        className="mt-3 grid max-w-4xl gap-x-12 gap-y-5 md:grid-cols-2"
+        className="mt-3 grid gap-x-12 gap-y-5 lg:grid-cols-[540px_minmax(0,400px)]"
       >
         <fieldset disabled={!mayLead}>
           <legend className="text-sm font-semibold">When it is staffed, in the time of {zone}</legend>

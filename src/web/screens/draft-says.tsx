@@ -46,7 +46,7 @@ export function DraftSays({ says: { asks, promises }, draft, change }: DraftSays
               className="size-3.5 translate-y-0.5 accent-act"
             />
             <span>
-              Follow-up for me{date === null ? "" : ` on ${date.words}`}:{" "}
+              Follow-up for me{date === null ? "" : `, ${date.words}`}:{" "}
               <span className="text-soft">you promise “{short(text)}”</span>
             </span>
           </label>

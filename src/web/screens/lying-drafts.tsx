@@ -49,7 +49,8 @@ export function LyingDrafts() {
                 {one.draft.subject || "(no subject)"}
               </Link>
               <span className="block truncate text-sm text-soft">
-                Written on {one.age} ago{one.draft.to === "" ? "" : `, to ${one.draft.to}`}.
+                Untouched for {one.age}
+                {one.draft.to === "" ? "" : `, to ${one.draft.to}`}.
               </span>
             </span>
             <Button

@@ -43,14 +43,21 @@ function Weekday({ name, day, open, problem }: WeekdayProps) {
         <Time label={`${name}, from`} name={`from-${day}`} time={open?.from ?? "08:00"} problemId={problemId} />
         <span className="text-soft">to</span>
         <Time label={`${name}, to`} name={`to-${day}`} time={open?.to ?? "17:00"} problemId={problemId} />
-        <span className="pl-2 text-sm text-soft">break</span>
-        <Time
-          label={`${name}, break from`}
-          name={`pause-from-${day}`}
-          time={open?.pause?.from ?? ""}
-          problemId={problemId}
-        />
-        <Time label={`${name}, break to`} name={`pause-to-${day}`} time={open?.pause?.to ?? ""} problemId={problemId} />
+        <span className="flex items-center gap-2">
+          <span className="text-sm sm:pl-2 text-soft">break</span>
+          <Time
+            label={`${name}, break from`}
+            name={`pause-from-${day}`}
+            time={open?.pause?.from ?? ""}
+            problemId={problemId}
+          />
+          <Time
+            label={`${name}, break to`}
+            name={`pause-to-${day}`}
+            time={open?.pause?.to ?? ""}
+            problemId={problemId}
+          />
+        </span>
       </div>
       {problem !== undefined && (
         <p id={problemId} className="mt-0.5 text-sm text-late">
