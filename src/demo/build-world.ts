@@ -11,6 +11,7 @@ import { calendarDay, dayAtHour } from "../core/worktime/calendar-day";
 import {
   addMember,
   answerConversation,
+  closeRecord,
   type Deps,
   decide,
   type FilingRecord,
@@ -75,6 +76,14 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
     await tellStep(world, script, thread, step, `${story}`);
   }
   world.clock.now = now;
+  for (const { code } of RECORDS.filter(({ closed }) => closed)) {
+    await closeRecord(
+      world.deps,
+      grantOf(world, "ines", "office"),
+      found(world.records, (one) => one.code === code).id,
+      true,
+    );
+  }
   await habits(world);
   await knowPeople(world.deps, grantOf(world, "ines", "office"), world.categories);
   await workTogether({
@@ -97,6 +106,9 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
 export function demoStories(): Script[] {
   return [...OPEN_STORIES, ...AWKWARD_STORIES, ...everydayStories(), ...OLDER_STORIES];
 }
+
+// What is filed on a record that is closed by now was filed before.
+const OPEN_RECORDS = RECORDS.map((record) => ({ ...record, closed: false }));
 
 async function habits({ deps, clock, trays, members, grants, categories, records }: World): Promise<void> {
   const [office] = trays;
@@ -127,7 +139,7 @@ async function setUp(real: Deps, start: Instant): Promise<World> {
   const grants = new Map<MemberId, readonly TrayGrant[]>();
   for (const member of members) grants.set(member.id, await traysOf(deps, member));
   const categories = await setUpCategories(deps, CATEGORIES);
-  return { deps, clock, trays, members, grants, categories, records: await setUpRecords(deps, RECORDS) };
+  return { deps, clock, trays, members, grants, categories, records: await setUpRecords(deps, OPEN_RECORDS) };
 }
 
 function momentOf(moment: Moment, now: Instant): Instant {

@@ -77,7 +77,7 @@ async function givableIn(trx: Database, deps: Deps, tray: Tray, rules: readonly 
   const wanted = rules.flatMap(({ rule }) => rule.actions.recordId ?? []);
   const [categories, records, members] = [
     await categoriesOf(trx, tray.id),
-    await recordsByIds(trx, [...new Set(wanted)]),
+    await recordsByIds(trx, null, [...new Set(wanted)]),
     await membersWithRoles(trx, tray.id),
   ];
   const given = new Set<CategoryId>(categories.filter(({ retired }) => !retired).map(({ id }) => id));

@@ -11,6 +11,7 @@ import {
   categoriesOf,
   groupsOf,
   keepCategories,
+  keepRecord,
   membersOfTray,
   membersWithRoles,
   recordsByIds,
@@ -41,6 +42,7 @@ export async function decide(
     async (trx) => {
       const within = { ...deps, db: trx };
       if (decision.kind === "categorise") await keepCategories(trx);
+      if (decision.kind === "file") await keepRecord(trx, decision.recordId);
       const refusal = await decisionRefusal(within, grant, decision);
       if (refusal !== null) return refusal;
       const planner = await plannerOf(within, grant, decision);
@@ -99,9 +101,7 @@ export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: De
       return categoryRefusal(deps, grant, decision);
     case "file":
     case "unfile":
-      return (await recordsByIds(deps.db, [decision.recordId])).length === 1
-        ? null
-        : { kind: "no-such", what: "record" };
+      return recordRefusal(deps, grant, decision);
     case "expect":
       if (decision.colleagueId !== undefined) return memberRefusal(deps, grant, decision.colleagueId);
       return pastRefusal(deps, decision);
@@ -116,6 +116,16 @@ export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: De
     default:
       return null;
   }
+}
+
+async function recordRefusal(
+  deps: Deps,
+  grant: TrayGrant,
+  { kind, recordId }: Extract<Decision, { kind: "file" | "unfile" }>,
+): Promise<Refusal | null> {
+  const [record] = await recordsByIds(deps.db, grant, [recordId]);
+  if (record === undefined) return { kind: "no-such", what: "record" };
+  return kind === "file" && record.closed ? { kind: "record-closed", code: record.code } : null;
 }
 
 function pastRefusal(deps: Deps, { until }: { readonly until: Instant | null }): Refusal | null {

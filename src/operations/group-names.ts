@@ -78,7 +78,7 @@ async function namesOf(
     }
     case "record": {
       const ids = groups.flatMap(({ key }) => (key === WITHOUT ? [] : [trustedId<RecordId>(key)]));
-      const records = await recordsByIds(deps.db, ids);
+      const records = await recordsByIds(deps.db, grant, ids);
       const byCode = records.toSorted((a, b) => (a.code < b.code ? -1 : 1));
       return inOrder(byCode.map(({ id, code, title }) => [id, `${code} ${title}`]));
     }

@@ -83,6 +83,13 @@ export * from "./open-conversation";
 export * from "./presence";
 export * from "./read-message";
 export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";
+export * from "./record-types";
+export {
+  changeRecord,
+  closeRecord,
+  createRecord,
+  type RecordRefusal,
+} from "./records";
 export * from "./redo";
 export * from "./refusal";
 export * from "./reminders";

@@ -20,9 +20,16 @@ export type RegisterLine = FilingRecord & {
   readonly newest: Instant | null;
 };
 
-/** The register: every record whose code or title has the text, with what is filed there. */
+// All that a page of the register draws, and a picker while somebody types.
+const MOST_IN_REGISTER = 500;
+const MOST_TO_CHOOSE = 30;
+
+/** The register: the records that a member may know of whose code or title has the text, with what is filed there. */
 export async function register(deps: Deps, grant: TrayGrant, text: string): Promise<RegisterLine[]> {
-  const [records, counts] = await Promise.all([recordsLike(deps.db, grant, text), filedCounts(deps.db, grant)]);
+  const [records, counts] = await Promise.all([
+    recordsLike(deps.db, grant, text, MOST_IN_REGISTER),
+    filedCounts(deps.db, grant),
+  ]);
   return records.map((record) => {
     const count = counts.get(record.id);
     return { ...record, filed: count?.filed ?? 0, open: count?.open ?? 0, newest: count?.newest ?? null };
@@ -31,7 +38,7 @@ export async function register(deps: Deps, grant: TrayGrant, text: string): Prom
 
 /** The records to choose from when filing: those whose code or title has the text. */
 export function recordsToFileOn(deps: Deps, grant: TrayGrant, text: string): Promise<FilingRecord[]> {
-  return recordsLike(deps.db, grant, text);
+  return recordsLike(deps.db, grant, text, MOST_TO_CHOOSE);
 }
 
 export type RecordPage = {
@@ -44,10 +51,10 @@ const MESSAGES_SHOWN = 4;
 
 /** A record with the correspondence filed on it, both sides, newest conversation first; null when there is none of this code. */
 export async function recordPage(deps: Deps, grant: TrayGrant, code: string): Promise<RecordPage | null> {
-  const record = await recordByCode(deps.db, code);
+  const record = await recordByCode(deps.db, grant, code);
   if (record === null) return null;
   const [parents, filed] = await Promise.all([
-    recordsByIds(deps.db, record.parentId === null ? [] : [record.parentId]),
+    recordsByIds(deps.db, grant, record.parentId === null ? [] : [record.parentId]),
     conversationsOnRecord(deps.db, grant, record.id),
   ]);
   const messages = await newestMessagesOf(

@@ -88,7 +88,7 @@ export async function openConversation(
   const docket = deriveDocket(facts.get(id) ?? NOTHING_HAPPENED);
   const categoryIds = journal.flatMap(({ effect }) => ("categoryId" in effect ? [effect.categoryId] : []));
   const [records, names, drafts, named] = await Promise.all([
-    recordsByIds(deps.db, [...new Set([...docket.recordIds, ...recordsNamed(journal)])]),
+    recordsByIds(deps.db, grant, [...new Set([...docket.recordIds, ...recordsNamed(journal)])]),
     categoryNames(deps.db, categoryIds),
     draftsOf(deps.db, grant, id),
     namedInNotes(deps, grant, journal),
@@ -104,7 +104,7 @@ export async function openConversation(
     row,
     docket,
     messages,
-    journal,
+    journal: journal.filter(({ effect }) => isHers(effect, records)),
     records,
     categoryNames: names,
     answer,
@@ -135,10 +135,15 @@ async function namedInNotes(deps: Deps, grant: TrayGrant, journal: readonly Jour
   const codes = texts.flatMap((text) => recordCodePlaces(text).map(({ code }) => code));
   const ids = texts.flatMap((text) => text.match(LINKED) ?? []).map((one) => trustedId<ConversationId>(one));
   const [records, conversations] = await Promise.all([
-    recordsByCodes(deps.db, [...new Set(codes)]),
+    recordsByCodes(deps.db, grant, [...new Set(codes)]),
     subjectsOf(deps.db, grant, [...new Set(ids)]),
   ]);
   return { records, conversations };
+}
+
+// That something was filed on a record that she may not know of has not happened for her.
+function isHers(effect: JournalLine["effect"], records: readonly FilingRecord[]): boolean {
+  return !("recordId" in effect) || records.some(({ id }) => id === effect.recordId);
 }
 
 function recordsNamed(journal: readonly JournalLine[]) {

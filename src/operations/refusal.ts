@@ -22,7 +22,8 @@ export type Refusal =
         | "invitation"
         | "time off"
         | "rule"
-        | "contact";
+        | "contact"
+        | "type";
     }
   /** She may look into the tray, and nothing else. */
   | { readonly kind: "only-reads"; readonly name: string }
@@ -60,6 +61,13 @@ export type Refusal =
   | { readonly kind: "date-is-past" }
   | { readonly kind: "no-recipient" }
   | { readonly kind: "never-open" }
+  /** Nothing more is filed on it. */
+  | { readonly kind: "record-closed"; readonly code: string }
+  | { readonly kind: "record-changed" }
+  /** What is to become of what is filed there would be known to fewer, or to others. */
+  | { readonly kind: "other-access"; readonly code: string }
+  | { readonly kind: "code-there"; readonly code: string }
+  | { readonly kind: "shut-out-yourself" }
   /** Only the demo's time can be let pass. */
   | { readonly kind: "real-clock" }
   | { readonly kind: "nothing-awaited" };
@@ -133,6 +141,16 @@ export function refusalInWords(refusal: Refusal): string {
       return "That message is already out.";
     case "date-is-past":
       return "That day is over; choose one to come.";
+    case "record-closed":
+      return `${refusal.code} is closed; reopen it first, or choose another record.`;
+    case "record-changed":
+      return "Somebody changed this record meanwhile. This is how it stands now; what you typed is still here.";
+    case "other-access":
+      return `${refusal.code} may be known to others than this one; give both the same access first.`;
+    case "code-there":
+      return `${refusal.code} is taken already.`;
+    case "shut-out-yourself":
+      return "You would not know of it any more; leave yourself among those who do.";
     case "real-clock":
       return "Only the demo’s time can be let pass.";
     case "never-open":

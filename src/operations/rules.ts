@@ -33,6 +33,7 @@ export async function lookAtRules(
   const rules = await rulesOf(deps.db, grant.tray.id);
   const records = await recordsByIds(
     deps.db,
+    grant,
     rules.flatMap(({ actions }) => actions.recordId ?? []),
   );
   return { rules, codes: new Map(records.map(({ id, code }) => [id, code])) };
@@ -62,7 +63,7 @@ export async function keepRule(deps: Deps, grant: TrayGrant, draft: RuleDraft): 
 async function actionRefusal(trx: Database, grant: TrayGrant, { actions }: RuleDraft): Promise<Refusal | null> {
   const known = new Set((await categoriesOf(trx, grant.tray.id)).map(({ id }) => id));
   if (actions.categoryIds.some((id) => !known.has(id))) return { kind: "no-such", what: "category" };
-  if (actions.recordId !== null && (await recordsByIds(trx, [actions.recordId])).length === 0)
+  if (actions.recordId !== null && (await recordsByIds(trx, grant, [actions.recordId])).length === 0)
     return { kind: "no-such", what: "record" };
   return actions.ownerId === null ? null : ownerRefusal(trx, grant, actions.ownerId);
 }

@@ -4,7 +4,6 @@ import { type CategoryId, type MemberId, type RecordId, type TrayId, trustedId }
 import { err, ok, type Result } from "../core/kernel/result";
 import {
   addCategories,
-  addRecords,
   addTray,
   allMembers,
   allTrays,
@@ -14,7 +13,10 @@ import {
   type Member,
   type MigrationReport,
   migrate,
+  type RegisterRecord,
   type Role,
+  recordTypes,
+  saveRecords,
   addMember as storeMember,
   type Tray,
 } from "../storage/index";
@@ -98,18 +100,29 @@ export async function setUpCategories(deps: Deps, categories: readonly NewCatego
   return [...made.values()];
 }
 
-export type NewRecord = Omit<FilingRecord, "id" | "parentId"> & { readonly parentCode: string | null };
+export type NewRecord = Omit<FilingRecord, "id" | "parentId"> & {
+  readonly parentCode: string | null;
+  readonly addresses?: readonly EmailAddress[];
+};
 
-/** Sets up records, parents before their children. */
+/** Sets up records of the types that there are, parents before their children. */
 export async function setUpRecords(deps: Deps, records: readonly NewRecord[]): Promise<FilingRecord[]> {
+  const types = await recordTypes(deps.db);
   const made = new Map<string, FilingRecord>();
-  for (const { parentCode, ...record } of records) {
+  for (const { parentCode, addresses: _, ...record } of records) {
     const parentId = parentCode === null ? null : (made.get(parentCode)?.id ?? null);
     made.set(record.code, { ...record, id: trustedId<RecordId>(deps.newId()), parentId });
   }
-  await addRecords(
-    deps.db,
-    [...made.values()].map((record) => ({ ...record, createdAt: deps.now() })),
-  );
+  const entries = records.map(({ code, addresses = [] }): RegisterRecord => {
+    const record = made.get(code);
+    const type = types.find(({ name }) => name.toLowerCase() === record?.kind);
+    if (record === undefined || type === undefined) throw new Error(`there is no type for ${code}`);
+    return {
+      ...{ id: record.id, code, typeId: type.id, title: record.title, parentId: record.parentId, addresses },
+      ...{ responsibleId: null, note: "", access: null, viewers: null, mergedInto: null, version: 0 },
+      ...{ createdAt: deps.now(), closedAt: record.closed ? deps.now() : null },
+    };
+  });
+  await inTransaction(deps.db, (trx) => saveRecords(trx, entries));
   return [...made.values()];
 }

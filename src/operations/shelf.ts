@@ -52,7 +52,7 @@ export async function shelfOf(
   const recordIds = places.flatMap(({ kind, target }) => (kind === "record" ? [trustedId<RecordId>(target)] : []));
   const [counts, records, categories, members] = await Promise.all([
     openCounts(deps.db, grant),
-    recordsByIds(deps.db, recordIds),
+    recordsByIds(deps.db, grant, recordIds),
     categoriesOf(deps.db, grant.tray.id),
     membersOfTray(deps.db, grant.tray.id),
   ]);
@@ -91,7 +91,9 @@ export async function shelfOf(
     const count = place.kind === "view" ? await countOfView(deps, grant, where) : (counts.get(place.target) ?? 0);
     return { ...place, title, note, count, leadsTo: { kind: place.kind, ...where } };
   });
-  return { places: await Promise.all(shelf), views };
+  // One of everybody’s that leads nowhere for her may be a record that she is not to know of.
+  const shown = (await Promise.all(shelf)).filter(({ isForAll, leadsTo }) => !isForAll || leadsTo !== null);
+  return { places: shown, views };
 }
 
 type Where = { readonly code: string; readonly scope: string; readonly query: string };
@@ -130,7 +132,7 @@ export async function pinPlace(deps: Deps, grant: TrayGrant, place: NewPlace): P
 async function isThere(deps: Deps, grant: TrayGrant, { kind, target }: NewPlace): Promise<boolean> {
   switch (kind) {
     case "record":
-      return (await recordsByIds(deps.db, [trustedId<RecordId>(target)])).length > 0;
+      return (await recordsByIds(deps.db, grant, [trustedId<RecordId>(target)])).length > 0;
     case "category":
       return (await categoriesOf(deps.db, grant.tray.id)).some(({ id }) => id === target);
     case "member":

@@ -1,5 +1,5 @@
 import { type Proposal, propose } from "../core/filing/propose";
-import type { ConversationId } from "../core/kernel/ids";
+import type { ConversationId, RecordId } from "../core/kernel/ids";
 import type { Narrowing } from "../core/lists/narrowing";
 import { inRunOrder, type RunOrder } from "../core/lists/run-order";
 import { OPEN_STANDINGS, type Scope } from "../core/lists/scope";
@@ -55,7 +55,10 @@ export async function proposalsFor(deps: Deps, grant: TrayGrant, row: SheetRow):
   const known = OPEN.has(row.standing) ? await evidenceFor(deps.db, grant, row.id) : null;
   const proposals = known === null ? [] : propose(known.features, known.evidence, row);
   const recordIds = proposals.flatMap((one) => (one.kind === "file" ? [one.recordId] : []));
-  return { proposals, records: await recordsByIds(deps.db, recordIds) };
+  const records = await recordsByIds(deps.db, grant, recordIds);
+  // What was learned from everybody's filing must not tell her of a record that she may not know of.
+  const isHers = (id: RecordId) => records.some((record) => record.id === id);
+  return { proposals: proposals.filter((one) => one.kind !== "file" || isHers(one.recordId)), records };
 }
 
 /** Counts a conversation as read: it has come up in a run. */

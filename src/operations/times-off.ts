@@ -62,7 +62,7 @@ export async function planTimeOff(
     const trays = (await grantsOf(trx, who, deps.now())).map(({ tray }) => tray.id);
     if (!trays.includes(grant.tray.id)) return err({ kind: "no-such", what: "member" });
     for (const cover of covers) {
-      const refusal = await coverRefusal(trx, who, trays, cover);
+      const refusal = await coverRefusal(trx, grant, who, trays, cover);
       if (refusal !== null) return err(refusal);
     }
     await addTimeOff(trx, { id, memberId: who, from, until, covers });
@@ -72,6 +72,7 @@ export async function planTimeOff(
 
 async function coverRefusal(
   trx: Database,
+  grant: TrayGrant,
   absent: MemberId,
   trays: readonly TrayId[],
   { trayId, memberId, recordId }: Cover,
@@ -80,7 +81,7 @@ async function coverRefusal(
   const stands = (await membersWithRoles(trx, trayId)).find(({ id }) => id === memberId);
   if (stands === undefined || stands.id === absent) return { kind: "no-such", what: "member" };
   if (stands.role === "reader") return { kind: "only-reads", name: stands.name };
-  const isKnown = recordId === null || (await recordsByIds(trx, [recordId])).length === 1;
+  const isKnown = recordId === null || (await recordsByIds(trx, grant, [recordId])).length === 1;
   return isKnown ? null : { kind: "no-such", what: "record" };
 }
 
@@ -128,7 +129,7 @@ export async function colleaguesAway(deps: Deps, grant: TrayGrant): Promise<Kept
   return all.filter(({ memberId }) => memberId !== grant.memberId);
 }
 
-/** The record of a code, for naming it; null when there is none. */
-export function recordOfCode(deps: Deps, code: string): Promise<FilingRecord | null> {
-  return code === "" ? Promise.resolve(null) : recordByCode(deps.db, code);
+/** The record of a code, for naming it; null when there is none that the member may know of. */
+export function recordOfCode(deps: Deps, grant: TrayGrant, code: string): Promise<FilingRecord | null> {
+  return code === "" ? Promise.resolve(null) : recordByCode(deps.db, grant, code);
 }

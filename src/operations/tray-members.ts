@@ -16,6 +16,7 @@ import {
   holdConversations,
   holdRoles,
   type Invitation,
+  inTransaction,
   inTransactionUnlessRefused,
   keepGroup,
   keepSuccessor,
@@ -26,6 +27,7 @@ import {
   openOfMember,
   passDraftsOn,
   type Role,
+  refreshViewers,
   removeGroup,
   type TrayGrant,
   type TrayMember,
@@ -217,7 +219,9 @@ export async function saveGroup(
     }
     const known = id === null || (await groupsOf(trx, grant)).some((one) => one.id === id);
     if (!known) return err({ kind: "no-such", what: "group" });
-    return (await keepGroup(trx, grant, group)) ? ok(group.id) : err({ kind: "name-there", name });
+    if (!(await keepGroup(trx, grant, group))) return err({ kind: "name-there", name });
+    await refreshViewers(trx);
+    return ok(group.id);
   });
   if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId: null });
   return done;
@@ -226,7 +230,12 @@ export async function saveGroup(
 /** Removes a group; what its people have stays theirs. */
 export async function dropGroup(deps: Deps, grant: TrayGrant, id: GroupId): Promise<Result<null, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
-  if (!(await removeGroup(deps.db, grant, id, deps.now()))) return err({ kind: "no-such", what: "group" });
+  const isRemoved = await inTransaction(deps.db, async (trx) => {
+    const removed = await removeGroup(trx, grant, id, deps.now());
+    if (removed) await refreshViewers(trx);
+    return removed;
+  });
+  if (!isRemoved) return err({ kind: "no-such", what: "group" });
   deps.tell({ trayId: grant.tray.id, conversationId: null });
   return ok(null);
 }

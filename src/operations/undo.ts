@@ -157,7 +157,7 @@ export async function namesFor(
   const [members, categories, records] = await Promise.all([
     membersOfTray(deps.db, grant.tray.id),
     categoryNames(deps.db, categoryIds),
-    recordsByIds(deps.db, recordIds),
+    recordsByIds(deps.db, grant, recordIds),
   ]);
   return {
     member: (id) =>

@@ -3,6 +3,7 @@ import { type ConversationId, trustedId } from "../core/kernel/ids";
 import type { Asked } from "../core/threading/may-answer";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { SEEN } from "./record-access";
 import type { TrayGrant } from "./trays";
 
 /** A conversation of a tray that waits for somebody, with what we asked in it. */
@@ -22,7 +23,7 @@ export async function askedElsewhere(
   }>(
     /* sql */ `
     select distinct on (c.last_message_at, c.id) c.id, c.subject, coalesce(message_text.own_text, '') as own_text,
-      array(select record.code from record where record.id = any(c.record_ids)) as record_codes
+      array(select record.code from record where record.id = any(c.record_ids) and ${SEEN}) as record_codes
     from conversation as c join journal on journal.conversation_id = c.id and journal.kind = 'expected'
       left join message_text on message_text.message_id = cast(journal.effect ->> 'messageId' as uuid)
     where c.tray_id = :trayId and c.standing = 'waiting' and c.joined_to is null and c.id <> :but
@@ -30,7 +31,7 @@ export async function askedElsewhere(
         or journal.effect ->> 'organisation' = any(cast(:domains as text[])))
     order by c.last_message_at desc, c.id limit ${MOST}`,
     {
-      ...{ trayId: grant.tray.id, but, addresses: [...addresses] },
+      ...{ trayId: grant.tray.id, memberId: grant.memberId, but, addresses: [...addresses] },
       domains: addresses.map(domainOf),
     } as never,
   );

@@ -5,6 +5,7 @@ import type { StandingKind } from "../core/standing/standing";
 import { ABOVE, allAbove, withAllUnder } from "./category-tree-sql";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { SEEN } from "./record-access";
 import { param } from "./rows";
 import type { TrayGrant } from "./trays";
 
@@ -89,7 +90,7 @@ export async function figuresOfCategory(
     select
       (select coalesce(jsonb_agg(one), '[]') from (select standing, count(*)::int as count from given group by 1) as one) as standings,
       (select coalesce(jsonb_agg(one), '[]') from (
-        select code, title, count(*)::int as count from given, unnest(record_ids) as filed join record on record.id = filed
+        select code, title, count(*)::int as count from given, unnest(record_ids) as filed join record on record.id = filed and ${SEEN}
         group by 1, 2 order by 3 desc, 1 limit ${MOST}) as one) as records,
       (select coalesce(jsonb_agg(one), '[]') from (
         select who_address as address, max(who) as name, count(*)::int as count from given where who_address <> ''
@@ -99,7 +100,7 @@ export async function figuresOfCategory(
           (select count(*)::int from given
             where standing = 'settled' and standing_since >= opens and standing_since < closes) as settled
         from bounds order by ago desc) as one) as weeks`,
-    { trayId: grant.tray.id, id, until: param(until), weeks },
+    { trayId: grant.tray.id, memberId: grant.memberId, id, until: param(until), weeks },
   );
   const [figures] = found.rows;
   if (figures === undefined) throw new Error("counting gave no row");

@@ -6,6 +6,7 @@ import { urgencyOfPace } from "../core/kernel/urgency";
 import { OPEN_STANDINGS } from "../core/lists/scope";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { SEEN_IDS } from "./record-access";
 import { atOrNull, param } from "./rows";
 import type { TrayGrant } from "./trays";
 
@@ -51,19 +52,19 @@ export async function dealtWith(db: Database, grant: TrayGrant, id: Conversation
     rows: { owner_id: string; person: number; record: number; category: number }[];
   }>(
     /* sql */ `
-    with this as (select * from conversation where id = :id and tray_id = :trayId)
+    with this as (select c.*, ${SEEN_IDS} as seen_ids from conversation as c where id = :id and tray_id = :trayId)
     select dealt.owner_id, count(*) filter (where by = 'person')::int as person,
       count(*) filter (where by = 'record')::int as record, count(*) filter (where by = 'category')::int as category
     from this cross join lateral (
       (select 'person' as by, other.owner_id from conversation as other
         where ${others} and this.who_address <> '' and other.who_address = this.who_address ${newest})
       union all (select 'record', other.owner_id from conversation as other
-        where ${others} and other.record_ids && this.record_ids and other.record_ids <> '{}' ${newest})
+        where ${others} and other.record_ids && this.seen_ids and other.record_ids <> '{}' ${newest})
       union all (select 'category', other.owner_id from conversation as other
         where ${others} and other.category_ids && this.category_ids and other.category_ids <> '{}' ${newest})
     ) as dealt
     group by dealt.owner_id`,
-    { id, trayId: grant.tray.id } as never,
+    { id, trayId: grant.tray.id, memberId: grant.memberId } as never,
   );
   return found.rows.map(({ owner_id, person, record, category }) => ({
     ...{ memberId: trustedId<MemberId>(owner_id), person, record, category },

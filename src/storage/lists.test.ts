@@ -157,21 +157,24 @@ describe("records", () => {
     ]);
     sorrel = made[1]?.id ?? trustedId("");
   });
-  const codes = async (text: string) => (await recordsLike(tray.deps.db, office.grant, text)).map(({ code }) => code);
+  const codes = async (text: string) =>
+    (await recordsLike(tray.deps.db, office.grant, text, 50)).map(({ code }) => code);
 
   it.each<[string, string[]]>([
     ["", ["C-001", "P-26-001", "P-24-001"]],
-    ["sorrel", ["C-001", "P-26-001"]],
+    ["sorrel", ["P-26-001", "C-001"]],
     ["p-2", ["P-26-001", "P-24-001"]],
     ["100 %", ["P-26-001"]],
     ["%", ["P-26-001"]],
     ["_", []],
     ["\\", []],
-  ])("are found by %j, open ones first", async (text, found) => expect(await codes(text)).toEqual(found));
+  ])("are found by %j, open ones first, then what begins with it", async (text, found) =>
+    expect(await codes(text)).toEqual(found),
+  );
 
   it("are found by their code, or not", async () => {
-    expect((await recordByCode(tray.deps.db, "C-001"))?.title).toBe("Abbey of Sorrel");
-    expect(await recordByCode(tray.deps.db, "c-002")).toBeNull();
+    expect((await recordByCode(tray.deps.db, office.grant, "C-001"))?.title).toBe("Abbey of Sorrel");
+    expect(await recordByCode(tray.deps.db, office.grant, "c-002")).toBeNull();
   });
 
   it("show what is filed to those only who may look into its tray", async () => {

@@ -2,7 +2,8 @@ import { type ConversationId, type RecordId, trustedId } from "../core/kernel/id
 import type { Instant } from "../core/kernel/instant";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
-import { at, param } from "./rows";
+import { type RecordViewer, seenBy } from "./record-access";
+import { at } from "./rows";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
 import type { TrayGrant } from "./trays";
 
@@ -10,24 +11,25 @@ export type FilingRecord = {
   readonly id: RecordId;
   /** Reference code, unique. */
   readonly code: string;
-  readonly kind: "client" | "project";
+  /** The name of its type, as it stands in a sentence. */
+  readonly kind: string;
   readonly title: string;
   readonly parentId: RecordId | null;
   readonly closed: boolean;
 };
 
-export type RecordRow = {
+type RecordRow = {
   id: string;
   code: string;
-  kind: "client" | "project";
+  kind: string;
   title: string;
   parent_id: string | null;
   closed_at: Date | null;
 };
 
-const RECORD_COLUMNS = ["id", "code", "kind", "title", "parent_id", "closed_at"] as const;
-// What a page of the register and a page of one record list at most.
-const MAX_RECORDS = 500;
+const RECORD_COLUMNS = /* sql */ `record.id, record.code, lower(record_type.name) as kind, record.title, record.parent_id, record.closed_at`;
+const RECORDS = /* sql */ `record join record_type on record_type.id = record.type_id`;
+// What a page of one record lists at most.
 const MAX_FILED = 200;
 
 function recordOf(row: RecordRow): FilingRecord {
@@ -41,38 +43,58 @@ function recordOf(row: RecordRow): FilingRecord {
   };
 }
 
-/** The records whose code or title has the text, by code, open ones first; all of them for an empty text. The grant shows that a member asks. */
-export async function recordsLike(db: Database, _grant: TrayGrant, text: string): Promise<FilingRecord[]> {
-  const builder = knexOf(db);
-  const pattern = `%${text.replace(/[\\%_]/g, "\\$&")}%`;
-  const rows: RecordRow[] = await builder("record")
-    .select(RECORD_COLUMNS)
-    .where((either) => either.whereILike("code", pattern).orWhereILike("title", pattern))
-    .orderByRaw("closed_at is not null, code")
-    .limit(MAX_RECORDS);
-  return rows.map(recordOf);
+async function recordsWhere(
+  db: Database,
+  viewer: RecordViewer,
+  condition: string,
+  values: Readonly<Record<string, unknown>>,
+  rest = "",
+): Promise<FilingRecord[]> {
+  const seen = seenBy(viewer);
+  const found = await knexOf(db).raw<{ rows: RecordRow[] }>(
+    `select ${RECORD_COLUMNS} from ${RECORDS} where ${seen.sql} and (${condition}) ${rest}`,
+    { ...seen.values, ...values } as never,
+  );
+  return found.rows.map(recordOf);
 }
 
-/** The records of these ids, in no order. */
-export async function recordsByIds(db: Database, ids: readonly RecordId[]): Promise<FilingRecord[]> {
-  if (ids.length === 0) return [];
-  const rows: RecordRow[] = await knexOf(db)("record").select(RECORD_COLUMNS).whereIn("id", ids);
-  return rows.map(recordOf);
+/**
+ * The records that a viewer may know of whose code or title has the text, at most so many: what begins with it first, then by
+ * code, open ones before closed ones; all of them for an empty text.
+ */
+export function recordsLike(db: Database, viewer: RecordViewer, text: string, most: number): Promise<FilingRecord[]> {
+  const escaped = text.replace(/[\\%_]/g, "\\$&");
+  return recordsWhere(
+    db,
+    viewer,
+    "record.merged_into is null and (record.code ilike :within or record.title ilike :within)",
+    { within: `%${escaped}%`, begins: `${escaped}%`, most },
+    `order by record.closed_at is not null, record.code not ilike :begins and record.title not ilike :begins, record.code
+      limit :most`,
+  );
 }
 
-/** The records that have these reference codes. */
-export async function recordsByCodes(db: Database, codes: readonly string[]): Promise<FilingRecord[]> {
-  if (codes.length === 0) return [];
-  const rows: RecordRow[] = await knexOf(db)("record").whereIn("code", codes);
-  return rows.map(recordOf);
+/** Of the records of these ids those that the viewer may know of, in no order. */
+export async function recordsByIds(
+  db: Database,
+  viewer: RecordViewer,
+  ids: readonly RecordId[],
+): Promise<FilingRecord[]> {
+  return ids.length === 0 ? [] : recordsWhere(db, viewer, "record.id = any(:ids)", { ids: [...ids] });
 }
 
-/** The record of a code; null when there is none. */
-export async function recordByCode(db: Database, code: string): Promise<FilingRecord | null> {
-  const row = await knexOf(db)("record")
-    .first(...RECORD_COLUMNS)
-    .where({ code });
-  return row === undefined ? null : recordOf(row);
+/** Of the records that have these reference codes those that the viewer may know of. */
+export async function recordsByCodes(
+  db: Database,
+  viewer: RecordViewer,
+  codes: readonly string[],
+): Promise<FilingRecord[]> {
+  return codes.length === 0 ? [] : recordsWhere(db, viewer, "record.code = any(:codes)", { codes: [...codes] });
+}
+
+/** The record of a code; null when there is none that the viewer may know of. */
+export async function recordByCode(db: Database, viewer: RecordViewer, code: string): Promise<FilingRecord | null> {
+  return (await recordsByCodes(db, viewer, [code]))[0] ?? null;
 }
 
 /** How many conversations are filed on each record, and when the newest message there came, over the viewer's trays. */
@@ -152,22 +174,4 @@ export async function newestMessagesOf(
     ownText: row.own_text,
     sentAt: at(row.sent_at),
   }));
-}
-
-/** Adds records. */
-export async function addRecords(
-  db: Database,
-  records: readonly (FilingRecord & { createdAt: Instant })[],
-): Promise<void> {
-  await knexOf(db)("record").insert(
-    records.map((record) => ({
-      id: record.id,
-      code: record.code,
-      kind: record.kind,
-      title: record.title,
-      parent_id: record.parentId,
-      closed_at: record.closed ? param(record.createdAt) : null,
-      created_at: param(record.createdAt),
-    })),
-  );
 }

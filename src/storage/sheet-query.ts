@@ -6,6 +6,7 @@ import { OPEN_STANDINGS, type Scope } from "../core/lists/scope";
 import { type Grouping, isDescending, type Order, type SheetView } from "../core/lists/sheet-view";
 import { dayAtHour } from "../core/worktime/calendar-day";
 import { withAllUnder } from "./category-tree-sql";
+import { SEEN, SEEN_IDS, UNFILED } from "./record-access";
 import { param } from "./rows";
 import type { TrayGrant } from "./trays";
 
@@ -45,6 +46,10 @@ export function whereOf(grant: TrayGrant, { scope, narrowing, ageBands }: ListQu
 
 type Narrow = (values: readonly string[], ageBands: readonly Band[], grant: TrayGrant) => Piece;
 
+// On one of these records, of those that she may know of: what she may not see finds nothing.
+const filedOn = (ids: string) =>
+  `c.record_ids && array(select record.id from record where record.id = any(${ids}) and ${SEEN})`;
+
 /** The condition that the viewer has not read a conversation since its newest message came. */
 export const UNREAD = /* sql */ `coalesce(c.last_in_at > coalesce((select read_at from reading
   where reading.member_id = :memberId and reading.conversation_id = c.id), '-infinity'), false)`;
@@ -63,7 +68,7 @@ const NARROWED: { readonly [D in Dimension]: Narrow } = {
     values: { categories: uuids(values) },
   }),
   record: (values) => ({
-    sql: `c.record_ids && cast(:records as uuid[])${values.includes(WITHOUT) ? " or c.record_ids = '{}'" : ""}`,
+    sql: `${filedOn("cast(:records as uuid[])")}${values.includes(WITHOUT) ? ` or ${UNFILED}` : ""}`,
     values: { records: uuids(values) },
   }),
   person: (values) => ({ sql: "c.who_address = any(:people)", values: { people: [...values] } }),
@@ -159,7 +164,7 @@ export function sortKeySql(order: Order): string {
 export const GROUP_COLUMNS: Readonly<Record<Exclude<Grouping, "day" | "due">, string>> = {
   owner: "coalesce(c.owner_id::text, '')",
   category: "unnest(case when c.category_ids = '{}' then array[''] else c.category_ids::text[] end)",
-  record: "unnest(case when c.record_ids = '{}' then array[''] else c.record_ids::text[] end)",
+  record: `unnest(case when ${UNFILED} then array[''] else (${SEEN_IDS})::text[] end)`,
   person: "c.who_address",
   urgency: "c.urgency::text",
   standing: "c.standing",
@@ -187,7 +192,7 @@ export function groupCondition(grouping: Grouping | null, key: string, bands: re
     case "category":
       return without ? is("c.category_ids = '{}'") : isId(`c.category_ids @> array[cast(:${keyName} as uuid)]`);
     case "record":
-      return without ? is("c.record_ids = '{}'") : isId(`c.record_ids @> array[cast(:${keyName} as uuid)]`);
+      return without ? is(UNFILED) : isId(filedOn(`array[cast(:${keyName} as uuid)]`));
     case "person":
       return is(`c.who_address = :${keyName}`, without ? "" : key);
     case "urgency":

@@ -4,6 +4,7 @@ import { type Urgency, urgencyOfPace } from "../core/kernel/urgency";
 import type { StandingKind } from "../core/standing/standing";
 import type { Mark } from "../core/turn-line/marks";
 import type { Turn } from "../core/turns/whose-turn";
+import { SEEN, SEEN_IDS } from "./record-access";
 import { at, atOrNull } from "./rows";
 
 /** A conversation as a row of the sheet. */
@@ -68,10 +69,10 @@ export type RawSheetRow = {
 /** The columns of a row, for a query over `conversation as c` that has a viewer as `:memberId`. */
 export const SHEET_COLUMNS = /* sql */ `
   c.id, c.version, c.subject, c.who, c.who_address, c.newest_text, c.message_count, c.last_message_at,
-  c.listed_at, c.due_at, c.urgency, c.has_attachment, c.record_ids, c.standing, c.standing_since,
+  c.listed_at, c.due_at, c.urgency, c.has_attachment, ${SEEN_IDS} as record_ids, c.standing, c.standing_since,
   c.turn, c.turn_since, c.owner_id, c.follower_ids, c.category_ids, c.expected_at, c.resting_until, c.marks,
   case when c.record_ids = '{}' then null
-    else (select array_agg(record.code order by record.code) from record where record.id = any(c.record_ids)) end as record_codes,
+    else (select array_agg(record.code order by record.code) from record where record.id = any(c.record_ids) and ${SEEN}) end as record_codes,
   coalesce(c.last_in_at > coalesce((select read_at from reading where reading.member_id = :memberId
     and reading.conversation_id = c.id), '-infinity'), false) as unread`;
 

@@ -4,6 +4,7 @@ import type { Instant } from "../core/kernel/instant";
 import type { RuleMark } from "../core/rules/rule";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { HIDDEN } from "./record-access";
 import { at, param } from "./rows";
 import type { TrayGrant } from "./trays";
 
@@ -55,6 +56,9 @@ type StepRow = {
 const LOOKED_THROUGH = 5_000;
 const MAX_EFFECTS = 4;
 
+// That something was filed on a record that she may not know of has not happened for her.
+const IS_HERS = /* sql */ `coalesce(cast(entry.effect->>'recordId' as uuid) <> all(cast(${HIDDEN} as uuid[])), true)`;
+
 /** The newest steps in the journal of a tray, at most `limit`. */
 export async function trayJournal(
   db: Database,
@@ -67,7 +71,7 @@ export async function trayJournal(
     /* sql */ `
     with recent as (
       select batch_id, at, id from journal as entry
-      where tray_id = :trayId and at < coalesce(cast(:before as timestamptz), 'infinity') and ${whose}
+      where tray_id = :trayId and at < coalesce(cast(:before as timestamptz), 'infinity') and ${whose} and ${IS_HERS}
         ${kinds === null ? "" : "and effect->>'kind' = any(:kinds) and undoes is null"}
       order by at desc, id desc limit ${LOOKED_THROUGH}
     ), step as (
@@ -85,12 +89,12 @@ export async function trayJournal(
           bool_or(entry.redoes is not null) as is_redo,
           bool_and(exists (select 1 from journal as undo where undo.undoes = entry.id)) as is_undone,
           to_jsonb((array_agg(distinct entry.effect))[1:${MAX_EFFECTS}]) as effects
-        from journal as entry where entry.batch_id = step.batch_id
+        from journal as entry where entry.batch_id = step.batch_id and ${IS_HERS}
       ) as whole
       join conversation on conversation.id = whole.conversation_id
     order by step.at desc`,
     {
-      trayId: grant.tray.id,
+      ...{ trayId: grant.tray.id, memberId: grant.memberId },
       limit,
       before: param(before),
       ...(by === null || by === "tray" ? {} : { by }),

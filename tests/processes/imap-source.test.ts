@@ -33,7 +33,7 @@ const add = (passwordVariable: string) =>
   });
 
 it("fetches what is there, what comes, and goes on after the server was gone; it touches nothing", {
-  timeout: 120_000,
+  timeout: 300_000,
 }, async () => {
   expect(await add("OFFICE_PASSWORD")).toMatchObject({ ok: true });
   following = followSources(tray.deps, { OFFICE_PASSWORD: server.password }, log);

@@ -51,7 +51,7 @@ async function deliver(
   return accepted;
 }
 
-it("keeps every message exactly once when the server is killed while they come in", { timeout: 120_000 }, async () => {
+it("keeps every message exactly once when the server is killed while they come in", { timeout: 300_000 }, async () => {
   await setUpOffice(tray.deps);
   const all = messages.map((_, at) => at);
   const first = await startServerProcess({ DATABASE_URL: tray.url });

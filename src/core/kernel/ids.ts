@@ -23,6 +23,7 @@ export type WatchId = Brand<string, "WatchId">;
 export type RuleId = Brand<string, "RuleId">;
 export type ContactId = Brand<string, "ContactId">;
 export type ReminderId = Brand<string, "ReminderId">;
+export type RecordTypeId = Brand<string, "RecordTypeId">;
 
 type AnyId =
   | TrayId
@@ -31,6 +32,7 @@ type AnyId =
   | MessageId
   | CategoryId
   | RecordId
+  | RecordTypeId
   | EntryId
   | BatchId
   | ExpectationId

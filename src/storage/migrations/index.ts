@@ -7,6 +7,7 @@ import * as sharedCategories from "./0005-shared-categories";
 import * as together from "./0006-together";
 import * as rulesAndContacts from "./0007-rules-and-contacts";
 import * as waiting from "./0008-waiting";
+import * as records from "./0009-records";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -17,6 +18,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0006-together", together],
   ["0007-rules-and-contacts", rulesAndContacts],
   ["0008-waiting", waiting],
+  ["0009-records", records],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

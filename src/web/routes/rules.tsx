@@ -39,7 +39,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const step = await readRuleStep(deps, await request.formData());
+  const step = await readRuleStep(deps, grant, await request.formData());
   if (!step.ok) return data<RulesOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const done = await carry(deps, grant, step.value);
   if (done.ok) return data<RulesOutcome>({ ok: true, said: "", trial: null, droppedId: null, ...done.value });

@@ -82,14 +82,15 @@ function coversOfTrays(form: FormData): Cover[] {
 
 async function coversOfRecords(
   deps: Deps,
-  { tray }: TrayGrant,
+  grant: TrayGrant,
   form: FormData,
   problems: Record<string, string>,
 ): Promise<Cover[]> {
+  const { tray } = grant;
   const code = text(form, "record");
   const member = text(form, "record-cover");
   if (code === "" && member === "") return [];
-  const record = await recordOfCode(deps, code);
+  const record = await recordOfCode(deps, grant, code);
   if (record === null) problems.record = code === "" ? "Write the code of the record." : `There is no record ${code}.`;
   if (member === "") problems["record-cover"] = "Choose who covers it.";
   return record === null || member === ""

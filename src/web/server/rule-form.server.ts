@@ -4,7 +4,7 @@ import { type CategoryId, type MemberId, type RecordId, type RuleId, trustedId }
 import { err, ok, type Result } from "../../core/kernel/result";
 import { URGENCIES, type Urgency } from "../../core/kernel/urgency";
 import type { RuleActions, RuleConditions } from "../../core/rules/rule";
-import { type Deps, type RuleDraft, recordOfCode } from "../../operations/index.server";
+import { type Deps, type RuleDraft, recordOfCode, type TrayGrant } from "../../operations/index.server";
 
 /** What is wrong, by the name of the field. */
 export type RuleFormProblems = Readonly<Record<string, string>>;
@@ -52,10 +52,14 @@ const FORMS = {
 } as const;
 
 /** The posted step, or what is wrong with its fields. */
-export async function readRuleStep(deps: Deps, form: FormData): Promise<Result<RuleStep, RuleFormProblems>> {
+export async function readRuleStep(
+  deps: Deps,
+  grant: TrayGrant,
+  form: FormData,
+): Promise<Result<RuleStep, RuleFormProblems>> {
   const kind = String(form.get("do"));
   if (kind === "keep" || kind === "try") {
-    const rule = await readRule(deps, form);
+    const rule = await readRule(deps, grant, form);
     return rule.ok ? ok({ do: kind, rule: rule.value }) : rule;
   }
   if (!Object.hasOwn(FORMS, kind)) return err({ do: "That is nothing that can be done here." });
@@ -65,14 +69,14 @@ export async function readRuleStep(deps: Deps, form: FormData): Promise<Result<R
   return ok({ do: kind, id: trustedId<RuleId>(value.id), isOn: value.on } as RuleStep);
 }
 
-async function readRule(deps: Deps, form: FormData): Promise<Result<RuleDraft, RuleFormProblems>> {
+async function readRule(deps: Deps, grant: TrayGrant, form: FormData): Promise<Result<RuleDraft, RuleFormProblems>> {
   const posted = { ...Object.fromEntries(form), categories: form.getAll("categories") };
   const { value, error } = RULE.validate(posted, { abortEarly: false, stripUnknown: true });
   if (error !== undefined) {
     return err(Object.fromEntries(error.details.map(({ path, message }) => [String(path[0]), message])));
   }
   const problems: Record<string, string> = {};
-  const record = value.record === "" ? null : await recordOfCode(deps, value.record.toUpperCase());
+  const record = value.record === "" ? null : await recordOfCode(deps, grant, value.record.toUpperCase());
   if (value.record !== "" && record === null) problems.record = `There is no record ${value.record}.`;
   const [wanted, unwanted] = [conditionsOf(value, "", problems), conditionsOf(value, "not-", problems)];
   if (Object.keys(problems).length > 0) return err(problems);

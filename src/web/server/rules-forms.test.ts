@@ -12,7 +12,7 @@ const form = (fields: Record<string, string | readonly string[]>) => {
 // No record is named here that would have to be looked up.
 const deps = {} as Deps;
 const rule = (fields: Record<string, string | readonly string[]>) =>
-  readRuleStep(deps, form({ do: "keep", name: "Tin", from: "@x.example", urgency: "today", ...fields }));
+  readRuleStep(deps, {} as never, form({ do: "keep", name: "Tin", from: "@x.example", urgency: "today", ...fields }));
 
 describe("a posted rule", () => {
   it("is read with its lists, in lower case where that is the same", async () => {

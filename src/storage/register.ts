@@ -1,0 +1,161 @@
+import type { EmailAddress } from "../core/kernel/email-address";
+import { type GroupId, type MemberId, type RecordId, type RecordTypeId, trustedId } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
+import type { RegisterEntry } from "../core/records/register-entry";
+import type { Database } from "./handle";
+import { knexOf } from "./knex-of";
+import { type RecordViewer, seenBy } from "./record-access";
+import { at, atOrNull, param } from "./rows";
+
+/** A record with everything that the register says of it. */
+export type RegisterRecord = RegisterEntry & {
+  readonly id: RecordId;
+  readonly code: string;
+  readonly createdAt: Instant;
+  readonly closedAt: Instant | null;
+  readonly mergedInto: RecordId | null;
+  /** Who may know of it all in all; null for everybody. */
+  readonly viewers: readonly MemberId[] | null;
+  /** Another one with every change. */
+  readonly version: number;
+};
+
+type RegisterRow = {
+  id: string;
+  code: string;
+  type_id: string;
+  title: string;
+  parent_id: string | null;
+  responsible_id: string | null;
+  note: string;
+  addresses: string[];
+  access_members: string[] | null;
+  access_groups: string[] | null;
+  viewers: string[] | null;
+  created_at: Date;
+  closed_at: Date | null;
+  merged_into: string | null;
+  version: number;
+};
+
+const members = (ids: readonly string[]) => ids.map((id) => trustedId<MemberId>(id));
+
+function registerRecordOf(row: RegisterRow): RegisterRecord {
+  return {
+    id: trustedId<RecordId>(row.id),
+    code: row.code,
+    typeId: trustedId<RecordTypeId>(row.type_id),
+    title: row.title,
+    parentId: row.parent_id === null ? null : trustedId<RecordId>(row.parent_id),
+    responsibleId: row.responsible_id === null ? null : trustedId<MemberId>(row.responsible_id),
+    note: row.note,
+    addresses: row.addresses as EmailAddress[],
+    access:
+      row.access_members === null
+        ? null
+        : {
+            memberIds: members(row.access_members),
+            groupIds: (row.access_groups ?? []).map((id) => trustedId<GroupId>(id)),
+          },
+    viewers: row.viewers === null ? null : members(row.viewers),
+    createdAt: at(row.created_at),
+    closedAt: atOrNull(row.closed_at),
+    mergedInto: row.merged_into === null ? null : trustedId<RecordId>(row.merged_into),
+    version: row.version,
+  };
+}
+
+/** The records of the register that a viewer may know of, by code; those of some ids where they are given. */
+export async function registerRecords(
+  db: Database,
+  viewer: RecordViewer,
+  ids: readonly RecordId[] | null = null,
+): Promise<RegisterRecord[]> {
+  const seen = seenBy(viewer);
+  const found = await knexOf(db).raw<{ rows: RegisterRow[] }>(
+    /* sql */ `
+    select record.*, array(select address from record_address where record_id = record.id order by address) as addresses
+    from record where ${seen.sql} and ${ids === null ? "record.merged_into is null" : "record.id = any(:ids)"}
+    order by record.code`,
+    { ...seen.values, ...(ids === null ? {} : { ids: [...ids] }) } as never,
+  );
+  return found.rows.map(registerRecordOf);
+}
+
+/** Holds the register, so that of two changes each knows the other: what stands under what, and who may know of it. */
+export async function holdRegister(trx: Database): Promise<void> {
+  await knexOf(trx).raw("select pg_advisory_xact_lock(hashtextextended('register', 0))");
+}
+
+/** Keeps a record as it is until the transaction ends, which others may want at the same time: for whatever is filed on it. */
+export async function keepRecord(trx: Database, id: RecordId): Promise<void> {
+  await knexOf(trx).raw("select id from record where id = :id for share", { id });
+}
+
+/** Keeps records as they are now, new ones and others; `refreshViewers` has to follow where access or places change. */
+export async function saveRecords(trx: Database, records: readonly RegisterRecord[]): Promise<void> {
+  if (records.length === 0) return;
+  const builder = knexOf(trx);
+  const ids = records.map(({ id }) => id);
+  await builder("record")
+    .insert(
+      records.map((record) => ({
+        id: record.id,
+        code: record.code,
+        type_id: record.typeId,
+        title: record.title,
+        parent_id: record.parentId,
+        responsible_id: record.responsibleId,
+        note: record.note,
+        access_members: record.access === null ? null : [...record.access.memberIds],
+        access_groups: record.access === null ? null : [...record.access.groupIds],
+        created_at: param(record.createdAt),
+        closed_at: param(record.closedAt),
+        merged_into: record.mergedInto,
+        version: record.version,
+      })),
+    )
+    .onConflict("id")
+    .merge();
+  await builder("record_address").whereIn("record_id", ids).delete();
+  const addresses = records.flatMap(({ id, addresses: theirs }) =>
+    theirs.map((address) => ({ record_id: id, address })),
+  );
+  if (addresses.length > 0) await builder("record_address").insert(addresses);
+}
+
+/** Something that was done to a record, in words that stay true: "closed it". */
+export type RecordStep = {
+  readonly id: string;
+  readonly recordId: RecordId;
+  readonly at: Instant;
+  readonly by: MemberId | null;
+  readonly words: string;
+};
+
+/** Writes down what was done to records. */
+export async function addRecordSteps(trx: Database, steps: readonly RecordStep[]): Promise<void> {
+  if (steps.length === 0) return;
+  await knexOf(trx)("record_step").insert(
+    steps.map(({ id, recordId, at: when, by, words }) => ({
+      ...{ id, record_id: recordId, at: param(when), by_member_id: by, words },
+    })),
+  );
+}
+
+const MOST_STEPS = 50;
+
+/** What was done to a record, the newest first. */
+export async function recordSteps(db: Database, recordId: RecordId): Promise<RecordStep[]> {
+  const rows = await knexOf(db)("record_step")
+    .where({ record_id: recordId })
+    .orderBy([
+      { column: "at", order: "desc" },
+      { column: "id", order: "desc" },
+    ])
+    .limit(MOST_STEPS);
+  return rows.map((row) => ({
+    ...{ id: row.id, recordId, at: at(row.at), words: row.words },
+    by: row.by_member_id === null ? null : trustedId<MemberId>(row.by_member_id),
+  }));
+}
