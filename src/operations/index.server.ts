@@ -83,6 +83,7 @@ export * from "./open-conversation";
 export * from "./presence";
 export * from "./read-message";
 export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";
+export { exportRecords, importRecords, type RecordLine } from "./record-table";
 export * from "./record-types";
 export {
   changeRecord,

@@ -1,4 +1,5 @@
 import type { Instant } from "../core/kernel/instant";
+import { inRegisterOrder } from "../core/records/register-tree";
 import {
   conversationsOnRecord,
   type FiledConversation,
@@ -6,34 +7,49 @@ import {
   type FilingRecord,
   filedCounts,
   newestMessagesOf,
+  type RecordStep,
+  type RegisterRecord,
   recordByCode,
+  recordSteps,
   recordsByIds,
   recordsLike,
+  recordsUnder,
+  registerRecords,
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
 
 /** A record as a line of the register. */
 export type RegisterLine = FilingRecord & {
+  readonly depth: number;
   readonly filed: number;
   readonly open: number;
   readonly newest: Instant | null;
 };
 
+/** A page of the register, and how many lines it would have all in all. */
+export type RegisterPage = { readonly lines: readonly RegisterLine[]; readonly total: number };
+
 // All that a page of the register draws, and a picker while somebody types.
 const MOST_IN_REGISTER = 500;
 const MOST_TO_CHOOSE = 30;
+const ALL_RECORDS = 50_000;
 
-/** The register: the records that a member may know of whose code or title has the text, with what is filed there. */
-export async function register(deps: Deps, grant: TrayGrant, text: string): Promise<RegisterLine[]> {
-  const [records, counts] = await Promise.all([
-    recordsLike(deps.db, grant, text, MOST_IN_REGISTER),
+/**
+ * The register with what is filed on each record: as a tree, or by code (`isFlat`) the records whose code or title has the
+ * text. Only what the member may know of.
+ */
+export async function register(deps: Deps, grant: TrayGrant, text: string, isFlat: boolean): Promise<RegisterPage> {
+  const [found, counts] = await Promise.all([
+    recordsLike(deps.db, grant, text, ALL_RECORDS),
     filedCounts(deps.db, grant),
   ]);
-  return records.map((record) => {
+  const placed = isFlat ? found.map((record) => ({ ...record, depth: 0 })) : inRegisterOrder(found);
+  const lines = placed.slice(0, MOST_IN_REGISTER).map((record) => {
     const count = counts.get(record.id);
     return { ...record, filed: count?.filed ?? 0, open: count?.open ?? 0, newest: count?.newest ?? null };
   });
+  return { lines, total: placed.length };
 }
 
 /** The records to choose from when filing: those whose code or title has the text. */
@@ -43,7 +59,12 @@ export function recordsToFileOn(deps: Deps, grant: TrayGrant, text: string): Pro
 
 export type RecordPage = {
   readonly record: FilingRecord;
+  readonly entry: RegisterRecord;
   readonly parent: FilingRecord | null;
+  /** What stands under it, by code. */
+  readonly under: readonly FilingRecord[];
+  /** What was done to it, the newest first. */
+  readonly steps: readonly RecordStep[];
   readonly conversations: readonly (FiledConversation & { readonly messages: readonly FiledMessage[] })[];
 };
 
@@ -53,7 +74,10 @@ const MESSAGES_SHOWN = 4;
 export async function recordPage(deps: Deps, grant: TrayGrant, code: string): Promise<RecordPage | null> {
   const record = await recordByCode(deps.db, grant, code);
   if (record === null) return null;
-  const [parents, filed] = await Promise.all([
+  const [[entry], under, steps, parents, filed] = await Promise.all([
+    registerRecords(deps.db, grant, [record.id]),
+    recordsUnder(deps.db, grant, record.id),
+    recordSteps(deps.db, record.id),
     recordsByIds(deps.db, grant, record.parentId === null ? [] : [record.parentId]),
     conversationsOnRecord(deps.db, grant, record.id),
   ]);
@@ -62,8 +86,9 @@ export async function recordPage(deps: Deps, grant: TrayGrant, code: string): Pr
     filed.map((conversation) => conversation.id),
     MESSAGES_SHOWN,
   );
+  if (entry === undefined) return null;
   return {
-    record,
+    ...{ record, entry, under, steps },
     parent: parents[0] ?? null,
     conversations: filed.map((conversation) => ({
       ...conversation,

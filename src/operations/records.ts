@@ -1,6 +1,7 @@
 import { type MemberId, type RecordId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import { readCodePattern } from "../core/records/code-pattern";
+import type { RecordType } from "../core/records/record-type";
 import { type EntryDraft, type EntryProblems, readEntry, withAllAbove } from "../core/records/register-entry";
 import { calendarDay } from "../core/worktime/calendar-day";
 import {
@@ -28,6 +29,12 @@ export type Held = {
   readonly known: ReadonlyMap<RecordId, RegisterRecord>;
 };
 
+/** What a record is opened or changed beside: the records that the member may know of, and the types. */
+export type Beside = {
+  readonly known: ReadonlyMap<RecordId, RegisterRecord>;
+  readonly types: readonly RecordType[];
+};
+
 /** Opens a record, with the next code of its type. */
 export async function createRecord(
   deps: Deps,
@@ -39,38 +46,40 @@ export async function createRecord(
     deps.db,
     async (trx): Promise<Result<RegisterRecord, RecordRefusal>> => {
       await holdRegister(trx);
-      return addRecord(trx, deps, grant, draft);
+      const beside = { known: await knownTo(trx, grant), types: await recordTypes(trx) };
+      const made = await newRecord(trx, deps, grant, beside, draft);
+      if (!made.ok) return made;
+      await saveRecords(trx, [made.value]);
+      await refreshViewers(trx);
+      if (!(await maySee(trx, grant, made.value.id))) return err({ kind: "shut-out-yourself" });
+      await writeDown(trx, deps, grant.memberId, [made.value.id], "opened it");
+      return made;
     },
   );
   if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId: null });
   return done;
 }
 
-/** Opens a record in a transaction that holds the register; `code` is one that was given by hand. */
-export async function addRecord(
+/** A record that is to be opened, in a transaction that holds the register; with the next code of its type, or one given by hand. */
+export async function newRecord(
   trx: Database,
   deps: Deps,
   grant: TrayGrant,
+  { known, types }: Beside,
   draft: EntryDraft,
   code: string | null = null,
 ): Promise<Result<RegisterRecord, RecordRefusal>> {
-  const known = await knownTo(trx, grant);
   const entry = checkedEntry(draft, null, known);
   if (!entry.ok) return entry;
-  const type = (await recordTypes(trx)).find(({ id }) => id === draft.typeId);
+  const type = types.find(({ id }) => id === draft.typeId);
   const pattern = type === undefined ? null : readCodePattern(type.codePattern);
   if (type === undefined || pattern?.ok !== true) return err({ kind: "no-such", what: "type" });
   const given = code ?? (await nextCode(trx, type.id, pattern.value, calendarDay(deps.now(), grant.tray.timeZone)));
-  const record: RegisterRecord = {
+  return ok({
     ...entry.value,
     ...{ id: trustedId<RecordId>(deps.newId()), code: given, version: 0, viewers: null, mergedInto: null },
     ...{ createdAt: deps.now(), closedAt: null },
-  };
-  await saveRecords(trx, [record]);
-  await refreshViewers(trx);
-  if (!(await maySee(trx, grant, record.id))) return err({ kind: "shut-out-yourself" });
-  await writeDown(trx, deps, grant.memberId, [record.id], "opened it");
-  return ok(record);
+  });
 }
 
 /** Changes what the register says of a record. `version` is that of the record that she saw. */
@@ -82,17 +91,32 @@ export function changeRecord(
 ): Promise<Result<RegisterRecord, RecordRefusal>> {
   return onRecord(deps, grant, id, async (trx, { record, known }) => {
     if (record.version !== version) return err({ kind: "record-changed" });
-    const entry = checkedEntry(draft, record, known);
-    if (!entry.ok) return entry;
-    const isSame = JSON.stringify(entry.value.access) === JSON.stringify(record.access);
-    if (!isSame && grant.role !== "lead" && record.responsibleId !== grant.memberId) return err({ kind: "leads-only" });
-    const changed = { ...record, ...entry.value, version: version + 1 };
+    const read = changedRecord(grant, record, known, draft);
+    if (!read.ok) return read;
+    const changed = read.value;
     await saveRecords(trx, [changed]);
     await refreshViewers(trx);
     if (!(await maySee(trx, grant, id))) return err({ kind: "shut-out-yourself" });
     await writeDown(trx, deps, grant.memberId, [id], changeInWords(record, changed));
     return ok(changed);
   });
+}
+
+/** A record as it is to be from now on, its version the next one. */
+export function changedRecord(
+  grant: TrayGrant,
+  record: RegisterRecord,
+  known: Beside["known"],
+  draft: EntryDraft,
+): Result<RegisterRecord, RecordRefusal> {
+  // What it stands under is not hers to move where she may not even know of it.
+  const isHidden = record.parentId !== null && !known.has(record.parentId);
+  const parentId = isHidden && draft.parentId === null ? record.parentId : draft.parentId;
+  const entry = checkedEntry({ ...draft, parentId }, record, known);
+  if (!entry.ok) return entry;
+  const isSame = JSON.stringify(entry.value.access) === JSON.stringify(record.access);
+  if (!isSame && grant.role !== "lead" && record.responsibleId !== grant.memberId) return err({ kind: "leads-only" });
+  return ok({ ...record, ...entry.value, version: record.version + 1 });
 }
 
 /** Closes a record, so that nothing more is filed on it, or reopens it. */

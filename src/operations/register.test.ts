@@ -11,6 +11,8 @@ import {
   createRecord,
   decide,
   dropGroup,
+  exportRecords,
+  importRecords,
   keepType,
   listConversations,
   lookAtJournal,
@@ -52,7 +54,7 @@ const only = (...members: { readonly id: string }[]) => ({
   memberIds: members.map(({ id }) => trustedId<Desk["mara"]["id"]>(id)),
   groupIds: [],
 });
-const seenBy = async (who: TrayGrant) => (await register(tray.deps, who, "")).map(({ code }) => code);
+const seenBy = async (who: TrayGrant) => (await register(tray.deps, who, "", true)).lines.map(({ code }) => code);
 
 describe("a record", () => {
   it("gets the next code of its type, gapless, however many open one at the same time", async () => {
@@ -105,6 +107,43 @@ describe("a record", () => {
   });
 });
 
+describe("the register as a table", () => {
+  it("takes in what is right line by line, reports the rest, and gives it out again", async () => {
+    const table = [
+      "title,code,type,under,responsible",
+      "Valve case,P-26-700,Project,C-033,Ines Varga",
+      "Nowhere,,Project,C-999,",
+      "Sorrel case anew,P-26-012,,C-033,",
+      "Next of its type,,Project,P-26-700,",
+      ",,Project,,",
+    ].join("\n");
+    const before = await seenBy(desk.lead);
+    const tried = await importRecords(tray.deps, desk.maraGrant, table, true);
+    expect(tried).toMatchObject({
+      ok: true,
+      value: ["new", "problem", "changed", "new", "problem"].map((kind) => ({ kind })),
+    });
+    expect(await seenBy(desk.lead)).toEqual(before);
+    const taken = await importRecords(tray.deps, desk.maraGrant, table, false);
+    expect(taken.ok && taken.value.map(({ line, kind }) => [line, kind])).toEqual([
+      ...[
+        [2, "new"],
+        [3, "problem"],
+        [4, "changed"],
+        [5, "new"],
+        [6, "problem"],
+      ],
+    ]);
+    const out = await exportRecords(tray.deps, desk.lead);
+    expect(out).toContain("Valve case,P-26-700,Project,C-033,open,Ines Varga,,");
+    expect(out).toContain("Sorrel case anew,P-26-012,Project,C-033,open,,,");
+    const again = await importRecords(tray.deps, desk.lead, out, true);
+    expect(again.ok && new Set(again.value.map(({ kind }) => kind))).toEqual(new Set(["same"]));
+    expect(await importRecords(tray.deps, desk.lead, "code\nC-1", true)).toMatchObject({ ok: false });
+    expect(await importRecords(tray.deps, desk.reader, table, false)).toMatchObject({ ok: false });
+  });
+});
+
 describe("a type of records", () => {
   it("is a lead's, and its codes are its own", async () => {
     const type = { id: null, name: "Case", codePattern: "K-{nn}", fields: [] };
@@ -137,7 +176,7 @@ describe("what a member may not know of", () => {
 
   // Every way in which the application speaks of records, as told to one who may not know of this one.
   it.each<[string, () => Promise<unknown>]>([
-    ["the register", () => register(tray.deps, desk.maraGrant, "Secret")],
+    ["the register", () => register(tray.deps, desk.maraGrant, "Secret", false)],
     ["the picker", () => recordsToFileOn(tray.deps, desk.maraGrant, secret.code)],
     ["its page", () => recordPage(tray.deps, desk.maraGrant, secret.code)],
     [

@@ -92,6 +92,17 @@ export async function recordsByCodes(
   return codes.length === 0 ? [] : recordsWhere(db, viewer, "record.code = any(:codes)", { codes: [...codes] });
 }
 
+/** What stands right under a record, of what the viewer may know of, by code. */
+export function recordsUnder(db: Database, viewer: RecordViewer, id: RecordId): Promise<FilingRecord[]> {
+  return recordsWhere(
+    db,
+    viewer,
+    "record.parent_id = :id and record.merged_into is null",
+    { id },
+    "order by record.code",
+  );
+}
+
 /** The record of a code; null when there is none that the viewer may know of. */
 export async function recordByCode(db: Database, viewer: RecordViewer, code: string): Promise<FilingRecord | null> {
   return (await recordsByCodes(db, viewer, [code]))[0] ?? null;

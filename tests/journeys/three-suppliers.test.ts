@@ -21,7 +21,6 @@ test("three suppliers are asked: two answer, one is away, is overdue, is reminde
   running,
   signIn,
 }) => {
-  
   const tobias = await signIn("Tobias Lund");
   await running.send({
     from: "Halloran Valves <counter@halloranvalves.example>",

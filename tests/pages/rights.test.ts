@@ -115,6 +115,10 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   },
   "while-away": { params: () => ({ timeOff: SOME_ID }), isOwn: true },
   "what-it-says": { fields: () => ({ text: "Is it dry?" }), isOwn: true },
+  records: { fields: () => ({ do: "keep", type: SOME_ID, title: "New" }) },
+  record: { params: () => ({ code: "C-1" }), fields: () => ({ do: "close" }) },
+  "records-import": { fields: () => ({ do: "import", table: "title,type\nNew,Client" }) },
+  "record-types": { fields: () => ({ name: "Case", codePattern: "K-{nn}", fields: "[]" }) },
   "pass-time": { fields: () => ({ span: "hour" }) },
   undo: { fields: () => ({ batch: SOME_ID }) },
   "unread-from": { params: ofMessage, fields: () => ({ list: "/office/to-sort" }), isOwn: true },
@@ -213,6 +217,7 @@ const everything = async () => {
       "rule",
       "contact",
       "contact_address",
+      ...["record", "record_type", "record_address", "record_step", "record_series"],
     ],
   ].map(
     (table) =>

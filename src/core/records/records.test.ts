@@ -4,6 +4,8 @@ import { codeOf, numberIn, readCodePattern, seriesOn } from "./code-pattern";
 import { beginningOf, type FilingField, fieldProblems, readFieldValues } from "./filing-field";
 import { type RecordType, typeProblems } from "./record-type";
 import { type EntryDraft, readEntry, withAllAbove } from "./register-entry";
+import { readLine } from "./register-table";
+import { inRegisterOrder } from "./register-tree";
 
 const pattern = (text: string) => {
   const read = readCodePattern(text);
@@ -88,13 +90,19 @@ describe("filing fields", () => {
     ["without a name", [{ label: " " }], /needs a name/],
     ["with one name", [{ label: "Kind" }, { label: "kind " }], /Two fields/],
     ["with nothing to choose", [{ kind: "choice" }], /choose from/],
-    ["with a start that is no choice any more", [{ kind: "choice", choices: ["a"], start: "b" }], /cannot begin with “b”/],
+    [
+      "with a start that is no choice any more",
+      [{ kind: "choice", choices: ["a"], start: "b" }],
+      /cannot begin with “b”/,
+    ],
     ["with an endless name", [{ label: "x".repeat(61) }], /too long/],
     ["by the dozen", Array.from({ length: 21 }, (_, at) => ({ label: `F${at}` })), /At most 20/],
   ])("are wrong %s", (_, given, words) => expect(fieldProblems(given.map(field))[0]).toMatch(words));
 
   it("are right otherwise", () => {
-    expect(fieldProblems([field({}), field({ label: "Kind", kind: "choice", choices: ["a"], start: "a" })])).toEqual([]);
+    expect(fieldProblems([field({}), field({ label: "Kind", kind: "choice", choices: ["a"], start: "a" })])).toEqual(
+      [],
+    );
   });
 });
 
@@ -162,5 +170,83 @@ describe("an entry of the register", () => {
   it("has an access list of its own or none", () => {
     const access = { memberIds: [trustedId<MemberId>("m")], groupIds: [] };
     expect(readEntry({ ...draft, access }, null, [])).toMatchObject({ ok: true, value: { access } });
+  });
+});
+
+describe("the register as a tree", () => {
+  const at = (id: string, parentId: string | null) => ({
+    id: trustedId<RecordId>(id),
+    parentId: parentId === null ? null : trustedId<RecordId>(parentId),
+  });
+  const shown = (...records: ReturnType<typeof at>[]) =>
+    inRegisterOrder(records).map(({ id, depth }) => `${"-".repeat(depth)}${id}`);
+
+  it("has what stands under a record right after it", () => {
+    expect(shown(at("a", null), at("b", null), at("a2", "a"), at("b1", "b"), at("a1", "a"), at("a21", "a2"))).toEqual([
+      ...["a", "-a2", "--a21", "-a1", "b", "-b1"],
+    ]);
+  });
+
+  it("loses nothing whose parent is not there, or that comes round", () => {
+    expect(shown(at("x", "gone"), at("y", "x"))).toEqual(["x", "-y"]);
+    expect(shown(at("p", "q"), at("q", "p"))).toEqual(["p", "-q"]);
+  });
+});
+
+describe("a line of a table of records", () => {
+  const client = type({ id: trustedId("t1") });
+  const context = {
+    byCode: new Map([["C-001", { id: trustedId<RecordId>("c1") }]]),
+    taken: new Set(["C-001", "C-666"]),
+    types: [client],
+    members: [{ id: trustedId<MemberId>("m1"), name: "Ines Varga" }],
+  };
+  const before = {
+    ...{ typeId: client.id, title: "Old", parentId: trustedId<RecordId>("c0"), responsibleId: null, note: "kept" },
+    ...{ addresses: [], access: null, isClosed: true },
+  };
+
+  it("opens a record of its type", () => {
+    const cells = {
+      title: "Sorrel",
+      type: "client",
+      under: "c-001",
+      responsible: "ines varga",
+      addresses: "a@x.example",
+    };
+    expect(readLine(cells, null, context)).toEqual({
+      ok: true,
+      value: {
+        ...{ code: null, isClosed: false },
+        draft: {
+          ...{ typeId: "t1", parentId: "c1", responsibleId: "m1", title: "Sorrel", addresses: "a@x.example" },
+          ...{ note: "", access: null },
+        },
+      },
+    });
+    expect(readLine({ title: "S", type: "Client", code: "c-002", status: "Closed" }, null, context)).toMatchObject({
+      value: { code: "C-002", isClosed: true },
+    });
+  });
+
+  it("leaves a record as it is where a column is not there", () => {
+    expect(readLine({ code: "C-001", title: "New" }, before, context)).toMatchObject({
+      value: { isClosed: true, draft: { title: "New", parentId: "c0", note: "kept" } },
+    });
+    expect(readLine({ code: "C-001", under: "", status: "open" }, before, context)).toMatchObject({
+      value: { isClosed: false, draft: { title: "Old", parentId: null } },
+    });
+  });
+
+  it.each([
+    [{ title: "x", type: "Planet" }, /no type “Planet”/],
+    [{ title: "x", type: "Client", under: "C-9" }, /no record C-9/],
+    [{ title: "x", type: "Client", responsible: "Nobody" }, /“Nobody” is no colleague/],
+    [{ title: "x", type: "Client", status: "ajar" }, /“ajar” is neither/],
+    [{ title: "x", type: "Client", code: "Client 7" }, /is no code/],
+    [{ title: "x", type: "Client", code: "C-666" }, /taken already/],
+  ])("is reported when it is %j", (cells, words) => {
+    const read = readLine(cells, null, context);
+    expect(read.ok ? "" : read.error).toMatch(words);
   });
 });

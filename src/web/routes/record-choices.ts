@@ -1,4 +1,4 @@
-import { recordsToFileOn } from "../../operations/index.server";
+import { lookAtTypes, recordsToFileOn } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
 import type { Route } from "./+types/record-choices";
 
@@ -6,6 +6,11 @@ const MAX_QUERY_CHARACTERS = 200;
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const text = (new URL(request.url).searchParams.get("text") ?? "").trim().slice(0, MAX_QUERY_CHARACTERS);
-  const records = await recordsToFileOn(context.get(depsContext), context.get(grantContext), text);
-  return records.map(({ id, code, title, kind, closed }) => ({ id, code, title, kind, closed }));
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const [records, types] = await Promise.all([recordsToFileOn(deps, grant, text), lookAtTypes(deps)]);
+  return {
+    text,
+    records: records.map(({ id, code, title, kind, closed }) => ({ id, code, title, kind, closed })),
+    types: types.map(({ id, name }) => ({ id, name })),
+  };
 }

@@ -1,11 +1,17 @@
-import { data, Link } from "react-router";
+import { data, Link, useSearchParams } from "react-router";
 import { dayAndTime } from "../../core/standing/day-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
-import { recordPage } from "../../operations/index.server";
+import { changeRecord, closeRecord, recordPage, refusalInWords } from "../../operations/index.server";
 import { FiledConversation } from "../screens/filed-conversation";
+import { RecordCard } from "../screens/record-card";
+import { RecordForm } from "../screens/record-form";
+import type { RecordsOutcome } from "../screens/records-outcome";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readRecordStep } from "../server/record-form.server";
+import { recordCardView } from "../server/record-view.server";
 import { readingOf, rowView } from "../server/words.server";
+import { Button } from "../ui/button";
 import type { Route } from "./+types/record";
 
 export function meta({ params }: Route.MetaArgs) {
@@ -19,6 +25,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const reading = readingOf(member, deps.now());
   return {
     record: page.record,
+    card: recordCardView(page, reading),
     parent: page.parent === null ? null : { code: page.parent.code, title: page.parent.title },
     now: reading.now,
     conversations: page.conversations.map(({ messages, traySlug, ...row }) => ({
@@ -35,41 +42,107 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   };
 }
 
-export default function RecordPage({ loaderData: { record, parent, conversations, now } }: Route.ComponentProps) {
-  const { tray } = useTray();
-  const open = conversations.filter(({ row }) => row.standing !== "settled" && row.standing !== "bin");
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const page = await recordPage(deps, grant, params.code);
+  if (page === null) throw data("There is no record of this code.", { status: 404 });
+  const step = await readRecordStep(deps, grant, await request.formData());
+  if (!step.ok) return data<RecordsOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  const { id, code } = page.record;
+  const done =
+    step.value.do === "keep"
+      ? await changeRecord(deps, grant, id, step.value.draft)
+      : await closeRecord(deps, grant, id, step.value.do === "close");
+  const said = { keep: `${code} is kept`, close: `${code} is closed`, reopen: `${code} is open again` }[step.value.do];
+  if (done.ok) return data<RecordsOutcome>({ ok: true, said, id, code });
+  const { error } = done;
+  const problems = error.kind === "problems" ? { ...error.problems } : {};
+  const problem = error.kind === "problems" ? null : refusalInWords(error);
+  return data<RecordsOutcome>({ ok: false, problems, problem }, { status: 409 });
+}
+
+/** Everything about a record in one place: what is open first, the correspondence of both sides, and what the register says. */
+export default function RecordPage({ loaderData }: Route.ComponentProps) {
+  const { record, card, parent, conversations, now } = loaderData;
+  const { tray, mayDecide } = useTray();
+  const [params, setParams] = useSearchParams();
+  const isEdited = mayDecide && params.has("edit");
+  const setEdited = (on: boolean) => setParams(on ? { edit: "" } : {}, { replace: true });
+  const isOpen = ({ row }: (typeof conversations)[number]) => row.standing !== "settled" && row.standing !== "bin";
+  const open = conversations.filter(isOpen);
+  const parts = [
+    ["Open", open],
+    ["Settled", conversations.filter((one) => !isOpen(one))],
+  ] as const;
   return (
-    <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
-      <header className="border-b border-rule px-5 pt-4 pb-3">
-        <p className="text-sm text-soft">
-          <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
-            Records
-          </Link>
-          {parent !== null && (
-            <>
-              {" / "}
-              <Link to={`/${tray.slug}/records/${parent.code}`} className="text-act hover:underline">
-                {parent.code} {parent.title}
-              </Link>
-            </>
-          )}
-        </p>
-        <h1 className="font-serif text-2xl">{record.title}</h1>
-        <p className="text-soft">
-          {record.code} · {record.kind}
-          {record.closed ? ", closed" : ""} ·{" "}
-          {conversations.length === 1 ? "1 conversation" : `${conversations.length} conversations`}
-          {open.length > 0 && `, ${open.length} open`}
-        </p>
-      </header>
-      {conversations.length === 0 && (
-        <p className="px-5 py-6 text-soft">
-          Nothing is filed here yet. Open a conversation and press f to file it to {record.code}.
-        </p>
-      )}
-      {conversations.map((conversation) => (
-        <FiledConversation key={conversation.row.id} {...conversation} now={now} />
-      ))}
+    <main
+      aria-label={record.code}
+      className="mx-2 mt-2 grid min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5 lg:grid-cols-[minmax(0,1fr)_380px] lg:grid-rows-[minmax(0,1fr)] lg:overflow-hidden"
+    >
+      <div className="min-h-0 lg:overflow-y-auto">
+        <header className="border-b border-rule px-5 pt-4 pb-3">
+          <p className="text-sm text-soft">
+            <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
+              Records
+            </Link>
+            {parent !== null && (
+              <>
+                {" / "}
+                <Link to={`/${tray.slug}/records/${parent.code}`} className="text-act hover:underline">
+                  {parent.code} {parent.title}
+                </Link>
+              </>
+            )}
+          </p>
+          <div className="flex flex-wrap items-baseline gap-x-4">
+            <h1 className="font-serif text-2xl">{record.title}</h1>
+            {mayDecide && !isEdited && (
+              <Button look="quiet" className="ml-auto" onClick={() => setEdited(true)}>
+                Change…
+              </Button>
+            )}
+          </div>
+          <p className="text-soft">
+            {record.code} · {record.kind}
+            {record.closed ? ", closed" : ""} ·{" "}
+            {conversations.length === 1 ? "1 conversation" : `${conversations.length} conversations`}
+            {open.length > 0 && `, ${open.length} open`}
+          </p>
+        </header>
+        {conversations.length === 0 && (
+          <p className="px-5 py-6 text-soft">
+            Nothing is filed here yet. Open a conversation and press f to file it to {record.code}.
+          </p>
+        )}
+        {parts.map(([name, some]) =>
+          some.length === 0 ? null : (
+            <section key={name} aria-label={name}>
+              <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-5 py-0.5 text-sm font-semibold">
+                {name} <span className="font-normal text-soft">{some.length}</span>
+              </h2>
+              {some.map((conversation) => (
+                <FiledConversation key={conversation.row.id} {...conversation} now={now} />
+              ))}
+            </section>
+          ),
+        )}
+      </div>
+      <aside
+        aria-label="What the register says"
+        className="min-h-0 border-rule p-4 max-lg:border-t lg:overflow-y-auto lg:border-l"
+      >
+        {isEdited ? (
+          <RecordForm
+            key={card.edited.version}
+            record={card.edited}
+            types={[]}
+            onKept={() => setEdited(false)}
+            onClose={() => setEdited(false)}
+          />
+        ) : (
+          <RecordCard card={card} code={record.code} closed={record.closed} />
+        )}
+      </aside>
     </main>
   );
 }

@@ -1,8 +1,13 @@
-import { Form, Link, useSubmit } from "react-router";
+import { data, Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { dayInWords } from "../../core/standing/day-words";
-import { register } from "../../operations/index.server";
+import { createRecord, lookAtTypes, refusalInWords, register } from "../../operations/index.server";
+import { blankRecord, RecordForm } from "../screens/record-form";
+import type { RecordsOutcome } from "../screens/records-outcome";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readRecordStep } from "../server/record-form.server";
+import { Button } from "../ui/button";
+import { Page } from "../ui/page";
 import type { Route } from "./+types/records";
 
 const MAX_QUERY_CHARACTERS = 200;
@@ -12,73 +17,154 @@ export function meta() {
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
-  const deps = context.get(depsContext);
-  const text = (new URL(request.url).searchParams.get("text") ?? "").trim().slice(0, MAX_QUERY_CHARACTERS);
-  const lines = await register(deps, context.get(grantContext), text);
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const query = new URL(request.url).searchParams;
+  const text = (query.get("text") ?? "").trim().slice(0, MAX_QUERY_CHARACTERS);
+  const isFlat = text !== "" || query.get("as") === "flat";
+  const [{ lines, total }, types] = await Promise.all([register(deps, grant, text, isFlat), lookAtTypes(deps)]);
   const zone = context.get(memberContext).timeZone;
   return {
-    text,
-    records: lines.map(({ id, code, kind, title, closed, filed, open, newest }) => ({
-      ...{ id, code, kind, title, closed, filed, open },
+    ...{ text, isFlat, total },
+    types: types.map(({ id, name }) => ({ id, name })),
+    records: lines.map(({ id, code, kind, title, closed, depth, filed, open, newest }) => ({
+      ...{ id, code, kind, title, closed, depth, filed, open },
       newest: newest === null ? "" : dayInWords(newest, deps.now(), zone),
     })),
   };
 }
 
-const COLUMNS =
-  "grid grid-cols-[96px_minmax(0,1fr)_auto] gap-x-4 px-5 md:grid-cols-[96px_minmax(0,1fr)_90px_90px_110px_80px]";
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const step = await readRecordStep(deps, grant, await request.formData());
+  if (!step.ok) return data<RecordsOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  if (step.value.do !== "keep") throw new Response(null, { status: 400 });
+  const made = await createRecord(deps, grant, step.value.draft);
+  if (made.ok) return data<RecordsOutcome>({ ok: true, said: `${made.value.code} is open`, ...idOf(made.value) });
+  const { error } = made;
+  const problems = error.kind === "problems" ? { ...error.problems } : {};
+  const problem = error.kind === "problems" ? null : refusalInWords(error);
+  return data<RecordsOutcome>({ ok: false, problems, problem }, { status: 409 });
+}
 
-export default function Records({ loaderData: { text, records } }: Route.ComponentProps) {
-  const { tray } = useTray();
+const idOf = ({ id, code }: { readonly id: string; readonly code: string }) => ({ id, code });
+
+const COLUMNS = "grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 px-5 md:grid-cols-[minmax(0,1fr)_100px_80px_110px_80px]";
+const INDENT = ["", "pl-5", "pl-10", "pl-14"] as const;
+
+/** The register: every client, project and whatever else things are filed to, as a tree or found by typing. */
+export default function Records({ loaderData: { text, isFlat, total, types, records } }: Route.ComponentProps) {
+  const { tray, mayDecide } = useTray();
   const submit = useSubmit();
+  const navigate = useNavigate();
+  const [params, setParams] = useSearchParams();
+  const isNew = params.has("new");
+  const setNew = (on: boolean) =>
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (on) next.set("new", "");
+        else for (const name of ["new", "under"]) next.delete(name);
+        return next;
+      },
+      { replace: true },
+    );
   return (
-    <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
-      <div className="flex flex-wrap items-center gap-4 border-b border-rule px-5 py-2.5">
-        <h1 className="font-serif text-xl">Records</h1>
-        <Form role="search" className="ml-auto" onChange={(event) => submit(event.currentTarget, { replace: true })}>
-          <input
-            type="search"
-            name="text"
-            defaultValue={text}
-            aria-label="Find a record"
-            placeholder="Reference code or title"
-            className="h-8 w-64 rounded-control border border-rule bg-ground px-2.5 placeholder:text-soft"
-          />
-        </Form>
-      </div>
-      <div aria-hidden className={`${COLUMNS} border-b border-rule py-1.5 text-xs text-soft max-md:hidden`}>
-        <span>Code</span>
-        <span>Title</span>
-        <span>Kind</span>
-        <span className="text-right">Filed</span>
-        <span className="text-right">Newest</span>
-        <span className="text-right">Open</span>
-      </div>
-      {records.length === 0 && <p className="px-5 py-6 text-soft">No record has “{text}” in its code or title.</p>}
-      <ul>
-        {records.map((record) => (
-          <li
-            key={record.id}
-            className={`${COLUMNS} relative h-[34px] items-center border-b border-hair hover:bg-ground/70`}
+    <Page
+      title="Records"
+      beside={
+        <>
+          <Form
+            role="search"
+            onChange={(event) => void submit(event.currentTarget, { replace: true })}
+            className="sm:ml-3"
           >
-            <span className="text-sm text-soft">{record.code}</span>
-            <Link
-              to={`/${tray.slug}/records/${record.code}`}
-              className="truncate font-serif text-[15px] after:absolute after:inset-0"
-            >
-              {record.title}
+            <input
+              type="search"
+              name="text"
+              defaultValue={text}
+              aria-label="Find a record"
+              placeholder="Reference code or title"
+              className="h-8 w-64 rounded-control border border-rule bg-paper px-2.5 placeholder:text-soft"
+            />
+          </Form>
+          {text === "" && (
+            <Link to={isFlat ? "?" : "?as=flat"} replace className="text-act hover:underline">
+              {isFlat ? "As a tree" : "By code"}
             </Link>
-            <span className="text-sm text-soft max-md:hidden">
-              {record.closed ? `${record.kind}, closed` : record.kind}
-            </span>
-            <span className="text-right text-sm max-md:hidden">
-              {record.filed || <span className="text-soft">none</span>}
-            </span>
-            <span className="text-right text-sm text-soft max-md:hidden">{record.newest}</span>
-            <span className="text-right text-sm">{record.open > 0 ? `${record.open} open` : ""}</span>
-          </li>
-        ))}
-      </ul>
-    </main>
+          )}
+          <Link to={`/${tray.slug}/record-types`} className="text-act hover:underline">
+            Types
+          </Link>
+          <Link to={`/${tray.slug}/records/import`} className="text-act hover:underline">
+            In and out as a table
+          </Link>
+          {mayDecide && (
+            <Button className="ml-auto" onClick={() => setNew(true)}>
+              New record
+            </Button>
+          )}
+        </>
+      }
+    >
+      <div className={isNew ? "grid lg:grid-cols-[minmax(0,1fr)_440px]" : ""}>
+        <div>
+          <div aria-hidden className={`${COLUMNS} border-b border-rule py-1.5 text-xs text-soft max-md:hidden`}>
+            <span>Record</span>
+            <span>Type</span>
+            <span className="text-right">Filed</span>
+            <span className="text-right">Newest</span>
+            <span className="text-right">Open</span>
+          </div>
+          {records.length === 0 && (
+            <p className="px-5 py-6 text-soft">
+              {text === "" ? "There is no record yet." : `No record has “${text}” in its code or title.`}
+            </p>
+          )}
+          <ul>
+            {records.map((record) => (
+              <li
+                key={record.id}
+                className={`${COLUMNS} relative min-h-[34px] items-center border-b border-hair hover:bg-ground/70`}
+              >
+                <span
+                  className={`flex min-w-0 items-baseline gap-3 ${INDENT[Math.min(record.depth, INDENT.length - 1)]}`}
+                >
+                  <span className="w-[84px] shrink-0 text-sm text-soft">{record.code}</span>
+                  <Link
+                    to={`/${tray.slug}/records/${record.code}`}
+                    className="truncate font-serif text-[15px] after:absolute after:inset-0"
+                  >
+                    {record.title}
+                  </Link>
+                </span>
+                <span className="truncate text-sm text-soft max-md:hidden">
+                  {record.closed ? `${record.kind}, closed` : record.kind}
+                </span>
+                <span className="text-right text-sm max-md:hidden">
+                  {record.filed || <span className="text-soft">none</span>}
+                </span>
+                <span className="text-right text-sm text-soft max-md:hidden">{record.newest}</span>
+                <span className="text-right text-sm">{record.open > 0 ? `${record.open} open` : ""}</span>
+              </li>
+            ))}
+          </ul>
+          {total > records.length && (
+            <p className="px-5 py-3 text-soft">
+              {records.length} of {total.toLocaleString("en")} are shown; type to find the others.
+            </p>
+          )}
+        </div>
+        {mayDecide && isNew && (
+          <div className="border-rule p-4 lg:border-l">
+            <RecordForm
+              record={blankRecord(params.get("under") ?? "")}
+              types={types}
+              onKept={(code) => void navigate(`/${tray.slug}/records/${code}`)}
+              onClose={() => setNew(false)}
+            />
+          </div>
+        )}
+      </div>
+    </Page>
   );
 }

@@ -51,7 +51,8 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
   const desk = useKeyDesk();
   const keyName = useKeyOf();
   const [text, setText] = useState("");
-  const { load, data: records } = useFetcher<typeof recordChoices>();
+  const { load, data: found } = useFetcher<typeof recordChoices>();
+  const records = found?.records;
   useEffect(() => {
     void load(`/${tray.slug}/record-choices?${new URLSearchParams({ text })}`);
   }, [load, tray.slug, text]);

@@ -11,7 +11,8 @@ import { useShelf, useTray } from "./tray-data";
 export default function PinPicker({ onClose }: { onClose: () => void }) {
   const { tray, categories, members, savedViews } = useTray();
   const shelf = useShelf();
-  const { load, data: records } = useFetcher<typeof recordChoices>();
+  const { load, data: answer } = useFetcher<typeof recordChoices>();
+  const records = answer?.records;
   const pinning = useFetcher<{ problem: string | null }>();
   const [text, setText] = useState("");
   useEffect(() => {

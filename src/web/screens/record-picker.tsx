@@ -4,18 +4,30 @@ import type { loader as recordChoices } from "../routes/record-choices";
 import { Picker } from "../ui/picker";
 import type { DialogProps } from "./dialog-props";
 import { notePick, recentFirst } from "./recent-picks";
+import type { RecordsOutcome } from "./records-outcome";
 import { useTray } from "./tray-data";
+import { useStep } from "./use-step";
 
-/** Picks the record to file to. */
+// What stands before the id of a type where a new record of it is picked.
+const NEW = "new ";
+
+/** Picks the record to file to, or opens one in place. */
 export function RecordPicker({ target, onDecide, onClose }: DialogProps) {
   const { tray } = useTray();
-  const { load, data: records, state } = useFetcher<typeof recordChoices>();
+  const { load, data: found, state } = useFetcher<typeof recordChoices>();
   const [text, setText] = useState("");
   const [settle, setSettle] = useState(true);
+  const { post, refused } = useStep<RecordsOutcome>("records", ({ id, code }) => {
+    notePick("record", id);
+    onDecide({ kind: "file", record: id, code, settle });
+  });
   useEffect(() => {
     void load(`/${tray.slug}/record-choices?${new URLSearchParams({ text })}`);
   }, [load, tray.slug, text]);
-  const ordered = text === "" ? recentFirst("record", records ?? []) : (records ?? []);
+  const records = found?.records ?? [];
+  const ordered = text === "" ? recentFirst("record", records) : records;
+  const title = text.trim();
+  const inPlace = title === "" ? [] : (found?.types ?? []);
   return (
     <Picker
       title="File to a record"
@@ -34,22 +46,43 @@ export function RecordPicker({ target, onDecide, onClose }: DialogProps) {
           </>
         ),
       }))}
+      always={inPlace.map(({ id, name }) => ({
+        id: `${NEW}${id}`,
+        words: `${title} ${name}`,
+        face: (
+          <>
+            <span className="inline-block w-[84px] text-sm text-act">New {name.toLowerCase()}</span>
+            <span className="font-serif">“{title}”</span>
+          </>
+        ),
+      }))}
       onPick={(id) => {
+        if (id.startsWith(NEW)) {
+          post({ do: "keep", type: id.slice(NEW.length), title });
+          return;
+        }
         notePick("record", id);
-        const code = records?.find((record) => record.id === id)?.code ?? "";
+        const code = records.find((record) => record.id === id)?.code ?? "";
         onDecide({ kind: "file", record: id, code, settle });
       }}
       onClose={onClose}
       footer={
-        <label className="flex cursor-pointer items-center gap-2.5">
-          <input
-            type="checkbox"
-            checked={settle}
-            onChange={(event) => setSettle(event.target.checked)}
-            className="size-4 accent-act"
-          />
-          Settle it as well
-        </label>
+        <>
+          {refused !== null && (
+            <p role="alert" className="pb-1.5 text-late">
+              {refused.problem ?? Object.values(refused.problems).join(" ")}
+            </p>
+          )}
+          <label className="flex cursor-pointer items-center gap-2.5">
+            <input
+              type="checkbox"
+              checked={settle}
+              onChange={(event) => setSettle(event.target.checked)}
+              className="size-4 accent-act"
+            />
+            Settle it as well
+          </label>
+        </>
       }
     />
   );
