@@ -23,6 +23,7 @@ import {
 import { carryOut } from "./change-conversations";
 import { decisionRefusal, withMentions } from "./decide";
 import type { Deps } from "./deps";
+import { withFields } from "./filing";
 import type { Refusal } from "./refusal";
 import { plannerOf } from "./take-turns";
 import { undoEntries } from "./undo";
@@ -44,7 +45,8 @@ export async function startBulkRun(
   const decision = await withMentions(deps, given);
   const refusal = await decisionRefusal(deps, grant, decision);
   if (refusal !== null) return err(refusal);
-  return beginRun(deps, grant, ids, { kind: "decide", decision }, words);
+  const complete = await withFields(deps, grant, decision);
+  return complete.ok ? beginRun(deps, grant, ids, { kind: "decide", decision: complete.value }, words) : complete;
 }
 
 /** Keeps a run and hands its job in. */

@@ -22,6 +22,7 @@ import {
 import { aliasesIn, withAliases } from "./awaiting";
 import { changeConversations, type Done, type Target } from "./change-conversations";
 import type { Deps } from "./deps";
+import { withFields } from "./filing";
 import type { Refusal } from "./refusal";
 import { loadsOfThere, plannerOf } from "./take-turns";
 
@@ -32,7 +33,7 @@ export async function decide(
   target: Target,
   given: Decision,
 ): Promise<Result<Done, Refusal>> {
-  const decision = await withMentions(deps, given);
+  let decision = await withMentions(deps, given);
   let plan: Awaited<ReturnType<typeof plannerOf>> = (facts) => planDecision(decision, facts);
   return changeConversations(
     deps,
@@ -45,6 +46,9 @@ export async function decide(
       if (decision.kind === "file") await keepRecord(trx, decision.recordId);
       const refusal = await decisionRefusal(within, grant, decision);
       if (refusal !== null) return refusal;
+      const complete = await withFields(within, grant, decision);
+      if (!complete.ok) return complete.error;
+      decision = complete.value;
       const planner = await plannerOf(within, grant, decision);
       const aliases = decision.kind === "expect" ? await aliasesIn(trx, grant.tray.id, target.ids) : [];
       plan = (facts) => withAliases(planner(facts), aliases);

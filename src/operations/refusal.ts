@@ -1,4 +1,5 @@
 import { assertNever } from "../core/kernel/assert-never";
+import type { AskedFields } from "../core/records/filing-field";
 
 /** Why something was not done. Expected; a screen says it in words. */
 export type Refusal =
@@ -63,6 +64,8 @@ export type Refusal =
   | { readonly kind: "never-open" }
   /** Nothing more is filed on it. */
   | { readonly kind: "record-closed"; readonly code: string }
+  /** It wants to know more of what is filed on it. */
+  | { readonly kind: "fields-asked"; readonly asked: AskedFields }
   | { readonly kind: "record-changed" }
   /** What is to become of what is filed there would be known to fewer, or to others. */
   | { readonly kind: "other-access"; readonly code: string }
@@ -143,6 +146,8 @@ export function refusalInWords(refusal: Refusal): string {
       return "That day is over; choose one to come.";
     case "record-closed":
       return `${refusal.code} is closed; reopen it first, or choose another record.`;
+    case "fields-asked":
+      return `${refusal.asked.code} asks for more of what is filed on it.`;
     case "record-changed":
       return "Somebody changed this record meanwhile. This is how it stands now; what you typed is still here.";
     case "other-access":

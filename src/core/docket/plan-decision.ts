@@ -12,6 +12,7 @@ import type {
 } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
+import type { Filing } from "../records/filing-means";
 import type { ConversationFacts } from "../standing/derive-standing";
 import { isOpen } from "../turns/expectations";
 import { moveEffect } from "../turns/move-effect";
@@ -31,7 +32,7 @@ export type Decision =
   | { readonly kind: "assign-in-turn"; readonly groupId: GroupId; readonly note?: string }
   | { readonly kind: "follow"; readonly memberId: MemberId; readonly follows: boolean }
   | { readonly kind: "categorise"; readonly categoryId: CategoryId; readonly give: boolean }
-  | { readonly kind: "file"; readonly recordId: RecordId; readonly settle: boolean }
+  | ({ readonly kind: "file"; readonly settle: boolean } & Filing)
   | { readonly kind: "unfile"; readonly recordId: RecordId }
   | { readonly kind: "keep" }
   | { readonly kind: "settle" }
@@ -101,8 +102,8 @@ const PLANNERS: { readonly [Kind in Decision["kind"]]: Planner<Kind> } = {
     if (now.categoryIds.includes(categoryId) === give) return [];
     return [{ kind: give ? "categorised" : "uncategorised", categoryId }];
   },
-  file: ({ recordId, settle }, now) => {
-    const filed: Effect[] = now.recordIds.includes(recordId) ? [] : [{ kind: "filed", recordId }];
+  file: ({ kind: _, settle, ...filing }, now) => {
+    const filed: Effect[] = now.recordIds.includes(filing.recordId) ? [] : [{ kind: "filed", ...filing }];
     return settle && now.standing.kind !== "settled" ? [...filed, { kind: "settled" }] : filed;
   },
   unfile: ({ recordId }, now) => (now.recordIds.includes(recordId) ? [{ kind: "unfiled", recordId }] : []),

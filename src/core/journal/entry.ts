@@ -12,6 +12,7 @@ import type {
 } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
+import type { Filing } from "../records/filing-means";
 import type { RuleMark } from "../rules/rule";
 import type { Awaited } from "../turns/awaited";
 
@@ -20,7 +21,7 @@ export type Effect =
   | { readonly kind: "assigned"; readonly ownerId: MemberId | null }
   | { readonly kind: "categorised"; readonly categoryId: CategoryId }
   | { readonly kind: "uncategorised"; readonly categoryId: CategoryId }
-  | { readonly kind: "filed"; readonly recordId: RecordId }
+  | ({ readonly kind: "filed" } & Filing)
   | { readonly kind: "unfiled"; readonly recordId: RecordId }
   /** By hand: there is something to do for us, whatever the mail says. */
   | { readonly kind: "kept" }

@@ -80,6 +80,14 @@ export function beginningOf(field: FilingField, last: FieldValues): string {
   return isRight(field.start) ? field.start : "";
 }
 
+/** What a record asks for when something is filed on it, each field with what it begins with, and what was wrong with it. */
+export type AskedFields = {
+  readonly code: string;
+  readonly title: string;
+  readonly fields: readonly (FilingField & { readonly value: string })[];
+  readonly problems: Readonly<Record<string, string>>;
+};
+
 /** What is wrong with the fields of a type, a sentence for each, none when they are right. */
 export function fieldProblems(fields: readonly FilingField[]): string[] {
   const problems = fields.length > MAX_FIELDS ? [`At most ${MAX_FIELDS} fields.`] : [];

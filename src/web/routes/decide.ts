@@ -8,6 +8,7 @@ import {
   MAX_IN_RUN,
   type Member,
   markUnread,
+  type Refusal,
   refusalInWords,
   startBulkRun,
 } from "../../operations/index.server";
@@ -32,9 +33,19 @@ export async function action({ request, context }: Route.ActionArgs) {
     return decideAll(deps, grant, context.get(memberContext), posted.value);
   }
   const done = await decide(deps, grant, target, decision);
-  if (!done.ok)
-    return data<DecisionOutcome>({ ok: false, problem: refusalInWords(done.error), stale: true }, { status: 409 });
+  if (!done.ok) return refused(done.error);
   return data<DecisionOutcome>({ ok: true, batchId: done.value.batchId, count: done.value.count, runId: null });
+}
+
+function refused(refusal: Refusal) {
+  const asked = refusal.kind === "fields-asked" ? { asked: refusal.asked } : {};
+  const outcome = {
+    ok: false,
+    problem: refusalInWords(refusal),
+    stale: refusal.kind !== "fields-asked",
+    ...asked,
+  } as const;
+  return data<DecisionOutcome>(outcome, { status: 409 });
 }
 
 async function decideAll(
@@ -50,8 +61,7 @@ async function decideAll(
       ? target.ids
       : await everythingInList(deps, grant, member, request, list?.lane ?? null, MAX_IN_RUN + 1);
   const run = await startBulkRun(deps, grant, ids, decision, said);
-  if (!run.ok)
-    return data<DecisionOutcome>({ ok: false, problem: refusalInWords(run.error), stale: true }, { status: 409 });
+  if (!run.ok) return refused(run.error);
   return data<DecisionOutcome>({ ok: true, batchId: "", count: ids.length, runId: run.value });
 }
 

@@ -1,6 +1,8 @@
 import {
   createContext,
+  lazy,
   type ReactNode,
+  Suspense,
   startTransition,
   useCallback,
   useContext,
@@ -15,6 +17,8 @@ import type { Whom } from "../../core/docket/plan-decision";
 import { type CategoryId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Urgency } from "../../core/kernel/urgency";
 import type { Scope } from "../../core/lists/scope";
+import type { AskedFields } from "../../core/records/filing-field";
+import type { FilingMeans } from "../../core/records/filing-means";
 import type { StandingKind } from "../../core/standing/standing";
 import type { RowView } from "../server/words.server";
 import { Notices, notice, noticeProblem } from "../ui/notices";
@@ -28,7 +32,15 @@ export type PostedDecision =
   | { readonly kind: "follow"; readonly member: string; readonly follows: boolean }
   /** `name` for one that was created a moment ago, which the screen need not know yet. */
   | { readonly kind: "categorise"; readonly category: string; readonly give: boolean; readonly name?: string }
-  | { readonly kind: "file"; readonly record: string; readonly code: string; readonly settle: boolean }
+  /** `fields` are the particulars that its record asks for, as JSON. */
+  | {
+      readonly kind: "file";
+      readonly record: string;
+      readonly code: string;
+      readonly settle: boolean;
+      readonly means?: FilingMeans;
+      readonly fields?: string;
+    }
   | { readonly kind: "unfile"; readonly record: string; readonly code: string }
   | { readonly kind: "keep" | "settle" | "bin" | "restore" | "junk" | "stop-expecting" | "no-answer" | "unread" }
   /** `at` is an instant of ISO 8601, or nothing for no date. */
@@ -101,6 +113,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const { revalidate } = useRevalidator();
   const [pending, setPending] = useState<readonly Pending[]>([]);
   const [undos, setUndos] = useState<readonly Undoing[]>([]);
+  const [asking, setAsking] = useState<Asking | null>(null);
   const [hub] = useState(() => new ChangeHub());
   const nextKey = useRef(0);
   const decide = useCallback<Decisions["decide"]>((decision, target, said) => {
@@ -136,6 +149,11 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
     const isOver = outcome.ok || outcome.stale;
     if (isOver && done.target.everything === null) await hub.announce(done.rows.map(({ id }) => id));
     startTransition(() => setPending((others) => others.filter(({ key }) => key !== done.key)));
+    const { decision } = done;
+    if (!outcome.ok && outcome.asked !== undefined && decision.kind === "file") {
+      setAsking({ done, decision, asked: outcome.asked });
+      return;
+    }
     tellOutcome(done.said, outcome, undo);
     // The router loads nothing anew after a refusal of its own accord.
     if (!outcome.ok && outcome.stale) void revalidate();
@@ -173,6 +191,20 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
           onAnswer={(outcome) => undone(key, outcome)}
         />
       ))}
+      {asking !== null && (
+        <Suspense fallback={null}>
+          <FilingSheet
+            key={asking.done.key}
+            asked={asking.asked}
+            count={countOf(asking.done.target)}
+            onFile={(fields) => {
+              setAsking(null);
+              decide({ ...asking.decision, fields: JSON.stringify(fields) }, asking.done.target, asking.done.said);
+            }}
+            onClose={() => setAsking(null)}
+          />
+        </Suspense>
+      )}
       <Notices />
     </DecisionsContext>
   );
@@ -189,6 +221,16 @@ export function useDecisions(): Decisions {
 export function usePending(): readonly Pending[] {
   return useContext(PendingContext);
 }
+
+// Seldom needed: most records ask for nothing.
+const FilingSheet = lazy(() => import("./filing-sheet"));
+
+/** What a record asks for before something that was decided is filed on it. */
+type Asking = {
+  readonly done: Pending;
+  readonly decision: Extract<PostedDecision, { kind: "file" }>;
+  readonly asked: AskedFields;
+};
 
 /** An undoing, or its opposite, on its way. */
 type Undoing = { readonly key: number; readonly form: FormFields };

@@ -27,7 +27,8 @@ export function RecordPicker({ target, onDecide, onClose }: DialogProps) {
   const records = found?.records ?? [];
   const ordered = text === "" ? recentFirst("record", records) : records;
   const title = text.trim();
-  const inPlace = title === "" ? [] : (found?.types ?? []);
+  // Not before it is known that there is none of this name: whoever types fast means what is there.
+  const inPlace = title !== "" && found?.text === title ? found.types : [];
   return (
     <Picker
       title="File to a record"

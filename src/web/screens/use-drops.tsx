@@ -37,7 +37,7 @@ export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
     const { target: record } = place;
     const { code } = place.leadsTo;
     if (dropOnRecord === null) setFiling({ record, code, about });
-    else decide({ kind: "file", record, code, settle: dropOnRecord === "file-and-settle" }, about);
+    else decide({ kind: "file", record, code, settle: dropOnRecord === "file-and-settle", means: "shelf" }, about);
   };
   const letGo = (onto: DropTarget, about: DecisionTarget) => {
     if (onto.kind === "place") {
@@ -60,7 +60,7 @@ export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
       onChoose={(settle) => {
         const { record, code, about } = filing;
         setFiling(null);
-        decide({ kind: "file", record, code, settle }, about);
+        decide({ kind: "file", record, code, settle, means: "shelf" }, about);
       }}
     />
   );

@@ -15,7 +15,10 @@ import {
 import { readInstant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { isUrgency, URGENCIES } from "../../core/kernel/urgency";
+import type { FieldValues } from "../../core/records/filing-field";
+import { FILING_MEANS, type FilingMeans } from "../../core/records/filing-means";
 import type { Target } from "../../operations/index.server";
+import { readJson } from "./read-json.server";
 
 // As many as can have been chosen one by one or by ranges; everything of a list is named by the list.
 const MAX_CONVERSATIONS = 20_000;
@@ -87,11 +90,20 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
     }),
   },
   file: {
-    fields: { record: id.required(), settle: flag.default("false") },
-    decision: ({ record = "", settle }) => ({
+    fields: {
+      record: id.required(),
+      settle: flag.default("false"),
+      means: Joi.string()
+        .valid(...FILING_MEANS)
+        .default("picker"),
+      fields: Joi.string().allow("").max(20_000).default(""),
+    },
+    decision: ({ record = "", settle, means, fields = "" }) => ({
       kind: "file",
       recordId: trustedId<RecordId>(record),
       settle: settle === "true",
+      means: means as FilingMeans,
+      ...(fields === "" ? {} : { fields: readFields(fields) }),
     }),
   },
   unfile: {
@@ -236,4 +248,12 @@ export function readDecision(form: FormData, newId: () => string): Result<Posted
 
 function isDecisionKind(text: string): text is Decided {
   return Object.hasOwn(FORMS, text);
+}
+
+const FIELDS = Joi.object().pattern(Joi.string().max(40), Joi.string().allow("").max(2_000)).max(50);
+
+// What was typed on the filing sheet; what is none of it counts as left empty, which is then asked for.
+function readFields(text: string): FieldValues {
+  const { value, error } = FIELDS.validate(readJson(text));
+  return error === undefined && value !== null ? value : {};
 }

@@ -53,7 +53,13 @@ function proposalView(
       const record = records.find(({ id }) => id === proposal.recordId);
       // What is closed or retired since is not decided any more.
       if (record === undefined || record.closed) return null;
-      const decision = { kind: "file", record: record.id, code: record.code, settle: false } as const;
+      const decision = {
+        kind: "file",
+        record: record.id,
+        code: record.code,
+        settle: false,
+        means: "proposal",
+      } as const;
       return { key: `file ${record.id}`, decision, title: `${record.code} ${record.title}`, reason, confidence };
     }
     case "categorise": {

@@ -4,6 +4,7 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { FIELD_KINDS } from "../../core/records/filing-field";
 import type { EntryDraft, EntryProblems } from "../../core/records/register-entry";
 import { type Deps, recordOfCode, type TrayGrant, type TypeDraft } from "../../operations/index.server";
+import { readJson } from "./read-json.server";
 
 /** Something that is done about a record; `version` is that of the one that was seen. */
 export type RecordStep =
@@ -87,13 +88,4 @@ export function readTypeDraft(form: FormData): Result<TypeDraft, string> {
   if (error !== undefined) return err("That is too much, or no type of records.");
   const { id, ...type } = value;
   return ok({ ...type, id: id === "" ? null : trustedId<RecordTypeId>(id) });
-}
-
-// A hidden field carries them as they were edited; what is no JSON is refused with the rest.
-function readJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return null;
-  }
 }
