@@ -1,4 +1,5 @@
 export { type CalendarDays, calendarDays } from "./formats/calendar-days";
+export * from "./formats/conversation-pdf";
 export * from "./formats/export-mail";
 export * from "./formats/mail-files";
 export * from "./formats/mbox";

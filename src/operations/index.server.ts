@@ -58,6 +58,7 @@ export * from "./doctor";
 export * from "./empty-bins";
 export * from "./end-category";
 export * from "./export-mail";
+export { exportRecord, type RecordExport } from "./export-record";
 export * from "./import-mail";
 export * from "./import-run";
 export * from "./inspect";

@@ -8,6 +8,7 @@ import {
   inTransactionUnlessRefused,
   membersOfTray,
   type RegisterRecord,
+  recordsByIds,
   recordTypes,
   refreshViewers,
   registerRecords,
@@ -26,22 +27,32 @@ export type RecordLine = { readonly line: number; readonly words: string } & (
 
 /** The records that a member may know of as CSV (RFC 4180), by code. */
 export async function exportRecords(deps: Deps, grant: TrayGrant): Promise<string> {
-  const [records, types, members] = await Promise.all([
-    registerRecords(deps.db, grant),
+  return writeTable(RECORD_COLUMNS, await recordLines(deps, grant, await registerRecords(deps.db, grant)));
+}
+
+/** Records as lines of a table; what one stands under is named where it is one that the member may know of. */
+export async function recordLines(
+  deps: Deps,
+  grant: TrayGrant,
+  records: readonly RegisterRecord[],
+): Promise<{ readonly [C in (typeof RECORD_COLUMNS)[number]]: string }[]> {
+  const [types, members, parents] = await Promise.all([
     recordTypes(deps.db),
     membersOfTray(deps.db, grant.tray.id),
+    recordsByIds(
+      deps.db,
+      grant,
+      records.flatMap(({ parentId }) => parentId ?? []),
+    ),
   ]);
-  const codes = new Map(records.map(({ id, code }) => [id, code]));
-  return writeTable(
-    RECORD_COLUMNS,
-    records.map((record) => ({
-      ...{ code: record.code, title: record.title, note: record.note, addresses: record.addresses.join(", ") },
-      type: types.find(({ id }) => id === record.typeId)?.name ?? "",
-      under: record.parentId === null ? "" : (codes.get(record.parentId) ?? ""),
-      status: record.closedAt === null ? "open" : "closed",
-      responsible: members.find(({ id }) => id === record.responsibleId)?.name ?? "",
-    })),
-  );
+  const codes = new Map(parents.map(({ id, code }) => [id, code]));
+  return records.map((record) => ({
+    ...{ code: record.code, title: record.title, note: record.note, addresses: record.addresses.join(", ") },
+    type: types.find(({ id }) => id === record.typeId)?.name ?? "",
+    under: record.parentId === null ? "" : (codes.get(record.parentId) ?? ""),
+    status: record.closedAt === null ? "open" : "closed",
+    responsible: members.find(({ id }) => id === record.responsibleId)?.name ?? "",
+  }));
 }
 
 /**

@@ -13,6 +13,7 @@ export * from "./conversation-page";
 export * from "./database";
 export * from "./desks";
 export * from "./exported-messages";
+export * from "./filed-on";
 export { evidenceFor, MOST_OF_A_FEATURE } from "./filing-evidence";
 export { countsAstray } from "./filing-lessons";
 export * from "./flow-gauge";

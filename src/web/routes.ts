@@ -74,6 +74,7 @@ export default [
       route("records/import", "routes/records-import.tsx"),
       route("record-types", "routes/record-types.tsx"),
       route("records/:code", "routes/record.tsx"),
+      route("records/:code/zip", "routes/record-zip.ts"),
       route(":standing", "routes/standing.tsx", [route(":conversation", "routes/conversation.tsx")]),
     ]),
   ]),

@@ -141,7 +141,7 @@ const LOOKS: Readonly<Record<string, () => Readonly<Record<string, string>>>> = 
   "run-conversation": () => ({ conversation: ids.conversation }),
 };
 /** Pages with a part in their address that is a name everybody knows, or a record, which is common to all trays. */
-const NAMED = ["join", "list-data", "record", "sort-run", "standing"];
+const NAMED = ["join", "list-data", "record", "record-zip", "sort-run", "standing"];
 
 describe("the rights to a tray", () => {
   it("are asked for every page and every post below its address, by one gate", async () => {

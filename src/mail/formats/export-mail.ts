@@ -37,7 +37,7 @@ export function fileNameOf(message: Pick<ExportedMessage, "sentAt" | "correspond
 }
 
 /** Messages as one mbox (RFC 4155), lines that could be taken for its separators quoted so that they read back the same (mboxrd). */
-export function mboxOf(messages: readonly ExportedMessage[]): Uint8Array {
+export function mboxOf(messages: readonly Pick<ExportedMessage, "raw" | "sentAt">[]): Uint8Array {
   return Buffer.concat(
     messages.flatMap(({ raw, sentAt }) => [
       Buffer.from(`From MAILER-DAEMON ${ascTime(dateOf(sentAt))}\n`),

@@ -1,3 +1,4 @@
+import { PassThrough, Readable } from "node:stream";
 import { buffer } from "node:stream/consumers";
 import yazl from "yazl";
 import { safeFileName, withinBytes } from "../inbound/safe-file-name";
@@ -14,6 +15,35 @@ export async function zipOf(entries: readonly ZipEntry[]): Promise<Uint8Array> {
   });
   zip.end();
   return buffer(zip.outputStream as unknown as NodeJS.ReadableStream);
+}
+
+/** A file that is made when its turn comes, in a folder of the zip or (empty) outermost. */
+export type LazyZipEntry = {
+  readonly folder: string;
+  readonly name: string;
+  /** Its bytes, or pieces of them one after the other. */
+  readonly load: () => Promise<Uint8Array | AsyncIterable<Uint8Array>>;
+};
+
+/**
+ * A zip that is written as it is read, one file in memory at a time, in the order given; names have to be safe and unlike
+ * each other (`uniqueNames`). A file that cannot be made breaks the stream off.
+ */
+export function zipStream(entries: readonly LazyZipEntry[], madeAt: Date): Readable {
+  const zip = new yazl.ZipFile();
+  const out = new PassThrough();
+  for (const { folder, name, load } of entries) {
+    zip.addReadStreamLazy(`${folder}${name}`, { mtime: madeAt }, (give) => {
+      load().then(
+        (content) =>
+          give(null, Readable.from(content instanceof Uint8Array ? [content] : content, { objectMode: false })),
+        (problem) => out.destroy(problem instanceof Error ? problem : new Error(String(problem))),
+      );
+    });
+  }
+  zip.end();
+  (zip.outputStream as unknown as Readable).pipe(out);
+  return out;
 }
 
 const MAX_NAME_BYTES = 120;

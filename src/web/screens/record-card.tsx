@@ -73,6 +73,23 @@ export function RecordCard({ card, code, closed }: RecordCardProps) {
           {closed ? "Reopen it" : "Close it"}
         </Button>
       )}
+      <section aria-label="Take it out" className="mt-5">
+        <h2 className="border-b border-rule pb-1 text-sm font-semibold">Take it out</h2>
+        <form
+          action={`/${tray.slug}/records/${code}/zip`}
+          className="flex flex-wrap items-center gap-x-4 gap-y-1.5 pt-2 text-sm"
+        >
+          <label className="flex min-h-6 cursor-pointer items-center gap-1.5">
+            <input type="checkbox" name="format" value="mbox" className="size-4 accent-act" />
+            all messages as one mbox
+          </label>
+          <label className="flex min-h-6 cursor-pointer items-center gap-1.5">
+            <input type="checkbox" name="notes" className="size-4 accent-act" />
+            notes in what is printed
+          </label>
+          <Button type="submit">Get it as a zip</Button>
+        </form>
+      </section>
       {refused?.problem != null && (
         <p role="alert" className="mt-2 text-late">
           {refused.problem}

@@ -1,3 +1,6 @@
+import type { Readable } from "node:stream";
+import { createReadableStreamFromReadable } from "@react-router/node";
+
 /** A file shown in place: only types that run nothing, under a policy by which nothing could. */
 export function preview(content: Uint8Array, contentType: string): Response {
   return new Response(new Uint8Array(content), {
@@ -14,14 +17,21 @@ export function preview(content: Uint8Array, contentType: string): Response {
 
 /** A download that no browser takes for a page: named by RFC 6266, never sniffed, never shown in place. */
 export function download(content: Uint8Array, fileName: string, contentType: string): Response {
+  return new Response(new Uint8Array(content), { headers: downloadHeaders(fileName, contentType) });
+}
+
+/** The same of what is still being made; a stream that breaks off is a download that failed. */
+export function downloadStream(content: Readable, fileName: string, contentType: string): Response {
+  return new Response(createReadableStreamFromReadable(content), { headers: downloadHeaders(fileName, contentType) });
+}
+
+function downloadHeaders(fileName: string, contentType: string): Readonly<Record<string, string>> {
   const ascii = fileName.replace(/[^\x20-\x7e]|["\\%]/g, "_");
-  return new Response(new Uint8Array(content), {
-    headers: {
-      "Content-Type": contentType,
-      "Content-Disposition": `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(fileName)}`,
-      "Content-Security-Policy": "default-src 'none'; sandbox",
-      "X-Content-Type-Options": "nosniff",
-      "Cache-Control": "private, no-store",
-    },
-  });
+  return {
+    "Content-Type": contentType,
+    "Content-Disposition": `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(fileName)}`,
+    "Content-Security-Policy": "default-src 'none'; sandbox",
+    "X-Content-Type-Options": "nosniff",
+    "Cache-Control": "private, no-store",
+  };
 }
