@@ -1,9 +1,6 @@
-import { createHash } from "node:crypto";
-import { deriveDocket } from "../core/docket/derive-docket";
 import { expectedBy, type Whom } from "../core/docket/plan-decision";
 import type { Effect } from "../core/journal/entry";
 import type { Mailbox } from "../core/kernel/email-address";
-import { domainOf, readEmailAddress } from "../core/kernel/email-address";
 import {
   type BatchId,
   type ConversationId,
@@ -13,38 +10,34 @@ import {
   type MessageId,
   trustedId,
 } from "../core/kernel/ids";
-import { dateOf, type Instant, instant, later, SECOND } from "../core/kernel/instant";
+import type { Instant } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
-import { EXPIRY_FIELD } from "../core/message/expiry";
-import { firstWords } from "../core/message/own-text";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../core/standing/derive-standing";
-import { threadIds } from "../core/threading/place-message";
 import { moveEffect } from "../core/turns/move-effect";
 import { htmlOfText } from "../core/writing/html-of-text";
 import { planAnswer } from "../core/writing/plan-answer";
-import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../mail/index";
 import {
+  conversationRow,
   correspondenceOf,
   type Database,
   endDraft,
   factsOf,
   holdConversations,
   inTransactionUnlessRefused,
-  keepRecipients,
   membersOfTray,
   type NewMessage,
   rawMessage,
-  storeMessage,
   type TrayGrant,
 } from "../storage/index";
 import { aliasesOf, withAliases } from "./awaiting";
 import { carryOut, isEmpty } from "./change-conversations";
 import type { Deps } from "./deps";
+import { keepLetter, type Letter, storedLetter, type Writer } from "./letters";
 import { whoIsPresent } from "./presence";
 import type { Refusal } from "./refusal";
 import { keepHabit } from "./sending-habits";
 import type { SeenDraft } from "./shared-drafts";
-import { dedupeKeyOf, factOf } from "./stored-form";
+import { factOf } from "./stored-form";
 
 /** What happens to the conversation once the answer is on its way. */
 export type AfterAnswer =
@@ -79,9 +72,6 @@ export type Answer = {
   readonly draft?: SeenDraft | null;
 };
 
-/** Who writes, as the From field and the journal have it. */
-export type Writer = { readonly name: string };
-
 /**
  * Answers a conversation: the message is stored with its Message-ID fixed, the decision that goes with it is in the
  * journal, and the job that sends it is handed in, all or nothing. The message's id names the batch.
@@ -109,11 +99,8 @@ export async function answerWithin(
   conversationId: ConversationId,
   answer: Answer,
 ): Promise<Result<MessageId, Refusal>> {
-  if (grant.role === "reader") return err({ kind: "readers-only-read" });
-  if (answer.to.length + answer.cc.length === 0) return err({ kind: "no-recipient" });
-  if (answer.after.kind === "expect" && answer.after.until !== null && answer.after.until <= deps.now()) {
-    return err({ kind: "date-is-past" });
-  }
+  const problem = answerProblem(deps, grant, answer);
+  if (problem !== null) return err(problem);
   const [held] = await holdConversations(trx, grant.tray.id, [conversationId]);
   if (held === undefined) return err({ kind: "no-such-conversation" });
   const known = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
@@ -128,7 +115,7 @@ export async function answerWithin(
     const message = await storedLetter(deps, grant, writer, letter, answer);
     out.version += 1;
     out.facts = { ...out.facts, messages: [...out.facts.messages, factOf(message, out.version)] };
-    await keepLetter(trx, deps, conversationId, message, out);
+    await keepLetter(trx, deps, message, { conversationId, start: null, who: null, ...out });
     stored.push(message);
   }
   const [first] = stored;
@@ -144,8 +131,16 @@ export async function answerWithin(
   return ok(first.id);
 }
 
-// How she writes to somebody is offered to her the next time.
-async function rememberHabit(trx: Database, { memberId }: TrayGrant, { to, after }: Answer): Promise<void> {
+/** Why a message of ours cannot go, whatever it is about; null when it can. */
+export function answerProblem(deps: Deps, { role }: TrayGrant, { to, cc, after }: Answer): Refusal | null {
+  if (role === "reader") return { kind: "readers-only-read" };
+  if (to.length + cc.length === 0) return { kind: "no-recipient" };
+  const isPast = after.kind === "expect" && after.until !== null && after.until <= deps.now();
+  return isPast ? { kind: "date-is-past" } : null;
+}
+
+/** Remembers how she writes to somebody, which is offered to her the next time. */
+export async function rememberHabit(trx: Database, { memberId }: TrayGrant, { to, after }: Answer): Promise<void> {
   const [first] = to;
   if (first === undefined || after.kind === "wait") return;
   const whom = after.kind === "expect" ? (after.whom ?? "any") : "any";
@@ -174,9 +169,8 @@ async function crossing(
   return writing === undefined ? null : { kind: "also-writing", who: await names(writing.memberId) };
 }
 
-const leavesAt = (deps: Deps) => later(deps.now(), deps.sending.holdMs);
-
-function effectsAfter(answer: Answer, messageId: MessageId, expectationId: ExpectationId): Effect[] {
+/** What a decision that goes with a message of ours comes to. */
+export function effectsAfter(answer: Answer, messageId: MessageId, expectationId: ExpectationId): Effect[] {
   switch (answer.after.kind) {
     case "expect":
       return [
@@ -195,23 +189,13 @@ function effectsAfter(answer: Answer, messageId: MessageId, expectationId: Expec
   }
 }
 
-function followUpsOf(deps: Deps, { memberId }: TrayGrant, { promises = [] }: Answer): Effect[] {
+/** What is promised in a message of ours, as follow-ups of whoever writes it. */
+export function followUpsOf(deps: Deps, { memberId }: TrayGrant, { promises = [] }: Answer): Effect[] {
   return promises.map(({ text, dueAt }) => {
     const followUpId = trustedId<FollowUpId>(deps.newId());
     return { kind: "follow-up-set", followUpId, forMember: memberId, dueAt, text };
   });
 }
-
-/** A message of ours, before it has an id and a date. */
-type Letter = {
-  readonly to: readonly Mailbox[];
-  readonly cc: readonly Mailbox[];
-  readonly subject: string;
-  readonly html: string;
-  readonly inReplyTo: string | null;
-  readonly references: readonly string[];
-  readonly carries: Uint8Array | null;
-};
 
 /** The answer, and the word to whoever wrote where it is passed on; null where there is no such message to pass on. */
 async function lettersOf(
@@ -222,95 +206,13 @@ async function lettersOf(
 ): Promise<readonly Letter[] | null> {
   const { to, cc, subject, html, passesOn = null, informs = null } = answer;
   const messages = await correspondenceOf(trx, grant, id);
+  const recordCodes = (await conversationRow(trx, grant, id))?.recordCodes ?? [];
   const { inReplyTo, references, ...reply } = planAnswer(messages, grant.tray.addresses);
-  if (passesOn === null) return [{ to, cc, subject, html, inReplyTo, references, carries: null }];
+  if (passesOn === null) return [{ to, cc, subject, html, inReplyTo, references, carries: null, recordCodes }];
   const carried = messages.some((message) => message.id === passesOn) ? await rawMessage(trx, grant, passesOn) : null;
   if (carried === null) return null;
-  const passed: Letter = { to, cc, subject, html, inReplyTo: null, references: [], carries: carried.raw };
+  const passed: Letter = { to, cc, subject, html, inReplyTo: null, references: [], carries: carried.raw, recordCodes };
   if (informs === null || reply.to.length === 0) return [passed];
   const said = htmlOfText(informs);
-  return [passed, { ...reply, cc: [], html: said, inReplyTo, references, carries: null }];
-}
-
-async function keepLetter(
-  trx: Database,
-  deps: Deps,
-  conversationId: ConversationId,
-  stored: NewMessage,
-  { facts, version }: { readonly facts: ConversationFacts; readonly version: number },
-): Promise<void> {
-  await storeMessage(trx, stored, {
-    ...{ conversationId, start: null, version, docket: deriveDocket(facts), who: null },
-    newestText: firstWords(stored.ownText),
-  });
-  const { to, cc } = stored.recipients;
-  await keepRecipients(
-    trx,
-    stored,
-    [...to, ...cc].map(({ address }) => address),
-  );
-  await deps.jobs.enqueue(trx, { kind: "send-message", messageId: stored.id }, leavesAt(deps));
-}
-
-async function storedLetter(
-  deps: Deps,
-  grant: TrayGrant,
-  writer: Writer,
-  letter: Letter,
-  { asksReport = false, expiresAt = null }: Answer,
-): Promise<NewMessage> {
-  const address = grant.tray.addresses[0] ?? readEmailAddress("tray@localhost.invalid");
-  if (address === null || address === undefined)
-    throw new Error(`tray ${grant.tray.slug} has no address to write from`);
-  const id = trustedId<MessageId>(deps.newId());
-  // RFC 5322 3.3: a Date has whole seconds, and the stored one must be the one that the message carries.
-  const now = instant(Math.floor(deps.now() / SECOND) * SECOND);
-  const { to, cc, subject, inReplyTo, references, carries } = letter;
-  const { html } = sanitiseHtml(letter.html);
-  const raw = await composeMessage({
-    messageId: `${id}@${domainOf(address)}`,
-    date: now,
-    from: { name: `${writer.name}, ${grant.tray.name}`, address },
-    ...{ to, cc, subject, inReplyTo, references },
-    text: textOfHtml(html),
-    html,
-    carries,
-    ...(expiresAt === null ? {} : { headers: { [EXPIRY_FIELD]: dateOf(expiresAt).toUTCString() } }),
-  });
-  const { message } = await parseMessage(raw);
-  return {
-    id,
-    trayId: grant.tray.id,
-    direction: "out",
-    classification: { kind: "person", reason: "written here" },
-    messageId: message.messageId,
-    inReplyTo: message.inReplyTo,
-    references: message.references,
-    threadIds: threadIds(message),
-    subject: message.subject,
-    from: { name: writer.name, address },
-    recipients: { to, cc, replyTo: [] },
-    sentAt: now,
-    receivedAt: deps.now(),
-    authorId: grant.memberId,
-    raw,
-    rawSha256: createHash("sha256").update(raw).digest(),
-    hasHtml: false,
-    failedRecipients: [],
-    attachments: message.attachments,
-    warnings: [],
-    list: null,
-    protection: null,
-    hasRemoteContent: false,
-    unsubscribe: null,
-    trust: null,
-    isNewParticipant: false,
-    routes: [],
-    expiresAt: message.expiresAt,
-    ownText: message.ownText,
-    restText: message.restText,
-    dedupeKey: dedupeKeyOf(message, raw),
-    delivery: "waiting",
-    sending: { asksReport, leavesAt: leavesAt(deps) },
-  };
+  return [passed, { ...reply, cc: [], html: said, inReplyTo, references, carries: null, recordCodes }];
 }

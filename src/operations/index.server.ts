@@ -37,7 +37,7 @@ export type {
   TrayGrant,
   TrayMember,
 } from "../storage/index";
-export { type AfterAnswer, type Answer, answerConversation, type Writer } from "./answer-conversation";
+export { type AfterAnswer, type Answer, answerConversation } from "./answer-conversation";
 export { DECIDED_AT_ONCE, MAX_IN_RUN, runBulk, runsUnderWay, startBulkRun, stopBulkRun } from "./bulk-run";
 export * from "./call-note";
 export {
@@ -68,6 +68,7 @@ export { callJunkSender, type OtherMail, otherMailOf } from "./junk-senders";
 export type { Kept } from "./keep-in-tray";
 export * from "./leave-list";
 export * from "./let-time-pass";
+export type { Writer } from "./letters";
 export * from "./list-conversations";
 export * from "./look-at-backlog";
 export * from "./look-at-categories";
@@ -125,3 +126,4 @@ export * from "./undo-steps";
 export * from "./wake-rested";
 export * from "./what-it-says";
 export * from "./withdraw-message";
+export { type FirstLetter, firstLetter, writeFirst } from "./write-first";

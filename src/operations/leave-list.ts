@@ -3,9 +3,10 @@ import { type BatchId, type ConversationId, type MessageId, trustedId } from "..
 import { err, ok, type Result } from "../core/kernel/result";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { factsOf, holdConversations, inTransaction, listMessage, type TrayGrant } from "../storage/index";
-import { answerConversation, type Writer } from "./answer-conversation";
+import { answerConversation } from "./answer-conversation";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
+import type { Writer } from "./letters";
 import { type Refusal, refusalInWords } from "./refusal";
 
 /** How a list was left. */

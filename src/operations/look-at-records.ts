@@ -1,11 +1,17 @@
+import { groupedBy } from "../core/kernel/grouped";
 import type { Instant } from "../core/kernel/instant";
+import type { FilingField } from "../core/records/filing-field";
 import { inRegisterOrder } from "../core/records/register-tree";
 import {
   conversationsOnRecord,
+  type DocumentOnRecord,
+  documentsOnRecord,
   type FiledConversation,
   type FiledMessage,
+  type FiledThread,
   type FilingRecord,
   filedCounts,
+  filedThreads,
   newestMessagesOf,
   type RecordStep,
   type RegisterRecord,
@@ -14,6 +20,7 @@ import {
   recordsByIds,
   recordsLike,
   recordsUnder,
+  recordTypes,
   registerRecords,
   type TrayGrant,
 } from "../storage/index";
@@ -95,4 +102,27 @@ export async function recordPage(deps: Deps, grant: TrayGrant, code: string): Pr
       messages: messages.filter((message) => message.conversationId === conversation.id),
     })),
   };
+}
+
+/** A document by its name: its newest version, and the older ones under it, the newest first. */
+export type NamedDocument = { readonly name: string; readonly versions: readonly DocumentOnRecord[] };
+
+/** The documents on a record that a member may know of; the same content under the same name stands once. */
+export async function documentsOf(deps: Deps, grant: TrayGrant, record: FilingRecord): Promise<NamedDocument[]> {
+  const documents = await documentsOnRecord(deps.db, grant, record.id);
+  const byName = groupedBy(documents, ({ fileName }) => fileName.toLowerCase());
+  return [...byName.values()].map((versions) => ({
+    name: versions[0]?.fileName ?? "",
+    versions: versions.filter(({ sha256 }, at) => versions.findIndex((one) => one.sha256 === sha256) === at),
+  }));
+}
+
+/** What is filed on a record with its particulars, and the fields that its type asks for. */
+export async function filingsOf(
+  deps: Deps,
+  grant: TrayGrant,
+  record: RegisterRecord,
+): Promise<{ readonly threads: readonly FiledThread[]; readonly fields: readonly FilingField[] }> {
+  const [threads, types] = await Promise.all([filedThreads(deps.db, grant, record.id), recordTypes(deps.db)]);
+  return { threads: threads.toReversed(), fields: types.find(({ id }) => id === record.typeId)?.fields ?? [] };
 }

@@ -19,8 +19,11 @@ import type { TrayGrant } from "./trays";
 /** A conversation that is filed on a record: when, by whom (null: by the tray itself) and how. */
 export type FiledThread = Pick<Filing, "means" | "fields"> & {
   readonly id: ConversationId;
+  readonly traySlug: string;
   readonly subject: string;
   readonly who: string;
+  readonly newestAt: Instant;
+  readonly messageCount: number;
   readonly filedAt: Instant | null;
   readonly filedBy: MemberId | null;
   readonly rule: string | null;
@@ -37,8 +40,11 @@ export async function filedThreads(db: Database, grant: TrayGrant, recordId: Rec
   const found = await knexOf(db).raw<{
     rows: {
       id: string;
+      tray_slug: string;
       subject: string;
       who: string;
+      last_message_at: Date;
+      message_count: number;
       at: Date | null;
       by_member_id: string | null;
       rule: string | null;
@@ -46,8 +52,10 @@ export async function filedThreads(db: Database, grant: TrayGrant, recordId: Rec
     }[];
   }>(
     /* sql */ `
-    with filed as materialized (select c.id, c.subject, c.who, c.last_message_at ${FILED})
-    select filed.id, filed.subject, filed.who, entry.at, entry.by_member_id, entry.rule->>'name' as rule, entry.effect
+    with filed as materialized (
+      select c.id, (select slug from tray where tray.id = c.tray_id) as tray_slug, c.subject, c.who, c.last_message_at,
+        c.message_count ${FILED})
+    select filed.*, entry.at, entry.by_member_id, entry.rule->>'name' as rule, entry.effect
     from filed left join lateral (
       select journal.at, by_member_id, rule, effect from journal
       where conversation_id = filed.id and kind = 'filed' and effect->>'recordId' = :recordText and undoes is null
@@ -56,8 +64,9 @@ export async function filedThreads(db: Database, grant: TrayGrant, recordId: Rec
     order by filed.last_message_at, filed.id`,
     { memberId: grant.memberId, recordId, recordText: recordId },
   );
-  return found.rows.map(({ id, subject, who, at: filedAt, by_member_id, rule, effect }) => ({
+  return found.rows.map(({ id, subject, who, at: filedAt, by_member_id, rule, effect, ...row }) => ({
     ...{ id: trustedId<ConversationId>(id), subject, who, rule, filedAt: atOrNull(filedAt) },
+    ...{ traySlug: row.tray_slug, newestAt: at(row.last_message_at), messageCount: row.message_count },
     filedBy: by_member_id === null ? null : trustedId<MemberId>(by_member_id),
     ...(effect?.means === undefined ? {} : { means: effect.means }),
     ...(effect?.fields === undefined ? {} : { fields: effect.fields }),
@@ -153,4 +162,69 @@ export async function notesOf(
     by: by_member_id === null ? null : trustedId<MemberId>(by_member_id),
     ...{ at: at(when), text },
   }));
+}
+
+const MOST_PEOPLE = 12;
+
+/** The people outside who wrote in what is filed on a record, whoever wrote most first. */
+export async function correspondentsOf(
+  db: Database,
+  grant: TrayGrant,
+  recordId: RecordId,
+): Promise<{ readonly name: string; readonly address: EmailAddress; readonly count: number }[]> {
+  const found = await knexOf(db).raw<{ rows: { name: string; address: string; count: number }[] }>(
+    /* sql */ `
+    with filed as materialized (select c.id ${FILED})
+    select from_address as address, (array_agg(from_name order by sent_at desc))[1] as name, count(*)::int as count
+    from filed join message on message.conversation_id = filed.id
+    where direction = 'in' and kind = 'person' and from_address <> ''
+    group by from_address order by count(*) desc, from_address limit ${MOST_PEOPLE}`,
+    { memberId: grant.memberId, recordId },
+  );
+  return found.rows.map(({ name, address, count }) => ({ name, address: address as EmailAddress, count }));
+}
+
+/** A document that came or went with a message on a record. */
+export type DocumentOnRecord = Pick<Attachment, "index" | "fileName" | "contentType" | "size" | "sha256"> & {
+  readonly messageId: MessageId;
+  readonly traySlug: string;
+  readonly at: Instant;
+  readonly who: string;
+  readonly direction: "in" | "out";
+};
+
+const MOST_DOCUMENTS = 1_000;
+
+/** The documents on a record, the newest first; what stands in the text of a message is none. */
+export async function documentsOnRecord(
+  db: Database,
+  grant: TrayGrant,
+  recordId: RecordId,
+): Promise<DocumentOnRecord[]> {
+  type Row = {
+    id: string;
+    tray_slug: string;
+    sent_at: Date;
+    who: string;
+    direction: "in" | "out";
+    attachment: Attachment;
+  };
+  const found = await knexOf(db).raw<{ rows: Row[] }>(
+    /* sql */ `
+    with filed as materialized (select c.id ${FILED})
+    select message.id, (select slug from tray where tray.id = message.tray_id) as tray_slug, sent_at,
+      coalesce(nullif(from_name, ''), from_address) as who, direction, attachment
+    from filed join message on message.conversation_id = filed.id
+      cross join lateral jsonb_array_elements(attachments) as attachment
+    where delivery is distinct from 'withdrawn' and not (attachment->>'inline')::boolean
+    order by sent_at desc, message.id limit ${MOST_DOCUMENTS}`,
+    { memberId: grant.memberId, recordId },
+  );
+  return found.rows.map(({ id, tray_slug, sent_at, who, direction, attachment }) => {
+    const { index, fileName, contentType, size, sha256 } = attachment;
+    return {
+      ...{ messageId: trustedId<MessageId>(id), traySlug: tray_slug, at: at(sent_at), who, direction },
+      ...{ index, fileName, contentType, size, sha256 },
+    };
+  });
 }

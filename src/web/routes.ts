@@ -72,6 +72,7 @@ export default [
       route("records", "routes/records.tsx"),
       route("records.csv", "routes/records-csv.ts"),
       route("records/import", "routes/records-import.tsx"),
+      route("write", "routes/write.tsx"),
       route("record-types", "routes/record-types.tsx"),
       route("records/:code", "routes/record.tsx"),
       route("records/:code/zip", "routes/record-zip.ts"),

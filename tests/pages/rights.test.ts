@@ -117,6 +117,9 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   "what-it-says": { fields: () => ({ text: "Is it dry?" }), isOwn: true },
   records: { fields: () => ({ do: "keep", type: SOME_ID, title: "New" }) },
   record: { params: () => ({ code: "C-1" }), fields: () => ({ do: "close" }) },
+  write: {
+    fields: () => ({ record: SOME_ID, to: "a@x.example", subject: "New", html: "<p>Yes.</p>", after: "keep" }),
+  },
   "records-import": { fields: () => ({ do: "import", table: "title,type\nNew,Client" }) },
   "record-types": { fields: () => ({ name: "Case", codePattern: "K-{nn}", fields: "[]" }) },
   "pass-time": { fields: () => ({ span: "hour" }) },

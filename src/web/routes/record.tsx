@@ -1,15 +1,24 @@
 import { data, Link, useSearchParams } from "react-router";
 import { dayAndTime } from "../../core/standing/day-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
-import { changeRecord, closeRecord, recordPage, refusalInWords } from "../../operations/index.server";
+import {
+  changeRecord,
+  closeRecord,
+  documentsOf,
+  filingsOf,
+  recordPage,
+  refusalInWords,
+} from "../../operations/index.server";
 import { FiledConversation } from "../screens/filed-conversation";
+import { FilingTable } from "../screens/filing-table";
 import { RecordCard } from "../screens/record-card";
+import { RecordDocuments } from "../screens/record-documents";
 import { RecordForm } from "../screens/record-form";
 import type { RecordsOutcome } from "../screens/records-outcome";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readRecordStep } from "../server/record-form.server";
-import { recordCardView } from "../server/record-view.server";
+import { documentsView, filingsView, recordCardView } from "../server/record-view.server";
 import { readingOf, rowView } from "../server/words.server";
 import { Button } from "../ui/button";
 import type { Route } from "./+types/record";
@@ -18,12 +27,17 @@ export function meta({ params }: Route.MetaArgs) {
   return [{ title: `${params.code} · Common Tray` }];
 }
 
-export async function loader({ params, context }: Route.LoaderArgs) {
-  const [deps, member] = [context.get(depsContext), context.get(memberContext)];
-  const page = await recordPage(deps, context.get(grantContext), params.code);
+const PARTS = { mail: "Correspondence", filings: "As a table", documents: "Documents" } as const;
+
+export async function loader({ request, params, context }: Route.LoaderArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const page = await recordPage(deps, grant, params.code);
   if (page === null) throw data("There is no record of this code.", { status: 404 });
   const reading = readingOf(member, deps.now());
+  const part = new URL(request.url).searchParams.get("part");
   return {
+    filings: part === "filings" ? filingsView(await filingsOf(deps, grant, page.entry), reading) : null,
+    documents: part === "documents" ? documentsView(await documentsOf(deps, grant, page.record), reading) : null,
     record: page.record,
     card: recordCardView(page, reading),
     parent: page.parent === null ? null : { code: page.parent.code, title: page.parent.title },
@@ -63,11 +77,12 @@ export async function action({ request, params, context }: Route.ActionArgs) {
 
 /** Everything about a record in one place: what is open first, the correspondence of both sides, and what the register says. */
 export default function RecordPage({ loaderData }: Route.ComponentProps) {
-  const { record, card, parent, conversations, now } = loaderData;
+  const { record, card, parent, conversations, filings, documents, now } = loaderData;
   const { tray, mayDecide } = useTray();
   const [params, setParams] = useSearchParams();
   const isEdited = mayDecide && params.has("edit");
   const setEdited = (on: boolean) => setParams(on ? { edit: "" } : {}, { replace: true });
+  const part = filings !== null ? "filings" : documents !== null ? "documents" : "mail";
   const isOpen = ({ row }: (typeof conversations)[number]) => row.standing !== "settled" && row.standing !== "bin";
   const open = conversations.filter(isOpen);
   const parts = [
@@ -96,8 +111,16 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
           </p>
           <div className="flex flex-wrap items-baseline gap-x-4">
             <h1 className="font-serif text-2xl">{record.title}</h1>
+            {mayDecide && !record.closed && (
+              <Link
+                to={`/${tray.slug}/write?record=${record.code}`}
+                className="ml-auto inline-flex h-8 items-center rounded-control border border-rule px-3 font-semibold hover:border-act"
+              >
+                Write…
+              </Link>
+            )}
             {mayDecide && !isEdited && (
-              <Button look="quiet" className="ml-auto" onClick={() => setEdited(true)}>
+              <Button look="quiet" onClick={() => setEdited(true)}>
                 Change…
               </Button>
             )}
@@ -109,13 +132,27 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
             {open.length > 0 && `, ${open.length} open`}
           </p>
         </header>
-        {conversations.length === 0 && (
+        <nav aria-label="Parts of the record" className="flex gap-5 border-b border-rule px-5">
+          {Object.entries(PARTS).map(([key, name]) => (
+            <Link
+              key={key}
+              to={key === "mail" ? "?" : `?part=${key}`}
+              aria-current={key === part ? "page" : undefined}
+              className={`border-b-2 py-1.5 ${key === part ? "border-act font-semibold" : "border-transparent text-soft hover:text-act"}`}
+            >
+              {name}
+            </Link>
+          ))}
+        </nav>
+        {filings !== null && <FilingTable filings={filings} />}
+        {documents !== null && <RecordDocuments documents={documents} />}
+        {part === "mail" && conversations.length === 0 && (
           <p className="px-5 py-6 text-soft">
             Nothing is filed here yet. Open a conversation and press f to file it to {record.code}.
           </p>
         )}
         {parts.map(([name, some]) =>
-          some.length === 0 ? null : (
+          part !== "mail" || some.length === 0 ? null : (
             <section key={name} aria-label={name}>
               <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-5 py-0.5 text-sm font-semibold">
                 {name} <span className="font-normal text-soft">{some.length}</span>

@@ -1,13 +1,13 @@
-import { type ReactNode, useState } from "react";
-import { useFetcher } from "react-router";
+import { lazy, type ReactNode, Suspense, useState } from "react";
 import type { ShelfPlace } from "../../operations/index.server";
 import type { ListedRowView } from "../server/list-view.server";
-import { Button } from "../ui/button";
-import { Dialog } from "../ui/dialog";
 import type { DecisionTarget, PostedDecision } from "./decisions";
 import type { DialogKind } from "./dialog-props";
 import { type DropTarget, useLetGo } from "./dragging";
 import { useShelf, useTray } from "./tray-data";
+
+// Asked once, as a rule: she has it remembered.
+const FilingQuestion = lazy(() => import("./filing-question"));
 
 type Drops = {
   /** What has the cursor or is chosen. */
@@ -54,61 +54,17 @@ export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
     letGo(onto, isChosen(row.id) && decided !== null ? decided : { rows: [row], everything: null });
   });
   const question = filing !== null && (
-    <FilingQuestion
-      code={filing.code}
-      onClose={() => setFiling(null)}
-      onChoose={(settle) => {
-        const { record, code, about } = filing;
-        setFiling(null);
-        decide({ kind: "file", record, code, settle, means: "shelf" }, about);
-      }}
-    />
+    <Suspense fallback={null}>
+      <FilingQuestion
+        code={filing.code}
+        onClose={() => setFiling(null)}
+        onChoose={(settle) => {
+          const { record, code, about } = filing;
+          setFiling(null);
+          decide({ kind: "file", record, code, settle, means: "shelf" }, about);
+        }}
+      />
+    </Suspense>
   );
   return { put, question };
-}
-
-function FilingQuestion({
-  code,
-  onChoose,
-  onClose,
-}: {
-  code: string;
-  onChoose: (settle: boolean) => void;
-  onClose: () => void;
-}) {
-  const { tray } = useTray();
-  const fetcher = useFetcher();
-  const [remember, setRemember] = useState(true);
-  const choose = (settle: boolean) => {
-    const value = JSON.stringify(settle ? "file-and-settle" : "file");
-    if (remember)
-      void fetcher.submit({ name: "drop-on-record", value }, { method: "post", action: `/${tray.slug}/settings` });
-    onChoose(settle);
-  };
-  return (
-    <Dialog
-      open
-      onOpenChange={(open) => !open && onClose()}
-      title={`File to ${code}`}
-      description="Is it settled with that?"
-    >
-      <div className="space-y-3 p-4">
-        <div className="flex gap-2">
-          <Button look="filled" onClick={() => choose(true)}>
-            File and settle
-          </Button>
-          <Button onClick={() => choose(false)}>File, and leave it where it is</Button>
-        </div>
-        <label className="flex cursor-pointer items-center gap-2.5">
-          <input
-            type="checkbox"
-            checked={remember}
-            onChange={(event) => setRemember(event.target.checked)}
-            className="size-4 accent-act"
-          />
-          Do the same from now on
-        </label>
-      </div>
-    </Dialog>
-  );
 }

@@ -1,5 +1,7 @@
+import { meansInWords } from "../../core/records/filing-means";
 import { dayAndTime, dayInWords } from "../../core/standing/day-words";
-import type { RecordPage } from "../../operations/index.server";
+import type { filingsOf, NamedDocument, RecordPage } from "../../operations/index.server";
+import { sizeInWords } from "./conversation-view.server";
 import type { Reading } from "./words.server";
 
 /** What the register says of a record, as its card shows it and its form begins. */
@@ -20,3 +22,35 @@ export function recordCardView({ entry, parent, under, steps }: RecordPage, { no
 }
 
 export type RecordCardView = ReturnType<typeof recordCardView>;
+
+/** What is filed on a record as a table: its columns, and a cell of text for each; `key` is what a column is sorted by. */
+export function filingsView({ threads, fields }: Awaited<ReturnType<typeof filingsOf>>, { now, zone }: Reading) {
+  return {
+    fields: fields.map(({ key, label }) => ({ key, label })),
+    rows: threads.map((thread) => ({
+      ...{ id: thread.id, traySlug: thread.traySlug, filedBy: thread.filedBy, count: thread.messageCount },
+      ...{ subject: thread.subject, who: thread.who, fields: thread.fields ?? {} },
+      newest: { key: thread.newestAt, words: dayInWords(thread.newestAt, now, zone) },
+      filed: {
+        key: thread.filedAt ?? 0,
+        words: thread.filedAt === null ? "" : dayInWords(thread.filedAt, now, zone),
+      },
+      means: thread.rule === null ? meansInWords(thread.means) : `rule “${thread.rule}”`,
+    })),
+  };
+}
+
+export type FilingsView = ReturnType<typeof filingsView>;
+
+/** The documents of a record, each with its versions. */
+export function documentsView(documents: readonly NamedDocument[], { now, zone }: Reading) {
+  return documents.map(({ name, versions }) => ({
+    name,
+    versions: versions.map(({ messageId, traySlug, index, at, who, direction, contentType, size }) => ({
+      ...{ messageId, traySlug, index, who, contentType, size: sizeInWords(size), ours: direction === "out" },
+      when: dayInWords(at, now, zone),
+    })),
+  }));
+}
+
+export type DocumentsView = ReturnType<typeof documentsView>;

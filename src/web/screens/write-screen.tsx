@@ -1,0 +1,156 @@
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { Link, useFetcher, useNavigate } from "react-router";
+import { looseAddress, printMailboxes } from "../../core/kernel/email-address";
+import { Button, KeyCap } from "../ui/button";
+import { Field } from "../ui/field";
+import { notice } from "../ui/notices";
+import { Page } from "../ui/page";
+import { AfterSending } from "./after-sending";
+import { DraftSays } from "./draft-says";
+import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
+import { useTray } from "./tray-data";
+import { useWhatItSays } from "./use-what-it-says";
+import type { WriteOutcome } from "./write-outcome";
+
+const Editor = lazy(() => import("./editor"));
+
+type WriteScreenProps = {
+  readonly letter: {
+    readonly id: string;
+    readonly code: string;
+    readonly title: string;
+    readonly people: readonly { readonly name: string; readonly address: string }[];
+  };
+};
+
+/** Writes to somebody about a record. What is typed is kept in the browser until it is sent. */
+export function WriteScreen({ letter: { id, code, title, people } }: WriteScreenProps) {
+  const { tray, dateChoices } = useTray();
+  const { data, state, submit } = useFetcher<WriteOutcome>();
+  const navigate = useNavigate();
+  const keptAs = `about ${id}`;
+  const blank: Draft = {
+    to: "",
+    cc: "",
+    subject: ` [${code}]`,
+    html: "",
+    after: "expect",
+    day: dateChoices[2]?.day ?? "",
+  };
+  const [draft, setDraft] = useState<Draft>(() => keptDraft(keptAs) ?? blank);
+  const form = useRef<HTMLFormElement>(null);
+  const begun = useRef(draft);
+  useEffect(() => {
+    if (draft !== begun.current) keepDraft(keptAs, draft);
+  }, [keptAs, draft]);
+  const outcome = state === "idle" ? data : undefined;
+  useEffect(() => {
+    if (outcome?.ok !== true) return;
+    forgetDraft(keptAs);
+    notice("On its way");
+    void navigate(`/${tray.slug}/open/${outcome.conversationId}`);
+  }, [outcome, keptAs, navigate, tray.slug]);
+  const change = (part: Partial<Draft>) => setDraft((before) => ({ ...before, ...part }));
+  const problems = outcome?.ok === false ? outcome.problems : {};
+  const says = useWhatItSays(draft.html, draft.to);
+  const others = people.filter(({ address }) => !draft.to.includes(address));
+  const send = () => {
+    const promises = JSON.stringify(draft.promises ?? []);
+    void submit({ ...draft, promises, record: id }, { method: "post" });
+  };
+  return (
+    <Page
+      title="A new message"
+      beside={
+        <span className="text-soft">
+          about{" "}
+          <Link to={`/${tray.slug}/records/${code}`} className="text-act hover:underline">
+            {code} {title}
+          </Link>
+          , and filed there
+        </span>
+      }
+    >
+      <form
+        ref={form}
+        aria-label="A new message"
+        className="max-w-4xl px-4 py-4 lg:px-6"
+        onSubmit={(event) => {
+          event.preventDefault();
+          send();
+        }}
+        onKeyDown={(event) => {
+          if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) form.current?.requestSubmit();
+        }}
+      >
+        <div className="grid gap-y-1.5">
+          <Field
+            inline
+            label="To"
+            value={draft.to}
+            onChange={(event) => change({ to: event.target.value })}
+            problem={problems.to}
+            autoComplete="off"
+            autoFocus
+          />
+          {others.length > 0 && (
+            <p className="flex flex-wrap gap-x-3 pl-[52px] text-sm">
+              <span className="text-soft">of this record:</span>
+              {others.map(({ name, address }) => (
+                <button
+                  key={address}
+                  type="button"
+                  className="min-h-6 text-act underline-offset-2 hover:underline"
+                  onClick={() =>
+                    change({
+                      to: [draft.to, printMailboxes([{ name, address: looseAddress(address) }])]
+                        .filter(Boolean)
+                        .join(", "),
+                    })
+                  }
+                >
+                  {name || address}
+                </button>
+              ))}
+            </p>
+          )}
+          <Field
+            inline
+            label="Cc"
+            value={draft.cc}
+            onChange={(event) => change({ cc: event.target.value })}
+            problem={problems.cc}
+            autoComplete="off"
+          />
+          <Field
+            inline
+            label="Subject"
+            value={draft.subject}
+            onChange={(event) => change({ subject: event.target.value })}
+            problem={problems.subject}
+            autoComplete="off"
+          />
+          <p className="pl-[52px] text-sm text-soft">
+            [{code}] in the subject lets an answer find the record, whoever writes it; without it only this thread does.
+          </p>
+        </div>
+        <Suspense fallback={<p className="mt-2.5 h-[180px] text-soft">Getting the paper ready…</p>}>
+          <Editor html={draft.html} problem={problems.html} onChange={(html) => change({ html })} />
+        </Suspense>
+        <AfterSending draft={draft} change={change} problem={problems.day} usual={says.usual} />
+        <DraftSays says={says} draft={draft} change={change} />
+        {outcome?.ok === false && outcome.problem !== null && (
+          <p role="alert" className="mt-2 text-late">
+            {outcome.problem}
+          </p>
+        )}
+        <div className="mt-3 flex flex-wrap items-center gap-2">
+          <Button look="filled" type="submit" disabled={state !== "idle"}>
+            {state === "idle" ? "Send and file" : "Sending…"} <KeyCap>Ctrl ⏎</KeyCap>
+          </Button>
+          <span className="text-sm text-soft">The draft is kept on this device.</span>
+        </div>
+      </form>
+    </Page>
+  );
+}
