@@ -102,6 +102,12 @@ describe("calling it wrongly", () => {
   });
 });
 
+describe("asking for help", () => {
+  it("is no mistake", async () => {
+    expect((await run(["--help"])).code).toBe(0);
+  });
+});
+
 describe("setting up", () => {
   it("refuses a member for a tray that is not there", async () => {
     const args = ["member", "add", "ines", "--name", "Ines Varga", "--initials", "IV", "--tray", "nowhere"];
@@ -114,12 +120,19 @@ describe("setting up", () => {
     expect(out.map((line) => JSON.parse(line))).toMatchObject([{ signInName: "ines", name: "Ines Varga" }]);
     expect(out.join()).not.toContain("argon2");
   });
+  it("refuses a name that is taken, and a password that is short", async () => {
+    const member = ["member", "add", "ines", "--name", "Ines Varga", "--initials", "IV", "--tray", "office"];
+    expect(await run(member, "long enough")).toMatchObject({ code: 1, notes: "ines is taken" });
+    expect((await run(member, "short")).code).toBe(2);
+  });
   it("imports into the tray of an address, and refuses another", async () => {
     const message = file("one.eml", aMessage({}));
     expect((await run(["import", message, "--tray", "office@ottermoor.example"])).json()).toMatchObject({
       read: 1,
       added: 1,
     });
+    const again = await run(["import", message, "--tray", "office@ottermoor.example"]);
+    expect(again.json()).toMatchObject({ read: 1, added: 0, knownAlready: 1 });
     expect(await run(["import", message, "--tray", "other@ottermoor.example"])).toMatchObject({ code: 1 });
   });
   it("finds the database healthy, and says so when it is not", async () => {

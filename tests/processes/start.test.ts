@@ -57,40 +57,34 @@ describe("the operator's tool", () => {
   beforeAll(() => writeFileSync(BOX_FILE, BOX));
   afterAll(() => rmSync(folder, { recursive: true }));
 
+  // What it understands and refuses is tested without a process, in src/cli.
   it("inspects mail without a database", () => {
-    const threads = tool(["inspect", "threads", BOX_FILE]);
-    expect(threads.stderr).toBe("");
-    expect(JSON.parse(threads.stdout)).toEqual([["1@x", "2@y"]]);
     const turns = tool(
       ["inspect", "turns", BOX_FILE, "--ours", "office@y.example", "--now", "2026-11-24T00:00:00Z"],
       BOX,
     );
+    expect(turns.stderr).toBe("");
     expect(JSON.parse(turns.stdout)).toEqual([
       { messageIds: ["1@x", "2@y"], turn: "them", since: "2026-11-23T10:00:00.000Z", lastRealMessageId: "2@y" },
     ]);
   });
 
-  it("sets up a tray and a member, imports twice, and finds everything healthy", () => {
+  it("sets up a tray and a member, imports, and finds everything healthy", () => {
     expect(tool(["tray", "add", "office", "--name", "Office", "--address", "office@y.example"]).status).toBe(0);
     const member = ["member", "add", "ines", "--name", "Ines Varga", "--initials", "IV", "--tray", "office"];
     expect(tool(member, "long enough\n").status).toBe(0);
-    expect(tool(member, "long enough\n")).toMatchObject({ status: 1, stderr: "ines is taken\n" });
-    expect(tool(member, "short\n").status).toBe(2);
-    const imported = ["import", BOX_FILE, "--tray", "office@y.example", "--as-history"];
-    expect(JSON.parse(tool(imported).stdout)).toMatchObject({
+    const imported = tool(["import", BOX_FILE, "--tray", "office@y.example", "--as-history"]);
+    expect(JSON.parse(imported.stdout)).toMatchObject({
       read: 2,
       added: 2,
       knownAlready: 0,
       flagged: 0,
       problem: null,
     });
-    expect(JSON.parse(tool(imported).stdout)).toMatchObject({ read: 2, added: 0, knownAlready: 2 });
     expect(JSON.parse(tool(["doctor"]).stdout)).toMatchObject({ healthy: true, conversations: 1 });
   });
 
   it("exits 2 when it is called wrongly", () => {
     expect(tool(["explode"]).status).toBe(2);
-    expect(tool(["inspect", "turns", "x", "--ours", "a@x.example", "--now", "today"]).status).toBe(2);
-    expect(tool(["--help"])).toMatchObject({ status: 0, stderr: "" });
   });
 });

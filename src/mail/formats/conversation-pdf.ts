@@ -1,7 +1,6 @@
 import { createRequire } from "node:module";
 import { dirname } from "node:path";
 import { buffer } from "node:stream/consumers";
-import PdfDocument from "pdfkit";
 
 /** A conversation as it is printed: who wrote what when, and the notes of the colleagues where they are wanted. */
 export type PrintedConversation = {
@@ -32,6 +31,8 @@ const [INK, SOFT, RULE] = ["#1f2326", "#5d6468", "#c9c5ba"];
 
 /** A conversation as a PDF (A4), its pages numbered. */
 export async function conversationPdf({ subject, about, parts, made }: PrintedConversation): Promise<Uint8Array> {
+  // Loaded with the first printing: every start of the tool would wait for it.
+  const { default: PdfDocument } = await import("pdfkit");
   const document = new PdfDocument({
     size: "A4",
     margins: { top: MARGIN, bottom: MARGIN, left: MARGIN, right: MARGIN },

@@ -1,4 +1,3 @@
-import { dkimVerify } from "mailauth/lib/dkim/verify.js";
 import type { CheckedSignature } from "../../core/message/sender-trust";
 import type { KeyLookup } from "../../core/ports";
 
@@ -10,6 +9,8 @@ const MAX_SIGNATURES = 10;
  */
 export async function checkSignatures(raw: Uint8Array, keys: KeyLookup, now: Date): Promise<CheckedSignature[]> {
   try {
+    // Loaded with the first letter: every start of the tool would wait for it.
+    const { dkimVerify } = await import("mailauth/lib/dkim/verify.js");
     const { results } = await dkimVerify(Buffer.from(raw), { resolver: keys, curTime: now });
     return results.slice(0, MAX_SIGNATURES).flatMap(({ signingDomain, status }) => {
       const domain = signingDomain === undefined ? "" : String(signingDomain).toLowerCase();

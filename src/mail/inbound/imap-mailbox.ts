@@ -1,4 +1,4 @@
-import { ImapFlow } from "imapflow";
+import type { ImapFlow } from "imapflow";
 
 /** A mailbox on an IMAP server (RFC 9051). */
 export type ImapMailbox = {
@@ -72,7 +72,9 @@ type Waiting = {
 
 async function readWhileOpen(mailbox: ImapMailbox, follower: MailboxFollower, waiting: Waiting): Promise<void> {
   const { host, port, secure, user, pass } = mailbox;
-  const client = new ImapFlow({ host, port, secure, auth: { user, pass }, logger: false, maxIdleTime: LOOK_EVERY_MS });
+  // Loaded only where a mailbox is followed: every start of the tool would wait for it.
+  const { ImapFlow: Client } = await import("imapflow");
+  const client = new Client({ host, port, secure, auth: { user, pass }, logger: false, maxIdleTime: LOOK_EVERY_MS });
   let isOpen = true;
   client.on("close", () => {
     isOpen = false;

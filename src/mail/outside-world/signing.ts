@@ -1,5 +1,4 @@
 import { generateKeyPairSync } from "node:crypto";
-import { dkimSign } from "mailauth/lib/dkim/sign.js";
 import type { KeyLookup } from "../../core/ports";
 
 const SELECTOR = "tray";
@@ -20,6 +19,7 @@ export function signingFor(domains: readonly string[]): Signing {
   return {
     async sign(raw, domain) {
       const signature = { signingDomain: domain, selector: SELECTOR, privateKey: pem };
+      const { dkimSign } = await import("mailauth/lib/dkim/sign.js");
       const signed = await dkimSign(Buffer.from(raw), { ...signature, signatureData: [signature] });
       return Buffer.concat([Buffer.from(`${signed.signatures.trim()}\r\n`), raw]);
     },
