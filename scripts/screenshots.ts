@@ -19,7 +19,6 @@ const page = await browser.newPage({
 });
 try {
   await page.goto("/sign-in");
-  await picture(page, "sign-in");
   await page.getByRole("button", { name: "Ines Varga" }).click();
   await page.getByRole("main", { name: "To sort" }).waitFor();
   await page.goto("/office/our-move");
@@ -33,6 +32,9 @@ try {
   await waitingPictures(page);
   await page.goto("/office/records/P-26-040");
   await picture(page, "record");
+  await page.goto("/office/records?new&under=C-036");
+  await page.getByLabel("only these of them").check();
+  await picture(page, "register");
   await page.setViewportSize({ width: 390, height: 780 });
   await page.goto("/office/to-sort");
   await page.waitForFunction(() => document.documentElement.dataset.ready === "true");

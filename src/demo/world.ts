@@ -73,7 +73,17 @@ export const CATEGORIES: readonly NewCategory[] = [
 const record = (code: string, title: string, parentCode: string | null = null, closed = false): NewRecord => ({
   ...{ code, title, parentCode, closed },
   kind: code.startsWith("C") ? "client" : "project",
+  addresses: (ADDRESSES_OF[code] ?? []).map(address),
 });
+
+// Whose mail is likely to belong where.
+const ADDRESSES_OF: Readonly<Record<string, readonly string[]>> = {
+  "C-008": ["bram@veldthall.example"],
+  "C-014": ["treasurer@stbrannoc.example"],
+  "C-019": ["otto@quayle.example"],
+  "C-033": ["perpetua.vane@vanehouse.example"],
+  "P-26-012": ["casework@calder.example", "librarian@sorrelabbey.example"],
+};
 
 export const RECORDS: readonly NewRecord[] = [
   record("C-005", "Conservatory of Ister"),

@@ -9,9 +9,9 @@ const WORDS: Readonly<Record<FilingMeans, string>> = {
   ...{ picker: "by hand", shelf: "onto the shelf", proposal: "as proposed", sending: "with an answer" },
 };
 
-/** By which means, as a word in a table. */
-export function meansInWords(means: FilingMeans | undefined): string {
-  return means === undefined ? "" : WORDS[means];
+/** By which means, as a word in a table; where nothing was noted, a hand did it. */
+export function meansInWords(means: FilingMeans = "picker"): string {
+  return WORDS[means];
 }
 
 /** How something is filed: on which record, by which means, with which particulars. */

@@ -92,9 +92,9 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
   return (
     <main
       aria-label={record.code}
-      className="mx-2 mt-2 grid min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5 lg:grid-cols-[minmax(0,1fr)_380px] lg:grid-rows-[minmax(0,1fr)] lg:overflow-hidden"
+      className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5 lg:grid lg:grid-cols-[minmax(0,1fr)_380px] lg:grid-rows-[minmax(0,1fr)] lg:overflow-hidden"
     >
-      <div className="min-h-0 lg:overflow-y-auto">
+      <div className="lg:min-h-0 lg:overflow-y-auto">
         <header className="border-b border-rule px-5 pt-4 pb-3">
           <p className="text-sm text-soft">
             <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
@@ -109,12 +109,12 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
               </>
             )}
           </p>
-          <div className="flex flex-wrap items-baseline gap-x-4">
-            <h1 className="font-serif text-2xl">{record.title}</h1>
+          <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+            <h1 className="mr-auto min-w-0 font-serif text-2xl">{record.title}</h1>
             {mayDecide && !record.closed && (
               <Link
                 to={`/${tray.slug}/write?record=${record.code}`}
-                className="ml-auto inline-flex h-8 items-center rounded-control border border-rule px-3 font-semibold hover:border-act"
+                className="inline-flex h-8 items-center rounded-control border border-rule px-3 font-semibold hover:border-act"
               >
                 Write…
               </Link>
@@ -166,7 +166,7 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
       </div>
       <aside
         aria-label="What the register says"
-        className="min-h-0 border-rule p-4 max-lg:border-t lg:overflow-y-auto lg:border-l"
+        className="border-rule p-4 lg:min-h-0 max-lg:border-t lg:overflow-y-auto lg:border-l"
       >
         {isEdited ? (
           <RecordForm

@@ -42,7 +42,11 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
   });
   return (
     <header className="flex h-11 shrink-0 items-center gap-2 px-4 sm:gap-3.5">
-      <Link to={`/${tray.slug}/to-sort`} className="flex items-center gap-2 font-serif text-[17px] font-semibold">
+      <Link
+        to={`/${tray.slug}/to-sort`}
+        aria-label="Common Tray"
+        className="flex items-center gap-2 font-serif text-[17px] font-semibold"
+      >
         <Logo />
         <span className="hidden lg:inline">Common Tray</span>
       </Link>

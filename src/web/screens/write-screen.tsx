@@ -94,7 +94,7 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
             autoFocus
           />
           {others.length > 0 && (
-            <p className="flex flex-wrap gap-x-3 pl-[52px] text-sm">
+            <p className="flex flex-wrap items-center gap-x-3 pl-[52px] text-sm">
               <span className="text-soft">of this record:</span>
               {others.map(({ name, address }) => (
                 <button
