@@ -52,7 +52,7 @@ export function endCategory(
     for (const view of await viewsWithCategory(trx, id)) {
       await requery(trx, view.id, withValueReplaced(view.query, "category", id, by));
     }
-    await repointPlaces(trx, id, by);
+    await repointPlaces(trx, "category", id, by);
     for (const rule of await rulesGiving(trx, id)) await saveRule(trx, withCategoryReplaced(rule, id, by));
     await recategoriseContacts(trx, id, by);
     await removeCategory(trx, id, by, deps.now());

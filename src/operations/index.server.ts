@@ -80,6 +80,7 @@ export * from "./look-into-tray";
 export * from "./loose-ends";
 export * from "./mail-sources";
 export * from "./may-answer";
+export * from "./merge-records";
 export * from "./notifications";
 export * from "./open-conversation";
 export * from "./presence";

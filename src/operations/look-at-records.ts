@@ -12,6 +12,7 @@ import {
   type FilingRecord,
   filedCounts,
   filedThreads,
+  mergedInto,
   newestMessagesOf,
   type RecordStep,
   type RegisterRecord,
@@ -125,4 +126,9 @@ export async function filingsOf(
 ): Promise<{ readonly threads: readonly FiledThread[]; readonly fields: readonly FilingField[] }> {
   const [threads, types] = await Promise.all([filedThreads(deps.db, grant, record.id), recordTypes(deps.db)]);
   return { threads: threads.toReversed(), fields: types.find(({ id }) => id === record.typeId)?.fields ?? [] };
+}
+
+/** Where a code leads whose record was merged into another; null when it was not, or she may not know of that one. */
+export function whereMerged(deps: Deps, grant: TrayGrant, code: string): Promise<string | null> {
+  return mergedInto(deps.db, grant, code);
 }

@@ -3,6 +3,7 @@ import { err, ok, type Result } from "../core/kernel/result";
 import { codeInLine, RECORD_COLUMNS, readLine, type TableContext } from "../core/records/register-table";
 import { readTable, type TableLine, writeTable } from "../mail/index";
 import {
+  codesTaken,
   type Database,
   holdRegister,
   inTransactionUnlessRefused,
@@ -88,16 +89,16 @@ type Surroundings = {
 } & Pick<TableContext, "types" | "members">;
 
 async function surroundings(trx: Database, grant: TrayGrant): Promise<Surroundings> {
-  const [records, types, members, all] = [
+  const [records, types, members, taken] = [
     await registerRecords(trx, grant),
     await recordTypes(trx),
     await membersOfTray(trx, grant.tray.id),
-    await registerRecords(trx, null),
+    await codesTaken(trx),
   ];
   return {
     known: new Map(records.map((record) => [record.id, record])),
     byCode: new Map(records.map((record) => [record.code, record])),
-    ...{ types, members, taken: new Set(all.map(({ code }) => code)) },
+    ...{ types, members, taken },
   };
 }
 

@@ -50,7 +50,10 @@ export async function createRecord(
       const made = await newRecord(trx, deps, grant, beside, draft);
       if (!made.ok) return made;
       await saveRecords(trx, [made.value]);
-      await refreshViewers(trx);
+      const { access, parentId } = made.value;
+      // One that everybody may know of changes nothing for the others.
+      const isNarrow = access !== null || (parentId !== null && beside.known.get(parentId)?.viewers !== null);
+      if (isNarrow) await refreshViewers(trx);
       if (!(await maySee(trx, grant, made.value.id))) return err({ kind: "shut-out-yourself" });
       await writeDown(trx, deps, grant.memberId, [made.value.id], "opened it");
       return made;

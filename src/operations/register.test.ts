@@ -11,12 +11,15 @@ import {
   createRecord,
   decide,
   dropGroup,
+  examine,
   exportRecords,
+  filingsOf,
   importRecords,
   keepType,
   listConversations,
   lookAtJournal,
   lookAtTypes,
+  mergeRecords,
   openConversation,
   pinPlace,
   proposalsFor,
@@ -27,6 +30,7 @@ import {
   setUpRecords,
   shelfOf,
   type TrayGrant,
+  whereMerged,
 } from "./index.server";
 
 let tray: TestTray;
@@ -104,6 +108,48 @@ describe("a record", () => {
     const [filed] = await Promise.all([file(), closeRecord(tray.deps, desk.lead, record.id, true)]);
     const onIt = (await recordPage(tray.deps, desk.lead, record.code))?.conversations ?? [];
     expect(onIt).toHaveLength(filed.ok ? 1 : 0);
+  });
+});
+
+describe("a record that is merged into another", () => {
+  const merges = (from: { id: RecordId }, into: { id: RecordId }, who = desk.lead) =>
+    mergeRecords(tray.deps, who, from.id, into.id);
+
+  it("has everything on it there, with its particulars, and its code leads there", async () => {
+    const [from, into] = [await opens({ title: "From", addresses: "a@x.example" }), await opens({ title: "Into" })];
+    const child = await opens({ title: "Child", parentId: from.id });
+    const ids = [await desk.arrive(), await desk.arrive()];
+    const filing = { kind: "file", settle: false, means: "shelf" } as const;
+    await desk.does(desk.lead, ids, { ...filing, recordId: from.id });
+    await desk.does(desk.lead, ids[1] ?? trustedId(""), { ...filing, recordId: into.id, means: "proposal" });
+    done(await pinPlace(tray.deps, desk.lead, { kind: "record", target: from.id, isForAll: false }));
+    expect(done(await merges(from, into)).conversations).toBe(2);
+    const page = await recordPage(tray.deps, desk.lead, into.code);
+    expect(page?.conversations.map(({ id }) => id).toSorted()).toEqual(ids.toSorted());
+    expect(page?.under.map(({ code }) => code)).toEqual([child.code]);
+    expect(page?.entry.addresses).toEqual(["a@x.example"]);
+    const threads = await filingsOf(tray.deps, desk.lead, page?.entry ?? from);
+    expect(threads.threads.map(({ means }) => means).toSorted()).toEqual(["proposal", "shelf"]);
+    expect(await recordPage(tray.deps, desk.lead, from.code)).toBeNull();
+    expect(await whereMerged(tray.deps, desk.lead, from.code)).toBe(into.code);
+    expect((await shelfOf(tray.deps, desk.lead)).places.some(({ target }) => target === into.id)).toBe(true);
+    const further = await opens({ title: "Further" });
+    done(await merges(into, further));
+    expect(await whereMerged(tray.deps, desk.lead, from.code)).toBe(further.code);
+    expect((await examine(tray.deps)).differences).toEqual([]);
+  });
+
+  it("is refused to whoever does not lead, into itself, into what is closed, or what others may know of", async () => {
+    const [from, into] = [await opens({ title: "From" }), await opens({ title: "Into" })];
+    const under = await opens({ title: "Under", parentId: from.id });
+    const narrow = await opens({ title: "Narrow", access: only(desk.ines) });
+    expect(refusal(await merges(from, into, desk.maraGrant))).toBe("leads-only");
+    expect(refusal(await merges(from, from))).toBe("problems");
+    expect(refusal(await merges(from, under))).toBe("problems");
+    expect(refusal(await merges(narrow, into))).toBe("other-access");
+    expect(refusal(await merges(from, { id: trustedId(desk.ines.id) }))).toBe("no-such");
+    done(await closeRecord(tray.deps, desk.lead, into.id, true));
+    expect(refusal(await merges(from, into))).toBe("record-closed");
   });
 });
 

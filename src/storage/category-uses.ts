@@ -59,14 +59,19 @@ export async function requery(trx: Database, viewId: string, query: string): Pro
 }
 
 /** Lets what stands for a category on shelves stand for another, once on each shelf; or takes it off. */
-export async function repointPlaces(trx: Database, from: CategoryId, to: CategoryId | null): Promise<void> {
-  const places = () => knexOf(trx)("place").where({ kind: "category", target: from });
+export async function repointPlaces(
+  trx: Database,
+  kind: "category" | "record",
+  from: string,
+  to: string | null,
+): Promise<void> {
+  const places = () => knexOf(trx)("place").where({ kind, target: from });
   if (to !== null) {
     await places()
       .whereNotExists(
         knexOf(trx)("place as other")
           .select(knexOf(trx).raw("1"))
-          .where({ "other.kind": "category", "other.target": to })
+          .where({ "other.kind": kind, "other.target": to })
           .whereRaw("other.tray_id = place.tray_id and other.member_id is not distinct from place.member_id"),
       )
       .update({ target: to });

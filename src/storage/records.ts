@@ -89,7 +89,8 @@ export async function recordsByCodes(
   viewer: RecordViewer,
   codes: readonly string[],
 ): Promise<FilingRecord[]> {
-  return codes.length === 0 ? [] : recordsWhere(db, viewer, "record.code = any(:codes)", { codes: [...codes] });
+  if (codes.length === 0) return [];
+  return recordsWhere(db, viewer, "record.code = any(:codes) and record.merged_into is null", { codes: [...codes] });
 }
 
 /** What stands right under a record, of what the viewer may know of, by code. */

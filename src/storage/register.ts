@@ -1,7 +1,15 @@
 import type { EmailAddress } from "../core/kernel/email-address";
-import { type GroupId, type MemberId, type RecordId, type RecordTypeId, trustedId } from "../core/kernel/ids";
+import {
+  type ConversationId,
+  type GroupId,
+  type MemberId,
+  type RecordId,
+  type RecordTypeId,
+  trustedId,
+} from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { RegisterEntry } from "../core/records/register-entry";
+import { repointPlaces } from "./category-uses";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { type RecordViewer, seenBy } from "./record-access";
@@ -82,6 +90,12 @@ export async function registerRecords(
   return found.rows.map(registerRecordOf);
 }
 
+/** The codes of all records that there are or were, whoever may know of them. */
+export async function codesTaken(db: Database): Promise<Set<string>> {
+  const rows: { code: string }[] = await knexOf(db)("record").select("code");
+  return new Set(rows.map(({ code }) => code));
+}
+
 /** Holds the register, so that of two changes each knows the other: what stands under what, and who may know of it. */
 export async function holdRegister(trx: Database): Promise<void> {
   await knexOf(trx).raw("select pg_advisory_xact_lock(hashtextextended('register', 0))");
@@ -158,4 +172,46 @@ export async function recordSteps(db: Database, recordId: RecordId): Promise<Rec
     ...{ id: row.id, recordId, at: at(row.at), words: row.words },
     by: row.by_member_id === null ? null : trustedId<MemberId>(row.by_member_id),
   }));
+}
+
+/** The conversations that are filed on a record, in whatever tray; at most `most`. */
+export async function allFiledOn(trx: Database, id: RecordId, most: number): Promise<ConversationId[]> {
+  const found = await knexOf(trx).raw<{ rows: { id: string }[] }>(
+    "select id from conversation where record_ids @> array[cast(:id as uuid)] and joined_to is null order by id limit :most",
+    { id, most },
+  );
+  return found.rows.map((row) => trustedId<ConversationId>(row.id));
+}
+
+/** Has what named a record name another: what stands under it, shelves, rules, covers. */
+export async function repointRecord(trx: Database, from: RecordId, to: RecordId): Promise<void> {
+  const builder = knexOf(trx);
+  await builder.raw("update record set parent_id = :to, version = version + 1 where parent_id = :from", { from, to });
+  await repointPlaces(trx, "record", from, to);
+  await builder.raw(
+    /* sql */ `update rule set actions = jsonb_set(actions, '{recordId}', to_jsonb(cast(:to as text)))
+      where actions->>'recordId' = :from`,
+    { from, to },
+  );
+  await builder.raw(
+    /* sql */ `delete from cover where record_id = :from and exists (select 1 from cover as other
+      where other.time_off_id = cover.time_off_id and other.tray_id = cover.tray_id and other.record_id = :to)`,
+    { from, to },
+  );
+  await builder("cover").where("record_id", from).update({ record_id: to });
+}
+
+/** The code of the record that the one of a code was merged into, through however many; null when it was not. */
+export async function mergedInto(db: Database, viewer: RecordViewer, code: string): Promise<string | null> {
+  const seen = seenBy(viewer);
+  const found = await knexOf(db).raw<{ rows: { code: string }[] }>(
+    /* sql */ `
+    with recursive way as (
+      select merged_into as id, 1 as step from record where code = :code and merged_into is not null
+      union all select record.merged_into, step + 1 from record join way on record.id = way.id
+        where record.merged_into is not null and step < 50)
+    select record.code from way join record on record.id = way.id where ${seen.sql} order by step desc limit 1`,
+    { code, ...seen.values },
+  );
+  return found.rows[0]?.code ?? null;
 }

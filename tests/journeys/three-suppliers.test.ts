@@ -5,6 +5,8 @@ import { dayInWords } from "~/core/standing/day-words";
 const SUBJECT = "Metal for the new rank";
 const ZONE = "Europe/London";
 
+test.use({ letsTimePass: true });
+
 async function letPass(page: Page, how: string) {
   await page.getByRole("button", { name: /^Signed in as/ }).click();
   const passed = page.waitForResponse((response) => response.url().includes("pass-time") && response.ok());

@@ -23,7 +23,9 @@ const SECOND_MS = 150;
 
 type Fixtures = { signIn: (name: string, page?: Page) => Promise<Page> };
 
-export const test = base.extend<Fixtures, { running: Running }>({
+export const test = base.extend<Fixtures, { running: Running; letsTimePass: boolean }>({
+  // Whoever puts the clock of an office ahead has an office of her own: a worker is shared only by tests that say the same.
+  letsTimePass: [false, { scope: "worker", option: true }],
   running: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright asks for a pattern
     async ({}, use) => {

@@ -1,13 +1,21 @@
-import { data, Link, useSearchParams } from "react-router";
+import { data, Link, redirect, useSearchParams } from "react-router";
+import { ok, type Result } from "../../core/kernel/result";
 import { dayAndTime } from "../../core/standing/day-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
 import {
   changeRecord,
   closeRecord,
+  type Deps,
   documentsOf,
+  type FilingRecord,
   filingsOf,
+  mergeRecords,
+  type RecordRefusal,
+  recordOfCode,
   recordPage,
   refusalInWords,
+  type TrayGrant,
+  whereMerged,
 } from "../../operations/index.server";
 import { FiledConversation } from "../screens/filed-conversation";
 import { FilingTable } from "../screens/filing-table";
@@ -17,7 +25,7 @@ import { RecordForm } from "../screens/record-form";
 import type { RecordsOutcome } from "../screens/records-outcome";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
-import { readRecordStep } from "../server/record-form.server";
+import { type RecordStep, readRecordStep } from "../server/record-form.server";
 import { documentsView, filingsView, recordCardView } from "../server/record-view.server";
 import { readingOf, rowView } from "../server/words.server";
 import { Button } from "../ui/button";
@@ -32,7 +40,11 @@ const PARTS = { mail: "Correspondence", filings: "As a table", documents: "Docum
 export async function loader({ request, params, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const page = await recordPage(deps, grant, params.code);
-  if (page === null) throw data("There is no record of this code.", { status: 404 });
+  if (page === null) {
+    const merged = await whereMerged(deps, grant, params.code);
+    if (merged !== null) throw redirect(`/${grant.tray.slug}/records/${merged}`);
+    throw data("There is no record of this code.", { status: 404 });
+  }
   const reading = readingOf(member, deps.now());
   const part = new URL(request.url).searchParams.get("part");
   return {
@@ -58,21 +70,39 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const page = await recordPage(deps, grant, params.code);
-  if (page === null) throw data("There is no record of this code.", { status: 404 });
+  const record = await recordOfCode(deps, grant, params.code);
+  if (record === null) throw data("There is no record of this code.", { status: 404 });
   const step = await readRecordStep(deps, grant, await request.formData());
   if (!step.ok) return data<RecordsOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
-  const { id, code } = page.record;
-  const done =
-    step.value.do === "keep"
-      ? await changeRecord(deps, grant, id, step.value.draft)
-      : await closeRecord(deps, grant, id, step.value.do === "close");
-  const said = { keep: `${code} is kept`, close: `${code} is closed`, reopen: `${code} is open again` }[step.value.do];
-  if (done.ok) return data<RecordsOutcome>({ ok: true, said, id, code });
+  const done = await carry(deps, grant, record, step.value);
+  if (done.ok) return data<RecordsOutcome>({ ok: true, ...done.value });
   const { error } = done;
   const problems = error.kind === "problems" ? { ...error.problems } : {};
   const problem = error.kind === "problems" ? null : refusalInWords(error);
   return data<RecordsOutcome>({ ok: false, problems, problem }, { status: 409 });
+}
+
+type Said = { readonly id: string; readonly code: string; readonly said: string };
+
+async function carry(
+  deps: Deps,
+  grant: TrayGrant,
+  { id, code }: FilingRecord,
+  step: RecordStep,
+): Promise<Result<Said, RecordRefusal>> {
+  if (step.do === "merge") {
+    const merged = await mergeRecords(deps, grant, id, step.into);
+    if (!merged.ok) return merged;
+    const { into, conversations } = merged.value;
+    const came = conversations === 1 ? "1 conversation" : `${conversations.toLocaleString("en")} conversations`;
+    return ok({ id: into.id, code: into.code, said: `Merged into ${into.code}: ${came}` });
+  }
+  const done =
+    step.do === "keep"
+      ? await changeRecord(deps, grant, id, step.draft)
+      : await closeRecord(deps, grant, id, step.do === "close");
+  const said = { keep: `${code} is kept`, close: `${code} is closed`, reopen: `${code} is open again` }[step.do];
+  return done.ok ? ok({ id, code, said }) : done;
 }
 
 /** Everything about a record in one place: what is open first, the correspondence of both sides, and what the register says. */

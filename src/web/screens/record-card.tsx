@@ -1,7 +1,8 @@
 import type { ReactNode } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import type { RecordCardView } from "../server/record-view.server";
 import { Button } from "../ui/button";
+import { Field } from "../ui/field";
 import { OwnerStamp } from "./owner-stamp";
 import type { RecordsOutcome } from "./records-outcome";
 import { useTray } from "./tray-data";
@@ -11,7 +12,7 @@ type RecordCardProps = { readonly card: RecordCardView; readonly code: string; r
 
 /** What the register says of a record: who is responsible, who is in it, what stands under it, and what was done to it. */
 export function RecordCard({ card, code, closed }: RecordCardProps) {
-  const { tray, members, mayDecide } = useTray();
+  const { tray, members, mayDecide, mayLead } = useTray();
   const { post, refused, isBusy } = useStep<RecordsOutcome>(`records/${code}`);
   const nameOf = (id: string | null) => members.find((one) => one.id === id)?.name ?? "a colleague of another tray";
   const { responsibleId, addresses, note } = card.edited;
@@ -73,6 +74,7 @@ export function RecordCard({ card, code, closed }: RecordCardProps) {
           {closed ? "Reopen it" : "Close it"}
         </Button>
       )}
+      {mayLead && <MergeForm code={code} />}
       <section aria-label="Take it out" className="mt-5">
         <h2 className="border-b border-rule pb-1 text-sm font-semibold">Take it out</h2>
         <form
@@ -136,5 +138,31 @@ function Under({ records }: { readonly records: RecordCardView["under"] }) {
         </li>
       ))}
     </ul>
+  );
+}
+
+/** What is filed on it is filed on another record from then on. */
+function MergeForm({ code }: { readonly code: string }) {
+  const { tray } = useTray();
+  const navigate = useNavigate();
+  const { Form, action, refused, isBusy } = useStep<RecordsOutcome>(
+    `records/${code}`,
+    (merged) => void navigate(`/${tray.slug}/records/${merged.code}`),
+  );
+  return (
+    <Form method="post" action={action} noValidate aria-label="Merge it" className="mt-4 flex items-end gap-2">
+      <input type="hidden" name="do" value="merge" />
+      <Field
+        label="Merge it into"
+        name="into"
+        placeholder="the code of a record"
+        problem={refused?.problems.code ?? refused?.problem ?? undefined}
+        autoComplete="off"
+        className="flex-1"
+      />
+      <Button type="submit" className={refused === null ? "h-9" : "mb-6 h-9"} disabled={isBusy}>
+        Merge
+      </Button>
+    </Form>
   );
 }

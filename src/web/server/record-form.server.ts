@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { type GroupId, type MemberId, type RecordTypeId, trustedId } from "../../core/kernel/ids";
+import { type GroupId, type MemberId, type RecordId, type RecordTypeId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { FIELD_KINDS } from "../../core/records/filing-field";
 import type { EntryDraft, EntryProblems } from "../../core/records/register-entry";
@@ -9,10 +9,12 @@ import { readJson } from "./read-json.server";
 /** Something that is done about a record; `version` is that of the one that was seen. */
 export type RecordStep =
   | { readonly do: "keep"; readonly draft: EntryDraft & { readonly version: number } }
-  | { readonly do: "close" | "reopen" };
+  | { readonly do: "close" | "reopen" }
+  | { readonly do: "merge"; readonly into: RecordId };
 
 // Generous here: what is right for a field is said beside it by whoever knows.
 const MAX_TYPED = 20_000;
+const MAX_CODE = 40;
 const typed = Joi.string().allow("").max(MAX_TYPED).default("");
 const ids = Joi.array().items(Joi.string().guid()).max(200).default([]);
 
@@ -33,6 +35,7 @@ export async function readRecordStep(
 ): Promise<Result<RecordStep, EntryProblems>> {
   const step = form.get("do");
   if (step === "close" || step === "reopen") return ok({ do: step });
+  if (step === "merge") return readMerge(deps, grant, String(form.get("into") ?? ""));
   const posted = { ...Object.fromEntries(form), members: form.getAll("members"), groups: form.getAll("groups") };
   const { value, error } = KEEP.validate(posted, { stripUnknown: true });
   if (step !== "keep" || error !== undefined) return err({ title: "That is too much, or no record." });
@@ -55,6 +58,14 @@ export async function readRecordStep(
       responsibleId: value.responsible === "" ? null : trustedId<MemberId>(value.responsible),
     },
   });
+}
+
+async function readMerge(deps: Deps, grant: TrayGrant, text: string): Promise<Result<RecordStep, EntryProblems>> {
+  const code = text.trim().toUpperCase();
+  const into = await recordOfCode(deps, grant, code.slice(0, MAX_CODE));
+  return into === null
+    ? err({ code: `There is no record ${code || "without a code"}.` })
+    : ok({ do: "merge", into: into.id });
 }
 
 const FIELDS = Joi.array()
