@@ -11,8 +11,9 @@ export async function fillLargeTray(url: string): Promise<void> {
     insert into tray (id, slug, name, time_zone, created_at)
       select gen_random_uuid(), 'bench-' || n, 'Bench ' || n, 'UTC', '2026-01-01' from generate_series(1, ${TRAYS - 1}) n`);
   await client.query(`
-    insert into record (id, code, kind, title, created_at)
-      select gen_random_uuid(), 'B-' || n, 'project', 'Record ' || n, '2026-01-01' from generate_series(1, 200) n`);
+    insert into record (id, code, type_id, title, created_at)
+      select gen_random_uuid(), 'B-' || n, (select id from record_type where name = 'Project'), 'Record ' || n, '2026-01-01'
+      from generate_series(1, 200) n`);
   await client.query(`
     insert into category (id, code, name, ink, position)
       select gen_random_uuid(), 'B' || n, 'Category ' || n, 'moss', n from generate_series(1, 20) n`);

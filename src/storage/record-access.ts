@@ -15,8 +15,8 @@ export const HIDDEN = /* sql */ `(select coalesce(array_agg(record.id), '{}') fr
 /** The condition that `record_ids` of a conversation has nothing that a member (`:memberId`) may know of. */
 export const UNFILED = /* sql */ `c.record_ids <@ cast(${HIDDEN} as uuid[])`;
 
-/** Of the `record_ids` of a conversation those that a member (`:memberId`) may know of. */
-export const SEEN_IDS = /* sql */ `case when c.record_ids = '{}' then c.record_ids
+/** Of the `record_ids` of a conversation those that a member (`:memberId`) may know of; only where one is hidden are they gone through. */
+export const SEEN_IDS = /* sql */ `case when not (c.record_ids && cast(${HIDDEN} as uuid[])) then c.record_ids
   else array(select one from unnest(c.record_ids) with ordinality as filed(one, at)
     where one <> all(cast(${HIDDEN} as uuid[])) order by at) end`;
 

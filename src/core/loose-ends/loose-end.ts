@@ -78,7 +78,7 @@ export function looseEndInWords(kind: LooseEndKind, since: Instant, now: Instant
     case "lapsing":
       return `What it is about runs out; it has been with us for ${age}.`;
     case "our-move-too-long":
-      return `It has been our move for ${age}, which is longer than this tray gives itself.`;
+      return `Our move for ${age}, longer than this tray gives itself.`;
     case "owner-away":
       return `Its owner is away and nobody covers; it was last moved ${age} ago.`;
     case "nobodys":

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import type { AnswerOutcome } from "../routes/answer";
 import type { DraftOutcome } from "../routes/drafts";
@@ -7,14 +7,10 @@ import { Button, KeyCap } from "../ui/button";
 import { Field } from "../ui/field";
 import { notice } from "../ui/notices";
 import { Select } from "../ui/select";
-import { AfterSending } from "./after-sending";
-import { DraftSays } from "./draft-says";
 import { HandDraft } from "./hand-draft";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
+import { LetterBody } from "./letter-body";
 import { useTray } from "./tray-data";
-import { useWhatItSays } from "./use-what-it-says";
-
-const Editor = lazy(() => import("./editor"));
 
 type ComposerProps = {
   readonly conversationId: string;
@@ -54,7 +50,6 @@ export function Composer(props: ComposerProps) {
     forgetDraft(keptAs);
     onSent(outcome);
   }, [outcome, keptAs, onSent]);
-  const says = useWhatItSays(draft.html, draft.to);
   const problems = outcome?.ok === false ? outcome.problems : {};
   const mayInsist = outcome?.ok === false && outcome.mayInsist === true;
   const send = (anyway: "on" | "" = "") => {
@@ -111,17 +106,14 @@ export function Composer(props: ComposerProps) {
           problem={problems.subject}
         />
       </div>
-      <Suspense fallback={<p className="mt-2.5 h-[180px] text-soft">Getting the paper ready…</p>}>
-        <Editor html={draft.html} problem={problems.html} onChange={(html) => change({ html })} />
-      </Suspense>
-      {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
-      <AfterSending draft={draft} change={change} problem={problems.day} usual={says.usual} />
-      <DraftSays says={says} draft={draft} change={change} />
-      {outcome?.ok === false && outcome.problem !== null && (
-        <p role="alert" className="mt-2 text-late">
-          {outcome.problem}
-        </p>
-      )}
+      <LetterBody
+        draft={draft}
+        change={change}
+        problems={problems}
+        problem={outcome?.ok === false ? outcome.problem : null}
+      >
+        {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
+      </LetterBody>
       <div className="mt-3 flex flex-wrap items-center gap-2">
         <Button look="filled" type="submit" disabled={fetcher.state !== "idle"}>
           {fetcher.state === "idle" ? sendWords(shared, passOn) : "Sending…"} <KeyCap>Ctrl ⏎</KeyCap>

@@ -1,9 +1,9 @@
-import { useId } from "react";
 import type { Contact } from "../../core/contacts/contact";
-import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { CategoryChoice } from "./category-choice";
 import type { ContactsOutcome } from "./contacts-outcome";
+import { FormFoot } from "./form-foot";
+import { NoteField } from "./note-field";
 import { useStep } from "./use-step";
 
 type ContactFormProps = {
@@ -17,7 +17,6 @@ type ContactFormProps = {
 export function ContactForm({ contact, given, onClose }: ContactFormProps) {
   const { Form, action, refused, isBusy } = useStep<ContactsOutcome>("contacts", onClose);
   const problems = refused?.problems ?? {};
-  const noteId = useId();
   return (
     <Form
       method="post"
@@ -59,39 +58,9 @@ export function ContactForm({ contact, given, onClose }: ContactFormProps) {
         problem={problems.phone}
         autoComplete="off"
       />
-      <div>
-        <label htmlFor={noteId} className="mb-1 block text-sm font-semibold">
-          Good to know
-        </label>
-        <textarea
-          id={noteId}
-          name="note"
-          rows={3}
-          defaultValue={contact?.note ?? ""}
-          aria-invalid={problems.note !== undefined}
-          aria-describedby={problems.note === undefined ? undefined : `${noteId}-problem`}
-          className="w-full rounded-control border border-rule bg-paper px-2.5 py-1.5"
-        />
-        {problems.note !== undefined && (
-          <p id={`${noteId}-problem`} className="text-sm text-late">
-            {problems.note}
-          </p>
-        )}
-      </div>
+      <NoteField note={contact?.note ?? ""} rows={3} problem={problems.note} />
       <CategoryChoice label="Categories" chosen={contact?.categoryIds ?? []} />
-      {refused?.problem != null && (
-        <p role="alert" className="text-late">
-          {refused.problem}
-        </p>
-      )}
-      <div className="flex justify-end gap-2">
-        <Button look="quiet" onClick={onClose}>
-          Cancel
-        </Button>
-        <Button look="filled" type="submit" disabled={isBusy}>
-          Keep contact
-        </Button>
-      </div>
+      <FormFoot problem={refused?.problem} submits="Keep contact" isBusy={isBusy} onClose={onClose} />
     </Form>
   );
 }

@@ -1,7 +1,8 @@
-import { useId, useState } from "react";
-import { Button } from "../ui/button";
+import { useState } from "react";
 import { Field } from "../ui/field";
 import { ChoiceField } from "./choice-field";
+import { FormFoot } from "./form-foot";
+import { NoteField } from "./note-field";
 import type { RecordsOutcome } from "./records-outcome";
 import { useTray } from "./tray-data";
 import { useStep } from "./use-step";
@@ -40,7 +41,6 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
   const page = isNew ? "records" : `records/${record.code}`;
   const { Form, action, refused, isBusy } = useStep<RecordsOutcome>(page, ({ code }) => onKept(code));
   const problems = refused?.problems ?? {};
-  const noteId = useId();
   return (
     <Form
       method="post"
@@ -93,39 +93,14 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
         problem={problems.addresses}
         autoComplete="off"
       />
-      <div>
-        <label htmlFor={noteId} className="mb-1 block text-sm font-semibold">
-          Good to know
-        </label>
-        <textarea
-          id={noteId}
-          name="note"
-          rows={2}
-          defaultValue={record.note}
-          aria-invalid={problems.note !== undefined}
-          aria-describedby={problems.note === undefined ? undefined : `${noteId}-problem`}
-          className="w-full rounded-control border border-rule bg-paper px-2.5 py-1.5"
-        />
-        {problems.note !== undefined && (
-          <p id={`${noteId}-problem`} className="text-sm text-late">
-            {problems.note}
-          </p>
-        )}
-      </div>
+      <NoteField note={record.note} rows={2} problem={problems.note} />
       <AccessChoice access={record.access} problem={problems.access} />
-      {refused?.problem != null && (
-        <p role="alert" className="text-late">
-          {refused.problem}
-        </p>
-      )}
-      <div className="flex justify-end gap-2">
-        <Button look="quiet" onClick={onClose}>
-          Cancel
-        </Button>
-        <Button look="filled" type="submit" disabled={isBusy}>
-          {isNew ? "Open the record" : "Keep it so"}
-        </Button>
-      </div>
+      <FormFoot
+        problem={refused?.problem}
+        submits={isNew ? "Open the record" : "Keep it so"}
+        isBusy={isBusy}
+        onClose={onClose}
+      />
     </Form>
   );
 }

@@ -6,6 +6,7 @@ import type { RecordType } from "../../core/records/record-type";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { Select } from "../ui/select";
+import { FormFoot } from "./form-foot";
 import { useStep } from "./use-step";
 
 const KIND_NAMES: Readonly<Record<FilingField["kind"], string>> = {
@@ -94,19 +95,7 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
           </p>
         )}
       </fieldset>
-      {refused?.problem != null && (
-        <p role="alert" className="text-late">
-          {refused.problem}
-        </p>
-      )}
-      <div className="flex justify-end gap-2">
-        <Button look="quiet" onClick={onClose}>
-          Cancel
-        </Button>
-        <Button look="filled" type="submit" disabled={isBusy}>
-          Keep type
-        </Button>
-      </div>
+      <FormFoot problem={refused?.problem} submits="Keep type" isBusy={isBusy} onClose={onClose} />
     </Form>
   );
 }

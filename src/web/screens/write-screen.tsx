@@ -1,18 +1,14 @@
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useFetcher, useNavigate } from "react-router";
 import { looseAddress, printMailboxes } from "../../core/kernel/email-address";
 import { Button, KeyCap } from "../ui/button";
 import { Field } from "../ui/field";
 import { notice } from "../ui/notices";
 import { Page } from "../ui/page";
-import { AfterSending } from "./after-sending";
-import { DraftSays } from "./draft-says";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
+import { LetterBody } from "./letter-body";
 import { useTray } from "./tray-data";
-import { useWhatItSays } from "./use-what-it-says";
 import type { WriteOutcome } from "./write-outcome";
-
-const Editor = lazy(() => import("./editor"));
 
 type WriteScreenProps = {
   readonly letter: {
@@ -52,7 +48,6 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
   }, [outcome, keptAs, navigate, tray.slug]);
   const change = (part: Partial<Draft>) => setDraft((before) => ({ ...before, ...part }));
   const problems = outcome?.ok === false ? outcome.problems : {};
-  const says = useWhatItSays(draft.html, draft.to);
   const others = people.filter(({ address }) => !draft.to.includes(address));
   const send = () => {
     const promises = JSON.stringify(draft.promises ?? []);
@@ -134,16 +129,12 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
             [{code}] in the subject lets an answer find the record, whoever writes it; without it only this thread does.
           </p>
         </div>
-        <Suspense fallback={<p className="mt-2.5 h-[180px] text-soft">Getting the paper ready…</p>}>
-          <Editor html={draft.html} problem={problems.html} onChange={(html) => change({ html })} />
-        </Suspense>
-        <AfterSending draft={draft} change={change} problem={problems.day} usual={says.usual} />
-        <DraftSays says={says} draft={draft} change={change} />
-        {outcome?.ok === false && outcome.problem !== null && (
-          <p role="alert" className="mt-2 text-late">
-            {outcome.problem}
-          </p>
-        )}
+        <LetterBody
+          draft={draft}
+          change={change}
+          problems={problems}
+          problem={outcome?.ok === false ? outcome.problem : null}
+        />
         <div className="mt-3 flex flex-wrap items-center gap-2">
           <Button look="filled" type="submit" disabled={state !== "idle"}>
             {state === "idle" ? "Send and file" : "Sending…"} <KeyCap>Ctrl ⏎</KeyCap>
