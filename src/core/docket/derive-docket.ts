@@ -3,12 +3,16 @@ import type { JournalEntry } from "../journal/entry";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { type Urgency, USUAL_URGENCY } from "../kernel/urgency";
+import { type Filing, type MessagePart, partKey } from "../records/filing-means";
 import { type ConversationFacts, deriveFlow, type Passage } from "../standing/derive-standing";
 import type { FollowUp, Standing } from "../standing/standing";
 import { type Mark, turnMarks } from "../turn-line/marks";
 import { type Expectation, isOpen } from "../turns/expectations";
 import { lapsesAt } from "../turns/lapsing";
 import { type TurnAndWhy, turnOf } from "../turns/whose-turn";
+
+/** A message or an attachment that is filed by itself: where, when, and by whom; null for the tray itself. */
+export type FiledPart = Filing & MessagePart & { readonly at: Instant; readonly by: MemberId | null };
 
 /** The card of a conversation: everything about it that is derived and stored for listing. */
 export type Docket = {
@@ -21,6 +25,8 @@ export type Docket = {
   readonly categoryIds: readonly CategoryId[];
   /** In the order in which it was filed. */
   readonly recordIds: readonly RecordId[];
+  /** Messages and attachments of it that are filed by themselves, in the order in which they were. */
+  readonly filedParts: readonly FiledPart[];
   readonly expectations: readonly Expectation[];
   /** The earliest date by which an open expectation should be met; null when none has one. */
   readonly expectedAt: Instant | null;
@@ -51,6 +57,7 @@ export function deriveDocket(facts: ConversationFacts): Docket {
     followerIds: followersOf(entries),
     categoryIds: givenCategories(entries, facts.replacedCategories),
     recordIds: recordsOf(entries),
+    filedParts: filedPartsOf(entries),
     expectations: flow.expectations,
     expectedAt: earliest(dated.map(({ until }) => until)),
     expiresAt: lapsesAt(facts.messages, facts.entries),
@@ -107,4 +114,18 @@ function recordsOf(entries: readonly JournalEntry[]): RecordId[] {
     else if (effect.kind === "unfiled") records.delete(effect.recordId);
   }
   return [...records];
+}
+
+function filedPartsOf(entries: readonly JournalEntry[]): FiledPart[] {
+  const parts = new Map<string, FiledPart>();
+  for (const { effect, at, by } of entries) {
+    if (effect.kind !== "part-filed" && effect.kind !== "part-unfiled") continue;
+    const key = `${effect.recordId}/${partKey(effect)}`;
+    if (effect.kind === "part-unfiled") parts.delete(key);
+    else {
+      const { kind: _, ...filing } = effect;
+      parts.set(key, { ...filing, at, by });
+    }
+  }
+  return [...parts.values()];
 }

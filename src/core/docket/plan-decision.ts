@@ -12,12 +12,14 @@ import type {
 } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
-import type { Filing } from "../records/filing-means";
+import type { FieldValues } from "../records/filing-field";
+import { type Filing, type MessagePart, partKey } from "../records/filing-means";
 import type { ConversationFacts } from "../standing/derive-standing";
 import { isOpen } from "../turns/expectations";
 import { moveEffect } from "../turns/move-effect";
 import { acknowledgedIn } from "../turns/whose-turn";
 import { type Docket, deriveDocket } from "./derive-docket";
+import { filingOn } from "./filing-on";
 
 /** Everything that a member can decide about conversations, one or many at a time. */
 export type Decision =
@@ -32,8 +34,11 @@ export type Decision =
   | { readonly kind: "assign-in-turn"; readonly groupId: GroupId; readonly note?: string }
   | { readonly kind: "follow"; readonly memberId: MemberId; readonly follows: boolean }
   | { readonly kind: "categorise"; readonly categoryId: CategoryId; readonly give: boolean }
-  | ({ readonly kind: "file"; readonly settle: boolean } & Filing)
-  | { readonly kind: "unfile"; readonly recordId: RecordId }
+  /** `part` files a message or an attachment alone, or takes it off. */
+  | ({ readonly kind: "file"; readonly settle: boolean; readonly part?: MessagePart } & Filing)
+  /** Where it is filed, it is given other particulars; left out while it is not known what its record asks for. */
+  | { readonly kind: "particulars"; readonly recordId: RecordId; readonly fields?: FieldValues }
+  | { readonly kind: "unfile"; readonly recordId: RecordId; readonly part?: MessagePart }
   | { readonly kind: "keep" }
   | { readonly kind: "settle" }
   | { readonly kind: "bin" }
@@ -102,11 +107,23 @@ const PLANNERS: { readonly [Kind in Decision["kind"]]: Planner<Kind> } = {
     if (now.categoryIds.includes(categoryId) === give) return [];
     return [{ kind: give ? "categorised" : "uncategorised", categoryId }];
   },
-  file: ({ kind: _, settle, ...filing }, now) => {
+  file: ({ kind: _, settle, part, ...filing }, now, { messages }) => {
+    if (part !== undefined) {
+      const isHere = messages.some(({ id }) => id === part.messageId);
+      return isHere && !isPartOn(now, filing.recordId, part) ? [{ kind: "part-filed", ...filing, ...part }] : [];
+    }
     const filed: Effect[] = now.recordIds.includes(filing.recordId) ? [] : [{ kind: "filed", ...filing }];
     return settle && now.standing.kind !== "settled" ? [...filed, { kind: "settled" }] : filed;
   },
-  unfile: ({ recordId }, now) => (now.recordIds.includes(recordId) ? [{ kind: "unfiled", recordId }] : []),
+  particulars: ({ recordId, fields = {} }, now, { entries }) => {
+    const known = now.recordIds.includes(recordId) ? filingOn(entries, recordId) : null;
+    const isSo = known === null || sameValues(known.fields ?? {}, fields);
+    return isSo ? [] : [{ kind: "particulars-set", recordId, fields }];
+  },
+  unfile: ({ recordId, part }, now) => {
+    if (part !== undefined) return isPartOn(now, recordId, part) ? [{ kind: "part-unfiled", recordId, ...part }] : [];
+    return now.recordIds.includes(recordId) ? [{ kind: "unfiled", recordId }] : [];
+  },
   keep: (_, now) => (now.standing.kind === "our-move" ? [] : [{ kind: "kept" }]),
   settle: (_, now) => (now.standing.kind === "settled" ? [] : [{ kind: "settled" }]),
   bin: (_, now) => (now.standing.kind === "bin" ? [] : [{ kind: "binned" }]),
@@ -158,6 +175,15 @@ export function planDecision<Kind extends Decision["kind"]>(
   // The table's type ties each planner to its decision; an index by a union loses that tie.
   const planner = PLANNERS[decision.kind as Kind] as Planner<Kind>;
   return planner(decision, deriveDocket(facts), facts);
+}
+
+function isPartOn({ filedParts }: Docket, recordId: RecordId, part: MessagePart): boolean {
+  return filedParts.some((one) => one.recordId === recordId && partKey(one) === partKey(part));
+}
+
+function sameValues(one: FieldValues, other: FieldValues): boolean {
+  const keys = new Set([...Object.keys(one), ...Object.keys(other)]);
+  return [...keys].every((key) => (one[key] ?? "") === (other[key] ?? ""));
 }
 
 function withdrawals(now: Pick<Docket, "expectations">): Effect[] {

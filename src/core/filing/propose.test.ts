@@ -21,6 +21,7 @@ function known(
     counts: new Map(counts.map(([feature, labels]) => [feature, new Map(Object.entries(labels))])),
     precedents: [],
     named: [],
+    belongs: [],
     records: {},
     ...part,
   };
@@ -123,10 +124,21 @@ describe("what is proposed", () => {
     });
   });
   it("is the record whose code stands in the letter, even where nothing was decided yet", () => {
-    const evidence = { counts: new Map(), precedents: [], named: [HOUSE], records: {} };
+    const evidence = { counts: new Map(), precedents: [], named: [HOUSE], belongs: [], records: {} };
     expect(propose(FEATURES, evidence, nothing)).toMatchObject([
       { kind: "file", recordId: HOUSE, because: { kind: "code" } },
     ]);
+  });
+  it("is the one record that the register says its writer belongs to, and what was done before where it says several", () => {
+    const other = trustedId<RecordId>("other");
+    const evidence = { ...known(), counts: new Map(), belongs: [HOUSE] };
+    expect(propose(FEATURES, evidence, nothing)).toMatchObject([
+      { kind: "file", recordId: HOUSE, because: { kind: "belongs" } },
+    ]);
+    expect(propose(FEATURES, evidence, { ...nothing, recordIds: [other] })).toEqual([]);
+    expect(kinds({ ...evidence, belongs: [HOUSE, other] })).toEqual([]);
+    const filed = known({ precedents: times(4, [DECIDED, "r:other"]) });
+    expect(propose(FEATURES, { ...filed, belongs: [HOUSE, other] }, nothing)[0]).toMatchObject({ recordId: other });
   });
   it("is nothing where little is known, or where it went now so, now so", () => {
     expect(kinds({ ...known(), counts: new Map() })).toEqual([]);

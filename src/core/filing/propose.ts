@@ -13,6 +13,8 @@ export type Because = { readonly was: number; readonly of: number } & (
   | { readonly kind: "words"; readonly words: readonly string[] }
   /** Its reference code stands in the letter. */
   | { readonly kind: "code" }
+  /** The register says that the writer belongs to it. */
+  | { readonly kind: "belongs" }
 );
 
 /** A likely decision, how sure it is, and what that rests on. */
@@ -35,6 +37,8 @@ export type Evidence = {
   readonly precedents: readonly (readonly Label[])[];
   /** The records whose reference codes stand in the letter. */
   readonly named: readonly RecordId[];
+  /** The open records to which its writer's address belongs, as the register says. */
+  readonly belongs: readonly RecordId[];
   /** What came of earlier proposals, by kind. */
   readonly records: { readonly [K in ProposalKind]?: TrackRecord };
 };
@@ -52,6 +56,8 @@ const MIN_CONFIDENCE = 0.6;
 const MIN_DECIDED = 3;
 // A code in the letter says more than any habit.
 const NAMED_SCORE = 9;
+// So does the register, while it names the writer on one record; on several, what was done before decides between them.
+const BELONGS_SCORE = 7.5;
 // How many precedents a person needs before her domain says nothing that she does not say herself.
 const KNOWN_PERSON = 6;
 const TELLING_WORDS = 4;
@@ -79,6 +85,8 @@ export function propose(features: readonly string[], evidence: Evidence, given: 
   const sure = judge(features, evidence)
     .map((judged) => ({ ...judged, confidence: calibrated(judged.raw, evidence.records[judged.kind] ?? NO_RECORD) }))
     .filter(({ confidence, label }) => confidence >= MIN_CONFIDENCE && !has(given, label))
+    // Where it is filed has been decided; that its writer belongs to another record as well is no news.
+    .filter(({ because }) => because.kind !== "belongs" || given.recordIds.length === 0)
     .toSorted((a, b) => b.confidence - a.confidence);
   const settles = sure.some(({ kind }) => kind === "settle");
   const taken = new Set<ProposalKind>();
@@ -93,25 +101,31 @@ export function propose(features: readonly string[], evidence: Evidence, given: 
 }
 
 /** Every label that was ever given to something alike, with its raw confidence, the likeliest first. */
-export function judge(features: readonly string[], { counts, precedents, named }: Evidence): Judged[] {
+export function judge(features: readonly string[], { counts, precedents, named, belongs }: Evidence): Judged[] {
   const base = counts.get(EVERYTHING) ?? new Map<Label, number>();
   const decided = base.get(DECIDED) ?? 0;
   const codes = named.map((id) => LABEL_PREFIXES.file + id);
-  if (decided < MIN_DECIDED && codes.length === 0) return [];
+  const hers = belongs.map((id) => LABEL_PREFIXES.file + id);
+  const belongsSays = BELONGS_SCORE - Math.log(Math.max(1, hers.length));
+  if (decided < MIN_DECIDED && codes.length + hers.length === 0) return [];
   const known = byKind(counts, features);
   const candidates = new Set([
     ...codes,
+    ...hers,
     ...precedents.flat(),
     ...[known.domain, known.list, known.subject, known.text].flat().flatMap(({ labels }) => [...labels.keys()]),
   ]);
   candidates.delete(DECIDED);
   const judged = [...candidates].map((label): Judged => {
     const usual = (base.get(label) ?? 0) / Math.max(1, decided);
-    const parts = partsFor(label, usual, known, precedents);
-    const named = codes.includes(label);
-    const score = logit(clamped(usual)) + parts.reduce((sum, { says }) => sum + says, 0) + (named ? NAMED_SCORE : 0);
+    const parts: Part[] = [
+      ...partsFor(label, usual, known, precedents),
+      ...(hers.includes(label) ? [{ says: belongsSays, because: { kind: "belongs", was: 1, of: 1 } as const }] : []),
+    ];
+    const isNamed = codes.includes(label);
+    const score = logit(clamped(usual)) + parts.reduce((sum, { says }) => sum + says, 0) + (isNamed ? NAMED_SCORE : 0);
     const strongest = parts.toSorted((a, b) => toldFirst(b) - toldFirst(a))[0];
-    const because = named || strongest === undefined ? ({ kind: "code", was: 1, of: 1 } as const) : strongest.because;
+    const because = isNamed || strongest === undefined ? ({ kind: "code", was: 1, of: 1 } as const) : strongest.because;
     return { label, kind: kindOf(label), raw: 1 / (1 + Math.exp(-score / TEMPER)), because };
   });
   return judged.toSorted((a, b) => b.raw - a.raw);

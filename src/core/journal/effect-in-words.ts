@@ -2,6 +2,7 @@ import { assertNever } from "../kernel/assert-never";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { URGENCY_NAMES } from "../kernel/urgency";
+import type { MessagePart } from "../records/filing-means";
 import type { Effect } from "./entry";
 
 /** What things are called, for the words. */
@@ -31,6 +32,12 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
       return `filed it to ${names.record(effect.recordId)}`;
     case "unfiled":
       return `took it off ${names.record(effect.recordId)}`;
+    case "particulars-set":
+      return `changed what ${names.record(effect.recordId)} says of it`;
+    case "part-filed":
+      return `filed ${partInWords(effect)} alone to ${names.record(effect.recordId)}`;
+    case "part-unfiled":
+      return `took ${partInWords(effect)} off ${names.record(effect.recordId)}`;
     case "kept":
       return "kept it as our move";
     case "settled":
@@ -86,6 +93,8 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
       return assertNever(effect);
   }
 }
+
+const partInWords = ({ attachment }: MessagePart) => (attachment === null ? "a message" : "an attachment");
 
 type Together = Extract<Effect, { kind: "followed" | "unfollowed" | `draft-${string}` }>;
 

@@ -12,7 +12,8 @@ import type {
 } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
-import type { Filing } from "../records/filing-means";
+import type { FieldValues } from "../records/filing-field";
+import { type Filing, type MessagePart, partKey } from "../records/filing-means";
 import type { RuleMark } from "../rules/rule";
 import type { Awaited } from "../turns/awaited";
 
@@ -23,6 +24,11 @@ export type Effect =
   | { readonly kind: "uncategorised"; readonly categoryId: CategoryId }
   | ({ readonly kind: "filed" } & Filing)
   | { readonly kind: "unfiled"; readonly recordId: RecordId }
+  /** Where it is filed already, it has these particulars now. */
+  | { readonly kind: "particulars-set"; readonly recordId: RecordId; readonly fields: FieldValues }
+  /** A message of it alone is on a record, or one of its attachments. */
+  | ({ readonly kind: "part-filed" } & Filing & MessagePart)
+  | ({ readonly kind: "part-unfiled"; readonly recordId: RecordId } & MessagePart)
   /** By hand: there is something to do for us, whatever the mail says. */
   | { readonly kind: "kept" }
   | { readonly kind: "settled" }
@@ -135,6 +141,7 @@ export type Aspect =
   | "fact"
   | `category:${string}`
   | `record:${string}`
+  | `particulars:${string}`
   | `part:${string}`
   | `follow-up:${string}`
   | `follower:${string}`
@@ -161,6 +168,11 @@ export function aspectOf(effect: Effect): Aspect {
     case "filed":
     case "unfiled":
       return `record:${effect.recordId}`;
+    case "particulars-set":
+      return `particulars:${effect.recordId}`;
+    case "part-filed":
+    case "part-unfiled":
+      return `record:${effect.recordId}/${partKey(effect)}`;
     case "noted":
     case "note-edited":
       return "note";

@@ -24,6 +24,9 @@ export type RuleId = Brand<string, "RuleId">;
 export type ContactId = Brand<string, "ContactId">;
 export type ReminderId = Brand<string, "ReminderId">;
 export type RecordTypeId = Brand<string, "RecordTypeId">;
+export type PolicyId = Brand<string, "PolicyId">;
+export type EnclosureId = Brand<string, "EnclosureId">;
+export type ParcelId = Brand<string, "ParcelId">;
 
 type AnyId =
   | TrayId
@@ -33,6 +36,9 @@ type AnyId =
   | CategoryId
   | RecordId
   | RecordTypeId
+  | PolicyId
+  | EnclosureId
+  | ParcelId
   | EntryId
   | BatchId
   | ExpectationId

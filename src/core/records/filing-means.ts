@@ -1,12 +1,15 @@
-import type { RecordId } from "../kernel/ids";
+import type { MessageId, RecordId } from "../kernel/ids";
+import type { Instant } from "../kernel/instant";
 import type { FieldValues } from "./filing-field";
 
 /** By which means something is filed by hand; a rule stands in the journal by itself. */
 export const FILING_MEANS = ["picker", "shelf", "proposal", "sending"] as const;
-export type FilingMeans = (typeof FILING_MEANS)[number];
+/** Also what was filed elsewhere once and was taken in with its record. */
+export type FilingMeans = (typeof FILING_MEANS)[number] | "import";
 
 const WORDS: Readonly<Record<FilingMeans, string>> = {
   ...{ picker: "by hand", shelf: "onto the shelf", proposal: "as proposed", sending: "with an answer" },
+  import: "taken in",
 };
 
 /** By which means, as a word in a table; where nothing was noted, a hand did it. */
@@ -19,4 +22,16 @@ export type Filing = {
   readonly recordId: RecordId;
   readonly means?: FilingMeans;
   readonly fields?: FieldValues;
+  /** Where it was taken in from elsewhere: who filed it there, when, and how, in words. */
+  readonly earlier?: { readonly by: string; readonly at: Instant; readonly how: string };
 };
+
+/** A part of a conversation that can be filed without the rest of it. */
+export type MessagePart = {
+  readonly messageId: MessageId;
+  /** One of its attachments alone, by its index; null for all of the message. */
+  readonly attachment: number | null;
+};
+
+/** What two parts have in common only if they are the same. */
+export const partKey = ({ messageId, attachment }: MessagePart) => `${messageId}/${attachment ?? ""}`;

@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { type MemberId, type RecordId, type RecordTypeId, trustedId } from "../kernel/ids";
+import { type GroupId, type MemberId, type RecordId, type RecordTypeId, trustedId } from "../kernel/ids";
 import { codeOf, numberIn, readCodePattern, seriesOn } from "./code-pattern";
 import { beginningOf, type FilingField, fieldProblems, readFieldValues } from "./filing-field";
 import { type RecordType, typeProblems } from "./record-type";
 import { type EntryDraft, readEntry, withAllAbove } from "./register-entry";
-import { readLine } from "./register-table";
+import { accessInWords, readLine } from "./register-table";
 import { inRegisterOrder } from "./register-tree";
 
 const pattern = (text: string) => {
@@ -200,6 +200,11 @@ describe("a line of a table of records", () => {
     taken: new Set(["C-001", "C-666"]),
     types: [client],
     members: [{ id: trustedId<MemberId>("m1"), name: "Ines Varga" }],
+    groups: [
+      { id: trustedId<GroupId>("g1"), name: "Tuners", memberIds: [trustedId<MemberId>("m1")] },
+      { id: trustedId<GroupId>("g2"), name: "Casework", memberIds: [] },
+    ],
+    readerId: trustedId<MemberId>("m1"),
   };
   const before = {
     ...{ typeId: client.id, title: "Old", parentId: trustedId<RecordId>("c0"), responsibleId: null, note: "kept" },
@@ -229,6 +234,20 @@ describe("a line of a table of records", () => {
     });
   });
 
+  it("says who may know of it, in the words in which it is written", () => {
+    const access = { memberIds: [trustedId<MemberId>("m1")], groupIds: [trustedId<GroupId>("g2")] };
+    const words = accessInWords(access, context);
+    expect(words).toBe("Ines Varga; Casework");
+    for (const [cell, known] of [
+      [words, access],
+      ["everybody", null],
+      ["", before.access],
+    ] as const) {
+      const read = readLine({ code: "C-001", access: cell }, before, context);
+      expect(read.ok && read.value.draft.access).toEqual(known);
+    }
+  });
+
   it("leaves a record as it is where a column is not there", () => {
     expect(readLine({ code: "C-001", title: "New" }, before, context)).toMatchObject({
       value: { isClosed: true, draft: { title: "New", parentId: "c0", note: "kept" } },
@@ -245,6 +264,8 @@ describe("a line of a table of records", () => {
     [{ title: "x", type: "Client", status: "ajar" }, /“ajar” is neither/],
     [{ title: "x", type: "Client", code: "Client 7" }, /is no code/],
     [{ title: "x", type: "Client", code: "C-666" }, /taken already/],
+    [{ title: "x", type: "Client", access: "Ines Varga; Nobody" }, /“nobody” is no colleague or group/],
+    [{ title: "x", type: "Client", access: "Casework" }, /name yourself/],
   ])("is reported when it is %j", (cells, words) => {
     const read = readLine(cells, null, context);
     expect(read.ok ? "" : read.error).toMatch(words);

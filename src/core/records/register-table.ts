@@ -1,11 +1,13 @@
-import type { MemberId, RecordId } from "../kernel/ids";
+import type { GroupId, MemberId, RecordId } from "../kernel/ids";
 import { err, ok, type Result } from "../kernel/result";
 import { recordCodesIn } from "../threading/record-codes";
 import type { RecordType } from "./record-type";
-import type { EntryDraft, RegisterEntry } from "./register-entry";
+import type { Access, EntryDraft, RegisterEntry } from "./register-entry";
 
 /** The columns of a table of records, in their order; only the title has to be there. */
-export const RECORD_COLUMNS = ["title", "code", "type", "under", "status", "responsible", "addresses", "note"] as const;
+export const RECORD_COLUMNS = [
+  ...(["title", "code", "type", "under", "status", "responsible", "addresses", "note", "access"] as const),
+] as const;
 
 /** A line of a table of records; a column that is not there leaves a record as it is. */
 export type RecordCells = { readonly [C in (typeof RECORD_COLUMNS)[number]]?: string };
@@ -17,7 +19,25 @@ export type TableContext = {
   readonly taken: ReadonlySet<string>;
   readonly types: readonly RecordType[];
   readonly members: readonly { readonly id: MemberId; readonly name: string }[];
+  readonly groups: readonly { readonly id: GroupId; readonly name: string; readonly memberIds: readonly MemberId[] }[];
+  /** Whose table it is: nobody shuts herself out. */
+  readonly readerId: MemberId;
 };
+
+const EVERYBODY = "everybody";
+
+/** Who may know of a record by its own list, in the words of a table: names with semicolons between them. */
+export function accessInWords(
+  access: Access | null,
+  { members, groups }: Pick<TableContext, "members" | "groups">,
+): string {
+  if (access === null) return EVERYBODY;
+  const named = [
+    ...members.filter(({ id }) => access.memberIds.includes(id)),
+    ...groups.filter(({ id }) => access.groupIds.includes(id)),
+  ];
+  return named.map(({ name }) => name).join("; ");
+}
 
 /** What a line makes of a record: a new one (`code` null for the next of its type), or the one that has its code. */
 export type ReadLine = { readonly code: string | null; readonly draft: EntryDraft; readonly isClosed: boolean };
@@ -44,6 +64,8 @@ export function readLine(
   if (!parent.ok) return parent;
   const responsible = responsibleOf(cells, before, context);
   if (!responsible.ok) return responsible;
+  const access = accessOf(cells, before, context);
+  if (!access.ok) return access;
   const status = plain(cells.status);
   if (!["", "open", "closed"].includes(status)) return err(`“${cells.status?.trim()}” is neither open nor closed.`);
   return ok({
@@ -52,7 +74,7 @@ export function readLine(
     draft: {
       ...{ typeId: type.value, parentId: parent.value, responsibleId: responsible.value },
       ...textsOf(cells, before),
-      access: before?.access ?? null,
+      access: access.value,
     },
   });
 }
@@ -62,10 +84,13 @@ function textsOf(cells: RecordCells, before: RegisterEntry | null): Pick<EntryDr
   return { title: cells.title ?? title, addresses: cells.addresses ?? addresses.join(", "), note: cells.note ?? note };
 }
 
+/** Why a code cannot be given: also what was disposed of keeps its own. */
+export const takenInWords = (code: string) => `${code} is taken already, or was once: a code is not given again.`;
+
 function codeProblem(code: string, { taken }: TableContext): string | null {
   if (code === "") return null;
   if (recordCodesIn(code)[0] !== code) return `“${code}” is no code; write it as P-26-012.`;
-  return taken.has(code) ? `${code} is taken already.` : null;
+  return taken.has(code) ? takenInWords(code) : null;
 }
 
 function typeOf(cells: RecordCells, { types }: TableContext): Result<RecordType["id"], string> {
@@ -83,6 +108,25 @@ function parentOf(
   const parent = byCode.get(code);
   if (code !== "" && parent === undefined) return err(`There is no record ${code} for it to stand under.`);
   return ok(parent?.id ?? null);
+}
+
+function accessOf(
+  cells: RecordCells,
+  before: RegisterEntry | null,
+  { members, groups, readerId }: TableContext,
+): Result<Access | null, string> {
+  const text = plain(cells.access);
+  if (text === "") return ok(before?.access ?? null);
+  if (text === EVERYBODY) return ok(null);
+  const names = text.split(";").map((name) => name.trim());
+  const isNamed = ({ name }: { readonly name: string }) => names.includes(name.toLowerCase());
+  const [known, inGroups] = [members.filter(isNamed), groups.filter(isNamed)];
+  const unknown = names.find((name) => ![...known, ...inGroups].some((one) => one.name.toLowerCase() === name));
+  if (unknown !== undefined) return err(`“${unknown}” is no colleague or group here.`);
+  const isIn =
+    known.some(({ id }) => id === readerId) || inGroups.some(({ memberIds }) => memberIds.includes(readerId));
+  if (!isIn) return err("You would not see it yourself any more; name yourself, too.");
+  return ok({ memberIds: known.map(({ id }) => id), groupIds: inGroups.map(({ id }) => id) });
 }
 
 function responsibleOf(

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { hitsIn, readQuery, searchWords } from "./query";
+import { hasEvery, hitsIn, readQuery, searchWords } from "./query";
 
 const told = (text: string) =>
   readQuery(text).terms.map((term) =>
@@ -30,3 +30,15 @@ it("marks every hit in the text as it is written", () => {
   expect(hitsIn(text, readQuery("bellow")).map(([from, to]) => text.slice(from, to))).toEqual(["Bellows", "bellows"]);
   expect(hitsIn(text, readQuery("bellow "))).toEqual([]);
 });
+
+it.each<[string, boolean]>([
+  ["bellows leather ", true],
+  ["leath", true],
+  ["leath ", false],
+  ['"and the bellows"', true],
+  ['"the leather"', false],
+  ["bellows console ", false],
+  ["", true],
+])("asks for every term of %j", (text, has) =>
+  expect(hasEvery("The Bellows, and the bellows' leather.", readQuery(text))).toBe(has),
+);

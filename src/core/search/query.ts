@@ -43,6 +43,16 @@ export function foldText(text: string): string {
     .toLowerCase();
 }
 
+/** Whether a text has every term of a query, as a message that is found has; everything has those of an empty query. */
+export function hasEvery(text: string, query: Query): boolean {
+  const words = searchWords(text);
+  return query.terms.every((term) => {
+    if (term.kind === "word") return words.includes(term.text);
+    if (term.kind === "beginning") return words.some((word) => word.startsWith(term.text));
+    return words.some((_, at) => term.words.every((word, after) => words[at + after] === word));
+  });
+}
+
 /** Where a text has one of the terms, as [start, end) pairs in order, for marking hits. Texts that folding lengthens are compared by character. */
 export function hitsIn(text: string, query: Query): [number, number][] {
   const wanted = query.terms.flatMap((term) => (term.kind === "phrase" ? term.words : [term.text]));

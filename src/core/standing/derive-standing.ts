@@ -248,6 +248,9 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
     case "uncategorised":
     case "filed":
     case "unfiled":
+    case "particulars-set":
+    case "part-filed":
+    case "part-unfiled":
     case "noted":
     case "note-edited":
     case "followed":

@@ -1,0 +1,43 @@
+import type { PolicyId } from "../kernel/ids";
+import { err, ok, type Result } from "../kernel/result";
+import { periodInWords, readPeriod } from "./period";
+
+/** From when on something is kept so long: the closing of its record, or the newest message. */
+export const COUNTS_FROM = ["closing", "last-message"] as const;
+export type CountsFrom = (typeof COUNTS_FROM)[number];
+/** What comes at the end: somebody looks at it, or it goes a week after it was announced. */
+export const ENDS_IN = ["review", "disposal"] as const;
+export type EndsIn = (typeof ENDS_IN)[number];
+
+/** How long what it is given to is kept. */
+export type RetentionPolicy = {
+  readonly id: PolicyId;
+  readonly name: string;
+  /** A duration of ISO 8601 that `readPeriod` takes. */
+  readonly period: string;
+  readonly countsFrom: CountsFrom;
+  readonly endsIn: EndsIn;
+};
+
+const MAX_NAME = 60;
+
+/** A policy as it is kept, or what is wrong with its fields, each in a sentence. */
+export function checkedPolicy(
+  given: RetentionPolicy,
+): Result<RetentionPolicy, Readonly<Partial<Record<"name" | "period", string>>>> {
+  const name = given.name.trim();
+  const period = readPeriod(given.period);
+  const problems = {
+    ...(name === "" || name.length > MAX_NAME ? { name: `Give it a name of at most ${MAX_NAME} characters.` } : {}),
+    ...(period.ok ? {} : { period: period.error }),
+  };
+  if (Object.keys(problems).length > 0) return err(problems);
+  return ok({ ...given, name, period: given.period.trim().toUpperCase() });
+}
+
+/** A policy in words: "10 years after its closing". */
+export function policyInWords({ period, countsFrom }: Pick<RetentionPolicy, "period" | "countsFrom">): string {
+  const read = readPeriod(period);
+  const after = countsFrom === "closing" ? "its closing" : "its newest message";
+  return `${read.ok ? periodInWords(read.value) : period} after ${after}`;
+}
