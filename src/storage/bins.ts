@@ -16,8 +16,21 @@ export async function setBinDays(db: Database, tray: Tray, days: number | null):
   await knexOf(db)("tray").update({ bin_days: days }).where("id", tray.id);
 }
 
+/** After how many days what was called junk goes from a tray; null when never. */
+export async function junkDaysOf(db: Database, tray: Tray): Promise<number | null> {
+  const row: { junk_days: number | null } | undefined = await knexOf(db)("tray")
+    .first("junk_days")
+    .where("id", tray.id);
+  return row?.junk_days ?? null;
+}
+
+/** Sets it. */
+export async function setJunkDays(db: Database, tray: Tray, days: number | null): Promise<void> {
+  await knexOf(db)("tray").update({ junk_days: days }).where("id", tray.id);
+}
+
 // What stays in the bin however long: what belongs to a record, is to be followed up, or has mail on its way.
-const STAYS = /* sql */ `(c.record_ids <> '{}' or c.follow_up_at is not null
+const STAYS = /* sql */ `(c.record_ids <> '{}' or exists (select 1 from filed_part where conversation_id = c.id) or c.follow_up_at is not null
   or exists (select 1 from follow_up where follow_up.conversation_id = c.id and done_at is null)
   or exists (select 1 from message where message.conversation_id = c.id and delivery in ('waiting', 'going')))`;
 
@@ -70,18 +83,24 @@ export async function binUse(db: Database, grant: TrayGrant, since: Instant): Pr
 
 const TOO_LONG = /* sql */ `
   select c.id, c.tray_id from conversation as c join tray on tray.id = c.tray_id
-  where c.standing = 'bin' and c.standing_since < cast(:now as timestamptz) - make_interval(days => tray.bin_days)
+  where ((c.standing = 'bin' and c.standing_since < cast(:now as timestamptz) - make_interval(days => tray.bin_days))
+      or (c.standing = 'junk' and c.standing_since < cast(:now as timestamptz) - make_interval(days => tray.junk_days)))
     and not ${STAYS}
   order by c.standing_since limit :limit`;
 
-/** Whether anything has lain in the bin of its tray for longer than its term. */
+/** Whether anything has lain in the bin of its tray, or as junk, for longer than its term. */
 export async function isBinOverdue(db: Database, now: Instant): Promise<boolean> {
   const found = await knexOf(db).raw<{ rows: unknown[] }>(TOO_LONG, { now: param(now) as Date, limit: 1 });
   return found.rows.length > 0;
 }
 
+/** From now to the end of the transaction nobody stores bytes, so that what nothing needs is seen for sure. */
+export async function holdBlobs(trx: Database): Promise<void> {
+  await knexOf(trx).raw("lock table blob in share row exclusive mode");
+}
+
 /**
- * Conversations that have lain in the bin of their tray for longer than its term, held for deleting, the oldest first. From
+ * Conversations that have lain in the bin of their tray, or as junk, for longer than its term, held for deleting, the oldest first. From
  * now to the end of the transaction nobody stores bytes: whoever wants to waits, and whoever did before is seen. As what
  * somebody else holds is left out, nobody waits for each other.
  */
@@ -90,7 +109,7 @@ export async function holdBinnedTooLong(
   now: Instant,
   limit: number,
 ): Promise<{ id: ConversationId; trayId: TrayId }[]> {
-  await knexOf(trx).raw("lock table blob in share row exclusive mode");
+  await holdBlobs(trx);
   const found = await knexOf(trx).raw<{ rows: { id: string; tray_id: string }[] }>(
     `${TOO_LONG} for update of c skip locked`,
     { now: param(now) as Date, limit },
@@ -102,7 +121,13 @@ export async function holdBinnedTooLong(
 }
 
 // In this order no row is pointed at by another when it goes.
-const OF_MESSAGES = ["message_search", "message_text", "arrival_route", "outgoing_recipient"] as const;
+const OF_MESSAGES = [
+  "attachment_words",
+  "message_search",
+  "message_text",
+  "arrival_route",
+  "outgoing_recipient",
+] as const;
 const OF_CONVERSATIONS = ["message", "thread_link", "journal", "reading", "follow_up"] as const;
 
 /**
@@ -128,30 +153,29 @@ export async function deleteConversations(trx: Database, ids: readonly Conversat
   for (const table of OF_MESSAGES) await builder(table).whereIn("message_id", messageIds).delete();
   for (const table of OF_CONVERSATIONS) await builder(table).whereIn("conversation_id", all).delete();
   await builder("conversation").whereIn("id", all).delete();
-  await deleteUnused(
+  await deleteUnusedBlobs(
     trx,
     messages.map(({ raw_sha256 }) => raw_sha256),
   );
 }
 
-async function deleteUnused(trx: Database, raws: readonly Buffer[]): Promise<void> {
-  if (raws.length === 0) return;
-  const builder = knexOf(trx);
-  const gone: { rows: { runs: { sha256: string }[] | null }[] } = await builder.raw(
-    /* sql */ `
-    delete from blob where sha256 = any(?) and not exists (select 1 from message where raw_sha256 = blob.sha256)
-    returning runs`,
-    [[...raws]],
-  );
-  const parts = [...new Set(gone.rows.flatMap(({ runs }) => runs ?? []).map(({ sha256 }) => sha256))];
-  if (parts.length === 0) return;
-  await builder.raw(
-    /* sql */ `
-    delete from blob where sha256 in (select decode(part, 'hex') from unnest(cast(:parts as text[])) as part)
-      and not exists (select 1 from message where raw_sha256 = blob.sha256)
-      and encode(sha256, 'hex') not in (
-        select run->>'sha256' from blob as whole, jsonb_array_elements(whole.runs) as run
-        where whole.runs is not null and run->>'sha256' = any(cast(:parts as text[])))`,
-    { parts },
-  );
+// Bytes are needed as a message, as a document of a record, for a message that is being written, or as a part of others.
+const DELETE_UNUSED = /* sql */ `
+  delete from blob where sha256 = any(:sums)
+    and not exists (select 1 from message where raw_sha256 = blob.sha256)
+    and not exists (select 1 from record_document where record_document.sha256 = blob.sha256)
+    and not exists (select 1 from enclosure where enclosure.sha256 = blob.sha256)
+    and not exists (select 1 from blob as whole where whole.runs is not null
+      and whole.runs @> jsonb_build_array(jsonb_build_object('sha256', encode(blob.sha256, 'hex'))))
+  returning runs`;
+
+/** Deletes of these blobs, and of the runs that were cut out of them, what nothing needs. */
+export async function deleteUnusedBlobs(trx: Database, sums: readonly Buffer[]): Promise<void> {
+  for (let next = sums; next.length > 0; ) {
+    const gone = await knexOf(trx).raw<{ rows: { runs: { sha256: string }[] | null }[] }>(DELETE_UNUSED, {
+      sums: [...next],
+    } as never);
+    const parts = new Set(gone.rows.flatMap(({ runs }) => (runs ?? []).map(({ sha256 }) => sha256)));
+    next = [...parts].map((part) => Buffer.from(part, "hex"));
+  }
 }

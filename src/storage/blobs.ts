@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { cutRuns, joinRuns, type Run } from "./blob-runs";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
@@ -25,12 +26,21 @@ export function cutForStoring(raw: Uint8Array): CutBlob {
 
 /** Stores the contents of runs, those that are there already but once. */
 export async function storeRuns(db: Database, runs: readonly Run[]): Promise<void> {
-  for (const { sha256, content } of runs) {
-    await knexOf(db)("blob")
-      .insert({ sha256: Buffer.from(sha256), size: content.byteLength, content: Buffer.from(content) })
-      .onConflict()
-      .ignore();
-  }
+  for (const { sha256, content } of runs) await keepContent(db, sha256, content);
+}
+
+/** Keeps some bytes as they are, those that are there already but once, and gives their SHA-256. */
+export async function keepBlob(db: Database, content: Uint8Array): Promise<Buffer> {
+  const sha256 = createHash("sha256").update(content).digest();
+  await keepContent(db, sha256, content);
+  return sha256;
+}
+
+function keepContent(db: Database, sha256: Uint8Array, content: Uint8Array): Promise<unknown> {
+  return knexOf(db)("blob")
+    .insert({ sha256: Buffer.from(sha256), size: content.byteLength, content: Buffer.from(content) })
+    .onConflict()
+    .ignore();
 }
 
 /** The bytes of a blob as they were, its runs back in their places. */

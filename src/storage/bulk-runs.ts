@@ -16,7 +16,9 @@ import type { TrayGrant } from "./trays";
 /** What a run does to each of its conversations. */
 export type BulkWork =
   | { readonly kind: "decide"; readonly decision: Decision }
-  | { readonly kind: "undo"; readonly batchIds: readonly BatchId[] };
+  | { readonly kind: "undo"; readonly batchIds: readonly BatchId[] }
+  /** What follows from the mail, the decisions and the tray's hours is worked out again. */
+  | { readonly kind: "compute-anew" };
 
 export type BulkState = "waiting" | "running" | "done" | "cancelled" | "failed";
 

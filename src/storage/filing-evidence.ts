@@ -57,6 +57,7 @@ type EvidenceRow = {
   counts: [feature: string, label: Label, given: number][] | null;
   precedents: Label[][] | null;
   named: string[] | null;
+  belongs: string[] | null;
   records: { kind: ProposalKind; band: number; said: number; was_right: number }[] | null;
 };
 
@@ -87,6 +88,7 @@ export async function evidenceOfLetter(
       union select unnest(labels) from newest
       union select '${DECIDED}'
       union select '${LABEL_PREFIXES.file}' || id from record where code = any(:codes)
+      union select '${LABEL_PREFIXES.file}' || record_id from record_address where address = :from
     )
     select
       (select jsonb_agg(jsonb_build_array(feature, label, given)) from filing_count
@@ -95,6 +97,8 @@ export async function evidenceOfLetter(
       ) as counts,
       (select jsonb_agg(to_jsonb(labels)) from newest) as precedents,
       (select jsonb_agg(id) from record where code = any(:codes) and closed_at is null) as named,
+      (select jsonb_agg(id order by code) from record join record_address on record_id = record.id
+        where address = :from and closed_at is null and merged_into is null) as belongs,
       (select jsonb_agg(to_jsonb(filing_record)) from filing_record where tray_id = :trayId) as records`,
     { trayId, except, from: letter.from, features: [...features], codes: codesIn(letter) },
   );
@@ -107,6 +111,7 @@ export async function evidenceOfLetter(
     counts,
     precedents: row?.precedents ?? [],
     named: (row?.named ?? []).map((id) => trustedId<RecordId>(id)),
+    belongs: (row?.belongs ?? []).map((id) => trustedId<RecordId>(id)),
     records: recordsOf(row?.records ?? []),
   };
 }

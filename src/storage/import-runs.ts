@@ -1,9 +1,14 @@
-import type { MemberId, TrayId } from "../core/kernel/ids";
+import { type MemberId, type RecordId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { SEEN } from "./record-access";
 import { at, atOrNull, param } from "./rows";
 import type { Tray, TrayGrant } from "./trays";
+
+/** How an import is taken: as mail of the past, as mail that comes now, or as a record that was taken out. */
+export const IMPORT_WAYS = ["history", "new", "record"] as const;
+export type ImportWay = (typeof IMPORT_WAYS)[number];
 
 export type ImportState = "receiving" | "waiting" | "running" | "done" | "cancelled" | "failed";
 
@@ -11,7 +16,7 @@ export type ImportState = "receiving" | "waiting" | "running" | "done" | "cancel
 export type ImportRun = {
   readonly id: string;
   readonly fileName: string;
-  readonly asHistory: boolean;
+  readonly way: ImportWay;
   readonly state: ImportState;
   readonly bytes: number;
   readonly bytesRead: number;
@@ -20,19 +25,50 @@ export type ImportRun = {
   readonly knownAlready: number;
   readonly flagged: number;
   readonly problem: string | null;
+  /** For a record: which it is, where the viewer may know of it, and what there is to say of it. */
+  readonly record: { readonly code: string; readonly title: string } | null;
+  readonly said: string | null;
   readonly createdAt: Instant;
   readonly endedAt: Instant | null;
+};
+
+type Row = {
+  id: string;
+  tray_id: string;
+  by_member_id: string | null;
+  file_name: string;
+  as_history: boolean;
+  takes: "mail" | "record";
+  state: ImportState;
+  bytes: string;
+  bytes_read: string;
+  messages: number;
+  added: number;
+  known_already: number;
+  flagged: number;
+  problem: string | null;
+  said: string | null;
+  code: string | null;
+  title: string | null;
+  created_at: Date;
+  ended_at: Date | null;
 };
 
 /** Notes an import whose file is about to be received. */
 export async function startImportRun(
   db: Database,
-  run: { id: string; trayId: TrayId; by: MemberId; fileName: string; asHistory: boolean; createdAt: Instant },
+  run: { id: string; trayId: TrayId; by: MemberId; fileName: string; way: ImportWay; createdAt: Instant },
 ): Promise<void> {
   await knexOf(db)("import_run").insert({
-    ...{ id: run.id, tray_id: run.trayId, by_member_id: run.by, file_name: run.fileName, as_history: run.asHistory },
+    ...{
+      id: run.id,
+      tray_id: run.trayId,
+      by_member_id: run.by,
+      file_name: run.fileName,
+      as_history: run.way !== "new",
+    },
     ...{ state: "receiving", bytes: 0, bytes_read: 0, messages: 0, added: 0, known_already: 0, flagged: 0 },
-    created_at: param(run.createdAt),
+    ...{ takes: run.way === "record" ? "record" : "mail", created_at: param(run.createdAt) },
   });
 }
 
@@ -96,14 +132,18 @@ export async function dropImportFile(db: Database, id: string): Promise<void> {
 
 /** The newest imports of a tray. */
 export async function importRunsOf(db: Database, grant: TrayGrant, limit: number): Promise<ImportRun[]> {
-  const rows = await knexOf(db)("import_run")
-    .where({ tray_id: grant.tray.id })
-    .orderBy("created_at", "desc")
-    .limit(limit);
-  return rows.map((row) => ({
+  const builder = knexOf(db);
+  const found = await builder.raw(
+    /* sql */ `
+    select run.*, record.code, record.title from import_run as run
+      left join record on record.id = run.record_id and ${SEEN}
+    where run.tray_id = :trayId order by run.created_at desc limit :limit`,
+    { trayId: grant.tray.id, memberId: grant.memberId, limit },
+  );
+  return (found.rows as Row[]).map((row) => ({
     id: row.id,
     fileName: row.file_name,
-    asHistory: row.as_history,
+    way: wayOf(row),
     state: row.state,
     bytes: Number(row.bytes),
     bytesRead: Number(row.bytes_read),
@@ -112,20 +152,33 @@ export async function importRunsOf(db: Database, grant: TrayGrant, limit: number
     knownAlready: row.known_already,
     flagged: row.flagged,
     problem: row.problem,
+    record: row.code === null ? null : { code: row.code, title: row.title ?? "" },
+    said: row.said,
     createdAt: at(row.created_at),
     endedAt: atOrNull(row.ended_at),
   }));
 }
 
-/** What an import needs to run: its tray and whether it is the past; null when there is none of this id. */
+const wayOf = (row: Pick<Row, "as_history" | "takes">): ImportWay => {
+  if (row.takes === "record") return "record";
+  return row.as_history ? "history" : "new";
+};
+
+/** What an import needs to run: its tray, how it is taken, and by whom; null when there is none of this id. */
 export async function importOrder(
   db: Database,
   trays: readonly Tray[],
   id: string,
-): Promise<{ readonly tray: Tray; readonly asHistory: boolean } | null> {
-  const row = await knexOf(db)("import_run").first("tray_id", "as_history").where({ id });
+): Promise<{ readonly tray: Tray; readonly way: ImportWay; readonly by: MemberId; readonly bytes: number } | null> {
+  const row: Row | undefined = await knexOf(db)("import_run").first().where({ id });
   const tray = trays.find((one) => one.id === row?.tray_id);
-  return row === undefined || tray === undefined ? null : { tray, asHistory: row.as_history };
+  if (row === undefined || tray === undefined) return null;
+  return { tray, way: wayOf(row), by: trustedId<MemberId>(row.by_member_id ?? ""), bytes: Number(row.bytes) };
+}
+
+/** Notes which record an import brought, and what there is to say of it. */
+export async function noteRestored(db: Database, id: string, recordId: RecordId, said: string): Promise<void> {
+  await knexOf(db)("import_run").where({ id }).update({ record_id: recordId, said });
 }
 
 /** Imports that a process left behind when it was killed: running, and not a step since before a moment. */

@@ -8,6 +8,8 @@ const KINDS: readonly JobKind[] = [
   "send-message",
   "run-import",
   "run-bulk",
+  "pack-parcel",
+  "read-documents",
   "wake-rested",
   "empty-bins",
   "tell-by-clock",

@@ -61,6 +61,7 @@ export async function keepDockets(
     [JSON.stringify(rows)],
   );
   await keepFollowUps(trx, kept);
+  await keepFiledParts(trx, kept);
   const dockets = new Map<string, Docket>(kept.map(({ id, docket }) => [id, docket]));
   await learn(
     trx,
@@ -101,6 +102,32 @@ async function keepFollowUps(trx: Database, kept: readonly { id: ConversationId;
     on conflict (id) do update set conversation_id = excluded.conversation_id, for_member_id = excluded.for_member_id,
       set_by_member_id = excluded.set_by_member_id, due_at = excluded.due_at, text = excluded.text,
       done_at = excluded.done_at`,
+    { ids: kept.map(({ id }) => id), rows: JSON.stringify(rows) },
+  );
+}
+
+// A record asks for them by itself, which no column of a conversation can answer.
+async function keepFiledParts(trx: Database, kept: readonly { id: ConversationId; docket: Docket }[]): Promise<void> {
+  const rows = kept.flatMap(({ id, docket }) =>
+    docket.filedParts.map(({ recordId, messageId, attachment, at, by, means, fields, earlier }) => ({
+      ...{ record_id: recordId, message_id: messageId, attachment: attachment ?? -1, conversation_id: id },
+      ...{ filed_at: param(at), by_member_id: by, means, fields, earlier },
+    })),
+  );
+  await knexOf(trx).raw(
+    /* sql */ `
+    with now as (
+      select * from jsonb_to_recordset(cast(:rows as jsonb)) as one(record_id uuid, message_id uuid, attachment int,
+        conversation_id uuid, filed_at timestamptz, by_member_id uuid, means text, fields jsonb, earlier jsonb)
+    ), gone as (
+      delete from filed_part as part where conversation_id = any(:ids) and not exists (select 1 from now
+        where now.record_id = part.record_id and now.message_id = part.message_id and now.attachment = part.attachment)
+    )
+    insert into filed_part (record_id, message_id, attachment, conversation_id, filed_at, by_member_id, means, fields, earlier)
+    select record_id, message_id, attachment, conversation_id, filed_at, by_member_id, means, fields, earlier from now
+    on conflict (record_id, message_id, attachment) do update set conversation_id = excluded.conversation_id,
+      filed_at = excluded.filed_at, by_member_id = excluded.by_member_id, means = excluded.means, fields = excluded.fields,
+      earlier = excluded.earlier`,
     { ids: kept.map(({ id }) => id), rows: JSON.stringify(rows) },
   );
 }

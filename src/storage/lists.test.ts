@@ -8,7 +8,8 @@ import type { StandingKind } from "../core/standing/standing";
 import { addMember, decide, receiveMessage, setUpRecords, setUpTray, traysOf } from "../operations/index.server";
 import { conversationRow, markRead, markReadUpTo } from "./conversation-page";
 import { flowGauge } from "./flow-gauge";
-import { conversationsOnRecord, filedCounts, recordByCode, recordsLike } from "./records";
+import { conversationsOnRecord } from "./record-page";
+import { filedCounts, recordByCode, recordsLike } from "./records";
 import { firstRows } from "./sheet-lists";
 
 let tray: TestTray;
@@ -177,10 +178,12 @@ describe("records", () => {
     expect(await recordByCode(tray.deps.db, office.grant, "c-002")).toBeNull();
   });
 
+  const all = { query: { terms: [] }, most: 10 };
+
   it("show what is filed to those only who may look into its tray", async () => {
     const id = await arrive("filed");
     await does(id, { kind: "file", recordId: sorrel, settle: false });
-    expect((await conversationsOnRecord(tray.deps.db, office.grant, sorrel)).map((row) => row.id)).toEqual([id]);
+    expect((await conversationsOnRecord(tray.deps.db, office.grant, sorrel, all)).map((row) => row.id)).toEqual([id]);
     expect((await filedCounts(tray.deps.db, office.grant)).get(sorrel)).toMatchObject({ filed: 1, open: 1 });
 
     const member = {
@@ -193,7 +196,7 @@ describe("records", () => {
     const added = await addMember(tray.deps, { ...member, password: "elsewhere", trays: ["parts"] });
     const [elsewhere] = added.ok ? await traysOf(tray.deps, added.value) : [];
     if (elsewhere === undefined) throw new Error("no grant");
-    expect(await conversationsOnRecord(tray.deps.db, elsewhere, sorrel)).toEqual([]);
+    expect(await conversationsOnRecord(tray.deps.db, elsewhere, sorrel, all)).toEqual([]);
     expect((await filedCounts(tray.deps.db, elsewhere)).size).toBe(0);
   });
 });

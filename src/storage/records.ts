@@ -1,10 +1,9 @@
-import { type ConversationId, type RecordId, trustedId } from "../core/kernel/ids";
+import { type RecordId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { type RecordViewer, seenBy } from "./record-access";
 import { at } from "./rows";
-import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
 import type { TrayGrant } from "./trays";
 
 export type FilingRecord = {
@@ -29,8 +28,6 @@ type RecordRow = {
 
 const RECORD_COLUMNS = /* sql */ `record.id, record.code, lower(record_type.name) as kind, record.title, record.parent_id, record.closed_at`;
 const RECORDS = /* sql */ `record join record_type on record_type.id = record.type_id`;
-// What a page of one record lists at most.
-const MAX_FILED = 200;
 
 function recordOf(row: RecordRow): FilingRecord {
   return {
@@ -63,13 +60,13 @@ async function recordsWhere(
  * code, open ones before closed ones; all of them for an empty text.
  */
 export function recordsLike(db: Database, viewer: RecordViewer, text: string, most: number): Promise<FilingRecord[]> {
-  const escaped = text.replace(/[\\%_]/g, "\\$&");
+  const escaped = text.toLowerCase().replace(/[\\%_]/g, "\\$&");
   return recordsWhere(
     db,
     viewer,
-    "record.merged_into is null and (record.code ilike :within or record.title ilike :within)",
+    "record.merged_into is null and (record.folded_code like :within or record.folded_title like :within)",
     { within: `%${escaped}%`, begins: `${escaped}%`, most },
-    `order by record.closed_at is not null, record.code not ilike :begins and record.title not ilike :begins, record.code
+    `order by record.closed_at is not null, record.folded_code not like :begins and record.folded_title not like :begins, record.code
       limit :most`,
   );
 }
@@ -129,61 +126,4 @@ export async function filedCounts(
       { filed: row.filed, open: row.open, newest: at(row.newest) },
     ]),
   );
-}
-
-/** A conversation filed on a record, with the tray it lives in. */
-export type FiledConversation = SheetRow & { readonly traySlug: string };
-
-/** The conversations filed on a record that the viewer may see, in whichever of her trays, newest message first. */
-export async function conversationsOnRecord(
-  db: Database,
-  grant: TrayGrant,
-  recordId: RecordId,
-): Promise<FiledConversation[]> {
-  const found = await knexOf(db).raw<{ rows: (RawSheetRow & { tray_slug: string })[] }>(
-    /* sql */ `
-    select ${SHEET_COLUMNS}, tray.slug as tray_slug
-    from conversation as c join tray on tray.id = c.tray_id
-      join tray_member on tray_member.tray_id = c.tray_id and tray_member.member_id = :memberId
-    where c.record_ids @> array[cast(:recordId as uuid)]
-    order by c.last_message_at desc, c.id desc limit :limit`,
-    { memberId: grant.memberId, recordId, limit: MAX_FILED },
-  );
-  return found.rows.map((row) => ({ ...sheetRowOf(row), traySlug: row.tray_slug }));
-}
-
-/** A message as one line of a record's correspondence. */
-export type FiledMessage = {
-  readonly conversationId: ConversationId;
-  readonly direction: "in" | "out";
-  readonly fromName: string;
-  readonly ownText: string;
-  readonly sentAt: Instant;
-};
-
-/** The newest messages of each of these conversations, oldest first, at most `perConversation` each, in one query. */
-export async function newestMessagesOf(
-  db: Database,
-  ids: readonly ConversationId[],
-  perConversation: number,
-): Promise<FiledMessage[]> {
-  const found = await knexOf(db).raw<{
-    rows: { conversation_id: string; direction: "in" | "out"; from_name: string; own_text: string; sent_at: Date }[];
-  }>(
-    /* sql */ `
-    select newest.* from unnest(cast(:ids as uuid[])) as wanted(id) cross join lateral (
-      select message.id, conversation_id, direction, coalesce(nullif(from_name, ''), from_address) as from_name,
-        left(own_text, 400) as own_text, sent_at
-      from message join message_text on message_text.message_id = message.id
-      where conversation_id = wanted.id order by sent_at desc, message.id desc limit :limit
-    ) as newest order by sent_at, id`,
-    { ids: [...ids], limit: perConversation } as never,
-  );
-  return found.rows.map((row) => ({
-    conversationId: trustedId<ConversationId>(row.conversation_id),
-    direction: row.direction,
-    fromName: row.from_name,
-    ownText: row.own_text,
-    sentAt: at(row.sent_at),
-  }));
 }

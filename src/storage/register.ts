@@ -90,9 +90,11 @@ export async function registerRecords(
   return found.rows.map(registerRecordOf);
 }
 
-/** The codes of all records that there are or were, whoever may know of them. */
+/** The codes that records have or had: those of what was disposed of are on its certificates, and are not given again. */
 export async function codesTaken(db: Database): Promise<Set<string>> {
-  const rows: { code: string }[] = await knexOf(db)("record").select("code");
+  const builder = knexOf(db);
+  const disposedOf = builder("disposal_certificate").select("code");
+  const rows: { code: string }[] = await builder("record").select("code").union(disposedOf);
   return new Set(rows.map(({ code }) => code));
 }
 
@@ -104,6 +106,11 @@ export async function holdRegister(trx: Database): Promise<void> {
 /** Keeps a record as it is until the transaction ends, which others may want at the same time: for whatever is filed on it. */
 export async function keepRecord(trx: Database, id: RecordId): Promise<void> {
   await knexOf(trx).raw("select id from record where id = :id for share", { id });
+}
+
+/** Holds a record, so that nothing is filed on it until the transaction ends; whoever files at this moment is waited for. */
+export async function lockRecord(trx: Database, id: RecordId): Promise<void> {
+  await knexOf(trx).raw("select id from record where id = :id for update", { id });
 }
 
 /** Keeps records as they are now, new ones and others; `refreshViewers` has to follow where access or places change. */
@@ -174,10 +181,12 @@ export async function recordSteps(db: Database, recordId: RecordId): Promise<Rec
   }));
 }
 
-/** The conversations that are filed on a record, in whatever tray; at most `most`. */
+/** The conversations that are filed on a record, or have a part that is, in whatever tray; at most `most`. */
 export async function allFiledOn(trx: Database, id: RecordId, most: number): Promise<ConversationId[]> {
   const found = await knexOf(trx).raw<{ rows: { id: string }[] }>(
-    "select id from conversation where record_ids @> array[cast(:id as uuid)] and joined_to is null order by id limit :most",
+    /* sql */ `select id from conversation where record_ids @> array[cast(:id as uuid)] and joined_to is null
+      union select conversation_id from filed_part where record_id = :id
+      order by id limit :most`,
     { id, most },
   );
   return found.rows.map((row) => trustedId<ConversationId>(row.id));
@@ -199,6 +208,8 @@ export async function repointRecord(trx: Database, from: RecordId, to: RecordId)
     { from, to },
   );
   await builder("cover").where("record_id", from).update({ record_id: to });
+  await builder("record_document").where("record_id", from).update({ record_id: to });
+  await builder("retention_hold").where("record_id", from).update({ record_id: to });
 }
 
 /** The code of the record that the one of a code was merged into, through however many; null when it was not. */

@@ -72,7 +72,11 @@ export async function rewriteParse(trx: Database, id: MessageId, message: MailMe
     name,
     AS_JSON.has(name) && value !== null ? storableText(JSON.stringify(value)) : value,
   ]);
-  await knexOf(trx)("message").where({ id }).update(Object.fromEntries(stored));
+  // What it carries may have other places now, and is read again.
+  await knexOf(trx)("attachment_words").where({ message_id: id }).delete();
+  await knexOf(trx)("message")
+    .where({ id })
+    .update({ ...Object.fromEntries(stored), documents_read: false });
   await knexOf(trx)("message_text").where({ message_id: id }).update({ own_text, rest_text });
   const people = [...(message.from === null ? [] : [message.from]), ...message.to, ...message.cc];
   const vector = searchVector({

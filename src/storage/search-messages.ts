@@ -1,3 +1,4 @@
+import { type ConversationId, type RecordId, trustedId } from "../core/kernel/ids";
 import type { Query, Term } from "../core/search/query";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
@@ -5,7 +6,12 @@ import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sh
 import type { TrayGrant } from "./trays";
 
 /** A conversation with a message in it that has what was asked for. */
-export type Found = SheetRow & { readonly hitText: string; readonly hitFrom: string };
+export type Found = SheetRow & {
+  readonly hitText: string;
+  readonly hitFrom: string;
+  /** The name of a file that it carries which has all that was asked for; null where none has. */
+  readonly hitFile: string | null;
+};
 
 // Hits that are looked at before they are gathered into conversations: a word that half of all mail has ends here.
 const MAX_HITS = 1_000;
@@ -22,6 +28,9 @@ function tsqueryOf(term: Term): string {
   }
 }
 
+/** What was asked for, as PostgreSQL's text search takes it. */
+export const tsqueryText = ({ terms }: Query) => terms.map(tsqueryOf).join(" & ");
+
 /**
  * The conversations of a tray with a message that has every term, the newest hit first, each with that hit. What was thrown
  * away (bin and junk) is left out unless one looks `everywhere`.
@@ -33,7 +42,9 @@ export async function searchConversations(
   limit: number,
   where: "kept" | "everywhere" = "kept",
 ): Promise<Found[]> {
-  const found = await knexOf(db).raw<{ rows: (RawSheetRow & { hit_text: string; hit_from: string })[] }>(
+  const found = await knexOf(db).raw<{
+    rows: (RawSheetRow & { hit_text: string; hit_from: string; hit_file: string | null })[];
+  }>(
     /* sql */ `
     with hit as (
       select message_id, conversation_id, sent_at from message_search
@@ -48,7 +59,10 @@ export async function searchConversations(
       select * from newest order by sent_at desc limit :limit
     )
     select ${SHEET_COLUMNS}, left(message_text.own_text || E'\\n' || message_text.rest_text, 20000) as hit_text,
-      coalesce(nullif(message.from_name, ''), message.from_address) as hit_from
+      coalesce(nullif(message.from_name, ''), message.from_address) as hit_from,
+      (select message.attachments->words.attachment->>'fileName' from attachment_words as words
+        where words.message_id = page.message_id and words.vector @@ to_tsquery('simple', :query)
+        order by words.attachment limit 1) as hit_file
     from page
       join conversation as c on c.id = page.conversation_id
       join message on message.id = page.message_id
@@ -57,11 +71,54 @@ export async function searchConversations(
     {
       memberId: grant.memberId,
       trayId: grant.tray.id,
-      query: query.terms.map(tsqueryOf).join(" & "),
+      query: tsqueryText(query),
       maxHits: MAX_HITS,
       everywhere: where === "everywhere",
       limit,
     },
   );
-  return found.rows.map((row) => ({ ...sheetRowOf(row), hitText: row.hit_text, hitFrom: row.hit_from }));
+  return found.rows.map((row) => ({
+    ...sheetRowOf(row),
+    hitText: row.hit_text,
+    hitFrom: row.hit_from,
+    hitFile: row.hit_file,
+  }));
+}
+
+/** The conversations of a tray with a message that has every term, the oldest first; as in a search, but all of them. */
+export async function conversationsWith(
+  db: Database,
+  grant: TrayGrant,
+  query: Query,
+  where: "kept" | "everywhere",
+): Promise<ConversationId[]> {
+  const found = await knexOf(db).raw<{ rows: { id: string }[] }>(
+    /* sql */ `
+    select c.id from conversation as c
+    where c.tray_id = :trayId and c.joined_to is null and (:everywhere or c.standing not in ('bin', 'junk'))
+      and c.id in (select conversation_id from message_search
+        where tray_id = :trayId and vector @@ to_tsquery('simple', :query))
+    order by c.last_message_at, c.id`,
+    { trayId: grant.tray.id, query: tsqueryText(query), everywhere: where === "everywhere" },
+  );
+  return found.rows.map(({ id }) => trustedId<ConversationId>(id));
+}
+
+/** The same of the conversations on a record, in whichever trays she may look into. */
+export async function conversationsOnRecordWith(
+  db: Database,
+  grant: TrayGrant,
+  recordId: RecordId,
+  query: Query,
+): Promise<ConversationId[]> {
+  const found = await knexOf(db).raw<{ rows: { id: string }[] }>(
+    /* sql */ `
+    select c.id from conversation as c
+      join tray_member on tray_member.tray_id = c.tray_id and tray_member.member_id = :memberId
+    where c.record_ids @> array[cast(:recordId as uuid)] and c.joined_to is null
+      and exists (select 1 from message_search where message_search.conversation_id = c.id
+        and vector @@ to_tsquery('simple', :query))`,
+    { memberId: grant.memberId, recordId, query: tsqueryText(query) },
+  );
+  return found.rows.map(({ id }) => trustedId<ConversationId>(id));
 }

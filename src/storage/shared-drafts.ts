@@ -1,5 +1,6 @@
 import { type ConversationId, type DraftId, type MemberId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
+import type { Enclosure } from "../core/writing/enclosure";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
@@ -13,6 +14,8 @@ export type DraftContent = {
   readonly html: string;
   readonly after: "expect" | "settle" | "keep";
   readonly day: string;
+  /** The files that go with it; left out for none. */
+  readonly enclosures?: readonly Enclosure[];
 };
 
 export type SharedDraft = {

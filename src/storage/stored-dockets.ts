@@ -6,6 +6,7 @@ import type { Turn } from "../core/turns/whose-turn";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull } from "./rows";
+import type { Tray } from "./trays";
 
 /** What the store keeps of a docket, for comparing it with what the facts come to. */
 export type StoredDocket = {
@@ -23,6 +24,8 @@ export type StoredDocket = {
   readonly expiresAt: Instant | null;
   readonly restingUntil: Instant | null;
   readonly marks: readonly Mark[];
+  /** What is filed alone, as `record/message/attachment`, in order. */
+  readonly filedParts: readonly string[];
 };
 
 /** The stored dockets of all trays in order of id, the next `limit` after an id. */
@@ -33,25 +36,67 @@ export async function storedDockets(
 ): Promise<StoredDocket[]> {
   const conversations = knexOf(db)("conversation").whereNull("joined_to");
   const rows = await (after === null ? conversations : conversations.where("id", ">", after))
-    .select(
-      "id",
-      "standing",
-      "standing_since",
-      "standing_reason",
-      "turn",
-      "turn_since",
-      "owner_id",
-      "follower_ids",
-      "category_ids",
-      "record_ids",
-      "expected_at",
-      "expires_at",
-      "resting_until",
-      "marks",
-    )
+    .select(...COLUMNS, knexOf(db).raw(FILED_PARTS))
     .orderBy("id")
     .limit(limit);
-  return rows.map((row) => ({
+  return rows.map(docketOf);
+}
+
+/** The stored dockets of some conversations. */
+export async function storedDocketsOf(db: Database, ids: readonly ConversationId[]): Promise<StoredDocket[]> {
+  const builder = knexOf(db);
+  const rows = await builder("conversation")
+    .select(...COLUMNS, builder.raw(FILED_PARTS))
+    .whereIn("id", ids);
+  return rows.map(docketOf);
+}
+
+/** Every conversation of a tray that is not a part of another one, in order of id. */
+export async function allOfTray(db: Database, tray: Pick<Tray, "id">): Promise<ConversationId[]> {
+  return knexOf(db)("conversation").where({ tray_id: tray.id, joined_to: null }).orderBy("id").pluck("id");
+}
+
+const COLUMNS = [
+  "id",
+  "standing",
+  "standing_since",
+  "standing_reason",
+  "turn",
+  "turn_since",
+  "owner_id",
+  "follower_ids",
+  "category_ids",
+  "record_ids",
+  "expected_at",
+  "expires_at",
+  "resting_until",
+  "marks",
+];
+
+const FILED_PARTS = /* sql */ `array(
+  select concat(record_id, '/', message_id, '/', nullif(attachment, -1)) collate "C" as part from filed_part
+  where conversation_id = conversation.id order by part) as filed_parts`;
+
+type Row = {
+  id: string;
+  standing: StandingKind;
+  standing_since: Date;
+  standing_reason: Reason;
+  turn: Turn["kind"];
+  turn_since: Date | null;
+  owner_id: string | null;
+  follower_ids: MemberId[];
+  category_ids: CategoryId[];
+  record_ids: RecordId[];
+  expected_at: Date | null;
+  expires_at: Date | null;
+  resting_until: Date | null;
+  marks: Mark[];
+  filed_parts: string[];
+};
+
+function docketOf(row: Row): StoredDocket {
+  return {
     id: trustedId<ConversationId>(row.id),
     standing: row.standing,
     since: at(row.standing_since),
@@ -66,7 +111,8 @@ export async function storedDockets(
     expiresAt: atOrNull(row.expires_at),
     restingUntil: atOrNull(row.resting_until),
     marks: row.marks,
-  }));
+    filedParts: row.filed_parts,
+  };
 }
 
 /** Messages whose raw bytes are not there: there must be none. */

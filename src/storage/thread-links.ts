@@ -1,4 +1,4 @@
-import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
+import { type ConversationId, type MessageId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 
@@ -71,4 +71,23 @@ export async function lockThreads(
     if (row.key !== null) known.copies.set(row.key, conversation);
   }
   return known;
+}
+
+/** Where messages of a tray lie that have these dedupe keys, in the order of the keys. */
+export async function placesOfKeys(
+  db: Database,
+  trayId: TrayId,
+  keys: readonly Uint8Array[],
+): Promise<{ readonly messageId: MessageId; readonly conversationId: ConversationId }[]> {
+  const found = await knexOf(db).raw<{ rows: { id: string; conversation_id: string }[] }>(
+    /* sql */ `
+    select message.id, conversation_id from unnest(cast(:keys as bytea[])) with ordinality as wanted(key, at)
+      join message on message.tray_id = :trayId and dedupe_key = wanted.key
+    order by wanted.at`,
+    { trayId, keys: keys.map((key) => Buffer.from(key)) } as never,
+  );
+  return found.rows.map(({ id, conversation_id }) => ({
+    messageId: trustedId<MessageId>(id),
+    conversationId: trustedId<ConversationId>(conversation_id),
+  }));
 }

@@ -50,6 +50,12 @@ export async function timesOffOf(db: Database, memberId: MemberId, now: Instant)
   return ask(db, condition, { memberId, now: param(now) });
 }
 
+/** A time off of a member; null when she has none of this id. */
+export async function ownTimeOff(db: Database, memberId: MemberId, id: TimeOffId): Promise<KeptTimeOff | null> {
+  const [found] = await ask(db, "member_id = :memberId and id = :id", { memberId, id });
+  return found ?? null;
+}
+
 /** The times off of colleagues of a tray that begin or go on within a stretch. */
 export async function timesOffIn(db: Database, trayId: TrayId, from: Instant, until: Instant): Promise<KeptTimeOff[]> {
   const condition = `from_at < :until and least(until_at, coalesce(ended_at, until_at)) > :from

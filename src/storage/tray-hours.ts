@@ -35,6 +35,17 @@ export async function setAnswerWithin(db: Database, { id }: Pick<Tray, "id">, wo
   await knexOf(db)("tray").where("id", id).update({ answer_within_hours: workingHours });
 }
 
+/** Whether a tray settles only what is filed. */
+export async function filesBeforeSettling(db: Database, { id }: Pick<Tray, "id">): Promise<boolean> {
+  const row = await knexOf(db)("tray").first("files_before_settling").where("id", id);
+  return row?.files_before_settling ?? false;
+}
+
+/** Has a tray settle only what is filed, or anything. */
+export async function setFilesBeforeSettling(db: Database, { id }: Pick<Tray, "id">, only: boolean): Promise<void> {
+  await knexOf(db)("tray").where("id", id).update({ files_before_settling: only });
+}
+
 const NEWEST_TEXTS = 3;
 
 /** The own texts of the newest messages from outside in a conversation, the newest first. */

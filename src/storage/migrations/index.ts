@@ -8,6 +8,8 @@ import * as together from "./0006-together";
 import * as rulesAndContacts from "./0007-rules-and-contacts";
 import * as waiting from "./0008-waiting";
 import * as records from "./0009-records";
+import * as keepingRecords from "./0010-keeping-records";
+import * as enclosuresAndParcels from "./0011-enclosures-and-parcels";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -19,6 +21,8 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0007-rules-and-contacts", rulesAndContacts],
   ["0008-waiting", waiting],
   ["0009-records", records],
+  ["0010-keeping-records", keepingRecords],
+  ["0011-enclosures-and-parcels", enclosuresAndParcels],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */
