@@ -4,6 +4,7 @@ import type { Mailbox } from "../core/kernel/email-address";
 import {
   type BatchId,
   type ConversationId,
+  type EnclosureId,
   type ExpectationId,
   type FollowUpId,
   type MemberId,
@@ -11,7 +12,9 @@ import {
   trustedId,
 } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
+import type { NamedFile } from "../core/kernel/named-file";
 import { err, ok, type Result } from "../core/kernel/result";
+import type { Filing } from "../core/records/filing-means";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { moveEffect } from "../core/turns/move-effect";
 import { htmlOfText } from "../core/writing/html-of-text";
@@ -27,11 +30,14 @@ import {
   membersOfTray,
   type NewMessage,
   rawMessage,
+  recordsByIds,
   type TrayGrant,
 } from "../storage/index";
 import { aliasesOf, withAliases } from "./awaiting";
-import { carryOut, isEmpty } from "./change-conversations";
+import { carryOut, isEmpty, notToSettle } from "./change-conversations";
+import { fileWithin } from "./decide";
 import type { Deps } from "./deps";
+import { enclosedIn } from "./enclosures";
 import { keepLetter, type Letter, storedLetter, type Writer } from "./letters";
 import { whoIsPresent } from "./presence";
 import type { Refusal } from "./refusal";
@@ -68,6 +74,10 @@ export type Answer = {
   readonly expiresAt?: Instant | null;
   /** What its writer promises in it and follows up herself, with or without a date. */
   readonly promises?: readonly { readonly text: string; readonly dueAt: Instant | null }[];
+  /** On which record the conversation is filed with it; null on none. */
+  readonly files?: Filing | null;
+  /** The files that go with it. */
+  readonly enclosures?: readonly EnclosureId[];
   /** The shared draft that it was, which ends with it. */
   readonly draft?: SeenDraft | null;
 };
@@ -107,7 +117,11 @@ export async function answerWithin(
   if (isEmpty(known)) return err({ kind: "no-such-conversation" });
   const refusal = await crossing(trx, deps, grant, conversationId, answer, known);
   if (refusal !== null) return err(refusal);
-  const letters = await lettersOf(trx, grant, conversationId, answer);
+  const filed = await filedWith(trx, deps, grant, answer, known);
+  if (!filed.ok) return filed;
+  const enclosed = await enclosedIn(trx, grant, answer.enclosures ?? []);
+  if (!enclosed.ok) return enclosed;
+  const letters = await lettersOf(trx, grant, conversationId, answer, enclosed.value);
   if (letters === null) return err({ kind: "no-such", what: "message" });
   const out = { facts: known, version: held.version };
   const stored: NewMessage[] = [];
@@ -124,11 +138,25 @@ export async function answerWithin(
   const awaited = effectsAfter(answer, first.id, trustedId<ExpectationId>(deps.newId()));
   const people = answer.to.map(({ address }) => address);
   const aliases = await aliasesOf(trx, grant.tray.id, people);
-  const effects = [...withAliases(awaited, aliases), ...followUpsOf(deps, grant, answer)];
+  const effects = [...filed.value, ...withAliases(awaited, aliases), ...followUpsOf(deps, grant, answer)];
   const batchId = trustedId<BatchId>(first.id);
   await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: { ...held, version }, known: facts, effects }]);
   await rememberHabit(trx, grant, answer);
   return ok(first.id);
+}
+
+// Before the letter is put together, as what it is filed on stands in it.
+async function filedWith(
+  trx: Database,
+  deps: Deps,
+  grant: TrayGrant,
+  { files = null, after }: Answer,
+  known: ConversationFacts,
+): Promise<Result<Effect[], Refusal>> {
+  const filed = files === null ? ok([]) : await fileWithin(trx, deps, grant, { ...files, means: "sending" }, known);
+  if (!filed.ok || after.kind !== "settle") return filed;
+  const change = { known, effects: [...filed.value, { kind: "settled" } as const] };
+  return (await notToSettle(trx, grant, [change])).length === 0 ? filed : err({ kind: "file-first" });
 }
 
 /** Why a message of ours cannot go, whatever it is about; null when it can. */
@@ -203,16 +231,20 @@ async function lettersOf(
   grant: TrayGrant,
   id: ConversationId,
   answer: Answer,
+  enclosed: readonly NamedFile[],
 ): Promise<readonly Letter[] | null> {
   const { to, cc, subject, html, passesOn = null, informs = null } = answer;
   const messages = await correspondenceOf(trx, grant, id);
-  const recordCodes = (await conversationRow(trx, grant, id))?.recordCodes ?? [];
+  const row = await conversationRow(trx, grant, id);
+  const [filed] = await recordsByIds(trx, grant, answer.files == null ? [] : [answer.files.recordId]);
+  const recordCodes = [...new Set([...(row?.recordCodes ?? []), ...(filed === undefined ? [] : [filed.code])])];
   const { inReplyTo, references, ...reply } = planAnswer(messages, grant.tray.addresses);
-  if (passesOn === null) return [{ to, cc, subject, html, inReplyTo, references, carries: null, recordCodes }];
+  const written = { to, cc, subject, html, enclosed, recordCodes };
+  if (passesOn === null) return [{ ...written, inReplyTo, references, carries: null }];
   const carried = messages.some((message) => message.id === passesOn) ? await rawMessage(trx, grant, passesOn) : null;
   if (carried === null) return null;
-  const passed: Letter = { to, cc, subject, html, inReplyTo: null, references: [], carries: carried.raw, recordCodes };
+  const passed: Letter = { ...written, inReplyTo: null, references: [], carries: carried.raw };
   if (informs === null || reply.to.length === 0) return [passed];
   const said = htmlOfText(informs);
-  return [passed, { ...reply, cc: [], html: said, inReplyTo, references, carries: null, recordCodes }];
+  return [passed, { ...reply, cc: [], html: said, inReplyTo, references, carries: null, enclosed: [], recordCodes }];
 }

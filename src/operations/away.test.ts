@@ -8,6 +8,7 @@ import {
   comeBack,
   countsToNarrow,
   listConversations,
+  ownTimes,
   planTimeOff,
   readSummary,
   setUpRecords,
@@ -83,8 +84,12 @@ describe("a member with forty conversations who goes away for a week and comes b
     expect(await seenBy(desk.mara)).toEqual([]);
     expect(await seenBy(desk.tobias)).toHaveLength(37);
     expect(await summaryOf(desk.tray.deps, desk.maraGrant, off)).toBeNull();
+    const offered = async () => (await ownTimes(desk.tray.deps, desk.tobiasGrant)).timesOff.map(({ id }) => id);
+    expect(await offered()).toContain(off);
     await readSummary(desk.tray.deps, desk.tobiasGrant, off);
-    expect(await summaryOf(desk.tray.deps, desk.tobiasGrant, off)).toBeNull();
+    expect(await offered()).not.toContain(off);
+    // Whoever has it open still does not lose it.
+    expect((await summaryOf(desk.tray.deps, desk.tobiasGrant, off))?.happened).toHaveLength(4);
   });
 });
 

@@ -5,6 +5,7 @@ import { err, ok, type Result } from "../core/kernel/result";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   addBulkRun,
+  allOfTray,
   type BulkRun,
   type BulkWork,
   bulkRunsOf,
@@ -20,7 +21,8 @@ import {
   noteBulkProgress,
   type TrayGrant,
 } from "../storage/index";
-import { carryOut } from "./change-conversations";
+import { carryOut, notToSettle } from "./change-conversations";
+import { computeAnew } from "./compute-anew";
 import { decisionRefusal, withMentions } from "./decide";
 import type { Deps } from "./deps";
 import { withFields } from "./filing";
@@ -60,14 +62,29 @@ export async function beginRun(
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   if (ids.length === 0) return err({ kind: "nothing-chosen" });
   if (ids.length > MAX_IN_RUN) return err({ kind: "too-many", most: MAX_IN_RUN });
+  return ok(await inTransaction(deps.db, (trx) => handIn(trx, deps, grant, ids, work, words)));
+}
+
+async function handIn(
+  trx: Database,
+  deps: Deps,
+  grant: TrayGrant,
+  ids: readonly ConversationId[],
+  work: BulkWork,
+  words: string,
+): Promise<RunId> {
   const id = trustedId<RunId>(deps.newId());
   const batchId = trustedId<BatchId>(deps.newId());
-  await inTransaction(deps.db, async (trx) => {
-    const run = { id, trayId: grant.tray.id, byMemberId: grant.memberId, batchId, work, words, createdAt: deps.now() };
-    await addBulkRun(trx, run, ids);
-    await deps.jobs.enqueue(trx, { kind: "run-bulk", runId: id });
-  });
-  return ok(id);
+  const run = { id, trayId: grant.tray.id, byMemberId: grant.memberId, batchId, work, words, createdAt: deps.now() };
+  await addBulkRun(trx, run, ids);
+  await deps.jobs.enqueue(trx, { kind: "run-bulk", runId: id });
+  return id;
+}
+
+/** Begins to work out again everything in a tray that follows from its hours, however much it is. */
+export async function startComputingAnew(trx: Database, deps: Deps, grant: TrayGrant, words: string): Promise<void> {
+  const ids = await allOfTray(trx, grant.tray);
+  if (ids.length > 0) await handIn(trx, deps, grant, ids, { kind: "compute-anew" }, words);
 }
 
 /** Carries a run on to its end: each step is one transaction, so that a killed process loses none and does none twice. */
@@ -94,17 +111,19 @@ async function nextStep(deps: Deps, id: RunId): Promise<boolean> {
       await noteBulkProgress(trx, id, { state: "failed", problem, endedAt: deps.now() }, deps.now());
       return null;
     }
-    const changed = await carryOutStep(trx, deps, grant, run, next);
+    const { changed, toTell } = await carryOutStep(trx, deps, grant, run, next);
     const position = run.position + next.length;
     const isDone = position >= run.total;
     const ended = isDone ? { state: "done" as const, endedAt: deps.now() } : { state: "running" as const };
     await noteBulkProgress(trx, id, { position, changed: run.changed + changed, ...ended }, deps.now());
-    return { trayId: run.trayId, next, isDone };
+    return { trayId: run.trayId, toTell, isDone };
   });
   if (done === null) return false;
-  for (const conversationId of done.next) deps.tell({ trayId: done.trayId, conversationId });
+  for (const conversationId of done.toTell) deps.tell({ trayId: done.trayId, conversationId });
   return !done.isDone;
 }
+
+type StepDone = { readonly changed: number; readonly toTell: readonly ConversationId[] };
 
 async function carryOutStep(
   trx: Database,
@@ -112,22 +131,31 @@ async function carryOutStep(
   grant: TrayGrant,
   { work, batchId }: BulkRun,
   ids: readonly ConversationId[],
-): Promise<number> {
-  if (work.kind === "undo" || work.decision.kind === "categorise") await keepCategories(trx);
+): Promise<StepDone> {
+  const touchesCategories = work.kind === "undo" || (work.kind === "decide" && work.decision.kind === "categorise");
+  if (touchesCategories) await keepCategories(trx);
   const held = await holdConversations(trx, grant.tray.id, ids);
   if (work.kind === "undo") {
     const entries = await entriesOfBatches(trx, grant.tray.id, work.batchIds, ids);
     const plans = await undoEntries(trx, deps, grant, held, entries, batchId);
-    return plans.filter(({ kind }) => kind === "undo").length;
+    return { changed: plans.filter(({ kind }) => kind === "undo").length, toTell: ids };
+  }
+  if (work.kind === "compute-anew") {
+    const otherwise = await computeAnew(trx, grant, held);
+    // Whoever watches the run hears of each step, also of one that changed nothing.
+    return { changed: otherwise.length, toTell: otherwise.length > 0 ? otherwise : ids.slice(-1) };
   }
   const facts = await factsOf(trx, ids);
   const plan = await plannerOf({ ...deps, db: trx }, grant, work.decision);
-  const changes = held.map((conversation) => {
+  const planned = held.map((conversation) => {
     const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
     return { conversation, known, effects: plan(known) };
   });
+  // What the tray settles only once it is filed stays where it is, and is counted as not changed.
+  const staying = new Set(await notToSettle(trx, grant, planned));
+  const changes = planned.filter((change) => !staying.has(change));
   await carryOut(trx, deps, grant.memberId, batchId, changes);
-  return changes.filter(({ effects }) => effects.length > 0).length;
+  return { changed: changes.filter(({ effects }) => effects.length > 0).length, toTell: ids };
 }
 
 /** Stops a run; what it did by then stays and can be undone. */

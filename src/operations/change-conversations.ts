@@ -11,6 +11,7 @@ import {
   appendEntries,
   type Database,
   factsOf,
+  filesBeforeSettling,
   type HeldConversation,
   holdConversations,
   inTransaction,
@@ -59,6 +60,7 @@ export async function changeConversations(
       const refusal = await staleDecision(trx, grant, target.seenVersion, change);
       if (refusal !== null) return err(refusal);
     }
+    if ((await notToSettle(trx, grant, changes)).length > 0) return err({ kind: "file-first" });
     await carryOut(trx, deps, grant.memberId, batchId, changes);
     return ok(changes.filter((change) => change.effects.length > 0).map((change) => change.conversation.id));
   });
@@ -114,6 +116,19 @@ export async function carryOut(
     trx,
     deps,
     withEntries.flatMap(({ entries }) => entries),
+  );
+}
+
+/** Of some changes those that would settle what is filed nowhere, in a tray that settles only what is filed. */
+export async function notToSettle<Change extends Pick<ChangePlan, "known" | "effects">>(
+  trx: Database,
+  { tray }: TrayGrant,
+  changes: readonly Change[],
+): Promise<Change[]> {
+  const settling = changes.filter(({ effects }) => effects.some(({ kind }) => kind === "settled"));
+  if (settling.length === 0 || !(await filesBeforeSettling(trx, tray))) return [];
+  return settling.filter(
+    ({ known, effects }) => !effects.some(({ kind }) => kind === "filed") && deriveDocket(known).recordIds.length === 0,
   );
 }
 

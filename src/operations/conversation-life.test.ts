@@ -1,4 +1,5 @@
 import { aBounce, aMessage } from "@tests/support/mail";
+import { onRecordOf } from "@tests/support/on-record";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Decision } from "../core/docket/plan-decision";
@@ -18,7 +19,6 @@ import {
   examine,
   openConversation,
   receiveMessage,
-  recordPage,
   search,
   sendAgain,
   sendMessage,
@@ -376,12 +376,12 @@ describe("finding again", () => {
     const { id } = await arrive({ subject: "On record" });
     await answer(id, "settle");
     await does(id, { kind: "file", recordId: sorrel, settle: false });
-    const page = await recordPage(tray.deps, office.grant, "P-26-012");
+    const page = await onRecordOf(tray.deps, office.grant, "P-26-012");
     const filed = page?.conversations.find((conversation) => conversation.id === id);
     expect(filed?.messages.map(({ direction }) => direction)).toEqual(["in", "out"]);
     await does(id, { kind: "unfile", recordId: sorrel });
     expect(
-      (await recordPage(tray.deps, office.grant, "P-26-012"))?.conversations.some(
+      (await onRecordOf(tray.deps, office.grant, "P-26-012"))?.conversations.some(
         (conversation) => conversation.id === id,
       ),
     ).toBe(false);

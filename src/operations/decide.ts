@@ -1,14 +1,18 @@
 import { inCharge, timeOffAt } from "../core/cover/covering";
 import { type Decision, planDecision } from "../core/docket/plan-decision";
+import type { Effect } from "../core/journal/entry";
 import type { EntryId, MemberId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Result } from "../core/kernel/result";
+import { err, ok, type Result } from "../core/kernel/result";
 import { mentioned } from "../core/notes/mentions";
 import { NOTE_EDITABLE_MS } from "../core/notes/note-text";
+import type { Filing } from "../core/records/filing-means";
 import { dayInWords } from "../core/standing/day-words";
+import type { ConversationFacts } from "../core/standing/derive-standing";
 import {
   allMembers,
   categoriesOf,
+  type Database,
   groupsOf,
   keepCategories,
   keepRecord,
@@ -55,6 +59,23 @@ export async function decide(
       return null;
     },
   );
+}
+
+/** What filing a conversation comes to within a transaction that somebody else ends; refused as deciding it would be. */
+export async function fileWithin(
+  trx: Database,
+  deps: Deps,
+  grant: TrayGrant,
+  filing: Filing,
+  known: ConversationFacts,
+): Promise<Result<Effect[], Refusal>> {
+  const decision = { kind: "file", settle: false, ...filing } as const;
+  await keepRecord(trx, filing.recordId);
+  const within = { ...deps, db: trx };
+  const refusal = await decisionRefusal(within, grant, decision);
+  if (refusal !== null) return err(refusal);
+  const complete = await withFields(within, grant, decision);
+  return complete.ok ? ok(planDecision(complete.value, known)) : complete;
 }
 
 /** Writes a note of one's own anew, within half an hour of it. */
@@ -105,6 +126,7 @@ export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: De
       return categoryRefusal(deps, grant, decision);
     case "file":
     case "unfile":
+    case "particulars":
       return recordRefusal(deps, grant, decision);
     case "expect":
       if (decision.colleagueId !== undefined) return memberRefusal(deps, grant, decision.colleagueId);
@@ -125,7 +147,7 @@ export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: De
 async function recordRefusal(
   deps: Deps,
   grant: TrayGrant,
-  { kind, recordId }: Extract<Decision, { kind: "file" | "unfile" }>,
+  { kind, recordId }: Extract<Decision, { kind: "file" | "unfile" | "particulars" }>,
 ): Promise<Refusal | null> {
   const [record] = await recordsByIds(deps.db, grant, [recordId]);
   if (record === undefined) return { kind: "no-such", what: "record" };

@@ -1,5 +1,4 @@
-import { isDeepStrictEqual } from "node:util";
-import { type Docket, deriveDocket } from "../core/docket/derive-docket";
+import { deriveDocket } from "../core/docket/derive-docket";
 import type { ConversationId } from "../core/kernel/ids";
 import { MINUTE } from "../core/kernel/instant";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
@@ -14,12 +13,13 @@ import {
   type StoredDocket,
   storedDockets,
 } from "../storage/index";
+import { type DifferentColumns, differing } from "./compute-anew";
 import type { Deps } from "./deps";
 
 /** A conversation whose stored docket is not what its facts come to: which columns, stored and derived. */
 export type Difference = {
   readonly conversationId: ConversationId;
-  readonly columns: Readonly<Record<string, { readonly stored: unknown; readonly derived: unknown }>>;
+  readonly columns: DifferentColumns;
 };
 
 export type Diagnosis = {
@@ -84,27 +84,4 @@ async function compareDockets(deps: Deps): Promise<{ conversations: number; diff
     if (stored.length < BATCH || last === undefined) return { conversations, differences };
     after = last.id;
   }
-}
-
-function differing(stored: StoredDocket, derived: Docket): Difference["columns"] {
-  const expected: Omit<StoredDocket, "id"> = {
-    standing: derived.standing.kind,
-    since: derived.standing.since,
-    reason: derived.standing.reason,
-    turn: derived.turn.kind,
-    turnSince: derived.turn.kind === "nobody" ? null : derived.turn.since,
-    ownerId: derived.ownerId,
-    followerIds: derived.followerIds,
-    categoryIds: derived.categoryIds,
-    recordIds: derived.recordIds,
-    expectedAt: derived.expectedAt,
-    expiresAt: derived.expiresAt,
-    restingUntil: derived.restingUntil,
-    marks: derived.marks,
-  };
-  return Object.fromEntries(
-    (Object.keys(expected) as (keyof typeof expected)[])
-      .filter((column) => !isDeepStrictEqual(stored[column], expected[column]))
-      .map((column) => [column, { stored: stored[column], derived: expected[column] }]),
-  );
 }

@@ -6,6 +6,7 @@ import type { FieldValues, FilingField } from "../core/records/filing-field";
 import {
   createRecord,
   decide,
+  filingsOf,
   keepType,
   lookAtTypes,
   openConversation,
@@ -17,6 +18,7 @@ import {
 
 let tray: TestTray;
 let desk: Desk;
+let record: Parameters<typeof filingsOf>[2];
 let recordId: RecordId;
 
 const field = (key: string, given: Partial<FilingField>): FilingField => ({
@@ -35,7 +37,8 @@ beforeAll(async () => {
   if (client === undefined) throw new Error("there are types from the start");
   done(await keepType(tray.deps, desk.lead, { ...client, fields: FIELDS }));
   const draft = { typeId: client.id, title: "Vane House", parentId: null, responsibleId: null, note: "" };
-  recordId = done(await createRecord(tray.deps, desk.lead, { ...draft, addresses: "", access: null })).id;
+  record = done(await createRecord(tray.deps, desk.lead, { ...draft, addresses: "", access: null }));
+  recordId = record.id;
 });
 afterAll(() => tray.close());
 
@@ -72,6 +75,32 @@ describe("filing on a record that asks for particulars", () => {
     done(await undoBatch(tray.deps, desk.lead, batchId));
     const open = await openConversation(tray.deps, desk.lead, ids[3] ?? trustedId(""), "ahead");
     expect(open?.row.recordCodes).toEqual([]);
+  });
+
+  it("has its particulars changed later, taken back, and asked for as when it was filed", async () => {
+    const id = await desk.arrive({ subject: "Wrongly filed" });
+    done(await file([id], { kind: "offer", amount: "5" }));
+    const change = (fields: FieldValues, who = desk.lead) =>
+      decide(tray.deps, who, { ids: [id], seenVersion: null }, { kind: "particulars", recordId, fields });
+    const now = async () => {
+      const { threads } = await filingsOf(tray.deps, desk.lead, record);
+      return threads.find((thread) => thread.id === id);
+    };
+    expect((await now())?.fields).toEqual({ kind: "offer", amount: "5" });
+    expect(askedOf(await change({ kind: "", amount: "much" })).values).toEqual(["", "much"]);
+    const { batchId } = done(await change({ kind: "invoice", amount: "7" }, desk.maraGrant));
+    // Whoever corrects it did not file it.
+    expect(await now()).toMatchObject({ fields: { kind: "invoice", amount: "7" }, filedBy: desk.ines.id });
+    expect(done(await change({ kind: "invoice", amount: "7.0" })).count).toBe(1);
+    done(await change({ kind: "invoice", amount: "7" }));
+    done(await undoBatch(tray.deps, desk.lead, batchId));
+    done(await change({ kind: "invoice" }));
+    expect((await now())?.fields).toEqual({ kind: "invoice" });
+    expect(refusal(await change({ kind: "offer" }, desk.reader))).toBe("readers-only-read");
+    await desk.does(desk.lead, id, { kind: "unfile", recordId });
+    expect(done(await change({ kind: "offer" })).count).toBe(0);
+    done(await file([id], { kind: "offer" }));
+    expect((await now())?.fields).toEqual({ kind: "offer" });
   });
 
   it("is asked before a run begins, too", async () => {

@@ -6,7 +6,7 @@ import { keepSetting, recordTypes, registerRecords, settingsOf, type TrayGrant }
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
 
-type FileDecision = Extract<Decision, { kind: "file" }>;
+type Filed = Extract<Decision, { kind: "file" | "particulars" }>;
 
 const keyOf = (typeId: RecordTypeId) => `filing/${typeId}`;
 
@@ -15,11 +15,12 @@ const keyOf = (typeId: RecordTypeId) => `filing/${typeId}`;
  * she begins with the next time. Refused, with what is asked, while something that is needed is not there or is wrong.
  */
 export async function withFields(deps: Deps, grant: TrayGrant, decision: Decision): Promise<Result<Decision, Refusal>> {
-  if (decision.kind !== "file") return ok(decision);
+  if (decision.kind !== "file" && decision.kind !== "particulars") return ok(decision);
   const [record] = await registerRecords(deps.db, grant, [decision.recordId]);
   const type = (await recordTypes(deps.db)).find(({ id }) => id === record?.typeId);
   if (record === undefined || type === undefined) return err({ kind: "no-such", what: "record" });
-  const isAsked = decision.fields !== undefined || type.fields.some(({ required }) => required);
+  const isAsked =
+    decision.kind === "particulars" || decision.fields !== undefined || type.fields.some(({ required }) => required);
   if (!isAsked) return ok(decision);
   const read = readFieldValues(type.fields, decision.fields ?? {});
   if (read.ok) return ok(await remembered(deps, grant, type.id, decision, read.value));
@@ -36,7 +37,7 @@ async function remembered(
   deps: Deps,
   { memberId }: TrayGrant,
   typeId: RecordTypeId,
-  decision: FileDecision,
+  decision: Filed,
   fields: FieldValues,
 ): Promise<Decision> {
   await keepSetting(deps.db, memberId, keyOf(typeId), fields);

@@ -74,7 +74,9 @@ async function* bytes(...chunks: Uint8Array[]) {
   yield* chunks;
 }
 async function upload(name: string, content: Uint8Array, asHistory = true) {
-  const received = await receiveImport(tray.deps, office.grant, { name, asHistory, content: bytes(content) });
+  const received = await receiveImport(tray.deps, office.grant, {
+    ...{ name, way: asHistory ? ("history" as const) : ("new" as const), content: bytes(content) },
+  });
   if (!received.ok) throw new Error(received.error.kind);
   return received.value.id;
 }

@@ -1,6 +1,7 @@
 import type { Effect } from "../core/journal/entry";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, trustedId } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import type { MailMessage } from "../core/message/mail-message";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
@@ -121,6 +122,13 @@ function batchParser(): BatchParser {
     },
     close: async () => aside?.close(),
   };
+}
+
+/** A message of the past as it comes in from a file: nobody has to sort it, and no rule acts on it. */
+export async function incomingPast(deps: Deps, raw: Uint8Array, receivedAt: Instant): Promise<Incoming> {
+  const { message } = await parseMessage(raw);
+  const envelope = { signatures: [], colleagues: await colleaguesNow(deps), recipients: [], envelopeSender: "" };
+  return { message, raw, receivedAt, imported: true, isHistory: true, ...envelope };
 }
 
 async function incomingOf(

@@ -5,18 +5,21 @@ import { join } from "node:path";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { err, ok, type Result } from "../core/kernel/result";
-import { readMailFiles, safeFileName } from "../mail/index";
+import { openZip, readMailFiles, safeFileName } from "../mail/index";
 import {
   allTrays,
   dropImportFile,
+  grantOfMember,
   type ImportRun,
   type ImportState,
+  type ImportWay,
   importChunks,
   importOrder,
   importRunsOf,
   inTransaction,
   keepImportChunk,
   keepImportProgress,
+  noteRestored,
   setImportState,
   startImportRun,
   type TrayGrant,
@@ -24,6 +27,7 @@ import {
 import type { Deps } from "./deps";
 import { importInto } from "./import-mail";
 import type { Refusal } from "./refusal";
+import { restoreRecord } from "./restore-record";
 
 const CHUNK_BYTES = 1024 * 1024;
 const MAX_FILE_BYTES = 4 * 1024 ** 3;
@@ -33,12 +37,13 @@ const SHOWN_RUNS = 20;
 export async function receiveImport(
   deps: Deps,
   grant: TrayGrant,
-  file: { readonly name: string; readonly asHistory: boolean; readonly content: AsyncIterable<Uint8Array> },
+  file: { readonly name: string; readonly way: ImportWay; readonly content: AsyncIterable<Uint8Array> },
 ): Promise<Result<{ readonly id: string }, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  if (file.way === "record" && grant.role !== "lead") return err({ kind: "leads-only" });
   const id = deps.newId();
   const fileName = safeFileName(file.name);
-  const run = { id, trayId: grant.tray.id, by: grant.memberId, fileName, asHistory: file.asHistory };
+  const run = { id, trayId: grant.tray.id, by: grant.memberId, fileName, way: file.way };
   await startImportRun(deps.db, { ...run, createdAt: deps.now() });
   try {
     const bytes = await keepFile(deps, id, file.content);
@@ -88,15 +93,45 @@ export async function runImport(deps: Deps, id: string): Promise<void> {
   try {
     const path = join(folder, "file");
     await pipeline(Readable.from(importChunks(deps.db, id)), createWriteStream(path));
-    const report = await importInto(deps, order.tray, readMailFiles(path), {
-      asHistory: order.asHistory,
-      goesOn: (sofar) => keepImportProgress(deps.db, id, { ...sofar, messages: sofar.read }, deps.now()),
-    });
-    await end(deps, id, ["running"], report.problem === null ? "done" : "failed", report.problem);
+    const problem =
+      order.way === "record" ? await takeRecordIn(deps, id, order, path) : await takeMailIn(deps, id, order, path);
+    await end(deps, id, ["running"], problem === null ? "done" : "failed", problem);
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
 }
+
+type Order = NonNullable<Awaited<ReturnType<typeof importOrder>>>;
+
+async function takeMailIn(deps: Deps, id: string, { tray, way }: Order, path: string): Promise<string | null> {
+  const report = await importInto(deps, tray, readMailFiles(path), {
+    asHistory: way === "history",
+    goesOn: (sofar) => keepImportProgress(deps.db, id, { ...sofar, messages: sofar.read }, deps.now()),
+  });
+  return report.problem;
+}
+
+async function takeRecordIn(deps: Deps, id: string, { tray, by, bytes }: Order, path: string): Promise<string | null> {
+  const grant = await grantOfMember(deps.db, by, tray.id, deps.now());
+  if (grant === null) return "Whoever brought it may no longer decide in this tray.";
+  const zip = await openZip(path);
+  if (zip === null) return "That is no zip, it is damaged, or it would unpack to more than 64 GB.";
+  try {
+    const restored = await restoreRecord(deps, grant, zip, ({ read, total, added }) => {
+      const counts = { messages: read, added, knownAlready: read - added, flagged: 0 };
+      return keepImportProgress(deps.db, id, { ...counts, bytesRead: Math.round((bytes * read) / total) }, deps.now());
+    });
+    if (!restored.ok) return restored.error;
+    const { documents, conversations, remarks } = restored.value;
+    const inAll = `${counted(conversations, "conversation")}, and ${counted(documents, "document")} besides.`;
+    await noteRestored(deps.db, id, restored.value.id, [inAll, ...remarks].join(" "));
+    return null;
+  } finally {
+    zip.close();
+  }
+}
+
+const counted = (count: number, what: string) => `${count.toLocaleString("en")} ${what}${count === 1 ? "" : "s"}`;
 
 /** Stops an import where it is; what was taken in stays, whole. */
 export async function cancelImport(deps: Deps, grant: TrayGrant, id: string): Promise<Result<null, Refusal>> {

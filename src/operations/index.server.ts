@@ -27,6 +27,9 @@ export type {
   MemberGroup,
   Notification,
   OutgoingRow,
+  Parcel,
+  ParcelForm,
+  ParcelOf,
   Present,
   Role,
   SavedView,
@@ -37,7 +40,16 @@ export type {
   TrayGrant,
   TrayMember,
 } from "../storage/index";
+export { IMPORT_WAYS, type ImportWay } from "../storage/index";
 export { type AfterAnswer, type Answer, answerConversation } from "./answer-conversation";
+export {
+  arrangedRecords,
+  type HandedTo,
+  handOutArrangement,
+  keepArrangement,
+  lookAtArrangement,
+  type OwnArrangement,
+} from "./arrangements";
 export { DECIDED_AT_ONCE, MAX_IN_RUN, runBulk, runsUnderWay, startBulkRun, stopBulkRun } from "./bulk-run";
 export * from "./call-note";
 export {
@@ -54,12 +66,18 @@ export * from "./could-take";
 export * from "./dates";
 export { decide, editNote } from "./decide";
 export type { Deps } from "./deps";
+export { type DisposalPreview, disposeByItself, disposeOf, previewDisposal } from "./disposal";
 export * from "./doctor";
 export * from "./empty-bins";
+export { type DocumentToEnclose, documentsToEnclose, enclose, encloseDocument, forgetEnclosures } from "./enclosures";
 export * from "./end-category";
 export * from "./export-mail";
-export { exportRecord, type RecordExport } from "./export-record";
-export * from "./import-mail";
+export {
+  type ImportOptions,
+  type ImportReport,
+  importInto,
+  importMail,
+} from "./import-mail";
 export * from "./import-run";
 export * from "./inspect";
 export * from "./invitations";
@@ -83,9 +101,13 @@ export * from "./may-answer";
 export * from "./merge-records";
 export * from "./notifications";
 export * from "./open-conversation";
+export { packParcel } from "./pack-parcel";
+export * from "./parcels";
 export * from "./presence";
+export { readDocuments, wantReading } from "./read-documents";
 export * from "./read-message";
 export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";
+export * from "./record-documents";
 export { exportRecords, importRecords, type RecordLine } from "./record-table";
 export * from "./record-types";
 export {
@@ -98,7 +120,22 @@ export * from "./redo";
 export * from "./refusal";
 export * from "./reminders";
 export * from "./reparse";
+export { type Restored, restoreRecord } from "./restore-record";
 export * from "./resume-work";
+export {
+  bearPolicy,
+  holdRecord,
+  keepLonger,
+  keepPolicy,
+  lookAtRetention,
+  type PolicyRefusal,
+  type RecordRetention,
+  type RetainedLine,
+  type Retention,
+  releaseRecord,
+  removePolicy,
+  retentionOf,
+} from "./retention";
 export * from "./rules";
 export {
   bringBackCategory,

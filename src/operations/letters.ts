@@ -3,6 +3,7 @@ import { deriveDocket } from "../core/docket/derive-docket";
 import { domainOf, type Mailbox, readEmailAddress } from "../core/kernel/email-address";
 import { type MessageId, trustedId } from "../core/kernel/ids";
 import { dateOf, type Instant, instant, later, SECOND } from "../core/kernel/instant";
+import type { NamedFile } from "../core/kernel/named-file";
 import { EXPIRY_FIELD } from "../core/message/expiry";
 import { firstWords } from "../core/message/own-text";
 import type { ConversationFacts } from "../core/standing/derive-standing";
@@ -31,6 +32,7 @@ export type Letter = {
   readonly inReplyTo: string | null;
   readonly references: readonly string[];
   readonly carries: Uint8Array | null;
+  readonly enclosed: readonly NamedFile[];
   /** The codes of the records that it is about, for a header of its own. */
   readonly recordCodes: readonly string[];
 };
@@ -82,7 +84,7 @@ export async function storedLetter(
   const id = trustedId<MessageId>(deps.newId());
   // RFC 5322 3.3: a Date has whole seconds, and the stored one must be the one that the message carries.
   const now = instant(Math.floor(deps.now() / SECOND) * SECOND);
-  const { to, cc, subject, inReplyTo, references, carries, recordCodes } = letter;
+  const { to, cc, subject, inReplyTo, references, carries, enclosed, recordCodes } = letter;
   const headers = {
     ...(expiresAt === null ? {} : { [EXPIRY_FIELD]: dateOf(expiresAt).toUTCString() }),
     ...(recordCodes.length === 0 ? {} : { [RECORDS_FIELD]: recordCodes.join(", ") }),
@@ -96,6 +98,7 @@ export async function storedLetter(
     text: textOfHtml(html),
     html,
     carries,
+    enclosed,
     headers,
   });
   const { message } = await parseMessage(raw);

@@ -8,7 +8,7 @@ import { namesFor } from "./undo";
 export const JOURNAL_KINDS = {
   settled: ["settled"],
   assigned: ["assigned", "kept"],
-  filed: ["filed", "unfiled"],
+  filed: ["filed", "unfiled", "particulars-set", "part-filed", "part-unfiled"],
   categories: ["categorised", "uncategorised"],
   waiting: ["expected", "withdrawn"],
   resting: ["rested", "rest-ended"],

@@ -1,4 +1,5 @@
 import { deriveDocket } from "../core/docket/derive-docket";
+import { filingOn } from "../core/docket/filing-on";
 import type { Effect } from "../core/journal/entry";
 import { type BatchId, type ConversationId, type RecordId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
@@ -101,8 +102,18 @@ function refiled(
   known: ConversationFacts,
   { from, into }: { readonly from: RecordId; readonly into: RecordId },
 ): Effect[] {
-  const filed = known.entries.findLast(({ effect }) => effect.kind === "filed" && effect.recordId === from)?.effect;
+  const { recordIds, filedParts } = deriveDocket(known);
+  const filing = filingOn(known.entries, from);
+  const isOn = recordIds.includes(from);
   const there: Effect[] =
-    deriveDocket(known).recordIds.includes(into) || filed?.kind !== "filed" ? [] : [{ ...filed, recordId: into }];
-  return [...there, { kind: "unfiled", recordId: from }];
+    !isOn || recordIds.includes(into) || filing === null ? [] : [{ kind: "filed", ...filing, recordId: into }];
+  const parts = filedParts.flatMap(({ at: _, by: _by, ...part }): Effect[] => {
+    if (part.recordId !== from) return [];
+    const { messageId, attachment } = part;
+    return [
+      { kind: "part-filed", ...part, recordId: into },
+      { kind: "part-unfiled", recordId: from, messageId, attachment },
+    ];
+  });
+  return [...there, ...(isOn ? [{ kind: "unfiled", recordId: from } as const] : []), ...parts];
 }

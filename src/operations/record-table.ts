@@ -1,13 +1,14 @@
 import type { RecordId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
-import { codeInLine, RECORD_COLUMNS, readLine, type TableContext } from "../core/records/register-table";
+import { accessInWords, codeInLine, RECORD_COLUMNS, readLine, type TableContext } from "../core/records/register-table";
 import { readTable, type TableLine, writeTable } from "../mail/index";
 import {
+  allMembers,
   codesTaken,
   type Database,
+  groupsOf,
   holdRegister,
   inTransactionUnlessRefused,
-  membersOfTray,
   type RegisterRecord,
   recordsByIds,
   recordTypes,
@@ -37,9 +38,10 @@ export async function recordLines(
   grant: TrayGrant,
   records: readonly RegisterRecord[],
 ): Promise<{ readonly [C in (typeof RECORD_COLUMNS)[number]]: string }[]> {
-  const [types, members, parents] = await Promise.all([
+  const [types, members, groups, parents] = await Promise.all([
     recordTypes(deps.db),
-    membersOfTray(deps.db, grant.tray.id),
+    allMembers(deps.db),
+    groupsOf(deps.db, grant),
     recordsByIds(
       deps.db,
       grant,
@@ -53,6 +55,7 @@ export async function recordLines(
     under: record.parentId === null ? "" : (codes.get(record.parentId) ?? ""),
     status: record.closedAt === null ? "open" : "closed",
     responsible: members.find(({ id }) => id === record.responsibleId)?.name ?? "",
+    access: accessInWords(record.access, { members, groups }),
   }));
 }
 
@@ -70,11 +73,7 @@ export async function importRecords(
   const table = readTable(text, RECORD_COLUMNS);
   if (!table.ok) return table;
   const done = await inTransactionUnlessRefused<readonly RecordLine[], readonly RecordLine[]>(deps.db, async (trx) => {
-    await holdRegister(trx);
-    const around = await surroundings(trx, grant);
-    const lines: RecordLine[] = [];
-    for (const line of table.value) lines.push(await takeLine(trx, deps, grant, around, line));
-    await refreshViewers(trx);
+    const lines = await takeRecordLines(trx, deps, grant, table.value);
     // What was only tried is rolled back, the numbers of new codes with it.
     return isTrial ? err(lines) : ok(lines);
   });
@@ -82,23 +81,42 @@ export async function importRecords(
   return ok(done.ok ? done.value : done.error);
 }
 
+/** The same within a transaction that somebody else ends; `isWanted` chooses lines by the code they have. */
+export async function takeRecordLines(
+  trx: Database,
+  deps: Deps,
+  grant: TrayGrant,
+  table: readonly TableLine[],
+  isWanted: (code: string, known: ReadonlyMap<string, RegisterRecord>) => boolean = () => true,
+): Promise<RecordLine[]> {
+  await holdRegister(trx);
+  const around = await surroundings(trx, grant);
+  const lines: RecordLine[] = [];
+  for (const line of table) {
+    if (isWanted(codeInLine(line.cells), around.byCode)) lines.push(await takeLine(trx, deps, grant, around, line));
+  }
+  await refreshViewers(trx);
+  return lines;
+}
+
 type Surroundings = {
   readonly known: Map<RecordId, RegisterRecord>;
   readonly byCode: Map<string, RegisterRecord>;
   readonly taken: Set<string>;
-} & Pick<TableContext, "types" | "members">;
+} & Pick<TableContext, "types" | "members" | "groups" | "readerId">;
 
 async function surroundings(trx: Database, grant: TrayGrant): Promise<Surroundings> {
-  const [records, types, members, taken] = [
+  const [records, types, members, groups, taken] = [
     await registerRecords(trx, grant),
     await recordTypes(trx),
-    await membersOfTray(trx, grant.tray.id),
+    await allMembers(trx),
+    await groupsOf(trx, grant),
     await codesTaken(trx),
   ];
   return {
     known: new Map(records.map((record) => [record.id, record])),
     byCode: new Map(records.map((record) => [record.code, record])),
-    ...{ types, members, taken },
+    ...{ types, members, groups, taken, readerId: grant.memberId },
   };
 }
 

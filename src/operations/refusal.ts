@@ -1,5 +1,7 @@
 import { assertNever } from "../core/kernel/assert-never";
+import { sizeInWords } from "../core/kernel/size-in-words";
 import type { AskedFields } from "../core/records/filing-field";
+import { takenInWords } from "../core/records/register-table";
 
 /** Why something was not done. Expected; a screen says it in words. */
 export type Refusal =
@@ -24,7 +26,10 @@ export type Refusal =
         | "time off"
         | "rule"
         | "contact"
-        | "type";
+        | "type"
+        | "policy"
+        | "document"
+        | "parcel";
     }
   /** She may look into the tray, and nothing else. */
   | { readonly kind: "only-reads"; readonly name: string }
@@ -46,6 +51,9 @@ export type Refusal =
   | { readonly kind: "name-there"; readonly name: string }
   | { readonly kind: "changed-since" }
   | { readonly kind: "leads-of-all-only" }
+  /** A file that was attached is kept no more. */
+  | { readonly kind: "enclosure-gone" }
+  | { readonly kind: "too-large"; readonly mostBytes: number }
   /** Somebody decided the same thing since the page was loaded. */
   | { readonly kind: "overtaken"; readonly who: string; readonly did: string }
   /** A message came since the page was loaded. */
@@ -66,6 +74,8 @@ export type Refusal =
   | { readonly kind: "record-closed"; readonly code: string }
   /** It wants to know more of what is filed on it. */
   | { readonly kind: "fields-asked"; readonly asked: AskedFields }
+  /** The tray settles only what is filed. */
+  | { readonly kind: "file-first" }
   | { readonly kind: "record-changed" }
   /** What is to become of what is filed there would be known to fewer, or to others. */
   | { readonly kind: "other-access"; readonly code: string }
@@ -73,7 +83,16 @@ export type Refusal =
   | { readonly kind: "shut-out-yourself" }
   /** Only the demo's time can be let pass. */
   | { readonly kind: "real-clock" }
-  | { readonly kind: "nothing-awaited" };
+  | { readonly kind: "nothing-awaited" }
+  /** Something else is kept by it. */
+  | { readonly kind: "policy-borne"; readonly name: string; readonly count: number }
+  | { readonly kind: "no-reason" }
+  | { readonly kind: "too-arranged" }
+  | { readonly kind: "not-due"; readonly code: string }
+  /** What would go is not what was shown before. */
+  | { readonly kind: "not-as-shown" }
+  | { readonly kind: "open-on-record"; readonly code: string; readonly count: number }
+  | { readonly kind: "records-under"; readonly code: string };
 
 /** A refusal as the person who tried reads it: what is the matter and how things are now. */
 export function refusalInWords(refusal: Refusal): string {
@@ -136,6 +155,10 @@ export function refusalInWords(refusal: Refusal): string {
       return "Nothing is chosen any more; choose what it is about.";
     case "too-many":
       return `That is more than ${refusal.most.toLocaleString("en")} at once; narrow the list first.`;
+    case "enclosure-gone":
+      return "A file that was attached is not kept any more: take it off and attach it again.";
+    case "too-large":
+      return `The files come to more than ${sizeInWords(refusal.mostBytes)}, which most mail servers refuse: send some of them apart.`;
     case "ended-already":
       return "It has ended already.";
     case "nothing-to-undo":
@@ -148,12 +171,28 @@ export function refusalInWords(refusal: Refusal): string {
       return `${refusal.code} is closed; reopen it first, or choose another record.`;
     case "fields-asked":
       return `${refusal.asked.code} asks for more of what is filed on it.`;
+    case "policy-borne":
+      return `${refusal.name} is given to ${refusal.count === 1 ? "something" : `${refusal.count} things`}; give them another policy first.`;
+    case "too-arranged":
+      return "That is more than one tree can have: at most 500 records and folders, five folders deep.";
+    case "no-reason":
+      return "Say why; whoever comes to it later has to know.";
+    case "not-due":
+      return `The term of ${refusal.code} is not over, or something holds it.`;
+    case "not-as-shown":
+      return "What would go is not what was shown before. Look at it as it is now.";
+    case "open-on-record":
+      return `${refusal.count === 1 ? "A conversation" : `${refusal.count} conversations`} on ${refusal.code} ${refusal.count === 1 ? "is" : "are"} still open; settle them first.`;
+    case "records-under":
+      return `Other records stand under ${refusal.code}; they go first.`;
+    case "file-first":
+      return "This tray settles only what is filed: file it to a record first.";
     case "record-changed":
       return "Somebody changed this record meanwhile. This is how it stands now; what you typed is still here.";
     case "other-access":
       return `${refusal.code} may be known to others than this one; give both the same access first.`;
     case "code-there":
-      return `${refusal.code} is taken already.`;
+      return takenInWords(refusal.code);
     case "shut-out-yourself":
       return "You would not know of it any more; leave yourself among those who do.";
     case "real-clock":

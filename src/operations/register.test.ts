@@ -1,4 +1,5 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
+import { onRecordOf } from "@tests/support/on-record";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, type GroupId, type RecordId, trustedId } from "../core/kernel/ids";
@@ -17,14 +18,11 @@ import {
   importRecords,
   keepType,
   listConversations,
-  lookAtJournal,
   lookAtTypes,
   mergeRecords,
   openConversation,
   pinPlace,
-  proposalsFor,
   recordPage,
-  recordsToFileOn,
   register,
   saveGroup,
   setUpRecords,
@@ -106,7 +104,7 @@ describe("a record", () => {
     done(await closeRecord(tray.deps, desk.lead, record.id, false));
     // Of one who files and one who closes at the same time, either comes first.
     const [filed] = await Promise.all([file(), closeRecord(tray.deps, desk.lead, record.id, true)]);
-    const onIt = (await recordPage(tray.deps, desk.lead, record.code))?.conversations ?? [];
+    const onIt = (await onRecordOf(tray.deps, desk.lead, record.code))?.conversations ?? [];
     expect(onIt).toHaveLength(filed.ok ? 1 : 0);
   });
 });
@@ -125,7 +123,9 @@ describe("a record that is merged into another", () => {
     done(await pinPlace(tray.deps, desk.lead, { kind: "record", target: from.id, isForAll: false }));
     expect(done(await merges(from, into)).conversations).toBe(2);
     const page = await recordPage(tray.deps, desk.lead, into.code);
-    expect(page?.conversations.map(({ id }) => id).toSorted()).toEqual(ids.toSorted());
+    const onIt = await onRecordOf(tray.deps, desk.lead, into.code);
+    expect(onIt?.conversations.map(({ id }) => id).toSorted()).toEqual(ids.toSorted());
+    expect(page?.count).toEqual({ filed: 2, open: 2 });
     expect(page?.under.map(({ code }) => code)).toEqual([child.code]);
     expect(page?.entry.addresses).toEqual(["a@x.example"]);
     const threads = await filingsOf(tray.deps, desk.lead, page?.entry ?? from);
@@ -218,44 +218,6 @@ describe("what a member may not know of", () => {
     const open = await openConversation(tray.deps, desk.lead, filed, "ahead");
     expect(open?.row.recordCodes).toEqual([secret.code]);
     expect(open?.journal.some(({ effect }) => effect.kind === "filed")).toBe(true);
-  });
-
-  // Every way in which the application speaks of records, as told to one who may not know of this one.
-  it.each<[string, () => Promise<unknown>]>([
-    ["the register", () => register(tray.deps, desk.maraGrant, "Secret", false)],
-    ["the picker", () => recordsToFileOn(tray.deps, desk.maraGrant, secret.code)],
-    ["its page", () => recordPage(tray.deps, desk.maraGrant, secret.code)],
-    [
-      "the conversation and what happened in it",
-      async () => {
-        const open = await openConversation(tray.deps, desk.maraGrant, filed, "ahead");
-        if (open === null) throw new Error("the conversation itself is hers to read");
-        // Its letters name the code by themselves.
-        const { docket: _, messages: _messages, answer: _answer, ...shown } = open;
-        return {
-          ...shown,
-          row: { ...shown.row, subject: "" },
-          journal: shown.journal.filter(({ effect }) => effect.kind !== "noted"),
-        };
-      },
-    ],
-    ["the journal", () => lookAtJournal(tray.deps, desk.maraGrant, { by: null, before: null, kind: "filed" })],
-    ["the shelf", async () => (await shelfOf(tray.deps, desk.maraGrant)).places],
-    [
-      "what is proposed",
-      async () => {
-        const again = await desk.arrive({ subject: `Again ${secret.code}`, from: "client@secret.example" });
-        const row = (await openConversation(tray.deps, desk.maraGrant, again, "ahead"))?.row;
-        if (row === undefined) throw new Error("it arrived");
-        const { proposals, records } = await proposalsFor(tray.deps, desk.maraGrant, row);
-        return { records, filing: proposals.filter(({ kind }) => kind === "file") };
-      },
-    ],
-  ])("is not in %s", async (_, asked) => {
-    const told = JSON.stringify(await asked());
-    expect(told).not.toContain(secret.code);
-    expect(told).not.toContain(secret.id);
-    expect(told).not.toContain("Secret matter");
   });
 
   it("is not filed to, taken off, or found by narrowing", async () => {

@@ -1,5 +1,5 @@
 import { later, MINUTE } from "../core/kernel/instant";
-import { inTransaction, strandedBulkRuns, strandedImports, strandedOutgoing } from "../storage/index";
+import { inTransaction, strandedBulkRuns, strandedImports, strandedOutgoing, strandedParcels } from "../storage/index";
 import type { Deps } from "./deps";
 import { sendMessage } from "./send-message";
 
@@ -19,6 +19,9 @@ export async function resumeWork(deps: Deps, strandedAfter: number = STRANDED_AF
   }
   for (const runId of await strandedBulkRuns(deps.db, before)) {
     await inTransaction(deps.db, (trx) => deps.jobs.enqueue(trx, { kind: "run-bulk", runId }));
+  }
+  for (const parcelId of await strandedParcels(deps.db, before)) {
+    await inTransaction(deps.db, (trx) => deps.jobs.enqueue(trx, { kind: "pack-parcel", parcelId }));
   }
   for (const importId of await strandedImports(deps.db, before)) {
     await inTransaction(deps.db, (trx) => deps.jobs.enqueue(trx, { kind: "run-import", importId }));

@@ -12,6 +12,8 @@ export type SearchResult = {
   readonly subject: Piece[];
   readonly from: string;
   readonly excerpt: Piece[];
+  /** The name of a file that has it; null where none that comes with it has all of it. */
+  readonly file: string | null;
 };
 
 const MAX_RESULTS = 60;
@@ -29,11 +31,12 @@ export async function search(
   const query = readQuery(text);
   if (query.terms.length === 0) return [];
   const found = await searchConversations(deps.db, grant, query, limit, where);
-  return found.map(({ hitText, hitFrom, ...row }) => ({
+  return found.map(({ hitText, hitFrom, hitFile, ...row }) => ({
     row,
     subject: piecesOf(row.subject, hitsIn(row.subject, query)),
     from: hitFrom,
     excerpt: excerptOf(hitText, query),
+    file: hitFile,
   }));
 }
 

@@ -41,7 +41,7 @@ export function storedForm(
   { links, isOurs }: { readonly links: readonly string[]; readonly isOurs: boolean },
 ): Omit<NewMessage, "trust" | "isNewParticipant"> {
   const { message, raw, receivedAt, imported } = incoming;
-  const from = message.from ?? NOBODY;
+  const from = isOurs && imported ? withoutTray(message.from ?? NOBODY, tray) : (message.from ?? NOBODY);
   const sentAt = believableDate(message.date, receivedAt);
   return {
     dedupeKey: dedupeKeyOf(message, raw),
@@ -75,6 +75,12 @@ export function storedForm(
     expiresAt: message.expiresAt,
     delivery: null,
   };
+}
+
+// As our letters have their writer: what was taken out of the tray comes back in as it was.
+function withoutTray({ name, address }: Mailbox, tray: Tray): Mailbox {
+  const ending = `, ${tray.name}`;
+  return { name: name.endsWith(ending) ? name.slice(0, -ending.length) : name, address };
 }
 
 /** A stored message as the facts have it. */

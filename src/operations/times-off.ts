@@ -14,6 +14,7 @@ import {
   type Meanwhile,
   membersWithRoles,
   noteSummaryRead,
+  ownTimeOff,
   recordByCode,
   recordsByIds,
   setWeekOf,
@@ -108,9 +109,8 @@ export type WhileAway = {
 
 /** The summary of a time off of a member that is over or goes on; null when there is none. */
 export async function summaryOf(deps: Deps, grant: TrayGrant, id: TimeOffId): Promise<WhileAway | null> {
-  const now = deps.now();
-  const timeOff = (await timesOffOf(deps.db, grant.memberId, now)).find((one) => one.id === id && one.from <= now);
-  if (timeOff === undefined) return null;
+  const timeOff = await ownTimeOff(deps.db, grant.memberId, id);
+  if (timeOff === null || timeOff.from > deps.now()) return null;
   return { timeOff, happened: await whileAway(deps.db, grant, timeOff.from, timeOff.until) };
 }
 

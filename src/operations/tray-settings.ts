@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from "node:util";
 import { err, ok, type Result } from "../core/kernel/result";
 import { calendarDay } from "../core/worktime/calendar-day";
 import { everOpens, type WorkingHours } from "../core/worktime/working-hours";
@@ -5,15 +6,21 @@ import { type CalendarDays, calendarDays, type HolidayPlace, holidayPlaces, publ
 import {
   answerWithinOf,
   binDaysOf,
+  filesBeforeSettling,
   hoursOfTray,
+  inTransaction,
   type JunkSender,
+  junkDaysOf,
   junkSendersOf,
   letMembersChangeCategories,
   setAnswerWithin,
   setBinDays,
+  setFilesBeforeSettling,
   setHoursOfTray,
+  setJunkDays,
   type TrayGrant,
 } from "../storage/index";
+import { startComputingAnew } from "./bulk-run";
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
 
@@ -25,17 +32,23 @@ export type TraySettings = {
   readonly junkSenders: readonly JunkSender[];
   /** How long it gives itself for an answer, in working hours. */
   readonly answerWithin: number;
+  /** True when it settles only what is filed. */
+  readonly filesFirst: boolean;
+  /** After how many days what was called junk goes; null for never. */
+  readonly junkDays: number | null;
 };
 
 /** How a tray is set up. */
 export async function traySettings(deps: Deps, grant: TrayGrant): Promise<TraySettings> {
-  const [hours, binDays, junkSenders, answerWithin] = await Promise.all([
+  const [hours, binDays, junkSenders, answerWithin, filesFirst, junkDays] = await Promise.all([
     hoursOfTray(deps.db, grant.tray),
     binDaysOf(deps.db, grant.tray),
     junkSendersOf(deps.db, grant),
     answerWithinOf(deps.db, grant.tray),
+    filesBeforeSettling(deps.db, grant.tray),
+    junkDaysOf(deps.db, grant.tray),
   ]);
-  return { hours, binDays, junkSenders, answerWithin };
+  return { hours, binDays, junkSenders, answerWithin, filesFirst, junkDays };
 }
 
 /** Says whether all members of a tray may create and change its categories; for those who lead it. */
@@ -54,16 +67,24 @@ export async function setUpHours(
     holidays,
     binDays,
     answerWithin,
-  }: Pick<WorkingHours, "week" | "holidays"> & {
-    readonly binDays: number | null;
-    readonly answerWithin?: number;
-  },
+    filesFirst,
+    junkDays,
+  }: Pick<WorkingHours, "week" | "holidays"> &
+    Pick<TraySettings, "binDays"> &
+    Partial<Pick<TraySettings, "answerWithin" | "filesFirst" | "junkDays">>,
 ): Promise<Result<null, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   if (!everOpens({ zone: grant.tray.timeZone, week, holidays }, deps.now())) return err({ kind: "never-open" });
-  await setHoursOfTray(deps.db, grant.tray, { week, holidays });
-  if (answerWithin !== undefined) await setAnswerWithin(deps.db, grant.tray, answerWithin);
-  await setBinDays(deps.db, grant.tray, binDays);
+  await inTransaction(deps.db, async (trx) => {
+    const before = await hoursOfTray(trx, grant.tray);
+    await setHoursOfTray(trx, grant.tray, { week, holidays });
+    if (answerWithin !== undefined) await setAnswerWithin(trx, grant.tray, answerWithin);
+    if (filesFirst !== undefined) await setFilesBeforeSettling(trx, grant.tray, filesFirst);
+    await setBinDays(trx, grant.tray, binDays);
+    if (junkDays !== undefined) await setJunkDays(trx, grant.tray, junkDays);
+    if (!isDeepStrictEqual({ week: before.week, holidays: before.holidays }, { week, holidays }))
+      await startComputingAnew(trx, deps, grant, "New hours: worked out again");
+  });
   return ok(null);
 }
 

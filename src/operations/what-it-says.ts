@@ -1,6 +1,7 @@
 import type { EmailAddress } from "../core/kernel/email-address";
 import type { Instant } from "../core/kernel/instant";
 import { asksIn, commits, type Found, promisesIn } from "../core/writing/asks";
+import { enclosingIn } from "../core/writing/enclosure";
 import { sentencesOf } from "../core/writing/sentences";
 import { hoursOfTray, type TrayGrant } from "../storage/index";
 import type { Deps } from "./deps";
@@ -10,6 +11,8 @@ import { usuallyAnsweredBy } from "./usual-answers";
 export type WhatItSays = {
   readonly asks: readonly Found[];
   readonly promises: readonly Found[];
+  /** The sentence by which something goes along with it; null where none says so. */
+  readonly encloses: string | null;
   /** By when whoever gets it usually has answered; null where nothing is known. */
   readonly usuallyBy: Instant | null;
 };
@@ -23,7 +26,8 @@ export async function whatItSays(
 ): Promise<WhatItSays> {
   const [hours, now] = [await hoursOfTray(deps.db, grant.tray), deps.now()];
   const usuallyBy = to === null ? null : await usuallyAnsweredBy(deps, grant, to, hours);
-  return { asks: asksIn(text, now, hours), promises: promisesIn(text, now, hours), usuallyBy };
+  const said = { asks: asksIn(text, now, hours), promises: promisesIn(text, now, hours) };
+  return { ...said, encloses: enclosingIn(text), usuallyBy };
 }
 
 /** What somebody outside committed herself to in a text, with a date that is still to come; null for nothing like that. */

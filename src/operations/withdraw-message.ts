@@ -1,6 +1,7 @@
 import type { Mailbox } from "../core/kernel/email-address";
 import { type BatchId, type MessageId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
+import type { Enclosure } from "../core/writing/enclosure";
 import { parseMessage } from "../mail/index";
 import {
   entriesOfBatches,
@@ -15,6 +16,7 @@ import {
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
+import { keepEnclosed } from "./enclosures";
 import type { Refusal } from "./refusal";
 import { undoEntries } from "./undo";
 
@@ -25,6 +27,8 @@ export type TakenBack = {
   readonly cc: readonly Mailbox[];
   readonly subject: string;
   readonly html: string;
+  /** The files that went with it, for the draft. */
+  readonly enclosures: readonly Enclosure[];
 };
 
 /** Takes a message back that has not gone yet, or will never go; what went with it in the journal is undone. */
@@ -44,9 +48,14 @@ export async function withdrawMessage(
     const entries = await entriesOfBatches(trx, grant.tray.id, [trustedId<BatchId>(id)]);
     await undoEntries(trx, deps, grant, held, entries);
     await relist(trx, [message.conversationId]);
-    const { message: written } = await parseMessage(message.raw);
+    const { message: written, contents } = await parseMessage(message.raw);
     const { to, cc, subject, html } = written;
-    return ok({ conversationId: message.conversationId, to, cc, subject, html: html ?? "" });
+    const enclosures: Enclosure[] = [];
+    for (const { index, fileName: name, contentType } of written.attachments)
+      enclosures.push(
+        await keepEnclosed(trx, deps, grant, { name, contentType, content: contents[index] ?? new Uint8Array() }),
+      );
+    return ok({ conversationId: message.conversationId, to, cc, subject, html: html ?? "", enclosures });
   });
   if (taken.ok) deps.tell({ trayId: grant.tray.id, conversationId: taken.value.conversationId });
   return taken;

@@ -1,4 +1,5 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
+import { onRecordOf } from "@tests/support/on-record";
 import { address, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, type RecordId, trustedId } from "../core/kernel/ids";
@@ -12,7 +13,6 @@ import {
   lookAtTypes,
   openConversation,
   proposalsFor,
-  recordPage,
   writeFirst,
 } from "./index.server";
 
@@ -54,7 +54,7 @@ describe("a message that begins with a record", () => {
     expect(docket.expectations).toHaveLength(1);
     expect(await rawOf(sent.messageId)).toMatch(new RegExp(`^Record-Reference: ${record.code}\\r?$`, "m"));
     expect(tray.jobs.some((job) => job.kind === "send-message" && job.messageId === sent.messageId)).toBe(true);
-    const page = await recordPage(tray.deps, desk.lead, record.code);
+    const page = await onRecordOf(tray.deps, desk.lead, record.code);
     expect(page?.conversations.map(({ id }) => id)).toEqual([sent.conversationId]);
   });
 

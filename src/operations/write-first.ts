@@ -1,5 +1,6 @@
 import { planDecision } from "../core/docket/plan-decision";
 import { type BatchId, type ConversationId, type MessageId, type RecordId, trustedId } from "../core/kernel/ids";
+import type { NamedFile } from "../core/kernel/named-file";
 import { err, ok, type Result } from "../core/kernel/result";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { baseSubject } from "../core/threading/base-subject";
@@ -17,6 +18,7 @@ import {
 import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
+import { enclosedIn } from "./enclosures";
 import { keepLetter, storedLetter, type Writer } from "./letters";
 import type { Refusal } from "./refusal";
 import { factOf } from "./stored-form";
@@ -64,7 +66,10 @@ export async function writeFirst(
     const [record] = await recordsByIds(trx, grant, [recordId]);
     if (record === undefined) return err({ kind: "no-such", what: "record" });
     if (record.closed) return err({ kind: "record-closed", code: record.code });
-    return ok(await begin(trx, deps, grant, writer, { conversationId, recordId, code: record.code, answer }));
+    const enclosed = await enclosedIn(trx, grant, answer.enclosures ?? []);
+    if (!enclosed.ok) return enclosed;
+    const beginning = { conversationId, recordId, code: record.code, answer, enclosed: enclosed.value };
+    return ok(await begin(trx, deps, grant, writer, beginning));
   });
   if (!done.ok) return done;
   deps.tell({ trayId: grant.tray.id, conversationId });
@@ -76,6 +81,7 @@ type Beginning = {
   readonly recordId: RecordId;
   readonly code: string;
   readonly answer: Answer;
+  readonly enclosed: readonly NamedFile[];
 };
 
 async function begin(
@@ -83,10 +89,11 @@ async function begin(
   deps: Deps,
   grant: TrayGrant,
   writer: Writer,
-  { conversationId, recordId, code, answer }: Beginning,
+  { conversationId, recordId, code, answer, enclosed }: Beginning,
 ): Promise<MessageId> {
   const { to, cc, subject, html } = answer;
-  const letter = { to, cc, subject, html, inReplyTo: null, references: [], carries: null, recordCodes: [code] };
+  const written = { to, cc, subject, html, enclosed, recordCodes: [code] };
+  const letter = { ...written, inReplyTo: null, references: [], carries: null };
   const message = await storedLetter(deps, grant, writer, letter, answer);
   const facts = { ...NOTHING_HAPPENED, messages: [factOf(message, 1)] };
   const start = { subject, baseSubject: baseSubject(subject).base, createdAt: deps.now() };

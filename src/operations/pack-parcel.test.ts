@@ -1,13 +1,13 @@
 import { createHash } from "node:crypto";
-import { buffer } from "node:stream/consumers";
 import { type Desk, done, setUpDesk } from "@tests/support/desk";
 import { aMessage } from "@tests/support/mail";
+import { zipOfRecord } from "@tests/support/on-record";
 import { address, type TestTray, testTray } from "@tests/support/test-database";
 import { filesInZip } from "@tests/support/zips";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, trustedId } from "../core/kernel/ids";
 import { parseMessage, readTable } from "../mail/index";
-import { answerConversation, createRecord, exportRecord, keepType, lookAtTypes, receiveMessage } from "./index.server";
+import { answerConversation, createRecord, keepType, lookAtTypes, receiveMessage } from "./index.server";
 
 let tray: TestTray;
 let desk: Desk;
@@ -84,9 +84,8 @@ beforeAll(async () => {
 afterAll(() => tray.close());
 
 async function exported(format: "eml" | "mbox", withNotes = false, who = desk.lead) {
-  const made = await exportRecord(tray.deps, who, code, { format, withNotes });
-  if (made === null) return null;
-  return filesInZip(await buffer(made.content));
+  const zip = await zipOfRecord(tray.deps, who, code, { format, withNotes });
+  return zip === null ? null : filesInZip(zip);
 }
 const linesOf = (files: ReadonlyMap<string, Buffer>) => {
   const read = readTable(files.get("index.csv")?.toString() ?? "", [

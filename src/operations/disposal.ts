@@ -1,0 +1,226 @@
+import { deriveDocket } from "../core/docket/derive-docket";
+import type { Effect } from "../core/journal/entry";
+import { type BatchId, type ConversationId, type MemberId, type RecordId, trustedId } from "../core/kernel/ids";
+import { err, ok, type Result } from "../core/kernel/result";
+import { isDue, type Term } from "../core/retention/term";
+import { termInWords } from "../core/retention/term-in-words";
+import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
+import { calendarDay } from "../core/worktime/calendar-day";
+import {
+  addCertificate,
+  allFiledOn,
+  type Certificate,
+  conversationsHeld,
+  type Database,
+  deleteRecord,
+  factsOf,
+  grantsOf,
+  holdBlobs,
+  holdRegister,
+  inTransactionUnlessRefused,
+  keepPreview,
+  lockRecord,
+  type Named,
+  namedForDisposal,
+  previewsOf,
+  type RegisterRecord,
+  recordsByIds,
+  recordsUnder,
+  recordTypes,
+  registerRecords,
+  retentionPolicies,
+  type TrayGrant,
+} from "../storage/index";
+import { carryOut } from "./change-conversations";
+import type { Deps } from "./deps";
+import type { Refusal } from "./refusal";
+import { ANNOUNCED_MS, termsNow } from "./retention";
+
+/** What would go with a record, as it is shown before anything does; `previewId` is to be named when it is disposed of. */
+export type DisposalPreview = { readonly previewId: string; readonly named: Named; readonly term: Term };
+
+/** Shows what would go with a record whose term is over, and keeps that it was shown. For those who lead. */
+export async function previewDisposal(
+  deps: Deps,
+  grant: TrayGrant,
+  id: RecordId,
+): Promise<Result<DisposalPreview, Refusal>> {
+  if (grant.role !== "lead") return err({ kind: "leads-only" });
+  return inTransactionUnlessRefused<DisposalPreview, Refusal>(deps.db, async (trx) => {
+    const [record] = await recordsByIds(trx, grant, [id]);
+    if (record === undefined) return err({ kind: "no-such", what: "record" });
+    const term = await dueTerm({ ...deps, db: trx }, grant.tray.timeZone, id);
+    if (term === null) return err({ kind: "not-due", code: record.code });
+    const named = await namedForDisposal(trx, id);
+    const previewId = deps.newId();
+    await keepPreview(trx, id, { id: previewId, at: deps.now(), by: grant.memberId }, named);
+    return ok({ previewId, named, term });
+  });
+}
+
+async function dueTerm(deps: Deps, zone: string, id: RecordId): Promise<Term | null> {
+  const term = (await termsNow(deps, zone, id)).terms.get(id);
+  return term !== undefined && isDue(term, deps.now()) ? term : null;
+}
+
+/**
+ * Disposes of a record whose term is over: it goes with what stands on it alone, from the database, the search and the
+ * bytes, in one step; what another record needs is taken off it and stays. Only what the named preview showed: where
+ * anything is otherwise meanwhile, nothing goes. A certificate says what went.
+ */
+export async function disposeOf(
+  deps: Deps,
+  grant: TrayGrant,
+  who: { readonly name: string },
+  id: RecordId,
+  previewId: string,
+): Promise<Result<Certificate, Refusal>> {
+  if (grant.role !== "lead") return err({ kind: "leads-only" });
+  return dispose(deps, { zone: grant.tray.timeZone, grant, byName: who.name }, id, previewId);
+}
+
+type Disposing = {
+  readonly zone: string;
+  /** Whose decision it is; null for the tray itself. */
+  readonly grant: TrayGrant | null;
+  readonly byName: string;
+};
+
+async function dispose(
+  deps: Deps,
+  { zone, grant, byName }: Disposing,
+  id: RecordId,
+  previewId: string,
+): Promise<Result<Certificate, Refusal>> {
+  const told: { trayId: TrayGrant["tray"]["id"]; conversationId: ConversationId }[] = [];
+  const done = await inTransactionUnlessRefused<Certificate, Refusal>(deps.db, async (trx) => {
+    const within = { ...deps, db: trx };
+    await holdBlobs(trx);
+    await holdRegister(trx);
+    await lockRecord(trx, id);
+    const [record] = await registerRecords(trx, grant, [id]);
+    if (record === undefined || record.mergedInto !== null) return err({ kind: "no-such", what: "record" });
+    const term = await dueTerm(within, zone, id);
+    if (term === null) return err({ kind: "not-due", code: record.code });
+    const held = await conversationsHeld(trx, await allFiledOn(trx, id, Number.MAX_SAFE_INTEGER));
+    const named = await namedForDisposal(trx, id);
+    const preview = (await previewsOf(trx, [id])).get(id);
+    const isAsShown =
+      preview?.id === previewId && preview.digest === named.digest && preview.elsewhere === named.elsewhere.length;
+    if (preview === undefined || !isAsShown) return err({ kind: "not-as-shown" });
+    const refusal = await disposalRefusal(within, grant, record, named);
+    if (refusal !== null) return err(refusal);
+    const goes = new Set(named.goes.map((one) => one.id));
+    const stays = held.filter((one) => !goes.has(one.id));
+    await takeOff(trx, deps, grant?.memberId ?? null, id, stays);
+    await deleteRecord(trx, id, named.goes);
+    const kind = (await recordTypes(trx)).find((type) => type.id === record.typeId)?.name ?? "";
+    const certificate = certificateOf(deps, { record, kind, named, term, zone }, byName, preview.at);
+    await addCertificate(trx, certificate, record.viewers);
+    for (const one of held) told.push({ trayId: one.trayId, conversationId: one.id });
+    return ok(certificate);
+  });
+  if (done.ok) for (const change of told) deps.tell(change);
+  return done;
+}
+
+async function disposalRefusal(
+  deps: Deps,
+  grant: TrayGrant | null,
+  { id, code }: RegisterRecord,
+  { open, goes, elsewhere }: Named,
+): Promise<Refusal | null> {
+  if (open > 0) return { kind: "open-on-record", code, count: open };
+  if ((await recordsUnder(deps.db, null, id)).length > 0) return { kind: "records-under", code };
+  if (grant === null) return null;
+  const led = (await grantsOf(deps.db, grant.memberId, deps.now())).filter(({ role }) => role === "lead");
+  const leads = new Set<string>(led.map(({ tray }) => tray.id));
+  return [...goes, ...elsewhere].every(({ trayId }) => leads.has(trayId)) ? null : { kind: "leads-of-all-only" };
+}
+
+async function takeOff(
+  trx: Database,
+  deps: Deps,
+  by: MemberId | null,
+  recordId: RecordId,
+  held: Awaited<ReturnType<typeof conversationsHeld>>,
+): Promise<void> {
+  const facts = await factsOf(
+    trx,
+    held.map(({ id }) => id),
+  );
+  const changes = held.map((conversation) => {
+    const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
+    const { recordIds, filedParts } = deriveDocket(known);
+    const whole: Effect[] = recordIds.includes(recordId) ? [{ kind: "unfiled", recordId }] : [];
+    const parts = filedParts.flatMap(({ messageId, attachment, ...part }): Effect[] =>
+      part.recordId === recordId ? [{ kind: "part-unfiled", recordId, messageId, attachment }] : [],
+    );
+    return { conversation, known, effects: [...whole, ...parts] };
+  });
+  await carryOut(trx, deps, by, trustedId<BatchId>(deps.newId()), changes);
+}
+
+type Disposed = {
+  readonly record: RegisterRecord;
+  readonly kind: string;
+  readonly named: Named;
+  readonly term: Term;
+  readonly zone: string;
+};
+
+function certificateOf(
+  deps: Deps,
+  { record, kind, named, term, zone }: Disposed,
+  byName: string,
+  previewedAt: Certificate["previewedAt"],
+): Certificate {
+  const { until, why } = termInWords(term, (at) => calendarDay(at, zone));
+  return {
+    ...{ id: deps.newId(), at: deps.now(), byName, previewedAt, code: record.code, title: record.title },
+    kind: kind.toLowerCase(),
+    why: `${until}, ${why}`,
+    ...{ conversations: named.goes.length, elsewhere: named.elsewhere.length, messages: named.messages },
+    ...{ documents: named.documents, bytes: named.bytes, digest: named.digest },
+  };
+}
+
+/**
+ * Announces what is to go by itself, and disposes of what was announced a week ago and is still as it was then. Gives how
+ * many records went.
+ */
+export async function disposeByItself(deps: Deps, zone = "UTC"): Promise<number> {
+  const policies = await retentionPolicies(deps.db);
+  if (!policies.some(({ endsIn }) => endsIn === "disposal")) return 0;
+  const { all, terms } = await termsNow(deps, zone);
+  const due = all.filter(({ id }) => {
+    const term = terms.get(id);
+    return term?.kind === "until" && term.endsIn === "disposal" && isDue(term, deps.now());
+  });
+  const previews = await previewsOf(
+    deps.db,
+    due.map(({ id }) => id),
+  );
+  let count = 0;
+  for (const { id } of due) {
+    const preview = previews.get(id);
+    if (preview !== undefined && preview.by === null && preview.at + ANNOUNCED_MS > deps.now()) continue;
+    if (preview?.by === null) {
+      const done = await dispose(deps, { zone, grant: null, byName: "The tray, by its policy" }, id, preview.id);
+      if (done.ok) {
+        count += 1;
+        continue;
+      }
+    }
+    // Not yet announced, or otherwise since: it is announced anew, and has another week.
+    await announce(deps, id);
+  }
+  return count;
+}
+
+async function announce(deps: Deps, id: RecordId): Promise<void> {
+  await inTransactionUnlessRefused<null, never>(deps.db, async (trx) => {
+    await keepPreview(trx, id, { id: deps.newId(), at: deps.now(), by: null }, await namedForDisposal(trx, id));
+    return ok(null);
+  });
+}
