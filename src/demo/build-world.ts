@@ -28,6 +28,7 @@ import {
   traysOf,
 } from "../operations/index.server";
 import { takeUpHabits } from "./habits";
+import { keepRecords } from "./keep-records";
 import { knowPeople } from "./known-people";
 import { seededRandom } from "./random";
 import { mailDate, rawBounce, rawMail } from "./raw-mail";
@@ -76,14 +77,14 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
     await tellStep(world, script, thread, step, `${story}`);
   }
   world.clock.now = now;
+  const ines = grantOf(world, "ines", "office");
+  const recordId = (code: string) => found(world.records, (one) => one.code === code).id;
   for (const { code } of RECORDS.filter(({ closed }) => closed)) {
-    await closeRecord(
-      world.deps,
-      grantOf(world, "ines", "office"),
-      found(world.records, (one) => one.code === code).id,
-      true,
-    );
+    world.clock.now = later(now, -(CLOSED_DAYS_AGO[code] ?? 0) * DAY);
+    await closeRecord(world.deps, ines, recordId(code), true);
   }
+  world.clock.now = now;
+  await keepRecords(world.deps, ines, recordId);
   await habits(world);
   await knowPeople(world.deps, grantOf(world, "ines", "office"), world.categories);
   await workTogether({
@@ -106,6 +107,9 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
 export function demoStories(): Script[] {
   return [...OPEN_STORIES, ...AWKWARD_STORIES, ...everydayStories(), ...OLDER_STORIES];
 }
+
+// Where it was not today.
+const CLOSED_DAYS_AGO: Readonly<Record<string, number>> = { "P-25-004": 340 };
 
 // What is filed on a record that is closed by now was filed before.
 const OPEN_RECORDS = RECORDS.map((record) => ({ ...record, closed: false }));

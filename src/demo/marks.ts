@@ -7,6 +7,10 @@ export type Marks = {
 
 /** Every text that the demo's world sends, marked by hand: what finding asks, promises and dates is measured against. */
 export const MARKS: Readonly<Record<string, Marks>> = {
+  "Four ranks fit into the van. Is there a morning on which the vestry is open?": {
+    asks: ["Is there a morning on which the vestry is open?"],
+  },
+  "The account has gone to them.": {},
   "Could you tell us whether it hums when the wind is off as well, and send a recording if that is possible?": {
     asks: ["Could you tell us whether it hums when the wind is off as well, and send a recording if that is possible?"],
   },

@@ -94,6 +94,7 @@ export const RECORDS: readonly NewRecord[] = [
   record("C-036", "Abbey of Sorrel"),
   record("C-041", "St Alder, Thornwick"),
   record("P-24-017", "Old Wyke chapel, move into store", null, true),
+  record("P-25-004", "Reed organ for the vestry, Old Wyke", null, true),
   record("P-25-088", "Abbey of Sorrel, humidity survey", "C-036"),
   record("P-26-012", "Sorrel case restoration", "C-036"),
   record("P-26-019", "Quayle, new blower", "C-019"),

@@ -17,6 +17,7 @@ describe("a job", () => {
     [{ kind: "send-message", messageId: trustedId("x'; drop table message") }, /which is no id/],
     [{ kind: "run-import", importId: "" }, /import without an id/],
     [{ kind: "run-bulk", runId: trustedId("7") }, /run without an id/],
+    [{ kind: "pack-parcel", parcelId: trustedId("") }, /parcel without an id/],
   ])("that names nothing is refused: %j", async (job, words) => {
     await expect(handled(job)).rejects.toThrow(words);
   });

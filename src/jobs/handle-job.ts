@@ -1,20 +1,26 @@
 import { assertNever } from "../core/kernel/assert-never";
-import { type MessageId, type RunId, readId } from "../core/kernel/ids";
+import { type MessageId, type ParcelId, type RunId, readId } from "../core/kernel/ids";
 import type { Job } from "../core/ports";
 import {
   type Attempt,
   type Deps,
+  disposeByItself,
   emptyBins,
+  forgetEnclosures,
+  forgetParcels,
   lapseExpired,
+  readDocuments,
   resumeWork,
   runBulk,
   runImport,
+  runParcel,
   sendMessage,
   sendReminders,
   tellDigests,
   tellOfOverdue,
   tellWeeks,
   wakeRested,
+  wantReading,
 } from "../operations/index.server";
 
 /** Runs a job of the queue: checks what it carries, calls one operation. Throws to have it tried again. */
@@ -33,8 +39,18 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       if (!id.ok) throw new Error("a job asks for a run without an id");
       return runBulk(deps, id.value);
     }
+    case "pack-parcel": {
+      const id = readId<ParcelId>(String(job.parcelId));
+      if (!id.ok) throw new Error("a job asks for a parcel without an id");
+      return runParcel(deps, id.value);
+    }
+    case "read-documents":
+      await readDocuments(deps);
+      return;
     case "resume-work":
-      return resumeWork(deps);
+      await resumeWork(deps);
+      await wantReading(deps);
+      return;
     case "wake-rested":
       await wakeRested(deps);
       await lapseExpired(deps);
@@ -47,6 +63,9 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       return;
     case "empty-bins":
       await emptyBins(deps);
+      await disposeByItself(deps);
+      await forgetEnclosures(deps);
+      await forgetParcels(deps);
       return;
     default:
       assertNever(job);

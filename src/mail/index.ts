@@ -8,6 +8,8 @@ export * from "./formats/table-files";
 export * from "./formats/zip";
 export * from "./inbound/check-signatures";
 export * from "./inbound/date-offset";
+export { hasText } from "./inbound/document-text";
+export * from "./inbound/documents-aside";
 export * from "./inbound/imap-mailbox";
 export * from "./inbound/parse-aside";
 export * from "./inbound/parse-message";

@@ -41,6 +41,16 @@ export function readTable(text: string, columns: readonly string[]): Result<Tabl
   }
 }
 
+/** The rows of a table that `writeTable` wrote, by the names of its columns as they stand there; null for what is no table. */
+export function readRows(text: string): Readonly<Record<string, string>>[] | null {
+  try {
+    const rows: Record<string, string>[] = parse(text, { bom: true, columns: true, skip_empty_lines: true });
+    return rows.map((row) => Object.fromEntries(Object.entries(row).map(([name, cell]) => [name, unguarded(cell)])));
+  } catch {
+    return null;
+  }
+}
+
 // Spreadsheets take a cell that begins like this for a formula.
 const guarded = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
 

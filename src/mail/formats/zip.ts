@@ -1,5 +1,6 @@
 import { PassThrough, Readable } from "node:stream";
 import { buffer } from "node:stream/consumers";
+import yauzl from "yauzl";
 import yazl from "yazl";
 import { safeFileName, withinBytes } from "../inbound/safe-file-name";
 
@@ -44,6 +45,50 @@ export function zipStream(entries: readonly LazyZipEntry[], madeAt: Date): Reada
   zip.end();
   (zip.outputStream as unknown as Readable).pipe(out);
   return out;
+}
+
+// What a zip may unpack to, and what one file of it: more is a bomb.
+const MAX_UNPACKED_BYTES = 64 * 1024 ** 3;
+const MAX_FILE_BYTES = 2 * 1024 ** 3;
+
+/** A zip that is read file by file; to be closed. */
+export type OpenZip = {
+  /** The names of its files, in its order. */
+  readonly names: readonly string[];
+  /** The bytes of a file; null where it has none of that name. Throws where it is damaged. */
+  readonly read: (name: string) => Promise<Buffer | null>;
+  readonly close: () => void;
+};
+
+/** Opens a zip, from a file (its path) or from its bytes; null for what is no zip, or would unpack to more than 64 GB. */
+export async function openZip(source: string | Uint8Array): Promise<OpenZip | null> {
+  const options = { lazyEntries: true, autoClose: false } as const;
+  const entries = new Map<string, yauzl.Entry>();
+  try {
+    const zip =
+      typeof source === "string"
+        ? await yauzl.openPromise(source, options)
+        : await yauzl.fromBufferPromise(Buffer.from(source), options);
+    let unpacked = 0;
+    for await (const entry of zip.eachEntry()) {
+      unpacked += entry.uncompressedSize > MAX_FILE_BYTES ? Number.POSITIVE_INFINITY : entry.uncompressedSize;
+      if (!entry.fileName.endsWith("/")) entries.set(entry.fileName, entry);
+    }
+    if (unpacked > MAX_UNPACKED_BYTES) {
+      zip.close();
+      return null;
+    }
+    return {
+      names: [...entries.keys()],
+      read: async (name) => {
+        const entry = entries.get(name);
+        return entry === undefined ? null : buffer(await zip.openReadStreamPromise(entry));
+      },
+      close: () => zip.close(),
+    };
+  } catch {
+    return null;
+  }
 }
 
 const MAX_NAME_BYTES = 120;

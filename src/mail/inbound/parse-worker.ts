@@ -1,10 +1,11 @@
 import { parentPort } from "node:worker_threads";
-import type { ParseOrder, ParseReport } from "./parse-aside";
+import type { MailMessage } from "../../core/message/mail-message";
 import { parseMessage } from "./parse-message";
+import type { Order, Report } from "./thread";
 
 // The other side of `parse-aside`: the attachments' bytes stay here, as importing keeps the whole message only.
-parentPort?.on("message", async ({ number, raws }: ParseOrder) => {
-  const messages = [];
-  for (const raw of raws) messages.push((await parseMessage(raw)).message);
-  parentPort?.postMessage({ number, messages } satisfies ParseReport);
+parentPort?.on("message", async ({ number, question: raws }: Order<readonly Uint8Array[]>) => {
+  const answer: MailMessage[] = [];
+  for (const raw of raws) answer.push((await parseMessage(raw)).message);
+  parentPort?.postMessage({ number, answer } satisfies Report<readonly MailMessage[]>);
 });

@@ -11,6 +11,8 @@ import { smtpTransport } from "../outbound/smtp-transport";
 import { CHARACTERS } from "./characters";
 import { type OutsideWorld, startOutsideWorld } from "./outside-world";
 
+// On a machine that has other things to do.
+const PATIENTLY = { timeout: 20_000 };
 const received: MailMessage[] = [];
 const raws: Uint8Array[] = [];
 let tray: MailListener;
@@ -59,7 +61,7 @@ const kinds = () => received.map(({ classification }) => classification.kind);
 
 it("answers in the same thread, quoting what it answers", async () => {
   await write("perpetua.vane@vanehouse.example");
-  await vi.waitFor(() => expect(kinds()).toEqual(["person"]));
+  await vi.waitFor(() => expect(kinds()).toEqual(["person"]), PATIENTLY);
   const [answer] = received;
   expect(answer).toMatchObject({
     subject: "Re: Middle C sticks",
@@ -73,12 +75,12 @@ it("answers in the same thread, quoting what it answers", async () => {
 
 it("says that somebody is away, and answers later", async () => {
   await write("casework@calder.example");
-  await vi.waitFor(() => expect(kinds()).toEqual(["automatic", "person"]));
+  await vi.waitFor(() => expect(kinds()).toEqual(["automatic", "person"]), PATIENTLY);
 });
 
 it("sends back what nobody takes, by RFC 3464", async () => {
   await write("sexton@oldwyke.example");
-  await vi.waitFor(() => expect(kinds()).toEqual(["bounce"]));
+  await vi.waitFor(() => expect(kinds()).toEqual(["bounce"]), PATIENTLY);
   expect(received[0]?.failedRecipients).toEqual([
     { address: "sexton@oldwyke.example", permanent: true, diagnostic: "550 5.1.1 no such mailbox here" },
   ]);
@@ -87,34 +89,37 @@ it("sends back what nobody takes, by RFC 3464", async () => {
 
 it("answers from another address, on top in HTML, anew, through a list, with an invitation", async () => {
   await write("otto@quayle.example");
-  await vi.waitFor(() => expect(received.map(({ from }) => from?.address)).toEqual(["otto.quayle@telephone.example"]));
+  await vi.waitFor(
+    () => expect(received.map(({ from }) => from?.address)).toEqual(["otto.quayle@telephone.example"]),
+    PATIENTLY,
+  );
   expect(received[0]?.inReplyTo).toEqual(["ours@ottermoor.example"]);
 
   await write("bram@veldthall.example");
-  await vi.waitFor(() => expect(received).toHaveLength(1));
+  await vi.waitFor(() => expect(received).toHaveLength(1), PATIENTLY);
   expect(received[0]?.ownText).toBe("The lift is yours from eight to ten. The porter knows.\n\nBram Oosterling");
 
   await write("treasurer@stbrannoc.example");
-  await vi.waitFor(() => expect(received).toHaveLength(1));
+  await vi.waitFor(() => expect(received).toHaveLength(1), PATIENTLY);
   expect([received[0]?.inReplyTo, received[0]?.references]).toEqual([[], []]);
 
   await write("rolling@tinguild.example");
-  await vi.waitFor(() => expect(kinds()).toEqual(["list"]));
+  await vi.waitFor(() => expect(kinds()).toEqual(["list"]), PATIENTLY);
 
   await write("dean@westmere.example");
-  await vi.waitFor(() => expect(kinds()).toEqual(["calendar"]));
+  await vi.waitFor(() => expect(kinds()).toEqual(["calendar"]), PATIENTLY);
 });
 
 it("puts us off before it takes a message", async () => {
   await expect(write("dispatch@gunnelfreight.example")).rejects.toThrow("come again");
   await write("dispatch@gunnelfreight.example");
-  await vi.waitFor(() => expect(kinds()).toEqual(["person"]));
+  await vi.waitFor(() => expect(kinds()).toEqual(["person"]), PATIENTLY);
 });
 
 it("signs for those who sign, with keys that are to be had", async () => {
   raws.length = 0;
   await write("perpetua.vane@vanehouse.example");
-  await vi.waitFor(() => expect(raws).toHaveLength(1));
+  await vi.waitFor(() => expect(raws).toHaveLength(1), PATIENTLY);
   const [raw = new Uint8Array()] = raws;
   const now = new Date();
   expect(await checkSignatures(raw, world.keys, now)).toEqual([{ domain: "vanehouse.example", isValid: true }]);
@@ -127,7 +132,7 @@ it("signs for those who sign, with keys that are to be had", async () => {
 it("does not answer machines", async () => {
   await write("perpetua.vane@vanehouse.example", { "Auto-Submitted": "auto-replied" });
   await write("casework@calder.example");
-  await vi.waitFor(() => expect(kinds()).toEqual(["automatic", "person"]));
+  await vi.waitFor(() => expect(kinds()).toEqual(["automatic", "person"]), PATIENTLY);
 });
 
 it("tells a way out that is closed from one that refuses", async () => {

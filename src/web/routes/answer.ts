@@ -1,5 +1,6 @@
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
+import type { AskedFields } from "../../core/records/filing-field";
 import { answerConversation, refusalInWords } from "../../operations/index.server";
 import { type AnswerProblems, readAnswer } from "../server/answer-form.server";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
@@ -14,6 +15,8 @@ export type AnswerOutcome =
       readonly problem: string | null;
       /** True where it can be sent all the same. */
       readonly mayInsist?: boolean;
+      /** What the record that it is filed on asks for first. */
+      readonly asked?: AskedFields;
     };
 
 const CROSSING: ReadonlySet<string> = new Set(["also-writing", "answered-meanwhile", "new-message"]);
@@ -27,6 +30,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const deps = context.get(depsContext);
   const sent = await answerConversation(deps, context.get(grantContext), member, id.value, answer.value);
   if (sent.ok) return data<AnswerOutcome>({ ok: true, messageId: sent.value, holdMs: deps.sending.holdMs });
+  if (sent.error.kind === "fields-asked")
+    return data<AnswerOutcome>({ ok: false, problems: {}, problem: null, asked: sent.error.asked }, { status: 409 });
   const mayInsist = CROSSING.has(sent.error.kind);
   const problem = sent.error.kind === "new-message" ? newMessage(sent.error.who) : refusalInWords(sent.error);
   return data<AnswerOutcome>({ ok: false, problems: {}, problem, mayInsist }, { status: 409 });

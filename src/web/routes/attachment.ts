@@ -2,10 +2,8 @@ import { data } from "react-router";
 import { type MessageId, readId } from "../../core/kernel/ids";
 import { readAttachment } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
-import { download, preview } from "../server/download.server";
+import { download, preview, SHOWN_TYPES } from "../server/download.server";
 import type { Route } from "./+types/attachment";
-
-const SHOWN = /^(?:image\/(?:png|jpeg|gif|webp)|application\/pdf|text\/(?:plain|csv))$/;
 
 export async function loader({ request, params, context }: Route.LoaderArgs) {
   const id = readId<MessageId>(params.message);
@@ -16,7 +14,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
       : null;
   if (found === null) throw data("There is no such attachment.", { status: 404 });
   const { contentType } = found.attachment;
-  const isShown = new URL(request.url).searchParams.has("shown") && SHOWN.test(contentType);
+  const isShown = new URL(request.url).searchParams.has("shown") && SHOWN_TYPES.test(contentType);
   if (isShown) return preview(found.content, contentType);
   return download(found.content, found.attachment.fileName, found.attachment.contentType);
 }

@@ -1,5 +1,5 @@
 import { data } from "react-router";
-import { receiveImport, refusalInWords } from "../../operations/index.server";
+import { IMPORT_WAYS, receiveImport, refusalInWords } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
 import type { Route } from "./+types/import-upload";
 
@@ -9,9 +9,10 @@ const MAX_NAME_CHARACTERS = 300;
 export async function action({ request, context }: Route.ActionArgs) {
   const { searchParams } = new URL(request.url);
   if (request.body === null) return data({ problem: "Choose a file first." }, { status: 400 });
+  const way = searchParams.get("as") ?? "";
   const done = await receiveImport(context.get(depsContext), context.get(grantContext), {
     name: (searchParams.get("name") ?? "").slice(0, MAX_NAME_CHARACTERS),
-    asHistory: searchParams.get("as") !== "new",
+    way: IMPORT_WAYS.find((one) => one === way) ?? "history",
     content: request.body as unknown as AsyncIterable<Uint8Array>,
   });
   return done.ok ? { problem: null } : data({ problem: refusalInWords(done.error) }, { status: 409 });

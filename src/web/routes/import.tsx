@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { data, useRevalidator } from "react-router";
+import { data, useRevalidator, useSearchParams } from "react-router";
 import { dayAndTime } from "../../core/standing/day-words";
 import { cancelImport, lookAtImports, refusalInWords } from "../../operations/index.server";
 import { ImportForm } from "../screens/import-form";
@@ -32,6 +32,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 export default function Import({ loaderData: { runs } }: Route.ComponentProps) {
   const { revalidate } = useRevalidator();
+  const [params] = useSearchParams();
   const goesOn = runs.some((run) => run.goesOn);
   useEffect(() => {
     if (!goesOn) return;
@@ -43,9 +44,9 @@ export default function Import({ loaderData: { runs } }: Route.ComponentProps) {
       <h1 className="px-5 pt-3 font-serif text-xl">Import mail</h1>
       <p className="border-b border-rule px-5 pb-3 text-sm text-soft">
         Takes mbox and .eml files, or a zip of them. Both sides of a correspondence are told apart by the tray’s own
-        addresses; what is here already is passed over.
+        addresses; what is here already is passed over. Also the zip of a record that was taken out.
       </p>
-      <ImportForm onReceived={() => void revalidate()} />
+      <ImportForm start={params.get("as") ?? ""} onReceived={() => void revalidate()} />
       <ImportRuns runs={runs} />
     </main>
   );

@@ -1,10 +1,10 @@
 import { data, Link, redirect, useSearchParams } from "react-router";
 import { ok, type Result } from "../../core/kernel/result";
-import { dayAndTime } from "../../core/standing/day-words";
-import { STANDING_NAMES } from "../../core/standing/standing";
 import {
+  activityOn,
   changeRecord,
   closeRecord,
+  correspondenceOn,
   type Deps,
   documentsOf,
   type FilingRecord,
@@ -14,28 +14,33 @@ import {
   recordOfCode,
   recordPage,
   refusalInWords,
+  retentionOf,
+  SHOWN_ON_RECORD,
   type TrayGrant,
   whereMerged,
 } from "../../operations/index.server";
-import { FiledConversation } from "../screens/filed-conversation";
 import { FilingTable } from "../screens/filing-table";
+import { RecordActivity } from "../screens/record-activity";
 import { RecordCard } from "../screens/record-card";
 import { RecordDocuments } from "../screens/record-documents";
 import { RecordForm } from "../screens/record-form";
+import { RecordHead } from "../screens/record-head";
+import { RecordMail } from "../screens/record-mail";
 import type { RecordsOutcome } from "../screens/records-outcome";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { type RecordStep, readRecordStep } from "../server/record-form.server";
-import { documentsView, filingsView, recordCardView } from "../server/record-view.server";
-import { readingOf, rowView } from "../server/words.server";
-import { Button } from "../ui/button";
+import { documentsView, filingsView, mailView, monthsView, recordCardView } from "../server/record-view.server";
+import { keptView } from "../server/retention-view.server";
+import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/record";
 
 export function meta({ params }: Route.MetaArgs) {
   return [{ title: `${params.code} · Common Tray` }];
 }
 
-const PARTS = { mail: "Correspondence", filings: "As a table", documents: "Documents" } as const;
+const PARTS = { mail: "Correspondence", filings: "As a table", documents: "Documents", activity: "Over time" } as const;
+const MAX_TEXT = 200;
 
 export async function loader({ request, params, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
@@ -46,25 +51,23 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
     throw data("There is no record of this code.", { status: 404 });
   }
   const reading = readingOf(member, deps.now());
-  const part = new URL(request.url).searchParams.get("part");
+  const asked = new URL(request.url).searchParams;
+  const part = asked.get("part");
+  const text = (asked.get("text") ?? "").slice(0, MAX_TEXT);
+  const most = Math.max(SHOWN_ON_RECORD, Number.parseInt(asked.get("most") ?? "", 10) || 0);
+  const isMail = part === null || !(part in PARTS) || part === "mail";
   return {
     filings: part === "filings" ? filingsView(await filingsOf(deps, grant, page.entry), reading) : null,
-    documents: part === "documents" ? documentsView(await documentsOf(deps, grant, page.record), reading) : null,
-    record: page.record,
+    documents:
+      part === "documents"
+        ? documentsView(await documentsOf(deps, grant, page.record, text), grant.tray.slug, params.code, reading)
+        : null,
+    activity: part === "activity" ? monthsView(await activityOn(deps, grant, page.record, reading.zone)) : null,
+    mail: isMail ? mailView(await correspondenceOn(deps, grant, page.record, { text, most }), reading) : null,
+    ...{ text, record: page.record, count: page.count, now: reading.now },
     card: recordCardView(page, reading),
+    kept: keptView(await retentionOf(deps, grant, page.record.id), reading),
     parent: page.parent === null ? null : { code: page.parent.code, title: page.parent.title },
-    now: reading.now,
-    conversations: page.conversations.map(({ messages, traySlug, ...row }) => ({
-      row: rowView(row, reading),
-      traySlug,
-      standingName: STANDING_NAMES[row.standing],
-      messages: messages.map(({ direction, fromName, ownText, sentAt }) => ({
-        ours: direction === "out",
-        who: fromName,
-        text: ownText,
-        when: dayAndTime(sentAt, reading.now, reading.zone),
-      })),
-    })),
   };
 }
 
@@ -107,92 +110,41 @@ async function carry(
 
 /** Everything about a record in one place: what is open first, the correspondence of both sides, and what the register says. */
 export default function RecordPage({ loaderData }: Route.ComponentProps) {
-  const { record, card, parent, conversations, filings, documents, now } = loaderData;
-  const { tray, mayDecide } = useTray();
+  const { record, count, card, kept, parent, mail, filings, documents, activity, text, now } = loaderData;
+  const { mayDecide } = useTray();
   const [params, setParams] = useSearchParams();
   const isEdited = mayDecide && params.has("edit");
   const setEdited = (on: boolean) => setParams(on ? { edit: "" } : {}, { replace: true });
-  const part = filings !== null ? "filings" : documents !== null ? "documents" : "mail";
-  const isOpen = ({ row }: (typeof conversations)[number]) => row.standing !== "settled" && row.standing !== "bin";
-  const open = conversations.filter(isOpen);
-  const parts = [
-    ["Open", open],
-    ["Settled", conversations.filter((one) => !isOpen(one))],
-  ] as const;
+  const part =
+    filings !== null ? "filings" : documents !== null ? "documents" : activity !== null ? "activity" : "mail";
   return (
     <main
       aria-label={record.code}
       className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5 lg:grid lg:grid-cols-[minmax(0,1fr)_380px] lg:grid-rows-[minmax(0,1fr)] lg:overflow-hidden"
     >
       <div className="lg:min-h-0 lg:overflow-y-auto">
-        <header className="border-b border-rule px-5 pt-4 pb-3">
-          <p className="text-sm text-soft">
-            <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
-              Records
-            </Link>
-            {parent !== null && (
-              <>
-                {" / "}
-                <Link to={`/${tray.slug}/records/${parent.code}`} className="text-act hover:underline">
-                  {parent.code} {parent.title}
-                </Link>
-              </>
-            )}
-          </p>
-          <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-            <h1 className="mr-auto min-w-0 font-serif text-2xl">{record.title}</h1>
-            {mayDecide && !record.closed && (
-              <Link
-                to={`/${tray.slug}/write?record=${record.code}`}
-                className="inline-flex h-8 items-center rounded-control border border-rule px-3 font-semibold hover:border-act"
-              >
-                Write…
-              </Link>
-            )}
-            {mayDecide && !isEdited && (
-              <Button look="quiet" onClick={() => setEdited(true)}>
-                Change…
-              </Button>
-            )}
-          </div>
-          <p className="text-soft">
-            {record.code} · {record.kind}
-            {record.closed ? ", closed" : ""} ·{" "}
-            {conversations.length === 1 ? "1 conversation" : `${conversations.length} conversations`}
-            {open.length > 0 && `, ${open.length} open`}
-          </p>
-        </header>
-        <nav aria-label="Parts of the record" className="flex gap-5 border-b border-rule px-5">
+        <RecordHead
+          {...{ record, count, parent }}
+          onEdit={mayDecide && !isEdited ? () => setEdited(true) : undefined}
+        />
+        <nav aria-label="Parts of the record" className="flex gap-5 overflow-x-auto border-b border-rule px-5">
           {Object.entries(PARTS).map(([key, name]) => (
             <Link
               key={key}
               to={key === "mail" ? "?" : `?part=${key}`}
               aria-current={key === part ? "page" : undefined}
-              className={`border-b-2 py-1.5 ${key === part ? "border-act font-semibold" : "border-transparent text-soft hover:text-act"}`}
+              className={`border-b-2 py-1.5 whitespace-nowrap ${key === part ? "border-act font-semibold" : "border-transparent text-soft hover:text-act"}`}
             >
               {name}
             </Link>
           ))}
         </nav>
-        {filings !== null && <FilingTable filings={filings} />}
-        {documents !== null && <RecordDocuments documents={documents} />}
-        {part === "mail" && conversations.length === 0 && (
-          <p className="px-5 py-6 text-soft">
-            Nothing is filed here yet. Open a conversation and press f to file it to {record.code}.
-          </p>
+        {filings !== null && <FilingTable filings={filings} record={record} />}
+        {documents !== null && (
+          <RecordDocuments documents={documents} code={record.code} closed={record.closed} text={text} />
         )}
-        {parts.map(([name, some]) =>
-          part !== "mail" || some.length === 0 ? null : (
-            <section key={name} aria-label={name}>
-              <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-5 py-0.5 text-sm font-semibold">
-                {name} <span className="font-normal text-soft">{some.length}</span>
-              </h2>
-              {some.map((conversation) => (
-                <FiledConversation key={conversation.row.id} {...conversation} now={now} />
-              ))}
-            </section>
-          ),
-        )}
+        {activity !== null && <RecordActivity months={activity} />}
+        {mail !== null && <RecordMail mail={mail} code={record.code} text={text} now={now} />}
       </div>
       <aside
         aria-label="What the register says"
@@ -207,7 +159,14 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
             onClose={() => setEdited(false)}
           />
         ) : (
-          <RecordCard card={card} code={record.code} closed={record.closed} />
+          <RecordCard
+            card={card}
+            kept={kept}
+            recordId={record.id}
+            code={record.code}
+            closed={record.closed}
+            text={text}
+          />
         )}
       </aside>
     </main>

@@ -1,4 +1,4 @@
-import { data } from "react-router";
+import { data, Link } from "react-router";
 import { RECORD_COLUMNS } from "../../core/records/register-table";
 import { importRecords, type RecordLine } from "../../operations/index.server";
 import { type ImportedLine, type TableAnswer, TableImport } from "../screens/table-import";
@@ -48,6 +48,11 @@ export default function RecordsImport() {
         <a href={`/${tray.slug}/records.csv`} className="text-act hover:underline">
           Get all records as such a table
         </a>
+      </p>
+      <p>
+        <Link to={`/${tray.slug}/import?as=record`} className="text-act hover:underline">
+          Take in a record with everything on it, from its zip
+        </Link>
       </p>
     </TableImport>
   );

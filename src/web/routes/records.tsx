@@ -53,7 +53,7 @@ const INDENT = ["", "pl-5", "pl-10", "pl-14"] as const;
 
 /** The register: every client, project and whatever else things are filed to, as a tree or found by typing. */
 export default function Records({ loaderData: { text, isFlat, total, types, records } }: Route.ComponentProps) {
-  const { tray, mayDecide } = useTray();
+  const { tray, mayDecide, mayLead } = useTray();
   const submit = useSubmit();
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
@@ -92,12 +92,20 @@ export default function Records({ loaderData: { text, isFlat, total, types, reco
               {isFlat ? "As a tree" : "By code"}
             </Link>
           )}
+          <Link to={`/${tray.slug}/arrangement`} className="text-act hover:underline">
+            My arrangement
+          </Link>
           <Link to={`/${tray.slug}/record-types`} className="text-act hover:underline">
             Types
           </Link>
           <Link to={`/${tray.slug}/records/import`} className="text-act hover:underline">
             In and out as a table
           </Link>
+          {mayLead && (
+            <Link to={`/${tray.slug}/retention`} className="text-act hover:underline">
+              How long they are kept
+            </Link>
+          )}
           {mayDecide && (
             <Button className="ml-auto" onClick={() => setNew(true)}>
               New record

@@ -1,10 +1,13 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import { dayAndTime } from "../../core/standing/day-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
 import { type SearchResult, search } from "../../operations/index.server";
 import { OwnerStamp } from "../screens/owner-stamp";
+import { TakeOut } from "../screens/take-out";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { Dialog } from "../ui/dialog";
 import type { Route } from "./+types/search";
 
 const MAX_QUERY_CHARACTERS = 500;
@@ -29,13 +32,14 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   };
 }
 
-function shown({ row, subject, from, excerpt }: SearchResult) {
+function shown({ row, subject, from, excerpt, file }: SearchResult) {
   const { id, who, standing, recordCodes, ownerId } = row;
-  return { id, who, standing, recordCodes, ownerId, subject, from, excerpt };
+  return { id, who, standing, recordCodes, ownerId, subject, from, excerpt, file };
 }
 
 export default function SearchPage({ loaderData: { text, everywhere, results } }: Route.ComponentProps) {
   const { tray } = useTray();
+  const [isPacking, setPacking] = useState(false);
   return (
     <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-3">
@@ -60,9 +64,21 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
                 {format === "eml" ? ".eml in a zip" : "mbox"}
               </a>
             ))}
+            <button type="button" onClick={() => setPacking(true)} className="text-act hover:underline">
+              with documents and PDFs…
+            </button>
           </span>
         )}
       </div>
+      <Dialog open={isPacking} onOpenChange={setPacking} title={`Take out what has “${text}”`}>
+        <div className="px-4 pt-2 pb-4">
+          <p>
+            All conversations found, their messages as they came, each printed as a PDF, what they carry, and an index
+            with the records that they are filed to.
+          </p>
+          <TakeOut code={null} text={text} everywhere={everywhere} onOrdered={() => setPacking(false)} />
+        </div>
+      </Dialog>
       <ul>
         {results.map((result) => (
           <li key={result.id} className="relative border-b border-hair px-5 py-2.5 hover:bg-ground/70">
@@ -83,6 +99,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
             </span>
             <p className="mt-0.5 max-w-[110ch] text-sm text-soft">
               <b className="font-semibold">{result.from}:</b> <Pieces pieces={result.excerpt} empty="" />
+              {result.file !== null && <span className="pl-2 text-ink">found in {result.file}</span>}
             </p>
           </li>
         ))}

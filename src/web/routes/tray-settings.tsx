@@ -25,12 +25,12 @@ export function meta() {
 
 export async function loader({ context }: Route.LoaderArgs) {
   const grant = context.get(grantContext);
-  const { hours, binDays, junkSenders, answerWithin } = await traySettings(context.get(depsContext), grant);
+  const { hours, junkSenders, ...settings } = await traySettings(context.get(depsContext), grant);
   return {
     week: weekView(hours.week),
     zone: hours.zone,
     holidays: hours.holidays,
-    ...{ binDays, answerWithin },
+    ...settings,
     // Only those who lead it may choose.
     places: grant.role === "lead" ? await placesWithHolidays() : [],
     junkSenders: junkSenders.map(({ address, by }) => ({ address, by })),
@@ -72,7 +72,7 @@ function savedInWords(days: number | null): string {
 
 /** What is the same for everybody in the tray: when it is staffed, when its bin is emptied, whose mail is junk. */
 export default function TraySettings({ loaderData }: Route.ComponentProps) {
-  const { week, zone, holidays, places, binDays, answerWithin, junkSenders } = loaderData;
+  const { week, zone, holidays, places, binDays, junkDays, filesFirst, answerWithin, junkSenders } = loaderData;
   const { mayLead } = useTray();
   // What a page's own form was answered is forgotten with the next change that is heard of; a fetcher's is not.
   const { Form, data: answer } = useFetcher<typeof action>();
@@ -130,6 +130,19 @@ export default function TraySettings({ loaderData }: Route.ComponentProps) {
             problem={problems["bin-days"]}
             className="max-w-72"
           />
+          <Field
+            label="Days until what was called junk is deleted"
+            name="junk-days"
+            inputMode="numeric"
+            placeholder="never"
+            defaultValue={junkDays ?? ""}
+            problem={problems["junk-days"]}
+            className="max-w-72"
+          />
+          <label className="flex min-h-6 cursor-pointer items-center gap-2.5">
+            <input type="checkbox" name="files-first" defaultChecked={filesFirst} className="size-4 accent-act" />
+            Settle only what is filed to a record
+          </label>
           {answer?.problem != null && (
             <p role="alert" className="text-late">
               {answer.problem}

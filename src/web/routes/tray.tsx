@@ -2,6 +2,7 @@ import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs }
 import {
   bellOf,
   categoryRight,
+  lookAtParcels,
   lookIntoTray,
   ownTimes,
   preferencesOf,
@@ -13,10 +14,10 @@ import { KeyDeskProvider } from "../keys/key-desk";
 import { CommandLayer } from "../screens/command-layer";
 import { FlowBar } from "../screens/flow-bar";
 import { LineLost } from "../screens/line-lost";
-import { Runs } from "../screens/runs";
 import { Shelf } from "../screens/shelf";
 import { TopBar } from "../screens/top-bar";
 import { ShelfContext, TrayContext, useSharedTray } from "../screens/tray-data";
+import { UnderWay } from "../screens/under-way";
 import { useLiveChanges } from "../screens/use-live-changes";
 import { WhileAwayLine } from "../screens/while-away-line";
 import {
@@ -45,7 +46,7 @@ export const middleware: Route.MiddlewareFunction[] = [
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
   const telling = await tellingOf(deps, grant);
-  const [view, preferences, runs, shelf, right, bell, { timesOff }] = await Promise.all([
+  const [view, preferences, runs, shelf, right, bell, { timesOff }, parcels] = await Promise.all([
     lookIntoTray(deps, member, grant),
     preferencesOf(deps, grant),
     runsUnderWay(deps, grant),
@@ -53,12 +54,14 @@ export async function loader({ context }: Route.LoaderArgs) {
     categoryRight(deps, grant, grant.tray.id),
     bellOf(deps, grant, member, telling),
     ownTimes(deps, grant),
+    lookAtParcels(deps, grant),
   ]);
   const grants = context.get(grantsContext);
   const around = {
     grants,
     preferences,
     runs,
+    parcels,
     shelf,
     mayAddCategories: right === null,
     bell,
@@ -86,7 +89,7 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
             <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
             <Outlet />
             <Shelf />
-            <Runs runs={loaderData.runs} slug={loaderData.tray.slug} />
+            <UnderWay runs={loaderData.runs} parcels={loaderData.parcels} slug={loaderData.tray.slug} />
             <CommandLayer />
           </div>
         </KeyDeskProvider>

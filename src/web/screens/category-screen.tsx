@@ -1,5 +1,5 @@
 import { Pencil, Pin } from "lucide-react";
-import { lazy, Suspense } from "react";
+import { lazy, Suspense, useMemo } from "react";
 import { Link } from "react-router";
 import { scopeName } from "../../core/lists/scope";
 import type { CategoryView } from "../server/category-view.server";
@@ -10,13 +10,18 @@ import { OwnerStamp } from "./owner-stamp";
 import { useTray } from "./tray-data";
 import { usePin } from "./use-pin";
 
-const CategoryTrend = lazy(() => import("./category-trend"));
+const PairedBars = lazy(() => import("../ui/paired-bars"));
+const NAMES = { first: "began", second: "settled" } as const;
 
 const TOOL =
   "flex h-8 items-center gap-1.5 rounded-control border border-rule px-2.5 font-semibold hover:border-act hover:text-act";
 
 /** A category: what is open, resting and settled under it, how that went, its records and its people. */
 export function CategoryScreen({ category, under, lists, standings, records, people, weeks }: CategoryView) {
+  const points = useMemo(
+    () => weeks.map(({ from, began, settled }) => ({ label: from, first: began, second: settled })),
+    [weeks],
+  );
   const { tray, mayDecide } = useTray();
   const pin = usePin();
   const countIn = (scope: string) => standings.find(({ standing }) => standing === scope)?.count ?? 0;
@@ -67,7 +72,7 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
         <div className="border-rule px-4 py-3 lg:border-l">
           <h2 className="text-sm font-semibold">Twelve weeks</h2>
           <Suspense fallback={<div className="h-[178px]" />}>
-            <CategoryTrend weeks={weeks} />
+            <PairedBars points={points} names={NAMES} words={trendInWords(weeks)} interval={3} />
           </Suspense>
           {under.length > 0 && (
             <>
@@ -190,4 +195,9 @@ function Counted({ title, none, lines }: CountedProps) {
       </ul>
     </section>
   );
+}
+
+function trendInWords(weeks: CategoryView["weeks"]): string {
+  const sum = (of: "began" | "settled") => weeks.reduce((all, week) => all + week[of], 0);
+  return `In ${weeks.length} weeks ${sum("began")} conversations began and ${sum("settled")} were settled.`;
 }

@@ -10,6 +10,8 @@ import { Select } from "../ui/select";
 import { HandDraft } from "./hand-draft";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
 import { LetterBody } from "./letter-body";
+import { SendAndFile } from "./send-and-file";
+import { SendButton } from "./send-button";
 import { useTray } from "./tray-data";
 
 type ComposerProps = {
@@ -18,6 +20,8 @@ type ComposerProps = {
   readonly start: Pick<Draft, "to" | "cc" | "subject" | "after" | "whom">;
   /** The conversation as it is now: its version, and the messages in it. */
   readonly version: number;
+  /** The codes of the records that it is filed on, whose documents can go with it. */
+  readonly recordCodes: readonly string[];
   readonly messages: readonly { readonly id: string; readonly who: string; readonly ours: boolean }[];
   /** The shared draft that is written on; null for an answer of one's own. */
   readonly shared: DraftView | null;
@@ -29,13 +33,14 @@ type ComposerProps = {
 
 /** Writes an answer. What is typed is kept in the browser until it is sent, through reloads and refusals. */
 export function Composer(props: ComposerProps) {
-  const { conversationId, version, messages, shared, passOn, onClose, onSent } = props;
+  const { conversationId, version, recordCodes, messages, shared, passOn, onClose, onSent } = props;
   const { tray, member, dateChoices } = useTray();
   const fetcher = useFetcher<AnswerOutcome>();
   const keptAs = keptName(props);
   const [draft, setDraft] = useState<Draft>(() => keptDraft(keptAs) ?? startOf(props, dateChoices[2]?.day ?? ""));
   const [seen, setSeen] = useState({ version, messages: messages.map(({ id }) => id) });
   const newer = messages.filter(({ id }) => !seen.messages.includes(id)).at(-1);
+  const [isAttaching, setAttaching] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   const change = (part: Partial<Draft>) => setDraft((before) => ({ ...before, ...part }));
   const begun = useRef(draft);
@@ -51,12 +56,12 @@ export function Composer(props: ComposerProps) {
     onSent(outcome);
   }, [outcome, keptAs, onSent]);
   const problems = outcome?.ok === false ? outcome.problems : {};
-  const mayInsist = outcome?.ok === false && outcome.mayInsist === true;
+  const { mayInsist = false, asked } = outcome?.ok === false ? outcome : { asked: undefined };
+  // What the record that it is filed on asked for, once it has been said.
+  const fields = useRef("");
   const send = (anyway: "on" | "" = "") => {
-    const ofDraft = shared === null ? {} : { draft: shared.id, draftVersion: shared.version };
-    const passes = passOn === null ? {} : { passesOn: passOn.messageId };
-    const promises = JSON.stringify(draft.promises ?? []);
-    const body = { ...draft, promises, ...ofDraft, ...passes, version: seen.version, anyway };
+    if (isAttaching) return;
+    const body = { ...postedLetter(draft, props, fields.current), version: seen.version, anyway };
     void fetcher.submit(body, { method: "post", action: `/${tray.slug}/answer/${conversationId}` });
   };
   const handing = useHanding(conversationId, shared, draft, () => {
@@ -111,13 +116,13 @@ export function Composer(props: ComposerProps) {
         change={change}
         problems={problems}
         problem={outcome?.ok === false ? outcome.problem : null}
+        records={codesFor(recordCodes, draft)}
+        onAttaching={setAttaching}
       >
         {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
       </LetterBody>
       <div className="mt-3 flex flex-wrap items-center gap-2">
-        <Button look="filled" type="submit" disabled={fetcher.state !== "idle"}>
-          {fetcher.state === "idle" ? sendWords(shared, passOn) : "Sending…"} <KeyCap>Ctrl ⏎</KeyCap>
-        </Button>
+        <SendButton words={sendWords(shared, passOn)} isSending={fetcher.state !== "idle"} isAttaching={isAttaching} />
         {mayInsist && <Button onClick={() => send("on")}>Send all the same</Button>}
         {passOn === null && (
           <Button aria-expanded={handing.isOpen} onClick={handing.toggle}>
@@ -146,6 +151,20 @@ export function Composer(props: ComposerProps) {
             ...dateChoices.map(({ day, words }) => [day, `matters until ${words}`] as const),
           ]}
         />
+        {passOn === null && (
+          <SendAndFile
+            files={draft.files}
+            asked={asked}
+            onFile={(files) => {
+              fields.current = "";
+              setDraft(({ files: _, ...before }) => (files === null ? before : { ...before, files }));
+            }}
+            onFields={(given) => {
+              fields.current = given;
+              send();
+            }}
+          />
+        )}
         <span className="ml-auto hidden text-sm text-soft xl:inline">The draft is kept on this device.</span>
       </div>
       {handing.isOpen && <HandDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
@@ -156,6 +175,23 @@ export function Composer(props: ComposerProps) {
       )}
     </form>
   );
+}
+
+/** A draft as it is posted: with the record that it is filed on, and what that asked for. */
+function postedLetter({ files, ...letter }: Draft, { shared, passOn }: ComposerProps, fields: string) {
+  return {
+    ...letter,
+    promises: JSON.stringify(letter.promises ?? []),
+    enclosures: JSON.stringify(letter.enclosures ?? []),
+    ...(shared === null ? {} : { draft: shared.id, draftVersion: shared.version }),
+    ...(passOn === null ? {} : { passesOn: passOn.messageId }),
+    ...(files === undefined ? {} : { record: files.id, fields }),
+  };
+}
+
+/** The records whose documents can go with it: those that it is filed on, and the one that it is to be. */
+function codesFor(codes: readonly string[], { files }: Draft): readonly string[] {
+  return files === undefined || codes.includes(files.code) ? codes : [...codes, files.code];
 }
 
 function keptName({ conversationId, shared, passOn }: ComposerProps): string {
@@ -229,8 +265,8 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
     notice("Draft given on");
     onHanded();
   }, [outcome]);
-  const { to, cc, subject, html, after, day } = draft;
-  const content = { to, cc, subject, html, after, day };
+  const { to, cc, subject, html, after, day, enclosures = [] } = draft;
+  const content = { to, cc, subject, html, after, day, enclosures: JSON.stringify(enclosures) };
   const problems = outcome?.ok === false ? outcome.problems : {};
   return {
     isOpen,

@@ -113,6 +113,7 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
             conversationId={row.id}
             start={view.answer}
             version={row.version}
+            recordCodes={view.records.map(({ code }) => code)}
             messages={view.correspondence.filter((item) => item.type === "message")}
             shared={isPassing ? null : shared}
             passOn={isPassing ? view.passOn : null}

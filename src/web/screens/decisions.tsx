@@ -1,6 +1,5 @@
 import {
   createContext,
-  lazy,
   type ReactNode,
   Suspense,
   startTransition,
@@ -23,6 +22,7 @@ import type { StandingKind } from "../../core/standing/standing";
 import type { RowView } from "../server/words.server";
 import { Notices, notice, noticeProblem } from "../ui/notices";
 import type { DecisionOutcome, UndoOutcome } from "./decision-outcome";
+import { FilingSheet } from "./lazy-filing-sheet";
 import { ChangeHub, ChangeHubContext } from "./live-hub";
 
 /** A decision as it is posted: its kind, and the fields that go with it. */
@@ -32,7 +32,7 @@ export type PostedDecision =
   | { readonly kind: "follow"; readonly member: string; readonly follows: boolean }
   /** `name` for one that was created a moment ago, which the screen need not know yet. */
   | { readonly kind: "categorise"; readonly category: string; readonly give: boolean; readonly name?: string }
-  /** `fields` are the particulars that its record asks for, as JSON. */
+  /** `fields` are the particulars that its record asks for, as JSON; `message` (and its `attachment`) is filed alone. */
   | {
       readonly kind: "file";
       readonly record: string;
@@ -40,8 +40,17 @@ export type PostedDecision =
       readonly settle: boolean;
       readonly means?: FilingMeans;
       readonly fields?: string;
+      readonly message?: string;
+      readonly attachment?: number;
     }
-  | { readonly kind: "unfile"; readonly record: string; readonly code: string }
+  | { readonly kind: "particulars"; readonly record: string; readonly code: string; readonly fields: string }
+  | {
+      readonly kind: "unfile";
+      readonly record: string;
+      readonly code: string;
+      readonly message?: string;
+      readonly attachment?: number;
+    }
   | { readonly kind: "keep" | "settle" | "bin" | "restore" | "junk" | "stop-expecting" | "no-answer" | "unread" }
   /** `at` is an instant of ISO 8601, or nothing for no date. */
   | { readonly kind: "rest"; readonly at: string; readonly mode: "either" | "time" }
@@ -149,9 +158,9 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
     const isOver = outcome.ok || outcome.stale;
     if (isOver && done.target.everything === null) await hub.announce(done.rows.map(({ id }) => id));
     startTransition(() => setPending((others) => others.filter(({ key }) => key !== done.key)));
-    const { decision } = done;
-    if (!outcome.ok && outcome.asked !== undefined && decision.kind === "file") {
-      setAsking({ done, decision, asked: outcome.asked });
+    const asked = askedBy(done, outcome);
+    if (asked !== null) {
+      setAsking(asked);
       return;
     }
     tellOutcome(done.said, outcome, undo);
@@ -197,6 +206,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
             key={asking.done.key}
             asked={asking.asked}
             count={countOf(asking.done.target)}
+            changes={asking.decision.kind === "particulars"}
             onFile={(fields) => {
               setAsking(null);
               decide({ ...asking.decision, fields: JSON.stringify(fields) }, asking.done.target, asking.done.said);
@@ -222,15 +232,18 @@ export function usePending(): readonly Pending[] {
   return useContext(PendingContext);
 }
 
-// Seldom needed: most records ask for nothing.
-const FilingSheet = lazy(() => import("./filing-sheet"));
-
 /** What a record asks for before something that was decided is filed on it. */
 type Asking = {
   readonly done: Pending;
-  readonly decision: Extract<PostedDecision, { kind: "file" }>;
+  readonly decision: Extract<PostedDecision, { kind: "file" | "particulars" }>;
   readonly asked: AskedFields;
 };
+
+function askedBy(done: Pending, outcome: Exclude<DecisionOutcome, { ok: "unreachable" }>): Asking | null {
+  const { decision } = done;
+  if (outcome.ok || outcome.asked === undefined) return null;
+  return decision.kind === "file" || decision.kind === "particulars" ? { done, decision, asked: outcome.asked } : null;
+}
 
 /** An undoing, or its opposite, on its way. */
 type Undoing = { readonly key: number; readonly form: FormFields };
@@ -332,6 +345,12 @@ export function withPending(row: RowView, pending: readonly Pending[]): RowView 
   return shown;
 }
 
+const withoutCode = (row: RowView, code: string) => ({
+  ...row,
+  recordCodes: row.recordCodes.filter((one) => one !== code),
+});
+const withCode = (row: RowView, code: string) => ({ ...row, recordCodes: [...new Set([...row.recordCodes, code])] });
+
 function withDecision(row: RowView, decision: PostedDecision): RowView {
   switch (decision.kind) {
     case "assign":
@@ -344,7 +363,7 @@ function withDecision(row: RowView, decision: PostedDecision): RowView {
       };
     }
     case "file":
-      return { ...row, recordCodes: [...new Set([...row.recordCodes, decision.code])] };
+      return decision.message === undefined ? withCode(row, decision.code) : row;
     case "follow": {
       const id = trustedId<MemberId>(decision.member);
       const others = row.followerIds.filter((one) => one !== id);
@@ -355,7 +374,7 @@ function withDecision(row: RowView, decision: PostedDecision): RowView {
     case "unread":
       return { ...row, unread: true };
     case "unfile":
-      return { ...row, recordCodes: row.recordCodes.filter((code) => code !== decision.code) };
+      return decision.message === undefined ? withoutCode(row, decision.code) : row;
     default:
       return row;
   }

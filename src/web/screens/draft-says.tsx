@@ -10,15 +10,17 @@ type DraftSaysProps = {
 const OFFER = "text-act underline-offset-2 hover:underline";
 
 /** What the text asks and promises, and what could be made of that: a reply to wait for, a follow-up for oneself. */
-export function DraftSays({ says: { asks, promises }, draft, change }: DraftSaysProps) {
+export function DraftSays({ says: { asks, promises, encloses }, draft, change }: DraftSaysProps) {
   const [ask] = asks;
   const waits = draft.after === "expect";
   const named = asks.find(({ date }) => date !== null);
   // Figures that two countries read in two ways are offered in both.
   const dates = [named?.date ?? null, named?.other ?? null].filter((date) => date !== null);
   const offersWait = ask !== undefined && (!waits || (dates.length > 0 && !dates.some(({ day }) => day === draft.day)));
+  const isMissing = encloses !== null && (draft.enclosures ?? []).length === 0;
   return (
     <ul aria-label="What it says" className="mt-2 space-y-1 text-sm empty:hidden">
+      {isMissing && <li className="text-late">Nothing is attached, and it says: “{short(encloses)}”</li>}
       {offersWait && (
         <li className="flex flex-wrap items-baseline gap-x-2">
           <span className="text-soft">It asks: “{short(ask.text)}”</span>

@@ -45,7 +45,10 @@ export default function Editor({ html, problem, onChange }: EditorProps) {
   const editor = useEditor({
     extensions: [StarterKit.configure({ heading: false, codeBlock: false, horizontalRule: false })],
     content: html,
-    autofocus: "end",
+    // It comes later than the fields above it, and must not take what somebody is typing there already.
+    onCreate: ({ editor: created }) => {
+      if (!(document.activeElement instanceof HTMLInputElement)) created.commands.focus("end");
+    },
     immediatelyRender: false,
     onUpdate: ({ editor: changed }) => onChange(changed.isEmpty ? "" : changed.getHTML()),
     editorProps: {

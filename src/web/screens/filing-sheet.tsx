@@ -8,15 +8,22 @@ type FilingSheetProps = {
   readonly asked: AskedFields;
   /** How many conversations are filed with it. */
   readonly count: number;
+  /** It is filed there already, and its particulars are changed. */
+  readonly changes?: boolean;
   readonly onFile: (fields: FieldValues) => void;
   readonly onClose: () => void;
 };
 
 /** What a record wants to know of what is filed on it: once, for all that is filed with it. */
-export default function FilingSheet({ asked, count, onFile, onClose }: FilingSheetProps) {
+export default function FilingSheet({ asked, count, changes = false, onFile, onClose }: FilingSheetProps) {
   const [values, setValues] = useState<FieldValues>(
     Object.fromEntries(asked.fields.map(({ key, value }) => [key, value])),
   );
+  // Where something has to be typed, and not where the usual stands already.
+  const open = asked.fields.findIndex(
+    ({ required, value, key }) => (required && value === "") || key in asked.problems,
+  );
+  const first = Math.max(open, 0);
   const file = (event: FormEvent) => {
     event.preventDefault();
     onFile(values);
@@ -26,7 +33,7 @@ export default function FilingSheet({ asked, count, onFile, onClose }: FilingShe
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title={`File to ${asked.code}`}
+      title={changes ? `What ${asked.code} says of it` : `File to ${asked.code}`}
       description={
         count === 1 ? asked.title : `${asked.title}; the same for all ${count.toLocaleString("en")} of them.`
       }
@@ -47,17 +54,17 @@ export default function FilingSheet({ asked, count, onFile, onClose }: FilingShe
               field={field}
               value={values[field.key] ?? ""}
               problem={asked.problems[field.key]}
-              isFirst={at === 0}
+              isFirst={at === first}
               onChange={(value) => setValues((before) => ({ ...before, [field.key]: value }))}
             />
           ))}
         </div>
         <div className="flex justify-end gap-2 border-t border-hair bg-ground px-4 py-2.5">
           <Button look="quiet" onClick={onClose}>
-            Do not file it
+            {changes ? "Leave it as it is" : "Do not file it"}
           </Button>
           <Button look="filled" type="submit">
-            File <KeyCap>⏎</KeyCap>
+            {changes ? "Change it" : "File"} <KeyCap>⏎</KeyCap>
           </Button>
         </div>
       </form>
@@ -95,13 +102,15 @@ function Asked({ field, value, problem, isFirst, onChange }: AskedProps) {
     <fieldset aria-invalid={problem !== undefined}>
       <legend className="mb-1 text-sm font-semibold">{label}</legend>
       <div className="flex flex-wrap gap-x-5 gap-y-1">
-        {choices.map((choice) => (
+        {choices.map((choice, at) => (
           <label key={choice} className="flex min-h-7 cursor-pointer items-center gap-2">
             <input
               type="radio"
               name={field.key}
               checked={value === choice}
               onChange={() => onChange(choice)}
+              // biome-ignore lint/a11y/noAutofocus: the sheet is answered at the keyboard
+              autoFocus={isFirst && (value === choice || (at === 0 && !choices.includes(value)))}
               className="size-4 accent-act"
             />
             {choice}

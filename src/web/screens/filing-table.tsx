@@ -1,6 +1,9 @@
-import { useState } from "react";
+import { Suspense, useState } from "react";
 import { Link } from "react-router";
+import type { AskedFields } from "../../core/records/filing-field";
 import type { FilingsView } from "../server/record-view.server";
+import { useDecisions } from "./decisions";
+import { FilingSheet } from "./lazy-filing-sheet";
 import { useTray } from "./tray-data";
 
 type Row = FilingsView["rows"][number];
@@ -11,9 +14,17 @@ type Column = {
   readonly sorts?: (row: Row) => number;
 };
 
+type FilingTableProps = {
+  readonly filings: FilingsView;
+  readonly record: { readonly id: string; readonly code: string; readonly title: string };
+};
+
 /** What is filed on a record with all its particulars, in the order of any of them; columns can be left out. */
-export function FilingTable({ filings: { rows, fields } }: { readonly filings: FilingsView }) {
-  const { members } = useTray();
+export function FilingTable({ filings: { rows, fields }, record }: FilingTableProps) {
+  const { members, tray, mayDecide } = useTray();
+  const { decide } = useDecisions();
+  const [changed, setChanged] = useState<Row | null>(null);
+  const mayChange = (row: Row) => mayDecide && fields.length > 0 && row.traySlug === tray.slug;
   const [order, setOrder] = useState<{ readonly key: string; readonly down: boolean }>({ key: "newest", down: true });
   const [hidden, setHidden] = useState<readonly string[]>([]);
   const columns: readonly Column[] = [
@@ -75,6 +86,16 @@ export function FilingTable({ filings: { rows, fields } }: { readonly filings: F
                 <Link to={`/${row.traySlug}/open/${row.id}`} className="font-serif text-[15px] hover:text-act">
                   {row.subject || "(no subject)"}
                 </Link>
+                {mayChange(row) && (
+                  <button
+                    type="button"
+                    aria-label={`Change the particulars of ${row.subject || "no subject"}`}
+                    onClick={() => setChanged(row)}
+                    className="block min-h-6 text-act hover:underline"
+                  >
+                    change…
+                  </button>
+                )}
               </td>
               {shown.map(({ key, words }) => (
                 <td key={key} className="py-1.5 pr-3">
@@ -85,8 +106,34 @@ export function FilingTable({ filings: { rows, fields } }: { readonly filings: F
           ))}
         </tbody>
       </table>
+      {changed !== null && (
+        <Suspense fallback={null}>
+          <FilingSheet
+            asked={askedOf(changed, fields, record)}
+            count={1}
+            changes
+            onFile={(values) => {
+              const posted = { record: record.id, code: record.code, fields: JSON.stringify(values) };
+              const target = { rows: [{ ...changed, version: 0 }], everything: null };
+              decide({ kind: "particulars", ...posted }, target, `Particulars changed: ${changed.subject}`);
+              setChanged(null);
+            }}
+            onClose={() => setChanged(null)}
+          />
+        </Suspense>
+      )}
     </div>
   );
+}
+
+// As if it were filed now, with what it has.
+function askedOf(row: Row, fields: FilingsView["fields"], { code, title }: FilingTableProps["record"]): AskedFields {
+  return {
+    code,
+    title,
+    problems: {},
+    fields: fields.map((field) => ({ ...field, value: row.fields[field.key] ?? "" })),
+  };
 }
 
 function compare(a: Row, b: Row, column: Column | undefined): number {

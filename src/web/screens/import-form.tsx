@@ -8,12 +8,24 @@ const WAYS = [
   ["history", "As history", "Threads stand Settled; nobody has to sort them, nothing is sent."],
   ["new", "As new mail", "Comes to To sort like mail that arrives today."],
 ] as const;
+const RECORD = [
+  "record",
+  "As a record",
+  "The zip of a record that was taken out, here or elsewhere: its line in the register, its messages in their conversations, who filed them and how, documents and notes.",
+] as const;
+
+type ImportFormProps = {
+  readonly onReceived: () => void;
+  /** How it comes in to begin with. */
+  readonly start: string;
+};
 
 /** Chooses a file and sends it up, with how far it is. */
-export function ImportForm({ onReceived }: { onReceived: () => void }) {
-  const { tray, mayDecide } = useTray();
+export function ImportForm({ onReceived, start }: ImportFormProps) {
+  const { tray, mayDecide, mayLead } = useTray();
+  const ways = mayLead ? [...WAYS, RECORD] : WAYS;
   const field = useRef<HTMLInputElement>(null);
-  const [way, setWay] = useState("history");
+  const [way, setWay] = useState<string>(ways.find(([one]) => one === start)?.[0] ?? "history");
   const [sent, setSent] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   if (!mayDecide) return <p className="px-5 py-4 text-soft">You may read this tray; importing is for its members.</p>;
@@ -56,9 +68,9 @@ export function ImportForm({ onReceived }: { onReceived: () => void }) {
         value={way}
         onValueChange={setWay}
         aria-label="How it comes in"
-        className="grid gap-2 sm:grid-cols-2"
+        className="grid gap-2 sm:grid-cols-2 sm:[&>:nth-child(3)]:col-span-2"
       >
-        {WAYS.map(([value, name, words]) => (
+        {ways.map(([value, name, words]) => (
           <RadioGroup.Item
             key={value}
             value={value}

@@ -1,4 +1,4 @@
-import { useFetcher } from "react-router";
+import { Link, useFetcher } from "react-router";
 import type { Route } from "../routes/+types/import";
 import { Button } from "../ui/button";
 import { Progress } from "../ui/progress";
@@ -15,6 +15,12 @@ const STATES: Readonly<Record<Run["state"], string>> = {
   failed: "Not read to its end",
 };
 
+const WAYS: Readonly<Record<Run["way"], string>> = {
+  history: "as history",
+  new: "as new mail",
+  record: "as a record",
+};
+
 /** The imports of the tray, those under way with how far they are. */
 export function ImportRuns({ runs }: { runs: readonly Run[] }) {
   if (runs.length === 0) return <p className="px-5 py-8 text-soft">Nothing has been imported into this tray yet.</p>;
@@ -28,7 +34,7 @@ export function ImportRuns({ runs }: { runs: readonly Run[] }) {
 }
 
 function ImportItem({ run }: { run: Run }) {
-  const { mayDecide } = useTray();
+  const { tray, mayDecide } = useTray();
   const fetcher = useFetcher();
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-x-4 border-b border-hair px-5 py-2.5">
@@ -36,7 +42,7 @@ function ImportItem({ run }: { run: Run }) {
         <span className="flex items-baseline gap-3">
           <b className="truncate font-semibold">{run.fileName}</b>
           <span className="text-sm whitespace-nowrap text-soft">
-            {run.asHistory ? "as history" : "as new mail"}, {run.when}
+            {WAYS[run.way]}, {run.when}
           </span>
         </span>
         {run.state === "running" ? (
@@ -49,8 +55,15 @@ function ImportItem({ run }: { run: Run }) {
         )}
         <span className="block text-sm text-soft">
           {run.messages.toLocaleString("en")} read: {run.added.toLocaleString("en")} new,{" "}
-          {run.knownAlready.toLocaleString("en")} already here, {run.flagged.toLocaleString("en")} flagged as odd
+          {run.knownAlready.toLocaleString("en")} already here
+          {run.way !== "record" && `, ${run.flagged.toLocaleString("en")} flagged as odd`}
+          {run.said !== null && `; ${run.said}`}
         </span>
+        {run.record !== null && (
+          <Link to={`/${tray.slug}/records/${run.record.code}`} className="text-sm text-act hover:underline">
+            {run.record.code} {run.record.title}
+          </Link>
+        )}
       </span>
       {run.goesOn && mayDecide && (
         <fetcher.Form method="post">

@@ -1,4 +1,5 @@
 import type { Whom } from "../../core/docket/plan-decision";
+import type { Enclosure } from "../../core/writing/enclosure";
 
 /** An answer that is being written. */
 export type Draft = {
@@ -18,6 +19,10 @@ export type Draft = {
   readonly report?: "on" | "";
   /** What whoever wrote is told when it is passed on; empty where nothing. */
   readonly informs?: string;
+  /** The files that go with it; left out for none. */
+  readonly enclosures?: readonly Enclosure[];
+  /** The record that the conversation is filed on with it; left out for none. */
+  readonly files?: { readonly id: string; readonly code: string };
 };
 
 /** Where a draft was begun, by whom, and when it was last written on (ms since 1970). */

@@ -12,6 +12,7 @@ import {
 import { useState } from "react";
 import type { Message } from "../server/conversation-view.server";
 import { Dialog } from "../ui/dialog";
+import { FileAttachment } from "./file-alone";
 import { useTray } from "./tray-data";
 
 type AttachmentView = Message["attachments"][number];
@@ -27,8 +28,8 @@ const ICONS: readonly (readonly [RegExp, LucideIcon])[] = [
 const iconOf = (contentType: string) => ICONS.find(([pattern]) => pattern.test(contentType))?.[1] ?? File;
 
 /** What a message carries: a look at pictures, PDF and text; every one to download, or all of them as a zip. */
-export function MessageAttachments({ message }: { message: Message }) {
-  const { tray } = useTray();
+export function MessageAttachments({ message, conversationId }: { message: Message; conversationId: string }) {
+  const { tray, mayDecide } = useTray();
   const [shown, setShown] = useState<AttachmentView | null>(null);
   const { attachments } = message;
   if (attachments.length === 0) return null;
@@ -46,6 +47,7 @@ export function MessageAttachments({ message }: { message: Message }) {
             >
               <Download size={13} aria-hidden />
             </a>
+            {mayDecide && <FileAttachment message={message} conversationId={conversationId} attachment={attachment} />}
           </li>
         ))}
         {attachments.length > 1 && (

@@ -7,6 +7,7 @@ import { Button } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { noticeProblem } from "../ui/notices";
 import { AsSent } from "./as-sent";
+import { FileAlone, FiledAlone } from "./file-alone";
 import { LeaveList } from "./leave-list";
 import { MessageAttachments } from "./message-attachments";
 import { TextBlocks } from "./text-blocks";
@@ -39,7 +40,8 @@ export function MessageItem({ message, conversationId, alone }: MessageItemProps
       </header>
       <Warnings message={message} />
       <Body message={message} />
-      <MessageAttachments message={message} />
+      <MessageAttachments message={message} conversationId={conversationId} />
+      <FiledAlone message={message} conversationId={conversationId} />
       <Outcomes message={message} />
     </article>
   );
@@ -81,32 +83,48 @@ function MessageMenu({ message, conversationId, alone }: MessageItemProps) {
     fetcher.submit({ list: pathname.split("/").slice(0, 3).join("/") }, { method: "post", action: `${base}/unread` });
   const splitOff = () =>
     fetcher.submit({ conversation: conversationId }, { method: "post", action: `${base}/split-off` });
+  const [files, setFiles] = useState(false);
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        aria-label={`More about the message of ${message.who}`}
-        className="-my-1 grid size-6 place-items-center rounded-control text-soft opacity-60 group-hover:opacity-100 hover:bg-sunk hover:text-ink focus-visible:opacity-100"
-      >
-        <MoreHorizontal size={15} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content className={MENU} align="end">
-          {mayDecide && !alone && (
-            <DropdownMenu.Item className={MENU_ITEM} onSelect={splitOff}>
-              Split off with its answers
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label={`More about the message of ${message.who}`}
+          className="-my-1 grid size-6 place-items-center rounded-control text-soft opacity-60 group-hover:opacity-100 hover:bg-sunk hover:text-ink focus-visible:opacity-100"
+        >
+          <MoreHorizontal size={15} aria-hidden />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className={MENU} align="end">
+            {mayDecide && (
+              <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setFiles(true)}>
+                File this message alone…
+              </DropdownMenu.Item>
+            )}
+            {mayDecide && !alone && (
+              <DropdownMenu.Item className={MENU_ITEM} onSelect={splitOff}>
+                Split off with its answers
+              </DropdownMenu.Item>
+            )}
+            {!message.ours && (
+              <DropdownMenu.Item className={MENU_ITEM} onSelect={unreadFromHere}>
+                Mark unread from here
+              </DropdownMenu.Item>
+            )}
+            <DropdownMenu.Item className={MENU_ITEM} asChild>
+              <a href={`${base}/raw`}>Download as .eml</a>
             </DropdownMenu.Item>
-          )}
-          {!message.ours && (
-            <DropdownMenu.Item className={MENU_ITEM} onSelect={unreadFromHere}>
-              Mark unread from here
-            </DropdownMenu.Item>
-          )}
-          <DropdownMenu.Item className={MENU_ITEM} asChild>
-            <a href={`${base}/raw`}>Download as .eml</a>
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      {files && (
+        <FileAlone
+          message={message}
+          conversationId={conversationId}
+          alone={{ what: `the message of ${message.who}`, attachment: null }}
+          onClose={() => setFiles(false)}
+        />
+      )}
+    </>
   );
 }
 

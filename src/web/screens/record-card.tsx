@@ -1,17 +1,28 @@
 import type { ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import type { RecordCardView } from "../server/record-view.server";
+import type { KeptView } from "../server/retention-view.server";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { OwnerStamp } from "./owner-stamp";
+import { RecordKept } from "./record-kept";
 import type { RecordsOutcome } from "./records-outcome";
+import { TakeOut } from "./take-out";
 import { useTray } from "./tray-data";
 import { useStep } from "./use-step";
 
-type RecordCardProps = { readonly card: RecordCardView; readonly code: string; readonly closed: boolean };
+type RecordCardProps = {
+  readonly card: RecordCardView;
+  readonly kept: KeptView;
+  readonly recordId: string;
+  readonly code: string;
+  readonly closed: boolean;
+  /** What the page is narrowed to; empty for everything. */
+  readonly text: string;
+};
 
 /** What the register says of a record: who is responsible, who is in it, what stands under it, and what was done to it. */
-export function RecordCard({ card, code, closed }: RecordCardProps) {
+export function RecordCard({ card, kept, recordId, code, closed, text }: RecordCardProps) {
   const { tray, members, mayDecide, mayLead } = useTray();
   const { post, refused, isBusy } = useStep<RecordsOutcome>(`records/${code}`);
   const nameOf = (id: string | null) => members.find((one) => one.id === id)?.name ?? "a colleague of another tray";
@@ -75,22 +86,10 @@ export function RecordCard({ card, code, closed }: RecordCardProps) {
         </Button>
       )}
       {mayLead && <MergeForm code={code} />}
+      <RecordKept key={kept.holds.length} kept={kept} recordId={recordId} />
       <section aria-label="Take it out" className="mt-5">
         <h2 className="border-b border-rule pb-1 text-sm font-semibold">Take it out</h2>
-        <form
-          action={`/${tray.slug}/records/${code}/zip`}
-          className="flex flex-wrap items-center gap-x-4 gap-y-1.5 pt-2 text-sm"
-        >
-          <label className="flex min-h-6 cursor-pointer items-center gap-1.5">
-            <input type="checkbox" name="format" value="mbox" className="size-4 accent-act" />
-            all messages as one mbox
-          </label>
-          <label className="flex min-h-6 cursor-pointer items-center gap-1.5">
-            <input type="checkbox" name="notes" className="size-4 accent-act" />
-            notes in what is printed
-          </label>
-          <Button type="submit">Get it as a zip</Button>
-        </form>
+        <TakeOut key={text} code={code} text={text} />
       </section>
       {refused?.problem != null && (
         <p role="alert" className="mt-2 text-late">

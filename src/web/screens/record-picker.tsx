@@ -8,15 +8,24 @@ import type { RecordsOutcome } from "./records-outcome";
 import { useTray } from "./tray-data";
 import { useStep } from "./use-step";
 
+type RecordPickerProps = Pick<DialogProps, "onDecide" | "onClose"> & {
+  readonly target: { readonly rows: readonly { readonly recordCodes: readonly string[] }[] };
+  /** What is filed, where it is no conversation as it stands: then nothing is said of settling it. */
+  readonly what?: string;
+  /** What the picker is for, where nothing is filed with it. */
+  readonly title?: string;
+};
+
 // What stands before the id of a type where a new record of it is picked.
 const NEW = "new ";
 
 /** Picks the record to file to, or opens one in place. */
-export function RecordPicker({ target, onDecide, onClose }: DialogProps) {
+export function RecordPicker({ target, what, title: purpose, onDecide, onClose }: RecordPickerProps) {
+  const settles = what === undefined && purpose === undefined;
   const { tray } = useTray();
   const { load, data: found, state } = useFetcher<typeof recordChoices>();
   const [text, setText] = useState("");
-  const [settle, setSettle] = useState(true);
+  const [settle, setSettle] = useState(settles);
   const { post, refused } = useStep<RecordsOutcome>("records", ({ id, code }) => {
     notePick("record", id);
     onDecide({ kind: "file", record: id, code, settle });
@@ -25,24 +34,30 @@ export function RecordPicker({ target, onDecide, onClose }: DialogProps) {
     void load(`/${tray.slug}/record-choices?${new URLSearchParams({ text })}`);
   }, [load, tray.slug, text]);
   const records = found?.records ?? [];
-  const ordered = text === "" ? recentFirst("record", records) : records;
+  const mine = found?.mine ?? [];
+  const others = (text === "" ? recentFirst("record", records) : records).filter(
+    ({ id }) => !mine.some((one) => one.id === id),
+  );
+  const ordered = [...mine, ...others.map((record) => ({ ...record, name: "" }))];
   const title = text.trim();
-  // Not before it is known that there is none of this name: whoever types fast means what is there.
-  const inPlace = title !== "" && found?.text === title ? found.types : [];
+  // Not before it is known that there is none of this name, whoever types fast means what is there; nor for a code that is one.
+  const isCode = ordered.some(({ code }) => code === title.toUpperCase());
+  const inPlace = title !== "" && found?.text === title && !isCode ? found.types : [];
   return (
     <Picker
-      title="File to a record"
+      title={purpose ?? (what === undefined ? "File to a record" : `File ${what} to a record`)}
       prompt="Type a reference code or a title"
       empty={state === "idle" ? "No record has that code or title." : "Looking…"}
       onType={setText}
-      choices={ordered.map(({ id, code, title, closed }) => ({
+      choices={ordered.map(({ id, code, title, name, closed }) => ({
         id,
         words: code,
-        on: target.rows.every(({ recordCodes }) => recordCodes.includes(code)),
+        on: target.rows.length > 0 && target.rows.every(({ recordCodes }) => recordCodes.includes(code)),
         face: (
           <>
             <span className="inline-block w-[84px] text-sm text-soft">{code}</span>
-            <span className="font-serif">{title}</span>
+            <span className="font-serif">{name || title}</span>
+            {name !== "" && <span className="pl-2 text-sm text-soft">{title}</span>}
             {closed && <span className="pl-2 text-sm text-soft">closed</span>}
           </>
         ),
@@ -63,27 +78,31 @@ export function RecordPicker({ target, onDecide, onClose }: DialogProps) {
           return;
         }
         notePick("record", id);
-        const code = records.find((record) => record.id === id)?.code ?? "";
+        const code = ordered.find((record) => record.id === id)?.code ?? "";
         onDecide({ kind: "file", record: id, code, settle });
       }}
       onClose={onClose}
       footer={
-        <>
-          {refused !== null && (
-            <p role="alert" className="pb-1.5 text-late">
-              {refused.problem ?? Object.values(refused.problems).join(" ")}
-            </p>
-          )}
-          <label className="flex cursor-pointer items-center gap-2.5">
-            <input
-              type="checkbox"
-              checked={settle}
-              onChange={(event) => setSettle(event.target.checked)}
-              className="size-4 accent-act"
-            />
-            Settle it as well
-          </label>
-        </>
+        !settles && refused === null ? undefined : (
+          <>
+            {refused !== null && (
+              <p role="alert" className="pb-1.5 text-late">
+                {refused.problem ?? Object.values(refused.problems).join(" ")}
+              </p>
+            )}
+            {settles && (
+              <label className="flex cursor-pointer items-center gap-2.5">
+                <input
+                  type="checkbox"
+                  checked={settle}
+                  onChange={(event) => setSettle(event.target.checked)}
+                  className="size-4 accent-act"
+                />
+                Settle it as well
+              </label>
+            )}
+          </>
+        )
       }
     />
   );

@@ -36,7 +36,7 @@ export const RunPaper = memo(function RunPaper({ view, isTaken }: RunPaperProps)
         <span className="whitespace-nowrap text-soft">{newest?.when ?? row.when}</span>
       </div>
       <h2 className="mt-3 mb-3 max-w-[62ch] font-serif text-[25px] leading-8">{row.subject || "(no subject)"}</h2>
-      {newest !== undefined && <NewestBody message={newest} />}
+      {newest !== undefined && <NewestBody message={newest} conversationId={row.id} />}
       {earlier.length > 0 && (
         <div className="mt-4 border-t border-hair pt-3 text-sm">
           <Fold words={earlier.length === 1 ? "1 earlier message" : `${earlier.length} earlier messages and notes`}>
@@ -48,7 +48,7 @@ export const RunPaper = memo(function RunPaper({ view, isTaken }: RunPaperProps)
   );
 });
 
-function NewestBody({ message }: { message: Message }) {
+function NewestBody({ message, conversationId }: { message: Message; conversationId: string }) {
   const [asSent, setAsSent] = useState(message.showHtmlFirst && message.own.length === 0);
   const hasEarlier = !asSent && message.own.length > 0 && message.rest.length > 0;
   return (
@@ -74,7 +74,7 @@ function NewestBody({ message }: { message: Message }) {
           </Fold>
         )}
       </div>
-      <MessageAttachments message={message} />
+      <MessageAttachments message={message} conversationId={conversationId} />
     </>
   );
 }

@@ -30,6 +30,8 @@ function what(decision: PostedDecision, { members, categories, groups = [] }: Na
       return decision.settle ? `Filed to ${decision.code} and settled` : `Filed to ${decision.code}`;
     case "unfile":
       return `Taken off ${decision.code}`;
+    case "particulars":
+      return `Particulars on ${decision.code} changed`;
     case "keep":
       return "Our move";
     case "settle":

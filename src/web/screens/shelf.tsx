@@ -7,6 +7,7 @@ import { useCommands } from "../keys/key-desk";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { MenuTrigger } from "../ui/menu-trigger";
 import { useDropTarget } from "./dragging";
+import { MyRecordsMenu } from "./my-records-menu";
 import { useShelfDrop } from "./shelf-drop";
 import { useShelf, useTray } from "./tray-data";
 
@@ -46,7 +47,7 @@ export function Shelf() {
   return (
     <nav
       aria-label="Shelf"
-      className={`z-10 flex shrink-0 items-end gap-2 overflow-x-auto border-t border-rule bg-sunk px-4 shadow-shelf max-sm:hidden ${shelf.length === 0 ? "h-7" : "h-[46px]"}`}
+      className="z-10 flex h-[46px] shrink-0 items-end gap-2 overflow-x-auto border-t border-rule bg-sunk px-4 shadow-shelf max-sm:hidden"
     >
       {folders.map((folder) => (
         <div key={folder} className="flex items-end gap-2">
@@ -64,11 +65,12 @@ export function Shelf() {
           )}
         </div>
       ))}
+      <MyRecordsMenu />
       {mayDecide && (
         <button
           type="button"
           onClick={() => setPinning(true)}
-          className={`flex shrink-0 items-center gap-2 rounded-t-sheet border border-b-0 border-dashed border-rule px-3 text-soft hover:border-act hover:text-act ${shelf.length === 0 ? "h-6 text-sm" : "h-[39px]"}`}
+          className="flex h-[39px] shrink-0 items-center gap-2 rounded-t-sheet border border-b-0 border-dashed border-rule px-3 text-soft hover:border-act hover:text-act"
         >
           <Plus size={15} aria-hidden /> Pin a place
         </button>

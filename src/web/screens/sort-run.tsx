@@ -245,6 +245,7 @@ function RunComposer({ view, ...how }: RunComposerProps) {
       conversationId={view.row.id}
       start={view.answer}
       version={view.row.version}
+      recordCodes={view.records.map(({ code }) => code)}
       messages={view.correspondence.filter((item) => item.type === "message")}
       passOn={null}
       shared={view.drafts.find(({ isMine }) => isMine) ?? null}

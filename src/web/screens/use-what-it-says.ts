@@ -3,7 +3,7 @@ import { useFetcher } from "react-router";
 import type { SaysView } from "../server/says-view.server";
 import { useTray } from "./tray-data";
 
-const NOTHING: SaysView = { asks: [], promises: [], usual: null };
+const NOTHING: SaysView = { asks: [], promises: [], encloses: null, usual: null };
 // Once one pauses; what was typed meanwhile is read with the next pause.
 const PAUSE_MS = 500;
 

@@ -1,12 +1,12 @@
 import { useEffect, useRef, useState } from "react";
 import { Link, useFetcher, useNavigate } from "react-router";
 import { looseAddress, printMailboxes } from "../../core/kernel/email-address";
-import { Button, KeyCap } from "../ui/button";
 import { Field } from "../ui/field";
 import { notice } from "../ui/notices";
 import { Page } from "../ui/page";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
 import { LetterBody } from "./letter-body";
+import { SendButton } from "./send-button";
 import { useTray } from "./tray-data";
 import type { WriteOutcome } from "./write-outcome";
 
@@ -34,6 +34,7 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
     day: dateChoices[2]?.day ?? "",
   };
   const [draft, setDraft] = useState<Draft>(() => keptDraft(keptAs) ?? blank);
+  const [isAttaching, setAttaching] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   const begun = useRef(draft);
   useEffect(() => {
@@ -50,8 +51,10 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
   const problems = outcome?.ok === false ? outcome.problems : {};
   const others = people.filter(({ address }) => !draft.to.includes(address));
   const send = () => {
+    if (isAttaching) return;
     const promises = JSON.stringify(draft.promises ?? []);
-    void submit({ ...draft, promises, record: id }, { method: "post" });
+    const enclosures = JSON.stringify(draft.enclosures ?? []);
+    void submit({ ...draft, promises, enclosures, record: id }, { method: "post" });
   };
   return (
     <Page
@@ -134,11 +137,11 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
           change={change}
           problems={problems}
           problem={outcome?.ok === false ? outcome.problem : null}
+          records={[code]}
+          onAttaching={setAttaching}
         />
         <div className="mt-3 flex flex-wrap items-center gap-2">
-          <Button look="filled" type="submit" disabled={state !== "idle"}>
-            {state === "idle" ? "Send and file" : "Sending…"} <KeyCap>Ctrl ⏎</KeyCap>
-          </Button>
+          <SendButton words="Send and file" isSending={state !== "idle"} isAttaching={isAttaching} />
           <span className="text-sm text-soft">The draft is kept on this device.</span>
         </div>
       </form>

@@ -1,11 +1,14 @@
 import Joi from "joi";
 import { WHOM, type Whom } from "../../core/docket/plan-decision";
 import { readMailboxes } from "../../core/kernel/email-address";
-import { type DraftId, type MessageId, trustedId } from "../../core/kernel/ids";
+import { type DraftId, type MessageId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { readInstant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { endOfCalendarDay } from "../../core/worktime/calendar-day";
+import type { Enclosure } from "../../core/writing/enclosure";
 import type { AfterAnswer, Answer } from "../../operations/index.server";
+import { ENCLOSURES } from "./enclosures-form.server";
+import { FILED_FIELDS, readFields } from "./filed-fields.server";
 
 const MAX_RECIPIENTS = 100;
 const MAX_WORD_CHARACTERS = 5_000;
@@ -14,7 +17,7 @@ const MAX_SUBJECT_CHARACTERS = 900;
 export const MAX_HTML_CHARACTERS = 1_000_000;
 
 /** What is wrong, by field. */
-export type AnswerProblems = Partial<Record<"to" | "cc" | "subject" | "html" | "day", string>>;
+export type AnswerProblems = Partial<Record<"to" | "cc" | "subject" | "html" | "day" | "enclosures", string>>;
 
 type Posted = {
   to: string;
@@ -33,6 +36,9 @@ type Posted = {
   whom: Whom;
   promises: string;
   expires: string;
+  record: string;
+  fields: string;
+  enclosures: readonly Enclosure[];
 };
 
 const SCHEMA = Joi.object<Posted>({
@@ -67,6 +73,9 @@ const SCHEMA = Joi.object<Posted>({
     .default("any"),
   expires: Joi.string().allow("").default(""),
   promises: Joi.string().allow("").max(MAX_WORD_CHARACTERS).default(""),
+  record: Joi.string().guid().allow("").default(""),
+  fields: FILED_FIELDS,
+  enclosures: ENCLOSURES,
 });
 
 const PROMISES = Joi.array<readonly { readonly text: string; readonly at: string }[]>()
@@ -124,13 +133,20 @@ export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerP
   });
 }
 
-/** What an answer says of others: what its writer knew of the conversation, the draft that it was, what it passes on. */
+/** What an answer says of others: what its writer knew of the conversation, the draft that it was, what it passes on, what goes with it. */
 function together(posted: Partial<Posted>) {
   return {
+    enclosures: (posted.enclosures ?? []).map(({ id }) => id),
     seenVersion: posted.version ? posted.version : null,
     anyway: posted.anyway === "on",
     passesOn: posted.passesOn ? trustedId<MessageId>(posted.passesOn) : null,
     informs: posted.informs ? posted.informs : null,
+    files: posted.record
+      ? {
+          recordId: trustedId<RecordId>(posted.record),
+          ...(posted.fields ? { fields: readFields(posted.fields) } : {}),
+        }
+      : null,
     draft: posted.draft ? { id: trustedId<DraftId>(posted.draft), version: posted.draftVersion ?? 0 } : null,
   };
 }

@@ -3,6 +3,7 @@ import { canBeUndone } from "../../core/journal/entry";
 import { mailboxName, printMailboxes } from "../../core/kernel/email-address";
 import type { CategoryId, EntryId, MemberId, RecordId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { sizeInWords } from "../../core/kernel/size-in-words";
 import type { Protection } from "../../core/message/mail-message";
 import type { SenderTrust } from "../../core/message/sender-trust";
 import type { WaysToLeave } from "../../core/message/ways-to-leave";
@@ -145,7 +146,7 @@ function peopleIn(open: OpenConversation): string[] {
 
 /** A message or a note in the correspondence. */
 export type CorrespondenceItem =
-  | ({ readonly type: "message" } & ReturnType<typeof messageView>)
+  | ({ readonly type: "message"; readonly filedAlone: ReturnType<typeof filedAlone> } & ReturnType<typeof messageView>)
   | ({ readonly type: "note" } & NoteView);
 
 /** A note among the messages. */
@@ -172,7 +173,11 @@ function correspondence(
   const { now, zone } = reading;
   const messages = open.messages.map((message) => ({
     at: message.sentAt,
-    item: { type: "message" as const, ...messageView(message, nameOf, reading) },
+    item: {
+      type: "message" as const,
+      ...messageView(message, nameOf, reading),
+      filedAlone: filedAlone(open, message),
+    },
   }));
   const standing = open.journal.filter(({ isUndo, undone }) => !isUndo && !undone);
   const notes = standing.flatMap(({ effect, by, id, at, version }) => {
@@ -195,6 +200,16 @@ function correspondence(
     return [{ at, item }];
   });
   return [...messages, ...notes].toSorted((a, b) => a.at - b.at).map(({ item }) => item);
+}
+
+// Where a message or its attachments are filed by themselves, of what the reader may know of.
+function filedAlone({ docket, records }: OpenConversation, { id, attachments }: CorrespondenceMessage) {
+  return docket.filedParts.flatMap(({ recordId, messageId, attachment }) => {
+    const record = records.find((one) => one.id === recordId);
+    if (messageId !== id || record === undefined) return [];
+    const fileName = attachments.find(({ index }) => index === attachment)?.fileName ?? "an attachment";
+    return [{ recordId, code: record.code, attachment, what: attachment === null ? "This message" : fileName }];
+  });
 }
 
 const KIND_LABELS: Readonly<Partial<Record<CorrespondenceMessage["kind"], string>>> = {
@@ -298,12 +313,6 @@ function deliveryView({ state, reason }: NonNullable<CorrespondenceMessage["deli
     case "failed":
       return { words: `not sent: ${reason ?? "no reason given"}`, failed: true };
   }
-}
-
-/** The size of a file, as people say it. */
-export function sizeInWords(bytes: number): string {
-  if (bytes < 1_000) return `${bytes} B`;
-  return bytes < 1_000_000 ? `${Math.round(bytes / 1_000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 }
 
 const SYSTEM_MOVES: ReadonlySet<string> = new Set(["arrived", "replied", "bounced"]);

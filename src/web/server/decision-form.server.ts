@@ -15,10 +15,9 @@ import {
 import { readInstant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { isUrgency, URGENCIES } from "../../core/kernel/urgency";
-import type { FieldValues } from "../../core/records/filing-field";
-import { FILING_MEANS, type FilingMeans } from "../../core/records/filing-means";
+import { FILING_MEANS, type FilingMeans, type MessagePart } from "../../core/records/filing-means";
 import type { Target } from "../../operations/index.server";
-import { readJson } from "./read-json.server";
+import { FILED_FIELDS, readFields } from "./filed-fields.server";
 
 // As many as can have been chosen one by one or by ranges; everything of a list is named by the list.
 const MAX_CONVERSATIONS = 20_000;
@@ -51,6 +50,15 @@ const note = Joi.string()
   .default("")
   .messages({ "string.max": "A note has at most {#limit} characters." });
 const flag = Joi.string().valid("true", "false");
+
+// A message alone, or one of its attachments.
+const PART = { message: id.allow("").default(""), attachment: Joi.string().pattern(/^\d{1,4}$/) };
+
+function partOf({ message = "", attachment }: Record<string, string>): { readonly part?: MessagePart } {
+  if (message === "") return {};
+  const index = attachment === undefined ? null : Number(attachment);
+  return { part: { messageId: trustedId<MessageId>(message), attachment: index } };
+}
 
 /** What is decided by a form; a note is written anew in its own place. */
 type Decided = Exclude<Decision["kind"], "edit-note">;
@@ -96,19 +104,33 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
       means: Joi.string()
         .valid(...FILING_MEANS)
         .default("picker"),
-      fields: Joi.string().allow("").max(20_000).default(""),
+      fields: FILED_FIELDS,
+      ...PART,
     },
-    decision: ({ record = "", settle, means, fields = "" }) => ({
+    decision: ({ record = "", settle, means, fields = "", ...part }) => ({
       kind: "file",
       recordId: trustedId<RecordId>(record),
       settle: settle === "true",
       means: means as FilingMeans,
       ...(fields === "" ? {} : { fields: readFields(fields) }),
+      ...partOf(part),
+    }),
+  },
+  particulars: {
+    fields: { record: id.required(), fields: FILED_FIELDS },
+    decision: ({ record = "", fields = "" }) => ({
+      kind: "particulars",
+      recordId: trustedId<RecordId>(record),
+      fields: readFields(fields),
     }),
   },
   unfile: {
-    fields: { record: id.required() },
-    decision: ({ record = "" }) => ({ kind: "unfile", recordId: trustedId<RecordId>(record) }),
+    fields: { record: id.required(), ...PART },
+    decision: ({ record = "", ...part }) => ({
+      kind: "unfile",
+      recordId: trustedId<RecordId>(record),
+      ...partOf(part),
+    }),
   },
   keep: { fields: {}, decision: () => ({ kind: "keep" }) },
   settle: { fields: {}, decision: () => ({ kind: "settle" }) },
@@ -248,12 +270,4 @@ export function readDecision(form: FormData, newId: () => string): Result<Posted
 
 function isDecisionKind(text: string): text is Decided {
   return Object.hasOwn(FORMS, text);
-}
-
-const FIELDS = Joi.object().pattern(Joi.string().max(40), Joi.string().allow("").max(2_000)).max(50);
-
-// What was typed on the filing sheet; what is none of it counts as left empty, which is then asked for.
-function readFields(text: string): FieldValues {
-  const { value, error } = FIELDS.validate(readJson(text));
-  return error === undefined && value !== null ? value : {};
 }

@@ -1,6 +1,9 @@
 import type { Readable } from "node:stream";
 import { createReadableStreamFromReadable } from "@react-router/node";
 
+/** The types of files that a browser may show in place, as nothing of them runs. */
+export const SHOWN_TYPES = /^(?:image\/(?:png|jpeg|gif|webp)|application\/pdf|text\/(?:plain|csv))$/;
+
 /** A file shown in place: only types that run nothing, under a policy by which nothing could. */
 export function preview(content: Uint8Array, contentType: string): Response {
   return new Response(new Uint8Array(content), {
@@ -20,9 +23,11 @@ export function download(content: Uint8Array, fileName: string, contentType: str
   return new Response(new Uint8Array(content), { headers: downloadHeaders(fileName, contentType) });
 }
 
-/** The same of what is still being made; a stream that breaks off is a download that failed. */
-export function downloadStream(content: Readable, fileName: string, contentType: string): Response {
-  return new Response(createReadableStreamFromReadable(content), { headers: downloadHeaders(fileName, contentType) });
+/** The same of so many bytes that come in pieces; a stream that breaks off is a download that failed. */
+export function downloadStream(content: Readable, fileName: string, contentType: string, bytes: number): Response {
+  return new Response(createReadableStreamFromReadable(content), {
+    headers: { ...downloadHeaders(fileName, contentType), "Content-Length": String(bytes) },
+  });
 }
 
 function downloadHeaders(fileName: string, contentType: string): Readonly<Record<string, string>> {

@@ -3,9 +3,10 @@ import { type DraftId, type MemberId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import type { DraftContent, SeenDraft } from "../../operations/index.server";
 import { MAX_HTML_CHARACTERS, notBlank } from "./answer-form.server";
+import { ENCLOSURES } from "./enclosures-form.server";
 
 /** What is wrong, by field. */
-export type DraftProblems = Partial<Record<"member" | "note" | "html", string>>;
+export type DraftProblems = Partial<Record<"member" | "note" | "html" | "enclosures", string>>;
 
 /** A step of a shared draft. Its fields are checked when it is sent; until then somebody may leave them half done. */
 export type DraftStep =
@@ -39,6 +40,7 @@ const content = {
     .messages({ "string.empty": "Write something first.", "any.invalid": "Write something first." }),
   after: Joi.string().valid("expect", "keep", "settle").default("expect"),
   day: Joi.string().allow("").default(""),
+  enclosures: ENCLOSURES,
 };
 
 const FORMS = {
@@ -73,12 +75,12 @@ export function readDraftStep(form: FormData): Result<DraftStep, DraftProblems> 
   const ofDraft = (): SeenDraft => ({ id: trustedId<DraftId>(value.draft), version: value.version });
   if (kind === "give-up") return ok({ do: "give-up", seen: ofDraft() });
   if (kind === "return") return ok({ do: "return", seen: ofDraft(), note: value.note });
-  const { to, cc, subject, html, after, day } = value;
+  const { to, cc, subject, html, after, day, enclosures } = value;
   return ok({
     do: "hand",
     to: trustedId<MemberId>(value.member),
     note: value.note,
-    content: { to, cc, subject, html, after, day },
+    content: { to, cc, subject, html, after, day, enclosures },
     seen: value.draft === "" ? null : ofDraft(),
   });
 }

@@ -35,6 +35,8 @@ function becauseInWords(because: Because, who: string): string {
       return because.words.length === 0
         ? "what is mostly done here"
         : `${share} with ${because.words.map((word) => `“${word}”`).join(" and ")}`;
+    case "belongs":
+      return `the register has ${who} among its people`;
     case "code":
       return "its reference code is in the letter";
   }

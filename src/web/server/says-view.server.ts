@@ -15,10 +15,12 @@ export type FoundView = { readonly text: string; readonly date: SaidDate | null;
 export type SaysView = {
   readonly asks: readonly FoundView[];
   readonly promises: readonly FoundView[];
+  /** The sentence by which something goes along with it. */
+  readonly encloses: string | null;
   readonly usual: SaidDate | null;
 };
 
-export function saysView({ asks, promises, usuallyBy }: WhatItSays, reading: Reading): SaysView {
+export function saysView({ asks, promises, encloses, usuallyBy }: WhatItSays, reading: Reading): SaysView {
   const found = (one: Found): FoundView => ({
     text: one.text,
     date: one.date === null ? null : saidDate(one.date.at, reading),
@@ -27,6 +29,7 @@ export function saysView({ asks, promises, usuallyBy }: WhatItSays, reading: Rea
   return {
     asks: asks.map(found),
     promises: promises.map(found),
+    encloses,
     usual: usuallyBy === null ? null : saidDate(usuallyBy, reading),
   };
 }

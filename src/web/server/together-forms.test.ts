@@ -74,9 +74,12 @@ describe("a posted step of a draft", () => {
     return step.ok ? step.value : step.error;
   };
   it("hands over what is written, half done as it may be", () => {
-    expect(read({ do: "hand", member: ID, note: " check ", ...content })).toEqual({
-      ...{ do: "hand", to: ID, note: "check", content, seen: null },
+    const enclosures = [{ id: ID, name: "plan.pdf", size: 7 }];
+    const given = { ...content, enclosures: JSON.stringify(enclosures) };
+    expect(read({ do: "hand", member: ID, note: " check ", ...given })).toEqual({
+      ...{ do: "hand", to: ID, note: "check", content: { ...content, enclosures }, seen: null },
     });
+    expect(read({ do: "hand", member: ID, ...content })).toMatchObject({ content: { ...content, enclosures: [] } });
     expect(read({ do: "hand", member: ID, ...content, draft: ID, version: "3" })).toMatchObject({
       seen: { id: ID, version: 3 },
     });

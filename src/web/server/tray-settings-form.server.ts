@@ -14,6 +14,8 @@ export type SettingsProblems = Readonly<Record<string, string>>;
 
 type Posted = Pick<WorkingHours, "week" | "holidays"> & {
   readonly binDays: number | null;
+  readonly junkDays: number | null;
+  readonly filesFirst: boolean;
   readonly answerWithin: number;
   /** A calendar file whose days are holidays besides; null for none. */
   readonly calendar: File | null;
@@ -32,20 +34,21 @@ const ANSWER_WITHIN = Joi.number()
   .required()
   .messages({ "*": `Write a number of working hours from 1 to ${MAX_ANSWER_HOURS}.` });
 
-const BIN_DAYS = Joi.number()
+const DAYS = Joi.number()
   .integer()
   .min(1)
   .max(MAX_BIN_DAYS)
   .messages({ "*": `Write a number of days from 1 to ${MAX_BIN_DAYS.toLocaleString("en")}, or nothing for never.` });
 
-/** The settings of a tray as its form has them: open days, their hours, holidays one a line, days until the bin is emptied. */
+/**
+ * The settings of a tray as its form has them: open days, their hours, holidays one a line, days until the bin is emptied
+ * and junk goes, and whether only what is filed is settled.
+ */
 export function readTraySettings(form: FormData): Result<Posted, SettingsProblems> {
   const problems: Record<string, string> = {};
   const week = readWeek(form, problems);
   const holidays = holidaysOf(String(form.get("holidays") ?? ""), problems);
-  const days = String(form.get("bin-days") ?? "").trim();
-  const read = BIN_DAYS.validate(days === "" ? undefined : days);
-  if (read.error !== undefined) problems["bin-days"] = read.error.message;
+  const [binDays, junkDays] = [daysOf(form, "bin-days", problems), daysOf(form, "junk-days", problems)];
   const within = ANSWER_WITHIN.validate(form.get("answer-within") ?? undefined);
   if (within.error !== undefined) problems["answer-within"] = within.error.message;
   if (Object.keys(problems).length === 0 && week.every((day) => day === null))
@@ -57,11 +60,18 @@ export function readTraySettings(form: FormData): Result<Posted, SettingsProblem
   return ok({
     week,
     holidays,
-    binDays: read.value ?? null,
+    ...{ binDays, junkDays, filesFirst: form.get("files-first") === "on" },
     answerWithin: within.value ?? 1,
     calendar,
     place: place.value,
   });
+}
+
+function daysOf(form: FormData, name: string, problems: Record<string, string>): number | null {
+  const text = String(form.get(name) ?? "").trim();
+  const { value, error } = DAYS.validate(text === "" ? undefined : text);
+  if (error !== undefined) problems[name] = error.message;
+  return value ?? null;
 }
 
 function calendarOf(form: FormData, problems: Record<string, string>): File | null {

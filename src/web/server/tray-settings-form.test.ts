@@ -22,10 +22,13 @@ describe("the settings of a tray as posted", () => {
       value: {
         week: [{ from: 510, to: 1_020 }, null, null, null, null, null, null],
         holidays: ["2026-12-25", "2026-12-26"],
-        ...{ binDays: 14, answerWithin: 16, calendar: null, place: "" },
+        ...{ binDays: 14, junkDays: null, filesFirst: false, answerWithin: 16, calendar: null, place: "" },
       },
     });
     expect(posted(MONDAY)).toMatchObject({ value: { binDays: null, holidays: [] } });
+    expect(posted({ ...MONDAY, "junk-days": "7", "files-first": "on" })).toMatchObject({
+      value: { junkDays: 7, filesFirst: true },
+    });
     expect(posted({ ...MONDAY, place: " DE-BY " })).toMatchObject({ value: { place: "DE-BY" } });
   });
 
@@ -57,6 +60,7 @@ describe("the settings of a tray as posted", () => {
       { "answer-within": expect.stringContaining("from 1 to 400") },
     ],
     ["a day that is none", { holidays: "2026-02-30" }, { holidays: expect.stringContaining("“2026-02-30” is no day") }],
+    ["a term of junk that is none", { "junk-days": "x" }, { "junk-days": expect.stringContaining("from 1 to 3,650") }],
     ["a term of nothing", { "bin-days": "0" }, { "bin-days": expect.stringContaining("from 1 to 3,650") }],
     ["a term that is no number", { "bin-days": "soon" }, { "bin-days": expect.stringContaining("from 1") }],
     ["a broken term", { "bin-days": "1.5" }, { "bin-days": expect.stringContaining("from 1") }],

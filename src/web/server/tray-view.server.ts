@@ -10,6 +10,7 @@ import type {
   KeptTimeOff,
   Member,
   Notification,
+  Parcel,
   Preferences,
   SavedView,
   ShelfPlace,
@@ -17,6 +18,7 @@ import type {
   TrayView,
 } from "../../operations/index.server";
 import { dateChoices } from "./date-choices.server";
+import { parcelView } from "./parcel-view.server";
 import type { Reading } from "./words.server";
 
 /** A segment of the flow bar, ready to be drawn. */
@@ -61,6 +63,7 @@ type Around = {
   readonly grants: readonly TrayGrant[];
   readonly preferences: Preferences;
   readonly runs: readonly BulkRun[];
+  readonly parcels: readonly Parcel[];
   /** Whether she may create categories of this tray. */
   readonly mayAddCategories: boolean;
   readonly isDemo: boolean;
@@ -74,11 +77,11 @@ export type RunView = Pick<
   BulkRun,
   "id" | "batchId" | "words" | "state" | "total" | "position" | "changed" | "problem"
 > & {
-  readonly isUndo: boolean;
+  readonly canUndo: boolean;
 };
 
 function runView({ id, batchId, words, state, total, position, changed, problem, work }: BulkRun): RunView {
-  return { id, batchId, words, state, total, position, changed, problem, isUndo: work.kind === "undo" };
+  return { id, batchId, words, state, total, position, changed, problem, canUndo: work.kind === "decide" };
 }
 
 function colleagueView(
@@ -113,7 +116,7 @@ export function trayData(
   { flow, colleagues, groups, categories }: TrayView,
   member: Member,
   grant: TrayGrant,
-  { grants, preferences, runs, shelf, mayAddCategories, bell, timesOff, isDemo }: Around,
+  { grants, preferences, runs, parcels, shelf, mayAddCategories, bell, timesOff, isDemo }: Around,
   reading: Reading,
 ) {
   return {
@@ -140,6 +143,7 @@ export function trayData(
     mayAddCategories,
     preferences,
     runs: runs.map(runView),
+    parcels: parcels.map(parcelView),
     shelf: shelf.places,
     savedViews: shelf.views,
     mayLead: grant.role === "lead",

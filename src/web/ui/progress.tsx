@@ -9,7 +9,7 @@ export function Progress({ value, label, isNamed = true }: { value: number; labe
         <Radix.Indicator className="h-full bg-act transition-[width]" style={{ width: `${percent}%` }} />
       </Radix.Root>
       {isNamed && `${label}, `}
-      {percent} %
+      <span className="whitespace-nowrap">{percent} %</span>
     </span>
   );
 }

@@ -1,9 +1,11 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
+import type { ParcelView } from "../server/parcel-view.server";
 import type { RunView } from "../server/tray-view.server";
 import { Button } from "../ui/button";
 import { Progress } from "../ui/progress";
 import { useDecisions } from "./decisions";
+import { Parcels } from "./parcels";
 
 const STATES: Readonly<Record<RunView["state"], string>> = {
   waiting: "about to begin",
@@ -13,16 +15,29 @@ const STATES: Readonly<Record<RunView["state"], string>> = {
   failed: "broken off",
 };
 
+type UnderWayProps = {
+  readonly runs: readonly RunView[];
+  readonly parcels: readonly ParcelView[];
+  readonly slug: string;
+};
+
+/** What is done in the background, in a corner of the screen. */
+export function UnderWay({ runs, parcels, slug }: UnderWayProps) {
+  return (
+    <div className="fixed bottom-[68px] left-5 z-30 w-[240px] divide-y divide-hair rounded-sheet border border-rule border-l-[3px] border-l-act bg-paper text-sm shadow-raised empty:hidden max-sm:right-2 max-sm:bottom-16 max-sm:left-2 max-sm:w-auto">
+      <Runs runs={runs} slug={slug} />
+      <Parcels parcels={parcels} slug={slug} />
+    </div>
+  );
+}
+
 /** Decisions about many conversations: how far they have come, with the means to stop and to undo them. */
-export function Runs({ runs, slug }: { runs: readonly RunView[]; slug: string }) {
+function Runs({ runs, slug }: { runs: readonly RunView[]; slug: string }) {
   const [put, setPut] = useState<ReadonlySet<string>>(new Set());
   const shown = runs.filter(({ id }) => !put.has(id));
   if (shown.length === 0) return null;
   return (
-    <section
-      aria-label="Decisions under way"
-      className="fixed bottom-[68px] left-5 z-30 w-[240px] divide-y divide-hair rounded-sheet border border-rule border-l-[3px] border-l-act bg-paper text-sm shadow-raised max-sm:right-2 max-sm:bottom-16 max-sm:left-2 max-sm:w-auto"
-    >
+    <section aria-label="Decisions under way" className="divide-y divide-hair">
       {shown.map((run) => (
         <Run key={run.id} run={run} slug={slug} onPutAway={() => setPut((others) => new Set([...others, run.id]))} />
       ))}
@@ -59,7 +74,7 @@ function Run({ run, slug, onPutAway }: { run: RunView; slug: string; onPutAway: 
           </Button>
         ) : (
           <>
-            {!run.isUndo && run.changed > 0 && (
+            {run.canUndo && run.changed > 0 && (
               <Button
                 className="h-7"
                 onClick={() => {

@@ -6,10 +6,17 @@ import { useEffect, useRef } from "react";
 
 use([BarChart, GridComponent, LegendComponent, TooltipComponent, SVGRenderer]);
 
-type Week = { readonly from: string; readonly began: number; readonly settled: number };
+type PairedBarsProps = {
+  readonly points: readonly { readonly label: string; readonly first: number; readonly second: number }[];
+  readonly names: { readonly first: string; readonly second: string };
+  /** The same in a sentence, for whoever does not see it. */
+  readonly words: string;
+  /** How many labels are left out between two that stand. */
+  readonly interval: number;
+};
 
-/** The weeks of a category as bars: what began in each, and what was settled in each. */
-export default function CategoryTrend({ weeks }: { weeks: readonly Week[] }) {
+/** Two counts for each stretch of time, as bars beside each other. */
+export default function PairedBars({ points, names, words, interval }: PairedBarsProps) {
   const place = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (place.current === null) return;
@@ -25,10 +32,10 @@ export default function CategoryTrend({ weeks }: { weeks: readonly Week[] }) {
       tooltip: { trigger: "axis", axisPointer: { type: "none" }, textStyle: { fontSize: 13 } },
       xAxis: {
         type: "category",
-        data: weeks.map(({ from }) => from),
+        data: points.map(({ label }) => label),
         axisTick: { show: false },
         axisLine: { lineStyle: { color: rule } },
-        axisLabel: { ...text, interval: 3, showMaxLabel: false, align: "left" },
+        axisLabel: { ...text, interval, showMaxLabel: false, align: "left" },
       },
       yAxis: {
         type: "value",
@@ -39,18 +46,18 @@ export default function CategoryTrend({ weeks }: { weeks: readonly Week[] }) {
       },
       series: [
         {
-          name: "began",
+          name: names.first,
           type: "bar",
-          data: weeks.map(({ began }) => began),
+          data: points.map(({ first }) => first),
           color: ink,
           barGap: "8%",
           barCategoryGap: "36%",
         },
         {
-          name: "settled",
+          name: names.second,
           type: "bar",
           // Nothing has no edge either.
-          data: weeks.map(({ settled }) => settled || null),
+          data: points.map(({ second }) => second || null),
           // Told apart by its edge as well: it is hollow.
           itemStyle: { color: token("paper"), borderColor: ink, borderWidth: 1.2 },
         },
@@ -62,11 +69,6 @@ export default function CategoryTrend({ weeks }: { weeks: readonly Week[] }) {
       window.removeEventListener("resize", resize);
       chart.dispose();
     };
-  }, [weeks]);
-  return <div ref={place} role="img" aria-label={inWords(weeks)} className="mt-1 h-[172px] w-full" />;
-}
-
-function inWords(weeks: readonly Week[]): string {
-  const sum = (of: "began" | "settled") => weeks.reduce((all, week) => all + week[of], 0);
-  return `In ${weeks.length} weeks ${sum("began")} conversations began and ${sum("settled")} were settled.`;
+  }, [points, names, interval]);
+  return <div ref={place} role="img" aria-label={words} className="mt-1 h-[172px] w-full" />;
 }
