@@ -8,7 +8,7 @@ import {
 } from "~/core/filing/calibration";
 import { EVERYTHING, featuresOf } from "~/core/filing/features";
 import { countChanges, DECIDED, LABEL_PREFIXES, type Label } from "~/core/filing/lesson";
-import { type Judged, judge, type ProposalKind } from "~/core/filing/propose";
+import { type Judged, judge, kindOf, type ProposalKind } from "~/core/filing/propose";
 import type { Script } from "~/demo/script";
 import { PEOPLE } from "~/demo/world";
 import { MOST_OF_A_FEATURE } from "~/storage/index";
@@ -37,7 +37,7 @@ class Memory {
         return [feature, new Map(labels.filter(([, given]) => given > 0))] as const;
       }),
     );
-    return judge(features, { counts, precedents, named: [], records: {} });
+    return judge(features, { counts, precedents, named: [], belongs: [], records: {} });
   }
 
   private most(feature: string): Label[] {
@@ -71,6 +71,8 @@ type Score = {
   said: number;
   first: number;
   three: number;
+  /** The same of those alone to which somebody gave something of the kind: for the others there is no right answer. */
+  given: { asked: number; said: number; first: number };
   bands: { said: number; right: number; sum: number }[];
 };
 
@@ -85,6 +87,7 @@ export function scoreProposals(tray: readonly MadeUp[]): ReadonlyMap<Kind, Score
         said: 0,
         first: 0,
         three: 0,
+        given: { asked: 0, said: 0, first: 0 },
         bands: Array.from({ length: BANDS }, () => ({ said: 0, right: 0, sum: 0 })),
       },
     ]),
@@ -97,7 +100,7 @@ export function scoreProposals(tray: readonly MadeUp[]): ReadonlyMap<Kind, Score
       const ofKind = judged.filter((each) => each.kind === kind);
       const [first] = ofKind;
       const record = memory.records.get(kind) ?? NO_RECORD;
-      if (at >= tray.length * LEARNT) count(scores.get(kind), ofKind, labels, record);
+      if (at >= tray.length * LEARNT) count(kind, scores.get(kind), ofKind, labels, record);
       if (first !== undefined) memory.records.set(kind, withOutcome(record, first.raw, labels.includes(first.label)));
     }
     memory.learn(one, features, labels);
@@ -106,6 +109,7 @@ export function scoreProposals(tray: readonly MadeUp[]): ReadonlyMap<Kind, Score
 }
 
 function count(
+  kind: Kind,
   score: Score | undefined,
   judged: readonly Judged[],
   labels: readonly Label[],
@@ -115,6 +119,8 @@ function count(
   // What nobody gave cannot be proposed rightly; whether to say nothing is judged all the same.
   if (score === undefined) return;
   score.asked += 1;
+  const wasGiven = labels.some((label) => label !== DECIDED && kindOf(label) === kind);
+  if (wasGiven) score.given.asked += 1;
   if (first === undefined) return;
   const confidence = calibrated(first.raw, record);
   const right = labels.includes(first.label);
@@ -127,6 +133,8 @@ function count(
   if (confidence < SAID_FROM) return;
   score.said += 1;
   if (right) score.first += 1;
+  if (wasGiven) score.given.said += 1;
+  if (wasGiven && right) score.given.first += 1;
   if (judged.slice(0, 3).some(({ label }) => labels.includes(label))) score.three += 1;
 }
 

@@ -15,6 +15,7 @@ import { type Figure, printed } from "./measure";
 import { openLists } from "./open-lists";
 import { openStanding } from "./open-standing";
 import { proposalFigures } from "./proposals";
+import { recordFigures } from "./records";
 import { sortingInBrowser } from "./sorting";
 import { textFigures } from "./texts";
 import { turnsFigures } from "./turns";
@@ -32,8 +33,19 @@ const STORM = isFull
   : { incoming: 400, outgoing: 60, connections: 8, kills: 4 };
 
 // One part or some: `--lists`, `--proposals`, `--mail`, `--import`, `--kills`, `--texts`, `--worktime`,
-// `--turns`, `--doctor`; all of them when none is named.
-const PARTS = ["lists", "proposals", "mail", "import", "kills", "texts", "worktime", "turns", "doctor"] as const;
+// `--turns`, `--doctor`, `--records`; all of them when none is named.
+const PARTS = [
+  "lists",
+  "proposals",
+  "records",
+  "mail",
+  "import",
+  "kills",
+  "texts",
+  "worktime",
+  "turns",
+  "doctor",
+] as const;
 const named = PARTS.filter((part) => process.argv.includes(`--${part}`));
 const isAsked = (part: (typeof PARTS)[number]) => named.length === 0 || named.includes(part);
 
@@ -100,6 +112,13 @@ try {
       for (const line of lines) console.log(line);
       measured(...some);
     });
+  }
+  if (isAsked("records")) {
+    await inDatabase(cluster, "bench_records", (wired, url) =>
+      inDatabase(cluster, "bench_records_again", async (other) => {
+        for await (const figure of recordFigures(wired, url, other)) measured(figure);
+      }),
+    );
   }
   if (isAsked("mail")) measured(await inDatabase(cluster, "bench_mail", mailIn));
   if (isAsked("import"))

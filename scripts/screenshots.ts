@@ -30,11 +30,7 @@ try {
   await picture(page, "conversation");
   await togetherPictures(page, browser);
   await waitingPictures(page);
-  await page.goto("/office/records/P-26-040");
-  await picture(page, "record");
-  await page.goto("/office/records?new&under=C-036");
-  await page.getByLabel("only these of them").check();
-  await picture(page, "register");
+  await recordPictures(page);
   await page.setViewportSize({ width: 390, height: 780 });
   await page.goto("/office/to-sort");
   await page.waitForFunction(() => document.documentElement.dataset.ready === "true");
@@ -47,14 +43,6 @@ try {
 
 // The lists and what surrounds them.
 async function listPictures(of: Page): Promise<void> {
-  const choose = async (menu: string, item: string) => {
-    await of.getByRole("button", { name: menu }).click();
-    await of.getByRole("menuitemradio", { name: item }).click();
-  };
-  await choose("Grouping", "By category");
-  await of.getByRole("button", { name: /^Delivery \d/ }).waitFor();
-  await picture(of, "by-category");
-  await choose("Grouping", "By day");
   await of.goto("/office/sort-run/to-sort");
   await of.getByRole("complementary", { name: "Docket" }).getByRole("button").first().waitFor();
   await picture(of, "sort-run");
@@ -67,11 +55,6 @@ async function categoryPictures(of: Page): Promise<void> {
   await picture(of, "categories");
   await of.goto("/office/matrix");
   await picture(of, "matrix");
-  await open(of, "our-move", "Consent for the case, ref 26/118");
-  await of.keyboard.press("c");
-  await of.getByRole("dialog", { name: "Categories" }).waitFor();
-  await picture(of, "category-picker");
-  await of.keyboard.press("Escape");
 }
 
 // What colleagues do with each other.
@@ -85,11 +68,9 @@ async function togetherPictures(of: Page, by: Browser): Promise<void> {
   await of.getByText("Tobias Lund is looking at this").waitFor();
   await picture(of, "together");
   await other.close();
-  for (const name of ["overview", "members"]) {
-    await of.goto(`/office/${name}`);
-    await of.getByRole("main", { name: name === "members" ? "Members" : "Overview" }).waitFor();
-    await picture(of, name);
-  }
+  await of.goto("/office/overview");
+  await of.getByRole("main", { name: "Overview" }).waitFor();
+  await picture(of, "overview");
 }
 
 // What is waited for, how it is asked for, and what would be forgotten.
@@ -119,6 +100,36 @@ async function waitingPictures(of: Page): Promise<void> {
   await of.goto("/office/rules");
   await of.getByRole("button", { name: "Change Invoices of suppliers" }).click();
   await picture(of, "rules");
+}
+
+// Where things are filed, what is asked then, and how long it is kept.
+async function recordPictures(of: Page): Promise<void> {
+  await of.goto("/office/records/P-26-040");
+  await picture(of, "record");
+  await of.goto("/office/records?new&under=C-036");
+  await of.getByLabel("only these of them").check();
+  await picture(of, "register");
+  await of.goto("/office/arrangement");
+  await of.getByRole("button", { name: "My records" }).click();
+  await of.getByRole("menuitem", { name: /The case/ }).waitFor();
+  await picture(of, "arrangement");
+  await of.goto("/office/retention");
+  await of.getByRole("button", { name: "Look at what would go with P-25-004" }).click();
+  await of.getByRole("list", { name: "What would go" }).waitFor();
+  await picture(of, "retention");
+  await of.goto("/office/to-sort");
+  // The first three, whatever they are.
+  for (const at of [1, 2, 3]) {
+    await of.mouse.move(at, at);
+    await of.keyboard.press("x");
+    await of.keyboard.press("j");
+  }
+  await of.keyboard.press("f");
+  const picker = of.getByRole("dialog", { name: "File to a record" });
+  await picker.getByPlaceholder("Type a reference code or a title").fill("G-26-01");
+  await picker.getByRole("option", { name: /G-26-01/ }).click();
+  await of.getByRole("dialog", { name: "File to G-26-01" }).waitFor();
+  await picture(of, "filing-sheet");
 }
 
 async function open(of: Page, standing: string, subject: string): Promise<void> {

@@ -69,13 +69,24 @@ test("a record is opened, asks for particulars of what is filed, is written abou
   await ines.getByRole("link", { name: "The bell [K-01]" }).click();
   await expect(docket.getByText(/K-01 Bell of Sorrel/)).toBeVisible();
 
+  await ines.goto("/office/records/K-01");
+  await ines.getByRole("button", { name: "Pack it as a zip" }).click();
+  const parcels = ines.getByRole("region", { name: "Taken out" });
+  await expect(parcels.getByText("packed", { exact: true })).toBeVisible();
   const [download] = await Promise.all([
     ines.waitForEvent("download"),
-    (async () => {
-      await ines.goto("/office/records/K-01");
-      await ines.getByRole("button", { name: "Get it as a zip" }).click();
-    })(),
+    parcels.getByRole("link", { name: "Get K-01" }).click(),
   ]);
+  expect(download.suggestedFilename()).toBe("K-01.zip");
+  await parcels.getByRole("button", { name: "Put away" }).click();
+  await expect(parcels).toBeHidden();
+  await ines.goto("/office/import?as=record");
+  await ines.getByLabel("File").setInputFiles(await download.path());
+  await expect(ines.getByRole("radio", { name: /As a record/ })).toBeChecked();
+  await ines.getByRole("button", { name: "Import" }).click();
+  const imported = ines.getByRole("list", { name: "Imports" }).getByRole("listitem").first();
+  await expect(imported).toContainText("3 read: 0 new, 3 already here");
+  await expect(imported.getByRole("link", { name: /K-01/ })).toBeVisible();
   const { readFile } = await import("node:fs/promises");
   const files = [...(await filesInZip(await readFile(await download.path()))).keys()];
   expect(files.filter((name) => name.startsWith("messages/"))).toHaveLength(3);

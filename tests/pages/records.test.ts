@@ -4,10 +4,10 @@ import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createRecord, lookAtTypes } from "~/operations/index.server";
 import { action as decide } from "~/web/routes/decide";
+import { action as parcels } from "~/web/routes/parcels";
 import { action as changeRecord, loader as recordPage } from "~/web/routes/record";
 import { loader as choices } from "~/web/routes/record-choices";
 import { action as keepType, loader as typesPage } from "~/web/routes/record-types";
-import { loader as zip } from "~/web/routes/record-zip";
 import { action as openRecord, loader as register } from "~/web/routes/records";
 import { loader as table } from "~/web/routes/records-csv";
 import { action as takeIn } from "~/web/routes/records-import";
@@ -108,7 +108,7 @@ describe("the page of a record", () => {
     const filing = { kind: "file", record: id, settle: "false", means: "shelf", conversation };
     expect((await ines.posts(decide, filing)).data).toMatchObject({ ok: true, count: 1 });
     const mail = await ines.looksAt(recordPage, { code });
-    expect([mail.filings, mail.documents, mail.conversations.length]).toEqual([null, null, 1]);
+    expect([mail.filings, mail.documents, mail.mail?.conversations.length]).toEqual([null, null, 1]);
     const { filings } = await ines.looksAt(recordPage, { code }, "part=filings");
     expect(filings?.rows).toMatchObject([
       { subject: "The key", means: "onto the shelf", filedBy: desk.ines.id, count: 1 },
@@ -121,13 +121,13 @@ describe("the page of a record", () => {
     expect(await refusalOf(ines.looksAt(recordPage, { code }))).toBe(200);
     const looks: readonly (() => Promise<unknown>)[] = [
       () => mara.looksAt(recordPage, { code }),
-      () => mara.looksAt(zip, { code }),
       () => mara.looksAt(writePage, {}, `record=${code}`),
       () => mara.posts(changeRecord, { do: "close" }, { code }),
     ];
     for (const look of looks) expect(await refusalOf(look())).toBe(404);
     const letter = { record: id, to: "a@x.example", subject: "New", html: "<p>Yes.</p>", after: "keep" };
     expect((await mara.posts(write, letter)).data.problem).toBe("There is no such record any more.");
+    expect((await mara.posts(parcels, { do: "order", code })).data.problem).toBe("There is no record of this code.");
   });
 });
 
@@ -202,8 +202,10 @@ describe("a message about a record", () => {
     expect(data).toMatchObject({ ok: false, problems: { html: "Write something first." } });
     const sent = await ines.posts(write, { ...letter, html: "<p>Here.</p>" });
     expect(sent.data).toMatchObject({ ok: true, conversationId: expect.any(String) });
-    const { conversations } = await ines.looksAt(recordPage, { code });
-    expect(conversations.map(({ row }) => [row.id, row.standing])).toEqual([[sent.data.conversationId, "settled"]]);
+    const { mail } = await ines.looksAt(recordPage, { code });
+    expect(mail?.conversations.map(({ row }) => [row.id, row.standing])).toEqual([
+      [sent.data.conversationId, "settled"],
+    ]);
   });
 });
 

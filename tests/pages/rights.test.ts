@@ -108,6 +108,8 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   "loose-ends": { fields: () => ({ do: "dismiss", conversation: ids.conversation, kind: "nobodys", reason: "x" }) },
   members: { fields: () => ({ do: "invite", role: "lead" }) },
   notifications: { fields: () => ({ do: "read" }), isOwn: true },
+  enclosures: { fields: () => ({ code: "C-1", name: "x", sha256: "0".repeat(64) }) },
+  parcels: { fields: () => ({ do: "order", code: "C-1" }), isOwn: true },
   presence: {
     params: () => ({ conversation: ids.conversation }),
     fields: () => ({ page: SOME_ID, doing: "looking" }),
@@ -120,6 +122,9 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   write: {
     fields: () => ({ record: SOME_ID, to: "a@x.example", subject: "New", html: "<p>Yes.</p>", after: "keep" }),
   },
+  "record-documents": { params: () => ({ code: "C-1" }), fields: () => ({ do: "remove", document: SOME_ID }) },
+  arrangement: { fields: () => ({ do: "keep", tree: "[]", version: "0" }), isOwn: true },
+  retention: { fields: () => ({ do: "hold", record: SOME_ID, reason: "x" }) },
   "records-import": { fields: () => ({ do: "import", table: "title,type\nNew,Client" }) },
   "record-types": { fields: () => ({ name: "Case", codePattern: "K-{nn}", fields: "[]" }) },
   "pass-time": { fields: () => ({ span: "hour" }) },
@@ -139,12 +144,13 @@ const LOOKS: Readonly<Record<string, () => Readonly<Record<string, string>>>> = 
   presence: () => ({ conversation: ids.conversation }),
   "while-away": () => ({ timeOff: SOME_ID }),
   export: () => ({ what: ids.conversation }),
+  parcel: () => ({ parcel: SOME_ID }),
   "message-html": ofMessage,
   "message-raw": ofMessage,
   "run-conversation": () => ({ conversation: ids.conversation }),
 };
 /** Pages with a part in their address that is a name everybody knows, or a record, which is common to all trays. */
-const NAMED = ["join", "list-data", "record", "record-zip", "sort-run", "standing"];
+const NAMED = ["join", "list-data", "record", "record-document", "sort-run", "standing"];
 
 describe("the rights to a tray", () => {
   it("are asked for every page and every post below its address, by one gate", async () => {

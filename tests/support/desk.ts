@@ -1,10 +1,13 @@
 import type { Decision } from "~/core/docket/plan-decision";
 import { type BatchId, type ConversationId, trustedId } from "~/core/kernel/ids";
 import type { Result } from "~/core/kernel/result";
+import type { EntryDraft } from "~/core/records/register-entry";
 import {
   addMember,
   answerConversation,
+  createRecord,
   decide,
+  lookAtTypes,
   type Member,
   openConversation,
   receiveMessage,
@@ -36,6 +39,8 @@ export type Desk = Office & {
     ...decisions: readonly Decision[]
   ) => Promise<BatchId[]>;
   readonly answers: (who: Member, id: ConversationId, html?: string) => Promise<void>;
+  /** Opens a record of the first type, known to everybody unless something else is said. */
+  readonly opensRecord: (title: string, given?: Partial<EntryDraft>) => Promise<OpenedRecord>;
   /** Her grant as of now. */
   readonly grantNow: (member: Pick<Member, "id">) => Promise<TrayGrant>;
   /** Where a conversation is, whose it is, and how often it was written in. */
@@ -43,6 +48,15 @@ export type Desk = Office & {
     id: ConversationId,
   ) => Promise<{ readonly standing: string; readonly ownerId: string | null; readonly count: number }>;
 };
+
+/** A record as it was opened. */
+export type OpenedRecord = Extract<Awaited<ReturnType<typeof createRecord>>, { ok: true }>["value"];
+
+/** Known to these and nobody else. */
+export const only = (...members: readonly Pick<Member, "id">[]): EntryDraft["access"] => ({
+  memberIds: members.map(({ id }) => id),
+  groupIds: [],
+});
 
 /** What was done, or a failure that says what it was refused for. */
 export function done<T>(result: Result<T, unknown>): T {
@@ -88,6 +102,12 @@ export async function setUpDesk(tray: TestTray): Promise<Desk> {
     newest.set(conversationId, id);
     return conversationId;
   };
+  const opensRecord: Desk["opensRecord"] = async (title, given = {}) => {
+    const [type] = await lookAtTypes(deps);
+    if (type === undefined) throw new Error("there are types from the start");
+    const entry = { typeId: type.id, title, parentId: null, responsibleId: null, note: "", addresses: "" };
+    return done(await createRecord(deps, lead, { ...entry, access: null, ...given }));
+  };
   const does: Desk["does"] = async (who, about, ...decisions) => {
     const batches: BatchId[] = [];
     for (const decision of decisions) {
@@ -108,5 +128,6 @@ export async function setUpDesk(tray: TestTray): Promise<Desk> {
     if (row === undefined) throw new Error("there is no such conversation");
     return { standing: row.standing, ownerId: row.ownerId, count: row.messageCount };
   };
-  return { ...office, tray, lead, mara, maraGrant: await grantNow(mara), arrive, does, answers, grantNow, isNow };
+  const maraGrant = await grantNow(mara);
+  return { ...office, tray, lead, mara, maraGrant, arrive, opensRecord, does, answers, grantNow, isNow };
 }

@@ -24,6 +24,32 @@ export function aMessage(fields: {
   return new TextEncoder().encode(`${[...lines, "", fields.body ?? "Would a Tuesday be possible?", ""].join("\r\n")}`);
 }
 
+/** The headers and the body of a message that carries text files of these names, each with its name in it. */
+export function withFiles(fileNames: readonly string[]): {
+  readonly headers: Readonly<Record<string, string>>;
+  readonly body: string;
+} {
+  const files = fileNames.map((name) =>
+    [
+      "--cut",
+      `Content-Type: text/plain; name=${name}`,
+      `Content-Disposition: attachment; filename=${name}`,
+      "",
+      `This is ${name}.`,
+    ].join("\r\n"),
+  );
+  const body = ["--cut", "Content-Type: text/plain", "", "Here they are.", ...files, "--cut--"].join("\r\n");
+  return { headers: { "MIME-Version": "1.0", "Content-Type": "multipart/mixed; boundary=cut" }, body };
+}
+
+/** Such a message as bytes. */
+export function aMessageWithFiles(
+  fields: Pick<Parameters<typeof aMessage>[0], "from" | "id" | "subject">,
+  fileNames: readonly string[],
+): Uint8Array {
+  return aMessage({ ...fields, ...withFiles(fileNames) });
+}
+
 /** A bounce by RFC 3464 of a message of ours. */
 export function aBounce(fields: {
   of: string;

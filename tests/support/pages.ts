@@ -13,7 +13,7 @@ export type Visitor = {
   /** What is answered to what she posts: the data and the status. */
   readonly posts: (
     action: (args: never) => unknown,
-    fields: Readonly<Record<string, string | readonly string[]>>,
+    fields: Readonly<Record<string, string | File | readonly string[]>>,
     params?: Readonly<Record<string, string>>,
   ) => Promise<{ readonly status: number; readonly data: Readonly<Record<string, unknown>> }>;
 };
@@ -40,7 +40,8 @@ export function visitor(deps: Deps, member: Member, grant: TrayGrant): Visitor {
     },
     async posts(action, fields, params = {}) {
       const body = new FormData();
-      for (const [name, value] of Object.entries(fields)) for (const one of [value].flat()) body.append(name, one);
+      for (const [name, value] of Object.entries(fields))
+        for (const one of [value].flat()) body.append(name, one as string | Blob);
       const answered = await action(argsOf(new Request("http://localhost/", { method: "POST", body }), params));
       return answerOf(answered);
     },

@@ -1,5 +1,5 @@
 import type { Decision } from "~/core/docket/plan-decision";
-import { type ConversationId, trustedId } from "~/core/kernel/ids";
+import { type ConversationId, type RecordId, trustedId } from "~/core/kernel/ids";
 import { DAY, dateOf, HOUR, later, MINUTE } from "~/core/kernel/instant";
 import {
   answerConversation,
@@ -29,13 +29,15 @@ function randomOf(seed: bigint): (below: number) => number {
 
 /**
  * Does so many things at random, as a lively office does: mail that comes in order, late, from machines and back, answers
- * that expect something of one or of each, decisions of every kind, joining and splitting, undoing and doing again. What is
+ * that expect something of one or of each, decisions of every kind, filing of the whole and of parts, joining and splitting, undoing and doing again. What is
  * refused is refused; gives how many were carried out, by what they were.
  */
 export async function operateAtRandom(tray: TestTray, count: number, seed: bigint): Promise<Map<string, number>> {
   const desk = await setUpDesk(tray);
   const random = randomOf(seed);
-  const office: RandomOffice = { tray, desk, random, conversations: [], sent: [], number: 0 };
+  const records: RecordId[] = [];
+  for (const title of ["One", "Two", "Three"]) records.push((await desk.opensRecord(title)).id);
+  const office: RandomOffice = { tray, desk, random, records, conversations: [], sent: [], number: 0 };
   const done = new Map<string, number>();
   const names = Object.keys(OPERATIONS) as (keyof typeof OPERATIONS)[];
   for (let at = 0; at < count; at += 1) {
@@ -50,6 +52,7 @@ type RandomOffice = {
   readonly tray: TestTray;
   readonly desk: Desk;
   readonly random: (below: number) => number;
+  readonly records: readonly RecordId[];
   readonly conversations: ConversationId[];
   /** Message-IDs of ours, and to whom they went. */
   readonly sent: { readonly messageId: string; readonly to: string }[];
@@ -88,6 +91,9 @@ const newId = <T extends Parameters<typeof trustedId>[0]>({ tray }: RandomOffice
   trustedId(tray.deps.newId()) as never as T;
 const soonOr = ({ tray, random }: RandomOffice) =>
   random(3) === 0 ? null : later(tray.clock.now, (1 + random(9)) * DAY);
+
+const fileAlone = (part: Pick<Extract<Decision, { kind: "file" }>, "recordId" | "part">) =>
+  ({ kind: "file", settle: false, ...part }) as const;
 
 const OPERATIONS = {
   mail: (office: RandomOffice) => arrives(office, { from: one(office, PEOPLE), subject: `Matter ${office.number}` }),
@@ -144,6 +150,21 @@ const OPERATIONS = {
   },
   "stop-expecting": (office: RandomOffice) => decides(office, { kind: "stop-expecting" }),
   "no-answer": (office: RandomOffice) => decides(office, { kind: "no-answer" }),
+  file: (office: RandomOffice) =>
+    decides(office, { kind: "file", recordId: one(office, office.records), settle: office.random(3) === 0 }),
+  unfile: (office: RandomOffice) => decides(office, { kind: "unfile", recordId: one(office, office.records) }),
+  particulars: (office: RandomOffice) =>
+    decides(office, { kind: "particulars", recordId: one(office, office.records), fields: {} }),
+  "file-a-message": async (office: RandomOffice) => {
+    const { tray, desk, random, records, conversations } = office;
+    const open = await openConversation(tray.deps, desk.lead, one(office, conversations), "ahead");
+    if (open === null || open.messages.length === 0) return false;
+    const { id: messageId, attachments } = one(office, open.messages);
+    const attachment = attachments.length > 0 && random(2) === 0 ? 0 : null;
+    const part = { recordId: one(office, records), part: { messageId, attachment } };
+    const decision = random(3) === 0 ? ({ kind: "unfile", ...part } as const) : fileAlone(part);
+    return (await decide(tray.deps, desk.lead, { ids: [open.row.id], seenVersion: null }, decision)).ok;
+  },
   assign: (office: RandomOffice) =>
     decides(office, { kind: "assign", ownerId: one(office, [null, office.desk.tobias.id, office.desk.mara.id]) }),
   settle: (office: RandomOffice) => decides(office, { kind: "settle" }),

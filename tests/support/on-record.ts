@@ -1,0 +1,48 @@
+import { buffer } from "node:stream/consumers";
+import { err, type Result } from "~/core/kernel/result";
+import { openZip } from "~/mail/index";
+import {
+  correspondenceOn,
+  type Deps,
+  type OnRecord,
+  type ParcelForm,
+  packParcel,
+  type Restored,
+  recordOfCode,
+  restoreRecord,
+  type TrayGrant,
+} from "~/operations/index.server";
+
+/** What a member finds on a record, all of it or what has some words; null when she may know of no record of that code. */
+export async function onRecordOf(deps: Deps, grant: TrayGrant, code: string, text = ""): Promise<OnRecord | null> {
+  const record = await recordOfCode(deps, grant, code);
+  return record === null ? null : correspondenceOn(deps, grant, record, { text, most: 1_000 });
+}
+
+/** The zip of a record, all of it or what has some words; null when she may know of no record of that code. */
+export async function zipOfRecord(
+  deps: Deps,
+  grant: TrayGrant,
+  code: string,
+  { text = "", ...form }: ParcelForm & { readonly text?: string },
+): Promise<Buffer | null> {
+  const record = await recordOfCode(deps, grant, code);
+  if (record === null) return null;
+  const packed = await packParcel(deps, grant, { recordId: record.id, text, everywhere: false }, form);
+  return packed === null ? null : buffer(packed.content);
+}
+
+/** Takes a record in from its zip. */
+export async function takeRecordIn(
+  deps: Deps,
+  grant: TrayGrant,
+  content: Uint8Array,
+): Promise<Result<Restored, string>> {
+  const zip = await openZip(content);
+  if (zip === null) return err("That is no zip.");
+  try {
+    return await restoreRecord(deps, grant, zip);
+  } finally {
+    zip.close();
+  }
+}
