@@ -8,7 +8,7 @@ export * from "./formats/table-files";
 export * from "./formats/zip";
 export * from "./inbound/check-signatures";
 export * from "./inbound/date-offset";
-export { hasText } from "./inbound/document-text";
+export { hasText } from "./inbound/document-kind";
 export * from "./inbound/documents-aside";
 export * from "./inbound/imap-mailbox";
 export * from "./inbound/parse-aside";

@@ -222,3 +222,8 @@ const WANTED: Readonly<Record<string, string>> = {
 export function processEnvironment(): Environment {
   return process.env;
 }
+
+/** Call before React is loaded: where nothing says otherwise it takes itself to be in development, and twice as long for a page. */
+export function runAsInProduction(): void {
+  process.env.NODE_ENV ??= "production";
+}

@@ -9,7 +9,7 @@ import type { Logger } from "pino";
 import type { Deps } from "../operations/index.server";
 import type { WebHandlerOptions } from "../web/server/handler.server";
 import type { LiveHub } from "../web/server/live-hub";
-import type { Config } from "./config";
+import { type Config, runAsInProduction } from "./config";
 
 export type HttpServer = { readonly port: number; readonly close: () => Promise<void> };
 
@@ -28,6 +28,7 @@ export async function startHttpServer(
   live: LiveHub,
   log: Pick<Logger, "error">,
 ): Promise<HttpServer> {
+  runAsInProduction();
   const { webHandler }: ServerBuild = await import(SERVER_BUILD.href);
   const app = express();
   app.disable("x-powered-by");

@@ -83,15 +83,22 @@ export const test = base.extend<Fixtures, { running: Running; letsTimePass: bool
       await own.goto("/sign-in");
       await own.getByRole("button", { name }).click();
       await own.getByRole("main", { name: "To sort" }).waitFor();
-      await hydrated(own);
+      await answersKeys(own);
+      // A page that has just been loaded shows what it has before it answers.
+      const goes = own.goto.bind(own);
+      own.goto = async (...where) => {
+        const response = await goes(...where);
+        if (response?.ok()) await answersKeys(own);
+        return response;
+      };
       return own;
     });
   },
 });
 
-/** Waits until the page answers keys: the live connection is made once the scripts run. */
-export async function hydrated(page: Page): Promise<void> {
-  await page.waitForFunction(() => document.documentElement.dataset.ready === "true");
+/** Waits until the page answers: the live connection is made once the scripts run. */
+async function answersKeys(page: Page): Promise<void> {
+  await page.waitForFunction(() => document.documentElement.dataset.ready === "true", null, { timeout: 60_000 });
 }
 
 /** The short notices at the edge: what was done, or why it was not. */

@@ -1,11 +1,10 @@
 import mammoth from "mammoth";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import type { NamedFile } from "../../core/kernel/named-file";
+import { type DocumentKind, documentKind } from "./document-kind";
 import { textOfHtml } from "./text-of-html";
 
-type Reader = (content: Uint8Array) => Promise<string>;
-
-const asText: Reader = async (content) => new TextDecoder().decode(content);
+const asText = async (content: Uint8Array) => new TextDecoder().decode(content);
 
 // A scanned book has no text however long one looks.
 const MOST_PAGES = 500;
@@ -27,30 +26,19 @@ async function ofPdf(content: Uint8Array): Promise<string> {
   return pages.join("\n");
 }
 
-const DOCX = "application/vnd.openxmlformats-officedocument.wordprocessingml.document";
-
-const READERS: readonly (readonly [types: RegExp, names: RegExp, reads: Reader])[] = [
-  [/^application\/pdf$/, /\.pdf$/i, ofPdf],
-  [
-    new RegExp(`^${DOCX.replaceAll(".", "\\.")}$`),
-    /\.docx$/i,
-    async (content) => (await mammoth.extractRawText({ buffer: Buffer.from(content) })).value,
-  ],
-  [/^text\/html$/, /\.html?$/i, async (content) => textOfHtml(await asText(content))],
-  [/^(?:text\/.+|application\/(?:json|xml))$/, /\.(?:txt|csv|md|log|xml|json)$/i, asText],
-];
-
-const readerOf = ({ name, contentType }: Pick<NamedFile, "name" | "contentType">) =>
-  READERS.find(([types, names]) => types.test(contentType) || names.test(name))?.[2] ?? null;
-
-/** Whether a file is of a kind whose text can be read. */
-export const hasText = (file: Pick<NamedFile, "name" | "contentType">) => readerOf(file) !== null;
+const READERS: Readonly<Record<DocumentKind, (content: Uint8Array) => Promise<string>>> = {
+  pdf: ofPdf,
+  word: async (content) => (await mammoth.extractRawText({ buffer: Buffer.from(content) })).value,
+  html: async (content) => textOfHtml(await asText(content)),
+  plain: asText,
+};
 
 /**
  * The text of a file: PDF (ISO 32000), Word documents (ECMA-376), HTML and plain text; null for other kinds. Throws where
- * the file is not what it says it is. For a thread of its own, as a file from outside may take its time.
+ * the file is not what it says it is. For a thread of its own, as a file from outside may take its time, and as what
+ * reads it is large.
  */
 export async function textOfDocument(file: NamedFile): Promise<string | null> {
-  const reads = readerOf(file);
-  return reads === null ? null : reads(file.content);
+  const kind = documentKind(file);
+  return kind === null ? null : READERS[kind](file.content);
 }

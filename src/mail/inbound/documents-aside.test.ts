@@ -1,7 +1,7 @@
 import { aWordDocument } from "@tests/support/a-word-document";
 import { afterAll, describe, expect, it } from "vitest";
 import { conversationPdf } from "../formats/conversation-pdf";
-import { hasText } from "./document-text";
+import { hasText } from "./document-kind";
 import { documentsAside } from "./documents-aside";
 
 const reader = documentsAside();
