@@ -10,8 +10,12 @@ process.once("message", async ({ port, round, count, connections }: Order) => {
   const start = performance.now();
   const connection = async () => {
     const transport = createTransport({
-      ...{ host: "127.0.0.1", port, ignoreTLS: true },
-      ...{ pool: true, maxConnections: 1, maxMessages: Number.POSITIVE_INFINITY },
+      host: "127.0.0.1",
+      port,
+      ignoreTLS: true,
+      pool: true,
+      maxConnections: 1,
+      maxMessages: Number.POSITIVE_INFINITY,
     });
     for (let at = next++; at < count; at = next++) {
       const raw = letters[at] ?? Buffer.alloc(0);

@@ -20,7 +20,13 @@ export async function doctorFigure({ deps }: Wired, url: string): Promise<Figure
   };
   const done = await operateAtRandom(
     {
-      ...{ url, deps: quiet, clock, jobs: [], handedOver: [], outcomes: [], close: async () => {} },
+      url,
+      deps: quiet,
+      clock,
+      jobs: [],
+      handedOver: [],
+      outcomes: [],
+      close: async () => {},
       ask: async (sql, values = []) => (await client.query(sql, [...values])).rows,
     },
     OPERATIONS,
@@ -31,7 +37,12 @@ export async function doctorFigure({ deps }: Wired, url: string): Promise<Figure
   const carried = [...done.values()].reduce((sum, count) => sum + count, 0);
   return {
     name: `${OPERATIONS.toLocaleString("en")} random operations, ${carried.toLocaleString("en")} of them carried out, on ${conversations} conversations: dockets that differ`,
-    ...{ unit: "conversations", measured: differences.length, floor: Number.NaN, floorName: "", ratio: Number.NaN },
-    ...{ asked: "none", holds: differences.length === 0 },
+    unit: "conversations",
+    measured: differences.length,
+    floor: Number.NaN,
+    floorName: "",
+    ratio: Number.NaN,
+    asked: "none",
+    holds: differences.length === 0,
   };
 }

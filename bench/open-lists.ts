@@ -45,14 +45,13 @@ export async function openLists({ deps }: Wired, url: string): Promise<Figure[]>
     }
     return {
       name: `${name}, the worst of ${works.length}: ${slowest.which}`,
-      ...{
-        unit: "ms",
-        measured: slowest.measured,
-        floor: slowest.floor,
-        floorName: "its raw SQL",
-        ratio: slowest.ratio,
-      },
-      ...{ asked: `at most ${MOST}`, holds: slowest.ratio <= MOST },
+      unit: "ms",
+      measured: slowest.measured,
+      floor: slowest.floor,
+      floorName: "its raw SQL",
+      ratio: slowest.ratio,
+      asked: `at most ${MOST}`,
+      holds: slowest.ratio <= MOST,
     };
   };
   const scopes = ["to-sort", "settled", "open"] as const;

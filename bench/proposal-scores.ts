@@ -159,8 +159,13 @@ export function toldTray(scripts: readonly Script[]): MadeUp[] {
     const given = (kind: "categorise" | "file") => steps.flatMap((step) => (step.kind === kind ? [step.code] : []));
     return [
       {
-        ...{ id: String(at), from: PEOPLE[who].address, listId: null, subject, ownText: first.text },
-        ...{ categories: given("categorise"), record: given("file")[0] ?? null },
+        id: String(at),
+        from: PEOPLE[who].address,
+        listId: null,
+        subject,
+        ownText: first.text,
+        categories: given("categorise"),
+        record: given("file")[0] ?? null,
         owner: owner?.kind === "assign" ? owner.to : "nobody",
       },
     ];

@@ -83,8 +83,13 @@ async function stormFigure(cluster: Cluster): Promise<Figure> {
   const wrong = left.wrongIn.length + left.wrongOut.length;
   return {
     name: `${left.kills} kills over ${STORM.incoming} in and ${STORM.outgoing} out, ${left.uncertain} of these shown as uncertain: lost, or twice unseen`,
-    ...{ unit: "messages", measured: wrong, floor: Number.NaN, floorName: "", ratio: Number.NaN },
-    ...{ asked: "none", holds: wrong === 0 },
+    unit: "messages",
+    measured: wrong,
+    floor: Number.NaN,
+    floorName: "",
+    ratio: Number.NaN,
+    asked: "none",
+    holds: wrong === 0,
   };
 }
 

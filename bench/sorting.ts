@@ -91,8 +91,13 @@ async function keyToPaint(browser: Browser, base: string): Promise<Figure> {
   await page.close();
   return {
     name: `from the key to the next conversation painted, 95th percentile of ${DECISIONS} decisions`,
-    ...{ unit: "ms", measured: p95, floor: Number.NaN, floorName: "", ratio: Number.NaN },
-    ...{ asked: `at most ${MOST_MS}`, holds: p95 <= MOST_MS },
+    unit: "ms",
+    measured: p95,
+    floor: Number.NaN,
+    floorName: "",
+    ratio: Number.NaN,
+    asked: `at most ${MOST_MS}`,
+    holds: p95 <= MOST_MS,
   };
 }
 
@@ -106,11 +111,13 @@ async function scrolling(browser: Browser, base: string): Promise<Figure> {
   const isThrough = worst.reached >= ROWS * 0.95;
   return {
     name: `the longest blank while scrolling through ${Math.round(worst.reached).toLocaleString("en")} rows`,
-    ...{ unit: "ms", measured: worst.longest, floor: Number.NaN, floorName: "", ratio: Number.NaN },
-    ...{
-      asked: `at most ${MOST_BLANK_MS}, through ${ROWS.toLocaleString("en")}`,
-      holds: isThrough && worst.longest <= MOST_BLANK_MS,
-    },
+    unit: "ms",
+    measured: worst.longest,
+    floor: Number.NaN,
+    floorName: "",
+    ratio: Number.NaN,
+    asked: `at most ${MOST_BLANK_MS}, through ${ROWS.toLocaleString("en")}`,
+    holds: isThrough && worst.longest <= MOST_BLANK_MS,
   };
 }
 

@@ -18,7 +18,12 @@ export function workTimeFigure(): Figure {
   const each = ((performance.now() - began) * 1_000) / ADDS;
   return {
     name: `adding working hours, ${ADDS.toLocaleString("en")} times`,
-    ...{ unit: "µs", measured: each, floor: Number.NaN, floorName: "", ratio: Number.NaN },
-    ...{ asked: `at most ${MOST_MICROSECONDS} µs`, holds: each <= MOST_MICROSECONDS },
+    unit: "µs",
+    measured: each,
+    floor: Number.NaN,
+    floorName: "",
+    ratio: Number.NaN,
+    asked: `at most ${MOST_MICROSECONDS} µs`,
+    holds: each <= MOST_MICROSECONDS,
   };
 }

@@ -183,8 +183,15 @@ async function receive(
     : step.whole !== undefined
       ? new TextEncoder().encode(step.whole({ messageId, date: mailDate(now), to: to.address }))
       : rawMail({
-          ...{ from, to, messageId, date: now, references: thread.messageIds, text: step.text },
-          ...{ headers: step.headers, html: step.html, attachment: step.attachment },
+          from,
+          to,
+          messageId,
+          date: now,
+          references: thread.messageIds,
+          text: step.text,
+          headers: step.headers,
+          html: step.html,
+          attachment: step.attachment,
           subject: thread.messageIds.length === 0 ? script.subject : `Re: ${script.subject}`,
         });
   const envelopeSender = isBounce ? "" : from.address;

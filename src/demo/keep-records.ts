@@ -13,14 +13,23 @@ import {
 } from "../operations/index.server";
 
 const field = (key: string, label: string, given: Partial<FilingField> = {}): FilingField => ({
-  ...{ key, label, kind: "text", required: false, choices: [], start: "", remembers: false },
+  key,
+  label,
+  kind: "text",
+  required: false,
+  choices: [],
+  start: "",
+  remembers: false,
   ...given,
 });
 
 // Guarantees are asked about years later, so that more is said of what is filed there.
 const GUARANTEE_FIELDS = [
   field("what", "What it is", {
-    ...{ kind: "choice", choices: ["claim", "inspection", "offer", "letter"], required: true, start: "letter" },
+    kind: "choice",
+    choices: ["claim", "inspection", "offer", "letter"],
+    required: true,
+    start: "letter",
     remembers: true,
   }),
   field("instrument", "Part of the instrument", { required: true, remembers: true }),
@@ -57,11 +66,15 @@ export async function keepRecords(deps: Deps, grant: TrayGrant, recordId: (code:
     grant,
     [
       {
-        ...{ kind: "folder", key: "sorrel", name: "Sorrel" },
+        kind: "folder",
+        key: "sorrel",
+        name: "Sorrel",
         items: [arranged("P-26-012", "The case"), arranged("P-25-088"), arranged("C-036")],
       },
       {
-        ...{ kind: "folder", key: "winter", name: "Before the year ends" },
+        kind: "folder",
+        key: "winter",
+        name: "Before the year ends",
         items: [arranged("P-26-044"), arranged("P-26-027"), arranged("P-26-019", "Quayle’s hum")],
       },
       arranged("C-033"),

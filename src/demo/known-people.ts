@@ -15,14 +15,20 @@ type Known = {
 const KNOWN: readonly Known[] = [
   {
     person: "quayle",
-    ...{ organisation: "", phone: "0555 014 220", also: "otto.quayle@telephone.example", codes: ["WN"] },
+    organisation: "",
+    phone: "0555 014 220",
+    also: "otto.quayle@telephone.example",
+    codes: ["WN"],
     note: "Hard of hearing: ring twice. Writes from the telephone when he is in the garden.",
   },
   { person: "vane", organisation: "Vane House", phone: "0555 019 301", codes: ["TU"] },
   { person: "thrane", organisation: "Heritage Office of Calder", phone: "0555 011 870", codes: ["HO"] },
   {
     person: "brannoc",
-    ...{ organisation: "St Brannoc, Pell", phone: "0555 016 402", also: "treasurer@stbrannoc.example", codes: [] },
+    organisation: "St Brannoc, Pell",
+    phone: "0555 016 402",
+    also: "treasurer@stbrannoc.example",
+    codes: [],
     note: "Warden and treasurer; the invoices go to the second address.",
   },
   {
@@ -42,12 +48,10 @@ const KNOWN: readonly Known[] = [
   { person: "ambrose", organisation: "", phone: "0555 013 094", codes: ["LE"] },
   {
     person: "spelter",
-    ...{
-      organisation: "Spelter Works",
-      phone: "0555 017 338",
-      also: "corvin.spelter@telephone.example",
-      codes: ["PW"],
-    },
+    organisation: "Spelter Works",
+    phone: "0555 017 338",
+    also: "corvin.spelter@telephone.example",
+    codes: ["PW"],
   },
   { person: "tin", organisation: "", phone: "0555 010 663", codes: ["PW"] },
 ];
@@ -59,7 +63,11 @@ export async function knowPeople(deps: Deps, grant: TrayGrant, categories: reado
     const { name, address } = PEOPLE[person];
     const addresses = [address, ...(also === undefined ? [] : [also])].join(", ");
     const kept = await keepContact(deps, grant, null, {
-      ...{ name: name.split(",")[0] ?? name, organisation, phone, note, addresses },
+      name: name.split(",")[0] ?? name,
+      organisation,
+      phone,
+      note,
+      addresses,
       categoryIds: given(codes),
     });
     if (!kept.ok) throw new Error(`could not know ${name}: ${kept.error.kind}`);

@@ -18,7 +18,10 @@ export const TRAYS: readonly NewTray[] = [
 ];
 
 const colleague = (signInName: string, name: string, initials: string, role: NewMember["role"]): NewMember => ({
-  ...{ signInName, name, initials, role },
+  signInName,
+  name,
+  initials,
+  role,
   timeZone: ZONE,
   password: DEMO_PASSWORD,
   trays: ["office", "parts"],
@@ -40,7 +43,10 @@ const category = (
   parentCode: string | null = null,
   more: Pick<NewCategory, "key" | "listed" | "description" | "retired"> = {},
 ): NewCategory => ({
-  ...{ code, name, ink, parentCode },
+  code,
+  name,
+  ink,
+  parentCode,
   ...more,
 });
 
@@ -71,7 +77,10 @@ export const CATEGORIES: readonly NewCategory[] = [
 ];
 
 const record = (code: string, title: string, parentCode: string | null = null, closed = false): NewRecord => ({
-  ...{ code, title, parentCode, closed },
+  code,
+  title,
+  parentCode,
+  closed,
   kind: code.startsWith("C") ? "client" : "project",
   addresses: (ADDRESSES_OF[code] ?? []).map(address),
 });

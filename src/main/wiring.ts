@@ -49,7 +49,9 @@ export function wire(
       tell: teller.tell,
       trust: options.trust ?? { authservIds: [], keys: null },
       sending: options.sending ?? {
-        ...{ holdMs: 0, aMinute: Number.POSITIVE_INFINITY, perDomainAMinute: Number.POSITIVE_INFINITY },
+        holdMs: 0,
+        aMinute: Number.POSITIVE_INFINITY,
+        perDomainAMinute: Number.POSITIVE_INFINITY,
       },
       demo: options.demo,
       passTime: options.demo

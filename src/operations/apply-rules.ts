@@ -66,10 +66,7 @@ export async function applyRules(
     if (conversation === undefined) throw new Error(`conversation ${id} went away under its rules`);
     const known = (await factsOf(trx, [id])).get(id) ?? NOTHING_HAPPENED;
     const effects = planRule(rule, known, givable, starts);
-    await carryOut(
-      ...([trx, deps, null, trustedId<BatchId>(deps.newId())] as const),
-      ...([[{ conversation, known, effects }], mark] as const),
-    );
+    await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [{ conversation, known, effects }], mark);
   }
 }
 

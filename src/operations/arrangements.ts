@@ -35,7 +35,8 @@ export async function lookAtArrangement(deps: Deps, grant: TrayGrant): Promise<O
   const known = new Set(records.map(({ id }) => id));
   return {
     tree: knownOf(tree, (id) => known.has(id)),
-    ...{ version, isHanded },
+    version,
+    isHanded,
     records: records.map((record) => ({ ...record, open: counts?.get(record.id)?.open ?? 0 })),
   };
 }

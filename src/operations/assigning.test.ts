@@ -67,7 +67,10 @@ describe("assigning", () => {
     const covers = [{ trayId: desk.grant.tray.id, recordId: null, memberId: desk.mara.id }];
     const off = done(
       await planTimeOff(desk.tray.deps, desk.tobiasGrant, {
-        ...{ memberId: null, from: later(now, -DAY), until: later(now, 3 * DAY), covers },
+        memberId: null,
+        from: later(now, -DAY),
+        until: later(now, 3 * DAY),
+        covers,
       }),
     );
     const refused = await decide(desk.tray.deps, desk.grant, about(id), assign(desk.tobias.id));

@@ -40,8 +40,14 @@ afterAll(() => tray.close());
 beforeEach(() => passes(tray, 1));
 
 const draft = (name: string, part: Partial<CategoryDraft> = {}): CategoryDraft => ({
-  ...{ trayId: lead.tray.id, parentId: null, name, code: "", ink: "moss", key: null },
-  ...{ description: "", listed: "open" },
+  trayId: lead.tray.id,
+  parentId: null,
+  name,
+  code: "",
+  ink: "moss",
+  key: null,
+  description: "",
+  listed: "open",
   ...part,
 });
 const make = async (name: string, part: Partial<CategoryDraft> = {}, grant = lead) => {

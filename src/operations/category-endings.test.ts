@@ -120,8 +120,13 @@ beforeAll(async () => {
     const actions = { ...NO_ACTIONS, categoryIds };
     value(
       await keepRule(tray.deps, lead, {
-        ...{ id: null, name, isOn: true, isLast: false },
-        ...{ conditions, exceptions: NO_CONDITIONS, actions },
+        id: null,
+        name,
+        isOn: true,
+        isLast: false,
+        conditions,
+        exceptions: NO_CONDITIONS,
+        actions,
       }),
     );
   }
@@ -170,8 +175,13 @@ describe(`a category of ${MANY} conversations`, () => {
     const before = await state();
     const { announced, ended } = await end(rounds, quotes);
     expect(announced).toEqual({
-      ...{ conversations: MANY, open: MANY, followUps: 0, views: 1, places: 1 },
-      ...{ rules: 2, contacts: 1 },
+      conversations: MANY,
+      open: MANY,
+      followUps: 0,
+      views: 1,
+      places: 1,
+      rules: 2,
+      contacts: 1,
     });
     const { value: counts, stepId } = value(ended);
     expect(counts).toEqual({ conversations: MANY });

@@ -36,7 +36,11 @@ let aDay: PolicyId;
 
 const policy = (name: string, given: Partial<RetentionPolicy> = {}) =>
   keepPolicy(tray.deps, desk.lead, {
-    ...{ id: null, name, period: "P30D", countsFrom: "closing", endsIn: "review" },
+    id: null,
+    name,
+    period: "P30D",
+    countsFrom: "closing",
+    endsIn: "review",
     ...given,
   });
 const days = (count: number) => {
@@ -99,8 +103,14 @@ describe("a record whose term is over", () => {
     );
     const certificate = done(await disposes(record.id, previewId));
     expect(certificate).toMatchObject({
-      ...{ code: record.code, title: "Vane House", kind: "client", byName: "Ines Varga" },
-      ...{ conversations: 2, elsewhere: 0, messages: 2, documents: 4 },
+      code: record.code,
+      title: "Vane House",
+      kind: "client",
+      byName: "Ines Varga",
+      conversations: 2,
+      elsewhere: 0,
+      messages: 2,
+      documents: 4,
       why: expect.stringContaining("30 days after its closing by its own policy, A month"),
       digest: createHash("sha256")
         .update(rows.map(({ id, sha256 }) => `${id} ${sha256}`).join("\n"))
@@ -146,7 +156,9 @@ describe("a record whose term is over", () => {
     await files([both], second.id);
     const message = (await openConversation(tray.deps, desk.lead, part, "ahead"))?.messages[0];
     await desk.does(desk.lead, part, {
-      ...{ kind: "file", recordId: second.id, settle: false },
+      kind: "file",
+      recordId: second.id,
+      settle: false,
       part: { messageId: message?.id ?? trustedId(""), attachment: 0 },
     });
     await closes(first);

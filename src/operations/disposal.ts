@@ -177,11 +177,20 @@ function certificateOf(
 ): Certificate {
   const { until, why } = termInWords(term, (at) => calendarDay(at, zone));
   return {
-    ...{ id: deps.newId(), at: deps.now(), byName, previewedAt, code: record.code, title: record.title },
+    id: deps.newId(),
+    at: deps.now(),
+    byName,
+    previewedAt,
+    code: record.code,
+    title: record.title,
     kind: kind.toLowerCase(),
     why: `${until}, ${why}`,
-    ...{ conversations: named.goes.length, elsewhere: named.elsewhere.length, messages: named.messages },
-    ...{ documents: named.documents, bytes: named.bytes, digest: named.digest },
+    conversations: named.goes.length,
+    elsewhere: named.elsewhere.length,
+    messages: named.messages,
+    documents: named.documents,
+    bytes: named.bytes,
+    digest: named.digest,
   };
 }
 

@@ -122,7 +122,11 @@ describe("who is present", () => {
 describe("an answer that crosses another", () => {
   const answer = (part: Partial<Answer> = {}): Answer => ({
     to: [{ name: "", address: address("vane@vanehouse.example") }],
-    ...{ cc: [], subject: "Re", html: "<p>Yes.</p>", after: { kind: "settle" }, ...part },
+    cc: [],
+    subject: "Re",
+    html: "<p>Yes.</p>",
+    after: { kind: "settle" },
+    ...part,
   });
   const send = async (part: Partial<Answer> = {}) =>
     refusal(await answerConversation(desk.tray.deps, desk.grant, desk.ines, id, answer(part)));
@@ -151,8 +155,12 @@ describe("an answer that crosses another", () => {
 
 describe("a shared draft", () => {
   const content = {
-    ...{ to: "vane@vanehouse.example", cc: "", subject: "Re", html: "<p>Tuesday at nine.</p>" },
-    ...{ after: "settle" as const, day: "" },
+    to: "vane@vanehouse.example",
+    cc: "",
+    subject: "Re",
+    html: "<p>Tuesday at nine.</p>",
+    after: "settle" as const,
+    day: "",
   };
   const hand = (part: object = {}) =>
     handDraft(desk.tray.deps, desk.grant, id, {
@@ -254,7 +262,9 @@ describe("a conversation that is passed on outside", () => {
     const letter = { to, cc: [], subject: "Fwd: Letter", html: "<p>Could you answer?</p>", passesOn };
     const until = null;
     return answerConversation(desk.tray.deps, desk.grant, desk.ines, id, {
-      ...{ ...letter, after: { kind: "expect", until }, ...part },
+      ...letter,
+      after: { kind: "expect", until },
+      ...part,
     });
   };
   const sentNow = async () => {

@@ -38,11 +38,17 @@ beforeAll(async () => {
 afterAll(() => tray.close());
 
 const file = (name: string, content: Uint8Array | string = `This is ${name}.`): NamedFile => ({
-  ...{ name, contentType: "text/plain", content: Buffer.from(content) },
+  name,
+  contentType: "text/plain",
+  content: Buffer.from(content),
 });
 const letter = (enclosures: readonly EnclosureId[]): Answer => ({
-  ...{ to: [{ name: "P. Vane", address: address("vane@vanehouse.example") }], cc: [], html: "<p>Here it is.</p>" },
-  ...{ subject: "Re: Drawings", after: { kind: "keep" }, enclosures },
+  to: [{ name: "P. Vane", address: address("vane@vanehouse.example") }],
+  cc: [],
+  html: "<p>Here it is.</p>",
+  subject: "Re: Drawings",
+  after: { kind: "keep" },
+  enclosures,
 });
 const answers = (id: ConversationId, enclosures: readonly EnclosureId[], grant = desk.lead) =>
   answerConversation(tray.deps, grant, desk.ines, id, letter(enclosures));
@@ -50,7 +56,9 @@ const carriedBy = async (messageId: Parameters<typeof readRaw>[2]) => {
   const raw = await readRaw(tray.deps, desk.lead, messageId);
   const { message, contents } = await parseMessage(raw ?? new Uint8Array());
   return message.attachments.map(({ fileName, contentType, index }) => ({
-    ...{ fileName, contentType, text: Buffer.from(contents[index] ?? []).toString() },
+    fileName,
+    contentType,
+    text: Buffer.from(contents[index] ?? []).toString(),
   }));
 };
 const kept = async (given: NamedFile) => done(await enclose(tray.deps, desk.lead, given));

@@ -52,7 +52,9 @@ function exportedForm(message: RawWithPeople): ExportedMessage {
   const from = { name: message.fromName, address: message.fromAddress };
   const [first = from] = recipients.to;
   return {
-    ...{ raw, sentAt, subject },
+    raw,
+    sentAt,
+    subject,
     correspondent: mailboxName(message.direction === "out" ? first : from),
     from: `${from.name} <${from.address}>`.trim(),
     to: recipients.to.map(({ address }) => address).join(", "),

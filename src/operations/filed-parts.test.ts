@@ -158,7 +158,10 @@ describe("an answer that is sent and filed", () => {
     answerConversation(tray.deps, desk.lead, desk.ines, id, {
       to: [{ name: "", address: address("vane@vanehouse.example") }],
       cc: [],
-      ...{ subject: "Re: Papers", html: "<p>Filed.</p>", after: { kind: after }, files: { recordId } },
+      subject: "Re: Papers",
+      html: "<p>Filed.</p>",
+      after: { kind: after },
+      files: { recordId },
     });
 
   it("files its conversation, and carries the code of the record", async () => {

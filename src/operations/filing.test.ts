@@ -22,7 +22,13 @@ let record: Parameters<typeof filingsOf>[2];
 let recordId: RecordId;
 
 const field = (key: string, given: Partial<FilingField>): FilingField => ({
-  ...{ key, label: key, kind: "text", required: false, choices: [], start: "", remembers: false },
+  key,
+  label: key,
+  kind: "text",
+  required: false,
+  choices: [],
+  start: "",
+  remembers: false,
   ...given,
 });
 const FIELDS = [

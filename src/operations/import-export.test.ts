@@ -42,8 +42,13 @@ const ours = "Ottermoor Organ Works <office@ottermoor.example>";
 const mbox = (messages: readonly Uint8Array[]) =>
   mboxOf(
     messages.map((raw) => ({
-      ...{ raw, sentAt: instant(0), correspondent: "", subject: "" },
-      ...{ from: "", to: "", messageId: "" },
+      raw,
+      sentAt: instant(0),
+      correspondent: "",
+      subject: "",
+      from: "",
+      to: "",
+      messageId: "",
     })),
   );
 const correspondence = (name: string) => [
@@ -75,7 +80,9 @@ async function* bytes(...chunks: Uint8Array[]) {
 }
 async function upload(name: string, content: Uint8Array, asHistory = true) {
   const received = await receiveImport(tray.deps, office.grant, {
-    ...{ name, way: asHistory ? ("history" as const) : ("new" as const), content: bytes(content) },
+    name,
+    way: asHistory ? ("history" as const) : ("new" as const),
+    content: bytes(content),
   });
   if (!received.ok) throw new Error(received.error.kind);
   return received.value.id;

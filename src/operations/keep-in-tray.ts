@@ -121,7 +121,11 @@ async function keepOne(
   const conversationId = joins ?? trustedId<ConversationId>(deps.newId());
   const held = joins === null ? null : await heldFacts(trx, tray, conversationId);
   const { stored, place } = placed(
-    ...([deps, tray, incoming, conversationId, held] as const),
+    deps,
+    tray,
+    incoming,
+    conversationId,
+    held,
     await circumstances(trx, deps, tray, incoming, joins),
     await answeredAt(trx, tray, incoming, held),
   );

@@ -59,7 +59,8 @@ export async function keepLetter(
 ): Promise<void> {
   await storeMessage(trx, stored, {
     ...place,
-    ...{ docket: deriveDocket(facts), newestText: firstWords(stored.ownText) },
+    docket: deriveDocket(facts),
+    newestText: firstWords(stored.ownText),
   });
   const { to, cc } = stored.recipients;
   await keepRecipients(
@@ -94,7 +95,11 @@ export async function storedLetter(
     messageId: `${id}@${domainOf(address)}`,
     date: now,
     from: { name: `${writer.name}, ${grant.tray.name}`, address },
-    ...{ to, cc, subject, inReplyTo, references },
+    to,
+    cc,
+    subject,
+    inReplyTo,
+    references,
     text: textOfHtml(html),
     html,
     carries,

@@ -104,7 +104,9 @@ describe("leaving a list", () => {
     expect(asked).toHaveLength(before);
     const open = await openConversation(deps, office.grant, id);
     expect(open?.messages.at(-1)).toMatchObject({
-      ...{ direction: "out", subject: "stop", ownText: "a<b" },
+      direction: "out",
+      subject: "stop",
+      ownText: "a<b",
       recipients: { to: [{ address: "leave@tinguild.example" }] },
     });
     expect(open?.row.standing).toBe("settled");
@@ -166,7 +168,10 @@ describe("older mail", () => {
   it("does not call unanswered what we had the last word in", async () => {
     const [first] = await idsOf({ person: ["otto@quayle.example"] });
     await answerConversation(deps, office.grant, office.ines, first as ConversationId, {
-      ...{ to: [{ name: "", address: address("otto@quayle.example") }], cc: [], subject: "Re", html: "<p>Yes</p>" },
+      to: [{ name: "", address: address("otto@quayle.example") }],
+      cc: [],
+      subject: "Re",
+      html: "<p>Yes</p>",
       after: { kind: "settle" },
     });
     const otto = (await lookAtBacklog(deps, office.grant, "quarter")).find(({ key }) => key === "otto@quayle.example");

@@ -44,7 +44,8 @@ function waitingRow(
   const askedAt = (row.marks.findLast(([, kind]) => kind === "w")?.[0] ?? row.standingSince) as Instant;
   const closes = closesToday(now, hours);
   return {
-    ...{ row, askedAt },
+    row,
+    askedAt,
     over: row.expectedAt === null ? 0 : workingTimeBetween(row.expectedAt, now, hours),
     usual:
       time === null

@@ -128,8 +128,16 @@ export async function tellOfOverdue(deps: Deps): Promise<number> {
   const overdue = await overdueSince(deps.db, later(now, -OVERDUE_WITHIN), now, MAX_AT_ONCE);
   const all = overdue.map(
     ({ memberId, trayId, conversationId, text, about }): NewNotification => ({
-      ...{ id: trustedId<NotificationId>(deps.newId()), memberId, trayId, conversationId, at: now },
-      ...{ event: "overdue", by: null, count: 1, words: text, about },
+      id: trustedId<NotificationId>(deps.newId()),
+      memberId,
+      trayId,
+      conversationId,
+      at: now,
+      event: "overdue",
+      by: null,
+      count: 1,
+      words: text,
+      about,
     }),
   );
   await addNotifications(deps.db, all);

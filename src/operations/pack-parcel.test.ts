@@ -15,9 +15,7 @@ let code: string;
 let id: ConversationId;
 
 const DRAWING = "Lower frame, one to twenty.\n";
-const LETTER = [...["Two things:", "", "From here on it hums.", "", "--p", "Content-Type: text/plain", ""]].join(
-  "\r\n",
-);
+const LETTER = ["Two things:", "", "From here on it hums.", "", "--p", "Content-Type: text/plain", ""].join("\r\n");
 
 beforeAll(async () => {
   tray = await testTray();
@@ -49,14 +47,17 @@ beforeAll(async () => {
   });
   ({ code } = done(made));
   const body = [
-    ...["--p", "Content-Type: text/plain", "", LETTER.split("--p")[0] ?? ""],
-    ...[
-      "--p",
-      'Content-Type: text/plain; name="frame.txt"',
-      'Content-Disposition: attachment; filename="../frame.txt"',
-      "",
-    ],
-    ...[DRAWING, "--p--", ""],
+    "--p",
+    "Content-Type: text/plain",
+    "",
+    LETTER.split("--p")[0] ?? "",
+    "--p",
+    'Content-Type: text/plain; name="frame.txt"',
+    'Content-Disposition: attachment; filename="../frame.txt"',
+    "",
+    DRAWING,
+    "--p--",
+    "",
   ].join("\r\n");
   const headers = { "MIME-Version": "1.0", "Content-Type": 'multipart/mixed; boundary="p"' };
   const raw = aMessage({ id: "one@x.example", subject: "The frame / hum", headers, body });
@@ -89,7 +90,16 @@ async function exported(format: "eml" | "mbox", withNotes = false, who = desk.le
 }
 const linesOf = (files: ReadonlyMap<string, Buffer>) => {
   const read = readTable(files.get("index.csv")?.toString() ?? "", [
-    ...["kind", "file", "sha256", "size", "direction", "from", "messageid", "means", "filedby", "field: kind"],
+    "kind",
+    "file",
+    "sha256",
+    "size",
+    "direction",
+    "from",
+    "messageid",
+    "means",
+    "filedby",
+    "field: kind",
   ]);
   if (!read.ok) throw new Error(read.error);
   return read.value.map(({ cells }) => cells);
@@ -132,13 +142,11 @@ describe("a record taken out", () => {
       expect(Number(size)).toBe(content?.byteLength);
     }
     expect(lines[0]).toMatchObject({
-      ...{
-        direction: "in",
-        messageid: "one@x.example",
-        means: "by hand",
-        filedby: "Ines Varga",
-        "field: kind": "offer",
-      },
+      direction: "in",
+      messageid: "one@x.example",
+      means: "by hand",
+      filedby: "Ines Varga",
+      "field: kind": "offer",
     });
     expect(lines[1]).toMatchObject({ direction: "out", "field: kind": "offer" });
   });

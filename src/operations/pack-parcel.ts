@@ -139,7 +139,9 @@ function documentFiles(contents: ParcelContents): Files {
     message.attachments
       .filter(({ inline }) => !inline)
       .map(({ index, fileName }) => ({
-        ...{ at: message.sentAt, fileName, line: { ...particularsOf(contents, message), alone: "" } },
+        at: message.sentAt,
+        fileName,
+        line: { ...particularsOf(contents, message), alone: "" },
         load: () => documentOf(contents, message, index),
       })),
   );
@@ -148,13 +150,16 @@ function documentFiles(contents: ParcelContents): Files {
       ? []
       : [
           {
-            ...{ at: sentAt, fileName, line: { ...aloneBy(who, sentAt), ...filingOfPart(contents, part) } },
+            at: sentAt,
+            fileName,
+            line: { ...aloneBy(who, sentAt), ...filingOfPart(contents, part) },
             load: () => documentOf(contents, { id: messageId, trayId }, attachment),
           },
         ],
   );
   const put = documents.map(({ id, recordId, at, fileName, who, filing }) => ({
-    ...{ at, fileName },
+    at,
+    fileName,
     line: {
       ...aloneBy(who, at),
       ...(filing === null ? {} : filedInWords(contents, { ...filing, filedAt: null, filedBy: null, rule: null })),
@@ -196,7 +201,8 @@ function pdfFiles(contents: ParcelContents, withNotes: boolean): Files {
       const toPrint = { id, subject, messages, withNotes, nameOf, about };
       return {
         entry: {
-          ...{ folder: "conversations/", name: printedAs.get(id) ?? "" },
+          folder: "conversations/",
+          name: printedAs.get(id) ?? "",
           load: () => printConversation(deps, toPrint),
         },
         line: { kind: "conversation", subject, ...filingOf(contents, id) },
@@ -207,7 +213,8 @@ function pdfFiles(contents: ParcelContents, withNotes: boolean): Files {
 
 function recordEntry(deps: Deps, grant: TrayGrant, { id }: FilingRecord): LazyZipEntry {
   return {
-    ...{ folder: "", name: "record.csv" },
+    folder: "",
+    name: "record.csv",
     load: async () => {
       const known = new Map((await registerRecords(deps.db, grant)).map((record) => [record.id, record]));
       // What it stands under comes first, so that each line finds the one above it.
@@ -219,12 +226,16 @@ function recordEntry(deps: Deps, grant: TrayGrant, { id }: FilingRecord): LazyZi
 
 function notesEntry({ deps, messages, printedAs, nameOf }: ParcelContents): LazyZipEntry {
   return {
-    ...{ folder: "", name: "notes.csv" },
+    folder: "",
+    name: "notes.csv",
     load: async () => {
       const ids = [...new Set(messages.map(({ conversationId }) => conversationId))];
       const notes = await notesOf(deps.db, ids);
       const lines = notes.map(({ conversationId, at, by, text }) => ({
-        ...{ conversation: printedAs.get(conversationId) ?? "", at: dateOf(at).toISOString(), by: nameOf(by), text },
+        conversation: printedAs.get(conversationId) ?? "",
+        at: dateOf(at).toISOString(),
+        by: nameOf(by),
+        text,
       }));
       return Buffer.from(writeTable(NOTE_COLUMNS, lines));
     },

@@ -66,7 +66,9 @@ export async function parcelContents(deps: Deps, grant: TrayGrant, what: ParcelO
   ]);
   const asking = entry === undefined ? types : types.filter(({ id }) => id === entry.typeId);
   return {
-    ...{ ...found, deps, grants },
+    ...found,
+    deps,
+    grants,
     labels: new Map(asking.flatMap(({ fields }) => fields.map(({ key, label }) => [key, label]))),
     nameOf: (id) => members.find((member) => member.id === id)?.name ?? "",
   };
@@ -93,7 +95,11 @@ async function foundOnRecord(deps: Deps, grant: TrayGrant, id: RecordId, text: s
   const whole = new Set(taken.filter(({ attachment }) => attachment === null).map(({ messageId }) => messageId));
   const written = messages.filter(({ id, conversationId }) => !isPart || filings.has(conversationId) || whole.has(id));
   return {
-    ...{ record, filings, messages: written, parts: taken, name: record.code },
+    record,
+    filings,
+    messages: written,
+    parts: taken,
+    name: record.code,
     about: `${record.code} ${record.title}${isPart ? `: what has “${text}”` : ""}`,
     documents: documents.toReversed().filter(({ id, fileName }) => read.has(id) || hasEvery(fileName, query)),
     printedAs: printedNames(written),
@@ -109,8 +115,13 @@ async function foundInTray(deps: Deps, grant: TrayGrant, { text, everywhere }: P
     filingsOfConversations(deps.db, grant, ids),
   ]);
   return {
-    ...{ record: null, messages, parts: [], documents: [], printedAs: printedNames(messages) },
-    ...{ name: `${grant.tray.slug} search`, about: `${grant.tray.name}: what has “${text}”` },
+    record: null,
+    messages,
+    parts: [],
+    documents: [],
+    printedAs: printedNames(messages),
+    name: `${grant.tray.slug} search`,
+    about: `${grant.tray.name}: what has “${text}”`,
     filings: groupedBy(filings, ({ id }) => id),
   };
 }

@@ -10,8 +10,23 @@ import { mailboxLine } from "./print-conversation";
 export type Line = Readonly<Record<string, string>>;
 /** The columns of `index.csv`; those of the filing fields of its type come after them. */
 const INDEX_COLUMNS = [
-  ...["kind", "file", "sha256", "size", "date", "direction", "from", "to", "cc", "subject", "attachments"],
-  ...["messageId", "conversation", "alone", "filedAt", "filedBy", "means"],
+  "kind",
+  "file",
+  "sha256",
+  "size",
+  "date",
+  "direction",
+  "from",
+  "to",
+  "cc",
+  "subject",
+  "attachments",
+  "messageId",
+  "conversation",
+  "alone",
+  "filedAt",
+  "filedBy",
+  "means",
 ] as const;
 /** What stands before the label of a filing field in the name of its column. */
 export const FIELD_PREFIX = "field: ";
@@ -26,7 +41,9 @@ export const aloneBy = (who: string, at: Instant): Line => ({
 /** What the index says of a message. */
 export function particularsOf(contents: ParcelContents, message: MessageOnRecord): Line {
   return {
-    ...{ date: dateOf(message.sentAt).toISOString(), direction: message.direction, subject: message.subject },
+    date: dateOf(message.sentAt).toISOString(),
+    direction: message.direction,
+    subject: message.subject,
     from: mailboxLine({ name: message.fromName, address: message.fromAddress }),
     to: message.recipients.to.map(mailboxLine).join(", "),
     cc: message.recipients.cc.map(mailboxLine).join(", "),

@@ -27,7 +27,9 @@ export async function printConversation(
     ...notes.map(({ by, at, text }) => ({ at, part: printedNote(nameOf(by), at, text) })),
   ].toSorted((a, b) => a.at - b.at);
   return conversationPdf({
-    ...{ subject, about, parts: parts.map(({ part }) => part) },
+    subject,
+    about,
+    parts: parts.map(({ part }) => part),
     made: dateOf(parts.at(-1)?.at ?? deps.now()),
   });
 }

@@ -50,7 +50,10 @@ export async function recordLines(
   ]);
   const codes = new Map(parents.map(({ id, code }) => [id, code]));
   return records.map((record) => ({
-    ...{ code: record.code, title: record.title, note: record.note, addresses: record.addresses.join(", ") },
+    code: record.code,
+    title: record.title,
+    note: record.note,
+    addresses: record.addresses.join(", "),
     type: types.find(({ id }) => id === record.typeId)?.name ?? "",
     under: record.parentId === null ? "" : (codes.get(record.parentId) ?? ""),
     status: record.closedAt === null ? "open" : "closed",
@@ -116,7 +119,11 @@ async function surroundings(trx: Database, grant: TrayGrant): Promise<Surroundin
   return {
     known: new Map(records.map((record) => [record.id, record])),
     byCode: new Map(records.map((record) => [record.code, record])),
-    ...{ types, members, groups, taken, readerId: grant.memberId },
+    types,
+    members,
+    groups,
+    taken,
+    readerId: grant.memberId,
   };
 }
 

@@ -80,8 +80,13 @@ export async function newRecord(
   const given = code ?? (await nextCode(trx, type.id, pattern.value, calendarDay(deps.now(), grant.tray.timeZone)));
   return ok({
     ...entry.value,
-    ...{ id: trustedId<RecordId>(deps.newId()), code: given, version: 0, viewers: null, mergedInto: null },
-    ...{ createdAt: deps.now(), closedAt: null },
+    id: trustedId<RecordId>(deps.newId()),
+    code: given,
+    version: 0,
+    viewers: null,
+    mergedInto: null,
+    createdAt: deps.now(),
+    closedAt: null,
   });
 }
 

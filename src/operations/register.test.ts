@@ -44,8 +44,13 @@ beforeAll(async () => {
   ]);
   const project = (await lookAtTypes(tray.deps)).find(({ name }) => name === "Project");
   draft = {
-    ...{ typeId: project?.id ?? trustedId(""), title: "New case", parentId: null, responsibleId: null, note: "" },
-    ...{ addresses: "", access: null },
+    typeId: project?.id ?? trustedId(""),
+    title: "New case",
+    parentId: null,
+    responsibleId: null,
+    note: "",
+    addresses: "",
+    access: null,
   };
 });
 afterAll(() => tray.close());
@@ -172,13 +177,11 @@ describe("the register as a table", () => {
     expect(await seenBy(desk.lead)).toEqual(before);
     const taken = await importRecords(tray.deps, desk.maraGrant, table, false);
     expect(taken.ok && taken.value.map(({ line, kind }) => [line, kind])).toEqual([
-      ...[
-        [2, "new"],
-        [3, "problem"],
-        [4, "changed"],
-        [5, "new"],
-        [6, "problem"],
-      ],
+      [2, "new"],
+      [3, "problem"],
+      [4, "changed"],
+      [5, "new"],
+      [6, "problem"],
     ]);
     const out = await exportRecords(tray.deps, desk.lead);
     expect(out).toContain("Valve case,P-26-700,Project,C-033,open,Ines Varga,,");

@@ -165,7 +165,11 @@ describe("what matters only until a moment", () => {
     const expiresAt = later(now(), 9 * DAY);
     done(
       await answerConversation(tray.deps, desk.lead, desk.ines, id, {
-        ...{ to: [{ name: "", address: VANE }], cc: [], subject: "Re", html: "<p>20 crowns.</p>", expiresAt },
+        to: [{ name: "", address: VANE }],
+        cc: [],
+        subject: "Re",
+        html: "<p>20 crowns.</p>",
+        expiresAt,
         after: { kind: "settle" },
       }),
     );

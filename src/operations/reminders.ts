@@ -78,8 +78,13 @@ export async function planReminders(
       if (docket.standing.kind !== "waiting" || expectation === undefined || row === undefined) return [];
       const html = htmlOfText(plan.text ?? preparedText(row, writer, plan, { now, zone: grant.tray.timeZone }));
       return times.map((sendAt) => ({
-        ...{ id: trustedId<ReminderId>(deps.newId()), trayId: grant.tray.id, conversationId: id },
-        ...{ expectationId: expectation.id, sendAt, html, madeBy: grant.memberId },
+        id: trustedId<ReminderId>(deps.newId()),
+        trayId: grant.tray.id,
+        conversationId: id,
+        expectationId: expectation.id,
+        sendAt,
+        html,
+        madeBy: grant.memberId,
       }));
     });
     await addReminders(trx, planned, now);
@@ -182,8 +187,12 @@ async function sendOne(trx: Database, deps: Deps, reminder: Reminder): Promise<R
   const awaited = expectation.from.length === 0 ? answer.to.map(({ address }) => address) : stillAwaited(expectation);
   const to = awaited.map((address) => known.find((one) => one.address === address) ?? { name: "", address });
   const sent = await answerWithin(trx, deps, grant, writer, conversationId, {
-    ...{ to, cc: [], subject: answer.subject, html: reminder.html },
-    ...{ after: { kind: "wait" }, anyway: true },
+    to,
+    cc: [],
+    subject: answer.subject,
+    html: reminder.html,
+    after: { kind: "wait" },
+    anyway: true,
   });
   if (!sent.ok) return sent;
   await endReminder(trx, id, { messageId: sent.value });

@@ -69,7 +69,10 @@ beforeAll(async () => {
   done(
     await answerConversation(there.deps, desk.lead, desk.ines, first.id, {
       to: [{ name: "Perpetua Vane", address: address("perpetua.vane@vanehouse.example") }],
-      ...{ cc: [], subject: "Re: Papers", html: "<p>On Tuesday.</p>", after: { kind: "keep" } },
+      cc: [],
+      subject: "Re: Papers",
+      html: "<p>On Tuesday.</p>",
+      after: { kind: "keep" },
     }),
   );
   // What threading would put together was split by hand, and the other way round.
@@ -114,8 +117,15 @@ describe("a record that is taken out of one tray and into another", () => {
     const restored = await takeRecordIn(here.deps, newDesk.lead, before);
     const messages = format === "eml" ? [4, 0] : [0, 4];
     expect(restored).toMatchObject({
-      ...{ ok: true, value: { code, conversations: 3, remarks: [] } },
-      ...{ value: { messages: messages[0], knownAlready: messages[1], documents: format === "eml" ? 2 : 0 } },
+      ok: true,
+      value: {
+        code,
+        conversations: 3,
+        remarks: [],
+        messages: messages[0],
+        knownAlready: messages[1],
+        documents: format === "eml" ? 2 : 0,
+      },
     });
     const after = await zipFrom(here, newDesk, format);
     expect(textOf(await filesInZip(after))).toEqual(textOf(await filesInZip(before)));
@@ -144,7 +154,9 @@ describe("what is no record, or not as it was", () => {
     const files = await filesInZip(await zipFrom(there, desk, "eml"));
     const [letter = ""] = [...files.keys()].filter((name) => name.startsWith("messages/"));
     const changed = [...files].map(([name, content]) => ({
-      ...{ folder: "", name, load: async () => (name === letter ? Buffer.from(`${content}!`) : content) },
+      folder: "",
+      name,
+      load: async () => (name === letter ? Buffer.from(`${content}!`) : content),
     }));
     const { zipStream } = await import("../mail/index");
     const empty = await testTray();
@@ -171,7 +183,13 @@ describe("the zip of a record that is uploaded", () => {
     expect(here.jobs).toContainEqual({ kind: "run-import", importId: id });
     await runImport(here.deps, id);
     expect(await runOf(id)).toMatchObject({
-      ...{ state: "done", way: "record", problem: null, messages: 4, added: 0, knownAlready: 4, record: { code } },
+      state: "done",
+      way: "record",
+      problem: null,
+      messages: 4,
+      added: 0,
+      knownAlready: 4,
+      record: { code },
       said: "3 conversations, and 0 documents besides.",
     });
     expect((await runOf(id))?.bytesRead).toBe((await runOf(id))?.bytes);

@@ -85,7 +85,10 @@ export async function restoreRecord(
   const documents = await inTransaction(deps.db, (trx) => addDocuments(trx, deps, restoring, read.value.documents));
   deps.tell({ trayId: grant.tray.id, conversationId: null });
   return ok({
-    ...{ ...opened.value, documents, conversations: threads.homes.size, remarks: threads.remarks },
+    ...opened.value,
+    documents,
+    conversations: threads.homes.size,
+    remarks: threads.remarks,
     messages: threads.added,
     knownAlready: read.value.letters.length - threads.added,
   });
@@ -109,7 +112,10 @@ async function readRecordZip(zip: OpenZip): Promise<Result<ReadZip, string>> {
     const documents = lines.filter(({ kind, alone }) => kind === "document" && alone === "yes");
     const notes = readRows((await zip.read("notes.csv"))?.toString() ?? "") ?? [];
     return ok({
-      ...{ table: table.toString(), code, letters, notes },
+      table: table.toString(),
+      code,
+      letters,
+      notes,
       documents: documents.map((line) => ({ line, load: () => fileIn(zip, line) })),
     });
   } catch {
@@ -309,7 +315,8 @@ function filingIn(line: Line, recordId: RecordId, fields: readonly FilingField[]
   );
   const at = readInstant(line.filedAt ?? "");
   return {
-    ...{ recordId, means: "import" },
+    recordId,
+    means: "import",
     ...(Object.keys(given).length === 0 ? {} : { fields: given }),
     ...(at === null ? {} : { earlier: { by: line.filedBy ?? "", at, how: line.means ?? "" } }),
   };

@@ -97,7 +97,7 @@ export async function lookAtRetention(deps: Deps, grant: TrayGrant): Promise<Ret
     const preview = previews.get(id) ?? null;
     const isByItself = term.kind === "until" && term.endsIn === "disposal" && preview?.by === null;
     const goesAt = isByItself && preview !== null ? later(preview.at, ANNOUNCED_MS) : null;
-    return { ...{ id, code, title, kind, filed }, term, preview, goesAt };
+    return { id, code, title, kind, filed, term, preview, goesAt };
   };
   const endOf = ({ term }: RetainedLine) => (term.kind === "until" ? term.at : 0);
   const inOrder = (some: readonly Retained[]) => some.map(line).toSorted((a, b) => endOf(a) - endOf(b));
@@ -131,7 +131,8 @@ export async function retentionOf(deps: Deps, grant: TrayGrant, id: RecordId): P
   return {
     term: terms.get(id) ?? { kind: "for-good", under: null },
     policyId: all.find((one) => one.id === id)?.policyId ?? null,
-    ...{ policies, holds },
+    policies,
+    holds,
   };
 }
 

@@ -46,7 +46,11 @@ beforeAll(async () => {
 afterAll(() => tray.close());
 
 const draft = (given: Partial<RuleDraft> = {}): RuleDraft => ({
-  ...{ id: null, name: "Dombach’s invoices", isOn: true, isLast: false, exceptions: NO_CONDITIONS },
+  id: null,
+  name: "Dombach’s invoices",
+  isOn: true,
+  isLast: false,
+  exceptions: NO_CONDITIONS,
   conditions: { ...NO_CONDITIONS, from: ["@dombach.example"], subject: ["invoice"] },
   actions: { ...NO_ACTIONS, categoryIds: [invoices], recordId: supplier, ownerId: desk.mara.id },
   ...given,
@@ -71,7 +75,9 @@ describe("a rule", () => {
     const id = await keep();
     const one = await invoice();
     expect(await docketOf(one)).toMatchObject({
-      ...{ ownerId: desk.mara.id, categoryIds: [invoices], recordIds: [supplier] },
+      ownerId: desk.mara.id,
+      categoryIds: [invoices],
+      recordIds: [supplier],
       standing: { kind: "our-move" },
     });
     expect((await docketOf(await invoice({ from: "elsewhere@x.example" })))?.categoryIds).toEqual([]);
@@ -79,13 +85,17 @@ describe("a rule", () => {
     const [step] = steps.filter(({ conversationId }) => conversationId === one);
     expect(step).toMatchObject({
       rule: { name: "Dombach’s invoices", why: "from @dombach.example, “invoice” in the subject" },
-      ...{ mayUndo: true, by: null },
+      mayUndo: true,
+      by: null,
     });
     expect(step?.words.split(" and ").toSorted()).toEqual([
-      ...["assigned it to Mara Quell", "filed it to C-1", "gave it Invoices"],
+      "assigned it to Mara Quell",
+      "filed it to C-1",
+      "gave it Invoices",
     ]);
     const told = await tray.ask("select event from notification where member_id = $1 and conversation_id = $2", [
-      ...[desk.mara.id, one],
+      desk.mara.id,
+      one,
     ]);
     expect(told).toEqual([{ event: "assigned" }]);
     done(await undoBatch(tray.deps, desk.lead, step?.batchId ?? trustedId("")));
@@ -185,7 +195,11 @@ describe("a rule", () => {
 
 describe("a contact", () => {
   const someone = (given: Partial<ContactDraft> = {}): ContactDraft => ({
-    ...{ name: "Perpetua Vane", organisation: "Vane House", phone: "", note: "", categoryIds: [invoices] },
+    name: "Perpetua Vane",
+    organisation: "Vane House",
+    phone: "",
+    note: "",
+    categoryIds: [invoices],
     addresses: "vane@vanehouse.example, p.vane@x.example",
     ...given,
   });

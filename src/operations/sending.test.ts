@@ -45,13 +45,11 @@ async function conversation(from: string): Promise<ConversationId> {
 }
 async function answer(id: ConversationId, to: string, asksReport = false): Promise<MessageId> {
   const sent = await answerConversation(held, office.grant, office.ines, id, {
-    ...{
-      to: [{ name: "", address: address(to) }],
-      cc: [],
-      subject: "Re: Matter",
-      html: "<p>Unrepeatable words.</p>",
-      asksReport,
-    },
+    to: [{ name: "", address: address(to) }],
+    cc: [],
+    subject: "Re: Matter",
+    html: "<p>Unrepeatable words.</p>",
+    asksReport,
     after: { kind: "expect", until: later(tray.clock.now, 2 * DAY) },
   });
   if (!sent.ok) throw new Error(sent.error.kind);
@@ -112,13 +110,11 @@ describe("sending", () => {
     };
     const id = await conversation("dee@d.example");
     await answerConversation(noted as Deps, office.grant, office.ines, id, {
-      ...{
-        to: [{ name: "", address: address("dee@d.example") }],
-        cc: [],
-        subject: "Re",
-        html: "<p>x</p>",
-        after: { kind: "keep" },
-      },
+      to: [{ name: "", address: address("dee@d.example") }],
+      cc: [],
+      subject: "Re",
+      html: "<p>x</p>",
+      after: { kind: "keep" },
     });
     expect(enqueued).toEqual([tray.clock.now + 10 * SECOND]);
   });

@@ -118,9 +118,20 @@ export async function setUpRecords(deps: Deps, records: readonly NewRecord[]): P
     const type = types.find(({ name }) => name.toLowerCase() === record?.kind);
     if (record === undefined || type === undefined) throw new Error(`there is no type for ${code}`);
     return {
-      ...{ id: record.id, code, typeId: type.id, title: record.title, parentId: record.parentId, addresses },
-      ...{ responsibleId: null, note: "", access: null, viewers: null, mergedInto: null, version: 0 },
-      ...{ createdAt: deps.now(), closedAt: record.closed ? deps.now() : null },
+      id: record.id,
+      code,
+      typeId: type.id,
+      title: record.title,
+      parentId: record.parentId,
+      addresses,
+      responsibleId: null,
+      note: "",
+      access: null,
+      viewers: null,
+      mergedInto: null,
+      version: 0,
+      createdAt: deps.now(),
+      closedAt: record.closed ? deps.now() : null,
     };
   });
   await inTransaction(deps.db, (trx) => saveRecords(trx, entries));

@@ -42,7 +42,8 @@ describe("shutting a member out", () => {
     await desk.does(desk.tobiasGrant, settled, { kind: "settle" });
     const followUp = { followUpId: trustedId<FollowUpId>(desk.tray.deps.newId()), dueAt: null, text: "call" };
     await desk.does(desk.lead, followed, assign(desk.mara.id), {
-      ...{ kind: "follow-up", forMember: desk.tobias.id },
+      kind: "follow-up",
+      forMember: desk.tobias.id,
       ...followUp,
     });
     const content = { to: "", cc: "", subject: "", html: "<p>x</p>", after: "keep" as const, day: "" };

@@ -73,7 +73,8 @@ describe("what is overdue", () => {
     const id = await desk.arrive();
     const until = later(desk.tray.clock.now, HOUR);
     const expectation = (day: typeof until, name: string) => ({
-      ...{ kind: "expect" as const, until: day },
+      kind: "expect" as const,
+      until: day,
       expectationId: trustedId<ExpectationId>(name),
     });
     const ids = [desk.tray.deps.newId(), desk.tray.deps.newId(), desk.tray.deps.newId()];

@@ -116,11 +116,16 @@ describe("threads", () => {
     ]);
     const first = await arrive({ subject: "Drawings", from: "ann@calder.example" });
     const recordId = record?.id ?? trustedId<RecordId>("");
-    await decide(...([tray.deps, office.grant, { ids: [first.id], seenVersion: null }] as const), {
-      kind: "file",
-      recordId,
-      settle: true,
-    });
+    await decide(
+      tray.deps,
+      office.grant,
+      { ids: [first.id], seenVersion: null },
+      {
+        kind: "file",
+        recordId,
+        settle: true,
+      },
+    );
     expect((await arrive({ subject: "Re: your P-26-077", from: "ann@calder.example" })).id).toBe(first.id);
     expect((await arrive({ subject: "Re: your P-26-077", from: "bob@calder.example" })).id).not.toBe(first.id);
   });
@@ -245,7 +250,9 @@ describe("reports about what we sent", () => {
     const first = await arrive({ subject: "Tin", from: "smelter@tin.example" });
     const sent = await answer(first.id, "smelter@tin.example");
     const raw = aMessage({
-      ...{ from: "MAILER-DAEMON@mx.tin.example", subject: "Returned mail: User unknown", id: "b2@tin.example" },
+      from: "MAILER-DAEMON@mx.tin.example",
+      subject: "Returned mail: User unknown",
+      id: "b2@tin.example",
       body: "Your message could not be delivered:\r\n\r\n<smelter@tin.example>: 550 user unknown\r\n",
     });
     expect(await report(raw)).toMatchObject({ conversationId: first.id });

@@ -78,7 +78,10 @@ describe("the bin", () => {
     ];
     await does(filed, { kind: "file", recordId: sorrel, settle: false });
     await does(followed, {
-      ...{ kind: "follow-up", followUpId: trustedId<FollowUpId>(tray.deps.newId()), dueAt: null, text: "" },
+      kind: "follow-up",
+      followUpId: trustedId<FollowUpId>(tray.deps.newId()),
+      dueAt: null,
+      text: "",
       forMember: office.ines.id,
     });
     for (const id of [gone, filed, followed]) await does(id, { kind: "bin" });
@@ -90,7 +93,11 @@ describe("the bin", () => {
     days(15);
     expect(await emptyBins(tray.deps)).toBe(1);
     expect(await Promise.all([kept, gone, filed, followed, later30].map(standingOf))).toEqual([
-      ...["to-sort", "gone", "bin", "bin", "bin"],
+      "to-sort",
+      "gone",
+      "bin",
+      "bin",
+      "bin",
     ]);
     for (const table of ["message", "journal", "thread_link", "reading", "message_search"])
       expect(await tray.ask(`select 1 from ${table} where conversation_id = $1`, [gone])).toEqual([]);
@@ -174,7 +181,8 @@ describe("the bin", () => {
     });
     expect((await setUpHours(tray.deps, lead, { ...hours, holidays: ["2026-12-25"], binDays: null })).ok).toBe(true);
     expect(await traySettings(tray.deps, office.grant)).toMatchObject({
-      ...{ binDays: null, hours: { holidays: ["2026-12-25"] } },
+      binDays: null,
+      hours: { holidays: ["2026-12-25"] },
     });
     days(3_000);
     expect(await emptyBins(tray.deps)).toBe(0);
@@ -189,12 +197,10 @@ describe("the bin", () => {
     for (const id of used.slice(0, 2)) await does(id, { kind: "restore" });
     expect(await lookAtBin(tray.deps, office.grant)).toMatchObject({ takenBack: 2, isUsedAsStorage: false });
     const answered = await answerConversation(tray.deps, office.grant, office.ines, used[2] as ConversationId, {
-      ...{
-        to: [{ name: "", address: address("vane@vanehouse.example") }],
-        cc: [],
-        subject: "Re: C",
-        html: "<p>Yes</p>",
-      },
+      to: [{ name: "", address: address("vane@vanehouse.example") }],
+      cc: [],
+      subject: "Re: C",
+      html: "<p>Yes</p>",
       after: { kind: "settle" },
     });
     expect(answered.ok).toBe(true);

@@ -138,13 +138,11 @@ describe("a draft", () => {
     const promises = [{ text: promise?.text ?? "", dueAt: promise?.date?.at ?? null }];
     done(
       await answerConversation(tray.deps, desk.lead, desk.ines, id, {
-        ...{
-          to: [{ name: "", address: VANE }],
-          cc: [],
-          subject: "Re",
-          html: "<p>I will.</p>",
-          after: { kind: "settle" },
-        },
+        to: [{ name: "", address: VANE }],
+        cc: [],
+        subject: "Re",
+        html: "<p>I will.</p>",
+        after: { kind: "settle" },
         promises,
       }),
     );

@@ -31,8 +31,11 @@ beforeAll(async () => {
 afterAll(() => tray.close());
 
 const letter = (given: Partial<Answer> = {}): Answer => ({
-  ...{ to: [{ name: "Leocadia Thrane", address: address("casework@calder.example") }], cc: [], html: "<p>When?</p>" },
-  ...{ subject: `Drawings [${record.code}]`, after: { kind: "expect", until: later(tray.clock.now, DAY) } },
+  to: [{ name: "Leocadia Thrane", address: address("casework@calder.example") }],
+  cc: [],
+  html: "<p>When?</p>",
+  subject: `Drawings [${record.code}]`,
+  after: { kind: "expect", until: later(tray.clock.now, DAY) },
   ...given,
 });
 const openOf = async (id: ConversationId) => {

@@ -31,12 +31,17 @@ export async function askedElsewhere(
         or journal.effect ->> 'organisation' = any(cast(:domains as text[])))
     order by c.last_message_at desc, c.id limit ${MOST}`,
     {
-      ...{ trayId: grant.tray.id, memberId: grant.memberId, but, addresses: [...addresses] },
+      trayId: grant.tray.id,
+      memberId: grant.memberId,
+      but,
+      addresses: [...addresses],
       domains: addresses.map(domainOf),
     } as never,
   );
   return found.rows.map((row) => ({
     conversationId: trustedId<ConversationId>(row.id),
-    ...{ subject: row.subject, ownText: row.own_text, recordCodes: row.record_codes },
+    subject: row.subject,
+    ownText: row.own_text,
+    recordCodes: row.record_codes,
   }));
 }

@@ -17,7 +17,10 @@ export function cutForStoring(raw: Uint8Array): CutBlob {
   if (runs.length === 0) return { content: raw, noted: null, runs };
   const noted = runs.map(
     ({ at, lineLength, lineEnd, endsLine, sha256 }): NotedRun => ({
-      ...{ at, lineLength, lineEnd, endsLine },
+      at,
+      lineLength,
+      lineEnd,
+      endsLine,
       sha256: Buffer.from(sha256).toString("hex"),
     }),
   );

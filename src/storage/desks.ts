@@ -29,7 +29,11 @@ export async function deskParts(db: Database, grant: TrayGrant, now: Instant): P
     } as never,
   );
   return found.rows.map(({ owner_id, urgency, age, waits, count }) => ({
-    ...{ ownerId: trustedId<MemberId>(owner_id), urgency: urgencyOfPace(urgency), age, waits, count },
+    ownerId: trustedId<MemberId>(owner_id),
+    urgency: urgencyOfPace(urgency),
+    age,
+    waits,
+    count,
   }));
 }
 
@@ -67,7 +71,10 @@ export async function dealtWith(db: Database, grant: TrayGrant, id: Conversation
     { id, trayId: grant.tray.id, memberId: grant.memberId } as never,
   );
   return found.rows.map(({ owner_id, person, record, category }) => ({
-    ...{ memberId: trustedId<MemberId>(owner_id), person, record, category },
+    memberId: trustedId<MemberId>(owner_id),
+    person,
+    record,
+    category,
   }));
 }
 

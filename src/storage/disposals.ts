@@ -79,15 +79,21 @@ export async function namedForDisposal(db: Database, recordId: RecordId): Promis
   const [sum] = sums.rows;
   if (sum === undefined) throw new Error("counting gave no row");
   const namedOf = (row: Row): NamedConversation => ({
-    ...{ id: trustedId<ConversationId>(row.id), subject: row.subject, who: row.who },
+    id: trustedId<ConversationId>(row.id),
+    subject: row.subject,
+    who: row.who,
     trayId: trustedId<TrayId>(row.tray_id),
-    ...{ newestAt: at(row.last_message_at), messages: row.message_count },
+    newestAt: at(row.last_message_at),
+    messages: row.message_count,
   });
   return {
     goes: goes.map(namedOf),
     elsewhere: found.rows.filter(({ is_elsewhere }) => is_elsewhere).map(namedOf),
     open: found.rows.filter(({ is_open }) => is_open).length,
-    ...{ messages: sum.messages, documents: sum.carried + sum.put, bytes: Number(sum.bytes), digest: sum.digest },
+    messages: sum.messages,
+    documents: sum.carried + sum.put,
+    bytes: Number(sum.bytes),
+    digest: sum.digest,
   };
 }
 
@@ -109,7 +115,10 @@ export async function keepPreview(
 ): Promise<void> {
   await knexOf(trx)("disposal_preview")
     .insert({
-      ...{ id, record_id: recordId, at: param(when), by_member_id: by },
+      id,
+      record_id: recordId,
+      at: param(when),
+      by_member_id: by,
       named: JSON.stringify({ digest: named.digest, elsewhere: named.elsewhere.length }),
     })
     .onConflict("record_id")
@@ -196,7 +205,9 @@ export async function addCertificate(
 ): Promise<void> {
   await knexOf(trx)("disposal_certificate").insert({
     ...certificate,
-    ...{ at: param(when), by_name: byName, previewed_at: param(previewedAt) },
+    at: param(when),
+    by_name: byName,
+    previewed_at: param(previewedAt),
     viewers: viewers === null ? null : [...viewers],
   });
 }
@@ -210,9 +221,19 @@ export async function certificatesFor(db: Database, memberId: string): Promise<C
     .orderBy([{ column: "at", order: "desc" }, "id"])
     .limit(MOST_CERTIFICATES);
   return rows.map((row) => ({
-    ...{ id: row.id, at: at(row.at), byName: row.by_name, previewedAt: at(row.previewed_at) },
-    ...{ code: row.code, title: row.title, kind: row.kind, why: row.why, digest: row.digest },
-    ...{ conversations: row.conversations, messages: row.messages, documents: row.documents },
-    ...{ elsewhere: row.elsewhere, bytes: Number(row.bytes) },
+    id: row.id,
+    at: at(row.at),
+    byName: row.by_name,
+    previewedAt: at(row.previewed_at),
+    code: row.code,
+    title: row.title,
+    kind: row.kind,
+    why: row.why,
+    digest: row.digest,
+    conversations: row.conversations,
+    messages: row.messages,
+    documents: row.documents,
+    elsewhere: row.elsewhere,
+    bytes: Number(row.bytes),
   }));
 }

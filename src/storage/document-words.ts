@@ -71,7 +71,9 @@ export async function unreadDocuments(db: Database, limit: number): Promise<Unre
     .orderBy("id", "desc")
     .limit(limit);
   return rows.map(({ id, file_name, content_type, content, runs }) => ({
-    ...{ id, name: file_name, contentType: content_type },
+    id,
+    name: file_name,
+    contentType: content_type,
     content: () => wholeBlob(db, { content, runs }),
   }));
 }

@@ -19,8 +19,14 @@ export async function addEnclosure(
 ): Promise<Enclosure> {
   const sha256 = await keepBlob(trx, content);
   await knexOf(trx)("enclosure").insert({
-    ...{ id, tray_id: grant.tray.id, by_member_id: grant.memberId, sha256 },
-    ...{ file_name: name, content_type: contentType, size: content.byteLength, at: param(at) },
+    id,
+    tray_id: grant.tray.id,
+    by_member_id: grant.memberId,
+    sha256,
+    file_name: name,
+    content_type: contentType,
+    size: content.byteLength,
+    at: param(at),
   });
   return { id, name, size: content.byteLength };
 }

@@ -20,8 +20,15 @@ export type RawWithPeople = {
 };
 
 const COLUMNS = [
-  ...["sent_at", "direction", "subject", "message.message_id", "from_name", "from_address", "recipients"],
-  ...["content", "runs"],
+  "sent_at",
+  "direction",
+  "subject",
+  "message.message_id",
+  "from_name",
+  "from_address",
+  "recipients",
+  "content",
+  "runs",
 ];
 
 /** The messages of some conversations of a tray with their bytes, in order of time; at most `limit`. What was taken back before it went is not among them. */

@@ -60,15 +60,20 @@ export async function startImportRun(
   run: { id: string; trayId: TrayId; by: MemberId; fileName: string; way: ImportWay; createdAt: Instant },
 ): Promise<void> {
   await knexOf(db)("import_run").insert({
-    ...{
-      id: run.id,
-      tray_id: run.trayId,
-      by_member_id: run.by,
-      file_name: run.fileName,
-      as_history: run.way !== "new",
-    },
-    ...{ state: "receiving", bytes: 0, bytes_read: 0, messages: 0, added: 0, known_already: 0, flagged: 0 },
-    ...{ takes: run.way === "record" ? "record" : "mail", created_at: param(run.createdAt) },
+    id: run.id,
+    tray_id: run.trayId,
+    by_member_id: run.by,
+    file_name: run.fileName,
+    as_history: run.way !== "new",
+    state: "receiving",
+    bytes: 0,
+    bytes_read: 0,
+    messages: 0,
+    added: 0,
+    known_already: 0,
+    flagged: 0,
+    takes: run.way === "record" ? "record" : "mail",
+    created_at: param(run.createdAt),
   });
 }
 

@@ -110,8 +110,15 @@ async function keepFollowUps(trx: Database, kept: readonly { id: ConversationId;
 async function keepFiledParts(trx: Database, kept: readonly { id: ConversationId; docket: Docket }[]): Promise<void> {
   const rows = kept.flatMap(({ id, docket }) =>
     docket.filedParts.map(({ recordId, messageId, attachment, at, by, means, fields, earlier }) => ({
-      ...{ record_id: recordId, message_id: messageId, attachment: attachment ?? -1, conversation_id: id },
-      ...{ filed_at: param(at), by_member_id: by, means, fields, earlier },
+      record_id: recordId,
+      message_id: messageId,
+      attachment: attachment ?? -1,
+      conversation_id: id,
+      filed_at: param(at),
+      by_member_id: by,
+      means,
+      fields,
+      earlier,
     })),
   );
   await knexOf(trx).raw(

@@ -95,7 +95,9 @@ const FOUND = Object.entries(KINDS)
 function valuesOf(grant: TrayGrant, { away, ...moments }: LooseEndTerms) {
   const values = Object.entries(moments).map(([name, moment]) => [name, param(moment)] as const);
   return {
-    ...{ trayId: grant.tray.id, memberId: grant.memberId, away: [...away] },
+    trayId: grant.tray.id,
+    memberId: grant.memberId,
+    away: [...away],
     ...Object.fromEntries(values),
   } as never;
 }

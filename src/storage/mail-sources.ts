@@ -28,8 +28,15 @@ export async function addMailSource(
   source: Omit<MailSource, "uidValidity" | "lastUid" | "problem" | "checkedAt">,
 ): Promise<void> {
   await knexOf(db)("mail_source").insert({
-    ...{ id: source.id, tray_id: source.trayId, host: source.host, port: source.port, secure: source.secure },
-    ...{ user_name: source.userName, password_variable: source.passwordVariable, mailbox: source.mailbox, last_uid: 0 },
+    id: source.id,
+    tray_id: source.trayId,
+    host: source.host,
+    port: source.port,
+    secure: source.secure,
+    user_name: source.userName,
+    password_variable: source.passwordVariable,
+    mailbox: source.mailbox,
+    last_uid: 0,
   });
 }
 

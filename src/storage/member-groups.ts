@@ -24,7 +24,9 @@ export async function groupsOf(db: Database, grant: TrayGrant): Promise<MemberGr
     { trayId: grant.tray.id } as never,
   );
   return found.rows.map(({ id, name, members }) => ({
-    ...{ id: trustedId<GroupId>(id), name, memberIds: members.map((one) => trustedId<MemberId>(one)) },
+    id: trustedId<GroupId>(id),
+    name,
+    memberIds: members.map((one) => trustedId<MemberId>(one)),
   }));
 }
 

@@ -123,9 +123,22 @@ export async function startEmpty(
   at: Date,
 ): Promise<void> {
   await knexOf(trx)("conversation").insert({
-    ...{ id, tray_id: trayId, created_at: at, version: 0, message_count: 0, last_message_at: at },
-    ...{ subject: subject.subject, base_subject: subject.baseSubject, who: "", newest_text: "" },
-    ...{ standing: "to-sort", standing_since: at, standing_reason: "{}", turn: "nobody" },
-    ...{ category_ids: [], record_ids: [], marks: "[]" },
+    id,
+    tray_id: trayId,
+    created_at: at,
+    version: 0,
+    message_count: 0,
+    last_message_at: at,
+    subject: subject.subject,
+    base_subject: subject.baseSubject,
+    who: "",
+    newest_text: "",
+    standing: "to-sort",
+    standing_since: at,
+    standing_reason: "{}",
+    turn: "nobody",
+    category_ids: [],
+    record_ids: [],
+    marks: "[]",
   });
 }

@@ -57,7 +57,14 @@ type Row = {
 };
 
 const parcelOf = ({ text, everywhere, format, name, state, done, total, problem, ...row }: Row): Parcel => ({
-  ...{ text, everywhere, format, name, state, done, total, problem },
+  text,
+  everywhere,
+  format,
+  name,
+  state,
+  done,
+  total,
+  problem,
   id: trustedId<ParcelId>(row.id),
   trayId: trustedId<TrayId>(row.tray_id),
   byMemberId: trustedId<MemberId>(row.by_member_id),
@@ -75,9 +82,18 @@ export async function addParcel(
 ): Promise<void> {
   const { id, text, everywhere, format, name } = parcel;
   await knexOf(trx)("parcel").insert({
-    ...{ id, text, everywhere, format, name, tray_id: parcel.trayId, by_member_id: parcel.byMemberId },
-    ...{ record_id: parcel.recordId, with_notes: parcel.withNotes, state: "waiting" },
-    ...{ created_at: param(parcel.createdAt), progress_at: param(parcel.createdAt) },
+    id,
+    text,
+    everywhere,
+    format,
+    name,
+    tray_id: parcel.trayId,
+    by_member_id: parcel.byMemberId,
+    record_id: parcel.recordId,
+    with_notes: parcel.withNotes,
+    state: "waiting",
+    created_at: param(parcel.createdAt),
+    progress_at: param(parcel.createdAt),
   });
 }
 
@@ -123,7 +139,11 @@ export async function endParcel(
     .where({ id })
     .whereIn("state", ["waiting", "running"])
     .update({
-      ...{ state, bytes, problem, ended_at: param(now), progress_at: param(now) },
+      state,
+      bytes,
+      problem,
+      ended_at: param(now),
+      progress_at: param(now),
       ...(state === "done" ? { done: knexOf(trx).ref("total") } : {}),
     });
   if (ended > 0 && state !== "done") await knexOf(trx)("parcel_piece").where({ parcel_id: id }).delete();

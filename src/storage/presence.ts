@@ -25,8 +25,12 @@ export async function keepPresence(
       where presence.member_id = excluded.member_id
     returning 1`,
     {
-      ...{ pageId: page.pageId, conversationId: page.conversationId, doing: page.doing },
-      ...{ memberId: grant.memberId, trayId: grant.tray.id, now: param(now) },
+      pageId: page.pageId,
+      conversationId: page.conversationId,
+      doing: page.doing,
+      memberId: grant.memberId,
+      trayId: grant.tray.id,
+      now: param(now),
     } as never,
   );
   return found.rows.length === 1;

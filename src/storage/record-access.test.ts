@@ -73,10 +73,20 @@ describe("who may know of a record", () => {
         const records = all.map((one, at): RegisterRecord => {
           const parentId = one.parent === null ? null : (ids[one.parent] ?? null);
           return {
-            ...{ id: ids[at] ?? trustedId(""), code: `C-${at}`, typeId, title: `Record ${at}`, parentId },
-            ...{ responsibleId: null, note: "", addresses: [], viewers: null, mergedInto: null, version: 0 },
+            id: ids[at] ?? trustedId(""),
+            code: `C-${at}`,
+            typeId,
+            title: `Record ${at}`,
+            parentId,
+            responsibleId: null,
+            note: "",
+            addresses: [],
+            viewers: null,
+            mergedInto: null,
+            version: 0,
             access: one.access === null ? null : accessOf(one.access),
-            ...{ createdAt: tray.clock.now, closedAt: null },
+            createdAt: tray.clock.now,
+            closedAt: null,
           };
         });
         await inTransaction(tray.deps.db, async (trx) => {

@@ -53,14 +53,12 @@ const COLUMNS = [
 ];
 
 const documentOf = (row: Row): RecordDocument => ({
-  ...{
-    id: row.id,
-    fileName: row.file_name,
-    contentType: row.content_type,
-    size: row.size,
-    who: row.who,
-    filing: row.filing,
-  },
+  id: row.id,
+  fileName: row.file_name,
+  contentType: row.content_type,
+  size: row.size,
+  who: row.who,
+  filing: row.filing,
   recordId: trustedId<RecordId>(row.record_id),
   sha256: row.sha256.toString("hex"),
   at: at(row.at),
@@ -78,8 +76,13 @@ export async function addRecordDocument(
   const known = { record_id: document.recordId, file_name: document.fileName, sha256 };
   if ((await builder("record_document").first("id").where(known)) !== undefined) return null;
   await builder("record_document").insert({
-    ...{ ...known, id: document.id, content_type: document.contentType, size: content.byteLength },
-    ...{ at: param(document.at), who: document.who, by_member_id: document.by },
+    ...known,
+    id: document.id,
+    content_type: document.contentType,
+    size: content.byteLength,
+    at: param(document.at),
+    who: document.who,
+    by_member_id: document.by,
     filing: document.filing === null ? null : JSON.stringify(document.filing),
   });
   return { ...document, size: content.byteLength, sha256: sha256.toString("hex") };

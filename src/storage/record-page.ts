@@ -36,7 +36,10 @@ export async function conversationsOnRecord(
     where c.record_ids @> array[cast(:recordId as uuid)] and c.joined_to is null ${isSearched ? hit : ""}
     order by c.standing = any(:open) desc, c.last_message_at desc, c.id desc limit :most`,
     {
-      ...{ memberId: grant.memberId, recordId, most, open: [...OPEN_STANDINGS] },
+      memberId: grant.memberId,
+      recordId,
+      most,
+      open: [...OPEN_STANDINGS],
       ...(isSearched ? { query: tsqueryText(query) } : {}),
     } as never,
   );

@@ -8,7 +8,10 @@ import { knexOf } from "./knex-of";
 type TypeRow = { id: string; name: string; code_pattern: string; fields: FilingField[] };
 
 const typeOf = (row: TypeRow): RecordType => ({
-  ...{ id: trustedId<RecordTypeId>(row.id), name: row.name, codePattern: row.code_pattern, fields: row.fields },
+  id: trustedId<RecordTypeId>(row.id),
+  name: row.name,
+  codePattern: row.code_pattern,
+  fields: row.fields,
 });
 
 /** The types of records, in their order. */

@@ -159,7 +159,11 @@ export async function addRecordSteps(trx: Database, steps: readonly RecordStep[]
   if (steps.length === 0) return;
   await knexOf(trx)("record_step").insert(
     steps.map(({ id, recordId, at: when, by, words }) => ({
-      ...{ id, record_id: recordId, at: param(when), by_member_id: by, words },
+      id,
+      record_id: recordId,
+      at: param(when),
+      by_member_id: by,
+      words,
     })),
   );
 }
@@ -176,7 +180,10 @@ export async function recordSteps(db: Database, recordId: RecordId): Promise<Rec
     ])
     .limit(MOST_STEPS);
   return rows.map((row) => ({
-    ...{ id: row.id, recordId, at: at(row.at), words: row.words },
+    id: row.id,
+    recordId,
+    at: at(row.at),
+    words: row.words,
     by: row.by_member_id === null ? null : trustedId<MemberId>(row.by_member_id),
   }));
 }

@@ -65,8 +65,15 @@ export async function addReminders(
     .update({ state: "stopped", reason: "planned-anew" });
   await knexOf(trx)("reminder").insert(
     reminders.map(({ id, trayId, conversationId, expectationId, sendAt, html, madeBy }) => ({
-      ...{ id, tray_id: trayId, conversation_id: conversationId, expectation_id: expectationId, html, made_by: madeBy },
-      ...{ send_at: param(sendAt), made_at: param(now), state: "waiting" },
+      id,
+      tray_id: trayId,
+      conversation_id: conversationId,
+      expectation_id: expectationId,
+      html,
+      made_by: madeBy,
+      send_at: param(sendAt),
+      made_at: param(now),
+      state: "waiting",
     })),
   );
 }

@@ -18,8 +18,20 @@ export type StoredParse = {
 type ParsedColumns = Readonly<Record<(typeof COLUMNS)[number] | "own_text" | "rest_text", unknown>>;
 
 const COLUMNS = [
-  ...(["kind", "kind_reason", "subject", "from_name", "from_address", "recipients", "has_html", "has_remote"] as const),
-  ...(["failed_recipients", "attachments", "warnings", "list_id", "protection", "unsubscribe"] as const),
+  "kind",
+  "kind_reason",
+  "subject",
+  "from_name",
+  "from_address",
+  "recipients",
+  "has_html",
+  "has_remote",
+  "failed_recipients",
+  "attachments",
+  "warnings",
+  "list_id",
+  "protection",
+  "unsubscribe",
 ] as const;
 const AS_JSON: ReadonlySet<string> = new Set(["recipients", "failed_recipients", "attachments", "unsubscribe"]);
 

@@ -9,8 +9,11 @@ import { at, atOrNull, param } from "./rows";
 type PolicyRow = { id: string; name: string; period: string; counts_from: CountsFrom; ends_in: EndsIn };
 
 const policyOf = (row: PolicyRow): RetentionPolicy => ({
-  ...{ id: trustedId<PolicyId>(row.id), name: row.name, period: row.period },
-  ...{ countsFrom: row.counts_from, endsIn: row.ends_in },
+  id: trustedId<PolicyId>(row.id),
+  name: row.name,
+  period: row.period,
+  countsFrom: row.counts_from,
+  endsIn: row.ends_in,
 });
 
 /** The policies that there are, by name. */
@@ -28,8 +31,11 @@ export async function saveRetentionPolicy(trx: Database, policy: RetentionPolicy
   if (taken !== undefined) return false;
   await builder("retention_policy")
     .insert({
-      ...{ id: policy.id, name: policy.name, period: policy.period },
-      ...{ counts_from: policy.countsFrom, ends_in: policy.endsIn },
+      id: policy.id,
+      name: policy.name,
+      period: policy.period,
+      counts_from: policy.countsFrom,
+      ends_in: policy.endsIn,
     })
     .onConflict("id")
     .merge();
@@ -155,10 +161,16 @@ export async function retainedRecords(db: Database, around: RecordId | null = nu
       return policy === undefined ? [] : [{ policy, from, lastMessageAt: last }];
     };
     return {
-      ...{ id: trustedId<RecordId>(row.id), code: row.code, title: row.title, kind: row.kind, filed: row.filed },
+      id: trustedId<RecordId>(row.id),
+      code: row.code,
+      title: row.title,
+      kind: row.kind,
+      filed: row.filed,
       parentId: row.parent_id === null ? null : trustedId<RecordId>(row.parent_id),
       policyId: row.own === null ? null : trustedId<PolicyId>(row.own),
-      ...{ createdAt: at(row.created_at), closedAt: atOrNull(row.closed_at), keptUntil: atOrNull(row.kept_until) },
+      createdAt: at(row.created_at),
+      closedAt: atOrNull(row.closed_at),
+      keptUntil: atOrNull(row.kept_until),
       holds: row.holds ?? [],
       applied: [
         ...applied(row.own, { kind: "record" }, lastMessageAt),
@@ -184,14 +196,21 @@ export type Hold = { readonly id: string; readonly reason: string; readonly at: 
 export async function holdsOf(db: Database, recordId: RecordId): Promise<Hold[]> {
   const rows = await knexOf(db)("retention_hold").where({ record_id: recordId }).orderBy("at");
   return rows.map((row) => ({
-    ...{ id: row.id, reason: row.reason, at: at(row.at), by: trustedId<MemberId>(row.by_member_id) },
+    id: row.id,
+    reason: row.reason,
+    at: at(row.at),
+    by: trustedId<MemberId>(row.by_member_id),
   }));
 }
 
 /** Holds a record. */
 export async function addHold(trx: Database, recordId: RecordId, { id, reason, at: when, by }: Hold): Promise<void> {
   await knexOf(trx)("retention_hold").insert({
-    ...{ id, record_id: recordId, reason, at: param(when), by_member_id: by },
+    id,
+    record_id: recordId,
+    reason,
+    at: param(when),
+    by_member_id: by,
   });
 }
 

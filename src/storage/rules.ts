@@ -52,7 +52,9 @@ export async function saveRule(trx: Database, rule: KeptRule): Promise<void> {
   const builder = knexOf(trx);
   const { name, isOn, isLast } = rule;
   const columns = {
-    ...{ name, is_on: isOn, is_last: isLast },
+    name,
+    is_on: isOn,
+    is_last: isLast,
     conditions: JSON.stringify(rule.conditions),
     exceptions: JSON.stringify(rule.exceptions),
     actions: JSON.stringify(rule.actions),

@@ -75,7 +75,11 @@ export async function addDraft(trx: Database, grant: TrayGrant, draft: SharedDra
 
 function changingColumns({ content, holderId, state, note, updatedAt }: Omit<SharedDraft, "id">) {
   return {
-    ...{ content: JSON.stringify(content), holder_id: holderId, state, note, updated_at: param(updatedAt) },
+    content: JSON.stringify(content),
+    holder_id: holderId,
+    state,
+    note,
+    updated_at: param(updatedAt),
   };
 }
 

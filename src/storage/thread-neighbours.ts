@@ -81,8 +81,12 @@ export async function keepRecipients(
   addresses: readonly EmailAddress[],
 ): Promise<void> {
   const rows = [...new Set(addresses)].map((address) => ({
-    ...{ message_id: message.id, tray_id: message.trayId, address, sent_at: param(message.sentAt) },
-    ...{ state: "given", detail: "" },
+    message_id: message.id,
+    tray_id: message.trayId,
+    address,
+    sent_at: param(message.sentAt),
+    state: "given",
+    detail: "",
   }));
   if (rows.length > 0) await knexOf(trx)("outgoing_recipient").insert(rows).onConflict().ignore();
 }

@@ -94,7 +94,8 @@ export async function trayJournal(
       join conversation on conversation.id = whole.conversation_id
     order by step.at desc`,
     {
-      ...{ trayId: grant.tray.id, memberId: grant.memberId },
+      trayId: grant.tray.id,
+      memberId: grant.memberId,
       limit,
       before: param(before),
       ...(by === null || by === "tray" ? {} : { by }),

@@ -81,7 +81,9 @@ test("a day's post is filed: by its code with one key, twelve at once, an attach
     await pick(ines, "P-26-031");
     await expect(ines.getByText("and file it to P-26-031")).toBeVisible();
     await ines.getByLabel("attach files…").setInputFiles({
-      ...{ name: "fair copy.txt", mimeType: "text/plain", buffer: Buffer.from("The fair copy.") },
+      name: "fair copy.txt",
+      mimeType: "text/plain",
+      buffer: Buffer.from("The fair copy."),
     });
     const attached = ines.getByRole("list", { name: "Attached" });
     await expect(attached.getByText("fair copy.txt")).toBeVisible();

@@ -98,7 +98,10 @@ describe("the page of a record", () => {
     expect(await refusalOf(ines.looksAt(writePage, {}, `record=${code}`))).toBe(404);
     expect((await ines.posts(changeRecord, { do: "reopen" }, { code })).data.said).toBe(`${code} is open again`);
     expect((await page()).card.steps.map(({ words }) => words)).toEqual([
-      ...["reopened it", "closed it", "called it “After”, changed who is responsible, changed its people", "opened it"],
+      "reopened it",
+      "closed it",
+      "called it “After”, changed who is responsible, changed its people",
+      "opened it",
     ]);
   });
 

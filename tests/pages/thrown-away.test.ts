@@ -56,7 +56,10 @@ describe("older mail", () => {
     ]);
     const [list] = page.proposals;
     const done = await ines.posts(decide, {
-      ...{ kind: "settle", scope: "to-sort", query: list?.query ?? "", said: "Settled: 3 older" },
+      kind: "settle",
+      scope: "to-sort",
+      query: list?.query ?? "",
+      said: "Settled: 3 older",
     });
     expect(done.data).toMatchObject({ ok: true, count: 3 });
     await runBulk(tray.deps, done.data.runId as never);
@@ -72,7 +75,9 @@ describe("what was thrown away", () => {
     await ines.posts(decide, { kind: "bin", conversation: [id] });
     const { bin } = await ines.looksAt(standing, { standing: "bin" });
     expect(bin).toEqual({
-      ...{ term: "What has lain here for 30 days is deleted for good.", stays: "", warning: null },
+      term: "What has lain here for 30 days is deleted for good.",
+      stays: "",
+      warning: null,
       next: expect.stringMatching(/^The next goes \d+ [A-Z][a-z]{2}\.$/),
     });
     expect((await ines.looksAt(standing, { standing: "to-sort" })).bin).toBeNull();
@@ -103,7 +108,8 @@ describe("what was thrown away", () => {
       { address: "winner@luckypost.example", by: office.ines.id },
     ]);
     expect(await ines.posts(junkSender, { address: "nobody", junk: "true" })).toMatchObject({
-      ...{ status: 409, data: { problem: "There is no such sender any more." } },
+      status: 409,
+      data: { problem: "There is no such sender any more." },
     });
   });
 });
@@ -121,11 +127,13 @@ describe("leaving a list", () => {
     expect(shown.correspondence[0]).toMatchObject({
       leaving: {
         how: "One request to tinguild.example does it at once; nothing but that is sent.",
-        ...{ page: null, isImitation: false },
+        page: null,
+        isImitation: false,
       },
     });
     expect(await ines.posts(leaveList, {}, { message })).toMatchObject({
-      ...{ status: 409, data: { problem: "Not left: this process asks nobody outside. Try again later." } },
+      status: 409,
+      data: { problem: "Not left: this process asks nobody outside. Try again later." },
     });
     expect(await refusalOf(ines.posts(leaveList, {}, { message: "none" }))).toBe(404);
   });
@@ -135,13 +143,16 @@ describe("the settings of a tray", () => {
   const week = { "open-1": "on", "from-1": "09:00", "to-1": "12:30", "answer-within": "12" };
   it("are kept for those who lead, and shown to all", async () => {
     expect(await ines.posts(keepSettings, { ...week, "bin-days": "7" })).toMatchObject({
-      ...{ status: 403, data: { problem: "That is for those who lead the tray." } },
+      status: 403,
+      data: { problem: "That is for those who lead the tray." },
     });
     const kept = await lead.posts(keepSettings, { ...week, holidays: "2026-12-25", "bin-days": "7" });
     expect(kept).toMatchObject({ status: 200, data: { saved: "The tray is set up so now" } });
     expect(await ines.looksAt(settings)).toMatchObject({
       week: [null, { from: "09:00", to: "12:30" }, null, null, null, null, null],
-      ...{ zone: "UTC", holidays: ["2026-12-25"], binDays: 7 },
+      zone: "UTC",
+      holidays: ["2026-12-25"],
+      binDays: 7,
     });
   });
 

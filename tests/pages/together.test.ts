@@ -68,7 +68,8 @@ describe("the open conversation", () => {
     const entry = note?.type === "note" ? note.entryId : "";
     const params = { ...onIt(), entry };
     expect(await ines.posts(editNote, { text: " " }, params)).toMatchObject({
-      ...{ status: 400, data: { problem: "Write something first." } },
+      status: 400,
+      data: { problem: "Write something first." },
     });
     expect(await tobias.posts(editNote, { text: "mine" }, params)).toMatchObject({ status: 409 });
     expect(await ines.posts(editNote, { text: "later" }, params)).toMatchObject({ status: 200, data: { ok: true } });

@@ -22,8 +22,11 @@ beforeAll(async () => {
   ines = visitor(tray.deps, desk.ines, desk.lead);
   late = await desk.arrive({ subject: "Late", from: "otto@quayle.example" });
   await answerConversation(tray.deps, desk.lead, desk.ines, late, {
-    ...{ to: [{ name: "Otto Quayle", address: address("otto@quayle.example") }], cc: [], subject: "Re: Late" },
-    ...{ html: "<p>When?</p>", after: { kind: "expect", until: later(tray.clock.now, DAY) } },
+    to: [{ name: "Otto Quayle", address: address("otto@quayle.example") }],
+    cc: [],
+    subject: "Re: Late",
+    html: "<p>When?</p>",
+    after: { kind: "expect", until: later(tray.clock.now, DAY) },
   });
   tray.clock.now = later(tray.clock.now, 4 * DAY);
 });
@@ -58,7 +61,8 @@ describe("the horizon", () => {
     expect((await ines.posts(remind, { do: "plan" })).status).toBe(400);
     const nothing = await desk.arrive({ subject: "Nothing awaited" });
     expect(await ines.posts(remind, { do: "plan", conversation: nothing })).toMatchObject({
-      ...{ status: 409, data: { problem: "Nothing is awaited there any more." } },
+      status: 409,
+      data: { problem: "Nothing is awaited there any more." },
     });
   });
 });
@@ -115,8 +119,8 @@ describe("the holidays of a tray", () => {
   it("can come out of a calendar file, whose broken lines are named", async () => {
     const file = new File(
       [
-        ...["BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20261225\r\nEND:VEVENT\r\n"],
-        ...["BEGIN:VEVENT\r\nSUMMARY:?\r\nEND:VEVENT\r\nEND:VCALENDAR"],
+        "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20261225\r\nEND:VEVENT\r\n",
+        "BEGIN:VEVENT\r\nSUMMARY:?\r\nEND:VEVENT\r\nEND:VCALENDAR",
       ],
       "days.ics",
     );
@@ -127,7 +131,8 @@ describe("the holidays of a tray", () => {
       problem: null,
     });
     expect(await ines.looksAt(settingsPage)).toMatchObject({
-      ...{ holidays: ["2026-12-24", "2026-12-25"], answerWithin: 12 },
+      holidays: ["2026-12-24", "2026-12-25"],
+      answerWithin: 12,
     });
   });
 

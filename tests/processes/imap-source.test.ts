@@ -28,8 +28,13 @@ const comes = (subject: string) =>
   vi.waitFor(async () => expect(await subjects()).toContain(subject), { timeout: 30_000, interval: 100 });
 const add = (passwordVariable: string) =>
   addSource(tray.deps, {
-    ...{ tray: "office", host: "127.0.0.1", port: server.port, secure: false, userName: server.user },
-    ...{ passwordVariable, mailbox: "INBOX" },
+    tray: "office",
+    host: "127.0.0.1",
+    port: server.port,
+    secure: false,
+    userName: server.user,
+    passwordVariable,
+    mailbox: "INBOX",
   });
 
 it("fetches what is there, what comes, and goes on after the server was gone; it touches nothing", {

@@ -74,8 +74,13 @@ export async function setUpDesk(tray: TestTray): Promise<Desk> {
   const office = await setUpOffice(deps);
   const lead = await asLead(tray, office.ines);
   const added = await addMember(deps, {
-    ...{ signInName: "mara", name: "Mara Quell", initials: "MQ", role: "member", timeZone: "UTC" },
-    ...{ password: "ottermoor", trays: ["office"] },
+    signInName: "mara",
+    name: "Mara Quell",
+    initials: "MQ",
+    role: "member",
+    timeZone: "UTC",
+    password: "ottermoor",
+    trays: ["office"],
   });
   const mara = done(added);
   const grantNow = async ({ id }: Pick<Member, "id">) => {
@@ -90,7 +95,8 @@ export async function setUpDesk(tray: TestTray): Promise<Desk> {
     count += 1;
     const id = `desk${count}@vanehouse.example`;
     const raw = aMessage({
-      ...{ id, subject: `${into === undefined ? "" : "Re: "}${subject ?? `Letter ${count}`}` },
+      id,
+      subject: `${into === undefined ? "" : "Re: "}${subject ?? `Letter ${count}`}`,
       ...(from === undefined ? {} : { from }),
       ...(body === undefined ? {} : { body }),
       ...(date === undefined ? {} : { date }),

@@ -56,7 +56,12 @@ type Bare = Omit<MessageFact, "id" | "version" | "at" | "arrivedAt">;
 function messageOf(word: string): Bare | null {
   const from = (letter: string): EmailAddress => PEOPLE[letter as keyof typeof PEOPLE];
   const bare = (direction: "in" | "out", kind: MessageKind, sender: EmailAddress, more: Partial<Bare> = {}): Bare => ({
-    ...{ direction, kind, from: sender, fromName: "", authorId: null, failedRecipients: [] },
+    direction,
+    kind,
+    from: sender,
+    fromName: "",
+    authorId: null,
+    failedRecipients: [],
     ...more,
   });
   if (/^[VTQvH]$/.test(word)) return bare("in", "person", from(word));
@@ -90,7 +95,9 @@ function entryOf(word: string, expectations: number, messages: readonly MessageF
   const [, whom, by] = /^\?([^=]+)(?:=(\d+))?$/.exec(word) ?? [];
   if (whom === undefined) throw new Error(`“${word}” is no word of an exchange`);
   const expected: Extract<Effect, { kind: "expected" }> = {
-    ...{ kind: "expected" as const, expectationId: named(String(expectations)), from: [] },
+    kind: "expected" as const,
+    expectationId: named(String(expectations)),
+    from: [],
     until: by === undefined ? null : hour(Number(by)),
     messageId: messages.findLast(({ direction }) => direction === "out")?.id ?? null,
     ...awaitedOf(whom),

@@ -40,7 +40,9 @@ export async function killStorm(tray: Pick<TestTray, "url" | "ask">, storm: Stor
   const wired = wire({ databaseUrl: tray.url, demo: true, poolSize: 4 }, pino({ level: "silent" }));
   const sent = await writeAnswers(wired.deps, storm.outgoing);
   const environment = {
-    ...{ DATABASE_URL: tray.url, SMTP_OUT_PORT: String(outside.port), LOG_LEVEL: "info" },
+    DATABASE_URL: tray.url,
+    SMTP_OUT_PORT: String(outside.port),
+    LOG_LEVEL: "info",
     // All of it goes to one domain, and its pace is not what this is about.
     SEND_PER_DOMAIN_A_MINUTE: "100000",
   };
@@ -80,8 +82,11 @@ async function writeAnswers(deps: ReturnType<typeof wire>["deps"], count: number
   const conversationId = kept?.conversationId ?? trustedId<ConversationId>("");
   for (let at = 0; at < count; at += 1) {
     const answered = await answerConversation(deps, office.grant, office.ines, conversationId, {
-      ...{ to: [{ name: "", address: `p${at}@x.example` as EmailAddress }], cc: [], subject: `Answer ${at}` },
-      ...{ html: `<p>${at}</p>`, after: { kind: "keep" } },
+      to: [{ name: "", address: `p${at}@x.example` as EmailAddress }],
+      cc: [],
+      subject: `Answer ${at}`,
+      html: `<p>${at}</p>`,
+      after: { kind: "keep" },
     });
     if (!answered.ok) throw new Error(answered.error.kind);
     sent.set(answered.value, `${answered.value}@ottermoor.example`);

@@ -120,11 +120,17 @@ const OPERATIONS = {
     const to = PEOPLE.slice(0, 1 + random(3));
     const after = [
       { kind: "expect", until: soonOr(office), whom: one(office, ["any", "each", "house", "anybody"] as const) },
-      ...([{ kind: "settle" }, { kind: "keep" }, { kind: "wait" }] as const),
+      { kind: "settle" },
+      { kind: "keep" },
+      { kind: "wait" },
     ] as const;
     const answer = {
-      ...{ to: to.map((who) => ({ name: "", address: address(who) })), cc: [], subject: "Re: at random" },
-      ...{ html: "<p>When?</p>", after: one(office, after), anyway: true },
+      to: to.map((who) => ({ name: "", address: address(who) })),
+      cc: [],
+      subject: "Re: at random",
+      html: "<p>When?</p>",
+      after: one(office, after),
+      anyway: true,
     };
     const done = await answerConversation(tray.deps, desk.lead, desk.ines, one(office, office.conversations), answer);
     if (!done.ok) return false;

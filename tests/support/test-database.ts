@@ -131,8 +131,13 @@ export async function setUpParts(deps: Deps): Promise<{ readonly col: Member; re
   const addresses = [address("parts@ottermoor.example")];
   await setUpTray(deps, { slug: "parts", name: "Parts", timeZone: "UTC", addresses });
   const added = await addMember(deps, {
-    ...{ signInName: "col", name: "Col Whitaker", initials: "CW", role: "lead", timeZone: "UTC" },
-    ...{ password: "ottermoor", trays: ["parts"] },
+    signInName: "col",
+    name: "Col Whitaker",
+    initials: "CW",
+    role: "lead",
+    timeZone: "UTC",
+    password: "ottermoor",
+    trays: ["parts"],
   });
   if (!added.ok) throw new Error(added.error.kind);
   const [grant] = await traysOf(deps, added.value);

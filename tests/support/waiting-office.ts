@@ -22,7 +22,9 @@ export async function setUpWaiting(tray: TestTray) {
     return open.docket;
   };
   return {
-    ...{ desk, now, docketOf },
+    desk,
+    now,
+    docketOf,
     /** Lets time pass. */
     moves: (span: number) => {
       tray.clock.now = later(now(), span);
@@ -40,7 +42,10 @@ export async function setUpWaiting(tray: TestTray) {
     ) => {
       passes(tray, 1);
       const sent = await answerConversation(tray.deps, desk.lead, desk.ines, id, {
-        ...{ to: to.map((one) => ({ name: "", address: one })), cc: [], subject: "Re: Tin", html: "<p>When?</p>" },
+        to: to.map((one) => ({ name: "", address: one })),
+        cc: [],
+        subject: "Re: Tin",
+        html: "<p>When?</p>",
         after: { kind: "expect", until: given.until ?? later(now(), DAY), whom: given.whom ?? "any" },
       });
       const [row] = await tray.ask("select message_id from message where id = $1", [done(sent)]);
@@ -52,7 +57,10 @@ export async function setUpWaiting(tray: TestTray) {
       passes(tray, 1);
       count += 1;
       const raw = aMessage({
-        ...{ id: `w${count}@x.example`, from, subject: "Re: Tin", date: dateOf(now()).toUTCString() },
+        id: `w${count}@x.example`,
+        from,
+        subject: "Re: Tin",
+        date: dateOf(now()).toUTCString(),
         ...(inReplyTo === null ? {} : { inReplyTo }),
         ...given,
       });

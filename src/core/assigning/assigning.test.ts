@@ -8,7 +8,11 @@ const INES = trustedId<MemberId>("ines");
 const TOBIAS = trustedId<MemberId>("tobias");
 const COL = trustedId<MemberId>("col");
 const part = (given: Partial<DeskPart>): DeskPart => ({
-  ...{ ownerId: INES, urgency: "no-rush", age: "fresh", waits: false, count: 1 },
+  ownerId: INES,
+  urgency: "no-rush",
+  age: "fresh",
+  waits: false,
+  count: 1,
   ...given,
 });
 
@@ -60,8 +64,14 @@ describe("taking turns", () => {
 
 const NONE = { hers: 0, all: 0 };
 const candidate = (memberId: MemberId, given: Partial<Candidate> = {}): Candidate => ({
-  ...{ memberId, withPerson: NONE, withRecord: NONE, withCategory: NONE, load: 3, open: 3 },
-  ...{ awayUntil: null, atWorkFrom: null },
+  memberId,
+  withPerson: NONE,
+  withRecord: NONE,
+  withCategory: NONE,
+  load: 3,
+  open: 3,
+  awayUntil: null,
+  atWorkFrom: null,
   ...given,
 });
 const order = (...candidates: Candidate[]) => couldTake(candidates).map(({ memberId }) => memberId);

@@ -16,8 +16,13 @@ export type CategoryLine = { readonly [C in Column]?: string };
 /** Categories as lines of a table, as their tree is read. */
 export function linesOfCategories(categories: readonly Category[]): Required<CategoryLine>[] {
   return inTreeOrder(categories).map(({ path, code, ink, key, listed, retired, description }) => ({
-    ...{ path: pathInWords(path), code, ink, key: key ?? "", listed },
-    ...{ retired: retired ? "yes" : "", description },
+    path: pathInWords(path),
+    code,
+    ink,
+    key: key ?? "",
+    listed,
+    retired: retired ? "yes" : "",
+    description,
   }));
 }
 

@@ -66,7 +66,10 @@ describe("the features of a letter", () => {
 
 describe("what is learned from a conversation", () => {
   const decided = (part: Partial<Decided>): Decided => ({
-    ...{ ownerId: null, categoryIds: [], recordIds: [], marks: [] },
+    ownerId: null,
+    categoryIds: [],
+    recordIds: [],
+    marks: [],
     standing: { kind: "our-move", reason: { kind: "arrived", who: "" } },
     ...part,
   });

@@ -41,7 +41,9 @@ describe("how long somebody takes", () => {
     expect(usualTime(took(1, 2, 3, 4), hours)).toBeNull();
     // A day later is nine working hours later.
     expect(usualTime(took(3, 1, 2, 4, 24), hours)).toEqual({
-      ...{ count: 5, median: 3 * HOUR, ninetieth: 9 * HOUR },
+      count: 5,
+      median: 3 * HOUR,
+      ninetieth: 9 * HOUR,
       times: [1, 2, 3, 4, 9].map((span) => span * HOUR),
     });
   });

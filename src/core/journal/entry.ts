@@ -152,8 +152,14 @@ export type Aspect =
 
 /** What happened and cannot be taken back: found out by the tray, or done outside of the conversation. */
 export const FACT_KINDS: readonly EffectKind[] = [
-  ...(["send-failed", "list-left", "rest-ended", "also-awaited", "lapsed"] as const),
-  ...(["draft-handed", "draft-returned", "draft-given-up"] as const),
+  "send-failed",
+  "list-left",
+  "rest-ended",
+  "also-awaited",
+  "lapsed",
+  "draft-handed",
+  "draft-returned",
+  "draft-given-up",
 ];
 
 /** The aspect of a conversation that an effect sets. A fact is not anybody's decision and stands for itself. */

@@ -6,8 +6,15 @@ const at = (text: string): Instant => instant(Date.parse(text));
 const DAY = "2026-08-27";
 
 const group = (part: Partial<BacklogGroup>): BacklogGroup => ({
-  ...{ kind: "person", key: "vane@vanehouse.example", name: "Perpetua Vane", count: 5, unanswered: 0 },
-  ...{ oldestAt: at("2026-03-01T10:00Z"), newestAt: at("2026-08-01T10:00Z"), lastWroteAt: null, samples: [] },
+  kind: "person",
+  key: "vane@vanehouse.example",
+  name: "Perpetua Vane",
+  count: 5,
+  unanswered: 0,
+  oldestAt: at("2026-03-01T10:00Z"),
+  newestAt: at("2026-08-01T10:00Z"),
+  lastWroteAt: null,
+  samples: [],
   ...part,
 });
 

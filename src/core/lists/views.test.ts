@@ -150,7 +150,12 @@ describe("follow-ups", () => {
 
 describe("a sort run", () => {
   const run = (id: string, who: string, listedAt: number, newestText = "x") => ({
-    ...{ id, who, listedAt, newestText, messageCount: 1, hasAttachment: false },
+    id,
+    who,
+    listedAt,
+    newestText,
+    messageCount: 1,
+    hasAttachment: false,
   });
   const rows = [run("a", "Vane", 1, "long words of a letter"), run("b", "Orne", 3, "two words"), run("c", "Vane", 2)];
   it.each([

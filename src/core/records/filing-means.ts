@@ -8,7 +8,10 @@ export const FILING_MEANS = ["picker", "shelf", "proposal", "sending"] as const;
 export type FilingMeans = (typeof FILING_MEANS)[number] | "import";
 
 const WORDS: Readonly<Record<FilingMeans, string>> = {
-  ...{ picker: "by hand", shelf: "onto the shelf", proposal: "as proposed", sending: "with an answer" },
+  picker: "by hand",
+  shelf: "onto the shelf",
+  proposal: "as proposed",
+  sending: "with an answer",
   import: "taken in",
 };
 

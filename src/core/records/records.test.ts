@@ -53,7 +53,13 @@ describe("a pattern of codes", () => {
 });
 
 const field = (given: Partial<FilingField>): FilingField => ({
-  ...{ key: "k", label: "Field", kind: "text", required: false, choices: [], start: "", remembers: false },
+  key: "k",
+  label: "Field",
+  kind: "text",
+  required: false,
+  choices: [],
+  start: "",
+  remembers: false,
   ...given,
 });
 
@@ -107,7 +113,10 @@ describe("filing fields", () => {
 });
 
 const type = (given: Partial<RecordType>): RecordType => ({
-  ...{ id: trustedId<RecordTypeId>("t1"), name: "Client", codePattern: "C-{nnn}", fields: [] },
+  id: trustedId<RecordTypeId>("t1"),
+  name: "Client",
+  codePattern: "C-{nnn}",
+  fields: [],
   ...given,
 });
 
@@ -127,8 +136,13 @@ describe("a type of records", () => {
 describe("an entry of the register", () => {
   const id = (text: string) => trustedId<RecordId>(text);
   const draft: EntryDraft = {
-    ...{ typeId: trustedId<RecordTypeId>("t1"), title: " Sorrel case ", parentId: null, responsibleId: null, note: "" },
-    ...{ addresses: "Casework@Calder.example, casework@calder.example", access: null },
+    typeId: trustedId<RecordTypeId>("t1"),
+    title: " Sorrel case ",
+    parentId: null,
+    responsibleId: null,
+    note: "",
+    addresses: "Casework@Calder.example, casework@calder.example",
+    access: null,
   };
   const above = [
     { id: id("b"), parentId: id("a") },
@@ -183,7 +197,12 @@ describe("the register as a tree", () => {
 
   it("has what stands under a record right after it", () => {
     expect(shown(at("a", null), at("b", null), at("a2", "a"), at("b1", "b"), at("a1", "a"), at("a21", "a2"))).toEqual([
-      ...["a", "-a2", "--a21", "-a1", "b", "-b1"],
+      "a",
+      "-a2",
+      "--a21",
+      "-a1",
+      "b",
+      "-b1",
     ]);
   });
 
@@ -207,8 +226,14 @@ describe("a line of a table of records", () => {
     readerId: trustedId<MemberId>("m1"),
   };
   const before = {
-    ...{ typeId: client.id, title: "Old", parentId: trustedId<RecordId>("c0"), responsibleId: null, note: "kept" },
-    ...{ addresses: [], access: null, isClosed: true },
+    typeId: client.id,
+    title: "Old",
+    parentId: trustedId<RecordId>("c0"),
+    responsibleId: null,
+    note: "kept",
+    addresses: [],
+    access: null,
+    isClosed: true,
   };
 
   it("opens a record of its type", () => {
@@ -222,10 +247,16 @@ describe("a line of a table of records", () => {
     expect(readLine(cells, null, context)).toEqual({
       ok: true,
       value: {
-        ...{ code: null, isClosed: false },
+        code: null,
+        isClosed: false,
         draft: {
-          ...{ typeId: "t1", parentId: "c1", responsibleId: "m1", title: "Sorrel", addresses: "a@x.example" },
-          ...{ note: "", access: null },
+          typeId: "t1",
+          parentId: "c1",
+          responsibleId: "m1",
+          title: "Sorrel",
+          addresses: "a@x.example",
+          note: "",
+          access: null,
         },
       },
     });

@@ -6,7 +6,15 @@ import type { Access, EntryDraft, RegisterEntry } from "./register-entry";
 
 /** The columns of a table of records, in their order; only the title has to be there. */
 export const RECORD_COLUMNS = [
-  ...(["title", "code", "type", "under", "status", "responsible", "addresses", "note", "access"] as const),
+  "title",
+  "code",
+  "type",
+  "under",
+  "status",
+  "responsible",
+  "addresses",
+  "note",
+  "access",
 ] as const;
 
 /** A line of a table of records; a column that is not there leaves a record as it is. */
@@ -72,7 +80,9 @@ export function readLine(
     code: code === "" ? null : code,
     isClosed: status === "" ? (before?.isClosed ?? false) : status === "closed",
     draft: {
-      ...{ typeId: type.value, parentId: parent.value, responsibleId: responsible.value },
+      typeId: type.value,
+      parentId: parent.value,
+      responsibleId: responsible.value,
       ...textsOf(cells, before),
       access: access.value,
     },

@@ -11,15 +11,27 @@ const at = (text: string) => readInstant(text) ?? instant(Number.NaN);
 const CLOSED = at("2026-01-31T10:00:00Z");
 
 const policy = (given: Partial<RetentionPolicy> = {}): RetentionPolicy => ({
-  ...{ id: trustedId<PolicyId>("p"), name: "Project files", period: "P10Y", countsFrom: "closing", endsIn: "review" },
+  id: trustedId<PolicyId>("p"),
+  name: "Project files",
+  period: "P10Y",
+  countsFrom: "closing",
+  endsIn: "review",
   ...given,
 });
 const applied = (given: Partial<RetentionPolicy> = {}, from: Applied["from"] = { kind: "type" }): Applied => ({
-  ...{ policy: policy(given), from, lastMessageAt: null },
+  policy: policy(given),
+  from,
+  lastMessageAt: null,
 });
 const record = (id: string, given: Partial<RetainedRecord> = {}): RetainedRecord => ({
-  ...{ id: trustedId<RecordId>(id), code: id.toUpperCase(), parentId: null, createdAt: instant(0), closedAt: CLOSED },
-  ...{ applied: [applied()], keptUntil: null, holds: [] },
+  id: trustedId<RecordId>(id),
+  code: id.toUpperCase(),
+  parentId: null,
+  createdAt: instant(0),
+  closedAt: CLOSED,
+  applied: [applied()],
+  keptUntil: null,
+  holds: [],
   ...given,
 });
 const idOf = (id: string) => trustedId<RecordId>(id);
@@ -102,7 +114,8 @@ describe("the term of a record", () => {
     const all = [record("a", { holds: ["Lawsuit"] }), record("b", { parentId: idOf("a") })];
     expect(termOf(all, "b")).toEqual({ kind: "held", reasons: ["Lawsuit"] });
     expect(termOf([record("a"), record("b", { parentId: idOf("a"), holds: ["x"] })], "a")).toMatchObject({
-      ...{ kind: "for-good", under: "B" },
+      kind: "for-good",
+      under: "B",
     });
   });
 

@@ -23,8 +23,13 @@ const message: RuledMessage = {
   hasAttachment: true,
 };
 const rule = (given: Partial<Rule> = {}): Rule => ({
-  ...{ id: trustedId<RuleId>("r"), name: "Tin", isOn: true, isLast: false },
-  ...{ conditions: NO_CONDITIONS, exceptions: NO_CONDITIONS, actions: { ...NO_ACTIONS, categoryIds: [tuning] } },
+  id: trustedId<RuleId>("r"),
+  name: "Tin",
+  isOn: true,
+  isLast: false,
+  conditions: NO_CONDITIONS,
+  exceptions: NO_CONDITIONS,
+  actions: { ...NO_ACTIONS, categoryIds: [tuning] },
   ...given,
 });
 const when = (conditions: Partial<Rule["conditions"]>, exceptions: Partial<Rule["exceptions"]> = {}) =>
@@ -76,15 +81,26 @@ describe("a rule is for a message", () => {
 });
 
 const arrived: MessageFact = {
-  ...{ id: trustedId<MessageId>("m"), version: 1, direction: "in", kind: "person", failedRecipients: [] },
-  ...{ at: instant(0), arrivedAt: instant(0), from: address("a@x.example"), fromName: "", authorId: null },
+  id: trustedId<MessageId>("m"),
+  version: 1,
+  direction: "in",
+  kind: "person",
+  failedRecipients: [],
+  at: instant(0),
+  arrivedAt: instant(0),
+  from: address("a@x.example"),
+  fromName: "",
+  authorId: null,
 };
 const facts = (...effects: readonly [Effect, MemberId | null][]): ConversationFacts => ({
   messages: [arrived],
   entries: effects.map(
     ([effect, by], at): JournalEntry => ({
-      ...{ id: trustedId(`e${at}`), version: at + 2, at: instant(at + 1) },
-      ...{ by, effect },
+      id: trustedId(`e${at}`),
+      version: at + 2,
+      at: instant(at + 1),
+      by,
+      effect,
     }),
   ),
   replacedCategories: [],
@@ -95,8 +111,11 @@ const actions = (given: Partial<RuleActions>) => ({ actions: { ...NO_ACTIONS, ..
 
 describe("what a rule does", () => {
   const all = actions({
-    ...{ categoryIds: [tuning, rounds], recordId: sorrel },
-    ...{ ownerId: ines, urgency: "today", putAway: "settle" },
+    categoryIds: [tuning, rounds],
+    recordId: sorrel,
+    ownerId: ines,
+    urgency: "today",
+    putAway: "settle",
   });
 
   it("is everything that it says, once", () => {
@@ -156,7 +175,11 @@ describe("a rule that is kept", () => {
     const names = { member: () => "Ines", category: () => "Tuning", record: () => "P-1" };
     const does = actions({ categoryIds: [tuning], recordId: sorrel, ownerId: ines, urgency: "days", putAway: "bin" });
     expect(actionsInWords(does.actions, names)).toEqual([
-      ...["gives it Tuning", "files it to P-1", "assigns it to Ines", "calls it Within days", "puts it in the bin"],
+      "gives it Tuning",
+      "files it to P-1",
+      "assigns it to Ines",
+      "calls it Within days",
+      "puts it in the bin",
     ]);
   });
 });

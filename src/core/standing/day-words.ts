@@ -3,8 +3,18 @@ import { type ZonedDay, zonedDay } from "./zoned-day";
 
 const WEEKDAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"] as const;
 const MONTHS = [
-  ...["January", "February", "March", "April", "May", "June"],
-  ...["July", "August", "September", "October", "November", "December"],
+  "January",
+  "February",
+  "March",
+  "April",
+  "May",
+  "June",
+  "July",
+  "August",
+  "September",
+  "October",
+  "November",
+  "December",
 ] as const;
 
 /** The calendar day of `at` seen from `now` in an IANA time zone: today, yesterday, tomorrow, a weekday near by, else a date. */

@@ -122,7 +122,7 @@ describe("an exchange", () => {
   });
 
   it("has a turn for one message, or by one member", () => {
-    const of = (line: string) => turnOf(...([exchanged(line).messages, exchanged(line).entries] as const));
+    const of = (line: string) => turnOf(exchanged(line).messages, exchanged(line).entries);
     expect(of("V V")).toMatchObject({ rule: "they-wrote", messageId: "m1", by: null });
     expect(of("V w w")).toMatchObject({ rule: "we-wrote", messageId: "m3" });
     expect(of("V w V#")).toMatchObject({ rule: "bounced", messageId: "m3" });

@@ -124,12 +124,23 @@ function madeBy({ at, by, effect }: JournalEntry, found: readonly FoundAddresses
   if (effect.kind !== "expected") throw new Error(`${effect.kind} makes no expectation`);
   const { expectationId: id, from, until, messageId, need = "any", organisation = null, colleagueId = null } = effect;
   return {
-    ...{ id, from, need, organisation, colleagueId },
+    id,
+    from,
+    need,
+    organisation,
+    colleagueId,
     aliases: [
       ...(effect.aliases ?? []),
       ...found.filter((one) => one.expectationId === id).flatMap((one) => one.aliases),
     ],
-    ...{ madeAt: at, madeBy: by, messageId, until, movedBy: null, state: "open", answers: [], failed: [] },
+    madeAt: at,
+    madeBy: by,
+    messageId,
+    until,
+    movedBy: null,
+    state: "open",
+    answers: [],
+    failed: [],
   };
 }
 

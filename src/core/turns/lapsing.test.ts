@@ -13,7 +13,11 @@ describe("when a conversation stops to matter", () => {
       entries,
     );
   const entry = (version: number, effect: JournalEntry["effect"]): JournalEntry => ({
-    ...{ id: trustedId(`e${version}`), version, at: hour(version), by: null, effect },
+    id: trustedId(`e${version}`),
+    version,
+    at: hour(version),
+    by: null,
+    effect,
   });
   it.each([
     ["V", {}, null],

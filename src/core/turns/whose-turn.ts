@@ -99,7 +99,10 @@ function byHand({ at, by, version, effect }: JournalEntry): Step[] {
   if (kind === null) return [];
   // At one moment a decision comes after the message that it is about.
   const next = (turn: TurnAndWhy): TurnAndWhy => ({
-    ...{ kind, rule: "by-hand", messageId: null, by },
+    kind,
+    rule: "by-hand",
+    messageId: null,
+    by,
     since: turn.kind === kind ? turn.since : at,
   });
   return [{ at, order: `~${version}`, next }];

@@ -64,8 +64,12 @@ describe("a reminder whose time has come", () => {
 describe("the text of a reminder", () => {
   const now = at("2026-11-25T10:00:00Z");
   const about: Reminded = {
-    ...{ name: "Otto Quayle", subject: "Re: AW: Blower", writer: "Ines Varga" },
-    ...{ askedAt: later(now, -9 * DAY), now, zone: "Europe/London" },
+    name: "Otto Quayle",
+    subject: "Re: AW: Blower",
+    writer: "Ines Varga",
+    askedAt: later(now, -9 * DAY),
+    now,
+    zone: "Europe/London",
   };
   it.each([
     ["friendly", "en", /^Dear Otto Quayle,\n\nmay I come back to my message of .+ about “Blower”\?/],

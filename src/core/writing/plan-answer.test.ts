@@ -66,8 +66,11 @@ it.each([
 
 describe("passing a message on", () => {
   const passed = {
-    ...{ subject: "The key", fromName: "P. Vane", fromAddress: "vane@vanehouse.example" as EmailAddress },
-    ...{ to: [{ name: "", address: "office@ottermoor.example" as EmailAddress }], sentAt: "Tue 24 Nov, 09:00" },
+    subject: "The key",
+    fromName: "P. Vane",
+    fromAddress: "vane@vanehouse.example" as EmailAddress,
+    to: [{ name: "", address: "office@ottermoor.example" as EmailAddress }],
+    sentAt: "Tue 24 Nov, 09:00",
     ownText: "Where is it?",
   };
   it.each([

@@ -6,7 +6,9 @@ import { zipStream } from "./zip";
 
 const made = new Date("2026-11-24T09:00:00Z");
 const printed = (given: Partial<PrintedConversation> = {}): PrintedConversation => ({
-  ...{ subject: "Größe Ωμέγα Ключ", about: "P-26-012 Sorrel case", made },
+  subject: "Größe Ωμέγα Ключ",
+  about: "P-26-012 Sorrel case",
+  made,
   parts: [{ kind: "message", head: [["From", "Vane <vane@x.example>"]], text: "May we?", attachments: ["a.pdf"] }],
   ...given,
 });

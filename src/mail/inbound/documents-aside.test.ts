@@ -9,7 +9,9 @@ afterAll(() => reader.close());
 
 const pdf = () =>
   conversationPdf({
-    ...{ subject: "Größe der Pfeifen", about: "P-26-012", made: new Date(0) },
+    subject: "Größe der Pfeifen",
+    about: "P-26-012",
+    made: new Date(0),
     parts: [{ kind: "message", head: [["From", "Vane"]], text: "Sixteen foot, in oak.", attachments: [] }],
   });
 const read = (name: string, contentType: string, content: Uint8Array | string) =>

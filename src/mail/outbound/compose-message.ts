@@ -25,7 +25,9 @@ export type Composition = {
 
 // RFC 2046 5.2.1: a message within a message is not encoded.
 const attached = ({ name, contentType, content }: NamedFile) => ({
-  ...{ filename: name, contentType, content: Buffer.from(content) },
+  filename: name,
+  contentType,
+  content: Buffer.from(content),
   ...(contentType === "message/rfc822" ? { contentTransferEncoding: "8bit" as const } : {}),
 });
 

@@ -10,30 +10,24 @@ const BODY = "List-Unsubscribe=One-Click";
 // A link in a mail must not make this server knock at doors of its own house.
 const INSIDE = new BlockList();
 for (const [network, bits] of [
-  ...([
-    ["0.0.0.0", 8],
-    ["10.0.0.0", 8],
-    ["100.64.0.0", 10],
-    ["127.0.0.0", 8],
-    ["169.254.0.0", 16],
-  ] as const),
-  ...([
-    ["172.16.0.0", 12],
-    ["192.0.0.0", 24],
-    ["192.168.0.0", 16],
-    ["198.18.0.0", 15],
-    ["224.0.0.0", 3],
-  ] as const),
+  ["0.0.0.0", 8],
+  ["10.0.0.0", 8],
+  ["100.64.0.0", 10],
+  ["127.0.0.0", 8],
+  ["169.254.0.0", 16],
+  ["172.16.0.0", 12],
+  ["192.0.0.0", 24],
+  ["192.168.0.0", 16],
+  ["198.18.0.0", 15],
+  ["224.0.0.0", 3],
 ] as const)
   INSIDE.addSubnet(network, bits, "ipv4");
 for (const [network, bits] of [
-  ...([
-    ["::", 128],
-    ["::1", 128],
-    ["fc00::", 7],
-    ["fe80::", 10],
-    ["ff00::", 8],
-  ] as const),
+  ["::", 128],
+  ["::1", 128],
+  ["fc00::", 7],
+  ["fe80::", 10],
+  ["ff00::", 8],
 ] as const)
   INSIDE.addSubnet(network, bits, "ipv6");
 

@@ -94,7 +94,7 @@ export async function up(knex: Knex): Promise<void> {
       documents int not null,
       bytes bigint not null,
       elsewhere int not null,
-      -- Of the lines of Message-ID and SHA-256 of what went, in order.
+      -- Of the lines of what went: an id and the SHA-256 of its bytes, in order.
       digest text not null,
       viewers uuid[]
     );

@@ -18,7 +18,9 @@ export async function loader({ context }: Route.LoaderArgs) {
     context.get(grantContext),
   );
   return {
-    ...{ tree, version, isHanded },
+    tree,
+    version,
+    isHanded,
     records: records.map(({ id, code, title, closed, open }) => ({ id, code, title, closed, open })),
   };
 }

@@ -41,7 +41,8 @@ export async function loader({ context }: Route.LoaderArgs) {
     own: timesOff.map((timeOff) => timeOffView(timeOff, people, reading)),
     away: away.map((timeOff) => timeOffView(timeOff, people, reading)),
     trays: people.map(({ tray, members }) => ({
-      ...{ id: tray.id, name: tray.name },
+      id: tray.id,
+      name: tray.name,
       members: members.filter(({ role }) => role !== "reader").map(({ id, name }) => ({ id, name })),
     })),
   };

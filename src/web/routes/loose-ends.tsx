@@ -19,7 +19,8 @@ export async function loader({ context }: Route.LoaderArgs) {
   return {
     now: reading.now,
     ends: found.map(({ row, kind, since }) => ({
-      ...{ kind, row: rowView(row, reading) },
+      kind,
+      row: rowView(row, reading),
       words: looseEndInWords(kind, since, reading.now),
     })),
   };

@@ -36,7 +36,10 @@ export async function loader({ context }: Route.LoaderArgs) {
   return {
     members: members.map(({ id, name, signInName, role }) => ({ id, name, signInName, role })),
     invitations: invitations.map(({ id, role, madeBy, expiresAt }) => ({
-      ...{ id, role, madeBy, until: dayInWords(expiresAt, now, zone) },
+      id,
+      role,
+      madeBy,
+      until: dayInWords(expiresAt, now, zone),
     })),
     groups: groups.map(({ id, name, memberIds }) => ({ id, name, memberIds })),
   };

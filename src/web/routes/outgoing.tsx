@@ -16,7 +16,11 @@ export async function loader({ context }: Route.LoaderArgs) {
   const now = deps.now();
   return {
     rows: rows.map(({ id, conversationId, subject, to, state, reason, at, leavesAt, authorId }) => ({
-      ...{ id, conversationId, subject, state, reason },
+      id,
+      conversationId,
+      subject,
+      state,
+      reason,
       to: to.join(", "),
       held: leavesAt !== null && leavesAt > now,
       when: dayAndTime(at, now, member.timeZone),

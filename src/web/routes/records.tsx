@@ -24,10 +24,19 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const [{ lines, total }, types] = await Promise.all([register(deps, grant, text, isFlat), lookAtTypes(deps)]);
   const zone = context.get(memberContext).timeZone;
   return {
-    ...{ text, isFlat, total },
+    text,
+    isFlat,
+    total,
     types: types.map(({ id, name }) => ({ id, name })),
     records: lines.map(({ id, code, kind, title, closed, depth, filed, open, newest }) => ({
-      ...{ id, code, kind, title, closed, depth, filed, open },
+      id,
+      code,
+      kind,
+      title,
+      closed,
+      depth,
+      filed,
+      open,
       newest: newest === null ? "" : dayInWords(newest, deps.now(), zone),
     })),
   };

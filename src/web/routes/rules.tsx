@@ -31,7 +31,13 @@ export async function loader({ context }: Route.LoaderArgs) {
   const { rules, codes } = await lookAtRules(context.get(depsContext), context.get(grantContext));
   return {
     rules: rules.map(({ id, name, isOn, isLast, conditions, exceptions, actions }) => ({
-      ...{ id, name, isOn, isLast, conditions, exceptions, actions },
+      id,
+      name,
+      isOn,
+      isLast,
+      conditions,
+      exceptions,
+      actions,
       code: actions.recordId === null ? "" : (codes.get(actions.recordId) ?? ""),
     })),
   };

@@ -105,8 +105,13 @@ export function CategoryForm({ category, under, all, mayChange, onClose }: Categ
 
 function blank(above: CaredCategory | undefined, mayChange: CategoryFormProps["mayChange"]) {
   return {
-    ...{ name: "", code: "", key: "", description: "", ink: above?.ink ?? "moss" },
-    ...{ parentId: above?.id ?? null, common: !mayChange.own },
+    name: "",
+    code: "",
+    key: "",
+    description: "",
+    ink: above?.ink ?? "moss",
+    parentId: above?.id ?? null,
+    common: !mayChange.own,
   } as const;
 }
 

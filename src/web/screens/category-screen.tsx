@@ -90,7 +90,9 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
             title="Records"
             none="Nothing of it is filed."
             lines={records.map(({ code, title, count }) => ({
-              ...{ key: code, count, to: `/${tray.slug}/records/${encodeURIComponent(code)}` },
+              key: code,
+              count,
+              to: `/${tray.slug}/records/${encodeURIComponent(code)}`,
               words: (
                 <>
                   <span className="text-soft">{code}</span> <span className="font-serif">{title}</span>
@@ -102,7 +104,9 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
             title="People"
             none="Nobody yet."
             lines={people.map(({ address, name, count }) => ({
-              ...{ key: address, count, words: name || address },
+              key: address,
+              count,
+              words: name || address,
               to: `/${tray.slug}/open?category=${category.id}&person=${encodeURIComponent(address)}`,
             }))}
           />

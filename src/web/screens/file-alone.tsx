@@ -109,7 +109,10 @@ export function FiledAlone({
               onClick={() =>
                 decide(
                   {
-                    ...{ kind: "unfile", record: recordId, code, message: message.id },
+                    kind: "unfile",
+                    record: recordId,
+                    code,
+                    message: message.id,
                     ...(attachment === null ? {} : { attachment }),
                   },
                   targetOf(conversationId),

@@ -100,7 +100,10 @@ export function ListScreen({ list: start, openId }: { list: ListStart; openId: s
     setAnswering(true);
   };
   useMovingCommands({
-    ...{ shown, cursor, selection, answering },
+    shown,
+    cursor,
+    selection,
+    answering,
     isOpen: openId !== null,
     stopAnswering: () => setAnswering(false),
     showNew: list.arrived > 0 ? list.show : null,
@@ -132,7 +135,10 @@ export function ListScreen({ list: start, openId }: { list: ListStart; openId: s
       setAnswering(false);
       cursor.goOn();
     },
-    ...{ ask, act, answering, setAnswering },
+    ask,
+    act,
+    answering,
+    setAnswering,
   };
   const bare = (decision: BareDecision) => act({ kind: decision });
   const about = dropped ?? decided;

@@ -22,14 +22,16 @@ type LooseEnd = { readonly kind: LooseEndKind; readonly row: RowView; readonly w
 type Asked = { readonly end: LooseEnd; readonly dialog: DialogKind | "remind" | "call" | "none" };
 
 const NAMES: Readonly<Record<Remedy, string>> = {
-  ...{
-    remind: "Remind…",
-    call: "Call…",
-    "wait-longer": "Wait longer…",
-    "stop-waiting": "Stop waiting",
-    assign: "Assign…",
-  },
-  ...{ answer: "Open", settle: "Settle", done: "Open", restore: "Bring back", reopen: "Wait again…" },
+  remind: "Remind…",
+  call: "Call…",
+  "wait-longer": "Wait longer…",
+  "stop-waiting": "Stop waiting",
+  assign: "Assign…",
+  answer: "Open",
+  settle: "Settle",
+  done: "Open",
+  restore: "Bring back",
+  reopen: "Wait again…",
 };
 
 const keyOf = ({ kind, row }: LooseEnd) => `${kind} ${row.id}`;

@@ -55,7 +55,11 @@ export function useMentionMenu(
   };
   const isOpen = offered.length > 0;
   return {
-    ...{ id, offered, active, pick, onKey },
+    id,
+    offered,
+    active,
+    pick,
+    onKey,
     look: () => setCursor(field.current?.selectionStart ?? 0),
     aria: {
       "aria-autocomplete": "list",

@@ -98,8 +98,15 @@ function MyRecords({ DropdownMenu }: Parts) {
 // As if it were a place of its own.
 function placeOf(record: { readonly id: string; readonly code: string }, name: string): ShelfPlace {
   return {
-    ...{ id: trustedId<PlaceId>(record.id), kind: "record", target: record.id, name, folder: "", isForAll: false },
-    ...{ title: name, note: record.code, count: 0 },
+    id: trustedId<PlaceId>(record.id),
+    kind: "record",
+    target: record.id,
+    name,
+    folder: "",
+    isForAll: false,
+    title: name,
+    note: record.code,
+    count: 0,
     leadsTo: { kind: "record", code: record.code, scope: "open", query: `record=${record.id}` },
   } as ShelfPlace;
 }

@@ -10,7 +10,12 @@ import { FormFoot } from "./form-foot";
 import { useStep } from "./use-step";
 
 const KIND_NAMES: Readonly<Record<FilingField["kind"], string>> = {
-  ...{ text: "Text", choice: "A choice", date: "A day", person: "A person", number: "A number", "yes-no": "Yes or no" },
+  text: "Text",
+  choice: "A choice",
+  date: "A day",
+  person: "A person",
+  number: "A number",
+  "yes-no": "Yes or no",
 };
 
 type RecordTypeFormProps = {
@@ -33,7 +38,12 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
     setFields((all) => [
       ...all,
       {
-        ...{ key: crypto.randomUUID(), label: "", kind: "text", required: false, choices: [], start: "" },
+        key: crypto.randomUUID(),
+        label: "",
+        kind: "text",
+        required: false,
+        choices: [],
+        start: "",
         remembers: false,
       },
     ]);

@@ -21,7 +21,9 @@ export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: 
   });
   const problems = refused?.problems ?? {};
   const { conditions, exceptions, actions } = rule ?? {
-    ...{ conditions: NO_CONDITIONS, exceptions: NO_CONDITIONS, actions: NO_ACTIONS },
+    conditions: NO_CONDITIONS,
+    exceptions: NO_CONDITIONS,
+    actions: NO_ACTIONS,
   };
   const tryIt = () => {
     if (form.current === null) return;

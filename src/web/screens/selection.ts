@@ -39,7 +39,12 @@ export function useSelection(): Selection {
   const clear = useCallback(() => setChosen(NOTHING), []);
   return useMemo(
     () => ({
-      ...{ chosen, toggle, extend, chooseLane, chooseAll, clear },
+      chosen,
+      toggle,
+      extend,
+      chooseLane,
+      chooseAll,
+      clear,
       count: countChosen(chosen),
       has: (row, laneKey) => isChosen(chosen, row, laneKey),
     }),

@@ -166,7 +166,8 @@ type ListState = {
 };
 
 const atItsStart = ({ lanes, total }: ListStart): ListState => ({
-  ...{ lanes, total },
+  lanes,
+  total,
   arrived: new Set(),
   gone: new Set(),
 });

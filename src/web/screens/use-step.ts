@@ -24,7 +24,8 @@ export function useStep<O extends StepOutcome>(
   }, [outcome]);
   const action = `/${tray.slug}/${page}`;
   return {
-    ...{ Form, action },
+    Form,
+    action,
     isBusy: state !== "idle",
     /** What is on its way, to be shown as done already. */
     underWay: formData,

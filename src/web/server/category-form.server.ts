@@ -33,15 +33,13 @@ const FORMS = {
   end: Joi.object({
     id: id.required(),
     by: id.allow("").default(""),
-    ...{
-      conversations: count,
-      open: count,
-      followUps: count,
-      views: count,
-      places: count,
-      rules: count,
-      contacts: count,
-    },
+    conversations: count,
+    open: count,
+    followUps: count,
+    views: count,
+    places: count,
+    rules: count,
+    contacts: count,
   }),
   right: Joi.object({ members: Joi.boolean().default(false) }),
   begin: Joi.object({ set: Joi.string().max(40).required() }),
@@ -103,7 +101,9 @@ function postedOf(kind: PostedChange["do"], value: Record<string, never>, trayId
 function draftOf(value: Record<string, string>): Omit<CategoryDraft, "trayId"> {
   const { name = "", code = "", key = "", description = "", parent = "" } = value;
   return {
-    ...{ name, code, description },
+    name,
+    code,
+    description,
     key: key.trim() === "" ? null : key,
     ink: value.ink as CategoryDraft["ink"],
     listed: value.listed as CategoryDraft["listed"],

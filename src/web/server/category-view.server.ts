@@ -21,7 +21,10 @@ export function careView(
     mayChange,
     membersMay,
     steps: steps.map(({ id, at, by, words, undoneAt }) => ({
-      ...{ id, by, words, isUndone: undoneAt !== null },
+      id,
+      by,
+      words,
+      isUndone: undoneAt !== null,
       when: dayAndTime(at, now, zone),
     })),
     uses,
@@ -41,13 +44,20 @@ export function categoryView(page: CategoryPage, lists: readonly ListOfCategory[
   return {
     category: { id, name, code, ink, description, retired, path },
     under: page.under.map((one) => ({
-      ...{ id: one.id, name: one.name, code: one.code, ink: one.ink, retired: one.retired },
+      id: one.id,
+      name: one.name,
+      code: one.code,
+      ink: one.ink,
+      retired: one.retired,
     })),
     lists: lists.map(({ scope, rows }) => ({
-      ...{ scope, now: reading.now },
+      scope,
+      now: reading.now,
       rows: rows.map((row) => rowView(row, reading)),
     })),
-    ...{ standings, records, people },
+    standings,
+    records,
+    people,
     weeks: weeks.map((week, at) => ({ ...week, from: dayInWords(beginOf(at), reading.now, reading.zone) })),
   };
 }

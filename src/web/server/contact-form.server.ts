@@ -15,7 +15,11 @@ const id = Joi.string().guid();
 
 const KEEP = Joi.object({
   id: id.allow("").default(""),
-  ...{ name: typed, organisation: typed, phone: typed, note: typed, addresses: typed },
+  name: typed,
+  organisation: typed,
+  phone: typed,
+  note: typed,
+  addresses: typed,
   categories: Joi.array().items(id).max(50).default([]),
 });
 const DROP = Joi.object({ id: id.required() });

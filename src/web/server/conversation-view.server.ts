@@ -103,7 +103,11 @@ export type PassOnView = NonNullable<ReturnType<typeof passOnView>>;
 function draftView(draft: DraftToRead, nameOf: (id: MemberId | null) => string, { memberId, now, zone }: Reading) {
   const { id, version, content, writtenBy, holderId, state, note, text, updatedAt } = draft;
   return {
-    ...{ id, version, content, state, note },
+    id,
+    version,
+    content,
+    state,
+    note,
     writer: nameOf(writtenBy),
     holder: nameOf(holderId),
     isMine: holderId === memberId,
@@ -123,7 +127,9 @@ function turnInWords(open: OpenConversation, { now, zone }: Reading): string {
   const { turn } = open.docket;
   if (turn.since === null) return counted;
   const why = {
-    ...{ "no-person-wrote": "", "they-wrote": "they wrote last", "we-wrote": "we wrote last" },
+    "no-person-wrote": "",
+    "they-wrote": "they wrote last",
+    "we-wrote": "we wrote last",
     bounced: "our message came back",
     "by-hand": turn.kind === "us" ? "still our move, by hand" : "no answer needed, by hand",
   }[turn.rule];
@@ -188,14 +194,14 @@ function correspondence(
     const text = edits.at(-1) ?? effect.text;
     const mayEdit = by === reading.memberId && at + NOTE_EDITABLE_MS > now;
     const item = {
-      ...{
-        type: "note" as const,
-        id: `note-${version}`,
-        entryId: id,
-        who: nameOf(by),
-        when: dayAndTime(at, now, zone),
-      },
-      ...{ blocks: noteView(text, names), editable: mayEdit ? text : null, isEdited: edits.length > 0 },
+      type: "note" as const,
+      id: `note-${version}`,
+      entryId: id,
+      who: nameOf(by),
+      when: dayAndTime(at, now, zone),
+      blocks: noteView(text, names),
+      editable: mayEdit ? text : null,
+      isEdited: edits.length > 0,
     };
     return [{ at, item }];
   });
@@ -226,7 +232,12 @@ function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | nul
   const { to, cc } = message.recipients;
   const listed = (mailboxes: typeof to) => mailboxes.map(mailboxName).join(", ");
   return {
-    ...{ id, ours, kindReason, hasHtml, hasRemoteContent, isNewParticipant },
+    id,
+    ours,
+    kindReason,
+    hasHtml,
+    hasRemoteContent,
+    isNewParticipant,
     warnings: message.warnings,
     own: textBlocks(ownText),
     rest: textBlocks(restText),
@@ -257,7 +268,8 @@ function leavingView({ atOnce, mail, page }: WaysToLeave, { listId, trust }: Cor
         ? `A message to ${mail.to} does it; it goes out from this tray, and the conversation is settled.`
         : `It can be left on a page of ${host(page ?? "")}, which you open yourself.`;
   return {
-    ...{ listId, how },
+    listId,
+    how,
     page: atOnce === null && mail === null ? page : null,
     isVerified: trust?.verdict === "verified",
     isImitation: trust?.verdict === "imitation",
@@ -289,8 +301,13 @@ function outcomeInWords({ address, state, detail }: CorrespondenceMessage["recip
 }
 
 const SHOWN_TYPES: Readonly<Record<string, "image" | "pdf" | "text">> = {
-  ...{ "image/png": "image", "image/jpeg": "image", "image/gif": "image", "image/webp": "image" },
-  ...{ "application/pdf": "pdf", "text/plain": "text", "text/csv": "text" },
+  "image/png": "image",
+  "image/jpeg": "image",
+  "image/gif": "image",
+  "image/webp": "image",
+  "application/pdf": "pdf",
+  "text/plain": "text",
+  "text/csv": "text",
 };
 
 function attachmentView({ index, fileName, contentType, size }: CorrespondenceMessage["attachments"][number]) {

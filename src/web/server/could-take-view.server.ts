@@ -35,8 +35,12 @@ export function couldTakeView(
     ].filter((reason) => reason !== null);
     return [
       {
-        ...{ id: member.id, name: member.name, open: one.open, load: one.load / most },
-        ...{ reasons, isAway: one.awayUntil !== null },
+        id: member.id,
+        name: member.name,
+        open: one.open,
+        load: one.load / most,
+        reasons,
+        isAway: one.awayUntil !== null,
       },
     ];
   });

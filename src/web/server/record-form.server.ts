@@ -22,9 +22,13 @@ const KEEP = Joi.object({
   type: Joi.string().guid().required(),
   version: Joi.number().integer().min(0).default(0),
   responsible: Joi.string().guid().allow("").default(""),
-  ...{ title: typed, parent: typed, addresses: typed, note: typed },
+  title: typed,
+  parent: typed,
+  addresses: typed,
+  note: typed,
   access: Joi.string().valid("all", "some").default("all"),
-  ...{ members: ids, groups: ids },
+  members: ids,
+  groups: ids,
 });
 
 /** The posted step; what is wrong is said by field. */
@@ -53,7 +57,11 @@ export async function readRecordStep(
     do: "keep",
     draft: {
       typeId: trustedId<RecordTypeId>(value.type),
-      ...{ title: value.title, addresses: value.addresses, note: value.note, version: value.version, access },
+      title: value.title,
+      addresses: value.addresses,
+      note: value.note,
+      version: value.version,
+      access,
       parentId: parent?.id ?? null,
       responsibleId: value.responsible === "" ? null : trustedId<MemberId>(value.responsible),
     },

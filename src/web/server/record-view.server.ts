@@ -11,8 +11,14 @@ import { type Reading, rowView } from "./words.server";
 export function recordCardView({ entry, parent, under, steps }: RecordPage, { now, zone }: Reading) {
   return {
     edited: {
-      ...{ code: entry.code, typeId: entry.typeId, title: entry.title, parentCode: parent?.code ?? "" },
-      ...{ responsibleId: entry.responsibleId, addresses: entry.addresses, note: entry.note, access: entry.access },
+      code: entry.code,
+      typeId: entry.typeId,
+      title: entry.title,
+      parentCode: parent?.code ?? "",
+      responsibleId: entry.responsibleId,
+      addresses: entry.addresses,
+      note: entry.note,
+      access: entry.access,
       version: entry.version,
     },
     opened: dayInWords(entry.createdAt, now, zone),
@@ -31,14 +37,14 @@ export function filingsView({ threads, fields }: Awaited<ReturnType<typeof filin
   return {
     fields,
     rows: threads.map((thread) => ({
-      ...{
-        id: thread.id,
-        traySlug: thread.traySlug,
-        filedBy: thread.filedBy,
-        count: thread.messageCount,
-        standing: thread.standing,
-      },
-      ...{ subject: thread.subject, who: thread.who, fields: thread.fields ?? {} },
+      id: thread.id,
+      traySlug: thread.traySlug,
+      filedBy: thread.filedBy,
+      count: thread.messageCount,
+      standing: thread.standing,
+      subject: thread.subject,
+      who: thread.who,
+      fields: thread.fields ?? {},
       newest: { key: thread.newestAt, words: dayInWords(thread.newestAt, now, zone) },
       filed: {
         key: thread.filedAt ?? 0,
@@ -62,7 +68,9 @@ export function documentsView(documents: readonly NamedDocument[], slug: string,
           ? `/${version.traySlug}/messages/${version.messageId}/attachments/${version.index}`
           : `/${slug}/records/${code}/documents/${version.id}`,
       isShown: SHOWN_TYPES.test(version.contentType),
-      ...{ who: version.who, contentType: version.contentType, size: sizeInWords(version.size) },
+      who: version.who,
+      contentType: version.contentType,
+      size: sizeInWords(version.size),
       ours: version.id === null && version.direction === "out",
       when: dayInWords(version.at, now, zone),
     })),
@@ -77,7 +85,9 @@ export function documentChoices(
   return found.flatMap(({ code, documents }) =>
     documents.flatMap(({ name, versions }) =>
       versions.map(({ sha256, who, at, size }) => ({
-        ...{ code, name, sha256 },
+        code,
+        name,
+        sha256,
         words: `${who}, ${dayInWords(at, now, zone)}, ${sizeInWords(size)}`,
       })),
     ),
@@ -104,8 +114,16 @@ export function mailView({ conversations, parts, isMore }: OnRecord, reading: Re
       })),
     })),
     parts: parts.map(({ messageId, attachment, fileName, conversationId, traySlug, subject, who, ...part }) => ({
-      ...{ messageId, attachment, fileName, conversationId, traySlug, subject, who },
-      ...{ ours: part.direction === "out", text: part.ownText, when: dayAndTime(part.sentAt, now, zone) },
+      messageId,
+      attachment,
+      fileName,
+      conversationId,
+      traySlug,
+      subject,
+      who,
+      ours: part.direction === "out",
+      text: part.ownText,
+      when: dayAndTime(part.sentAt, now, zone),
       filedBy: part.filedBy,
       filed: `${dayInWords(part.filedAt, now, zone)}, ${meansInWords(part.means)}`,
     })),

@@ -67,7 +67,9 @@ export function readRetentionStep(form: FormData, zone: string): Result<Retentio
       return ok({ do: kind, id: trustedId<PolicyId>(value.id) });
     case "bear":
       return ok({
-        ...{ do: kind, bearer: value.bearer, id: value.id },
+        do: kind,
+        bearer: value.bearer,
+        id: value.id,
         policyId: value.policy === "" ? null : trustedId<PolicyId>(value.policy),
       });
     case "preview":

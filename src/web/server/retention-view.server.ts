@@ -35,7 +35,14 @@ function lineView({ id, code, title, kind, filed, term, goesAt }: RetainedLine, 
   const { until, why } = termInWords(term, (at: Instant) => dayInWords(at, now, zone));
   const over = term.kind === "until" ? dayInWords(term.at, now, zone) : null;
   return {
-    ...{ id, code, title, kind, filed, until, why, over },
+    id,
+    code,
+    title,
+    kind,
+    filed,
+    until,
+    why,
+    over,
     goes: goesAt === null ? null : dayInWords(goesAt, now, zone),
     byItself: term.kind === "until" && term.endsIn === "disposal",
   };
@@ -48,10 +55,18 @@ export function previewView({ previewId, named, term }: DisposalPreview, { now, 
   const { goes, elsewhere, open, messages, documents, bytes } = named;
   const listed = (some: typeof goes) =>
     some.slice(0, LISTED).map(({ id, subject, who, newestAt, messages: count }) => ({
-      ...{ id, subject, who, count, when: dayInWords(newestAt, now, zone) },
+      id,
+      subject,
+      who,
+      count,
+      when: dayInWords(newestAt, now, zone),
     }));
   return {
-    ...{ previewId, open, messages, documents, size: sizeInWords(bytes) },
+    previewId,
+    open,
+    messages,
+    documents,
+    size: sizeInWords(bytes),
     conversations: goes.length,
     goes: listed(goes),
     stays: elsewhere.length,

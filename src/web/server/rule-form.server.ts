@@ -89,8 +89,12 @@ async function readRule(deps: Deps, grant: TrayGrant, form: FormData): Promise<R
   };
   return ok({
     id: value.id === "" ? null : trustedId<RuleId>(value.id),
-    ...{ name: value.name, isOn: value.on, isLast: value.last },
-    ...{ conditions: wanted, exceptions: unwanted, actions },
+    name: value.name,
+    isOn: value.on,
+    isLast: value.last,
+    conditions: wanted,
+    exceptions: unwanted,
+    actions,
   });
 }
 

@@ -17,17 +17,32 @@ const rule = (fields: Record<string, string | readonly string[]>) =>
 describe("a posted rule", () => {
   it("is read with its lists, in lower case where that is the same", async () => {
     const step = await rule({
-      ...{ from: "A@x.example, @Y.example,", subject: "Invoice, order no", "not-list": "Members.X.example" },
-      ...{ attachment: "yes", categories: [ID], owner: ID, away: "bin", on: "true", last: "true", id: ID },
+      from: "A@x.example, @Y.example,",
+      subject: "Invoice, order no",
+      "not-list": "Members.X.example",
+      attachment: "yes",
+      categories: [ID],
+      owner: ID,
+      away: "bin",
+      on: "true",
+      last: "true",
+      id: ID,
     });
     expect(step).toMatchObject({
       ok: true,
       value: {
         do: "keep",
         rule: {
-          ...{ id: ID, name: "Tin", isOn: true, isLast: true },
+          id: ID,
+          name: "Tin",
+          isOn: true,
+          isLast: true,
           conditions: {
-            ...{ from: ["a@x.example", "@y.example"], subject: ["Invoice", "order no"], to: [], text: [], list: [] },
+            from: ["a@x.example", "@y.example"],
+            subject: ["Invoice", "order no"],
+            to: [],
+            text: [],
+            list: [],
             hasAttachment: true,
           },
           exceptions: { list: ["members.x.example"], hasAttachment: null },

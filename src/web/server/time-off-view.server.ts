@@ -13,7 +13,9 @@ export function timeOffView(
   const nameOf = (member: string) => everybody.find((one) => one.id === member)?.name ?? "a colleague";
   const trayOf = (tray: string) => people.find((one) => one.tray.id === tray)?.tray.name ?? "another tray";
   return {
-    ...{ id, memberId, name: nameOf(memberId) },
+    id,
+    memberId,
+    name: nameOf(memberId),
     isNow: from <= now && now < until,
     isOver: until <= now,
     stretch: stretchInWords(from, until, now, zone),

@@ -77,7 +77,11 @@ describe("a posted step of a draft", () => {
     const enclosures = [{ id: ID, name: "plan.pdf", size: 7 }];
     const given = { ...content, enclosures: JSON.stringify(enclosures) };
     expect(read({ do: "hand", member: ID, note: " check ", ...given })).toEqual({
-      ...{ do: "hand", to: ID, note: "check", content: { ...content, enclosures }, seen: null },
+      do: "hand",
+      to: ID,
+      note: "check",
+      content: { ...content, enclosures },
+      seen: null,
     });
     expect(read({ do: "hand", member: ID, ...content })).toMatchObject({ content: { ...content, enclosures: [] } });
     expect(read({ do: "hand", member: ID, ...content, draft: ID, version: "3" })).toMatchObject({

@@ -22,7 +22,11 @@ import { whileAwayView } from "./while-away-view.server";
 const now = readInstant("2026-11-24T10:00:00Z") ?? instant(0);
 const reading = { memberId: INES, zone: "UTC", now, covering: [] };
 const member = (id: Member["id"], name: string): Member => ({
-  ...{ id, name, signInName: name.toLowerCase(), initials: "XX", timeZone: "UTC" },
+  id,
+  name,
+  signInName: name.toLowerCase(),
+  initials: "XX",
+  timeZone: "UTC",
 });
 const members = [member(INES, "Ines Varga"), member(TOBIAS, "Tobias Lund")];
 const C1 = "019aa5b0-0000-7000-8000-0000000000c1";
@@ -61,8 +65,17 @@ describe("a note", () => {
 describe("who could take it", () => {
   const none = { hers: 0, all: 0 };
   const could = (part: Partial<CouldTake>): CouldTake => ({
-    ...{ memberId: TOBIAS, withPerson: none, withRecord: none, withCategory: none, load: 2, open: 3 },
-    ...{ awayUntil: null, atWorkFrom: null, score: 0, hasLeast: false, ...part },
+    memberId: TOBIAS,
+    withPerson: none,
+    withRecord: none,
+    withCategory: none,
+    load: 2,
+    open: 3,
+    awayUntil: null,
+    atWorkFrom: null,
+    score: 0,
+    hasLeast: false,
+    ...part,
   });
   const reasons = (part: Partial<CouldTake>) =>
     couldTakeView([could(part)], members, { who: "P. Vane" }, reading)[0]?.reasons;
@@ -91,13 +104,13 @@ describe("a time off", () => {
   const off = (part: Partial<KeptTimeOff>) =>
     timeOffView(
       {
-        ...{
-          id: trustedId<TimeOffId>("t"),
-          memberId: TOBIAS,
-          from: later(now, -10 * HOUR),
-          until: later(now, 14 * HOUR),
-        },
-        ...{ covers: [], summaryReadAt: null, ...part },
+        id: trustedId<TimeOffId>("t"),
+        memberId: TOBIAS,
+        from: later(now, -10 * HOUR),
+        until: later(now, 14 * HOUR),
+        covers: [],
+        summaryReadAt: null,
+        ...part,
       },
       people,
       reading,
@@ -124,8 +137,16 @@ describe("a time off", () => {
 
 describe("what happened while one was away", () => {
   const happened = (part: Partial<Meanwhile>): Meanwhile => ({
-    ...{ id: trustedId<ConversationId>("c"), subject: "Key", who: "P. Vane", standing: "our-move", ownerId: INES },
-    ...{ received: 0, answered: 0, by: [], isOthers: false, ...part },
+    id: trustedId<ConversationId>("c"),
+    subject: "Key",
+    who: "P. Vane",
+    standing: "our-move",
+    ownerId: INES,
+    received: 0,
+    answered: 0,
+    by: [],
+    isOthers: false,
+    ...part,
   });
   const view = (...all: Meanwhile[]) =>
     whileAwayView(
@@ -153,8 +174,16 @@ describe("what happened while one was away", () => {
 
 it("the overview sums up what is to do, and marks what is old", () => {
   const desk: Desk = {
-    ...{ memberId: INES, toSort: 1, ourMove: 4, waiting: 2, resting: 0, overdue: 1 },
-    ...{ oldestSince: later(now, -6 * DAY), settledToday: 3, answeredToday: 2, followUpsDue: 0 },
+    memberId: INES,
+    toSort: 1,
+    ourMove: 4,
+    waiting: 2,
+    resting: 0,
+    overdue: 1,
+    oldestSince: later(now, -6 * DAY),
+    settledToday: 3,
+    answeredToday: 2,
+    followUpsDue: 0,
   };
   const [old, fresh, none] = overviewView(
     [desk, { ...desk, oldestSince: later(now, -DAY) }, { ...desk, oldestSince: null }],
@@ -166,13 +195,17 @@ it("the overview sums up what is to do, and marks what is old", () => {
 
 it("what one is told is by day, with the settings as their fields show them", () => {
   const told: ListedNotification = {
-    ...{
-      id: trustedId<NotificationId>("n"),
-      memberId: INES,
-      trayId: trustedId<TrayId>("office"),
-      conversationId: null,
-    },
-    ...{ at: later(now, -DAY), event: "assigned", by: TOBIAS, count: 3, words: "", isRead: false, subject: null },
+    id: trustedId<NotificationId>("n"),
+    memberId: INES,
+    trayId: trustedId<TrayId>("office"),
+    conversationId: null,
+    at: later(now, -DAY),
+    event: "assigned",
+    by: TOBIAS,
+    count: 3,
+    words: "",
+    isRead: false,
+    subject: null,
     standing: null,
   };
   const telling = readTelling({ quiet: { from: 1_080, to: 425 }, digestAt: 480, events: { reply: { browser: true } } });

@@ -14,8 +14,15 @@ export function toldView(
 ) {
   return {
     told: told.map((one) => ({
-      ...{ id: one.id, by: one.by, event: one.event, count: one.count, words: one.words, isRead: one.isRead },
-      ...{ conversationId: one.conversationId, subject: one.subject, standing: one.standing },
+      id: one.id,
+      by: one.by,
+      event: one.event,
+      count: one.count,
+      words: one.words,
+      isRead: one.isRead,
+      conversationId: one.conversationId,
+      subject: one.subject,
+      standing: one.standing,
       day: dayHeading(one.at, now, zone),
       when: dayAndTime(one.at, now, zone),
     })),

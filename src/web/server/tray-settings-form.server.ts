@@ -60,7 +60,9 @@ export function readTraySettings(form: FormData): Result<Posted, SettingsProblem
   return ok({
     week,
     holidays,
-    ...{ binDays, junkDays, filesFirst: form.get("files-first") === "on" },
+    binDays,
+    junkDays,
+    filesFirst: form.get("files-first") === "on",
     answerWithin: within.value ?? 1,
     calendar,
     place: place.value,

@@ -22,7 +22,12 @@ describe("the settings of a tray as posted", () => {
       value: {
         week: [{ from: 510, to: 1_020 }, null, null, null, null, null, null],
         holidays: ["2026-12-25", "2026-12-26"],
-        ...{ binDays: 14, junkDays: null, filesFirst: false, answerWithin: 16, calendar: null, place: "" },
+        binDays: 14,
+        junkDays: null,
+        filesFirst: false,
+        answerWithin: 16,
+        calendar: null,
+        place: "",
       },
     });
     expect(posted(MONDAY)).toMatchObject({ value: { binDays: null, holidays: [] } });

@@ -90,7 +90,9 @@ function colleagueView(
   { now, zone }: Reading,
 ) {
   return {
-    ...{ id, name, initials },
+    id,
+    name,
+    initials,
     /** True for who only looks on: nothing is assigned to her. */
     reads: role === "reader",
     away:
@@ -137,7 +139,15 @@ export function trayData(
         until: dayInWords(until, reading.now, reading.zone),
       })),
     categories: categories.map(({ id, parentId, code, name, ink, key, retired, depth, path, listed }) => ({
-      ...{ id, parentId, code, name, ink, key, retired, depth, path },
+      id,
+      parentId,
+      code,
+      name,
+      ink,
+      key,
+      retired,
+      depth,
+      path,
       listed: preferences.categoriesListed[id] ?? listed,
     })),
     mayAddCategories,

@@ -312,7 +312,11 @@ describe("an open conversation", () => {
   it("counts what was exchanged and says who wrote last", () => {
     expect(view.turnWords).toBe("3 messages · they wrote last, today 05:00");
     expect(view.answer).toEqual({
-      ...{ to: `P. Vane <${VANE}>`, cc: "", subject: "Re: Swell box", after: "expect", whom: "any" },
+      to: `P. Vane <${VANE}>`,
+      cc: "",
+      subject: "Re: Swell box",
+      after: "expect",
+      whom: "any",
     });
   });
 });

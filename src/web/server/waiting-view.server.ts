@@ -8,7 +8,9 @@ export function waitingViews(rows: readonly WaitingRow[], reading: Reading) {
   const { now, zone } = reading;
   return rows.map(({ row, askedAt, over, usual, span, chanceToday }) => ({
     row: rowView(row, reading),
-    ...{ askedAt, span, whoAddress: row.whoAddress },
+    askedAt,
+    span,
+    whoAddress: row.whoAddress,
     asked: dayAndTime(askedAt, now, zone),
     expected: row.expectedAt === null ? "some day" : dayInWords(row.expectedAt, now, zone),
     overWords: over === 0 ? null : overInWords(over),

@@ -32,7 +32,12 @@ export function whileAwayView({ timeOff: { from, until }, happened }: WhileAway,
         ? "Nothing happened in what is yours."
         : `Something happened in ${many}: ${parts.join(", ")}.`,
     happened: happened.map((one) => ({
-      ...{ id: one.id, subject: one.subject, who: one.who, standing: one.standing, ownerId: one.ownerId, by: one.by },
+      id: one.id,
+      subject: one.subject,
+      who: one.who,
+      standing: one.standing,
+      ownerId: one.ownerId,
+      by: one.by,
       words: inWords(one),
     })),
   };
