@@ -29,13 +29,18 @@ afterAll(() => tray.close());
 
 let count = 0;
 /** A message that carries a text file, and a Word document where it is given. */
-const arrives = async (name: string, text: string, word?: string): Promise<ConversationId> => {
+const arrives = async (
+  name: string,
+  text: string,
+  word?: string,
+  own = "Please find it enclosed.",
+): Promise<ConversationId> => {
   count += 1;
   const part = (head: string, body: string) => ["--cut", head, "", body].join("\r\n");
   const encoded = word === undefined ? null : Buffer.from(await aWordDocument(word)).toString("base64");
   const body = [
-    part("Content-Type: text/plain", "Please find it enclosed."),
-    part(`Content-Type: text/plain\r\nContent-Disposition: attachment; filename=${name}`, text),
+    part("Content-Type: text/plain; charset=utf-8", own),
+    part(`Content-Type: text/plain; charset=utf-8\r\nContent-Disposition: attachment; filename=${name}`, text),
     ...(encoded === null
       ? []
       : [
@@ -94,6 +99,16 @@ describe("the words of what a message carries", () => {
   });
 });
 
+/** Words in characters of three bytes, hardly one like another. */
+function manyWords(characters: number, seed: number): string {
+  let state = seed;
+  const next = () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+    return String.fromCharCode(0x4e00 + ((state >>> 8) % 20_000));
+  };
+  return Array.from({ length: characters / 6 }, () => `${next()}${next()}${next()}${next()}${next()} `).join("");
+}
+
 describe("the documents of a record", () => {
   it("are found by their names and their words, wherever they come from", async () => {
     const id = await arrives("cornet.txt", "Cornet, five ranks, in tin.");
@@ -110,5 +125,19 @@ describe("the documents of a record", () => {
     expect(await documents("drawing oak")).toEqual(["Case drawing.docx"]);
     expect(await documents('"five ranks"')).toEqual(["cornet.txt"]);
     expect(await documents("")).toHaveLength(2);
+  });
+});
+
+describe("files with more words than can be kept with their message", () => {
+  it("have their own, and hold up no other", async () => {
+    await arrives("pedal.txt", "Bombarde in zinc.");
+    const own = `${manyWords(140_000, 2)}\r\n\r\nOn Monday somebody wrote:\r\n> ${manyWords(140_000, 3)}`;
+    const long = await arrives("first.txt", `${manyWords(140_000, 1)} regal`, undefined, own);
+    await desk.does(desk.lead, long, { kind: "file", recordId: record.id, settle: false });
+    expect(await readDocuments(tray.deps)).toBe(2);
+    expect(await readDocuments(tray.deps)).toBe(0);
+    expect(await found("bombarde ")).toHaveLength(1);
+    expect(await found("regal ")).toEqual([]);
+    expect(await documents("regal")).toEqual(["first.txt"]);
   });
 });

@@ -30,7 +30,10 @@ export async function unreadCarriers(db: Database, limit: number): Promise<Unrea
 /** The words of an attachment, as a tsvector in its text form. */
 export type AttachmentWords = { readonly index: number; readonly vector: string };
 
-/** Keeps the words of the attachments of a message: it is found by them as well. */
+// PostgreSQL 12.11: a tsvector has less than 1 MiB, which is never more than its text form has.
+const MOST_BYTES_OF_WORDS = 1_048_576;
+
+/** Keeps the words of the attachments of a message: it is found by them as well, unless they would be too many for one. */
 export async function keepAttachmentWords(
   trx: Database,
   id: MessageId,
@@ -46,10 +49,11 @@ export async function keepAttachmentWords(
       on conflict (message_id, attachment) do update set vector = excluded.vector`,
       { id, index, vector },
     );
-  await builder.raw("update message_search set vector = vector || cast(:all as tsvector) where message_id = :id", {
-    id,
-    all,
-  });
+  await builder.raw(
+    /* sql */ `update message_search set vector = vector || cast(:all as tsvector)
+    where message_id = :id and octet_length(vector::text) + octet_length(:all) < ${MOST_BYTES_OF_WORDS}`,
+    { id, all },
+  );
 }
 
 /** A file on a record that has not been read yet. */
