@@ -1,5 +1,5 @@
 import type { EmailAddress } from "../core/kernel/email-address";
-import { dateOf, type Instant, later } from "../core/kernel/instant";
+import { dateOf, type Instant } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
 import { type GatheredMessage, gatherThreads } from "../core/threading/gather-threads";
 import { lastRealMove, type Move, whoseTurn } from "../core/turns/whose-turn";
@@ -53,7 +53,7 @@ export async function inspectTurns(path: string, ours: readonly EmailAddress[], 
   const messages = (await messagesIn(path)).filter((message) => message.date === null || message.date <= now);
   return gatherThreads(messages).map((thread) => {
     const moves = thread.map((message): Move & { messageId: string | null } => ({
-      at: message.date ?? later(now, 0),
+      at: message.date ?? now,
       direction: message.from !== null && ours.includes(message.from.address) ? "out" : "in",
       kind: message.classification.kind,
       messageId: message.messageId,
