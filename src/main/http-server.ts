@@ -41,7 +41,8 @@ export async function startHttpServer(
   const [ofPages, ofMail] = [securityHeaders(options.secureCookies), helmet({ contentSecurityPolicy: false })];
   app.use((request, response, next) => (IS_MAIL.test(request.path) ? ofMail : ofPages)(request, response, next));
   app.use(compression());
-  app.use("/assets", express.static(`${CLIENT_FILES}/assets`, { immutable: true, maxAge: "1y" }));
+  // A page of before an update asks for what is gone; it is no page to sign in for.
+  app.use("/assets", express.static(`${CLIENT_FILES}/assets`, { immutable: true, maxAge: "1y", fallthrough: false }));
   app.use(express.static(CLIENT_FILES, { maxAge: "1h" }));
   app.use(webHandler({ deps, live, secureCookies: options.secureCookies, onProblem: (problem) => log.error(problem) }));
   const server = createServer(app);

@@ -23,6 +23,13 @@ test("what is written asks and promises: a reply is awaited by its day, a follow
     .fill("I will send the plan by Friday noon. Could you tell us where the key is?");
   await says.getByRole("button", { name: "Wait for a reply" }).click();
   await expect(answer.getByRole("radio", { name: "Wait for a reply" })).toBeChecked();
+  // None of the days offered is meant.
+  await answer.getByRole("button", { name: "another…" }).click();
+  await answer.getByRole("textbox", { name: "Date" }).fill("in 3 working days");
+  await expect(answer.getByText(/^That is .*17:00/)).toBeVisible();
+  await ines.keyboard.press("Enter");
+  const by = answer.getByRole("radiogroup", { name: "Reply expected by" });
+  await expect(by.getByRole("radio", { name: /17:00$/ })).toBeChecked();
   await says.getByRole("checkbox", { name: /Follow-up for me/ }).check();
   await answer.getByRole("combobox", { name: "From whom" }).click();
   await ines.getByRole("option", { name: "from anybody at vanehouse.example" }).click();

@@ -1,12 +1,13 @@
 import { TZDate } from "@date-fns/tz";
 import * as chrono from "chrono-node";
-import { type Instant, instantOf } from "../kernel/instant";
+import { DAY, type Instant, instantOf } from "../kernel/instant";
 import { zonedDay } from "../standing/zoned-day";
 import { type DayEdge, spanOn, type WorkingHours } from "./working-hours";
 
 /**
- * A date that a text names: the moment it means, and the words it was named with. `other` is what the same figures mean to
- * those who write the month first ("3/4"); null where only one reading makes a date.
+ * A date that a text names: the moment it means, and the words it was named with. `other` is what the same words mean to
+ * others: figures to those who write the month first ("3/4"), a day of the week to those who count from another week ("next
+ * Friday", or "Friday" on a Friday); null where only one reading makes a date.
  */
 export type DateMention = {
   readonly at: Instant;
@@ -24,6 +25,8 @@ export type ClockTime = {
   readonly hour: number | null;
   readonly minute: number;
   readonly words: string;
+  /** Named by its day of the week alone. */
+  readonly isWeekday: boolean;
   /** "In two hours": counted from now, which in a letter is its writer's now and hardly ever a date to work by. */
   readonly isSpan: boolean;
 };
@@ -59,10 +62,10 @@ english.parsers.push(
 );
 
 const LANGUAGES = [english, chrono.de.casual, chrono.fr.casual, chrono.nl.casual, chrono.es.casual];
-// Reading a date takes a fraction of a millisecond a line; nobody names a date to work by after this much text.
 // What the library reads as a date and is none: the beginning of a month in another language ("4 d"), little words that
 // are days there ("do"), and days that no calendar knows ("the day", "in the week").
 const NO_DATE = /^(?:\d+ ?[a-z]|[a-z]{1,2}\.?|(?:in |on |at )?(?:the|a|this very) (?:day|week|month|year))$/i;
+// Reading a date takes a fraction of a millisecond a line; nobody names a date to work by after this much text.
 const MAX_CHARACTERS = 4_000;
 const CLOSED_DAY = { opens: 8, closes: 17 } as const;
 
@@ -88,14 +91,36 @@ export function momentOf(named: ClockTime, hours: WorkingHours, edge: DayEdge): 
 // With points between them the day comes first everywhere (ISO 8601 is the only other way, and has its own marks).
 const TWO_NUMBERS = /\b(\d{1,2})\/(\d{1,2})(\/\d{2,4})?\b/;
 
-/** What figures mean to those who write the month first, where that is another day to come; null where there is one reading. */
+// The Friday of this week to some, of the week after to others; with the week said there is no doubt.
+const NEXT = /\b(?:next|nächste[nrs]?|prochaine?|volgende|próxim[oa])\b(?! (?:week|woche|semaine|semana))/iu;
+const WHICH_WEEK = /\b(?:this|diese[nrs]?|ce|cette|deze|este|week|woche|semaine|semana)\b/iu;
+
+/** The other moment that a date may mean, as a `DateMention` has it; null where there is one reading. */
 export function otherReading(named: ClockTime, now: Instant, hours: WorkingHours, edge: DayEdge): Instant | null {
+  return monthFirst(named, now, hours, edge) ?? ofAnotherWeek(named, now, hours, edge);
+}
+
+function monthFirst(named: ClockTime, now: Instant, hours: WorkingHours, edge: DayEdge): Instant | null {
   const [, first = "", second = "", year] = TWO_NUMBERS.exec(named.words) ?? [];
   if (first === second || Number(first) !== named.day || Number(second) !== named.month) return null;
   const swapped = { ...named, day: named.month, month: named.day };
   const at = momentOf(swapped, hours, edge);
   if (at === null || at > now || year !== undefined) return at;
   return momentOf({ ...swapped, year: swapped.year + 1 }, hours, edge);
+}
+
+function ofAnotherWeek(named: ClockTime, now: Instant, hours: WorkingHours, edge: DayEdge): Instant | null {
+  if (!named.isWeekday) return null;
+  const today = zonedDay(now, hours.zone);
+  const daysOff =
+    (Date.UTC(named.year, named.month - 1, named.day) - Date.UTC(today.year, today.month - 1, today.day)) / DAY;
+  if (NEXT.test(named.words)) return daysOff > 7 ? momentOf(daysLater(named, -7), hours, edge) : null;
+  return daysOff === 0 && !WHICH_WEEK.test(named.words) ? momentOf(daysLater(named, 7), hours, edge) : null;
+}
+
+function daysLater(named: ClockTime, days: number): ClockTime {
+  const day = new Date(Date.UTC(named.year, named.month - 1, named.day + days));
+  return { ...named, year: day.getUTCFullYear(), month: day.getUTCMonth() + 1, day: day.getUTCDate() };
 }
 
 /** What a text names as days and times, in the first of the languages that finds any. */
@@ -123,6 +148,7 @@ function timeOf(start: chrono.ParsedComponents, words: string): ClockTime {
     hour: start.isCertain("hour") ? (start.get("hour") ?? null) : null,
     minute: start.isCertain("hour") ? (start.get("minute") ?? 0) : 0,
     words: words.trim(),
+    isWeekday: start.isCertain("weekday") && !start.isCertain("day"),
     isSpan: start.tags().has("result/relativeDateAndTime"),
   };
 }

@@ -66,6 +66,31 @@ describe("figures that are read in two ways", () => {
   });
 });
 
+describe("days of the week that are read in two ways", () => {
+  it.each([
+    ["Wednesday", "2026-11-25T17:00:00Z", "2026-12-02T17:00:00Z"],
+    ["wednesday at 15", "2026-11-25T15:00:00Z", "2026-12-02T15:00:00Z"],
+    ["next Friday", "2026-12-04T17:00:00Z", "2026-11-27T17:00:00Z"],
+    ["nächsten Freitag", "2026-12-04T17:00:00Z", "2026-11-27T17:00:00Z"],
+    ["vendredi prochain", "2026-12-04T17:00:00Z", "2026-11-27T17:00:00Z"],
+    ["this Wednesday", "2026-11-25T17:00:00Z", null],
+    ["next Wednesday", "2026-12-02T17:00:00Z", null],
+    ["next Monday", "2026-11-30T17:00:00Z", null],
+    ["Friday next week", "2026-12-04T17:00:00Z", null],
+    ["Friday", "2026-11-27T17:00:00Z", null],
+    ["Wednesday 2 December", "2026-12-02T17:00:00Z", null],
+  ])("“%s” of a Wednesday is %s, and to others %s", (text, first, other) => {
+    expect(readDate(text, now, london, "closes")).toEqual({ ok: true, value: at(first) });
+    expect(otherDate(text, now, london, "closes")).toBe(other === null ? null : at(other));
+  });
+
+  it("mean a week later, once that day is over", () => {
+    const evening = at("2026-11-25T19:00:00Z");
+    expect(readDate("Wednesday", evening, london, "closes")).toEqual({ ok: true, value: at("2026-12-02T17:00:00Z") });
+    expect(otherDate("Wednesday", evening, london, "closes")).toBeNull();
+  });
+});
+
 describe("the dates that a thread names", () => {
   it("are found with the words that named them", () => {
     const found = datesIn("Could you come on Tuesday at 10, or the delivery is on 12 December?", now, london);

@@ -60,7 +60,7 @@ function namedIn(words: string, now: Instant, hours: WorkingHours): ClockTime | 
   return clockTimesIn(withHour(words), now, hours.zone)[0];
 }
 
-/** The other moment that figures may mean, to those who write the month first ("3/4"); null where there is one reading. */
+/** The other moment that a date may mean, to those who write the month first ("3/4") or count from another week ("next fri"); null where there is one reading. */
 export function otherDate(text: string, now: Instant, hours: WorkingHours, edge: DayEdge = "opens"): Instant | null {
   const named = namedIn(text.trim().toLowerCase(), now, hours);
   const other = named === undefined ? null : otherReading(named, now, hours, edge);

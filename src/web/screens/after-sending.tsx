@@ -1,8 +1,11 @@
 import { RadioGroup } from "radix-ui";
 import type { Whom } from "../../core/docket/plan-decision";
 import { domainOf, readMailboxes } from "../../core/kernel/email-address";
+import { instant, readInstant } from "../../core/kernel/instant";
+import { calendarDayInWords, dayAndTimeInFull } from "../../core/standing/day-words";
 import type { SaidDate } from "../server/says-view.server";
 import { Select } from "../ui/select";
+import { AnotherDate } from "./another-date";
 import type { Draft } from "./kept-draft";
 import { useTray } from "./tray-data";
 
@@ -15,6 +18,10 @@ const AFTER: readonly (readonly [Draft["after"], string])[] = [
 const PILL =
   "h-7 rounded-control border border-rule bg-paper px-2.5 text-sm hover:border-act data-[state=checked]:border-act data-[state=checked]:bg-act-soft data-[state=checked]:font-semibold data-[state=checked]:text-act";
 
+const LINE = "grid grid-cols-[46px_minmax(0,1fr)] gap-x-1.5";
+const LABEL = "text-sm leading-7 font-semibold";
+const PILLS = "flex flex-wrap items-center gap-1.5";
+
 type AfterSendingProps = {
   readonly draft: Draft;
   readonly change: (part: Partial<Draft>) => void;
@@ -25,7 +32,7 @@ type AfterSendingProps = {
 
 /** What happens to the conversation once the answer is on its way; for a reply, from whom and by when. */
 export function AfterSending({ draft, change, problem, usual }: AfterSendingProps) {
-  const { dateChoices } = useTray();
+  const { dateChoices, member } = useTray();
   const { mailboxes } = readMailboxes(draft.to);
   const [first] = mailboxes;
   const offered = dateChoices.map(({ day, words, label }) => ({ day, words, label }));
@@ -33,13 +40,17 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
     usual === null
       ? offered
       : [
-          { day: usual.day, words: `as they usually take: ${usual.words}`, label: "nine in ten have answered by then" },
-          ...offered.filter(({ day }) => day !== usual.day),
+          {
+            day: usual.until,
+            words: `as they usually take: ${usual.words}`,
+            label: "nine in ten have answered by then",
+          },
+          ...offered.filter(({ day }) => day !== usual.until),
         ];
-  // A day that the text named is not among those that are always offered.
+  // What the text named, or somebody typed, is not among those that are always offered.
   const named =
     draft.day !== "" && !days.some(({ day }) => day === draft.day)
-      ? [{ day: draft.day, words: draft.day, label: "" }]
+      ? [{ day: draft.day, words: deadlineInWords(draft.day, member.timeZone), label: "" }]
       : [];
   return (
     <div className="mt-2.5 grid gap-2">
@@ -47,32 +58,16 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
         aria-label="When it is sent"
         value={draft.after}
         onValueChange={(after) => change({ after: after as Draft["after"] })}
-        className="flex flex-wrap items-center gap-1.5"
+        className={LINE}
       >
-        <span className="w-[46px] text-sm font-semibold">Then</span>
-        {AFTER.map(([value, label]) => (
-          <RadioGroup.Item key={value} value={value} className={PILL}>
-            {label}
-          </RadioGroup.Item>
-        ))}
-      </RadioGroup.Root>
-      {draft.after === "expect" && (
-        <RadioGroup.Root
-          aria-label="Reply expected by"
-          value={draft.day}
-          onValueChange={(day) => change({ day })}
-          className="flex flex-wrap items-center gap-1.5"
-        >
-          <span className="w-[46px] text-sm font-semibold">by</span>
-          {[...days, ...named].map(({ day, words, label }) => (
-            <RadioGroup.Item key={day} value={day} title={label} className={PILL}>
-              {words}
+        <span className={LABEL}>Then</span>
+        <div className={PILLS}>
+          {AFTER.map(([value, label]) => (
+            <RadioGroup.Item key={value} value={value} className={PILL}>
+              {label}
             </RadioGroup.Item>
           ))}
-          <RadioGroup.Item value="" className={PILL}>
-            no date
-          </RadioGroup.Item>
-          {first !== undefined && (
+          {draft.after === "expect" && first !== undefined && (
             <Select
               label="From whom"
               look="quiet"
@@ -86,9 +81,35 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
               ]}
             />
           )}
-          {problem !== undefined && <span className="text-sm text-late">{problem}</span>}
+        </div>
+      </RadioGroup.Root>
+      {draft.after === "expect" && (
+        <RadioGroup.Root
+          aria-label="Reply expected by"
+          value={draft.day}
+          onValueChange={(day) => change({ day })}
+          className={LINE}
+        >
+          <span className={LABEL}>by</span>
+          <div className={PILLS}>
+            {[...days, ...named].map(({ day, words, label }) => (
+              <RadioGroup.Item key={day} value={day} title={label} className={PILL}>
+                {words}
+              </RadioGroup.Item>
+            ))}
+            <RadioGroup.Item value="" className={PILL}>
+              no date
+            </RadioGroup.Item>
+            <AnotherDate label="Date" onChoose={(day) => change({ day })} />
+            {problem !== undefined && <span className="text-sm text-late">{problem}</span>}
+          </div>
         </RadioGroup.Root>
       )}
     </div>
   );
+}
+
+function deadlineInWords(day: string, zone: string): string {
+  const at = readInstant(day);
+  return at === null ? calendarDayInWords(day) : dayAndTimeInFull(at, instant(Date.now()), zone);
 }

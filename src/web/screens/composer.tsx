@@ -72,7 +72,7 @@ export function Composer(props: ComposerProps) {
     <form
       ref={form}
       aria-label={passOn === null ? "Answer" : "Pass it on"}
-      className="max-h-[72%] shrink-0 overflow-y-auto border-t border-rule bg-ours px-4 py-3 lg:px-6"
+      className="max-h-[72%] shrink-0 overflow-y-auto border-t border-rule bg-ours px-4 pt-3 lg:scroll-pb-20 lg:px-6"
       onSubmit={(event) => {
         event.preventDefault();
         send();
@@ -121,18 +121,8 @@ export function Composer(props: ComposerProps) {
       >
         {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
       </LetterBody>
-      <div className="mt-3 flex flex-wrap items-center gap-2">
-        <SendButton words={sendWords(shared, passOn)} isSending={fetcher.state !== "idle"} isAttaching={isAttaching} />
-        {mayInsist && <Button onClick={() => send("on")}>Send all the same</Button>}
-        {passOn === null && (
-          <Button aria-expanded={handing.isOpen} onClick={handing.toggle}>
-            Give to a colleague…
-          </Button>
-        )}
-        <Button look="quiet" onClick={onClose}>
-          Put aside <KeyCap>Esc</KeyCap>
-        </Button>
-        <label className="ml-2 flex cursor-pointer items-center gap-1.5 text-sm text-soft">
+      <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+        <label className="flex cursor-pointer items-center gap-1.5 text-sm text-soft">
           <input
             type="checkbox"
             checked={draft.report === "on"}
@@ -165,14 +155,33 @@ export function Composer(props: ComposerProps) {
             }}
           />
         )}
-        <span className="ml-auto hidden text-sm text-soft xl:inline">The draft is kept on this device.</span>
       </div>
-      {handing.isOpen && <HandDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
-      {handing.problem !== null && (
-        <p role="alert" className="mt-2 text-late">
-          {handing.problem}
-        </p>
-      )}
+      {/* Where there is room for both, it can be sent without scrolling to the end of it. */}
+      <div className="-mx-4 mt-3 border-t border-hair bg-ours px-4 py-2.5 lg:sticky lg:bottom-0 lg:z-10 lg:-mx-6 lg:px-6">
+        <div className="flex flex-wrap items-center gap-2">
+          <SendButton
+            words={sendWords(shared, passOn)}
+            isSending={fetcher.state !== "idle"}
+            isAttaching={isAttaching}
+          />
+          {mayInsist && <Button onClick={() => send("on")}>Send all the same</Button>}
+          {passOn === null && (
+            <Button aria-expanded={handing.isOpen} onClick={handing.toggle}>
+              Give to a colleague…
+            </Button>
+          )}
+          <Button look="quiet" onClick={onClose}>
+            Put aside <KeyCap>Esc</KeyCap>
+          </Button>
+          <span className="ml-auto hidden text-sm text-soft lg:inline">The draft is kept on this device.</span>
+        </div>
+        {handing.isOpen && <HandDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
+        {handing.problem !== null && (
+          <p role="alert" className="mt-2 text-late">
+            {handing.problem}
+          </p>
+        )}
+      </div>
     </form>
   );
 }

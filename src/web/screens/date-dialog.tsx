@@ -1,13 +1,15 @@
-import { useEffect, useId, useState } from "react";
+import { useState } from "react";
 import type { Whom as WhomAwaited } from "../../core/docket/plan-decision";
-import type { DateAnswer, DateView } from "../server/date-view.server";
+import type { DateAnswer } from "../server/date-view.server";
 import { Button } from "../ui/button";
 import { Dialog } from "../ui/dialog";
 import { Field } from "../ui/field";
 import { Select } from "../ui/select";
 import type { PostedDecision } from "./decisions";
 import type { DialogProps } from "./dialog-props";
+import { MeantDate } from "./meant-date";
 import { useTray } from "./tray-data";
+import { useTypedDate } from "./use-typed-date";
 
 type DateDialogProps = DialogProps & { readonly kind: "expect" | "rest" | "expire" | "follow-up" };
 
@@ -23,26 +25,16 @@ const WORDS = {
 
 /** Chooses a moment by words or from those offered, for a rest, a reply or a follow-up. */
 export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps) {
-  const { tray, member } = useTray();
-  const textId = useId();
-  const [text, setText] = useState("");
+  const { member } = useTray();
   const [mode, setMode] = useState<"either" | "time">("either");
   const [whose, setWhose] = useState<string>(member.id);
   const [task, setTask] = useState("");
   const [whom, setWhom] = useState("any");
-  const [problem, setProblem] = useState<string>();
   const [row] = target.rows;
-  const single = target.everything === null && target.rows.length === 1 ? (row?.id ?? "") : "";
-  const answer = useDateAnswer(tray.slug, text, kind, single);
+  const conversation = target.everything === null && target.rows.length === 1 ? (row?.id ?? "") : "";
   const choose = (at: string) => onDecide(decisionOf(kind, at, { mode, whom, whose, task }));
-  const chooseTyped = () => {
-    if (text.trim() === "")
-      setProblem("Type a date, for instance “fri 10” or “in 3 working days”, or choose one below.");
-    else if (answer === "failed") setProblem("The server did not answer. Try again.");
-    else if (answer?.meant != null && answer.text === text) choose(answer.meant.at);
-    else setProblem(answer?.problem ?? "One moment: the date is being read.");
-  };
-  const said = answer !== "failed" && answer?.text === text ? answer : null;
+  const wanted = { edge: EDGES[kind], conversation, usual: kind === "expect" };
+  const { field, said, offers, chooseTyped } = useTypedDate(wanted, choose);
   return (
     <Dialog open onOpenChange={(open) => !open && onClose()} {...WORDS[kind]}>
       <form
@@ -57,24 +49,13 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
           <Field
             className="flex-1"
             label={kind === "rest" || kind === "expire" ? "Until when" : "By when"}
-            placeholder="fri 10 · in 3 working days · end of month"
-            autoFocus
-            autoComplete="off"
-            value={text}
-            onChange={(event) => {
-              setText(event.target.value);
-              setProblem(undefined);
-            }}
-            problem={problem ?? (said?.problem != null && text.trim().length > 2 ? said.problem : undefined)}
+            {...field}
           />
           <Button type="submit" look="filled" className="h-9">
             Choose
           </Button>
         </div>
-        <p id={textId} role="status" className="min-h-5 pt-1 text-sm text-act">
-          {said?.meant == null ? "" : `That is ${said.meant.words}.`}
-          {said?.other != null && <OtherReading other={said.other} onChoose={choose} />}
-        </p>
+        <MeantDate said={said} onChoose={choose} />
         {kind === "expect" && <Whom whom={whom} onWhom={setWhom} />}
         {kind === "rest" && (
           <label className="flex cursor-pointer items-center gap-2 text-sm">
@@ -90,23 +71,12 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
       </form>
       <Offers
         kind={kind}
-        answer={answer}
+        offers={offers}
         isWaiting={target.rows.some(({ standing }) => standing === "waiting")}
         onChoose={choose}
         onDecide={onDecide}
       />
     </Dialog>
-  );
-}
-
-type OtherReadingProps = { readonly other: DateView; readonly onChoose: (at: string) => void };
-
-/** Figures that two countries read in two ways. */
-function OtherReading({ other, onChoose }: OtherReadingProps) {
-  return (
-    <button type="button" onClick={() => onChoose(other.at)} className="ml-1 underline-offset-2 hover:underline">
-      Month first, it is {other.words}: choose that.
-    </button>
   );
 }
 
@@ -134,18 +104,21 @@ function decisionOf(kind: DateDialogProps["kind"], at: string, { mode, whom, who
 const EDGES = { expect: "closes", expire: "closes", rest: "opens", "follow-up": "opens" } as const;
 
 type OffersProps = Pick<DateDialogProps, "kind" | "onDecide"> & {
-  readonly answer: Answered | "failed" | null;
+  readonly offers: DateAnswer["offers"] | "failed";
   readonly isWaiting: boolean;
   readonly onChoose: (at: string) => void;
 };
 
-function Offers({ kind, answer, isWaiting, onChoose, onDecide }: OffersProps) {
+function Offers({ kind, offers, isWaiting, onChoose, onDecide }: OffersProps) {
   return (
     <div className="overflow-y-auto py-1">
-      {answer === "failed" && <p className="px-4 py-2 text-late">The dates to offer could not be loaded.</p>}
-      {(answer === "failed" ? undefined : answer?.offers)?.map((offer) => (
-        <Offer key={offer.label} label={offer.label} words={offer.words} onClick={() => onChoose(offer.at)} />
-      ))}
+      {offers === "failed" ? (
+        <p className="px-4 py-2 text-late">The dates to offer could not be loaded.</p>
+      ) : (
+        offers.map(({ label, words, at }) => (
+          <Offer key={label} label={label} words={words} onClick={() => onChoose(at)} />
+        ))
+      )}
       {kind === "rest" && (
         <Offer label="until somebody writes" words="" onClick={() => onDecide({ kind, at: "", mode: "either" })} />
       )}
@@ -226,26 +199,4 @@ function Offer({ label, words, onClick }: { label: string; words: string; onClic
       <span className="whitespace-nowrap text-soft">{words}</span>
     </button>
   );
-}
-
-type Answered = DateAnswer & { readonly text: string };
-
-/** What the server says of the text in a date field; the newest answer counts. */
-function useDateAnswer(
-  slug: string,
-  text: string,
-  kind: DateDialogProps["kind"],
-  conversation: string,
-): Answered | "failed" | null {
-  const [answer, setAnswer] = useState<Answered | "failed" | null>(null);
-  useEffect(() => {
-    const aborter = new AbortController();
-    const query = { text, edge: EDGES[kind], conversation, ...(kind === "expect" ? { usual: "on" } : {}) };
-    fetch(`/${slug}/dates?${new URLSearchParams(query)}`, { signal: aborter.signal })
-      .then((response) => (response.ok ? response.json() : Promise.reject(new Error("no dates"))))
-      .then((found: DateAnswer) => setAnswer({ ...found, text }))
-      .catch(() => !aborter.signal.aborted && setAnswer("failed"));
-    return () => aborter.abort();
-  }, [slug, text, kind, conversation]);
-  return answer;
 }

@@ -1,4 +1,5 @@
-import type { SaysView } from "../server/says-view.server";
+import { shortened } from "../../core/writing/sentences";
+import type { FoundView, SaysView } from "../server/says-view.server";
 import type { Draft } from "./kept-draft";
 
 type DraftSaysProps = {
@@ -10,51 +11,69 @@ type DraftSaysProps = {
 const OFFER = "text-act underline-offset-2 hover:underline";
 
 /** What the text asks and promises, and what could be made of that: a reply to wait for, a follow-up for oneself. */
-export function DraftSays({ says: { asks, promises, encloses }, draft, change }: DraftSaysProps) {
+export function DraftSays({ says: { asks, promises }, draft, change }: DraftSaysProps) {
   const [ask] = asks;
   const waits = draft.after === "expect";
   const named = asks.find(({ date }) => date !== null);
-  // Figures that two countries read in two ways are offered in both.
+  // What is read in two ways is offered in both.
   const dates = [named?.date ?? null, named?.other ?? null].filter((date) => date !== null);
-  const offersWait = ask !== undefined && (!waits || (dates.length > 0 && !dates.some(({ day }) => day === draft.day)));
-  const isMissing = encloses !== null && (draft.enclosures ?? []).length === 0;
+  const offersWait =
+    ask !== undefined && (!waits || (dates.length > 0 && !dates.some(({ until }) => until === draft.day)));
   return (
     <ul aria-label="What it says" className="mt-2 space-y-1 text-sm empty:hidden">
-      {isMissing && <li className="text-late">Nothing is attached, and it says: “{short(encloses)}”</li>}
       {offersWait && (
         <li className="flex flex-wrap items-baseline gap-x-2">
-          <span className="text-soft">It asks: “{short(ask.text)}”</span>
+          <span className="text-soft">It asks: “{shortened(ask.text)}”</span>
           {(dates.length === 0 ? [null] : dates).map((date, at) => (
             <button
-              key={date?.day ?? ""}
+              key={date?.until ?? ""}
               type="button"
               className={OFFER}
-              onClick={() => change({ after: "expect", ...(date === null ? {} : { day: date.day }) })}
+              onClick={() => change({ after: "expect", ...(date === null ? {} : { day: date.until }) })}
             >
-              {date === null
-                ? "Wait for a reply"
-                : `${at === 0 ? "Wait for a reply" : "or, month first,"} by ${date.words}`}
+              {date === null ? "Wait for a reply" : `${at === 0 ? "Wait for a reply" : "or"} by ${date.words}`}
             </button>
           ))}
         </li>
       )}
-      {promises.map(({ text, date }) => (
-        <li key={text} className="flex flex-wrap items-baseline gap-x-2">
-          <label className="flex cursor-pointer items-baseline gap-2">
-            <input
-              type="checkbox"
-              checked={(draft.promises ?? []).some((one) => one.text === text)}
-              onChange={(event) => change({ promises: withPromise(draft, text, date?.at ?? "", event.target.checked) })}
-              className="size-3.5 translate-y-0.5 accent-act"
-            />
-            <span>
-              Follow-up for me{date === null ? "" : `, ${date.words}`}:{" "}
-              <span className="text-soft">you promise “{short(text)}”</span>
-            </span>
-          </label>
-        </li>
+      {promises.map((promise) => (
+        <PromiseLine key={promise.text} promise={promise} draft={draft} change={change} />
       ))}
     </ul>
+  );
+}
+
+type PromiseLineProps = Pick<DraftSaysProps, "draft" | "change"> & { readonly promise: FoundView };
+
+/** A follow-up for oneself, by the day that one promises; by either where it is read in two ways. */
+function PromiseLine({ promise: { text, date, other }, draft, change }: PromiseLineProps) {
+  const kept = (draft.promises ?? []).find((one) => one.text === text);
+  const meant = kept !== undefined && kept.at === other?.at ? other : date;
+  const rather = meant === other ? date : other;
+  return (
+    <li className="flex flex-wrap items-baseline gap-x-2">
+      <label className="flex cursor-pointer items-baseline gap-2">
+        <input
+          type="checkbox"
+          checked={kept !== undefined}
+          onChange={(event) => change({ promises: withPromise(draft, text, date?.at ?? "", event.target.checked) })}
+          className="size-3.5 translate-y-0.5 accent-act"
+        />
+        <span>
+          Follow-up for me{meant === null ? "" : `, ${meant.words}`}:{" "}
+          <span className="text-soft">you promise “{shortened(text)}”</span>
+        </span>
+      </label>
+      {rather !== null && (
+        <button
+          type="button"
+          className={OFFER}
+          onClick={() => change({ promises: withPromise(draft, text, rather.at, true) })}
+        >
+          rather {rather.words}
+        </button>
+      )}
+    </li>
   );
 }
 
@@ -66,10 +85,4 @@ function withPromise(
 ): NonNullable<Draft["promises"]> {
   const others = promises.filter((one) => one.text !== text);
   return isKept ? [...others, { text, at }] : others;
-}
-
-const MOST_SHOWN = 90;
-
-function short(text: string): string {
-  return text.length <= MOST_SHOWN ? text : `${text.slice(0, MOST_SHOWN - 1).trimEnd()}…`;
 }

@@ -2,6 +2,7 @@ import { Paperclip, X } from "lucide-react";
 import { type ClipboardEvent, type DragEvent, lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import { sizeInWords } from "../../core/kernel/size-in-words";
 import type { Enclosure } from "../../core/writing/enclosure";
+import { shortened } from "../../core/writing/sentences";
 import type { Draft } from "./kept-draft";
 import { useEnclosing } from "./use-enclosing";
 
@@ -13,6 +14,8 @@ type EnclosuresProps = {
   /** The codes of the records whose documents can go with it. */
   readonly records: readonly string[];
   readonly problem: string | undefined;
+  /** The sentence of the text by which something goes along with it; null where none does. */
+  readonly announced: string | null;
   /** Called with whether a file is on its way, without which the message would go. */
   readonly onAttaching: (isAttaching: boolean) => void;
   /** What files can be dropped on, or pasted into. */
@@ -22,7 +25,8 @@ type EnclosuresProps = {
 const LINK = "min-h-6 px-1 text-soft underline-offset-2 hover:text-act hover:underline";
 
 /** The files that go with a message: from one's device, chosen, dropped or pasted, and from the records it is about. */
-export function Enclosures({ enclosures, change, records, problem, onAttaching, children }: EnclosuresProps) {
+export function Enclosures(props: EnclosuresProps) {
+  const { enclosures, change, records, problem, announced, onAttaching, children } = props;
   const [picks, setPicks] = useState(false);
   const enclosing = useEnclosing((enclosure) => change({ enclosures: [...enclosures, enclosure] }));
   const isAttaching = enclosing.names.length > 0;
@@ -98,6 +102,9 @@ export function Enclosures({ enclosures, change, records, problem, onAttaching, 
           <button type="button" className={LINK} onClick={() => setPicks(true)}>
             attach from {records.join(", ")}…
           </button>
+        )}
+        {announced !== null && enclosures.length === 0 && !isAttaching && (
+          <span className="text-late">Nothing is attached, and it says: “{shortened(announced)}”</span>
         )}
       </div>
       {wrong !== undefined && (

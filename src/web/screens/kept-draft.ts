@@ -8,6 +8,7 @@ export type Draft = {
   readonly subject: string;
   readonly html: string;
   readonly after: "expect" | "settle" | "keep";
+  /** By when a reply is expected: a day, or a moment of it (ISO 8601); empty for no date. */
   readonly day: string;
   /** The day until which it matters; empty, or left out, for good. */
   readonly expires?: string;

@@ -29,6 +29,7 @@ export function LetterBody({ draft, change, problems, problem, records, onAttach
       <Enclosures
         enclosures={draft.enclosures ?? []}
         problem={problems.enclosures}
+        announced={says.encloses}
         {...{ change, records, onAttaching }}
       >
         <Suspense fallback={<p className="mt-2.5 h-[180px] text-soft">Getting the paper ready…</p>}>

@@ -55,7 +55,7 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
         on: target.rows.length > 0 && target.rows.every(({ recordCodes }) => recordCodes.includes(code)),
         face: (
           <>
-            <span className="inline-block w-[84px] text-sm text-soft">{code}</span>
+            <span className="inline-block min-w-[100px] pr-3 text-sm text-soft">{code}</span>
             <span className="font-serif">{name || title}</span>
             {name !== "" && <span className="pl-2 text-sm text-soft">{title}</span>}
             {closed && <span className="pl-2 text-sm text-soft">closed</span>}
@@ -67,7 +67,7 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
         words: `${title} ${name}`,
         face: (
           <>
-            <span className="inline-block w-[84px] text-sm text-act">New {name.toLowerCase()}</span>
+            <span className="inline-block min-w-[100px] pr-3 text-sm text-act">New {name.toLowerCase()}</span>
             <span className="font-serif">“{title}”</span>
           </>
         ),

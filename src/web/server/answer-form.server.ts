@@ -104,6 +104,9 @@ export function notBlank(html: string, helpers: Joi.CustomHelpers) {
   return text === "" ? helpers.error("any.invalid") : html;
 }
 
+// A day means its end; a moment of it, itself.
+const deadlineOf = (day: string, zone: string) => endOfCalendarDay(day, zone) ?? readInstant(day);
+
 /** The posted answer, or what is wrong with each of its fields. */
 export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerProblems> {
   const { value, error } = SCHEMA.validate(Object.fromEntries(form), { abortEarly: false, stripUnknown: true });
@@ -113,7 +116,7 @@ export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerP
   const posted: Partial<Posted> = value ?? {};
   const to = recipients(posted.to ?? "", "to", problems);
   const cc = recipients(posted.cc ?? "", "cc", problems);
-  const until = posted.day ? endOfCalendarDay(posted.day, zone) : null;
+  const until = deadlineOf(posted.day ?? "", zone);
   if (posted.after === "expect" && posted.day && until === null) problems.day = "That is no day of the calendar.";
   if (Object.keys(problems).length > 0) return err(problems);
   const after: AfterAnswer =

@@ -14,7 +14,7 @@ export function dateView(at: Instant, { now, zone }: Reading): DateView {
 export type DateAnswer = {
   readonly offers: readonly (DateView & { readonly label: string })[];
   readonly meant: DateView | null;
-  /** What the same figures mean to those who write the month first; null where there is one reading. */
+  /** What the same words mean to others; null where there is one reading. */
   readonly other: DateView | null;
   readonly problem: string | null;
 };

@@ -87,6 +87,10 @@ describe("a posted answer", () => {
       },
     });
   });
+  it("is awaited by a moment where a time is named", () => {
+    const read = readAnswer(form({ ...right, day: "2026-12-01T12:00:00.000Z" }), "UTC");
+    expect(read).toMatchObject({ value: { after: { until: Date.UTC(2026, 11, 1, 12) } } });
+  });
   it.each([
     ["to", "", "fill in To"],
     ["to", "vane", "Not an address: vane"],
@@ -95,6 +99,7 @@ describe("a posted answer", () => {
     ["subject", "a\nBcc: all@x.example", "A subject is one line"],
     ["html", "<p>&nbsp;</p>", "Write something first"],
     ["day", "2026-02-30", "no day of the calendar"],
+    ["day", "2026-12-01T25:00:00Z", "no day of the calendar"],
   ])("with %s %j says what is wrong beside it", (field, value, words) => {
     const read = readAnswer(form({ ...right, [field]: value }), "UTC");
     expect(read.ok ? "" : read.error[field as keyof typeof read.error]).toContain(words);

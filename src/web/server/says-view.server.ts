@@ -1,14 +1,14 @@
 import { dateOf, type Instant } from "../../core/kernel/instant";
-import { dayInWords } from "../../core/standing/day-words";
+import { dayAndTime, dayInWords } from "../../core/standing/day-words";
 import { calendarDay } from "../../core/worktime/calendar-day";
 import type { Found } from "../../core/writing/asks";
 import type { WhatItSays } from "../../operations/index.server";
 import type { Reading } from "./words.server";
 
-/** A date in a text as a form posts it and as one reads it. */
-export type SaidDate = { readonly at: string; readonly day: string; readonly words: string };
+/** A date in a text: its moment, what a form posts of it (a day, or the moment where a time is named), and as one reads it. */
+export type SaidDate = { readonly at: string; readonly until: string; readonly words: string };
 
-/** A sentence that asks or promises, with its date; null where it names none. `other` is its second reading, month first. */
+/** A sentence that asks or promises, with its date; null where it names none. `other` is its second reading. */
 export type FoundView = { readonly text: string; readonly date: SaidDate | null; readonly other: SaidDate | null };
 
 /** What a text says, and by when whoever gets it usually has answered. */
@@ -21,10 +21,10 @@ export type SaysView = {
 };
 
 export function saysView({ asks, promises, encloses, usuallyBy }: WhatItSays, reading: Reading): SaysView {
-  const found = (one: Found): FoundView => ({
-    text: one.text,
-    date: one.date === null ? null : saidDate(one.date.at, reading),
-    other: one.date === null || one.date.other === null ? null : saidDate(one.date.other, reading),
+  const found = ({ text, date }: Found): FoundView => ({
+    text,
+    date: date === null ? null : saidDate(date.at, reading, date.hasTime),
+    other: date === null || date.other === null ? null : saidDate(date.other, reading, date.hasTime),
   });
   return {
     asks: asks.map(found),
@@ -34,7 +34,10 @@ export function saysView({ asks, promises, encloses, usuallyBy }: WhatItSays, re
   };
 }
 
-/** A date as a form posts it and as one reads it. */
-export function saidDate(at: Instant, { now, zone }: Reading): SaidDate {
-  return { at: dateOf(at).toISOString(), day: calendarDay(at, zone), words: dayInWords(at, now, zone) };
+/** A date for a form and its reader; a day, or a day with its time. */
+export function saidDate(at: Instant, { now, zone }: Reading, hasTime = false): SaidDate {
+  const iso = dateOf(at).toISOString();
+  return hasTime
+    ? { at: iso, until: iso, words: dayAndTime(at, now, zone) }
+    : { at: iso, until: calendarDay(at, zone), words: dayInWords(at, now, zone) };
 }

@@ -122,7 +122,7 @@ export function trayData(
   reading: Reading,
 ) {
   return {
-    member: { id: member.id, name: member.name, initials: member.initials },
+    member: { id: member.id, name: member.name, initials: member.initials, timeZone: member.timeZone },
     tray: { slug: grant.tray.slug, name: grant.tray.name, address: grant.tray.addresses[0] ?? "" },
     trays: grants.map(({ tray }) => ({ slug: tray.slug, address: tray.addresses[0] ?? tray.name })),
     mayDecide: grant.role !== "reader",

@@ -14,6 +14,7 @@ import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import type { CorrespondenceMessage, OpenConversation, SheetRow } from "../../operations/index.server";
 import { conversationView } from "./conversation-view.server";
 import { dateChoices } from "./date-choices.server";
+import { saysView } from "./says-view.server";
 import { flowView } from "./tray-view.server";
 import { rowView } from "./words.server";
 
@@ -120,6 +121,17 @@ it("days offered are working days", () => {
   ]);
   const friday = { ...reading, now: later(now, 3 * DAY) };
   expect(dateChoices(friday)[0]?.day).toBe("2026-11-30");
+});
+
+it("a date in a text is posted as its day, or as its moment where it names a time", () => {
+  const at = later(now, 3 * DAY);
+  const date = { at, other: later(at, 7 * DAY), words: "Friday", hasTime: false };
+  const said = { asks: [{ text: "By Friday?", at: 0, date }], promises: [], encloses: null, usuallyBy: null };
+  const [day] = saysView(said, reading).asks;
+  expect([day?.date?.until, day?.date?.words, day?.other?.until]).toEqual(["2026-11-27", "Fri", "2026-12-04"]);
+  const timed = { ...said, asks: [{ text: "By Friday noon?", at: 0, date: { ...date, hasTime: true } }] };
+  const [moment] = saysView(timed, reading).asks;
+  expect([moment?.date?.until, moment?.date?.words]).toEqual(["2026-11-27T10:00:00.000Z", "Fri 10:00"]);
 });
 
 describe("an open conversation", () => {
