@@ -15,8 +15,9 @@ const HEADING_HEIGHT = 25;
 // Twenty rows fit on a window of 1280 by 800 with all that surrounds them.
 const ROW_HEIGHTS = { dense: 27, roomy: 44 } as const;
 const PHONE_HEIGHT = 48;
-// Rows are asked for when the last that is loaded is this close.
+// Rows are asked for when the last that is loaded is this close; sooner once somebody is on her way through them.
 const AHEAD = 150;
+const AHEAD_ON_THE_WAY = 400;
 const MAX_BLANK = 5_000;
 // What a server that has no window draws at first.
 const FIRST_WINDOW = { width: 1280, height: 660 };
@@ -76,11 +77,9 @@ export function Sheet(props: SheetProps) {
   const drawn = virtualizer.getVirtualItems();
   const { loadMore } = list;
   useEffect(() => {
-    for (const { lane, wanted } of wantedLanes(
-      lines,
-      drawn.map(({ index }) => index),
-    ))
-      loadMore(lane, wanted);
+    const ahead = (scroll.current?.scrollTop ?? 0) > 0 ? AHEAD_ON_THE_WAY : AHEAD;
+    const indexes = drawn.map(({ index }) => index);
+    for (const { lane, wanted } of wantedLanes(lines, indexes, ahead)) loadMore(lane, wanted);
   }, [drawn, lines, loadMore]);
 
   // The row under the cursor has the focus, so that Enter and screen readers mean the same one.
@@ -194,14 +193,18 @@ function keyOfLine(line: ReturnType<typeof linesOf>[number] | undefined, at: num
   return line.kind === "row" ? placeOf(line.lane, line.row) : `b ${line.lane.key} ${line.at}`;
 }
 
-/** The lanes of which more rows are needed soon, and how many. */
-function wantedLanes(lines: ReturnType<typeof linesOf>, drawn: readonly number[]): { lane: RowLane; wanted: number }[] {
+/** The lanes of which more rows are needed soon, so many before they are looked at, and how many. */
+function wantedLanes(
+  lines: ReturnType<typeof linesOf>,
+  drawn: readonly number[],
+  ahead: number,
+): { lane: RowLane; wanted: number }[] {
   const wanted = new Map<string, { lane: RowLane; wanted: number }>();
-  const last = (drawn.at(-1) ?? 0) + AHEAD;
+  const last = (drawn.at(-1) ?? 0) + ahead;
   for (let at = drawn[0] ?? 0; at <= Math.min(last, lines.length - 1); at += 1) {
     const line = lines[at];
     if (line?.kind === "blank") {
-      wanted.set(line.lane.key, { lane: line.lane as RowLane, wanted: line.at + AHEAD });
+      wanted.set(line.lane.key, { lane: line.lane as RowLane, wanted: line.at + 1 });
     }
   }
   return [...wanted.values()];
