@@ -48,6 +48,29 @@ export async function fetchPart<T>(
   return response.json();
 }
 
+/** The rows of a lane after those that are loaded, at most so many. */
+function fetchMore(slug: string, list: ListStart, lane: RowLane, wanted: number): Promise<ListedRowView[]> {
+  const last = lane.rows.at(-1);
+  const params = new URLSearchParams({ lane: lane.key, limit: String(Math.min(MAX_PAGE, wanted)) });
+  if (last !== undefined) {
+    params.set("key", String(last.sortKey));
+    params.set("id", last.id);
+  }
+  return fetchPart(slug, list, "more", params);
+}
+
+/** A lane with so many rows loaded, as far as it has them: whoever is far down in it does not see it empty. */
+async function asLong(slug: string, list: ListStart, lane: RowLane, length: number): Promise<RowLane> {
+  let filled = lane;
+  while (filled.rows.length < Math.min(length, filled.count)) {
+    const rows = await fetchMore(slug, list, filled, length - filled.rows.length);
+    const [longer = filled] = withPage([filled], lane.key, rows);
+    if (longer.rows.length === filled.rows.length) return longer;
+    filled = longer;
+  }
+  return filled;
+}
+
 /**
  * Keeps a list up to date row by row. While `isReading` says that somebody has her eyes or her pointer on it, rows of
  * others neither come nor go nor move: they are counted, and `show` shows them. What is among `own` goes at once.
@@ -73,14 +96,7 @@ export function useList(slug: string, start: ListStart, own: ReadonlySet<string>
       if (loading.current.has(lane.key)) return;
       loading.current.add(lane.key);
       const { start: list } = now.current;
-      const last = lane.rows.at(-1);
-      const limit = Math.min(MAX_PAGE, Math.max(PAGE, wanted));
-      const params = new URLSearchParams({ lane: lane.key, limit: String(limit) });
-      if (last !== undefined) {
-        params.set("key", String(last.sortKey));
-        params.set("id", last.id);
-      }
-      fetchPart<ListedRowView[]>(slug, list, "more", params)
+      fetchMore(slug, list, lane, Math.max(PAGE, wanted))
         .then((rows) => {
           if (now.current.start !== list) return;
           keep({ lanes: withPage(state.current.lanes, lane.key, rows) });
@@ -130,7 +146,10 @@ export function useList(slug: string, start: ListStart, own: ReadonlySet<string>
   const startAnew = useCallback(async () => {
     const { start: list } = now.current;
     const fresh = await fetchPart<ListStart>(slug, list, "start", new URLSearchParams());
-    if (now.current.start === list) keep({ lanes: fresh.lanes, total: fresh.total });
+    const lengths = new Map(state.current.lanes.map(({ key, rows }) => [key, rows.length]));
+    const lanes: RowLane[] = [];
+    for (const lane of fresh.lanes) lanes.push(await asLong(slug, list, lane, lengths.get(lane.key) ?? 0));
+    if (now.current.start === list) keep({ lanes, total: fresh.total });
   }, [slug, keep]);
 
   // A list that could not be brought up to date begins anew with the next change, or when the line is back.
