@@ -23,6 +23,7 @@ test("what is written asks and promises: a reply is awaited by its day, a follow
     .fill("I will send the plan by Friday noon. Could you tell us where the key is?");
   await says.getByRole("button", { name: "Wait for a reply" }).click();
   await expect(answer.getByRole("radio", { name: "Wait for a reply" })).toBeChecked();
+  await expect(answer.getByRole("textbox", { name: "Text" })).toBeFocused();
   // None of the days offered is meant.
   await answer.getByRole("button", { name: "another…" }).click();
   await answer.getByRole("textbox", { name: "Date" }).fill("in 3 working days");
@@ -33,7 +34,12 @@ test("what is written asks and promises: a reply is awaited by its day, a follow
   await says.getByRole("checkbox", { name: /Follow-up for me/ }).check();
   await answer.getByRole("combobox", { name: "From whom" }).click();
   await ines.getByRole("option", { name: "from anybody at vanehouse.example" }).click();
-  await answer.getByRole("button", { name: /^Send/ }).click();
+  await answer.getByRole("textbox", { name: "Text" }).focus();
+  // From anywhere in the text, which stays as it is.
+  await ines.keyboard.press("ArrowLeft");
+  await ines.keyboard.press("Control+Enter");
+  const sent = ines.getByText("Could you tell us where the key is?").first();
+  await expect(sent).toHaveText(/noon\. Could you tell us where the key is\?$/, { useInnerText: true });
   await expect(docket.getByText("anybody at vanehouse.example")).toBeVisible();
   await expect(docket.getByText("I will send the plan by Friday noon.")).toBeVisible();
   // She answers by herself, some seconds later.

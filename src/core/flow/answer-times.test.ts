@@ -61,6 +61,6 @@ describe("how long somebody takes", () => {
     if (usual === null) throw new Error("five are enough");
     const chance = (now: number, until: number) =>
       chanceUntil(usual, morning, { now: later(morning, now * HOUR), until: later(morning, until * HOUR) }, hours);
-    expect([chance(0, 5), chance(0, 2), chance(2.5, 4), chance(5, 9)]).toEqual([1, 0.4, 2 / 3, null]);
+    expect([chance(0, 5), chance(0, 2), chance(2.5, 4), chance(5, 9)]).toEqual([5 / 6, 2 / 6, 2 / 4, null]);
   });
 });

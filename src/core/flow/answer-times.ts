@@ -59,8 +59,9 @@ export function usualSpan(
 
 /**
  * How likely an answer that has not come yet comes until a moment, from 0 to 1: of the times that were longer than what has
- * passed, the share that were no longer than what will have passed then. Null where none was longer: nothing is known of
- * waiting that long.
+ * passed, how many were no longer than what will have passed then, of one more than there are (the plotting position of
+ * Weibull 1939): it may always take longer than it ever did. Null where none was longer: nothing is known of waiting that
+ * long.
  */
 export function chanceUntil(
   { times }: UsualTime,
@@ -72,5 +73,5 @@ export function chanceUntil(
   const longer = times.filter((time) => time > passed);
   if (longer.length === 0) return null;
   const then = workingTimeBetween(askedAt, until, hours);
-  return longer.filter((time) => time <= then).length / longer.length;
+  return longer.filter((time) => time <= then).length / (longer.length + 1);
 }

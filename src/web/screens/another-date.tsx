@@ -9,14 +9,24 @@ type AnotherDateProps = { readonly label: string; readonly onChoose: (at: string
 /** A date in words, beside those that are offered. */
 export function AnotherDate({ label, onChoose }: AnotherDateProps) {
   const [isOpen, setOpen] = useState(false);
+  const [wasOpen, setWasOpen] = useState(false);
   if (!isOpen) {
     return (
-      <Button look="quiet" className="h-7 px-2 text-sm" onClick={() => setOpen(true)}>
+      <Button
+        look="quiet"
+        className="h-7 px-2 text-sm"
+        // The field that had the focus is gone.
+        autoFocus={wasOpen}
+        onClick={() => setOpen(true)}
+      >
         another…
       </Button>
     );
   }
-  const close = () => setOpen(false);
+  const close = () => {
+    setOpen(false);
+    setWasOpen(true);
+  };
   return (
     <TypedDate
       label={label}

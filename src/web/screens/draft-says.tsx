@@ -29,7 +29,11 @@ export function DraftSays({ says: { asks, promises }, draft, change }: DraftSays
               key={date?.until ?? ""}
               type="button"
               className={OFFER}
-              onClick={() => change({ after: "expect", ...(date === null ? {} : { day: date.until }) })}
+              onClick={({ currentTarget }) => {
+                // It is gone then; whoever writes goes on where she wrote.
+                currentTarget.closest("form")?.querySelector<HTMLElement>("[contenteditable=true]")?.focus();
+                change({ after: "expect", ...(date === null ? {} : { day: date.until }) });
+              }}
             >
               {date === null ? "Wait for a reply" : `${at === 0 ? "Wait for a reply" : "or"} by ${date.words}`}
             </button>

@@ -52,6 +52,8 @@ export default function Editor({ html, problem, onChange }: EditorProps) {
     immediatelyRender: false,
     onUpdate: ({ editor: changed }) => onChange(changed.isEmpty ? "" : changed.getHTML()),
     editorProps: {
+      // These keys send, wherever in the text one is; they are no line break in it.
+      handleKeyDown: (_, { key, ctrlKey, metaKey }) => key === "Enter" && (ctrlKey || metaKey),
       attributes: {
         class: "editor-text text-[15px] leading-[23px]",
         role: "textbox",
