@@ -38,7 +38,7 @@ test("a record is opened, asks for particulars of what is filed, is written abou
   await picker.getByPlaceholder("Type a reference code or a title").fill("Bell of Sorrel");
   await picker.getByRole("option", { name: /New case/ }).click();
   const sheet = ines.getByRole("dialog", { name: "File to K-01" });
-  await expect(sheet.getByText("the same for all 2 of them", { exact: false })).toBeVisible();
+  await expect(sheet.getByText("the same for both", { exact: false })).toBeVisible();
   await sheet.getByRole("button", { name: /^File/ }).click();
   await expect(sheet.getByText("“Paper” is needed here.")).toBeVisible();
   await sheet.getByLabel("Paper").fill("delivery note");

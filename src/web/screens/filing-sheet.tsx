@@ -35,7 +35,9 @@ export default function FilingSheet({ asked, count, changes = false, onFile, onC
       onOpenChange={(open) => !open && onClose()}
       title={changes ? `What ${asked.code} says of it` : `File to ${asked.code}`}
       description={
-        count === 1 ? asked.title : `${asked.title}; the same for all ${count.toLocaleString("en")} of them.`
+        count === 1
+          ? asked.title
+          : `${asked.title}; the same for ${count === 2 ? "both" : `all ${count.toLocaleString("en")} of them`}.`
       }
     >
       <form
