@@ -109,7 +109,7 @@ describe("the docket", () => {
     const { data } = await ines.posts(whatItSays, { text: "I will send it by 24 December 2026. Is it dry?" });
     expect(data).toMatchObject({
       asks: [{ text: "Is it dry?", date: null }],
-      promises: [{ date: { day: "2026-12-24", at: "2026-12-24T17:00:00.000Z" } }],
+      promises: [{ date: { until: "2026-12-24", at: "2026-12-24T17:00:00.000Z" } }],
     });
   });
 });
