@@ -35,7 +35,7 @@ test("a lead makes a rule, tries it, and it does its work on the next message; t
     await expect(ines.getByText("The rule “Bells” gave it Access (“great bell” in the subject)").first()).toBeVisible({
       timeout: 1_000,
     });
-  }).toPass({ timeout: 20_000 });
+  }).toPass({ timeout: 60_000 });
   await ines.goto("/office/rules");
   await rules.getByRole("button", { name: "Remove Bells" }).click();
   await expect(rules.getByText("Bells", { exact: true })).toBeHidden();

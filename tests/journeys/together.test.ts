@@ -17,11 +17,11 @@ test("two have one conversation open: they see each other, a note names one, a d
   await openFrom(ines, subject);
   await tobias.goto(ines.url());
 
-  await test.step("each sees within a second that the other looks, and writes", async () => {
+  await test.step("each sees that the other looks, and writes", async () => {
     await expect(presence(ines)).toContainText("Tobias Lund is looking at this");
     await expect(presence(tobias)).toContainText("Ines Varga is looking at this");
     await tobias.getByRole("button", { name: /^Answer/ }).click();
-    await expect(presence(ines)).toContainText("Tobias Lund is writing an answer", { timeout: 1_500 });
+    await expect(presence(ines)).toContainText("Tobias Lund is writing an answer");
   });
 
   await test.step("who sends while the other writes is warned, keeps her text, and may insist", async () => {
