@@ -1,4 +1,5 @@
 import { type FormEvent, useState } from "react";
+import { allOf } from "../../core/kernel/all-of";
 import type { AskedFields, FieldValues } from "../../core/records/filing-field";
 import { Button, KeyCap } from "../ui/button";
 import { Dialog } from "../ui/dialog";
@@ -34,11 +35,7 @@ export default function FilingSheet({ asked, count, changes = false, onFile, onC
       open
       onOpenChange={(open) => !open && onClose()}
       title={changes ? `What ${asked.code} says of it` : `File to ${asked.code}`}
-      description={
-        count === 1
-          ? asked.title
-          : `${asked.title}; the same for ${count === 2 ? "both" : `all ${count.toLocaleString("en")} of them`}.`
-      }
+      description={count === 1 ? asked.title : `${asked.title}; the same for ${allOf(count)}.`}
     >
       <form
         aria-label={about}

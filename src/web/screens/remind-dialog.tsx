@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
+import { allOf } from "../../core/kernel/all-of";
 import type { loader as preview } from "../routes/reminders";
 import { Button } from "../ui/button";
 import { Dialog } from "../ui/dialog";
@@ -104,7 +105,7 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
             className="w-full rounded-control border border-rule bg-paper px-2.5 py-1.5 leading-6"
           />
           {own !== null && rows.length > 1 && (
-            <p className="text-sm text-soft">Changed by hand, it is the same for all {rows.length}.</p>
+            <p className="text-sm text-soft">Changed by hand, it is the same for {allOf(rows.length)}.</p>
           )}
         </div>
         <label className="flex cursor-pointer items-center gap-2">

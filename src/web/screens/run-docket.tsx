@@ -1,3 +1,4 @@
+import { allOf } from "../../core/kernel/all-of";
 import { keyCap } from "../keys/commands";
 import { useKeyOf } from "../keys/key-desk";
 import type { ListedRowView } from "../server/list-view.server";
@@ -49,7 +50,7 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll }
             onClick={onAcceptAll}
             className="flex w-full items-center gap-2 border-t border-hair px-3 py-2 text-soft hover:bg-act-soft hover:text-ink"
           >
-            <KeyCap>{keyCap(keyName("accept-all"))}</KeyCap> Accept all {proposals.length} and go on
+            <KeyCap>{keyCap(keyName("accept-all"))}</KeyCap> Accept {allOf(proposals.length)} and go on
           </button>
         )}
         {proposals.length === 0 && view !== null && (
