@@ -2,8 +2,8 @@ import type { Contact } from "../../core/contacts/contact";
 import { Field } from "../ui/field";
 import { CategoryChoice } from "./category-choice";
 import type { ContactsOutcome } from "./contacts-outcome";
-import { FormFoot } from "./form-foot";
 import { NoteField } from "./note-field";
+import { SideForm } from "./side-form";
 import { useStep } from "./use-step";
 
 type ContactFormProps = {
@@ -15,15 +15,14 @@ type ContactFormProps = {
 
 /** A new contact, or one that is changed. */
 export function ContactForm({ contact, given, onClose }: ContactFormProps) {
-  const { Form, action, refused, isBusy } = useStep<ContactsOutcome>("contacts", onClose);
-  const problems = refused?.problems ?? {};
+  const step = useStep<ContactsOutcome>("contacts", onClose);
+  const problems = step.refused?.problems ?? {};
   return (
-    <Form
-      method="post"
-      action={action}
-      noValidate
-      aria-label={contact === null ? "New contact" : `Change ${contact.name}`}
-      className="space-y-2.5 self-start rounded-sheet border border-rule p-3.5"
+    <SideForm
+      name={contact === null ? "New contact" : `Change ${contact.name}`}
+      step={step}
+      submits="Keep contact"
+      onClose={onClose}
     >
       <input type="hidden" name="do" value="keep" />
       <input type="hidden" name="id" value={contact?.id ?? ""} />
@@ -60,7 +59,6 @@ export function ContactForm({ contact, given, onClose }: ContactFormProps) {
       />
       <NoteField note={contact?.note ?? ""} rows={3} problem={problems.note} />
       <CategoryChoice label="Categories" chosen={contact?.categoryIds ?? []} />
-      <FormFoot problem={refused?.problem} submits="Keep contact" isBusy={isBusy} onClose={onClose} />
-    </Form>
+    </SideForm>
   );
 }

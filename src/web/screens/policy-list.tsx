@@ -5,8 +5,8 @@ import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { Select } from "../ui/select";
 import { ChoiceField } from "./choice-field";
-import { FormFoot } from "./form-foot";
 import type { RetentionOutcome } from "./retention-outcome";
+import { SideForm } from "./side-form";
 import { useStep } from "./use-step";
 
 const FROM_WORDS = { closing: "the closing of the record", "last-message": "its newest message" } as const;
@@ -106,48 +106,48 @@ type PolicyFormProps = {
 };
 
 function PolicyForm({ policy, onClose }: PolicyFormProps) {
-  const { Form, action, refused, isBusy } = useStep<RetentionOutcome>("retention", onClose);
-  const problems = refused?.problems ?? {};
+  const step = useStep<RetentionOutcome>("retention", onClose);
+  const problems = step.refused?.problems ?? {};
   return (
-    <Form
-      method="post"
-      action={action}
-      noValidate
-      aria-label={policy === null ? "New policy" : `Change ${policy.name}`}
-      className="mt-3 space-y-3 rounded-sheet border border-rule p-3.5"
-    >
-      <input type="hidden" name="do" value="policy" />
-      <input type="hidden" name="id" value={policy?.id ?? ""} />
-      <Field
-        label="Name"
-        name="name"
-        defaultValue={policy?.name ?? ""}
-        placeholder="Project files"
-        problem={problems.name}
-        autoFocus
-        autoComplete="off"
-      />
-      <Field
-        label="How long"
-        name="period"
-        defaultValue={policy?.period ?? ""}
-        placeholder="P10Y for ten years, P6M for six months"
-        problem={problems.period}
-        autoComplete="off"
-      />
-      <ChoiceField
-        label="Counted from"
-        name="countsFrom"
-        value={policy?.countsFrom ?? "closing"}
-        choices={COUNTS_FROM.map((one) => [one, FROM_WORDS[one]] as const)}
-      />
-      <ChoiceField
-        label="At its end"
-        name="endsIn"
-        value={policy?.endsIn ?? "review"}
-        choices={ENDS_IN.map((one) => [one, END_WORDS[one]] as const)}
-      />
-      <FormFoot problem={refused?.problem} submits="Keep policy" isBusy={isBusy} onClose={onClose} />
-    </Form>
+    <div className="mt-3">
+      <SideForm
+        name={policy === null ? "New policy" : `Change ${policy.name}`}
+        step={step}
+        submits="Keep policy"
+        onClose={onClose}
+      >
+        <input type="hidden" name="do" value="policy" />
+        <input type="hidden" name="id" value={policy?.id ?? ""} />
+        <Field
+          label="Name"
+          name="name"
+          defaultValue={policy?.name ?? ""}
+          placeholder="Project files"
+          problem={problems.name}
+          autoFocus
+          autoComplete="off"
+        />
+        <Field
+          label="How long"
+          name="period"
+          defaultValue={policy?.period ?? ""}
+          placeholder="P10Y for ten years, P6M for six months"
+          problem={problems.period}
+          autoComplete="off"
+        />
+        <ChoiceField
+          label="Counted from"
+          name="countsFrom"
+          value={policy?.countsFrom ?? "closing"}
+          choices={COUNTS_FROM.map((one) => [one, FROM_WORDS[one]] as const)}
+        />
+        <ChoiceField
+          label="At its end"
+          name="endsIn"
+          value={policy?.endsIn ?? "review"}
+          choices={ENDS_IN.map((one) => [one, END_WORDS[one]] as const)}
+        />
+      </SideForm>
+    </div>
   );
 }

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { Field } from "../ui/field";
 import { ChoiceField } from "./choice-field";
-import { FormFoot } from "./form-foot";
 import { NoteField } from "./note-field";
 import type { RecordsOutcome } from "./records-outcome";
+import { SideForm } from "./side-form";
 import { useTray } from "./tray-data";
 import { useStep } from "./use-step";
 
@@ -39,15 +39,14 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
   const { members } = useTray();
   const isNew = record.code === "";
   const page = isNew ? "records" : `records/${record.code}`;
-  const { Form, action, refused, isBusy } = useStep<RecordsOutcome>(page, ({ code }) => onKept(code));
-  const problems = refused?.problems ?? {};
+  const step = useStep<RecordsOutcome>(page, ({ code }) => onKept(code));
+  const problems = step.refused?.problems ?? {};
   return (
-    <Form
-      method="post"
-      action={action}
-      noValidate
-      aria-label={isNew ? "New record" : `Change ${record.code}`}
-      className="space-y-3 self-start rounded-sheet border border-rule bg-paper p-3.5"
+    <SideForm
+      name={isNew ? "New record" : `Change ${record.code}`}
+      step={step}
+      submits={isNew ? "Open the record" : "Keep it so"}
+      onClose={onClose}
     >
       <input type="hidden" name="do" value="keep" />
       <input type="hidden" name="version" value={record.version} />
@@ -95,13 +94,7 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
       />
       <NoteField note={record.note} rows={2} problem={problems.note} />
       <AccessChoice access={record.access} problem={problems.access} />
-      <FormFoot
-        problem={refused?.problem}
-        submits={isNew ? "Open the record" : "Keep it so"}
-        isBusy={isBusy}
-        onClose={onClose}
-      />
-    </Form>
+    </SideForm>
   );
 }
 

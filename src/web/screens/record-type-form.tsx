@@ -6,7 +6,7 @@ import type { RecordType } from "../../core/records/record-type";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { Select } from "../ui/select";
-import { FormFoot } from "./form-foot";
+import { SideForm } from "./side-form";
 import { useStep } from "./use-step";
 
 const KIND_NAMES: Readonly<Record<FilingField["kind"], string>> = {
@@ -27,10 +27,10 @@ type RecordTypeFormProps = {
 
 /** A new type of records, or one that is changed. */
 export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
-  const { Form, action, refused, isBusy } = useStep("record-types", onClose);
+  const step = useStep("record-types", onClose);
   const [codePattern, setPattern] = useState(type?.codePattern ?? "");
   const [fields, setFields] = useState<readonly FilingField[]>(type?.fields ?? []);
-  const problems = refused?.problems ?? {};
+  const problems = step.refused?.problems ?? {};
   const pattern = readCodePattern(codePattern);
   const change = (key: string, part: Partial<FilingField>) =>
     setFields((all) => all.map((field) => (field.key === key ? { ...field, ...part } : field)));
@@ -48,12 +48,11 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
       },
     ]);
   return (
-    <Form
-      method="post"
-      action={action}
-      noValidate
-      aria-label={type === null ? "New type" : `Change ${type.name}`}
-      className="space-y-3 self-start rounded-sheet border border-rule p-3.5"
+    <SideForm
+      name={type === null ? "New type" : `Change ${type.name}`}
+      step={step}
+      submits="Keep type"
+      onClose={onClose}
     >
       <input type="hidden" name="id" value={type?.id ?? ""} />
       <input type="hidden" name="fields" value={JSON.stringify(fields)} />
@@ -105,8 +104,7 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
           </p>
         )}
       </fieldset>
-      <FormFoot problem={refused?.problem} submits="Keep type" isBusy={isBusy} onClose={onClose} />
-    </Form>
+    </SideForm>
   );
 }
 
