@@ -1,7 +1,7 @@
 import { type Desk, done } from "@tests/support/desk";
-import { passes, type TestTray, testTray } from "@tests/support/test-database";
+import { passes, testTray } from "@tests/support/test-database";
 import { HALSE, MARL, setUpWaiting, VANE } from "@tests/support/waiting-office";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, describe, expect, it } from "vitest";
 import { dateOf, later, MINUTE } from "../core/kernel/instant";
 import { mayAnswerInWords } from "../core/threading/may-answer";
 import {
@@ -17,15 +17,9 @@ import {
   whatItSays,
 } from "./index.server";
 
-let tray: TestTray;
-let desk: Desk;
-let office: Awaited<ReturnType<typeof setUpWaiting>>;
-
-beforeAll(async () => {
-  tray = await testTray();
-  office = await setUpWaiting(tray);
-  desk = office.desk;
-});
+const tray = await testTray();
+const office = await setUpWaiting(tray);
+const { desk } = office;
 afterAll(() => tray.close());
 
 describe("an answer that is written", () => {

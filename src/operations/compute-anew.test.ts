@@ -1,21 +1,15 @@
-import { type Desk, done } from "@tests/support/desk";
-import { type TestTray, testTray } from "@tests/support/test-database";
+import { done } from "@tests/support/desk";
+import { testTray } from "@tests/support/test-database";
 import { setUpWaiting, VANE } from "@tests/support/waiting-office";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, describe, expect, it } from "vitest";
 import type { RunId } from "../core/kernel/ids";
 import { HOUR, later, readInstant } from "../core/kernel/instant";
 import type { Deps } from "./deps";
 import { examine, planReminders, remindersToGo, runBulk, runsUnderWay, setUpHours, traySettings } from "./index.server";
 
-let tray: TestTray;
-let desk: Desk;
-let office: Awaited<ReturnType<typeof setUpWaiting>>;
-
-beforeAll(async () => {
-  tray = await testTray();
-  office = await setUpWaiting(tray);
-  desk = office.desk;
-});
+const tray = await testTray();
+const office = await setUpWaiting(tray);
+const { desk } = office;
 afterAll(() => tray.close());
 
 const style = { tone: "friendly", language: "en", text: null, isSeries: false } as const;

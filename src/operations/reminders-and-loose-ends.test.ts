@@ -1,7 +1,7 @@
-import { type Desk, done, refusal } from "@tests/support/desk";
-import { address, type TestTray, testTray } from "@tests/support/test-database";
+import { done, refusal } from "@tests/support/desk";
+import { address, testTray } from "@tests/support/test-database";
 import { setUpWaiting, VANE } from "@tests/support/waiting-office";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, describe, expect, it } from "vitest";
 import { type ConversationId, trustedId } from "../core/kernel/ids";
 import { DAY, dateOf, HOUR, later, readInstant } from "../core/kernel/instant";
 import {
@@ -23,23 +23,10 @@ import {
   sendReminders,
 } from "./index.server";
 
-let tray: TestTray;
-let desk: Desk;
-let office: Awaited<ReturnType<typeof setUpWaiting>>;
-
-beforeAll(async () => {
-  tray = await testTray();
-  office = await setUpWaiting(tray);
-  desk = office.desk;
-});
+const tray = await testTray();
+const office = await setUpWaiting(tray);
+const { desk, now, moves, docketOf, stateOf, asks, comes } = office;
 afterAll(() => tray.close());
-
-const now = () => office.now();
-const moves = (span: number) => office.moves(span);
-const docketOf = (id: ConversationId) => office.docketOf(id);
-const stateOf = (id: ConversationId) => office.stateOf(id);
-const asks: typeof office.asks = (...given) => office.asks(...given);
-const comes: typeof office.comes = (...given) => office.comes(...given);
 
 describe("a reminder", () => {
   const style = { tone: "friendly", language: "en", text: null, isSeries: false } as const;

@@ -1,8 +1,8 @@
-import { type Desk, done, refusal } from "@tests/support/desk";
+import { done, refusal } from "@tests/support/desk";
 import { aBounce } from "@tests/support/mail";
-import { address, passes, type TestTray, testTray } from "@tests/support/test-database";
+import { address, passes, testTray } from "@tests/support/test-database";
 import { HALSE, MARL, setUpWaiting, VANE } from "@tests/support/waiting-office";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, describe, expect, it } from "vitest";
 import { type ConversationId, type ExpectationId, trustedId } from "../core/kernel/ids";
 import { DAY, dateOf, later, MINUTE, readInstant } from "../core/kernel/instant";
 import {
@@ -17,22 +17,10 @@ import {
   whatItSays,
 } from "./index.server";
 
-let tray: TestTray;
-let desk: Desk;
-let office: Awaited<ReturnType<typeof setUpWaiting>>;
-
-beforeAll(async () => {
-  tray = await testTray();
-  office = await setUpWaiting(tray);
-  desk = office.desk;
-});
+const tray = await testTray();
+const office = await setUpWaiting(tray);
+const { desk, now, docketOf, stateOf, asks, comes } = office;
 afterAll(() => tray.close());
-
-const now = () => office.now();
-const docketOf = (id: ConversationId) => office.docketOf(id);
-const stateOf = (id: ConversationId) => office.stateOf(id);
-const asks: typeof office.asks = (...given) => office.asks(...given);
-const comes: typeof office.comes = (...given) => office.comes(...given);
 
 describe("an expectation", () => {
   it("of each waits for the last of them, through an absence, and comes back to its owner", async () => {
