@@ -11,6 +11,8 @@ export type Config = {
     readonly port: number;
     readonly secureCookies: boolean;
     readonly trustProxy: boolean;
+    /** Where browsers reach it, without a slash at the end; null where it listens. */
+    readonly publicUrl: string | null;
   };
   readonly mailIn: {
     readonly host: string;
@@ -48,6 +50,7 @@ type Variables = {
   HTTP_PORT: number;
   SECURE_COOKIES: boolean;
   TRUST_PROXY: boolean;
+  PUBLIC_URL?: string;
   MAIL_HOST: string;
   MAIL_PORT: number;
   MAIL_MAX_BYTES: number;
@@ -95,6 +98,7 @@ const SCHEMA = Joi.object<Variables>({
   HTTP_PORT: port(3000),
   SECURE_COOKIES: Joi.boolean().default(true),
   TRUST_PROXY: Joi.boolean().default(false),
+  PUBLIC_URL: Joi.string().pattern(/^https?:\/\/[^/?#\s]+\/?$/),
   MAIL_HOST: Joi.string().hostname().default("127.0.0.1"),
   MAIL_PORT: port(2525),
   MAIL_MAX_BYTES: Joi.number().integer().min(65_536).max(268_435_456).default(36_700_160),
@@ -138,6 +142,7 @@ export function readConfig(environment: Environment): Result<Config, readonly st
       port: variables.HTTP_PORT,
       secureCookies: variables.SECURE_COOKIES,
       trustProxy: variables.TRUST_PROXY,
+      publicUrl: variables.PUBLIC_URL?.replace(/\/$/, "") ?? null,
     },
     mailIn: mailInOf(variables),
     trust: {
@@ -199,6 +204,7 @@ const WANTED: Readonly<Record<string, string>> = {
   HTTP_PORT: "give a number from 0 to 65535",
   SECURE_COOKIES: "give true or false",
   TRUST_PROXY: "give true or false",
+  PUBLIC_URL: "give where browsers reach it, as https://tray.example.com",
   MAIL_HOST: "give a host name or address to listen on",
   MAIL_PORT: "give a number from 0 to 65535",
   MAIL_MAX_BYTES: "give a number of bytes from 65536 to 268435456",

@@ -99,7 +99,13 @@ type Ports = { readonly http: number; readonly mail: number; readonly outside: n
 function demoConfig(cluster: Cluster, ports: Ports): Config {
   return {
     databaseUrl: cluster.url(DATABASE),
-    http: { host: "127.0.0.1", port: ports.http, secureCookies: false, trustProxy: false },
+    http: {
+      host: "127.0.0.1",
+      port: ports.http,
+      secureCookies: false,
+      trustProxy: false,
+      publicUrl: `http://localhost:${ports.http}`,
+    },
     mailIn: {
       host: "127.0.0.1",
       port: ports.mail,

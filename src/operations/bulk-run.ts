@@ -27,7 +27,7 @@ import { decisionRefusal, withMentions } from "./decide";
 import type { Deps } from "./deps";
 import { withFields } from "./filing";
 import type { Refusal } from "./refusal";
-import { plannerOf } from "./take-turns";
+import { plannerOf, withOwnId } from "./take-turns";
 import { undoEntries } from "./undo";
 
 /** More conversations than this are decided about in the background. */
@@ -146,7 +146,7 @@ async function carryOutStep(
     return { changed: otherwise.length, toTell: otherwise.length > 0 ? otherwise : ids.slice(-1) };
   }
   const facts = await factsOf(trx, ids);
-  const plan = await plannerOf({ ...deps, db: trx }, grant, work.decision);
+  const plan = await plannerOf({ ...deps, db: trx }, grant, withOwnId(work.decision, deps));
   const planned = held.map((conversation) => {
     const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
     return { conversation, known, effects: plan(known) };

@@ -72,6 +72,7 @@ export * from "./empty-bins";
 export { type DocumentToEnclose, documentsToEnclose, enclose, encloseDocument, forgetEnclosures } from "./enclosures";
 export * from "./end-category";
 export * from "./export-mail";
+export * from "./health";
 export {
   type ImportOptions,
   type ImportReport,

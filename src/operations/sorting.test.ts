@@ -246,6 +246,16 @@ describe("follow-ups", () => {
       followUps.length,
     ]);
 
+  it("set on several conversations at once are one on each", async () => {
+    const ids = arrived.slice(0, 2);
+    const given = tray.deps.newId();
+    const decided = await decide(tray.deps, office.grant, { ids, seenVersion: null }, followUp(given, DAY));
+    expect(decided).toMatchObject({ ok: true, value: { count: 2 } });
+    const kept = await tray.ask("select id from follow_up where conversation_id = any($1)", [ids]);
+    expect(new Set(kept.map(({ id }) => id)).size).toBe(2);
+    await undoNewest(tray.deps, office.grant);
+  });
+
   it("stand by when they are due until they are done, and undoing brings them back", async () => {
     const [, , id = trustedId<ConversationId>("")] = arrived;
     const [one, two, three] = [tray.deps.newId(), tray.deps.newId(), tray.deps.newId()];

@@ -3,6 +3,7 @@ import { timeOffAt } from "../core/cover/covering";
 import { deriveDocket } from "../core/docket/derive-docket";
 import { type Decision, planDecision } from "../core/docket/plan-decision";
 import type { Effect } from "../core/journal/entry";
+import { type ExpectationId, type FollowUpId, trustedId } from "../core/kernel/ids";
 import type { ConversationFacts } from "../core/standing/derive-standing";
 import { deskParts, groupsOf, type MemberGroup, type TrayGrant, timesOffNow } from "../storage/index";
 import type { Deps } from "./deps";
@@ -13,7 +14,14 @@ export async function plannerOf(
   grant: TrayGrant,
   decision: Decision,
 ): Promise<(facts: ConversationFacts) => Effect[]> {
-  if (decision.kind !== "assign-in-turn") return (facts) => planDecision(decision, facts);
+  if (decision.kind !== "assign-in-turn") {
+    let own: Decision = decision;
+    return (facts) => {
+      const effects = planDecision(own, facts);
+      own = withOwnId(decision, deps);
+      return effects;
+    };
+  }
   const group = (await groupsOf(deps.db, grant)).find(({ id }) => id === decision.groupId);
   const loads = group === undefined ? new Map() : await loadsOfThere(deps, grant, group);
   const next = turnTaker(loads);
@@ -32,4 +40,16 @@ export async function loadsOfThere(deps: Deps, grant: TrayGrant, group: MemberGr
   const [parts, timesOff] = await Promise.all([deskParts(deps.db, grant, now), timesOffNow(deps.db, now)]);
   const there = group.memberIds.filter((id) => timeOffAt(id, now, timesOff) === null);
   return new Map(there.map((id) => [id, loadOf(id, parts)]));
+}
+
+/** A decision once more: what it sets on the next conversation is another follow-up, another expectation. */
+export function withOwnId(decision: Decision, deps: Deps): Decision {
+  switch (decision.kind) {
+    case "follow-up":
+      return { ...decision, followUpId: trustedId<FollowUpId>(deps.newId()) };
+    case "expect":
+      return { ...decision, expectationId: trustedId<ExpectationId>(deps.newId()) };
+    default:
+      return decision;
+  }
 }

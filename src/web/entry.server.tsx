@@ -2,11 +2,18 @@ import { PassThrough } from "node:stream";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import { isbot } from "isbot";
 import { renderToPipeableStream } from "react-dom/server";
-import { type EntryContext, type HandleErrorFunction, type RouterContextProvider, ServerRouter } from "react-router";
+import {
+  type EntryContext,
+  type HandleErrorFunction,
+  isRouteErrorResponse,
+  type RouterContextProvider,
+  ServerRouter,
+} from "react-router";
 import { nonceContext, problemContext } from "./server/context.server";
 
-/** Tells of what a loader, an action or a page threw; a request that its sender gave up is nobody's problem. */
+/** Tells of what a loader, an action or a page threw; a refusal, and a request that its sender gave up, are nobody's problem. */
 export const handleError: HandleErrorFunction = (problem, { request, context }) => {
+  if (isRouteErrorResponse(problem) && problem.status < 500) return;
   if (!request.signal.aborted) (context as RouterContextProvider).get(problemContext)(problem);
 };
 

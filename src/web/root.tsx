@@ -13,6 +13,15 @@ import type { Route } from "./+types/root";
 import { nonceContext } from "./server/context.server";
 import { Problem } from "./ui/problem";
 
+// Pages and their data are of whoever is signed in: nothing on the way or in the browser keeps them.
+export const middleware: Route.MiddlewareFunction[] = [
+  async (_args, next) => {
+    const response = await next();
+    if (!response.headers.has("Cache-Control")) response.headers.set("Cache-Control", "no-store");
+    return response;
+  },
+];
+
 export function loader({ context }: Route.LoaderArgs) {
   return { nonce: context.get(nonceContext) };
 }

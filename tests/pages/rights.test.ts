@@ -1,24 +1,14 @@
 import { aMessage } from "@tests/support/mail";
 import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
+import { everyPlace } from "@tests/support/site-map";
 import { address, type Office, setUpOffice, setUpParts, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, trustedId } from "~/core/kernel/ids";
 import { decide, receiveMessage, setUpCategories, setUpRecords, type TrayGrant } from "~/operations/index.server";
-import siteMap from "~/web/routes";
 
 // Whatever the site map has is asked here: a route that is in no table of this file fails it.
 
-type Entry = { readonly path?: string; readonly file: string; readonly index?: boolean; readonly children?: Entry[] };
-type Place = { readonly path: string; readonly file: string; readonly above: readonly string[] };
-
-function placesOf(entries: readonly Entry[], path = "", above: readonly string[] = []): Place[] {
-  return entries.flatMap((entry) => {
-    const own = entry.path === undefined ? path : `${path}/${entry.path}`;
-    return [{ path: own, file: entry.file, above }, ...placesOf(entry.children ?? [], own, [...above, entry.file])];
-  });
-}
-
-const places = placesOf((await siteMap) as Entry[]);
+const places = await everyPlace();
 const inTray = places.filter(({ path }) => path.startsWith("/:tray/"));
 const modules: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = import.meta.glob<
   Record<string, unknown>

@@ -1,6 +1,13 @@
 import { RouterContextProvider } from "react-router";
 import type { Deps, Member, TrayGrant } from "~/operations/index.server";
-import { depsContext, grantContext, grantsContext, liveStateContext, memberContext } from "~/web/server/context.server";
+import {
+  depsContext,
+  grantContext,
+  grantsContext,
+  liveStateContext,
+  memberContext,
+  publicUrlContext,
+} from "~/web/server/context.server";
 
 /** A member who looks at pages: what a loader or an action is given when she asks for one, and what it answers. */
 export type Visitor = {
@@ -27,6 +34,7 @@ export function visitor(deps: Deps, member: Member, grant: TrayGrant): Visitor {
     context.set(grantContext, grant);
     context.set(grantsContext, [grant]);
     context.set(liveStateContext, "as read");
+    context.set(publicUrlContext, "http://localhost");
     return { request, params: { tray: grant.tray.slug, ...params }, context } as never;
   };
   return {

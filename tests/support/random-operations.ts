@@ -13,19 +13,11 @@ import {
 } from "~/operations/index.server";
 import { type Desk, setUpDesk } from "./desk";
 import { aBounce, aMessage } from "./mail";
+import { randomFrom } from "./random";
 import { address, type TestTray } from "./test-database";
 
 const PEOPLE = ["vane@vanehouse.example", "p.vane@vanehouse.example", "casework@calder.example", "otto@quayle.example"];
 const OFFICE = address("office@ottermoor.example");
-
-// A linear congruential generator (Knuth, MMIX): the same operations for the same seed.
-function randomOf(seed: bigint): (below: number) => number {
-  let state = seed;
-  return (below) => {
-    state = (state * 6_364_136_223_846_793_005n + 1_442_695_040_888_963_407n) & 0xffff_ffff_ffff_ffffn;
-    return Number((state >> 33n) % BigInt(below));
-  };
-}
 
 /**
  * Does so many things at random, as a lively office does: mail that comes in order, late, from machines and back, answers
@@ -34,7 +26,7 @@ function randomOf(seed: bigint): (below: number) => number {
  */
 export async function operateAtRandom(tray: TestTray, count: number, seed: bigint): Promise<Map<string, number>> {
   const desk = await setUpDesk(tray);
-  const random = randomOf(seed);
+  const random = randomFrom(seed);
   const records: RecordId[] = [];
   for (const title of ["One", "Two", "Three"]) records.push((await desk.opensRecord(title)).id);
   const office: RandomOffice = { tray, desk, random, records, conversations: [], sent: [], number: 0 };

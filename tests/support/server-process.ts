@@ -6,6 +6,8 @@ export type ServerProcess = {
   readonly pid: number;
   readonly httpPort: number;
   readonly mailPort: number;
+  /** What it has written into its log and its errors up to now. */
+  readonly said: () => readonly string[];
   /** kill -9. */
   readonly kill: () => Promise<void>;
   /** As Ctrl-C or a service manager ends it; gives the exit code. */
@@ -39,6 +41,7 @@ export function startServerProcess(environment: Readonly<Record<string, string>>
         resolve({
           ...ready,
           pid: child.pid ?? 0,
+          said: () => said.filter((line) => readyLine(line) === null),
           kill: () => end(child, "SIGKILL").then(() => {}),
           stop: () => end(child, "SIGTERM"),
         });

@@ -56,7 +56,8 @@ type AnyId =
   | ContactId
   | ReminderId;
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+/** A lower-case UUID in its usual form (RFC 9562 4). */
+export const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
 /** An id from outside text (a URL, a form, a job's payload); refuses everything that is not a lower-case UUID (RFC 9562). */
 export function readId<Id extends AnyId>(text: string): Result<Id, "malformed-id"> {

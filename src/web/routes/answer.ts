@@ -3,7 +3,9 @@ import { type ConversationId, readId } from "../../core/kernel/ids";
 import type { AskedFields } from "../../core/records/filing-field";
 import { answerConversation, refusalInWords } from "../../operations/index.server";
 import { type AnswerProblems, readAnswer } from "../server/answer-form.server";
+import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/answer";
 
 /** What the server said to an answer: sent off, or what is wrong by field and as a whole. */
@@ -25,7 +27,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const member = context.get(memberContext);
   const id = readId<ConversationId>(params.conversation);
   if (!id.ok) throw data("There is no such conversation.", { status: 404 });
-  const answer = readAnswer(await request.formData(), member.timeZone);
+  const answer = readAnswer(await readForm(request, mostBytesTo("routes/answer")), member.timeZone);
   if (!answer.ok) return data<AnswerOutcome>({ ok: false, problems: answer.error, problem: null }, { status: 400 });
   const deps = context.get(depsContext);
   const sent = await answerConversation(deps, context.get(grantContext), member, id.value, answer.value);

@@ -4,7 +4,9 @@ import { ArrangementScreen } from "../screens/arrangement-screen";
 import { useTray } from "../screens/tray-data";
 import type { StepOutcome } from "../screens/use-step";
 import { readArrangementStep } from "../server/arrangement-form.server";
+import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { Page } from "../ui/page";
 import type { Route } from "./+types/arrangement";
 
@@ -29,7 +31,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const refused = (problem: string, status: number) =>
     data<StepOutcome>({ ok: false, problems: {}, problem }, { status });
-  const step = readArrangementStep(await request.formData());
+  const step = readArrangementStep(await readForm(request, mostBytesTo("routes/arrangement")));
   if (!step.ok) return refused(step.error, 400);
   if (step.value.do === "keep") {
     const kept = await keepArrangement(deps, grant, step.value.tree, step.value.version);

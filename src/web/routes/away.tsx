@@ -15,6 +15,7 @@ import type { AwayOutcome } from "../screens/away-outcome";
 import { OwnWeek } from "../screens/own-week";
 import { readAwayStep } from "../server/away-form.server";
 import { depsContext, grantContext, grantsContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { timeOffView } from "../server/time-off-view.server";
 import { weekView } from "../server/week-form.server";
 import { readingOf } from "../server/words.server";
@@ -50,7 +51,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
-  const step = await readAwayStep(deps, grant, await request.formData(), member.timeZone);
+  const step = await readAwayStep(deps, grant, await readForm(request), member.timeZone);
   if (!step.ok) return data<AwayOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const given = step.value;
   if (given.do === "week") {

@@ -4,7 +4,9 @@ import { importCategories, type ReportedLine, refusalInWords, tryCategoryTable }
 import { useDecisions } from "../screens/decisions";
 import { type ImportedLine, type TableAnswer, TableImport } from "../screens/table-import";
 import { useTray } from "../screens/tray-data";
+import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/categories-import";
 
 const MAX_CHARACTERS = 1_000_000;
@@ -15,7 +17,7 @@ export function meta() {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const form = await request.formData();
+  const form = await readForm(request, mostBytesTo("routes/categories-import"));
   const table = String(form.get("table") ?? "");
   const refused = (problem: string, status: number) => data<TableAnswer>({ report: null, problem }, { status });
   if (table.trim() === "") return refused("Choose a file, or paste its lines.", 400);

@@ -7,6 +7,7 @@ import { carryOutChange } from "../server/category-actions.server";
 import { readCategoryChange } from "../server/category-form.server";
 import { careView } from "../server/category-view.server";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/categories";
 
@@ -26,7 +27,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 /** Changes categories; the outcome is shown beside the fields or in a notice with Undo. */
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const posted = readCategoryChange(await request.formData(), grant.tray.id);
+  const posted = readCategoryChange(await readForm(request), grant.tray.id);
   if (!posted.ok) {
     return data<CategoryOutcome>({ ok: false, problems: {}, problem: posted.error, uses: null }, { status: 400 });
   }

@@ -14,6 +14,7 @@ import type { ContactsOutcome } from "../screens/contacts-outcome";
 import { useTray } from "../screens/tray-data";
 import { readContactStep } from "../server/contact-form.server";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { Button } from "../ui/button";
 import { Page } from "../ui/page";
 import { Select } from "../ui/select";
@@ -40,7 +41,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const step = readContactStep(await request.formData());
+  const step = readContactStep(await readForm(request));
   if (!step.ok) return data<ContactsOutcome>({ ok: false, problems: {}, problem: step.error }, { status: 400 });
   if (step.value.do === "drop") {
     const dropped = await dropContact(deps, grant, step.value.id);

@@ -13,14 +13,16 @@ import {
   startBulkRun,
 } from "../../operations/index.server";
 import type { DecisionOutcome } from "../screens/decision-outcome";
+import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { type PostedDecision, postedConversations, readDecision } from "../server/decision-form.server";
 import { listRequest } from "../server/list-view.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/decide";
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const form = await request.formData();
+  const form = await readForm(request, mostBytesTo("routes/decide"));
   // What one has read is nobody else's matter, so it is no decision and in no journal.
   if (form.get("kind") === "unread") {
     await markUnread(deps, grant, postedConversations(form));

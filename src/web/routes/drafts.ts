@@ -1,8 +1,10 @@
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
 import { giveUpDraft, handDraft, refusalInWords, returnDraft } from "../../operations/index.server";
+import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext } from "../server/context.server";
 import { type DraftProblems, readDraftStep } from "../server/draft-form.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/drafts";
 
 /** What the server said to a step of a draft. */
@@ -14,7 +16,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const id = readId<ConversationId>(params.conversation);
   if (!id.ok) throw data("This conversation is not in this tray.", { status: 404 });
-  const step = readDraftStep(await request.formData());
+  const step = readDraftStep(await readForm(request, mostBytesTo("routes/drafts")));
   if (!step.ok) return data<DraftOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const given = step.value;
   const done =

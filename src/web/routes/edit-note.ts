@@ -4,6 +4,7 @@ import { type ConversationId, type EntryId, readId } from "../../core/kernel/ids
 import { editNote, refusalInWords } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
 import { NOTE_TEXT } from "../server/decision-form.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/edit-note";
 
 export type EditNoteOutcome = { readonly ok: true } | { readonly ok: false; readonly problem: string };
@@ -14,7 +15,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const conversation = readId<ConversationId>(params.conversation);
   const entry = readId<EntryId>(params.entry);
   if (!conversation.ok || !entry.ok) throw data("There is no such note.", { status: 404 });
-  const { value, error } = FORM.validate(Object.fromEntries(await request.formData()), { stripUnknown: true });
+  const { value, error } = FORM.validate(Object.fromEntries(await readForm(request)), { stripUnknown: true });
   if (error !== undefined) return data<EditNoteOutcome>({ ok: false, problem: error.message }, { status: 400 });
   const target = { ids: [conversation.value], seenVersion: null };
   const grant = context.get(grantContext);

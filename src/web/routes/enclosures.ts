@@ -1,8 +1,10 @@
 import { data } from "react-router";
 import { type Enclosure, MOST_ENCLOSED_BYTES } from "../../core/writing/enclosure";
 import { documentsToEnclose, enclose, encloseDocument, refusalInWords } from "../../operations/index.server";
+import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readDocumentToEnclose } from "../server/enclosures-form.server";
+import { readForm } from "../server/read-form.server";
 import { documentChoices } from "../server/record-view.server";
 import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/enclosures";
@@ -31,7 +33,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const tooLarge = refusalInWords({ kind: "too-large", mostBytes: MOST_ENCLOSED_BYTES });
   if (Number(request.headers.get("content-length")) > MOST_ENCLOSED_BYTES + FORM_BYTES) return refused(tooLarge, 413);
-  const form = await request.formData();
+  const form = await readForm(request, mostBytesTo("routes/enclosures"));
   const file = form.get("file");
   if (file instanceof File) {
     if (file.size > MOST_ENCLOSED_BYTES) return refused(tooLarge, 413);

@@ -5,6 +5,7 @@ import { cancelImport, lookAtImports, refusalInWords } from "../../operations/in
 import { ImportForm } from "../screens/import-form";
 import { ImportRuns } from "../screens/import-runs";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/import";
 
 export const meta: Route.MetaFunction = () => [{ title: "Import mail · Common Tray" }];
@@ -25,7 +26,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const id = String((await request.formData()).get("cancel"));
+  const id = String((await readForm(request)).get("cancel"));
   const done = await cancelImport(context.get(depsContext), context.get(grantContext), id);
   return done.ok ? { problem: null } : data({ problem: refusalInWords(done.error) }, { status: 409 });
 }

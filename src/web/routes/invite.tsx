@@ -3,6 +3,7 @@ import { data, Form, redirect, useNavigation } from "react-router";
 import { acceptInvitation, invitedTo, joinByInvitation, signIn, whoIs } from "../../operations/index.server";
 import { depsContext } from "../server/context.server";
 import { type InviteProblems, readNewcomer } from "../server/invite-form.server";
+import { readForm } from "../server/read-form.server";
 import { keepSession, sessionToken } from "../server/session-cookie.server";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
@@ -25,7 +26,7 @@ const OVER = "This invitation was used, taken back, or is older than a week. Ask
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const deps = context.get(depsContext);
-  const form = await request.formData();
+  const form = await readForm(request);
   const token = await sessionToken(request);
   const member = token === null ? null : await whoIs(deps, token);
   if (form.get("do") === "join" && member !== null) {

@@ -2,6 +2,7 @@ import { data } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
 import { joinConversations, refusalInWords, search } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/join";
 
 const MAX_CHOICES = 12;
@@ -16,7 +17,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const target = readId<ConversationId>(params.conversation);
-  const source = readId<ConversationId>(String((await request.formData()).get("other")));
+  const source = readId<ConversationId>(String((await readForm(request)).get("other")));
   if (!target.ok || !source.ok) return data({ problem: "Choose a conversation of the list." }, { status: 400 });
   const done = await joinConversations(context.get(depsContext), context.get(grantContext), target.value, source.value);
   return done.ok ? { problem: null } : data({ problem: refusalInWords(done.error) }, { status: 409 });

@@ -1,10 +1,11 @@
 import { data } from "react-router";
 import { callJunkSender, refusalInWords } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/junk-sender";
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request);
   const isJunk = form.get("junk") === "true";
   const done = await callJunkSender(
     context.get(depsContext),

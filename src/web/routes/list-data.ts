@@ -4,6 +4,7 @@ import { type ConversationId, readId } from "../../core/kernel/ids";
 import { MENU_DIMENSIONS, type MenuDimension } from "../../core/lists/narrowing";
 import { changesInList, countsToNarrow, moreOfList } from "../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { ID } from "../server/fields.server";
 import { listedRowView, listRequest, listStart } from "../server/list-view.server";
 import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/list-data";
@@ -14,7 +15,7 @@ const MAX_CHANGED = 500;
 const MORE = Joi.object<{ lane: string; key?: string; id?: string; limit: number }>({
   lane: Joi.string().allow("").required(),
   key: Joi.string().allow(""),
-  id: Joi.string().guid(),
+  id: ID,
   limit: Joi.number().integer().min(1).max(MAX_PAGE).required(),
 }).and("key", "id");
 

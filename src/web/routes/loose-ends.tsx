@@ -5,6 +5,7 @@ import { LooseEndsScreen } from "../screens/loose-ends-screen";
 import type { StepOutcome } from "../screens/use-step";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readLooseEndStep } from "../server/loose-end-form.server";
+import { readForm } from "../server/read-form.server";
 import { readingOf, rowView } from "../server/words.server";
 import type { Route } from "./+types/loose-ends";
 
@@ -28,7 +29,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const step = readLooseEndStep(await request.formData());
+  const step = readLooseEndStep(await readForm(request));
   if (!step.ok) return data<StepOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const { id, kind, reason } = step.value;
   const done =

@@ -19,8 +19,9 @@ import { MemberInvitations } from "../screens/member-invitations";
 import { MemberTable } from "../screens/member-table";
 import type { MembersOutcome } from "../screens/members-outcome";
 import { useTray } from "../screens/tray-data";
-import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { depsContext, grantContext, memberContext, publicUrlContext } from "../server/context.server";
 import { type MembersStep, readMembersStep } from "../server/members-form.server";
+import { readForm } from "../server/read-form.server";
 import { readingOf } from "../server/words.server";
 import { Page } from "../ui/page";
 import type { Route } from "./+types/members";
@@ -46,13 +47,13 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const step = readMembersStep(await request.formData());
+  const step = readMembersStep(await readForm(request));
   if (!step.ok) return data<MembersOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const done = await carry(
     context.get(depsContext),
     context.get(grantContext),
     step.value,
-    new URL(request.url).origin,
+    context.get(publicUrlContext),
   );
   if (done.ok) return data<MembersOutcome>({ ok: true, link: null, ...done.value });
   return data<MembersOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
@@ -60,7 +61,12 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 type Said = { readonly said: string; readonly link?: string };
 
-async function carry(deps: Deps, grant: TrayGrant, step: MembersStep, origin: string): Promise<Result<Said, Refusal>> {
+async function carry(
+  deps: Deps,
+  grant: TrayGrant,
+  step: MembersStep,
+  publicUrl: string,
+): Promise<Result<Said, Refusal>> {
   const saying = <T,>(done: Result<T, Refusal>, said: (value: T) => Said): Result<Said, Refusal> =>
     done.ok ? { ok: true, value: said(done.value) } : done;
   switch (step.do) {
@@ -69,7 +75,7 @@ async function carry(deps: Deps, grant: TrayGrant, step: MembersStep, origin: st
     case "invite":
       return saying(await invite(deps, grant, step.role), ({ token }) => ({
         said: "Invitation made",
-        link: `${origin}/invite/${token}`,
+        link: `${publicUrl}/invite/${token}`,
       }));
     case "take-back":
       return saying(await takeInvitationBack(deps, grant, step.id), () => ({ said: "Invitation taken back" }));

@@ -4,6 +4,7 @@ import { ToldList } from "../screens/told-list";
 import type { ToldOutcome } from "../screens/told-outcome";
 import { ToldSettings } from "../screens/told-settings";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { carryToldStep, readToldStep } from "../server/told-form.server";
 import { toldView } from "../server/told-view.server";
 import { readingOf } from "../server/words.server";
@@ -26,7 +27,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const step = readToldStep(await request.formData());
+  const step = readToldStep(await readForm(request));
   if (!step.ok) return data<ToldOutcome>({ ok: false, problems: step.error }, { status: 400 });
   const done = await carryToldStep(context.get(depsContext), context.get(grantContext), step.value);
   if (done.ok) return data<ToldOutcome>({ ok: true, problems: {} });

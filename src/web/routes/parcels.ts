@@ -10,6 +10,7 @@ import {
 } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
 import { parcelView, readParcelOrder } from "../server/parcel-view.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/parcels";
 
 /** What the server said to an order, or to a step of it. */
@@ -25,7 +26,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 /** Orders a parcel, stops one, or puts one away. */
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const form = await request.formData();
+  const form = await readForm(request);
   if (form.get("do") === "order") return ordered(deps, grant, form);
   const id = readId<ParcelId>(String(form.get("parcel") ?? ""));
   if (!id.ok) return refused(refusalInWords({ kind: "no-such", what: "parcel" }), 404);

@@ -2,6 +2,7 @@ import Joi from "joi";
 import { data } from "react-router";
 import { letTimePass, refusalInWords, SPANS, type Span } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/pass-time";
 
 const SCHEMA = Joi.object<{ span: Span }>({
@@ -12,7 +13,7 @@ const SCHEMA = Joi.object<{ span: Span }>({
 
 /** Lets time pass in the demo. */
 export async function action({ request, context }: Route.ActionArgs) {
-  const posted = SCHEMA.validate(Object.fromEntries(await request.formData()));
+  const posted = SCHEMA.validate(Object.fromEntries(await readForm(request)));
   if (posted.error !== undefined) {
     return data({ ok: false as const, problems: {}, problem: "Choose how much time is to pass." }, { status: 400 });
   }

@@ -10,6 +10,8 @@ import {
   whoIsPresent,
 } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
+import { ID } from "../server/fields.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/presence";
 
 /** The colleagues who have a conversation open. */
@@ -30,7 +32,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
 }
 
 const FORM = Joi.object<{ page: string; doing: Doing | "gone" }>({
-  page: Joi.string().guid().required(),
+  page: ID.required(),
   doing: Joi.string().valid("looking", "writing", "gone").required(),
 });
 
@@ -38,7 +40,7 @@ const FORM = Joi.object<{ page: string; doing: Doing | "gone" }>({
 export async function action({ request, params, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const conversationId = idOf(params.conversation);
-  const { value, error } = FORM.validate(Object.fromEntries(await request.formData()), { stripUnknown: true });
+  const { value, error } = FORM.validate(Object.fromEntries(await readForm(request)), { stripUnknown: true });
   if (error !== undefined) throw data("That says nothing about a page.", { status: 400 });
   const { page: pageId, doing } = value;
   if (doing === "gone") await leavePage(deps, grant, pageId, conversationId);

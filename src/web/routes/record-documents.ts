@@ -9,7 +9,9 @@ import {
   refusalInWords,
   removeDocument,
 } from "../../operations/index.server";
+import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/record-documents";
 
 /** What became of a file that was brought to a record, or taken off it. */
@@ -33,7 +35,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     return refused("A file on a record has at most 50 MB; this one is larger.", 413);
   const record = await recordOfCode(deps, grant, params.code);
   if (record === null) throw data("There is no record of this code.", { status: 404 });
-  const form = await request.formData();
+  const form = await readForm(request, mostBytesTo("routes/record-documents"));
   if (form.get("do") === "remove") {
     const id = readId(String(form.get("document") ?? ""));
     if (!id.ok) return refused(refusalInWords({ kind: "no-such", what: "document" }), 404);

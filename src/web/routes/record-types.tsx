@@ -7,6 +7,7 @@ import { RecordTypeForm } from "../screens/record-type-form";
 import { useTray } from "../screens/tray-data";
 import type { StepOutcome } from "../screens/use-step";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { readTypeDraft } from "../server/record-form.server";
 import { Button } from "../ui/button";
 import { Page } from "../ui/page";
@@ -30,7 +31,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const draft = readTypeDraft(await request.formData());
+  const draft = readTypeDraft(await readForm(request));
   if (!draft.ok) return data<StepOutcome>({ ok: false, problems: {}, problem: draft.error }, { status: 400 });
   const kept = await keepType(context.get(depsContext), context.get(grantContext), draft.value);
   if (kept.ok) return data<StepOutcome>({ ok: true, said: `${draft.value.name.trim()} is kept` });

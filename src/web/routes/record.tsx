@@ -29,6 +29,7 @@ import { RecordMail } from "../screens/record-mail";
 import type { RecordsOutcome } from "../screens/records-outcome";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { type RecordStep, readRecordStep } from "../server/record-form.server";
 import { documentsView, filingsView, mailView, monthsView, recordCardView } from "../server/record-view.server";
 import { keptView } from "../server/retention-view.server";
@@ -78,7 +79,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const record = await recordOfCode(deps, grant, params.code);
   if (record === null) throw data("There is no record of this code.", { status: 404 });
-  const step = await readRecordStep(deps, grant, await request.formData());
+  const step = await readRecordStep(deps, grant, await readForm(request));
   if (!step.ok) return data<RecordsOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const done = await carry(deps, grant, record, step.value);
   if (done.ok) return data<RecordsOutcome>({ ok: true, ...done.value });

@@ -3,7 +3,9 @@ import { RECORD_COLUMNS } from "../../core/records/register-table";
 import { importRecords, type RecordLine } from "../../operations/index.server";
 import { type ImportedLine, type TableAnswer, TableImport } from "../screens/table-import";
 import { useTray } from "../screens/tray-data";
+import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/records-import";
 
 const MAX_CHARACTERS = 5_000_000;
@@ -13,7 +15,7 @@ export function meta() {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request, mostBytesTo("routes/records-import"));
   const table = String(form.get("table") ?? "");
   const refused = (problem: string, status: number) => data<TableAnswer>({ report: null, problem }, { status });
   if (table.trim() === "") return refused("Choose a file, or paste its lines.", 400);

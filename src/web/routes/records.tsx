@@ -5,6 +5,7 @@ import { blankRecord, RecordForm } from "../screens/record-form";
 import type { RecordsOutcome } from "../screens/records-outcome";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { readRecordStep } from "../server/record-form.server";
 import { Button } from "../ui/button";
 import { Page } from "../ui/page";
@@ -44,7 +45,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const step = await readRecordStep(deps, grant, await request.formData());
+  const step = await readRecordStep(deps, grant, await readForm(request));
   if (!step.ok) return data<RecordsOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   if (step.value.do !== "keep") throw new Response(null, { status: 400 });
   const made = await createRecord(deps, grant, step.value.draft);

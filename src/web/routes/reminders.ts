@@ -3,6 +3,7 @@ import { type ConversationId, readId } from "../../core/kernel/ids";
 import { callOffReminders, planReminders, previewReminder, refusalInWords } from "../../operations/index.server";
 import type { StepOutcome } from "../screens/use-step";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { readReminderStep, readReminderStyle } from "../server/reminder-form.server";
 import type { Route } from "./+types/reminders";
 
@@ -19,7 +20,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const step = readReminderStep(await request.formData());
+  const step = readReminderStep(await readForm(request));
   if (!step.ok) return data<StepOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const { ids } = step.value;
   const done =

@@ -20,6 +20,7 @@ import type { RetentionOutcome } from "../screens/retention-outcome";
 import { RetentionScreen } from "../screens/retention-screen";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { type RetentionStep, readRetentionStep } from "../server/retention-form.server";
 import { type PreviewView, previewView, retentionView } from "../server/retention-view.server";
 import { type Reading, readingOf } from "../server/words.server";
@@ -38,7 +39,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
-  const step = readRetentionStep(await request.formData(), member.timeZone);
+  const step = readRetentionStep(await readForm(request), member.timeZone);
   const refused = (problems: Readonly<Record<string, string>>, problem: string | null, status: number) =>
     data<RetentionOutcome>({ ok: false, problems, problem }, { status });
   if (!step.ok) return refused(step.error, step.error.do ?? null, 400);

@@ -18,6 +18,7 @@ import { RuleList } from "../screens/rule-list";
 import type { RulesOutcome } from "../screens/rules-outcome";
 import { useTray } from "../screens/tray-data";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { type RuleStep, readRuleStep } from "../server/rule-form.server";
 import { Button } from "../ui/button";
 import { Page } from "../ui/page";
@@ -45,7 +46,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const step = await readRuleStep(deps, grant, await request.formData());
+  const step = await readRuleStep(deps, grant, await readForm(request));
   if (!step.ok) return data<RulesOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const done = await carry(deps, grant, step.value);
   if (done.ok) return data<RulesOutcome>({ ok: true, said: "", trial: null, droppedId: null, ...done.value });

@@ -5,13 +5,15 @@ import { isScope } from "../../core/lists/scope";
 import { readView } from "../../core/lists/sheet-view";
 import { AFTER_DECISION, choosePreference, chooseView, type PreferenceName } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
+import { ID } from "../server/fields.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/settings";
 
 const VALUES: { readonly [Name in PreferenceName]: Joi.Schema } = {
   keys: Joi.object().pattern(Joi.string().max(40), Joi.string().max(20)).max(100),
   "after-decision": Joi.string().valid(...AFTER_DECISION),
   "categories-listed": Joi.object()
-    .pattern(Joi.string().uuid(), Joi.string().valid(...LISTED))
+    .pattern(ID, Joi.string().valid(...LISTED))
     .max(1_000),
   "drop-on-record": Joi.string().valid("file", "file-and-settle"),
 };
@@ -19,7 +21,7 @@ const VALUES: { readonly [Name in PreferenceName]: Joi.Schema } = {
 /** Remembers a choice of the member: `name` and `value` as JSON, null for what is usual; a view is `view/` and its list. */
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const form = await request.formData();
+  const form = await readForm(request);
   const name = String(form.get("name"));
   const value = parsed(String(form.get("value")));
   if (value === undefined) return data({ ok: false }, { status: 400 });

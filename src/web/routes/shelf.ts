@@ -11,9 +11,11 @@ import {
   unpinPlace,
 } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
+import { ID, ID_LIST } from "../server/fields.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/shelf";
 
-const id = Joi.string().guid().required();
+const id = ID.required();
 
 const FORMS: Readonly<Record<string, Joi.ObjectSchema>> = {
   pin: Joi.object({
@@ -32,7 +34,7 @@ const FORMS: Readonly<Record<string, Joi.ObjectSchema>> = {
     folder: Joi.string().trim().allow("").max(30).default(""),
   }),
   unpin: Joi.object({ id }),
-  arrange: Joi.object({ ids: Joi.string().max(4_000).required() }),
+  arrange: Joi.object({ ids: ID_LIST.required() }),
   "save-view": Joi.object({
     name: Joi.string().trim().min(1).max(60).required().messages({ "string.empty": "Give it a name first." }),
     scope: Joi.string().required(),
@@ -43,8 +45,9 @@ const FORMS: Readonly<Record<string, Joi.ObjectSchema>> = {
 /** Puts places on the shelf, names them, orders them, takes them off; saves a view. `problem` says what was wrong. */
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const form = Object.fromEntries(await request.formData());
-  const schema = FORMS[String(form.do)];
+  const form = Object.fromEntries(await readForm(request));
+  const step = String(form.do);
+  const schema = Object.hasOwn(FORMS, step) ? FORMS[step] : undefined;
   if (schema === undefined) throw data("That is nothing to do with a shelf.", { status: 400 });
   const { value, error } = schema.validate(form, { stripUnknown: true });
   if (error !== undefined) return data({ problem: error.message }, { status: 400 });
@@ -60,9 +63,7 @@ export async function action({ request, context }: Route.ActionArgs) {
         await arrangePlaces(
           deps,
           grant,
-          String(value.ids)
-            .split(" ")
-            .map((one) => trustedId<PlaceId>(one)),
+          value.ids.map((one: string) => trustedId<PlaceId>(one)),
         );
         return null;
       default:

@@ -1,6 +1,7 @@
 import { data, Form, redirect, useNavigation } from "react-router";
 import { demoColleagues, signIn, signInToDemo, whoIs } from "../../operations/index.server";
-import { depsContext } from "../server/context.server";
+import { depsContext, siteMapContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { safeNext } from "../server/safe-next";
 import { keepSession, sessionToken } from "../server/session-cookie.server";
 import { readSignIn, type SignInProblems } from "../server/sign-in-form.server";
@@ -14,10 +15,13 @@ export function meta() {
   return [{ title: "Sign in · Common Tray" }];
 }
 
+const nextOf = (request: Request, context: Route.LoaderArgs["context"]) =>
+  safeNext(new URL(request.url).searchParams.get("next"), context.get(siteMapContext));
+
 export async function loader({ request, context }: Route.LoaderArgs) {
   const deps = context.get(depsContext);
   const token = await sessionToken(request);
-  const next = safeNext(new URL(request.url).searchParams.get("next"));
+  const next = nextOf(request, context);
   if (token !== null && (await whoIs(deps, token)) !== null) throw redirect(next);
   const colleagues = await demoColleagues(deps);
   return { colleagues: colleagues.map(({ signInName, name, initials }) => ({ signInName, name, initials })) };
@@ -30,13 +34,13 @@ const REFUSALS = {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const deps = context.get(depsContext);
-  const posted = readSignIn(await request.formData());
+  const posted = readSignIn(await readForm(request));
   if (!posted.ok) return data({ problems: posted.error, problem: null }, { status: 400 });
   const { name, password } = posted.value;
   const session = password === null ? await signInToDemo(deps, name) : await signIn(deps, name, password);
   if (!session.ok)
     return data({ problems: {} as SignInProblems, problem: REFUSALS[session.error.kind] }, { status: 401 });
-  const next = safeNext(new URL(request.url).searchParams.get("next"));
+  const next = nextOf(request, context);
   return redirect(next, { headers: { "Set-Cookie": await keepSession(session.value, context) } });
 }
 

@@ -2,11 +2,12 @@ import { data, redirect } from "react-router";
 import { type ConversationId, type MessageId, readId } from "../../core/kernel/ids";
 import { refusalInWords, splitOff } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/split-off";
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const message = readId<MessageId>(params.message);
-  const conversation = readId<ConversationId>(String((await request.formData()).get("conversation")));
+  const conversation = readId<ConversationId>(String((await readForm(request)).get("conversation")));
   if (!message.ok || !conversation.ok) throw data("There is no such message.", { status: 404 });
   const grant = context.get(grantContext);
   const done = await splitOff(context.get(depsContext), grant, conversation.value, message.value);

@@ -12,6 +12,7 @@ import {
 import { useTray } from "../screens/tray-data";
 import { WeekFields } from "../screens/week-fields";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { NO_SUCH_PLACE, readTraySettings, type SettingsProblems } from "../server/tray-settings-form.server";
 import { weekView } from "../server/week-form.server";
 import { Button } from "../ui/button";
@@ -41,7 +42,7 @@ const NO_PROBLEMS: SettingsProblems = {};
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const posted = readTraySettings(await request.formData());
+  const posted = readTraySettings(await readForm(request));
   if (!posted.ok) return data({ saved: null, problems: posted.error, problem: null }, { status: 400 });
   const { calendar, place, ...settings } = posted.value;
   const known = place === "" ? [] : await holidaysOfPlace(deps, grant, place);

@@ -10,13 +10,14 @@ import {
 } from "../../operations/index.server";
 import type { UndoOutcome } from "../screens/decision-outcome";
 import { depsContext, grantContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/undo";
 
 // More than anybody chooses in the journal.
 const MAX_BATCHES = 1_000;
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request);
   const read = form.getAll("batch").map((batch) => readId<BatchId>(String(batch)));
   const ids = read.flatMap((id) => (id.ok ? [id.value] : []));
   if (ids.length < read.length || ids.length > MAX_BATCHES)

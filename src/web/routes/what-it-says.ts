@@ -1,7 +1,9 @@
 import { data } from "react-router";
 import { readMailboxes } from "../../core/kernel/email-address";
 import { whatItSays } from "../../operations/index.server";
+import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import { type SaysView, saysView } from "../server/says-view.server";
 import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/what-it-says";
@@ -11,7 +13,7 @@ const MAX_CHARACTERS = 20_000;
 
 /** What a text that is being written asks and promises; it is posted because it is long, and changes nothing. */
 export async function action({ request, context }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request, mostBytesTo("routes/what-it-says"));
   const [text, to] = ["text", "to"].map((name) => String(form.get(name) ?? "").slice(0, MAX_CHARACTERS));
   const deps = context.get(depsContext);
   const [first] = readMailboxes(to ?? "").mailboxes;

@@ -4,7 +4,9 @@ import { firstLetter, refusalInWords, writeFirst } from "../../operations/index.
 import type { WriteOutcome } from "../screens/write-outcome";
 import { WriteScreen } from "../screens/write-screen";
 import { readAnswer } from "../server/answer-form.server";
+import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/write";
 
 export function meta() {
@@ -20,7 +22,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, member] = [context.get(depsContext), context.get(memberContext)];
-  const form = await request.formData();
+  const form = await readForm(request, mostBytesTo("routes/write"));
   const record = readId<RecordId>(String(form.get("record") ?? ""));
   if (!record.ok) throw data("There is no such record.", { status: 404 });
   const answer = readAnswer(form, member.timeZone);

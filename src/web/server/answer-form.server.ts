@@ -8,6 +8,7 @@ import { endOfCalendarDay } from "../../core/worktime/calendar-day";
 import type { Enclosure } from "../../core/writing/enclosure";
 import type { AfterAnswer, Answer } from "../../operations/index.server";
 import { ENCLOSURES } from "./enclosures-form.server";
+import { ID_OR_NONE, SEEN_VERSION } from "./fields.server";
 import { FILED_FIELDS, readFields } from "./filed-fields.server";
 
 const MAX_RECIPIENTS = 100;
@@ -62,18 +63,18 @@ const SCHEMA = Joi.object<Posted>({
   after: Joi.string().valid("expect", "keep", "settle").required(),
   day: Joi.string().allow("").default(""),
   report: Joi.string().valid("on", "").default(""),
-  version: Joi.number().integer().min(0).default(0),
+  version: SEEN_VERSION.default(0),
   anyway: Joi.string().valid("on", "").default(""),
-  draft: Joi.string().guid().allow("").default(""),
-  draftVersion: Joi.number().integer().min(0).default(0),
-  passesOn: Joi.string().guid().allow("").default(""),
+  draft: ID_OR_NONE,
+  draftVersion: SEEN_VERSION.default(0),
+  passesOn: ID_OR_NONE,
   informs: Joi.string().trim().max(MAX_WORD_CHARACTERS).allow("").default(""),
   whom: Joi.string()
     .valid(...WHOM)
     .default("any"),
   expires: Joi.string().allow("").default(""),
   promises: Joi.string().allow("").max(MAX_WORD_CHARACTERS).default(""),
-  record: Joi.string().guid().allow("").default(""),
+  record: ID_OR_NONE,
   fields: FILED_FIELDS,
   enclosures: ENCLOSURES,
 });

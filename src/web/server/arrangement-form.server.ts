@@ -3,6 +3,7 @@ import { type MemberId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import type { Arrangement } from "../../core/records/arrangement";
 import type { HandedTo } from "../../operations/index.server";
+import { ID, SEEN_VERSION } from "./fields.server";
 import { readJson } from "./read-json.server";
 
 /** Something that is done about one's own tree. */
@@ -23,16 +24,16 @@ const ITEM = Joi.alternatives()
     }),
     otherwise: Joi.object({
       kind: Joi.valid("record").required(),
-      recordId: Joi.string().guid().required(),
+      recordId: ID.required(),
       name: name.required(),
     }),
   })
   .id("item");
 const TREE = Joi.array<Arrangement>().items(ITEM).max(500);
-const VERSION = Joi.number().integer().min(0).required();
+const VERSION = SEEN_VERSION.required();
 const HAND_OUT = Joi.object({
   role: Joi.string().valid("lead", "member", "reader", "").default(""),
-  members: Joi.array().items(Joi.string().guid()).max(200).default([]),
+  members: Joi.array().items(ID).max(200).default([]),
 });
 
 /** The posted step; a refusal is a sentence. */

@@ -1,5 +1,5 @@
 import type { Cover, TimeOff } from "../../core/cover/covering";
-import { type MemberId, readId, type TimeOffId, type TrayId, trustedId } from "../../core/kernel/ids";
+import { type MemberId, readId, type TimeOffId, type TrayId } from "../../core/kernel/ids";
 import { later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { dayAtHour, endOfCalendarDay } from "../../core/worktime/calendar-day";
@@ -88,12 +88,11 @@ async function coversOfRecords(
 ): Promise<Cover[]> {
   const { tray } = grant;
   const code = text(form, "record");
-  const member = text(form, "record-cover");
-  if (code === "" && member === "") return [];
+  const said = text(form, "record-cover");
+  if (code === "" && said === "") return [];
+  const member = readId<MemberId>(said);
   const record = await recordOfCode(deps, grant, code);
   if (record === null) problems.record = code === "" ? "Write the code of the record." : `There is no record ${code}.`;
-  if (member === "") problems["record-cover"] = "Choose who covers it.";
-  return record === null || member === ""
-    ? []
-    : [{ trayId: tray.id, recordId: record.id, memberId: trustedId<MemberId>(member) }];
+  if (!member.ok) problems["record-cover"] = "Choose who covers it.";
+  return record === null || !member.ok ? [] : [{ trayId: tray.id, recordId: record.id, memberId: member.value }];
 }

@@ -4,10 +4,10 @@ import { type CategoryId, type TrayId, trustedId } from "../../core/kernel/ids";
 import { INKS } from "../../core/kernel/ink";
 import { err, ok, type Result } from "../../core/kernel/result";
 import type { CategoryUses } from "../../operations/index.server";
+import { ID } from "./fields.server";
 
 // Generous here: what is right for a name is said beside its field by whoever knows the tree.
 const text = Joi.string().allow("").max(5_000).default("");
-const id = Joi.string().guid();
 const count = Joi.number().integer().min(0).required();
 
 const FIELDS = {
@@ -21,18 +21,18 @@ const FIELDS = {
   listed: Joi.string()
     .valid(...LISTED)
     .default("open"),
-  parent: id.allow("").default(""),
+  parent: ID.allow("").default(""),
 };
 
 const FORMS = {
   create: Joi.object({ ...FIELDS, common: Joi.boolean().default(false) }),
-  change: Joi.object({ ...FIELDS, id: id.required() }),
-  place: Joi.object({ id: id.required(), parent: id.allow("").default(""), before: id.allow("").default("") }),
-  retire: Joi.object({ id: id.required() }),
-  "bring-back": Joi.object({ id: id.required() }),
+  change: Joi.object({ ...FIELDS, id: ID.required() }),
+  place: Joi.object({ id: ID.required(), parent: ID.allow("").default(""), before: ID.allow("").default("") }),
+  retire: Joi.object({ id: ID.required() }),
+  "bring-back": Joi.object({ id: ID.required() }),
   end: Joi.object({
-    id: id.required(),
-    by: id.allow("").default(""),
+    id: ID.required(),
+    by: ID.allow("").default(""),
     conversations: count,
     open: count,
     followUps: count,

@@ -2,6 +2,7 @@ import Joi from "joi";
 import type { ContactDraft } from "../../core/contacts/contact";
 import { type CategoryId, type ContactId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
+import { ID } from "./fields.server";
 
 /** Something that is done about the contacts of a tray. */
 export type ContactStep =
@@ -11,18 +12,17 @@ export type ContactStep =
 // Generous here: what is right for a field is said beside it by whoever knows.
 const MAX_TYPED = 20_000;
 const typed = Joi.string().allow("").max(MAX_TYPED).default("");
-const id = Joi.string().guid();
 
 const KEEP = Joi.object({
-  id: id.allow("").default(""),
+  id: ID.allow("").default(""),
   name: typed,
   organisation: typed,
   phone: typed,
   note: typed,
   addresses: typed,
-  categories: Joi.array().items(id).max(50).default([]),
+  categories: Joi.array().items(ID).max(50).default([]),
 });
-const DROP = Joi.object({ id: id.required() });
+const DROP = Joi.object({ id: ID.required() });
 
 /** The posted step; a refusal is a sentence. */
 export function readContactStep(form: FormData): Result<ContactStep, string> {

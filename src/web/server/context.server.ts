@@ -1,6 +1,7 @@
 import { createContext } from "react-router";
 import type { Deps, Member, TrayGrant } from "../../operations/index.server";
 import type { LiveHub } from "./live-hub";
+import type { SiteMap } from "./site-map.server";
 
 /** The dependencies of the operations. */
 export const depsContext = createContext<Deps>();
@@ -12,6 +13,10 @@ export const liveStateContext = createContext<string>();
 export const nonceContext = createContext<string>();
 /** Who hears of what went wrong on the server. */
 export const problemContext = createContext<(problem: unknown) => void>();
+/** Where browsers reach this application, without a slash at the end: what links in mail and invitations begin with. */
+export const publicUrlContext = createContext<string>();
+/** What stands at which path. */
+export const siteMapContext = createContext<SiteMap>();
 /** Whether cookies go over TLS only. */
 export const secureCookiesContext = createContext<boolean>();
 /** Who is signed in; set by the signed-in routes' middleware. */

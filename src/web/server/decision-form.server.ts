@@ -17,6 +17,7 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { isUrgency, URGENCIES } from "../../core/kernel/urgency";
 import { FILING_MEANS, type FilingMeans, type MessagePart } from "../../core/records/filing-means";
 import type { Target } from "../../operations/index.server";
+import { ID, SEEN_VERSION } from "./fields.server";
 import { FILED_FIELDS, readFields } from "./filed-fields.server";
 
 // As many as can have been chosen one by one or by ranges; everything of a list is named by the list.
@@ -37,7 +38,6 @@ type Form = {
   readonly decision: (posted: Record<string, string>, newId: () => string) => Decision | null;
 };
 
-const id = Joi.string().guid({ version: ["uuidv7"] });
 const instant = Joi.string()
   .isoDate()
   .allow("")
@@ -52,7 +52,7 @@ const note = Joi.string()
 const flag = Joi.string().valid("true", "false");
 
 // A message alone, or one of its attachments.
-const PART = { message: id.allow("").default(""), attachment: Joi.string().pattern(/^\d{1,4}$/) };
+const PART = { message: ID.allow("").default(""), attachment: Joi.string().pattern(/^\d{1,4}$/) };
 
 function partOf({ message = "", attachment }: Record<string, string>): { readonly part?: MessagePart } {
   if (message === "") return {};
@@ -65,7 +65,7 @@ type Decided = Exclude<Decision["kind"], "edit-note">;
 
 const FORMS: { readonly [Kind in Decided]: Form } = {
   assign: {
-    fields: { owner: id.allow("").required(), note, evenIfAway: flag.default("false") },
+    fields: { owner: ID.allow("").required(), note, evenIfAway: flag.default("false") },
     decision: ({ owner, note: word = "", evenIfAway }) => ({
       kind: "assign",
       ownerId: owner ? trustedId<MemberId>(owner) : null,
@@ -74,7 +74,7 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
     }),
   },
   "assign-in-turn": {
-    fields: { group: id.required(), note },
+    fields: { group: ID.required(), note },
     decision: ({ group = "", note: word = "" }) => ({
       kind: "assign-in-turn",
       groupId: trustedId<GroupId>(group),
@@ -82,7 +82,7 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
     }),
   },
   follow: {
-    fields: { member: id.required(), follows: flag.default("true") },
+    fields: { member: ID.required(), follows: flag.default("true") },
     decision: ({ member = "", follows }) => ({
       kind: "follow",
       memberId: trustedId<MemberId>(member),
@@ -90,7 +90,7 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
     }),
   },
   categorise: {
-    fields: { category: id.required(), give: flag.default("true") },
+    fields: { category: ID.required(), give: flag.default("true") },
     decision: ({ category = "", give }) => ({
       kind: "categorise",
       categoryId: trustedId<CategoryId>(category),
@@ -99,7 +99,7 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
   },
   file: {
     fields: {
-      record: id.required(),
+      record: ID.required(),
       settle: flag.default("false"),
       means: Joi.string()
         .valid(...FILING_MEANS)
@@ -117,7 +117,7 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
     }),
   },
   particulars: {
-    fields: { record: id.required(), fields: FILED_FIELDS },
+    fields: { record: ID.required(), fields: FILED_FIELDS },
     decision: ({ record = "", fields = "" }) => ({
       kind: "particulars",
       recordId: trustedId<RecordId>(record),
@@ -125,7 +125,7 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
     }),
   },
   unfile: {
-    fields: { record: id.required(), ...PART },
+    fields: { record: ID.required(), ...PART },
     decision: ({ record = "", ...part }) => ({
       kind: "unfile",
       recordId: trustedId<RecordId>(record),
@@ -152,7 +152,7 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
       whom: Joi.string()
         .valid(...WHOM)
         .default("any"),
-      colleague: id.allow("").default(""),
+      colleague: ID.allow("").default(""),
       besides: flag.default("false"),
     },
     decision: ({ at = "", whom, colleague = "", besides }, newId) => ({
@@ -165,7 +165,7 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
     }),
   },
   extend: {
-    fields: { expectation: id.required(), at: instant },
+    fields: { expectation: ID.required(), at: instant },
     decision: ({ expectation = "", at = "" }) => ({
       kind: "extend",
       expectationId: trustedId<ExpectationId>(expectation),
@@ -173,11 +173,11 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
     }),
   },
   withdraw: {
-    fields: { expectation: id.required() },
+    fields: { expectation: ID.required() },
     decision: ({ expectation = "" }) => ({ kind: "withdraw", expectationId: trustedId<ExpectationId>(expectation) }),
   },
   acknowledge: {
-    fields: { message: id.allow("").default("") },
+    fields: { message: ID.allow("").default("") },
     decision: ({ message = "" }) => ({
       kind: "acknowledge",
       messageId: message === "" ? null : trustedId<MessageId>(message),
@@ -196,7 +196,7 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
   "follow-up": {
     fields: {
       at: instant,
-      member: id.required(),
+      member: ID.required(),
       text: Joi.string().trim().max(MAX_FOLLOW_UP_CHARACTERS).allow("").default(""),
     },
     decision: ({ at = "", member = "", text = "" }, newId) => ({
@@ -208,11 +208,11 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
     }),
   },
   "follow-up-done": {
-    fields: { followUp: id.required() },
+    fields: { followUp: ID.required() },
     decision: ({ followUp = "" }) => ({ kind: "follow-up-done", followUpId: trustedId<FollowUpId>(followUp) }),
   },
   "follow-up-clear": {
-    fields: { followUp: id.required() },
+    fields: { followUp: ID.required() },
     decision: ({ followUp = "" }) => ({ kind: "follow-up-clear", followUpId: trustedId<FollowUpId>(followUp) }),
   },
   "stop-expecting": { fields: {}, decision: () => ({ kind: "stop-expecting" }) },
@@ -225,8 +225,8 @@ const FORMS: { readonly [Kind in Decided]: Form } = {
 const COMMON: Joi.PartialSchemaMap = {
   kind: Joi.string(),
   said: Joi.string().max(500).default(""),
-  conversation: Joi.array().items(id).max(MAX_CONVERSATIONS).required(),
-  version: Joi.number().integer().min(1),
+  conversation: Joi.array().items(ID).max(MAX_CONVERSATIONS).required(),
+  version: SEEN_VERSION.min(1),
   scope: Joi.string(),
   query: Joi.string().allow("").max(10_000).default(""),
   lane: Joi.string().max(500),

@@ -30,11 +30,16 @@ export function downloadStream(content: Readable, fileName: string, contentType:
   });
 }
 
+// RFC 9110 5.6.2: what a type and its parameters are made of. Mail may say anything; what no header can carry is bytes.
+const MEDIA_TYPE = /^[\w!#$%&'*+.^`|~-]+\/[\w!#$%&'*+.^`|~-]+(?:\s*;[\x20-\x7e]*)?$/;
+const HALF_A_PAIR = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
+
 function downloadHeaders(fileName: string, contentType: string): Readonly<Record<string, string>> {
   const ascii = fileName.replace(/[^\x20-\x7e]|["\\%]/g, "_");
+  const encoded = encodeURIComponent(fileName.replace(HALF_A_PAIR, "_"));
   return {
-    "Content-Type": contentType,
-    "Content-Disposition": `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(fileName)}`,
+    "Content-Type": MEDIA_TYPE.test(contentType) ? contentType : "application/octet-stream",
+    "Content-Disposition": `attachment; filename="${ascii}"; filename*=UTF-8''${encoded}`,
     "Content-Security-Policy": "default-src 'none'; sandbox",
     "X-Content-Type-Options": "nosniff",
     "Cache-Control": "private, no-store",

@@ -4,6 +4,7 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import type { DraftContent, SeenDraft } from "../../operations/index.server";
 import { MAX_HTML_CHARACTERS, notBlank } from "./answer-form.server";
 import { ENCLOSURES } from "./enclosures-form.server";
+import { ID, ID_OR_NONE, SEEN_VERSION } from "./fields.server";
 
 /** What is wrong, by field. */
 export type DraftProblems = Partial<Record<"member" | "note" | "html" | "enclosures", string>>;
@@ -28,7 +29,7 @@ const note = Joi.string()
   .max(MAX_NOTE_CHARACTERS)
   .messages({ "string.max": "A word to it has at most {#limit} characters." });
 const line = Joi.string().max(MAX_LINE_CHARACTERS).allow("").default("");
-const seen = { draft: Joi.string().guid().required(), version: Joi.number().integer().min(1).required() };
+const seen = { draft: ID.required(), version: SEEN_VERSION.min(1).required() };
 const content = {
   to: line,
   cc: line,
@@ -45,14 +46,14 @@ const content = {
 
 const FORMS = {
   hand: Joi.object({
-    member: Joi.string()
-      .guid()
-      .required()
-      .messages({ "string.empty": "Choose who is to check it.", "any.required": "Choose who is to check it." }),
+    member: ID.required().messages({
+      "string.empty": "Choose who is to check it.",
+      "any.required": "Choose who is to check it.",
+    }),
     note: note.allow("").default(""),
     ...content,
-    draft: Joi.string().guid().allow("").default(""),
-    version: Joi.number().integer().min(0).default(0),
+    draft: ID_OR_NONE,
+    version: SEEN_VERSION.default(0),
   }),
   return: Joi.object({
     ...seen,

@@ -1,12 +1,13 @@
 import Joi from "joi";
 import type { Enclosure } from "../../core/writing/enclosure";
 import type { DocumentToEnclose } from "../../operations/index.server";
+import { ID } from "./fields.server";
 import { readJson } from "./read-json.server";
 
 const LIST = Joi.array<readonly Enclosure[]>()
   .items(
     Joi.object({
-      id: Joi.string().guid().required(),
+      id: ID.required(),
       name: Joi.string().max(300).required(),
       size: Joi.number().integer().min(0).required(),
     }),

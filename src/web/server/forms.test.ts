@@ -4,6 +4,7 @@ import { readDecision } from "./decision-form.server";
 import { download } from "./download.server";
 import { safeNext } from "./safe-next";
 import { readSignIn } from "./sign-in-form.server";
+import type { Place } from "./site-map.server";
 
 const ID = "019aa5b0-0000-7000-8000-000000000001";
 const form = (fields: Record<string, string | string[]>) => {
@@ -53,14 +54,14 @@ describe("a posted decision", () => {
   it.each<[Record<string, string | string[]>, string]>([
     [{ kind: "explode" }, "nothing one can decide"],
     [{ kind: "toString" }, "nothing one can decide"],
-    [{ kind: "settle", conversation: "1" }, "valid GUID"],
+    [{ kind: "settle", conversation: "1" }, "nothing that can be found here"],
     [{ kind: "settle", conversation: [] }, "Nothing is chosen"],
-    [{ kind: "assign", owner: "tobias" }, "valid GUID"],
+    [{ kind: "assign", owner: "tobias" }, "nothing that can be found here"],
     [{ kind: "file" }, "required"],
     [{ kind: "rest", at: "", mode: "time" }, "choose a date"],
     [{ kind: "rest", at: "soon" }, "That is no date"],
     [{ kind: "urgency", urgency: "very" }, "must be one of"],
-    [{ kind: "follow-up", at: "", member: "me" }, "valid GUID"],
+    [{ kind: "follow-up", at: "", member: "me" }, "nothing that can be found here"],
     [{ kind: "note", text: "  " }, "Write something first."],
     [{ kind: "settle", version: "one" }, "must be a number"],
   ])("%j is refused", (fields, words) => {
@@ -120,11 +121,39 @@ describe("signing in", () => {
   });
   it.each([
     ["/office/to-sort?pages=2", "/office/to-sort?pages=2"],
+    ["/office/to-sort?q=a%20b", "/office/to-sort?q=a%20b"],
+    ["/office/nowhere", "/"],
+    ["/office/decide", "/"],
     ["//evil.example", "/"],
     ["/\\evil.example", "/"],
+    ["/\t/evil.example", "/"],
+    ["/\n/evil.example", "/"],
+    ["/%09/evil.example", "/"],
+    ["/%0A/evil.example", "/"],
+    ["/.//evil.example", "/"],
+    ["/office/..//evil.example", "/"],
     ["https://evil.example", "/"],
+    ["javascript:alert(1)", "/"],
+    ["", "/"],
     [null, "/"],
-  ])("goes on to %j as %j", (next, path) => expect(safeNext(next)).toBe(path));
+  ])("goes on to %j as %j", (next, path) => {
+    const page = { routeId: "routes/standing", methods: ["GET", "HEAD"] };
+    const decide = { routeId: "routes/decide", methods: ["POST"] };
+    const places: Readonly<Record<string, Place>> = { "/office/to-sort": page, "/office/decide": decide };
+    // As a tray of any name is one: what is thought to be a path matches it.
+    const anyTray = (pathname: string) => (/^\/+[^/]+\/evil\.example$/.test(pathname) ? page : null);
+    expect(safeNext(next, (pathname) => places[pathname] ?? anyTray(pathname))).toBe(path);
+  });
+});
+
+it.each([
+  ["text/plain; charset=utf-8", "text/plain; charset=utf-8"],
+  ["text/plain\r\nSet-Cookie: a=b", "application/octet-stream"],
+  ["application/überweisung", "application/octet-stream"],
+  ["application/\u0001", "application/octet-stream"],
+  ["", "application/octet-stream"],
+])("a download of type %j goes out as %j", (given, said) => {
+  expect(download(new Uint8Array(), "half \ud83d.txt", given).headers.get("content-type")).toBe(said);
 });
 
 it("a download says its name in every alphabet and is shown nowhere", () => {

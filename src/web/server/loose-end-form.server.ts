@@ -2,6 +2,7 @@ import Joi from "joi";
 import { type ConversationId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { LOOSE_ENDS, type LooseEndKind } from "../../core/loose-ends/loose-end";
+import { ID } from "./fields.server";
 
 /** That something is no loose end, or is one again. */
 export type LooseEndStep = {
@@ -19,7 +20,7 @@ const REASON = Joi.string().trim().max(MAX_REASON).required().messages({
   "string.max": "At most {#limit} characters.",
 });
 const ABOUT = {
-  conversation: Joi.string().guid().required(),
+  conversation: ID.required(),
   kind: Joi.string()
     .valid(...LOOSE_ENDS)
     .required(),

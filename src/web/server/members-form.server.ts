@@ -2,6 +2,7 @@ import Joi from "joi";
 import { type GroupId, type InvitationId, type MemberId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import type { HandOver, Role } from "../../operations/index.server";
+import { ID } from "./fields.server";
 
 /** What is wrong, by the name of the field. */
 export type MembersProblems = Readonly<Record<string, string>>;
@@ -21,15 +22,14 @@ export type MembersStep =
   | { readonly do: "drop-group"; readonly id: GroupId };
 
 const MAX_NAME = 60;
-const id = Joi.string().guid();
 const role = Joi.string().valid("lead", "member", "reader").required();
 
 const FORMS = {
-  role: Joi.object({ member: id.required(), role }),
+  role: Joi.object({ member: ID.required(), role }),
   invite: Joi.object({ role }),
-  "take-back": Joi.object({ id: id.required() }),
+  "take-back": Joi.object({ id: ID.required() }),
   "shut-out": Joi.object({
-    member: id.required(),
+    member: ID.required(),
     // Nothing stays with nobody by oversight: even that is chosen.
     to: Joi.string()
       .pattern(/^(nobody|(to|group) [0-9a-f-]{36})$/)
@@ -37,15 +37,15 @@ const FORMS = {
       .messages({ "*": "Choose who gets what she has." }),
   }),
   group: Joi.object({
-    id: id.allow("").default(""),
+    id: ID.allow("").default(""),
     name: Joi.string().trim().max(MAX_NAME).required().messages({
       "string.empty": "Give the group a name.",
       "any.required": "Give the group a name.",
       "string.max": "A name has at most {#limit} characters.",
     }),
-    members: Joi.array().items(id).min(1).required().messages({ "array.min": "Choose who is in it." }),
+    members: Joi.array().items(ID).min(1).required().messages({ "array.min": "Choose who is in it." }),
   }),
-  "drop-group": Joi.object({ id: id.required() }),
+  "drop-group": Joi.object({ id: ID.required() }),
 } as const;
 
 /** The posted step, or what is wrong with its fields. */
@@ -78,7 +78,7 @@ const STEPS: { readonly [Kind in keyof typeof FORMS]: (value: any) => MembersSte
     do: "group",
     id: given === "" ? null : trustedId<GroupId>(given),
     name,
-    memberIds: members.map((one: string) => trustedId<MemberId>(one)),
+    memberIds: [...new Set<string>(members)].map((one) => trustedId<MemberId>(one)),
   }),
   "drop-group": (value) => ({ do: "drop-group", id: trustedId<GroupId>(value.id) }),
 };

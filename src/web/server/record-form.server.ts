@@ -4,6 +4,7 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { FIELD_KINDS } from "../../core/records/filing-field";
 import type { EntryDraft, EntryProblems } from "../../core/records/register-entry";
 import { type Deps, recordOfCode, type TrayGrant, type TypeDraft } from "../../operations/index.server";
+import { ID, ID_OR_NONE, SEEN_VERSION } from "./fields.server";
 import { readJson } from "./read-json.server";
 
 /** Something that is done about a record; `version` is that of the one that was seen. */
@@ -16,12 +17,12 @@ export type RecordStep =
 const MAX_TYPED = 20_000;
 const MAX_CODE = 40;
 const typed = Joi.string().allow("").max(MAX_TYPED).default("");
-const ids = Joi.array().items(Joi.string().guid()).max(200).default([]);
+const ids = Joi.array().items(ID).max(200).default([]);
 
 const KEEP = Joi.object({
-  type: Joi.string().guid().required(),
-  version: Joi.number().integer().min(0).default(0),
-  responsible: Joi.string().guid().allow("").default(""),
+  type: ID.required(),
+  version: SEEN_VERSION.default(0),
+  responsible: ID_OR_NONE,
   title: typed,
   parent: typed,
   addresses: typed,
@@ -94,7 +95,7 @@ const FIELDS = Joi.array()
   .default([]);
 
 const TYPE = Joi.object({
-  id: Joi.string().guid().allow("").default(""),
+  id: ID_OR_NONE,
   name: typed,
   codePattern: typed,
   fields: FIELDS,

@@ -3,6 +3,7 @@ import { type ConversationId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { REMINDER_LANGUAGES, type ReminderStyle, TONES } from "../../core/waiting/reminder-text";
 import type { ReminderPlan } from "../../operations/index.server";
+import { ID } from "./fields.server";
 
 /** Something that is done about reminders. */
 export type ReminderStep =
@@ -23,7 +24,7 @@ const STYLE = {
 
 const FORM = Joi.object({
   do: Joi.string().valid("plan", "call-off").required(),
-  conversation: Joi.array().items(Joi.string().guid()).min(1).max(MAX_CONVERSATIONS).required().messages({
+  conversation: Joi.array().items(ID).min(1).max(MAX_CONVERSATIONS).required().messages({
     "array.min": "Nothing is chosen; choose who is to be reminded.",
     "array.max": "At most {#limit} at once.",
   }),

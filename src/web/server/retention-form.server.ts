@@ -4,6 +4,7 @@ import type { Instant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { COUNTS_FROM, ENDS_IN, type RetentionPolicy } from "../../core/retention/policy";
 import { endOfCalendarDay } from "../../core/worktime/calendar-day";
+import { ID, ID_OR_NONE } from "./fields.server";
 
 /** Something that is done about how long records are kept. */
 export type RetentionStep =
@@ -21,12 +22,12 @@ export type RetentionStep =
   | { readonly do: "hold"; readonly recordId: RecordId; readonly reason: string }
   | { readonly do: "release"; readonly recordId: RecordId; readonly holdId: string };
 
-const id = Joi.string().guid().required();
+const id = ID.required();
 const record = { record: id };
 
 const FORMS = {
   policy: Joi.object({
-    id: Joi.string().guid().allow("").default(""),
+    id: ID_OR_NONE,
     name: Joi.string().allow("").max(1_000).required(),
     period: Joi.string().allow("").max(100).required(),
     countsFrom: Joi.string()
@@ -40,7 +41,7 @@ const FORMS = {
   bear: Joi.object({
     bearer: Joi.string().valid("record", "record_type", "category").required(),
     id,
-    policy: Joi.string().guid().allow("").default(""),
+    policy: ID_OR_NONE,
   }),
   preview: Joi.object(record),
   dispose: Joi.object({ ...record, preview: id }),

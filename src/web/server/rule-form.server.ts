@@ -5,6 +5,7 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { URGENCIES, type Urgency } from "../../core/kernel/urgency";
 import type { RuleActions, RuleConditions } from "../../core/rules/rule";
 import { type Deps, type RuleDraft, recordOfCode, type TrayGrant } from "../../operations/index.server";
+import { ID, ID_LIST } from "./fields.server";
 
 /** What is wrong, by the name of the field. */
 export type RuleFormProblems = Readonly<Record<string, string>>;
@@ -18,7 +19,6 @@ export type RuleStep =
 
 const MAX_VALUES = 50;
 const MAX_TYPED = 2_000;
-const id = Joi.string().guid();
 const typed = Joi.string().trim().allow("").max(MAX_TYPED).default("").messages({ "string.max": "That is too much." });
 const attachment = Joi.string().valid("", "yes", "no").default("");
 
@@ -29,13 +29,13 @@ const conditions = (before: string) => ({
 });
 
 const RULE = Joi.object({
-  id: id.allow("").default(""),
+  id: ID.allow("").default(""),
   name: typed,
   ...conditions(""),
   ...conditions("not-"),
-  categories: Joi.array().items(id).max(MAX_VALUES).default([]),
+  categories: Joi.array().items(ID).max(MAX_VALUES).default([]),
   record: typed,
-  owner: id.allow("").default(""),
+  owner: ID.allow("").default(""),
   urgency: Joi.string()
     .valid("", ...URGENCIES)
     .default(""),
@@ -45,10 +45,10 @@ const RULE = Joi.object({
 });
 
 const FORMS = {
-  drop: Joi.object({ id: id.required() }),
-  "bring-back": Joi.object({ id: id.required() }),
-  switch: Joi.object({ id: id.required(), on: Joi.boolean().required() }),
-  place: Joi.object({ ids: Joi.string().required() }),
+  drop: Joi.object({ id: ID.required() }),
+  "bring-back": Joi.object({ id: ID.required() }),
+  switch: Joi.object({ id: ID.required(), on: Joi.boolean().required() }),
+  place: Joi.object({ ids: ID_LIST.required() }),
 } as const;
 
 /** The posted step, or what is wrong with its fields. */
@@ -65,7 +65,7 @@ export async function readRuleStep(
   if (!Object.hasOwn(FORMS, kind)) return err({ do: "That is nothing that can be done here." });
   const { value, error } = FORMS[kind as keyof typeof FORMS].validate(Object.fromEntries(form), { stripUnknown: true });
   if (error !== undefined) return err({ do: "That is no rule." });
-  if (kind === "place") return ok({ do: kind, ids: value.ids.split(" ").map((one: string) => trustedId<RuleId>(one)) });
+  if (kind === "place") return ok({ do: kind, ids: value.ids.map((one: string) => trustedId<RuleId>(one)) });
   return ok({ do: kind, id: trustedId<RuleId>(value.id), isOn: value.on } as RuleStep);
 }
 

@@ -12,6 +12,7 @@ import {
   type WatchRefusal,
   watch,
 } from "../../operations/index.server";
+import { ID } from "./fields.server";
 import { minutesOf, TIME } from "./week-form.server";
 
 /** What is wrong, by the name of the field. */
@@ -26,7 +27,6 @@ export type ToldStep =
   | { readonly do: "unwatch"; readonly id: WatchId };
 
 const MAX_WATCHED = 200;
-const id = Joi.string().guid();
 const WATCH = Joi.object<{ kind: WatchKind; value: string }>({
   kind: Joi.string()
     .valid(...WATCH_KINDS)
@@ -42,13 +42,13 @@ const WATCH = Joi.object<{ kind: WatchKind; value: string }>({
 export function readToldStep(form: FormData): Result<ToldStep, ToldProblems> {
   switch (form.get("do")) {
     case "read": {
-      const { value, error } = id.validate(form.get("id") ?? undefined);
+      const { value, error } = ID.validate(form.get("id") ?? undefined);
       return error === undefined
         ? ok({ do: "read", id: value === undefined ? null : trustedId<NotificationId>(value) })
         : err({ id: "That is no notification." });
     }
     case "unwatch": {
-      const { value, error } = id.required().validate(form.get("id") ?? undefined);
+      const { value, error } = ID.required().validate(form.get("id") ?? undefined);
       return error === undefined
         ? ok({ do: "unwatch", id: trustedId<WatchId>(value) })
         : err({ id: "That is nothing that is watched." });

@@ -1,0 +1,103 @@
+import { cloneDatabase } from "@tests/support/clones";
+import { brokenForms, type OddRequest, oddRequests } from "@tests/support/fuzz";
+import { type RawClient, rawClient } from "@tests/support/raw-client";
+import { RIGHT_FORMS } from "@tests/support/right-forms";
+import { type ServerProcess, startServerProcess } from "@tests/support/server-process";
+import { everyPlace } from "@tests/support/site-map";
+import { DEMO_TEMPLATE } from "@tests/support/test-cluster";
+import { Client } from "pg";
+import { afterAll, beforeAll, describe, expect, inject, it } from "vitest";
+
+const places = await everyPlace();
+const AT_ONCE = 8;
+// More of the same with other seeds: SEED=7 LOOKS=100 VALUES=20 npx vitest run --project processes tests/processes/odd-requests.test.ts
+const SEED = BigInt(process.env.SEED ?? 20_261_129);
+const LOOKS = Number(process.env.LOOKS ?? 14);
+const VALUES = Number(process.env.VALUES ?? 5);
+
+let database: Awaited<ReturnType<typeof cloneDatabase>>;
+let server: ServerProcess;
+let client: RawClient;
+
+beforeAll(async () => {
+  database = await cloneDatabase(inject("clusterPort"), DEMO_TEMPLATE);
+  server = await startServerProcess({ DATABASE_URL: database.url, DEMO: "true" });
+  client = rawClient(server.httpPort);
+  await client.comeIn("ines");
+});
+afterAll(async () => {
+  client?.close();
+  await server?.stop();
+  await database?.drop();
+});
+
+async function knownValues() {
+  const db = new Client({ connectionString: database.url });
+  await db.connect();
+  const all = async (sql: string) => (await db.query(sql)).rows.map((row) => String(Object.values(row)[0]));
+  const known = {
+    conversation: await all(
+      "select c.id from conversation c join tray t on t.id = tray_id where slug = 'office' limit 20",
+    ),
+    message: await all("select m.id from message m join tray t on t.id = tray_id where slug = 'office' limit 20"),
+    member: await all("select id from member limit 4"),
+    owner: await all("select id from member limit 4"),
+    category: await all("select id from category limit 10"),
+    record: await all("select id from record limit 10"),
+    code: await all("select code from record limit 10"),
+    group: await all("select id from member_group limit 3"),
+    type: await all("select id from record_type limit 3"),
+    entry: await all("select id from journal where kind = 'noted' limit 5"),
+    rule: await all("select id from rule limit 5"),
+    standing: ["to-sort", "our-move", "waiting", "resting", "settled", "bin", "junk"],
+    scope: ["to-sort", "our-move", "waiting", "follow-ups"],
+    part: ["start", "more", "changes", "counts"],
+    tray: ["office"],
+    index: ["0", "1"],
+    version: ["1", "2"],
+  };
+  await db.end();
+  return known;
+}
+
+// What was answered with a fault of the server.
+async function faultsOf(
+  requests: Generator<OddRequest>,
+): Promise<{ readonly faults: string[]; readonly count: number }> {
+  const faults: string[] = [];
+  let count = 0;
+  const sendAll = async () => {
+    for (const one of requests) {
+      count += 1;
+      const status = await statusOf(one);
+      if (status >= 500) faults.push(`${status} ${one.method} ${one.path} ${one.body?.slice(0, 2_000) ?? ""}`);
+    }
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, sendAll));
+  return { faults, count };
+}
+
+describe("a request that no page of ours sends", () => {
+  it("is answered, whatever it is, and never with a fault of the server", async () => {
+    const odd = oddRequests(places, await knownValues(), { seed: SEED, looks: LOOKS });
+    const { faults, count } = await faultsOf(odd);
+    expect(faults).toEqual([]);
+    expect(count).toBeGreaterThan(places.length * 20);
+  });
+
+  it("may be right but for one field", async () => {
+    const { faults, count } = await faultsOf(
+      brokenForms(RIGHT_FORMS, await knownValues(), { seed: SEED, values: VALUES }),
+    );
+    expect(faults).toEqual([]);
+    expect(count).toBeGreaterThan(RIGHT_FORMS.length * 4);
+  });
+});
+
+async function statusOf({ method, path, headers, body }: OddRequest): Promise<number> {
+  // A stream of events has no end, and what signs out or shuts out leaves the rest without anybody signed in.
+  if (method === "GET" && path.includes("/live")) return 200;
+  const answer = await client.ownPage({ method, path, headers, body });
+  if (String(answer.headers.location ?? "").startsWith("/sign-in")) await client.comeIn("ines");
+  return answer.status;
+}
