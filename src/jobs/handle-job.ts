@@ -6,6 +6,7 @@ import {
   type Deps,
   disposeByItself,
   emptyBins,
+  forgetAttemptsOfLongAgo,
   forgetEnclosures,
   forgetParcels,
   lapseExpired,
@@ -66,6 +67,7 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       await disposeByItself(deps);
       await forgetEnclosures(deps);
       await forgetParcels(deps);
+      await forgetAttemptsOfLongAgo(deps);
       return;
     default:
       assertNever(job);

@@ -1,3 +1,4 @@
+export * from "./aside/aside";
 export { type CalendarDays, calendarDays } from "./formats/calendar-days";
 export * from "./formats/conversation-pdf";
 export * from "./formats/export-mail";
@@ -9,11 +10,12 @@ export * from "./formats/zip";
 export * from "./inbound/check-signatures";
 export * from "./inbound/date-offset";
 export { hasText } from "./inbound/document-kind";
-export * from "./inbound/documents-aside";
+
 export * from "./inbound/imap-mailbox";
-export * from "./inbound/parse-aside";
+
 export * from "./inbound/parse-message";
 export * from "./inbound/safe-file-name";
+export * from "./inbound/safe-html";
 export * from "./inbound/sanitise-html";
 export * from "./inbound/smtp-listener";
 export * from "./inbound/text-of-html";

@@ -1,8 +1,9 @@
+import { randomInt } from "node:crypto";
 import { Resolver } from "node:dns/promises";
 import { readFileSync } from "node:fs";
 import type { Logger } from "pino";
 import type { KeyLookup } from "../core/ports";
-import { handleJob } from "../jobs/handle-job";
+import { jobRunner } from "../jobs/run-jobs";
 import { listenForMail, type MailAcceptance, oneClickLeaver, smtpTransport } from "../mail/index";
 import { knowsAddress, receiveMessage } from "../operations/index.server";
 import { listenForChanges, startWorkers } from "../storage/index";
@@ -59,21 +60,20 @@ export async function serve(
     },
     log,
   );
+  const process = randomInt(2 ** 31);
+  const jobs = jobRunner(deps, process);
   // What the clock alone brings about.
   async function goByTheClock(): Promise<void> {
     const kinds = ["wake-rested", "empty-bins", "tell-by-clock", "resume-work"] as const;
-    const done = await Promise.allSettled(kinds.map((kind) => handleJob(deps, { kind }, { number: 1, last: true })));
+    const done = await Promise.allSettled(kinds.map((kind) => jobs.run({ kind }, { number: 1, last: true })));
     for (const one of done) if (one.status === "rejected") log.error(one.reason);
   }
-  const channel = await listenForChanges(config.databaseUrl, hub.spread, (problem) => {
+  const missed = (problem: unknown) => {
     log.warn(problem, "live changes may have been missed");
     hub.spreadGap();
-  });
-  const workers = await startWorkers(
-    deps.db,
-    (job, attempt) => handleJob(deps, job, attempt),
-    (problem) => log.error(problem, "a worker has a problem"),
-  );
+  };
+  const channel = await listenForChanges(config.databaseUrl, hub.spread, missed, process);
+  const workers = await startWorkers(deps.db, jobs.run, (problem) => log.error(problem, "a worker has a problem"));
   const waking = setInterval(goByTheClock, WAKE_EVERY_MS);
   const acceptance: MailAcceptance = {
     knows: (address) => knowsAddress(deps, address),
@@ -95,6 +95,7 @@ export async function serve(
       clearInterval(waking);
       hub.end();
       await Promise.all([http.close(), post.close(), lmtp?.close(), workers.stop(), sources.stop()]);
+      await jobs.stop();
       await channel.close();
       transport.close();
       await close();

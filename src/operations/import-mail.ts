@@ -6,7 +6,7 @@ import { err, ok, type Result } from "../core/kernel/result";
 import type { MailMessage } from "../core/message/mail-message";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { independentGroups } from "../core/threading/independent-groups";
-import { type AsideParser, DamagedFile, parseMessage, parserAside, readMailFiles } from "../mail/index";
+import { DamagedFile, parseAside, parseManyAside, readMailFiles } from "../mail/index";
 import { type Database, factsOf, holdConversations, inTransaction, type Tray } from "../storage/index";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
@@ -32,6 +32,7 @@ export type ImportOptions = {
 };
 
 const BATCH = 100;
+const BATCH_BYTES = 16 * 1024 * 1024;
 // Stored at the same time; the machine waits for the disk less.
 const GROUPS = 2;
 
@@ -54,23 +55,9 @@ export async function importInto(
   messages: AsyncIterable<Uint8Array>,
   options: ImportOptions,
 ): Promise<ImportReport> {
-  const parser = batchParser();
-  try {
-    return await importParsed(deps, tray, messages, parser, options);
-  } finally {
-    await parser.close();
-  }
-}
-
-async function importParsed(
-  deps: Deps,
-  tray: Tray,
-  messages: AsyncIterable<Uint8Array>,
-  parser: BatchParser,
-  options: ImportOptions,
-): Promise<ImportReport> {
   let report: ImportReport = { read: 0, added: 0, knownAlready: 0, flagged: 0, bytesRead: 0, problem: null };
   let batch: Uint8Array[] = [];
+  let batchBytes = 0;
   let storing: Promise<void> = Promise.resolve();
   let isStopped = false;
   const store = async (some: readonly Incoming[]) => {
@@ -83,7 +70,8 @@ async function importParsed(
   const flush = async () => {
     const full = batch;
     batch = [];
-    const parsed = parser.parse(full);
+    batchBytes = 0;
+    const parsed = parseManyAside(full);
     parsed.catch(() => {});
     await storing;
     if (full.length > 0 && !isStopped)
@@ -93,7 +81,8 @@ async function importParsed(
   try {
     for await (const raw of messages) {
       batch.push(raw);
-      if (batch.length >= BATCH) await flush();
+      batchBytes += raw.byteLength;
+      if (batch.length >= BATCH || batchBytes >= BATCH_BYTES) await flush();
       if (isStopped) break;
     }
   } catch (problem) {
@@ -107,26 +96,9 @@ async function importParsed(
   return { ...report, problem: `after message ${report.read} (byte ${report.bytesRead}): ${problem}` };
 }
 
-type BatchParser = Pick<AsideParser, "parse" | "close">;
-
-// What does not fill a batch is parsed here before a thread would have started.
-function batchParser(): BatchParser {
-  let aside: AsideParser | null = null;
-  return {
-    async parse(raws) {
-      if (raws.length >= BATCH) aside ??= parserAside();
-      if (aside !== null) return aside.parse(raws);
-      const messages: MailMessage[] = [];
-      for (const raw of raws) messages.push((await parseMessage(raw)).message);
-      return messages;
-    },
-    close: async () => aside?.close(),
-  };
-}
-
 /** A message of the past as it comes in from a file: nobody has to sort it, and no rule acts on it. */
 export async function incomingPast(deps: Deps, raw: Uint8Array, receivedAt: Instant): Promise<Incoming> {
-  const { message } = await parseMessage(raw);
+  const message = await parseAside(raw);
   const envelope = { signatures: [], colleagues: await colleaguesNow(deps), recipients: [], envelopeSender: "" };
   return { message, raw, receivedAt, imported: true, isHistory: true, ...envelope };
 }

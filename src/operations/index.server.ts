@@ -105,6 +105,7 @@ export * from "./open-conversation";
 export { packParcel } from "./pack-parcel";
 export * from "./parcels";
 export * from "./presence";
+export * from "./put-aside";
 export { readDocuments, wantReading } from "./read-documents";
 export * from "./read-message";
 export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";

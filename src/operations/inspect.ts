@@ -3,8 +3,7 @@ import { dateOf, type Instant } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
 import { type GatheredMessage, gatherThreads } from "../core/threading/gather-threads";
 import { lastRealMove, type Move, whoseTurn } from "../core/turns/whose-turn";
-import { parseMessage, readMailFiles } from "../mail/index";
-import { safeHtmlOf } from "./read-message";
+import { parseMessage, readMailFiles, safeHtmlOf } from "../mail/index";
 
 const iso = (at: Instant | null) => (at === null ? null : dateOf(at).toISOString());
 

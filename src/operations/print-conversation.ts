@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../core/kernel/email-address";
 import type { ConversationId } from "../core/kernel/ids";
 import { dateOf, type Instant } from "../core/kernel/instant";
-import { conversationPdf, type PrintedPart } from "../mail/index";
+import { type PrintedPart, pdfAside } from "../mail/index";
 import { type MessageOnRecord, notesOf } from "../storage/index";
 import type { Deps } from "./deps";
 
@@ -26,13 +26,22 @@ export async function printConversation(
     ...messages.map((message) => ({ at: message.sentAt, part: printedMessage(message) })),
     ...notes.map(({ by, at, text }) => ({ at, part: printedNote(nameOf(by), at, text) })),
   ].toSorted((a, b) => a.at - b.at);
-  return conversationPdf({
+  const printed = {
     subject,
     about,
     parts: parts.map(({ part }) => part),
     made: dateOf(parts.at(-1)?.at ?? deps.now()),
-  });
+  };
+  // One that cannot be laid out holds up nothing else that is taken out with it.
+  return pdfAside(printed).catch(() => pdfAside({ ...printed, subject: "Too large to print", parts: [TOO_LARGE] }));
 }
+
+const TOO_LARGE: PrintedPart = {
+  kind: "note",
+  head: [],
+  text: "This conversation takes more time or memory to lay out than there is for it. Its messages are among the others.",
+  attachments: [],
+};
 
 const inFull = (at: Instant) => dateOf(at).toUTCString();
 

@@ -1,6 +1,6 @@
 import type { NamedFile } from "../core/kernel/named-file";
 import { searchVector } from "../core/search/search-vector";
-import { type DocumentReader, documentsAside, hasText, parseMessage } from "../mail/index";
+import { attachmentAside, documentTextAside, hasText } from "../mail/index";
 import {
   blobBySha256,
   inTransaction,
@@ -26,36 +26,29 @@ export async function wantReading(deps: Deps): Promise<void> {
 
 /** Reads the files that messages brought and that were put on records, so that they are found by their words; gives how many there were. */
 export async function readDocuments(deps: Deps): Promise<number> {
-  const reader = documentsAside();
   let count = 0;
-  try {
-    for (;;) {
-      const carriers = await unreadCarriers(deps.db, BATCH);
-      for (const carrier of carriers) await readCarrier(deps, reader, carrier);
-      const documents = await unreadDocuments(deps.db, BATCH);
-      for (const { id, content, ...named } of documents) {
-        const text = await textOf(reader, { ...named, content });
-        await inTransaction(deps.db, (trx) => keepDocumentWords(trx, id, wordsOf(named.name, text)));
-      }
-      count += carriers.length + documents.length;
-      if (carriers.length + documents.length === 0) return count;
+  for (;;) {
+    const carriers = await unreadCarriers(deps.db, BATCH);
+    for (const carrier of carriers) await readCarrier(deps, carrier);
+    const documents = await unreadDocuments(deps.db, BATCH);
+    for (const { id, content, ...named } of documents) {
+      const text = await textOf({ ...named, content });
+      await inTransaction(deps.db, (trx) => keepDocumentWords(trx, id, wordsOf(named.name, text)));
     }
-  } finally {
-    await reader.close();
+    count += carriers.length + documents.length;
+    if (carriers.length + documents.length === 0) return count;
   }
 }
 
-async function readCarrier(deps: Deps, reader: DocumentReader, { id, attachments, raw }: UnreadCarrier): Promise<void> {
-  let parts: readonly Uint8Array[] | null = null;
+async function readCarrier(deps: Deps, { id, attachments, raw }: UnreadCarrier): Promise<void> {
   const texts: { readonly index: number; readonly name: string; readonly text: string }[] = [];
   for (const { index, fileName: name, contentType, size, sha256 } of attachments) {
     const content = async () => {
       const kept = await blobBySha256(deps.db, sha256);
       if (kept !== null) return kept;
-      parts ??= (await parseMessage(await raw())).contents;
-      return parts[index] ?? new Uint8Array();
+      return (await attachmentAside(await raw(), index)) ?? new Uint8Array();
     };
-    const text = size > MAX_BYTES ? "" : await textOf(reader, { name, contentType, content });
+    const text = size > MAX_BYTES ? "" : await textOf({ name, contentType, content });
     texts.push({ index, name, text });
   }
   const words = texts.map(({ index, name, text }) => ({ index, vector: wordsOf(name, text) }));
@@ -65,9 +58,9 @@ async function readCarrier(deps: Deps, reader: DocumentReader, { id, attachments
 
 type LazyFile = Omit<NamedFile, "content"> & { readonly content: () => Promise<Uint8Array> };
 
-async function textOf(reader: DocumentReader, { content, ...named }: LazyFile): Promise<string> {
+async function textOf({ content, ...named }: LazyFile): Promise<string> {
   if (!hasText(named)) return "";
-  const text = await reader.textOf({ ...named, content: await content() });
+  const text = await documentTextAside({ ...named, content: await content() });
   return (text ?? "").slice(0, MAX_CHARACTERS);
 }
 

@@ -92,6 +92,15 @@ async function failSending(trx: Database, deps: Deps, message: OutgoingMessage, 
   await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [{ conversation, known, effects }]);
 }
 
+/** Ends a message that was to go as failed, within a transaction that somebody else ends; says whose it is. */
+export async function putSendingAside(trx: Database, deps: Deps, id: MessageId, reason: string) {
+  const message = await holdOutgoing(trx, id);
+  if (message === null) return { trayId: null, byMemberId: null, about: "a message" };
+  const isOut = message.state === "going";
+  if (isOut || message.state === "waiting") await failSending(trx, deps, message, isOut ? UNCERTAIN : reason);
+  return { trayId: message.trayId, byMemberId: null, about: `a message to ${message.to.join(", ")}` };
+}
+
 /** Puts a message that failed back to go; the conversation keeps its standing until somebody decides. */
 export async function sendAgain(deps: Deps, grant: TrayGrant, id: MessageId): Promise<Result<null, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });

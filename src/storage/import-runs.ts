@@ -181,6 +181,16 @@ export async function importOrder(
   return { tray, way: wayOf(row), by: trustedId<MemberId>(row.by_member_id ?? ""), bytes: Number(row.bytes) };
 }
 
+/** Whose an import is, and of which file; null when there is none of this id. */
+export async function whoseImport(
+  db: Database,
+  id: string,
+): Promise<{ readonly trayId: TrayId; readonly byMemberId: MemberId | null; readonly fileName: string } | null> {
+  const row = await knexOf(db)("import_run").first("tray_id", "by_member_id", "file_name").where({ id });
+  if (row === undefined) return null;
+  return { trayId: row.tray_id, byMemberId: row.by_member_id, fileName: row.file_name };
+}
+
 /** Notes which record an import brought, and what there is to say of it. */
 export async function noteRestored(db: Database, id: string, recordId: RecordId, said: string): Promise<void> {
   await knexOf(db)("import_run").where({ id }).update({ record_id: recordId, said });

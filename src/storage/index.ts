@@ -26,6 +26,7 @@ export * from "./follow-ups";
 export type { Database } from "./handle";
 export * from "./import-runs";
 export * from "./invitations";
+export * from "./job-attempts";
 export * from "./job-queue";
 export * from "./journal";
 export * from "./junk-senders";

@@ -4,6 +4,9 @@ import type { Change } from "../core/ports";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 
+/** The first key of the advisory lock that each living process holds; the second is its number. */
+export const PROCESS_LOCK = 20_261;
+
 const CHANNEL = "common_tray_change";
 // NOTIFY inside the transaction takes a lock that all committing transactions share and costs them their group commit,
 // so changes are told after the commit, gathered for this long.
@@ -53,12 +56,13 @@ export function changeTeller(
 
 /**
  * Hears what any process told, over one connection of its own, which is made anew when it breaks; `onGap` says that
- * something may have been missed.
+ * something may have been missed. As long as the connection stands, this process is one that lives (`livingProcesses`).
  */
 export async function listenForChanges(
   url: string,
   hear: (change: TrayChange) => void,
   onGap: (problem: unknown) => void,
+  processNumber: number,
 ): Promise<{ close: () => Promise<void> }> {
   let client: Client | null = null;
   let closed = false;
@@ -79,6 +83,7 @@ export async function listenForChanges(
     });
     await next.connect();
     await next.query(`listen ${CHANNEL}`);
+    await next.query("select pg_advisory_lock($1, $2)", [PROCESS_LOCK, processNumber]);
   };
   await connect();
   return {

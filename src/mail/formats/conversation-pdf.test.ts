@@ -35,6 +35,15 @@ describe("a printed conversation", () => {
     expect(pages).toBeLessThan(12);
   });
 
+  it.each(["x".repeat(60_000), "W".repeat(400_000), "\u{1f600}".repeat(30_000)])(
+    "breaks a word that has no end before it lays it out",
+    { timeout: 20_000 },
+    async (word) => {
+      const part = { kind: "message" as const, head: [["To", word]] as const, text: word, attachments: [word] };
+      expect(pagesOf(await conversationPdf(printed({ subject: word, about: word, parts: [part] })))).toBeGreaterThan(4);
+    },
+  );
+
   it("takes whatever a message may hold", async () => {
     const text = `tab\there\r\nbell\u0007 NUL\0 ${"x".repeat(3_000)} \u202Ertl 漢字 😀`;
     const part = { kind: "message" as const, head: [["Subject", "\u0001"]] as const, text, attachments: [] };

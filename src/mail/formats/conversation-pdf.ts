@@ -2,6 +2,7 @@ import { readFile } from "node:fs/promises";
 import { createRequire } from "node:module";
 import { dirname } from "node:path";
 import { buffer } from "node:stream/consumers";
+import { brokenRuns } from "../../core/kernel/broken-runs";
 
 /** A conversation as it is printed: who wrote what when, and the notes of the colleagues where they are wanted. */
 export type PrintedConversation = {
@@ -131,10 +132,15 @@ function numberPages(document: PDFKit.PDFDocument): void {
   }
 }
 
+// About as many letters as a line has.
+const MOST_UNBROKEN = 60;
+const BREAK_HERE = "\u200b";
+
 // Control characters have no form on paper; a tab is some room.
 function printable(text: string): string {
-  return text
+  const plain = text
     .replaceAll("\t", "    ")
     .replace(/\r\n?/g, "\n")
     .replace(/[^\P{Cc}\n]/gu, "");
+  return brokenRuns(plain, MOST_UNBROKEN).join(BREAK_HERE);
 }

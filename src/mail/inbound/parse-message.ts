@@ -165,7 +165,8 @@ function readableText(text: string, html: string | null): { text: string; divide
   return { text: textOfHtml(html), divided: divideText(markedTextOfHtml(html)) };
 }
 
-function unparsed(raw: Uint8Array): ParsedMail {
+/** A message of which nothing could be understood, shown raw. */
+export function unparsed(raw: Uint8Array): ParsedMail {
   const text = new TextDecoder("latin1").decode(raw.subarray(0, MAX_RAW_SHOWN_CHARACTERS));
   return {
     contents: [],

@@ -10,6 +10,7 @@ import * as waiting from "./0008-waiting";
 import * as records from "./0009-records";
 import * as keepingRecords from "./0010-keeping-records";
 import * as enclosuresAndParcels from "./0011-enclosures-and-parcels";
+import * as safeGround from "./0012-safe-ground";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -23,6 +24,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0009-records", records],
   ["0010-keeping-records", keepingRecords],
   ["0011-enclosures-and-parcels", enclosuresAndParcels],
+  ["0012-safe-ground", safeGround],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

@@ -1,13 +1,15 @@
 import { Worker } from "node:worker_threads";
 
-/** What a thread is asked for, and what it answers under the same number. */
+/** What a thread is asked for, and what it answers under the same number, or why it could not. */
 export type Order<Question> = { readonly number: number; readonly question: Question };
-export type Report<Answer> = { readonly number: number; readonly answer: Answer };
+export type Report<Answer> =
+  | { readonly number: number; readonly answer: Answer }
+  | { readonly number: number; readonly problem: string };
 
-/** A thread that answers questions beside what this one does meanwhile. */
+/** A thread that answers questions beside what this one does meanwhile. A process may end while it has nothing to do. */
 export type Thread<Question, Answer> = {
-  /** Rejects when the thread broke down. `moves` are the buffers that go over to it. */
-  readonly ask: (question: Question, moves?: readonly ArrayBuffer[]) => Promise<Answer>;
+  /** Rejects when the thread broke down. */
+  readonly ask: (question: Question) => Promise<Answer>;
   readonly close: () => Promise<void>;
 };
 
@@ -16,17 +18,14 @@ type Waiting<Answer> = { readonly done: (answer: Answer) => void; readonly faile
 // A thread does not inherit that this process reads TypeScript, and is told how before it begins.
 const START = "import(workerData.api).then(({ register }) => { register(); return import(workerData.module); });";
 
-/** Starts a module of this folder in a thread, for as much memory (in MB) as it may take. Close it, or the process does not end. */
-export function startThread<Question, Answer>(
-  module: string,
-  { maxMegabytes }: { readonly maxMegabytes?: number } = {},
-): Thread<Question, Answer> {
+/** Starts a module of this folder in a thread, for as much memory (in MB) as it may take. */
+export function startThread<Question, Answer>(module: string, maxMegabytes: number): Thread<Question, Answer> {
   const api = import.meta.resolve("tsx/esm/api");
   const code = `const { workerData } = require("node:worker_threads"); ${START}`;
   const worker = new Worker(code, {
     eval: true,
     workerData: { api, module: new URL(module, import.meta.url).href },
-    ...(maxMegabytes === undefined ? {} : { resourceLimits: { maxOldGenerationSizeMb: maxMegabytes } }),
+    resourceLimits: { maxOldGenerationSizeMb: maxMegabytes },
   });
   const waiting = new Map<number, Waiting<Answer>>();
   let count = 0;
@@ -36,19 +35,24 @@ export function startThread<Question, Answer>(
     for (const { failed } of waiting.values()) failed(broken);
     waiting.clear();
   };
-  worker.on("message", ({ number, answer }: Report<Answer>) => {
-    waiting.get(number)?.done(answer);
-    waiting.delete(number);
+  worker.unref();
+  worker.on("message", (report: Report<Answer>) => {
+    const asking = waiting.get(report.number);
+    waiting.delete(report.number);
+    if (waiting.size === 0) worker.unref();
+    if ("problem" in report) asking?.failed(new Error(report.problem));
+    else asking?.done(report.answer);
   });
   worker.on("error", breakDown);
   worker.on("exit", () => breakDown(new Error(`the thread of ${module} has ended`)));
   return {
-    ask: (question, moves = []) =>
+    ask: (question) =>
       new Promise((done, failed) => {
         if (broken !== null) return failed(broken);
         count += 1;
         waiting.set(count, { done, failed });
-        worker.postMessage({ number: count, question } satisfies Order<Question>, [...moves]);
+        worker.ref();
+        worker.postMessage({ number: count, question } satisfies Order<Question>);
       }),
     close: async () => void (await worker.terminate()),
   };

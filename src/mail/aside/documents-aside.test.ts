@@ -1,21 +1,17 @@
 import { aWordDocument } from "@tests/support/a-word-document";
-import { afterAll, describe, expect, it } from "vitest";
-import { conversationPdf } from "../formats/conversation-pdf";
-import { hasText } from "./document-kind";
-import { documentsAside } from "./documents-aside";
-
-const reader = documentsAside();
-afterAll(() => reader.close());
+import { describe, expect, it } from "vitest";
+import { hasText } from "../inbound/document-kind";
+import { documentTextAside, pdfAside } from "./aside";
 
 const pdf = () =>
-  conversationPdf({
+  pdfAside({
     subject: "Größe der Pfeifen",
     about: "P-26-012",
     made: new Date(0),
     parts: [{ kind: "message", head: [["From", "Vane"]], text: "Sixteen foot, in oak.", attachments: [] }],
   });
 const read = (name: string, contentType: string, content: Uint8Array | string) =>
-  reader.textOf({ name, contentType, content: Buffer.from(content) });
+  documentTextAside({ name, contentType, content: Buffer.from(content) });
 
 describe("the text of a file", () => {
   it("is read out of PDF, Word documents, HTML and plain text, whatever their sender called them", async () => {
@@ -39,9 +35,8 @@ describe("the text of a file", () => {
   });
 
   it("is not waited for for ever, and the next file is read all the same", async () => {
-    const hasty = documentsAside(1);
-    expect(await hasty.textOf({ name: "a.pdf", contentType: "application/pdf", content: await pdf() })).toBeNull();
-    expect(await hasty.textOf({ name: "b.pdf", contentType: "application/pdf", content: await pdf() })).toBeNull();
-    await hasty.close();
+    const file = { name: "a.pdf", contentType: "application/pdf", content: await pdf() };
+    expect(await documentTextAside(file, 1)).toBeNull();
+    expect(await documentTextAside(file)).toContain("in oak");
   });
 });

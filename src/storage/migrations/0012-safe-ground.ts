@@ -1,0 +1,33 @@
+import type { Knex } from "knex";
+
+export async function up(knex: Knex): Promise<void> {
+  await knex.raw(/* sql */ `
+    -- A job that was begun and of which no end was noted: it is under way, or its process died with it.
+    create table job_attempt (
+      key text not null,
+      process int not null,
+      begun_at timestamptz not null,
+      primary key (key, process)
+    );
+
+    -- A job that took its process down with it twice, and what is to be said of it. One that nobody asked for is not done
+    -- again before somebody who leads a tray lets it go on.
+    create table job_aside (
+      id uuid primary key,
+      key text not null,
+      kind text not null,
+      tray_id uuid references tray,
+      by_member_id uuid references member,
+      about text not null,
+      at timestamptz not null,
+      let_go_at timestamptz,
+      let_go_by uuid references member
+    );
+    create index job_aside_open on job_aside (key) where let_go_at is null;
+    create index job_aside_tray on job_aside (tray_id, at);
+  `);
+}
+
+export async function down(): Promise<void> {
+  throw new Error("migrations only go forward; restore a backup to go back");
+}
