@@ -9,7 +9,7 @@ const database = [
 ];
 
 // It measures how long an answer takes, which has a meaning only where nothing else runs.
-const alone = ["tests/processes/hostile-mail.test.ts"];
+const alone = ["tests/processes/hostile-mail.test.ts", "tests/processes/flood.test.ts"];
 
 const withDatabase = {
   globalSetup: ["tests/support/database-setup.ts"],

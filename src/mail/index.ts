@@ -4,6 +4,7 @@ export * from "./formats/conversation-pdf";
 export * from "./formats/export-mail";
 export * from "./formats/mail-files";
 export * from "./formats/mbox";
+export * from "./formats/mbox-spool";
 export * from "./formats/public-holidays";
 export * from "./formats/table-files";
 export * from "./formats/zip";

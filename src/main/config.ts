@@ -24,6 +24,9 @@ export type Config = {
     readonly tls: { readonly cert: string; readonly key: string } | null;
     /** Networks that may hand mail over, as 10.0.0.0/8; empty lets everybody who reaches the port. */
     readonly networks: readonly string[];
+    /** Networks for which room is kept however many others are connected. */
+    readonly knownNetworks: readonly string[];
+    readonly connectionsOfOneAddress: number;
     /** At most so many messages a minute from one address. */
     readonly messagesAMinute: number;
   };
@@ -59,6 +62,8 @@ type Variables = {
   MAIL_TLS_KEY?: string;
   MAIL_NETWORKS: string;
   MAIL_MESSAGES_A_MINUTE: number;
+  MAIL_KNOWN_NETWORKS: string;
+  MAIL_CONNECTIONS_OF_ONE_ADDRESS: number;
   TRUSTED_AUTHSERV_IDS: string;
   CHECK_DKIM: boolean;
   SEND_HOLD_SECONDS: number;
@@ -106,6 +111,8 @@ const SCHEMA = Joi.object<Variables>({
   MAIL_TLS_CERT: Joi.string(),
   MAIL_TLS_KEY: Joi.string(),
   MAIL_NETWORKS: list(Joi.string().ip({ cidr: "required" })),
+  MAIL_KNOWN_NETWORKS: list(Joi.string().ip({ cidr: "required" })),
+  MAIL_CONNECTIONS_OF_ONE_ADDRESS: Joi.number().integer().min(1).max(150).default(60),
   MAIL_MESSAGES_A_MINUTE: Joi.number().integer().min(1).default(1_000),
   TRUSTED_AUTHSERV_IDS: list(Joi.string().max(255)),
   CHECK_DKIM: Joi.boolean().default(true),
@@ -176,6 +183,8 @@ function mailInOf(variables: Variables): Config["mailIn"] {
     maxBytes: variables.MAIL_MAX_BYTES,
     tls: cert === undefined || key === undefined ? null : { cert, key },
     networks: parts(variables.MAIL_NETWORKS),
+    knownNetworks: parts(variables.MAIL_KNOWN_NETWORKS),
+    connectionsOfOneAddress: variables.MAIL_CONNECTIONS_OF_ONE_ADDRESS,
     messagesAMinute: variables.MAIL_MESSAGES_A_MINUTE,
   };
 }
@@ -210,6 +219,8 @@ const WANTED: Readonly<Record<string, string>> = {
   MAIL_MAX_BYTES: "give a number of bytes from 65536 to 268435456",
   LMTP_PORT: "give a number from 0 to 65535, or nothing to speak no LMTP",
   MAIL_NETWORKS: "give networks apart by commas, as 10.0.0.0/8, fd00::/8",
+  MAIL_KNOWN_NETWORKS: "give networks apart by commas, as 10.0.0.0/8, fd00::/8",
+  MAIL_CONNECTIONS_OF_ONE_ADDRESS: "give a number from 1 to 150",
   MAIL_MESSAGES_A_MINUTE: "give a number from 1",
   TRUSTED_AUTHSERV_IDS: "give names of your own mail servers apart by commas",
   CHECK_DKIM: "give true or false",

@@ -113,6 +113,8 @@ function demoConfig(cluster: Cluster, ports: Ports): Config {
       maxBytes: MAX_BYTES,
       tls: null,
       networks: [],
+      knownNetworks: [],
+      connectionsOfOneAddress: 60,
       messagesAMinute: 10_000,
     },
     trust: { authservIds: [], checksDkim: true },

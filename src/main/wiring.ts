@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import type { Logger } from "pino";
 import { v7 as uuid } from "uuid";
 import type { ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
+import { workAside } from "../mail/index";
 import type { Deps } from "../operations/index.server";
 import { changeTeller, jobQueue, openDatabase } from "../storage/index";
 import { type Clock, clock } from "./clock";
@@ -36,6 +37,7 @@ export function wire(
 ): Wired {
   const { db, close } = openDatabase(options.databaseUrl, options.poolSize);
   const time = options.clock ?? clock();
+  const aside = workAside();
   const teller = changeTeller(db, (problem) => log.error(problem, "could not tell of a change"));
   return {
     deps: {
@@ -47,6 +49,7 @@ export function wire(
       lists: options.lists ?? NO_REQUESTS,
       jobs: jobQueue(db, time.onTheMachine),
       tell: teller.tell,
+      aside,
       trust: options.trust ?? { authservIds: [], keys: null },
       sending: options.sending ?? {
         holdMs: 0,
@@ -63,6 +66,7 @@ export function wire(
     },
     async close() {
       await teller.flush();
+      await aside.close();
       await close();
     },
   };

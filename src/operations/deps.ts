@@ -1,5 +1,6 @@
 import type { Instant } from "../core/kernel/instant";
 import type { Change, JobQueue, ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
+import type { Aside } from "../mail/index";
 import type { Database } from "../storage/index";
 
 /** What every operation is given: the one clock, the one maker of ids, and the ways out. */
@@ -12,6 +13,8 @@ export type Deps = {
   readonly newToken: () => string;
   readonly mail: MailTransport;
   readonly lists: ListLeaver;
+  /** Where what came from outside is parsed, laid out, packed and converted. */
+  readonly aside: Aside;
   readonly trust: TrustSettings;
   readonly sending: SendingSettings;
   readonly jobs: JobQueue<Database>;

@@ -1,19 +1,27 @@
+import type { Readable } from "node:stream";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { mailboxName } from "../core/kernel/email-address";
 import type { ConversationId, MessageId } from "../core/kernel/ids";
+import { dateOf } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
-import { type ExportedMessage, emlZip, mboxOf } from "../mail/index";
-import { type RawWithPeople, rawMessagesAfter, rawMessagesOf, type TrayGrant } from "../storage/index";
+import { type ExportedMessage, emlZip, mboxOf, mboxStream } from "../mail/index";
+import {
+  type MessageWithPeople,
+  messagesToExport,
+  rawMessage,
+  rawMessagesAfter,
+  type TrayGrant,
+} from "../storage/index";
 import type { Deps } from "./deps";
 import { search } from "./search";
 import { traysOfAddresses } from "./tray-directory";
 
 export type ExportFormat = "eml" | "mbox";
 
-/** A file made of mail, with the extension it should have. */
-export type ExportedFile = { readonly content: Uint8Array; readonly extension: "zip" | "mbox" };
+/** A file made of mail as it is read, with the extension it should have. */
+export type ExportedFile = { readonly content: Readable; readonly extension: "zip" | "mbox" };
 
-// Made in memory: more belongs to the operator's tool, which writes as it goes.
+// More belongs to the operator's tool, which nobody waits for.
 const MAX_EXPORTED = 5_000;
 const MAX_CONVERSATIONS = 1_000;
 
@@ -24,8 +32,7 @@ export async function exportConversation(
   id: ConversationId,
   format: ExportFormat,
 ): Promise<ExportedFile | null> {
-  const messages = await rawMessagesOf(deps.db, grant.tray.id, [id], MAX_EXPORTED);
-  return messages.length === 0 ? null : fileOf(messages, format);
+  return fileOf(deps, grant, [id], format);
 }
 
 /** What a search finds as a file; null when it finds nothing. */
@@ -37,22 +44,30 @@ export async function exportSearch(
 ): Promise<ExportedFile | null> {
   const found = await search(deps, grant, query, MAX_CONVERSATIONS);
   const ids = found.map(({ row }) => row.id);
-  const messages = ids.length === 0 ? [] : await rawMessagesOf(deps.db, grant.tray.id, ids, MAX_EXPORTED);
-  return messages.length === 0 ? null : fileOf(messages, format);
+  return ids.length === 0 ? null : fileOf(deps, grant, ids, format);
 }
 
-async function fileOf(messages: readonly RawWithPeople[], format: ExportFormat): Promise<ExportedFile> {
-  const exported = messages.map(exportedForm);
-  if (format === "mbox") return { content: mboxOf(exported), extension: "mbox" };
-  return { content: await emlZip(exported), extension: "zip" };
+async function fileOf(
+  deps: Deps,
+  grant: TrayGrant,
+  ids: readonly ConversationId[],
+  format: ExportFormat,
+): Promise<ExportedFile | null> {
+  const messages = await messagesToExport(deps.db, grant.tray.id, ids, MAX_EXPORTED);
+  if (messages.length === 0) return null;
+  const exported = messages.map((message): ExportedMessage => {
+    const load = async () => (await rawMessage(deps.db, grant, message.id))?.raw ?? new Uint8Array();
+    return { ...exportedForm(message), load };
+  });
+  if (format === "mbox") return { content: mboxStream(exported), extension: "mbox" };
+  return { content: emlZip(exported, dateOf(deps.now())), extension: "zip" };
 }
 
-function exportedForm(message: RawWithPeople): ExportedMessage {
-  const { raw, sentAt, subject, recipients } = message;
+function exportedForm(message: MessageWithPeople): Omit<ExportedMessage, "load"> {
+  const { sentAt, subject, recipients } = message;
   const from = { name: message.fromName, address: message.fromAddress };
   const [first = from] = recipients.to;
   return {
-    raw,
     sentAt,
     subject,
     correspondent: mailboxName(message.direction === "out" ? first : from),
@@ -62,7 +77,8 @@ function exportedForm(message: RawWithPeople): ExportedMessage {
   };
 }
 
-const PAGE = 200;
+// A message may have 36 MB.
+const PAGE = 8;
 
 /** A whole tray as an mbox, in pieces, in the order in which it came to know its messages. */
 export async function exportTray(
@@ -76,7 +92,7 @@ export async function exportTray(
   let count = 0;
   for (;;) {
     const page: Awaited<ReturnType<typeof rawMessagesAfter>> = await rawMessagesAfter(deps.db, tray.id, after, PAGE);
-    if (page.length > 0) await write(mboxOf(page.map(exportedForm)));
+    if (page.length > 0) await write(mboxOf(page));
     count += page.length;
     const last = page.at(-1);
     if (last === undefined || page.length < PAGE) return ok({ messages: count });

@@ -101,8 +101,8 @@ const inList = { scope: "our-move", narrowing: {}, view } as const;
 type Asks = (who: TrayGrant, member: Member) => Promise<unknown>;
 /** Somebody who leads, so that nothing is refused her but what she may not know of. */
 const asLead = (who: TrayGrant) => ({ ...who, role: "lead" }) as TrayGrant;
-const textOf = async (file: { readonly content: Uint8Array } | null) =>
-  Buffer.from(file?.content ?? []).toString("latin1");
+const textOf = async (file: { readonly content: NodeJS.ReadableStream } | null) =>
+  file === null ? "" : (await buffer(file.content)).toString("latin1");
 
 // Every way in which the application speaks of records. `isShown` is false where nobody at all is told of them there.
 type Way = readonly [way: string, asks: Asks, isShown?: boolean];

@@ -1,6 +1,8 @@
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { Readable } from "node:stream";
+import { buffer } from "node:stream/consumers";
 import { aMessage } from "@tests/support/mail";
 import { address, type Office, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
@@ -191,7 +193,7 @@ describe("exporting", () => {
     await bring(write("exported.mbox", mbox(sent)));
     const file = await exportConversation(tray.deps, office.grant, await idOf("exported-1@v.example"), "mbox");
     const read: Uint8Array[] = [];
-    for await (const raw of readMbox(bytes(file?.content ?? new Uint8Array()))) read.push(raw);
+    for await (const raw of readMbox(file?.content ?? bytes(new Uint8Array()))) read.push(raw);
     expect(read.map((raw) => Buffer.from(raw).toString())).toEqual(sent.map((raw) => Buffer.from(raw).toString()));
   });
 
@@ -199,7 +201,7 @@ describe("exporting", () => {
     await bring(write("words.mbox", mbox([aMessage({ id: "words@v.example", subject: "Zymbelstern" })])));
     const zip = await exportSearch(tray.deps, office.grant, "zymbelstern", "eml");
     expect(zip?.extension).toBe("zip");
-    expect(await bring(write("again.zip", zip?.content ?? new Uint8Array()))).toMatchObject({
+    expect(await bring(write("again.zip", await buffer(zip?.content ?? Readable.from([]))))).toMatchObject({
       value: { read: 1, added: 0, knownAlready: 1 },
     });
     expect(await exportSearch(tray.deps, office.grant, "nothing has this", "eml")).toBeNull();

@@ -6,7 +6,7 @@ import { err, ok, type Result } from "../core/kernel/result";
 import type { MailMessage } from "../core/message/mail-message";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { independentGroups } from "../core/threading/independent-groups";
-import { DamagedFile, parseAside, parseManyAside, readMailFiles } from "../mail/index";
+import { DamagedFile, readMailFiles } from "../mail/index";
 import { type Database, factsOf, holdConversations, inTransaction, type Tray } from "../storage/index";
 import { carryOut } from "./change-conversations";
 import type { Deps } from "./deps";
@@ -71,7 +71,7 @@ export async function importInto(
     const full = batch;
     batch = [];
     batchBytes = 0;
-    const parsed = parseManyAside(full);
+    const parsed = deps.aside.parseMany(full);
     parsed.catch(() => {});
     await storing;
     if (full.length > 0 && !isStopped)
@@ -98,7 +98,7 @@ export async function importInto(
 
 /** A message of the past as it comes in from a file: nobody has to sort it, and no rule acts on it. */
 export async function incomingPast(deps: Deps, raw: Uint8Array, receivedAt: Instant): Promise<Incoming> {
-  const message = await parseAside(raw);
+  const message = await deps.aside.parse(raw);
   const envelope = { signatures: [], colleagues: await colleaguesNow(deps), recipients: [], envelopeSender: "" };
   return { message, raw, receivedAt, imported: true, isHistory: true, ...envelope };
 }

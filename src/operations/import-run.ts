@@ -115,7 +115,7 @@ async function takeRecordIn(deps: Deps, id: string, { tray, by, bytes }: Order, 
   const grant = await grantOfMember(deps.db, by, tray.id, deps.now());
   if (grant === null) return "Whoever brought it may no longer decide in this tray.";
   const zip = await openZip(path);
-  if (zip === null) return "That is no zip, it is damaged, or it would unpack to more than 64 GB.";
+  if (zip === null) return "That is no zip, it is damaged, or it would unpack to far more than any record has.";
   try {
     const restored = await restoreRecord(deps, grant, zip, ({ read, total, added }) => {
       const counts = { messages: read, added, knownAlready: read - added, flagged: 0 };

@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../core/kernel/email-address";
 import type { ConversationId } from "../core/kernel/ids";
 import { dateOf, type Instant } from "../core/kernel/instant";
-import { type PrintedPart, pdfAside } from "../mail/index";
+import type { PrintedPart } from "../mail/index";
 import { type MessageOnRecord, notesOf } from "../storage/index";
 import type { Deps } from "./deps";
 
@@ -33,7 +33,9 @@ export async function printConversation(
     made: dateOf(parts.at(-1)?.at ?? deps.now()),
   };
   // One that cannot be laid out holds up nothing else that is taken out with it.
-  return pdfAside(printed).catch(() => pdfAside({ ...printed, subject: "Too large to print", parts: [TOO_LARGE] }));
+  return deps.aside
+    .pdf(printed)
+    .catch(() => deps.aside.pdf({ ...printed, subject: "Too large to print", parts: [TOO_LARGE] }));
 }
 
 const TOO_LARGE: PrintedPart = {

@@ -1,6 +1,6 @@
 import type { NamedFile } from "../core/kernel/named-file";
 import { searchVector } from "../core/search/search-vector";
-import { attachmentAside, documentTextAside, hasText } from "../mail/index";
+import { hasText } from "../mail/index";
 import {
   blobBySha256,
   inTransaction,
@@ -32,7 +32,7 @@ export async function readDocuments(deps: Deps): Promise<number> {
     for (const carrier of carriers) await readCarrier(deps, carrier);
     const documents = await unreadDocuments(deps.db, BATCH);
     for (const { id, content, ...named } of documents) {
-      const text = await textOf({ ...named, content });
+      const text = await textOf(deps, { ...named, content });
       await inTransaction(deps.db, (trx) => keepDocumentWords(trx, id, wordsOf(named.name, text)));
     }
     count += carriers.length + documents.length;
@@ -46,9 +46,9 @@ async function readCarrier(deps: Deps, { id, attachments, raw }: UnreadCarrier):
     const content = async () => {
       const kept = await blobBySha256(deps.db, sha256);
       if (kept !== null) return kept;
-      return (await attachmentAside(await raw(), index)) ?? new Uint8Array();
+      return (await deps.aside.attachment(await raw(), index)) ?? new Uint8Array();
     };
-    const text = size > MAX_BYTES ? "" : await textOf({ name, contentType, content });
+    const text = size > MAX_BYTES ? "" : await textOf(deps, { name, contentType, content });
     texts.push({ index, name, text });
   }
   const words = texts.map(({ index, name, text }) => ({ index, vector: wordsOf(name, text) }));
@@ -58,9 +58,9 @@ async function readCarrier(deps: Deps, { id, attachments, raw }: UnreadCarrier):
 
 type LazyFile = Omit<NamedFile, "content"> & { readonly content: () => Promise<Uint8Array> };
 
-async function textOf({ content, ...named }: LazyFile): Promise<string> {
+async function textOf(deps: Deps, { content, ...named }: LazyFile): Promise<string> {
   if (!hasText(named)) return "";
-  const text = await documentTextAside({ ...named, content: await content() });
+  const text = await deps.aside.documentText({ ...named, content: await content() });
   return (text ?? "").slice(0, MAX_CHARACTERS);
 }
 

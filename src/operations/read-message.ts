@@ -1,7 +1,7 @@
 import type { MessageId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import type { Attachment } from "../core/message/mail-message";
-import { attachmentAside, attachmentsZipAside, type SafeHtml, safeHtmlAside } from "../mail/index";
+import type { SafeHtml } from "../mail/index";
 import { blobBySha256, rawMessage, showRemoteOf, showsRemoteOf, type TrayGrant } from "../storage/index";
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
@@ -16,7 +16,7 @@ export async function readAsHtml(
   const stored = await rawMessage(deps.db, grant, id);
   if (stored === null) return null;
   const showsRemote = asksForRemote || (await showsRemoteOf(deps.db, grant.tray.id, stored.fromAddress));
-  const safe = await safeHtmlAside(stored.raw, showsRemote);
+  const safe = await deps.aside.safeHtml(stored.raw, showsRemote);
   return safe === null ? null : { ...safe, showsRemote };
 }
 
@@ -39,7 +39,7 @@ export async function readAttachment(
   const stored = await rawMessage(deps.db, grant, id);
   const attachment = stored?.attachments[index];
   if (stored === null || attachment === undefined) return null;
-  const content = (await blobBySha256(deps.db, attachment.sha256)) ?? (await attachmentAside(stored.raw, index));
+  const content = (await blobBySha256(deps.db, attachment.sha256)) ?? (await deps.aside.attachment(stored.raw, index));
   return content === null ? null : { attachment, content };
 }
 
@@ -53,7 +53,7 @@ export async function attachmentsZip(deps: Deps, grant: TrayGrant, id: MessageId
   const stored = await rawMessage(deps.db, grant, id);
   if (stored === null) return null;
   const listed = stored.attachments.filter(({ inline }) => !inline);
-  return attachmentsZipAside(
+  return deps.aside.attachmentsZip(
     stored.raw,
     listed.map(({ fileName, index }) => ({ name: fileName, index })),
   );

@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../core/kernel/email-address";
 import { dateOf } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
-import { checkSignatures, parseAside } from "../mail/index";
+import { checkSignatures } from "../mail/index";
 import { inTransaction, type Tray } from "../storage/index";
 import type { Deps } from "./deps";
 import { junkArrival } from "./junk-senders";
@@ -26,7 +26,7 @@ export async function knowsAddress(deps: Deps, address: EmailAddress): Promise<b
  * again changes nothing but the ways on which it came.
  */
 export async function receiveMessage(deps: Deps, arrival: Arrival): Promise<Kept[]> {
-  const message = await parseAside(arrival.raw, arrival.envelopeSender);
+  const message = await deps.aside.parse(arrival.raw, arrival.envelopeSender);
   const trays = await traysOfAddresses(deps, arrival.recipients);
   const incoming: Incoming = {
     message,

@@ -1,5 +1,4 @@
 import { createHash } from "node:crypto";
-import { Readable } from "node:stream";
 import type { Effect } from "../core/journal/entry";
 import { groupedBy } from "../core/kernel/grouped";
 import { type BatchId, type ConversationId, type MessageId, type RecordId, trustedId } from "../core/kernel/ids";
@@ -9,7 +8,7 @@ import type { FieldValues, FilingField } from "../core/records/filing-field";
 import type { Filing } from "../core/records/filing-means";
 import { RECORD_COLUMNS } from "../core/records/register-table";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../core/standing/derive-standing";
-import { type OpenZip, readMbox, readRows, readTable } from "../mail/index";
+import { type OpenZip, readRows, readTable, spoolMbox } from "../mail/index";
 import {
   addRecordDocument,
   allMembers,
@@ -55,6 +54,8 @@ type ReadZip = {
   readonly table: string;
   readonly code: string;
   readonly letters: readonly Letter[];
+  /** Lets go of where they lie; null where nothing has to be. */
+  readonly close: (() => Promise<void>) | null;
   readonly documents: readonly Letter[];
   readonly notes: readonly Line[];
 };
@@ -77,12 +78,25 @@ export async function restoreRecord(
   if (grant.role !== "lead") return err(refusalInWords({ kind: "leads-only" }));
   const read = await readRecordZip(zip);
   if (!read.ok) return read;
-  const opened = await openFromTable(deps, grant, read.value);
+  try {
+    return await restore(deps, grant, read.value, goesOn);
+  } finally {
+    await read.value.close?.();
+  }
+}
+
+async function restore(
+  deps: Deps,
+  grant: TrayGrant,
+  read: ReadZip,
+  goesOn: (sofar: RestoreProgress) => Promise<boolean>,
+): Promise<Result<Restored, string>> {
+  const opened = await openFromTable(deps, grant, read);
   if (!opened.ok) return opened;
   const restoring = { recordId: opened.value.id, fields: await fieldsOf(deps, grant, opened.value.id) };
-  const threads = await restoreThreads(deps, grant, restoring, read.value, goesOn);
+  const threads = await restoreThreads(deps, grant, restoring, read, goesOn);
   if (threads === null) return err("It was stopped; what had come in by then stays.");
-  const documents = await inTransaction(deps.db, (trx) => addDocuments(trx, deps, restoring, read.value.documents));
+  const documents = await inTransaction(deps.db, (trx) => addDocuments(trx, deps, restoring, read.documents));
   deps.tell({ trayId: grant.tray.id, conversationId: null });
   return ok({
     ...opened.value,
@@ -90,11 +104,11 @@ export async function restoreRecord(
     conversations: threads.homes.size,
     remarks: threads.remarks,
     messages: threads.added,
-    knownAlready: read.value.letters.length - threads.added,
+    knownAlready: read.letters.length - threads.added,
   });
 }
 
-const DAMAGED = "That is no zip, it is damaged, or it would unpack to more than 64 GB.";
+const DAMAGED = "That is no zip, it is damaged, or it would unpack to far more than any record has.";
 
 /** Reads the zip of a record, and compares every file with its index. */
 async function readRecordZip(zip: OpenZip): Promise<Result<ReadZip, string>> {
@@ -114,7 +128,7 @@ async function readRecordZip(zip: OpenZip): Promise<Result<ReadZip, string>> {
     return ok({
       table: table.toString(),
       code,
-      letters,
+      ...letters,
       notes,
       documents: documents.map((line) => ({ line, load: () => fileIn(zip, line) })),
     });
@@ -128,8 +142,11 @@ async function alteredFile(zip: OpenZip, lines: readonly Line[]): Promise<string
   // All messages of an mbox stand in one file.
   const sums = new Map(lines.map(({ file = "", sha256 = "" }) => [file, sha256]));
   for (const [file, sha256] of sums) {
-    const content = await zip.read(file);
-    if (content === null || createHash("sha256").update(content).digest("hex") !== sha256) return file;
+    const content = await zip.stream(file);
+    const hash = createHash("sha256");
+    if (content === null) return file;
+    for await (const piece of content) hash.update(piece);
+    if (hash.digest("hex") !== sha256) return file;
   }
   return null;
 }
@@ -140,17 +157,15 @@ async function fileIn(zip: OpenZip, { file = "" }: Line): Promise<Uint8Array> {
   return content;
 }
 
-async function lettersIn(zip: OpenZip, lines: readonly Line[]): Promise<Letter[] | null> {
+async function lettersIn(zip: OpenZip, lines: readonly Line[]): Promise<Pick<ReadZip, "letters" | "close"> | null> {
   const named = lines.filter(({ kind }) => kind === "message");
-  const mbox = await zip.read("messages.mbox");
-  if (mbox === null) return named.map((line) => ({ line, load: () => fileIn(zip, line) }));
-  const raws: Uint8Array[] = [];
-  for await (const raw of readMbox(Readable.from([mbox], { objectMode: false }))) raws.push(raw);
-  const letters = named.flatMap((line, at) => {
-    const raw = raws[at];
-    return raw === undefined ? [] : [{ line, load: async () => raw }];
-  });
-  return raws.length === named.length && letters.length === named.length ? letters : null;
+  const mbox = await zip.stream("messages.mbox");
+  if (mbox === null) return { letters: named.map((line) => ({ line, load: () => fileIn(zip, line) })), close: null };
+  const spooled = await spoolMbox(mbox);
+  const letters = named.map((line, at) => ({ line, load: () => spooled.read(at) }));
+  if (spooled.count === named.length) return { letters, close: spooled.close };
+  await spooled.close();
+  return null;
 }
 
 // What is here by its code stays as it is here.

@@ -7,9 +7,8 @@ import { knexOf } from "./knex-of";
 import { at } from "./rows";
 import type { Recipients } from "./store-message";
 
-/** A message with its bytes, for taking it out. */
-export type RawWithPeople = {
-  readonly raw: Uint8Array;
+/** A message and whom it went between, for taking it out. */
+export type MessageWithPeople = {
   readonly sentAt: Instant;
   readonly direction: "in" | "out";
   readonly subject: string;
@@ -27,26 +26,23 @@ const COLUMNS = [
   "from_name",
   "from_address",
   "recipients",
-  "content",
-  "runs",
-];
+] as const;
 
-/** The messages of some conversations of a tray with their bytes, in order of time; at most `limit`. What was taken back before it went is not among them. */
-export async function rawMessagesOf(
+/** The messages of some conversations of a tray without their bytes, in order of time; at most `limit`. What was taken back before it went is not among them. */
+export async function messagesToExport(
   db: Database,
   trayId: TrayId,
   ids: readonly ConversationId[],
   limit: number,
-): Promise<RawWithPeople[]> {
-  const rows = await knexOf(db)("message")
-    .select(COLUMNS)
-    .join("blob", "blob.sha256", "message.raw_sha256")
+): Promise<(MessageWithPeople & { readonly id: MessageId })[]> {
+  const rows: (Row & { id: MessageId })[] = await knexOf(db)("message")
+    .select("id", ...COLUMNS)
     .where("message.tray_id", trayId)
     .whereIn("conversation_id", ids)
     .whereRaw("delivery is distinct from 'withdrawn'")
     .orderBy(["sent_at", "id"])
     .limit(limit);
-  return Promise.all(rows.map((row) => withBytes(db, row)));
+  return rows.map((row) => ({ id: row.id, ...withPeople(row) }));
 }
 
 /** The next messages of a whole tray after one, in order of their ids: a page of a long walk. */
@@ -55,19 +51,19 @@ export async function rawMessagesAfter(
   trayId: TrayId,
   after: MessageId | null,
   limit: number,
-): Promise<(RawWithPeople & { readonly id: MessageId })[]> {
-  const rows: (Row & { id: MessageId })[] = await knexOf(db)("message")
-    .select(["id", ...COLUMNS])
+): Promise<(MessageWithPeople & { readonly id: MessageId; readonly raw: Uint8Array })[]> {
+  const rows: (Row & BlobRow & { id: MessageId })[] = await knexOf(db)("message")
+    .select("id", ...COLUMNS, "content", "runs")
     .join("blob", "blob.sha256", "message.raw_sha256")
     .where("message.tray_id", trayId)
     .whereRaw("delivery is distinct from 'withdrawn'")
     .modify((query) => void (after !== null && query.where("id", ">", after)))
     .orderBy("id")
     .limit(limit);
-  return Promise.all(rows.map(async (row) => ({ id: row.id, ...(await withBytes(db, row)) })));
+  return Promise.all(rows.map(async (row) => ({ id: row.id, ...withPeople(row), raw: await wholeBlob(db, row) })));
 }
 
-type Row = BlobRow & {
+type Row = {
   sent_at: Date;
   direction: "in" | "out";
   subject: string;
@@ -77,9 +73,8 @@ type Row = BlobRow & {
   recipients: Recipients;
 };
 
-async function withBytes(db: Database, row: Row): Promise<RawWithPeople> {
+function withPeople(row: Row): MessageWithPeople {
   return {
-    raw: await wholeBlob(db, row),
     sentAt: at(row.sent_at),
     direction: row.direction,
     subject: row.subject,

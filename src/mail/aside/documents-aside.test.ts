@@ -1,17 +1,20 @@
 import { aWordDocument } from "@tests/support/a-word-document";
-import { describe, expect, it } from "vitest";
+import { afterAll, describe, expect, it } from "vitest";
 import { hasText } from "../inbound/document-kind";
-import { documentTextAside, pdfAside } from "./aside";
+import { workAside } from "./aside";
+
+const aside = workAside();
+afterAll(() => aside.close());
 
 const pdf = () =>
-  pdfAside({
+  aside.pdf({
     subject: "Größe der Pfeifen",
     about: "P-26-012",
     made: new Date(0),
     parts: [{ kind: "message", head: [["From", "Vane"]], text: "Sixteen foot, in oak.", attachments: [] }],
   });
 const read = (name: string, contentType: string, content: Uint8Array | string) =>
-  documentTextAside({ name, contentType, content: Buffer.from(content) });
+  aside.documentText({ name, contentType, content: Buffer.from(content) });
 
 describe("the text of a file", () => {
   it("is read out of PDF, Word documents, HTML and plain text, whatever their sender called them", async () => {
@@ -36,7 +39,7 @@ describe("the text of a file", () => {
 
   it("is not waited for for ever, and the next file is read all the same", async () => {
     const file = { name: "a.pdf", contentType: "application/pdf", content: await pdf() };
-    expect(await documentTextAside(file, 1)).toBeNull();
-    expect(await documentTextAside(file)).toContain("in oak");
+    expect(await aside.documentText(file, 1)).toBeNull();
+    expect(await aside.documentText(file)).toContain("in oak");
   });
 });

@@ -1,22 +1,25 @@
 import { aMessage } from "@tests/support/mail";
-import { expect, it } from "vitest";
+import { afterAll, expect, it } from "vitest";
 import { parseMessage } from "../inbound/parse-message";
-import { parseAside, parseManyAside } from "./aside";
+import { workAside } from "./aside";
 import { limitedThread, Overran } from "./limited-thread";
+
+const aside = workAside();
+afterAll(() => aside.close());
 
 it("understands messages in its thread as they are understood here, in the same order", async () => {
   const raws = ["one", "two", "three"].map((subject) => aMessage({ subject, id: `${subject}@x.example` }));
   const here = [];
   for (const raw of raws) here.push((await parseMessage(raw)).message);
-  expect(await parseManyAside(raws)).toEqual(here);
-  expect(await parseAside(raws[0] ?? new Uint8Array())).toEqual(here[0]);
+  expect(await aside.parseMany(raws)).toEqual(here);
+  expect(await aside.parse(raws[0] ?? new Uint8Array())).toEqual(here[0]);
 });
 
 it("leaves the bytes with whoever gave them, also where they are a piece of others", async () => {
   const whole = new Uint8Array([...aMessage({ subject: "a" }), ...aMessage({ subject: "b" })]);
   const middle = aMessage({ subject: "a" }).byteLength;
   const pieces = [whole.subarray(0, middle), whole.subarray(middle)];
-  const messages = await parseManyAside(pieces);
+  const messages = await aside.parseMany(pieces);
   expect(messages.map(({ subject }) => subject)).toEqual(["a", "b"]);
   expect(pieces[1]?.byteLength).toBe(aMessage({ subject: "b" }).byteLength);
 });

@@ -2,7 +2,6 @@ import type { NamedFile } from "../../core/kernel/named-file";
 import type { MailMessage } from "../../core/message/mail-message";
 import { conversationPdf, type PrintedConversation } from "../formats/conversation-pdf";
 import { zipOf } from "../formats/zip";
-import { textOfDocument } from "../inbound/document-text";
 import { parseMessage } from "../inbound/parse-message";
 import { safeHtmlOf } from "../inbound/safe-html";
 import type { SafeHtml } from "../inbound/sanitise-html";
@@ -30,7 +29,11 @@ const TASKS = {
     safeHtmlOf(raw, showsRemote),
   pdf: (printed: PrintedConversation): Promise<Uint8Array> => conversationPdf(printed),
   /** The text of a file; null where it has none or is damaged. */
-  documentText: (file: NamedFile): Promise<string | null> => textOfDocument(file).catch(() => null),
+  documentText: async (file: NamedFile): Promise<string | null> => {
+    // What reads PDFs takes 150 MB: only the thread that needs it has it.
+    const { textOfDocument } = await import("../inbound/document-text");
+    return textOfDocument(file).catch(() => null);
+  },
 } as const;
 
 export type TaskKind = keyof typeof TASKS;

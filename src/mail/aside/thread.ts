@@ -18,6 +18,9 @@ type Waiting<Answer> = { readonly done: (answer: Answer) => void; readonly faile
 // A thread does not inherit that this process reads TypeScript, and is told how before it begins.
 const START = "import(workerData.api).then(({ register }) => { register(); return import(workerData.module); });";
 
+// As much as goes through between two short sweeps: more is only held longer.
+const YOUNG_MB = 8;
+
 /** Starts a module of this folder in a thread, for as much memory (in MB) as it may take. */
 export function startThread<Question, Answer>(module: string, maxMegabytes: number): Thread<Question, Answer> {
   const api = import.meta.resolve("tsx/esm/api");
@@ -25,7 +28,7 @@ export function startThread<Question, Answer>(module: string, maxMegabytes: numb
   const worker = new Worker(code, {
     eval: true,
     workerData: { api, module: new URL(module, import.meta.url).href },
-    resourceLimits: { maxOldGenerationSizeMb: maxMegabytes },
+    resourceLimits: { maxOldGenerationSizeMb: maxMegabytes, maxYoungGenerationSizeMb: YOUNG_MB },
   });
   const waiting = new Map<number, Waiting<Answer>>();
   let count = 0;

@@ -1,10 +1,11 @@
+import { Readable } from "node:stream";
 import { dateOf, type Instant } from "../../core/kernel/instant";
 import { writeTable } from "./table-files";
-import { uniqueNames, zipOf } from "./zip";
+import { uniqueNames, zipStream } from "./zip";
 
-/** A message on its way out of a tray, its bytes as they came. */
+/** A message on its way out of a tray; its bytes, as they came, are loaded when its turn comes. */
 export type ExportedMessage = {
-  readonly raw: Uint8Array;
+  readonly load: () => Promise<Uint8Array>;
   readonly sentAt: Instant;
   readonly correspondent: string;
   readonly subject: string;
@@ -13,8 +14,8 @@ export type ExportedMessage = {
   readonly messageId: string;
 };
 
-/** Messages as .eml files in a zip, with an index in CSV (RFC 4180): which file is what. */
-export async function emlZip(messages: readonly ExportedMessage[]): Promise<Uint8Array> {
+/** Messages as .eml files in a zip that is written as it is read, with an index in CSV (RFC 4180): which file is what. */
+export function emlZip(messages: readonly ExportedMessage[], madeAt: Date): Readable {
   const names = uniqueNames(messages.map((message) => `${fileNameOf(message)}.eml`));
   const index = writeTable(
     ["file", "date", "from", "to", "subject", "messageId"],
@@ -24,10 +25,16 @@ export async function emlZip(messages: readonly ExportedMessage[]): Promise<Uint
       date: dateOf(message.sentAt).toISOString(),
     })),
   );
-  return zipOf([
-    { name: "index.csv", content: Buffer.from(index) },
-    ...messages.map(({ raw }, at) => ({ name: names[at] ?? "message.eml", content: raw })),
-  ]);
+  const files = messages.map(({ load }, at) => ({ folder: "", name: names[at] ?? "message.eml", load }));
+  return zipStream([{ folder: "", name: "index.csv", load: async () => Buffer.from(index) }, ...files], madeAt);
+}
+
+/** Messages as one mbox (RFC 4155) that is written as it is read. */
+export function mboxStream(messages: readonly ExportedMessage[]): Readable {
+  const pieces = async function* () {
+    for (const { load, sentAt } of messages) yield mboxOf([{ raw: await load(), sentAt }]);
+  };
+  return Readable.from(pieces(), { objectMode: false });
 }
 
 /** Date, correspondent and subject, as the name of a file. */
@@ -37,7 +44,9 @@ export function fileNameOf(message: Pick<ExportedMessage, "sentAt" | "correspond
 }
 
 /** Messages as one mbox (RFC 4155), lines that could be taken for its separators quoted so that they read back the same (mboxrd). */
-export function mboxOf(messages: readonly Pick<ExportedMessage, "raw" | "sentAt">[]): Uint8Array {
+export function mboxOf(
+  messages: readonly (Pick<ExportedMessage, "sentAt"> & { readonly raw: Uint8Array })[],
+): Uint8Array {
   return Buffer.concat(
     messages.flatMap(({ raw, sentAt }) => [
       Buffer.from(`From MAILER-DAEMON ${ascTime(dateOf(sentAt))}\n`),

@@ -1,8 +1,15 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { afterAll, expect, it } from "vitest";
+import { Readable } from "node:stream";
+import { aMessage } from "@tests/support/mail";
+import { afterAll, describe, expect, it } from "vitest";
+import { instant } from "../../core/kernel/instant";
+import { mboxOf } from "./export-mail";
 import { readMailFiles } from "./mail-files";
+import { MAX_MESSAGE_BYTES, readMbox } from "./mbox";
+import { spoolMbox } from "./mbox-spool";
+import { openZip, zipOf } from "./zip";
 
 const folder = mkdtempSync(join(tmpdir(), "common-tray-files-"));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -27,4 +34,42 @@ it("reads one message or one box", async () => {
 });
 it("says which file is not there", async () => {
   await expect(subjects(join(folder, "nothing"))).rejects.toThrow("nothing");
+});
+
+describe("a zip that is a bomb", () => {
+  const bomb = (name: string) =>
+    zipOf([{ name, content: Buffer.concat([Buffer.from("From a\n\n"), Buffer.alloc(20 * 1024 * 1024)]) }]);
+
+  it.each(["all.mbox", "one.eml"])("is refused before it is unpacked: %s", async (name) => {
+    const path = join(folder, "bomb.zip");
+    writeFileSync(path, await bomb(name));
+    await expect(subjects(path)).rejects.toThrow("unpacks to more than 200 times its size");
+    expect(await openZip(path)).toBeNull();
+  });
+});
+
+describe("an mbox", () => {
+  it("keeps of a message, and of a line, no more than there can be", async () => {
+    const piece = Buffer.alloc(1024 * 1024, "a");
+    const chunks = async function* () {
+      yield Buffer.from("From a\nSubject: one\n\n");
+      for (let count = 0; count < 100; count += 1) yield piece;
+      yield Buffer.from("\n\nFrom b\nSubject: two\n\nshort\n");
+    };
+    const read: number[] = [];
+    for await (const raw of readMbox(chunks())) read.push(raw.byteLength);
+    expect(read).toHaveLength(2);
+    expect(read[0]).toBeLessThanOrEqual(MAX_MESSAGE_BYTES + piece.byteLength);
+    expect(read[1]).toBe("Subject: two\n\nshort\n".length);
+  });
+
+  it("lies on the disk while its messages are read in any order", async () => {
+    const raws = ["one", "two"].map((subject) => aMessage({ subject }));
+    const box = mboxOf(raws.map((raw) => ({ raw, sentAt: instant(0) })));
+    const spooled = await spoolMbox(Readable.from([box], { objectMode: false }));
+    expect(spooled.count).toBe(2);
+    for (const at of [1, 0]) expect(Buffer.compare(await spooled.read(at), raws[at] ?? Buffer.alloc(0))).toBe(0);
+    await expect(spooled.read(2)).rejects.toThrow(RangeError);
+    await spooled.close();
+  });
 });

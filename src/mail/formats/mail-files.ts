@@ -3,12 +3,11 @@ import { open, readdir, readFile, stat } from "node:fs/promises";
 import { join } from "node:path";
 import { promisify } from "node:util";
 import yauzl from "yauzl";
-import { readMbox } from "./mbox";
+import { MAX_MESSAGE_BYTES, readMbox } from "./mbox";
+import { isBomb, ZIP_LIMITS } from "./zip";
 
-// What a zip unpacks to: more is a bomb, or belongs in files of its own.
+// What a zip of mail unpacks to: more belongs in files of its own.
 const MAX_UNPACKED_BYTES = 8 * 1024 ** 3;
-const MAX_MESSAGE_BYTES = 256 * 1024 * 1024;
-const MAX_ENTRIES = 500_000;
 
 /**
  * The raw messages in a file or a folder of files, folders in it included, in order of their names: an mbox (RFC 4155,
@@ -24,7 +23,8 @@ export async function* readMailFiles(path: string): AsyncGenerator<Uint8Array> {
   const start = await firstBytes(path);
   if (start.startsWith("From ")) yield* readMbox(createReadStream(path));
   else if (start.startsWith("PK")) yield* readZip(path);
-  else yield await readFile(path);
+  else if ((await stat(path)).size <= MAX_MESSAGE_BYTES) yield await readFile(path);
+  else throw new DamagedFile("it is larger than a message can be");
 }
 
 /** A file that cannot be read on, in words for whoever brought it. */
@@ -51,9 +51,10 @@ async function* readZip(path: string): AsyncGenerator<Uint8Array> {
     let count = 0;
     for await (const entry of entriesOf(zip)) {
       count += 1;
-      if (count > MAX_ENTRIES) throw new DamagedFile(`the zip has more than ${MAX_ENTRIES} files`);
+      if (count > ZIP_LIMITS.entries) throw new DamagedFile(`the zip has more than ${ZIP_LIMITS.entries} files`);
       if (entry.fileName.endsWith("/") || /(^|\/)(\.|__MACOSX)|\.csv$/.test(entry.fileName)) continue;
       unpacked += entry.uncompressedSize;
+      if (isBomb(entry)) throw new DamagedFile(`${entry.fileName} in the zip unpacks to more than 200 times its size`);
       if (unpacked > MAX_UNPACKED_BYTES) throw new DamagedFile("the zip unpacks to more than 8 GB");
       yield* messagesIn(zip, entry);
     }

@@ -3,20 +3,26 @@ const CARRIAGE_RETURN = 13;
 const QUOTE = 62;
 const FROM = Buffer.from("From ");
 
+/** The largest message that is taken from a file; of a larger one the rest is passed over. */
+export const MAX_MESSAGE_BYTES = 64 * 1024 * 1024;
+
 /**
  * The messages of an mbox file (RFC 4155), one at a time from chunks of any size. Quoting of both habits is taken off:
  * mboxo quotes lines that begin with "From ", mboxrd also those that begin with ">From "; one ">" goes in either case.
- * What stands before the first separator is no message and is passed over.
+ * What stands before the first separator is no message and is passed over, and so is what a message has over 64 MB.
  */
 export async function* readMbox(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
   let message: Buffer[] | null = null;
+  let size = 0;
   let afterBlank = true;
   for await (const line of linesOf(chunks)) {
     if (afterBlank && line.subarray(0, FROM.length).equals(FROM)) {
       if (message !== null) yield joined(message);
       message = [];
-    } else {
-      message?.push(unquoted(line));
+      size = 0;
+    } else if (message !== null) {
+      size += line.byteLength;
+      if (size <= MAX_MESSAGE_BYTES) message.push(unquoted(line));
     }
     afterBlank = line.byteLength === 1 || (line.byteLength === 2 && line[0] === CARRIAGE_RETURN);
   }
@@ -39,6 +45,7 @@ function unquoted(line: Buffer): Buffer {
 
 async function* linesOf(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer> {
   const pending: Buffer[] = [];
+  let pendingBytes = 0;
   for await (const chunk of chunks) {
     const bytes = Buffer.from(chunk.buffer, chunk.byteOffset, chunk.byteLength);
     let start = 0;
@@ -46,9 +53,14 @@ async function* linesOf(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Buffe
       pending.push(bytes.subarray(start, end + 1));
       yield pending.length === 1 ? (pending[0] ?? Buffer.alloc(0)) : Buffer.concat(pending);
       pending.length = 0;
+      pendingBytes = 0;
       start = end + 1;
     }
-    if (start < bytes.byteLength) pending.push(bytes.subarray(start));
+    // A line without an end must not fill the memory.
+    if (start < bytes.byteLength && pendingBytes <= MAX_MESSAGE_BYTES) {
+      pending.push(bytes.subarray(start));
+      pendingBytes += bytes.byteLength - start;
+    }
   }
   if (pending.length > 0) yield Buffer.concat(pending);
 }

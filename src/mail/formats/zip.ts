@@ -47,20 +47,38 @@ export function zipStream(entries: readonly LazyZipEntry[], madeAt: Date): Reada
   return out;
 }
 
-// What a zip may unpack to, and what one file of it: more is a bomb.
-const MAX_UNPACKED_BYTES = 64 * 1024 ** 3;
-const MAX_FILE_BYTES = 2 * 1024 ** 3;
+/** What is refused of a zip from outside, before anything of it is unpacked. */
+export const ZIP_LIMITS = {
+  entries: 500_000,
+  /** Of all files together, in bytes. */
+  unpacked: 64 * 1024 ** 3,
+  /** Of one file that is read as one piece: the largest that there can be here are documents of records, of 50 MB. */
+  file: 64 * 1024 ** 2,
+  /** Of one file that is read as it comes. */
+  streamedFile: 16 * 1024 ** 3,
+  /** How many times larger a file may get: mail and documents get 3 to 20 times as large, text that repeats itself 100. */
+  ratio: 200,
+  /** Under so many bytes the ratio says nothing. */
+  ratioFrom: 1024 ** 2,
+} as const;
+
+/** Whether a file of a zip gets larger than anything that anybody packed in earnest. */
+export function isBomb({ compressedSize, uncompressedSize }: Pick<yauzl.Entry, "compressedSize" | "uncompressedSize">) {
+  return uncompressedSize > ZIP_LIMITS.ratioFrom && uncompressedSize > compressedSize * ZIP_LIMITS.ratio;
+}
 
 /** A zip that is read file by file; to be closed. */
 export type OpenZip = {
   /** The names of its files, in its order. */
   readonly names: readonly string[];
-  /** The bytes of a file; null where it has none of that name. Throws where it is damaged. */
+  /** The bytes of a file; null where it has none of that name. Throws where it is damaged or larger than 64 MB. */
   readonly read: (name: string) => Promise<Buffer | null>;
+  /** The same in pieces, of whatever size. */
+  readonly stream: (name: string) => Promise<Readable | null>;
   readonly close: () => void;
 };
 
-/** Opens a zip, from a file (its path) or from its bytes; null for what is no zip, or would unpack to more than 64 GB. */
+/** Opens a zip, from a file (its path) or from its bytes; null for what is no zip, or is over a limit (`ZIP_LIMITS`). */
 export async function openZip(source: string | Uint8Array): Promise<OpenZip | null> {
   const options = { lazyEntries: true, autoClose: false } as const;
   const entries = new Map<string, yauzl.Entry>();
@@ -70,20 +88,29 @@ export async function openZip(source: string | Uint8Array): Promise<OpenZip | nu
         ? await yauzl.openPromise(source, options)
         : await yauzl.fromBufferPromise(Buffer.from(source), options);
     let unpacked = 0;
-    for await (const entry of zip.eachEntry()) {
-      unpacked += entry.uncompressedSize > MAX_FILE_BYTES ? Number.POSITIVE_INFINITY : entry.uncompressedSize;
+    let isOver = zip.entryCount > ZIP_LIMITS.entries;
+    for await (const entry of isOver ? [] : zip.eachEntry()) {
+      unpacked += entry.uncompressedSize;
+      isOver ||= isBomb(entry) || entry.uncompressedSize > ZIP_LIMITS.streamedFile || unpacked > ZIP_LIMITS.unpacked;
+      if (isOver) break;
       if (!entry.fileName.endsWith("/")) entries.set(entry.fileName, entry);
     }
-    if (unpacked > MAX_UNPACKED_BYTES) {
+    if (isOver) {
       zip.close();
       return null;
     }
+    const stream = async (name: string): Promise<Readable | null> => {
+      const entry = entries.get(name);
+      return entry === undefined ? null : zip.openReadStreamPromise(entry);
+    };
     return {
       names: [...entries.keys()],
       read: async (name) => {
-        const entry = entries.get(name);
-        return entry === undefined ? null : buffer(await zip.openReadStreamPromise(entry));
+        if ((entries.get(name)?.uncompressedSize ?? 0) > ZIP_LIMITS.file) throw new Error(`${name} is too large`);
+        const content = await stream(name);
+        return content === null ? null : buffer(content);
       },
+      stream,
       close: () => zip.close(),
     };
   } catch {

@@ -1,6 +1,8 @@
 import { type AddressInfo, BlockList, isIPv6 } from "node:net";
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from "smtp-server";
 import { type EmailAddress, looseAddress, readEmailAddress } from "../../core/kernel/email-address";
+import { connectionRoom } from "./connection-room";
+import { type LargeMailRoom, largeMailRoom, type Place } from "./large-mail";
 import { ratePerMinute } from "./rate-per-minute";
 
 /** A message as it was handed to us, before anything is known of it. */
@@ -32,6 +34,9 @@ export type MailListenerOptions = {
   /** Networks that may hand mail over; all when empty. */
   readonly networks?: readonly string[];
   readonly messagesAMinute?: number;
+  /** Networks for which room is kept, beside those whose mail was taken before. */
+  readonly knownNetworks?: readonly string[];
+  readonly connectionsOfOneAddress?: number;
 };
 
 export type MailListener = { readonly port: number; readonly close: () => Promise<void> };
@@ -42,6 +47,14 @@ const MAX_RECIPIENTS = 200;
 const MAX_HOPS = 100;
 const CLOSE_TIMEOUT_MS = 5_000;
 const MAX_CLIENTS = 200;
+const RESERVED_CLIENTS = 50;
+const CLIENTS_OF_ONE_ADDRESS = 60;
+// RFC 5321 4.5.3.2.7 gives whoever says nothing five minutes; an address that has many connections open gives up its idle ones sooner.
+const IDLE_MS = 5 * 60_000;
+const GIVES_WAY_AFTER_MS = 2_000;
+const LONGEST_CONNECTION_MS = 20 * 60_000;
+const LARGE_BYTES = 256 * 1024;
+const LARGE_MAIL = { atOnce: 2, mostWaiting: 100, patienceMs: 60_000, undisturbedMs: 30_000 } as const;
 
 class SmtpReply extends Error {
   constructor(
@@ -57,6 +70,15 @@ export async function listenForMail(options: MailListenerOptions, acceptance: Ma
   const { tls = null, protocol = "smtp" } = options;
   const mayConnect = networkCheck(options.networks ?? []);
   const isInRate = ratePerMinute(options.messagesAMinute ?? Number.POSITIVE_INFINITY);
+  const large = largeMailRoom(LARGE_MAIL);
+  const room = connectionRoom({
+    most: MAX_CLIENTS,
+    reserved: RESERVED_CLIENTS,
+    mostOfOneAddress: options.connectionsOfOneAddress ?? CLIENTS_OF_ONE_ADDRESS,
+    longestMs: LONGEST_CONNECTION_MS,
+    idleMs: GIVES_WAY_AFTER_MS,
+    isKnown: options.knownNetworks?.length ? networkCheck(options.knownNetworks) : () => false,
+  });
   const server = new SMTPServer({
     authOptional: true,
     lmtp: protocol === "lmtp",
@@ -64,14 +86,22 @@ export async function listenForMail(options: MailListenerOptions, acceptance: Ma
     ...(tls === null ? {} : tls),
     disableReverseLookup: true,
     size: options.maxBytes,
-    maxClients: MAX_CLIENTS,
+    // Those that are told to come back later are connected as well until they are gone.
+    maxClients: 2 * MAX_CLIENTS,
+    socketTimeout: IDLE_MS,
     closeTimeout: CLOSE_TIMEOUT_MS,
     banner: "Common Tray",
-    onConnect: ({ remoteAddress }, callback) =>
-      callback(mayConnect(remoteAddress) ? null : new SmtpReply(554, "5.7.1 mail is not taken from your network")),
-    onMailFrom: (_address, { remoteAddress }, callback) =>
-      callback(isInRate(remoteAddress, Date.now()) ? null : new SmtpReply(450, "4.7.1 too many messages, slow down")),
+    onConnect({ remoteAddress, remotePort }, callback) {
+      if (!mayConnect(remoteAddress)) return callback(new SmtpReply(554, "5.7.1 mail is not taken from your network"));
+      const stays = room.admits(remoteAddress, remotePort);
+      callback(stays ? null : new SmtpReply(421, "4.7.0 too many connections, come back later"));
+    },
+    onMailFrom(_address, { remoteAddress, remotePort }, callback) {
+      room.hears(remoteAddress, remotePort);
+      callback(isInRate(remoteAddress, Date.now()) ? null : new SmtpReply(450, "4.7.1 too many messages, slow down"));
+    },
     onRcptTo(recipient, session, callback) {
+      room.hears(session.remoteAddress, session.remotePort);
       const address = readEmailAddress(recipient.address);
       if (address === null) return callback(new SmtpReply(550, `5.1.3 ${recipient.address} is no address`));
       if (session.envelope.rcptTo.length >= MAX_RECIPIENTS)
@@ -87,17 +117,23 @@ export async function listenForMail(options: MailListenerOptions, acceptance: Ma
     onData(stream, session, callback) {
       // One answer for all in SMTP, one for each recipient in LMTP.
       const answer = callback as unknown as (problem: unknown, answers?: unknown) => void;
-      const taken = readWithin(stream, options.maxBytes).then((raw) => checked(raw, options.maxBytes));
-      const done = taken.then(
-        (raw): Promise<string | (string | Error)[]> =>
-          protocol === "lmtp" ? acceptEach(raw, session, acceptance) : accepted(raw, session, acceptance),
-      );
-      done.then(
-        (answers) => answer(null, answers),
-        (problem) => answer(replyOf(problem, acceptance)),
-      );
+      const { remoteAddress, remotePort } = session;
+      room.hears(remoteAddress, remotePort, true);
+      const done = withRoomFor(stream, { maxBytes: options.maxBytes, large }, async (raw) => {
+        const kept = protocol === "lmtp" ? acceptEach : accepted;
+        const answers = await kept(checked(raw, options.maxBytes), session, acceptance);
+        room.delivered(remoteAddress);
+        return answers;
+      });
+      done
+        .then(
+          (answers) => answer(null, answers),
+          (problem) => answer(replyOf(problem, acceptance)),
+        )
+        .finally(() => room.hears(remoteAddress, remotePort));
     },
   });
+  server.server.on("connection", room.enter);
   // A client that goes away in the middle is its own affair; nothing was promised to it.
   server.on("error", acceptance.onProblem);
   await new Promise<void>((resolve, reject) => {
@@ -171,14 +207,35 @@ function networkCheck(networks: readonly string[]): (address: string) => boolean
   return (address) => allowed.check(address, isIPv6(address) ? "ipv6" : "ipv4");
 }
 
-// Over the limit the rest is read and thrown away: the answer belongs after the final dot.
-async function readWithin(stream: SMTPServerDataStream, maxBytes: number): Promise<Uint8Array | null> {
-  const chunks: Uint8Array[] = [];
-  let size = 0;
-  for await (const chunk of stream as AsyncIterable<Uint8Array>) {
-    size += chunk.byteLength;
-    if (size <= maxBytes) chunks.push(chunk);
-    else chunks.length = 0;
+type Limits = { readonly maxBytes: number; readonly large: LargeMailRoom };
+
+/** Reads a message and does something with it; one that is large has a place in the room for those until that is done. */
+async function withRoomFor<T>(
+  stream: SMTPServerDataStream,
+  { maxBytes, large }: Limits,
+  work: (raw: Uint8Array | null) => Promise<T>,
+): Promise<T> {
+  let place: Place | null = null;
+  try {
+    const chunks: Uint8Array[] = [];
+    let size = 0;
+    // Over a limit the rest is read and thrown away: the answer belongs after the final dot.
+    let busy = false;
+    for await (const chunk of stream as AsyncIterable<Uint8Array>) {
+      size += chunk.byteLength;
+      if (size > LARGE_BYTES && place === null && !busy && size <= maxBytes) {
+        place = await large.enter();
+        busy = place === null;
+      }
+      busy ||= place?.isTaken() === true;
+      if (size <= maxBytes && !busy) chunks.push(chunk);
+      else chunks.length = 0;
+    }
+    if (busy) throw new SmtpReply(451, "4.3.1 too much large mail at once, try again later");
+    const raw = size > maxBytes || stream.sizeExceeded ? null : Buffer.concat(chunks);
+    chunks.length = 0;
+    return await work(raw);
+  } finally {
+    place?.leave();
   }
-  return size > maxBytes || stream.sizeExceeded ? null : Buffer.concat(chunks);
 }

@@ -2,7 +2,7 @@ import { data } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
 import { exportConversation, exportSearch } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
-import { download } from "../server/download.server";
+import { downloadStream } from "../server/download.server";
 import type { Route } from "./+types/export";
 
 /** A conversation, or what a search finds, as a file to keep. */
@@ -16,5 +16,5 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
     : await exportSearch(deps, grant, searchParams.get("q") ?? "", format);
   if (file === null) throw data("There is nothing to export.", { status: 404 });
   const name = `${grant.tray.slug}-${id.ok ? "conversation" : "search"}.${file.extension}`;
-  return download(file.content, name, file.extension === "mbox" ? "application/mbox" : "application/zip");
+  return downloadStream(file.content, name, file.extension === "mbox" ? "application/mbox" : "application/zip");
 }

@@ -23,11 +23,11 @@ export function download(content: Uint8Array, fileName: string, contentType: str
   return new Response(new Uint8Array(content), { headers: downloadHeaders(fileName, contentType) });
 }
 
-/** The same of so many bytes that come in pieces; a stream that breaks off is a download that failed. */
-export function downloadStream(content: Readable, fileName: string, contentType: string, bytes: number): Response {
-  return new Response(createReadableStreamFromReadable(content), {
-    headers: { ...downloadHeaders(fileName, contentType), "Content-Length": String(bytes) },
-  });
+/** The same in pieces, of so many bytes where that is known; a stream that breaks off is a download that failed. */
+export function downloadStream(content: Readable, fileName: string, contentType: string, bytes?: number): Response {
+  const length: Record<string, string> = bytes === undefined ? {} : { "Content-Length": String(bytes) };
+  const headers = { ...downloadHeaders(fileName, contentType), ...length };
+  return new Response(createReadableStreamFromReadable(content), { headers });
 }
 
 // RFC 9110 5.6.2: what a type and its parameters are made of. Mail may say anything; what no header can carry is bytes.
