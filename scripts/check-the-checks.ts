@@ -8,7 +8,7 @@ import { join, resolve } from "node:path";
 type Breach = {
   readonly file: string;
   readonly code: string;
-  readonly tool: "biome" | "depcruise";
+  readonly tool: "biome" | "depcruise" | "transactions";
   readonly says: string;
 };
 
@@ -50,8 +50,20 @@ const BREACHES: readonly Breach[] = [
     tool: "biome",
     says: "SQL stays in src/storage",
   },
+  {
+    file: "src/operations/breach.ts",
+    code: 'import { allTrays, inTransaction } from "../storage/index";\nimport type { Deps } from "./deps";\nexport const a = (deps: Deps) => inTransaction(deps.db, async () => 1).then(() => inTransaction(deps.db, (_trx) => allTrays(deps.db)));\n',
+    tool: "transactions",
+    says: "the pool is asked within a transaction: deps.db",
+  },
   { file: "src/storage/breach.ts", code: "export const a = () => new Date();\n", tool: "biome", says: "one clock" },
 ];
+
+const COMMANDS: { readonly [Tool in Breach["tool"]]: (file: string) => readonly [program: string, ...string[]] } = {
+  biome: (file) => ["biome", "lint", "--vcs-enabled=false", file],
+  depcruise: () => ["depcruise", "src", "--output-type", "err"],
+  transactions: () => ["tsx", resolve("scripts/check-transactions.ts"), copy],
+};
 
 const copy = mkdtempSync(join(tmpdir(), "common-tray-breach-"));
 for (const name of ["src", "lint", "biome.json", ".dependency-cruiser.cjs", "tsconfig.json", "package.json"]) {
@@ -63,8 +75,8 @@ let missed = 0;
 for (const { file, code, tool, says } of BREACHES) {
   const path = join(copy, file);
   writeFileSync(path, code);
-  const args = tool === "biome" ? ["lint", "--vcs-enabled=false", file] : ["src", "--output-type", "err"];
-  const { stdout, stderr, status } = spawnSync(join(bin, tool), args, { cwd: copy, encoding: "utf8" });
+  const [program, ...args] = COMMANDS[tool](file);
+  const { stdout, stderr, status } = spawnSync(join(bin, program), args, { cwd: copy, encoding: "utf8" });
   if (status === 0 || !`${stdout}${stderr}`.includes(says)) {
     console.error(`not reported by ${tool}: ${says}\n${stdout}${stderr}`);
     missed += 1;

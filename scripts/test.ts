@@ -88,6 +88,7 @@ try {
     check("types", "npm", ["run", "--silent", "typecheck"]),
     check("style and purity", `${BIN}/biome`, ["check", "--error-on-warnings", "."]),
     check("one way of dependency", `${BIN}/depcruise`, [...rooms, "--output-type", "err"]),
+    check("transactions ask no pool", `${BIN}/tsx`, ["scripts/check-transactions.ts"]),
     check("planted breaches are reported", `${BIN}/tsx`, ["scripts/check-the-checks.ts"]),
   ]);
   await makeTemplates(cluster);

@@ -50,6 +50,7 @@ export function wire(
       jobs: jobQueue(db, time.onTheMachine),
       tell: teller.tell,
       aside,
+      directory: { last: null, reading: null },
       trust: options.trust ?? { authservIds: [], keys: null },
       sending: options.sending ?? {
         holdMs: 0,

@@ -22,7 +22,6 @@ import { planAnswer } from "../core/writing/plan-answer";
 import {
   conversationRow,
   correspondenceOf,
-  type Database,
   endDraft,
   factsOf,
   holdConversations,
@@ -31,12 +30,13 @@ import {
   type NewMessage,
   rawMessage,
   recordsByIds,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import { aliasesOf, withAliases } from "./awaiting";
 import { carryOut, isEmpty, notToSettle } from "./change-conversations";
 import { fileWithin } from "./decide";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { enclosedIn } from "./enclosures";
 import { keepLetter, type Letter, storedLetter, type Writer } from "./letters";
 import { whoIsPresent } from "./presence";
@@ -102,8 +102,8 @@ export async function answerConversation(
 
 /** The same within a transaction that somebody else ends. */
 export async function answerWithin(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   writer: Writer,
   conversationId: ConversationId,
@@ -147,8 +147,8 @@ export async function answerWithin(
 
 // Before the letter is put together, as what it is filed on stands in it.
 async function filedWith(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   { files = null, after }: Answer,
   known: ConversationFacts,
@@ -160,7 +160,7 @@ async function filedWith(
 }
 
 /** Why a message of ours cannot go, whatever it is about; null when it can. */
-export function answerProblem(deps: Deps, { role }: TrayGrant, { to, cc, after }: Answer): Refusal | null {
+export function answerProblem(deps: Within, { role }: TrayGrant, { to, cc, after }: Answer): Refusal | null {
   if (role === "reader") return { kind: "readers-only-read" };
   if (to.length + cc.length === 0) return { kind: "no-recipient" };
   const isPast = after.kind === "expect" && after.until !== null && after.until <= deps.now();
@@ -168,7 +168,7 @@ export function answerProblem(deps: Deps, { role }: TrayGrant, { to, cc, after }
 }
 
 /** Remembers how she writes to somebody, which is offered to her the next time. */
-export async function rememberHabit(trx: Database, { memberId }: TrayGrant, { to, after }: Answer): Promise<void> {
+export async function rememberHabit(trx: Transaction, { memberId }: TrayGrant, { to, after }: Answer): Promise<void> {
   const [first] = to;
   if (first === undefined || after.kind === "wait") return;
   const whom = after.kind === "expect" ? (after.whom ?? "any") : "any";
@@ -177,8 +177,8 @@ export async function rememberHabit(trx: Database, { memberId }: TrayGrant, { to
 
 // Two answers to one letter, or one that has not read the newest: said before it goes, not after.
 async function crossing(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   id: ConversationId,
   { seenVersion = null, anyway = false, draft = null }: Answer,
@@ -218,7 +218,7 @@ export function effectsAfter(answer: Answer, messageId: MessageId, expectationId
 }
 
 /** What is promised in a message of ours, as follow-ups of whoever writes it. */
-export function followUpsOf(deps: Deps, { memberId }: TrayGrant, { promises = [] }: Answer): Effect[] {
+export function followUpsOf(deps: Within, { memberId }: TrayGrant, { promises = [] }: Answer): Effect[] {
   return promises.map(({ text, dueAt }) => {
     const followUpId = trustedId<FollowUpId>(deps.newId());
     return { kind: "follow-up-set", followUpId, forMember: memberId, dueAt, text };
@@ -227,7 +227,7 @@ export function followUpsOf(deps: Deps, { memberId }: TrayGrant, { promises = []
 
 /** The answer, and the word to whoever wrote where it is passed on; null where there is no such message to pass on. */
 async function lettersOf(
-  trx: Database,
+  trx: Transaction,
   grant: TrayGrant,
   id: ConversationId,
   answer: Answer,

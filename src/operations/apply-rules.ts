@@ -7,21 +7,21 @@ import { type Givable, planRule, type RuleThatHolds, rulesThatHold } from "../co
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   categoriesOf,
-  type Database,
   factsOf,
   holdConversations,
   keepCategories,
   membersWithRoles,
   recordsByIds,
+  type Transaction,
   type Tray,
 } from "../storage/index";
 import { carryOut } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Asking, Within } from "./deps";
 import type { Incoming } from "./stored-form";
 import { rulesLately, timesOffLately } from "./tray-directory";
 
 /** The rules of a tray that are for a message that arrives; none for history, and for what we wrote elsewhere. */
-export async function rulesFor(deps: Deps, tray: Tray, incoming: Incoming): Promise<RuleThatHolds[]> {
+export async function rulesFor(deps: Asking, tray: Tray, incoming: Incoming): Promise<RuleThatHolds[]> {
   const { message, isHistory, imported } = incoming;
   const isOurs = imported && message.from !== null && tray.addresses.includes(message.from.address);
   if (isHistory || isOurs) return [];
@@ -41,20 +41,20 @@ function asRuled(message: MailMessage): RuledMessage {
 
 /** The same for several, with what they give held until the transaction ends: before any conversation, as everybody does. */
 export async function holdRulesFor(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   tray: Tray,
   batch: readonly Incoming[],
 ): Promise<RuleThatHolds[][]> {
-  const all = await Promise.all(batch.map((incoming) => rulesFor(deps, tray, incoming)));
+  const all = await Promise.all(batch.map((incoming) => rulesFor({ ...deps, db: trx }, tray, incoming)));
   if (all.flat().some(({ rule }) => rule.actions.categoryIds.length > 0)) await keepCategories(trx);
   return all;
 }
 
 /** Lets rules act on the conversation that a message came into, one after the other, each a step of its own in the journal. */
 export async function applyRules(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   tray: Tray,
   { id, starts }: { readonly id: ConversationId; readonly starts: boolean },
   rules: readonly RuleThatHolds[],
@@ -70,7 +70,12 @@ export async function applyRules(
   }
 }
 
-async function givableIn(trx: Database, deps: Deps, tray: Tray, rules: readonly RuleThatHolds[]): Promise<Givable> {
+async function givableIn(
+  trx: Transaction,
+  deps: Within,
+  tray: Tray,
+  rules: readonly RuleThatHolds[],
+): Promise<Givable> {
   const wanted = rules.flatMap(({ rule }) => rule.actions.recordId ?? []);
   const [categories, records, members] = [
     await categoriesOf(trx, tray.id),
@@ -81,7 +86,7 @@ async function givableIn(trx: Database, deps: Deps, tray: Tray, rules: readonly 
   const filed = new Set<RecordId>(records.filter(({ closed }) => !closed).map(({ id }) => id));
   const deciding = new Set(members.filter(({ role }) => role !== "reader").map(({ id }) => id));
   const now = deps.now();
-  const timesOff = await timesOffLately(deps);
+  const timesOff = await timesOffLately({ ...deps, db: trx });
   return {
     isCategory: (id) => given.has(id),
     isRecord: (id) => filed.has(id),

@@ -3,7 +3,6 @@ import { err, ok, type Result } from "../core/kernel/result";
 import { type Arrangement, arrangedIds, copied, isSound, knownOf } from "../core/records/arrangement";
 import {
   arrangementOf,
-  type Database,
   type FilingRecord,
   filedCounts,
   inTransactionUnlessRefused,
@@ -13,9 +12,10 @@ import {
   saveArrangement,
   saveStartingArrangement,
   startingArrangement,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 
 /** A member's own tree with the records in it that she may know of, and how many conversations are open on each. */
@@ -125,8 +125,8 @@ export async function handOutArrangement(
 }
 
 async function handTo(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   memberId: MemberId,
   name: string,
   tree: Arrangement,

@@ -4,9 +4,17 @@ import { type BatchId, type ConversationId, type TrayId, trustedId } from "../co
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import type { Awaited } from "../core/turns/awaited";
 import { type Expectation, expectationsOf, isOpen } from "../core/turns/expectations";
-import { askedOf, contactsWith, type Database, factsOf, holdConversations, sendersIn } from "../storage/index";
+import {
+  askedOf,
+  contactsWith,
+  type Database,
+  factsOf,
+  holdConversations,
+  sendersIn,
+  type Transaction,
+} from "../storage/index";
 import { carryOut } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Within } from "./deps";
 
 /** The other addresses of people, as the tray's contacts have them. */
 export async function aliasesOf(
@@ -45,8 +53,8 @@ const LOOKED_AT = 100;
 
 /** Lets a contact's other addresses count where an answer by one of hers is awaited, also what came from them already. */
 export async function alsoAwait(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   trayId: TrayId,
   addresses: readonly EmailAddress[],
 ): Promise<void> {

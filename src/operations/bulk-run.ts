@@ -10,7 +10,6 @@ import {
   type BulkWork,
   bulkRunsOf,
   cancelBulkRun,
-  type Database,
   entriesOfBatches,
   factsOf,
   grantOfMember,
@@ -19,12 +18,13 @@ import {
   inTransaction,
   keepCategories,
   noteBulkProgress,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import { carryOut, notToSettle } from "./change-conversations";
 import { computeAnew } from "./compute-anew";
 import { decisionRefusal, withMentions } from "./decide";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { withFields } from "./filing";
 import type { Refusal } from "./refusal";
 import { plannerOf, withOwnId } from "./take-turns";
@@ -66,8 +66,8 @@ export async function beginRun(
 }
 
 async function handIn(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   ids: readonly ConversationId[],
   work: BulkWork,
@@ -82,7 +82,12 @@ async function handIn(
 }
 
 /** Begins to work out again everything in a tray that follows from its hours, however much it is. */
-export async function startComputingAnew(trx: Database, deps: Deps, grant: TrayGrant, words: string): Promise<void> {
+export async function startComputingAnew(
+  trx: Transaction,
+  deps: Within,
+  grant: TrayGrant,
+  words: string,
+): Promise<void> {
   const ids = await allOfTray(trx, grant.tray);
   if (ids.length > 0) await handIn(trx, deps, grant, ids, { kind: "compute-anew" }, words);
 }
@@ -126,8 +131,8 @@ async function nextStep(deps: Deps, id: RunId): Promise<boolean> {
 type StepDone = { readonly changed: number; readonly toTell: readonly ConversationId[] };
 
 async function carryOutStep(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   { work, batchId }: BulkRun,
   ids: readonly ConversationId[],

@@ -6,11 +6,11 @@ import {
   allTrays,
   asCategoryStep,
   type CategoryUses,
-  type Database,
   grantsOf,
   holdCategories,
   inTransaction,
   mayMembersChangeCategories,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
@@ -38,7 +38,7 @@ export async function changeCategories<T>(
   deps: Deps,
   grant: TrayGrant,
   scope: TrayId | null,
-  change: (trx: Database, seen: readonly Category[]) => Promise<Result<CategoryChange<T>, CategoryRefusal>>,
+  change: (trx: Transaction, seen: readonly Category[]) => Promise<Result<CategoryChange<T>, CategoryRefusal>>,
 ): Promise<Result<CategoriesChanged<T>, CategoryRefusal>> {
   const refusal = await categoryRight(deps, grant, scope);
   if (refusal !== null) return err(refusal);

@@ -9,7 +9,6 @@ import type { ConversationFacts } from "../core/standing/derive-standing";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   appendEntries,
-  type Database,
   factsOf,
   filesBeforeSettling,
   type HeldConversation,
@@ -18,9 +17,10 @@ import {
   keepDockets,
   membersOfTray,
   type NewEntry,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 import { tellOfEntries } from "./telling";
 
@@ -40,7 +40,7 @@ export async function changeConversations(
   grant: TrayGrant,
   target: Target,
   plan: (facts: ConversationFacts) => readonly Effect[],
-  guard: (trx: Database) => Promise<Refusal | null> = async () => null,
+  guard: (trx: Transaction) => Promise<Refusal | null> = async () => null,
 ): Promise<Result<Done, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const batchId = trustedId<BatchId>(deps.newId());
@@ -82,8 +82,8 @@ type ChangePlan = {
 
 /** Writes effects into the journal and keeps the dockets that they lead to; `rule` is the one that did it, where one did. */
 export async function carryOut(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   by: MemberId | null,
   batchId: BatchId,
   changes: readonly ChangePlan[],
@@ -121,7 +121,7 @@ export async function carryOut(
 
 /** Of some changes those that would settle what is filed nowhere, in a tray that settles only what is filed. */
 export async function notToSettle<Change extends Pick<ChangePlan, "known" | "effects">>(
-  trx: Database,
+  trx: Transaction,
   { tray }: TrayGrant,
   changes: readonly Change[],
 ): Promise<Change[]> {
@@ -135,7 +135,7 @@ export async function notToSettle<Change extends Pick<ChangePlan, "known" | "eff
 // A decision made on a page that is no longer true: nobody's decision is overwritten unseen, and nothing is put away
 // with a message in it that nobody read.
 async function staleDecision(
-  trx: Database,
+  trx: Transaction,
   grant: TrayGrant,
   seenVersion: number | null,
   { known, effects }: ChangePlan,
@@ -150,7 +150,7 @@ async function staleDecision(
   return putsAway && unread !== undefined ? { kind: "new-message", who: unread.fromName || unread.from } : null;
 }
 
-async function overtaken(trx: Database, grant: TrayGrant, entry: JournalEntry): Promise<Refusal> {
+async function overtaken(trx: Transaction, grant: TrayGrant, entry: JournalEntry): Promise<Refusal> {
   const members = await membersOfTray(trx, grant.tray.id);
   const nameOf = (id: MemberId) => members.find((member) => member.id === id)?.name ?? "a colleague";
   const names = {

@@ -5,7 +5,6 @@ import { partKey } from "../core/records/filing-means";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { isOpenAt, nextOpening } from "../core/worktime/working-hours";
 import {
-  type Database,
   factsOf,
   type HeldConversation,
   hoursOfTray,
@@ -14,6 +13,7 @@ import {
   remindersOf,
   type StoredDocket,
   storedDocketsOf,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 
@@ -49,7 +49,7 @@ export function differing(stored: StoredDocket, derived: Docket): DifferentColum
  * tray: whose move it is, what is awaited, and when reminders go, which is in working time. Gives those that were otherwise.
  */
 export async function computeAnew(
-  trx: Database,
+  trx: Transaction,
   grant: TrayGrant,
   held: readonly HeldConversation[],
 ): Promise<ConversationId[]> {
@@ -67,7 +67,7 @@ export async function computeAnew(
 }
 
 async function moveReminders(
-  trx: Database,
+  trx: Transaction,
   grant: TrayGrant,
   ids: readonly ConversationId[],
 ): Promise<ConversationId[]> {

@@ -12,7 +12,6 @@ import type { ConversationFacts } from "../core/standing/derive-standing";
 import {
   allMembers,
   categoriesOf,
-  type Database,
   groupsOf,
   keepCategories,
   keepRecord,
@@ -20,12 +19,13 @@ import {
   membersWithRoles,
   recordsByIds,
   standingEntry,
+  type Transaction,
   type TrayGrant,
   timesOffNow,
 } from "../storage/index";
 import { aliasesIn, withAliases } from "./awaiting";
 import { changeConversations, type Done, type Target } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Asking, Deps, Within } from "./deps";
 import { withFields } from "./filing";
 import type { Refusal } from "./refusal";
 import { loadsOfThere, plannerOf } from "./take-turns";
@@ -63,8 +63,8 @@ export async function decide(
 
 /** What filing a conversation comes to within a transaction that somebody else ends; refused as deciding it would be. */
 export async function fileWithin(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   filing: Filing,
   known: ConversationFacts,
@@ -104,14 +104,14 @@ export async function editNote(
 }
 
 /** The decision, a note with whom it names: they are told of it. */
-export async function withMentions(deps: Deps, decision: Decision): Promise<Decision> {
+export async function withMentions(deps: Asking, decision: Decision): Promise<Decision> {
   if (decision.kind !== "note" && decision.kind !== "edit-note") return decision;
   if (!decision.text.includes("@")) return decision;
   return { ...decision, mentions: mentioned(decision.text, await allMembers(deps.db)) };
 }
 
 /** Why a decision cannot be about any conversation of a tray; null when it can. */
-export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: Decision): Promise<Refusal | null> {
+export async function decisionRefusal(deps: Asking, grant: TrayGrant, decision: Decision): Promise<Refusal | null> {
   switch (decision.kind) {
     case "assign":
       return decision.ownerId === null ? null : ownerRefusal(deps, grant, decision.ownerId, decision.evenIfAway);
@@ -145,7 +145,7 @@ export async function decisionRefusal(deps: Deps, grant: TrayGrant, decision: De
 }
 
 async function recordRefusal(
-  deps: Deps,
+  deps: Asking,
   grant: TrayGrant,
   { kind, recordId }: Extract<Decision, { kind: "file" | "unfile" | "particulars" }>,
 ): Promise<Refusal | null> {
@@ -154,12 +154,12 @@ async function recordRefusal(
   return kind === "file" && record.closed ? { kind: "record-closed", code: record.code } : null;
 }
 
-function pastRefusal(deps: Deps, { until }: { readonly until: Instant | null }): Refusal | null {
+function pastRefusal(deps: Within, { until }: { readonly until: Instant | null }): Refusal | null {
   return until === null || until > deps.now() ? null : { kind: "date-is-past" };
 }
 
 async function categoryRefusal(
-  deps: Deps,
+  deps: Asking,
   grant: TrayGrant,
   { categoryId, give }: Extract<Decision, { kind: "categorise" }>,
 ): Promise<Refusal | null> {
@@ -168,13 +168,13 @@ async function categoryRefusal(
   return give && category.retired ? { kind: "category-retired", name: category.name } : null;
 }
 
-async function memberRefusal(deps: Deps, grant: TrayGrant, memberId: MemberId): Promise<Refusal | null> {
+async function memberRefusal(deps: Asking, grant: TrayGrant, memberId: MemberId): Promise<Refusal | null> {
   const members = await membersOfTray(deps.db, grant.tray.id);
   return members.some(({ id }) => id === memberId) ? null : { kind: "no-such", what: "member" };
 }
 
 async function ownerRefusal(
-  deps: Deps,
+  deps: Asking,
   grant: TrayGrant,
   ownerId: MemberId,
   evenIfAway = false,
@@ -198,7 +198,7 @@ async function ownerRefusal(
 }
 
 async function groupRefusal(
-  deps: Deps,
+  deps: Asking,
   grant: TrayGrant,
   { groupId }: Extract<Decision, { kind: "assign-in-turn" }>,
 ): Promise<Refusal | null> {
@@ -207,7 +207,7 @@ async function groupRefusal(
   return (await loadsOfThere(deps, grant, group)).size === 0 ? { kind: "nobody-there", name: group.name } : null;
 }
 
-async function mentionRefusal(deps: Deps, grant: TrayGrant, mentions: readonly MemberId[]): Promise<Refusal | null> {
+async function mentionRefusal(deps: Asking, grant: TrayGrant, mentions: readonly MemberId[]): Promise<Refusal | null> {
   if (mentions.length === 0) return null;
   const members = await membersOfTray(deps.db, grant.tray.id);
   const outside = mentions.filter((id) => !members.some((member) => member.id === id));

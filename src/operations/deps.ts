@@ -1,11 +1,12 @@
 import type { Instant } from "../core/kernel/instant";
 import type { Change, JobQueue, ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import type { Aside } from "../mail/index";
-import type { Database } from "../storage/index";
+import type { Database, Pool, Transaction } from "../storage/index";
+import type { DirectoryCache } from "./tray-directory";
 
 /** What every operation is given: the one clock, the one maker of ids, and the ways out. */
 export type Deps = {
-  readonly db: Database;
+  readonly db: Pool;
   readonly now: () => Instant;
   /** A new UUID, version 7 (RFC 9562), so that ids of one table are in order of time. */
   readonly newId: () => string;
@@ -15,9 +16,10 @@ export type Deps = {
   readonly lists: ListLeaver;
   /** Where what came from outside is parsed, laid out, packed and converted. */
   readonly aside: Aside;
+  readonly directory: DirectoryCache;
   readonly trust: TrustSettings;
   readonly sending: SendingSettings;
-  readonly jobs: JobQueue<Database>;
+  readonly jobs: JobQueue<Transaction>;
   /** Tells the open screens, after the commit. */
   readonly tell: (change: Change) => void;
   /** Whether this is the demo, where colleagues sign in with one click. */
@@ -25,3 +27,9 @@ export type Deps = {
   /** Puts the demo's clock ahead by so many milliseconds; null everywhere else. */
   readonly passTime: ((ms: number) => void) | null;
 };
+
+/** What there is within a transaction that somebody else began: everything but the pool. */
+export type Within = Omit<Deps, "db">;
+
+/** What asks, of the pool or within a transaction. */
+export type Asking = Within & { readonly db: Database };

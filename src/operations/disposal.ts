@@ -11,7 +11,6 @@ import {
   allFiledOn,
   type Certificate,
   conversationsHeld,
-  type Database,
   deleteRecord,
   factsOf,
   grantsOf,
@@ -29,10 +28,11 @@ import {
   recordTypes,
   registerRecords,
   retentionPolicies,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import { carryOut } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Asking, Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 import { ANNOUNCED_MS, termsNow } from "./retention";
 
@@ -58,7 +58,7 @@ export async function previewDisposal(
   });
 }
 
-async function dueTerm(deps: Deps, zone: string, id: RecordId): Promise<Term | null> {
+async function dueTerm(deps: Asking, zone: string, id: RecordId): Promise<Term | null> {
   const term = (await termsNow(deps, zone, id)).terms.get(id);
   return term !== undefined && isDue(term, deps.now()) ? term : null;
 }
@@ -125,7 +125,7 @@ async function dispose(
 }
 
 async function disposalRefusal(
-  deps: Deps,
+  deps: Asking,
   grant: TrayGrant | null,
   { id, code }: RegisterRecord,
   { open, goes, elsewhere }: Named,
@@ -139,8 +139,8 @@ async function disposalRefusal(
 }
 
 async function takeOff(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   by: MemberId | null,
   recordId: RecordId,
   held: Awaited<ReturnType<typeof conversationsHeld>>,
@@ -170,7 +170,7 @@ type Disposed = {
 };
 
 function certificateOf(
-  deps: Deps,
+  deps: Within,
   { record, kind, named, term, zone }: Disposed,
   byName: string,
   previewedAt: Certificate["previewedAt"],

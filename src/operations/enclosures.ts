@@ -6,7 +6,6 @@ import { type Enclosure, MOST_ENCLOSED_BYTES, MOST_ENCLOSURES } from "../core/wr
 import { safeFileName } from "../mail/index";
 import {
   addEnclosure,
-  type Database,
   dropEnclosures,
   enclosuresByIds,
   hasEnclosuresBefore,
@@ -14,9 +13,10 @@ import {
   inTransaction,
   recordByCode,
   sizeOfEnclosures,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { documentsOf, type NamedDocument } from "./look-at-records";
 import { contentOfDocument } from "./record-documents";
 import type { Refusal } from "./refusal";
@@ -28,7 +28,7 @@ export async function enclose(deps: Deps, grant: TrayGrant, file: NamedFile): Pr
 }
 
 /** The same within a transaction that somebody else ends. */
-export function keepEnclosed(trx: Database, deps: Deps, grant: TrayGrant, file: NamedFile): Promise<Enclosure> {
+export function keepEnclosed(trx: Transaction, deps: Within, grant: TrayGrant, file: NamedFile): Promise<Enclosure> {
   const named = { ...file, name: safeFileName(file.name) };
   return addEnclosure(trx, grant, trustedId<EnclosureId>(deps.newId()), named, deps.now());
 }
@@ -64,7 +64,7 @@ export async function encloseDocument(
 
 /** The files that go with a message of ours, by their ids. */
 export async function enclosedIn(
-  trx: Database,
+  trx: Transaction,
   grant: TrayGrant,
   ids: readonly EnclosureId[],
 ): Promise<Result<readonly NamedFile[], Refusal>> {

@@ -6,7 +6,6 @@ import { withValueReplaced } from "../core/lists/narrowing";
 import { withCategoryReplaced } from "../core/rules/rule";
 import {
   type CategoryUses,
-  type Database,
   recategoriseContacts,
   refoldCategories,
   removeCategory,
@@ -15,12 +14,13 @@ import {
   rulesGiving,
   saveCategory,
   saveRule,
+  type Transaction,
   type TrayGrant,
   usesOfCategory,
   viewsWithCategory,
 } from "../storage/index";
 import { type CategoriesChanged, type CategoryChange, type CategoryRefusal, draftRefusal } from "./change-categories";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { onCategory } from "./save-category";
 
 /** What uses a category, for saying so before it is merged or deleted. */
@@ -76,7 +76,7 @@ function successorRefusal(
   return null;
 }
 
-async function usesRefusal(trx: Database, id: CategoryId, announced: CategoryUses): Promise<CategoryRefusal | null> {
+async function usesRefusal(trx: Transaction, id: CategoryId, announced: CategoryUses): Promise<CategoryRefusal | null> {
   const uses = await usesOfCategory(trx, id);
   const isAsSaid = (Object.keys(uses) as (keyof CategoryUses)[]).every((use) => uses[use] === announced[use]);
   return isAsSaid ? null : { kind: "uses-changed", uses };
@@ -84,8 +84,8 @@ async function usesRefusal(trx: Database, id: CategoryId, announced: CategoryUse
 
 // What stands under it goes on standing under its successor, or one level up where there is none.
 async function moveChildren(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   category: Category,
   successor: Category | null,
   seen: readonly Category[],

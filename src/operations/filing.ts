@@ -3,7 +3,7 @@ import type { RecordTypeId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import { beginningOf, type FieldValues, readFieldValues } from "../core/records/filing-field";
 import { keepSetting, recordTypes, registerRecords, settingsOf, type TrayGrant } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Asking } from "./deps";
 import type { Refusal } from "./refusal";
 
 type Filed = Extract<Decision, { kind: "file" | "particulars" }>;
@@ -14,7 +14,11 @@ const keyOf = (typeId: RecordTypeId) => `filing/${typeId}`;
  * A decision as it is to be carried out: what is filed has the particulars that its record asks for, which are then what
  * she begins with the next time. Refused, with what is asked, while something that is needed is not there or is wrong.
  */
-export async function withFields(deps: Deps, grant: TrayGrant, decision: Decision): Promise<Result<Decision, Refusal>> {
+export async function withFields(
+  deps: Asking,
+  grant: TrayGrant,
+  decision: Decision,
+): Promise<Result<Decision, Refusal>> {
   if (decision.kind !== "file" && decision.kind !== "particulars") return ok(decision);
   const [record] = await registerRecords(deps.db, grant, [decision.recordId]);
   const type = (await recordTypes(deps.db)).find(({ id }) => id === record?.typeId);
@@ -34,7 +38,7 @@ export async function withFields(deps: Deps, grant: TrayGrant, decision: Decisio
 }
 
 async function remembered(
-  deps: Deps,
+  deps: Asking,
   { memberId }: TrayGrant,
   typeId: RecordTypeId,
   decision: Filed,
@@ -44,7 +48,7 @@ async function remembered(
   return { ...decision, fields };
 }
 
-async function lastFields(deps: Deps, { memberId }: TrayGrant, typeId: RecordTypeId): Promise<FieldValues> {
+async function lastFields(deps: Asking, { memberId }: TrayGrant, typeId: RecordTypeId): Promise<FieldValues> {
   const kept = (await settingsOf(deps.db, memberId, [keyOf(typeId)])).get(keyOf(typeId));
   return typeof kept === "object" && kept !== null ? (kept as FieldValues) : {};
 }

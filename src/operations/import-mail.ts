@@ -7,9 +7,9 @@ import type { MailMessage } from "../core/message/mail-message";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { independentGroups } from "../core/threading/independent-groups";
 import { DamagedFile, readMailFiles } from "../mail/index";
-import { type Database, factsOf, holdConversations, inTransaction, type Tray } from "../storage/index";
+import { factsOf, holdConversations, inTransaction, type Transaction, type Tray } from "../storage/index";
 import { carryOut } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { type Incoming, keepAllInTray } from "./keep-in-tray";
 import { colleaguesNow, traysOfAddresses } from "./tray-directory";
 
@@ -164,7 +164,7 @@ async function keepTogether(
 
 const SETTLED: readonly Effect[] = [{ kind: "settled" }];
 
-async function settleAll(trx: Database, deps: Deps, tray: Tray, ids: readonly ConversationId[]): Promise<void> {
+async function settleAll(trx: Transaction, deps: Within, tray: Tray, ids: readonly ConversationId[]): Promise<void> {
   const held = await holdConversations(trx, tray.id, ids);
   const facts = await factsOf(trx, ids);
   const changes = held.map((conversation) => ({

@@ -18,7 +18,6 @@ import {
   closeJoined,
   conversationRow,
   correspondenceOf,
-  type Database,
   factsOf,
   holdConversations,
   inTransaction,
@@ -30,11 +29,12 @@ import {
   relist,
   reopenJoined,
   startEmpty,
+  type Transaction,
   type Tray,
   type TrayGrant,
 } from "../storage/index";
 import type { Done } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 
 /** Puts a conversation into another one of the tray: its messages, notes and journal follow there, and it is no more by itself. */
@@ -71,7 +71,7 @@ type Joining = {
 };
 
 /** The same within the caller's transaction, which need not hold the two; a late parent joins pieces so. */
-export async function joinPiece(trx: Database, deps: Deps, tray: Tray, joining: Joining): Promise<void> {
+export async function joinPiece(trx: Transaction, deps: Within, tray: Tray, joining: Joining): Promise<void> {
   const { target, source } = joining;
   const held = await holdConversations(trx, tray.id, [target, source]);
   const before = held.find(({ id }) => id === target)?.version ?? 0;
@@ -151,7 +151,7 @@ export function isMoving<Entry extends JournalEntry>(entry: Entry): entry is Ent
  * Puts what an entry of a conversation moved back where it was, as far as it is still there; gives the other conversation,
  * as it stands now. Both have to be held; the docket of the one that the entry is in is for the caller to keep.
  */
-export async function moveBack(trx: Database, tray: Tray, id: ConversationId, { effect }: Moving): Promise<void> {
+export async function moveBack(trx: Transaction, tray: Tray, id: ConversationId, { effect }: Moving): Promise<void> {
   const other = effect.conversationId;
   await holdConversations(trx, tray.id, [id, other]);
   if (effect.kind === "joined") {
@@ -174,8 +174,8 @@ export async function moveBack(trx: Database, tray: Tray, id: ConversationId, { 
 }
 
 async function appendOwn(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   tray: Tray,
   entry: { conversationId: ConversationId; version: number; effect: Effect; by: MemberId | null; batchId: BatchId },
 ): Promise<void> {
@@ -184,7 +184,7 @@ async function appendOwn(
   await appendEntries(trx, [{ id, trayId: tray.id, conversationId, version, at: deps.now(), by, batchId, effect }]);
 }
 
-async function keepDerived(trx: Database, kept: readonly { id: ConversationId; version: number }[]): Promise<void> {
+async function keepDerived(trx: Transaction, kept: readonly { id: ConversationId; version: number }[]): Promise<void> {
   const facts = await factsOf(
     trx,
     kept.map(({ id }) => id),

@@ -31,10 +31,11 @@ import {
   reportedMessage,
   storeIfUnknown,
   storeMessage,
+  type Transaction,
   type Tray,
 } from "../storage/index";
 import { applyRules, holdRulesFor, rulesFor } from "./apply-rules";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { joinPiece } from "./join-conversations";
 import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";
 import { tellOfMessage } from "./telling";
@@ -72,7 +73,7 @@ export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): P
 }
 
 /** Places a message in a tray and stores it, within the caller's transaction. */
-export async function keepInTray(trx: Database, deps: Deps, tray: Tray, incoming: Incoming): Promise<Kept> {
+export async function keepInTray(trx: Transaction, deps: Within, tray: Tray, incoming: Incoming): Promise<Kept> {
   const [kept] = await keepAllInTray(trx, deps, tray, [incoming]);
   if (kept === undefined) throw new Error("a message was neither kept nor known");
   return kept;
@@ -80,8 +81,8 @@ export async function keepInTray(trx: Database, deps: Deps, tray: Tray, incoming
 
 /** The same for several, one after the other: what the tray knows of them is looked up once. */
 export async function keepAllInTray(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   tray: Tray,
   batch: readonly Incoming[],
 ): Promise<Kept[]> {
@@ -100,8 +101,8 @@ export async function keepAllInTray(
 type Around = { readonly known: KnownThreads; readonly rules: readonly RuleThatHolds[] };
 
 async function keepOne(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   tray: Tray,
   incoming: Incoming,
   { known, rules }: Around,
@@ -146,7 +147,7 @@ async function keepOne(
 // What is brought over from elsewhere is no news.
 async function tellOfArrival(
   db: Database,
-  deps: Deps,
+  deps: Within,
   { imported }: Incoming,
   message: NewMessage,
   { conversationId, docket }: MessagePlace,
@@ -162,7 +163,7 @@ function linksOf({ message }: Incoming): string[] {
 const REPORTED_WITHIN = 10 * DAY;
 
 async function reportedBy(
-  trx: Database,
+  trx: Transaction,
   tray: Tray,
   { message, receivedAt }: Incoming,
 ): Promise<ReportedMessage | null> {
@@ -176,7 +177,7 @@ async function reportedBy(
 const SUBJECT_WITHIN = 60 * DAY;
 
 async function homeBySubject(
-  trx: Database,
+  trx: Transaction,
   tray: Tray,
   { message, receivedAt }: Incoming,
 ): Promise<ConversationId | null> {
@@ -196,7 +197,7 @@ type Circumstances = Pick<NewMessage, "trust" | "isNewParticipant"> & {
 
 async function circumstances(
   db: Database,
-  deps: Deps,
+  deps: Within,
   tray: Tray,
   incoming: Incoming,
   joins: ConversationId | null,
@@ -220,8 +221,8 @@ async function returnOf(db: Database, tray: Tray, { message, receivedAt }: Incom
 }
 
 async function joinLatePiece(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   tray: Tray,
   target: ConversationId,
   source: ConversationId,
@@ -233,7 +234,7 @@ async function joinLatePiece(
 
 // Clocks run slow: what answers a message of ours was not written before it. Null where it seems to be later anyway.
 async function answeredAt(
-  trx: Database,
+  trx: Transaction,
   tray: Tray,
   { message, receivedAt }: Incoming,
   held: Held | null,
@@ -247,7 +248,7 @@ type Held = { readonly version: number; readonly facts: ConversationFacts };
 
 /** A message as it is stored in a conversation: one that is held, or a new one (null). */
 function placed(
-  deps: Deps,
+  deps: Within,
   tray: Tray,
   incoming: Incoming,
   conversationId: ConversationId,
@@ -278,7 +279,7 @@ function placed(
   return { stored, place };
 }
 
-async function heldFacts(trx: Database, tray: Tray, id: ConversationId): Promise<Held> {
+async function heldFacts(trx: Transaction, tray: Tray, id: ConversationId): Promise<Held> {
   const [held] = await holdConversations(trx, tray.id, [id]);
   if (held === undefined) throw new Error(`conversation ${id} is linked from tray ${tray.slug} and not in it`);
   const facts = (await factsOf(trx, [id])).get(id) ?? NOTHING_HAPPENED;

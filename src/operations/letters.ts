@@ -10,14 +10,14 @@ import type { ConversationFacts } from "../core/standing/derive-standing";
 import { threadIds } from "../core/threading/place-message";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../mail/index";
 import {
-  type Database,
   keepRecipients,
   type MessagePlace,
   type NewMessage,
   storeMessage,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Within } from "./deps";
 import { dedupeKeyOf } from "./stored-form";
 
 /** Who writes, as the From field and the journal have it. */
@@ -40,7 +40,7 @@ export type Letter = {
 /** How a letter goes. */
 export type LetterOptions = { readonly asksReport?: boolean; readonly expiresAt?: Instant | null };
 
-const leavesAt = (deps: Deps) => later(deps.now(), deps.sending.holdMs);
+const leavesAt = (deps: Within) => later(deps.now(), deps.sending.holdMs);
 
 // Names the records for whoever files it on the other side, whatever becomes of its subject.
 const RECORDS_FIELD = "Record-Reference";
@@ -52,8 +52,8 @@ export type LetterPlace = Pick<MessagePlace, "conversationId" | "start" | "versi
 
 /** Stores a letter in its place and hands in the job that sends it. */
 export async function keepLetter(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   stored: NewMessage,
   { facts, ...place }: LetterPlace,
 ): Promise<void> {
@@ -73,7 +73,7 @@ export async function keepLetter(
 
 /** A letter as it goes and as it is stored, its Message-ID fixed. */
 export async function storedLetter(
-  deps: Deps,
+  deps: Within,
   grant: TrayGrant,
   writer: Writer,
   letter: Letter,

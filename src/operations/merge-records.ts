@@ -8,16 +8,16 @@ import { type ConversationFacts, NOTHING_HAPPENED } from "../core/standing/deriv
 import {
   allFiledOn,
   conversationsHeld,
-  type Database,
   factsOf,
   type RegisterRecord,
   refreshViewers,
   repointRecord,
   saveRecords,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import { carryOut } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { type Held, onRecord, type RecordRefusal, writeDown } from "./records";
 
 /** What a merge did: the record that is left, and how many conversations came to it. */
@@ -81,8 +81,8 @@ function mergeRefusal(
 }
 
 async function refile(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   { memberId }: TrayGrant,
   batchId: BatchId,
   ids: readonly ConversationId[],

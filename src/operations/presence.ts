@@ -1,7 +1,7 @@
 import type { ConversationId } from "../core/kernel/ids";
 import { type Instant, later, SECOND } from "../core/kernel/instant";
 import { type Doing, dropPresence, keepPresence, type Present, presentIn, type TrayGrant } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Asking, Deps } from "./deps";
 
 /** How often a page says that it is still there, in milliseconds. */
 export const PRESENCE_EVERY_MS = 20 * SECOND;
@@ -31,6 +31,6 @@ export async function leavePage(
 }
 
 /** Which colleagues have a conversation open, and who of them writes. */
-export function whoIsPresent(deps: Deps, grant: TrayGrant, conversationId: ConversationId): Promise<Present[]> {
+export function whoIsPresent(deps: Asking, grant: TrayGrant, conversationId: ConversationId): Promise<Present[]> {
   return presentIn(deps.db, grant, conversationId, heardSince(deps.now()));
 }

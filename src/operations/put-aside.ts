@@ -4,7 +4,6 @@ import { DAY, later } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import type { Job } from "../core/ports";
 import {
-  type Database,
   deathsOf,
   dropImportFile,
   endParcel,
@@ -22,10 +21,11 @@ import {
   parcelById,
   putJobAside,
   setImportState,
+  type Transaction,
   type TrayGrant,
   whoseImport,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 import { putSendingAside } from "./send-message";
 
@@ -81,7 +81,7 @@ async function putAside(deps: Deps, job: Job): Promise<void> {
 }
 
 // What it was about ends as failed, and says why to whoever asked.
-async function endAsFailed(trx: Database, deps: Deps, job: Job): Promise<About> {
+async function endAsFailed(trx: Transaction, deps: Within, job: Job): Promise<About> {
   const now = deps.now();
   switch (job.kind) {
     case "send-message":

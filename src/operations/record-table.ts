@@ -5,7 +5,6 @@ import { readTable, type TableLine, writeTable } from "../mail/index";
 import {
   allMembers,
   codesTaken,
-  type Database,
   groupsOf,
   holdRegister,
   inTransactionUnlessRefused,
@@ -15,9 +14,10 @@ import {
   refreshViewers,
   registerRecords,
   saveRecords,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { changedRecord, newRecord, type RecordRefusal, writeDown } from "./records";
 import { refusalInWords } from "./refusal";
 
@@ -86,8 +86,8 @@ export async function importRecords(
 
 /** The same within a transaction that somebody else ends; `isWanted` chooses lines by the code they have. */
 export async function takeRecordLines(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   table: readonly TableLine[],
   isWanted: (code: string, known: ReadonlyMap<string, RegisterRecord>) => boolean = () => true,
@@ -108,7 +108,7 @@ type Surroundings = {
   readonly taken: Set<string>;
 } & Pick<TableContext, "types" | "members" | "groups" | "readerId">;
 
-async function surroundings(trx: Database, grant: TrayGrant): Promise<Surroundings> {
+async function surroundings(trx: Transaction, grant: TrayGrant): Promise<Surroundings> {
   const [records, types, members, groups, taken] = [
     await registerRecords(trx, grant),
     await recordTypes(trx),
@@ -128,8 +128,8 @@ async function surroundings(trx: Database, grant: TrayGrant): Promise<Surroundin
 }
 
 async function takeLine(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   around: Surroundings,
   { line, cells }: TableLine,

@@ -15,9 +15,10 @@ import {
   refreshViewers,
   registerRecords,
   saveRecords,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 
 /** Why the register stays as it is: something is wrong with an entry, or with changing it. */
@@ -65,8 +66,8 @@ export async function createRecord(
 
 /** A record that is to be opened, in a transaction that holds the register; with the next code of its type, or one given by hand. */
 export async function newRecord(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   { known, types }: Beside,
   draft: EntryDraft,
@@ -148,7 +149,7 @@ export async function onRecord<T>(
   deps: Deps,
   grant: TrayGrant,
   id: RecordId,
-  work: (trx: Database, held: Held) => Promise<Result<T, RecordRefusal>>,
+  work: (trx: Transaction, held: Held) => Promise<Result<T, RecordRefusal>>,
 ): Promise<Result<T, RecordRefusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<T, RecordRefusal>> => {
@@ -165,7 +166,7 @@ async function knownTo(db: Database, grant: TrayGrant): Promise<Map<RecordId, Re
   return new Map((await registerRecords(db, grant)).map((record) => [record.id, record]));
 }
 
-async function maySee(trx: Database, grant: TrayGrant, id: RecordId): Promise<boolean> {
+async function maySee(trx: Transaction, grant: TrayGrant, id: RecordId): Promise<boolean> {
   return (await registerRecords(trx, grant, [id])).length === 1;
 }
 
@@ -205,8 +206,8 @@ function changeInWords(before: RegisterRecord, after: RegisterRecord): string {
 
 /** Writes down what was done to records. */
 export async function writeDown(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   by: MemberId,
   ids: readonly RecordId[],
   words: string,

@@ -14,7 +14,6 @@ import {
   allMembers,
   conversationRows,
   correspondenceOf,
-  type Database,
   dueReminders,
   endReminder,
   factsOf,
@@ -30,10 +29,11 @@ import {
   remindersOf,
   type SheetRow,
   stopReminders,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import { answerWithin } from "./answer-conversation";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 
 /** How somebody is reminded: in what style, or with what text; once or in a series. */
@@ -159,7 +159,7 @@ async function attempt(deps: Deps, reminder: Reminder): Promise<boolean> {
   return sent.ok && sent.value;
 }
 
-async function sendOne(trx: Database, deps: Deps, reminder: Reminder): Promise<Result<boolean, Refusal>> {
+async function sendOne(trx: Transaction, deps: Within, reminder: Reminder): Promise<Result<boolean, Refusal>> {
   const { id, conversationId, trayId, madeBy } = reminder;
   if (!(await holdReminder(trx, id))) return ok(false);
   const grant = await grantOfMember(trx, madeBy, trayId, deps.now());
@@ -200,7 +200,7 @@ async function sendOne(trx: Database, deps: Deps, reminder: Reminder): Promise<R
 }
 
 // How far the clock of whoever wrote a message is ahead of UTC, as it is dated.
-async function clockOf(trx: Database, grant: TrayGrant, id: MessageId): Promise<number | null> {
+async function clockOf(trx: Transaction, grant: TrayGrant, id: MessageId): Promise<number | null> {
   const message = await rawMessage(trx, grant, id);
   return message === null ? null : dateOffsetOf(message.raw);
 }

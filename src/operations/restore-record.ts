@@ -12,7 +12,6 @@ import { type OpenZip, readRows, readTable, spoolMbox } from "../mail/index";
 import {
   addRecordDocument,
   allMembers,
-  type Database,
   factsOf,
   holdConversations,
   inTransaction,
@@ -21,10 +20,11 @@ import {
   recordByCode,
   recordTypes,
   registerRecords,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import { carryOut } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { incomingPast } from "./import-mail";
 import { joinConversations, splitOff } from "./join-conversations";
 import { keepAllInTray } from "./keep-in-tray";
@@ -280,8 +280,8 @@ type Thread = {
 };
 
 async function fileThread(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   restoring: Restoring,
   thread: Thread,
@@ -296,7 +296,7 @@ async function fileThread(
 }
 
 async function filingEffects(
-  trx: Database,
+  trx: Transaction,
   grant: TrayGrant,
   { recordId, fields }: Restoring,
   { letters, isNew }: Thread,
@@ -338,7 +338,7 @@ function filingIn(line: Line, recordId: RecordId, fields: readonly FilingField[]
 }
 
 // By whoever of that name is here, at the time at which they were written.
-async function addNotes(trx: Database, deps: Deps, grant: TrayGrant, { home, notes }: Thread): Promise<void> {
+async function addNotes(trx: Transaction, deps: Within, grant: TrayGrant, { home, notes }: Thread): Promise<void> {
   if (notes.length === 0) return;
   const members = await allMembers(trx);
   for (const { at: written = "", by = "", text = "" } of notes) {
@@ -349,15 +349,15 @@ async function addNotes(trx: Database, deps: Deps, grant: TrayGrant, { home, not
     const isHere = known.entries.some((entry) => entry.effect.kind === "noted" && entry.at === at);
     if (held === undefined || isHere) continue;
     const writer = members.find(({ name }) => name === by)?.id ?? null;
-    const then: Deps = { ...deps, now: () => at };
+    const then: Within = { ...deps, now: () => at };
     const effects: Effect[] = [{ kind: "noted", text: writer === null && by !== "" ? `${by}: ${text}` : text }];
     await carryOut(trx, then, writer, trustedId<BatchId>(deps.newId()), [{ conversation: held, known, effects }]);
   }
 }
 
 async function addDocuments(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   { recordId, fields }: Restoring,
   documents: readonly Letter[],
 ): Promise<number> {

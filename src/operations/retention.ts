@@ -29,7 +29,7 @@ import {
   saveRetentionPolicy,
   type TrayGrant,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Asking, Deps } from "./deps";
 import { writeDown } from "./records";
 import type { Refusal } from "./refusal";
 
@@ -60,7 +60,7 @@ export const ANNOUNCED_MS = 7 * DAY;
 
 /** The terms of all records, or (`around`) of those that one's depends on; told from all mail, whoever may know of it. */
 export async function termsNow(
-  deps: Deps,
+  deps: Asking,
   zone: string,
   around: RecordId | null = null,
 ): Promise<{ all: Retained[]; terms: Map<RecordId, Term> }> {
@@ -193,7 +193,7 @@ export async function bearPolicy(
   });
 }
 
-async function isBearer(deps: Deps, grant: TrayGrant, bearer: PolicyBearer, id: string): Promise<boolean> {
+async function isBearer(deps: Asking, grant: TrayGrant, bearer: PolicyBearer, id: string): Promise<boolean> {
   if (bearer === "record") return (await recordsByIds(deps.db, grant, [trustedId<RecordId>(id)])).length > 0;
   if (bearer === "record_type") return (await recordTypes(deps.db)).some((type) => type.id === id);
   return (await categoriesOf(deps.db, grant.tray.id)).some((category) => category.id === id);

@@ -4,7 +4,6 @@ import { whyRuleHolds } from "../core/rules/match-rule";
 import { checkRule, type Rule, type RuleProblems } from "../core/rules/rule";
 import {
   categoriesOf,
-  type Database,
   inTransactionUnlessRefused,
   keepCategories,
   membersWithRoles,
@@ -14,6 +13,7 @@ import {
   removeRule,
   rulesOf,
   saveRule,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
@@ -60,7 +60,7 @@ export async function keepRule(deps: Deps, grant: TrayGrant, draft: RuleDraft): 
   });
 }
 
-async function actionRefusal(trx: Database, grant: TrayGrant, { actions }: RuleDraft): Promise<Refusal | null> {
+async function actionRefusal(trx: Transaction, grant: TrayGrant, { actions }: RuleDraft): Promise<Refusal | null> {
   const known = new Set((await categoriesOf(trx, grant.tray.id)).map(({ id }) => id));
   if (actions.categoryIds.some((id) => !known.has(id))) return { kind: "no-such", what: "category" };
   if (actions.recordId !== null && (await recordsByIds(trx, grant, [actions.recordId])).length === 0)
@@ -68,7 +68,7 @@ async function actionRefusal(trx: Database, grant: TrayGrant, { actions }: RuleD
   return actions.ownerId === null ? null : ownerRefusal(trx, grant, actions.ownerId);
 }
 
-async function ownerRefusal(trx: Database, grant: TrayGrant, ownerId: MemberId): Promise<Refusal | null> {
+async function ownerRefusal(trx: Transaction, grant: TrayGrant, ownerId: MemberId): Promise<Refusal | null> {
   const owner = (await membersWithRoles(trx, grant.tray.id)).find(({ id }) => id === ownerId);
   if (owner === undefined) return { kind: "no-such", what: "member" };
   return owner.role === "reader" ? { kind: "only-reads", name: owner.name } : null;

@@ -6,9 +6,9 @@ import { err, ok, type Result } from "../core/kernel/result";
 import {
   addCategories,
   categoriesOf,
-  type Database,
   MAX_CATEGORIES,
   orderCategories,
+  type Transaction,
   type TrayGrant,
   saveCategory as write,
 } from "../storage/index";
@@ -114,7 +114,7 @@ export async function onCategory<T>(
   deps: Deps,
   grant: TrayGrant,
   id: CategoryId,
-  change: (trx: Database, category: Category, seen: readonly Category[]) => Promise<Change<T>>,
+  change: (trx: Transaction, category: Category, seen: readonly Category[]) => Promise<Change<T>>,
 ): Changed<T> {
   const known = (await categoriesOf(deps.db, grant.tray.id)).find((one) => one.id === id);
   if (known === undefined) return err({ kind: "no-such", what: "category" });

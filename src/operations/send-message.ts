@@ -5,7 +5,6 @@ import { later, MINUTE, SECOND } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
-  type Database,
   factsOf,
   handedOverSince,
   holdConversations,
@@ -14,10 +13,11 @@ import {
   inTransaction,
   type OutgoingMessage,
   setDelivery,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import { carryOut } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 
 /** Which try this is; after the last one a message that cannot be handed over has failed. */
@@ -64,7 +64,7 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
 const PACE = MINUTE;
 
 // Too much at once makes servers suspicious: the message waits for its turn as a new job.
-async function isPaced(trx: Database, deps: Deps, message: OutgoingMessage): Promise<boolean> {
+async function isPaced(trx: Transaction, deps: Within, message: OutgoingMessage): Promise<boolean> {
   const { aMinute, perDomainAMinute } = deps.sending;
   const limits: readonly (readonly [string | null, number])[] = [
     [null, aMinute],
@@ -83,7 +83,7 @@ async function isPaced(trx: Database, deps: Deps, message: OutgoingMessage): Pro
   return false;
 }
 
-async function failSending(trx: Database, deps: Deps, message: OutgoingMessage, reason: string): Promise<void> {
+async function failSending(trx: Transaction, deps: Within, message: OutgoingMessage, reason: string): Promise<void> {
   const [conversation] = await holdConversations(trx, message.trayId, [message.conversationId]);
   if (conversation === undefined) throw new Error(`message ${message.id} is in no conversation`);
   await setDelivery(trx, message.id, { state: "failed", reason }, deps.now());
@@ -93,7 +93,7 @@ async function failSending(trx: Database, deps: Deps, message: OutgoingMessage, 
 }
 
 /** Ends a message that was to go as failed, within a transaction that somebody else ends; says whose it is. */
-export async function putSendingAside(trx: Database, deps: Deps, id: MessageId, reason: string) {
+export async function putSendingAside(trx: Transaction, deps: Within, id: MessageId, reason: string) {
   const message = await holdOutgoing(trx, id);
   if (message === null) return { trayId: null, byMemberId: null, about: "a message" };
   const isOut = message.state === "going";

@@ -96,7 +96,7 @@ export async function setUpCategories(deps: Deps, categories: readonly NewCatego
     const parentId = parentCode === null ? null : (made.get(parentCode)?.id ?? null);
     made.set(category.code, { ...USUAL, ...category, id: trustedId<CategoryId>(deps.newId()), parentId });
   }
-  await addCategories(deps.db, [...made.values()], deps.now());
+  await inTransaction(deps.db, (trx) => addCategories(trx, [...made.values()], deps.now()));
   return [...made.values()];
 }
 

@@ -5,7 +5,6 @@ import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   addDraft,
   changeDraft,
-  type Database,
   type DraftContent,
   draftsOf,
   endDraft,
@@ -14,6 +13,7 @@ import {
   inTransactionUnlessRefused,
   membersWithRoles,
   type SharedDraft,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import { carryOut } from "./change-conversations";
@@ -94,7 +94,7 @@ async function inDraft(
   deps: Deps,
   grant: TrayGrant,
   conversationId: ConversationId,
-  work: (trx: Database) => Promise<Result<Written, Refusal>>,
+  work: (trx: Transaction) => Promise<Result<Written, Refusal>>,
 ): Promise<Result<DraftId, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<DraftId, Refusal>> => {
@@ -113,7 +113,7 @@ async function inDraft(
 }
 
 async function draftSeen(
-  trx: Database,
+  trx: Transaction,
   grant: TrayGrant,
   conversationId: ConversationId,
   { id, version }: SeenDraft,
@@ -122,7 +122,7 @@ async function draftSeen(
   return drafts.find((draft) => draft.id === id && draft.version === version) ?? null;
 }
 
-async function holderRefusal(trx: Database, grant: TrayGrant, memberId: MemberId): Promise<Refusal | null> {
+async function holderRefusal(trx: Transaction, grant: TrayGrant, memberId: MemberId): Promise<Refusal | null> {
   const holder = (await membersWithRoles(trx, grant.tray.id)).find(({ id }) => id === memberId);
   if (holder === undefined) return { kind: "no-such", what: "member" };
   return holder.role === "reader" ? { kind: "only-reads", name: holder.name } : null;

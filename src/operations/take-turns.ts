@@ -6,11 +6,11 @@ import type { Effect } from "../core/journal/entry";
 import { type ExpectationId, type FollowUpId, trustedId } from "../core/kernel/ids";
 import type { ConversationFacts } from "../core/standing/derive-standing";
 import { deskParts, groupsOf, type MemberGroup, type TrayGrant, timesOffNow } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Asking, Within } from "./deps";
 
 /** What a decision does to each conversation in turn; for a group, whoever has least then takes the next one. */
 export async function plannerOf(
-  deps: Deps,
+  deps: Asking,
   grant: TrayGrant,
   decision: Decision,
 ): Promise<(facts: ConversationFacts) => Effect[]> {
@@ -35,7 +35,7 @@ export async function plannerOf(
 }
 
 /** The load of each of a group who is not away. */
-export async function loadsOfThere(deps: Deps, grant: TrayGrant, group: MemberGroup) {
+export async function loadsOfThere(deps: Asking, grant: TrayGrant, group: MemberGroup) {
   const now = deps.now();
   const [parts, timesOff] = await Promise.all([deskParts(deps.db, grant, now), timesOffNow(deps.db, now)]);
   const there = group.memberIds.filter((id) => timeOffAt(id, now, timesOff) === null);
@@ -43,7 +43,7 @@ export async function loadsOfThere(deps: Deps, grant: TrayGrant, group: MemberGr
 }
 
 /** A decision once more: what it sets on the next conversation is another follow-up, another expectation. */
-export function withOwnId(decision: Decision, deps: Deps): Decision {
+export function withOwnId(decision: Decision, deps: Within): Decision {
   switch (decision.kind) {
     case "follow-up":
       return { ...decision, followUpId: trustedId<FollowUpId>(deps.newId()) };

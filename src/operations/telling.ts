@@ -13,14 +13,15 @@ import {
   type NewEntry,
   type NewMessage,
   type NewNotification,
+  type Transaction,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Asking, Within } from "./deps";
 import { timesOffLately, watchesLately } from "./tray-directory";
 
 type Told = Pick<NewNotification, "memberId" | "event" | "words" | "about">;
 
 /** Tells members of what others decided that concerns them: what became theirs, notes that name them, drafts. */
-export async function tellOfEntries(trx: Database, deps: Deps, entries: readonly NewEntry[]): Promise<void> {
+export async function tellOfEntries(trx: Transaction, deps: Within, entries: readonly NewEntry[]): Promise<void> {
   const byConversation = groupedBy(entries, ({ conversationId }) => conversationId);
   const all = [...byConversation.values()].flatMap((some) => {
     // The word that goes with an assignment is told with it, not as a note besides.
@@ -61,7 +62,12 @@ function toldOf({ effect, batchId, id }: NewEntry, assignedWith: string): Told[]
 
 type Where = { readonly trayId: TrayId; readonly conversationId: ConversationId };
 
-function notification(deps: Deps, { trayId, conversationId }: Where, told: Told, by: MemberId | null): NewNotification {
+function notification(
+  deps: Within,
+  { trayId, conversationId }: Where,
+  told: Told,
+  by: MemberId | null,
+): NewNotification {
   const id = trustedId<NotificationId>(deps.newId());
   return { ...told, id, trayId, conversationId, at: deps.now(), by, count: 1 };
 }
@@ -88,7 +94,7 @@ const REPLIES: ReadonlySet<string> = new Set(["person", "calendar", "bounce"]);
  * Tells of a message that came: whoever is in charge of its conversation and those who follow it, where it is one that is
  * answered to; and everybody who watches for one like it.
  */
-export async function tellOfMessage(db: Database, deps: Deps, came: Came): Promise<void> {
+export async function tellOfMessage(db: Database, deps: Within, came: Came): Promise<void> {
   const { message } = came;
   const told: Told[] = [];
   const add = (memberId: MemberId, event: ToldEvent) => {
@@ -98,7 +104,7 @@ export async function tellOfMessage(db: Database, deps: Deps, came: Came): Promi
     told.push({ memberId, event, words, about: `message:${message.id}` });
   };
   if (REPLIES.has(message.classification.kind)) {
-    for (const memberId of await concerned(deps, came)) add(memberId, "reply");
+    for (const memberId of await concerned({ ...deps, db }, came)) add(memberId, "reply");
   }
   for (const { memberId, kind } of await watching(db, deps, came)) add(memberId, kind);
   await addNotifications(
@@ -107,7 +113,7 @@ export async function tellOfMessage(db: Database, deps: Deps, came: Came): Promi
   );
 }
 
-async function concerned(deps: Deps, { trayId, docket }: Came): Promise<MemberId[]> {
+async function concerned(deps: Asking, { trayId, docket }: Came): Promise<MemberId[]> {
   const { ownerId, followerIds, recordIds } = docket;
   if (ownerId === null) return [...followerIds];
   const now = deps.now();
@@ -115,8 +121,8 @@ async function concerned(deps: Deps, { trayId, docket }: Came): Promise<MemberId
   return [inChargeNow, ...followerIds];
 }
 
-async function watching(db: Database, deps: Deps, { trayId, message, docket }: Came) {
-  const watches = (await watchesLately(deps)).filter((watch) => watch.trayId === trayId);
+async function watching(db: Database, deps: Within, { trayId, message, docket }: Came) {
+  const watches = (await watchesLately({ ...deps, db })).filter((watch) => watch.trayId === trayId);
   if (watches.length === 0) return [];
   const asked = docket.categoryIds.length > 0 && watches.some(({ kind }) => kind === "category");
   const tree = asked ? await categoriesOf(db, trayId) : [];

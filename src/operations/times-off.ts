@@ -5,7 +5,6 @@ import { err, ok, type Result } from "../core/kernel/result";
 import type { OpenHours } from "../core/worktime/working-hours";
 import {
   addTimeOff,
-  type Database,
   endTimeOff,
   type FilingRecord,
   grantsOf,
@@ -18,6 +17,7 @@ import {
   recordByCode,
   recordsByIds,
   setWeekOf,
+  type Transaction,
   type TrayGrant,
   timesOffIn,
   timesOffOf,
@@ -72,7 +72,7 @@ export async function planTimeOff(
 }
 
 async function coverRefusal(
-  trx: Database,
+  trx: Transaction,
   grant: TrayGrant,
   absent: MemberId,
   trays: readonly TrayId[],

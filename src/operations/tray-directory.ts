@@ -8,73 +8,83 @@ import {
   allWatches,
   type Colleague,
   type Database,
+  isTransaction,
   type KeptRule,
   type KeptTimeOff,
   type KeptWatch,
   type Tray,
   timesOffNow,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Asking } from "./deps";
 
 // Mail comes in bursts, and trays change once in months: each message asking twice for them doubled its cost.
 const TRUSTED_FOR = 2 * SECOND;
 
 type Directory = {
   readonly readAt: Instant;
-  readonly trays: Promise<Tray[]>;
-  readonly colleagues: Promise<Colleague[]>;
-  readonly junkSenders: ReturnType<typeof allJunkSenders>;
-  readonly watches: Promise<KeptWatch[]>;
-  readonly timesOff: Promise<KeptTimeOff[]>;
-  readonly rules: Promise<KeptRule[]>;
+  readonly trays: readonly Tray[];
+  readonly colleagues: readonly Colleague[];
+  readonly junkSenders: Awaited<ReturnType<typeof allJunkSenders>>;
+  readonly watches: readonly KeptWatch[];
+  readonly timesOff: readonly KeptTimeOff[];
+  readonly rules: readonly KeptRule[];
 };
 
-const directories = new WeakMap<Database, Directory>();
+/** What a process knows of all trays for a moment. */
+export type DirectoryCache = { last: Directory | null; reading: Promise<Directory> | null };
 
-function directoryOf(deps: Deps): Directory {
-  const now = deps.now();
-  const known = directories.get(deps.db);
-  if (known !== undefined && Math.abs(now - known.readAt) <= TRUSTED_FOR) return known;
-  const read = {
-    readAt: now,
-    trays: allTrays(deps.db),
-    colleagues: allColleagues(deps.db),
-    junkSenders: allJunkSenders(deps.db),
-    watches: allWatches(deps.db),
-    timesOff: timesOffNow(deps.db, now),
-    rules: allRules(deps.db),
-  };
-  directories.set(deps.db, read);
-  // What could not be read is asked for again by the next.
-  for (const part of [read.trays, read.colleagues, read.junkSenders, read.watches, read.timesOff, read.rules])
-    part.catch(() => directories.delete(deps.db));
-  return read;
+async function directoryOf({ db, now, directory }: Asking): Promise<Directory> {
+  const known = directory.last;
+  if (known !== null && Math.abs(now() - known.readAt) <= TRUSTED_FOR) return known;
+  // Within a transaction nobody waits for what the pool reads: the pool may be waiting for this very transaction.
+  if (isTransaction(db)) return remember(directory, readDirectory(db, now()));
+  directory.reading ??= remember(directory, readDirectory(db, now())).finally(() => {
+    directory.reading = null;
+  });
+  return directory.reading;
 }
 
-/** Those who look into the trays, as they were at most two seconds ago. Not for asking within a transaction: all connections may be in one. */
-export function colleaguesNow(deps: Deps): Promise<Colleague[]> {
-  return directoryOf(deps).colleagues;
+async function remember(directory: DirectoryCache, reading: Promise<Directory>): Promise<Directory> {
+  directory.last = await reading;
+  return directory.last;
+}
+
+async function readDirectory(db: Database, readAt: Instant): Promise<Directory> {
+  const [trays, colleagues, junkSenders, watches, timesOff, rules] = await Promise.all([
+    allTrays(db),
+    allColleagues(db),
+    allJunkSenders(db),
+    allWatches(db),
+    timesOffNow(db, readAt),
+    allRules(db),
+  ]);
+  return { readAt, trays, colleagues, junkSenders, watches, timesOff, rules };
+}
+
+/** Those who look into the trays, as they were at most two seconds ago. */
+export async function colleaguesNow(deps: Asking): Promise<readonly Colleague[]> {
+  return (await directoryOf(deps)).colleagues;
 }
 
 /** Whether a tray's mail from an address goes straight to Junk, as it was at most two seconds ago. */
-export async function isJunkSender(deps: Deps, trayId: Tray["id"], address: EmailAddress): Promise<boolean> {
-  const senders = await directoryOf(deps).junkSenders;
+export async function isJunkSender(deps: Asking, trayId: Tray["id"], address: EmailAddress): Promise<boolean> {
+  const senders = (await directoryOf(deps)).junkSenders;
   return senders.some((sender) => sender.trayId === trayId && sender.address === address);
 }
 
 /** What is watched in all trays, as it was at most two seconds ago. */
-export function watchesLately(deps: Deps): Promise<KeptWatch[]> {
-  return directoryOf(deps).watches;
+export async function watchesLately(deps: Asking): Promise<readonly KeptWatch[]> {
+  return (await directoryOf(deps)).watches;
 }
 
 /** Who is away, as it was at most two seconds ago. */
-export function timesOffLately(deps: Deps): Promise<KeptTimeOff[]> {
-  return directoryOf(deps).timesOff;
+export async function timesOffLately(deps: Asking): Promise<readonly KeptTimeOff[]> {
+  return (await directoryOf(deps)).timesOff;
 }
 
 /** The rules of a tray in their order, as they were at most two seconds ago. */
-export async function rulesLately(deps: Deps, trayId: Tray["id"]): Promise<KeptRule[]> {
-  return (await directoryOf(deps).rules).filter((rule) => rule.trayId === trayId);
+export async function rulesLately(deps: Asking, trayId: Tray["id"]): Promise<KeptRule[]> {
+  return (await directoryOf(deps)).rules.filter((rule) => rule.trayId === trayId);
 }
 
 /** Those of the addresses that are a tray's, with a subaddress or without. */
@@ -85,8 +95,8 @@ export function addressesOf(tray: Tray, addresses: readonly EmailAddress[]): Ema
 }
 
 /** The trays that these addresses belong to, as they were at most two seconds ago. */
-export async function traysOfAddresses(deps: Deps, addresses: readonly EmailAddress[]): Promise<Tray[]> {
-  const trays = await directoryOf(deps).trays;
+export async function traysOfAddresses(deps: Asking, addresses: readonly EmailAddress[]): Promise<Tray[]> {
+  const { trays } = await directoryOf(deps);
   const wanted = new Set(addresses.flatMap((address) => [address, withoutSubaddress(address)]));
   return trays.filter((tray) => tray.addresses.some((address) => wanted.has(address)));
 }

@@ -6,7 +6,6 @@ import { err, ok, type Result } from "../core/kernel/result";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
   countOwned,
-  type Database,
   deskParts,
   disableMember,
   dropCovers,
@@ -29,11 +28,12 @@ import {
   type Role,
   refreshViewers,
   removeGroup,
+  type Transaction,
   type TrayGrant,
   type TrayMember,
 } from "../storage/index";
 import { carryOut } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Asking, Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 
 /** Who is in a tray, who may come, and who takes turns. */
@@ -131,20 +131,20 @@ export async function shutOut(
 }
 
 async function leaveTray(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   leaving: MemberId,
   handOver: HandOver,
   batchId: BatchId,
 ): Promise<Result<number, Refusal>> {
   if (isLastLead(await holdRoles(trx, grant.tray.id), leaving)) return err({ kind: "last-lead" });
-  const next = await takerIn(deps, grant, leaving, handOver);
+  const next = await takerIn({ ...deps, db: trx }, grant, leaving, handOver);
   return next.ok ? ok(await giveAway(trx, deps, grant, leaving, next.value, batchId)) : next;
 }
 
 async function takerIn(
-  deps: Deps,
+  deps: Asking,
   grant: TrayGrant,
   leaving: MemberId,
   handOver: HandOver,
@@ -165,8 +165,8 @@ async function takerIn(
 }
 
 async function giveAway(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   leaving: MemberId,
   next: () => MemberId | null,

@@ -1,10 +1,10 @@
 import { type SenderTrust, senderTrust } from "../core/message/sender-trust";
 import { addressesOfName, type Database, type Tray } from "../storage/index";
-import type { Deps } from "./deps";
+import type { Within } from "./deps";
 import type { Incoming } from "./stored-form";
 
 /** Who seems to have sent a message to a tray. */
-export async function trustOf(db: Database, deps: Deps, tray: Tray, incoming: Incoming): Promise<SenderTrust> {
+export async function trustOf(db: Database, deps: Within, tray: Tray, incoming: Incoming): Promise<SenderTrust> {
   const { from, authenticationResults } = incoming.message;
   const name = from?.name ?? "";
   const evidence = {

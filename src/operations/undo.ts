@@ -11,7 +11,6 @@ import {
   appendEntries,
   type BatchEntry,
   categoryNames,
-  type Database,
   entriesOfBatches,
   factsOf,
   type HeldConversation,
@@ -21,11 +20,12 @@ import {
   keepDockets,
   membersOfTray,
   recordsByIds,
+  type Transaction,
   type Tray,
   type TrayGrant,
 } from "../storage/index";
 import { isEmpty } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { isMoving, moveBack } from "./join-conversations";
 import type { Refusal } from "./refusal";
 
@@ -67,8 +67,8 @@ export async function undoBatches(
 
 /** Undoes entries of conversations that are held, and keeps the dockets that are left; also when none of them stands any more. */
 export async function undoEntries(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   { tray, memberId: by }: TrayGrant,
   held: readonly HeldConversation[],
   entries: readonly BatchEntry[],
@@ -117,7 +117,7 @@ export async function undoEntries(
 
 // What was moved between conversations goes back first: the facts of both are others then.
 async function movedBack(
-  trx: Database,
+  trx: Transaction,
   tray: Tray,
   planned: readonly { conversation: HeldConversation; taken: readonly JournalEntry[] }[],
   facts: Map<ConversationId, ConversationFacts>,

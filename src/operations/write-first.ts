@@ -6,18 +6,18 @@ import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { baseSubject } from "../core/threading/base-subject";
 import {
   correspondentsOf,
-  type Database,
   holdConversations,
   inTransactionUnlessRefused,
   keepRecord,
   recordByCode,
   recordsByIds,
   registerRecords,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
 import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
 import { carryOut } from "./change-conversations";
-import type { Deps } from "./deps";
+import type { Deps, Within } from "./deps";
 import { enclosedIn } from "./enclosures";
 import { keepLetter, storedLetter, type Writer } from "./letters";
 import type { Refusal } from "./refusal";
@@ -85,8 +85,8 @@ type Beginning = {
 };
 
 async function begin(
-  trx: Database,
-  deps: Deps,
+  trx: Transaction,
+  deps: Within,
   grant: TrayGrant,
   writer: Writer,
   { conversationId, recordId, code, answer, enclosed }: Beginning,

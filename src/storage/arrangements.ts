@@ -1,7 +1,7 @@
 import type { MemberId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Arrangement } from "../core/records/arrangement";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import type { Role } from "./members";
 import { param } from "./rows";
@@ -18,7 +18,7 @@ export async function arrangementOf(db: Database, memberId: MemberId): Promise<K
 
 /** Keeps a member's tree in place of the one of a version (0 for none); false when hers is another one since. */
 export async function saveArrangement(
-  trx: Database,
+  trx: Transaction,
   memberId: MemberId,
   tree: Arrangement,
   version: number,
@@ -46,7 +46,7 @@ export async function startingArrangement(
 
 /** Has those of a role begin with a tree. */
 export async function saveStartingArrangement(
-  trx: Database,
+  trx: Transaction,
   { tray, memberId }: TrayGrant,
   role: Role,
   tree: Arrangement,

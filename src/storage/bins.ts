@@ -1,6 +1,6 @@
 import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { atOrNull, param } from "./rows";
 import type { Tray, TrayGrant } from "./trays";
@@ -95,7 +95,7 @@ export async function isBinOverdue(db: Database, now: Instant): Promise<boolean>
 }
 
 /** From now to the end of the transaction nobody stores bytes, so that what nothing needs is seen for sure. */
-export async function holdBlobs(trx: Database): Promise<void> {
+export async function holdBlobs(trx: Transaction): Promise<void> {
   await knexOf(trx).raw("lock table blob in share row exclusive mode");
 }
 
@@ -105,7 +105,7 @@ export async function holdBlobs(trx: Database): Promise<void> {
  * somebody else holds is left out, nobody waits for each other.
  */
 export async function holdBinnedTooLong(
-  trx: Database,
+  trx: Transaction,
   now: Instant,
   limit: number,
 ): Promise<{ id: ConversationId; trayId: TrayId }[]> {
@@ -134,7 +134,7 @@ const OF_CONVERSATIONS = ["message", "thread_link", "journal", "reading", "follo
  * Deletes conversations that `holdBinnedTooLong` holds for good, with what was joined to them, their messages and their
  * journals, and what nothing else needs of the bytes.
  */
-export async function deleteConversations(trx: Database, ids: readonly ConversationId[]): Promise<void> {
+export async function deleteConversations(trx: Transaction, ids: readonly ConversationId[]): Promise<void> {
   const builder = knexOf(trx);
   const whole: { rows: { id: string }[] } = await builder.raw(
     /* sql */ `
@@ -170,7 +170,7 @@ const DELETE_UNUSED = /* sql */ `
   returning runs`;
 
 /** Deletes of these blobs, and of the runs that were cut out of them, what nothing needs. */
-export async function deleteUnusedBlobs(trx: Database, sums: readonly Buffer[]): Promise<void> {
+export async function deleteUnusedBlobs(trx: Transaction, sums: readonly Buffer[]): Promise<void> {
   for (let next = sums; next.length > 0; ) {
     const gone = await knexOf(trx).raw<{ rows: { runs: { sha256: string }[] | null }[] }>(DELETE_UNUSED, {
       sums: [...next],

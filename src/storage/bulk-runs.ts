@@ -8,7 +8,7 @@ import {
   trustedId,
 } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
 import type { TrayGrant } from "./trays";
@@ -94,7 +94,7 @@ const TOTAL = "cardinality(ids) as total";
 
 /** Keeps a run that is to be carried out. */
 export async function addBulkRun(
-  trx: Database,
+  trx: Transaction,
   run: Pick<BulkRun, "id" | "trayId" | "byMemberId" | "batchId" | "work" | "words" | "createdAt">,
   ids: readonly ConversationId[],
 ): Promise<void> {
@@ -115,7 +115,7 @@ export async function addBulkRun(
 
 /** A run held for its next step, with the conversations of that step; null when there is none of this id. */
 export async function holdBulkRun(
-  trx: Database,
+  trx: Transaction,
   id: RunId,
   step: number,
 ): Promise<{ run: BulkRun; next: ConversationId[] } | null> {

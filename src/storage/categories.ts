@@ -2,7 +2,7 @@ import type { Category, CategoryReplacement, Listed } from "../core/categories/c
 import { type CategoryId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Ink } from "../core/kernel/ink";
 import type { Instant } from "../core/kernel/instant";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
 
@@ -36,7 +36,7 @@ export async function categoriesOf(db: Database, trayId: TrayId): Promise<Catego
  * The categories of all trays, held for changing: until the transaction ends nobody else changes one, and nobody gives one
  * to a conversation.
  */
-export async function holdCategories(trx: Database): Promise<Category[]> {
+export async function holdCategories(trx: Transaction): Promise<Category[]> {
   // Rows held one by one would not keep two people from adding the same category at the same time.
   await knexOf(trx).raw("lock table category in share row exclusive mode");
   const rows: CategoryRow[] = await standing(trx);
@@ -47,7 +47,7 @@ export async function holdCategories(trx: Database): Promise<Category[]> {
  * Keeps all categories as they are until the transaction ends, which others may want at the same time: for whatever gives
  * or takes one. To be asked for before any conversation is held, as whoever changes categories holds them in that order.
  */
-export async function keepCategories(trx: Database): Promise<void> {
+export async function keepCategories(trx: Transaction): Promise<void> {
   await knexOf(trx).raw("lock table category in share mode");
 }
 
@@ -88,7 +88,7 @@ export async function replacedCategories(db: Database): Promise<CategoryReplacem
 }
 
 /** Adds categories at the end of the order, in theirs. */
-export async function addCategories(trx: Database, categories: readonly Category[], now: Instant): Promise<void> {
+export async function addCategories(trx: Transaction, categories: readonly Category[], now: Instant): Promise<void> {
   if (categories.length === 0) return;
   const last = await knexOf(trx)("category").max("position as last").first();
   const next = Number(last?.last ?? -1) + 1;
@@ -98,7 +98,7 @@ export async function addCategories(trx: Database, categories: readonly Category
 }
 
 /** Keeps a category as it is now. */
-export async function saveCategory(trx: Database, category: Category, now: Instant): Promise<void> {
+export async function saveCategory(trx: Transaction, category: Category, now: Instant): Promise<void> {
   const retiredAt = category.retired ? knexOf(trx).raw("coalesce(retired_at, ?)", [param(now)]) : null;
   await knexOf(trx)("category")
     .where("id", category.id)
@@ -112,7 +112,7 @@ function columnsOf(category: Category, now: Instant) {
 }
 
 /** Puts categories in this order among themselves. */
-export async function orderCategories(trx: Database, ids: readonly CategoryId[]): Promise<void> {
+export async function orderCategories(trx: Transaction, ids: readonly CategoryId[]): Promise<void> {
   await knexOf(trx).raw(
     /* sql */ `
     with places as (select position, row_number() over (order by position, id) as at from category where id = any(:ids))
@@ -125,7 +125,7 @@ export async function orderCategories(trx: Database, ids: readonly CategoryId[])
 
 /** Ends a category; from now on `by` stands for it, or nothing. */
 export async function removeCategory(
-  trx: Database,
+  trx: Transaction,
   id: CategoryId,
   by: CategoryId | null,
   now: Instant,

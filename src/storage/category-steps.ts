@@ -3,7 +3,7 @@ import type { Category } from "../core/categories/category";
 import { type CategoryId, type CategoryStepId, type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import { type CategoryRow, categoryOf } from "./categories";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
 
@@ -34,7 +34,7 @@ type NewStep = Pick<CategoryStep, "id" | "at" | "by"> & { readonly trayId: TrayI
  * whose words are null is not kept, as it did nothing.
  */
 export async function asCategoryStep<T extends { readonly words: string | null }>(
-  trx: Database,
+  trx: Transaction,
   step: NewStep,
   change: () => Promise<T>,
 ): Promise<T> {
@@ -64,7 +64,7 @@ export async function asCategoryStep<T extends { readonly words: string | null }
 type Snapshot = Map<string, { readonly table: Table; readonly id: string; readonly row: Row }>;
 
 // There are few of them, and what a change touches is known only afterwards.
-async function snapshot(trx: Database): Promise<Snapshot> {
+async function snapshot(trx: Transaction): Promise<Snapshot> {
   const found = await knexOf(trx).raw<{ rows: { table: Table; id: string; row: Row }[] }>(/* sql */ `
     select 'category' as table, id, to_jsonb(category) as row from category
     union all select 'saved_view', id, to_jsonb(saved_view) from saved_view
@@ -113,7 +113,7 @@ export type StepUndoing =
  * those that ended or came back.
  */
 export async function undoCategoryStep(
-  trx: Database,
+  trx: Transaction,
   id: CategoryStepId,
   { by, now, mayBe }: { by: MemberId; now: Instant; mayBe: (restored: readonly Category[]) => boolean },
 ): Promise<StepUndoing> {
@@ -140,7 +140,7 @@ export async function undoCategoryStep(
   };
 }
 
-async function rowNow(trx: Database, table: Table, id: string): Promise<Row | null> {
+async function rowNow(trx: Transaction, table: Table, id: string): Promise<Row | null> {
   const found = await knexOf(trx).raw<{ rows: { row: Row }[] }>(
     /* sql */ "select to_jsonb(kept) as row from ?? as kept where id = ?",
     [table, id],
@@ -148,7 +148,7 @@ async function rowNow(trx: Database, table: Table, id: string): Promise<Row | nu
   return found.rows[0]?.row ?? null;
 }
 
-async function putBack(trx: Database, { table, id, before }: ChangedRow, now: Instant): Promise<void> {
+async function putBack(trx: Transaction, { table, id, before }: ChangedRow, now: Instant): Promise<void> {
   const builder = knexOf(trx);
   if (before === null) {
     const made = builder(table).where("id", id);

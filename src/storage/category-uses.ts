@@ -8,7 +8,7 @@ import type { Mark } from "../core/turn-line/marks";
 import { replacedCategories } from "./categories";
 import { ENTRY_COLUMNS, entryOf } from "./conversation-facts";
 import { type Due, learn } from "./filing-lessons";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 
 /** What uses a category, in all trays. */
@@ -49,18 +49,18 @@ export async function usesOfCategory(db: Database, id: CategoryId): Promise<Cate
 }
 
 /** The saved views, of whomever, that are narrowed by a category. */
-export async function viewsWithCategory(trx: Database, id: CategoryId): Promise<{ id: string; query: string }[]> {
+export async function viewsWithCategory(trx: Transaction, id: CategoryId): Promise<{ id: string; query: string }[]> {
   return knexOf(trx)("saved_view").select("id", "query").where("query", "like", `%category=${id}%`).forUpdate();
 }
 
 /** Narrows a saved view otherwise. */
-export async function requery(trx: Database, viewId: string, query: string): Promise<void> {
+export async function requery(trx: Transaction, viewId: string, query: string): Promise<void> {
   await knexOf(trx)("saved_view").where("id", viewId).update({ query });
 }
 
 /** Lets what stands for a category on shelves stand for another, once on each shelf; or takes it off. */
 export async function repointPlaces(
-  trx: Database,
+  trx: Transaction,
   kind: "category" | "record",
   from: string,
   to: string | null,
@@ -83,7 +83,7 @@ export async function repointPlaces(
  * Works out anew which categories the conversations have in whose journal one of `ids` stands, for when categories ended or
  * came back; gives how many came to have others than before.
  */
-export async function refoldCategories(trx: Database, ids: readonly CategoryId[]): Promise<number> {
+export async function refoldCategories(trx: Transaction, ids: readonly CategoryId[]): Promise<number> {
   const held = await holdThoseWithEntries(trx, ids);
   const found = await knexOf(trx).raw<{ rows: CategoryEntryRow[] }>(
     /* sql */ `
@@ -104,7 +104,7 @@ export async function refoldCategories(trx: Database, ids: readonly CategoryId[]
   return keepGiven(trx, kept);
 }
 
-async function holdThoseWithEntries(trx: Database, ids: readonly CategoryId[]): Promise<string[]> {
+async function holdThoseWithEntries(trx: Transaction, ids: readonly CategoryId[]): Promise<string[]> {
   let held: string[] = [];
   // Whoever holds one while this waits for it may have moved its entries into another conversation, which is held then.
   for (let before = -1; before < held.length; ) {
@@ -147,7 +147,7 @@ function dueOf(row: ChangedRow): Due {
 }
 
 async function keepGiven(
-  trx: Database,
+  trx: Transaction,
   kept: readonly { readonly id: string; readonly categories: readonly CategoryId[] }[],
 ): Promise<number> {
   const changed = await knexOf(trx).raw<{ rows: ChangedRow[] }>(

@@ -2,7 +2,7 @@ import type { Contact } from "../core/contacts/contact";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type CategoryId, type ContactId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 
@@ -91,7 +91,7 @@ export async function contactOfId(db: Database, trayId: TrayId, id: ContactId): 
 }
 
 /** Keeps a contact as it is now; its addresses must be nobody else's. */
-export async function saveContact(trx: Database, trayId: TrayId, contact: Contact): Promise<void> {
+export async function saveContact(trx: Transaction, trayId: TrayId, contact: Contact): Promise<void> {
   const builder = knexOf(trx);
   const { id, name, organisation, phone, note, addresses } = contact;
   const columns = { name, organisation, phone, note, category_ids: [...contact.categoryIds], removed_at: null };
@@ -106,7 +106,7 @@ export async function saveContact(trx: Database, trayId: TrayId, contact: Contac
 }
 
 /** Removes a contact; its addresses are free then. False when the tray has none of this id. */
-export async function removeContact(trx: Database, trayId: TrayId, id: ContactId, at: Instant): Promise<boolean> {
+export async function removeContact(trx: Transaction, trayId: TrayId, id: ContactId, at: Instant): Promise<boolean> {
   const builder = knexOf(trx);
   const removed = await builder("contact")
     .where({ id, tray_id: trayId })
@@ -117,7 +117,7 @@ export async function removeContact(trx: Database, trayId: TrayId, id: ContactId
 }
 
 /** Lets another category stand for one with every contact that has it, or takes it off (null). */
-export async function recategoriseContacts(trx: Database, from: CategoryId, to: CategoryId | null): Promise<void> {
+export async function recategoriseContacts(trx: Transaction, from: CategoryId, to: CategoryId | null): Promise<void> {
   await knexOf(trx).raw(
     /* sql */ `
     update contact set category_ids = (

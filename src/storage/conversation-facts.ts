@@ -14,7 +14,7 @@ import type { FailedRecipient, MessageKind } from "../core/message/mail-message"
 import type { RuleMark } from "../core/rules/rule";
 import type { ConversationFacts, MessageFact, OwnerReplacement } from "../core/standing/derive-standing";
 import { replacedCategories } from "./categories";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { replacedOwners } from "./members";
 import { at, atOrNull } from "./rows";
@@ -53,7 +53,7 @@ export type HeldConversation = { readonly id: ConversationId; readonly trayId: T
 
 /** Holds conversations of one tray, always in the same order so that two who want the same ones never wait for each other. Missing ones are left out. */
 export async function holdConversations(
-  trx: Database,
+  trx: Transaction,
   trayId: TrayId,
   ids: readonly ConversationId[],
 ): Promise<HeldConversation[]> {
@@ -67,7 +67,7 @@ export async function holdConversations(
 }
 
 /** Holds conversations of whatever tray, for work on all of them. */
-export async function conversationsHeld(trx: Database, ids: readonly ConversationId[]): Promise<HeldConversation[]> {
+export async function conversationsHeld(trx: Transaction, ids: readonly ConversationId[]): Promise<HeldConversation[]> {
   const rows = await knexOf(trx)("conversation")
     .select("id", "tray_id", "version")
     .whereIn("id", ids)

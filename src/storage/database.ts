@@ -1,16 +1,18 @@
 import type { Result } from "../core/kernel/result";
-import type { Database } from "./handle";
-import { connect, databaseOf, knexOf } from "./knex-of";
+import type { Database, Pool, Transaction } from "./handle";
+import { connect, knexOf, poolOf, transactionOf } from "./knex-of";
+
+export { isTransaction } from "./knex-of";
 
 /** Opens a pool of connections; `close` waits for what is running. */
-export function openDatabase(url: string, poolSize = 10): { db: Database; close: () => Promise<void> } {
+export function openDatabase(url: string, poolSize = 10): { db: Pool; close: () => Promise<void> } {
   const builder = connect(url, poolSize);
-  return { db: databaseOf(builder), close: () => builder.destroy() };
+  return { db: poolOf(builder), close: () => builder.destroy() };
 }
 
 /** Runs the work in one transaction: committed when it returns, rolled back when it throws. */
-export function inTransaction<T>(db: Database, work: (trx: Database) => Promise<T>): Promise<T> {
-  return knexOf(db).transaction((trx) => work(databaseOf(trx)));
+export function inTransaction<T>(db: Pool, work: (trx: Transaction) => Promise<T>): Promise<T> {
+  return knexOf(db).transaction((trx) => work(transactionOf(trx)));
 }
 
 /** Carries a refusal out of a transaction, so that it is rolled back. */
@@ -22,8 +24,8 @@ class Refused extends Error {
 
 /** The same for work that can be refused when some of it is done: it is rolled back then. */
 export async function inTransactionUnlessRefused<T, E>(
-  db: Database,
-  work: (trx: Database) => Promise<Result<T, E>>,
+  db: Pool,
+  work: (trx: Transaction) => Promise<Result<T, E>>,
 ): Promise<Result<T, E>> {
   try {
     return await inTransaction(db, async (trx) => {

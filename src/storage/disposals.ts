@@ -3,7 +3,7 @@ import type { Instant } from "../core/kernel/instant";
 import { deleteConversations, deleteUnusedBlobs } from "./bins";
 import { repointPlaces } from "./category-uses";
 import { learn } from "./filing-lessons";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { dropParcelsByWords } from "./parcels";
 import { at, param } from "./rows";
@@ -108,7 +108,7 @@ export type Preview = {
 
 /** Keeps what was shown of a disposal, in place of what was shown before. */
 export async function keepPreview(
-  trx: Database,
+  trx: Transaction,
   recordId: RecordId,
   { id, at: when, by }: Pick<Preview, "id" | "at" | "by">,
   named: Named,
@@ -149,7 +149,7 @@ export async function previewsOf(db: Database, ids: readonly RecordId[]): Promis
  * named it on shelves, in rules, covers and trees names nothing any more. Its conversations that stay have been taken off
  * it before. To be called while `holdBlobs` holds.
  */
-export async function deleteRecord(trx: Database, id: RecordId, goes: readonly NamedConversation[]): Promise<void> {
+export async function deleteRecord(trx: Transaction, id: RecordId, goes: readonly NamedConversation[]): Promise<void> {
   const builder = knexOf(trx);
   // What was learned from how they were decided goes as well.
   const unlearned = goes.map((one) => ({ id: one.id, trayId: one.trayId, labels: [], isOver: false }));
@@ -199,7 +199,7 @@ export type Certificate = {
 
 /** Writes a certificate, for those who knew of its record (null: everybody). */
 export async function addCertificate(
-  trx: Database,
+  trx: Transaction,
   { at: when, byName, previewedAt, ...certificate }: Certificate,
   viewers: readonly string[] | null,
 ): Promise<void> {

@@ -1,7 +1,7 @@
 import { type MessageId, trustedId } from "../core/kernel/ids";
 import type { Attachment } from "../core/message/mail-message";
 import { type BlobRow, wholeBlob } from "./blobs";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 
 /** A message whose attachments have not been read yet. */
@@ -35,7 +35,7 @@ const MOST_BYTES_OF_WORDS = 1_048_576;
 
 /** Keeps the words of the attachments of a message: it is found by them as well, unless they would be too many for one. */
 export async function keepAttachmentWords(
-  trx: Database,
+  trx: Transaction,
   id: MessageId,
   words: readonly AttachmentWords[],
   all: string,
@@ -83,6 +83,6 @@ export async function unreadDocuments(db: Database, limit: number): Promise<Unre
 }
 
 /** Keeps the words of a file on a record. */
-export async function keepDocumentWords(trx: Database, id: string, vector: string): Promise<void> {
+export async function keepDocumentWords(trx: Transaction, id: string, vector: string): Promise<void> {
   await knexOf(trx).raw("update record_document set vector = cast(:vector as tsvector) where id = :id", { id, vector });
 }

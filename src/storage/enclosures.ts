@@ -4,14 +4,14 @@ import type { NamedFile } from "../core/kernel/named-file";
 import type { Enclosure } from "../core/writing/enclosure";
 import { deleteUnusedBlobs } from "./bins";
 import { blobBySha256, keepBlob } from "./blobs";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 import type { TrayGrant } from "./trays";
 
 /** Keeps a file for a message that is being written. */
 export async function addEnclosure(
-  trx: Database,
+  trx: Transaction,
   grant: TrayGrant,
   id: EnclosureId,
   { name, contentType, content }: NamedFile,
@@ -65,7 +65,7 @@ export async function enclosuresByIds(
 }
 
 /** Forgets files that were brought before a moment; what has gone with a message is in it. */
-export async function dropEnclosures(trx: Database, before: Instant): Promise<void> {
+export async function dropEnclosures(trx: Transaction, before: Instant): Promise<void> {
   const gone: { sha256: Buffer }[] = await knexOf(trx)("enclosure")
     .where("at", "<", param(before) as Date)
     .delete()

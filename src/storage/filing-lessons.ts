@@ -4,7 +4,7 @@ import { type CountChange, countChanges, LABEL_PREFIXES, type Label } from "../c
 import { judge, kindOf, type ProposalKind } from "../core/filing/propose";
 import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
 import { evidenceOfLetter, firstLetters } from "./filing-evidence";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 
 /** A conversation whose decisions are no longer what they were counted as. */
@@ -45,7 +45,7 @@ const MAX_JUDGED = 20;
 const JUDGED: readonly ProposalKind[] = ["file", "categorise", "assign", "settle"];
 
 /** Counts what was decided about some conversations, in the place of what they were counted as before. */
-export async function learn(trx: Database, due: readonly Due[]): Promise<void> {
+export async function learn(trx: Transaction, due: readonly Due[]): Promise<void> {
   if (due.length === 0) return;
   const ids = due.map(({ id }) => id);
   const lessons = await lessonsOf(trx, ids);
@@ -74,7 +74,7 @@ function newLesson(letter: Letter): Lesson {
   return { features: featuresOf(letter), labels: [], judged: [] };
 }
 
-async function lessonsOf(trx: Database, ids: readonly ConversationId[]): Promise<Map<ConversationId, Lesson>> {
+async function lessonsOf(trx: Transaction, ids: readonly ConversationId[]): Promise<Map<ConversationId, Lesson>> {
   const rows = await knexOf(trx)("filing_lesson")
     .select("conversation_id", "features", "labels", "judged")
     .whereIn("conversation_id", ids);
@@ -88,7 +88,7 @@ async function lessonsOf(trx: Database, ids: readonly ConversationId[]): Promise
 
 // What would have been proposed before this was decided is held against it: each kind of decision once, when it is made, or
 // when the conversation is over without it.
-async function judgeProposals(trx: Database, one: Due, letter: Letter, before: Lesson): Promise<ProposalKind[]> {
+async function judgeProposals(trx: Transaction, one: Due, letter: Letter, before: Lesson): Promise<ProposalKind[]> {
   const made = new Set(one.labels.filter((label) => label !== "*").map(kindOf));
   const open = JUDGED.filter((kind) => !before.judged.includes(kind) && (one.isOver || made.has(kind)));
   if (open.length === 0 || one.labels.length === 0) return [...before.judged];
@@ -102,7 +102,7 @@ async function judgeProposals(trx: Database, one: Due, letter: Letter, before: L
 }
 
 async function noteOutcome(
-  trx: Database,
+  trx: Transaction,
   trayId: TrayId,
   kind: ProposalKind,
   confidence: number,
@@ -118,7 +118,7 @@ async function noteOutcome(
 }
 
 async function keepLessons(
-  trx: Database,
+  trx: Transaction,
   kept: readonly { readonly id: ConversationId; readonly lesson: Lesson }[],
 ): Promise<void> {
   const rows = kept.map(({ id, lesson }) => ({ conversation_id: id, ...lesson }));
@@ -132,7 +132,7 @@ async function keepLessons(
 }
 
 // Always in the same order, so that two who count the same things never wait for each other.
-async function addToCounts(trx: Database, trayId: TrayId, changes: readonly CountChange[]): Promise<void> {
+async function addToCounts(trx: Transaction, trayId: TrayId, changes: readonly CountChange[]): Promise<void> {
   if (changes.length === 0) return;
   await knexOf(trx).raw(
     /* sql */ `

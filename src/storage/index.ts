@@ -23,7 +23,7 @@ export { evidenceFor, MOST_OF_A_FEATURE } from "./filing-evidence";
 export { countsAstray } from "./filing-lessons";
 export * from "./flow-gauge";
 export * from "./follow-ups";
-export type { Database } from "./handle";
+export type { Database, Pool, Transaction } from "./handle";
 export * from "./import-runs";
 export * from "./invitations";
 export * from "./job-attempts";

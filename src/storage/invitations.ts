@@ -1,6 +1,6 @@
 import { type InvitationId, type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import type { Role } from "./members";
 import { at, param } from "./rows";
@@ -56,7 +56,11 @@ export async function openInvitations(db: Database, grant: TrayGrant, now: Insta
 }
 
 /** The invitation of a token, held for using it; null when there is none, it ran out or was used. */
-export async function holdInvitation(trx: Database, tokenHash: Uint8Array, now: Instant): Promise<Invitation | null> {
+export async function holdInvitation(
+  trx: Transaction,
+  tokenHash: Uint8Array,
+  now: Instant,
+): Promise<Invitation | null> {
   const row: Row | undefined = await knexOf(trx)("invitation")
     .first(COLUMNS)
     .where({ token_hash: tokenHash, ended_at: null })

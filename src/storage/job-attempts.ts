@@ -1,7 +1,7 @@
 import type { MemberId, TrayId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { JobKind } from "../core/ports";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { PROCESS_LOCK } from "./live-channel";
 import { at, param } from "./rows";
@@ -55,7 +55,7 @@ export async function forgetOldAttempts(db: Database, before: Instant): Promise<
 
 /** Puts a job aside; `isOwned` for one that somebody asked for, whose own state says that it failed. */
 export async function putJobAside(
-  trx: Database,
+  trx: Transaction,
   job: {
     readonly id: string;
     readonly key: string;

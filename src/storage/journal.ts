@@ -9,7 +9,7 @@ import {
 } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import { ENTRY_COLUMNS, entryOf } from "./conversation-facts";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 
@@ -26,7 +26,7 @@ export type NewEntry = JournalEntry & {
 export type NewUndo = Omit<NewEntry, "effect"> & { readonly undoes: EntryId; readonly effect: Effect };
 
 /** Appends to the journal; nothing in it is ever changed. */
-export async function appendEntries(trx: Database, entries: readonly (NewEntry | NewUndo)[]): Promise<void> {
+export async function appendEntries(trx: Transaction, entries: readonly (NewEntry | NewUndo)[]): Promise<void> {
   if (entries.length === 0) return;
   await knexOf(trx).batchInsert(
     "journal",

@@ -3,7 +3,7 @@ import { labelsOf } from "../core/filing/lesson";
 import { type ConversationId, trustedId } from "../core/kernel/ids";
 import { paceOf } from "../core/kernel/urgency";
 import { type Due, learn } from "./filing-lessons";
-import type { Database } from "./handle";
+import type { Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 
@@ -31,7 +31,7 @@ export function docketColumns(docket: Docket) {
 
 /** Keeps what the facts of these conversations come to, each with its new version, in one statement. */
 export async function keepDockets(
-  trx: Database,
+  trx: Transaction,
   kept: readonly { id: ConversationId; version: number; docket: Docket }[],
 ): Promise<void> {
   if (kept.length === 0) return;
@@ -75,7 +75,7 @@ export async function keepDockets(
 }
 
 // The page of follow-ups asks for them by member and date, which no list of conversations can answer.
-async function keepFollowUps(trx: Database, kept: readonly { id: ConversationId; docket: Docket }[]): Promise<void> {
+async function keepFollowUps(trx: Transaction, kept: readonly { id: ConversationId; docket: Docket }[]): Promise<void> {
   const rows = kept.flatMap(({ id, docket }) =>
     docket.followUps.map((one) => ({
       id: one.id,
@@ -107,7 +107,10 @@ async function keepFollowUps(trx: Database, kept: readonly { id: ConversationId;
 }
 
 // A record asks for them by itself, which no column of a conversation can answer.
-async function keepFiledParts(trx: Database, kept: readonly { id: ConversationId; docket: Docket }[]): Promise<void> {
+async function keepFiledParts(
+  trx: Transaction,
+  kept: readonly { id: ConversationId; docket: Docket }[],
+): Promise<void> {
   const rows = kept.flatMap(({ id, docket }) =>
     docket.filedParts.map(({ recordId, messageId, attachment, at, by, means, fields, earlier }) => ({
       record_id: recordId,

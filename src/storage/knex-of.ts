@@ -1,5 +1,5 @@
 import knex, { type Knex } from "knex";
-import type { Database } from "./handle";
+import type { Database, Pool, Transaction } from "./handle";
 
 // The only place where the opaque handle becomes a query builder, so that no room above can build SQL.
 
@@ -8,9 +8,19 @@ export function knexOf(db: Database): Knex {
   return db as unknown as Knex;
 }
 
-/** The handle that the rooms above pass around. */
-export function databaseOf(builder: Knex): Database {
-  return builder as unknown as Database;
+/** The handle of a pool that the rooms above pass around. */
+export function poolOf(builder: Knex): Pool {
+  return builder as unknown as Pool;
+}
+
+/** The handle of a transaction. */
+export function transactionOf(builder: Knex.Transaction): Transaction {
+  return builder as unknown as Transaction;
+}
+
+/** Whether a handle is one of a transaction. */
+export function isTransaction(db: Database): db is Transaction {
+  return knexOf(db).isTransaction === true;
 }
 
 /** A query builder over a pool of connections to a PostgreSQL database. */

@@ -1,6 +1,6 @@
 import { type GroupId, type MemberId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 import type { TrayGrant } from "./trays";
@@ -31,7 +31,7 @@ export async function groupsOf(db: Database, grant: TrayGrant): Promise<MemberGr
 }
 
 /** Keeps a group, new or changed; false when another group of the tray has its name. */
-export async function keepGroup(trx: Database, grant: TrayGrant, group: MemberGroup): Promise<boolean> {
+export async function keepGroup(trx: Transaction, grant: TrayGrant, group: MemberGroup): Promise<boolean> {
   const builder = knexOf(trx);
   const taken = await builder("member_group")
     .where({ tray_id: grant.tray.id, removed_at: null })

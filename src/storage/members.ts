@@ -2,7 +2,7 @@ import { type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { OwnerReplacement } from "../core/standing/derive-standing";
 import type { OpenHours } from "../core/worktime/working-hours";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
 
@@ -78,7 +78,7 @@ export async function membersWithRoles(db: Database, trayId: TrayId): Promise<Tr
 }
 
 /** Holds the members of a tray, so that it always keeps somebody who leads it. */
-export async function holdRoles(trx: Database, trayId: TrayId): Promise<ReadonlyMap<MemberId, Role>> {
+export async function holdRoles(trx: Transaction, trayId: TrayId): Promise<ReadonlyMap<MemberId, Role>> {
   const rows: { member_id: string; role: Role }[] = await knexOf(trx)("tray_member")
     .select("tray_member.member_id", "role")
     .join("member", "member.id", "tray_member.member_id")
@@ -102,7 +102,7 @@ export async function weekOf(db: Database, memberId: MemberId): Promise<TrayMemb
 }
 
 /** Takes a member out of a tray. */
-export async function takeOutOfTray(trx: Database, trayId: TrayId, memberId: MemberId): Promise<void> {
+export async function takeOutOfTray(trx: Transaction, trayId: TrayId, memberId: MemberId): Promise<void> {
   await knexOf(trx)("tray_member").where({ tray_id: trayId, member_id: memberId }).delete();
 }
 
@@ -114,7 +114,7 @@ export async function trayIdsOf(db: Database, memberId: MemberId): Promise<TrayI
 
 /** Shuts a member out for good, with all her sessions; `successor` has from now on what comes back to her, or nobody. */
 export async function disableMember(
-  trx: Database,
+  trx: Transaction,
   memberId: MemberId,
   successor: MemberId | null,
   now: Instant,
@@ -144,7 +144,7 @@ export async function replacedOwners(db: Database): Promise<OwnerReplacement[]> 
  * Gives what a disabled member still owns to her successor, as its journal comes to now; those that are open were handed
  * over one by one before.
  */
-export async function keepSuccessor(trx: Database, memberId: MemberId, successor: MemberId | null): Promise<void> {
+export async function keepSuccessor(trx: Transaction, memberId: MemberId, successor: MemberId | null): Promise<void> {
   await knexOf(trx)("conversation").where("owner_id", memberId).update({ owner_id: successor });
 }
 

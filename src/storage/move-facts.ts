@@ -1,5 +1,5 @@
 import { type ConversationId, type EntryId, type MessageId, type TrayId, trustedId } from "../core/kernel/ids";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 
 /** A message or an entry and its place in the order of its conversation. */
@@ -11,7 +11,7 @@ export type Places = {
 };
 
 /** Everything that is in a conversation, in order. */
-export async function placesIn(trx: Database, id: ConversationId): Promise<Places> {
+export async function placesIn(trx: Transaction, id: ConversationId): Promise<Places> {
   const ordered = (table: string) =>
     knexOf(trx)(table).select("id", "version").where({ conversation_id: id }).orderBy("version");
   const [messages, entries] = [await ordered("message"), await ordered("journal")];
@@ -26,7 +26,7 @@ export async function placesIn(trx: Database, id: ConversationId): Promise<Place
  * there stays where it is. Search and thread ids go with them.
  */
 export async function moveFacts(
-  trx: Database,
+  trx: Transaction,
   trayId: TrayId,
   from: ConversationId,
   to: ConversationId,
@@ -56,7 +56,7 @@ export async function moveFacts(
 }
 
 /** Counts and newest words of conversations, again from their messages; one without any keeps its subject. */
-export async function relist(trx: Database, ids: readonly ConversationId[]): Promise<void> {
+export async function relist(trx: Transaction, ids: readonly ConversationId[]): Promise<void> {
   await knexOf(trx).raw(
     /* sql */ `
     update conversation set
@@ -91,7 +91,7 @@ export async function relist(trx: Database, ids: readonly ConversationId[]): Pro
 }
 
 /** Takes a conversation that has become a part of another out of every list; its address leads to the other one. */
-export async function closeJoined(trx: Database, id: ConversationId, to: ConversationId): Promise<void> {
+export async function closeJoined(trx: Transaction, id: ConversationId, to: ConversationId): Promise<void> {
   await knexOf(trx)("conversation").where({ id }).update({
     joined_to: to,
     standing: "joined",
@@ -104,7 +104,7 @@ export async function closeJoined(trx: Database, id: ConversationId, to: Convers
 }
 
 /** Makes a conversation that had become a part of another one of its own again. */
-export async function reopenJoined(trx: Database, id: ConversationId): Promise<void> {
+export async function reopenJoined(trx: Transaction, id: ConversationId): Promise<void> {
   await knexOf(trx)("conversation").where({ id }).update({ joined_to: null });
 }
 
@@ -116,7 +116,7 @@ export async function joinedTo(db: Database, trayId: TrayId, id: ConversationId)
 
 /** Starts an empty conversation that messages are about to be moved to. */
 export async function startEmpty(
-  trx: Database,
+  trx: Transaction,
   trayId: TrayId,
   id: ConversationId,
   subject: { readonly subject: string; readonly baseSubject: string },

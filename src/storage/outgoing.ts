@@ -3,7 +3,7 @@ import { type ConversationId, type MemberId, type MessageId, type TrayId, truste
 import type { Instant } from "../core/kernel/instant";
 import { wholeBlob } from "./blobs";
 import type { Delivery } from "./conversation-page";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
 import type { Recipients } from "./store-message";
@@ -22,7 +22,7 @@ export type OutgoingMessage = {
 };
 
 /** A message of ours with its bytes, held until the transaction ends; null when there is none of this id. */
-export async function holdOutgoing(trx: Database, id: MessageId): Promise<OutgoingMessage | null> {
+export async function holdOutgoing(trx: Transaction, id: MessageId): Promise<OutgoingMessage | null> {
   const row = await knexOf(trx)("message")
     .first(
       "id",
@@ -55,7 +55,7 @@ export async function holdOutgoing(trx: Database, id: MessageId): Promise<Outgoi
 
 /** Keeps what became of sending a message. */
 export async function setDelivery(
-  trx: Database,
+  trx: Transaction,
   id: MessageId,
   delivery: Pick<Delivery, "state" | "reason">,
   at: Instant,
@@ -66,7 +66,7 @@ export async function setDelivery(
 }
 
 /** Lets one sender at a time look how much went out lately, until its transaction ends: two that look at once both see room. */
-export async function holdPace(trx: Database): Promise<void> {
+export async function holdPace(trx: Transaction): Promise<void> {
   await knexOf(trx).raw("select pg_advisory_xact_lock(hashtextextended('pace of sending', 0))");
 }
 
@@ -83,7 +83,7 @@ export async function handedOverSince(db: Database, domain: string | null, since
 }
 
 /** Takes the words of a message that never went out of the search. */
-export async function forgetWords(trx: Database, id: MessageId): Promise<void> {
+export async function forgetWords(trx: Transaction, id: MessageId): Promise<void> {
   await knexOf(trx)("message_search").where({ message_id: id }).delete();
 }
 

@@ -1,6 +1,6 @@
 import { type MemberId, type ParcelId, type RecordId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { SEEN } from "./record-access";
 import { at, atOrNull, param } from "./rows";
@@ -77,7 +77,7 @@ const parcelOf = ({ text, everywhere, format, name, state, done, total, problem,
 
 /** Notes what is to be taken out. */
 export async function addParcel(
-  trx: Database,
+  trx: Transaction,
   parcel: Pick<Parcel, "id" | "trayId" | "byMemberId" | "name" | "createdAt"> & ParcelOf & ParcelForm,
 ): Promise<void> {
   const { id, text, everywhere, format, name } = parcel;
@@ -104,7 +104,7 @@ export async function parcelById(db: Database, id: ParcelId): Promise<Parcel | n
 }
 
 /** Begins to pack a parcel, from the start where somebody began before; false when it has ended. */
-export async function beginPacking(trx: Database, id: ParcelId, total: number, now: Instant): Promise<boolean> {
+export async function beginPacking(trx: Transaction, id: ParcelId, total: number, now: Instant): Promise<boolean> {
   const begun = await knexOf(trx)("parcel")
     .where({ id })
     .whereIn("state", ["waiting", "running"])
@@ -115,7 +115,7 @@ export async function beginPacking(trx: Database, id: ParcelId, total: number, n
 
 /** Keeps a piece of the zip, and how far it is; false when it is not to go on. */
 export async function keepParcelPiece(
-  trx: Database,
+  trx: Transaction,
   id: ParcelId,
   { position, content, done }: { readonly position: number; readonly content: Uint8Array; readonly done: number },
   now: Instant,
@@ -189,7 +189,7 @@ export async function dropParcelsBefore(db: Database, before: Instant): Promise<
 }
 
 /** Forgets whatever somebody took out of a tray by its words: nobody knows what else is in it. */
-export async function dropParcelsByWords(trx: Database): Promise<void> {
+export async function dropParcelsByWords(trx: Transaction): Promise<void> {
   await knexOf(trx)("parcel").whereNull("record_id").delete();
 }
 

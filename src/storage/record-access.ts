@@ -1,5 +1,5 @@
 import type { MemberId } from "../core/kernel/ids";
-import type { Database } from "./handle";
+import type { Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 
 /** Who asks for records: a member, who gets those that she may know of, or the application itself (null). */
@@ -29,7 +29,7 @@ export function seenBy(viewer: RecordViewer): { readonly sql: string; readonly v
  * Works out anew who may know of which record: whoever each says, of those who may know of what it stands under. To be
  * called in the transaction that changes an access list, a place in the tree, or a group.
  */
-export async function refreshViewers(trx: Database): Promise<void> {
+export async function refreshViewers(trx: Transaction): Promise<void> {
   await knexOf(trx).raw(/* sql */ `
     with recursive own as (
       select id, parent_id, case when access_members is null then null else array(

@@ -4,7 +4,7 @@ import type { Filing } from "../core/records/filing-means";
 import type { Query } from "../core/search/query";
 import { deleteUnusedBlobs } from "./bins";
 import { blobBySha256, keepBlob } from "./blobs";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
 import { tsqueryText } from "./search-messages";
@@ -67,7 +67,7 @@ const documentOf = (row: Row): RecordDocument => ({
 
 /** Puts a file on a record; the same bytes are stored once. Null when it has it already, under that name. */
 export async function addRecordDocument(
-  trx: Database,
+  trx: Transaction,
   document: Omit<RecordDocument, "size" | "sha256">,
   content: Uint8Array,
 ): Promise<RecordDocument | null> {
@@ -119,7 +119,7 @@ export async function recordDocument(
 }
 
 /** Takes a file off a record, and its bytes where nothing else needs them. False when there was none. */
-export async function removeRecordDocument(trx: Database, recordId: RecordId, id: string): Promise<boolean> {
+export async function removeRecordDocument(trx: Transaction, recordId: RecordId, id: string): Promise<boolean> {
   const gone: { sha256: Buffer }[] = await knexOf(trx)("record_document")
     .where({ id, record_id: recordId })
     .delete()

@@ -2,7 +2,7 @@ import { type RecordTypeId, trustedId } from "../core/kernel/ids";
 import { type CodePattern, codeOf, numberIn, seriesOn } from "../core/records/code-pattern";
 import type { FilingField } from "../core/records/filing-field";
 import type { RecordType } from "../core/records/record-type";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 
 type TypeRow = { id: string; name: string; code_pattern: string; fields: FilingField[] };
@@ -23,7 +23,7 @@ export async function recordTypes(db: Database): Promise<RecordType[]> {
 }
 
 /** Keeps a type, a new one at the end. */
-export async function saveRecordType(trx: Database, type: RecordType): Promise<void> {
+export async function saveRecordType(trx: Transaction, type: RecordType): Promise<void> {
   await knexOf(trx).raw(
     /* sql */ `
     insert into record_type (id, name, code_pattern, fields, position)
@@ -34,7 +34,7 @@ export async function saveRecordType(trx: Database, type: RecordType): Promise<v
 }
 
 /** Holds the types, so that of two that are changed at once each knows the other. */
-export async function holdRecordTypes(trx: Database): Promise<void> {
+export async function holdRecordTypes(trx: Transaction): Promise<void> {
   await knexOf(trx).raw("lock table record_type in share row exclusive mode");
 }
 
@@ -44,7 +44,7 @@ export async function holdRecordTypes(trx: Database): Promise<void> {
  * are passed over.
  */
 export async function nextCode(
-  trx: Database,
+  trx: Transaction,
   typeId: RecordTypeId,
   pattern: CodePattern,
   day: string,

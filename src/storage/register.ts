@@ -10,7 +10,7 @@ import {
 import type { Instant } from "../core/kernel/instant";
 import type { RegisterEntry } from "../core/records/register-entry";
 import { repointPlaces } from "./category-uses";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { type RecordViewer, seenBy } from "./record-access";
 import { at, atOrNull, param } from "./rows";
@@ -99,22 +99,22 @@ export async function codesTaken(db: Database): Promise<Set<string>> {
 }
 
 /** Holds the register, so that of two changes each knows the other: what stands under what, and who may know of it. */
-export async function holdRegister(trx: Database): Promise<void> {
+export async function holdRegister(trx: Transaction): Promise<void> {
   await knexOf(trx).raw("select pg_advisory_xact_lock(hashtextextended('register', 0))");
 }
 
 /** Keeps a record as it is until the transaction ends, which others may want at the same time: for whatever is filed on it. */
-export async function keepRecord(trx: Database, id: RecordId): Promise<void> {
+export async function keepRecord(trx: Transaction, id: RecordId): Promise<void> {
   await knexOf(trx).raw("select id from record where id = :id for share", { id });
 }
 
 /** Holds a record, so that nothing is filed on it until the transaction ends; whoever files at this moment is waited for. */
-export async function lockRecord(trx: Database, id: RecordId): Promise<void> {
+export async function lockRecord(trx: Transaction, id: RecordId): Promise<void> {
   await knexOf(trx).raw("select id from record where id = :id for update", { id });
 }
 
 /** Keeps records as they are now, new ones and others; `refreshViewers` has to follow where access or places change. */
-export async function saveRecords(trx: Database, records: readonly RegisterRecord[]): Promise<void> {
+export async function saveRecords(trx: Transaction, records: readonly RegisterRecord[]): Promise<void> {
   if (records.length === 0) return;
   const builder = knexOf(trx);
   const ids = records.map(({ id }) => id);
@@ -155,7 +155,7 @@ export type RecordStep = {
 };
 
 /** Writes down what was done to records. */
-export async function addRecordSteps(trx: Database, steps: readonly RecordStep[]): Promise<void> {
+export async function addRecordSteps(trx: Transaction, steps: readonly RecordStep[]): Promise<void> {
   if (steps.length === 0) return;
   await knexOf(trx)("record_step").insert(
     steps.map(({ id, recordId, at: when, by, words }) => ({
@@ -189,7 +189,7 @@ export async function recordSteps(db: Database, recordId: RecordId): Promise<Rec
 }
 
 /** The conversations that are filed on a record, or have a part that is, in whatever tray; at most `most`. */
-export async function allFiledOn(trx: Database, id: RecordId, most: number): Promise<ConversationId[]> {
+export async function allFiledOn(trx: Transaction, id: RecordId, most: number): Promise<ConversationId[]> {
   const found = await knexOf(trx).raw<{ rows: { id: string }[] }>(
     /* sql */ `select id from conversation where record_ids @> array[cast(:id as uuid)] and joined_to is null
       union select conversation_id from filed_part where record_id = :id
@@ -200,7 +200,7 @@ export async function allFiledOn(trx: Database, id: RecordId, most: number): Pro
 }
 
 /** Has what named a record name another: what stands under it, shelves, rules, covers. */
-export async function repointRecord(trx: Database, from: RecordId, to: RecordId): Promise<void> {
+export async function repointRecord(trx: Transaction, from: RecordId, to: RecordId): Promise<void> {
   const builder = knexOf(trx);
   await builder.raw("update record set parent_id = :to, version = version + 1 where parent_id = :from", { from, to });
   await repointPlaces(trx, "record", from, to);

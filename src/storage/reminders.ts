@@ -8,7 +8,7 @@ import {
   trustedId,
 } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
 import type { TrayGrant } from "./trays";
@@ -54,7 +54,7 @@ function reminderOf(row: Row): Reminder {
 
 /** Adds reminders, in place of those that wait for the same conversations. */
 export async function addReminders(
-  trx: Database,
+  trx: Transaction,
   reminders: readonly Omit<Reminder, "state" | "reason">[],
   now: Instant,
 ): Promise<void> {
@@ -89,14 +89,14 @@ export async function dueReminders(db: Database, now: Instant, limit: number): P
 }
 
 /** Holds a reminder that still waits, until the transaction ends; false when somebody else was faster. */
-export async function holdReminder(trx: Database, id: ReminderId): Promise<boolean> {
+export async function holdReminder(trx: Transaction, id: ReminderId): Promise<boolean> {
   const row = await knexOf(trx)("reminder").first("id").where({ id, state: "waiting" }).forUpdate().skipLocked();
   return row !== undefined;
 }
 
 /** Says what became of a reminder. */
 export async function endReminder(
-  trx: Database,
+  trx: Transaction,
   id: ReminderId,
   ended: { readonly messageId: MessageId } | { readonly reason: string },
 ): Promise<void> {
@@ -110,7 +110,7 @@ export async function endReminder(
 }
 
 /** Puts a reminder off. */
-export async function putOffReminder(trx: Database, id: ReminderId, until: Instant): Promise<void> {
+export async function putOffReminder(trx: Transaction, id: ReminderId, until: Instant): Promise<void> {
   await knexOf(trx)("reminder")
     .where({ id })
     .update({ send_at: param(until) });

@@ -3,7 +3,7 @@ import type { MailMessage } from "../core/message/mail-message";
 import { waysToLeave } from "../core/message/ways-to-leave";
 import { searchVector } from "../core/search/search-vector";
 import { type BlobRow, wholeBlob } from "./blobs";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { storableText } from "./rows";
 
@@ -78,7 +78,7 @@ export function parsedColumns(message: MailMessage): ParsedColumns {
 }
 
 /** Writes anew what was made of a message. */
-export async function rewriteParse(trx: Database, id: MessageId, message: MailMessage): Promise<void> {
+export async function rewriteParse(trx: Transaction, id: MessageId, message: MailMessage): Promise<void> {
   const { own_text, rest_text, ...columns } = parsedColumns(message);
   const stored = Object.entries(columns).map(([name, value]) => [
     name,

@@ -2,7 +2,7 @@ import { type MemberId, type PolicyId, type RecordId, type RecordTypeId, trusted
 import type { Instant } from "../core/kernel/instant";
 import type { CountsFrom, EndsIn, RetentionPolicy } from "../core/retention/policy";
 import type { Applied, RetainedRecord } from "../core/retention/term";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
 
@@ -22,7 +22,7 @@ export async function retentionPolicies(db: Database): Promise<RetentionPolicy[]
 }
 
 /** Keeps a policy, new or changed; false when another one has its name. */
-export async function saveRetentionPolicy(trx: Database, policy: RetentionPolicy): Promise<boolean> {
+export async function saveRetentionPolicy(trx: Transaction, policy: RetentionPolicy): Promise<boolean> {
   const builder = knexOf(trx);
   const taken = await builder("retention_policy")
     .whereRaw("lower(name) = lower(?)", [policy.name])
@@ -48,7 +48,7 @@ export type PolicyBearer = (typeof POLICY_BEARERS)[number];
 
 /** Gives a record, a type or a category a policy, or none; false when there is no such thing. */
 export async function givePolicy(
-  trx: Database,
+  trx: Transaction,
   bearer: PolicyBearer,
   id: string,
   policyId: PolicyId | null,
@@ -66,7 +66,7 @@ export async function bearersOfPolicies(db: Database): Promise<Map<PolicyId, num
 }
 
 /** Takes a policy away that nothing bears. */
-export async function removeRetentionPolicy(trx: Database, id: PolicyId): Promise<void> {
+export async function removeRetentionPolicy(trx: Transaction, id: PolicyId): Promise<void> {
   await knexOf(trx)("retention_policy").where({ id }).delete();
 }
 
@@ -184,7 +184,7 @@ export async function retainedRecords(db: Database, around: RecordId | null = nu
 }
 
 /** Has a record kept until then, whatever its policies say. */
-export async function keepRecordUntil(trx: Database, id: RecordId, until: Instant): Promise<void> {
+export async function keepRecordUntil(trx: Transaction, id: RecordId, until: Instant): Promise<void> {
   await knexOf(trx)("record")
     .where({ id })
     .update({ kept_until: param(until) });
@@ -204,7 +204,7 @@ export async function holdsOf(db: Database, recordId: RecordId): Promise<Hold[]>
 }
 
 /** Holds a record. */
-export async function addHold(trx: Database, recordId: RecordId, { id, reason, at: when, by }: Hold): Promise<void> {
+export async function addHold(trx: Transaction, recordId: RecordId, { id, reason, at: when, by }: Hold): Promise<void> {
   await knexOf(trx)("retention_hold").insert({
     id,
     record_id: recordId,
@@ -215,7 +215,7 @@ export async function addHold(trx: Database, recordId: RecordId, { id, reason, a
 }
 
 /** Ends a hold; gives its reason, null when the record has none of this id. */
-export async function endHold(trx: Database, recordId: RecordId, id: string): Promise<string | null> {
+export async function endHold(trx: Transaction, recordId: RecordId, id: string): Promise<string | null> {
   const [row] = await knexOf(trx)("retention_hold").where({ id, record_id: recordId }).delete("reason");
   return row?.reason ?? null;
 }

@@ -4,7 +4,7 @@ import type { Instant } from "../core/kernel/instant";
 import { listIdIn } from "../core/message/ways-to-leave";
 import type { RuledMessage } from "../core/rules/match-rule";
 import type { Rule, RuleActions, RuleConditions } from "../core/rules/rule";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 import type { Recipients } from "./store-message";
@@ -48,7 +48,7 @@ export async function rulesOf(db: Database, trayId: TrayId): Promise<KeptRule[]>
 }
 
 /** Keeps a rule as it is now: a new one after all others. */
-export async function saveRule(trx: Database, rule: KeptRule): Promise<void> {
+export async function saveRule(trx: Transaction, rule: KeptRule): Promise<void> {
   const builder = knexOf(trx);
   const { name, isOn, isLast } = rule;
   const columns = {
@@ -85,7 +85,7 @@ export async function orderRules(trx: Database, trayId: TrayId, ids: readonly Ru
 }
 
 /** The rules, of whichever tray, that give a category; held until the transaction ends. */
-export async function rulesGiving(trx: Database, id: CategoryId): Promise<KeptRule[]> {
+export async function rulesGiving(trx: Transaction, id: CategoryId): Promise<KeptRule[]> {
   const rows: RuleRow[] = await knexOf(trx)("rule")
     .whereNull("removed_at")
     .whereRaw("actions->'categoryIds' @> to_jsonb(cast(? as text))", [id])

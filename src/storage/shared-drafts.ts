@@ -1,7 +1,7 @@
 import { type ConversationId, type DraftId, type MemberId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Enclosure } from "../core/writing/enclosure";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
 import type { TrayGrant } from "./trays";
@@ -62,7 +62,7 @@ function draftOf(row: Record<string, never>): SharedDraft {
 }
 
 /** Keeps a new draft. */
-export async function addDraft(trx: Database, grant: TrayGrant, draft: SharedDraft): Promise<void> {
+export async function addDraft(trx: Transaction, grant: TrayGrant, draft: SharedDraft): Promise<void> {
   await knexOf(trx)("shared_draft").insert({
     id: draft.id,
     tray_id: grant.tray.id,
@@ -84,7 +84,7 @@ function changingColumns({ content, holderId, state, note, updatedAt }: Omit<Sha
 }
 
 /** Changes a draft that is as it was read; false when somebody changed or ended it since. */
-export async function changeDraft(trx: Database, grant: TrayGrant, draft: SharedDraft): Promise<boolean> {
+export async function changeDraft(trx: Transaction, grant: TrayGrant, draft: SharedDraft): Promise<boolean> {
   const changed = await knexOf(trx)("shared_draft")
     .where({ id: draft.id, tray_id: grant.tray.id, version: draft.version })
     .whereIn("state", OPEN)
@@ -94,7 +94,7 @@ export async function changeDraft(trx: Database, grant: TrayGrant, draft: Shared
 
 /** Ends a draft: it went, or was given up; false when it had ended, or is another version by now. */
 export async function endDraft(
-  trx: Database,
+  trx: Transaction,
   grant: TrayGrant,
   draft: Pick<SharedDraft, "id" | "version">,
   as: "sent" | "given-up",
@@ -108,7 +108,7 @@ export async function endDraft(
 }
 
 /** Passes the drafts that wait for a member on to another one, for whom they are to check now. */
-export async function passDraftsOn(trx: Database, from: MemberId, to: MemberId): Promise<void> {
+export async function passDraftsOn(trx: Transaction, from: MemberId, to: MemberId): Promise<void> {
   await knexOf(trx)("shared_draft")
     .where({ holder_id: from })
     .whereIn("state", OPEN)

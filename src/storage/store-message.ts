@@ -8,7 +8,7 @@ import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
 import { searchVector } from "../core/search/search-vector";
 import { type CutBlob, cutForStoring, storeRuns } from "./blobs";
 import { inTransaction } from "./database";
-import type { Database } from "./handle";
+import type { Database, Pool, Transaction } from "./handle";
 import { docketColumns } from "./keep-docket";
 import { runPrepared } from "./prepared";
 import { param, storableText } from "./rows";
@@ -86,7 +86,7 @@ export type MessagePlace = {
  * Stores a message, its raw bytes, text, search vector and thread ids, and starts or updates its conversation: one
  * statement, as each round trip costs as much as the work itself. Within a transaction that holds the locks of its thread.
  */
-export async function storeMessage(trx: Database, message: NewMessage, place: MessagePlace): Promise<void> {
+export async function storeMessage(trx: Transaction, message: NewMessage, place: MessagePlace): Promise<void> {
   await store(trx, message, cutForStoring(message.raw), place, KEEP_LINKS);
 }
 
@@ -97,7 +97,7 @@ const OVERTAKEN_CODES: ReadonlySet<unknown> = new Set(["23505", "40P01"]);
  * Stores a message that answers nothing and starts its conversation, in one statement without a transaction around it.
  * False, and nothing stored, when one of its ids is known to the tray: then it has to be placed.
  */
-export async function storeIfUnknown(db: Database, message: NewMessage, place: MessagePlace): Promise<boolean> {
+export async function storeIfUnknown(db: Pool, message: NewMessage, place: MessagePlace): Promise<boolean> {
   const blob = cutForStoring(message.raw);
   const work = (within: Database) => store(within, message, blob, place, CLAIM_LINKS);
   try {

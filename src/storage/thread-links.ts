@@ -1,5 +1,5 @@
 import { type ConversationId, type MessageId, type TrayId, trustedId } from "../core/kernel/ids";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 
 /** What a tray knows of some ids and messages; kept up to date by whoever stores one of them while it is held. */
@@ -41,7 +41,7 @@ export function noteJoined(known: KnownThreads, source: ConversationId, target: 
  * each.
  */
 export async function lockThreads(
-  trx: Database,
+  trx: Transaction,
   trayId: TrayId,
   ids: readonly string[],
   dedupeKeys: readonly Uint8Array[],

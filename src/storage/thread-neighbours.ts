@@ -2,7 +2,7 @@ import type { EmailAddress } from "../core/kernel/email-address";
 import { type ConversationId, type MessageId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { RecipientReport } from "../core/message/mail-message";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
 
@@ -76,7 +76,7 @@ export async function reportedMessage(
 
 /** Remembers to whom a message goes, so that reports find it. */
 export async function keepRecipients(
-  trx: Database,
+  trx: Transaction,
   message: { readonly id: MessageId; readonly trayId: TrayId; readonly sentAt: Instant },
   addresses: readonly EmailAddress[],
 ): Promise<void> {
@@ -93,7 +93,7 @@ export async function keepRecipients(
 
 /** Notes what a mail system reports of the recipients of a message. What failed stays failed, whatever is reported later. */
 export async function noteReports(
-  trx: Database,
+  trx: Transaction,
   id: MessageId,
   reports: readonly RecipientReport[],
   at: Instant,
@@ -124,7 +124,7 @@ export async function addressesOfName(db: Database, trayId: TrayId, name: string
 
 /** Remembers one more way on which a message reached the tray. */
 export async function keepRoutes(
-  trx: Database,
+  trx: Transaction,
   trayId: TrayId,
   dedupeKey: Uint8Array,
   routes: readonly { readonly address: EmailAddress; readonly sender: string }[],

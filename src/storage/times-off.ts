@@ -1,7 +1,7 @@
 import type { Cover, TimeOff } from "../core/cover/covering";
 import { type MemberId, type RecordId, type TimeOffId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Database } from "./handle";
+import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
 
@@ -69,7 +69,7 @@ async function ask(db: Database, condition: string, values: Record<string, unkno
 }
 
 /** Keeps a time off with those who cover. */
-export async function addTimeOff(trx: Database, timeOff: Omit<KeptTimeOff, "summaryReadAt">): Promise<void> {
+export async function addTimeOff(trx: Transaction, timeOff: Omit<KeptTimeOff, "summaryReadAt">): Promise<void> {
   const { id, memberId, from, until, covers } = timeOff;
   await knexOf(trx)("time_off").insert({ id, member_id: memberId, from_at: param(from), until_at: param(until) });
   if (covers.length > 0) {
@@ -102,6 +102,6 @@ export async function noteSummaryRead(db: Database, memberId: MemberId, id: Time
 }
 
 /** Takes a member out of every cover: nobody is stood in for by who is gone. */
-export async function dropCovers(trx: Database, memberId: MemberId): Promise<void> {
+export async function dropCovers(trx: Transaction, memberId: MemberId): Promise<void> {
   await knexOf(trx)("cover").where({ member_id: memberId }).delete();
 }
