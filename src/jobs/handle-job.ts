@@ -7,6 +7,7 @@ import {
   disposeByItself,
   emptyBins,
   forgetAttemptsOfLongAgo,
+  forgetCommands,
   forgetEnclosures,
   forgetParcels,
   lapseExpired,
@@ -68,6 +69,7 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       await forgetEnclosures(deps);
       await forgetParcels(deps);
       await forgetAttemptsOfLongAgo(deps);
+      await forgetCommands(deps);
       return;
     default:
       assertNever(job);

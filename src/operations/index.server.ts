@@ -101,6 +101,7 @@ export * from "./mail-sources";
 export * from "./may-answer";
 export * from "./merge-records";
 export * from "./notifications";
+export * from "./once";
 export * from "./open-conversation";
 export { packParcel } from "./pack-parcel";
 export * from "./parcels";

@@ -8,6 +8,7 @@ export * from "./categories";
 export * from "./category-figures";
 export * from "./category-steps";
 export * from "./category-uses";
+export * from "./commands";
 export * from "./contacts";
 export * from "./conversation-facts";
 export * from "./conversation-page";

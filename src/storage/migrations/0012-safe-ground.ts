@@ -25,6 +25,19 @@ export async function up(knex: Knex): Promise<void> {
     );
     create index job_aside_open on job_aside (key) where let_go_at is null;
     create index job_aside_tray on job_aside (tray_id, at);
+
+    -- What a browser has sent under an id of its own, and what was answered; without an answer while it is carried out.
+    create table command (
+      tray_id uuid not null references tray on delete cascade,
+      id uuid not null,
+      member_id uuid not null references member,
+      at timestamptz not null,
+      status int,
+      headers jsonb,
+      body bytea,
+      primary key (tray_id, id)
+    );
+    create index command_age on command (at);
   `);
 }
 

@@ -15,6 +15,8 @@ export type AnswerOutcome =
       readonly ok: false;
       readonly problems: AnswerProblems;
       readonly problem: string | null;
+      /** True where nobody knows whether it was sent. */
+      readonly unreachable?: boolean;
       /** True where it can be sent all the same. */
       readonly mayInsist?: boolean;
       /** What the record that it is filed on asks for first. */
@@ -50,7 +52,9 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
     return {
       ok: false,
       problems: {},
-      problem: "Not sent: the server did not answer. Your text is kept; try again.",
+      unreachable: true,
+      problem:
+        "No answer from the server, so it may have been sent or not. Your text is kept: send it again, it goes once.",
     };
   }
 }

@@ -10,7 +10,13 @@ import type { Route } from "./+types/drafts";
 /** What the server said to a step of a draft. */
 export type DraftOutcome =
   | { readonly ok: true; readonly did: "hand" | "return" | "give-up" }
-  | { readonly ok: false; readonly problems: DraftProblems; readonly problem: string | null };
+  | {
+      readonly ok: false;
+      readonly problems: DraftProblems;
+      readonly problem: string | null;
+      /** True where nobody knows whether it was done. */
+      readonly unreachable?: boolean;
+    };
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
@@ -27,4 +33,14 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         : await giveUpDraft(deps, grant, id.value, given.seen);
   if (done.ok) return data<DraftOutcome>({ ok: true, did: given.do });
   return data<DraftOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+}
+
+// A server that cannot be reached is an outcome to deal with, not a text to lose.
+export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<DraftOutcome> {
+  try {
+    return await serverAction();
+  } catch {
+    const problem = "No answer from the server. Your text is kept: try again, it is done once.";
+    return { ok: false, problems: {}, unreachable: true, problem };
+  }
 }

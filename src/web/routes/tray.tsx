@@ -28,6 +28,7 @@ import {
   liveStateContext,
   memberContext,
 } from "../server/context.server";
+import { onceForEachCommand } from "../server/once.server";
 import { trayData } from "../server/tray-view.server";
 import { readingOf } from "../server/words.server";
 import { Button } from "../ui/button";
@@ -41,6 +42,7 @@ export const middleware: Route.MiddlewareFunction[] = [
     context.set(grantContext, grant);
     context.set(liveStateContext, context.get(liveContext).state(grant.tray.id));
   },
+  onceForEachCommand,
 ];
 
 export async function loader({ context }: Route.LoaderArgs) {

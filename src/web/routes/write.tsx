@@ -38,7 +38,13 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
   try {
     return await serverAction();
   } catch {
-    return { ok: false, problems: {}, problem: "Not sent: the server did not answer. Your text is kept; try again." };
+    return {
+      ok: false,
+      problems: {},
+      unreachable: true,
+      problem:
+        "No answer from the server, so it may have been sent or not. Your text is kept: send it again, it goes once.",
+    };
   }
 }
 

@@ -13,6 +13,7 @@ import { LetterBody } from "./letter-body";
 import { SendAndFile } from "./send-and-file";
 import { SendButton } from "./send-button";
 import { useTray } from "./tray-data";
+import { useAnswered, useCommand } from "./use-command";
 
 type ComposerProps = {
   readonly conversationId: string;
@@ -50,6 +51,8 @@ export function Composer(props: ComposerProps) {
     keepDraft(keptAs, draft, { slug: tray.slug, conversationId, memberId: member.id, at: Date.now() });
   }, [keptAs, draft, tray.slug, conversationId, member.id]);
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
+  const command = useCommand(`/${tray.slug}/answer/${conversationId}`);
+  useAnswered(outcome, command.isAnswered);
   useEffect(() => {
     if (outcome?.ok !== true) return;
     forgetDraft(keptAs);
@@ -62,7 +65,7 @@ export function Composer(props: ComposerProps) {
   const send = (anyway: "on" | "" = "") => {
     if (isAttaching) return;
     const body = { ...postedLetter(draft, props, fields.current), version: seen.version, anyway };
-    void fetcher.submit(body, { method: "post", action: `/${tray.slug}/answer/${conversationId}` });
+    void fetcher.submit(body, { method: "post", action: command.at(body) });
   };
   const handing = useHanding(conversationId, shared, draft, () => {
     forgetDraft(keptAs);
@@ -268,6 +271,8 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
   const fetcher = useFetcher<DraftOutcome>();
   const [isOpen, setOpen] = useState(false);
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
+  const command = useCommand(`/${tray.slug}/drafts/${conversationId}`);
+  useAnswered(outcome, command.isAnswered);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
   useEffect(() => {
     if (outcome?.ok !== true) return;
@@ -286,7 +291,7 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
     hand: (given: { readonly member: string; readonly note: string }) => {
       const ofDraft = shared === null ? {} : { draft: shared.id, version: shared.version };
       const body = { do: "hand", ...content, ...given, ...ofDraft };
-      void fetcher.submit(body, { method: "post", action: `/${tray.slug}/drafts/${conversationId}` });
+      void fetcher.submit(body, { method: "post", action: command.at(body) });
     },
   };
 }

@@ -20,6 +20,7 @@ const pending = (...decisions: PostedDecision[]) =>
     rows: [row],
     target: { rows: [row], everything: null },
     said: "",
+    command: "",
     attempt: 1,
   }));
 const shown = (...decisions: PostedDecision[]) => withPending(row, pending(...decisions));

@@ -24,6 +24,7 @@ import { Notices, notice, noticeProblem } from "../ui/notices";
 import type { DecisionOutcome, UndoOutcome } from "./decision-outcome";
 import { FilingSheet } from "./lazy-filing-sheet";
 import { ChangeHub, ChangeHubContext } from "./live-hub";
+import { newCommand, onceAt } from "./use-command";
 
 /** A decision as it is posted: its kind, and the fields that go with it. */
 export type PostedDecision =
@@ -73,6 +74,8 @@ export type PostedDecision =
 /** A decision on its way: already shown, not yet confirmed. */
 export type Pending = {
   readonly key: number;
+  /** By which the server knows it when it is sent again. */
+  readonly command: string;
   readonly decision: PostedDecision;
   readonly rows: readonly DecidedRow[];
   readonly target: DecisionTarget<DecidedRow>;
@@ -128,12 +131,15 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const decide = useCallback<Decisions["decide"]>((decision, target, said) => {
     nextKey.current += 1;
     const key = nextKey.current;
-    setPending((others) => [...others, { key, decision, rows: target.rows, target, said, attempt: 1 }]);
+    setPending((others) => [
+      ...others,
+      { key, command: newCommand(), decision, rows: target.rows, target, said, attempt: 1 },
+    ]);
   }, []);
   const take = useCallback((form: Undoing["form"]) => {
     nextKey.current += 1;
     const key = nextKey.current;
-    setUndos((others) => [...others, { key, form }]);
+    setUndos((others) => [...others, { key, command: newCommand(), form }]);
   }, []);
   const undo = useCallback<Decisions["undo"]>(
     (batchIds) => take(batchIds === undefined ? {} : { batch: batchIds }),
@@ -187,15 +193,15 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
       {pending.map((one) => (
         <Courier<DecisionOutcome>
           key={`${one.key} ${one.attempt}`}
-          action={`/${tray}/decide`}
+          action={onceAt(`/${tray}/decide`, one.command)}
           form={decisionForm(one)}
           onDone={(outcome) => decided(one, outcome)}
         />
       ))}
-      {undos.map(({ key, form }) => (
+      {undos.map(({ key, command, form }) => (
         <Courier<UndoOutcome>
           key={key}
-          action={`/${tray}/undo`}
+          action={onceAt(`/${tray}/undo`, command)}
           form={form}
           onAnswer={(outcome) => undone(key, outcome)}
         />
@@ -246,7 +252,7 @@ function askedBy(done: Pending, outcome: Exclude<DecisionOutcome, { ok: "unreach
 }
 
 /** An undoing, or its opposite, on its way. */
-type Undoing = { readonly key: number; readonly form: FormFields };
+type Undoing = { readonly key: number; readonly command: string; readonly form: FormFields };
 
 function tellOutcome(
   said: string,

@@ -12,6 +12,7 @@ import type { DialogProps } from "./dialog-props";
 import { MentionMenu, useMentionMenu } from "./mention-menu";
 import { saidOf } from "./said";
 import { useTray } from "./tray-data";
+import { useAnswered, useCommand } from "./use-command";
 
 const DESCRIPTION = "For colleagues only, never sent. @ and a name tells her of it; a dash begins a list.";
 
@@ -27,6 +28,8 @@ export function NoteDialog({ target, onDecide, onClose, title = "Note", start = 
   const { undo } = useDecisions();
   const fetcher = useFetcher<DecisionOutcome>();
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
+  const command = useCommand(`/${tray.tray.slug}/decide`);
+  useAnswered(outcome, command.isAnswered);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
   useEffect(() => {
     if (outcome?.ok !== true) return;
@@ -44,7 +47,7 @@ export function NoteDialog({ target, onDecide, onClose, title = "Note", start = 
     form.set("kind", "note");
     form.set("text", text);
     for (const { id } of target.rows) form.append("conversation", id);
-    void fetcher.submit(form, { method: "post", action: `/${tray.tray.slug}/decide` });
+    void fetcher.submit(form, { method: "post", action: command.at(form) });
   };
   return (
     <NoteForm

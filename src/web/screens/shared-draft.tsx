@@ -7,6 +7,7 @@ import { Field } from "../ui/field";
 import { notice } from "../ui/notices";
 import { TextBlocks } from "./text-blocks";
 import { useTray } from "./tray-data";
+import { useAnswered, useCommand } from "./use-command";
 
 type SharedDraftProps = {
   readonly draft: DraftView;
@@ -24,11 +25,12 @@ export function SharedDraftItem({ draft, conversationId, onOpen }: SharedDraftPr
   useEffect(() => {
     if (outcome?.ok === true) notice(outcome.did === "return" ? "Draft returned" : "Draft given up");
   }, [outcome]);
-  const step = (fields: Record<string, string>) =>
-    void fetcher.submit(
-      { draft: draft.id, version: String(draft.version), ...fields },
-      { method: "post", action: `/${tray.slug}/drafts/${conversationId}` },
-    );
+  const command = useCommand(`/${tray.slug}/drafts/${conversationId}`);
+  useAnswered(outcome, command.isAnswered);
+  const step = (fields: Record<string, string>) => {
+    const body = { draft: draft.id, version: String(draft.version), ...fields };
+    void fetcher.submit(body, { method: "post", action: command.at(body) });
+  };
   const failed = outcome?.ok === false ? outcome : null;
   return (
     <section

@@ -8,6 +8,7 @@ import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
 import { LetterBody } from "./letter-body";
 import { SendButton } from "./send-button";
 import { useTray } from "./tray-data";
+import { useAnswered, useCommand } from "./use-command";
 import type { WriteOutcome } from "./write-outcome";
 
 type WriteScreenProps = {
@@ -41,6 +42,8 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
     if (draft !== begun.current) keepDraft(keptAs, draft);
   }, [keptAs, draft]);
   const outcome = state === "idle" ? data : undefined;
+  const command = useCommand(`/${tray.slug}/write`);
+  useAnswered(outcome, command.isAnswered);
   useEffect(() => {
     if (outcome?.ok !== true) return;
     forgetDraft(keptAs);
@@ -54,7 +57,8 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
     if (isAttaching) return;
     const promises = JSON.stringify(draft.promises ?? []);
     const enclosures = JSON.stringify(draft.enclosures ?? []);
-    void submit({ ...draft, promises, enclosures, record: id }, { method: "post" });
+    const body = { ...draft, promises, enclosures, record: id };
+    void submit(body, { method: "post", action: command.at(body) });
   };
   return (
     <Page

@@ -1,0 +1,130 @@
+import { randomUUID } from "node:crypto";
+import { cloneDatabase } from "@tests/support/clones";
+import { type RawClient, rawClient } from "@tests/support/raw-client";
+import { RIGHT_FORMS } from "@tests/support/right-forms";
+import { type ServerProcess, startServerProcess } from "@tests/support/server-process";
+import { DEMO_TEMPLATE } from "@tests/support/test-cluster";
+import { Client } from "pg";
+import { afterAll, beforeAll, describe, expect, inject, it } from "vitest";
+
+const FORM = { "content-type": "application/x-www-form-urlencoded" };
+
+let database: Awaited<ReturnType<typeof cloneDatabase>>;
+let db: Client;
+let server: ServerProcess;
+let client: RawClient;
+const known: Record<string, string> = {};
+
+beforeAll(async () => {
+  database = await cloneDatabase(inject("clusterPort"), DEMO_TEMPLATE);
+  db = new Client({ connectionString: database.url });
+  await db.connect();
+  server = await startServerProcess({ DATABASE_URL: database.url, DEMO: "true", SEND_HOLD_SECONDS: "100" });
+  client = rawClient(server.httpPort);
+  await client.comeIn("ines");
+  const one = async (sql: string) => String(Object.values((await db.query(sql)).rows[0] ?? {})[0]);
+  const office = "tray_id = (select id from tray where slug = 'office')";
+  known.conversation = await one(`select id from conversation where ${office} and standing = 'to-sort' limit 1`);
+  known.message = await one(`select id from message where conversation_id = '${known.conversation}' limit 1`);
+  known.member = await one("select id from member where sign_in_name = 'col'");
+  known.category = await one("select id from category limit 1");
+  known.record = await one("select id from record where closed_at is null and code like 'C-%' limit 1");
+  known.code = await one(`select code from record where id = '${known.record}'`);
+  known.type = await one("select id from record_type limit 1");
+});
+afterAll(async () => {
+  client?.close();
+  await db?.end();
+  await server?.stop();
+  await database?.drop();
+});
+
+// How much there is of whatever a command may add to.
+const COUNTED = [
+  "journal",
+  "message",
+  "shared_draft",
+  "member_group",
+  "category",
+  "contact",
+  "rule",
+  "place",
+  "record",
+  "time_off",
+  "invitation",
+  "watch",
+  "parcel",
+];
+async function counts(): Promise<Readonly<Record<string, number>>> {
+  const { rows } = await db.query(
+    `select ${COUNTED.map((table) => `(select count(*)::int from ${table}) as "${table}"`).join(", ")}`,
+  );
+  return rows[0];
+}
+
+const fill = (text: string) => text.replace(/\{(\w+)\}/g, (_, name: string) => known[name] ?? randomUUID());
+
+function post(path: string, fields: Readonly<Record<string, string>>, command: string) {
+  const body = new URLSearchParams(Object.entries(fields).map(([name, text]) => [name, fill(text)])).toString();
+  return client.ownPage({ method: "POST", path: `${path}.data?command=${command}`, headers: FORM, body });
+}
+
+// What sends nobody away and takes nothing away that the others are about.
+const SENT = RIGHT_FORMS.filter(([path]) => path.startsWith("/office/") && !path.includes("sign"));
+
+describe("what was committed and whose answer got lost", () => {
+  it.each(SENT.map(([path, fields]) => [path, fields.kind ?? fields.do ?? "", fields] as const))(
+    "is answered as the first time when it is sent again, and not done twice: %s %s",
+    async (template, _kind, fields) => {
+      const command = randomUUID();
+      const path = fill(template);
+      const first = await post(path, fields, command);
+      const after = await counts();
+      const again = await Promise.all([post(path, fields, command), post(path, fields, command)]);
+      expect(await counts()).toEqual(after);
+      for (const answer of again) expect(answer.status).toBe(first.status);
+      if (first.status < 400) for (const answer of again) expect(answer.text).toBe(first.text);
+    },
+  );
+
+  it("is done, of all kinds that add something", async () => {
+    const before = await counts();
+    for (const [path, fields] of SENT.filter(([, { kind, do: step }]) =>
+      ["note", "follow-up", "assign"].includes(kind ?? step ?? ""),
+    ))
+      expect((await post(fill(path), fields, randomUUID())).status).toBe(200);
+    const answer = { to: "a@x.example", cc: "", subject: "Re", html: "<p>Yes</p>", after: "keep", anyway: "on" };
+    expect((await post(`/office/answer/${known.conversation}`, answer, randomUUID())).status).toBe(200);
+    const after = await counts();
+    expect((after.journal ?? 0) - (before.journal ?? 0)).toBeGreaterThanOrEqual(4);
+    expect((after.message ?? 0) - (before.message ?? 0)).toBe(1);
+  });
+
+  it("two at once are one", async () => {
+    const [command, note] = [randomUUID(), { kind: "note", conversation: "{conversation}", text: "at once" }];
+    const answers = await Promise.all(Array.from({ length: 5 }, () => post("/office/decide", note, command)));
+    expect(new Set(answers.map(({ text }) => text)).size).toBe(1);
+    const { rows } = await db.query("select from journal where effect->>'text' = 'at once'");
+    expect(rows).toHaveLength(1);
+  });
+
+  it("is nobody else's answer, and needs an id that is one", async () => {
+    const command = randomUUID();
+    const note = { kind: "note", conversation: "{conversation}", text: "mine" };
+    expect((await post("/office/decide", note, command)).status).toBe(200);
+    const other = rawClient(server.httpPort);
+    await other.comeIn("col");
+    const body = new URLSearchParams({ kind: "note", conversation: known.conversation ?? "", text: "hers" }).toString();
+    const path = `/office/decide.data?command=${command}`;
+    expect((await other.ownPage({ method: "POST", path, headers: FORM, body })).status).toBe(409);
+    other.close();
+    expect((await post("/office/decide", note, "1")).status).toBe(400);
+  });
+
+  it("that was refused can be sent again", async () => {
+    const command = randomUUID();
+    const note = { kind: "note", conversation: "{conversation}", text: "" };
+    expect((await post("/office/decide", note, command)).status).toBe(400);
+    expect((await post("/office/decide", { ...note, text: "now with words" }, command)).status).toBe(200);
+  });
+});
