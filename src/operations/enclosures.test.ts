@@ -16,12 +16,15 @@ import {
   enclose,
   encloseDocument,
   forgetEnclosures,
+  handDraft,
+  type Member,
   openConversation,
   readAttachment,
   readDocument,
   readRaw,
   receiveMessage,
   removeDocument,
+  type TrayGrant,
   withdrawMessage,
   writeFirst,
 } from "./index.server";
@@ -64,6 +67,25 @@ const carriedBy = async (messageId: Parameters<typeof readRaw>[2]) => {
 const kept = async (given: NamedFile) => done(await enclose(tray.deps, desk.lead, given));
 
 describe("files that go with a message", () => {
+  it("are of whoever brought them, and of whoever holds a draft that they are in", async () => {
+    const { id, name, size } = await kept(file("secret.txt"));
+    const conversation = await desk.arrive();
+    expect(refusal(await answers(conversation, [id], desk.maraGrant))).toBe("enclosure-gone");
+    const content = { to: "", cc: "", subject: "", html: "<p>x</p>", after: "keep", day: "" } as const;
+    const hand = (by: TrayGrant, to: Member) =>
+      handDraft(tray.deps, by, conversation, {
+        content: { ...content, enclosures: [{ id, name, size }] },
+        to: to.id,
+        note: "",
+        seen: null,
+      });
+    // Whoever names a file in a draft does not have it by that.
+    expect(refusal(await hand(desk.tobiasGrant, desk.mara))).toBe("enclosure-gone");
+    done(await hand(desk.lead, desk.mara));
+    expect(refusal(await answers(conversation, [id], desk.tobiasGrant))).toBe("enclosure-gone");
+    done(await answers(conversation, [id], desk.maraGrant));
+  });
+
   it("go with an answer and with a first message, in their order, with safe names, and are listed with it", async () => {
     const [one, two] = [await kept(file("../drawing.txt")), await kept(file("Größe.txt"))];
     expect([one.name, two.size]).toEqual(["drawing.txt", Buffer.byteLength("This is Größe.txt.")]);

@@ -15,16 +15,19 @@ export async function readAsHtml(
 ): Promise<(SafeHtml & { readonly showsRemote: boolean }) | null> {
   const stored = await rawMessage(deps.db, grant, id);
   if (stored === null) return null;
-  const showsRemote = asksForRemote || (await showsRemoteOf(deps.db, grant.tray.id, stored.fromAddress));
+  // Anybody can write a name above a letter: only who proves to be the one is who was trusted.
+  const isTrusted = stored.isVerified && (await showsRemoteOf(deps.db, grant.tray.id, stored.fromAddress));
+  const showsRemote = asksForRemote || isTrusted;
   const safe = await deps.aside.safeHtml(stored.raw, showsRemote);
   return safe === null ? null : { ...safe, showsRemote };
 }
 
-/** Has pictures from elsewhere shown in every message of the sender of this one, for everybody in the tray. */
+/** Has pictures from elsewhere shown in every verified message of the sender of this one, who has to be verified as well, for everybody in the tray. */
 export async function trustRemoteOf(deps: Deps, grant: TrayGrant, id: MessageId): Promise<Result<null, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const stored = await rawMessage(deps.db, grant, id);
   if (stored === null) return err({ kind: "no-such", what: "message" });
+  if (!stored.isVerified) return err({ kind: "sender-not-verified" });
   await showRemoteOf(deps.db, grant, stored.fromAddress, deps.now());
   return ok(null);
 }

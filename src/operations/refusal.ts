@@ -64,6 +64,7 @@ export type Refusal =
   | { readonly kind: "nothing-to-redo" }
   | { readonly kind: "nothing-chosen" }
   | { readonly kind: "leads-only" }
+  | { readonly kind: "sender-not-verified" }
   | { readonly kind: "too-many"; readonly most: number }
   | { readonly kind: "ended-already" }
   | { readonly kind: "already-sent" }
@@ -149,6 +150,8 @@ export function refusalInWords(refusal: Refusal): string {
       return "Everything hangs on that message: nothing would stay here.";
     case "nothing-to-redo":
       return "There is nothing to do again.";
+    case "sender-not-verified":
+      return "The sender is not verified: this message could be from anybody. Show its pictures once instead.";
     case "leads-only":
       return "That is for those who lead the tray.";
     case "nothing-chosen":

@@ -1,5 +1,12 @@
 import type { Effect } from "../core/journal/entry";
-import { type BatchId, type ConversationId, type DraftId, type MemberId, trustedId } from "../core/kernel/ids";
+import {
+  type BatchId,
+  type ConversationId,
+  type DraftId,
+  type EnclosureId,
+  type MemberId,
+  trustedId,
+} from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {
@@ -13,6 +20,7 @@ import {
   inTransactionUnlessRefused,
   membersWithRoles,
   type SharedDraft,
+  sizeOfEnclosures,
   type Transaction,
   type TrayGrant,
 } from "../storage/index";
@@ -41,6 +49,8 @@ export async function handDraft(
     const refusal = await holderRefusal(trx, grant, given.to);
     if (refusal !== null) return err(refusal);
     const { content, to, note, seen } = given;
+    const files = (content.enclosures ?? []).map((file) => trustedId<EnclosureId>(file.id));
+    if ((await sizeOfEnclosures(trx, grant, files)) === null) return err({ kind: "enclosure-gone" });
     const changing = { content, holderId: to, state: "to-check", note, updatedAt: deps.now() } as const;
     if (seen === null) {
       await addDraft(trx, grant, { id, conversationId, version: 1, writtenBy: grant.memberId, ...changing });

@@ -31,7 +31,12 @@ export async function addEnclosure(
   return { id, name, size: content.byteLength };
 }
 
-/** What these files come to, in bytes; null when the tray has not all of them any more. */
+// Whoever brought a file has it, and whoever holds a draft that it is in.
+const HAS = `(enclosure.by_member_id = ? or exists (
+  select from shared_draft where shared_draft.tray_id = enclosure.tray_id and holder_id = ?
+    and shared_draft.content->'enclosures' @> jsonb_build_array(jsonb_build_object('id', enclosure.id::text))))`;
+
+/** What these files come to, in bytes; null when there are not all of them any more, or some are not the viewer's to send. */
 export async function sizeOfEnclosures(
   db: Database,
   grant: TrayGrant,
@@ -40,11 +45,12 @@ export async function sizeOfEnclosures(
   const rows: { size: number }[] = await knexOf(db)("enclosure")
     .select("size")
     .where("tray_id", grant.tray.id)
-    .whereIn("id", [...ids]);
+    .whereIn("id", [...ids])
+    .whereRaw(HAS, [grant.memberId, grant.memberId]);
   return rows.length === new Set(ids).size ? rows.reduce((sum, { size }) => sum + size, 0) : null;
 }
 
-/** Some files of a tray with their bytes, in the order asked for. */
+/** Some files of a tray with their bytes, in the order asked for; `sizeOfEnclosures` says whether they are the viewer's. */
 export async function enclosuresByIds(
   db: Database,
   grant: TrayGrant,

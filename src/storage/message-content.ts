@@ -12,6 +12,8 @@ export type RawMessage = {
   readonly raw: Uint8Array;
   readonly attachments: readonly Attachment[];
   readonly fromAddress: EmailAddress;
+  /** Whether it was proved that it comes from that address. */
+  readonly isVerified: boolean;
 };
 
 /** What leaving the list of a message has to know. */
@@ -50,10 +52,15 @@ export async function listMessage(db: Database, grant: TrayGrant, id: MessageId)
 /** The bytes of a message of the tray as they came, with what is known of its parts; null when the tray has none of this id. */
 export async function rawMessage(db: Database, grant: TrayGrant, id: MessageId): Promise<RawMessage | null> {
   const row = await knexOf(db)("message")
-    .first("content", "runs", "attachments", "from_address")
+    .first("content", "runs", "attachments", "from_address", "trust")
     .join("blob", "blob.sha256", "message.raw_sha256")
     .where({ id, tray_id: grant.tray.id });
   return row === undefined
     ? null
-    : { raw: await wholeBlob(db, row), attachments: row.attachments, fromAddress: row.from_address as EmailAddress };
+    : {
+        raw: await wholeBlob(db, row),
+        attachments: row.attachments,
+        fromAddress: row.from_address as EmailAddress,
+        isVerified: row.trust?.verdict === "verified",
+      };
 }

@@ -1,39 +1,21 @@
 import { lookup } from "node:dns";
 import { request as plainRequest } from "node:http";
 import { type RequestOptions, request as secureRequest } from "node:https";
-import { BlockList, isIPv6, type LookupFunction } from "node:net";
+import type { LookupFunction } from "node:net";
+import ipaddr from "ipaddr.js";
 import type { LeavingOutcome, ListLeaver } from "../../core/ports";
 
 const TIMEOUT_MS = 10_000;
 const BODY = "List-Unsubscribe=One-Click";
 
-// A link in a mail must not make this server knock at doors of its own house.
-const INSIDE = new BlockList();
-for (const [network, bits] of [
-  ["0.0.0.0", 8],
-  ["10.0.0.0", 8],
-  ["100.64.0.0", 10],
-  ["127.0.0.0", 8],
-  ["169.254.0.0", 16],
-  ["172.16.0.0", 12],
-  ["192.0.0.0", 24],
-  ["192.168.0.0", 16],
-  ["198.18.0.0", 15],
-  ["224.0.0.0", 3],
-] as const)
-  INSIDE.addSubnet(network, bits, "ipv4");
-for (const [network, bits] of [
-  ["::", 128],
-  ["::1", 128],
-  ["fc00::", 7],
-  ["fe80::", 10],
-  ["ff00::", 8],
-] as const)
-  INSIDE.addSubnet(network, bits, "ipv6");
-
-/** True for an address of this machine or of a network that is not the public one. */
+/**
+ * True for an address of this machine or of a network that is not the public one (the special registries of IANA, RFC 6890):
+ * a link in a mail must not make this server knock at doors of its own house. What carries an address of IPv4 within one of
+ * IPv6 (mapped, translated, 6to4, Teredo) leads wherever a gateway takes it, and counts as inside.
+ */
 export function isInside(address: string): boolean {
-  return INSIDE.check(address, isIPv6(address) ? "ipv6" : "ipv4");
+  if (!ipaddr.isValid(address)) return true;
+  return ipaddr.process(address).range() !== "unicast";
 }
 
 const INSIDE_PROBLEM = "EINSIDE";

@@ -20,7 +20,7 @@ export function AsSent({ message }: { message: Message }) {
           <button type="button" onClick={() => setPictures("shown")} className="text-act hover:underline">
             Show them once
           </button>
-          {mayDecide && (
+          {mayDecide && message.trust?.verdict === "verified" && (
             <button
               type="button"
               onClick={() => {
