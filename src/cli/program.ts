@@ -1,10 +1,14 @@
 import { Command, CommanderError } from "commander";
+import { passwordProblem } from "../core/access/password";
 import { type EmailAddress, readEmailAddress } from "../core/kernel/email-address";
 import { readInstant } from "../core/kernel/instant";
 import {
   addMember,
   addSource,
+  commonPasswords,
   type Deps,
+  disable,
+  enable,
   examine,
   exportTray,
   importMail,
@@ -18,6 +22,7 @@ import {
   type Role,
   removeSource,
   reparse,
+  setPassword,
   setUpTray,
 } from "../operations/index.server";
 import { Refused, Usage } from "./outcome";
@@ -160,8 +165,7 @@ function addMemberVerbs(command: Command, context: CliContext, print: Print): vo
     .action(async (signInName: string, { name, initials, tray, role, timeZone }: MemberOptions) => {
       if (!ROLES.includes(role)) throw new Usage(`${role} is no role: lead, member or reader`);
       if (!/^\p{L}{2,3}$/u.test(initials)) throw new Usage(`${initials} are no initials: two or three letters`);
-      const password = await context.readPassword();
-      if (password.length < 8) throw new Usage("the password must have at least 8 characters");
+      const password = await newPassword(context, [name, signInName]);
       const member = {
         signInName,
         name,
@@ -179,12 +183,36 @@ function addMemberVerbs(command: Command, context: CliContext, print: Print): vo
       }
       print(added.value);
     });
+  const about = (verb: string, description: string, work: (deps: Deps, name: string) => ReturnType<typeof enable>) =>
+    command
+      .command(`${verb} <sign-in-name>`)
+      .description(description)
+      .action(async (signInName: string) => {
+        const done = await context.withDeps((deps) => work(deps, signInName));
+        if (!done.ok) throw new Refused(`nobody signs in as ${signInName}`);
+        print(done.value);
+      });
+  about(
+    "password",
+    "give a member another password, read from standard input; ends all their sessions",
+    async (deps, name) => setPassword(deps, name, await newPassword(context, [name])),
+  );
+  about("disable", "keep a member from signing in, at once", disable);
+  about("enable", "let a member sign in again who was disabled or removed", enable);
   command
     .command("list")
     .description("everybody who may sign in, one a line")
     .action(async () => {
       for (const member of await context.withDeps(listMembers)) print(member);
     });
+}
+
+/** A password that may be one: the same rule as where somebody chooses one in the browser. */
+async function newPassword(context: CliContext, names: readonly string[]): Promise<string> {
+  const password = await context.readPassword();
+  const problem = passwordProblem(password, names, await commonPasswords());
+  if (problem !== null) throw new Usage(`the password will not do: ${problem}`);
+  return password;
 }
 
 type SourceOptions = {

@@ -9,6 +9,7 @@ import {
   forgetAttemptsOfLongAgo,
   forgetCommands,
   forgetEnclosures,
+  forgetFailures,
   forgetParcels,
   lapseExpired,
   readDocuments,
@@ -70,6 +71,7 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       await forgetParcels(deps);
       await forgetAttemptsOfLongAgo(deps);
       await forgetCommands(deps);
+      await forgetFailures(deps);
       return;
     default:
       assertNever(job);

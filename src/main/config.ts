@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { SECOND } from "../core/kernel/instant";
+import { DAY, HOUR, SECOND } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import type { SendingSettings } from "../core/ports";
 
@@ -32,6 +32,7 @@ export type Config = {
   };
   readonly trust: { readonly authservIds: readonly string[]; readonly checksDkim: boolean };
   readonly sending: SendingSettings;
+  readonly sessions: { readonly longestMs: number; readonly idleMs: number };
   readonly mailOut: {
     readonly host: string;
     readonly port: number;
@@ -67,6 +68,8 @@ type Variables = {
   TRUSTED_AUTHSERV_IDS: string;
   CHECK_DKIM: boolean;
   SEND_HOLD_SECONDS: number;
+  SESSION_DAYS: number;
+  SESSION_IDLE_HOURS: number;
   SEND_A_MINUTE: number;
   SEND_PER_DOMAIN_A_MINUTE: number;
   SMTP_OUT_HOST: string;
@@ -116,6 +119,8 @@ const SCHEMA = Joi.object<Variables>({
   MAIL_MESSAGES_A_MINUTE: Joi.number().integer().min(1).default(1_000),
   TRUSTED_AUTHSERV_IDS: list(Joi.string().max(255)),
   CHECK_DKIM: Joi.boolean().default(true),
+  SESSION_DAYS: Joi.number().integer().min(1).max(365).default(14),
+  SESSION_IDLE_HOURS: Joi.number().integer().min(1).max(8_760).default(72),
   SEND_HOLD_SECONDS: Joi.number().integer().min(0).max(120).default(10),
   SEND_A_MINUTE: Joi.number().integer().min(1).default(600),
   SEND_PER_DOMAIN_A_MINUTE: Joi.number().integer().min(1).default(60),
@@ -156,6 +161,7 @@ export function readConfig(environment: Environment): Result<Config, readonly st
       authservIds: parts(variables.TRUSTED_AUTHSERV_IDS).map((id) => id.toLowerCase()),
       checksDkim: variables.CHECK_DKIM,
     },
+    sessions: { longestMs: variables.SESSION_DAYS * DAY, idleMs: variables.SESSION_IDLE_HOURS * HOUR },
     sending: {
       holdMs: variables.SEND_HOLD_SECONDS * SECOND,
       aMinute: variables.SEND_A_MINUTE,
@@ -224,6 +230,8 @@ const WANTED: Readonly<Record<string, string>> = {
   MAIL_MESSAGES_A_MINUTE: "give a number from 1",
   TRUSTED_AUTHSERV_IDS: "give names of your own mail servers apart by commas",
   CHECK_DKIM: "give true or false",
+  SESSION_DAYS: "give a number of days from 1 to 365",
+  SESSION_IDLE_HOURS: "give a number of hours from 1 to 8760",
   SEND_HOLD_SECONDS: "give a number of seconds from 0 to 120",
   SEND_A_MINUTE: "give a number from 1",
   SEND_PER_DOMAIN_A_MINUTE: "give a number from 1",

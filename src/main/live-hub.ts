@@ -1,14 +1,25 @@
 import { randomUUID } from "node:crypto";
-import type { TrayId } from "../core/kernel/ids";
+import type { MemberId, TrayId } from "../core/kernel/ids";
 import type { TrayChange } from "../operations/index.server";
 import type { LiveHub } from "../web/server/live-hub";
 
+type Listener = Parameters<LiveHub["subscribe"]>[0];
+
 /** Hands what the one listening connection hears to the open screens of this process. */
-export function liveHub(): LiveHub & { spread: (change: TrayChange) => void; spreadGap: () => void; end: () => void } {
-  const listeners = new Set<Parameters<LiveHub["subscribe"]>[0]>();
+export function liveHub(): LiveHub & {
+  spread: (change: TrayChange) => void;
+  spreadGap: () => void;
+  lookAgain: (memberId: MemberId) => void;
+  end: () => void;
+} {
+  const listeners = new Set<Listener>();
   const changes = new Map<TrayId, number>();
   // A page of an earlier process may have missed anything; so may every page when the connection broke.
   let since = randomUUID();
+  const endUnlessItMay = async (listener: Listener) => {
+    const stays = await listener.mayStay().catch(() => false);
+    if (!stays && listeners.delete(listener)) listener.end();
+  };
   return {
     subscribe(listener) {
       listeners.add(listener);
@@ -23,6 +34,9 @@ export function liveHub(): LiveHub & { spread: (change: TrayChange) => void; spr
     spreadGap() {
       since = randomUUID();
       for (const listener of listeners) listener.hear({ trayId: listener.trayId, conversationIds: null });
+    },
+    lookAgain(memberId) {
+      for (const listener of listeners) if (listener.memberId === memberId) void endUnlessItMay(listener);
     },
     end() {
       for (const listener of listeners) listener.end();

@@ -3,7 +3,7 @@ import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
-import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
+import { type ConversationId, type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
 import { takeFolder } from "./folder-lock";
 import { liveHub } from "./live-hub";
 import { portProblem } from "./port-problem";
@@ -32,12 +32,15 @@ describe("open screens", () => {
     trayId: trustedId<TrayId>(trayId),
     conversationIds: [trustedId<ConversationId>("c")],
   });
-  it("hear of changes in their tray until they leave, and of every gap", () => {
+  it("hear of changes in their tray until they leave, or may not look any more, and of every gap", async () => {
     const hub = liveHub();
     const heard: string[] = [];
+    let stays = true;
     const subscribe = (trayId: string) =>
       hub.subscribe({
         trayId: trustedId<TrayId>(trayId),
+        memberId: trustedId<MemberId>(`member of ${trayId}`),
+        mayStay: async () => stays,
         hear: () => heard.push(trayId),
         end: () => heard.push(`${trayId} ended`),
       });
@@ -51,6 +54,15 @@ describe("open screens", () => {
     hub.end();
     hub.spreadGap();
     expect(heard).toEqual(["office", "parts", "parts", "parts ended"]);
+    subscribe("office");
+    const hers = trustedId<MemberId>("member of office");
+    hub.lookAgain(hers);
+    stays = false;
+    hub.lookAgain(trustedId<MemberId>("somebody else"));
+    await new Promise((resolve) => setImmediate(resolve));
+    expect(heard).toHaveLength(4);
+    hub.lookAgain(hers);
+    await expect.poll(() => heard.at(-1)).toBe("office ended");
   });
 });
 

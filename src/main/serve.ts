@@ -57,6 +57,7 @@ export async function serve(
       lists: oneClickLeaver(config.oneClickVia),
       trust,
       sending,
+      sessions: config.sessions,
     },
     log,
   );
@@ -72,7 +73,8 @@ export async function serve(
     log.warn(problem, "live changes may have been missed");
     hub.spreadGap();
   };
-  const channel = await listenForChanges(config.databaseUrl, hub.spread, missed, process);
+  const heard = { change: hub.spread, access: hub.lookAgain, gap: missed };
+  const channel = await listenForChanges(config.databaseUrl, heard, process);
   const workers = await startWorkers(deps.db, jobs.run, (problem) => log.error(problem, "a worker has a problem"));
   const waking = setInterval(goByTheClock, WAKE_EVERY_MS);
   const acceptance: MailAcceptance = {

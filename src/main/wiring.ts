@@ -1,10 +1,12 @@
 import { randomBytes } from "node:crypto";
+import { setTimeout as pause } from "node:timers/promises";
 import type { Logger } from "pino";
 import { v7 as uuid } from "uuid";
+import { DAY } from "../core/kernel/instant";
 import type { ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import { workAside } from "../mail/index";
 import type { Deps } from "../operations/index.server";
-import { changeTeller, jobQueue, openDatabase } from "../storage/index";
+import { changeTeller, jobQueue, openDatabase, type SessionLimits } from "../storage/index";
 import { type Clock, clock } from "./clock";
 
 /** The dependencies of the operations over one database, and how to let go of them. */
@@ -29,6 +31,7 @@ export function wire(
     lists?: ListLeaver;
     trust?: TrustSettings;
     sending?: SendingSettings;
+    sessions?: SessionLimits;
     clock?: Clock;
     /** What else happens when the demo's clock is put ahead. */
     onTimePassed?: () => void;
@@ -49,6 +52,9 @@ export function wire(
       lists: options.lists ?? NO_REQUESTS,
       jobs: jobQueue(db, time.onTheMachine),
       tell: teller.tell,
+      tellAccess: teller.tellAccess,
+      pause: (ms) => (ms === 0 ? Promise.resolve() : pause(ms)),
+      sessions: options.sessions ?? { longestMs: 14 * DAY, idleMs: 3 * DAY },
       aside,
       directory: { last: null, reading: null },
       trust: options.trust ?? { authservIds: [], keys: null },

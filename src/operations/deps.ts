@@ -1,7 +1,8 @@
+import type { MemberId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Change, JobQueue, ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import type { Aside } from "../mail/index";
-import type { Database, Pool, Transaction } from "../storage/index";
+import type { Database, Pool, SessionLimits, Transaction } from "../storage/index";
 import type { DirectoryCache } from "./tray-directory";
 
 /** What every operation is given: the one clock, the one maker of ids, and the ways out. */
@@ -20,6 +21,11 @@ export type Deps = {
   readonly trust: TrustSettings;
   readonly sending: SendingSettings;
   readonly jobs: JobQueue<Transaction>;
+  /** Waits so many milliseconds. */
+  readonly pause: (ms: number) => Promise<void>;
+  readonly sessions: SessionLimits;
+  /** Has what a member has open in any process look again whether it may be open. */
+  readonly tellAccess: (memberId: MemberId) => void;
   /** Tells the open screens, after the commit. */
   readonly tell: (change: Change) => void;
   /** Whether this is the demo, where colleagues sign in with one click. */

@@ -61,6 +61,7 @@ export {
 } from "./category-table";
 export { type CategoriesChanged, type CategoryRefusal, categoryRight } from "./change-categories";
 export type { Done, Target } from "./change-conversations";
+export * from "./common-passwords";
 export * from "./contacts";
 export * from "./could-take";
 export * from "./dates";
@@ -99,6 +100,7 @@ export * from "./look-into-tray";
 export * from "./loose-ends";
 export * from "./mail-sources";
 export * from "./may-answer";
+export * from "./member-access";
 export * from "./merge-records";
 export * from "./notifications";
 export * from "./once";

@@ -12,7 +12,12 @@ afterAll(() => tray.close());
 const HTML = { "MIME-Version": "1.0", "Content-Type": "text/html" };
 const recipients = [address("office@ottermoor.example")];
 async function arrives(id: string, isVerified: boolean): Promise<MessageId> {
-  const raw = aMessage({ id, from: "Shop <news@shop.example>", headers: HTML, body: '<img src="https://pictures.example/a.png">' });
+  const raw = aMessage({
+    id,
+    from: "Shop <news@shop.example>",
+    headers: HTML,
+    body: '<img src="https://pictures.example/a.png">',
+  });
   done({ ok: true, value: await receiveMessage(tray.deps, { raw, envelopeSender: "a@x.example", recipients }) });
   const verdict = isVerified ? "verified" : "unverified";
   const [row] = await tray.ask(

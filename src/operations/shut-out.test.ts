@@ -1,8 +1,9 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
-import { passes, setUpParts, testTray } from "@tests/support/test-database";
+import { asLead, passes, setUpParts, testTray } from "@tests/support/test-database";
 import { beforeEach, describe, expect, it } from "vitest";
 import { type ConversationId, type FollowUpId, trustedId } from "../core/kernel/ids";
 import {
+  changeRole,
   decide,
   examine,
   type HandOver,
@@ -144,6 +145,25 @@ describe("an invitation", () => {
     expect((await desk.grantNow(runa)).role).toBe("reader");
     expect(await invitedTo(deps, token)).toBeNull();
     expect(refusal(await acceptInvitation(deps, token, { ...newcomer, signInName: "other" }))).toBe("no-invitation");
+  });
+
+  it("ends with the rights of whoever made it, for good", async () => {
+    const { deps } = desk.tray;
+    const other = await asLead(desk.tray, desk.mara);
+    const [ofRemoved, ofDemoted] = [
+      done(await invite(deps, other, "lead")),
+      done(await invite(deps, desk.lead, "lead")),
+    ];
+    const session = done(await signIn(deps, "ines", "ottermoor"));
+    done(await changeRole(deps, other, desk.ines.id, "member"));
+    expect(await invitedTo(deps, ofDemoted.token)).toBeNull();
+    // With other rights one signs in anew.
+    expect(await whoIs(deps, session.token)).toBeNull();
+    done(await changeRole(deps, other, desk.ines.id, "lead"));
+    expect(await invitedTo(deps, ofDemoted.token)).toBeNull();
+    done(await shutOut(deps, desk.lead, desk.mara.id, { kind: "nobody" }));
+    expect(refusal(await acceptInvitation(deps, ofRemoved.token, newcomer))).toBe("no-invitation");
+    expect(await desk.tray.ask("select from member where sign_in_name = 'runa'")).toEqual([]);
   });
 
   it("is not used up by a name that is taken, and ends by time or when it is taken back", async () => {

@@ -1,6 +1,7 @@
 import { passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
-import { afterAll, beforeAll, expect, it } from "vitest";
-import { demoColleagues, hashPassword, signIn, signInToDemo, signOut, whoIs } from "./sign-in";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { disable, enable, setPassword } from "./member-access";
+import { demoColleagues, forgetFailures, hashPassword, signIn, signInToDemo, signOut, whoIs } from "./sign-in";
 
 let tray: TestTray;
 beforeAll(async () => {
@@ -33,11 +34,72 @@ it("does not tell a wrong name from a wrong password", async () => {
   expect(await signIn(tray.deps, "nobody", "ottermoor")).toEqual(refused);
 });
 
-it("makes whoever guesses wait", async () => {
-  for (let tries = 0; tries < 8; tries += 1) await signIn(tray.deps, "tobias", "guess");
-  expect(await signIn(tray.deps, "tobias", "ottermoor")).toEqual({ ok: false, error: { kind: "too-many-tries" } });
-  passes(tray, 16);
-  expect((await signIn(tray.deps, "tobias", "ottermoor")).ok).toBe(true);
+describe("whoever guesses", () => {
+  const waits: number[] = [];
+  const deps = () => ({ ...tray.deps, pause: async (ms: number) => void waits.push(ms) });
+  const from = (address: string) => ({ address, device: "a script" });
+  beforeEach(() => {
+    passes(tray, 60);
+    waits.length = 0;
+  });
+
+  it("waits longer each time, and locks nobody out: the right password is in after five seconds at the most", async () => {
+    for (let tries = 0; tries < 30; tries += 1) await signIn(deps(), "tobias", "guess", from(`10.0.0.${tries}`));
+    expect(waits.slice(0, 7)).toEqual([0, 0, 0, 0, 0, 250, 500]);
+    expect((await signIn(deps(), "tobias", "ottermoor", from("192.168.1.1"))).ok).toBe(true);
+    expect(waits.at(-1)).toBe(5_000);
+  });
+
+  it("tries many names from one place and waits there, nobody else", async () => {
+    for (let tries = 0; tries < 20; tries += 1) await signIn(deps(), `name${tries}`, "guess", from("10.0.0.1"));
+    expect(waits.at(-1)).toBe(30_000);
+    expect((await signIn(deps(), "tobias", "ottermoor", from("192.168.1.1"))).ok).toBe(true);
+    expect(waits.at(-1)).toBe(0);
+  });
+
+  it("is refused where too many of one place wait already", async () => {
+    const asleep = { ...tray.deps, pause: () => new Promise<void>(() => {}) };
+    for (let tries = 0; tries < 4; tries += 1) void signIn(asleep, "tobias", "guess", from("10.9.9.9"));
+    const refused = { ok: false, error: { kind: "too-many-tries" } };
+    expect(await signIn(deps(), "tobias", "ottermoor", from("10.9.9.9"))).toEqual(refused);
+    expect((await signIn(deps(), "tobias", "ottermoor", from("10.9.9.8"))).ok).toBe(true);
+  });
+
+  it("is forgotten after a day", async () => {
+    await signIn(deps(), "tobias", "guess", from("10.0.0.1"));
+    passes(tray, 25 * 60);
+    await forgetFailures(tray.deps);
+    expect(await tray.ask("select from sign_in_failure")).toEqual([]);
+  });
+});
+
+it("ends a session that lies idle", async () => {
+  const session = await signIn(tray.deps, "ines", "ottermoor");
+  const token = session.ok ? session.value.token : "";
+  for (let day = 0; day < 4; day += 1) {
+    passes(tray, 2 * 24 * 60);
+    expect((await whoIs(tray.deps, token))?.name).toBe("Ines Varga");
+  }
+  passes(tray, 3 * 24 * 60 + 1);
+  expect(await whoIs(tray.deps, token)).toBeNull();
+});
+
+it("lets an operator set a password, disable and enable, each at once", async () => {
+  const told: string[] = [];
+  const deps = { ...tray.deps, tellAccess: (id: string) => void told.push(id) };
+  const session = await signIn(deps, "ines", "ottermoor");
+  const token = session.ok ? session.value.token : "";
+  expect((await setPassword(deps, "INES", "reeds and bellows")).ok).toBe(true);
+  expect(await whoIs(deps, token)).toBeNull();
+  expect((await signIn(deps, "ines", "ottermoor")).ok).toBe(false);
+  const next = await signIn(deps, "ines", "reeds and bellows");
+  expect((await disable(deps, "ines")).ok).toBe(true);
+  expect(await whoIs(deps, next.ok ? next.value.token : "")).toBeNull();
+  expect((await signIn(deps, "ines", "reeds and bellows")).ok).toBe(false);
+  expect((await enable(deps, "ines")).ok).toBe(true);
+  expect((await signIn(deps, "ines", "reeds and bellows")).ok).toBe(true);
+  expect(told).toHaveLength(3);
+  expect(await disable(deps, "nobody")).toEqual({ ok: false, error: { kind: "no-such-member" } });
 });
 
 it("has one-click colleagues in the demo only", async () => {

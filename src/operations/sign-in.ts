@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
 import { hash, verify } from "@node-rs/argon2";
+import { signInDelay } from "../core/access/sign-in-delay";
 import type { MemberId } from "../core/kernel/ids";
 import { DAY, type Instant, later, MINUTE } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
@@ -7,6 +8,7 @@ import {
   allMembers,
   endSession,
   forgetSignInFailures,
+  forgetSignInFailuresBefore,
   type Member,
   memberBySignInName,
   memberOfSession,
@@ -19,35 +21,63 @@ import type { Deps } from "./deps";
 export type Session = { readonly token: string; readonly expiresAt: Instant };
 export type SignInRefusal = { readonly kind: "wrong-name-or-password" } | { readonly kind: "too-many-tries" };
 
-const SESSION_DAYS = 14;
-const MAX_FAILURES = 8;
 const FAILURE_WINDOW = 15 * MINUTE;
+const FAILURES_KEPT = DAY;
 // OWASP's recommendation for argon2id, which is this library's default algorithm: 19 MiB, two passes.
 const HASHING = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 // Checked when there is no such member, so that the answer takes as long as for one that there is.
 const DECOY = hash("nobody has this password", HASHING);
+// Held up at a time from one address: more is refused, so that waiting costs this server little.
+const MOST_WAITING = 4;
+const MOST_DEVICE = 300;
+
+/** Who tries to sign in: from where, and with what. */
+export type SignInFrom = { readonly address: string; readonly device: string };
+
+const waiting = new Map<string, number>();
 
 /** The hash of a password by a memory-hard function (Argon2id, RFC 9106), with its parameters and salt in it. */
 export function hashPassword(password: string): Promise<string> {
   return hash(password, HASHING);
 }
 
-/** A session for the right password. Name and password are not told apart in the refusal; after some failures it is too early for any. */
+/**
+ * A session for the right password. Name and password are not told apart in the refusal. After failures a try is held up
+ * before it is looked at; it is only refused where too many of its address are held up already.
+ */
 export async function signIn(
   deps: Deps,
   signInName: string,
   password: string,
+  from: SignInFrom = NOWHERE,
 ): Promise<Result<Session, SignInRefusal>> {
-  const failures = await signInFailuresSince(deps.db, signInName, later(deps.now(), -FAILURE_WINDOW));
-  if (failures >= MAX_FAILURES) return err({ kind: "too-many-tries" });
-  const found = await memberBySignInName(deps.db, signInName);
-  const right = await verify(found?.passwordHash ?? (await DECOY), password);
-  if (found === null || !right) {
-    await noteSignInFailure(deps.db, signInName, deps.now());
-    return err({ kind: "wrong-name-or-password" });
+  const { address } = from;
+  const held = waiting.get(address) ?? 0;
+  if (held >= MOST_WAITING && address !== "") return err({ kind: "too-many-tries" });
+  waiting.set(address, held + 1);
+  try {
+    const since = later(deps.now(), -FAILURE_WINDOW);
+    await deps.pause(signInDelay(await signInFailuresSince(deps.db, signInName, address, since)));
+    const found = await memberBySignInName(deps.db, signInName);
+    const right = await verify(found?.passwordHash ?? (await DECOY), password);
+    if (found === null || !right) {
+      await noteSignInFailure(deps.db, signInName, address, deps.now());
+      return err({ kind: "wrong-name-or-password" });
+    }
+    await forgetSignInFailures(deps.db, signInName, address);
+    return ok(await sessionFor(deps, found.member.id, from));
+  } finally {
+    const left = (waiting.get(address) ?? 1) - 1;
+    if (left > 0) waiting.set(address, left);
+    else waiting.delete(address);
   }
-  await forgetSignInFailures(deps.db, signInName);
-  return ok(await sessionFor(deps, found.member.id));
+}
+
+const NOWHERE: SignInFrom = { address: "", device: "" };
+
+/** Forgets failures that slow nobody down any more. */
+export function forgetFailures(deps: Deps): Promise<void> {
+  return forgetSignInFailuresBefore(deps.db, later(deps.now(), -FAILURES_KEPT));
 }
 
 /** The colleagues whom the demo offers; none outside the demo. */
@@ -56,25 +86,31 @@ export async function demoColleagues(deps: Deps): Promise<Member[]> {
 }
 
 /** A session without a password, in the demo only. */
-export async function signInToDemo(deps: Deps, signInName: string): Promise<Result<Session, SignInRefusal>> {
+export async function signInToDemo(
+  deps: Deps,
+  signInName: string,
+  from: SignInFrom = NOWHERE,
+): Promise<Result<Session, SignInRefusal>> {
   const found = deps.demo ? await memberBySignInName(deps.db, signInName) : null;
-  return found === null ? err({ kind: "wrong-name-or-password" }) : ok(await sessionFor(deps, found.member.id));
+  return found === null ? err({ kind: "wrong-name-or-password" }) : ok(await sessionFor(deps, found.member.id, from));
 }
 
 /** Who is signed in with this token; null when nobody is. */
 export function whoIs(deps: Deps, token: string): Promise<Member | null> {
-  return memberOfSession(deps.db, tokenHash(token), deps.now());
+  return memberOfSession(deps.db, tokenHash(token), deps.now(), later(deps.now(), -deps.sessions.idleMs));
 }
 
-/** Ends the session of a token. */
-export function signOut(deps: Deps, token: string): Promise<void> {
-  return endSession(deps.db, tokenHash(token), deps.now());
+/** Ends the session of a token, with what is open under it. */
+export async function signOut(deps: Deps, token: string): Promise<void> {
+  const memberId = await endSession(deps.db, tokenHash(token), deps.now());
+  if (memberId !== null) deps.tellAccess(memberId);
 }
 
-async function sessionFor(deps: Deps, memberId: MemberId): Promise<Session> {
+async function sessionFor(deps: Deps, memberId: MemberId, { address, device }: SignInFrom): Promise<Session> {
   const token = deps.newToken();
-  const expiresAt = later(deps.now(), SESSION_DAYS * DAY);
-  await startSession(deps.db, { tokenHash: tokenHash(token), memberId, createdAt: deps.now(), expiresAt });
+  const expiresAt = later(deps.now(), deps.sessions.longestMs);
+  const session = { tokenHash: tokenHash(token), memberId, createdAt: deps.now(), expiresAt };
+  await startSession(deps.db, { ...session, address, device: device.slice(0, MOST_DEVICE) });
   return { token, expiresAt };
 }
 

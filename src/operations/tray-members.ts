@@ -9,6 +9,8 @@ import {
   deskParts,
   disableMember,
   dropCovers,
+  endInvitationsOf,
+  endSessionsOf,
   factsOf,
   grantsOf,
   groupsOf,
@@ -70,9 +72,14 @@ export async function changeRole(
       const members = await membersWithRoles(trx, grant.tray.id);
       return err({ kind: "owns-open", name: members.find(({ id }) => id === memberId)?.name ?? "She", count });
     }
+    if (roles.get(memberId) === role) return ok(null);
     await letIntoTray(trx, grant.tray.id, memberId, role);
+    if (role !== "lead") await endInvitationsOf(trx, memberId, grant.tray.id, deps.now());
+    // With other rights one signs in anew.
+    await endSessionsOf(trx, memberId);
     return ok(null);
   });
+  if (done.ok) deps.tellAccess(memberId);
   if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId: null });
   return done;
 }
@@ -122,10 +129,12 @@ export async function shutOut(
     await dropCovers(trx, memberId);
     await passDraftsOn(trx, memberId, successor ?? grant.memberId);
     await disableMember(trx, memberId, successor, deps.now());
+    await endInvitationsOf(trx, memberId, null, deps.now());
     await keepSuccessor(trx, memberId, successor);
     return ok(count);
   });
   if (!done.ok) return done;
+  deps.tellAccess(memberId);
   for (const { tray } of touched) deps.tell({ trayId: tray.id, conversationId: null });
   return ok({ handedOver: done.value, batchId });
 }

@@ -45,12 +45,18 @@ export async function addInvitation(
   });
 }
 
+// What somebody made who may not invite any more is no invitation.
+const MAKER_LEADS = `exists (select from tray_member join member on member.id = tray_member.member_id
+  where tray_member.tray_id = invitation.tray_id and tray_member.member_id = invitation.made_by
+    and tray_member.role = 'lead' and member.disabled_at is null)`;
+
 /** The invitations to a tray that can still be used, the oldest first. */
 export async function openInvitations(db: Database, grant: TrayGrant, now: Instant): Promise<Invitation[]> {
   const rows: Row[] = await knexOf(db)("invitation")
     .select(COLUMNS)
     .where({ tray_id: grant.tray.id, ended_at: null })
     .where("expires_at", ">", param(now))
+    .whereRaw(MAKER_LEADS)
     .orderBy("made_at");
   return rows.map(invitationOf);
 }
@@ -65,6 +71,7 @@ export async function holdInvitation(
     .first(COLUMNS)
     .where({ token_hash: tokenHash, ended_at: null })
     .where("expires_at", ">", param(now))
+    .whereRaw(MAKER_LEADS)
     .forUpdate();
   return row === undefined ? null : invitationOf(row);
 }
@@ -81,4 +88,17 @@ export async function endInvitation(
     .where({ id, tray_id: trayId, ended_at: null })
     .update({ ended_at: param(now), used_by: usedBy });
   return ended === 1;
+}
+
+/** Ends the invitations that somebody made to a tray, or (null) to any. */
+export async function endInvitationsOf(
+  db: Database,
+  madeBy: MemberId,
+  trayId: TrayId | null,
+  now: Instant,
+): Promise<void> {
+  await knexOf(db)("invitation")
+    .where({ made_by: madeBy, ended_at: null })
+    .modify((query) => void (trayId !== null && query.where("tray_id", trayId)))
+    .update({ ended_at: param(now) });
 }

@@ -1,5 +1,5 @@
 import { Client } from "pg";
-import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
+import { type ConversationId, type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Change } from "../core/ports";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
@@ -27,7 +27,7 @@ export type TrayChange = {
 export function changeTeller(
   db: Database,
   onProblem: (problem: unknown) => void,
-): { tell: (change: Change) => void; flush: () => Promise<void> } {
+): { tell: (change: Change) => void; tellAccess: (memberId: MemberId) => void; flush: () => Promise<void> } {
   const gathered = new Map<string, { change: Change; ids: Set<ConversationId | null> }>();
   let timer: NodeJS.Timeout | null = null;
   const flush = async () => {
@@ -50,18 +50,29 @@ export function changeTeller(
       gathered.set(key, { change, ids: ids.add(change.conversationId) });
       timer ??= setTimeout(flush, GATHER_MS);
     },
+    tellAccess(memberId) {
+      const payload = JSON.stringify({ memberId });
+      void knexOf(db)
+        .raw("select pg_notify(?, ?)", [CHANNEL, payload])
+        .then(() => {}, onProblem);
+    },
     flush,
   };
 }
 
+/** What is heard: a change in a tray; that a member's rights or sessions are others; that something may have been missed. */
+export type Heard = {
+  readonly change: (change: TrayChange) => void;
+  readonly access: (memberId: MemberId) => void;
+  readonly gap: (problem: unknown) => void;
+};
+
 /**
- * Hears what any process told, over one connection of its own, which is made anew when it breaks; `onGap` says that
- * something may have been missed. As long as the connection stands, this process is one that lives (`livingProcesses`).
+ * Hears what any process told, over one connection of its own, which is made anew when it breaks. As long as the connection stands, this process is one that lives (`livingProcesses`).
  */
 export async function listenForChanges(
   url: string,
-  hear: (change: TrayChange) => void,
-  onGap: (problem: unknown) => void,
+  heard: Heard,
   processNumber: number,
 ): Promise<{ close: () => Promise<void> }> {
   let client: Client | null = null;
@@ -71,15 +82,14 @@ export async function listenForChanges(
     const broken = (problem: unknown) => {
       if (closed || client !== next) return;
       client = null;
-      onGap(problem);
+      heard.gap(problem);
       setTimeout(() => void connect().catch(broken), RECONNECT_MS).unref();
     };
     client = next;
     next.on("error", broken);
     next.on("end", () => broken(new Error("the connection for live changes ended")));
     next.on("notification", ({ payload }) => {
-      const change = readChange(payload ?? "");
-      if (change !== null) hear(change);
+      hearPayload(payload ?? "", heard);
     });
     await next.connect();
     await next.query(`listen ${CHANNEL}`);
@@ -94,13 +104,18 @@ export async function listenForChanges(
   };
 }
 
-function readChange(payload: string): TrayChange | null {
+function hearPayload(payload: string, heard: Heard): void {
+  let said: { trayId: string; memberId?: string; conversationIds: ConversationId[] | null; only?: string };
   try {
-    const { trayId, conversationIds, only } = JSON.parse(payload);
-    const change = { trayId: trustedId<TrayId>(trayId), conversationIds };
-    return only === "presence" ? { ...change, only } : change;
+    said = JSON.parse(payload);
   } catch {
     // Another program on the same channel; nothing of ours can be in it.
-    return null;
+    return;
   }
+  if (said.memberId !== undefined) {
+    heard.access(trustedId<MemberId>(said.memberId));
+    return;
+  }
+  const change = { trayId: trustedId<TrayId>(said.trayId), conversationIds: said.conversationIds };
+  heard.change(said.only === "presence" ? { ...change, only: said.only } : change);
 }

@@ -128,6 +128,24 @@ export async function disableMember(
   await builder("session").where("member_id", memberId).delete();
 }
 
+/** The member of a sign-in name, disabled or not; null where there is none. */
+export async function memberNamed(db: Database, signInName: string): Promise<Member | null> {
+  const row: MemberRow | undefined = await knexOf(db)("member")
+    .first(...MEMBER_COLUMNS)
+    .where({ sign_in_name: signInName.toLowerCase() });
+  return row === undefined ? null : memberOf(row);
+}
+
+/** Sets what a member's password is checked against. */
+export async function setPasswordHash(db: Database, memberId: MemberId, passwordHash: string): Promise<void> {
+  await knexOf(db)("member").where("id", memberId).update({ password_hash: passwordHash });
+}
+
+/** Lets a disabled member in again; what was handed over stays with whoever has it. */
+export async function enableMember(trx: Transaction, memberId: MemberId): Promise<void> {
+  await knexOf(trx)("member").where("id", memberId).update({ disabled_at: null, successor_id: null });
+}
+
 /** The members who are disabled, since when, and who has their matters now. */
 export async function replacedOwners(db: Database): Promise<OwnerReplacement[]> {
   const rows: { id: string; successor_id: string | null; disabled_at: Date }[] = await knexOf(db)("member")

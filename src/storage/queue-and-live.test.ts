@@ -75,8 +75,7 @@ describe("live changes", () => {
     const heard: TrayChange[] = [];
     const channel = await listenForChanges(
       tray.url,
-      (change) => heard.push(change),
-      () => {},
+      { change: (change) => heard.push(change), access: () => {}, gap: () => {} },
       1,
     );
     const teller = changeTeller(tray.deps.db, () => {});
@@ -95,8 +94,7 @@ describe("live changes", () => {
     const heard: TrayChange[] = [];
     const channel = await listenForChanges(
       tray.url,
-      (change) => heard.push(change),
-      () => {},
+      { change: (change) => heard.push(change), access: () => {}, gap: () => {} },
       1,
     );
     const teller = changeTeller(tray.deps.db, () => {});

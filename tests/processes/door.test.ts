@@ -187,6 +187,39 @@ describe("a stream of events", () => {
     expect(server.said().slice(before)).toEqual([]);
   });
 
+  it("ends at once when its session does, and when its member may not look any more", async () => {
+    const admin = new Client({ connectionString: database.url });
+    await admin.connect();
+    const watched = async (name: string) => {
+      const own = rawClient(server.httpPort);
+      await own.comeIn(name);
+      const answer = await fetch(`http://127.0.0.1:${server.httpPort}/office/live`, {
+        headers: { cookie: own.cookie() },
+      });
+      const reader = answer.body?.getReader();
+      let ended = false;
+      const read = async () => {
+        for (let part = await reader?.read(); part?.done === false; part = await reader?.read());
+        ended = true;
+      };
+      void read();
+      return { own, hasEnded: () => ended };
+    };
+    const [out, other] = [await watched("col"), await watched("col")];
+    await out.own.ownPage({ method: "POST", path: "/sign-out", headers: FORM, body: "" });
+    await expect.poll(out.hasEnded, { timeout: 5_000 }).toBe(true);
+    expect(other.hasEnded()).toBe(false);
+    const id = (await admin.query("select id from member where sign_in_name = 'col'")).rows[0]?.id;
+    await client.comeIn("ines");
+    const body = new URLSearchParams({ do: "role", member: id, role: "lead" }).toString();
+    expect((await client.ownPage({ method: "POST", path: "/office/members", headers: FORM, body })).status).toBe(200);
+    await expect.poll(other.hasEnded, { timeout: 5_000 }).toBe(true);
+    expect((await other.own.ownPage({ path: "/office/to-sort" })).headers.location).toContain("/sign-in");
+    out.own.close();
+    other.own.close();
+    await admin.end();
+  });
+
   // Those of its own port that are established.
   const connections = () => {
     const port = server.httpPort.toString(16).toUpperCase().padStart(4, "0");

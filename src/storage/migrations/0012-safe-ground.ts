@@ -38,6 +38,22 @@ export async function up(knex: Knex): Promise<void> {
       primary key (tray_id, id)
     );
     create index command_age on command (at);
+
+    -- Where and when a session was used last, and by what.
+    alter table session
+      add column id uuid not null default gen_random_uuid(),
+      add column used_at timestamptz,
+      add column device text not null default '',
+      add column address text not null default '';
+    update session set used_at = created_at;
+    alter table session alter column used_at set not null;
+    create unique index session_id on session (id);
+
+    -- Signing in is slowed down by where it is tried from as well.
+    alter table sign_in_failure add column address text not null default '';
+    create index sign_in_failure_address on sign_in_failure (address, at);
+    create index sign_in_failure_age on sign_in_failure (at);
+    create index invitation_maker on invitation (made_by) where ended_at is null;
   `);
 }
 

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { acceptInvitation, invitedTo, joinByInvitation, signIn, whoIs } from "../../operations/index.server";
-import { depsContext } from "../server/context.server";
+import { depsContext, fromContext } from "../server/context.server";
 import { type InviteProblems, readNewcomer } from "../server/invite-form.server";
 import { readForm } from "../server/read-form.server";
 import { keepSession, sessionToken } from "../server/session-cookie.server";
@@ -34,7 +34,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     if (joined.ok) return redirect("/");
     return data({ problems: {} as InviteProblems, problem: OVER }, { status: 410 });
   }
-  const newcomer = readNewcomer(form);
+  const newcomer = await readNewcomer(form);
   if (!newcomer.ok) return data({ problems: newcomer.error, problem: null }, { status: 400 });
   const accepted = await acceptInvitation(deps, params.token, newcomer.value);
   if (!accepted.ok) {
@@ -42,7 +42,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     const problems: InviteProblems = isTaken ? { signInName: "Somebody signs in by that name; choose another." } : {};
     return data({ problems, problem: isTaken ? null : OVER }, { status: isTaken ? 409 : 410 });
   }
-  const session = await signIn(deps, newcomer.value.signInName, newcomer.value.password);
+  const from = context.get(fromContext);
+  const session = await signIn(deps, newcomer.value.signInName, newcomer.value.password, from);
   if (!session.ok) return redirect("/sign-in");
   return redirect("/", { headers: { "Set-Cookie": await keepSession(session.value, context) } });
 }

@@ -1,4 +1,6 @@
-import { grantContext, liveContext } from "../server/context.server";
+import { traysOf, whoIs } from "../../operations/index.server";
+import { depsContext, grantContext, liveContext, memberContext } from "../server/context.server";
+import { sessionToken } from "../server/session-cookie.server";
 import type { Route } from "./+types/live";
 
 // Proxies and browsers drop a connection that says nothing for a minute.
@@ -10,6 +12,13 @@ const HEARTBEAT_MS = 25_000;
  */
 export function loader({ request, context }: Route.LoaderArgs) {
   const { tray } = context.get(grantContext);
+  const deps = context.get(depsContext);
+  const { id: memberId } = context.get(memberContext);
+  const mayStay = async () => {
+    const token = await sessionToken(request);
+    const member = token === null ? null : await whoIs(deps, token);
+    return member !== null && (await traysOf(deps, member)).some((grant) => grant.tray.id === tray.id);
+  };
   const live = context.get(liveContext);
   const encoder = new TextEncoder();
   let leave = () => {};
@@ -19,6 +28,8 @@ export function loader({ request, context }: Route.LoaderArgs) {
       const heartbeat = setInterval(() => say(": still here\n\n"), HEARTBEAT_MS);
       const unsubscribe = live.subscribe({
         trayId: tray.id,
+        memberId,
+        mayStay,
         hear: ({ conversationIds, only = "change" }) =>
           say(`event: ${only}\ndata: ${JSON.stringify(conversationIds)}\n\n`),
         end: () => {

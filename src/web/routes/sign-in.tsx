@@ -1,6 +1,6 @@
 import { data, Form, redirect, useNavigation } from "react-router";
-import { demoColleagues, signIn, signInToDemo, whoIs } from "../../operations/index.server";
-import { depsContext, siteMapContext } from "../server/context.server";
+import { demoColleagues, signIn, signInToDemo, signOut, whoIs } from "../../operations/index.server";
+import { depsContext, fromContext, siteMapContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { safeNext } from "../server/safe-next";
 import { keepSession, sessionToken } from "../server/session-cookie.server";
@@ -29,7 +29,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 const REFUSALS = {
   "wrong-name-or-password": "Name and password do not go together. Check both.",
-  "too-many-tries": "Too many tries with this name. Wait a quarter of an hour, or ask whoever runs this.",
+  "too-many-tries": "Too many tries at once from your network. Wait half a minute and try again.",
 } as const;
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -37,9 +37,13 @@ export async function action({ request, context }: Route.ActionArgs) {
   const posted = readSignIn(await readForm(request));
   if (!posted.ok) return data({ problems: posted.error, problem: null }, { status: 400 });
   const { name, password } = posted.value;
-  const session = password === null ? await signInToDemo(deps, name) : await signIn(deps, name, password);
+  const from = context.get(fromContext);
+  const session = password === null ? await signInToDemo(deps, name, from) : await signIn(deps, name, password, from);
   if (!session.ok)
     return data({ problems: {} as SignInProblems, problem: REFUSALS[session.error.kind] }, { status: 401 });
+  // Whoever was signed in here before is so no more.
+  const before = await sessionToken(request);
+  if (before !== null) await signOut(deps, before);
   const next = nextOf(request, context);
   return redirect(next, { headers: { "Set-Cookie": await keepSession(session.value, context) } });
 }

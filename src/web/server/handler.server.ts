@@ -4,6 +4,7 @@ import { RouterContextProvider, type ServerBuild } from "react-router";
 import type { Deps } from "../../operations/index.server";
 import {
   depsContext,
+  fromContext,
   liveContext,
   nonceContext,
   problemContext,
@@ -11,6 +12,7 @@ import {
   secureCookiesContext,
   siteMapContext,
 } from "./context.server";
+import { deviceOf } from "./device";
 import { knownPlacesOnly } from "./door.server";
 import type { LiveHub } from "./live-hub";
 import { siteMapOf } from "./site-map.server";
@@ -32,13 +34,14 @@ export async function webHandler(options: WebHandlerOptions): Promise<RequestHan
   const siteMap = siteMapOf(build.routes);
   const pages = createRequestHandler({
     build,
-    getLoadContext(_request, response) {
+    getLoadContext(request, response) {
       const context = new RouterContextProvider();
       context.set(depsContext, options.deps);
       context.set(liveContext, options.live);
       context.set(secureCookiesContext, options.secureCookies);
       context.set(publicUrlContext, options.publicUrl());
       context.set(siteMapContext, siteMap);
+      context.set(fromContext, { address: request.ip ?? "", device: deviceOf(request.get("user-agent") ?? "") });
       context.set(problemContext, options.onProblem);
       context.set(nonceContext, response.locals.nonce);
       return context;

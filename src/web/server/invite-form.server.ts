@@ -1,11 +1,10 @@
 import Joi from "joi";
+import { passwordProblem } from "../../core/access/password";
 import { err, ok, type Result } from "../../core/kernel/result";
-import type { Newcomer } from "../../operations/index.server";
+import { commonPasswords, type Newcomer } from "../../operations/index.server";
 
 /** What is wrong, by field. */
 export type InviteProblems = Partial<Record<"name" | "signInName" | "initials" | "password", string>>;
-
-const MIN_PASSWORD = 10;
 
 const FORM = Joi.object<Newcomer>({
   name: Joi.string().trim().max(80).required().messages({
@@ -25,11 +24,7 @@ const FORM = Joi.object<Newcomer>({
     .pattern(/^[a-z0-9][a-z0-9._-]{1,39}$/)
     .required()
     .messages({ "*": "Two to forty letters, digits, dots or dashes." }),
-  password: Joi.string().min(MIN_PASSWORD).max(1_000).required().messages({
-    "string.empty": "Choose a password.",
-    "any.required": "Choose a password.",
-    "string.min": "At least {#limit} characters.",
-  }),
+  password: Joi.string().required().messages({ "*": "Choose a password." }),
   timeZone: Joi.string()
     .max(60)
     .custom((zone: string) => {
@@ -41,8 +36,11 @@ const FORM = Joi.object<Newcomer>({
 });
 
 /** Who wants to come in, or what is wrong with what she wrote. */
-export function readNewcomer(form: FormData): Result<Newcomer, InviteProblems> {
+export async function readNewcomer(form: FormData): Promise<Result<Newcomer, InviteProblems>> {
   const { value, error } = FORM.validate(Object.fromEntries(form), { abortEarly: false, stripUnknown: true });
+  const names = error === undefined ? [value.name, value.signInName] : [];
+  const problem = error === undefined ? passwordProblem(value.password, names, await commonPasswords()) : null;
+  if (problem !== null) return err({ password: problem });
   if (error === undefined) return ok(value);
   return err(Object.fromEntries(error.details.map((detail) => [String(detail.path[0]), detail.message])));
 }

@@ -1,9 +1,12 @@
-import type { TrayId } from "../../core/kernel/ids";
+import type { MemberId, TrayId } from "../../core/kernel/ids";
 import type { TrayChange } from "../../operations/index.server";
 
 /** A screen that wants to know when something in its tray changed. */
 export type LiveListener = {
   readonly trayId: TrayId;
+  readonly memberId: MemberId;
+  /** Whether it may still be open: its session is good, and its member may look into the tray. */
+  readonly mayStay: () => Promise<boolean>;
   readonly hear: (change: TrayChange) => void;
   readonly end: () => void;
 };

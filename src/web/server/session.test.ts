@@ -2,9 +2,9 @@ import { RouterContextProvider } from "react-router";
 import { describe, expect, it } from "vitest";
 import { instant } from "../../core/kernel/instant";
 import { liveHub } from "../../main/live-hub";
-import type { TrayGrant } from "../../operations/index.server";
+import type { Deps, Member, TrayGrant } from "../../operations/index.server";
 import { loader as live } from "../routes/live";
-import { grantContext, liveContext, secureCookiesContext } from "./context.server";
+import { depsContext, grantContext, liveContext, memberContext, secureCookiesContext } from "./context.server";
 import { dropSession, keepSession, sessionToken } from "./session-cookie.server";
 
 function contextWith(secure: boolean): RouterContextProvider {
@@ -41,6 +41,8 @@ describe("the stream of live changes", () => {
     const context = contextWith(false);
     context.set(grantContext, { tray: { id: trayId } } as unknown as TrayGrant);
     context.set(liveContext, hub);
+    context.set(depsContext, {} as Deps);
+    context.set(memberContext, { id: "somebody" } as unknown as Member);
     const url = `http://localhost/office/live?seen=${seen ?? hub.state(trayId as never)}`;
     return live({ request: new Request(url, { signal }), context } as never);
   };

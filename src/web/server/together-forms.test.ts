@@ -152,24 +152,27 @@ describe("a posted step about members", () => {
 
 describe("a newcomer", () => {
   const usual = { name: "Runa Holt", initials: "rh", signInName: "Runa", password: "a long password" };
-  const read = (fields: Record<string, string>) => {
-    const newcomer = readNewcomer(form({ ...usual, ...fields }));
+  const read = async (fields: Record<string, string>) => {
+    const newcomer = await readNewcomer(form({ ...usual, ...fields }));
     return newcomer.ok ? newcomer.value : newcomer.error;
   };
-  it("is read with her initials and name as they are kept, and the zone of her clock", () => {
-    expect(read({})).toMatchObject({ initials: "RH", signInName: "runa", timeZone: "UTC" });
-    expect(read({ timeZone: "Europe/Oslo" })).toMatchObject({ timeZone: "Europe/Oslo" });
+  it("is read with her initials and name as they are kept, and the zone of her clock", async () => {
+    expect(await read({})).toMatchObject({ initials: "RH", signInName: "runa", timeZone: "UTC" });
+    expect(await read({ timeZone: "Europe/Oslo" })).toMatchObject({ timeZone: "Europe/Oslo" });
   });
   it.each<[Record<string, string>, object]>([
     [{ name: " " }, { name: "Write your name as colleagues know you." }],
     [{ initials: "R" }, { initials: "Two or three letters." }],
     [{ initials: "R2" }, { initials: "Two or three letters." }],
     [{ signInName: "-x" }, { signInName: "Two to forty letters, digits, dots or dashes." }],
-    [{ password: "short" }, { password: "At least 10 characters." }],
+    [{ password: "short" }, { password: "At least 10 characters, spaces at its ends not counted." }],
+    [{ password: " ".repeat(12) }, { password: "Choose a password; spaces alone are none." }],
+    [{ password: "1234567890" }, { password: "This one is among the first that are tried; choose another." }],
+    [{ password: "Runa Holt 77" }, { password: "Your own name is the first that is tried." }],
     [{ password: "" }, { password: "Choose a password." }],
-  ])("%j is refused beside its field", (fields, problems) => expect(read(fields)).toEqual(problems));
-  it("of a zone that there is not is refused", () => {
-    expect(readNewcomer(form({ ...usual, timeZone: "Atlantis/Deep" })).ok).toBe(false);
+  ])("%j is refused beside its field", async (fields, problems) => expect(await read(fields)).toEqual(problems));
+  it("of a zone that there is not is refused", async () => {
+    expect((await readNewcomer(form({ ...usual, timeZone: "Atlantis/Deep" }))).ok).toBe(false);
   });
 });
 
