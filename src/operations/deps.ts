@@ -3,7 +3,7 @@ import type { Instant } from "../core/kernel/instant";
 import type { Change, JobQueue, ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import type { Aside } from "../mail/index";
 import type { Database, Pool, SessionLimits, Transaction } from "../storage/index";
-import type { DirectoryCache } from "./tray-directory";
+import type { DirectoryCache } from "./directory-cache";
 
 /** What every operation is given: the one clock, the one maker of ids, and the ways out. */
 export type Deps = {

@@ -1,8 +1,9 @@
 import type { MessageId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import type { Attachment } from "../core/message/mail-message";
+import { SHOWN_AT_ONCE, type TextPart, textPart } from "../core/message/text-parts";
 import type { SafeHtml } from "../mail/index";
-import { blobBySha256, rawMessage, showRemoteOf, showsRemoteOf, type TrayGrant } from "../storage/index";
+import { blobBySha256, messageText, rawMessage, showRemoteOf, showsRemoteOf, type TrayGrant } from "../storage/index";
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
 
@@ -44,6 +45,17 @@ export async function readAttachment(
   if (stored === null || attachment === undefined) return null;
   const content = (await blobBySha256(deps.db, attachment.sha256)) ?? (await deps.aside.attachment(stored.raw, index));
   return content === null ? null : { attachment, content };
+}
+
+/** A part of a message's own words, or of what it quotes, from a place on; null when there is no such message. */
+export async function readTextPart(
+  deps: Deps,
+  grant: TrayGrant,
+  id: MessageId,
+  { of, from }: { readonly of: "own" | "rest"; readonly from: number },
+): Promise<TextPart | null> {
+  const text = await messageText(deps.db, grant, id);
+  return text === null ? null : textPart(text[of], from, SHOWN_AT_ONCE.next);
 }
 
 /** The message as it came, byte for byte; null when there is none. */

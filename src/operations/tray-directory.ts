@@ -16,22 +16,10 @@ import {
   timesOffNow,
 } from "../storage/index";
 import type { Asking } from "./deps";
+import type { Directory, DirectoryCache } from "./directory-cache";
 
 // Mail comes in bursts, and trays change once in months: each message asking twice for them doubled its cost.
 const TRUSTED_FOR = 2 * SECOND;
-
-type Directory = {
-  readonly readAt: Instant;
-  readonly trays: readonly Tray[];
-  readonly colleagues: readonly Colleague[];
-  readonly junkSenders: Awaited<ReturnType<typeof allJunkSenders>>;
-  readonly watches: readonly KeptWatch[];
-  readonly timesOff: readonly KeptTimeOff[];
-  readonly rules: readonly KeptRule[];
-};
-
-/** What a process knows of all trays for a moment. */
-export type DirectoryCache = { last: Directory | null; reading: Promise<Directory> | null };
 
 async function directoryOf({ db, now, directory }: Asking): Promise<Directory> {
   const known = directory.last;

@@ -49,6 +49,19 @@ export async function listMessage(db: Database, grant: TrayGrant, id: MessageId)
   };
 }
 
+/** The text of a message of the tray: its own words, and what it quotes; null when the tray has none of this id. */
+export async function messageText(
+  db: Database,
+  grant: TrayGrant,
+  id: MessageId,
+): Promise<{ readonly own: string; readonly rest: string } | null> {
+  const row = await knexOf(db)("message")
+    .first("own_text", "rest_text")
+    .join("message_text", "message_text.message_id", "message.id")
+    .where({ id, "message.tray_id": grant.tray.id });
+  return row === undefined ? null : { own: row.own_text, rest: row.rest_text };
+}
+
 /** The bytes of a message of the tray as they came, with what is known of its parts; null when the tray has none of this id. */
 export async function rawMessage(db: Database, grant: TrayGrant, id: MessageId): Promise<RawMessage | null> {
   const row = await knexOf(db)("message")

@@ -54,6 +54,7 @@ export default [
       route("answer/:conversation", "routes/answer.ts"),
       route("messages/:message/html", "routes/message-html.ts"),
       route("messages/:message/raw", "routes/message-raw.ts"),
+      route("messages/:message/text", "routes/message-text.ts"),
       route("messages/:message/attachments/:index", "routes/attachment.ts"),
       route("messages/:message/attachments.zip", "routes/attachments-zip.ts"),
       route("messages/:message/pictures", "routes/pictures.ts"),

@@ -109,3 +109,22 @@ test("attachments are looked at in place and had as a zip; pictures from elsewhe
   await page.getByRole("button", { name: "Show them once" }).click();
   await expect.poll(() => asked).toEqual(["https://pictures.example/a.png"]);
 });
+
+test("a word without an end, in a text without one, is opened as any other, and its rest is there when asked for", async ({
+  running,
+  signIn,
+}) => {
+  const page = await signIn("Ines Varga");
+  const body = `Before it.\n\n${"x".repeat(400_000)}\n\nAfter it.`;
+  await running.send({ subject: "One word", from: "Vane <vane@vanehouse.example>", body });
+  await page.getByRole("row", { name: /One word/ }).click();
+  const message = page.getByRole("article", { name: /Vane/ });
+  await expect(message.getByText("Before it.")).toBeVisible();
+  await expect(message.getByText("After it.")).toBeHidden();
+  for (let part = 0; part < 4; part += 1) {
+    await expect(message.getByText(/more characters/)).toBeVisible();
+    await message.getByRole("button", { name: "Show the rest" }).click();
+  }
+  await expect(message.getByText("After it.")).toBeVisible();
+  await expect(message.getByRole("button", { name: "Show the rest" })).toBeHidden();
+});

@@ -134,6 +134,7 @@ const LOOKS: Readonly<Record<string, () => Readonly<Record<string, string>>>> = 
   conversation: () => ({ conversation: ids.conversation }),
   "call-note": () => ({ conversation: ids.conversation }),
   "could-take": () => ({ conversation: ids.conversation }),
+  "message-text": () => ({ message: ids.message }),
   "may-answer": () => ({ conversation: ids.conversation }),
   presence: () => ({ conversation: ids.conversation }),
   "while-away": () => ({ timeOff: SOME_ID }),

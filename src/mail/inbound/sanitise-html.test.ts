@@ -51,3 +51,17 @@ describe("HTML mail", () => {
     expect(sanitiseHtml(html).html).toBe(html);
   });
 });
+
+describe("a word that has no end", () => {
+  it.each(["x".repeat(1_000), "&lt;".repeat(1_000), "\u{1f600}".repeat(1_000)])(
+    "is broken, and nothing of it is lost",
+    (word) => {
+      const { html } = sanitiseHtml(`<p>${word}</p>`);
+      expect(html.match(/<wbr>/g)?.length).toBeGreaterThanOrEqual(4);
+      expect(html.replaceAll("<wbr>", "").replaceAll("<wbr />", "")).toContain(word);
+    },
+  );
+  it("is left as it is where it is only long", () => {
+    expect(sanitiseHtml(`<p>${"x".repeat(150)} ${"y".repeat(150)}</p>`).html).not.toContain("<wbr");
+  });
+});

@@ -159,7 +159,7 @@ export function sanitiseHtml(html: string, options: SanitiseOptions = {}): SafeH
         ? "a link names another site than it leads to"
         : `${dishonest} links name other sites than they lead to`,
     );
-  return { html: marked, remoteContent, warnings };
+  return { html: withBreaks(marked), remoteContent, warnings };
 }
 
 // The sanitiser's own output, so that a pattern is enough: attributes are quoted and every link is closed.
@@ -180,7 +180,7 @@ function markDishonestLinks(html: string): { html: string; dishonest: number } {
 function asText(html: string): SafeHtml {
   const text = textOfHtml(html);
   return {
-    html: `<pre>${escaped(text)}</pre>`,
+    html: withBreaks(`<pre>${escaped(text)}</pre>`),
     remoteContent: [],
     warnings: ["too large or nested too deep to be shown as it was sent: this is its text"],
   };
@@ -218,4 +218,28 @@ function decodeLoosely(text: string): string {
   } catch {
     return text;
   }
+}
+
+// Far more than a line has. A browser takes the square of a word's length to lay it out.
+const MOST_UNBROKEN = 200;
+const HAS_LONG_RUN = new RegExp(`[^\\s<>]{${MOST_UNBROKEN}}`);
+// The sanitiser's own output: what stands between two tags is text.
+const BETWEEN_TAGS = /(^|>)([^<>]+)/g;
+const LETTER = /&#?\w{1,31};|[^&]|&/gu;
+
+/** Sanitised HTML with places to break in words that have no end. */
+function withBreaks(html: string): string {
+  if (!HAS_LONG_RUN.test(html)) return html;
+  return html.replace(BETWEEN_TAGS, (_, before: string, text: string) => before + brokenText(text));
+}
+
+// Never within an entity.
+function brokenText(text: string): string {
+  let run = 0;
+  return text.replace(LETTER, (letter) => {
+    run = /\s/.test(letter) ? 0 : run + 1;
+    if (run < MOST_UNBROKEN) return letter;
+    run = 0;
+    return `${letter}<wbr>`;
+  });
 }

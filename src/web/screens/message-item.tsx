@@ -9,8 +9,8 @@ import { noticeProblem } from "../ui/notices";
 import { AsSent } from "./as-sent";
 import { FileAlone, FiledAlone } from "./file-alone";
 import { LeaveList } from "./leave-list";
+import { LongTextParts } from "./long-text";
 import { MessageAttachments } from "./message-attachments";
-import { TextBlocks } from "./text-blocks";
 import { useTray } from "./tray-data";
 
 type MessageItemProps = { readonly message: Message; readonly conversationId: string; readonly alone: boolean };
@@ -130,7 +130,7 @@ function MessageMenu({ message, conversationId, alone }: MessageItemProps) {
 
 function Body({ message }: { message: Message }) {
   const [asSent, setAsSent] = useState(message.showHtmlFirst);
-  const nothingOwn = message.own.length === 0;
+  const nothingOwn = message.own.blocks.length === 0;
   return (
     <>
       {message.protectionLabel !== null && <p className="mt-1 text-sm text-soft">{message.protectionLabel}</p>}
@@ -138,18 +138,20 @@ function Body({ message }: { message: Message }) {
         <AsSent message={message} />
       ) : (
         <>
-          {nothingOwn && message.rest.length === 0 && <p className="mt-1 text-soft">(no text)</p>}
-          <TextBlocks
-            blocks={message.own}
+          {nothingOwn && message.rest.blocks.length === 0 && <p className="mt-1 text-soft">(no text)</p>}
+          <LongTextParts
+            messageId={message.id}
+            of="own"
+            text={message.own}
             className={`mt-1 text-[15px] leading-[23px] ${message.isMachine ? "text-soft" : ""}`}
           />
-          {message.rest.length > 0 && (
+          {message.rest.blocks.length > 0 && (
             // Of a message that only hands something on, that is what one wants to read.
             <details className="mt-1.5" open={nothingOwn}>
               <summary className="cursor-pointer text-sm text-act">
                 Earlier text, {message.restLines === 1 ? "1 line" : `${message.restLines} lines`}
               </summary>
-              <TextBlocks blocks={message.rest} className="mt-1 text-sm text-soft" />
+              <LongTextParts messageId={message.id} of="rest" text={message.rest} className="mt-1 text-sm text-soft" />
             </details>
           )}
         </>

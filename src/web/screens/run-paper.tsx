@@ -4,8 +4,8 @@ import type { RunView } from "../server/run-view.server";
 import { AsSent } from "./as-sent";
 import { Correspondence } from "./correspondence";
 import { LeaveList } from "./leave-list";
+import { LongTextParts } from "./long-text";
 import { MessageAttachments } from "./message-attachments";
-import { TextBlocks } from "./text-blocks";
 
 type RunPaperProps = { readonly view: RunView; readonly isTaken: boolean };
 
@@ -49,15 +49,18 @@ export const RunPaper = memo(function RunPaper({ view, isTaken }: RunPaperProps)
 });
 
 function NewestBody({ message, conversationId }: { message: Message; conversationId: string }) {
-  const [asSent, setAsSent] = useState(message.showHtmlFirst && message.own.length === 0);
-  const hasEarlier = !asSent && message.own.length > 0 && message.rest.length > 0;
+  const [asSent, setAsSent] = useState(message.showHtmlFirst && message.own.blocks.length === 0);
+  const hasOwn = message.own.blocks.length > 0;
+  const hasEarlier = !asSent && hasOwn && message.rest.blocks.length > 0;
   return (
     <>
       {asSent ? (
         <AsSent message={message} />
       ) : (
-        <TextBlocks
-          blocks={message.own.length > 0 ? message.own : message.rest}
+        <LongTextParts
+          messageId={message.id}
+          of={hasOwn ? "own" : "rest"}
+          text={hasOwn ? message.own : message.rest}
           className="text-[16px] leading-[26px]"
         />
       )}
@@ -70,7 +73,9 @@ function NewestBody({ message, conversationId }: { message: Message; conversatio
         {message.leaving !== null && <LeaveList messageId={message.id} leaving={message.leaving} />}
         {hasEarlier && (
           <Fold words={`Earlier text, ${message.restLines === 1 ? "1 line" : `${message.restLines} lines`}`}>
-            {() => <TextBlocks blocks={message.rest} className="mt-2 text-sm text-soft" />}
+            {() => (
+              <LongTextParts messageId={message.id} of="rest" text={message.rest} className="mt-2 text-sm text-soft" />
+            )}
           </Fold>
         )}
       </div>

@@ -1,3 +1,5 @@
+import { Fragment } from "react";
+import { brokenRuns } from "../../core/kernel/broken-runs";
 import type { TextBlock } from "../server/text-blocks.server";
 
 /** Plain text with its links, quotations indented by their depth. */
@@ -12,7 +14,7 @@ export function TextBlocks({ blocks, className }: { blocks: readonly TextBlock[]
         >
           {pieces.map(({ text, href, key: piece }) =>
             href === null ? (
-              text
+              <Broken key={piece} text={text} />
             ) : (
               <a
                 key={piece}
@@ -21,7 +23,7 @@ export function TextBlocks({ blocks, className }: { blocks: readonly TextBlock[]
                 rel="noopener noreferrer nofollow"
                 className="text-act underline underline-offset-2"
               >
-                {text}
+                <Broken text={text} />
               </a>
             ),
           )}
@@ -29,4 +31,20 @@ export function TextBlocks({ blocks, className }: { blocks: readonly TextBlock[]
       ))}
     </div>
   );
+}
+
+// Far more than a line has: what is only long is broken by the line, as everywhere.
+const MOST_UNBROKEN = 200;
+
+/** A text with places to break in words that have no end; what is copied of it is the text. */
+function Broken({ text }: { text: string }) {
+  const pieces = brokenRuns(text, MOST_UNBROKEN);
+  if (pieces.length === 1) return text;
+  return pieces.map((piece, at) => (
+    // biome-ignore lint/suspicious/noArrayIndexKey: pieces of one text, which never change places
+    <Fragment key={at}>
+      {at > 0 && <wbr />}
+      {piece}
+    </Fragment>
+  ));
 }

@@ -6,6 +6,7 @@ import type { Instant } from "../../core/kernel/instant";
 import { sizeInWords } from "../../core/kernel/size-in-words";
 import type { Protection } from "../../core/message/mail-message";
 import type { SenderTrust } from "../../core/message/sender-trust";
+import { SHOWN_AT_ONCE, textPart } from "../../core/message/text-parts";
 import type { WaysToLeave } from "../../core/message/ways-to-leave";
 import { NOTE_EDITABLE_MS } from "../../core/notes/note-text";
 import { dayAndTime, dayAndTimeInFull, dayInWords } from "../../core/standing/day-words";
@@ -226,6 +227,14 @@ const KIND_LABELS: Readonly<Partial<Record<CorrespondenceMessage["kind"], string
   calendar: "invitation",
 };
 
+/** The beginning of a text, and how much there is after it. */
+function firstBlocks(whole: string) {
+  const { text, left } = textPart(whole, 0, SHOWN_AT_ONCE.first);
+  return { blocks: textBlocks(text), next: left === 0 ? null : text.length, left };
+}
+
+export type LongText = ReturnType<typeof firstBlocks>;
+
 function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | null) => string, { now, zone }: Reading) {
   const { id, direction, kind, kindReason, ownText, restText, hasHtml, hasRemoteContent, isNewParticipant } = message;
   const ours = direction === "out";
@@ -239,8 +248,8 @@ function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | nul
     hasRemoteContent,
     isNewParticipant,
     warnings: message.warnings,
-    own: textBlocks(ownText),
-    rest: textBlocks(restText),
+    own: firstBlocks(ownText),
+    rest: firstBlocks(restText),
     protectionLabel: message.protection === null ? null : PROTECTION_LABELS[message.protection],
     trust: message.trust === null ? null : { ...message.trust, label: TRUST_LABELS[message.trust.verdict] },
     outcomes: message.recipientStates.map(outcomeInWords),

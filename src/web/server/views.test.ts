@@ -244,7 +244,7 @@ describe("an open conversation", () => {
   it("has messages and standing notes in one order of time", () => {
     expect(
       view.correspondence.map((item) =>
-        item.type === "note" ? item.blocks[0]?.lines[0]?.pieces[0]?.text : item.own[0]?.pieces[0]?.text,
+        item.type === "note" ? item.blocks[0]?.lines[0]?.pieces[0]?.text : item.own.blocks[0]?.pieces[0]?.text,
       ),
     ).toEqual(["text 1", "ask Col", "text 3", "text 5"]);
   });
