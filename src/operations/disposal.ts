@@ -14,7 +14,6 @@ import {
   deleteRecord,
   factsOf,
   grantsOf,
-  holdBlobs,
   holdRegister,
   inTransactionUnlessRefused,
   keepPreview,
@@ -95,7 +94,6 @@ async function dispose(
   const told: { trayId: TrayGrant["tray"]["id"]; conversationId: ConversationId }[] = [];
   const done = await inTransactionUnlessRefused<Certificate, Refusal>(deps.db, async (trx) => {
     const within = { ...deps, db: trx };
-    await holdBlobs(trx);
     await holdRegister(trx);
     await lockRecord(trx, id);
     const [record] = await registerRecords(trx, grant, [id]);
@@ -113,7 +111,7 @@ async function dispose(
     const goes = new Set(named.goes.map((one) => one.id));
     const stays = held.filter((one) => !goes.has(one.id));
     await takeOff(trx, deps, grant?.memberId ?? null, id, stays);
-    await deleteRecord(trx, id, named.goes);
+    await deleteRecord(trx, id, named.goes, deps.now());
     const kind = (await recordTypes(trx)).find((type) => type.id === record.typeId)?.name ?? "";
     const certificate = certificateOf(deps, { record, kind, named, term, zone }, byName, preview.at);
     await addCertificate(trx, certificate, record.viewers);

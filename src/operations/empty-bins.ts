@@ -1,4 +1,4 @@
-import { DAY, later } from "../core/kernel/instant";
+import { DAY, later, MINUTE } from "../core/kernel/instant";
 import {
   type BinUse,
   binDaysOf,
@@ -7,22 +7,36 @@ import {
   holdBinnedTooLong,
   inTransaction,
   isBinOverdue,
+  sweepBlobs,
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
 
-const BATCH = 100;
+// So many go in one transaction: what they hold is held for less than a tenth of a second.
+const SLICE = 20;
+// As many in one go as a busy office throws away in a day; the rest goes the next time.
+const MOST_AT_A_TIME = 500;
+const SWEPT_AFTER = MINUTE;
+const SWEPT_AT_A_TIME = 200;
 
-/** Deletes for good what has lain in the bins for longer than their terms; gives how many conversations. */
+/** Deletes for good what has lain in the bins for longer than their terms, some at a time; gives how many conversations. */
 export async function emptyBins(deps: Deps): Promise<number> {
-  if (!(await isBinOverdue(deps.db, deps.now()))) return 0;
+  let count = 0;
+  while (count < MOST_AT_A_TIME && (await isBinOverdue(deps.db, deps.now()))) {
+    const gone = await emptySlice(deps);
+    if (gone === 0) break;
+    count += gone;
+  }
+  const before = later(deps.now(), -SWEPT_AFTER);
+  await inTransaction(deps.db, (trx) => sweepBlobs(trx, before, deps.now(), SWEPT_AT_A_TIME));
+  return count;
+}
+
+async function emptySlice(deps: Deps): Promise<number> {
   const gone = await inTransaction(deps.db, async (trx) => {
-    const held = await holdBinnedTooLong(trx, deps.now(), BATCH);
-    if (held.length > 0)
-      await deleteConversations(
-        trx,
-        held.map(({ id }) => id),
-      );
+    const held = await holdBinnedTooLong(trx, deps.now(), SLICE);
+    const ids = held.map(({ id }) => id);
+    if (ids.length > 0) await deleteConversations(trx, ids, deps.now());
     return held;
   });
   for (const { id, trayId } of gone) deps.tell({ trayId, conversationId: id });

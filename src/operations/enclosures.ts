@@ -9,7 +9,6 @@ import {
   dropEnclosures,
   enclosuresByIds,
   hasEnclosuresBefore,
-  holdBlobs,
   inTransaction,
   recordByCode,
   sizeOfEnclosures,
@@ -84,7 +83,6 @@ export async function forgetEnclosures(deps: Deps): Promise<void> {
   const before = later(deps.now(), -KEPT_MS);
   if (!(await hasEnclosuresBefore(deps.db, before))) return;
   await inTransaction(deps.db, async (trx) => {
-    await holdBlobs(trx);
-    await dropEnclosures(trx, before);
+    await dropEnclosures(trx, before, deps.now());
   });
 }

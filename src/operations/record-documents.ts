@@ -9,7 +9,6 @@ import {
   type FilingRecord,
   factsOf,
   grantsOf,
-  holdBlobs,
   holdConversations,
   inTransactionUnlessRefused,
   keepRecord,
@@ -90,9 +89,8 @@ export async function removeDocument(
 ): Promise<Result<null, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<null, Refusal>> => {
-    await holdBlobs(trx);
     const found = await recordDocument(trx, recordId, id);
-    if (found === null || !(await removeRecordDocument(trx, recordId, id)))
+    if (found === null || !(await removeRecordDocument(trx, recordId, id, deps.now())))
       return err({ kind: "no-such", what: "document" });
     await writeDown(trx, deps, grant.memberId, [recordId], `took ${found.document.fileName} off it`);
     return ok(null);

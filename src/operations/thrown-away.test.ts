@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Decision } from "../core/docket/plan-decision";
 import { type ConversationId, type FollowUpId, type RecordId, trustedId } from "../core/kernel/ids";
 import { DAY, dateOf, later } from "../core/kernel/instant";
+import { deleteConversations, holdBinnedTooLong, inTransaction } from "../storage/index";
 import {
   answerConversation,
   callJunkSender,
@@ -154,6 +155,43 @@ describe("the bin", () => {
       expect(await standingOf(old)).toBe("gone");
       expect(await raw(fresh)).toBe(byte.repeat(3));
     }
+  });
+
+  it("holds up no delivery while it is emptied", async () => {
+    const old = await arrive("Going", attachment("p"));
+    await does(old, { kind: "bin" });
+    days(31);
+    let commit = () => {};
+    const mayCommit = new Promise<void>((resolve) => {
+      commit = resolve;
+    });
+    const emptying = inTransaction(tray.deps.db, async (trx) => {
+      const held = await holdBinnedTooLong(trx, tray.deps.now(), 20);
+      const ids = held.map(({ id }) => id);
+      await deleteConversations(trx, ids, tray.deps.now());
+      await mayCommit;
+      return ids;
+    });
+    expect(await standingOf(await arrive("Meanwhile", attachment("q")))).toBe("to-sort");
+    commit();
+    expect(await emptying).toContain(old);
+  });
+
+  it("passes over bytes that somebody holds, and comes back to them", async () => {
+    const old = await arrive("Held", attachment("h"));
+    const [{ raw_sha256: sum }] = await tray.ask("select raw_sha256 from message where conversation_id = $1", [old]);
+    await does(old, { kind: "bin" });
+    days(31);
+    await tray.ask("begin");
+    await tray.ask("select from blob where sha256 = $1 for key share", [sum]);
+    expect(await emptyBins(tray.deps)).toBeGreaterThanOrEqual(1);
+    await tray.ask("commit");
+    const left = () => tray.ask("select from blob where sha256 = $1", [sum]);
+    expect(await left()).toHaveLength(1);
+    days(1);
+    await emptyBins(tray.deps);
+    expect(await left()).toHaveLength(0);
+    expect(await tray.ask("select from blob_unswept")).toEqual([]);
   });
 
   it("leaves alone what somebody takes out at the last moment", async () => {

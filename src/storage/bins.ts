@@ -94,22 +94,15 @@ export async function isBinOverdue(db: Database, now: Instant): Promise<boolean>
   return found.rows.length > 0;
 }
 
-/** From now to the end of the transaction nobody stores bytes, so that what nothing needs is seen for sure. */
-export async function holdBlobs(trx: Transaction): Promise<void> {
-  await knexOf(trx).raw("lock table blob in share row exclusive mode");
-}
-
 /**
- * Conversations that have lain in the bin of their tray, or as junk, for longer than its term, held for deleting, the oldest first. From
- * now to the end of the transaction nobody stores bytes: whoever wants to waits, and whoever did before is seen. As what
- * somebody else holds is left out, nobody waits for each other.
+ * Conversations that have lain in the bin of their tray, or as junk, for longer than its term, held for deleting, the oldest
+ * first. As what somebody else holds is left out, nobody waits for each other.
  */
 export async function holdBinnedTooLong(
   trx: Transaction,
   now: Instant,
   limit: number,
 ): Promise<{ id: ConversationId; trayId: TrayId }[]> {
-  await holdBlobs(trx);
   const found = await knexOf(trx).raw<{ rows: { id: string; tray_id: string }[] }>(
     `${TOO_LONG} for update of c skip locked`,
     { now: param(now) as Date, limit },
@@ -134,7 +127,11 @@ const OF_CONVERSATIONS = ["message", "thread_link", "journal", "reading", "follo
  * Deletes conversations that `holdBinnedTooLong` holds for good, with what was joined to them, their messages and their
  * journals, and what nothing else needs of the bytes.
  */
-export async function deleteConversations(trx: Transaction, ids: readonly ConversationId[]): Promise<void> {
+export async function deleteConversations(
+  trx: Transaction,
+  ids: readonly ConversationId[],
+  now: Instant,
+): Promise<void> {
   const builder = knexOf(trx);
   const whole: { rows: { id: string }[] } = await builder.raw(
     /* sql */ `
@@ -153,10 +150,8 @@ export async function deleteConversations(trx: Transaction, ids: readonly Conver
   for (const table of OF_MESSAGES) await builder(table).whereIn("message_id", messageIds).delete();
   for (const table of OF_CONVERSATIONS) await builder(table).whereIn("conversation_id", all).delete();
   await builder("conversation").whereIn("id", all).delete();
-  await deleteUnusedBlobs(
-    trx,
-    messages.map(({ raw_sha256 }) => raw_sha256),
-  );
+  const sums = messages.map(({ raw_sha256 }) => raw_sha256);
+  await deleteUnusedBlobs(trx, sums, now);
 }
 
 // Bytes are needed as a message, as a document of a record, for a message that is being written, or as a part of others.
@@ -169,13 +164,58 @@ const DELETE_UNUSED = /* sql */ `
       and whole.runs @> jsonb_build_array(jsonb_build_object('sha256', encode(blob.sha256, 'hex'))))
   returning runs`;
 
-/** Deletes of these blobs, and of the runs that were cut out of them, what nothing needs. */
-export async function deleteUnusedBlobs(trx: Transaction, sums: readonly Buffer[]): Promise<void> {
+/**
+ * Deletes of these blobs, and of the runs that were cut out of them, what nothing needs. Those that somebody stores at this
+ * moment are passed over, so that no delivery waits, and looked at again by `sweepBlobs`.
+ */
+export async function deleteUnusedBlobs(trx: Transaction, sums: readonly Buffer[], now: Instant): Promise<void> {
   for (let next = sums; next.length > 0; ) {
+    const held = await holdBlobs(trx, next, now);
+    // A statement of its own, which sees what was committed before the rows were held.
     const gone = await knexOf(trx).raw<{ rows: { runs: { sha256: string }[] | null }[] }>(DELETE_UNUSED, {
-      sums: [...next],
+      sums: held,
     } as never);
     const parts = new Set(gone.rows.flatMap(({ runs }) => (runs ?? []).map(({ sha256 }) => sha256)));
     next = [...parts].map((part) => Buffer.from(part, "hex"));
   }
+}
+
+async function holdBlobs(trx: Transaction, sums: readonly Buffer[], now: Instant): Promise<Buffer[]> {
+  const rows: { sha256: Buffer }[] = await knexOf(trx)("blob")
+    .select("sha256")
+    .whereIn("sha256", [...sums])
+    .orderBy("sha256")
+    .forUpdate()
+    .skipLocked();
+  const held = rows.map(({ sha256 }) => sha256);
+  await knexOf(trx).raw(
+    `insert into blob_unswept (sha256, at) select sha256, :now from blob
+      where sha256 = any(:sums) and sha256 <> all(:held) on conflict do nothing`,
+    { sums: [...sums], held, now: param(now) } as never,
+  );
+  return held;
+}
+
+/** Looks again at bytes that somebody held; gives how many there were. */
+export async function sweepBlobs(trx: Transaction, before: Instant, now: Instant, limit: number): Promise<number> {
+  const rows: { sha256: Buffer }[] = await knexOf(trx)("blob_unswept")
+    .whereIn(
+      "sha256",
+      (query) =>
+        void query
+          .select("sha256")
+          .from("blob_unswept")
+          .where("at", "<", param(before) as Date)
+          .limit(limit)
+          .forUpdate()
+          .skipLocked(),
+    )
+    .delete()
+    .returning("sha256");
+  await deleteUnusedBlobs(
+    trx,
+    rows.map(({ sha256 }) => sha256),
+    now,
+  );
+  return rows.length;
 }

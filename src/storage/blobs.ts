@@ -39,11 +39,15 @@ export async function keepBlob(db: Database, content: Uint8Array): Promise<Buffe
   return sha256;
 }
 
-function keepContent(db: Database, sha256: Uint8Array, content: Uint8Array): Promise<unknown> {
-  return knexOf(db)("blob")
-    .insert({ sha256: Buffer.from(sha256), size: content.byteLength, content: Buffer.from(content) })
-    .onConflict()
-    .ignore();
+// Bytes that are there already are held until the transaction ends: whoever looks for what nothing needs passes them over.
+// What was just being deleted is stored anew.
+async function keepContent(db: Database, sha256: Uint8Array, content: Uint8Array): Promise<void> {
+  const blob = { sha256: Buffer.from(sha256), size: content.byteLength, content: Buffer.from(content) };
+  for (let held = false; !held; ) {
+    await knexOf(db)("blob").insert(blob).onConflict().ignore();
+    const row = await knexOf(db)("blob").first("size").where("sha256", blob.sha256).forKeyShare();
+    held = row !== undefined;
+  }
 }
 
 /** The bytes of a blob as they were, its runs back in their places. */

@@ -147,19 +147,25 @@ export async function previewsOf(db: Database, ids: readonly RecordId[]): Promis
 /**
  * Deletes a record with what was put on it and the conversations named, and what nothing else needs of their bytes; what
  * named it on shelves, in rules, covers and trees names nothing any more. Its conversations that stay have been taken off
- * it before. To be called while `holdBlobs` holds.
+ * it before.
  */
-export async function deleteRecord(trx: Transaction, id: RecordId, goes: readonly NamedConversation[]): Promise<void> {
+export async function deleteRecord(
+  trx: Transaction,
+  id: RecordId,
+  goes: readonly NamedConversation[],
+  now: Instant,
+): Promise<void> {
   const builder = knexOf(trx);
   // What was learned from how they were decided goes as well.
   const unlearned = goes.map((one) => ({ id: one.id, trayId: one.trayId, labels: [], isOver: false }));
   await learn(trx, unlearned);
   const ids = goes.map((one) => one.id);
-  if (ids.length > 0) await deleteConversations(trx, ids);
+  if (ids.length > 0) await deleteConversations(trx, ids, now);
   const documents: { sha256: Buffer }[] = await builder("record_document").where({ record_id: id }).delete("sha256");
   await deleteUnusedBlobs(
     trx,
     documents.map(({ sha256 }) => sha256),
+    now,
   );
   await dropParcelsByWords(trx);
   await builder("filed_part").where({ record_id: id }).delete();

@@ -71,7 +71,7 @@ export async function enclosuresByIds(
 }
 
 /** Forgets files that were brought before a moment; what has gone with a message is in it. */
-export async function dropEnclosures(trx: Transaction, before: Instant): Promise<void> {
+export async function dropEnclosures(trx: Transaction, before: Instant, now: Instant): Promise<void> {
   const gone: { sha256: Buffer }[] = await knexOf(trx)("enclosure")
     .where("at", "<", param(before) as Date)
     .delete()
@@ -79,6 +79,7 @@ export async function dropEnclosures(trx: Transaction, before: Instant): Promise
   await deleteUnusedBlobs(
     trx,
     gone.map(({ sha256 }) => sha256),
+    now,
   );
 }
 

@@ -119,7 +119,12 @@ export async function recordDocument(
 }
 
 /** Takes a file off a record, and its bytes where nothing else needs them. False when there was none. */
-export async function removeRecordDocument(trx: Transaction, recordId: RecordId, id: string): Promise<boolean> {
+export async function removeRecordDocument(
+  trx: Transaction,
+  recordId: RecordId,
+  id: string,
+  now: Instant,
+): Promise<boolean> {
   const gone: { sha256: Buffer }[] = await knexOf(trx)("record_document")
     .where({ id, record_id: recordId })
     .delete()
@@ -127,6 +132,7 @@ export async function removeRecordDocument(trx: Transaction, recordId: RecordId,
   await deleteUnusedBlobs(
     trx,
     gone.map(({ sha256 }) => sha256),
+    now,
   );
   return gone.length > 0;
 }

@@ -39,6 +39,16 @@ export async function up(knex: Knex): Promise<void> {
     );
     create index command_age on command (at);
 
+    -- What points at a message's bytes, and at a conversation: whatever is deleted is looked for there.
+    create index message_raw on message (raw_sha256);
+    create index thread_link_conversation on thread_link (conversation_id);
+    create index reading_conversation on reading (conversation_id);
+    create index notification_conversation on notification (conversation_id);
+    -- What lies in bins and as junk, by how long.
+    create index conversation_thrown_away on conversation (standing_since) where standing in ('bin', 'junk');
+    -- Bytes that somebody held while it was to be seen whether anything needs them still.
+    create table blob_unswept (sha256 bytea primary key, at timestamptz not null);
+
     -- Where and when a session was used last, and by what.
     alter table session
       add column id uuid not null default gen_random_uuid(),
