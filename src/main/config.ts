@@ -161,7 +161,7 @@ export function readConfig(environment: Environment): Result<Config, readonly st
       authservIds: parts(variables.TRUSTED_AUTHSERV_IDS).map((id) => id.toLowerCase()),
       checksDkim: variables.CHECK_DKIM,
     },
-    sessions: { longestMs: variables.SESSION_DAYS * DAY, idleMs: variables.SESSION_IDLE_HOURS * HOUR },
+    sessions: sessionsOf(variables),
     sending: {
       holdMs: variables.SEND_HOLD_SECONDS * SECOND,
       aMinute: variables.SEND_A_MINUTE,
@@ -178,6 +178,12 @@ export function readConfig(environment: Environment): Result<Config, readonly st
     logLevel: variables.LOG_LEVEL,
     demo: variables.DEMO,
   });
+}
+
+// Where time is let pass by days, nobody is idle for that.
+function sessionsOf({ SESSION_DAYS, SESSION_IDLE_HOURS, DEMO }: Variables): Config["sessions"] {
+  const longestMs = SESSION_DAYS * DAY;
+  return { longestMs, idleMs: DEMO ? longestMs : SESSION_IDLE_HOURS * HOUR };
 }
 
 function mailInOf(variables: Variables): Config["mailIn"] {

@@ -15,6 +15,7 @@ export type {
   FlowSegment,
   GroupCount,
   Invitation,
+  JobAside,
   JournalLine,
   KeptTimeOff,
   KeptWatch,

@@ -72,6 +72,7 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   join: { params: () => ({ conversation: ids.conversation }), fields: () => ({ other: ids.other }) },
   "junk-sender": { fields: () => ({ address: "vane@vanehouse.example", junk: "true" }) },
   "leave-list": { params: ofMessage },
+  overview: { fields: () => ({ id: SOME_ID }) },
   pictures: { params: ofMessage },
   "run-conversation": { params: () => ({ conversation: ids.conversation }), isOwn: true },
   "send-again": { params: ofMessage },

@@ -11,7 +11,7 @@ import { action as drafts } from "~/web/routes/drafts";
 import { action as editNote } from "~/web/routes/edit-note";
 import { action as members, loader as membersPage } from "~/web/routes/members";
 import { action as told, loader as toldPage } from "~/web/routes/notifications";
-import { loader as overviewPage } from "~/web/routes/overview";
+import { action as letsRun, loader as overviewPage } from "~/web/routes/overview";
 import { loader as people } from "~/web/routes/people";
 import { action as presence, loader as presencePage } from "~/web/routes/presence";
 import { loader as trayPage } from "~/web/routes/tray";
@@ -146,6 +146,20 @@ describe("members", () => {
     expect(refused).toMatchObject({ status: 409, data: { problem: "That is for those who lead the tray." } });
     const last = await ines.posts(members, { do: "role", member: desk.ines.id, role: "member" });
     expect(last.data.problem).toBe("A tray needs somebody who leads it; name another one first.");
+  });
+
+  it("find in the overview what was put aside, and let it run again where they lead", async () => {
+    const { deps, ask } = desk.tray;
+    const id = deps.newId();
+    await ask("insert into job_aside (id, key, kind, about, at) values ($1, 'k', 'empty-bins', 'Emptying bins', $2)", [
+      id,
+      new Date(deps.now()),
+    ]);
+    expect((await ines.looksAt(overviewPage)).aside).toMatchObject([{ id, about: "Emptying bins", waits: true }]);
+    expect((await tobias.posts(letsRun, { id })).status).toBe(409);
+    expect(await ines.posts(letsRun, { id })).toMatchObject({ status: 200, data: { ok: true } });
+    expect((await ines.looksAt(overviewPage)).aside).toMatchObject([{ id, waits: false }]);
+    expect((await ines.posts(letsRun, { id: "1" })).status).toBe(400);
   });
 
   it("stand in the overview, which is for who leads", async () => {

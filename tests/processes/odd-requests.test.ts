@@ -10,10 +10,10 @@ import { afterAll, beforeAll, describe, expect, inject, it } from "vitest";
 
 const places = await everyPlace();
 const AT_ONCE = 8;
-// More of the same with other seeds: SEED=7 LOOKS=100 VALUES=20 npx vitest run --project processes tests/processes/odd-requests.test.ts
+// More of the same with other seeds: SEED=7 LOOKS=100 TIMES=20 npx vitest run --project processes tests/processes/odd-requests.test.ts
 const SEED = BigInt(process.env.SEED ?? 20_261_129);
-const LOOKS = Number(process.env.LOOKS ?? 14);
-const VALUES = Number(process.env.VALUES ?? 5);
+const LOOKS = Number(process.env.LOOKS ?? 4);
+const TIMES = Number(process.env.TIMES ?? 2);
 
 let database: Awaited<ReturnType<typeof cloneDatabase>>;
 let server: ServerProcess;
@@ -82,15 +82,15 @@ describe("a request that no page of ours sends", () => {
     const odd = oddRequests(places, await knownValues(), { seed: SEED, looks: LOOKS });
     const { faults, count } = await faultsOf(odd);
     expect(faults).toEqual([]);
-    expect(count).toBeGreaterThan(places.length * 20);
+    expect(count).toBeGreaterThan(places.length * 10);
   });
 
   it("may be right but for one field", async () => {
     const { faults, count } = await faultsOf(
-      brokenForms(RIGHT_FORMS, await knownValues(), { seed: SEED, values: VALUES }),
+      brokenForms(RIGHT_FORMS, await knownValues(), { seed: SEED, times: TIMES }),
     );
     expect(faults).toEqual([]);
-    expect(count).toBeGreaterThan(RIGHT_FORMS.length * 4);
+    expect(count).toBeGreaterThan(RIGHT_FORMS.length * 3);
   });
 });
 

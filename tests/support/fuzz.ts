@@ -138,31 +138,35 @@ export function* oddRequests(
   }
 }
 
-/** Right forms with one field that is not: each field takes so many odd values, is left out once, and stands there twice once. */
+/** Right forms with one field that is not: so many times each is left out, stands there twice, or has an odd value. */
 export function* brokenForms(
   right: readonly (readonly [path: string, fields: Readonly<Record<string, string>>])[],
   known: KnownValues,
-  { seed, values }: { readonly seed: bigint; readonly values: number },
+  { seed, times }: { readonly seed: bigint; readonly times: number },
 ): Generator<OddRequest> {
   const below = randomFrom(seed);
   const any = <T>(from: readonly T[]): T => from[below(from.length)] as T;
   const fill = (text: string) => text.replace(/\{(\w+)\}/g, (_, name: string) => any(known[name] ?? [UNKNOWN_ID]));
   const headers = { "content-type": "application/x-www-form-urlencoded;charset=UTF-8" };
+  const post = (path: string, pairs: readonly (readonly [string, string])[]): OddRequest => ({
+    method: "POST",
+    path: fill(path),
+    headers,
+    body: pairs.map(([name, text]) => `${encode(name)}=${encode(text)}`).join("&"),
+  });
   for (const [path, fields] of right) {
     const filled = () => Object.entries(fields).map(([name, text]) => [name, fill(text)] as const);
-    const post = (pairs: readonly (readonly [string, string])[]): OddRequest => ({
-      method: "POST",
-      path: fill(path),
-      headers,
-      body: pairs.map(([name, text]) => `${encode(name)}=${encode(text)}`).join("&"),
-    });
-    yield post(filled());
-    for (const broken of Object.keys(fields)) {
-      yield post(filled().filter(([name]) => name !== broken));
-      yield post([...filled(), [broken, fill(fields[broken] ?? "")]]);
-      const odd = Array.from({ length: values }, () => any(ODD));
-      for (const value of [UNKNOWN_ID, ...odd])
-        yield post(filled().map(([name, text]) => [name, name === broken ? value : text]));
+    yield post(path, filled());
+    for (const broken of Object.keys(fields).flatMap((name) => Array.from({ length: times }, () => name))) {
+      const others = filled().filter(([name]) => name !== broken);
+      const values = [
+        [],
+        [fill(fields[broken] ?? ""), fill(fields[broken] ?? "")],
+        [UNKNOWN_ID],
+        [any(ODD)],
+        [any(ODD)],
+      ];
+      yield post(path, [...others, ...any(values).map((value) => [broken, value] as const)]);
     }
   }
 }

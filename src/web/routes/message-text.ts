@@ -7,8 +7,8 @@ import { textBlocks } from "../server/text-blocks.server";
 import type { Route } from "./+types/message-text";
 
 const ASKED = Joi.object<{ of: "own" | "rest"; from: number }>({
-  of: Joi.string().valid("own", "rest").required(),
-  from: Joi.number().integer().min(0).max(2_000_000).required(),
+  of: Joi.string().valid("own", "rest").default("own"),
+  from: Joi.number().integer().min(0).max(2_000_000).default(0),
 });
 
 /** The next part of a long text, ready to be drawn. */

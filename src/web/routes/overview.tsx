@@ -1,9 +1,14 @@
 import { data, Link } from "react-router";
-import { overviewOf, refusalInWords } from "../../operations/index.server";
+import { letGoOn, lookAtJobsAside, overviewOf, refusalInWords } from "../../operations/index.server";
+import { JobsAside } from "../screens/jobs-aside";
 import { OwnerStamp } from "../screens/owner-stamp";
 import { useTray } from "../screens/tray-data";
+import type { StepOutcome } from "../screens/use-step";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
+import { ID } from "../server/fields.server";
+import { jobsAsideView } from "../server/jobs-aside-view.server";
 import { type DeskView, overviewView } from "../server/overview-view.server";
+import { readForm } from "../server/read-form.server";
 import { readingOf } from "../server/words.server";
 import { Page } from "../ui/page";
 import type { Route } from "./+types/overview";
@@ -16,7 +21,19 @@ export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const desks = await overviewOf(deps, grant, member);
   if (!desks.ok) throw data(refusalInWords(desks.error), { status: 403 });
-  return { desks: overviewView(desks.value, readingOf(member, deps.now())) };
+  const reading = readingOf(member, deps.now());
+  const aside = jobsAsideView(await lookAtJobsAside(deps, grant), reading);
+  return { desks: overviewView(desks.value, reading), aside };
+}
+
+/** Lets work go on that was put aside. */
+export async function action({ request, context }: Route.ActionArgs) {
+  const id = ID.required().validate((await readForm(request)).get("id") ?? undefined);
+  if (id.error !== undefined)
+    return data<StepOutcome>({ ok: false, problems: {}, problem: id.error.message }, { status: 400 });
+  const done = await letGoOn(context.get(depsContext), context.get(grantContext), id.value);
+  if (done.ok) return data<StepOutcome>({ ok: true, said: "It runs again" });
+  return data<StepOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
 }
 
 const COLUMNS = [
@@ -27,7 +44,7 @@ const COLUMNS = [
 ] as const;
 
 /** Who has what, what is oldest, what waits, and what was done today; for those who lead the tray. */
-export default function Overview({ loaderData: { desks } }: Route.ComponentProps) {
+export default function Overview({ loaderData: { desks, aside } }: Route.ComponentProps) {
   const { tray, members } = useTray();
   const lineOf = (id: string | null) => desks.find(({ memberId }) => memberId === id) ?? null;
   const lines = [null, ...members.filter(({ reads }) => !reads).map(({ id }) => id)];
@@ -43,6 +60,7 @@ export default function Overview({ loaderData: { desks } }: Route.ComponentProps
         </>
       }
     >
+      <JobsAside jobs={aside} />
       <table className="w-full border-separate border-spacing-0">
         <thead className="sticky top-0 z-10 bg-paper text-sm text-soft">
           <tr>
