@@ -117,7 +117,7 @@ test("a word without an end, in a text without one, is opened as any other, and 
   const page = await signIn("Ines Varga");
   const body = `Before it.\n\n${"x".repeat(400_000)}\n\nAfter it.`;
   await running.send({ subject: "One word", from: "Vane <vane@vanehouse.example>", body });
-  await page.getByRole("row", { name: /One word/ }).click();
+  await page.getByRole("link", { name: "One word" }).click();
   const message = page.getByRole("article", { name: /Vane/ });
   await expect(message.getByText("Before it.")).toBeVisible();
   await expect(message.getByText("After it.")).toBeHidden();
