@@ -106,6 +106,7 @@ export * from "./merge-records";
 export * from "./notifications";
 export * from "./once";
 export * from "./open-conversation";
+export * from "./own-account";
 export { packParcel } from "./pack-parcel";
 export * from "./parcels";
 export * from "./presence";

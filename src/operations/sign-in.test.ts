@@ -1,6 +1,8 @@
 import { passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import type { Member } from "../storage/index";
 import { disable, enable, setPassword } from "./member-access";
+import { changeOwnPassword, endOwnSessions, ownSessions } from "./own-account";
 import { demoColleagues, forgetFailures, hashPassword, signIn, signInToDemo, signOut, whoIs } from "./sign-in";
 
 let tray: TestTray;
@@ -82,6 +84,41 @@ it("ends a session that lies idle", async () => {
   }
   passes(tray, 3 * 24 * 60 + 1);
   expect(await whoIs(tray.deps, token)).toBeNull();
+});
+
+it("shows where one is signed in, and ends one, all others, or all others with a change of the password", async () => {
+  const from = (device: string) => ({ address: "10.0.0.1", device });
+  const tokens: string[] = [];
+  for (const device of ["one", "two", "three"]) {
+    const session = await signIn(tray.deps, "rook", "ottermoor", from(device));
+    tokens.push(session.ok ? session.value.token : "");
+    passes(tray, 2);
+  }
+  const [one = "", two = "", three = ""] = tokens;
+  const rook = (await whoIs(tray.deps, one)) as Member;
+  const listed = await ownSessions(tray.deps, rook, one);
+  expect(listed.map(({ device, isOwn }) => [device, isOwn])).toEqual([
+    ["one", true],
+    ["three", false],
+    ["two", false],
+  ]);
+  const idOf = (device: string) => listed.find((session) => session.device === device)?.id ?? "";
+  expect(await endOwnSessions(tray.deps, rook, one, idOf("two"))).toBe(true);
+  expect(await endOwnSessions(tray.deps, rook, one, idOf("two"))).toBe(false);
+  expect(await whoIs(tray.deps, two)).toBeNull();
+  const change = (old: string, next: string) => changeOwnPassword(tray.deps, rook, one, { old, next }, from("one"));
+  expect(await change("wrong", "bellows and reeds")).toEqual({
+    ok: false,
+    error: { old: "That is not your password." },
+  });
+  expect(await change("ottermoor", "short")).toMatchObject({ ok: false, error: { new: expect.any(String) } });
+  expect((await whoIs(tray.deps, three))?.name).toBe("Rook Reader");
+  expect(await change("ottermoor", "bellows and reeds")).toEqual({ ok: true, value: null });
+  expect([await whoIs(tray.deps, three), (await whoIs(tray.deps, one))?.name]).toEqual([null, "Rook Reader"]);
+  expect((await signIn(tray.deps, "rook", "ottermoor")).ok).toBe(false);
+  expect((await signIn(tray.deps, "rook", "bellows and reeds")).ok).toBe(true);
+  await endOwnSessions(tray.deps, rook, one, null);
+  expect(await ownSessions(tray.deps, rook, one)).toHaveLength(1);
 });
 
 it("lets an operator set a password, disable and enable, each at once", async () => {

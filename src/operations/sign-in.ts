@@ -56,21 +56,31 @@ export async function signIn(
   if (held >= MOST_WAITING && address !== "") return err({ kind: "too-many-tries" });
   waiting.set(address, held + 1);
   try {
-    const since = later(deps.now(), -FAILURE_WINDOW);
-    await deps.pause(signInDelay(await signInFailuresSince(deps.db, signInName, address, since)));
     const found = await memberBySignInName(deps.db, signInName);
-    const right = await verify(found?.passwordHash ?? (await DECOY), password);
-    if (found === null || !right) {
-      await noteSignInFailure(deps.db, signInName, address, deps.now());
-      return err({ kind: "wrong-name-or-password" });
-    }
-    await forgetSignInFailures(deps.db, signInName, address);
+    const isRight = await checkPassword(deps, signInName, found?.passwordHash ?? null, password, from);
+    if (found === null || !isRight) return err({ kind: "wrong-name-or-password" });
     return ok(await sessionFor(deps, found.member.id, from));
   } finally {
     const left = (waiting.get(address) ?? 1) - 1;
     if (left > 0) waiting.set(address, left);
     else waiting.delete(address);
   }
+}
+
+/** Whether a password is the one of a hash (null for nobody's, which takes as long); held up after failures, which are noted. */
+export async function checkPassword(
+  deps: Deps,
+  signInName: string,
+  passwordHash: string | null,
+  password: string,
+  { address }: SignInFrom,
+): Promise<boolean> {
+  const since = later(deps.now(), -FAILURE_WINDOW);
+  await deps.pause(signInDelay(await signInFailuresSince(deps.db, signInName, address, since)));
+  const isRight = (await verify(passwordHash ?? (await DECOY), password)) && passwordHash !== null;
+  if (isRight) await forgetSignInFailures(deps.db, signInName, address);
+  else await noteSignInFailure(deps.db, signInName, address, deps.now());
+  return isRight;
 }
 
 const NOWHERE: SignInFrom = { address: "", device: "" };
@@ -97,8 +107,11 @@ export async function signInToDemo(
 
 /** Who is signed in with this token; null when nobody is. */
 export function whoIs(deps: Deps, token: string): Promise<Member | null> {
-  return memberOfSession(deps.db, tokenHash(token), deps.now(), later(deps.now(), -deps.sessions.idleMs));
+  return memberOfSession(deps.db, tokenHash(token), deps.now(), idleSince(deps));
 }
+
+/** What was not used since then has ended. */
+export const idleSince = (deps: Deps) => later(deps.now(), -deps.sessions.idleMs);
 
 /** Ends the session of a token, with what is open under it. */
 export async function signOut(deps: Deps, token: string): Promise<void> {
@@ -114,6 +127,7 @@ async function sessionFor(deps: Deps, memberId: MemberId, { address, device }: S
   return { token, expiresAt };
 }
 
-function tokenHash(token: string): Buffer {
+/** By which a session is kept. */
+export function tokenHash(token: string): Buffer {
   return createHash("sha256").update(token).digest();
 }

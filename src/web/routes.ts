@@ -29,6 +29,7 @@ export default [
       route("junk-sender", "routes/junk-sender.ts"),
       route("journal", "routes/journal.tsx"),
       route("keys", "routes/keys.tsx"),
+      route("account", "routes/account.tsx"),
       route("decide", "routes/decide.ts"),
       route("undo", "routes/undo.ts"),
       route("presence/:conversation", "routes/presence.ts"),

@@ -99,3 +99,33 @@ test("an empty standing says what would come there", async ({ page, signIn }) =>
   await page.goto("/parts/junk");
   await expect(page.getByRole("heading", { name: "No junk" })).toBeVisible();
 });
+
+test("one changes one's password, and is signed out wherever else one was", async ({ signIn }) => {
+  const [page, elsewhere] = [await signIn("Sunniva Dale"), await signIn("Sunniva Dale")];
+  await page.goto("/office/account");
+  const sessions = page.getByRole("region", { name: "Sessions" }).getByRole("listitem");
+  await expect(sessions).toHaveCount(2);
+  const change = async (old: string, next: string) => {
+    await page.getByLabel("Current password").fill(old);
+    await page.getByLabel("New password").fill(next);
+    await page.getByRole("button", { name: "Change password" }).click();
+  };
+  await change("ottermoor", "1234567890");
+  await expect(page.getByText("among the first that are tried")).toBeVisible();
+  await change("not mine at all", "bellows and reeds");
+  await expect(page.getByText("That is not your password.")).toBeVisible();
+  await change("ottermoor", "bellows and reeds");
+  await expect(noticesOf(page).getByText(/Password changed/)).toBeVisible();
+  await expect(sessions).toHaveCount(1);
+  await elsewhere.goto("/office/account");
+  await elsewhere.getByRole("textbox", { name: "Name" }).fill("sunniva");
+  await elsewhere.getByRole("textbox", { name: "Password" }).fill("bellows and reeds");
+  await elsewhere.getByRole("button", { name: "Sign in" }).click();
+  await expect(elsewhere.getByRole("main", { name: "Account" })).toBeVisible();
+  await expect(sessions).toHaveCount(1);
+  await page.goto("/office/account");
+  await page.getByRole("button", { name: "End all others" }).click();
+  await expect(sessions).toHaveCount(1);
+  await elsewhere.reload();
+  await expect(elsewhere.getByRole("button", { name: "Sign in" })).toBeVisible();
+});

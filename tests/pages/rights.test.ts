@@ -60,6 +60,7 @@ type Posting = {
 
 const ofMessage = () => ({ message: ids.message });
 const POSTINGS: Readonly<Record<string, Posting>> = {
+  account: { isOwn: true },
   answer: {
     params: () => ({ conversation: ids.conversation }),
     fields: () => ({ to: "vane@vanehouse.example", cc: "", subject: "Re", html: "<p>Yes.</p>", after: "settle" }),

@@ -1,12 +1,8 @@
-import { cloneDatabase } from "@tests/support/clones";
+import { demoServer } from "@tests/support/demo-server";
 import { brokenForms, type OddRequest, oddRequests } from "@tests/support/fuzz";
-import { type RawClient, rawClient } from "@tests/support/raw-client";
 import { RIGHT_FORMS } from "@tests/support/right-forms";
-import { type ServerProcess, startServerProcess } from "@tests/support/server-process";
 import { everyPlace } from "@tests/support/site-map";
-import { DEMO_TEMPLATE } from "@tests/support/test-cluster";
-import { Client } from "pg";
-import { afterAll, beforeAll, describe, expect, inject, it } from "vitest";
+import { describe, expect, it } from "vitest";
 
 const places = await everyPlace();
 const AT_ONCE = 8;
@@ -15,25 +11,10 @@ const SEED = BigInt(process.env.SEED ?? 20_261_129);
 const LOOKS = Number(process.env.LOOKS ?? 4);
 const TIMES = Number(process.env.TIMES ?? 2);
 
-let database: Awaited<ReturnType<typeof cloneDatabase>>;
-let server: ServerProcess;
-let client: RawClient;
-
-beforeAll(async () => {
-  database = await cloneDatabase(inject("clusterPort"), DEMO_TEMPLATE);
-  server = await startServerProcess({ DATABASE_URL: database.url, DEMO: "true" });
-  client = rawClient(server.httpPort);
-  await client.comeIn("ines");
-});
-afterAll(async () => {
-  client?.close();
-  await server?.stop();
-  await database?.drop();
-});
+const running = demoServer();
 
 async function knownValues() {
-  const db = new Client({ connectionString: database.url });
-  await db.connect();
+  const { db } = running();
   const all = async (sql: string) => (await db.query(sql)).rows.map((row) => String(Object.values(row)[0]));
   const known = {
     conversation: await all(
@@ -56,7 +37,6 @@ async function knownValues() {
     index: ["0", "1"],
     version: ["1", "2"],
   };
-  await db.end();
   return known;
 }
 
@@ -97,7 +77,7 @@ describe("a request that no page of ours sends", () => {
 async function statusOf({ method, path, headers, body }: OddRequest): Promise<number> {
   // A stream of events has no end, and what signs out or shuts out leaves the rest without anybody signed in.
   if (method === "GET" && path.includes("/live")) return 200;
-  const answer = await client.ownPage({ method, path, headers, body });
-  if (String(answer.headers.location ?? "").startsWith("/sign-in")) await client.comeIn("ines");
+  const answer = await running().client.ownPage({ method, path, headers, body });
+  if (String(answer.headers.location ?? "").startsWith("/sign-in")) await running().client.comeIn("ines");
   return answer.status;
 }

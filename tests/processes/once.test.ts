@@ -1,27 +1,16 @@
 import { randomUUID } from "node:crypto";
-import { cloneDatabase } from "@tests/support/clones";
-import { type RawClient, rawClient } from "@tests/support/raw-client";
+import { demoServer } from "@tests/support/demo-server";
+import { rawClient } from "@tests/support/raw-client";
 import { RIGHT_FORMS } from "@tests/support/right-forms";
-import { type ServerProcess, startServerProcess } from "@tests/support/server-process";
-import { DEMO_TEMPLATE } from "@tests/support/test-cluster";
-import { Client } from "pg";
-import { afterAll, beforeAll, describe, expect, inject, it } from "vitest";
+import { beforeAll, describe, expect, it } from "vitest";
 
 const FORM = { "content-type": "application/x-www-form-urlencoded" };
 
-let database: Awaited<ReturnType<typeof cloneDatabase>>;
-let db: Client;
-let server: ServerProcess;
-let client: RawClient;
+const running = demoServer({ SEND_HOLD_SECONDS: "100" });
 const known: Record<string, string> = {};
 
 beforeAll(async () => {
-  database = await cloneDatabase(inject("clusterPort"), DEMO_TEMPLATE);
-  db = new Client({ connectionString: database.url });
-  await db.connect();
-  server = await startServerProcess({ DATABASE_URL: database.url, DEMO: "true", SEND_HOLD_SECONDS: "100" });
-  client = rawClient(server.httpPort);
-  await client.comeIn("ines");
+  const { db } = running();
   const one = async (sql: string) => String(Object.values((await db.query(sql)).rows[0] ?? {})[0]);
   const office = "tray_id = (select id from tray where slug = 'office')";
   known.conversation = await one(`select id from conversation where ${office} and standing = 'to-sort' limit 1`);
@@ -31,12 +20,6 @@ beforeAll(async () => {
   known.record = await one("select id from record where closed_at is null and code like 'C-%' limit 1");
   known.code = await one(`select code from record where id = '${known.record}'`);
   known.type = await one("select id from record_type limit 1");
-});
-afterAll(async () => {
-  client?.close();
-  await db?.end();
-  await server?.stop();
-  await database?.drop();
 });
 
 // How much there is of whatever a command may add to.
@@ -56,7 +39,7 @@ const COUNTED = [
   "parcel",
 ];
 async function counts(): Promise<Readonly<Record<string, number>>> {
-  const { rows } = await db.query(
+  const { rows } = await running().db.query(
     `select ${COUNTED.map((table) => `(select count(*)::int from ${table}) as "${table}"`).join(", ")}`,
   );
   return rows[0];
@@ -66,7 +49,7 @@ const fill = (text: string) => text.replace(/\{(\w+)\}/g, (_, name: string) => k
 
 function post(path: string, fields: Readonly<Record<string, string>>, command: string) {
   const body = new URLSearchParams(Object.entries(fields).map(([name, text]) => [name, fill(text)])).toString();
-  return client.ownPage({ method: "POST", path: `${path}.data?command=${command}`, headers: FORM, body });
+  return running().client.ownPage({ method: "POST", path: `${path}.data?command=${command}`, headers: FORM, body });
 }
 
 // What sends nobody away and takes nothing away that the others are about.
@@ -104,7 +87,7 @@ describe("what was committed and whose answer got lost", () => {
     const [command, note] = [randomUUID(), { kind: "note", conversation: "{conversation}", text: "at once" }];
     const answers = await Promise.all(Array.from({ length: 5 }, () => post("/office/decide", note, command)));
     expect(new Set(answers.map(({ text }) => text)).size).toBe(1);
-    const { rows } = await db.query("select from journal where effect->>'text' = 'at once'");
+    const { rows } = await running().db.query("select from journal where effect->>'text' = 'at once'");
     expect(rows).toHaveLength(1);
   });
 
@@ -112,7 +95,7 @@ describe("what was committed and whose answer got lost", () => {
     const command = randomUUID();
     const note = { kind: "note", conversation: "{conversation}", text: "mine" };
     expect((await post("/office/decide", note, command)).status).toBe(200);
-    const other = rawClient(server.httpPort);
+    const other = rawClient(running().server.httpPort);
     await other.comeIn("col");
     const body = new URLSearchParams({ kind: "note", conversation: known.conversation ?? "", text: "hers" }).toString();
     const path = `/office/decide.data?command=${command}`;

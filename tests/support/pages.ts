@@ -2,6 +2,7 @@ import { RouterContextProvider } from "react-router";
 import type { Deps, Member, TrayGrant } from "~/operations/index.server";
 import {
   depsContext,
+  fromContext,
   grantContext,
   grantsContext,
   liveStateContext,
@@ -35,6 +36,7 @@ export function visitor(deps: Deps, member: Member, grant: TrayGrant): Visitor {
     context.set(grantsContext, [grant]);
     context.set(liveStateContext, "as read");
     context.set(publicUrlContext, "http://localhost");
+    context.set(fromContext, { address: "10.0.0.1", device: "a test" });
     return { request, params: { tray: grant.tray.slug, ...params }, context } as never;
   };
   return {

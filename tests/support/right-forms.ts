@@ -215,6 +215,8 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
   ["/office/enclosures", { code: "{code}", name: "a.pdf", sha256: "0".repeat(64) }],
   ["/office/import", { cancel: "{any}" }],
   ["/office/messages/{message}/pictures", { always: "on" }],
+  ["/office/account", { do: "password", old: "wrong", new: "bellows and reeds" }],
+  ["/office/account", { do: "end", session: "{any}" }],
   ["/office/overview", { id: "{any}" }],
   ["/sign-in", { name: "ines", password: "wrong" }],
   ["/invite/none", { name: "A B", initials: "AB", signInName: "ab", password: "a long password", timeZone: "UTC" }],

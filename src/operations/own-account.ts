@@ -1,0 +1,53 @@
+import { passwordProblem } from "../core/access/password";
+import { err, ok, type Result } from "../core/kernel/result";
+import {
+  endSessionById,
+  endSessionsOf,
+  inTransaction,
+  type ListedSession,
+  type Member,
+  memberBySignInName,
+  sessionsOf,
+  setPasswordHash,
+} from "../storage/index";
+import { commonPasswords } from "./common-passwords";
+import type { Deps } from "./deps";
+import { checkPassword, hashPassword, idleSince, type SignInFrom, tokenHash } from "./sign-in";
+
+/** What is wrong with a change of one's password, by field. */
+export type PasswordProblems = Partial<Record<"old" | "new", string>>;
+
+/** Changes a member's own password and ends all sessions but the one of `token`. Wrong old ones are held up as in signing in. */
+export async function changeOwnPassword(
+  deps: Deps,
+  member: Member,
+  token: string,
+  given: { readonly old: string; readonly next: string },
+  from: SignInFrom,
+): Promise<Result<null, PasswordProblems>> {
+  const problem = passwordProblem(given.next, [member.name, member.signInName], await commonPasswords());
+  if (problem !== null) return err({ new: problem });
+  const known = await memberBySignInName(deps.db, member.signInName);
+  const isRight = known !== null && (await checkPassword(deps, member.signInName, known.passwordHash, given.old, from));
+  if (!isRight) return err({ old: "That is not your password." });
+  const passwordHash = await hashPassword(given.next);
+  await inTransaction(deps.db, async (trx) => {
+    await setPasswordHash(trx, member.id, passwordHash);
+    await endSessionsOf(trx, member.id, tokenHash(token));
+  });
+  deps.tellAccess(member.id);
+  return ok(null);
+}
+
+/** A member's own sessions, the one used last first. */
+export function ownSessions(deps: Deps, member: Member, token: string): Promise<ListedSession[]> {
+  return sessionsOf(deps.db, member.id, tokenHash(token), deps.now(), idleSince(deps));
+}
+
+/** Ends one of a member's own sessions, or (null) all but the one of `token`; false when it had ended. */
+export async function endOwnSessions(deps: Deps, member: Member, token: string, id: string | null): Promise<boolean> {
+  if (id === null) await endSessionsOf(deps.db, member.id, tokenHash(token));
+  const ended = id === null || (await endSessionById(deps.db, member.id, id));
+  deps.tellAccess(member.id);
+  return ended;
+}
