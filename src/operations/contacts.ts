@@ -13,6 +13,7 @@ import {
   contactOfId,
   contactsOf,
   contactsWith,
+  holdContacts,
   inTransactionUnlessRefused,
   keepCategories,
   removeContact,
@@ -51,6 +52,7 @@ export async function keepContact(
   const trayId = grant.tray.id;
   return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<Contact, ContactRefusal>> => {
     await keepCategories(trx);
+    await holdContacts(trx, trayId);
     if (id !== null && (await contactOfId(trx, trayId, id)) === null) return err({ kind: "no-such", what: "contact" });
     const typed = addressTexts(draft.addresses).flatMap((text) => readEmailAddress(text) ?? []);
     const others = (await contactsWith(trx, trayId, typed)).filter((other) => other.id !== id);

@@ -206,6 +206,14 @@ describe("a contact", () => {
   const found = async (text: string, categoryId: CategoryId | null = null) =>
     (await lookAtContacts(tray.deps, desk.lead, { text, categoryId })).map(({ name }) => name);
 
+  it("added by several at once with the same address is one", async () => {
+    const same = () => keepContact(tray.deps, desk.lead, null, someone({ name: "Bram", addresses: "bram@x.example" }));
+    const outcomes = (await Promise.all(Array.from({ length: 6 }, same))).map(refusal);
+    expect(outcomes.toSorted()).toEqual(["done", ...Array.from({ length: 5 }, () => "problems")]);
+    for (const { id } of await lookAtContacts(tray.deps, desk.lead, { text: "Bram", categoryId: null }))
+      done(await dropContact(tray.deps, desk.lead, id));
+  });
+
   it("is kept, found by name, organisation, address and category, and changed", async () => {
     const { id } = done(await keepContact(tray.deps, desk.maraGrant, null, someone()));
     done(

@@ -90,6 +90,11 @@ export async function contactOfId(db: Database, trayId: TrayId, id: ContactId): 
   return row === undefined ? null : contactOf(row);
 }
 
+/** Holds the contacts of a tray until the transaction ends, so that two who add the same address at once see each other. */
+export async function holdContacts(trx: Transaction, trayId: TrayId): Promise<void> {
+  await knexOf(trx).raw("select pg_advisory_xact_lock(hashtext('contacts'), hashtext(?))", [trayId]);
+}
+
 /** Keeps a contact as it is now; its addresses must be nobody else's. */
 export async function saveContact(trx: Transaction, trayId: TrayId, contact: Contact): Promise<void> {
   const builder = knexOf(trx);
