@@ -53,7 +53,7 @@ export async function forgetOldAttempts(db: Database, before: Instant): Promise<
   await knexOf(db)("job_attempt").where("begun_at", "<", param(before)).delete();
 }
 
-/** Puts a job aside; `isOwned` for one that somebody asked for, whose own state says that it failed. */
+/** Puts a job aside. One of a tray has a state of its own that says that it failed; one of no tray waits to be let go on. */
 export async function putJobAside(
   trx: Transaction,
   job: {
@@ -108,6 +108,6 @@ export async function jobsAside(db: Database, grant: TrayGrant, limit: number): 
 
 /** Lets a job go on that was put aside; false when it does not wait. */
 export async function letJobGoOn(db: Database, grant: TrayGrant, id: string, now: Instant): Promise<boolean> {
-  const let_go = { let_go_at: param(now), let_go_by: grant.memberId };
-  return (await knexOf(db)("job_aside").where({ id }).whereNull("let_go_at").update(let_go)) === 1;
+  const letGo = { let_go_at: param(now), let_go_by: grant.memberId };
+  return (await knexOf(db)("job_aside").where({ id }).whereNull("let_go_at").update(letGo)) === 1;
 }

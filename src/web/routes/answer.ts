@@ -2,6 +2,7 @@ import { data } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
 import type { AskedFields } from "../../core/records/filing-field";
 import { answerConversation, refusalInWords } from "../../operations/index.server";
+import { UNANSWERED } from "../screens/unanswered";
 import { type AnswerProblems, readAnswer } from "../server/answer-form.server";
 import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
@@ -49,12 +50,6 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
   try {
     return await serverAction();
   } catch {
-    return {
-      ok: false,
-      problems: {},
-      unreachable: true,
-      problem:
-        "No answer from the server, so it may have been sent or not. Your text is kept: send it again, it goes once.",
-    };
+    return UNANSWERED;
   }
 }

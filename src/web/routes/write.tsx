@@ -1,6 +1,7 @@
 import { data } from "react-router";
 import { type RecordId, readId } from "../../core/kernel/ids";
 import { firstLetter, refusalInWords, writeFirst } from "../../operations/index.server";
+import { UNANSWERED } from "../screens/unanswered";
 import type { WriteOutcome } from "../screens/write-outcome";
 import { WriteScreen } from "../screens/write-screen";
 import { readAnswer } from "../server/answer-form.server";
@@ -38,13 +39,7 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
   try {
     return await serverAction();
   } catch {
-    return {
-      ok: false,
-      problems: {},
-      unreachable: true,
-      problem:
-        "No answer from the server, so it may have been sent or not. Your text is kept: send it again, it goes once.",
-    };
+    return UNANSWERED;
   }
 }
 
