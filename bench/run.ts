@@ -2,12 +2,14 @@ import { rmSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { Client } from "pg";
 import pino from "pino";
+import { buildWorld } from "~/demo/build-world";
 import { COLLEAGUES, TRAYS } from "~/demo/world";
 import { type Cluster, startCluster } from "~/main/private-cluster";
 import { type Wired, wire } from "~/main/wiring";
 import { addMember, migrateDatabase, setUpTray } from "~/operations/index.server";
 import { killStorm } from "../tests/support/kill-storm";
 import { doctorFigure } from "./doctor";
+import { hourFigures } from "./hour";
 import { importMbox } from "./import";
 import { fillLargeTray } from "./large-tray";
 import { mailIn } from "./mail-in";
@@ -33,7 +35,7 @@ const STORM = isFull
   : { incoming: 400, outgoing: 60, connections: 8, kills: 4 };
 
 // One part or some: `--lists`, `--proposals`, `--mail`, `--import`, `--kills`, `--texts`, `--worktime`,
-// `--turns`, `--doctor`, `--records`; all of them when none is named.
+// `--turns`, `--doctor`, `--records`; all of them when none is named, but `--hour`, which takes one.
 const PARTS = [
   "lists",
   "proposals",
@@ -47,7 +49,8 @@ const PARTS = [
   "doctor",
 ] as const;
 const named = PARTS.filter((part) => process.argv.includes(`--${part}`));
-const isAsked = (part: (typeof PARTS)[number]) => named.length === 0 || named.includes(part);
+const isHourAsked = process.argv.includes("--hour");
+const isAsked = (part: (typeof PARTS)[number]) => (named.length === 0 && !isHourAsked) || named.includes(part);
 
 async function inDatabase<T>(
   cluster: Cluster,
@@ -137,6 +140,15 @@ try {
     await migrateDatabase(wired.deps);
     measured(await doctorFigure(wired, url));
     await wired.close();
+  }
+  if (isHourAsked) {
+    await cluster.createDatabase("bench_hour");
+    const url = cluster.url("bench_hour");
+    const { deps, close } = wire({ databaseUrl: url, demo: true }, pino({ level: "silent" }));
+    await migrateDatabase(deps);
+    await buildWorld(deps);
+    await close();
+    measured(...(await hourFigures(url)));
   }
   if (isAsked("worktime")) measured(workTimeFigure());
   if (isAsked("kills")) measured(await stormFigure(cluster));

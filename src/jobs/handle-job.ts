@@ -6,6 +6,7 @@ import {
   type Deps,
   disposeByItself,
   emptyBins,
+  forgetAccess,
   forgetAttemptsOfLongAgo,
   forgetCommands,
   forgetEnclosures,
@@ -72,6 +73,7 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       await forgetAttemptsOfLongAgo(deps);
       await forgetCommands(deps);
       await forgetFailures(deps);
+      await forgetAccess(deps);
       return;
     default:
       assertNever(job);

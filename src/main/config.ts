@@ -33,6 +33,8 @@ export type Config = {
   readonly trust: { readonly authservIds: readonly string[]; readonly checksDkim: boolean };
   readonly sending: SendingSettings;
   readonly sessions: { readonly longestMs: number; readonly idleMs: number };
+  /** For how long it is kept who came in, changed rights or took mail out. */
+  readonly accessLogKeptMs: number;
   readonly mailOut: {
     readonly host: string;
     readonly port: number;
@@ -70,6 +72,7 @@ type Variables = {
   SEND_HOLD_SECONDS: number;
   SESSION_DAYS: number;
   SESSION_IDLE_HOURS: number;
+  ACCESS_LOG_DAYS: number;
   SEND_A_MINUTE: number;
   SEND_PER_DOMAIN_A_MINUTE: number;
   SMTP_OUT_HOST: string;
@@ -121,6 +124,7 @@ const SCHEMA = Joi.object<Variables>({
   CHECK_DKIM: Joi.boolean().default(true),
   SESSION_DAYS: Joi.number().integer().min(1).max(365).default(14),
   SESSION_IDLE_HOURS: Joi.number().integer().min(1).max(8_760).default(72),
+  ACCESS_LOG_DAYS: Joi.number().integer().min(1).max(3_650).default(180),
   SEND_HOLD_SECONDS: Joi.number().integer().min(0).max(120).default(10),
   SEND_A_MINUTE: Joi.number().integer().min(1).default(600),
   SEND_PER_DOMAIN_A_MINUTE: Joi.number().integer().min(1).default(60),
@@ -162,6 +166,7 @@ export function readConfig(environment: Environment): Result<Config, readonly st
       checksDkim: variables.CHECK_DKIM,
     },
     sessions: sessionsOf(variables),
+    accessLogKeptMs: variables.ACCESS_LOG_DAYS * DAY,
     sending: {
       holdMs: variables.SEND_HOLD_SECONDS * SECOND,
       aMinute: variables.SEND_A_MINUTE,

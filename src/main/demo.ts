@@ -120,6 +120,7 @@ function demoConfig(cluster: Cluster, ports: Ports): Config {
     },
     trust: { authservIds: [], checksDkim: true },
     sessions: { longestMs: 14 * DAY, idleMs: 14 * DAY },
+    accessLogKeptMs: 180 * DAY,
     sending: { holdMs: HOLD_MS, aMinute: 600, perDomainAMinute: 60 },
     mailOut: { host: "127.0.0.1", port: ports.outside, secure: false, auth: null, name: "ottermoor.example" },
     oneClickVia: `http://127.0.0.1:${ports.site}`,

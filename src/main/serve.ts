@@ -58,6 +58,7 @@ export async function serve(
       trust,
       sending,
       sessions: config.sessions,
+      accessLogKeptMs: config.accessLogKeptMs,
     },
     log,
   );

@@ -35,7 +35,7 @@ process.exitCode = await runTray(process.argv.slice(2), {
     }
     const { deps, close } = wire({ databaseUrl, demo: false, poolSize: 4 }, log);
     try {
-      return await work(deps);
+      return await work({ ...deps, from: { address: "", device: "npx tray" } });
     } finally {
       await close();
     }

@@ -32,6 +32,7 @@ export function wire(
     trust?: TrustSettings;
     sending?: SendingSettings;
     sessions?: SessionLimits;
+    accessLogKeptMs?: number;
     clock?: Clock;
     /** What else happens when the demo's clock is put ahead. */
     onTimePassed?: () => void;
@@ -55,6 +56,8 @@ export function wire(
       tellAccess: teller.tellAccess,
       pause: (ms) => (ms === 0 ? Promise.resolve() : pause(ms)),
       sessions: options.sessions ?? { longestMs: 14 * DAY, idleMs: 3 * DAY },
+      accessLogKeptMs: options.accessLogKeptMs ?? 180 * DAY,
+      from: { address: "", device: "" },
       aside,
       directory: { last: null, reading: null },
       trust: options.trust ?? { authservIds: [], keys: null },

@@ -9,6 +9,7 @@ import type { TrayId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import { readTable, writeTable } from "../mail/index";
 import { addCategories, categoriesOf, MAX_CATEGORIES, saveCategory, type TrayGrant } from "../storage/index";
+import { noteExport } from "./access-log";
 import {
   type CategoriesChanged,
   type CategoryChange,
@@ -19,7 +20,9 @@ import type { Deps } from "./deps";
 
 /** The categories of a tray, its own and those of all, as CSV (RFC 4180). */
 export async function exportCategories(deps: Deps, grant: TrayGrant): Promise<string> {
-  return writeTable(CATEGORY_COLUMNS, linesOfCategories(await categoriesOf(deps.db, grant.tray.id)));
+  const categories = await categoriesOf(deps.db, grant.tray.id);
+  await noteExport(deps, grant, "categories", categories.length, "CSV");
+  return writeTable(CATEGORY_COLUMNS, linesOfCategories(categories));
 }
 
 /** A line of a file of categories with its number in the file, and what it comes to. */

@@ -5,6 +5,9 @@ import type { Aside } from "../mail/index";
 import type { Database, Pool, SessionLimits, Transaction } from "../storage/index";
 import type { DirectoryCache } from "./directory-cache";
 
+/** From where somebody asks, and with what program. */
+export type RequestSource = { readonly address: string; readonly device: string };
+
 /** What every operation is given: the one clock, the one maker of ids, and the ways out. */
 export type Deps = {
   readonly db: Pool;
@@ -24,6 +27,10 @@ export type Deps = {
   /** Waits so many milliseconds. */
   readonly pause: (ms: number) => Promise<void>;
   readonly sessions: SessionLimits;
+  /** For how long it is kept who came in, changed rights or took mail out, in milliseconds. */
+  readonly accessLogKeptMs: number;
+  /** Where the request in hand comes from; nowhere for what the clock or a job does. */
+  readonly from: RequestSource;
   /** Has what a member has open in any process look again whether it may be open. */
   readonly tellAccess: (memberId: MemberId) => void;
   /** Tells the open screens, after the commit. */

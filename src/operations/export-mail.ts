@@ -12,6 +12,7 @@ import {
   rawMessagesAfter,
   type TrayGrant,
 } from "../storage/index";
+import { noteAccess, noteExport } from "./access-log";
 import type { Deps } from "./deps";
 import { search } from "./search";
 import { traysOfAddresses } from "./tray-directory";
@@ -32,7 +33,7 @@ export async function exportConversation(
   id: ConversationId,
   format: ExportFormat,
 ): Promise<ExportedFile | null> {
-  return fileOf(deps, grant, [id], format);
+  return fileOf(deps, grant, "conversation", [id], format);
 }
 
 /** What a search finds as a file; null when it finds nothing. */
@@ -44,17 +45,19 @@ export async function exportSearch(
 ): Promise<ExportedFile | null> {
   const found = await search(deps, grant, query, MAX_CONVERSATIONS);
   const ids = found.map(({ row }) => row.id);
-  return ids.length === 0 ? null : fileOf(deps, grant, ids, format);
+  return ids.length === 0 ? null : fileOf(deps, grant, "search", ids, format);
 }
 
 async function fileOf(
   deps: Deps,
   grant: TrayGrant,
+  what: "conversation" | "search",
   ids: readonly ConversationId[],
   format: ExportFormat,
 ): Promise<ExportedFile | null> {
   const messages = await messagesToExport(deps.db, grant.tray.id, ids, MAX_EXPORTED);
   if (messages.length === 0) return null;
+  await noteExport(deps, grant, what, messages.length, format);
   const exported = messages.map((message): ExportedMessage => {
     const load = async () => (await rawMessage(deps.db, grant, message.id))?.raw ?? new Uint8Array();
     return { ...exportedForm(message), load };
@@ -95,7 +98,11 @@ export async function exportTray(
     if (page.length > 0) await write(mboxOf(page));
     count += page.length;
     const last = page.at(-1);
-    if (last === undefined || page.length < PAGE) return ok({ messages: count });
+    if (last === undefined || page.length < PAGE) {
+      const deed = { kind: "exported", what: "tray", count, format: "mbox" } as const;
+      await noteAccess(deps.db, deps, deed, { trayId: tray.id });
+      return ok({ messages: count });
+    }
     after = last.id;
   }
 }

@@ -42,6 +42,7 @@ export type {
   TrayMember,
 } from "../storage/index";
 export { IMPORT_WAYS, type ImportWay } from "../storage/index";
+export { type AccessLogPage, forgetAccess, type LoggedAccess, lookAtAccessLog } from "./access-log";
 export { type AfterAnswer, type Answer, answerConversation } from "./answer-conversation";
 export {
   arrangedRecords,
@@ -159,6 +160,7 @@ export * from "./set-up";
 export * from "./settings";
 export * from "./shared-drafts";
 export * from "./shelf";
+export { type HandOver, letInAgain, shutOut } from "./shut-out";
 export * from "./sign-in";
 export * from "./sort-run";
 export * from "./tell-weeks";

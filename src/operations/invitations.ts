@@ -9,14 +9,17 @@ import {
   endInvitation,
   holdInvitation,
   holdRoles,
+  type Invitation,
   inTransaction,
   inTransactionUnlessRefused,
   letIntoTray,
   type Member,
   type Role,
+  type Transaction,
   type TrayGrant,
 } from "../storage/index";
-import type { Deps } from "./deps";
+import { noteAccess } from "./access-log";
+import type { Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 import { hashPassword } from "./sign-in";
 
@@ -33,7 +36,10 @@ export async function invite(
   const expiresAt = later(deps.now(), VALID_DAYS * DAY);
   const id = trustedId<InvitationId>(deps.newId());
   const invitation = { id, trayId: grant.tray.id, role, madeBy: grant.memberId, expiresAt };
-  await addInvitation(deps.db, invitation, { hash: hashOf(token), madeAt: deps.now() });
+  await inTransaction(deps.db, async (trx) => {
+    await addInvitation(trx, invitation, { hash: hashOf(token), madeAt: deps.now() });
+    await noteAccess(trx, deps, { kind: "invited", role }, { trayId: grant.tray.id, by: grant.memberId });
+  });
   return ok({ token, expiresAt });
 }
 
@@ -44,7 +50,12 @@ export async function takeInvitationBack(
   id: InvitationId,
 ): Promise<Result<null, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
-  const ended = await endInvitation(deps.db, grant.tray.id, id, null, deps.now());
+  const ended = await inTransaction(deps.db, async (trx) => {
+    const isEnded = await endInvitation(trx, grant.tray.id, id, null, deps.now());
+    const whose = { trayId: grant.tray.id, by: grant.memberId };
+    if (isEnded) await noteAccess(trx, deps, { kind: "invitation-taken-back" }, whose);
+    return isEnded;
+  });
   return ended ? ok(null) : err({ kind: "no-such", what: "invitation" });
 }
 
@@ -75,8 +86,7 @@ export async function acceptInvitation(deps: Deps, token: string, newcomer: Newc
     const { signInName, name, initials, timeZone } = newcomer;
     const member: Member = { id: trustedId<MemberId>(deps.newId()), signInName, name, initials, timeZone };
     if (!(await addMember(trx, { ...member, passwordHash, createdAt: deps.now() }))) return err({ kind: "name-taken" });
-    await letIntoTray(trx, invitation.trayId, member.id, invitation.role);
-    await endInvitation(trx, invitation.trayId, invitation.id, member.id, deps.now());
+    await comeIn(trx, deps, invitation, member.id);
     return ok(member);
   });
 }
@@ -94,10 +104,15 @@ export async function joinByInvitation(
     const invitation = await holdInvitation(trx, hashOf(token), deps.now());
     if (invitation === null) return err({ kind: "no-invitation" } as const);
     if ((await holdRoles(trx, invitation.trayId)).has(member.id)) return ok(null);
-    await letIntoTray(trx, invitation.trayId, member.id, invitation.role);
-    await endInvitation(trx, invitation.trayId, invitation.id, member.id, deps.now());
+    await comeIn(trx, deps, invitation, member.id);
     return ok(null);
   });
+}
+
+async function comeIn(trx: Transaction, deps: Within, { id, trayId, role }: Invitation, by: MemberId): Promise<void> {
+  await letIntoTray(trx, trayId, by, role);
+  await endInvitation(trx, trayId, id, by, deps.now());
+  await noteAccess(trx, deps, { kind: "came-in", role }, { trayId, by });
 }
 
 function hashOf(token: string): Buffer {

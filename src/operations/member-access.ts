@@ -9,6 +9,7 @@ import {
   setPasswordHash,
   type Transaction,
 } from "../storage/index";
+import { noteAccess } from "./access-log";
 import type { Deps } from "./deps";
 import { hashPassword } from "./sign-in";
 
@@ -36,15 +37,22 @@ export async function setPassword(deps: Deps, signInName: string, password: stri
   return aboutMember(deps, signInName, async (trx, { id }) => {
     await setPasswordHash(trx, id, passwordHash);
     await endSessionsOf(trx, id);
+    await noteAccess(trx, deps, { kind: "password-changed" }, { about: id });
   });
 }
 
 /** Keeps a member from signing in, at once; what they have stays theirs until a lead hands it over. */
 export function disable(deps: Deps, signInName: string): Promise<Result<Member, NoMember>> {
-  return aboutMember(deps, signInName, (trx, { id }) => disableMember(trx, id, null, deps.now()));
+  return aboutMember(deps, signInName, async (trx, { id }) => {
+    await disableMember(trx, id, deps.now());
+    await noteAccess(trx, deps, { kind: "disabled" }, { about: id });
+  });
 }
 
 /** Lets a member who was disabled or removed sign in again. */
 export function enable(deps: Deps, signInName: string): Promise<Result<Member, NoMember>> {
-  return aboutMember(deps, signInName, (trx, { id }) => enableMember(trx, id));
+  return aboutMember(deps, signInName, async (trx, { id }) => {
+    await enableMember(trx, id, deps.now());
+    await noteAccess(trx, deps, { kind: "let-in-again" }, { about: id });
+  });
 }

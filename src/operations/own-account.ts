@@ -10,9 +10,10 @@ import {
   sessionsOf,
   setPasswordHash,
 } from "../storage/index";
+import { noteAccess } from "./access-log";
 import { commonPasswords } from "./common-passwords";
 import type { Deps } from "./deps";
-import { checkPassword, hashPassword, idleSince, type SignInFrom, tokenHash } from "./sign-in";
+import { checkPassword, hashPassword, idleSince, tokenHash } from "./sign-in";
 
 /** What is wrong with a change of one's password, by field. */
 export type PasswordProblems = Partial<Record<"old" | "new", string>>;
@@ -23,17 +24,20 @@ export async function changeOwnPassword(
   member: Member,
   token: string,
   given: { readonly old: string; readonly next: string },
-  from: SignInFrom,
 ): Promise<Result<null, PasswordProblems>> {
   const problem = passwordProblem(given.next, [member.name, member.signInName], await commonPasswords());
   if (problem !== null) return err({ new: problem });
   const known = await memberBySignInName(deps.db, member.signInName);
-  const isRight = known !== null && (await checkPassword(deps, member.signInName, known.passwordHash, given.old, from));
-  if (!isRight) return err({ old: "That is not your password." });
+  const isRight = known !== null && (await checkPassword(deps, member.signInName, known.passwordHash, given.old));
+  if (!isRight) {
+    await noteAccess(deps.db, deps, { kind: "password-refused" }, { by: member.id });
+    return err({ old: "That is not your password." });
+  }
   const passwordHash = await hashPassword(given.next);
   await inTransaction(deps.db, async (trx) => {
     await setPasswordHash(trx, member.id, passwordHash);
     await endSessionsOf(trx, member.id, tokenHash(token));
+    await noteAccess(trx, deps, { kind: "password-changed" }, { by: member.id });
   });
   deps.tellAccess(member.id);
   return ok(null);
@@ -48,6 +52,7 @@ export function ownSessions(deps: Deps, member: Member, token: string): Promise<
 export async function endOwnSessions(deps: Deps, member: Member, token: string, id: string | null): Promise<boolean> {
   if (id === null) await endSessionsOf(deps.db, member.id, tokenHash(token));
   const ended = id === null || (await endSessionById(deps.db, member.id, id));
+  if (ended) await noteAccess(deps.db, deps, { kind: "sessions-ended" }, { by: member.id });
   deps.tellAccess(member.id);
   return ended;
 }

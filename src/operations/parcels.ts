@@ -21,6 +21,7 @@ import {
   recordsByIds,
   type TrayGrant,
 } from "../storage/index";
+import { noteAccess } from "./access-log";
 import type { Deps } from "./deps";
 import { packParcel } from "./pack-parcel";
 import type { Refusal } from "./refusal";
@@ -39,6 +40,7 @@ export async function orderParcel(
     const whose = { id, trayId: grant.tray.id, byMemberId: grant.memberId, name, createdAt: deps.now() };
     await addParcel(trx, { ...whose, ...what, ...form });
     await deps.jobs.enqueue(trx, { kind: "pack-parcel", parcelId: id });
+    await noteAccess(trx, deps, { kind: "pack-ordered" }, { trayId: grant.tray.id, by: grant.memberId });
   });
   return ok(id);
 }
@@ -143,6 +145,7 @@ export async function openParcel(
 ): Promise<{ readonly name: string; readonly bytes: number; readonly content: AsyncIterable<Uint8Array> } | null> {
   const parcel = await ownParcel(deps.db, grant, id);
   if (parcel === null || parcel.state !== "done" || (await nameOf(deps, grant, parcel)) === null) return null;
+  await noteAccess(deps.db, deps, { kind: "pack-fetched" }, { trayId: grant.tray.id, by: grant.memberId });
   return { name: `${parcel.name}.zip`, bytes: parcel.bytes, content: parcelPieces(deps.db, id) };
 }
 

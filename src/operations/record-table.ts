@@ -17,6 +17,7 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../storage/index";
+import { noteExport } from "./access-log";
 import type { Deps, Within } from "./deps";
 import { changedRecord, newRecord, type RecordRefusal, writeDown } from "./records";
 import { refusalInWords } from "./refusal";
@@ -29,7 +30,9 @@ export type RecordLine = { readonly line: number; readonly words: string } & (
 
 /** The records that a member may know of as CSV (RFC 4180), by code. */
 export async function exportRecords(deps: Deps, grant: TrayGrant): Promise<string> {
-  return writeTable(RECORD_COLUMNS, await recordLines(deps, grant, await registerRecords(deps.db, grant)));
+  const records = await registerRecords(deps.db, grant);
+  await noteExport(deps, grant, "records", records.length, "CSV");
+  return writeTable(RECORD_COLUMNS, await recordLines(deps, grant, records));
 }
 
 /** Records as lines of a table; what one stands under is named where it is one that the member may know of. */

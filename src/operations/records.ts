@@ -18,6 +18,7 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../storage/index";
+import { noteAccess } from "./access-log";
 import type { Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 
@@ -107,6 +108,10 @@ export function changeRecord(
     await refreshViewers(trx);
     if (!(await maySee(trx, grant, id))) return err({ kind: "shut-out-yourself" });
     await writeDown(trx, deps, grant.memberId, [id], changeInWords(record, changed));
+    if (JSON.stringify(changed.access) !== JSON.stringify(record.access)) {
+      const whose = { trayId: grant.tray.id, by: grant.memberId };
+      await noteAccess(trx, deps, { kind: "record-access-changed", recordId: id }, whose);
+    }
     return ok(changed);
   });
 }

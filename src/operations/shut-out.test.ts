@@ -8,6 +8,7 @@ import {
   examine,
   type HandOver,
   handDraft,
+  letInAgain,
   openConversation,
   peopleOfTray,
   saveGroup,
@@ -17,6 +18,7 @@ import {
   whoIs,
 } from "./index.server";
 import { acceptInvitation, invite, invitedTo, joinByInvitation, takeInvitationBack } from "./invitations";
+import { disable, enable } from "./member-access";
 
 let desk: Desk;
 beforeEach(async () => {
@@ -110,6 +112,53 @@ describe("shutting a member out", () => {
     expect((await examine(desk.tray.deps)).differences).toEqual([]);
   });
 
+  it("is taken back by letting them in again: what was handed over stays, what is given from then on is theirs", async () => {
+    const { deps } = desk.tray;
+    const [settled, open] = (await some(2)) as [ConversationId, ConversationId];
+    await desk.does(desk.tobiasGrant, settled, { kind: "settle" });
+    done(await leave({ kind: "to", memberId: desk.mara.id }));
+    expect(refusal(await leave({ kind: "nobody" }))).toBe("no-such");
+    expect((await peopleOfTray(deps, desk.lead)).disabled).toMatchObject([
+      { id: desk.tobias.id, role: "member", isReplaced: true },
+    ]);
+    expect((await peopleOfTray(deps, desk.maraGrant)).disabled).toEqual([]);
+    expect(refusal(await letInAgain(deps, desk.maraGrant, desk.tobias.id))).toBe("leads-only");
+    expect(refusal(await letInAgain(deps, desk.lead, desk.mara.id))).toBe("no-such");
+    passes(desk.tray, 5);
+    done(await letInAgain(deps, desk.lead, desk.tobias.id));
+    expect((await signIn(deps, "tobias", "ottermoor")).ok).toBe(true);
+    passes(desk.tray, 5);
+    await desk.does(desk.lead, open, assign(desk.tobias.id));
+    passes(desk.tray, 5);
+    for (const id of [settled, open]) await desk.arrive({ into: id });
+    expect([(await desk.isNow(settled)).ownerId, (await desk.isNow(open)).ownerId]).toEqual([
+      desk.mara.id,
+      desk.tobias.id,
+    ]);
+    expect((await examine(deps)).differences).toEqual([]);
+    // Gone once more, to somebody else: what was Mara's stays hers.
+    passes(desk.tray, 5);
+    done(await leave({ kind: "to", memberId: desk.ines.id }));
+    expect([(await desk.isNow(settled)).ownerId, (await desk.isNow(open)).ownerId]).toEqual([
+      desk.mara.id,
+      desk.ines.id,
+    ]);
+    expect((await examine(deps)).differences).toEqual([]);
+  });
+
+  it("comes after the operator disabled somebody, who keeps everything until then", async () => {
+    const { deps } = desk.tray;
+    const [settled, open] = (await some(2)) as [ConversationId, ConversationId];
+    await desk.does(desk.tobiasGrant, settled, { kind: "settle" });
+    expect((await disable(deps, "tobias")).ok).toBe(true);
+    await desk.arrive({ into: settled });
+    expect((await desk.isNow(settled)).ownerId).toBe(desk.tobias.id);
+    expect((await examine(deps)).differences).toEqual([]);
+    expect((await peopleOfTray(deps, desk.lead)).disabled).toMatchObject([{ id: desk.tobias.id, isReplaced: false }]);
+    expect(done(await leave({ kind: "to", memberId: desk.mara.id })).handedOver).toBe(2);
+    expect((await desk.isNow(open)).ownerId).toBe(desk.mara.id);
+  });
+
   it("is for those who lead all her trays, never oneself, never to her or to a reader", async () => {
     const { deps } = desk.tray;
     expect([
@@ -123,6 +172,9 @@ describe("shutting a member out", () => {
     done(await joinByInvitation(deps, token, desk.tobias));
     const [hers] = await some(1);
     expect(refusal(await leave({ kind: "nobody" }))).toBe("leads-of-all-only");
+    expect((await disable(deps, "tobias")).ok).toBe(true);
+    expect(refusal(await letInAgain(deps, desk.lead, desk.tobias.id))).toBe("leads-of-all-only");
+    expect((await enable(deps, "tobias")).ok).toBe(true);
     // What was handed over in the first of her trays by then is hers again.
     expect((await desk.isNow(hers ?? trustedId(""))).ownerId).toBe(desk.tobias.id);
     expect((await peopleOfTray(deps, desk.lead)).members.map(({ id }) => id)).toContain(desk.tobias.id);

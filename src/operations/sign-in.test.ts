@@ -38,37 +38,40 @@ it("does not tell a wrong name from a wrong password", async () => {
 
 describe("whoever guesses", () => {
   const waits: number[] = [];
-  const deps = () => ({ ...tray.deps, pause: async (ms: number) => void waits.push(ms) });
-  const from = (address: string) => ({ address, device: "a script" });
+  const from = (address: string, pause: (ms: number) => Promise<void> = async (ms) => void waits.push(ms)) => ({
+    ...tray.deps,
+    pause,
+    from: { address, device: "a script" },
+  });
   beforeEach(() => {
     passes(tray, 60);
     waits.length = 0;
   });
 
   it("waits longer each time, and locks nobody out: the right password is in after five seconds at the most", async () => {
-    for (let tries = 0; tries < 30; tries += 1) await signIn(deps(), "tobias", "guess", from(`10.0.0.${tries}`));
+    for (let tries = 0; tries < 30; tries += 1) await signIn(from(`10.0.0.${tries}`), "tobias", "guess");
     expect(waits.slice(0, 7)).toEqual([0, 0, 0, 0, 0, 250, 500]);
-    expect((await signIn(deps(), "tobias", "ottermoor", from("192.168.1.1"))).ok).toBe(true);
+    expect((await signIn(from("192.168.1.1"), "tobias", "ottermoor")).ok).toBe(true);
     expect(waits.at(-1)).toBe(5_000);
   });
 
   it("tries many names from one place and waits there, nobody else", async () => {
-    for (let tries = 0; tries < 20; tries += 1) await signIn(deps(), `name${tries}`, "guess", from("10.0.0.1"));
+    for (let tries = 0; tries < 20; tries += 1) await signIn(from("10.0.0.1"), `name${tries}`, "guess");
     expect(waits.at(-1)).toBe(30_000);
-    expect((await signIn(deps(), "tobias", "ottermoor", from("192.168.1.1"))).ok).toBe(true);
+    expect((await signIn(from("192.168.1.1"), "tobias", "ottermoor")).ok).toBe(true);
     expect(waits.at(-1)).toBe(0);
   });
 
   it("is refused where too many of one place wait already", async () => {
-    const asleep = { ...tray.deps, pause: () => new Promise<void>(() => {}) };
-    for (let tries = 0; tries < 4; tries += 1) void signIn(asleep, "tobias", "guess", from("10.9.9.9"));
+    const asleep = from("10.9.9.9", () => new Promise<void>(() => {}));
+    for (let tries = 0; tries < 4; tries += 1) void signIn(asleep, "tobias", "guess");
     const refused = { ok: false, error: { kind: "too-many-tries" } };
-    expect(await signIn(deps(), "tobias", "ottermoor", from("10.9.9.9"))).toEqual(refused);
-    expect((await signIn(deps(), "tobias", "ottermoor", from("10.9.9.8"))).ok).toBe(true);
+    expect(await signIn(from("10.9.9.9"), "tobias", "ottermoor")).toEqual(refused);
+    expect((await signIn(from("10.9.9.8"), "tobias", "ottermoor")).ok).toBe(true);
   });
 
   it("is forgotten after a day", async () => {
-    await signIn(deps(), "tobias", "guess", from("10.0.0.1"));
+    await signIn(from("10.0.0.1"), "tobias", "guess");
     passes(tray, 25 * 60);
     await forgetFailures(tray.deps);
     expect(await tray.ask("select from sign_in_failure")).toEqual([]);
@@ -87,10 +90,10 @@ it("ends a session that lies idle", async () => {
 });
 
 it("shows where one is signed in, and ends one, all others, or all others with a change of the password", async () => {
-  const from = (device: string) => ({ address: "10.0.0.1", device });
+  const from = (device: string) => ({ ...tray.deps, from: { address: "10.0.0.1", device } });
   const tokens: string[] = [];
   for (const device of ["one", "two", "three"]) {
-    const session = await signIn(tray.deps, "rook", "ottermoor", from(device));
+    const session = await signIn(from(device), "rook", "ottermoor");
     tokens.push(session.ok ? session.value.token : "");
     passes(tray, 2);
   }
@@ -106,7 +109,7 @@ it("shows where one is signed in, and ends one, all others, or all others with a
   expect(await endOwnSessions(tray.deps, rook, one, idOf("two"))).toBe(true);
   expect(await endOwnSessions(tray.deps, rook, one, idOf("two"))).toBe(false);
   expect(await whoIs(tray.deps, two)).toBeNull();
-  const change = (old: string, next: string) => changeOwnPassword(tray.deps, rook, one, { old, next }, from("one"));
+  const change = (old: string, next: string) => changeOwnPassword(from("one"), rook, one, { old, next });
   expect(await change("wrong", "bellows and reeds")).toEqual({
     ok: false,
     error: { old: "That is not your password." },

@@ -16,6 +16,7 @@ import {
   signInFailuresSince,
   startSession,
 } from "../storage/index";
+import { noteAccess } from "./access-log";
 import type { Deps } from "./deps";
 
 export type Session = { readonly token: string; readonly expiresAt: Instant };
@@ -30,9 +31,6 @@ const DECOY = hash("nobody has this password", HASHING);
 // Held up at a time from one address: more is refused, so that waiting costs this server little.
 const MOST_WAITING = 4;
 const MOST_DEVICE = 300;
-
-/** Who tries to sign in: from where, and with what. */
-export type SignInFrom = { readonly address: string; readonly device: string };
 
 const waiting = new Map<string, number>();
 
@@ -49,17 +47,20 @@ export async function signIn(
   deps: Deps,
   signInName: string,
   password: string,
-  from: SignInFrom = NOWHERE,
 ): Promise<Result<Session, SignInRefusal>> {
-  const { address } = from;
+  const { address } = deps.from;
   const held = waiting.get(address) ?? 0;
   if (held >= MOST_WAITING && address !== "") return err({ kind: "too-many-tries" });
   waiting.set(address, held + 1);
   try {
     const found = await memberBySignInName(deps.db, signInName);
-    const isRight = await checkPassword(deps, signInName, found?.passwordHash ?? null, password, from);
-    if (found === null || !isRight) return err({ kind: "wrong-name-or-password" });
-    return ok(await sessionFor(deps, found.member.id, from));
+    const isRight = await checkPassword(deps, signInName, found?.passwordHash ?? null, password);
+    if (found === null || !isRight) {
+      const name = found?.member.signInName ?? null;
+      await noteAccess(deps.db, deps, { kind: "sign-in-failed", name }, { about: found?.member.id ?? null });
+      return err({ kind: "wrong-name-or-password" });
+    }
+    return ok(await sessionFor(deps, found.member.id));
   } finally {
     const left = (waiting.get(address) ?? 1) - 1;
     if (left > 0) waiting.set(address, left);
@@ -73,8 +74,8 @@ export async function checkPassword(
   signInName: string,
   passwordHash: string | null,
   password: string,
-  { address }: SignInFrom,
 ): Promise<boolean> {
+  const { address } = deps.from;
   const since = later(deps.now(), -FAILURE_WINDOW);
   await deps.pause(signInDelay(await signInFailuresSince(deps.db, signInName, address, since)));
   const isRight = (await verify(passwordHash ?? (await DECOY), password)) && passwordHash !== null;
@@ -82,8 +83,6 @@ export async function checkPassword(
   else await noteSignInFailure(deps.db, signInName, address, deps.now());
   return isRight;
 }
-
-const NOWHERE: SignInFrom = { address: "", device: "" };
 
 /** Forgets failures that slow nobody down any more. */
 export function forgetFailures(deps: Deps): Promise<void> {
@@ -96,13 +95,9 @@ export async function demoColleagues(deps: Deps): Promise<Member[]> {
 }
 
 /** A session without a password, in the demo only. */
-export async function signInToDemo(
-  deps: Deps,
-  signInName: string,
-  from: SignInFrom = NOWHERE,
-): Promise<Result<Session, SignInRefusal>> {
+export async function signInToDemo(deps: Deps, signInName: string): Promise<Result<Session, SignInRefusal>> {
   const found = deps.demo ? await memberBySignInName(deps.db, signInName) : null;
-  return found === null ? err({ kind: "wrong-name-or-password" }) : ok(await sessionFor(deps, found.member.id, from));
+  return found === null ? err({ kind: "wrong-name-or-password" }) : ok(await sessionFor(deps, found.member.id));
 }
 
 /** Who is signed in with this token; null when nobody is. */
@@ -116,14 +111,18 @@ export const idleSince = (deps: Deps) => later(deps.now(), -deps.sessions.idleMs
 /** Ends the session of a token, with what is open under it. */
 export async function signOut(deps: Deps, token: string): Promise<void> {
   const memberId = await endSession(deps.db, tokenHash(token), deps.now());
-  if (memberId !== null) deps.tellAccess(memberId);
+  if (memberId === null) return;
+  await noteAccess(deps.db, deps, { kind: "signed-out" }, { by: memberId });
+  deps.tellAccess(memberId);
 }
 
-async function sessionFor(deps: Deps, memberId: MemberId, { address, device }: SignInFrom): Promise<Session> {
+async function sessionFor(deps: Deps, memberId: MemberId): Promise<Session> {
+  const { address, device } = deps.from;
   const token = deps.newToken();
   const expiresAt = later(deps.now(), deps.sessions.longestMs);
   const session = { tokenHash: tokenHash(token), memberId, createdAt: deps.now(), expiresAt };
   await startSession(deps.db, { ...session, address, device: device.slice(0, MOST_DEVICE) });
+  await noteAccess(deps.db, deps, { kind: "signed-in" }, { by: memberId });
   return { token, expiresAt };
 }
 

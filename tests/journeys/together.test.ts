@@ -256,11 +256,29 @@ test("somebody is invited, comes in, is named where she may not look, owns somet
     await ines.getByRole("option", { name: "Col Whitaker" }).click();
     await ines.getByRole("button", { name: "Shut out and hand over" }).click();
     await expect(noticesOf(ines).getByText("Shut out; 1 conversation handed over")).toBeVisible();
-    await expect(ines.getByText("Runa Holt")).toHaveCount(0);
+    await expect(ines.getByRole("combobox", { name: "What Runa Holt may do" })).toHaveCount(0);
     await runa.goto("/parts/to-sort");
     await expect(runa.getByRole("button", { name: "Sign in" })).toBeVisible();
     await ines.goto("/parts/overview");
     await expect(ines.getByRole("row", { name: /Col Whitaker/ })).toBeVisible();
+  });
+
+  await test.step("she is given access back, and all of it stands in the access log", async () => {
+    await ines.goto("/parts/members");
+    await ines.getByRole("button", { name: "Give access back to Runa Holt" }).click();
+    await expect(noticesOf(ines).getByText("Access given back")).toBeVisible();
+    await expect(ines.getByRole("combobox", { name: "What Runa Holt may do" })).toBeVisible();
+    await runa.getByRole("textbox", { name: "Name" }).fill("runa");
+    await runa.getByRole("textbox", { name: "Password" }).fill("a long password");
+    await runa.getByRole("button", { name: "Sign in" }).click();
+    await expect(runa.getByRole("main", { name: "To sort" })).toBeVisible();
+    await ines.getByRole("link", { name: "Access log" }).click();
+    const entries = ines.getByRole("list", { name: "Entries" }).getByRole("listitem");
+    await expect(entries.filter({ hasText: "Ines Varga let Runa Holt in again" })).toBeVisible();
+    await ines.getByRole("combobox", { name: "Kind" }).click();
+    await ines.getByRole("option", { name: "sign-ins and passwords" }).click();
+    await expect(entries.filter({ hasText: /Runa Holt signed in.*127\.0\.0\.1/ }).first()).toBeVisible();
+    await expect(entries.filter({ hasText: "let Runa Holt in again" })).toHaveCount(0);
   });
 });
 

@@ -2,7 +2,6 @@ import { RouterContextProvider } from "react-router";
 import type { Deps, Member, TrayGrant } from "~/operations/index.server";
 import {
   depsContext,
-  fromContext,
   grantContext,
   grantsContext,
   liveStateContext,
@@ -30,13 +29,12 @@ export type Visitor = {
 export function visitor(deps: Deps, member: Member, grant: TrayGrant): Visitor {
   const argsOf = (request: Request, params: Readonly<Record<string, string>>) => {
     const context = new RouterContextProvider();
-    context.set(depsContext, deps);
+    context.set(depsContext, { ...deps, from: { address: "10.0.0.1", device: "a test" } });
     context.set(memberContext, member);
     context.set(grantContext, grant);
     context.set(grantsContext, [grant]);
     context.set(liveStateContext, "as read");
     context.set(publicUrlContext, "http://localhost");
-    context.set(fromContext, { address: "10.0.0.1", device: "a test" });
     return { request, params: { tray: grant.tray.slug, ...params }, context } as never;
   };
   return {

@@ -29,8 +29,9 @@ export function rawClient(port: number): RawClient {
   const agent = new Agent({ keepAlive: true, maxSockets: 16 });
   const origin = `http://127.0.0.1:${port}`;
   let cookie = "";
-  const send: RawClient["send"] = ({ method = "GET", path, headers = {}, body = null }) =>
+  const send: RawClient["send"] = (whole) =>
     new Promise((resolve, reject) => {
+      const { method = "GET", path, headers = {}, body = null } = whole;
       const sent = request({ host: "127.0.0.1", port, method, path, headers, agent }, (response) => {
         const chunks: Uint8Array[] = [];
         response.on("data", (chunk) => chunks.push(chunk));
@@ -43,7 +44,13 @@ export function rawClient(port: number): RawClient {
           }),
         );
       });
-      sent.on("error", reject);
+      sent.on("error", (problem: NodeJS.ErrnoException) => {
+        // As browsers do where a kept connection ended just before it was used again (RFC 9112 9.3.1).
+        const isOver =
+          sent.reusedSocket && problem.code === "ECONNRESET" && (body === null || typeof body === "string");
+        if (isOver) send(whole).then(resolve, reject);
+        else reject(problem);
+      });
       if (body === null || typeof body === "string" || body instanceof Uint8Array) sent.end(body ?? undefined);
       else body.pipe(sent);
     });

@@ -68,6 +68,7 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
   ["/office/members", { do: "take-back", id: "{any}" }],
   ["/office/members", { do: "group", id: "{group}", name: "Pipes", members: "{member}" }],
   ["/office/members", { do: "drop-group", id: "{any}" }],
+  ["/office/members", { do: "let-in", member: "{any}" }],
   ["/office/members", { do: "shut-out", member: "{any}", to: "to {member}" }],
   [
     "/office/categories",

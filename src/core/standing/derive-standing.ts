@@ -25,11 +25,12 @@ export type ConversationFacts = {
   readonly replacedOwners: readonly OwnerReplacement[];
 };
 
-/** Since when somebody is gone, and who has her matters now; null for nobody. */
+/** From when to when somebody was gone (null: still is), and who has had their matters since; null for nobody. */
 export type OwnerReplacement = {
   readonly memberId: MemberId;
   readonly successorId: MemberId | null;
   readonly at: Instant;
+  readonly until: Instant | null;
 };
 
 export const NOTHING_HAPPENED: ConversationFacts = {
@@ -109,8 +110,10 @@ export function deriveFlow(facts: ConversationFacts): Flow {
   const first = Math.min(
     ...facts.entries.flatMap(({ effect, version }) => (effect.kind === "expected" ? version : [])),
   );
+  let before: Instant | null = null;
   for (const { version, at, apply } of steps.toSorted((a, b) => a.version - b.version)) {
-    state.ownerId = successorOf(state.ownerId, gone, at);
+    state.ownerId = successorOf(state.ownerId, gone, before, at);
+    before = at;
     state.before = state.expectations;
     if (version >= first) state.expectations = knownAt(version, facts);
     const goes = apply();
@@ -118,7 +121,7 @@ export function deriveFlow(facts: ConversationFacts): Flow {
   }
   const { standing, expectations, rest, wokenAt, passages } = state;
   if (standing === null) throw new Error("a conversation without a message or a decision has no standing");
-  const ownerId = successorOf(state.ownerId, gone, null);
+  const ownerId = successorOf(state.ownerId, gone, before, null);
   return {
     standing: withDateNow(standing, expectations),
     ownerId,
@@ -146,9 +149,20 @@ function withDateNow(standing: Standing, expectations: readonly Expectation[]): 
   return { ...standing, reason: { ...reason, until } };
 }
 
-// Who left has no successor in what happened before, and one in everything since; null for the end of all that is known.
-function successorOf(ownerId: MemberId | null, gone: readonly OwnerReplacement[], at: Instant | null): MemberId | null {
-  const replacement = gone.find((one) => one.memberId === ownerId && (at === null || one.at <= at));
+// Who left has no successor in what happened before, and one in everything since, until they were let in again; `before` is
+// the moment since which the owner had it for certain, `at` null the end of all that is known.
+function successorOf(
+  ownerId: MemberId | null,
+  gone: readonly OwnerReplacement[],
+  before: Instant | null,
+  at: Instant | null,
+): MemberId | null {
+  const replacement = gone.find(
+    (one) =>
+      one.memberId === ownerId &&
+      (at === null || one.at <= at) &&
+      (one.until === null || before === null || before < one.until),
+  );
   return replacement === undefined ? ownerId : replacement.successorId;
 }
 

@@ -4,7 +4,7 @@ import { changeOwnPassword, endOwnSessions, ownSessions } from "../../operations
 import { PasswordForm, SessionList } from "../screens/account-parts";
 import type { StepOutcome } from "../screens/use-step";
 import { readAccountStep } from "../server/account-form.server";
-import { depsContext, fromContext, memberContext } from "../server/context.server";
+import { depsContext, memberContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { sessionToken } from "../server/session-cookie.server";
 import { Page } from "../ui/page";
@@ -38,7 +38,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const token = (await sessionToken(request)) ?? "";
   switch (step.value.do) {
     case "password": {
-      const changed = await changeOwnPassword(deps, member, token, step.value, context.get(fromContext));
+      const changed = await changeOwnPassword(deps, member, token, step.value);
       if (!changed.ok) return refused(changed.error, 409);
       return data<StepOutcome>({ ok: true, said: "Password changed; your other sessions have ended" });
     }

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { acceptInvitation, invitedTo, joinByInvitation, signIn, whoIs } from "../../operations/index.server";
-import { depsContext, fromContext } from "../server/context.server";
+import { depsContext } from "../server/context.server";
 import { type InviteProblems, readNewcomer } from "../server/invite-form.server";
 import { readForm } from "../server/read-form.server";
 import { keepSession, sessionToken } from "../server/session-cookie.server";
@@ -42,8 +42,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     const problems: InviteProblems = isTaken ? { signInName: "Somebody signs in by that name; choose another." } : {};
     return data({ problems, problem: isTaken ? null : OVER }, { status: isTaken ? 409 : 410 });
   }
-  const from = context.get(fromContext);
-  const session = await signIn(deps, newcomer.value.signInName, newcomer.value.password, from);
+  const session = await signIn(deps, newcomer.value.signInName, newcomer.value.password);
   if (!session.ok) return redirect("/sign-in");
   return redirect("/", { headers: { "Set-Cookie": await keepSession(session.value, context) } });
 }

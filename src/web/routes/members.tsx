@@ -6,6 +6,7 @@ import {
   type Deps,
   dropGroup,
   invite,
+  letInAgain,
   peopleOfTray,
   type Refusal,
   refusalInWords,
@@ -14,6 +15,7 @@ import {
   type TrayGrant,
   takeInvitationBack,
 } from "../../operations/index.server";
+import { DisabledMembers } from "../screens/disabled-members";
 import { MemberGroups } from "../screens/member-groups";
 import { MemberInvitations } from "../screens/member-invitations";
 import { MemberTable } from "../screens/member-table";
@@ -32,10 +34,18 @@ export function meta() {
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
-  const { members, invitations, groups } = await peopleOfTray(deps, grant);
+  const { members, disabled, invitations, groups } = await peopleOfTray(deps, grant);
   const { now, zone } = readingOf(member, deps.now());
   return {
     members: members.map(({ id, name, signInName, role }) => ({ id, name, signInName, role })),
+    disabled: disabled.map(({ id, name, signInName, role, since, isReplaced }) => ({
+      id,
+      name,
+      signInName,
+      role,
+      since: dayInWords(since, now, zone),
+      isReplaced,
+    })),
     invitations: invitations.map(({ id, role, madeBy, expiresAt }) => ({
       id,
       role,
@@ -79,6 +89,8 @@ async function carry(
       }));
     case "take-back":
       return saying(await takeInvitationBack(deps, grant, step.id), () => ({ said: "Invitation taken back" }));
+    case "let-in":
+      return saying(await letInAgain(deps, grant, step.memberId), () => ({ said: "Access given back" }));
     case "shut-out":
       return saying(await shutOut(deps, grant, step.memberId, step.handOver), ({ handedOver }) => ({
         said:
@@ -94,23 +106,31 @@ async function carry(
 }
 
 /** Who is in the tray and what each may do; those who lead it invite, change roles, make groups and shut out. */
-export default function Members({ loaderData: { members, invitations, groups } }: Route.ComponentProps) {
+export default function Members({ loaderData: { members, disabled, invitations, groups } }: Route.ComponentProps) {
   const { tray, mayLead } = useTray();
   return (
     <Page
       title="Members"
       beside={
         mayLead ? (
-          <Link to={`/${tray.slug}/overview`} className="ml-auto text-act hover:underline">
-            Who has what
-          </Link>
+          <nav aria-label="About members" className="ml-auto flex gap-4">
+            <Link to={`/${tray.slug}/overview`} className="text-act hover:underline">
+              Who has what
+            </Link>
+            <Link to={`/${tray.slug}/access-log`} className="text-act hover:underline">
+              Access log
+            </Link>
+          </nav>
         ) : (
           <span className="text-soft">Those who lead the tray change this.</span>
         )
       }
     >
       <div className="grid gap-x-10 gap-y-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_380px]">
-        <MemberTable members={members} groups={groups} />
+        <div className="space-y-6">
+          <MemberTable members={members} groups={groups} />
+          <DisabledMembers disabled={disabled} members={members} groups={groups} />
+        </div>
         <div className="space-y-6">
           {mayLead && <MemberInvitations invitations={invitations} />}
           <MemberGroups groups={groups} members={members.filter(({ role }) => role !== "reader")} />

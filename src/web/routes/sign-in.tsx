@@ -1,6 +1,6 @@
 import { data, Form, redirect, useNavigation } from "react-router";
 import { demoColleagues, signIn, signInToDemo, signOut, whoIs } from "../../operations/index.server";
-import { depsContext, fromContext, siteMapContext } from "../server/context.server";
+import { depsContext, siteMapContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { safeNext } from "../server/safe-next";
 import { keepSession, sessionToken } from "../server/session-cookie.server";
@@ -37,8 +37,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const posted = readSignIn(await readForm(request));
   if (!posted.ok) return data({ problems: posted.error, problem: null }, { status: 400 });
   const { name, password } = posted.value;
-  const from = context.get(fromContext);
-  const session = password === null ? await signInToDemo(deps, name, from) : await signIn(deps, name, password, from);
+  const session = password === null ? await signInToDemo(deps, name) : await signIn(deps, name, password);
   if (!session.ok)
     return data({ problems: {} as SignInProblems, problem: REFUSALS[session.error.kind] }, { status: 401 });
   // Whoever was signed in here before is so no more.

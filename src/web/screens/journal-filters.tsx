@@ -1,6 +1,7 @@
-import { Link, useLocation, useSearchParams } from "react-router";
+import { Link, useLocation } from "react-router";
 import { Select } from "../ui/select";
 import { useTray } from "./tray-data";
+import { useFilters } from "./use-filters";
 
 const KIND_NAMES: Readonly<Record<string, string>> = {
   settled: "settled",
@@ -18,15 +19,8 @@ const KIND_NAMES: Readonly<Record<string, string>> = {
 /** Whose steps, and of what kind. */
 export function JournalFilters({ kinds }: { kinds: readonly string[] }) {
   const { members, member } = useTray();
-  const [params, setParams] = useSearchParams();
+  const { params, choose } = useFilters();
   const { pathname } = useLocation();
-  const choose = (name: string, value: string) => {
-    const next = new URLSearchParams(params);
-    next.delete("before");
-    if (value === "") next.delete(name);
-    else next.set(name, value);
-    setParams(next);
-  };
   return (
     <div className="flex items-center gap-2">
       <Select

@@ -13,6 +13,7 @@ import {
   Layers,
   Send,
   Settings2,
+  ShieldCheck,
   Tags,
   Trash2,
   Users,
@@ -30,6 +31,7 @@ const PLACES = [
   ["follow-ups", "Follow-ups", CalendarCheck],
   ["away", "Hours and time off", CalendarOff],
   ["members", "Members", Users],
+  ["access-log", "Access log", ShieldCheck],
   ["journal", "Journal", History],
   ["categories", "Categories", Tags],
   ["contacts", "Contacts", Contact],
@@ -44,11 +46,13 @@ const PLACES = [
   ["tray-settings", "This tray", Settings2],
 ] as const;
 
+const FOR_LEADS: ReadonlySet<string> = new Set(["access-log"]);
+
 /** The pages of a tray that are no lists, as entries of the member's menu. */
 export function MemberPlaces({ slug }: { readonly slug: string }) {
   const navigate = useNavigate();
-  const { isDemo } = useTray();
-  const pages = PLACES.map(([path, name, Icon]) => (
+  const { isDemo, mayLead } = useTray();
+  const pages = PLACES.filter(([path]) => mayLead || !FOR_LEADS.has(path)).map(([path, name, Icon]) => (
     <DropdownMenu.Item key={path} className={`${MENU_ITEM} gap-2`} onSelect={() => navigate(`/${slug}/${path}`)}>
       <Icon size={14} aria-hidden /> {name}
     </DropdownMenu.Item>

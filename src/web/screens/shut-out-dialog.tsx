@@ -8,13 +8,15 @@ import { useMembersStep } from "./use-members-step";
 
 type ShutOutProps = {
   readonly leaving: ListedMember;
+  /** Whether they cannot sign in any more already, and only what they have is handed over. */
+  readonly isOut?: boolean;
   readonly members: readonly ListedMember[];
   readonly groups: readonly ListedGroup[];
   readonly onClose: () => void;
 };
 
 /** Shuts a member out once somebody was chosen for what she has; nothing is chosen from the start. */
-export function ShutOutDialog({ leaving, members, groups, onClose }: ShutOutProps) {
+export function ShutOutDialog({ leaving, isOut = false, members, groups, onClose }: ShutOutProps) {
   const { member } = useTray();
   const { Form, action, refused, isBusy } = useMembersStep(onClose);
   const [to, setTo] = useState("");
@@ -30,8 +32,12 @@ export function ShutOutDialog({ leaving, members, groups, onClose }: ShutOutProp
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title={`Shut ${leaving.name} out`}
-      description="She can sign in no more, here and in her other trays. What she did stays in the journal."
+      title={isOut ? `Hand over what ${leaving.name} has` : `Shut ${leaving.name} out`}
+      description={
+        isOut
+          ? "They cannot sign in, here and in their other trays. What they did stays in the journal."
+          : "She can sign in no more, here and in her other trays. What she did stays in the journal."
+      }
       size="wide"
     >
       <Form method="post" action={action} className="space-y-3 p-4">
@@ -56,7 +62,7 @@ export function ShutOutDialog({ leaving, members, groups, onClose }: ShutOutProp
             Cancel
           </Button>
           <Button look="filled" type="submit" disabled={isBusy}>
-            Shut out and hand over
+            {isOut ? "Hand over" : "Shut out and hand over"}
           </Button>
         </div>
       </Form>

@@ -1,5 +1,5 @@
 import { createContext } from "react-router";
-import type { Deps, Member, SignInFrom, TrayGrant } from "../../operations/index.server";
+import type { Deps, Member, TrayGrant } from "../../operations/index.server";
 import type { LiveHub } from "./live-hub";
 import type { SiteMap } from "./site-map.server";
 
@@ -17,8 +17,6 @@ export const problemContext = createContext<(problem: unknown) => void>();
 export const publicUrlContext = createContext<string>();
 /** What stands at which path. */
 export const siteMapContext = createContext<SiteMap>();
-/** From where and with what a request comes. */
-export const fromContext = createContext<SignInFrom>();
 /** Whether cookies go over TLS only. */
 export const secureCookiesContext = createContext<boolean>();
 /** Who is signed in; set by the signed-in routes' middleware. */

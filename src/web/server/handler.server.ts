@@ -4,7 +4,6 @@ import { RouterContextProvider, type ServerBuild } from "react-router";
 import type { Deps } from "../../operations/index.server";
 import {
   depsContext,
-  fromContext,
   liveContext,
   nonceContext,
   problemContext,
@@ -36,12 +35,12 @@ export async function webHandler(options: WebHandlerOptions): Promise<RequestHan
     build,
     getLoadContext(request, response) {
       const context = new RouterContextProvider();
-      context.set(depsContext, options.deps);
+      const from = { address: request.ip ?? "", device: deviceOf(request.get("user-agent") ?? "") };
+      context.set(depsContext, { ...options.deps, from });
       context.set(liveContext, options.live);
       context.set(secureCookiesContext, options.secureCookies);
       context.set(publicUrlContext, options.publicUrl());
       context.set(siteMapContext, siteMap);
-      context.set(fromContext, { address: request.ip ?? "", device: deviceOf(request.get("user-agent") ?? "") });
       context.set(problemContext, options.onProblem);
       context.set(nonceContext, response.locals.nonce);
       return context;

@@ -12,6 +12,7 @@ export type MembersStep =
   | { readonly do: "role"; readonly memberId: MemberId; readonly role: Role }
   | { readonly do: "invite"; readonly role: Role }
   | { readonly do: "take-back"; readonly id: InvitationId }
+  | { readonly do: "let-in"; readonly memberId: MemberId }
   | { readonly do: "shut-out"; readonly memberId: MemberId; readonly handOver: HandOver }
   | {
       readonly do: "group";
@@ -28,6 +29,7 @@ const FORMS = {
   role: Joi.object({ member: ID.required(), role }),
   invite: Joi.object({ role }),
   "take-back": Joi.object({ id: ID.required() }),
+  "let-in": Joi.object({ member: ID.required() }),
   "shut-out": Joi.object({
     member: ID.required(),
     // Nothing stays with nobody by oversight: even that is chosen.
@@ -69,6 +71,7 @@ const STEPS: { readonly [Kind in keyof typeof FORMS]: (value: any) => MembersSte
   role: ({ member, role: given }) => ({ do: "role", memberId: trustedId<MemberId>(member), role: given }),
   invite: ({ role: given }) => ({ do: "invite", role: given }),
   "take-back": (value) => ({ do: "take-back", id: trustedId<InvitationId>(value.id) }),
+  "let-in": ({ member }) => ({ do: "let-in", memberId: trustedId<MemberId>(member) }),
   "shut-out": ({ member, to }) => ({
     do: "shut-out",
     memberId: trustedId<MemberId>(member),
