@@ -27,7 +27,7 @@ export default defineConfig({
         test: {
           name: "core",
           isolate: false,
-          include: ["src/**/*.test.{ts,tsx}", "tests/corpus/*.test.ts"],
+          include: ["src/**/*.test.{ts,tsx}", "tests/corpus/*.test.ts", "scripts/*.test.ts"],
           exclude: database,
           // Some look at ten thousand cases; on a machine that others use as well they take many times as long.
           testTimeout: 60_000,

@@ -20,13 +20,11 @@ import {
   runBulk,
   runsUnderWay,
   SHOWN_ON_RECORD,
-  signInToDemo,
   startBulkRun,
   type TrayGrant,
-  traysOf,
   undoSteps,
-  whoIs,
 } from "~/operations/index.server";
+import { leadOf } from "./lead";
 import { type Figure, medianMs } from "./measure";
 import { recordedStatements } from "./recorded-statements";
 
@@ -58,14 +56,6 @@ function threaded(thread: number, at: number): Buffer {
 function* letters(): Generator<Uint8Array> {
   for (let thread = 0; thread < CONVERSATIONS; thread += 1)
     for (let at = 0; at < MESSAGES_EACH; at += 1) yield threaded(thread, at);
-}
-
-async function leadOf({ deps }: Wired): Promise<TrayGrant> {
-  const session = await signInToDemo(deps, "ines");
-  const member = session.ok ? await whoIs(deps, session.value.token) : null;
-  const [grant] = member === null ? [] : await traysOf(deps, member);
-  if (grant === undefined) throw new Error("the bench has nobody to sign in");
-  return { ...grant, role: "lead" };
 }
 
 /** A register as large as it gets, and a record with 5,000 conversations and 30,000 messages on it; each figure as it is there. */

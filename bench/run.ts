@@ -9,6 +9,7 @@ import { type Wired, wire } from "~/main/wiring";
 import { addMember, migrateDatabase, setUpTray } from "~/operations/index.server";
 import { killStorm } from "../tests/support/kill-storm";
 import { doctorFigure } from "./doctor";
+import { emptyingFigures } from "./emptying";
 import { hourFigures } from "./hour";
 import { importMbox } from "./import";
 import { fillLargeTray } from "./large-tray";
@@ -35,11 +36,12 @@ const STORM = isFull
   : { incoming: 400, outgoing: 60, connections: 8, kills: 4 };
 
 // One part or some: `--lists`, `--proposals`, `--mail`, `--import`, `--kills`, `--texts`, `--worktime`,
-// `--turns`, `--doctor`, `--records`; all of them when none is named, but `--hour`, which takes one.
+// `--turns`, `--doctor`, `--records`, `--bins`; all of them when none is named, but `--hour`, which takes one.
 const PARTS = [
   "lists",
   "proposals",
   "records",
+  "bins",
   "mail",
   "import",
   "kills",
@@ -128,6 +130,7 @@ try {
       }),
     );
   }
+  if (isAsked("bins")) measured(...(await inDatabase(cluster, "bench_bins", emptyingFigures)));
   if (isAsked("mail")) measured(await inDatabase(cluster, "bench_mail", mailIn));
   if (isAsked("import"))
     measured(...(await inDatabase(cluster, "bench_import", (_, url) => importMbox(url, FOLDER, IMPORTED))));

@@ -39,24 +39,9 @@ need_debian() {
 node -e 'const [a,b]=process.versions.node.split(".").map(Number);process.exit(a>20||(a===20&&b>=19)?0:1)' ||
   { say "Node.js $(node --version) is too old: 20.19 or newer is needed."; exit 1; }
 
-# Looked for is what is run, not what usually comes with it: a server without its tools, or mail without IMAP, is not enough.
-has_postgresql() {
-  local newest program
-  newest=$(compgen -G '/usr/lib/postgresql/*/bin' | sort -V | tail -1) || return 1
-  for program in initdb postgres pg_ctl pg_isready psql; do [ -x "$newest/$program" ] || return 1; done
-}
-has_imap_server() { [ -x /usr/sbin/dovecot ] && [ -x /usr/lib/dovecot/imap ] && [ -x /usr/lib/dovecot/imap-login ]; }
-
-missing=()
-if [ "$purpose" != start ]; then
-  has_postgresql || missing+=(postgresql)
-fi
-if [ "$purpose" = test ] || [ "$purpose" = bench ]; then
-  [ -x /usr/bin/chromium ] || missing+=(chromium)
-fi
-if [ "$purpose" = test ]; then
-  has_imap_server || missing+=(dovecot-imapd)
-fi
+names=$(scripts/missing-packages.sh "$purpose")
+# shellcheck disable=SC2206 # names of packages have no spaces
+missing=($names)
 [ ${#missing[@]} -eq 0 ] || need_debian "${missing[@]}"
 
 mkdir -p .tray
