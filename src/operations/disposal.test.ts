@@ -261,6 +261,61 @@ describe("a record whose term is over", () => {
   });
 });
 
+describe("a disposal in slices", () => {
+  // As if the process died after so many steps were told.
+  const diesAfter = (steps: number) => {
+    let left = steps;
+    const tell = () => {
+      left -= 1;
+      if (left < 0) throw new Error("killed");
+    };
+    return { ...tray.deps, tell };
+  };
+  const isDue = async (count: number) => {
+    const record = await opens(`Slices of ${count}`);
+    const ids: ConversationId[] = [];
+    for (let at = 0; at < count; at += 1) ids.push(await arrives(`Slice ${at}`, ["a.txt"]));
+    await files(ids, record.id);
+    await closes(record);
+    days(31);
+    return { record, ids, previewId: done(await preview(record.id)).previewId };
+  };
+  const certificateOf = async (code: string) =>
+    (await lookAtRetention(tray.deps, desk.lead)).certificates.find((one) => one.code === code);
+
+  it("is nobody's to find from its beginning on, and is gone on with after its process died", async () => {
+    const { record, ids, previewId } = await isDue(20);
+    await expect(disposeOf(diesAfter(3), desk.lead, desk.ines, record.id, previewId)).rejects.toThrow("killed");
+    expect(await recordOfCode(tray.deps, desk.lead, record.code)).toBeNull();
+    expect(await certificateOf(record.code)).toBeUndefined();
+    const left = (await Promise.all(ids.map(isThere))).filter(Boolean).length;
+    expect([left > 0, left < 20]).toEqual([true, true]);
+    // Two processes at once come to one certificate.
+    await Promise.all([disposeByItself(tray.deps), disposeByItself(tray.deps)]);
+    expect(await certificateOf(record.code)).toMatchObject({ conversations: 20, messages: 20, documents: 20 });
+    expect((await Promise.all(ids.map(isThere))).some(Boolean)).toBe(false);
+    expect(await tray.ask("select from disposal")).toEqual([]);
+    const diagnosis = await examine(tray.deps);
+    expect(diagnosis).toMatchObject({ differences: [], messagesWithoutRaw: 0, countsAstray: 0 });
+  });
+
+  it("leaves what somebody wrote in meanwhile, and says so", async () => {
+    const { record, ids, previewId } = await isDue(3);
+    await expect(disposeOf(diesAfter(0), desk.lead, desk.ines, record.id, previewId)).rejects.toThrow("killed");
+    const raw = Buffer.from(aMessageWithFiles({ id: "meanwhile@x.example", subject: "Re: Slice 2" }, []))
+      .toString()
+      .replace("MIME-Version", `In-Reply-To: <letter${letters}@x.example>\r\nMIME-Version`);
+    const recipients = [address("office@ottermoor.example")];
+    await receiveMessage(tray.deps, { raw: Buffer.from(raw), envelopeSender: "a@x.example", recipients });
+    await disposeByItself(tray.deps);
+    const [, , answered] = ids;
+    expect(await certificateOf(record.code)).toMatchObject({ conversations: 2, elsewhere: 1, messages: 2 });
+    const kept = await openConversation(tray.deps, desk.lead, answered ?? trustedId(""), "ahead");
+    expect([kept?.messages.length, kept?.row.recordCodes, kept?.row.standing]).toEqual([2, [], "to-sort"]);
+    expect((await examine(tray.deps)).differences).toEqual([]);
+  });
+});
+
 describe("what goes by itself", () => {
   beforeEach(async () => {
     for (const { id, bearers } of (await lookAtRetention(tray.deps, desk.lead)).policies)

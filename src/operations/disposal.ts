@@ -1,24 +1,20 @@
-import { deriveDocket } from "../core/docket/derive-docket";
-import type { Effect } from "../core/journal/entry";
-import { type BatchId, type ConversationId, type MemberId, type RecordId, trustedId } from "../core/kernel/ids";
+import type { ConversationId, RecordId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import { isDue, type Term } from "../core/retention/term";
 import { termInWords } from "../core/retention/term-in-words";
-import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { calendarDay } from "../core/worktime/calendar-day";
 import {
-  addCertificate,
   allFiledOn,
+  type BegunDisposal,
+  beginDisposal,
   type Certificate,
-  conversationsHeld,
-  deleteRecord,
-  factsOf,
   grantsOf,
   holdRegister,
   inTransactionUnlessRefused,
   keepPreview,
   lockRecord,
   type Named,
+  type NewDisposalItem,
   namedForDisposal,
   previewsOf,
   type RegisterRecord,
@@ -27,11 +23,10 @@ import {
   recordTypes,
   registerRecords,
   retentionPolicies,
-  type Transaction,
   type TrayGrant,
 } from "../storage/index";
-import { carryOut } from "./change-conversations";
-import type { Asking, Deps, Within } from "./deps";
+import { carryOutDisposal, goOnDisposing } from "./carry-out-disposal";
+import type { Asking, Deps } from "./deps";
 import type { Refusal } from "./refusal";
 import { ANNOUNCED_MS, termsNow } from "./retention";
 
@@ -64,8 +59,9 @@ async function dueTerm(deps: Asking, zone: string, id: RecordId): Promise<Term |
 
 /**
  * Disposes of a record whose term is over: it goes with what stands on it alone, from the database, the search and the
- * bytes, in one step; what another record needs is taken off it and stays. Only what the named preview showed: where
- * anything is otherwise meanwhile, nothing goes. A certificate says what went.
+ * bytes; what another record needs is taken off it and stays. Only what the named preview showed: where anything is
+ * otherwise by then, nothing goes. From there on nobody finds the record, its conversations go some at a time, and a
+ * certificate says in the end what went.
  */
 export async function disposeOf(
   deps: Deps,
@@ -91,8 +87,9 @@ async function dispose(
   id: RecordId,
   previewId: string,
 ): Promise<Result<Certificate, Refusal>> {
-  const told: { trayId: TrayGrant["tray"]["id"]; conversationId: ConversationId }[] = [];
-  const done = await inTransactionUnlessRefused<Certificate, Refusal>(deps.db, async (trx) => {
+  // Read before anything is held: what changes meanwhile is of another version than was read, and stays.
+  const named = await namedForDisposal(deps.db, id);
+  const begun = await inTransactionUnlessRefused<BegunDisposal, Refusal>(deps.db, async (trx) => {
     const within = { ...deps, db: trx };
     await holdRegister(trx);
     await lockRecord(trx, id);
@@ -100,26 +97,40 @@ async function dispose(
     if (record === undefined || record.mergedInto !== null) return err({ kind: "no-such", what: "record" });
     const term = await dueTerm(within, zone, id);
     if (term === null) return err({ kind: "not-due", code: record.code });
-    const held = await conversationsHeld(trx, await allFiledOn(trx, id, Number.MAX_SAFE_INTEGER));
-    const named = await namedForDisposal(trx, id);
     const preview = (await previewsOf(trx, [id])).get(id);
     const isAsShown =
       preview?.id === previewId && preview.digest === named.digest && preview.elsewhere === named.elsewhere.length;
     if (preview === undefined || !isAsShown) return err({ kind: "not-as-shown" });
     const refusal = await disposalRefusal(within, grant, record, named);
     if (refusal !== null) return err(refusal);
-    const goes = new Set(named.goes.map((one) => one.id));
-    const stays = held.filter((one) => !goes.has(one.id));
-    await takeOff(trx, deps, grant?.memberId ?? null, id, stays);
-    await deleteRecord(trx, id, named.goes, deps.now());
     const kind = (await recordTypes(trx)).find((type) => type.id === record.typeId)?.name ?? "";
-    const certificate = certificateOf(deps, { record, kind, named, term, zone }, byName, preview.at);
-    await addCertificate(trx, certificate, record.viewers);
-    for (const one of held) told.push({ trayId: one.trayId, conversationId: one.id });
-    return ok(certificate);
+    const { until, why } = termInWords(term, (at) => calendarDay(at, zone));
+    const { code, title, viewers } = record;
+    const words = { code, title, kind: kind.toLowerCase(), why: `${until}, ${why}` };
+    const head = { id: deps.newId(), byName, previewedAt: preview.at, ...words };
+    const disposal = { recordId: id, byMemberId: grant?.memberId ?? null, head, viewers };
+    await beginDisposal(trx, disposal, itemsOf(named, await allFiledOn(trx, id, Number.MAX_SAFE_INTEGER)), deps.now());
+    return ok(disposal);
   });
-  if (done.ok) for (const change of told) deps.tell(change);
-  return done;
+  if (!begun.ok) return begun;
+  if (grant !== null) deps.tell({ trayId: grant.tray.id, conversationId: null });
+  return ok(await carryOutDisposal(deps, begun.value));
+}
+
+function itemsOf(named: Named, filed: readonly ConversationId[]): NewDisposalItem[] {
+  const [going, staying] = [
+    new Map(named.goes.map((one) => [one.id, one])),
+    new Set(named.elsewhere.map(({ id }) => id)),
+  ];
+  return filed.map((id) => {
+    const goes = going.get(id);
+    return {
+      id,
+      version: goes?.version ?? 0,
+      goes: goes !== undefined,
+      isWhole: goes !== undefined || staying.has(id),
+    };
+  });
 }
 
 async function disposalRefusal(
@@ -136,67 +147,12 @@ async function disposalRefusal(
   return [...goes, ...elsewhere].every(({ trayId }) => leads.has(trayId)) ? null : { kind: "leads-of-all-only" };
 }
 
-async function takeOff(
-  trx: Transaction,
-  deps: Within,
-  by: MemberId | null,
-  recordId: RecordId,
-  held: Awaited<ReturnType<typeof conversationsHeld>>,
-): Promise<void> {
-  const facts = await factsOf(
-    trx,
-    held.map(({ id }) => id),
-  );
-  const changes = held.map((conversation) => {
-    const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
-    const { recordIds, filedParts } = deriveDocket(known);
-    const whole: Effect[] = recordIds.includes(recordId) ? [{ kind: "unfiled", recordId }] : [];
-    const parts = filedParts.flatMap(({ messageId, attachment, ...part }): Effect[] =>
-      part.recordId === recordId ? [{ kind: "part-unfiled", recordId, messageId, attachment }] : [],
-    );
-    return { conversation, known, effects: [...whole, ...parts] };
-  });
-  await carryOut(trx, deps, by, trustedId<BatchId>(deps.newId()), changes);
-}
-
-type Disposed = {
-  readonly record: RegisterRecord;
-  readonly kind: string;
-  readonly named: Named;
-  readonly term: Term;
-  readonly zone: string;
-};
-
-function certificateOf(
-  deps: Within,
-  { record, kind, named, term, zone }: Disposed,
-  byName: string,
-  previewedAt: Certificate["previewedAt"],
-): Certificate {
-  const { until, why } = termInWords(term, (at) => calendarDay(at, zone));
-  return {
-    id: deps.newId(),
-    at: deps.now(),
-    byName,
-    previewedAt,
-    code: record.code,
-    title: record.title,
-    kind: kind.toLowerCase(),
-    why: `${until}, ${why}`,
-    conversations: named.goes.length,
-    elsewhere: named.elsewhere.length,
-    messages: named.messages,
-    documents: named.documents,
-    bytes: named.bytes,
-    digest: named.digest,
-  };
-}
-
 /**
  * Announces what is to go by itself, and disposes of what was announced a week ago and is still as it was then. Gives how
  * many records went.
  */
 export async function disposeByItself(deps: Deps, zone = "UTC"): Promise<number> {
+  await goOnDisposing(deps);
   const policies = await retentionPolicies(deps.db);
   if (!policies.some(({ endsIn }) => endsIn === "disposal")) return 0;
   const { all, terms } = await termsNow(deps, zone);

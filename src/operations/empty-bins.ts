@@ -13,7 +13,7 @@ import {
 import type { Deps } from "./deps";
 
 // So many go in one transaction: what they hold is held for less than a tenth of a second.
-const SLICE = 20;
+const SLICE = 8;
 // As many in one go as a busy office throws away in a day; the rest goes the next time.
 const MOST_AT_A_TIME = 500;
 const SWEPT_AFTER = MINUTE;

@@ -2,6 +2,7 @@ import { type ConversationId, type RecordId, type TrayId, trustedId } from "../c
 import type { Instant } from "../core/kernel/instant";
 import { deleteConversations, deleteUnusedBlobs } from "./bins";
 import { repointPlaces } from "./category-uses";
+import type { HeldConversation } from "./conversation-facts";
 import { learn } from "./filing-lessons";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
@@ -16,6 +17,8 @@ export type NamedConversation = {
   readonly newestAt: Instant;
   readonly messages: number;
   readonly trayId: TrayId;
+  /** A version that a change since would leave behind. */
+  readonly version: number;
 };
 
 /** What the disposal of a record comes to. */
@@ -40,16 +43,23 @@ type Row = {
   last_message_at: Date;
   message_count: number;
   tray_id: string;
+  version: number;
   is_open: boolean;
   is_elsewhere: boolean;
 };
+
+/** The messages of conversations (`:ids`) as a disposal counts them. */
+export const GONE_MESSAGES = /* sql */ `
+  select message.id, conversation_id, encode(raw_sha256, 'hex') as sha256, blob.size,
+    (select count(*) from jsonb_array_elements(attachments) as one where not (one->>'inline')::boolean) as carried
+  from message join blob on blob.sha256 = message.raw_sha256 where conversation_id = any(:ids)`;
 
 /** What would go with a record now, over all trays. */
 export async function namedForDisposal(db: Database, recordId: RecordId): Promise<Named> {
   const builder = knexOf(db);
   const found = await builder.raw<{ rows: Row[] }>(
     /* sql */ `
-    select c.id, c.subject, c.who, c.last_message_at, c.message_count, c.tray_id,
+    select c.id, c.subject, c.who, c.last_message_at, c.message_count, c.tray_id, c.version,
       c.standing in ('to-sort', 'our-move', 'waiting', 'resting') as is_open,
       cardinality(c.record_ids) > 1 or exists (select 1 from filed_part
         where conversation_id = c.id and record_id <> :recordId) as is_elsewhere
@@ -62,10 +72,7 @@ export async function namedForDisposal(db: Database, recordId: RecordId): Promis
     rows: { messages: number; carried: number; put: number; bytes: string; digest: string }[];
   }>(
     /* sql */ `
-    with gone as (
-      select message.id, encode(raw_sha256, 'hex') as sha256, blob.size,
-        (select count(*) from jsonb_array_elements(attachments) as one where not (one->>'inline')::boolean) as carried
-      from message join blob on blob.sha256 = message.raw_sha256 where conversation_id = any(:ids)
+    with gone as (${GONE_MESSAGES}
     ), put as (
       select id, encode(sha256, 'hex') as sha256, size from record_document where record_id = :recordId
     ), lines as (select id, sha256 from gone union all select id, sha256 from put)
@@ -85,6 +92,7 @@ export async function namedForDisposal(db: Database, recordId: RecordId): Promis
     trayId: trustedId<TrayId>(row.tray_id),
     newestAt: at(row.last_message_at),
     messages: row.message_count,
+    version: row.version,
   });
   return {
     goes: goes.map(namedOf),
@@ -144,23 +152,26 @@ export async function previewsOf(db: Database, ids: readonly RecordId[]): Promis
   );
 }
 
+/** Deletes conversations of a record, held, with what was learned from how they were decided. */
+export async function deleteFiled(trx: Transaction, held: readonly HeldConversation[], now: Instant): Promise<void> {
+  if (held.length === 0) return;
+  await learn(
+    trx,
+    held.map(({ id, trayId }) => ({ id, trayId, labels: [], isOver: false })),
+  );
+  await deleteConversations(
+    trx,
+    held.map(({ id }) => id),
+    now,
+  );
+}
+
 /**
- * Deletes a record with what was put on it and the conversations named, and what nothing else needs of their bytes; what
- * named it on shelves, in rules, covers and trees names nothing any more. Its conversations that stay have been taken off
- * it before.
+ * Deletes a record with what was put on it, and what nothing else needs of those bytes; what named it on shelves, in rules,
+ * covers and trees names nothing any more. Its conversations have been deleted or taken off it before.
  */
-export async function deleteRecord(
-  trx: Transaction,
-  id: RecordId,
-  goes: readonly NamedConversation[],
-  now: Instant,
-): Promise<void> {
+export async function deleteRecord(trx: Transaction, id: RecordId, now: Instant): Promise<void> {
   const builder = knexOf(trx);
-  // What was learned from how they were decided goes as well.
-  const unlearned = goes.map((one) => ({ id: one.id, trayId: one.trayId, labels: [], isOver: false }));
-  await learn(trx, unlearned);
-  const ids = goes.map((one) => one.id);
-  if (ids.length > 0) await deleteConversations(trx, ids, now);
   const documents: { sha256: Buffer }[] = await builder("record_document").where({ record_id: id }).delete("sha256");
   await deleteUnusedBlobs(
     trx,
@@ -220,13 +231,30 @@ export async function addCertificate(
 
 const MOST_CERTIFICATES = 1_000;
 
+/** The certificate of this id; null before it is written. */
+export async function certificateById(db: Database, id: string): Promise<Certificate | null> {
+  const row: CertificateRow | undefined = await knexOf(db)("disposal_certificate").first().where({ id });
+  return row === undefined ? null : certificateOf(row);
+}
+
 /** The certificates of what a member knew of, the newest first. */
 export async function certificatesFor(db: Database, memberId: string): Promise<Certificate[]> {
-  const rows = await knexOf(db)("disposal_certificate")
+  const rows: CertificateRow[] = await knexOf(db)("disposal_certificate")
     .whereRaw("viewers is null or cast(? as uuid) = any(viewers)", [memberId])
     .orderBy([{ column: "at", order: "desc" }, "id"])
     .limit(MOST_CERTIFICATES);
-  return rows.map((row) => ({
+  return rows.map(certificateOf);
+}
+
+type CertificateRow = Omit<Certificate, "at" | "byName" | "previewedAt" | "bytes"> & {
+  readonly at: Date;
+  readonly by_name: string;
+  readonly previewed_at: Date;
+  readonly bytes: string;
+};
+
+function certificateOf(row: CertificateRow): Certificate {
+  return {
     id: row.id,
     at: at(row.at),
     byName: row.by_name,
@@ -241,5 +269,5 @@ export async function certificatesFor(db: Database, memberId: string): Promise<C
     documents: row.documents,
     elsewhere: row.elsewhere,
     bytes: Number(row.bytes),
-  }));
+  };
 }

@@ -15,6 +15,7 @@ export * from "./conversation-facts";
 export * from "./conversation-page";
 export * from "./database";
 export * from "./desks";
+export * from "./disposal-items";
 export * from "./disposals";
 export * from "./document-words";
 export * from "./documents-on-record";

@@ -11,7 +11,7 @@ import * as records from "./0009-records";
 import * as keepingRecords from "./0010-keeping-records";
 import * as enclosuresAndParcels from "./0011-enclosures-and-parcels";
 import * as safeGround from "./0012-safe-ground";
-import * as accessLog from "./0013-access-log";
+import * as accessAndDisposal from "./0013-access-and-disposal";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -26,7 +26,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0010-keeping-records", keepingRecords],
   ["0011-enclosures-and-parcels", enclosuresAndParcels],
   ["0012-safe-ground", safeGround],
-  ["0013-access-log", accessLog],
+  ["0013-access-and-disposal", accessAndDisposal],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

@@ -29,6 +29,31 @@ export async function up(knex: Knex): Promise<void> {
     insert into owner_replacement (member_id, at, successor_id)
       select id, disabled_at, successor_id from member where disabled_at is not null;
     alter table member drop column successor_id;
+
+    -- A record that goes, some conversations at a time, until its certificate is written.
+    create table disposal (
+      record_id uuid primary key references record on delete cascade,
+      begun_at timestamptz not null,
+      by_member_id uuid references member,
+      certificate jsonb not null,
+      viewers uuid[]
+    );
+    create table disposal_item (
+      record_id uuid not null references disposal on delete cascade,
+      conversation_id uuid not null,
+      -- As it was shown; one that has changed since is taken off the record and stays.
+      version int not null,
+      goes boolean not null,
+      -- False where a part alone is on the record: it is taken off, and no certificate counts it.
+      is_whole boolean not null,
+      is_done boolean not null default false,
+      -- Of what went: a line for each message, and what they came to.
+      lines jsonb,
+      documents int not null default 0,
+      bytes bigint not null default 0,
+      primary key (record_id, conversation_id)
+    );
+    create index disposal_item_left on disposal_item (record_id) where not is_done;
   `);
 }
 
