@@ -12,7 +12,7 @@ export type BesideMail = {
   readonly delivered: number;
   /** The longest that any transaction was open, in milliseconds. */
   readonly longestTransaction: number;
-  /** How often a connection was seen to wait for a lock of another. */
+  /** How often a connection was seen to wait for a lock of another; a table that grows is held for moments, and not counted. */
   readonly lockWaits: number;
 };
 
@@ -68,11 +68,12 @@ async function watchWhile(goesOn: () => boolean, url: string, seen: { longest: n
   while (goesOn()) {
     const { rows } = await client.query(`
       select coalesce(max(extract(epoch from clock_timestamp() - xact_start)), 0)::float * 1000 as age,
-        count(*) filter (where wait_event_type = 'Lock')::int as waiting
+        array_agg(query) filter (where wait_event_type = 'Lock' and wait_event <> 'extend') as waiting
       from pg_stat_activity where datname = current_database() and backend_type = 'client backend'
         and pid <> pg_backend_pid() and state <> 'idle'`);
     seen.longest = Math.max(seen.longest, rows[0].age);
-    seen.waits += rows[0].waiting;
+    for (const query of rows[0].waiting ?? []) console.log(`waits for a lock: ${query.trim().slice(0, 160)}`);
+    seen.waits += rows[0].waiting?.length ?? 0;
     await new Promise((resolve) => setTimeout(resolve, OFTEN_MS));
   }
   await client.end();
