@@ -29,6 +29,8 @@ const MAX_ADDRESSES = 1_000;
 const MAX_NAME_CHARACTERS = 300;
 const MAX_SUBJECT_CHARACTERS = 2_000;
 
+const LACKS_PARTS = "it says that it has parts, and none of them is found: its text is shown as it came";
+
 /** A parsed message with the bytes of its attachments in the same order. */
 export type ParsedMail = { readonly message: MailMessage; readonly contents: readonly Uint8Array[] };
 
@@ -47,7 +49,8 @@ export async function parseMessage(raw: Uint8Array, envelopeSender: string | nul
   ];
   for (const { bytes, warning } of attempts) {
     try {
-      return understood(await parseMime(bytes()), envelopeSender, warning);
+      const { email, lacksParts } = await parseMime(bytes());
+      return understood(email, envelopeSender, warning ?? (lacksParts ? LACKS_PARTS : null));
     } catch {
       // The next attempt reads less of it.
     }
