@@ -38,17 +38,14 @@ describe("when a conversation stops to matter", () => {
 
   it.each([
     [[{ name: "expiry-date", value: "soon" }], null],
-    [[{ name: "expires", value: "7" }], 7],
+    [[{ name: "expires", value: "Thu, 1 Jan 1970 00:00:07 +0000" }], 7_000],
     [
       [
-        { name: "expires", value: "7" },
-        { name: "expiry-date", value: "9" },
+        { name: "expires", value: "Thu, 1 Jan 1970 00:00:07 +0000" },
+        { name: "expiry-date", value: "Thu, 1 Jan 1970 00:00:09 +0000" },
       ],
-      9,
+      9_000,
     ],
     [[], null],
-  ])("is read from %j", (headers, at) => {
-    const read = (text: string) => (Number.isNaN(Number(text)) ? null : (Number(text) as Instant));
-    expect(expiryOf(headers, read)).toBe(at);
-  });
+  ])("is read from %j", (headers, at) => expect(expiryOf(headers)).toBe(at));
 });

@@ -115,6 +115,18 @@ describe("text", () => {
     expect((await texts(head, "Gr\xfc\xdfe \x84so\x93")).text).toBe("Grüße „so“");
   });
 
+  it("in several alternatives is the last of them that says something", async () => {
+    const parts = (...some: readonly string[]) => some.map((part) => `--cut\r\n${part}\r\n`).join("");
+    const [plain, html] = ["Content-Type: text/plain\r\n\r\n", "Content-Type: text/html\r\n\r\n"];
+    const head = "Content-Type: multipart/alternative; boundary=cut";
+    expect((await texts(head, `${parts(`${plain}Poor`, `${plain}Rich`, `${html}<p>Rich`)}--cut--`)).text).toBe("Rich");
+    expect((await texts(head, `${parts(`${plain}All`, plain)}--cut--`)).text?.trim()).toBe("All");
+    const calendar = "Content-Type: text/calendar\r\n\r\nBEGIN:VCALENDAR";
+    expect((await texts(head, `${parts(`${plain}Come`, calendar)}--cut--`)).text).toBe("Come");
+    const mixed = `Content-Type: multipart/mixed; boundary=in\r\n\r\n--in\r\n${plain}One\r\n--in\r\n${plain}Two\r\n--in--`;
+    expect((await texts(head, `${parts(mixed)}--cut--`)).text).toBe("One\nTwo");
+  });
+
   it.each([
     ["Content-Type: multipart/mixed", "What I wrote."],
     ["Content-Type: multipart/mixed; boundary=nowhere", "What I wrote."],

@@ -18,6 +18,7 @@ type Part = {
   contentDecoder: unknown;
   content: ArrayBuffer | null;
   readonly childNodes: readonly Part[];
+  readonly parentNode?: Part;
   readonly contentType: { multipart: string | false; readonly parsed: { value: string; readonly params: Parameters } };
   readonly contentTransferEncoding: { readonly encoding: string };
   getTextContent: () => string;
@@ -27,6 +28,8 @@ type Internals = {
   readonly root: Part;
   readonly readPos: number;
   readonly attachments: Attachment[];
+  readonly isInlineTextNode: (part: Part) => boolean;
+  readonly textMap: Map<Part, { plain?: unknown; html?: unknown }>;
   processLine: (line: Uint8Array, isFinal: boolean) => Promise<void>;
   collectNode: (part: Part, alternative: Part | false, related: boolean) => Promise<void>;
   collectAttachment: (part: Part, ...more: unknown[]) => void;
@@ -59,6 +62,10 @@ export async function parseMime(raw: Uint8Array): Promise<ParsedMime> {
   const collectNode = internals.collectNode.bind(parser);
   internals.collectNode = (part, alternative, related) => {
     if (part === internals.root) seen.lacksParts = giveContents(part, raw, spans);
+    // Of alternatives the last is the best (RFC 2046 section 5.1.4); they would be joined.
+    const isText = part.contentType.multipart === false && internals.isInlineTextNode(part);
+    if (alternative !== false && part.parentNode === alternative && isText && part.content?.byteLength !== 0)
+      delete internals.textMap.get(alternative)?.[part.contentType.parsed.value === "text/html" ? "html" : "plain"];
     return collectNode(part, alternative, related);
   };
   const collectAttachment = internals.collectAttachment.bind(parser);

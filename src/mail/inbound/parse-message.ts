@@ -1,12 +1,12 @@
-import type { Address, Email } from "postal-mime";
-import { looseAddress, type Mailbox } from "../../core/kernel/email-address";
-import { type Instant, instant } from "../../core/kernel/instant";
+import type { Email } from "postal-mime";
 import { classifyMessage } from "../../core/message/classify-message";
 import { expiryOf } from "../../core/message/expiry";
+import { mailDate } from "../../core/message/mail-date";
 import { type Header, headerValue, type MailMessage } from "../../core/message/mail-message";
 import { readMessageIds } from "../../core/message/message-ids";
 import { type DividedText, divideText } from "../../core/message/own-text";
 import { plainLine, turnsDirection } from "../../core/message/plain-line";
+import { fromOf, mailboxesOf } from "./mailboxes";
 import {
   attachmentOf,
   bytesOf,
@@ -25,8 +25,6 @@ const MAX_RAW_SHOWN_CHARACTERS = 100_000;
 const MAX_KEPT_HTML_CHARACTERS = 2_000_000;
 const MAX_TEXT_CHARACTERS = 1_000_000;
 const MAX_ATTACHMENTS = 500;
-const MAX_ADDRESSES = 1_000;
-const MAX_NAME_CHARACTERS = 300;
 const MAX_SUBJECT_CHARACTERS = 2_000;
 
 const LACKS_PARTS = "it says that it has parts, and none of them is found: its text is shown as it came";
@@ -64,9 +62,9 @@ function understood(email: Email, envelopeSender: string | null, warning: string
   const contents = parts.map(bytesOf);
   const html = htmlOf(email);
   const { text, divided } = readableText(repairText(email.text?.slice(0, MAX_TEXT_CHARACTERS) ?? ""), html);
-  const [from = null] = mailboxesOf(email.from === undefined ? [] : [email.from]);
+  const from = fromOf(headerValue(headers, "from"), headerValue(headers, "sender"));
   const to = mailboxesOf(email.to);
-  const date = dateOf(email.date);
+  const date = mailDate(headerValue(headers, "date") ?? "");
   const messageId = readMessageIds(email.messageId ?? "")[0] ?? null;
   const contentType = headerValue(headers, "content-type") ?? "";
   const { classification, failedRecipients, reports } = classifyMessage({
@@ -107,7 +105,7 @@ function understood(email: Email, envelopeSender: string | null, warning: string
       protection: protectionOf(contentType, parts, text),
       hasRemoteContent: html !== null && REMOTE_IMAGE.test(html),
       ...authenticationIn(headers),
-      expiresAt: expiryOf(headers, dateOf),
+      expiresAt: expiryOf(headers),
       warnings: [...(warning === null ? [] : [warning]), ...oddities(email, { from, date, messageId })],
     },
   };
@@ -203,26 +201,6 @@ export function unparsed(raw: Uint8Array): ParsedMail {
       warnings: ["it could not be parsed and is shown raw"],
     },
   };
-}
-
-function mailboxesOf(addresses: readonly Address[] | undefined): Mailbox[] {
-  return (addresses ?? [])
-    .slice(0, MAX_ADDRESSES)
-    .flatMap((address) => address.group ?? [address])
-    .filter((mailbox) => (mailbox.address ?? "") !== "" || mailbox.name !== "")
-    .slice(0, MAX_ADDRESSES)
-    .map((mailbox) => ({
-      name: plainLine(repairText(mailbox.name)).slice(0, MAX_NAME_CHARACTERS),
-      address: looseAddress(mailbox.address ?? ""),
-    }));
-}
-
-// A day of the calendar that no clock can have shown is as good as none.
-const LATEST_DATE = Date.UTC(9999, 0, 1);
-
-function dateOf(text: string | undefined): Instant | null {
-  const milliseconds = text === undefined ? Number.NaN : Date.parse(text);
-  return milliseconds >= 0 && milliseconds < LATEST_DATE ? instant(milliseconds) : null;
 }
 
 function bracketed(field: string): string[] {
