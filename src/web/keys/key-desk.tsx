@@ -1,5 +1,15 @@
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { type CommandId, commandsOfKey, type KeyChoices, keyOf } from "./commands";
+import {
+  createContext,
+  type ReactNode,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
+import { COMMANDS, type CommandId, commandsOfKey, type KeyChoices, keyOf } from "./commands";
+import { heldKeys, TYPING } from "./held-keys";
 
 /** What the commands of a screen do; one that is undefined cannot be done now. */
 export type Handlers = { readonly [Id in CommandId]?: (() => void) | undefined };
@@ -11,12 +21,12 @@ type KeyDesk = {
   readonly register: (handlers: Registered) => () => void;
   /** What can be done now, by command; of several who offer the same, the one that came last. */
   readonly available: () => ReadonlyMap<CommandId, () => void>;
+  /** Keys belong to something that opens until the function that comes back is called. */
+  readonly awaitOpening: () => () => void;
 };
 
 const KeyContext = createContext<KeyDesk | null>(null);
 
-const TYPING =
-  "input:not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable=true], [role=dialog], [role=menu]";
 // Enter and the space bar work what has the focus; only elsewhere they are keys of the screen.
 const WORKED_BY_ENTER = "button, summary, a[href]:not([data-row])";
 
@@ -35,6 +45,7 @@ export function KeyDeskProvider({ chosen, children }: { chosen: KeyChoices; chil
   const [, setCount] = useState(0);
   const keys = useRef(chosen);
   keys.current = chosen;
+  const [held] = useState(heldKeys);
   const desk = useMemo<KeyDesk>(() => {
     const available = () => {
       const offered = registered.current.flatMap(({ current }) => Object.entries(current));
@@ -43,6 +54,7 @@ export function KeyDeskProvider({ chosen, children }: { chosen: KeyChoices; chil
     return {
       chosen,
       available,
+      awaitOpening: held.await,
       register(handlers) {
         registered.current = [...registered.current, handlers];
         setCount((count) => count + 1);
@@ -51,7 +63,7 @@ export function KeyDeskProvider({ chosen, children }: { chosen: KeyChoices; chil
         };
       },
     };
-  }, [chosen]);
+  }, [chosen, held]);
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (!isForScreen(event)) return;
@@ -61,10 +73,22 @@ export function KeyDeskProvider({ chosen, children }: { chosen: KeyChoices; chil
       if (act === undefined) return;
       event.preventDefault();
       act();
+      if (id !== undefined && "opens" in COMMANDS[id]) held.begin();
     };
     document.addEventListener("keydown", press);
     return () => document.removeEventListener("keydown", press);
-  }, [desk]);
+  }, [desk, held]);
+  useEffect(() => {
+    const early = { capture: true };
+    document.addEventListener("keydown", held.press, early);
+    document.addEventListener("focusin", held.focus);
+    document.addEventListener("pointerdown", held.drop, early);
+    return () => {
+      document.removeEventListener("keydown", held.press, early);
+      document.removeEventListener("focusin", held.focus);
+      document.removeEventListener("pointerdown", held.drop, early);
+    };
+  }, [held]);
   return <KeyContext value={desk}>{children}</KeyContext>;
 }
 
@@ -93,4 +117,11 @@ export function useCommands(handlers: Handlers): void {
 export function useKeyOf(): (id: CommandId) => string {
   const { chosen } = useKeyDesk();
   return (id) => keyOf(id, chosen);
+}
+
+/** Stands in the place of what is on its way: keys that are pressed until it is there are for it. */
+export function Opening() {
+  const { awaitOpening } = useKeyDesk();
+  useLayoutEffect(() => awaitOpening(), [awaitOpening]);
+  return null;
 }

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useState } from "react";
-import { useCommands } from "../keys/key-desk";
+import { Opening, useCommands } from "../keys/key-desk";
 
 const KeyList = lazy(() => import("./key-list"));
 const CommandField = lazy(() => import("./command-field"));
@@ -11,7 +11,7 @@ export function CommandLayer() {
   if (open === null) return null;
   const close = () => setOpen(null);
   return (
-    <Suspense fallback={null}>
+    <Suspense fallback={<Opening />}>
       {open === "keys" ? <KeyList onClose={close} /> : <CommandField onClose={close} />}
     </Suspense>
   );

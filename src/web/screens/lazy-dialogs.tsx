@@ -1,4 +1,5 @@
 import { lazy, Suspense } from "react";
+import { Opening } from "../keys/key-desk";
 import { soon } from "../ui/soon";
 import type { DialogKind, DialogProps } from "./dialog-props";
 
@@ -12,7 +13,7 @@ export const useDialogsSoon = dialogs.use;
 /** The dialog that a key or a button opened. */
 export function DecisionDialogs(props: DialogProps & { readonly kind: DialogKind }) {
   return (
-    <Suspense fallback={null}>
+    <Suspense fallback={<Opening />}>
       <Dialogs {...props} />
     </Suspense>
   );

@@ -1,4 +1,5 @@
 import { lazy, type ReactNode, Suspense } from "react";
+import { Opening } from "../keys/key-desk";
 import { AfterSending } from "./after-sending";
 import { DraftSays } from "./draft-says";
 import { Enclosures } from "./enclosures";
@@ -32,7 +33,14 @@ export function LetterBody({ draft, change, problems, problem, records, onAttach
         announced={says.encloses}
         {...{ change, records, onAttaching }}
       >
-        <Suspense fallback={<p className="mt-2.5 h-[180px] text-soft">Getting the paper ready…</p>}>
+        <Suspense
+          fallback={
+            <p className="mt-2.5 h-[180px] text-soft">
+              <Opening />
+              Getting the paper ready…
+            </p>
+          }
+        >
           <Editor html={draft.html} problem={problems.html} onChange={(html) => change({ html })} />
         </Suspense>
       </Enclosures>

@@ -3,6 +3,7 @@ import { Outlet, useFetcher, useLocation } from "react-router";
 import { isNarrowed, type Narrowing, narrowingParams } from "../../core/lists/narrowing";
 import { isInScope, type Scope } from "../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../core/lists/sheet-view";
+import { Opening } from "../keys/key-desk";
 import type { ListStart } from "../server/list-view.server";
 import type { RowView } from "../server/words.server";
 import { BinLine } from "./bin-line";
@@ -185,6 +186,7 @@ export function ListScreen({ list: start, openId }: { list: ListStart; openId: s
         />
       )}
       {drops.question}
+      {answering && openId === null && <Opening />}
     </>
   );
 }

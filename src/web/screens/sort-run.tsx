@@ -14,7 +14,7 @@ import { Link, useNavigate } from "react-router";
 import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../core/lists/run-order";
 import { isInScope, scopeName } from "../../core/lists/scope";
 import { keyCap } from "../keys/commands";
-import { useCommands, useKeyOf } from "../keys/key-desk";
+import { Opening, useCommands, useKeyOf } from "../keys/key-desk";
 import type { ProposalView } from "../server/proposal-view.server";
 import { KeyCap } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
@@ -238,7 +238,7 @@ type RunComposerProps = Pick<ComponentProps<typeof Composer>, "onClose" | "onSen
 };
 
 function RunComposer({ view, ...how }: RunComposerProps) {
-  if (view === null) return null;
+  if (view === null) return <Opening />;
   return (
     <Composer
       key={view.row.id}

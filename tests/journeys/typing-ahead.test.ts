@@ -1,0 +1,85 @@
+import { expect, type Page, test } from "@tests/support/office-in-browser";
+import { Client } from "pg";
+import { COMMAND_IDS, COMMANDS, type CommandId } from "~/web/keys/commands";
+
+const KEY_MS = 10;
+const DELAYS_MS = [0, 50, 1_500];
+// Everything that would do something, were it taken for a command.
+const TEXT = COMMAND_IDS.map((id) => COMMANDS[id].key as string)
+  .filter((key) => /^[a-zA-Z1-4./]$/.test(key))
+  .join("");
+
+const OPENING = COMMAND_IDS.filter((id) => "opens" in COMMANDS[id]);
+// These take keys one by one, and have no text.
+const WITHOUT_TEXT: ReadonlySet<CommandId> = new Set(["give-by-key", "keys"]);
+
+const PLACES: Readonly<Record<string, (page: Page) => Promise<unknown>>> = {
+  async list(page) {
+    await page.goto("/office/to-sort");
+    await page.keyboard.press("j");
+  },
+  async conversation(page) {
+    await page.goto("/office/to-sort");
+    const href = await page.getByRole("main").getByRole("link").first().getAttribute("href");
+    await page.goto(href ?? "");
+  },
+  "sort run": (page) => page.goto("/office/sort-run/to-sort"),
+};
+
+/** What a decision would have changed. */
+async function changes(databaseUrl: string): Promise<string> {
+  const client = new Client({ connectionString: databaseUrl });
+  await client.connect();
+  const { rows } = await client.query("select count(*) as entries, max(id::text) as last from journal");
+  await client.end();
+  return JSON.stringify(rows);
+}
+
+const typed = (page: Page) =>
+  page.evaluate(() => {
+    const field = document.activeElement;
+    return field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement
+      ? field.value
+      : (field?.textContent ?? "");
+  });
+
+/** Parts of the program that are fetched from now on take their time. */
+async function delayed(page: Page, ms: number): Promise<void> {
+  if (ms === 0) return;
+  await page.route("**/assets/*.js", async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, ms));
+    await route.continue();
+  });
+}
+
+for (const [place, goes] of Object.entries(PLACES)) {
+  test.describe(`what is typed on in the ${place}`, () => {
+    for (const ms of DELAYS_MS) {
+      test(`belongs to what opens, which comes after ${ms} ms`, async ({ signIn, running }) => {
+        const page = await signIn("Ines Varga");
+        for (const id of OPENING.filter((one) => !WITHOUT_TEXT.has(one))) {
+          await test.step(COMMANDS[id].name, async () => {
+            await goes(page);
+            const before = [page.url(), await changes(running.databaseUrl)];
+            await delayed(page, ms);
+            await page.keyboard.type(COMMANDS[id].key + TEXT, { delay: KEY_MS });
+            await expect.poll(() => typed(page), { message: id }).toBe(TEXT);
+            // Answering in a list opens the conversation.
+            const after = [id === "answer" ? before[0] : page.url(), await changes(running.databaseUrl)];
+            expect(after, id).toEqual(before);
+            await page.unrouteAll({ behavior: "ignoreErrors" });
+          });
+        }
+      });
+    }
+  });
+}
+
+test("a category is given by its key, pressed before the keys are shown", async ({ signIn }) => {
+  const page = await signIn("Ines Varga");
+  await PLACES.list?.(page);
+  await delayed(page, 1_500);
+  await page.keyboard.type("gq", { delay: KEY_MS });
+  await expect(page.getByRole("region", { name: /^Notices/ }).getByText(/Quotes/)).toBeVisible();
+  await expect(page).toHaveURL(/\/office\/to-sort$/);
+});
