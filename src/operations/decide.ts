@@ -31,34 +31,60 @@ import type { Refusal } from "./refusal";
 import { loadsOfThere, plannerOf } from "./take-turns";
 
 /** Carries a member's decision out on conversations of a tray, as one batch that can be undone. */
-export async function decide(
+export function decide(
   deps: Deps,
   grant: TrayGrant,
   target: Target,
-  given: Decision,
+  decision: Decision,
 ): Promise<Result<Done, Refusal>> {
-  let decision = await withMentions(deps, given);
-  let plan: Awaited<ReturnType<typeof plannerOf>> = (facts) => planDecision(decision, facts);
+  return decideTogether(deps, grant, target, [decision]);
+}
+
+/** Carries several decisions out as one: all of them or none, in one batch. What one does is nothing that another asks for. */
+export async function decideTogether(
+  deps: Deps,
+  grant: TrayGrant,
+  target: Target,
+  given: readonly Decision[],
+): Promise<Result<Done, Refusal>> {
+  const decisions = await Promise.all(given.map((one) => withMentions(deps, one)));
+  const plans: Planner[] = [];
   return changeConversations(
     deps,
     grant,
     target,
-    (facts) => plan(facts),
+    (facts) => plans.flatMap((plan) => plan(facts)),
     async (trx) => {
-      const within = { ...deps, db: trx };
-      if (decision.kind === "categorise") await keepCategories(trx);
-      if (decision.kind === "file") await keepRecord(trx, decision.recordId);
-      const refusal = await decisionRefusal(within, grant, decision);
-      if (refusal !== null) return refusal;
-      const complete = await withFields(within, grant, decision);
-      if (!complete.ok) return complete.error;
-      decision = complete.value;
-      const planner = await plannerOf(within, grant, decision);
-      const aliases = decision.kind === "expect" ? await aliasesIn(trx, grant.tray.id, target.ids) : [];
-      plan = (facts) => withAliases(planner(facts), aliases);
+      for (const decision of decisions) {
+        const planned = await plannedWithin(trx, deps, grant, target, decision);
+        if (!planned.ok) return planned.error;
+        plans.push(planned.value);
+      }
       return null;
     },
   );
+}
+
+type Planner = Awaited<ReturnType<typeof plannerOf>>;
+
+// What one decision comes to, once what it needs is held and nothing speaks against it.
+async function plannedWithin(
+  trx: Transaction,
+  deps: Deps,
+  grant: TrayGrant,
+  target: Target,
+  decision: Decision,
+): Promise<Result<Planner, Refusal>> {
+  const within = { ...deps, db: trx };
+  if (decision.kind === "categorise") await keepCategories(trx);
+  if (decision.kind === "file") await keepRecord(trx, decision.recordId);
+  const refusal = await decisionRefusal(within, grant, decision);
+  if (refusal !== null) return err(refusal);
+  const complete = await withFields(within, grant, decision);
+  if (!complete.ok) return complete;
+  const planner = await plannerOf(within, grant, complete.value);
+  const aliases = decision.kind === "expect" ? await aliasesIn(trx, grant.tray.id, target.ids) : [];
+  return ok((facts) => withAliases(planner(facts), aliases));
 }
 
 /** What filing a conversation comes to within a transaction that somebody else ends; refused as deciding it would be. */

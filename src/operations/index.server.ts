@@ -67,7 +67,7 @@ export * from "./common-passwords";
 export * from "./contacts";
 export * from "./could-take";
 export * from "./dates";
-export { decide, editNote } from "./decide";
+export { decide, decideTogether, editNote } from "./decide";
 export type { Deps } from "./deps";
 export { type DisposalPreview, disposeByItself, disposeOf, previewDisposal } from "./disposal";
 export * from "./doctor";

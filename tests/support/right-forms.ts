@@ -21,6 +21,7 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
     "follow-up-done": { followUp: "{any}" },
     note: { text: "a word @Ines" },
     settle: { version: "1", said: "Settled" },
+    accept: { decisions: '[{"kind":"categorise","category":"{category}","give":"true"},{"kind":"settle"}]' },
     bin: { scope: "to-sort", query: "owner=none", lane: "" },
   }).map(([kind, fields]) => ["/office/decide", { kind, conversation: "{conversation}", ...fields }] as const),
   [

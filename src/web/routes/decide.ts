@@ -3,7 +3,7 @@ import type { TrayGrant } from "../../operations/index.server";
 import {
   DECIDED_AT_ONCE,
   type Deps,
-  decide,
+  decideTogether,
   everythingInList,
   MAX_IN_RUN,
   type Member,
@@ -30,11 +30,11 @@ export async function action({ request, context }: Route.ActionArgs) {
   }
   const posted = readDecision(form, deps.newId);
   if (!posted.ok) return data<DecisionOutcome>({ ok: false, problem: posted.error, stale: false }, { status: 400 });
-  const { target, decision, list } = posted.value;
+  const { target, decisions, list } = posted.value;
   if (list !== null || target.ids.length > DECIDED_AT_ONCE) {
     return decideAll(deps, grant, context.get(memberContext), posted.value);
   }
-  const done = await decide(deps, grant, target, decision);
+  const done = await decideTogether(deps, grant, target, decisions);
   if (!done.ok) return refused(done.error);
   return data<DecisionOutcome>({ ok: true, batchId: done.value.batchId, count: done.value.count, runId: null });
 }
@@ -54,8 +54,10 @@ async function decideAll(
   deps: Deps,
   grant: TrayGrant,
   member: Member,
-  { list, target, decision, said }: PostedDecision,
+  { list, target, decisions, said }: PostedDecision,
 ) {
+  const [decision] = decisions;
+  if (decision === undefined || decisions.length > 1) throw data("That is decided one by one.", { status: 400 });
   const request = list === null ? null : await listRequest(deps, grant, list.scope, new URLSearchParams(list.query));
   if (list !== null && request === null) throw data("There is no such list.", { status: 404 });
   const ids =

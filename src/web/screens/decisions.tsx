@@ -27,7 +27,13 @@ import { ChangeHub, ChangeHubContext } from "./live-hub";
 import { newCommand, onceAt } from "./use-command";
 
 /** A decision as it is posted: its kind, and the fields that go with it. */
-export type PostedDecision =
+export type PostedDecision = SingleDecision | Accepted;
+
+/** What is proposed and accepted together: one decision, with one way back. */
+export type Accepted = { readonly kind: "accept"; readonly decisions: readonly SingleDecision[] };
+
+/** One thing that is decided. */
+export type SingleDecision =
   | { readonly kind: "assign"; readonly owner: string; readonly note?: string; readonly evenIfAway?: true }
   | { readonly kind: "assign-in-turn"; readonly group: string; readonly note?: string }
   | { readonly kind: "follow"; readonly member: string; readonly follows: boolean }
@@ -173,6 +179,9 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
     // The router loads nothing anew after a refusal of its own accord.
     if (!outcome.ok && outcome.stale) void revalidate();
   };
+  // One after the other, and after what was decided before it: each takes back what was the last by then.
+  const [firstUndo = null] = undos;
+  const nextUndo = firstUndo === null || pending.some(({ key }) => key < firstUndo.key) ? null : firstUndo;
   const undone = (key: number, outcome: UndoOutcome) => {
     setUndos((others) => others.filter((other) => other.key !== key));
     if (outcome.ok) notice(outcome.message);
@@ -198,24 +207,24 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
           onDone={(outcome) => decided(one, outcome)}
         />
       ))}
-      {undos.map(({ key, command, form }) => (
+      {nextUndo !== null && (
         <Courier<UndoOutcome>
-          key={key}
-          action={onceAt(`/${tray}/undo`, command)}
-          form={form}
-          onAnswer={(outcome) => undone(key, outcome)}
+          key={nextUndo.key}
+          action={onceAt(`/${tray}/undo`, nextUndo.command)}
+          form={nextUndo.form}
+          onAnswer={(outcome) => undone(nextUndo.key, outcome)}
         />
-      ))}
+      )}
       {asking !== null && (
         <Suspense fallback={null}>
           <FilingSheet
             key={asking.done.key}
             asked={asking.asked}
             count={countOf(asking.done.target)}
-            changes={asking.decision.kind === "particulars"}
+            changes={asking.changes}
             onFile={(fields) => {
               setAsking(null);
-              decide({ ...asking.decision, fields: JSON.stringify(fields) }, asking.done.target, asking.done.said);
+              decide(asking.withFields(JSON.stringify(fields)), asking.done.target, asking.done.said);
             }}
             onClose={() => setAsking(null)}
           />
@@ -241,14 +250,23 @@ export function usePending(): readonly Pending[] {
 /** What a record asks for before something that was decided is filed on it. */
 type Asking = {
   readonly done: Pending;
-  readonly decision: Extract<PostedDecision, { kind: "file" | "particulars" }>;
+  /** The decision with the particulars in their place. */
+  readonly withFields: (fields: string) => PostedDecision;
+  readonly changes: boolean;
   readonly asked: AskedFields;
 };
 
 function askedBy(done: Pending, outcome: Exclude<DecisionOutcome, { ok: "unreachable" }>): Asking | null {
   const { decision } = done;
   if (outcome.ok || outcome.asked === undefined) return null;
-  return decision.kind === "file" || decision.kind === "particulars" ? { done, decision, asked: outcome.asked } : null;
+  const { asked } = outcome;
+  const filled = (one: SingleDecision, fields: string): SingleDecision =>
+    one.kind === "file" || one.kind === "particulars" ? { ...one, fields } : one;
+  const withFields = (fields: string): PostedDecision =>
+    decision.kind === "accept"
+      ? { ...decision, decisions: decision.decisions.map((one) => filled(one, fields)) }
+      : filled(decision, fields);
+  return { done, withFields, changes: decision.kind === "particulars", asked };
 }
 
 /** An undoing, or its opposite, on its way. */
@@ -310,16 +328,22 @@ function Courier<Outcome>({ action, form, onAnswer, onDone }: CourierProps<Outco
   return null;
 }
 
+const postedFields = (decision: SingleDecision) =>
+  Object.fromEntries(Object.entries(decision).map(([name, value]) => [name, String(value)]));
+
 function decisionForm({ decision, rows, target: { everything }, said }: Pending): FormFields {
-  const fields = Object.entries(decision).map(([name, value]) => [name, String(value)] as const);
+  const posted =
+    decision.kind === "accept"
+      ? { kind: decision.kind, decisions: JSON.stringify(decision.decisions.map(postedFields)) }
+      : postedFields(decision);
   const [only] = rows;
   if (everything !== null) {
     const { scope, query, lane } = everything;
-    return { ...Object.fromEntries(fields), scope, query, said, ...(lane === null ? {} : { lane }) };
+    return { ...posted, scope, query, said, ...(lane === null ? {} : { lane }) };
   }
   return {
     said,
-    ...Object.fromEntries(fields),
+    ...posted,
     conversation: rows.map((row) => row.id),
     // Of several, each has a version of its own; only what one person saw of one conversation is compared.
     ...(rows.length === 1 && only !== undefined && only.version > 0 ? { version: String(only.version) } : {}),
@@ -331,6 +355,8 @@ export function postedLeadsTo(decision: PostedDecision, from: StandingKind): Sta
   switch (decision.kind) {
     case "unread":
       return null;
+    case "accept":
+      return decision.decisions.reduce<StandingKind | null>((to, one) => postedLeadsTo(one, to ?? from) ?? to, null);
     case "assign":
       return leadsTo({ kind: "assign", ownerId: decision.owner || null }, from);
     case "file":
@@ -359,6 +385,8 @@ const withCode = (row: RowView, code: string) => ({ ...row, recordCodes: [...new
 
 function withDecision(row: RowView, decision: PostedDecision): RowView {
   switch (decision.kind) {
+    case "accept":
+      return decision.decisions.reduce<RowView>(withDecision, row);
     case "assign":
       return { ...row, ownerId: decision.owner === "" ? null : trustedId<MemberId>(decision.owner) };
     case "categorise": {

@@ -18,6 +18,8 @@ export function saidOf(decision: PostedDecision, names: Names, target: DecisionT
 function what(decision: PostedDecision, { members, categories, groups = [] }: Names): string {
   const nameOf = (list: Names["members"], id: string) => list.find((one) => one.id === id)?.name ?? "";
   switch (decision.kind) {
+    case "accept":
+      return decision.decisions.map((one) => what(one, { members, categories, groups })).join(", ");
     case "assign":
       return decision.owner === "" ? "No owner" : `Assigned to ${nameOf(members, decision.owner)}`;
     case "assign-in-turn":

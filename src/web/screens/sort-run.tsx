@@ -24,6 +24,7 @@ import {
   type DecisionTarget,
   type PostedDecision,
   postedLeadsTo,
+  type SingleDecision,
   useDecisions,
   usePending,
   withPending,
@@ -75,12 +76,12 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
   };
   const proposals = row === null ? [] : (run.view?.proposals ?? []).filter((one) => isStillProposed(one, row));
   const acceptAll = () => {
-    if (target === null) return;
-    // What leads away goes last: the others are about the same conversation while it is still here.
-    const inOrder = proposals.toSorted((a, b) => leadsAway(a.decision) - leadsAway(b.decision));
-    for (const { decision } of inOrder) act(decision);
+    // What puts it away goes last: the others are about it while it is still here.
+    const putsAway = (one: SingleDecision) => Number(postedLeadsTo(one, "to-sort") === "settled");
+    const decisions = proposals.map(({ decision }) => decision).toSorted((a, b) => putsAway(a) - putsAway(b));
+    const [only] = decisions;
+    if (only !== undefined) act(decisions.length === 1 ? only : { kind: "accept", decisions });
   };
-  const leadsAway = (decision: PostedDecision) => Number(postedLeadsTo(decision, row?.standing ?? "to-sort") !== null);
   const ask = (kind: DialogKind) => target !== null && tray.mayDecide && setDialog(kind);
   const when = (work: () => void) => (target !== null && tray.mayDecide && !answering ? work : undefined);
   const accept = (at: number) => acceptance(proposals[at], (decision) => when(() => act(decision)));

@@ -19,6 +19,7 @@ import { FILING_MEANS, type FilingMeans, type MessagePart } from "../../core/rec
 import type { Target } from "../../operations/index.server";
 import { ID, SEEN_VERSION } from "./fields.server";
 import { FILED_FIELDS, readFields } from "./filed-fields.server";
+import { readJson } from "./read-json.server";
 
 // As many as can have been chosen one by one or by ranges; everything of a list is named by the list.
 const MAX_CONVERSATIONS = 20_000;
@@ -236,7 +237,8 @@ const COMMON: Joi.PartialSchemaMap = {
 export type PostedList = { readonly scope: string; readonly query: string; readonly lane: string | null };
 
 export type PostedDecision = {
-  readonly decision: Decision;
+  /** One, or some that are accepted together. */
+  readonly decisions: readonly Decision[];
   readonly target: Target;
   /** Null when it is about the conversations of the target. */
   readonly list: PostedList | null;
@@ -254,18 +256,48 @@ export function postedConversations(form: FormData): ConversationId[] {
 
 /** What was posted, as a decision about conversations; a refusal is a sentence for the person who posted it. */
 export function readDecision(form: FormData, newId: () => string): Result<PostedDecision, string> {
-  const kind = String(form.get("kind"));
-  if (!isDecisionKind(kind)) return err("That is nothing one can decide.");
   const posted = { ...Object.fromEntries(form), conversation: form.getAll("conversation") };
-  const { fields, decision: make } = FORMS[kind];
-  const { value, error } = Joi.object({ ...COMMON, ...fields }).validate(posted, { stripUnknown: true });
+  const { value, error } = Joi.object(COMMON).validate(posted, { stripUnknown: true });
   if (error !== undefined) return err(error.message);
-  const decision = make(value, newId);
-  if (decision === null) return err("That is no decision: choose a date, or until somebody writes.");
+  const read = String(form.get("kind")) === "accept" ? acceptedIn(form, newId) : decisionIn(posted, newId);
+  if (!read.ok) return read;
   const ids = postedConversations(form);
   const list = value.scope === undefined ? null : { scope: value.scope, query: value.query, lane: value.lane ?? null };
   if (list === null && ids.length === 0) return err("Nothing is chosen; choose what it is about.");
-  return ok({ target: { ids, seenVersion: value.version ?? null }, decision, list, said: value.said });
+  if (list !== null && read.value.length > 1) return err("Several decisions at once are about one conversation.");
+  return ok({ target: { ids, seenVersion: value.version ?? null }, decisions: read.value, list, said: value.said });
+}
+
+function decisionIn(
+  posted: Readonly<Record<string, unknown>>,
+  newId: () => string,
+): Result<readonly Decision[], string> {
+  const kind = String(posted.kind);
+  if (!isDecisionKind(kind)) return err("That is nothing one can decide.");
+  const { fields, decision: make } = FORMS[kind];
+  const { value, error } = Joi.object(fields).validate(posted, { stripUnknown: true });
+  if (error !== undefined) return err(error.message);
+  const decision = make(value, newId);
+  return decision === null ? err("That is no decision: choose a date, or until somebody writes.") : ok([decision]);
+}
+
+const ACCEPTED = Joi.array<Readonly<Record<string, string>>[]>()
+  .items(Joi.object().pattern(Joi.string(), Joi.string().allow("")))
+  .min(1)
+  .max(10)
+  .required();
+
+// What is proposed and accepted at once: each as it would be posted alone.
+function acceptedIn(form: FormData, newId: () => string): Result<readonly Decision[], string> {
+  const { value, error } = ACCEPTED.validate(readJson(String(form.get("decisions") ?? "")));
+  if (error !== undefined) return err("That is nothing one can decide.");
+  const decisions: Decision[] = [];
+  for (const posted of value) {
+    const one = decisionIn(posted, newId);
+    if (!one.ok) return one;
+    decisions.push(...one.value);
+  }
+  return ok(decisions);
 }
 
 function isDecisionKind(text: string): text is Decided {

@@ -12,8 +12,13 @@ const form = (fields: Record<string, string | string[]>) => {
   for (const [name, value] of Object.entries(fields)) for (const one of [value].flat()) data.append(name, one);
   return data;
 };
-const decision = (fields: Record<string, string | string[]>) =>
+const read = (fields: Record<string, string | string[]>) =>
   readDecision(form({ conversation: ID, ...fields }), () => ID);
+// As one decision, which all but those that are accepted together are.
+const decision = (fields: Record<string, string | string[]>) => {
+  const posted = read(fields);
+  return posted.ok ? { ok: true as const, value: { ...posted.value, decision: posted.value.decisions[0] } } : posted;
+};
 
 describe("a posted decision", () => {
   it.each<[Record<string, string>, object]>([
@@ -50,6 +55,33 @@ describe("a posted decision", () => {
     ],
     [{ kind: "note", text: " ask Col " }, { decision: { kind: "note", text: "ask Col" } }],
   ])("%j is read", (fields, value) => expect(decision(fields)).toMatchObject({ ok: true, value }));
+
+  it("of several that are accepted together is each of them, in their order", () => {
+    const decisions = [{ kind: "categorise", category: ID, give: "true" }, { kind: "settle" }];
+    expect(read({ kind: "accept", decisions: JSON.stringify(decisions), version: "4" })).toMatchObject({
+      ok: true,
+      value: {
+        target: { ids: [ID], seenVersion: 4 },
+        decisions: [{ kind: "categorise", categoryId: ID, give: true }, { kind: "settle" }],
+      },
+    });
+  });
+
+  it.each([
+    "",
+    "[]",
+    "{}",
+    "[1]",
+    '[{"kind":"accept"}]',
+    '[{"kind":"explode"}]',
+    '[{"kind":"assign"}]',
+    JSON.stringify(Array.from({ length: 11 }, () => ({ kind: "settle" }))),
+  ])("of several is refused as %.30s", (decisions) => expect(read({ kind: "accept", decisions }).ok).toBe(false));
+
+  it("of several is about conversations, not about a list", () => {
+    const decisions = JSON.stringify([{ kind: "settle" }, { kind: "keep" }]);
+    expect(read({ kind: "accept", decisions, scope: "to-sort" }).ok).toBe(false);
+  });
 
   it.each<[Record<string, string | string[]>, string]>([
     [{ kind: "explode" }, "nothing one can decide"],

@@ -1,12 +1,12 @@
 import type { Because, Proposal } from "../../core/filing/propose";
 import { assertNever } from "../../core/kernel/assert-never";
 import type { ProposedFor, TrayNames } from "../../operations/index.server";
-import type { PostedDecision } from "../screens/decisions";
+import type { SingleDecision } from "../screens/decisions";
 
 /** A proposal as the docket shows it: what is decided by its key, and the reason. */
 export type ProposalView = {
   readonly key: string;
-  readonly decision: PostedDecision;
+  readonly decision: SingleDecision;
   readonly title: string;
   readonly reason: string;
   readonly confidence: number;

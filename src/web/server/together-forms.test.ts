@@ -17,7 +17,7 @@ const form = (fields: Record<string, string | string[]>) => {
 describe("a posted decision about whose it is", () => {
   const decision = (fields: Record<string, string>) => {
     const read = readDecision(form({ conversation: ID, ...fields }), () => ID);
-    return read.ok ? read.value.decision : read.error;
+    return read.ok ? read.value.decisions[0] : read.error;
   };
   it.each<[Record<string, string>, object | string]>([
     [
