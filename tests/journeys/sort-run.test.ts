@@ -1,0 +1,55 @@
+import { expect, noticesOf, type Page, test } from "@tests/support/office-in-browser";
+import { Client } from "pg";
+
+const subjectOf = (page: Page) => page.getByRole("main").getByRole("heading", { level: 2 }).first();
+const acceptAll = (page: Page) => page.getByRole("button", { name: /Accept .* and go on/ });
+const counter = (page: Page) => page.getByRole("status").filter({ hasText: / left of / });
+const countOf = async (page: Page) => /^\d+ left of \d+/.exec((await counter(page).textContent()) ?? "")?.[0] ?? "";
+
+/** Skips on to a conversation for which several things are proposed, and gives its subject. */
+async function toSeveralProposals(page: Page): Promise<string> {
+  for (;;) {
+    await expect(page.getByText("Fetching the conversation…")).toBeHidden();
+    const subject = (await subjectOf(page).textContent()) ?? "";
+    if (await acceptAll(page).isVisible()) return subject;
+    await page.keyboard.press("j");
+    await expect(subjectOf(page)).not.toHaveText(subject);
+  }
+}
+
+test("accepting all is one decision with one way back, and a refusal is said where it belongs", async ({
+  running,
+  signIn,
+}) => {
+  const petra = await signIn("Petra Rask");
+  await petra.goto("/office/sort-run/to-sort");
+  const subject = await toSeveralProposals(petra);
+  const before = await countOf(petra);
+
+  await test.step("one notice, one undo, and what was undone is there again", async () => {
+    await petra.keyboard.press("Enter");
+    await expect(subjectOf(petra)).not.toHaveText(subject);
+    await expect(noticesOf(petra).getByRole("button", { name: "Undo" })).toHaveCount(1);
+    await petra.keyboard.press("z");
+    await expect(subjectOf(petra)).toHaveText(subject);
+    await expect(counter(petra)).toContainText(before);
+  });
+
+  await test.step("nothing of it is done where one of it cannot be, and the next decision goes on", async () => {
+    const client = new Client({ connectionString: running.databaseUrl });
+    await client.connect();
+    await client.query("update category set retired_at = now()");
+    await client.query("update record set closed_at = now()");
+    const decided = async () => (await client.query("select count(*)::int as count from journal")).rows[0].count;
+    const entries = await decided();
+    await expect(acceptAll(petra)).toBeVisible();
+    await petra.keyboard.press("Enter");
+    await expect(noticesOf(petra).getByText(/is closed|retired|no more/)).toBeVisible();
+    await expect(subjectOf(petra)).toHaveText(subject);
+    expect(await decided()).toBe(entries);
+    await client.end();
+    await petra.keyboard.press("s");
+    await expect(subjectOf(petra)).not.toHaveText(subject);
+    await expect(counter(petra)).not.toContainText(before);
+  });
+});
