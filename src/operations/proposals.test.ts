@@ -11,12 +11,17 @@ import {
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Decision } from "../core/docket/plan-decision";
 import { type CategoryId, type ConversationId, type RecordId, trustedId } from "../core/kernel/ids";
+import { DAY, later } from "../core/kernel/instant";
 import {
+  bringBackCategory,
+  comeBack,
   decide,
   endCategory,
   examine,
+  planTimeOff,
   readyForRun,
   receiveMessage,
+  retireCategory,
   setUpCategories,
   setUpRecords,
   setUpTray,
@@ -144,6 +149,26 @@ describe("what is proposed for a conversation", () => {
     // Settled without one, it was not to be proposed.
     await does(await arrive("Reeds", "C <c1@sorrel.example>", "The reeds are out of tune."), { kind: "settle" });
     expect(await record()).toEqual({ said: before.said + 3, was_right: before.was_right + 1 });
+  });
+
+  it("is what can be accepted: whoever covers for an owner who is away, no category that was retired", async () => {
+    const from = "Ada <ada@windchest.example>";
+    for (let at = 0; at < 5; at += 1)
+      await does(await arrive("Windchest", from), give(quotes), { kind: "assign", ownerId: office.tobias.id });
+    const next = await arrive("Windchest", from);
+    const owner = async () => (await proposed(next)).find(({ kind }) => kind === "assign");
+    expect(await owner()).toMatchObject({ ownerId: office.tobias.id });
+    const now = tray.deps.now();
+    const cover = { trayId: lead.tray.id, recordId: null, memberId: office.ines.id };
+    const off = { memberId: office.tobias.id, from: later(now, -DAY), until: later(now, DAY), covers: [cover] };
+    const away = value(await planTimeOff(tray.deps, lead, off));
+    expect(await owner()).toMatchObject({ ownerId: office.ines.id, coversFor: office.tobias.id });
+    value(await comeBack(tray.deps, lead, office.tobias.id, away));
+    expect(await owner()).not.toHaveProperty("coversFor");
+    expect(await kinds(next)).toEqual(["assign", "categorise"]);
+    value(await retireCategory(tray.deps, lead, quotes));
+    expect(await kinds(next)).toEqual(["assign"]);
+    value(await bringBackCategory(tray.deps, lead, quotes));
   });
 
   it("is each tray's own", async () => {

@@ -1,16 +1,21 @@
+import { inCharge } from "../core/cover/covering";
+import { acceptable } from "../core/filing/acceptable";
 import { type Proposal, propose } from "../core/filing/propose";
-import type { ConversationId, RecordId } from "../core/kernel/ids";
+import type { CategoryId, ConversationId, MemberId, RecordId } from "../core/kernel/ids";
 import type { Narrowing } from "../core/lists/narrowing";
 import { inRunOrder, type RunOrder } from "../core/lists/run-order";
 import { OPEN_STANDINGS, type Scope } from "../core/lists/scope";
 import {
+  categoriesOf,
   evidenceFor,
   type FilingRecord,
   type ListedRow,
   type Member,
+  membersWithRoles,
   recordsByIds,
   type SheetRow,
   type TrayGrant,
+  timesOffNow,
 } from "../storage/index";
 import type { Deps } from "./deps";
 import { moreOfList } from "./list-conversations";
@@ -50,15 +55,29 @@ export async function readyForRun(deps: Deps, grant: TrayGrant, id: Conversation
 // What a tray has put away has been decided about.
 const OPEN: ReadonlySet<string> = new Set(OPEN_STANDINGS);
 
-/** What could be decided about an open conversation of a tray, with the reasons. */
+/** What could be decided about an open conversation of a tray, with the reasons; nothing that would be refused. */
 export async function proposalsFor(deps: Deps, grant: TrayGrant, row: SheetRow): Promise<ProposedFor> {
   const known = OPEN.has(row.standing) ? await evidenceFor(deps.db, grant, row.id) : null;
   const proposals = known === null ? [] : propose(known.features, known.evidence, row);
+  if (proposals.length === 0) return { proposals, records: [] };
   const recordIds = proposals.flatMap((one) => (one.kind === "file" ? [one.recordId] : []));
-  const records = await recordsByIds(deps.db, grant, recordIds);
-  // What was learned from everybody's filing must not tell her of a record that she may not know of.
-  const isHers = (id: RecordId) => records.some((record) => record.id === id);
-  return { proposals: proposals.filter((one) => one.kind !== "file" || isHers(one.recordId)), records };
+  const now = deps.now();
+  const [records, members, categories, timesOff] = await Promise.all([
+    recordsByIds(deps.db, grant, recordIds),
+    membersWithRoles(deps.db, grant.tray.id),
+    categoriesOf(deps.db, grant.tray.id),
+    timesOffNow(deps.db, now),
+  ]);
+  const where = { trayId: grant.tray.id, recordIds: row.recordIds };
+  const deciding = {
+    ownerId: row.ownerId,
+    mayOwn: (id: MemberId) => members.some((one) => one.id === id && one.role !== "reader"),
+    inCharge: (id: MemberId) => inCharge(id, where, now, timesOff),
+    // What was learned from everybody's filing must not tell of a record that whoever asks may not know of.
+    takes: (id: RecordId) => records.some((record) => record.id === id && !record.closed),
+    isGiven: (id: CategoryId) => categories.some((one) => one.id === id && !one.retired),
+  };
+  return { proposals: acceptable(proposals, deciding), records };
 }
 
 /** Counts a conversation as read: it has come up in a run. */

@@ -21,7 +21,8 @@ export type Because = { readonly was: number; readonly of: number } & (
 export type Proposal = (
   | { readonly kind: "file"; readonly recordId: RecordId }
   | { readonly kind: "categorise"; readonly categoryId: CategoryId }
-  | { readonly kind: "assign"; readonly ownerId: MemberId }
+  /** `coversFor` is whom it is meant for, where that is somebody who is away. */
+  | { readonly kind: "assign"; readonly ownerId: MemberId; readonly coversFor?: MemberId }
   | { readonly kind: "settle" }
 ) & {
   /** From 0 to 1: the share of such proposals that are right. */

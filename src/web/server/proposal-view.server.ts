@@ -73,11 +73,12 @@ function proposalView(
     case "assign": {
       const member = members.find(({ id }) => id === proposal.ownerId);
       if (member === undefined) return null;
+      const absent = members.find(({ id }) => id === proposal.coversFor);
       return {
         key: "owner",
         decision: { kind: "assign", owner: member.id },
         title: `Assign to ${member.name}`,
-        reason,
+        reason: absent === undefined ? reason : `covers for ${absent.name}: ${reason}`,
         confidence,
       };
     }
