@@ -110,6 +110,7 @@ export async function storedLetter(
   return {
     id,
     trayId: grant.tray.id,
+    ownAddresses: grant.tray.addresses,
     direction: "out",
     classification: { kind: "person", reason: "written here" },
     messageId: message.messageId,

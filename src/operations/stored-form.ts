@@ -48,6 +48,7 @@ export function storedForm(
     threadIds: links,
     id,
     trayId: tray.id,
+    ownAddresses: tray.addresses,
     direction: isOurs ? "out" : "in",
     classification: message.classification,
     messageId: message.messageId,

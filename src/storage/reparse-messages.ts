@@ -1,7 +1,8 @@
+import type { EmailAddress } from "../core/kernel/email-address";
 import { type ConversationId, type MessageId, trustedId } from "../core/kernel/ids";
 import type { MailMessage } from "../core/message/mail-message";
 import { waysToLeave } from "../core/message/ways-to-leave";
-import { searchVector } from "../core/search/search-vector";
+import { searchedPeople, searchVector } from "../core/search/search-vector";
 import { type BlobRow, wholeBlob } from "./blobs";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
@@ -93,7 +94,7 @@ export async function rewriteParse(trx: Transaction, id: MessageId, message: Mai
   const people = [...(message.from === null ? [] : [message.from]), ...message.to, ...message.cc];
   const vector = searchVector({
     subject: message.subject,
-    people: people.map(({ name, address }) => `${name} ${address}`).join("\n"),
+    people: searchedPeople(people, await addressesOf(trx, id)),
     ownText: message.ownText,
     restText: message.restText,
   });
@@ -101,4 +102,11 @@ export async function rewriteParse(trx: Transaction, id: MessageId, message: Mai
     vector,
     id,
   });
+}
+
+async function addressesOf(trx: Transaction, id: MessageId): Promise<EmailAddress[]> {
+  const rows = await knexOf(trx)("tray_address")
+    .select("address")
+    .whereIn("tray_id", knexOf(trx)("message").select("tray_id").where({ id }));
+  return rows.map(({ address }) => address);
 }

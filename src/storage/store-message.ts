@@ -5,7 +5,7 @@ import type { Instant } from "../core/kernel/instant";
 import type { Attachment, Classification, FailedRecipient, Protection } from "../core/message/mail-message";
 import type { SenderTrust } from "../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
-import { searchVector } from "../core/search/search-vector";
+import { searchedPeople, searchVector } from "../core/search/search-vector";
 import { type CutBlob, cutForStoring, storeRuns } from "./blobs";
 import { inTransaction } from "./database";
 import type { Database, Pool, Transaction } from "./handle";
@@ -29,6 +29,8 @@ export type ArrivalRoute = { readonly address: EmailAddress; readonly sender: st
 export type NewMessage = {
   readonly id: MessageId;
   readonly trayId: TrayId;
+  /** The addresses of its tray. */
+  readonly ownAddresses: readonly EmailAddress[];
   readonly direction: "in" | "out";
   readonly classification: Classification;
   readonly messageId: string | null;
@@ -245,9 +247,11 @@ function conversationParameters(place: MessagePlace) {
 
 function searchVectorOf(message: NewMessage): string {
   const people = [message.from, ...message.recipients.to, ...message.recipients.cc];
+  // What one of us wrote is found by who it was.
+  const writer = message.direction === "out" ? `${message.from.name}\n` : "";
   return searchVector({
     subject: message.subject,
-    people: people.map(({ name, address }) => `${name} ${address}`).join("\n"),
+    people: `${writer}${searchedPeople(people, message.ownAddresses)}`,
     ownText: message.ownText,
     restText: message.restText,
   });

@@ -1,5 +1,6 @@
 import { expect, it } from "vitest";
-import { searchVector } from "./search-vector";
+import type { EmailAddress } from "../kernel/email-address";
+import { searchedPeople, searchVector } from "./search-vector";
 
 const none = { subject: "", people: "", ownText: "", restText: "" };
 
@@ -27,4 +28,16 @@ it("stays within what PostgreSQL can hold", () => {
 
 it("holds nothing that is syntax", () => {
   expect(searchVector({ ...none, ownText: "it's 'quoted' \\ :1A" })).toBe("'it':21 's':22 'quoted':23 '1a':24");
+});
+
+it("of the people has those outside: what a tray is called stands in all of its mail", () => {
+  const box = (name: string, address: string) => ({ name, address: address as EmailAddress });
+  const people = [
+    box("Perpetua Vane", "vane@vanehouse.example"),
+    box("Ottermoor Organ Works", "office@ottermoor.example"),
+    box("", "choir@oldwyke.example"),
+  ];
+  expect(searchedPeople(people, [box("", "office@ottermoor.example").address])).toBe(
+    "Perpetua Vane vane@vanehouse.example\n choir@oldwyke.example",
+  );
 });

@@ -1,3 +1,4 @@
+import type { EmailAddress, Mailbox } from "../kernel/email-address";
 import { searchWords } from "./query";
 
 /** The texts of a message that are searched. */
@@ -8,6 +9,15 @@ export type SearchedTexts = {
   /** Quoted history and the like: found by its words, not by phrases, as it is in full in the message it comes from. */
   readonly restText: string;
 };
+
+/**
+ * The people of a message as they are searched: those outside. The tray's own addresses, and what others call it, stand in
+ * all of its mail, and tell nothing of any.
+ */
+export function searchedPeople(people: readonly Mailbox[], own: readonly EmailAddress[]): string {
+  const outside = people.filter(({ address }) => !own.includes(address));
+  return outside.map(({ name, address }) => `${name} ${address}`).join("\n");
+}
 
 // A tsvector holds at most 1 MiB; a longer text is found by its beginning.
 const MAX_CHARACTERS = 150_000;
