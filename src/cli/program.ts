@@ -279,7 +279,10 @@ function addInspectVerbs(command: Command, print: Print): void {
   command
     .command("threads <file>")
     .description("the conversations of an mbox, each the Message-IDs of its messages in order")
-    .action(async (file: string) => print(await inspectThreads(file)));
+    .option("--ours <addresses>", "our own addresses, separated by commas; else those that are in half of the messages")
+    .action(async (file: string, { ours }: { ours?: string }) =>
+      print(await inspectThreads(file, ours === undefined ? null : ours.split(",").map(addressFrom))),
+    );
   command
     .command("turns <file>")
     .description("whose move it is in each conversation of an mbox, judged from the mail alone")

@@ -70,7 +70,7 @@ type Planner = Awaited<ReturnType<typeof plannerOf>>;
 // What one decision comes to, once what it needs is held and nothing speaks against it.
 async function plannedWithin(
   trx: Transaction,
-  deps: Deps,
+  deps: Within,
   grant: TrayGrant,
   target: Target,
   decision: Decision,

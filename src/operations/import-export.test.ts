@@ -23,6 +23,7 @@ import {
   reparse,
   runImport,
 } from "./index.server";
+import { inspectThreads } from "./inspect";
 
 const folder = mkdtempSync(join(tmpdir(), "common-tray-mail-"));
 let tray: TestTray;
@@ -102,6 +103,40 @@ describe("importing", () => {
     expect([open.docket.standing.kind, open.docket.turn.kind]).toEqual(["settled", "us"]);
     expect(tray.jobs).toEqual([]);
     expect(await bring(path)).toMatchObject({ value: { read: 3, added: 0, knownAlready: 3 } });
+  });
+
+  it("joins answers of the past that name no message by their subject, the two correspondents of one apart", async () => {
+    const dated = (day: number) => `${day} Mar 2024 09:00:00 +0000`;
+    const [vane, quayle] = ["Vane <vane@v.example>", "Quayle <quayle@q.example>"];
+    const letter = (id: string, from: string, to: string, subject: string, day: number) =>
+      aMessage({ id: `${id}@h.example`, from, to, subject, date: dated(day) });
+    const path = write(
+      "history.mbox",
+      mbox([
+        letter("h1", vane, ours, "Invoice 77", 1),
+        letter("h2", quayle, ours, "Invoice 77", 2),
+        letter("h3", ours, vane, "Re: Invoice 77", 3),
+        letter("h4", quayle, ours, "AW: Invoice 77", 4),
+        aMessage({
+          id: "h5@h.example",
+          from: vane,
+          to: ours,
+          subject: "Re: Invoice 77",
+          date: "1 Nov 2024 09:00:00 +0000",
+        }),
+      ]),
+    );
+    await bring(path);
+    const of = await Promise.all(["h1", "h2", "h3", "h4", "h5"].map((id) => idOf(`${id}@h.example`)));
+    expect([of[2] === of[0], of[3] === of[1], of[0] === of[1]]).toEqual([true, true, false]);
+    // Half a year later it is another matter.
+    expect(of).toHaveLength(5);
+    expect([of[4] === of[0], of[4] === of[1]]).toEqual([false, false]);
+    expect(await inspectThreads(path, [OFFICE])).toEqual([
+      ["h1@h.example", "h3@h.example"],
+      ["h2@h.example", "h4@h.example"],
+      ["h5@h.example"],
+    ]);
   });
 
   it("brings new mail to To sort", async () => {

@@ -5,7 +5,10 @@ import type { Instant } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import type { MailMessage } from "../core/message/mail-message";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
+import { baseSubject } from "../core/threading/base-subject";
 import { independentGroups } from "../core/threading/independent-groups";
+import { threadIds } from "../core/threading/place-message";
+import { recordCodesIn } from "../core/threading/record-codes";
 import { DamagedFile, readMailFiles } from "../mail/index";
 import { factsOf, holdConversations, inTransaction, type Transaction, type Tray } from "../storage/index";
 import { carryOut } from "./change-conversations";
@@ -61,7 +64,7 @@ export async function importInto(
   let storing: Promise<void> = Promise.resolve();
   let isStopped = false;
   const store = async (some: readonly Incoming[]) => {
-    const groups = independentGroups(some, ({ message }) => message, GROUPS).filter(({ length }) => length > 0);
+    const groups = independentGroups(some, tiesOf, GROUPS).filter(({ length }) => length > 0);
     const kept = await Promise.all(groups.map((group) => keepBatch(deps, tray, group, options.asHistory)));
     report = added(report, groups.flat(), kept.flat());
     isStopped = !(await options.goesOn(report));
@@ -114,6 +117,13 @@ async function incomingOf(
     const raw = raws[at];
     return raw === undefined ? [] : [{ message, raw, receivedAt: deps.now(), imported: true, isHistory, ...envelope }];
   });
+}
+
+// Whatever may decide in which conversation a message goes: ids, and for answers without any the subject and its codes.
+function tiesOf({ message }: Incoming): string[] {
+  const { base } = baseSubject(message.subject);
+  const subjects = [...(base === "" ? [] : [base]), ...recordCodesIn(message.subject)];
+  return [...message.reportedIds, ...threadIds(message), ...subjects.map((subject) => `about ${subject}`)];
 }
 
 function added(before: ImportReport, batch: readonly Incoming[], isNew: readonly boolean[]): ImportReport {

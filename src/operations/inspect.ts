@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../core/kernel/email-address";
 import { dateOf, type Instant } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
-import { type GatheredMessage, gatherThreads } from "../core/threading/gather-threads";
+import { commonAddresses, type PlacedMessage, placeAll } from "../core/threading/place-all";
 import { lastRealMove, type Move, whoseTurn } from "../core/turns/whose-turn";
 import { parseMessage, readMailFiles, safeHtmlOf } from "../mail/index";
 
@@ -42,18 +42,26 @@ export async function* inspectMessages(path: string) {
   }
 }
 
-/** The conversations of a file of mail, each the Message-IDs of its messages in order. */
-export async function inspectThreads(path: string): Promise<(string | null)[][]> {
-  return gatherThreads(await messagesIn(path)).map((thread) => thread.map((message) => message.messageId));
+/**
+ * The conversations of a file of mail as importing it would come to them, each the Message-IDs of its messages in order.
+ * Where it is not said which addresses are `ours`, those count that are in at least half of the messages.
+ */
+export async function inspectThreads(
+  path: string,
+  ours: readonly EmailAddress[] | null = null,
+): Promise<(string | null)[][]> {
+  const messages = await messagesIn(path);
+  const threads = placeAll(messages, ours ?? commonAddresses(messages));
+  return threads.map((thread) => thread.map((message) => message.messageId));
 }
 
 /** Whose move it is in each conversation of a file of mail with both sides, judged from the mail up to `now`. */
 export async function inspectTurns(path: string, ours: readonly EmailAddress[], now: Instant) {
   const messages = (await messagesIn(path)).filter((message) => message.date === null || message.date <= now);
-  return gatherThreads(messages).map((thread) => {
+  return placeAll(messages, ours).map((thread) => {
     const moves = thread.map((message): Move & { messageId: string | null } => ({
       at: message.date ?? now,
-      direction: message.from !== null && ours.includes(message.from.address) ? "out" : "in",
+      direction: message.from !== null && ours.includes(message.from) ? "out" : "in",
       kind: message.classification.kind,
       messageId: message.messageId,
     }));
@@ -77,16 +85,19 @@ export async function inspectHtml(path: string) {
   return { html: "", text: "", remoteContent: [], warnings: ["there is no message in the file"] };
 }
 
-type Listed = GatheredMessage & Pick<MailMessage, "from" | "classification">;
+type Listed = PlacedMessage & Pick<MailMessage, "classification">;
 
 // Only what the figures need is held, so that a large file fits.
 async function messagesIn(path: string): Promise<Listed[]> {
   const messages: Listed[] = [];
   for await (const raw of readMailFiles(path)) {
     const { message } = await parseMessage(raw);
-    const { messageId, inReplyTo, references, date, subject, list, from, to, cc, classification } = message;
-    const people = [...(from === null ? [] : [from]), ...to, ...cc].map(({ address }) => address);
-    messages.push({ messageId, inReplyTo, references, date, subject, list, from, classification, people });
+    const { messageId, inReplyTo, references, date, subject, to, cc, classification, reportedIds } = message;
+    const from = message.from?.address ?? null;
+    const recipients = [...to, ...cc].map(({ address }) => address);
+    const isList = classification.kind === "list";
+    const threaded = { messageId, inReplyTo, references, reportedIds };
+    messages.push({ ...threaded, date, subject, from, recipients, isList, classification });
   }
   return messages;
 }

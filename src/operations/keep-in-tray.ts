@@ -7,6 +7,7 @@ import type { RuleThatHolds } from "../core/rules/plan-rules";
 import type { ConversationFacts } from "../core/standing/derive-standing";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { baseSubject } from "../core/threading/base-subject";
+import { correspondentOf, SUBJECT_WITHIN } from "../core/threading/place-all";
 import { placeMessage, threadIds } from "../core/threading/place-message";
 import { recordCodesIn } from "../core/threading/record-codes";
 import {
@@ -173,19 +174,21 @@ async function reportedBy(
   return reportedMessage(trx, tray.id, ids, recipients, later(receivedAt, -REPORTED_WITHIN));
 }
 
-// An answer that names no message belongs to a subject of these last days, or to none.
-const SUBJECT_WITHIN = 60 * DAY;
-
 async function homeBySubject(
   trx: Transaction,
   tray: Tray,
-  { message, receivedAt }: Incoming,
+  { message, receivedAt, imported }: Incoming,
 ): Promise<ConversationId | null> {
   const { base, isReply } = baseSubject(message.subject);
   const names = message.inReplyTo.length + message.references.length;
-  if (!isReply || names > 0 || message.from === null || message.classification.kind === "list") return null;
+  const recipients = [...message.to, ...message.cc].map(({ address }) => address);
+  const correspondent = correspondentOf({ from: message.from?.address ?? null, recipients }, tray.addresses);
+  if (!isReply || names > 0 || correspondent === null || message.classification.kind === "list") return null;
   const subject = { base, recordCodes: recordCodesIn(message.subject) };
-  return conversationOfSubject(trx, tray.id, subject, message.from.address, later(receivedAt, -SUBJECT_WITHIN));
+  // History is imported long after it was written, and joins what was written then.
+  const written = imported ? (message.date ?? receivedAt) : receivedAt;
+  const within = { since: later(written, -SUBJECT_WITHIN), until: later(written, SUBJECT_WITHIN) };
+  return conversationOfSubject(trx, tray.id, subject, correspondent, within);
 }
 
 /** What the rest of the tray says about a message: who seems to have sent it, and whether she is new where it goes. */

@@ -30,17 +30,25 @@ export async function conversationOfSubject(
   trayId: TrayId,
   subject: { readonly base: string; readonly recordCodes: readonly string[] },
   person: EmailAddress,
-  since: Instant,
+  within: { readonly since: Instant; readonly until: Instant },
 ): Promise<ConversationId | null> {
   const found = await knexOf(db).raw<{ rows: { id: string }[] }>(
     /* sql */ `
     select c.id from conversation as c
-    where c.tray_id = :trayId and c.joined_to is null and c.last_message_at > :since
+    where c.tray_id = :trayId and c.joined_to is null
+      and c.last_message_at > :since and c.last_message_at < :until
       and ((c.base_subject = :base and c.base_subject <> '')
         or c.record_ids && (select array_agg(record.id) from record where record.code = any(:codes)))
       and ${IS_PART}
     order by c.last_message_at desc limit 1`,
-    { trayId, since: param(since) as Date, base: subject.base, codes: [...subject.recordCodes], ...asked(person) },
+    {
+      trayId,
+      since: param(within.since) as Date,
+      until: param(within.until) as Date,
+      base: subject.base,
+      codes: [...subject.recordCodes],
+      ...asked(person),
+    },
   );
   const row = found.rows[0];
   return row === undefined ? null : trustedId<ConversationId>(row.id);

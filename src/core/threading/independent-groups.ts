@@ -1,18 +1,16 @@
-import { type ThreadedMessage, threadIds } from "./place-message";
-
 /**
- * Parts messages into so many groups that share no id with each other, in their order within each, so that the groups
- * can be stored at the same time. Groups are of about the same size where threads allow it.
+ * Parts messages into so many groups that share nothing of what ties them together, in their order within each, so that the
+ * groups can be stored at the same time. Groups are of about the same size where threads allow it.
  */
 export function independentGroups<Item>(
   items: readonly Item[],
-  messageOf: (item: Item) => ThreadedMessage,
+  tiesOf: (item: Item) => readonly string[],
   count: number,
 ): Item[][] {
   const threadOf = new Map<string, Item[]>();
   const threads = new Set<Item[]>();
   for (const item of items) {
-    const ids = threadIds(messageOf(item));
+    const ids = tiesOf(item);
     const tied = new Set(ids.flatMap((id) => threadOf.get(id) ?? []));
     const joined = [...tied, item];
     for (const id of ids) {
@@ -20,7 +18,7 @@ export function independentGroups<Item>(
       if (thread !== undefined) threads.delete(thread);
     }
     threads.add(joined);
-    for (const one of joined) for (const id of threadIds(messageOf(one))) threadOf.set(id, joined);
+    for (const one of joined) for (const id of tiesOf(one)) threadOf.set(id, joined);
   }
   const places = new Map(items.map((item, at) => [item, at]));
   const groups: Item[][] = Array.from({ length: count }, () => []);

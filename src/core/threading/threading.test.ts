@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
-import { instant } from "../kernel/instant";
-import { gatherThreads } from "./gather-threads";
+import { DAY, instant } from "../kernel/instant";
 import { independentGroups } from "./independent-groups";
+import { commonAddresses, placeAll } from "./place-all";
 import { placeMessage, threadIds } from "./place-message";
 
 const message = (messageId: string | null, references: string[] = [], inReplyTo: string[] = [], date = 0) => ({
@@ -12,9 +12,12 @@ const message = (messageId: string | null, references: string[] = [], inReplyTo:
   inReplyTo,
   date: instant(date),
   subject: "",
-  list: null as string | null,
-  people: [] as EmailAddress[],
+  from: null as EmailAddress | null,
+  recipients: [] as EmailAddress[],
+  isList: false,
+  reportedIds: [] as string[],
 });
+const OFFICE = "office@ottermoor.example" as EmailAddress;
 
 describe("placing a message", () => {
   const known = new Map([
@@ -41,7 +44,7 @@ describe("placing a message", () => {
   });
 });
 
-describe("gathering a mailbox", () => {
+describe("placing a whole mailbox", () => {
   const thread = [
     message("a", [], [], 1),
     message("b", ["a"], [], 2),
@@ -50,18 +53,60 @@ describe("gathering a mailbox", () => {
     message("e", ["x"], [], 5),
     message(null, [], [], 6),
   ];
-  const ids = (threads: (typeof thread)[]) => threads.map((one) => one.map(({ messageId }) => messageId));
+  const ids = (messages: typeof thread, ours: readonly EmailAddress[] = [OFFICE]) =>
+    placeAll(messages, ours).map((one) => one.map(({ messageId }) => messageId));
 
   it("puts together what names each other or the same missing parent", () => {
-    expect(ids(gatherThreads(thread))).toEqual([["a", "b", "c"], ["d", "e"], [null]]);
+    expect(ids(thread)).toEqual([["a", "b", "c"], ["d", "e"], [null]]);
   });
 
   it("gives the same in any order", () => {
     fc.assert(
       fc.property(fc.shuffledSubarray(thread, { minLength: thread.length }), (shuffled) => {
-        expect(ids(gatherThreads(shuffled))).toEqual(ids(gatherThreads(thread)));
+        expect(ids(shuffled)).toEqual(ids(thread));
       }),
     );
+  });
+
+  const letter = (id: string, from: EmailAddress, to: EmailAddress, subject: string, day: number) => ({
+    ...message(id, [], [], day * DAY),
+    from,
+    recipients: [to],
+    subject,
+  });
+
+  it("has an answer without references where its writer is, not where we are", () => {
+    const [vane, quayle] = ["vane@x.example", "quayle@y.example"] as EmailAddress[] as [EmailAddress, EmailAddress];
+    const mails = [
+      letter("1", vane, OFFICE, "Invoice", 1),
+      letter("2", quayle, OFFICE, "Invoice", 2),
+      letter("3", vane, OFFICE, "Re: Invoice", 3),
+      // Ours, to Quayle: not to whom we wrote last.
+      letter("4", OFFICE, quayle, "Re: Invoice", 4),
+      letter("5", vane, OFFICE, "Re: Invoice", 90),
+      letter("6", vane, OFFICE, "Invoice", 5),
+    ];
+    expect(ids(mails)).toEqual([["1", "3"], ["2", "4"], ["6"], ["5"]]);
+    expect(commonAddresses(mails)).toEqual([vane, OFFICE]);
+    expect(commonAddresses(mails.slice(0, 2))).toEqual([]);
+  });
+
+  it("never puts list mail together by its subject, and a report with what it is about", () => {
+    const sent = letter("out", OFFICE, "v@x.example" as EmailAddress, "Offer", 1);
+    const report = {
+      ...letter("report", "daemon@x.example" as EmailAddress, OFFICE, "Failed", 2),
+      reportedIds: ["out"],
+    };
+    const listed = (id: string, day: number) => ({
+      ...letter(id, "l@x.example" as EmailAddress, OFFICE, "Re: News", day),
+      isList: true,
+    });
+    expect(ids([sent, report, listed("n1", 3), listed("n2", 4)])).toEqual([["out", "report"], ["n1"], ["n2"]]);
+  });
+
+  it("joins two conversations that turn out to be one", () => {
+    const late = [message("b", ["a"], [], 2), message("x", [], ["c"], 3), message("c", ["b"], [], 2.5)];
+    expect(ids(late)).toEqual([["b", "c", "x"]]);
   });
 });
 
@@ -73,7 +118,7 @@ describe("parting messages for storing at the same time", () => {
   it("never tears ids apart, loses nothing and keeps the order", () => {
     fc.assert(
       fc.property(fc.array(anyMessage, { maxLength: 25 }), fc.integer({ min: 1, max: 4 }), (messages, count) => {
-        const groups = independentGroups(messages, (one) => one, count);
+        const groups = independentGroups(messages, threadIds, count);
         expect(groups).toHaveLength(count);
         expect(new Set(groups.flat())).toEqual(new Set(messages));
         expect(groups.flat()).toHaveLength(messages.length);
@@ -88,6 +133,6 @@ describe("parting messages for storing at the same time", () => {
 
   it("shares unrelated ones evenly", () => {
     const many = Array.from({ length: 40 }, (_, at) => message(`m${at}`));
-    expect(independentGroups(many, (one) => one, 2).map(({ length }) => length)).toEqual([20, 20]);
+    expect(independentGroups(many, threadIds, 2).map(({ length }) => length)).toEqual([20, 20]);
   });
 });

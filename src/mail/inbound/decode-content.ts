@@ -17,15 +17,28 @@ export function decodeContent(sent: Uint8Array, encoding: string): Uint8Array {
 const latin1Of = (bytes: Uint8Array) =>
   Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString("latin1");
 
+// A message is large; what it is decoded by is not held as a whole.
+const CHUNK_BYTES = 192 * 1024;
+
 // Padding in the middle ends one of several encoded pieces; what is no character of it is passed over, as RFC 2045 asks.
 function ofBase64(sent: Uint8Array): Uint8Array {
-  const pieces = latin1Of(sent)
-    .replace(/[^A-Za-z0-9+/=]/g, "")
-    .split(/=+/)
-    .filter((piece) => piece !== "");
-  const [only] = pieces;
-  if (pieces.length <= 1) return Buffer.from(only ?? "", "base64");
-  return Buffer.concat(pieces.map((piece) => Buffer.from(piece, "base64")));
+  const out = Buffer.alloc(Math.ceil((sent.byteLength * 3) / 4));
+  let [length, rest] = [0, ""];
+  const write = (piece: string) => {
+    length += out.write(piece, length, "base64");
+  };
+  for (let at = 0; at < sent.byteLength; at += CHUNK_BYTES) {
+    const chunk = rest + latin1Of(sent.subarray(at, at + CHUNK_BYTES)).replace(/[^A-Za-z0-9+/=]/g, "");
+    const pieces = chunk.split(/=+/);
+    const last = pieces.pop() ?? "";
+    for (const piece of pieces) write(piece);
+    // Four characters are three bytes: what is over goes with what comes next.
+    const whole = last.length - (last.length % 4);
+    write(last.slice(0, whole));
+    rest = last.slice(whole);
+  }
+  write(rest);
+  return out.subarray(0, length);
 }
 
 const EQUALS = 0x3d;
@@ -58,8 +71,15 @@ function ofQuotedPrintable(sent: Uint8Array): Uint8Array {
 }
 
 function hexAt(bytes: Uint8Array, at: number): number | null {
-  const digits = String.fromCharCode(bytes[at] ?? 0, bytes[at + 1] ?? 0);
-  return /^[0-9a-fA-F]{2}$/.test(digits) ? Number.parseInt(digits, 16) : null;
+  const [high, low] = [hexOf(bytes[at] ?? 0), hexOf(bytes[at + 1] ?? 0)];
+  return high === -1 || low === -1 ? null : high * 16 + low;
+}
+
+function hexOf(byte: number): number {
+  if (byte >= 0x30 && byte <= 0x39) return byte - 0x30;
+  // Small letters are no standard, and common.
+  const letter = byte | 0x20;
+  return letter >= 0x61 && letter <= 0x66 ? letter - 0x57 : -1;
 }
 
 const [TAB, LF, CR, SPACE] = [0x09, 0x0a, 0x0d, 0x20];

@@ -74,6 +74,13 @@ describe("an attachment", () => {
     }
   });
 
+  it("of many megabytes is byte for byte what was sent as well", async () => {
+    const random = randomFrom(7n);
+    const content = Buffer.from(Array.from({ length: 700_000 }, () => random(256)));
+    const { email } = await parseMime(message([{ head: attached("base64"), body: latin1(base64(content)) }]));
+    expect(Buffer.compare(Buffer.from(bytesOf(email.attachments[0] as never)), content)).toBe(0);
+  });
+
   it("as the whole of a message is what follows its header", async () => {
     const raw = latin1("From: a@x.example\r\nContent-Type: application/pdf\r\n\r\n%PDF\r\n\n%%EOF\r\n");
     const { email } = await parseMime(raw);

@@ -9,6 +9,8 @@ const MAX_HEADER_BYTES = 1024 * 1024;
 const MAX_PARTS = 2_000;
 // 36 MB of base64 has fewer.
 const MAX_LINES = 600_000;
+// More than anybody is shown of a text.
+const MAX_TEXT_BYTES = 8 * 1024 * 1024;
 const PART_HEADER = Buffer.from("\nContent-Type:");
 const LINE_END = Buffer.from("\n");
 
@@ -16,7 +18,7 @@ type Parameters = Readonly<Record<string, string | undefined>>;
 type Part = {
   state: "header" | "body" | "finished";
   contentDecoder: unknown;
-  content: ArrayBuffer | null;
+  content: Uint8Array | null;
   readonly childNodes: readonly Part[];
   readonly parentNode?: Part;
   readonly contentType: { multipart: string | false; readonly parsed: { value: string; readonly params: Parameters } };
@@ -75,7 +77,7 @@ export async function parseMime(raw: Uint8Array): Promise<ParsedMime> {
     const attachment = internals.attachments.at(-1);
     if (attachment !== undefined && part.content !== null) attachment.content = part.content;
   };
-  const email = await parser.parse(raw);
+  const email = await parser.parse(uncopied(raw));
   return { email, lacksParts: seen.lacksParts };
 }
 
@@ -117,16 +119,17 @@ function giveContents(part: Part, raw: Uint8Array, spans: ReadonlyMap<Part, Span
   }
   if (part.contentType.multipart === false) {
     const content = decodeContent(raw.subarray(span.start, span.end), part.contentTransferEncoding.encoding);
-    part.content = bufferOf(content);
-    part.getTextContent = () => textOf(content, part.contentType.parsed.params);
+    part.content = content;
+    part.getTextContent = () => textOf(content.subarray(0, MAX_TEXT_BYTES), part.contentType.parsed.params);
   }
   const ofChildren = part.childNodes.map((child) => giveContents(child, raw, spans));
   return lacksParts || ofChildren.includes(true);
 }
 
-function bufferOf({ buffer, byteOffset, byteLength }: Uint8Array): ArrayBuffer {
-  const isWhole = buffer instanceof ArrayBuffer && byteOffset === 0 && byteLength === buffer.byteLength;
-  return isWhole ? buffer : (buffer.slice(byteOffset, byteOffset + byteLength) as ArrayBuffer);
+// The library copies what is a part of something larger.
+function uncopied(raw: Uint8Array): Uint8Array | ArrayBuffer {
+  const { buffer, byteLength } = raw;
+  return buffer instanceof ArrayBuffer && buffer.byteLength === byteLength ? buffer : raw;
 }
 
 function textOf(content: Uint8Array, { charset = "", format, delsp }: Parameters): string {

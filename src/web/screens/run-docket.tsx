@@ -21,10 +21,12 @@ type RunDocketProps = {
   readonly queue: readonly ListedRowView[];
   readonly onAccept: (decision: PostedDecision) => void;
   readonly onAcceptAll: () => void;
+  /** Whether accepting all of it leads on to the next conversation. */
+  readonly goesOn: boolean;
 };
 
 /** The card beside a run: where the conversation stands, what is proposed for it and why, and what comes next. */
-export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll }: RunDocketProps) {
+export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, goesOn }: RunDocketProps) {
   const keyName = useKeyOf();
   const next = queue.filter(({ id }) => id !== row.id).slice(0, NEXT_SHOWN);
   return (
@@ -50,7 +52,8 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll }
             onClick={onAcceptAll}
             className="flex w-full items-center gap-2 border-t border-hair px-3 py-2 text-soft hover:bg-act-soft hover:text-ink"
           >
-            <KeyCap>{keyCap(keyName("accept-all"))}</KeyCap> Accept {allOf(proposals.length)} and go on
+            <KeyCap>{keyCap(keyName("accept-all"))}</KeyCap> Accept {allOf(proposals.length)}
+            {goesOn && " and go on"}
           </button>
         )}
         {proposals.length === 0 && view !== null && (

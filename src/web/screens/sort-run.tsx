@@ -12,7 +12,8 @@ import {
 } from "react";
 import { Link, useNavigate } from "react-router";
 import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../core/lists/run-order";
-import { isInScope, scopeName } from "../../core/lists/scope";
+import { isInScope, type Scope, scopeName } from "../../core/lists/scope";
+import type { StandingKind } from "../../core/standing/standing";
 import { keyCap } from "../keys/commands";
 import { Opening, useCommands, useKeyOf } from "../keys/key-desk";
 import type { ProposalView } from "../server/proposal-view.server";
@@ -67,21 +68,14 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
   const act = (decision: PostedDecision) => {
     if (target === null || row === null) return;
     setDialog((open) => (open === "categories" ? open : null));
-    const leads = postedLeadsTo(decision, row.standing);
     const send = () => decide(decision, target, saidOf(decision, tray, target));
-    if (leads === null || isInScope(leads, start.scope)) return send();
+    if (!leadsOn(decision, row.standing, start.scope)) return send();
     run.goOn();
     // The next conversation first; what is no longer in sight is sent off after it.
     startTransition(send);
   };
   const proposals = row === null ? [] : (run.view?.proposals ?? []).filter((one) => isStillProposed(one, row));
-  const acceptAll = () => {
-    // What puts it away goes last: the others are about it while it is still here.
-    const putsAway = (one: SingleDecision) => Number(postedLeadsTo(one, "to-sort") === "settled");
-    const decisions = proposals.map(({ decision }) => decision).toSorted((a, b) => putsAway(a) - putsAway(b));
-    const [only] = decisions;
-    if (only !== undefined) act(decisions.length === 1 ? only : { kind: "accept", decisions });
-  };
+  const all = allAccepted(proposals);
   const ask = (kind: DialogKind) => target !== null && tray.mayDecide && setDialog(kind);
   const when = (work: () => void) => (target !== null && tray.mayDecide && !answering ? work : undefined);
   const accept = (at: number) => acceptance(proposals[at], (decision) => when(() => act(decision)));
@@ -93,7 +87,7 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
     "accept-2": accept(1),
     "accept-3": accept(2),
     "accept-4": accept(3),
-    "accept-all": proposals.length === 0 ? undefined : when(acceptAll),
+    "accept-all": all === null ? undefined : when(() => act(all)),
   });
   useDecidingCommands({ first: tray.mayDecide && !answering ? row : null, ask, act, answer: () => setAnswering(true) });
   const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
@@ -121,7 +115,8 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
             proposals={proposals}
             queue={run.queue}
             onAccept={act}
-            onAcceptAll={acceptAll}
+            onAcceptAll={() => all !== null && act(all)}
+            goesOn={all !== null && leadsOn(all, row.standing, start.scope)}
           />
         </div>
       )}
@@ -149,6 +144,20 @@ function Paper({ run: { view, problem, isTaken } }: { run: ReturnType<typeof use
       {problem ?? "Fetching the conversation…"}
     </main>
   );
+}
+
+// What is proposed as one decision; what puts it away goes last, as the others are about it while it is still here.
+function allAccepted(proposals: readonly ProposalView[]): PostedDecision | null {
+  const putsAway = (one: SingleDecision) => Number(postedLeadsTo(one, "to-sort") === "settled");
+  const decisions = proposals.map(({ decision }) => decision).toSorted((a, b) => putsAway(a) - putsAway(b));
+  const [only = null] = decisions;
+  return decisions.length > 1 ? { kind: "accept", decisions } : only;
+}
+
+// Whether a conversation is none of the run any more after a decision.
+function leadsOn(decision: PostedDecision, from: StandingKind, scope: Scope): boolean {
+  const leads = postedLeadsTo(decision, from);
+  return leads !== null && !isInScope(leads, scope);
 }
 
 function acceptance<T>(proposal: ProposalView | undefined, make: (decision: PostedDecision) => T): T | undefined {
