@@ -38,8 +38,9 @@ test("accepting all is one decision with one way back, and a refusal is said whe
   await test.step("nothing of it is done where one of it cannot be, and the next decision goes on", async () => {
     const client = new Client({ connectionString: running.databaseUrl });
     await client.connect();
-    await client.query("update category set retired_at = now()");
-    await client.query("update record set closed_at = now()");
+    // Others go on in the same office: what was closed for this is opened again.
+    const retired = await client.query("update category set retired_at = now() where retired_at is null returning id");
+    const closed = await client.query("update record set closed_at = now() where closed_at is null returning id");
     const decided = async () => (await client.query("select count(*)::int as count from journal")).rows[0].count;
     const entries = await decided();
     await expect(acceptAll(petra)).toBeVisible();
@@ -47,6 +48,8 @@ test("accepting all is one decision with one way back, and a refusal is said whe
     await expect(noticesOf(petra).getByText(/is closed|retired|no more/)).toBeVisible();
     await expect(subjectOf(petra)).toHaveText(subject);
     expect(await decided()).toBe(entries);
+    await client.query("update category set retired_at = null where id = any($1)", [retired.rows.map(({ id }) => id)]);
+    await client.query("update record set closed_at = null where id = any($1)", [closed.rows.map(({ id }) => id)]);
     await client.end();
     await petra.keyboard.press("s");
     await expect(subjectOf(petra)).not.toHaveText(subject);
