@@ -126,7 +126,7 @@ export default function Members({ loaderData: { members, disabled, invitations, 
         )
       }
     >
-      <div className="grid gap-x-10 gap-y-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_380px]">
+      <div className="grid grid-cols-1 gap-x-10 gap-y-6 px-3 py-4 sm:px-5 lg:grid-cols-[minmax(0,1fr)_380px]">
         <div className="space-y-6">
           <MemberTable members={members} groups={groups} />
           <DisabledMembers disabled={disabled} members={members} groups={groups} />

@@ -35,14 +35,14 @@ function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: ((
   const away = members.find((one) => one.id === id)?.away ?? null;
   return (
     <li className="border-b border-hair py-1.5">
-      <div className="grid grid-cols-[34px_minmax(0,1fr)_90px_104px_104px] justify-items-start items-center gap-x-3">
+      <div className="grid grid-cols-[34px_minmax(0,1fr)_auto_auto] justify-items-start items-center gap-x-3 sm:grid-cols-[34px_minmax(0,1fr)_90px_104px_104px]">
         <OwnerStamp ownerId={id} />
-        <span className="min-w-0 truncate">
+        <span className="w-full min-w-0 truncate">
           {name}
           {id === member.id && <span className="text-soft"> (you)</span>}
           {away !== null && <span className="block text-sm text-soft">away until {away.back}</span>}
         </span>
-        <span className="truncate text-sm text-soft">{signInName}</span>
+        <span className="hidden truncate text-sm text-soft sm:block">{signInName}</span>
         {onShutOut === null ? (
           <span className="text-soft">{ROLE_NAMES[role]}</span>
         ) : (
