@@ -69,7 +69,7 @@ export function heldKeys(): HeldKeys {
     press(event) {
       if (held === null || !event.isTrusted) return;
       if (opened() !== null && held.length === 0 && !isGiving) return end();
-      if (MODIFIERS.has(event.key)) return;
+      if (MODIFIERS.has(event.key) || isForBrowser(event)) return;
       event.preventDefault();
       event.stopPropagation();
       const { key, code, keyCode, shiftKey, ctrlKey, metaKey, altKey } = event;
@@ -88,13 +88,19 @@ export function heldKeys(): HeldKeys {
 
 const MODIFIERS: ReadonlySet<string> = new Set(["Shift", "Control", "Alt", "Meta", "AltGraph", "CapsLock"]);
 
+// A reload or a search in the page is none of what opens; signs of the third level are typed with Ctrl and Alt (AltGr).
+const isTypedSign = ({ key, ctrlKey, altKey }: HeldKey) => key.length === 1 && ctrlKey === altKey;
+const isForBrowser = (event: KeyboardEvent) =>
+  (event.metaKey || event.ctrlKey || event.altKey) && event.key !== "Enter" && (event.metaKey || !isTypedSign(event));
+
 // As the browser would have it done, had the key been pressed now.
 function giveKey(held: HeldKey): void {
   const target = document.activeElement ?? document.body;
   const isTaken = !target.dispatchEvent(new KeyboardEvent("keydown", { ...held, bubbles: true, cancelable: true }));
-  if (isTaken || held.ctrlKey || held.metaKey || held.altKey || target !== document.activeElement) return;
+  if (isTaken || target !== document.activeElement) return;
   const isEditable = target.matches(EDITABLE);
-  if (held.key.length === 1 && isEditable) document.execCommand("insertText", false, held.key);
+  if (isTypedSign(held) && isEditable) document.execCommand("insertText", false, held.key);
+  else if (held.ctrlKey || held.metaKey || held.altKey) return;
   else if (held.key === "Backspace" && isEditable) document.execCommand("delete");
   else if (held.key === "Enter" && target instanceof HTMLTextAreaElement)
     document.execCommand("insertText", false, "\n");
