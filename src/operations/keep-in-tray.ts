@@ -1,7 +1,7 @@
 import { deriveDocket } from "../core/docket/derive-docket";
 import { type BatchId, type ConversationId, type MessageId, trustedId } from "../core/kernel/ids";
 import { DAY, type Instant, later, SECOND } from "../core/kernel/instant";
-import { firstWords } from "../core/message/own-text";
+import { wordsToShow } from "../core/message/own-text";
 import { returnDateIn } from "../core/message/return-date";
 import type { RuleThatHolds } from "../core/rules/plan-rules";
 import type { ConversationFacts } from "../core/standing/derive-standing";
@@ -277,7 +277,7 @@ function placed(
     version,
     docket: deriveDocket({ ...facts, messages: [...facts.messages, factOf(stored, version)] }),
     who: whoFor(stored, held === null, message),
-    newestText: firstWords(stored.ownText || stored.restText),
+    newestText: wordsToShow({ own: stored.ownText, rest: stored.restText }),
   };
   return { stored, place };
 }

@@ -40,3 +40,11 @@ export function baseSubject(subject: string): BaseSubject {
     return true;
   }
 }
+
+const FORWARDED =
+  /^\s*(?:\[(?!fwd)[^[\]]*\]\s*)?(?:(?:fwd?|wg|tr|vb|vs|rv|enc|pd|ilt|i|továbbítás|转发|轉寄|전달)\s*[:：]|\[fwd:)|\(fwd\)\s*$/iu;
+
+/** Whether a subject says that the message passes another one on. */
+export function saysForwarded(subject: string): boolean {
+  return FORWARDED.test(subject.slice(0, MAX_CHARACTERS));
+}

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { DAY, instant } from "../kernel/instant";
+import { saysForwarded } from "./base-subject";
 import { independentGroups } from "./independent-groups";
 import { commonAddresses, placeAll } from "./place-all";
 import { placeMessage, threadIds } from "./place-message";
@@ -90,6 +91,16 @@ describe("placing a whole mailbox", () => {
     expect(commonAddresses(mails)).toEqual([vane, OFFICE]);
     expect(commonAddresses(mails.slice(0, 2))).toEqual([]);
   });
+
+  it.each([
+    ["Fwd: Blower", true],
+    ["WG: Blower", true],
+    ["[ludd] Fw: Blower", true],
+    ["[Fwd: Blower]", true],
+    ["Blower (fwd)", true],
+    ["Re: Blower", false],
+    ["Forward planning", false],
+  ])("reads in %j whether it is passed on", (subject, passedOn) => expect(saysForwarded(subject)).toBe(passedOn));
 
   it("never puts list mail together by its subject, and a report with what it is about", () => {
     const sent = letter("out", OFFICE, "v@x.example" as EmailAddress, "Offer", 1);

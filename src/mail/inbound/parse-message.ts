@@ -6,6 +6,7 @@ import { type Header, headerValue, type MailMessage } from "../../core/message/m
 import { readMessageIds } from "../../core/message/message-ids";
 import { type DividedText, divideText } from "../../core/message/own-text";
 import { plainLine, turnsDirection } from "../../core/message/plain-line";
+import { saysForwarded } from "../../core/threading/base-subject";
 import { fromOf, mailboxesOf } from "./mailboxes";
 import {
   attachmentOf,
@@ -61,7 +62,9 @@ function understood(email: Email, envelopeSender: string | null, warning: string
   const parts = email.attachments.slice(0, MAX_ATTACHMENTS);
   const contents = parts.map(bytesOf);
   const html = htmlOf(email);
-  const { text, divided } = readableText(repairText(email.text?.slice(0, MAX_TEXT_CHARACTERS) ?? ""), html);
+  const subject = subjectOf(email);
+  const written = repairText(email.text?.slice(0, MAX_TEXT_CHARACTERS) ?? "");
+  const { text, divided } = readableText(written, html, saysForwarded(subject));
   const from = fromOf(headerValue(headers, "from"), headerValue(headers, "sender"));
   const to = mailboxesOf(email.to);
   const date = mailDate(headerValue(headers, "date") ?? "");
@@ -88,7 +91,7 @@ function understood(email: Email, envelopeSender: string | null, warning: string
       to,
       cc: mailboxesOf(email.cc),
       replyTo: mailboxesOf(email.replyTo),
-      subject: subjectOf(email),
+      subject,
       inReplyTo: readMessageIds(email.inReplyTo ?? ""),
       references: readMessageIds(email.references ?? ""),
       text,
@@ -160,10 +163,10 @@ function oddities(email: Email, read: Pick<MailMessage, "from" | "date" | "messa
   return warnings;
 }
 
-function readableText(text: string, html: string | null): { text: string; divided: DividedText } {
-  if (text.trim() !== "") return { text, divided: divideText(text) };
+function readableText(text: string, html: string | null, isForward: boolean): { text: string; divided: DividedText } {
+  if (text.trim() !== "") return { text, divided: divideText(text, isForward) };
   if (html === null) return { text: "", divided: { own: "", rest: "" } };
-  return { text: textOfHtml(html), divided: divideText(markedTextOfHtml(html)) };
+  return { text: textOfHtml(html), divided: divideText(markedTextOfHtml(html), isForward) };
 }
 
 /** A message of which nothing could be understood, shown raw. */
