@@ -12,10 +12,14 @@ export type ClassifiableMessage = {
   readonly envelopeSender: string | null;
   /** Whether it is a multipart/report about a delivery (RFC 6522), whatever is in it. */
   readonly isReport: boolean;
-  /** Whether it carries a message or the header of one. */
-  readonly returnsCopy: boolean;
+  /** The beginnings of the messages, or of their headers, that it carries. */
+  readonly copies: readonly string[];
+  /** What reports that it carries whole say: a report within a report. */
+  readonly enclosed: readonly ClassifiedMessage[];
   /** Text of the message/delivery-status parts. */
   readonly deliveryStatus: readonly string[];
+  /** Text of the message/disposition-notification parts (RFC 8098). */
+  readonly dispositions: readonly string[];
   readonly text: string;
   /** METHOD of a text/calendar part (RFC 5546 1.4), null when there is no such part. */
   readonly calendarMethod: string | null;

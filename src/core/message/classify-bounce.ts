@@ -1,23 +1,73 @@
 import type { EmailAddress } from "../kernel/email-address";
 import type { ClassifiableMessage, ClassifiedMessage } from "./classifiable-message";
-import { failedRecipients, type RecipientStatus, readDeliveryStatus } from "./delivery-status";
-import { failedInText, splitReport } from "./failed-in-text";
+import {
+  type CompleteAddress,
+  failedRecipients,
+  type RecipientStatus,
+  readDeliveryStatus,
+  recipientsOfDisposition,
+} from "./delivery-status";
+import {
+  addressesWritten,
+  completed,
+  failedInText,
+  type NamedRecipient,
+  type ReportAbout,
+  splitReport,
+} from "./failed-in-text";
 import { type FailedRecipient, headerValue, type RecipientReport } from "./mail-message";
-import { AUTOMATIC_SUBJECT, FAILURE_SUBJECT, FAILURE_TEXT, SUCCESS_SUBJECT, saysDelayed } from "./report-words";
+import {
+  AUTOMATIC_SUBJECT,
+  FAILURE_SUBJECT,
+  FAILURE_TEXT,
+  REFUSAL_TEXT,
+  SUCCESS_SUBJECT,
+  saysDelayed,
+} from "./report-words";
 
 const MAX_REPORT_CHARACTERS = 8_000;
 
 /** What a mail system says of delivering our mail: a bounce, a delivery report, or null for everything else. */
 export function classifyBounce(message: ClassifiableMessage): ClassifiedMessage | null {
   const statuses = statusesOf(message);
-  return statuses.length > 0 ? reported(statuses) : toldInProse(message);
+  if (statuses.length > 0) return reported(statuses);
+  return refused(message) ?? toldInProse(message) ?? enclosedIn(message);
 }
 
 // Gateways turn the status part into plain text.
 function statusesOf(message: ClassifiableMessage): RecipientStatus[] {
-  const statuses = message.deliveryStatus.flatMap(readDeliveryStatus);
+  const complete = completing(message);
+  const statuses = message.deliveryStatus.flatMap((text) => readDeliveryStatus(text, complete));
   if (statuses.length > 0 || !/^final-recipient:/im.test(message.text) || !isFromMachine(message)) return statuses;
-  return readDeliveryStatus(message.text);
+  return readDeliveryStatus(message.text, complete);
+}
+
+function completing(message: ClassifiableMessage): CompleteAddress {
+  return (local) => completed(local, addressesWritten(message.copies), domainOf(message));
+}
+
+const domainOf = ({ fromAddress }: ClassifiableMessage) => fromAddress?.split("@").at(-1) ?? null;
+
+// RFC 5429 2.1.2: a filter of the recipient's may refuse by a disposition notification.
+function refused(message: ClassifiableMessage): ClassifiedMessage | null {
+  const [disposition] = message.dispositions.flatMap((text) => /^disposition:\s*(.{3,200})$/im.exec(text)?.[1] ?? []);
+  if (disposition === undefined) return null;
+  const isSurelyRefused = /;\s*(?:failed|denied|rejected)\b/i.test(disposition);
+  const isDeletedByMachine = /automatic-action/i.test(disposition) && /;\s*deleted\b/i.test(disposition);
+  if (!isSurelyRefused && !(isDeletedByMachine && REFUSAL_TEXT.test(message.text.slice(0, MAX_REPORT_CHARACTERS))))
+    return null;
+  const failed = message.dispositions
+    .flatMap((text) => recipientsOfDisposition(text, completing(message)))
+    .map((address) => ({ address, permanent: true, diagnostic: disposition.trim() }));
+  return bounce(failed, (named) => `a disposition notification says that it was refused (RFC 5429): ${named}`);
+}
+
+// A list's software passes on reports that it could not make sense of.
+function enclosedIn(message: ClassifiableMessage): ClassifiedMessage | null {
+  const [enclosed] = message.enclosed;
+  if (enclosed === undefined || !(isFromMachine(message) || isFromListSoftware(message))) return null;
+  const { kind, reason } = enclosed.classification;
+  return { ...enclosed, classification: { kind, reason: `carries a report: ${reason}` } };
 }
 
 function reported(statuses: readonly RecipientStatus[]): ClassifiedMessage {
@@ -51,9 +101,10 @@ function toldInProse(message: ClassifiableMessage): ClassifiedMessage | null {
   if (named === null && !isAboutFailure(message, subject, words, machine)) {
     return machine && SUCCESS_SUBJECT.test(subject) ? report("a mail system reports a delivery") : null;
   }
-  const addresses = named === null ? failedInText(message.text, notMeant(message)) : namedIn(named, message.text);
-  const failed = addresses.map((address) => ({
+  const recipients = named === null ? failedInText(message.text, about(message)) : namedIn(named, message);
+  const failed = recipients.map(({ address, original }) => ({
     address,
+    ...(original === null ? {} : { original }),
     permanent: !/\b4\.\d\.\d{1,3}\b/.test(words) || /\b5\.\d\.\d{1,3}\b/.test(words),
     diagnostic: lineAbout(address, words),
   }));
@@ -74,23 +125,36 @@ function isFromMailer(address: EmailAddress | null, name: string): boolean {
   return (address !== null && MAILER.test(address)) || MAILER_NAME.test(name);
 }
 
+const LIST_SOFTWARE =
+  /^[\w.+-]*-(?:bounces|owner|request|admin)@|^(?:owner|bounces?)-[\w.+-]+@|^(?:mailman|listserv|majordomo|ecartis|sympa|listmaster)@/i;
+
+const isFromListSoftware = ({ fromAddress }: ClassifiableMessage) =>
+  fromAddress !== null && LIST_SOFTWARE.test(fromAddress);
+
 // People write about failed deliveries as well, and forward bounces; a machine's hand has to show in more than the words.
 function isAboutFailure(message: ClassifiableMessage, subject: string, words: string, machine: boolean): boolean {
   const subjectFails = FAILURE_SUBJECT.test(subject);
   const textFails = () => FAILURE_TEXT.test(words);
   if (isFromMailer(message.fromAddress, message.fromName)) return subjectFails || textFails();
   if (headerValue(message.headers, "list-id") !== null || AUTOMATIC_SUBJECT.test(subject)) return false;
-  if (machine) return subjectFails ? message.isReport || textFails() : message.isReport && textFails();
-  return subjectFails && textFails() && message.returnsCopy && /\b5\d\d\b|\b5\.\d\.\d\b/.test(words);
+  const returnsOnly = message.isReport && message.copies.length > 0 && words.trim() === "";
+  if (machine) return subjectFails ? message.isReport || textFails() : returnsOnly || (message.isReport && textFails());
+  return subjectFails && textFails() && message.copies.length > 0 && SPEAKS_AS_MACHINE.test(words);
 }
 
-function notMeant(message: ClassifiableMessage): EmailAddress[] {
-  return [...(message.fromAddress === null ? [] : [message.fromAddress]), ...message.toAddresses];
+// What a person who asks about a report would not write, and does not quote without saying so.
+const SPEAKS_AS_MACHINE =
+  /\b5\d\d\b|\b5\.\d\.\d\b|^\s*(?:this (?:is|message (?:was|is))|your (?:message|mail|e-?mail)|the (?:following|message|mail|e-?mail|original|attached|enclosed)|sorry|delivery|message|mail|unable|could not|we were unable|i['’]m (?:sorry|afraid)|returned)\b/i;
+
+function about(message: ClassifiableMessage): ReportAbout {
+  const { fromAddress, toAddresses, copies } = message;
+  return { ours: [...(fromAddress === null ? [] : [fromAddress]), ...toAddresses], copies, domain: domainOf(message) };
 }
 
-function namedIn(field: string, text: string): EmailAddress[] {
-  const addresses = failedInText(field.replace(/[,;\s]+/g, "\n"), []);
-  return addresses.length > 0 ? addresses : failedInText(text, []);
+function namedIn(field: string, message: ClassifiableMessage): NamedRecipient[] {
+  const nobody: ReportAbout = { ours: [], copies: [], domain: null };
+  const named = failedInText(field.replace(/[,;\s]+/g, "\n"), nobody);
+  return named.length > 0 ? named : failedInText(message.text, { ...about(message), ours: [] });
 }
 
 const MAX_DIAGNOSTIC_CHARACTERS = 300;
@@ -110,8 +174,8 @@ function bounce(failed: readonly FailedRecipient[], say: (named: string) => stri
 }
 
 function late(message: ClassifiableMessage): ClassifiedMessage {
-  const reports = failedInText(message.text, notMeant(message)).map(
-    (address): RecipientReport => ({ address, state: "delayed", detail: "" }),
+  const reports = failedInText(message.text, about(message)).map(
+    ({ address }): RecipientReport => ({ address, state: "delayed", detail: "" }),
   );
   return { ...report("a mail system says that a delivery is late and goes on trying"), reports };
 }

@@ -1,16 +1,17 @@
 import type { ClassifiableMessage, ClassifiedMessage } from "./classifiable-message";
 import { classifyBounce } from "./classify-bounce";
 import { type Classification, headerValue } from "./mail-message";
-import { AUTOMATIC_SUBJECT } from "./report-words";
+import { ABSENCE_TEXT, AUTOMATIC_SUBJECT } from "./report-words";
 
 /** What kind of message it is, by the first rule that speaks, with the reason in words. */
 export function classifyMessage(message: ClassifiableMessage): ClassifiedMessage {
-  const receipt = receiptKind(message);
-  if (receipt !== null) return { classification: receipt, failedRecipients: [], reports: [] };
   const bounce = classifyBounce(message);
   if (bounce !== null) return bounce;
+  const receipt = receiptKind(message);
+  if (receipt !== null) return { classification: receipt, failedRecipients: [], reports: [] };
   const classification = calendarKind(message) ??
     markedAutomatic(message) ??
+    saysAway(message) ??
     listKind(message) ??
     soundsAutomatic(message) ?? { kind: "person", reason: "nothing in it says that a machine sent it" };
   return { classification, failedRecipients: [], reports: [] };
@@ -57,6 +58,25 @@ function markedAutomatic({ headers }: ClassifiableMessage): Classification | nul
   const precedence = value("precedence") ?? value("x-precedence") ?? "";
   if (/^auto[-_]?reply/.test(precedence)) return { kind: "automatic", reason: `Precedence: ${precedence}` };
   return null;
+}
+
+const MAX_ABSENCE_CHARACTERS = 600;
+
+// Notices of absence that came through a list's software, or call themselves bulk as old programs do (RFC 3834 section 2).
+function saysAway({ headers, text, fromAddress }: ClassifiableMessage): Classification | null {
+  if (fromAddress !== null && NO_ANSWERS.test(fromAddress)) return null;
+  if (
+    AUTOMATIC_SUBJECT.test(headerValue(headers, "subject") ?? "") &&
+    ABSENCE_TEXT.test(text.slice(0, MAX_ABSENCE_CHARACTERS))
+  )
+    return { kind: "automatic", reason: "its subject and its words are those of a notice of absence" };
+  const isBulk = /^(?:bulk|junk|list)$/i.test(headerValue(headers, "precedence")?.trim() ?? "");
+  const isAnswer =
+    headerValue(headers, "in-reply-to") !== null || /^\s*re:/i.test(headerValue(headers, "subject") ?? "");
+  if (!isBulk || !isAnswer || !ABSENCE_TEXT.test(text.slice(0, MAX_ABSENCE_CHARACTERS))) return null;
+  // Bulk and an answer: a person on a list may write so as well, but says more.
+  if (headerValue(headers, "list-id") !== null && text.length > MAX_ABSENCE_CHARACTERS) return null;
+  return { kind: "automatic", reason: "an answer in bulk that says its sender is away" };
 }
 
 function listKind({ headers }: ClassifiableMessage): Classification | null {

@@ -16,32 +16,50 @@ export type RecipientStatus = {
 
 const MAX_REPORT_CHARACTERS = 200_000;
 
+/** Makes an address of a local part that stands alone; null where nothing says of which domain it is. */
+export type CompleteAddress = (localPart: string) => EmailAddress | null;
+
 /** The recipients of a message/delivery-status part; groups without a recipient or anything said of it are passed over. */
-export function readDeliveryStatus(text: string): RecipientStatus[] {
+export function readDeliveryStatus(text: string, complete: CompleteAddress): RecipientStatus[] {
+  return groupsOf(text).flatMap((fields) => {
+    const [address] = ["final-recipient", "original-recipient", "x-actual-recipient"].flatMap((name) =>
+      recipientOf(fields.get(name), complete),
+    );
+    const status = /\b[245]\.\d{1,3}\.\d{1,3}\b/.exec(fields.get("status") ?? "")?.[0] ?? "";
+    const action = actionOf(fields.get("action") ?? "", status);
+    if (address === undefined || action === null) return [];
+    const original = recipientOf(fields.get("original-recipient"), complete)[0] ?? null;
+    return [
+      {
+        address,
+        original: original === address ? null : original,
+        action,
+        status,
+        diagnostic: typedValue(fields.get("diagnostic-code") ?? ""),
+      },
+    ];
+  });
+}
+
+/** The recipients that a disposition notification speaks of (RFC 8098 3.2.4). */
+export function recipientsOfDisposition(text: string, complete: CompleteAddress): EmailAddress[] {
+  return groupsOf(text).flatMap((fields) =>
+    ["original-recipient", "final-recipient"].flatMap((name) => recipientOf(fields.get(name), complete)).slice(0, 1),
+  );
+}
+
+const NEXT_RECIPIENT = /\n(?=original-recipient:)|(?<!^original-recipient:[^\n]*)\n(?=final-recipient:)/im;
+
+// Some leave no empty line between the recipients.
+function groupsOf(text: string): ReadonlyMap<string, string>[] {
   return text
     .slice(0, MAX_REPORT_CHARACTERS)
     .replace(/\r\n?/g, "\n")
     .split(/\n[ \t]*\n/)
-    .map(readFields)
-    .flatMap((fields) => {
-      const named = ["final-recipient", "original-recipient", "x-actual-recipient"].flatMap((name) =>
-        recipientOf(fields.get(name)),
-      );
-      const [address] = named;
-      const status = /\b[245]\.\d{1,3}\.\d{1,3}\b/.exec(fields.get("status") ?? "")?.[0] ?? "";
-      const action = actionOf(fields.get("action") ?? "", status);
-      if (address === undefined || action === null) return [];
-      const original = recipientOf(fields.get("original-recipient"))[0] ?? null;
-      return [
-        {
-          address,
-          original: original === address ? null : original,
-          action,
-          status,
-          diagnostic: typedValue(fields.get("diagnostic-code") ?? ""),
-        },
-      ];
-    });
+    .flatMap((group) =>
+      (group.match(/^final-recipient:/gim) ?? []).length > 1 ? group.split(NEXT_RECIPIENT) : [group],
+    )
+    .map(readFields);
 }
 
 /** The recipients that failed, as a bounce lists them, each once. */
@@ -77,11 +95,14 @@ function actionOf(text: string, status: string): DeliveryAction | null {
   return status.startsWith("5") ? "failed" : status.startsWith("4") ? "delayed" : "delivered";
 }
 
-function recipientOf(value: string | undefined): EmailAddress[] {
-  const address = typedValue(value ?? "")
+function recipientOf(value: string | undefined, complete: CompleteAddress): EmailAddress[] {
+  const written = typedValue(value ?? "")
     .replace(/^.*<([^<>]*)>.*$/, "$1")
+    .replace(/\s*\([^()]*\)\s*$/, "")
     .replace(/\s/g, "");
-  return /^[^@]+@[^@]+$/.test(address) ? [looseAddress(address)] : [];
+  if (/^[^@]+@[^@]+$/.test(written)) return [looseAddress(written)];
+  const completed = /^[\w.+-]{1,64}$/.test(written) ? complete(written) : null;
+  return completed === null ? [] : [completed];
 }
 
 // RFC 3464 2.1.2: "rfc822; name@host", the type before the semicolon.

@@ -54,3 +54,14 @@ export const SUCCESS_SUBJECT =
 export const AUTOMATIC_SUBJECT = any([
   "^\\s*(?:re:\\s*)?\\[?(?:auto(?:matic|matische?|mated)?[- ]?(?:reply|response|responder|antwort|antwoord|svar|vastaus)|autoreply|autoresponse|auto:|out of (?:the )?office|out[- ]of[- ]office|ooo:|away from (?:my|the)|vacation|on (?:vacation|holiday|leave)|i am (?:away|out of)|abwesenheit|abwesend|automatische antwort|nicht im (?:büro|haus)|urlaub|réponse automatique|absence|absent|en congé|respuesta automática|fuera de (?:la )?oficina|ausente|risposta automatica|fuori (?:sede|ufficio)|resposta automática|ausência|automatisch antwoord|afwezig|autosvar|frånvaro|fravær|automaattinen|poissa|autoodpowiedź|odpowiedź automatyczna|automatická odpověď|автоответ|自动回复|自動回覆|自動返信|자동 (?:회신|응답))",
 ]);
+
+/** How out-of-office programs begin, whose subject does not say what they are. */
+export const ABSENCE_TEXT = any([
+  "(?:i am|i['’]m|i will be|i['’]ll be|we are|currently) (?:\\w+ ){0,3}(?:out of (?:the |my )?office|away (?:from|until|on)|on (?:vacation|holiday|annual leave|leave|maternity|parental|a (?:business )?trip)|unavailable until)",
+  "this is an auto(?:mated|matic|-?)\\s?(?:reply|response)|vacation (?:message|notice|program)|ich bin (?:\\S+ ){0,6}(?:nicht im (?:büro|haus)|im urlaub|abwesend)|je suis (?:\\S+ ){0,3}(?:absente?|en congé)|estoy (?:\\S+ ){0,3}(?:fuera|de vacaciones)|sono (?:\\S+ ){0,3}(?:assente|in ferie|fuori)|ik ben (?:\\S+ ){0,6}(?:afwezig|met vakantie)",
+]);
+
+/** How a recipient's own filter says that it took a message not (RFC 5429 2.1). */
+export const REFUSAL_TEXT = any([
+  "(?:was|has been|been|is) (?:refused|rejected|blocked|denied|not accepted)|refus(?:es|al|ed) (?:to accept|your|the|by)|does not (?:accept|wish to receive)|will not (?:accept|be accepted)|abgelehnt|zurückgewiesen|refusée?|rechazad|rifiutat|geweigerd",
+]);

@@ -36,29 +36,37 @@ export function attachmentOf(part: Part, index: number, content: Uint8Array): At
   };
 }
 
-/** The text of the parts in which a mail system reports on recipients (RFC 3464, RFC 6533). */
-export function statusParts(parts: readonly Part[], contents: readonly Uint8Array[]): string[] {
-  return parts.flatMap((part, at) =>
-    /^message\/(global-)?delivery-status$/.test(part.mimeType) ? [new TextDecoder().decode(contents[at])] : [],
-  );
+/** The text of the parts of one type, such as those in which a mail system reports on recipients (RFC 3464, RFC 6533). */
+export function textsOf(type: RegExp, parts: readonly Part[], contents: readonly Uint8Array[]): string[] {
+  return parts.flatMap((part, at) => (type.test(part.mimeType) ? [new TextDecoder().decode(contents[at])] : []));
 }
 
+export const STATUS_TYPES = /^message\/(global-)?delivery-status$/;
+export const DISPOSITION_TYPES = /^message\/(global-)?disposition-notification$/;
 const COPY_TYPES = /^(message\/(rfc822|global)|text\/rfc822-headers|message\/global-headers)$/;
-
-/** Whether a message, or the header of one, is carried along. */
-export function returnsCopy(parts: readonly Part[]): boolean {
-  return parts.some(({ mimeType }) =>
-    /^(message\/(rfc822|global)|text\/rfc822-headers|message\/global-headers)$/.test(mimeType),
-  );
-}
-
 const MAX_COPY_BYTES = 64 * 1024;
 
-/** The Message-IDs of the message that a report is about: from the copy it carries, else from the copy in its text. */
-export function reportedIds(parts: readonly Part[], contents: readonly Uint8Array[], text: string): string[] {
-  const copies = parts.flatMap((part, at) =>
+/** The beginnings of the messages, or of their headers, that are carried along. */
+export function copiesIn(parts: readonly Part[], contents: readonly Uint8Array[]): string[] {
+  return parts.flatMap((part, at) =>
     COPY_TYPES.test(part.mimeType) ? [new TextDecoder("latin1").decode(contents[at]?.subarray(0, MAX_COPY_BYTES))] : [],
   );
+}
+
+const REPORT_WITHIN = /^content-type:\s*multipart\/report|^from:[^\n]*(?:mailer-daemon|postmaster|mail delivery)/im;
+const MAX_ENCLOSED_BYTES = 1024 * 1024;
+
+/** The messages carried along that look like reports of a mail system. */
+export function reportsWithin(parts: readonly Part[], contents: readonly Uint8Array[]): Uint8Array[] {
+  return parts
+    .flatMap((part, at) => (/^message\/(rfc822|global)$/.test(part.mimeType) ? [contents[at] ?? new Uint8Array()] : []))
+    .filter((content) => content.byteLength <= MAX_ENCLOSED_BYTES)
+    .filter((content) => REPORT_WITHIN.test(new TextDecoder("latin1").decode(content.subarray(0, MAX_COPY_BYTES))))
+    .slice(0, 3);
+}
+
+/** The Message-IDs of the message that a report is about: from the copy it carries, else from the copy in its text. */
+export function reportedIds(copies: readonly string[], text: string): string[] {
   return [...copies, splitReport(text).copy].flatMap((copy) => {
     const field = /^message-id:\s*(<[^<>\n]{1,500}>)/im.exec(copy)?.[1];
     return field === undefined ? [] : readMessageIds(field);

@@ -1,4 +1,5 @@
 import type { Email } from "postal-mime";
+import type { ClassifiedMessage } from "../../core/message/classifiable-message";
 import { classifyMessage } from "../../core/message/classify-message";
 import { expiryOf } from "../../core/message/expiry";
 import { mailDate } from "../../core/message/mail-date";
@@ -12,10 +13,13 @@ import {
   attachmentOf,
   bytesOf,
   calendarMethod,
+  copiesIn,
+  DISPOSITION_TYPES,
   protectionOf,
   reportedIds,
-  returnsCopy,
-  statusParts,
+  reportsWithin,
+  STATUS_TYPES,
+  textsOf,
 } from "./message-parts";
 import { parseMime } from "./mime-parser";
 import { repairText } from "./repair-text";
@@ -37,7 +41,11 @@ export type ParsedMail = { readonly message: MailMessage; readonly contents: rea
  * Understands a message. It never throws and never refuses: what is over a limit or cannot be parsed comes back with what
  * could be read, and a warning. `envelopeSender` is what MAIL FROM said (empty for `<>`); null takes Return-Path instead.
  */
-export async function parseMessage(raw: Uint8Array, envelopeSender: string | null = null): Promise<ParsedMail> {
+export function parseMessage(raw: Uint8Array, envelopeSender: string | null = null): Promise<ParsedMail> {
+  return parsed(raw, envelopeSender, false);
+}
+
+async function parsed(raw: Uint8Array, envelopeSender: string | null, isEnclosed: boolean): Promise<ParsedMail> {
   const attempts: readonly { bytes: () => Uint8Array; warning: string | null }[] = [
     { bytes: () => raw, warning: null },
     { bytes: () => cutHeader(raw), warning: "its header is too large and was read in part" },
@@ -49,7 +57,10 @@ export async function parseMessage(raw: Uint8Array, envelopeSender: string | nul
   for (const { bytes, warning } of attempts) {
     try {
       const { email, lacksParts } = await parseMime(bytes());
-      return understood(email, envelopeSender, warning ?? (lacksParts ? LACKS_PARTS : null));
+      return await understood(email, envelopeSender, {
+        warning: warning ?? (lacksParts ? LACKS_PARTS : null),
+        isEnclosed,
+      });
     } catch {
       // The next attempt reads less of it.
     }
@@ -57,7 +68,13 @@ export async function parseMessage(raw: Uint8Array, envelopeSender: string | nul
   return unparsed(raw);
 }
 
-function understood(email: Email, envelopeSender: string | null, warning: string | null): ParsedMail {
+type Circumstances = { readonly warning: string | null; readonly isEnclosed: boolean };
+
+async function understood(
+  email: Email,
+  envelopeSender: string | null,
+  { warning, isEnclosed }: Circumstances,
+): Promise<ParsedMail> {
   const headers: Header[] = email.headers.map(({ key, value }) => ({ name: key, value }));
   const parts = email.attachments.slice(0, MAX_ATTACHMENTS);
   const contents = parts.map(bytesOf);
@@ -70,6 +87,7 @@ function understood(email: Email, envelopeSender: string | null, warning: string
   const date = mailDate(headerValue(headers, "date") ?? "");
   const messageId = readMessageIds(email.messageId ?? "")[0] ?? null;
   const contentType = headerValue(headers, "content-type") ?? "";
+  const copies = copiesIn(parts, contents);
   const { classification, failedRecipients, reports } = classifyMessage({
     headers,
     fromAddress: from?.address ?? null,
@@ -77,8 +95,10 @@ function understood(email: Email, envelopeSender: string | null, warning: string
     toAddresses: to.map(({ address }) => address),
     envelopeSender: envelopeSender ?? returnPath(headers),
     isReport: /^multipart\/report/i.test(contentType) && !/report-type="?(?:disposition|feedback)/i.test(contentType),
-    returnsCopy: returnsCopy(parts),
-    deliveryStatus: statusParts(parts, contents),
+    copies,
+    enclosed: isEnclosed ? [] : await enclosedReports(parts, contents),
+    deliveryStatus: textsOf(STATUS_TYPES, parts, contents),
+    dispositions: textsOf(DISPOSITION_TYPES, parts, contents),
     text,
     calendarMethod: calendarMethod(parts, contents),
   });
@@ -101,7 +121,7 @@ function understood(email: Email, envelopeSender: string | null, warning: string
       classification,
       failedRecipients,
       reports,
-      reportedIds: isReportKind(classification.kind) ? reportedIds(parts, contents, text) : [],
+      reportedIds: isReportKind(classification.kind) ? reportedIds(copies, text) : [],
       list: headerValue(headers, "list-id"),
       ...unsubscribeIn(headers),
       attachments: parts.map((part, index) => attachmentOf(part, index, contents[index] ?? new Uint8Array())),
@@ -112,6 +132,15 @@ function understood(email: Email, envelopeSender: string | null, warning: string
       warnings: [...(warning === null ? [] : [warning]), ...oddities(email, { from, date, messageId })],
     },
   };
+}
+
+// One level deep: what a report within a report within a report says is about mail that is not ours.
+async function enclosedReports(
+  parts: Email["attachments"],
+  contents: readonly Uint8Array[],
+): Promise<ClassifiedMessage[]> {
+  const enclosed = await Promise.all(reportsWithin(parts, contents).map((raw) => parsed(raw, null, true)));
+  return enclosed.map(({ message }) => message).filter(({ classification }) => isReportKind(classification.kind));
 }
 
 function unsubscribeIn(headers: readonly Header[]): Pick<MailMessage, "unsubscribe" | "saysOneClick"> {
