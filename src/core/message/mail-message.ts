@@ -1,5 +1,6 @@
 import type { EmailAddress, Mailbox } from "../kernel/email-address";
 import type { Instant } from "../kernel/instant";
+import type { Appointment } from "./appointment";
 
 /** One header field, name in lower case, value unfolded and decoded. */
 export type Header = { readonly name: string; readonly value: string };
@@ -65,6 +66,10 @@ export type MailMessage = {
   /** What `ownText` leaves out. */
   readonly restText: string;
   readonly html: string | null;
+  /** Which of them says more; "text" where there is no HTML. */
+  readonly betterPart: "text" | "html";
+  /** What its calendar parts say, in order. */
+  readonly appointments: readonly Appointment[];
   readonly classification: Classification;
   readonly failedRecipients: readonly FailedRecipient[];
   /** What a report says of each recipient of our message, failed or not. */

@@ -3,6 +3,7 @@ import type { Attachment as Part } from "postal-mime";
 import { splitReport } from "../../core/message/failed-in-text";
 import type { Attachment, Protection } from "../../core/message/mail-message";
 import { readMessageIds } from "../../core/message/message-ids";
+import { readCalendar } from "./calendar-part";
 import { safeFileName } from "./safe-file-name";
 
 /** The bytes of a part. */
@@ -27,13 +28,24 @@ export function attachmentOf(part: Part, index: number, content: Uint8Array): At
   const contentId = part.contentId?.replace(/^<|>$/g, "") ?? null;
   return {
     index,
-    fileName: safeFileName(part.filename ?? NAMES_BY_TYPE[part.mimeType] ?? `part-${index + 1}`),
+    fileName: safeFileName(
+      part.filename ?? nameOfCard(part, content) ?? NAMES_BY_TYPE[part.mimeType] ?? `part-${index + 1}`,
+    ),
     contentType: part.mimeType,
     size: content.byteLength,
     sha256: createHash("sha256").update(content).digest("hex"),
     inline: part.related === true || (part.disposition === "inline" && contentId !== null),
     contentId,
   };
+}
+
+// Whom a card is of (RFC 6350 6.2.1) is a better name than a number.
+function nameOfCard({ mimeType }: Part, content: Uint8Array): string | null {
+  if (!/^text\/(?:x-)?v?card$|^text\/directory$/.test(mimeType)) return null;
+  const name = /^FN[^:\n]{0,200}:([^\r\n]{1,200})/im.exec(
+    new TextDecoder().decode(content.subarray(0, MAX_COPY_BYTES)),
+  )?.[1];
+  return name === undefined ? null : `${name.replace(/\\(.)/g, "$1").trim()}.vcf`;
 }
 
 /** The text of the parts of one type, such as those in which a mail system reports on recipients (RFC 3464, RFC 6533). */
@@ -73,13 +85,20 @@ export function reportedIds(copies: readonly string[], text: string): string[] {
   });
 }
 
-/** METHOD of a calendar part; null when there is none. */
-export function calendarMethod(parts: readonly Part[], contents: readonly Uint8Array[]): string | null {
-  const at = parts.findIndex(({ mimeType }) => mimeType === "text/calendar" || mimeType === "application/ics");
-  const part = parts[at];
-  if (part === undefined) return null;
-  const written = /^METHOD:([A-Z]{3,20})\s*$/im.exec(new TextDecoder().decode(contents[at]).slice(0, 4_000))?.[1];
-  return part.method ?? written ?? null;
+const CALENDAR_TYPES = /^(?:text\/calendar|application\/ics)$/;
+const MAX_CALENDARS = 5;
+
+/** What the calendar parts say, and the method by which a message with one is sent (RFC 5546 1.4); null without one. */
+export function calendarsIn(parts: readonly Part[], contents: readonly Uint8Array[]) {
+  const calendars = parts
+    .flatMap((part, at) => (CALENDAR_TYPES.test(part.mimeType) ? [{ part, content: contents[at] }] : []))
+    .slice(0, MAX_CALENDARS);
+  const read = calendars.map(({ content }) => readCalendar(new TextDecoder().decode(content)));
+  return {
+    method: calendars[0] === undefined ? null : (calendars[0].part.method ?? read[0]?.method ?? null),
+    appointments: read.flatMap(({ appointments }) => appointments ?? []),
+    isUnreadable: read.some(({ appointments }) => appointments === null),
+  };
 }
 
 /** How a message is signed or encrypted, by its types (RFC 1847, RFC 8551, RFC 3156) or by armour in its text (RFC 9580). */

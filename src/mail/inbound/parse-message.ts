@@ -1,4 +1,6 @@
 import type { Email } from "postal-mime";
+import type { Appointment } from "../../core/message/appointment";
+import { betterPart } from "../../core/message/better-part";
 import type { ClassifiedMessage } from "../../core/message/classifiable-message";
 import { classifyMessage } from "../../core/message/classify-message";
 import { expiryOf } from "../../core/message/expiry";
@@ -8,11 +10,13 @@ import { readMessageIds } from "../../core/message/message-ids";
 import { type DividedText, divideText } from "../../core/message/own-text";
 import { plainLine, turnsDirection } from "../../core/message/plain-line";
 import { saysForwarded } from "../../core/threading/base-subject";
+import { type CarriedParts, openContainers } from "./carried-parts";
+import { htmlContents } from "./html-contents";
 import { fromOf, mailboxesOf } from "./mailboxes";
 import {
   attachmentOf,
   bytesOf,
-  calendarMethod,
+  calendarsIn,
   copiesIn,
   DISPOSITION_TYPES,
   protectionOf,
@@ -76,12 +80,8 @@ async function understood(
   { warning, isEnclosed }: Circumstances,
 ): Promise<ParsedMail> {
   const headers: Header[] = email.headers.map(({ key, value }) => ({ name: key, value }));
-  const parts = email.attachments.slice(0, MAX_ATTACHMENTS);
-  const contents = parts.map(bytesOf);
-  const html = htmlOf(email);
   const subject = subjectOf(email);
-  const written = repairText(email.text?.slice(0, MAX_TEXT_CHARACTERS) ?? "");
-  const { text, divided } = readableText(written, html, saysForwarded(subject));
+  const { parts, contents, calendars, html, text, divided, part, oddParts } = readParts(email, saysForwarded(subject));
   const from = fromOf(headerValue(headers, "from"), headerValue(headers, "sender"));
   const to = mailboxesOf(email.to);
   const date = mailDate(headerValue(headers, "date") ?? "");
@@ -100,7 +100,7 @@ async function understood(
     deliveryStatus: textsOf(STATUS_TYPES, parts, contents),
     dispositions: textsOf(DISPOSITION_TYPES, parts, contents),
     text,
-    calendarMethod: calendarMethod(parts, contents),
+    calendarMethod: calendars.method,
   });
   return {
     contents,
@@ -118,6 +118,8 @@ async function understood(
       ownText: divided.own,
       restText: divided.rest,
       html,
+      betterPart: part,
+      appointments: calendars.appointments,
       classification,
       failedRecipients,
       reports,
@@ -129,14 +131,27 @@ async function understood(
       hasRemoteContent: html !== null && REMOTE_IMAGE.test(html),
       ...authenticationIn(headers),
       expiresAt: expiryOf(headers),
-      warnings: [...(warning === null ? [] : [warning]), ...oddities(email, { from, date, messageId })],
+      warnings: [...(warning === null ? [] : [warning]), ...oddParts, ...oddities(email, { from, date, messageId })],
     },
+  };
+}
+
+function readParts(email: Email, isForward: boolean) {
+  const carried = email.attachments.slice(0, MAX_ATTACHMENTS);
+  const opened = openContainers(carried, carried.map(bytesOf));
+  const { parts, contents } = opened;
+  const calendars = calendarsIn(parts, contents);
+  const html = htmlOf(email.html ?? opened.html);
+  const oddParts = [...opened.warnings, ...(calendars.isUnreadable ? ["its calendar part cannot be read"] : [])];
+  return {
+    ...{ parts, contents, calendars, html, oddParts },
+    ...readableText(textOf(email, opened, calendars.appointments), html, isForward),
   };
 }
 
 // One level deep: what a report within a report within a report says is about mail that is not ours.
 async function enclosedReports(
-  parts: Email["attachments"],
+  parts: CarriedParts["parts"],
   contents: readonly Uint8Array[],
 ): Promise<ClassifiedMessage[]> {
   const enclosed = await Promise.all(reportsWithin(parts, contents).map((raw) => parsed(raw, null, true)));
@@ -169,8 +184,16 @@ function subjectOf({ subject = "" }: Email): string {
   return plainLine(repairText(subject)).slice(0, MAX_SUBJECT_CHARACTERS);
 }
 
-function htmlOf({ html }: Email): string | null {
-  return html === undefined ? null : repairText(html.slice(0, MAX_KEPT_HTML_CHARACTERS));
+function htmlOf(html: string | null): string | null {
+  return html === null ? null : repairText(html.slice(0, MAX_KEPT_HTML_CHARACTERS));
+}
+
+// Mail that is nothing but a calendar says what stands in that.
+function textOf({ text = "", html }: Email, opened: CarriedParts, appointments: readonly Appointment[]): string {
+  const written = text.trim() === "" ? (opened.text ?? "") : text;
+  const said = appointments.map(({ summary, description }) => `${summary}\n\n${description}`.trim());
+  const isSilent = written.trim() === "" && html === undefined && opened.html === null;
+  return repairText((isSilent ? said.join("\n\n") : written).slice(0, MAX_TEXT_CHARACTERS));
 }
 
 const isReportKind = (kind: MailMessage["classification"]["kind"]) => kind === "bounce" || kind === "delivery-report";
@@ -192,10 +215,14 @@ function oddities(email: Email, read: Pick<MailMessage, "from" | "date" | "messa
   return warnings;
 }
 
-function readableText(text: string, html: string | null, isForward: boolean): { text: string; divided: DividedText } {
-  if (text.trim() !== "") return { text, divided: divideText(text, isForward) };
-  if (html === null) return { text: "", divided: { own: "", rest: "" } };
-  return { text: textOfHtml(html), divided: divideText(markedTextOfHtml(html), isForward) };
+type Readable = { readonly text: string; readonly divided: DividedText; readonly part: "text" | "html" };
+
+function readableText(text: string, html: string | null, isForward: boolean): Readable {
+  if (html === null) return { text, divided: divideText(text, isForward), part: "text" };
+  const { part, lacksWords } = betterPart(text, htmlContents(html));
+  if (!lacksWords && text.trim() !== "") return { text, divided: divideText(text, isForward), part };
+  const divided = divideText(markedTextOfHtml(html), isForward);
+  return { text: text.trim() === "" ? textOfHtml(html) : text, divided, part: "html" };
 }
 
 /** A message of which nothing could be understood, shown raw. */
@@ -217,6 +244,8 @@ export function unparsed(raw: Uint8Array): ParsedMail {
       ownText: text,
       restText: "",
       html: null,
+      betterPart: "text",
+      appointments: [],
       classification: { kind: "person", reason: "it could not be parsed, so a person has to look" },
       failedRecipients: [],
       reports: [],
