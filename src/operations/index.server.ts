@@ -36,6 +36,7 @@ export type {
   SavedView,
   SharedDraft,
   SheetRow,
+  ShownPart,
   Tray,
   TrayChange,
   TrayGrant,

@@ -126,6 +126,8 @@ export async function storedLetter(
     raw,
     rawSha256: createHash("sha256").update(raw).digest(),
     hasHtml: false,
+    betterPart: "text",
+    appointments: [],
     failedRecipients: [],
     attachments: message.attachments,
     warnings: [],

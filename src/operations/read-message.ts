@@ -3,7 +3,17 @@ import { err, ok, type Result } from "../core/kernel/result";
 import type { Attachment } from "../core/message/mail-message";
 import { SHOWN_AT_ONCE, type TextPart, textPart } from "../core/message/text-parts";
 import type { SafeHtml } from "../mail/index";
-import { blobBySha256, messageText, rawMessage, showRemoteOf, showsRemoteOf, type TrayGrant } from "../storage/index";
+import {
+  blobBySha256,
+  keepShownPart,
+  messageText,
+  rawMessage,
+  type ShownPart,
+  senderOf,
+  showRemoteOf,
+  showsRemoteOf,
+  type TrayGrant,
+} from "../storage/index";
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
 
@@ -31,6 +41,19 @@ export async function trustRemoteOf(deps: Deps, grant: TrayGrant, id: MessageId)
   if (!stored.isVerified) return err({ kind: "sender-not-verified" });
   await showRemoteOf(deps.db, grant, stored.fromAddress, deps.now());
   return ok(null);
+}
+
+/** Remembers in which part a member wants to see what the sender of a message writes; false when there is no such message. */
+export async function rememberShownPart(
+  deps: Deps,
+  grant: TrayGrant,
+  id: MessageId,
+  part: ShownPart,
+): Promise<boolean> {
+  const address = await senderOf(deps.db, grant, id);
+  if (address === null) return false;
+  await keepShownPart(deps.db, grant, address, { part, at: deps.now() });
+  return true;
 }
 
 /** One attachment of a message with its bytes; null when there is none. */

@@ -63,6 +63,8 @@ export function storedForm(
     raw,
     rawSha256: createHash("sha256").update(raw).digest(),
     hasHtml: message.html !== null,
+    betterPart: message.betterPart,
+    appointments: message.appointments,
     failedRecipients: message.failedRecipients,
     attachments: message.attachments,
     warnings: message.warnings,

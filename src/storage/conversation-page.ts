@@ -10,6 +10,7 @@ import {
   trustedId,
 } from "../core/kernel/ids";
 import { type Instant, later } from "../core/kernel/instant";
+import type { Appointment } from "../core/message/appointment";
 import type { Attachment, FailedRecipient, MessageKind, Protection } from "../core/message/mail-message";
 import type { SenderTrust } from "../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
@@ -19,6 +20,7 @@ import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, atOrNull, param } from "./rows";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
+import type { ShownPart } from "./shown-part";
 import type { Recipients } from "./store-message";
 import type { TrayGrant } from "./trays";
 
@@ -65,6 +67,9 @@ export type CorrespondenceMessage = {
   readonly trust: SenderTrust | null;
   readonly isNewParticipant: boolean;
   readonly hasRemoteContent: boolean;
+  /** In which part it is shown: as the reader chose for its sender, else the one that says more. */
+  readonly shownPart: ShownPart;
+  readonly appointments: readonly Appointment[];
   readonly unsubscribe: WaysToLeave | null;
   /** The id of the mailing list that it came through; null when it came through none. */
   readonly listId: string | null;
@@ -158,9 +163,14 @@ export async function correspondenceOf(
       "has_remote",
       "unsubscribe",
       "list_id",
+      "appointments",
+      knexOf(db).raw("coalesce(shown_part.part, better_part) as shown_part"),
       knexOf(db).raw(RECIPIENT_STATES),
     )
     .join("message_text", "message_text.message_id", "message.id")
+    .leftJoin("shown_part", (join) =>
+      join.on("shown_part.address", "message.from_address").andOnVal("shown_part.member_id", grant.memberId),
+    )
     .where({ conversation_id: id, tray_id: grant.tray.id })
     .whereRaw("delivery is distinct from 'withdrawn'")
     .orderBy([
@@ -196,6 +206,8 @@ export async function correspondenceOf(
     trust: row.trust,
     isNewParticipant: row.is_new_participant,
     hasRemoteContent: row.has_remote,
+    shownPart: row.shown_part,
+    appointments: row.appointments ?? [],
     unsubscribe: row.unsubscribe,
     listId: row.list_id === null ? null : listIdIn(row.list_id),
     recipientStates: row.recipient_states ?? [],

@@ -69,6 +69,7 @@ export * from "./shared-drafts";
 export * from "./sheet-lists";
 export type { Cursor, ListQuery } from "./sheet-query";
 export type { SheetRow } from "./sheet-row";
+export * from "./shown-part";
 export * from "./store-message";
 export * from "./stored-dockets";
 export * from "./thread-links";

@@ -77,3 +77,9 @@ export async function rawMessage(db: Database, grant: TrayGrant, id: MessageId):
         isVerified: row.trust?.verdict === "verified",
       };
 }
+
+/** The address that a message is from; null when the tray has no such message. */
+export async function senderOf(db: Database, grant: TrayGrant, id: MessageId): Promise<EmailAddress | null> {
+  const row = await knexOf(db)("message").first("from_address").where({ id, tray_id: grant.tray.id });
+  return row === undefined ? null : (row.from_address as EmailAddress);
+}

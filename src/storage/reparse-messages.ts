@@ -33,8 +33,16 @@ const COLUMNS = [
   "list_id",
   "protection",
   "unsubscribe",
+  "better_part",
+  "appointments",
 ] as const;
-const AS_JSON: ReadonlySet<string> = new Set(["recipients", "failed_recipients", "attachments", "unsubscribe"]);
+const AS_JSON: ReadonlySet<string> = new Set([
+  "recipients",
+  "failed_recipients",
+  "attachments",
+  "unsubscribe",
+  "appointments",
+]);
 
 /** The next messages that came from outside, in order of id, with what was made of them. */
 export async function parsesAfter(db: Database, after: MessageId | null, limit: number): Promise<StoredParse[]> {
@@ -73,6 +81,8 @@ export function parsedColumns(message: MailMessage): ParsedColumns {
     list_id: message.list,
     unsubscribe: waysToLeave(message.unsubscribe, message.saysOneClick),
     protection: message.protection,
+    better_part: message.betterPart,
+    appointments: message.appointments.length === 0 ? null : message.appointments,
     own_text: storableText(message.ownText),
     rest_text: storableText(message.restText),
   };

@@ -2,7 +2,14 @@ import type { Docket } from "../core/docket/derive-docket";
 import { type EmailAddress, type Mailbox, mailboxName } from "../core/kernel/email-address";
 import type { ConversationId, MemberId, MessageId, TrayId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { Attachment, Classification, FailedRecipient, Protection } from "../core/message/mail-message";
+import type { Appointment } from "../core/message/appointment";
+import type {
+  Attachment,
+  Classification,
+  FailedRecipient,
+  MailMessage,
+  Protection,
+} from "../core/message/mail-message";
 import type { SenderTrust } from "../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
 import { searchedPeople, searchVector } from "../core/search/search-vector";
@@ -47,6 +54,8 @@ export type NewMessage = {
   readonly raw: Uint8Array;
   readonly rawSha256: Uint8Array;
   readonly hasHtml: boolean;
+  readonly betterPart: MailMessage["betterPart"];
+  readonly appointments: readonly Appointment[];
   readonly failedRecipients: readonly FailedRecipient[];
   readonly attachments: readonly Attachment[];
   readonly warnings: readonly string[];
@@ -148,11 +157,12 @@ async function store(
       insert into message (id, tray_id, conversation_id, version, direction, kind, kind_reason, message_id, in_reply_to,
         reference_ids, subject, from_name, from_address, recipients, sent_at, received_at, author_id, raw_sha256, has_html,
         failed_recipients, attachments, warnings, dedupe_key, delivery, list_id, protection, trust, has_remote,
-        is_new_participant, asks_report, leaves_at, returns_at, expires_at, unsubscribe)
+        is_new_participant, asks_report, leaves_at, returns_at, expires_at, unsubscribe, better_part, appointments)
       values (:id, :trayId, :conversationId, :version, :direction, :kind, :kindReason, :messageId, :inReplyTo,
         :referenceIds, :subject, :fromName, :fromAddress, :recipients, :sentAt, :receivedAt, :authorId, :rawSha256,
         :hasHtml, :failedRecipients, :attachments, :warnings, :dedupeKey, :delivery, :list, :protection, :trust, :hasRemote,
-        :isNewParticipant, :asksReport, :leavesAt, :returnsAt, :expiresAt, cast(:unsubscribe as jsonb))
+        :isNewParticipant, :asksReport, :leavesAt, :returnsAt, :expiresAt, cast(:unsubscribe as jsonb), :betterPart,
+        cast(:appointments as jsonb))
     ), body as (
       insert into message_text (message_id, own_text, rest_text) values (:id, :ownText, :restText)
     ), links as (${links}
@@ -207,6 +217,8 @@ async function store(
       warnings: [...message.warnings],
       dedupeKey: message.dedupeKey,
       delivery: message.delivery,
+      betterPart: message.betterPart,
+      appointments: message.appointments.length === 0 ? null : storableText(JSON.stringify(message.appointments)),
       ownText: storableText(message.ownText).slice(0, MAX_TEXT_CHARACTERS),
       restText: storableText(message.restText).slice(0, MAX_TEXT_CHARACTERS),
     },

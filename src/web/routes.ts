@@ -60,6 +60,7 @@ export default [
       route("messages/:message/attachments/:index", "routes/attachment.ts"),
       route("messages/:message/attachments.zip", "routes/attachments-zip.ts"),
       route("messages/:message/pictures", "routes/pictures.ts"),
+      route("messages/:message/shown-part", "routes/shown-part.ts"),
       route("messages/:message/unread", "routes/unread-from.ts"),
       route("messages/:message/split-off", "routes/split-off.ts"),
       route("messages/:message/leave-list", "routes/leave-list.ts"),

@@ -75,6 +75,7 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   "leave-list": { params: ofMessage },
   overview: { fields: () => ({ id: SOME_ID }) },
   pictures: { params: ofMessage },
+  "shown-part": { params: ofMessage, fields: () => ({ part: "html" }), isOwn: true },
   "run-conversation": { params: () => ({ conversation: ids.conversation }), isOwn: true },
   "send-again": { params: ofMessage },
   settings: { fields: () => ({ name: "after-decision", value: '"list"' }), isOwn: true },

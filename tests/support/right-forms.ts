@@ -217,6 +217,7 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
   ["/office/enclosures", { code: "{code}", name: "a.pdf", sha256: "0".repeat(64) }],
   ["/office/import", { cancel: "{any}" }],
   ["/office/messages/{message}/pictures", { always: "on" }],
+  ["/office/messages/{message}/shown-part", { part: "html" }],
   ["/office/account", { do: "password", old: "wrong", new: "bellows and reeds" }],
   ["/office/account", { do: "end", session: "{any}" }],
   ["/office/overview", { id: "{any}" }],

@@ -12,6 +12,7 @@ import * as keepingRecords from "./0010-keeping-records";
 import * as enclosuresAndParcels from "./0011-enclosures-and-parcels";
 import * as safeGround from "./0012-safe-ground";
 import * as accessAndDisposal from "./0013-access-and-disposal";
+import * as asItWasMeant from "./0014-as-it-was-meant";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -27,6 +28,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0011-enclosures-and-parcels", enclosuresAndParcels],
   ["0012-safe-ground", safeGround],
   ["0013-access-and-disposal", accessAndDisposal],
+  ["0014-as-it-was-meant", asItWasMeant],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

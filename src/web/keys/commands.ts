@@ -28,6 +28,7 @@ export const COMMANDS = {
   junk: { name: "Call it junk", key: "h", group: "Deciding" },
   keep: { name: "Keep as our move", key: "m", group: "Deciding" },
   note: { name: "Note for colleagues", key: "n", group: "Deciding", opens: true },
+  "shown-part": { name: "Show as it was sent, or as text", key: "p", group: "Moving" },
   unread: { name: "Mark unread", key: "e", group: "Deciding" },
   "accept-1": { name: "Accept the first proposal", key: "1", group: "Deciding" },
   "accept-2": { name: "Accept the second proposal", key: "2", group: "Deciding" },

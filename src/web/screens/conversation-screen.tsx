@@ -89,7 +89,7 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
             />
             {view.turnWords}
           </div>
-          <Correspondence items={view.correspondence} conversationId={row.id} />
+          <Correspondence items={view.correspondence} conversationId={row.id} worksByKey />
           {view.drafts.map((draft) => (
             <SharedDraftItem
               key={draft.id}

@@ -10,11 +10,15 @@ const SHOWN = 5;
 export function Correspondence({
   items,
   conversationId,
+  worksByKey = false,
 }: {
   items: readonly CorrespondenceItem[];
   conversationId: string;
+  /** Whether keys are about its newest message. */
+  worksByKey?: boolean;
 }) {
   const alone = items.filter(({ type }) => type === "message").length === 1;
+  const newest = items.findLast(({ type }) => type === "message");
   const [whole, setWhole] = useState(false);
   const folded = whole ? 0 : Math.max(0, items.length - SHOWN);
   return (
@@ -34,7 +38,13 @@ export function Correspondence({
           item.type === "note" ? (
             <NoteItem key={item.id} note={item} conversationId={conversationId} />
           ) : (
-            <MessageItem key={item.id} message={item} conversationId={conversationId} alone={alone} />
+            <MessageItem
+              key={item.id}
+              message={item}
+              conversationId={conversationId}
+              alone={alone}
+              worksByKey={worksByKey && item === newest}
+            />
           ),
         )}
     </div>

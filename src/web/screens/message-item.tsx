@@ -11,12 +11,18 @@ import { FileAlone, FiledAlone } from "./file-alone";
 import { LeaveList } from "./leave-list";
 import { LongTextParts } from "./long-text";
 import { MessageAttachments } from "./message-attachments";
+import { Appointments, SwitchByKey, useShownPart } from "./shown-part";
 import { useTray } from "./tray-data";
 
-type MessageItemProps = { readonly message: Message; readonly conversationId: string; readonly alone: boolean };
+type MessageItemProps = {
+  readonly message: Message;
+  readonly conversationId: string;
+  readonly alone: boolean;
+  readonly worksByKey: boolean;
+};
 
 /** One message: who wrote it to whom, what is to be made of that, its own words, what it carries. */
-export function MessageItem({ message, conversationId, alone }: MessageItemProps) {
+export function MessageItem({ message, conversationId, alone, worksByKey }: MessageItemProps) {
   const look = message.ours
     ? "ml-8 border-l-[3px] border-act/30 bg-ours px-4.5 my-2"
     : "border-t border-hair first-of-type:border-t-0";
@@ -39,7 +45,7 @@ export function MessageItem({ message, conversationId, alone }: MessageItemProps
         <MessageMenu message={message} conversationId={conversationId} alone={alone} />
       </header>
       <Warnings message={message} />
-      <Body message={message} />
+      <Body message={message} worksByKey={worksByKey} />
       <MessageAttachments message={message} conversationId={conversationId} />
       <FiledAlone message={message} conversationId={conversationId} />
       <Outcomes message={message} />
@@ -70,7 +76,7 @@ function TrustMark({ message: { trust } }: { message: Message }) {
   );
 }
 
-function MessageMenu({ message, conversationId, alone }: MessageItemProps) {
+function MessageMenu({ message, conversationId, alone }: Omit<MessageItemProps, "worksByKey">) {
   const { tray, mayDecide } = useTray();
   const fetcher = useFetcher<{ problem: string }>();
   const base = `/${tray.slug}/messages/${message.id}`;
@@ -128,12 +134,14 @@ function MessageMenu({ message, conversationId, alone }: MessageItemProps) {
   );
 }
 
-function Body({ message }: { message: Message }) {
-  const [asSent, setAsSent] = useState(message.showHtmlFirst);
+function Body({ message, worksByKey }: { message: Message; worksByKey: boolean }) {
+  const { asSent, switchPart } = useShownPart(message);
   const nothingOwn = message.own.blocks.length === 0;
   return (
     <>
+      {worksByKey && message.hasHtml && <SwitchByKey switchPart={switchPart} />}
       {message.protectionLabel !== null && <p className="mt-1 text-sm text-soft">{message.protectionLabel}</p>}
+      <Appointments message={message} />
       {asSent ? (
         <AsSent message={message} />
       ) : (
@@ -159,7 +167,7 @@ function Body({ message }: { message: Message }) {
       {(message.hasHtml || message.leaving !== null) && (
         <p className="mt-1.5 flex gap-4">
           {message.hasHtml && (
-            <button type="button" onClick={() => setAsSent(!asSent)} className="text-sm text-act hover:underline">
+            <button type="button" onClick={switchPart} className="text-sm text-act hover:underline">
               {asSent ? "Show as text" : "Show as it was sent"}
             </button>
           )}

@@ -6,6 +6,7 @@ import { Correspondence } from "./correspondence";
 import { LeaveList } from "./leave-list";
 import { LongTextParts } from "./long-text";
 import { MessageAttachments } from "./message-attachments";
+import { Appointments, SwitchByKey, useShownPart } from "./shown-part";
 
 type RunPaperProps = { readonly view: RunView; readonly isTaken: boolean };
 
@@ -49,11 +50,13 @@ export const RunPaper = memo(function RunPaper({ view, isTaken }: RunPaperProps)
 });
 
 function NewestBody({ message, conversationId }: { message: Message; conversationId: string }) {
-  const [asSent, setAsSent] = useState(message.showHtmlFirst && message.own.blocks.length === 0);
+  const { asSent, switchPart } = useShownPart(message);
   const hasOwn = message.own.blocks.length > 0;
   const hasEarlier = !asSent && hasOwn && message.rest.blocks.length > 0;
   return (
     <>
+      {message.hasHtml && <SwitchByKey switchPart={switchPart} />}
+      <Appointments message={message} />
       {asSent ? (
         <AsSent message={message} />
       ) : (
@@ -66,7 +69,7 @@ function NewestBody({ message, conversationId }: { message: Message; conversatio
       )}
       <div className="mt-5 flex flex-wrap gap-x-4 text-sm">
         {message.hasHtml && (
-          <button type="button" onClick={() => setAsSent(!asSent)} className="text-act hover:underline">
+          <button type="button" onClick={switchPart} className="text-act hover:underline">
             {asSent ? "Show as text" : "Show as it was sent"}
           </button>
         )}

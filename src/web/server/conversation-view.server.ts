@@ -15,6 +15,7 @@ import { STANDING_NAMES } from "../../core/standing/standing";
 import { htmlOfText } from "../../core/writing/html-of-text";
 import { planPassOn } from "../../core/writing/plan-pass-on";
 import type { CorrespondenceMessage, DraftToRead, OpenConversation, TrayNames } from "../../operations/index.server";
+import { appointmentView } from "./appointment-view.server";
 import { expectationViews, promisedView } from "./expectation-view.server";
 import { type NoteBlockView, type NoteNames, noteView } from "./note-view.server";
 import { textBlocks } from "./text-blocks.server";
@@ -255,7 +256,8 @@ function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | nul
     outcomes: message.recipientStates.map(outcomeInWords),
     kindLabel: KIND_LABELS[kind] ?? null,
     isMachine: kind === "automatic" || kind === "bounce" || kind === "delivery-report",
-    showHtmlFirst: hasHtml && kind === "list",
+    showHtmlFirst: hasHtml && message.shownPart === "html",
+    appointments: message.appointments.map((one) => appointmentView(one, { now, zone })),
     who: ours && message.authorId !== null ? nameOf(message.authorId) : message.fromName || message.fromAddress,
     address: message.fromAddress,
     to: `to ${listed(to) || "nobody named"}${cc.length === 0 ? "" : `, copied to ${listed(cc)}`}`,

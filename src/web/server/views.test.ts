@@ -160,6 +160,8 @@ describe("an open conversation", () => {
     trust: null,
     isNewParticipant: false,
     hasRemoteContent: false,
+    shownPart: "text",
+    appointments: [],
     unsubscribe: null,
     listId: null,
     recipientStates: [],
