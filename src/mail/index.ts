@@ -18,6 +18,7 @@ export * from "./inbound/parse-message";
 export * from "./inbound/safe-file-name";
 export * from "./inbound/safe-html";
 export * from "./inbound/sanitise-html";
+export { LETTER_PAGE } from "./inbound/shown/dress";
 export * from "./inbound/smtp-listener";
 export * from "./inbound/text-of-html";
 export * from "./outbound/compose-message";

@@ -1,5 +1,6 @@
 // The only door to the operations: web, jobs, cli and demo come in here.
 export type { ParsedMail, SafeHtml } from "../mail/index";
+export { LETTER_PAGE } from "../mail/index";
 export type {
   BulkRun,
   CategoryStep,

@@ -40,5 +40,9 @@ it("what stands in its calendar part comes with it", async () => {
   const calendar =
     "BEGIN:VCALENDAR\r\nMETHOD:REQUEST\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Tuning\r\nDTSTART:20261124T100000Z\r\nEND:VEVENT\r\nEND:VCALENDAR";
   const id = await arrives("call@vane.example", "Vane <vane@vane.example>", "text/calendar; method=REQUEST", calendar);
-  expect(await shown(desk.lead, id)).toMatchObject({ kind: "calendar", ownText: "Tuning", appointments: [{ summary: "Tuning" }] });
+  expect(await shown(desk.lead, id)).toMatchObject({
+    kind: "calendar",
+    ownText: "Tuning",
+    appointments: [{ summary: "Tuning" }],
+  });
 });

@@ -1,5 +1,5 @@
 import { parseMessage } from "./parse-message";
-import { type SafeHtml, sanitiseHtml } from "./sanitise-html";
+import { type SafeHtml, shownHtml } from "./sanitise-html";
 
 // As a part of the page; a larger picture is an attachment to open.
 const MAX_INLINE_IMAGE_BYTES = 2 * 1024 * 1024;
@@ -16,5 +16,5 @@ export async function safeHtmlOf(raw: Uint8Array, showsRemote = false): Promise<
     if (content.byteLength > MAX_INLINE_IMAGE_BYTES) return null;
     return `data:${part.contentType};base64,${Buffer.from(content).toString("base64")}`;
   };
-  return sanitiseHtml(message.html, { inlineImage, showsRemote });
+  return shownHtml(message.html, { inlineImage, showsRemote });
 }

@@ -1,5 +1,6 @@
 import sanitizeHtml from "sanitize-html";
 import { otherSite } from "../../core/message/link-honesty";
+import { letterHtml, looksOf } from "./shown/letter-html";
 import { isTooDeep, textOfHtml } from "./text-of-html";
 
 // A hundred times a usual newsletter; over it the page of the reader would suffer.
@@ -83,15 +84,77 @@ export type SanitiseOptions = {
  * open apart without telling where they came from.
  */
 export function sanitiseHtml(html: string, options: SanitiseOptions = {}): SafeHtml {
+  if (isTooLarge(html)) return asText(html);
+  const { html: safe, remoteContent, dropped } = withoutActiveContent(html, options, LISTED_STYLES);
+  return finished(safe, remoteContent, dropped);
+}
+
+/**
+ * A letter as it was meant to look: the same policy, with its style sheets and colours as far as they do no harm and can be
+ * read, what it copies of earlier letters folded, and tables that are too wide in a frame of their own.
+ */
+export function shownHtml(html: string, options: SanitiseOptions = {}): SafeHtml {
+  if (isTooLarge(html)) return asText(html);
+  const { html: safe, remoteContent, dropped } = withoutActiveContent(html, options, null);
+  return finished(letterHtml(safe, looksOf(html)), remoteContent, dropped);
+}
+
+const isTooLarge = (html: string) => html.length > MAX_SHOWN_CHARACTERS || isTooDeep(html);
+
+type AllowedStyles = NonNullable<sanitizeHtml.IOptions["allowedStyles"]>;
+type Cleaned = {
+  readonly html: string;
+  readonly remoteContent: readonly string[];
+  readonly dropped: ReadonlySet<string>;
+};
+
+const LISTED_STYLES: AllowedStyles = {
+  "*": {
+    color: COLOUR,
+    "background-color": COLOUR,
+    "font-size": LENGTH,
+    "font-weight": [/^(\d{3}|bold|normal|bolder|lighter)$/],
+    "font-style": WORD,
+    "font-family": [/^[\w\s,'"-]{1,200}$/],
+    "text-align": WORD,
+    "text-decoration": WORD,
+    "line-height": LENGTH,
+    "vertical-align": WORD,
+    "white-space": WORD,
+    width: LENGTH,
+    "max-width": LENGTH,
+    margin: LENGTH,
+    padding: LENGTH,
+    "padding-left": LENGTH,
+    "padding-right": LENGTH,
+    "padding-top": LENGTH,
+    "padding-bottom": LENGTH,
+    border: BORDER,
+    "border-left": BORDER,
+    "border-top": BORDER,
+    "border-bottom": BORDER,
+    "border-collapse": WORD,
+  },
+};
+
+// Without a list of styles, classes and styles stay as they came, for whoever reads them next.
+function withoutActiveContent(html: string, options: SanitiseOptions, allowedStyles: AllowedStyles | null): Cleaned {
   const { inlineImage = () => null, showsRemote = false } = options;
-  if (html.length > MAX_SHOWN_CHARACTERS || isTooDeep(html)) return asText(html);
   const remoteContent: string[] = [];
   const dropped = new Set<string>();
   const safe = sanitizeHtml(html, {
     allowedTags: TEXT_TAGS,
     nonTextTags: ["script", "style", "textarea", "option", "noscript", "title", "head", "svg", "math", "template"],
     allowedAttributes: {
-      "*": ["style", "align", "valign", "dir", "lang", "title"],
+      "*": [
+        "style",
+        "align",
+        "valign",
+        "dir",
+        "lang",
+        "title",
+        ...(allowedStyles === null ? ["class", "id", "bgcolor"] : []),
+      ],
       a: ["href", "target", "rel"],
       img: ["src", "alt", "width", "height", "referrerpolicy"],
       font: ["color", "size", "face"],
@@ -102,34 +165,7 @@ export function sanitiseHtml(html: string, options: SanitiseOptions = {}): SafeH
       col: ["width", "span"],
       ol: ["start", "type"],
     },
-    allowedStyles: {
-      "*": {
-        color: COLOUR,
-        "background-color": COLOUR,
-        "font-size": LENGTH,
-        "font-weight": [/^(\d{3}|bold|normal|bolder|lighter)$/],
-        "font-style": WORD,
-        "font-family": [/^[\w\s,'"-]{1,200}$/],
-        "text-align": WORD,
-        "text-decoration": WORD,
-        "line-height": LENGTH,
-        "vertical-align": WORD,
-        "white-space": WORD,
-        width: LENGTH,
-        "max-width": LENGTH,
-        margin: LENGTH,
-        padding: LENGTH,
-        "padding-left": LENGTH,
-        "padding-right": LENGTH,
-        "padding-top": LENGTH,
-        "padding-bottom": LENGTH,
-        border: BORDER,
-        "border-left": BORDER,
-        "border-top": BORDER,
-        "border-bottom": BORDER,
-        "border-collapse": WORD,
-      },
-    },
+    ...(allowedStyles === null ? { parseStyleAttributes: false } : { allowedStyles }),
     allowedSchemes: ["http", "https", "mailto", "tel"],
     allowedSchemesByTag: { img: showsRemote ? ["data", "http", "https"] : ["data"] },
     allowProtocolRelative: false,
@@ -151,6 +187,10 @@ export function sanitiseHtml(html: string, options: SanitiseOptions = {}): SafeH
       },
     },
   });
+  return { html: safe, remoteContent, dropped };
+}
+
+function finished(safe: string, remoteContent: readonly string[], dropped: ReadonlySet<string>): SafeHtml {
   const warnings = dropped.size === 0 ? [] : [`taken out: ${[...dropped].sort().join(", ")}`];
   const { html: marked, dishonest } = markDishonestLinks(safe);
   if (dishonest > 0)

@@ -1,16 +1,20 @@
+import sansFaces from "@fontsource-variable/source-sans-3/wght.css?inline";
+import sansItalicFaces from "@fontsource-variable/source-sans-3/wght-italic.css?inline";
+import serifFaces from "@fontsource-variable/source-serif-4/wght.css?inline";
 import { data } from "react-router";
 import { type MessageId, readId } from "../../core/kernel/ids";
-import { readAsHtml } from "../../operations/index.server";
+import { LETTER_PAGE, readAsHtml } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
 import type { Route } from "./+types/message-html";
 
-// Mail brings its own colours, made for paper: the frame keeps a light ground in the dark theme as well.
-// Nothing runs and nothing is fetched, whatever the sanitiser may have overlooked.
+// Nothing runs and nothing is fetched but the fonts that ship, whatever the sanitiser may have overlooked.
 const policy = (showsRemote: boolean) =>
-  `default-src 'none'; img-src data:${showsRemote ? " https: http:" : ""}; style-src 'unsafe-inline'; sandbox allow-same-origin allow-popups allow-popups-to-escape-sandbox; frame-ancestors 'self'; base-uri 'none'; form-action 'none'`;
+  `default-src 'none'; img-src data:${showsRemote ? " https: http:" : ""}; font-src 'self'; style-src 'unsafe-inline'; sandbox allow-same-origin allow-popups allow-popups-to-escape-sandbox; frame-ancestors 'self'; base-uri 'none'; form-action 'none'`;
 
-const PAGE_STYLE =
-  "body{margin:0;font:15px/1.55 'Source Sans 3 Variable',system-ui,sans-serif;color:#22282b;background:#fbfaf6;overflow-wrap:anywhere}img{max-width:100%;height:auto}table{max-width:100%}blockquote{margin:0 0 0 8px;padding-left:12px;border-left:2px solid #d8d4c8}a{color:#0e5a66}.leads-elsewhere{font-size:12px;color:#8a3a1c;border:1px solid #8a3a1c;border-radius:3px;padding:0 4px;white-space:nowrap}";
+const fontFaces = [sansFaces, sansItalicFaces, serifFaces].join("");
+const pair = (light: string, dark: string) => `light-dark(${light},${dark})`;
+const { light, dark, link } = LETTER_PAGE;
+const PAGE_STYLE = `${fontFaces}:root{color-scheme:light dark}body{margin:0;overflow:hidden;font:15px/1.55 'Source Sans 3 Variable',sans-serif;color:${pair(light.ink, dark.ink)};background:${pair(light.paper, dark.paper)};overflow-wrap:break-word}body>div{overflow-x:auto}.wide{overflow-x:auto;max-width:100%}img{max-width:100%;height:auto}blockquote{margin:0 0 0 8px;padding-left:12px;border-left:2px solid ${pair("#d8d4c8", "#3a4042")}}pre{white-space:pre-wrap}a{color:${pair(link.light, link.dark)}}summary{cursor:pointer;width:fit-content;margin:8px 0;font:14px/20px 'Source Sans 3 Variable',sans-serif;color:${pair(link.light, link.dark)}}.leads-elsewhere{font-size:12px;color:${pair("#8a3a1c", "#e59a79")};border:1px solid;border-radius:3px;padding:0 4px;white-space:nowrap}`;
 
 export async function loader({ request, params, context }: Route.LoaderArgs) {
   const id = readId<MessageId>(params.message);
