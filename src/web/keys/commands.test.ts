@@ -24,7 +24,7 @@ describe("the keys that commands come with", () => {
     ["Shift+3", ["shelf-3"]],
     ["q", ["notifications"]],
     ["M", ["mine"]],
-    ["p", []],
+    ["%", []],
   ])("%s works %j", (key, ids) => expect(commandsOfKey(key, COMMAND_IDS, {})).toEqual(ids));
 
   it("have no conflict among themselves", () => {
@@ -33,10 +33,10 @@ describe("the keys that commands come with", () => {
 });
 
 describe("a key that a member gave", () => {
-  const chosen = { settle: "p" };
+  const chosen = { settle: "%" };
   it("works its command, and the old one does no more", () => {
-    expect(keyOf("settle", chosen)).toBe("p");
-    expect(commandsOfKey("p", COMMAND_IDS, chosen)).toEqual(["settle"]);
+    expect(keyOf("settle", chosen)).toBe("%");
+    expect(commandsOfKey("%", COMMAND_IDS, chosen)).toEqual(["settle"]);
     expect(commandsOfKey("s", COMMAND_IDS, chosen)).toEqual([]);
   });
   it("is told where it works something else as well", () => {
@@ -44,7 +44,7 @@ describe("a key that a member gave", () => {
     expect(conflictsOf("bin", "b", { settle: "b" })).toEqual(["settle"]);
   });
   it.each([
-    ["p", true],
+    ["%", true],
     ["Ü", true],
     ["Escape", true],
     ["Delete", true],

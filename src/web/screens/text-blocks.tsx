@@ -6,11 +6,11 @@ import type { TextBlock } from "../server/text-blocks.server";
 export function TextBlocks({ blocks, className }: { blocks: readonly TextBlock[]; className: string }) {
   return (
     <div className={`prose-own max-w-[68ch] space-y-2 ${className}`}>
-      {blocks.map(({ level, pieces, key }) => (
+      {blocks.map(({ level, isDrawn, pieces, key }) => (
         <p
           key={key}
           style={level === 0 ? undefined : { marginLeft: (level - 1) * 14 }}
-          className={level === 0 ? "" : "border-l-2 border-rule pl-3 text-soft"}
+          className={`${level === 0 ? "" : "border-l-2 border-rule pl-3 text-soft"} ${isDrawn ? DRAWN : ""}`}
         >
           {pieces.map(({ text, href, key: piece }) =>
             href === null ? (
@@ -32,6 +32,9 @@ export function TextBlocks({ blocks, className }: { blocks: readonly TextBlock[]
     </div>
   );
 }
+
+// Characters of one width, none of them moved to another line: a wide drawing scrolls by itself.
+const DRAWN = "overflow-x-auto whitespace-pre font-mono text-[13px] leading-[19px]";
 
 // Far more than a line has: what is only long is broken by the line, as everywhere.
 const MOST_UNBROKEN = 200;

@@ -1,9 +1,16 @@
 import { LinkifyIt } from "linkify-it";
+import { drawnPassages } from "../../core/message/drawn-passages";
 import { quoteLevels } from "../../core/message/quote-levels";
 
 /** A piece of text, a link where `href` is one. */
 export type TextPiece = { readonly key: number; readonly text: string; readonly href: string | null };
-export type TextBlock = { readonly key: number; readonly level: number; readonly pieces: readonly TextPiece[] };
+export type TextBlock = {
+  readonly key: number;
+  readonly level: number;
+  /** Drawn with characters, which have to stand under each other. */
+  readonly isDrawn: boolean;
+  readonly pieces: readonly TextPiece[];
+};
 
 const linkify = new LinkifyIt({ fuzzyLink: false, fuzzyIP: false });
 // A text of nothing but links is not read; it is shown plain.
@@ -11,7 +18,9 @@ const MAX_LINKED_CHARACTERS = 100_000;
 
 /** A plain text ready to be drawn: by depth of quotation, its addresses as links. */
 export function textBlocks(text: string): TextBlock[] {
-  return quoteLevels(text).map(({ level, text: block }, key) => ({ key, level, pieces: pieces(block) }));
+  return quoteLevels(text)
+    .flatMap(({ level, text: block }) => drawnPassages(block).map((passage) => ({ ...passage, level })))
+    .map(({ level, isDrawn, text: passage }, key) => ({ key, level, isDrawn, pieces: pieces(passage.trimEnd()) }));
 }
 
 function pieces(text: string): TextPiece[] {
