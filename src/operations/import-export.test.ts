@@ -139,6 +139,37 @@ describe("importing", () => {
     ]);
   });
 
+  it("gives what has no date the time of its neighbours, and what it passes over a name", async () => {
+    const undated = (id: string) => aMessage({ id, date: "some day", subject: id });
+    const zip = await zipOf([
+      {
+        name: "box.mbox",
+        content: mbox([
+          undated("u1@h.example"),
+          aMessage({ id: "d1@h.example", subject: "dated", date: "1 Mar 2024 09:00:00 +0000" }),
+          undated("u2@h.example"),
+        ]),
+      },
+      { name: "holidays.ics", content: Buffer.from("BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n") },
+    ]);
+    expect(await bring(write("undated.zip", zip))).toMatchObject({ value: { added: 3, passedOver: ["holidays.ics"] } });
+    const rows = await tray.ask("select sent_at from message where message_id in ('u1@h.example', 'u2@h.example')");
+    expect(rows.map(({ sent_at }) => sent_at.toISOString())).toEqual(Array(2).fill("2024-03-01T09:00:00.000Z"));
+  });
+
+  it("brings a report together with what it is about, whichever comes first", async () => {
+    const report = aMessage({
+      id: "bounce@mx.example",
+      from: "Mail Delivery System <mailer-daemon@mx.example>",
+      to: ours,
+      subject: "Undelivered mail returned to sender",
+      body: "<sexton@oldwyke.example>: 550 5.1.1 user unknown\r\n\r\n--- Below this line is a copy of the message.\r\n\r\nMessage-ID: <told@o.example>\r\nTo: sexton@oldwyke.example\r\n",
+    });
+    const letter = aMessage({ id: "told@o.example", from: ours, to: "sexton@oldwyke.example", subject: "The key" });
+    await bring(write("report.mbox", mbox([report, letter])));
+    expect(await idOf("bounce@mx.example")).toBe(await idOf("told@o.example"));
+  });
+
   it("brings new mail to To sort", async () => {
     await bring(write("new.eml", aMessage({ id: "new-1@v.example", subject: "New" })), false);
     expect((await look(await idOf("new-1@v.example"))).docket.standing.kind).toBe("to-sort");
@@ -193,6 +224,12 @@ describe("an import from the interface", () => {
       knownAlready: 0,
       flagged: 1,
       problem: null,
+    });
+    const ics = await upload("holidays.ics", Buffer.from("BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n"));
+    await runImport(tray.deps, ics);
+    expect(await runOf(ics)).toMatchObject({
+      state: "failed",
+      problem: "after message 0 (byte 0): it is no mail: neither a message, nor an mbox, nor a zip of them",
     });
     // Run again after a crash that came too late to matter.
     await runImport(tray.deps, id);

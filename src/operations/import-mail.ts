@@ -4,6 +4,7 @@ import { type BatchId, type ConversationId, trustedId } from "../core/kernel/ids
 import type { Instant } from "../core/kernel/instant";
 import { err, ok, type Result } from "../core/kernel/result";
 import type { MailMessage } from "../core/message/mail-message";
+import { timesByNeighbours } from "../core/message/times-by-neighbours";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { baseSubject } from "../core/threading/base-subject";
 import { independentGroups } from "../core/threading/independent-groups";
@@ -23,6 +24,8 @@ export type ImportReport = {
   /** Odd ones, kept all the same. */
   readonly flagged: number;
   readonly bytesRead: number;
+  /** Files that are no mail, by name. */
+  readonly passedOver: readonly string[];
   /** Where and why the file could not be read on; null when it was read to its end. */
   readonly problem: string | null;
 };
@@ -32,6 +35,16 @@ export type ImportOptions = {
   readonly asHistory: boolean;
   /** Told after each batch, which is committed then; false stops the import there. */
   readonly goesOn: (sofar: ImportReport) => Promise<boolean> | boolean;
+};
+
+const NOTHING_READ: ImportReport = {
+  read: 0,
+  added: 0,
+  knownAlready: 0,
+  flagged: 0,
+  bytesRead: 0,
+  passedOver: [],
+  problem: null,
 };
 
 const BATCH = 100;
@@ -48,7 +61,22 @@ export async function importMail(
 ): Promise<Result<ImportReport, { kind: "no-such-tray" }>> {
   const [tray] = await traysOfAddresses(deps, [trayAddress]);
   if (tray === undefined) return err({ kind: "no-such-tray" });
-  return ok(await importInto(deps, tray, readMailFiles(path), options));
+  return ok(await importFiles(deps, tray, path, options));
+}
+
+/** The same into a tray that is known. */
+export async function importFiles(deps: Deps, tray: Tray, path: string, options: ImportOptions): Promise<ImportReport> {
+  const passedOver: string[] = [];
+  const messages = readMailFiles(path, { passesOver: (name) => passedOver.push(name) });
+  return { ...(await importInto(deps, tray, messages, options)), passedOver };
+}
+
+/** What an import passed over, in a sentence; null where that is nothing. */
+export function passedOverInWords({ passedOver }: ImportReport): string | null {
+  if (passedOver.length === 0) return null;
+  const named = passedOver.slice(0, 5).join(", ");
+  const more = passedOver.length > 5 ? ` and ${passedOver.length - 5} more` : "";
+  return `Passed over, as it is no mail: ${named}${more}.`;
 }
 
 /** The same from wherever messages come. Every batch is one transaction, so that it can end anywhere and be run again. */
@@ -58,7 +86,8 @@ export async function importInto(
   messages: AsyncIterable<Uint8Array>,
   options: ImportOptions,
 ): Promise<ImportReport> {
-  let report: ImportReport = { read: 0, added: 0, knownAlready: 0, flagged: 0, bytesRead: 0, problem: null };
+  let report: ImportReport = NOTHING_READ;
+  let neighbour: Instant | null = null;
   let batch: Uint8Array[] = [];
   let batchBytes = 0;
   let storing: Promise<void> = Promise.resolve();
@@ -78,7 +107,13 @@ export async function importInto(
     parsed.catch(() => {});
     await storing;
     if (full.length > 0 && !isStopped)
-      storing = parsed.then((some) => incomingOf(deps, full, some, options.asHistory)).then(store);
+      storing = parsed
+        .then(async (some) => {
+          const incoming = await incomingOf(deps, full, some, { isHistory: options.asHistory, neighbour });
+          neighbour = some.findLast(({ date }) => date !== null)?.date ?? neighbour;
+          return incoming;
+        })
+        .then(store);
     storing.catch(() => {});
   };
   try {
@@ -110,12 +145,18 @@ async function incomingOf(
   deps: Deps,
   raws: readonly Uint8Array[],
   messages: readonly MailMessage[],
-  isHistory: boolean,
+  { isHistory, neighbour }: { readonly isHistory: boolean; readonly neighbour: Instant | null },
 ): Promise<Incoming[]> {
   const envelope = { signatures: [], colleagues: await colleaguesNow(deps), recipients: [], envelopeSender: "" };
+  const now = deps.now();
+  const dates = timesByNeighbours(
+    messages.map(({ date }) => date),
+    neighbour,
+  );
   return messages.flatMap((message, at): Incoming[] => {
     const raw = raws[at];
-    return raw === undefined ? [] : [{ message, raw, receivedAt: deps.now(), imported: true, isHistory, ...envelope }];
+    const receivedAt = message.date === null ? (dates[at] ?? now) : now;
+    return raw === undefined ? [] : [{ message, raw, receivedAt, imported: true, isHistory, ...envelope }];
   });
 }
 

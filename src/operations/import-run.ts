@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { err, ok, type Result } from "../core/kernel/result";
-import { openZip, readMailFiles, safeFileName } from "../mail/index";
+import { openZip, safeFileName } from "../mail/index";
 import {
   allTrays,
   dropImportFile,
@@ -25,7 +25,7 @@ import {
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
-import { importInto } from "./import-mail";
+import { importFiles, passedOverInWords } from "./import-mail";
 import type { Refusal } from "./refusal";
 import { restoreRecord } from "./restore-record";
 
@@ -93,22 +93,31 @@ export async function runImport(deps: Deps, id: string): Promise<void> {
   try {
     const path = join(folder, "file");
     await pipeline(Readable.from(importChunks(deps.db, id)), createWriteStream(path));
-    const problem =
-      order.way === "record" ? await takeRecordIn(deps, id, order, path) : await takeMailIn(deps, id, order, path);
-    await end(deps, id, ["running"], problem === null ? "done" : "failed", problem);
+    const { state, words } =
+      order.way === "record"
+        ? ended(await takeRecordIn(deps, id, order, path))
+        : await takeMailIn(deps, id, order, path);
+    await end(deps, id, ["running"], state, words);
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
 }
 
+type Ending = { readonly state: "done" | "failed"; readonly words: string | null };
+
+const ended = (problem: string | null): Ending => ({ state: problem === null ? "done" : "failed", words: problem });
+
 type Order = NonNullable<Awaited<ReturnType<typeof importOrder>>>;
 
-async function takeMailIn(deps: Deps, id: string, { tray, way }: Order, path: string): Promise<string | null> {
-  const report = await importInto(deps, tray, readMailFiles(path), {
+async function takeMailIn(deps: Deps, id: string, { tray, way }: Order, path: string): Promise<Ending> {
+  const report = await importFiles(deps, tray, path, {
     asHistory: way === "history",
     goesOn: (sofar) => keepImportProgress(deps.db, id, { ...sofar, messages: sofar.read }, deps.now()),
   });
-  return report.problem;
+  const { problem } = report;
+  const isNothing = report.read === 0 && report.passedOver.length > 0;
+  if (problem !== null || isNothing) return { state: "failed", words: problem ?? passedOverInWords(report) };
+  return { state: "done", words: passedOverInWords(report) };
 }
 
 async function takeRecordIn(deps: Deps, id: string, { tray, by, bytes }: Order, path: string): Promise<string | null> {

@@ -9,7 +9,7 @@ const iso = (at: Instant | null) => (at === null ? null : dateOf(at).toISOString
 
 /** Everything understood of the messages in a file, one object each. */
 export async function* inspectMessages(path: string) {
-  for await (const raw of readMailFiles(path)) {
+  for await (const raw of readMailFiles(path, { takesAll: true })) {
     const { message } = await parseMessage(raw);
     yield {
       file: path,
@@ -77,7 +77,7 @@ export async function inspectTurns(path: string, ours: readonly EmailAddress[], 
 
 /** The HTML of the first message in a file as it would be shown. */
 export async function inspectHtml(path: string) {
-  for await (const raw of readMailFiles(path)) {
+  for await (const raw of readMailFiles(path, { takesAll: true })) {
     const { message } = await parseMessage(raw);
     const safe = (await safeHtmlOf(raw)) ?? { html: "", remoteContent: [], warnings: ["it has no HTML part"] };
     return { html: safe.html, text: message.text, remoteContent: safe.remoteContent, warnings: safe.warnings };
@@ -90,7 +90,7 @@ type Listed = PlacedMessage & Pick<MailMessage, "classification">;
 // Only what the figures need is held, so that a large file fits.
 async function messagesIn(path: string): Promise<Listed[]> {
   const messages: Listed[] = [];
-  for await (const raw of readMailFiles(path)) {
+  for await (const raw of readMailFiles(path, { takesAll: true })) {
     const { message } = await parseMessage(raw);
     const { messageId, inReplyTo, references, date, subject, to, cc, classification, reportedIds } = message;
     const from = message.from?.address ?? null;

@@ -2,6 +2,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Readable } from "node:stream";
+import { gzipSync } from "node:zlib";
 import { aMessage } from "@tests/support/mail";
 import { afterAll, describe, expect, it } from "vitest";
 import { instant } from "../../core/kernel/instant";
@@ -18,15 +19,37 @@ writeFileSync(join(folder, "a.eml"), "Subject: one\n\n1\n");
 writeFileSync(join(folder, "b", "box"), "From x\nSubject: two\n\n2\n\nFrom y\nSubject: three\n\n3\n");
 writeFileSync(join(folder, ".hidden"), "Subject: never\n\n");
 writeFileSync(join(folder, "c.eml"), "");
+writeFileSync(join(folder, "d.ics"), "BEGIN:VCALENDAR\nVERSION:2.0\nEND:VCALENDAR\n");
+writeFileSync(join(folder, "e.gz"), gzipSync("Subject: packed\n\n"));
 
-async function subjects(path: string): Promise<(string | undefined)[]> {
+async function subjects(path: string, passesOver?: (name: string) => void): Promise<(string | undefined)[]> {
   const found: (string | undefined)[] = [];
-  for await (const raw of readMailFiles(path)) found.push(/Subject: (\w+)/.exec(new TextDecoder().decode(raw))?.[1]);
+  for await (const raw of readMailFiles(path, passesOver === undefined ? {} : { passesOver }))
+    found.push(/Subject: (\w+)/.exec(new TextDecoder().decode(raw))?.[1]);
   return found;
 }
 
-it("reads a folder with folders in it by name, boxes and single messages, and passes over what is hidden", async () => {
-  expect(await subjects(folder)).toEqual(["one", "two", "three", undefined]);
+it("reads a folder with folders in it by name, boxes and single messages, and names what is no mail", async () => {
+  const passed: string[] = [];
+  expect(await subjects(folder, (name) => passed.push(name))).toEqual(["one", "two", "three"]);
+  expect(passed).toEqual(["c.eml", "d.ics", "e.gz"]);
+});
+it("names what is no mail in a zip", async () => {
+  const path = join(folder, "b", "mixed.zip");
+  writeFileSync(
+    path,
+    await zipOf([
+      { name: "a.eml", content: Buffer.from("Subject: one\n\n") },
+      { name: "holidays.ics", content: Buffer.from("BEGIN:VCALENDAR\n") },
+    ]),
+  );
+  const passed: string[] = [];
+  expect(await subjects(path, (name) => passed.push(name))).toEqual(["one"]);
+  expect(passed).toEqual(["holidays.ics"]);
+  rmSync(path);
+});
+it.each(["d.ics", "e.gz", "c.eml"])("refuses one file that is no mail: %s", async (name) => {
+  await expect(subjects(join(folder, name))).rejects.toThrow("it is no mail");
 });
 it("reads one message or one box", async () => {
   expect(await subjects(join(folder, "a.eml"))).toEqual(["one"]);

@@ -23,6 +23,14 @@ describe("an mbox", () => {
       "Subject: two\n\n>From deep\nFrom here it goes on\n",
     ]);
   });
+  it("knows a separator without its blank line by its date and the header below it", async () => {
+    const box =
+      "From a@x Tue Nov 24 10:00:00 2026\nSubject: one\n\nHello\nFrom b@x Tue Nov 24 11:00:00 2026\nSubject: two\n\nFrom c@x Tue Nov 24 12:00:00 2026\nis what stands in the box.\n";
+    expect(await read(box)).toEqual(["Subject: one\n\nHello\n", "Subject: two\n", "is what stands in the box.\n"]);
+    const prose =
+      "From a@x Tue Nov 24 10:00:00 2026\nSubject: one\n\nHello\nFrom b@x Tue Nov 24 11:00:00 2026\nis how it began.\n";
+    expect(await read(prose)).toEqual(["Subject: one\n\nHello\nFrom b@x Tue Nov 24 11:00:00 2026\nis how it began.\n"]);
+  });
   it("gives the same however it is cut into chunks", async () => {
     await fc.assert(
       fc.asyncProperty(fc.array(fc.nat(BOX.length), { maxLength: 8 }), async (cuts) => {

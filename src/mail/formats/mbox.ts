@@ -14,9 +14,8 @@ export const MAX_MESSAGE_BYTES = 64 * 1024 * 1024;
 export async function* readMbox(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
   let message: Buffer[] | null = null;
   let size = 0;
-  let afterBlank = true;
-  for await (const line of linesOf(chunks)) {
-    if (afterBlank && line.subarray(0, FROM.length).equals(FROM)) {
+  for await (const line of markedLines(chunks)) {
+    if (line === BEGINS) {
       if (message !== null) yield joined(message);
       message = [];
       size = 0;
@@ -24,10 +23,34 @@ export async function* readMbox(chunks: AsyncIterable<Uint8Array>): AsyncGenerat
       size += line.byteLength;
       if (size <= MAX_MESSAGE_BYTES) message.push(unquoted(line));
     }
-    afterBlank = line.byteLength === 1 || (line.byteLength === 2 && line[0] === CARRIAGE_RETURN);
   }
   if (message !== null) yield joined(message);
 }
+
+const BEGINS = Symbol("a message begins");
+
+// The lines, and in the place of each separator the mark. One without its blank line is one if the next line begins a header.
+async function* markedLines(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer | typeof BEGINS> {
+  let afterBlank = true;
+  let doubtful: Buffer | null = null;
+  for await (const line of linesOf(chunks)) {
+    if (doubtful !== null) yield HEADER_LINE.test(line.subarray(0, 100).toString("latin1")) ? BEGINS : doubtful;
+    doubtful = null;
+    const isFrom = line.subarray(0, FROM.length).equals(FROM);
+    if (isFrom && afterBlank) yield BEGINS;
+    else if (isFrom && isWholeSeparator(line)) doubtful = line;
+    else yield line;
+    afterBlank = isBlank(line);
+  }
+  if (doubtful !== null) yield doubtful;
+}
+
+const HEADER_LINE = /^[\w-]{1,60}:[ \t]/;
+// "From address Tue Nov 24 10:00:00 2026" (RFC 4155, appendix A), a zone between time and year or not.
+const WHOLE_SEPARATOR = /^From \S{1,320} +[A-Z][a-z]{2} [A-Z][a-z]{2} +\d{1,2} \d\d:\d\d(?::\d\d)? (?:\S{1,6} )?\d{4}/;
+
+const isWholeSeparator = (line: Buffer) => WHOLE_SEPARATOR.test(line.subarray(0, 500).toString("latin1"));
+const isBlank = (line: Buffer) => line.byteLength === 1 || (line.byteLength === 2 && line[0] === CARRIAGE_RETURN);
 
 // The blank line before the next separator belongs to the format, not to the message.
 function joined(lines: Buffer[]): Uint8Array {
