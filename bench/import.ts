@@ -78,16 +78,7 @@ async function parsedPerSecond(): Promise<number> {
 }
 
 async function runImport(url: string, path: string) {
-  const args = [
-    "--import",
-    "tsx",
-    "src/main/tray.ts",
-    "import",
-    path,
-    "--tray",
-    "office@ottermoor.example",
-    "--as-history",
-  ];
+  const args = ["build/main/tray.js", "import", path, "--tray", "office@ottermoor.example", "--as-history"];
   const child = spawn(process.execPath, args, {
     env: { ...process.env, DATABASE_URL: url },
     stdio: ["ignore", "pipe", "pipe"],

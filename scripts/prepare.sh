@@ -52,11 +52,13 @@ if [ ! -x node_modules/.bin/tsx ] || [ "$(cat node_modules/.common-tray-lock 2>/
   echo "$lock" >node_modules/.common-tray-lock
 fi
 
-sources=$(find src public package-lock.json vite.config.ts react-router.config.ts -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
-if [ ! -f build/server/index.js ] || [ "$(cat build/.sources 2>/dev/null)" != "$sources" ]; then
+sources=$(find src public package-lock.json vite.config.ts vite.main.config.ts react-router.config.ts -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+if [ ! -f build/server/index.js ] || [ ! -f build/main/start.js ] || [ "$(cat build/.sources 2>/dev/null)" != "$sources" ]; then
   say "Building the application …"
   built=$(mktemp)
-  node_modules/.bin/react-router build >"$built" 2>&1 || { cat "$built" >&2; exit 1; }
+  # The screens first: their build empties the folder.
+  { node_modules/.bin/react-router build && node_modules/.bin/vite build --config vite.main.config.ts; } >"$built" 2>&1 ||
+    { cat "$built" >&2; exit 1; }
   rm -f "$built"
   echo "$sources" >build/.sources
 fi

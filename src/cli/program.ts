@@ -2,29 +2,7 @@ import { Command, CommanderError } from "commander";
 import { passwordProblem } from "../core/access/password";
 import { type EmailAddress, readEmailAddress } from "../core/kernel/email-address";
 import { readInstant } from "../core/kernel/instant";
-import {
-  addMember,
-  addSource,
-  commonPasswords,
-  type Deps,
-  disable,
-  enable,
-  examine,
-  exportTray,
-  importMail,
-  inspectHtml,
-  inspectMessages,
-  inspectThreads,
-  inspectTurns,
-  listMembers,
-  listSources,
-  migrateDatabase,
-  type Role,
-  removeSource,
-  reparse,
-  setPassword,
-  setUpTray,
-} from "../operations/index.server";
+import type { Deps, Role } from "../operations/index.server";
 import { Refused, Usage } from "./outcome";
 
 /** What the tool is given: where to write, and the dependencies once a verb needs a database. */
@@ -41,6 +19,19 @@ export type CliContext = {
   /** Throws `Refused` when there is no database to be had. */
   readonly withDeps: <T>(work: (deps: Deps) => Promise<T>) => Promise<T>;
 };
+
+// Loaded by the verb that needs them: asking for help takes no database, no mail and no pictures.
+const operations = () => import("../operations/index.server");
+type Operations = Awaited<ReturnType<typeof operations>>;
+
+/** Has an operation carried out with the dependencies of the tool. */
+async function work<Outcome>(
+  context: CliContext,
+  of: (all: Operations, deps: Deps) => Promise<Outcome>,
+): Promise<Outcome> {
+  const all = await operations();
+  return context.withDeps((deps) => of(all, deps));
+}
 
 /** Runs the tool: exit code 0, 1 (refused, with the reason) or 2 (usage). */
 export async function runTray(args: readonly string[], context: CliContext): Promise<0 | 1 | 2> {
@@ -66,7 +57,7 @@ function trayProgram(context: CliContext): Command {
   program
     .command("migrate")
     .description("bring the database up to date")
-    .action(async () => print(await context.withDeps(migrateDatabase)));
+    .action(async () => print(await work(context, ({ migrateDatabase }, deps) => migrateDatabase(deps))));
   program
     .command("import <path>")
     .description("take the messages of an mbox, an eml file, a zip or a folder of them into a tray")
@@ -79,7 +70,7 @@ function trayProgram(context: CliContext): Command {
     .command("doctor")
     .description("derive everything again and compare it with what is stored; exit 1 when something differs")
     .action(async () => {
-      const diagnosis = await context.withDeps(examine);
+      const diagnosis = await work(context, ({ examine }, deps) => examine(deps));
       print(diagnosis);
       if (!diagnosis.healthy) throw new Refused("the database is not as it should be; see the report");
     });
@@ -87,7 +78,7 @@ function trayProgram(context: CliContext): Command {
     .command("export <address> <file>")
     .description("write every message of a tray into an mbox file")
     .action(async (address: string, file: string) => {
-      const done = await context.withDeps((deps) =>
+      const done = await work(context, ({ exportTray }, deps) =>
         context.writeFile(file, (write) => exportTray(deps, addressFrom(address), write)),
       );
       if (!done.ok) throw new Refused(`no tray has the address ${address}`);
@@ -97,7 +88,7 @@ function trayProgram(context: CliContext): Command {
     .command("reparse")
     .description("understand every message again from its bytes, and keep what is different; decisions stay")
     .action(async () =>
-      print(await context.withDeps((deps) => reparse(deps, (read) => context.note(`${read} messages read`)))),
+      print(await work(context, ({ reparse }, deps) => reparse(deps, (read) => context.note(`${read} messages read`)))),
     );
   addTrayVerbs(program.command("tray").description("the trays"), context, print);
   addMemberVerbs(program.command("member").description("those who may sign in"), context, print);
@@ -119,7 +110,7 @@ async function importInto(
   path: string,
   options: { tray: string; asHistory?: boolean },
 ): Promise<void> {
-  const report = await context.withDeps((deps) =>
+  const report = await work(context, ({ importMail }, deps) =>
     importMail(deps, path, addressFrom(options.tray), {
       asHistory: options.asHistory === true,
       goesOn: ({ read, added }) => {
@@ -145,12 +136,17 @@ function addTrayVerbs(command: Command, context: CliContext, print: Print): void
         throw new Usage(`${slug} is no name for a URL: small letters, digits, -`);
       const addresses = options.address.map(addressFrom);
       const { name, timeZone } = options;
-      print(await context.withDeps((deps) => setUpTray(deps, { slug, name, timeZone: zoneFrom(timeZone), addresses })));
+      print(
+        await work(context, ({ setUpTray }, deps) =>
+          setUpTray(deps, { slug, name, timeZone: zoneFrom(timeZone), addresses }),
+        ),
+      );
     });
 }
 
 const ROLES: readonly string[] = ["lead", "member", "reader"] satisfies Role[];
 
+type ChangesMember = (all: Operations, deps: Deps, name: string) => ReturnType<Operations["enable"]>;
 type MemberOptions = { name: string; initials: string; tray: string[]; role: string; timeZone: string };
 
 function addMemberVerbs(command: Command, context: CliContext, print: Print): void {
@@ -175,7 +171,7 @@ function addMemberVerbs(command: Command, context: CliContext, print: Print): vo
         role: role as Role,
         trays: tray,
       };
-      const added = await context.withDeps((deps) => addMember(deps, member));
+      const added = await work(context, ({ addMember }, deps) => addMember(deps, member));
       if (!added.ok) {
         throw new Refused(
           added.error.kind === "name-taken" ? `${signInName} is taken` : `there is no tray ${added.error.slug}`,
@@ -183,33 +179,36 @@ function addMemberVerbs(command: Command, context: CliContext, print: Print): vo
       }
       print(added.value);
     });
-  const about = (verb: string, description: string, work: (deps: Deps, name: string) => ReturnType<typeof enable>) =>
+  const about = (verb: string, description: string, change: ChangesMember) =>
     command
       .command(`${verb} <sign-in-name>`)
       .description(description)
       .action(async (signInName: string) => {
-        const done = await context.withDeps((deps) => work(deps, signInName));
+        const done = await work(context, (all, deps) => change(all, deps, signInName));
         if (!done.ok) throw new Refused(`nobody signs in as ${signInName}`);
         print(done.value);
       });
   about(
     "password",
     "give a member another password, read from standard input; ends all their sessions",
-    async (deps, name) => setPassword(deps, name, await newPassword(context, [name])),
+    async ({ setPassword }, deps, name) => setPassword(deps, name, await newPassword(context, [name])),
   );
-  about("disable", "keep a member from signing in, at once", disable);
-  about("enable", "let a member sign in again who was disabled or removed", enable);
+  about("disable", "keep a member from signing in, at once", ({ disable }, deps, name) => disable(deps, name));
+  about("enable", "let a member sign in again who was disabled or removed", ({ enable }, deps, name) =>
+    enable(deps, name),
+  );
   command
     .command("list")
     .description("everybody who may sign in, one a line")
     .action(async () => {
-      for (const member of await context.withDeps(listMembers)) print(member);
+      for (const member of await work(context, ({ listMembers }, deps) => listMembers(deps))) print(member);
     });
 }
 
 /** A password that may be one: the same rule as where somebody chooses one in the browser. */
 async function newPassword(context: CliContext, names: readonly string[]): Promise<string> {
   const password = await context.readPassword();
+  const { commonPasswords } = await operations();
   const problem = passwordProblem(password, names, await commonPasswords());
   if (problem !== null) throw new Usage(`the password will not do: ${problem}`);
   return password;
@@ -248,7 +247,7 @@ function addSourceVerbs(command: Command, context: CliContext, print: Print): vo
         passwordVariable,
         mailbox,
       };
-      const added = await context.withDeps((deps) => addSource(deps, source));
+      const added = await work(context, ({ addSource }, deps) => addSource(deps, source));
       if (!added.ok) throw new Refused(`there is no tray ${tray}`);
       print(added.value);
     });
@@ -256,7 +255,7 @@ function addSourceVerbs(command: Command, context: CliContext, print: Print): vo
     .command("list")
     .description("every source and how it is, one a line")
     .action(async () => {
-      for (const source of await context.withDeps(listSources)) {
+      for (const source of await work(context, ({ listSources }, deps) => listSources(deps))) {
         print({ ...source, uidValidity: source.uidValidity?.toString() ?? null });
       }
     });
@@ -264,7 +263,8 @@ function addSourceVerbs(command: Command, context: CliContext, print: Print): vo
     .command("remove <id>")
     .description("fetch no more from there; what was fetched stays")
     .action(async (id: string) => {
-      if (!(await context.withDeps((deps) => removeSource(deps, id)))) throw new Refused(`there is no source ${id}`);
+      if (!(await work(context, ({ removeSource }, deps) => removeSource(deps, id))))
+        throw new Refused(`there is no source ${id}`);
       print({ id });
     });
 }
@@ -274,6 +274,7 @@ function addInspectVerbs(command: Command, print: Print): void {
     .command("message <file...>")
     .description("everything understood of each message, one object a line")
     .action(async (files: string[]) => {
+      const { inspectMessages } = await operations();
       for (const file of files) for await (const message of inspectMessages(file)) print(message);
     });
   command
@@ -281,7 +282,9 @@ function addInspectVerbs(command: Command, print: Print): void {
     .description("the conversations of an mbox, each the Message-IDs of its messages in order")
     .option("--ours <addresses>", "our own addresses, separated by commas; else those that are in half of the messages")
     .action(async (file: string, { ours }: { ours?: string }) =>
-      print(await inspectThreads(file, ours === undefined ? null : ours.split(",").map(addressFrom))),
+      print(
+        await (await operations()).inspectThreads(file, ours === undefined ? null : ours.split(",").map(addressFrom)),
+      ),
     );
   command
     .command("turns <file>")
@@ -291,12 +294,12 @@ function addInspectVerbs(command: Command, print: Print): void {
     .action(async (file: string, options: { ours: string; now: string }) => {
       const now = readInstant(options.now);
       if (now === null) throw new Usage(`${options.now} is no instant: write it as 2026-11-24T10:00:00Z`);
-      print(await inspectTurns(file, options.ours.split(",").map(addressFrom), now));
+      print(await (await operations()).inspectTurns(file, options.ours.split(",").map(addressFrom), now));
     });
   command
     .command("html <file>")
     .description("the HTML of a message as it would be shown, and what is held back")
-    .action(async (file: string) => print(await inspectHtml(file)));
+    .action(async (file: string) => print(await (await operations()).inspectHtml(file)));
 }
 
 function addressFrom(text: string): EmailAddress {

@@ -23,7 +23,7 @@ function ownerOf(file: string): number | null {
 // After a kill -9 the number may belong to anything.
 function runsOurs(pid: number): boolean {
   try {
-    return readFileSync(`/proc/${pid}/cmdline`, "utf8").includes("src/main/demo");
+    return readFileSync(`/proc/${pid}/cmdline`, "utf8").includes("main/demo");
   } catch {
     return false;
   }

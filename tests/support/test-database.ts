@@ -1,4 +1,4 @@
-import { Client } from "pg";
+import { Pool } from "pg";
 import pino from "pino";
 import { inject } from "vitest";
 import { type EmailAddress, readEmailAddress } from "~/core/kernel/email-address";
@@ -46,11 +46,10 @@ export async function testTray(): Promise<TestTray> {
       },
     },
   };
-  const client = new Client({ connectionString: url });
-  await client.connect();
-  const ask: TestTray["ask"] = async (sql, values = []) => (await client.query(sql, [...values])).rows;
+  const asked = new Pool({ connectionString: url, max: 2 });
+  const ask: TestTray["ask"] = async (sql, values = []) => (await asked.query(sql, [...values])).rows;
   const close = async () => {
-    await client.end();
+    await asked.end();
     await wired.close();
     await drop();
   };

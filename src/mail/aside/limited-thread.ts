@@ -31,7 +31,7 @@ export function limitedThread(maxMegabytes: number): LimitedThread {
   };
   const within = async (task: Task, patienceMs: number): Promise<unknown> => {
     clearTimeout(idle);
-    thread ??= startThread("task-worker.ts", maxMegabytes);
+    thread ??= startThread("task-worker", maxMegabytes);
     const asked = thread.ask(task);
     asked.catch(() => {});
     let timer: NodeJS.Timeout | undefined;

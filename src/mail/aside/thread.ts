@@ -15,19 +15,22 @@ export type Thread<Question, Answer> = {
 
 type Waiting<Answer> = { readonly done: (answer: Answer) => void; readonly failed: (why: unknown) => void };
 
-// A thread does not inherit that this process reads TypeScript, and is told how before it begins.
-const START = "import(workerData.api).then(({ register }) => { register(); return import(workerData.module); });";
+// A thread does not inherit that this process reads TypeScript, and is told how before it begins. Built, it is a file as any.
+const isBuilt = import.meta.url.endsWith(".js");
+const AS_BUILT = "import(workerData.module);";
+const FROM_SOURCES =
+  "import(workerData.api).then(({ register }) => { register(); return import(workerData.module); });";
 
 // As much as goes through between two short sweeps: more is only held longer.
 const YOUNG_MB = 8;
 
-/** Starts a module of this folder in a thread, for as much memory (in MB) as it may take. */
+/** Starts a module of this folder, by its name without an ending, in a thread, for as much memory (in MB) as it may take. */
 export function startThread<Question, Answer>(module: string, maxMegabytes: number): Thread<Question, Answer> {
-  const api = import.meta.resolve("tsx/esm/api");
-  const code = `const { workerData } = require("node:worker_threads"); ${START}`;
+  const api = isBuilt ? null : import.meta.resolve("tsx/esm/api");
+  const code = `const { workerData } = require("node:worker_threads"); ${isBuilt ? AS_BUILT : FROM_SOURCES}`;
   const worker = new Worker(code, {
     eval: true,
-    workerData: { api, module: new URL(module, import.meta.url).href },
+    workerData: { api, module: new URL(`./${module}.${isBuilt ? "js" : "ts"}`, import.meta.url).href },
     resourceLimits: { maxOldGenerationSizeMb: maxMegabytes, maxYoungGenerationSizeMb: YOUNG_MB },
   });
   const waiting = new Map<number, Waiting<Answer>>();
