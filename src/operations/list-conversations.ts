@@ -89,6 +89,11 @@ export async function moreOfList(
   return rows.get(page.lane) ?? [];
 }
 
+/** How many conversations a list shows. */
+export function countInList(deps: Deps, grant: TrayGrant, member: Member, request: ListRequest): Promise<number> {
+  return countOfList(deps.db, grant, circumstances(deps, member, request).query);
+}
+
 /** What became of some conversations as far as a list shows them, and all its lanes as they are now. */
 export async function changesInList(
   deps: Deps,

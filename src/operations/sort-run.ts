@@ -18,22 +18,29 @@ import {
   timesOffNow,
 } from "../storage/index";
 import type { Deps } from "./deps";
-import { moreOfList } from "./list-conversations";
+import { countInList, moreOfList } from "./list-conversations";
 import { markSeen, type OpenConversation, openConversation } from "./open-conversation";
 
-// More than anybody goes through in one sitting; what is left is the next run.
+// Fetched at once; the next follow as these come to their end.
 const MAX_IN_RUN = 500;
 
-/** What a sort run goes through, in its order. */
+/** What a sort run goes through next, in its order, and how many conversations there are in all. */
+export type RunPart = { readonly rows: readonly ListedRow[]; readonly total: number };
+
+/** The part of a sort run that comes next. */
 export async function sortRun(
   deps: Deps,
   grant: TrayGrant,
   member: Member,
   { scope, narrowing, order }: { readonly scope: Scope; readonly narrowing: Narrowing; readonly order: RunOrder },
-): Promise<ListedRow[]> {
+): Promise<RunPart> {
   const view = { order: "date" as const, reversed: order === "oldest", grouping: null };
   const page = { lane: "", after: null, limit: MAX_IN_RUN };
-  return inRunOrder(await moreOfList(deps, grant, member, { scope, narrowing, view }, page), order);
+  const [rows, total] = await Promise.all([
+    moreOfList(deps, grant, member, { scope, narrowing, view }, page),
+    countInList(deps, grant, member, { scope, narrowing, view }),
+  ]);
+  return { rows: inRunOrder(rows, order), total };
 }
 
 /** A conversation, and what could be decided about it. */

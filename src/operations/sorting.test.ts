@@ -369,7 +369,8 @@ describe("a sort run", () => {
     }
     await arrive("Invoice 4", hester);
     const asked = { scope: "to-sort", narrowing: {}, order: "oldest" } as const;
-    const run = await sortRun(tray.deps, office.grant, office.ines, asked);
+    const { rows: run, total } = await sortRun(tray.deps, office.grant, office.ines, asked);
+    expect(total).toBe(run.length);
     expect(run.map(({ listedAt }) => listedAt)).toEqual(run.map(({ listedAt }) => listedAt).toSorted((a, b) => a - b));
     const last = run.findLast(({ who }) => who === "Hester Quill");
     const ready = await readyForRun(tray.deps, office.grant, last?.id ?? trustedId(""));

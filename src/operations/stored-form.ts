@@ -4,7 +4,7 @@ import type { MessageId } from "../core/kernel/ids";
 import { type Instant, MINUTE } from "../core/kernel/instant";
 import type { MailMessage } from "../core/message/mail-message";
 import type { CheckedSignature } from "../core/message/sender-trust";
-import { waysToLeave } from "../core/message/ways-to-leave";
+import { listNameIn, waysToLeave } from "../core/message/ways-to-leave";
 import type { MessageFact } from "../core/standing/derive-standing";
 import type { ArrivalRoute, Colleague, NewMessage, Tray } from "../storage/index";
 import { addressesOf } from "./tray-directory";
@@ -108,6 +108,9 @@ export function factOf(stored: NewMessage, version: number): MessageFact {
 export function whoFor(stored: NewMessage, starts: boolean, message: Pick<MailMessage, "from" | "to">): Mailbox | null {
   const from = message.from ?? NOBODY;
   if (stored.direction === "out") return starts ? (message.to[0] ?? from) : null;
+  // A list is nobody's own: who happened to write to it last says nothing.
+  const list = stored.list === null || stored.classification.kind !== "list" ? null : listNameIn(stored.list);
+  if (list !== null) return { name: list, address: from.address };
   const named = starts || stored.classification.kind === "person" || stored.classification.kind === "calendar";
   return named ? from : null;
 }

@@ -26,26 +26,30 @@ export async function backlogGroups(db: Database, grant: TrayGrant, days: readon
   const found = await knexOf(db).raw<{ rows: Row[] }>(
     /* sql */ `
     with older as materialized (
-      select list_id, who_address, who, subject, last_message_at, listed_at, (turn = 'us')::int as asks
+      select id, list_id, who_address, who, subject, last_message_at, listed_at, (turn = 'us')::int as asks
       from conversation
       where tray_id = :trayId and standing = 'to-sort' and joined_to is null
         and listed_at < cast(:from as timestamp) at time zone 'UTC'
     ), groups as (
-      (select 'list' as kind, list_id as key, max(who) as name, count(*)::int as count, 0 as unanswered,
+      (select 'list' as kind, list_id as key, (array_agg(who order by last_message_at desc))[1] as name, count(*)::int as count, 0 as unanswered,
         min(last_message_at) as oldest_at, max(last_message_at) as newest_at,
-        (array_agg(subject order by last_message_at desc))[1:3] as samples
+        (array_agg(subject order by last_message_at desc))[1:3] as samples,
+        (array_agg(id order by last_message_at desc))[1] as newest
        from older where list_id is not null group by list_id order by count desc limit :most)
       union all
       (select 'person', who_address, max(who), count(*)::int, sum(asks)::int, min(last_message_at), max(last_message_at),
-        (array_agg(subject order by last_message_at desc))[1:3]
+        (array_agg(subject order by last_message_at desc))[1:3], null::uuid
        from older where list_id is null and who_address <> '' group by who_address order by 4 desc limit :most)
       union all
       (select 'age', day, '', count(*)::int, sum(asks)::int, min(last_message_at), max(last_message_at),
-        (array_agg(subject order by last_message_at desc))[1:3]
+        (array_agg(subject order by last_message_at desc))[1:3], null
        from unnest(cast(:days as text[])) as day
          join older on older.listed_at < cast(day as timestamp) at time zone 'UTC' group by day)
     )
-    select groups.*, case when kind = 'person' then (select max(last_message_at) from conversation
+    select groups.kind, key, coalesce(case when kind = 'list' then (select substring(message.list_id from '^[\\s"]*([^"<]*[^"<\\s])["\\s]*<')
+        from message where message.conversation_id = groups.newest and message.list_id is not null
+        order by version desc limit 1) end, name) as name,
+      count, unanswered, oldest_at, newest_at, samples, case when kind = 'person' then (select max(last_message_at) from conversation
       where tray_id = :trayId and who_address = groups.key) end as last_wrote_at
     from groups`,
     { trayId: grant.tray.id, from, days: [...days], most: MAX_GROUPS },

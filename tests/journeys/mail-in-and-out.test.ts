@@ -101,7 +101,9 @@ test("attachments are looked at in place and had as a zip; pictures from elsewhe
   await page.getByRole("link", { name: "All 2 as a zip" }).click();
   expect((await download).suggestedFilename()).toBe("attachments.zip");
 
-  await page.getByRole("button", { name: "Show as it was sent" }).click();
+  await page.getByRole("button", { name: "Show as text" }).click();
+  await expect(page.getByText("Look at www.isterbank.example")).toBeVisible();
+  await page.keyboard.press("p");
   const frame = page.frameLocator("iframe");
   await expect(frame.getByText("leads to harm.example")).toBeVisible();
   await expect(frame.getByText("A picture")).toBeVisible();

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { listIdIn, waysToLeave } from "./ways-to-leave";
+import { listIdIn, listNameIn, waysToLeave } from "./ways-to-leave";
 
 const PAGE = "https://list.example/leave?id=7";
 
@@ -47,3 +47,10 @@ describe("the ways to leave a list", () => {
     expect(waysToLeave(["mailto:l@a.example?subject=100%"], false)?.mail?.subject).toBe("100%");
   });
 });
+
+it.each([
+  ["The Rolling Page <page.tinguild.example>", "The Rolling Page"],
+  ['"Ringers, all of them" <all.tinguild.example>', "Ringers, all of them"],
+  ["<page.tinguild.example>", null],
+  ["page.tinguild.example", null],
+])("a list calls itself in %j %j", (field, name) => expect(listNameIn(field)).toBe(name));

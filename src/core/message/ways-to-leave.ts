@@ -15,6 +15,12 @@ export function listIdIn(field: string): string {
   return (/<([^<>]+)>/.exec(field)?.[1] ?? field).trim().toLowerCase();
 }
 
+/** What a list calls itself: the description in its List-Id field (RFC 2919 section 2); null where it has none. */
+export function listNameIn(field: string): string | null {
+  const described = /^\s*"?([^"<]{1,200}?)"?\s*<[^<>]+>/.exec(field)?.[1]?.trim() ?? "";
+  return described === "" ? null : described;
+}
+
 // What is longer was not written for a person to click or for a server to be asked.
 const MAX_URI_CHARACTERS = 2_000;
 

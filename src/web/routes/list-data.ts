@@ -6,6 +6,7 @@ import { changesInList, countsToNarrow, moreOfList } from "../../operations/inde
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { ID } from "../server/fields.server";
 import { listedRowView, listRequest, listStart } from "../server/list-view.server";
+import { runOrderIn, runPartView } from "../server/run-view.server";
 import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/list-data";
 
@@ -38,6 +39,8 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
       const rows = await moreOfList(deps, grant, member, list, { lane, after, limit });
       return Response.json(rows.map((row) => listedRowView(row, reading)));
     }
+    case "run":
+      return Response.json(await runPartView(deps, grant, member, { ...list, order: runOrderIn(query) }));
     case "changes": {
       const ids = query
         .getAll("changed")

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link } from "react-router";
+import { Form, Link } from "react-router";
 import { dayAndTime } from "../../core/standing/day-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
 import { type SearchResult, search } from "../../operations/index.server";
@@ -42,6 +42,19 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
   const [isPacking, setPacking] = useState(false);
   return (
     <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
+      <Form role="search" className="border-b border-rule p-3 sm:hidden">
+        <input
+          type="search"
+          name="q"
+          aria-label="Search this tray"
+          placeholder="Subjects, people, words"
+          defaultValue={text}
+          key={text}
+          // biome-ignore lint/a11y/noAutofocus: one comes here to type it
+          autoFocus={text === ""}
+          className="h-11 w-full rounded-control border border-rule bg-ground px-3 text-base placeholder:text-soft"
+        />
+      </Form>
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-3">
         <h1 className="min-w-0 flex-1 font-serif text-xl">{headingOf(text, results.length)}</h1>
         {text !== "" && (

@@ -1,12 +1,9 @@
 import { data } from "react-router";
 import { readNarrowing } from "../../core/lists/narrowing";
-import { isRunOrder, type RunOrder } from "../../core/lists/run-order";
 import { isScope } from "../../core/lists/scope";
-import { sortRun } from "../../operations/index.server";
 import { SortRun } from "../screens/sort-run";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
-import { listedRowView } from "../server/list-view.server";
-import { readingOf } from "../server/words.server";
+import { runOrderIn, runPartView } from "../server/run-view.server";
 import type { Route } from "./+types/sort-run";
 
 export function meta() {
@@ -18,11 +15,9 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const { scope } = params;
   if (!isScope(scope)) throw data("There is no such list.", { status: 404 });
   const query = new URL(request.url).searchParams;
-  const asked = query.get("order") ?? "";
-  const order: RunOrder = isRunOrder(asked) ? asked : "newest";
-  const rows = await sortRun(deps, grant, member, { scope, narrowing: readNarrowing(query), order });
-  const reading = readingOf(member, deps.now(), grant.covering);
-  return { scope, narrowing: readNarrowing(query), order, rows: rows.map((row) => listedRowView(row, reading)) };
+  const order = runOrderIn(query);
+  const narrowing = readNarrowing(query);
+  return { scope, narrowing, order, ...(await runPartView(deps, grant, member, { scope, narrowing, order })) };
 }
 
 // A run goes on in its own order; what others do meanwhile it learns of conversation by conversation.

@@ -57,13 +57,18 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
     }
   };
   return (
-    <div className="grid min-h-0 min-w-0 auto-rows-max grid-cols-1 overflow-y-auto lg:auto-rows-auto lg:grid-cols-[minmax(0,1fr)_284px] lg:overflow-hidden">
+    <div className="grid min-h-0 min-w-0 auto-rows-max grid-cols-1 overflow-y-auto lg:auto-rows-auto lg:grid-cols-[minmax(0,1fr)_284px] xl:grid-cols-[minmax(0,1fr)_312px] lg:overflow-hidden">
       <main className="flex min-w-0 flex-col bg-paper lg:min-h-0 lg:border-r lg:border-rule">
         <div ref={page} className="px-4 pt-4 lg:min-h-0 lg:flex-1 lg:overflow-y-auto lg:px-6">
           <div className="flex items-start gap-3">
             <h1 className="min-w-0 flex-1 font-serif text-xl font-semibold">
               {row.subject === "" ? "(no subject)" : row.subject}
             </h1>
+            {desk.place !== null && (
+              <span className="hidden pt-1.5 text-sm whitespace-nowrap text-soft lg:inline">
+                {desk.place.at} of {desk.place.of}
+              </span>
+            )}
             <ConversationMenu
               conversationId={row.id}
               ask={desk.ask}
@@ -164,11 +169,6 @@ function WaysOut({ desk, standing, hasDraft }: WaysOutProps) {
       <Button aria-keyshortcuts="b" onClick={() => act({ kind: away ? "restore" : "bin" })}>
         {away ? "Bring back" : "Bin"} <KeyCap>b</KeyCap>
       </Button>
-      {desk.place !== null && (
-        <span className="ml-auto hidden text-sm text-soft xl:inline">
-          {desk.place.at} of {desk.place.of}
-        </span>
-      )}
     </div>
   );
 }

@@ -32,11 +32,11 @@ export function CouldTake({ row, act }: { row: RowView; act: ConversationDesk["a
               className="grid w-full grid-cols-[26px_minmax(0,1fr)_auto] items-start gap-x-2 rounded-control py-1 text-left hover:bg-act-soft"
             >
               <OwnerStamp ownerId={id} />
-              <span className="min-w-0">
-                <span className="block truncate leading-5">{id === member.id ? "You" : name}</span>
-                {reasons.length > 0 && <span className="block text-sm leading-4 text-soft">{reasons.join(", ")}</span>}
-              </span>
+              <span className="truncate leading-5">{id === member.id ? "You" : name}</span>
               <LoadBar load={desk} open={open} />
+              {reasons.length > 0 && (
+                <span className="col-span-2 col-start-2 text-sm leading-4 text-soft">{reasons.join(", ")}</span>
+              )}
             </button>
           </li>
         ))}

@@ -34,6 +34,14 @@ import { useTray } from "./tray-data";
 import { useDrops } from "./use-drops";
 import { type OpenList, useList } from "./use-list";
 
+// Of a list without groups the rest of its rows.
+function moreOf({ lanes, loadMore }: OpenList): (() => void) | null {
+  const lane = lanes.find(({ rows, count }) => rows.length < count);
+  return lane === undefined ? null : () => loadMore(lane, MARGIN_PAGE);
+}
+
+const MARGIN_PAGE = 1_000;
+
 /** What the open conversation is given by the list it was opened from. */
 export type ConversationDesk = {
   readonly place: { readonly at: number; readonly of: number } | null;
@@ -169,6 +177,7 @@ export function ListScreen({ list: start, openId }: { list: ListStart; openId: s
               openId={openId}
               base={base}
               query={search}
+              loadMore={moreOf(list)}
             />
           )}
           <Outlet context={desk} />
@@ -256,7 +265,7 @@ function ListPart(props: ListPartProps) {
 }
 
 function OpenPart({ beside, children }: { beside: boolean; children: ReactNode }) {
-  const columns = beside ? "lg:grid-cols-[252px_minmax(0,1fr)]" : "";
+  const columns = beside ? "lg:grid-cols-[240px_minmax(0,1fr)]" : "";
   return (
     <div
       className={`mx-2 mt-2 grid min-h-0 flex-1 grid-cols-1 border-rule sm:mx-4 sm:mt-2.5 lg:rounded-t-sheet lg:border lg:border-b-0 ${columns}`}

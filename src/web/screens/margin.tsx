@@ -5,6 +5,7 @@ import { NewRows } from "./new-rows";
 
 // What is further away is nearer in the list itself.
 const NEAR = 100;
+const MOST_LOOKED_THROUGH = 3_000;
 
 type MarginProps = {
   readonly rows: readonly RowView[];
@@ -14,22 +15,28 @@ type MarginProps = {
   readonly openId: string;
   readonly base: string;
   readonly query: string;
+  /** Has more of the list loaded; null where all of it is there. */
+  readonly loadMore: (() => void) | null;
 };
 
 /** The narrow list beside an open conversation; it keeps place and selection. */
-export function Margin({ rows, gone, arrived, onShow, openId, base, query }: MarginProps) {
+export function Margin({ rows, gone, arrived, onShow, openId, base, query, loadMore }: MarginProps) {
   const open = useRef<HTMLLIElement>(null);
   const once = rows.filter((row, at) => rows.findIndex(({ id }) => id === row.id) === at);
-  const at = Math.max(
-    0,
-    once.findIndex(({ id }) => id === openId),
-  );
+  const place = once.findIndex(({ id }) => id === openId);
+  const at = Math.max(0, place);
+  // After a reload it may be further down than what the list begins with.
+  const isFurther = place === -1 && rows.length < MOST_LOOKED_THROUGH;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: again after each part that did not have it
+  useEffect(() => {
+    if (isFurther) loadMore?.();
+  }, [isFurther, rows.length]);
   const near = once.slice(Math.max(0, at - NEAR), at + NEAR);
   // biome-ignore lint/correctness/useExhaustiveDependencies: scrolls whenever another row is open
   useEffect(() => {
     // Newer browsers give a promise back, which is no way to clean up.
     open.current?.scrollIntoView({ block: "nearest" });
-  }, [openId]);
+  }, [openId, place === -1]);
   return (
     <nav aria-label="Conversations" className="hidden min-h-0 overflow-y-auto border-r border-rule lg:block">
       <NewRows count={arrived} onShow={onShow} isOver={false} />

@@ -25,14 +25,15 @@ export function Proposals({ proposals, onAccept }: ProposalsProps) {
       </span>
       <span className="min-w-0">
         <ProposalTitle proposal={proposal} />
-        <span className="mt-0.5 block text-sm text-soft">{proposal.reason}</span>
       </span>
       <Confidence value={proposal.confidence} />
+      <span className="col-span-2 col-start-2 mt-0.5 text-sm leading-[17px] text-soft">{proposal.reason}</span>
     </button>
   ));
 }
 
-function ProposalTitle({ proposal }: { proposal: ProposalView }) {
+/** What a proposal comes to, as a line. */
+export function ProposalTitle({ proposal }: { proposal: ProposalView }) {
   const { categories } = useTray();
   const { decision } = proposal;
   if (decision.kind !== "categorise") return <span className="block truncate">{proposal.title}</span>;

@@ -14,15 +14,19 @@ import { RowTabs } from "./row-tabs";
 
 const NEXT_SHOWN = 3;
 
-type RunDocketProps = {
-  readonly row: RowView;
-  readonly view: RunView | null;
+/** What is proposed for the conversation of a run, and what accepting it does. */
+export type RunOffer = {
   readonly proposals: readonly ProposalView[];
-  readonly queue: readonly ListedRowView[];
   readonly onAccept: (decision: PostedDecision) => void;
   readonly onAcceptAll: () => void;
   /** Whether accepting all of it leads on to the next conversation. */
   readonly goesOn: boolean;
+};
+
+type RunDocketProps = RunOffer & {
+  readonly row: RowView;
+  readonly view: RunView | null;
+  readonly queue: readonly ListedRowView[];
 };
 
 /** The card beside a run: where the conversation stands, what is proposed for it and why, and what comes next. */
@@ -30,7 +34,7 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, 
   const keyName = useKeyOf();
   const next = queue.filter(({ id }) => id !== row.id).slice(0, NEXT_SHOWN);
   return (
-    <aside aria-label="Docket" className="min-h-0 overflow-y-auto pb-3 max-lg:order-first">
+    <aside aria-label="Docket" className="min-h-0 overflow-y-auto pb-3 max-lg:hidden">
       <div className="rounded-sheet border border-rule bg-paper shadow-docket">
         <div className="border-b border-hair px-3 py-2.5">
           <h2 className="font-serif text-[18px] leading-6">{view?.standingName ?? ""}</h2>
@@ -63,7 +67,7 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, 
         )}
       </div>
       {next.length > 0 && (
-        <section className="px-0.5 pt-3 text-sm max-lg:hidden">
+        <section className="px-0.5 pt-3 text-sm">
           <h3 className="pb-0.5 font-semibold text-soft">Next up</h3>
           <ul className="text-soft">
             {next.map(({ id, who, subject }) => (

@@ -35,6 +35,7 @@ import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands } from "./list-commands";
 import { PresenceLine } from "./presence-line";
 import { isStillProposed } from "./proposals";
+import { RunChips } from "./run-chips";
 import { RunDocket } from "./run-docket";
 import { RunPaper } from "./run-paper";
 import { saidOf } from "./said";
@@ -76,6 +77,12 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
   };
   const proposals = row === null ? [] : (run.view?.proposals ?? []).filter((one) => isStillProposed(one, row));
   const all = allAccepted(proposals);
+  const offer = {
+    proposals,
+    onAccept: act,
+    onAcceptAll: () => all !== null && act(all),
+    goesOn: leadsOn(all, row?.standing, start.scope),
+  };
   const ask = (kind: DialogKind) => target !== null && tray.mayDecide && setDialog(kind);
   const when = (work: () => void) => (target !== null && tray.mayDecide && !answering ? work : undefined);
   const accept = (at: number) => acceptance(proposals[at], (decision) => when(() => act(decision)));
@@ -103,21 +110,14 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
       {row === null ? (
         <RunOver decided={run.decided} scope={scopeName(start.scope)} back={`/${tray.tray.slug}/${start.scope}`} />
       ) : (
-        <div className="mx-2 grid min-h-0 flex-1 gap-4 sm:mx-4 lg:grid-cols-[minmax(0,1fr)_336px]">
-          <div className="flex min-h-0 flex-col">
+        <div className="mx-2 flex min-h-0 flex-1 flex-col sm:mx-4 lg:grid lg:grid-cols-[minmax(0,1fr)_336px] lg:gap-4">
+          <div className="flex min-h-0 flex-1 flex-col">
             <RunPresence key={row.id} conversationId={row.id} isWriting={answering} />
             <Paper run={run} />
             {answering && <RunComposer view={run.view} onClose={() => setAnswering(false)} onSent={sent} />}
           </div>
-          <RunDocket
-            row={row}
-            view={run.view}
-            proposals={proposals}
-            queue={run.queue}
-            onAccept={act}
-            onAcceptAll={() => all !== null && act(all)}
-            goesOn={all !== null && leadsOn(all, row.standing, start.scope)}
-          />
+          <RunChips {...offer} />
+          <RunDocket row={row} view={run.view} queue={run.queue} {...offer} />
         </div>
       )}
       {row !== null && !answering && (
@@ -155,7 +155,8 @@ function allAccepted(proposals: readonly ProposalView[]): PostedDecision | null 
 }
 
 // Whether a conversation is none of the run any more after a decision.
-function leadsOn(decision: PostedDecision, from: StandingKind, scope: Scope): boolean {
+function leadsOn(decision: PostedDecision | null, from: StandingKind | undefined, scope: Scope): boolean {
+  if (decision === null || from === undefined) return false;
   const leads = postedLeadsTo(decision, from);
   return leads !== null && !isInScope(leads, scope);
 }
@@ -168,7 +169,7 @@ function RunHead({ run, start, onUndo }: { run: ReturnType<typeof useRun>; start
   const { tray } = useTray();
   const navigate = useNavigate();
   const keyName = useKeyOf();
-  const left = run.queue.length;
+  const { left } = run;
   const all = left + run.decided;
   const minutes = run.paceMs === null ? null : Math.ceil((run.paceMs * left) / 60_000);
   const pace =
@@ -177,12 +178,12 @@ function RunHead({ run, start, onUndo }: { run: ReturnType<typeof useRun>; start
   return (
     <header className="mx-4 shrink-0 pt-2">
       <div className="flex h-9 items-center gap-4">
-        <h1 className="font-serif text-xl">Sort run{counted}</h1>
-        <p role="status" className="text-soft">
+        <h1 className="font-serif text-xl whitespace-nowrap max-sm:sr-only">Sort run{counted}</h1>
+        <p role="status" className="min-w-0 truncate text-soft max-sm:text-ink">
           {left} left of {all}
-          {pace}
+          <span className="max-lg:hidden">{pace}</span>
         </p>
-        <span className="ml-auto flex items-center gap-2">
+        <span className="ml-auto flex shrink-0 items-center sm:gap-2">
           <DropdownMenu.Root>
             <DropdownMenu.Trigger className="flex h-8 items-center gap-1 rounded-control px-2 text-soft hover:text-ink">
               {RUN_ORDER_NAMES[start.order as RunOrder]} <ChevronDown size={13} aria-hidden />

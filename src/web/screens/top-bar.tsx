@@ -52,7 +52,18 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
       </Link>
       <span className="hidden h-6 border-l border-rule lg:block" />
       <TraySwitch address={tray.address} trays={trays} />
-      <Form action={`/${tray.slug}/search`} role="search" className="relative ml-auto min-w-0 flex-1 sm:max-w-[430px]">
+      <Link
+        to={`/${tray.slug}/search`}
+        aria-label="Search"
+        className="ml-auto grid size-9 shrink-0 place-items-center rounded-control text-soft hover:text-ink sm:hidden"
+      >
+        <Search size={18} aria-hidden />
+      </Link>
+      <Form
+        action={`/${tray.slug}/search`}
+        role="search"
+        className="relative ml-auto hidden min-w-0 flex-1 sm:block sm:max-w-[430px]"
+      >
         <Search size={15} aria-hidden className="absolute top-2 left-2.5 text-soft" />
         <input
           ref={field}

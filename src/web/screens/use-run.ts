@@ -1,21 +1,25 @@
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
-import type { LaneChanges } from "../../core/lists/lanes";
+import type { ListChanges } from "../../core/lists/lanes";
 import type { Narrowing } from "../../core/lists/narrowing";
 import { isInScope, type Scope } from "../../core/lists/scope";
 import type { ListedRowView } from "../server/list-view.server";
-import type { RunView } from "../server/run-view.server";
+import type { RunPartView, RunView } from "../server/run-view.server";
 import { useChanges } from "./live-hub";
 import { useInTurn } from "./use-in-turn";
 import { fetchPart } from "./use-list";
 
 // So many are fetched before their turn, so that the next is there when the key goes down.
 const AHEAD = 4;
+// With so few left of what was fetched, the next part is asked for.
+const FEW = 50;
 
 export type RunStart = {
   readonly scope: Scope;
   readonly narrowing: Narrowing;
   readonly order: string;
   readonly rows: readonly ListedRowView[];
+  /** How many conversations there are in all; `rows` are the first of them. */
+  readonly total: number;
 };
 
 /** A run under way. */
@@ -26,6 +30,8 @@ export type Run = {
   /** Null while it is being fetched. */
   readonly view: RunView | null;
   readonly decided: number;
+  /** How many are still to be decided, also those that are not fetched yet. */
+  readonly left: number;
   /** How long a decision took of late, in milliseconds; null before there are some. */
   readonly paceMs: number | null;
   /** Somebody else decided about the current one meanwhile. */
@@ -61,6 +67,8 @@ function afterPaint(work: () => void): () => void {
 /** Goes through a list one conversation at a time, with the next ones at hand. */
 export function useRun(slug: string, start: RunStart): Run {
   const [queue, setQueue] = useState<readonly ListedRowView[]>(start.rows);
+  // Those of the list that are not fetched yet.
+  const [rest, setRest] = useState(Math.max(0, start.total - start.rows.length));
   const [done, setDone] = useState<readonly ListedRowView[]>([]);
   const [lookingAt, setLookingAt] = useState<ListedRowView | null>(null);
   const [views, setViews] = useState<ReadonlyMap<string, RunView>>(new Map());
@@ -129,6 +137,15 @@ export function useRun(slug: string, start: RunStart): Run {
     if (last !== undefined) setLookingAt(last);
   }, []);
 
+  const fetchNext = async () => {
+    const params = new URLSearchParams({ order: start.order });
+    const part = await fetchPart<RunPartView>(slug, start, "run", params).catch(() => null);
+    if (part === null) return;
+    const { queue: waiting, done: decided } = state.current;
+    const known = new Set<string>([...waiting, ...decided].map(({ id }) => id));
+    setQueue((others) => [...others, ...part.rows.filter(({ id }) => !known.has(id))]);
+    setRest(part.total - part.rows.length);
+  };
   const bringUpToDate = async (ids: readonly string[] | null) => {
     const known = state.current;
     if (ids === null) {
@@ -136,13 +153,14 @@ export function useRun(slug: string, start: RunStart): Run {
       for (const { id } of known.queue.slice(0, AHEAD)) void fetchView(id);
       return;
     }
-    const changes = await fetchPart<LaneChanges<ListedRowView>>(
+    const changes = await fetchPart<ListChanges<ListedRowView>>(
       slug,
       start,
       "changes",
       new URLSearchParams(ids.map((id) => ["changed", id])),
     ).catch(() => null);
     if (changes === null) return;
+    setRest((before) => (before === 0 ? 0 : Math.max(0, changes.total - known.queue.length)));
     const now = new Map<string, ListedRowView>(changes.rows.map(({ row }) => [row.id, row]));
     const isDone = (id: string) => known.done.some((row) => row.id === id);
     for (const id of ids) if (known.views.has(id)) void fetchView(id);
@@ -166,10 +184,28 @@ export function useRun(slug: string, start: RunStart): Run {
     });
   };
   const inTurn = useInTurn();
+  const isShort = rest > 0 && queue.length < FEW;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once each time it runs short
+  useEffect(() => {
+    if (isShort) void inTurn(fetchNext);
+  }, [isShort]);
   useChanges((ids) => inTurn(() => bringUpToDate(ids)));
 
   const view = currentId === null ? null : (views.get(currentId) ?? null);
   const isTaken =
     currentId !== null && taken.has(currentId) && view !== null && !isInScope(view.row.standing, start.scope);
-  return { queue, current, view, decided: done.length, paceMs: median(times), isTaken, problem, goOn, skip, back };
+  const left = queue.length + rest;
+  return {
+    queue,
+    current,
+    view,
+    decided: done.length,
+    left,
+    paceMs: median(times),
+    isTaken,
+    problem,
+    goOn,
+    skip,
+    back,
+  };
 }

@@ -21,7 +21,11 @@ export function WaysOut({ row, proposals, onAnswer, ask, settle, bin }: WaysOutP
   const owner = proposed("assign")?.title.replace("Assign to ", "");
   const record = row.recordCodes[0] ?? proposed("file")?.title.split(" ")[0];
   return (
-    <div role="toolbar" aria-label="Ways out" className="grid shrink-0 grid-cols-5 gap-2.5 px-2 py-3 sm:px-4">
+    <div
+      role="toolbar"
+      aria-label="Ways out"
+      className="grid shrink-0 grid-cols-6 gap-2 px-2 py-2.5 sm:grid-cols-5 sm:gap-2.5 sm:px-4 sm:py-3"
+    >
       <Way command="answer" filled hint="now, from here" onClick={onAnswer}>
         Answer
       </Way>
@@ -63,11 +67,11 @@ function Way({ command, second, filled = false, hint, onClick, children }: WayPr
       type="button"
       aria-keyshortcuts={keyName(command)}
       onClick={onClick}
-      className={`flex min-w-0 flex-col justify-between rounded-control border px-3.5 py-2 text-left sm:h-[58px] ${look}`}
+      className={`flex min-h-11 min-w-0 flex-col justify-center rounded-control border px-2 py-1.5 text-center max-sm:col-span-2 max-sm:nth-[n+4]:col-span-3 sm:h-[58px] sm:justify-between sm:px-3.5 sm:py-2 sm:text-left ${look}`}
     >
-      <span className="flex w-full items-baseline justify-between gap-2">
-        <b className="truncate font-semibold max-sm:text-xs">{children}</b>
-        <span className="flex gap-1">
+      <span className="flex w-full items-baseline justify-center gap-2 sm:justify-between">
+        <b className="font-semibold max-sm:leading-[18px] sm:truncate">{children}</b>
+        <span className="hidden gap-1 sm:flex">
           {second !== undefined && <KeyCap>{keyCap(keyName(second))}</KeyCap>}
           <KeyCap>{keyCap(keyName(command))}</KeyCap>
         </span>

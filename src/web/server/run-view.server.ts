@@ -1,7 +1,31 @@
-import type { RunConversation, TrayNames } from "../../operations/index.server";
+import { isRunOrder, type RunOrder } from "../../core/lists/run-order";
+import {
+  type Deps,
+  type Member,
+  type RunConversation,
+  sortRun,
+  type TrayGrant,
+  type TrayNames,
+} from "../../operations/index.server";
 import { conversationView } from "./conversation-view.server";
+import { listedRowView } from "./list-view.server";
 import { proposalViews } from "./proposal-view.server";
-import type { Reading } from "./words.server";
+import { type Reading, readingOf } from "./words.server";
+
+/** The order of a run as its URL names it; newest first where it names none. */
+export function runOrderIn(query: URLSearchParams): RunOrder {
+  const asked = query.get("order") ?? "";
+  return isRunOrder(asked) ? asked : "newest";
+}
+
+/** What comes next in a sort run, ready to be drawn, and how many there are in all. */
+export async function runPartView(deps: Deps, grant: TrayGrant, member: Member, run: Parameters<typeof sortRun>[3]) {
+  const { rows, total } = await sortRun(deps, grant, member, run);
+  const reading = readingOf(member, deps.now(), grant.covering);
+  return { rows: rows.map((row) => listedRowView(row, reading)), total };
+}
+
+export type RunPartView = Awaited<ReturnType<typeof runPartView>>;
 
 /** A conversation of a sort run, ready to be drawn. */
 export function runView(
