@@ -56,7 +56,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
         />
       </Form>
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-3">
-        <h1 className="min-w-0 flex-1 font-serif text-xl">{headingOf(text, results.length)}</h1>
+        <h1 className="min-w-0 flex-1 font-serif text-xl max-sm:text-base">{headingOf(text, results.length)}</h1>
         {text !== "" && (
           <Link
             to={`?${new URLSearchParams(everywhere ? { q: text } : { q: text, in: "everywhere" })}`}

@@ -38,11 +38,11 @@ function Segment({ slug, segment }: { slug: string; segment: SegmentView }) {
       to={`/${slug}/${segment.standing}`}
       aria-label={`${segment.name}, ${segment.count}${segment.note === "" ? "" : `, ${segment.note}`}`}
       className={({ isActive }) =>
-        `group relative min-w-[58px] flex-1 border-rule px-1.5 py-1 max-sm:flex max-sm:flex-col max-sm:justify-between not-first:border-l sm:px-3.5 ${isOver ? "bg-act-soft outline-2 -outline-offset-2 outline-act" : isActive || isDrawn ? "is-open bg-act text-on-act" : "hover:bg-act-soft"}`
+        `group relative min-w-[48px] flex-1 border-rule px-1.5 py-1 max-sm:flex max-sm:flex-col max-sm:justify-between not-first:border-l sm:px-3.5 ${isOver ? "bg-act-soft outline-2 -outline-offset-2 outline-act" : isActive || isDrawn ? "is-open bg-act text-on-act" : "hover:bg-act-soft"}`
       }
     >
       <span className="flex items-baseline justify-between gap-2">
-        <span className="font-semibold max-sm:text-xs max-sm:leading-[14px] sm:truncate">{segment.name}</span>
+        <span className="font-semibold max-sm:text-[11px] max-sm:leading-[13px] sm:truncate">{segment.name}</span>
         <span
           className={`hidden text-xs whitespace-nowrap lg:inline ${segment.late ? "font-semibold text-late" : "text-soft"} group-[.is-open]:text-on-act`}
         >

@@ -41,9 +41,9 @@ export function cellOf(key: Exclude<ColumnKey, "subject">, row: ListedRowView, n
       return <PaceMarks urgency={row.urgency} />;
     case "who":
       return (
-        <span className={`block truncate ${weight}`}>
+        <span className={`cell ${weight}`}>
           {row.who}
-          {row.messageCount > 1 && <span className="pl-1.5 text-xs font-normal text-soft">{row.messageCount}</span>}
+          {row.messageCount > 1 && <small>{row.messageCount}</small>}
         </span>
       );
     case "turns":
@@ -58,13 +58,7 @@ export function cellOf(key: Exclude<ColumnKey, "subject">, row: ListedRowView, n
         />
       );
     case "time":
-      return (
-        <span
-          className={`block truncate text-right text-sm ${row.due?.over === true ? "font-semibold text-late" : "text-soft"}`}
-        >
-          {row.due?.words}
-        </span>
-      );
+      return <span className={`cell cell-time ${row.due?.over === true ? "is-late" : ""}`}>{row.due?.words}</span>;
     case "categories":
       return (
         <span className="flex gap-1 overflow-hidden">
@@ -72,7 +66,7 @@ export function cellOf(key: Exclude<ColumnKey, "subject">, row: ListedRowView, n
         </span>
       );
     case "record":
-      return <span className="block truncate text-sm text-soft">{row.recordCodes.join(", ")}</span>;
+      return <span className="cell cell-code">{row.recordCodes.join(", ")}</span>;
     case "owner":
       return <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />;
   }

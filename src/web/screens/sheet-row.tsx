@@ -1,4 +1,4 @@
-import { type MouseEvent, memo, type ReactNode, useRef } from "react";
+import { type MouseEvent, memo, type ReactNode, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Column } from "../../core/lists/sheet-view";
 import type { ListedRowView } from "../server/list-view.server";
@@ -11,7 +11,6 @@ type SheetRowProps = {
   /** Its place among the lines, by `placeOf`. */
   readonly spot: string;
   readonly columns: readonly Column[];
-  readonly template: string;
   readonly roomy: boolean;
   readonly place: { readonly height: number; readonly transform: string };
   readonly now: number;
@@ -29,7 +28,7 @@ type SheetRowProps = {
 
 /** One conversation as a line of the sheet; on a phone, as two. */
 export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
-  const { row, spot, columns, template, place, now, isCursor, isChosen, isChoosing, isGone } = props;
+  const { row, spot, columns, place, now, isCursor, isChosen, isChoosing, isGone } = props;
   const { onCursor, onToggle, onExtend } = props;
   const line = useRef<HTMLLIElement>(null);
   useDragged(line, row.id);
@@ -42,20 +41,20 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
     event.preventDefault();
     onCursor(spot);
   };
-  const ground = isChosen ? "bg-act-soft" : isCursor ? "bg-act-soft/70" : "hover:bg-ground/70";
+  const ground = isChosen ? "is-chosen" : isCursor ? "is-cursor" : "";
+  // What it offers of itself is drawn once somebody points at it, or the cursor is here.
+  const [isPointed, setPointed] = useState(false);
   return (
     <li
       ref={line}
       onContextMenu={() => onCursor(spot)}
-      className={`group absolute inset-x-0 border-b border-hair px-3 ${ground} ${isGone ? "opacity-50" : ""}`}
+      onPointerEnter={() => setPointed(true)}
+      className={`row group ${ground} ${isGone ? "opacity-50" : ""}`}
       style={place}
     >
       {isCursor && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-act" />}
-      <div
-        className="grid h-full grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-x-2 md:grid-cols-[var(--sheet-columns)] md:gap-x-2.5"
-        style={{ "--sheet-columns": template } as never}
-      >
-        <span className="relative z-10 row-span-2 grid h-full place-items-center md:row-span-1">
+      <div className="row-grid">
+        <span className="row-box">
           <input
             type="checkbox"
             aria-label={`Choose ${row.subject || "no subject"}`}
@@ -63,28 +62,22 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
             tabIndex={isCursor ? 0 : -1}
             onChange={() => onToggle(row)}
             onClick={(event) => event.shiftKey && onExtend(row)}
-            className={`size-[14px] accent-act ${isChoosing || isChosen ? "" : "opacity-0 group-hover:opacity-100 focus-visible:opacity-100"}`}
+            className={isChoosing || isChosen ? "" : "is-hidden"}
           />
-          {row.unread && !isChoosing && (
-            <span
-              role="img"
-              aria-label="unread"
-              className="pointer-events-none absolute block size-[7px] rounded-full bg-act group-hover:opacity-0"
-            />
-          )}
+          {row.unread && !isChoosing && <span role="img" aria-label="unread" />}
         </span>
-        <span className={`min-w-0 truncate md:hidden ${weight}`}>{row.who}</span>
-        <span className="text-right text-xs text-soft md:hidden">{row.when}</span>
+        <span className={`row-who ${weight}`}>{row.who}</span>
+        <span className="row-when">{row.when}</span>
         {columns.map(({ key }) =>
           key === "subject" ? (
-            <SubjectCell key={key} {...props} weight={weight} onClick={click} />
+            <SubjectCell key={key} {...props} weight={weight} onClick={click} isPointed={isPointed || isCursor} />
           ) : (
-            <span key={key} className="hidden min-w-0 md:block">
+            <span key={key} className="row-cell">
               {cellOf(key, row, now, weight)}
             </span>
           ),
         )}
-        <span className="justify-self-end md:hidden">
+        <span className="row-owner">
           <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
         </span>
       </div>
@@ -92,26 +85,29 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
   );
 });
 
-type SubjectCellProps = SheetRowProps & { readonly weight: string; readonly onClick: (event: MouseEvent) => void };
+type SubjectCellProps = SheetRowProps & {
+  readonly weight: string;
+  readonly onClick: (event: MouseEvent) => void;
+  readonly isPointed: boolean;
+};
 
 function SubjectCell(props: SubjectCellProps) {
-  const { row, spot, to, roomy, isGone, isChoosing, onCursor, quick, weight, onClick } = props;
+  const { row, spot, to, roomy, isGone, isChoosing, onCursor, quick, weight, onClick, isPointed } = props;
   return (
-    <span className={`col-start-2 flex min-w-0 md:col-start-auto ${roomy ? "flex-col" : "items-baseline gap-2"}`}>
+    <span className={`row-subject ${roomy ? "is-roomy" : ""}`}>
       <Link
         to={to}
         data-row={spot}
         draggable={false}
+        discover="none"
         onClick={onClick}
         onFocus={() => onCursor(spot)}
-        className={`max-w-full truncate font-serif text-[14.5px] leading-[19px] outline-none after:absolute after:inset-0 focus-visible:after:outline-2 focus-visible:after:-outline-offset-2 focus-visible:after:outline-act ${roomy ? "" : "shrink-0"} ${weight}`}
+        className={weight}
       >
         {row.subject === "" ? "(no subject)" : row.subject}
       </Link>
-      <span className={`hidden truncate text-sm text-soft md:inline ${roomy ? "leading-4" : ""}`}>
-        {isGone ? "no longer here" : row.newestText}
-      </span>
-      {!isChoosing && !isGone && quick}
+      <span className="row-words">{isGone ? "no longer here" : row.newestText}</span>
+      {isPointed && !isChoosing && !isGone && quick}
     </span>
   );
 }

@@ -18,6 +18,7 @@ const PHONE_HEIGHT = 48;
 // Rows are asked for when the last that is loaded is this close; sooner once somebody is on her way through them.
 const AHEAD = 150;
 const AHEAD_ON_THE_WAY = 400;
+const OVERSCAN = 24;
 const MAX_BLANK = 5_000;
 // What a server that has no window draws at first.
 const FIRST_WINDOW = { width: 1280, height: 660 };
@@ -55,12 +56,15 @@ export function Sheet(props: SheetProps) {
   const lines = useMemo(() => linesOf(list.lanes, folded, MAX_BLANK), [list.lanes, folded]);
   const rowHeight = isWide ? ROW_HEIGHTS[view.density] : PHONE_HEIGHT;
   const cursorAt = lines.findIndex((line) => line.kind === "row" && placeOf(line.lane, line.row) === cursor);
+  // The server cannot know how wide the screen is; rows of the wrong height would lie over each other.
+  const [isDrawn, setDrawn] = useState(false);
+  useEffect(() => setDrawn(true), []);
   const virtualizer = useVirtualizer({
     count: lines.length,
     getScrollElement: () => scroll.current,
     estimateSize: (at) => (lines[at]?.kind === "heading" ? HEADING_HEIGHT : rowHeight),
     getItemKey: (at) => keyOfLine(lines[at], at),
-    overscan: 24,
+    overscan: isDrawn ? OVERSCAN : 1,
     initialRect: FIRST_WINDOW,
     // The row that has the focus stays there when it is scrolled out of sight.
     rangeExtractor: useCallback(
@@ -96,9 +100,6 @@ export function Sheet(props: SheetProps) {
     focus();
   }, [cursor]);
 
-  // The server cannot know how wide the screen is; rows of the wrong height would lie over each other.
-  const [isDrawn, setDrawn] = useState(false);
-  useEffect(() => setDrawn(true), []);
   const inOrder = () => lines.flatMap((line) => (line.kind === "row" ? [line.row] : []));
   return (
     <>
@@ -124,7 +125,7 @@ export function Sheet(props: SheetProps) {
         >
           <ul
             className={`relative ${isDrawn ? "" : "max-lg:invisible"}`}
-            style={{ height: virtualizer.getTotalSize() }}
+            style={{ height: virtualizer.getTotalSize(), "--sheet-columns": gridOf(view.columns) } as never}
           >
             {drawn.map((item) => {
               const line = lines[item.index];
@@ -152,7 +153,6 @@ export function Sheet(props: SheetProps) {
                   key={item.key}
                   row={line.row}
                   columns={view.columns}
-                  template={gridOf(view.columns)}
                   roomy={view.density === "roomy"}
                   place={place}
                   now={now}

@@ -14,20 +14,13 @@ export function CategoryTab({
   short?: boolean;
   retired?: boolean;
 }) {
-  const colour = `var(--${ink})`;
   return (
     <span
       title={retired ? `${name}, retired` : name}
-      className={`inline-flex h-[20px] max-w-[min(150px,100%)] items-center gap-1.5 border-t-[3px] pr-3 pl-1.5 text-[12.5px] leading-4 ${retired ? "border-dashed opacity-75" : ""}`}
-      style={{
-        borderColor: colour,
-        background: `color-mix(in oklab, ${colour} 15%, var(--paper))`,
-        // The inks were chosen for edges; text in them alone would be too light for its size.
-        color: `color-mix(in oklab, ${colour} 45%, var(--ink))`,
-        clipPath: "polygon(0 0, calc(100% - 6px) 0, 100% 100%, 0 100%)",
-      }}
+      className={`tab ${retired ? "border-dashed opacity-75" : ""}`}
+      style={{ "--tab": `var(--${ink})` } as never}
     >
-      <span className="shrink-0 text-[10.5px] font-bold tracking-wide whitespace-nowrap">{code}</span>
+      <b>{code}</b>
       {short ? <span className="sr-only">{name}</span> : <span className="truncate">{name}</span>}
       {retired && <span className="sr-only">, retired</span>}
     </span>

@@ -1,68 +1,75 @@
-import { type DrawnMark, drawTurnLine, type Span, type TurnLineFacts } from "../../core/turn-line/draw-turn-line";
+import {
+  type DrawnMark,
+  drawTurnLine,
+  type Span,
+  type TurnLine as TurnLineDrawing,
+  type TurnLineFacts,
+} from "../../core/turn-line/draw-turn-line";
 
 const HEIGHT = 24;
 const BASE = 12;
-const MARK = 2.5;
 
-/** The drawing of a conversation's exchange: theirs filled above the line, ours as rings below, the open span to now. */
+/**
+ * The drawing of a conversation's exchange: theirs filled above the line, ours as rings below, the open span to now. One path
+ * for each look, which the sheet has: a list has fifty of these drawings, and each is sent with it.
+ */
 export function TurnLine({ width = 140, ...facts }: TurnLineFacts & { width?: number }) {
   const line = drawTurnLine(facts, width);
   return (
-    <svg
-      role="img"
-      aria-label={line.sentence}
-      width={width}
-      height={HEIGHT}
-      viewBox={`0 0 ${width} ${HEIGHT}`}
-      className="block"
-    >
-      <line x1={0} x2={width} y1={BASE} y2={BASE} stroke="var(--rule)" />
-      <line x1={line.nowX} x2={line.nowX} y1={3} y2={21} stroke="var(--faint)" strokeDasharray="1 2" />
-      {line.spans.map((span) => (
-        <SpanShape key={`${span.from}-${span.over}`} span={span} />
+    <svg role="img" aria-label={line.sentence} width={width} height={HEIGHT} className="turns">
+      {pathsOf(line).map(([look, d]) => (
+        <path key={look} className={look} d={d} />
       ))}
-      {line.marks.map((mark, at) => (
-        // Marks have no identity but their place: two may share a moment.
-        // biome-ignore lint/suspicious/noArrayIndexKey: the list is drawn whole each time
-        <MarkShape key={at} mark={mark} />
-      ))}
-      {line.caret !== null && (
-        <path d={`M${line.caret - 3.5} 23h7l-3.5 -5.5z`} fill={line.caret < line.nowX ? "var(--late)" : "var(--act)"} />
-      )}
     </svg>
   );
 }
 
-function SpanShape({ span }: { span: Span }) {
-  const thickness = span.over ? 8 : 4;
-  const width = Math.max(span.to - span.from, 2);
-  const [x, y] = [span.to - width, BASE - thickness / 2];
-  if (span.whose === "us") return <rect x={x} y={y} width={width} height={thickness} fill="var(--ink)" />;
-  const strokes = Array.from({ length: Math.ceil((width + thickness) / 3) }, (_, at) => x + at * 3);
-  const id = `cut-${Math.round(x * 10)}-${Math.round(width * 10)}-${thickness}`;
-  return (
-    <g stroke={span.over ? "var(--late)" : "var(--soft)"} strokeWidth={span.over ? 1.7 : 1.3}>
-      <clipPath id={id}>
-        <rect x={x} y={y} width={width} height={thickness} />
-      </clipPath>
-      <g clipPath={`url(#${id})`}>
-        {strokes.map((start) => (
-          <line key={start} x1={start} y1={y + thickness} x2={start + thickness * 0.6} y2={y} />
-        ))}
-      </g>
-    </g>
-  );
+const dots = (marks: readonly DrawnMark[], y: number) => marks.map(({ x }) => `M${x} ${y}h0`).join("");
+const crossed = (marks: readonly DrawnMark[]) =>
+  marks.map(({ x }) => `M${short(x - 2.5)} 7a2.5 2.5 0 1 0 5 0a2.5 2.5 0 1 0-5 0M${short(x - 3)} 10l6-6`).join("");
+
+function pathsOf({ marks, spans, caret, nowX }: TurnLineDrawing): (readonly [look: string, d: string])[] {
+  const of = (kind: DrawnMark["kind"]) => marks.filter((mark) => mark.kind === kind);
+  const ours = spans.filter(({ whose }) => whose === "us");
+  const theirs = (over: boolean) => spans.filter((span) => span.whose === "them" && span.over === over);
+  const drawn = [
+    ["now", `M${nowX} 3v18`],
+    ["ours", ours.map((span) => `M${startOf(span)} ${BASE}H${span.to}`).join("")],
+    ["theirs", theirs(false).map(hatched).join("")],
+    ["theirs late", theirs(true).map(hatched).join("")],
+    ["they", dots(of("t"), BASE - 5)],
+    ["we", dots(of("w"), BASE + 5)],
+    ["we-within", dots(of("w"), BASE + 5)],
+    [
+      "note",
+      of("n")
+        .map(({ x }) => `M${x} ${BASE + 2}v5`)
+        .join(""),
+    ],
+    ["machine", crossed(of("m"))],
+    ["machine late", crossed(of("b"))],
+    [
+      caret !== null && caret < nowX ? "caret late" : "caret",
+      caret === null ? "" : `M${short(caret - 3.5)} 23h7l-3.5-5.5z`,
+    ],
+  ] as const;
+  return drawn.filter(([, d]) => d !== "");
 }
 
-function MarkShape({ mark: { x, kind } }: { mark: DrawnMark }) {
-  if (kind === "t") return <circle cx={x} cy={BASE - 5} r={MARK} fill="var(--ink)" />;
-  if (kind === "w")
-    return <circle cx={x} cy={BASE + 5} r={MARK - 0.4} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.2} />;
-  if (kind === "n") return <line x1={x} x2={x} y1={BASE + 2} y2={BASE + 7} stroke="var(--umber)" strokeWidth={1.2} />;
-  return (
-    <g stroke={kind === "b" ? "var(--late)" : "var(--soft)"} fill="none">
-      <circle cx={x} cy={BASE - 5} r={MARK} />
-      <line x1={x - 3} x2={x + 3} y1={BASE - 2} y2={BASE - 8} />
-    </g>
-  );
+const startOf = ({ from, to }: Span) => short(Math.min(from, to - 2));
+const short = (x: number) => Math.round(x * 10) / 10;
+
+// Slanted strokes, cut where the span begins and ends.
+function hatched(span: Span): string {
+  const height = span.over ? 8 : 4;
+  const slant = height * 0.6;
+  const [from, to] = [startOf(span), span.to];
+  const bottom = BASE + height / 2;
+  const count = Math.ceil((to - from + slant) / 3);
+  return Array.from({ length: count }, (_, at) => {
+    const start = from - slant + at * 3;
+    const [left, right] = [Math.max(from, start), Math.min(to, start + slant)];
+    const y = (x: number) => short(bottom - ((x - start) / slant) * height);
+    return right <= left ? "" : `M${short(left)} ${y(left)}L${short(right)} ${y(right)}`;
+  }).join("");
 }

@@ -29,29 +29,40 @@ describe("the turn line", () => {
       [NOW - DAY, "n"],
     ] as const;
     const markup = drawn({ marks });
-    expect(count(markup, /<circle[^>]*cy="7"[^>]*fill="var\(--ink\)"/g)).toBe(1);
-    expect(count(markup, /<circle[^>]*cy="17"[^>]*fill="var\(--paper\)"/g)).toBe(1);
-    expect(count(markup, /<g stroke="var\(--soft\)" fill="none">/g)).toBe(1);
-    expect(count(markup, /stroke="var\(--umber\)"/g)).toBe(1);
+    for (const look of ["they", "we", "we-within", "machine", "note"])
+      expect(count(markup, new RegExp(`<path class="${look}" d="M`, "g"))).toBe(1);
+    expect(markup).toMatch(/class="they" d="M[\d.]+ 7h0"/);
+    expect(markup).toMatch(/class="we" d="M[\d.]+ 17h0"/);
   });
 
   it("marks a bounce as late", () => {
-    expect(drawn({ marks: [[NOW - DAY, "b"]] })).toContain('<g stroke="var(--late)" fill="none">');
+    expect(drawn({ marks: [[NOW - DAY, "b"]] })).toContain('<path class="machine late"');
   });
 
-  it("draws our open span solid and theirs hatched, thicker once it is overdue", () => {
+  it("draws our open span solid and theirs hatched within its ends, taller once it is overdue", () => {
     const ours = drawn({ marks: [[NOW - DAY, "t"]], standing: "our-move" });
-    expect(ours).toMatch(/<rect[^>]*height="4" fill="var\(--ink\)"/);
-    expect(ours).not.toContain("clipPath");
+    expect(ours).toMatch(/class="ours" d="M[\d.]+ 12H112"/);
+    expect(ours).not.toContain("theirs");
     const theirs = drawn({ marks: [[NOW - 9 * DAY, "w"]], standing: "waiting", expectedAt: NOW - DAY });
-    expect(theirs).toMatch(/<clipPath[^>]*><rect[^>]*height="4"/);
-    expect(theirs).toMatch(/<clipPath[^>]*><rect[^>]*height="8"/);
-    expect(theirs).toContain('fill="var(--late)"');
+    const strokes = (look: string) =>
+      [...(new RegExp(`class="${look}" d="([^"]*)"`).exec(theirs)?.[1] ?? "").matchAll(/[ML]([\d.]+) ([\d.]+)/g)].map(
+        ([, x, y]) => [Number(x), Number(y)] as const,
+      );
+    const heights = (look: string) => strokes(look).map(([, y]) => Math.abs(y - 12));
+    expect([Math.max(...heights("theirs")), Math.max(...heights("theirs late"))]).toEqual([2, 4]);
+    expect(Math.max(...strokes("theirs late").map(([x]) => x))).toBeLessThanOrEqual(112);
+    expect(Math.min(...strokes("theirs late").map(([x]) => x))).toBe(Math.max(...strokes("theirs").map(([x]) => x)));
+    expect(theirs).toContain('class="caret late"');
   });
 
   it("has a caret for a day to come that is not late", () => {
     const markup = drawn({ marks: [[NOW - DAY, "w"]], standing: "waiting", expectedAt: NOW + DAY });
-    expect(markup).toMatch(/<path[^>]*fill="var\(--act\)"/);
+    expect(markup).toMatch(/class="caret" d="M/);
+  });
+
+  it("is no longer than it has to be: a list has fifty of them", () => {
+    const marks = Array.from({ length: 8 }, (_, at) => [NOW - (9 - at) * DAY, at % 2 === 0 ? "t" : "w"] as const);
+    expect(drawn({ marks, standing: "our-move" }).length).toBeLessThan(700);
   });
 
   it("says the same to those who do not see it", () => {
@@ -62,8 +73,8 @@ describe("the turn line", () => {
 describe("a category's tab", () => {
   it("has code and name, and its ink as the upper edge", () => {
     const markup = renderToStaticMarkup(<CategoryTab code="TU" name="Tuning" ink="moss" />);
-    expect(markup).toContain("border-color:var(--moss)");
-    expect(markup).toMatch(/TU<\/span><span[^>]*>Tuning</);
+    expect(markup).toContain("--tab:var(--moss)");
+    expect(markup).toMatch(/TU<\/b><span[^>]*>Tuning</);
   });
   it("keeps its name for screen readers when there is only room for the code", () => {
     const markup = renderToStaticMarkup(<CategoryTab code="TU" name="Tuning" ink="moss" short />);
@@ -73,9 +84,9 @@ describe("a category's tab", () => {
 
 describe("the owner's stamp", () => {
   it.each([
-    [<Stamp key="own" initials="IV" name="Ines" own />, /bg-ink[^>]*>IV</, 'aria-label="Ines"'],
-    [<Stamp key="other" initials="TL" name="Tobias" />, /border-ink text-ink[^>]*>TL</, 'aria-label="Tobias"'],
-    [<Stamp key="nobody" initials={null} name="no owner" />, /border-dashed[^>]*>–</, 'aria-label="no owner"'],
+    [<Stamp key="own" initials="IV" name="Ines" own />, /class="stamp stamp-own">IV</, 'aria-label="Ines"'],
+    [<Stamp key="other" initials="TL" name="Tobias" />, /class="stamp ">TL</, 'aria-label="Tobias"'],
+    [<Stamp key="nobody" initials={null} name="no owner" />, /class="stamp stamp-nobody">–</, 'aria-label="no owner"'],
     [<Stamp key="ornament" initials="IV" name="" />, />IV</, 'aria-hidden="true"'],
   ])("%# is drawn and named", (stamp, shape, name) => {
     const markup = renderToStaticMarkup(stamp);
