@@ -36,7 +36,7 @@ test("older mail is settled in one go by keyboard, after a look at what it is, a
   await sunniva.getByRole("option", { name: "Work through older mail" }).waitFor();
   await sunniva.keyboard.press("Enter");
   const page = sunniva.getByRole("main", { name: "Older mail" });
-  const prices = page.getByRole("listitem", { name: "Tin and Spelter Company" });
+  const prices = page.getByRole("listitem", { name: "Metal prices" });
   await expect(prices).toContainText("Mail of a list: nobody there waits for an answer.");
   const number = Number(/Settle (\d+)/.exec((await prices.getByRole("button").textContent()) ?? "")?.[1]);
   expect(number).toBeGreaterThan(10);

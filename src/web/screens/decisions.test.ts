@@ -22,6 +22,7 @@ const pending = (...decisions: PostedDecision[]) =>
     said: "",
     command: "",
     attempt: 1,
+    isPassed: false,
   }));
 const shown = (...decisions: PostedDecision[]) => withPending(row, pending(...decisions));
 

@@ -10,7 +10,7 @@ import {
   useRef,
   useState,
 } from "react";
-import { PrefetchPageLinks, useFetcher, useParams, useRevalidator } from "react-router";
+import { PrefetchPageLinks, useParams, useRevalidator } from "react-router";
 import { leadsTo } from "../../core/docket/leads-to";
 import type { Whom } from "../../core/docket/plan-decision";
 import { type CategoryId, type MemberId, trustedId } from "../../core/kernel/ids";
@@ -21,6 +21,7 @@ import type { FilingMeans } from "../../core/records/filing-means";
 import type { StandingKind } from "../../core/standing/standing";
 import type { RowView } from "../server/words.server";
 import { Notices, notice, noticeProblem } from "../ui/notices";
+import { Courier, type FormFields } from "./courier";
 import type { DecisionOutcome, UndoOutcome } from "./decision-outcome";
 import { FilingSheet } from "./lazy-filing-sheet";
 import { ChangeHub, ChangeHubContext } from "./live-hub";
@@ -88,6 +89,8 @@ export type Pending = {
   readonly said: string;
   /** How often it was sent; more than once when the server could not be reached. */
   readonly attempt: number;
+  /** Whether the next may go: the server has answered, or could not be reached. */
+  readonly isPassed: boolean;
 };
 
 /** A list, or a group of it, with everything that it holds, loaded or not. */
@@ -139,7 +142,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
     const key = nextKey.current;
     setPending((others) => [
       ...others,
-      { key, command: newCommand(), decision, rows: target.rows, target, said, attempt: 1 },
+      { key, command: newCommand(), decision, rows: target.rows, target, said, attempt: 1, isPassed: false },
     ]);
   }, []);
   const take = useCallback((form: Undoing["form"]) => {
@@ -157,6 +160,11 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const sendAgain = useCallback((key: number) => {
     setPending((all) => all.map((one) => (one.key === key ? { ...one, attempt: one.attempt + 1 } : one)));
   }, []);
+  const pass = (key: number) =>
+    setPending((all) => all.map((one) => (one.key === key && !one.isPassed ? { ...one, isPassed: true } : one)));
+  // In the order of the keys, so that the server has them in that order, and undoing takes back what was decided last.
+  const first = pending.findIndex(({ isPassed }) => !isPassed);
+  const onTheirWay = first === -1 ? pending : pending.slice(0, first + 1);
   const isKept = pending.some(({ attempt }) => attempt > 1);
   useWarningBeforeLeaving(isKept);
   const decided = async (done: Pending, outcome: DecisionOutcome) => {
@@ -199,11 +207,12 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
           <PrefetchPageLinks page={`/${tray}/undo`} />
         </>
       )}
-      {pending.map((one) => (
+      {onTheirWay.map((one) => (
         <Courier<DecisionOutcome>
           key={`${one.key} ${one.attempt}`}
           action={onceAt(`/${tray}/decide`, one.command)}
           form={decisionForm(one)}
+          onAnswer={() => pass(one.key)}
           onDone={(outcome) => decided(one, outcome)}
         />
       ))}
@@ -294,38 +303,6 @@ function useWarningBeforeLeaving(isKept: boolean): void {
     window.addEventListener("beforeunload", ask);
     return () => window.removeEventListener("beforeunload", ask);
   }, [isKept]);
-}
-
-type FormFields = Readonly<Record<string, string | readonly string[]>>;
-
-type CourierProps<Outcome> = {
-  readonly action: string;
-  readonly form: FormFields;
-  /** Called with the server's answer, while what is shown is being loaded anew. */
-  readonly onAnswer?: (outcome: Outcome) => void;
-  /** Called when that has been loaded. */
-  readonly onDone?: (outcome: Outcome) => void;
-};
-
-// One for each decision under way, as a fetcher carries one form at a time.
-function Courier<Outcome>({ action, form, onAnswer, onDone }: CourierProps<Outcome>) {
-  const fetcher = useFetcher<Outcome>();
-  const sent = useRef(false);
-  const hear = useRef({ onAnswer, onDone });
-  hear.current = { onAnswer, onDone };
-  useEffect(() => {
-    if (sent.current) return;
-    sent.current = true;
-    const body = new FormData();
-    for (const [name, value] of Object.entries(form)) for (const one of [value].flat()) body.append(name, one);
-    void fetcher.submit(body, { method: "post", action });
-  }, [fetcher, form, action]);
-  useEffect(() => {
-    if (fetcher.state === "submitting" || fetcher.data === undefined) return;
-    hear.current.onAnswer?.(fetcher.data as Outcome);
-    if (fetcher.state === "idle") hear.current.onDone?.(fetcher.data as Outcome);
-  }, [fetcher.state, fetcher.data]);
-  return null;
 }
 
 const postedFields = (decision: SingleDecision) =>

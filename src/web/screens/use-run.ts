@@ -112,6 +112,15 @@ export function useRun(slug: string, start: RunStart): Run {
   );
 
   const currentId = current?.id ?? null;
+  // What somebody else decided about goes once it is out of sight.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: with each step of the run, and not when more is taken
+  useEffect(() => {
+    setQueue((others) =>
+      others.some(({ id }) => id !== currentId && taken.has(id))
+        ? others.filter(({ id }) => id === currentId || !taken.has(id))
+        : others,
+    );
+  }, [currentId]);
   useEffect(() => {
     shownAt.current = performance.now();
     if (currentId === null) return;
@@ -194,7 +203,8 @@ export function useRun(slug: string, start: RunStart): Run {
   const view = currentId === null ? null : (views.get(currentId) ?? null);
   const isTaken =
     currentId !== null && taken.has(currentId) && view !== null && !isInScope(view.row.standing, start.scope);
-  const left = queue.length + rest;
+  // What somebody else decided about while it was in sight stays there, and is nothing to decide any more.
+  const left = queue.length + rest - (isTaken && queue.some(({ id }) => id === currentId) ? 1 : 0);
   return {
     queue,
     current,

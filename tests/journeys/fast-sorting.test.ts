@@ -1,0 +1,67 @@
+import { expect, type Page, test } from "@tests/support/office-in-browser";
+import { Client } from "pg";
+
+const LETTERS = 40;
+const counter = (page: Page) => page.getByRole("status").filter({ hasText: / left of / });
+
+/** Where the letters stand, by their subject. */
+async function standings(databaseUrl: string): Promise<Record<string, string>> {
+  const client = new Client({ connectionString: databaseUrl });
+  await client.connect();
+  const { rows } = await client.query("select subject, standing from conversation where subject like 'Fast letter %'");
+  await client.end();
+  return Object.fromEntries(rows.map(({ subject, standing }) => [subject, standing]));
+}
+
+test("forty are sorted as fast as keys can be sent while a colleague decides about some of them, and undone in order", async ({
+  running,
+  signIn,
+}) => {
+  const [mattis, sunniva] = [await signIn("Mattis Orne"), await signIn("Sunniva Dale")];
+  const subjects = Array.from({ length: LETTERS }, (_, at) => `Fast letter ${String(at + 1).padStart(2, "0")}`);
+  for (const subject of subjects)
+    await running.send({ subject, from: "Perpetua Vane <perpetua.vane@vanehouse.example>", body: "Would it do?" });
+  await mattis.goto("/office/sort-run/to-sort");
+  await expect(mattis.getByRole("main").getByRole("heading", { name: "Fast letter 40", exact: true })).toBeVisible();
+  const all = Number(/of (\d+)/.exec((await counter(mattis).textContent()) ?? "")?.[1]);
+
+  // The colleague settles what the run comes to last.
+  const hers = subjects.slice(0, 5);
+  await sunniva.goto("/office/to-sort");
+  const settleHers = async () => {
+    for (const subject of hers) {
+      await sunniva.getByRole("link", { name: subject, exact: true }).focus();
+      await sunniva.keyboard.press("s");
+    }
+  };
+  const keys = subjects
+    .toReversed()
+    .slice(0, LETTERS - hers.length)
+    .map((_, at) => (at % 3 === 0 ? "b" : "s"));
+  await Promise.all([mattis.keyboard.type(keys.join("")), settleHers()]);
+
+  const expected = Object.fromEntries([
+    ...subjects
+      .toReversed()
+      .slice(0, keys.length)
+      .map((subject, at) => [subject, keys[at] === "b" ? "bin" : "settled"]),
+    ...hers.map((subject) => [subject, "settled"]),
+  ]);
+  await expect.poll(() => standings(running.databaseUrl)).toEqual(expected);
+  await expect(counter(mattis)).toContainText(`${all - LETTERS} left of ${all - hers.length}`);
+
+  // The last three, in order, and each stands again where it was.
+  await mattis.keyboard.type("zzz");
+  const undone = subjects.toReversed().slice(keys.length - 3, keys.length);
+  for (const subject of undone) expected[subject] = "to-sort";
+  await expect.poll(() => standings(running.databaseUrl)).toEqual(expected);
+  await expect(counter(mattis)).toContainText(`${all - LETTERS + 3} left of ${all - hers.length}`);
+
+  // Decided again, and eight taken back in one go.
+  await mattis.keyboard.type("sss");
+  for (const subject of undone) expected[subject] = "settled";
+  await expect.poll(() => standings(running.databaseUrl)).toEqual(expected);
+  await mattis.keyboard.type("zzzzzzzz");
+  for (const subject of subjects.toReversed().slice(keys.length - 8, keys.length)) expected[subject] = "to-sort";
+  await expect.poll(() => standings(running.databaseUrl)).toEqual(expected);
+});
