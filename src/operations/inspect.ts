@@ -36,6 +36,8 @@ export async function* inspectMessages(path: string) {
         sha256,
         inline,
       })),
+      betterPart: message.betterPart,
+      appointments: message.appointments,
       protection: message.protection,
       warnings: message.warnings,
     };
