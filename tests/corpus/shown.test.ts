@@ -4,7 +4,7 @@ import { wcagContrast } from "culori";
 import { type ChildNode, isTag, isText } from "domhandler";
 import { parseDocument } from "htmlparser2";
 import { describe, expect, it } from "vitest";
-import { LETTER_PAGE, parseMessage, safeHtmlOf } from "~/mail/index";
+import { LETTER_PAGE, parseMessage, safeHtmlOf, shownHtml } from "~/mail/index";
 
 const FOLDER = fileURLToPath(new URL("./shown/", import.meta.url));
 const read = (name: string) => readFileSync(`${FOLDER}${name}.eml`);
@@ -77,6 +77,22 @@ describe("letters as common programs write them", () => {
     const started = performance.now();
     expect(await shown("heavy-styles")).toContain("background-color:light-dark(");
     expect(performance.now() - started).toBeLessThan(2_000);
+  });
+
+  it.each([
+    ["siblings below a header", `From: a<br>Date: b<br>To: c<br>Subject: d<br>${"<br>".repeat(25_000)}`],
+    ["lines that begin like a header", "From: a<br>".repeat(15_000)],
+    ["quotations", "<blockquote>a</blockquote>b".repeat(5_000)],
+    ["rules in rules", `<style>${"a{".repeat(25_000)}</style><p>a</p>`],
+    ["rules", `<style>${"div p{color:red}".repeat(7_500)}</style>${"<div><p>a</p></div>".repeat(2_500)}`],
+    [
+      "colours in every notation",
+      `<p style="color:oklch(0.9 0.1 20);background:color(display-p3 1 1 1)">a</p>`.repeat(1_000),
+    ],
+  ])("are drawn in good time with many %s", (_, html) => {
+    const started = performance.now();
+    expect(shownHtml(html).html).toContain("a");
+    expect(performance.now() - started).toBeLessThan(10_000);
   });
 
   it.each([

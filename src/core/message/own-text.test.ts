@@ -149,6 +149,23 @@ describe("a message's own text", () => {
     expect(divideText(text).own).toBe(text.trim());
   });
 
+  it.each([
+    ["rules", `${"_".repeat(40)}\nx\n`],
+    ["lines that programs add", "Sent from my telephone\n"],
+    ["double dashes", "--\n\n"],
+    ["attributions", "On 24 Nov 2026, Ines wrote:\n"],
+    ["dividers", "---- Forwarded message ----\n---- End of forwarded message ----\n"],
+    ["header lines", "From: a\nDate: b\nSubject: c\n> d\n"],
+  ])(
+    "stays quick on %s without end",
+    (_, piece) => {
+      const text = piece.repeat(50_000);
+      const { own, rest } = divideText(text);
+      expect(own.length + rest.length).toBeGreaterThan(text.length / 2);
+    },
+    3_000,
+  );
+
   it("takes header lines at the top for those of another message where the subject says that it is passed on", () => {
     const text = "From: Otto\nDate: Monday\nSubject: Blower\n\nIt hums.";
     expect([divideText(text).own, divideText(text, true).own]).toEqual([text, ""]);

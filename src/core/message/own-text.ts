@@ -107,7 +107,11 @@ function isHistoryFrom(block: Block, lines: readonly string[], next: number, own
 // Whether the text is at its end here: nothing follows, or what is not its author's.
 function endsText(lines: readonly string[], from: number): boolean {
   const next = nextTextAt(lines, from);
-  return next >= lines.length || blockAt(lines, next, { isTop: false, isForward: false }).kind !== "own";
+  return (
+    next >= lines.length ||
+    isSentFrom(lines[next] ?? "") ||
+    blockAt(lines, next, { isTop: false, isForward: false }).kind !== "own"
+  );
 }
 
 function isEscapedFrom(lines: readonly string[], at: number): boolean {

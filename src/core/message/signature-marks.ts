@@ -83,7 +83,13 @@ const FOOTER_WORDS =
 /** Whether the footer of a list or a provider begins here: a rule with nothing but some lines of the kind below it. */
 export function startsFooter(lines: readonly string[], at: number): boolean {
   if (!FOOTER_RULE.test((lines[at] ?? "").trim())) return false;
-  const below = lines.slice(at + 1).filter((line) => line.trim() !== "");
-  if (below.length > MAX_FOOTER_LINES || below.some((line) => line.startsWith(">"))) return false;
-  return below.length === 0 || below.some((line) => FOOTER_WORDS.test(line));
+  let below = 0;
+  let speaksOfIt = false;
+  for (let next = at + 1; next < lines.length; next += 1) {
+    const line = lines[next] ?? "";
+    if (line.trim() !== "") below += 1;
+    if (below > MAX_FOOTER_LINES || line.startsWith(">")) return false;
+    speaksOfIt ||= FOOTER_WORDS.test(line);
+  }
+  return below === 0 || speaksOfIt;
 }

@@ -8,6 +8,8 @@ const BLOCKS = /^(?:p|div|table|tr|ul|ol|li|blockquote|pre|h[1-6]|hr|center|sect
 const MARKED = /(?:^|\s)(?:\S*[_-]quote\S*|quote\S*|\S*quoted\S*)/i;
 const LABELLED = /^\s*\*{0,2}\p{L}[\p{L} .]{1,24}\s?[:：]/u;
 const READ_CHARACTERS = 3_000;
+const MAX_HEADER_NODES = 100;
+const MAX_QUOTATIONS = 200;
 // A passage that one answers to is no longer than this.
 const MAX_PASSAGE_CHARACTERS = 600;
 
@@ -18,7 +20,7 @@ const MAX_PASSAGE_CHARACTERS = 600;
 export function foldHistory(root: Element): void {
   const header = headerWithin(root);
   if (header !== null) foldFrom(root, header);
-  for (const quotation of quotationsIn(root)) {
+  for (const quotation of quotationsIn(root).slice(0, MAX_QUOTATIONS)) {
     if (
       hasOwnAfter(root, quotation) &&
       linesOf([quotation], MAX_PASSAGE_CHARACTERS + 1).length <= MAX_PASSAGE_CHARACTERS
@@ -58,19 +60,20 @@ const siblingsFrom = (node: ChildNode): ChildNode[] => {
 
 // The innermost element, or text, at which copied header lines or a divider begin.
 function headerWithin(element: Element): ChildNode | null {
-  for (const child of element.children) {
+  for (const [at, child] of element.children.entries()) {
     if (isTag(child) && isQuotation(child)) continue;
     const inner = isTag(child) ? headerWithin(child) : null;
     if (inner !== null) return inner;
-    if (beginsHistory(child)) return child;
+    if (beginsHistory(element.children.slice(at, at + MAX_HEADER_NODES))) return child;
   }
   return null;
 }
 
-function beginsHistory(node: ChildNode): boolean {
-  const beginning = linesOf([node], 200).replace(/\u00a0/g, " ");
+// Whether history begins with the first of these nodes.
+function beginsHistory(nodes: readonly ChildNode[]): boolean {
+  const beginning = linesOf(nodes.slice(0, 1), 200).replace(/\u00a0/g, " ");
   if (!LABELLED.test(beginning) && !isDivider(beginning.trim())) return false;
-  const lines = trimmedLines(linesOf(siblingsFrom(node), READ_CHARACTERS));
+  const lines = trimmedLines(linesOf(nodes, READ_CHARACTERS));
   return isDivider(lines[0] ?? "") || headerBlockAt(lines, 0) !== null;
 }
 
@@ -103,8 +106,9 @@ function fold(root: Element, place: ChildNode, nodes: readonly ChildNode[]): voi
   if (!(parent instanceof Element)) return;
   const [first = place] = nodes.filter((node) => node.parent === parent);
   const at = parent.children.indexOf(first);
-  for (const node of nodes) {
-    if (node.parent instanceof Element) node.parent.children = node.parent.children.filter((child) => child !== node);
+  const moved = new Set(nodes);
+  for (const one of new Set(nodes.map((node) => node.parent))) {
+    if (one instanceof Element) one.children = one.children.filter((child) => !moved.has(child));
   }
   const isAll = linesOf([root], 400).trim() === "";
   const summary = new Element("summary", {}, [new Text("Earlier text")]);
