@@ -165,7 +165,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   // In the order of the keys, so that the server has them in that order, and undoing takes back what was decided last.
   const first = pending.findIndex(({ isPassed }) => !isPassed);
   const onTheirWay = first === -1 ? pending : pending.slice(0, first + 1);
-  const isKept = pending.some(({ attempt }) => attempt > 1);
+  const isKept = pending.some(({ attempt }) => attempt > 1) || pending.length > onTheirWay.length;
   useWarningBeforeLeaving(isKept);
   const decided = async (done: Pending, outcome: DecisionOutcome) => {
     if (outcome.ok === "unreachable") {
