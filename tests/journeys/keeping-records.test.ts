@@ -5,6 +5,8 @@ import { expect, noticesOf, type Page, test } from "@tests/support/office-in-bro
 const pick = async (page: Page, text: string) => {
   const picker = page.getByRole("dialog", { name: /to a record/ });
   await picker.getByPlaceholder("Type a reference code or a title").fill(text);
+  // The list becomes shorter as one types, under the pointer as well.
+  await expect(picker.getByRole("option").first()).toHaveText(new RegExp(`^${text}`));
   await picker.getByRole("option", { name: new RegExp(`^${text}`) }).click();
 };
 
