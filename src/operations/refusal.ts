@@ -108,7 +108,7 @@ export function refusalInWords(refusal: Refusal): string {
       return `${refusal.name} may only read this tray; give it to somebody who decides here.`;
     case "away":
       return `${refusal.name} is away until ${refusal.back}. ${
-        refusal.cover === null ? "Nobody covers for her here." : `${refusal.cover} covers.`
+        refusal.cover === null ? "Nobody covers for them here." : `${refusal.cover} covers.`
       }`;
     case "nobody-there":
       return `Nobody of “${refusal.name}” is there now; choose somebody else.`;

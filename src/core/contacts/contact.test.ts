@@ -24,7 +24,7 @@ describe("a contact", () => {
   });
 
   it.each([
-    [{ name: "" }, "name", "Say what she is called."],
+    [{ name: "" }, "name", "Say what they are called."],
     [{ name: "x".repeat(121) }, "name", "At most 120 characters."],
     [{ phone: "1".repeat(41) }, "phone", "At most 40 characters."],
     [{ addresses: "" }, "addresses", "Give an address by which she is known."],

@@ -38,7 +38,7 @@ export function readContact(
     note: draft.note.trim(),
   };
   const problems: Record<string, string> = {};
-  if (texts.name === "") problems.name = "Say what she is called.";
+  if (texts.name === "") problems.name = "Say what they are called.";
   for (const [field, most] of Object.entries(MAX_CHARACTERS)) {
     if (texts[field as keyof typeof texts].length > most) problems[field] = `At most ${most} characters.`;
   }

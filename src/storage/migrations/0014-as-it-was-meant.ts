@@ -6,6 +6,8 @@ export async function up(knex: Knex): Promise<void> {
     alter table message
       add column better_part text not null default 'text' check (better_part in ('text', 'html')),
       add column appointments jsonb;
+    -- Mail of lists was shown as it was sent before; of the rest "tray reparse" says which part says more.
+    update message set better_part = 'html' where has_html and kind = 'list';
 
     -- How a member wants to see what somebody writes.
     create table shown_part (

@@ -98,7 +98,7 @@ type AwayProps = {
   readonly onGive: (owner: string, more?: { readonly evenIfAway?: true }) => void;
 };
 
-/** Says that whoever was picked is away, and offers who covers for her. */
+/** Says that whoever was picked is away, and offers who covers. */
 function Away({ absent: { id, name, away }, onGive }: AwayProps) {
   return (
     <div role="alert" className="flex flex-wrap items-center gap-2">
@@ -106,7 +106,7 @@ function Away({ absent: { id, name, away }, onGive }: AwayProps) {
         <b className="font-semibold">
           {name} is away until {away?.back}.
         </b>{" "}
-        {away?.cover == null ? "Nobody covers for her here." : `${away.cover} covers.`}
+        {away?.cover == null ? "Nobody covers for them here." : `${away.cover} covers.`}
       </span>
       {away?.coverId != null && (
         <Button look="filled" autoFocus onClick={() => onGive(away.coverId ?? "")}>

@@ -27,7 +27,7 @@ export function ContactList({ contacts, isNarrowed, onEdit }: ContactListProps) 
       <p className="max-w-prose text-soft">
         {isNarrowed
           ? "No contact is like that."
-          : "No contacts yet. A contact is one person with all her addresses: what she is called, where she belongs, how she is reached by telephone, and which categories say what she is to us."}
+          : "No contacts yet. A contact is one person with all their addresses: what they are called, where they belong, how they are reached by telephone, and which categories say what they are to us."}
       </p>
     );
   }

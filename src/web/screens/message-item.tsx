@@ -6,12 +6,13 @@ import type { Message } from "../server/conversation-view.server";
 import { Button } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { noticeProblem } from "../ui/notices";
+import { Appointments } from "./appointments";
 import { AsSent } from "./as-sent";
 import { FileAlone, FiledAlone } from "./file-alone";
 import { LeaveList } from "./leave-list";
 import { LongTextParts } from "./long-text";
 import { MessageAttachments } from "./message-attachments";
-import { Appointments, SwitchByKey, useShownPart } from "./shown-part";
+import { SwitchByKey, useShownPart } from "./shown-part";
 import { useTray } from "./tray-data";
 
 type MessageItemProps = {
@@ -35,7 +36,7 @@ export function MessageItem({ message, conversationId, alone, worksByKey }: Mess
         <TrustMark message={message} />
         {message.kindLabel !== null && <Mark title={message.kindReason}>{message.kindLabel}</Mark>}
         {message.isNewParticipant && (
-          <Mark title="She or he has not written here before, nor been written to.">new in this conversation</Mark>
+          <Mark title="They have not written here before, nor been written to.">new in this conversation</Mark>
         )}
         <span className="min-w-0 flex-1 truncate text-sm text-soft">{message.to}</span>
         <span className="text-sm whitespace-nowrap text-soft">

@@ -1,12 +1,13 @@
 import { memo, type ReactNode, useState } from "react";
 import type { CorrespondenceItem, Message } from "../server/conversation-view.server";
 import type { RunView } from "../server/run-view.server";
+import { Appointments } from "./appointments";
 import { AsSent } from "./as-sent";
 import { Correspondence } from "./correspondence";
 import { LeaveList } from "./leave-list";
 import { LongTextParts } from "./long-text";
 import { MessageAttachments } from "./message-attachments";
-import { Appointments, SwitchByKey, useShownPart } from "./shown-part";
+import { SwitchByKey, useShownPart } from "./shown-part";
 
 type RunPaperProps = { readonly view: RunView; readonly isTaken: boolean };
 

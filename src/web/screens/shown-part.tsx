@@ -2,7 +2,6 @@ import { useState } from "react";
 import { useFetcher } from "react-router";
 import { useCommands } from "../keys/key-desk";
 import type { Message } from "../server/conversation-view.server";
-import { AppointmentCard } from "./appointment-card";
 import { useTray } from "./tray-data";
 
 /** Whether a message is shown as it was sent or as its text, and the switch between them, which is remembered for its sender. */
@@ -22,11 +21,4 @@ export function useShownPart(message: Message) {
 export function SwitchByKey({ switchPart }: { switchPart: () => void }) {
   useCommands({ "shown-part": switchPart });
   return null;
-}
-
-/** What a message carries for the calendar. */
-export function Appointments({ message }: { message: Message }) {
-  return message.appointments.map((appointment) => (
-    <AppointmentCard key={`${appointment.head} ${appointment.summary} ${appointment.when}`} appointment={appointment} />
-  ));
 }

@@ -1,7 +1,15 @@
 import type { AppointmentView } from "../server/appointment-view.server";
+import type { Message } from "../server/conversation-view.server";
 
-/** An invitation, an answer to one, or a cancellation, as its message carries it. */
-export function AppointmentCard({ appointment }: { appointment: AppointmentView }) {
+/** What a message carries for the calendar. */
+export function Appointments({ message }: { message: Message }) {
+  return message.appointments.map((appointment) => (
+    <AppointmentCard key={`${appointment.head} ${appointment.summary} ${appointment.when}`} appointment={appointment} />
+  ));
+}
+
+// An invitation, an answer to one, or a cancellation.
+function AppointmentCard({ appointment }: { appointment: AppointmentView }) {
   const { head, summary, when, place, organiser, answers, invited, more, isCancelled } = appointment;
   return (
     <section
