@@ -6,7 +6,7 @@ import type { KeyLookup } from "../core/ports";
 import { jobRunner } from "../jobs/run-jobs";
 import { listenForMail, type MailAcceptance, oneClickLeaver, smtpTransport } from "../mail/index";
 import { knowsAddress, receiveMessage } from "../operations/index.server";
-import { listenForChanges, startWorkers } from "../storage/index";
+import { type Heard, listenForChanges, startWorkers } from "../storage/index";
 import type { Clock } from "./clock";
 import { type Config, processEnvironment } from "./config";
 import { startHttpServer } from "./http-server";
@@ -50,7 +50,7 @@ export async function serve(
   const { deps, close } = wire(
     {
       ...(given.clock === undefined ? {} : { clock: given.clock }),
-      onTimePassed: () => goByTheClock().then(hub.spreadGap),
+      onTimePassed: () => goByTheClock().then(afterGap),
       databaseUrl: config.databaseUrl,
       demo: config.demo,
       mail: transport,
@@ -62,6 +62,10 @@ export async function serve(
     },
     log,
   );
+  const afterGap = () => {
+    deps.memory.forgetAll();
+    hub.spreadGap();
+  };
   const process = randomInt(2 ** 31);
   const jobs = jobRunner(deps, process);
   // What the clock alone brings about.
@@ -72,9 +76,19 @@ export async function serve(
   }
   const missed = (problem: unknown) => {
     log.warn(problem, "live changes may have been missed");
-    hub.spreadGap();
+    afterGap();
   };
-  const heard = { change: hub.spread, access: hub.lookAgain, gap: missed };
+  const heard: Heard = {
+    change(change) {
+      deps.memory.hear({ ...change, isAnything: change.conversationIds === null });
+      hub.spread(change);
+    },
+    access(memberId) {
+      deps.memory.hearOfAccess();
+      hub.lookAgain(memberId);
+    },
+    gap: missed,
+  };
   const channel = await listenForChanges(config.databaseUrl, heard, process);
   const workers = await startWorkers(deps.db, jobs.run, (problem) => log.error(problem, "a worker has a problem"));
   const waking = setInterval(goByTheClock, WAKE_EVERY_MS);

@@ -5,7 +5,7 @@ import { v7 as uuid } from "uuid";
 import { DAY } from "../core/kernel/instant";
 import type { ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import { workAside } from "../mail/index";
-import type { Deps } from "../operations/index.server";
+import { type Deps, trayMemory } from "../operations/index.server";
 import { changeTeller, jobQueue, openDatabase, type SessionLimits } from "../storage/index";
 import { type Clock, clock } from "./clock";
 
@@ -42,6 +42,7 @@ export function wire(
   const { db, close } = openDatabase(options.databaseUrl, options.poolSize);
   const time = options.clock ?? clock();
   const aside = workAside();
+  const memory = trayMemory(time.now);
   const teller = changeTeller(db, (problem) => log.error(problem, "could not tell of a change"));
   return {
     deps: {
@@ -52,8 +53,16 @@ export function wire(
       mail: options.mail ?? NO_MAIL,
       lists: options.lists ?? NO_REQUESTS,
       jobs: jobQueue(db, time.onTheMachine),
-      tell: teller.tell,
-      tellAccess: teller.tellAccess,
+      // Whoever is answered after a change and asks here is shown what is, before the database has told of it.
+      tell(change) {
+        memory.hear({ ...change, isAnything: change.conversationId === null });
+        teller.tell(change);
+      },
+      tellAccess(memberId) {
+        memory.hearOfAccess();
+        teller.tellAccess(memberId);
+      },
+      memory,
       pause: (ms) => (ms === 0 ? Promise.resolve() : pause(ms)),
       sessions: options.sessions ?? { longestMs: 14 * DAY, idleMs: 3 * DAY },
       accessLogKeptMs: options.accessLogKeptMs ?? 180 * DAY,

@@ -4,6 +4,7 @@ import type { Change, JobQueue, ListLeaver, MailTransport, SendingSettings, Trus
 import type { Aside } from "../mail/index";
 import type { Database, Pool, SessionLimits, Transaction } from "../storage/index";
 import type { DirectoryCache } from "./directory-cache";
+import type { TrayMemory } from "./tray-memory";
 
 /** From where somebody asks, and with what program. */
 export type RequestSource = { readonly address: string; readonly device: string };
@@ -21,6 +22,7 @@ export type Deps = {
   /** Where what came from outside is parsed, laid out, packed and converted. */
   readonly aside: Aside;
   readonly directory: DirectoryCache;
+  readonly memory: TrayMemory;
   readonly trust: TrustSettings;
   readonly sending: SendingSettings;
   readonly jobs: JobQueue<Transaction>;

@@ -1,11 +1,12 @@
-import { inTreeOrder, pathInWords } from "../core/categories/category-tree";
+import { pathInWords } from "../core/categories/category-tree";
 import { type RecordId, trustedId } from "../core/kernel/ids";
 import { isUrgency, paceOf, URGENCY_NAMES } from "../core/kernel/urgency";
 import { type MenuDimension, WITHOUT } from "../core/lists/narrowing";
 import type { Grouping } from "../core/lists/sheet-view";
 import { isStandingKind, STANDING_NAMES, STANDINGS } from "../core/standing/standing";
-import { categoriesOf, type GroupCount, membersOfTray, recordsByIds, type TrayGrant } from "../storage/index";
+import { type GroupCount, recordsByIds, type TrayGrant } from "../storage/index";
 import type { Deps } from "./deps";
+import { namesIn } from "./look-into-tray";
 import { preferencesOf } from "./settings";
 
 const WITHOUT_NAMES: Readonly<Record<string, string>> = {
@@ -44,12 +45,9 @@ export async function categoriesInMenu(
   grant: TrayGrant,
   counted: readonly GroupCount[],
 ): Promise<GroupCount[]> {
-  const [categories, { categoriesListed }] = await Promise.all([
-    categoriesOf(deps.db, grant.tray.id),
-    preferencesOf(deps, grant),
-  ]);
+  const [{ categories }, { categoriesListed }] = await Promise.all([namesIn(deps, grant), preferencesOf(deps, grant)]);
   const without = counted.filter(({ key }) => key === WITHOUT);
-  const shown = inTreeOrder(categories).flatMap(({ id, path, listed, retired }) => {
+  const shown = categories.flatMap(({ id, path, listed, retired }) => {
     const when = categoriesListed[id] ?? listed;
     const group = counted.find(({ key }) => key === id);
     if (when === "never") return [];
@@ -71,10 +69,10 @@ async function namesOf(
     new Map(entries.map(([key, name], place) => [key, { name, place }]));
   switch (by) {
     case "owner":
-      return inOrder((await membersOfTray(deps.db, grant.tray.id)).map(({ id, name }) => [id, name]));
+      return inOrder((await namesIn(deps, grant)).members.map(({ id, name }) => [id, name]));
     case "category": {
-      const placed = inTreeOrder(await categoriesOf(deps.db, grant.tray.id));
-      return inOrder(placed.map(({ id, path, retired }) => [id, pathInWords(path) + (retired ? ", retired" : "")]));
+      const { categories } = await namesIn(deps, grant);
+      return inOrder(categories.map(({ id, path, retired }) => [id, pathInWords(path) + (retired ? ", retired" : "")]));
     }
     case "record": {
       const ids = groups.flatMap(({ key }) => (key === WITHOUT ? [] : [trustedId<RecordId>(key)]));

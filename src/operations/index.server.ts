@@ -168,6 +168,7 @@ export * from "./sort-run";
 export * from "./tell-weeks";
 export * from "./times-off";
 export * from "./tray-members";
+export { type TrayMemory, trayMemory } from "./tray-memory";
 export * from "./tray-settings";
 export { type Undone, undoBatch } from "./undo";
 export * from "./undo-category-step";

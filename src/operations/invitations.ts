@@ -80,7 +80,7 @@ export type NotIn = { readonly kind: "no-invitation" } | { readonly kind: "name-
 /** Lets somebody new in by an invitation, which is used up by it. */
 export async function acceptInvitation(deps: Deps, token: string, newcomer: Newcomer): Promise<Result<Member, NotIn>> {
   const passwordHash = await hashPassword(newcomer.password);
-  return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<Member, NotIn>> => {
+  const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<Member, NotIn>> => {
     const invitation = await holdInvitation(trx, hashOf(token), deps.now());
     if (invitation === null) return err({ kind: "no-invitation" });
     const { signInName, name, initials, timeZone } = newcomer;
@@ -89,6 +89,8 @@ export async function acceptInvitation(deps: Deps, token: string, newcomer: Newc
     await comeIn(trx, deps, invitation, member.id);
     return ok(member);
   });
+  if (done.ok) deps.tellAccess(done.value.id);
+  return done;
 }
 
 /**
@@ -100,13 +102,15 @@ export async function joinByInvitation(
   token: string,
   member: Member,
 ): Promise<Result<null, { readonly kind: "no-invitation" }>> {
-  return inTransactionUnlessRefused(deps.db, async (trx) => {
+  const done = await inTransactionUnlessRefused(deps.db, async (trx) => {
     const invitation = await holdInvitation(trx, hashOf(token), deps.now());
     if (invitation === null) return err({ kind: "no-invitation" } as const);
     if ((await holdRoles(trx, invitation.trayId)).has(member.id)) return ok(null);
     await comeIn(trx, deps, invitation, member.id);
     return ok(null);
   });
+  if (done.ok) deps.tellAccess(member.id);
+  return done;
 }
 
 async function comeIn(trx: Transaction, deps: Within, { id, trayId, role }: Invitation, by: MemberId): Promise<void> {

@@ -162,7 +162,9 @@ type Circumstances = {
 function circumstances(deps: Deps, member: Member, { scope, narrowing, view }: ListRequest): Circumstances {
   const now = deps.now();
   const bands = { day: dayBands, due: dueBands }[view.grouping as "day" | "due"]?.(now, member.timeZone) ?? [];
-  return { query: { scope, narrowing, ageBands: ageBands(now) }, groups: { grouping: view.grouping, bands } };
+  // Without an age to narrow by, the same list is the same question at any time.
+  const ages = narrowing.age === undefined ? [] : ageBands(now);
+  return { query: { scope, narrowing, ageBands: ages }, groups: { grouping: view.grouping, bands } };
 }
 
 async function groupsOf(
@@ -172,9 +174,22 @@ async function groupsOf(
   { query, groups: { bands } }: Circumstances,
 ): Promise<GroupCount[]> {
   const { grouping } = view;
-  if (grouping === null) {
-    const count = await countOfList(deps.db, grant, query);
-    return count === 0 ? [] : [{ key: "", name: "", count }];
-  }
-  return namedGroups(deps, grant, grouping, await groupCounts(deps.db, grant, query, { grouping, bands }));
+  const counted = () =>
+    grouping === null ? countAsGroup(deps, grant, query) : groupCounts(deps.db, grant, query, { grouping, bands });
+  const name = `groups ${JSON.stringify([query, grouping, bands])}`;
+  const groups = await (isSameForAll(query, grouping)
+    ? deps.memory.recall(grant.tray.id, "counts", name, counted)
+    : counted());
+  return grouping === null ? groups : namedGroups(deps, grant, grouping, groups);
+}
+
+async function countAsGroup(deps: Deps, grant: TrayGrant, query: ListQuery): Promise<GroupCount[]> {
+  const count = await countOfList(deps.db, grant, query);
+  return count === 0 ? [] : [{ key: "", name: "", count }];
+}
+
+// What somebody has read, has as their own or may know of makes the count theirs.
+function isSameForAll({ narrowing }: ListQuery, grouping: SheetView["grouping"]): boolean {
+  const isTheirs = narrowing.owner?.some((owner) => owner === MINE || owner === THEIRS) === true;
+  return !isTheirs && narrowing.unread === undefined && narrowing.record === undefined && grouping !== "record";
 }

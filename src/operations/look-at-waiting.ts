@@ -1,14 +1,24 @@
 import { chanceUntil, type UsualTime, usualSpan } from "../core/flow/answer-times";
 import type { EmailAddress } from "../core/kernel/email-address";
 import type { Instant } from "../core/kernel/instant";
-import { closesToday, type WorkingHours, workingTimeBetween } from "../core/worktime/working-hours";
-import { hoursOfTray, type SheetRow, type TrayGrant, waitingRows } from "../storage/index";
+import { closesToday, type WorkingHours, workingTimeAgo, workingTimeBetween } from "../core/worktime/working-hours";
+import {
+  hoursOfTray,
+  type SheetRow,
+  type TrayGrant,
+  type WaitingPart,
+  type WaitingRows,
+  waitingRows,
+} from "../storage/index";
 import type { Deps } from "./deps";
 import { usualTimesOf } from "./usual-answers";
 
 /** A conversation in which a reply is awaited, with how its correspondent usually answers. */
 export type WaitingRow = {
   readonly row: SheetRow;
+  /** The lane that it stands in, by name, and how much stands there. */
+  readonly lane: string;
+  readonly inLane: number;
   /** When we last wrote, which is what is to be answered. */
   readonly askedAt: Instant;
   /** Working time since its date, in milliseconds; 0 while it is not past. */
@@ -21,20 +31,34 @@ export type WaitingRow = {
   readonly chanceToday: number | null;
 };
 
-/** What a tray waits for, with its hours. */
+/** A part of what a tray waits for, with how much that is in all and how much of it is overdue. */
+export type Waiting = {
+  readonly rows: readonly WaitingRow[];
+  readonly total: number;
+  readonly overdue: number;
+};
+
+/** What a page of it begins with; more than a screen has. */
+export const WAITING_FIRST = { lanes: "none", from: 0, limit: 40 } as const;
+
+/** What a tray waits for. */
 export async function lookAtWaiting(
   deps: Deps,
   grant: TrayGrant,
-): Promise<{ readonly rows: readonly WaitingRow[]; readonly hours: WorkingHours }> {
-  const [rows, hours] = await Promise.all([waitingRows(deps.db, grant), hoursOfTray(deps.db, grant.tray)]);
-  const people = rows.map(({ whoAddress }) => whoAddress as EmailAddress);
-  const usual = await usualTimesOf(deps, grant, people, hours);
+  part: Omit<WaitingPart, "overBefore"> = WAITING_FIRST,
+): Promise<Waiting> {
   const now = deps.now();
-  return { hours, rows: rows.map((row) => waitingRow(row, usual, hours, now)) };
+  const hours = await hoursOfTray(deps.db, grant.tray);
+  // Over by any working time at all.
+  const overBefore = workingTimeAgo(now, 1, hours) ?? now;
+  const { rows, total, overdue } = await waitingRows(deps.db, grant, { ...part, overBefore });
+  const people = rows.map(({ row }) => row.whoAddress as EmailAddress);
+  const usual = await usualTimesOf(deps, grant, people, hours);
+  return { total, overdue, rows: rows.map((row) => waitingRow(row, usual, hours, now)) };
 }
 
 function waitingRow(
-  row: SheetRow,
+  { row, lane, inLane }: WaitingRows["rows"][number],
   usual: ReadonlyMap<string, UsualTime | null>,
   hours: WorkingHours,
   now: Instant,
@@ -45,6 +69,8 @@ function waitingRow(
   const closes = closesToday(now, hours);
   return {
     row,
+    lane,
+    inLane,
     askedAt,
     over: row.expectedAt === null ? 0 : workingTimeBetween(row.expectedAt, now, hours),
     usual:

@@ -47,12 +47,10 @@ export function traysOf(deps: Deps, member: Member): Promise<TrayGrant[]> {
 export async function lookIntoTray(deps: Deps, member: Member, grant: TrayGrant): Promise<TrayView> {
   const now = deps.now();
   const dayStart = instantOf(startOfDay(now, { in: tz(member.timeZone) }));
-  const [flow, members, timesOff, categories, groups] = await Promise.all([
-    flowGauge(deps.db, grant, now, dayStart),
-    membersWithRoles(deps.db, grant.tray.id),
-    timesOffNow(deps.db, now),
-    categoriesOf(deps.db, grant.tray.id),
-    groupsOf(deps.db, grant),
+  const [flow, { members, timesOff, groups }, { categories }] = await Promise.all([
+    deps.memory.recall(grant.tray.id, "counts", `flow ${dayStart}`, () => flowGauge(deps.db, grant, now, dayStart)),
+    deps.memory.recall(grant.tray.id, "people", "around", () => peopleAround(deps, grant, now)),
+    namesIn(deps, grant),
   ]);
   const colleagues = members.map(({ week: _, ...colleague }) => {
     const off = timeOffAt(colleague.id, now, timesOff);
@@ -60,14 +58,25 @@ export async function lookIntoTray(deps: Deps, member: Member, grant: TrayGrant)
       off === null ? null : inCharge(colleague.id, { trayId: grant.tray.id, recordIds: [] }, now, timesOff);
     return { ...colleague, away: off === null ? null : { until: off.until, coverId } };
   });
-  return { flow, members, colleagues, groups, categories: inTreeOrder(categories) };
+  return { flow, members, colleagues, groups, categories };
+}
+
+async function peopleAround(deps: Deps, grant: TrayGrant, now: Instant) {
+  const [members, timesOff, groups] = await Promise.all([
+    membersWithRoles(deps.db, grant.tray.id),
+    timesOffNow(deps.db, now),
+    groupsOf(deps.db, grant),
+  ]);
+  return { members, timesOff, groups };
 }
 
 /** The people and categories of a tray. */
-export async function namesIn(deps: Deps, grant: TrayGrant): Promise<TrayNames> {
-  const [members, categories] = await Promise.all([
-    membersOfTray(deps.db, grant.tray.id),
-    categoriesOf(deps.db, grant.tray.id),
-  ]);
-  return { members, categories: inTreeOrder(categories) };
+export function namesIn(deps: Deps, grant: TrayGrant): Promise<TrayNames> {
+  return deps.memory.recall(grant.tray.id, "people", "names", async () => {
+    const [members, categories] = await Promise.all([
+      membersOfTray(deps.db, grant.tray.id),
+      categoriesOf(deps.db, grant.tray.id),
+    ]);
+    return { members, categories: inTreeOrder(categories) };
+  });
 }

@@ -8,7 +8,7 @@ import {
   answerWithinOf,
   countLooseEnds,
   hoursOfTray,
-  type LooseEnd,
+  type LooseEnds,
   type LooseEndTerms,
   looseEndsOf,
   membersOfTray,
@@ -20,14 +20,23 @@ import {
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
 
-/** What would be forgotten in a tray, the oldest of each kind first. */
-export async function lookAtLooseEnds(deps: Deps, grant: TrayGrant): Promise<LooseEnd[]> {
-  return looseEndsOf(deps.db, grant, await termsOf(deps, grant));
+/** Every loose end of a tray, as far as any is listed. */
+export const ALL_LOOSE_ENDS = { from: 0, limit: 10_000 } as const;
+
+/** What would be forgotten in a tray, kind by kind, the oldest of each first. */
+export async function lookAtLooseEnds(
+  deps: Deps,
+  grant: TrayGrant,
+  part: { readonly from: number; readonly limit: number } = ALL_LOOSE_ENDS,
+): Promise<LooseEnds> {
+  return looseEndsOf(deps.db, grant, await termsOf(deps, grant), part);
 }
 
 /** How many conversations of a tray would be forgotten. */
-export async function looseEndCount(deps: Deps, grant: TrayGrant): Promise<number> {
-  return countLooseEnds(deps.db, grant, await termsOf(deps, grant));
+export function looseEndCount(deps: Deps, grant: TrayGrant): Promise<number> {
+  return deps.memory.recall(grant.tray.id, "counts", "loose ends", async () =>
+    countLooseEnds(deps.db, grant, await termsOf(deps, grant)),
+  );
 }
 
 async function termsOf(deps: Deps, { tray }: TrayGrant): Promise<LooseEndTerms> {
@@ -60,7 +69,9 @@ export async function callNoLooseEnd(
 ): Promise<Result<null, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const said = await sayNoLooseEnd(deps.db, grant, id, kind, { reason, now: deps.now() });
-  return said ? ok(null) : err({ kind: "no-such-conversation" });
+  if (!said) return err({ kind: "no-such-conversation" });
+  deps.tell({ trayId: grant.tray.id, conversationId: id });
+  return ok(null);
 }
 
 /** Takes that back. */
@@ -72,5 +83,6 @@ export async function callLooseEndAgain(
 ): Promise<Result<null, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   await takeNoLooseEndBack(deps.db, grant, id, kind);
+  deps.tell({ trayId: grant.tray.id, conversationId: id });
   return ok(null);
 }

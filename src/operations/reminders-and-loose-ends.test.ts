@@ -127,7 +127,7 @@ describe("what matters only until a moment", () => {
     const id = await comes(VANE, null, { subject: "Offer", headers });
     expect((await docketOf(id)).expiresAt).toBe(Math.floor(until / 1000) * 1000);
     const isLapsing = async () =>
-      (await lookAtLooseEnds(tray.deps, desk.lead)).some((one) => one.row.id === id && one.kind === "lapsing");
+      (await lookAtLooseEnds(tray.deps, desk.lead)).rows.some((one) => one.row.id === id && one.kind === "lapsing");
     expect(await isLapsing()).toBe(false);
     moves(3 * DAY);
     expect(await isLapsing()).toBe(true);
@@ -171,7 +171,7 @@ describe("what matters only until a moment", () => {
 
 describe("loose ends", () => {
   const kindsOf = async (id: ConversationId) =>
-    (await lookAtLooseEnds(tray.deps, desk.lead)).filter(({ row }) => row.id === id).map(({ kind }) => kind);
+    (await lookAtLooseEnds(tray.deps, desk.lead)).rows.filter(({ row }) => row.id === id).map(({ kind }) => kind);
 
   it("are what is overdue, nobody’s, too long ours, settled though asked, or past its follow-up", async () => {
     const overdue = await desk.arrive({ subject: "Overdue" });
@@ -194,7 +194,7 @@ describe("loose ends", () => {
     expect(await kindsOf(nobodys)).toEqual(["nobodys"]);
     expect(await kindsOf(long)).toEqual(["our-move-too-long"]);
     expect(await kindsOf(due)).toEqual(["follow-up-past"]);
-    const all = await lookAtLooseEnds(tray.deps, desk.lead);
+    const { rows: all } = await lookAtLooseEnds(tray.deps, desk.lead);
     expect(await looseEndCount(tray.deps, desk.lead)).toBe(new Set(all.map(({ row }) => row.id)).size);
     // A reminder that is to go is what was to be done about it.
     const style = { tone: "firm", language: "en", text: null, isSeries: false } as const;

@@ -76,7 +76,9 @@ export async function addMember(
     }
     return true;
   });
-  return isNew ? ok(added) : err({ kind: "name-taken" });
+  if (!isNew) return err({ kind: "name-taken" });
+  deps.tellAccess(added.id);
+  return ok(added);
 }
 
 /** Everybody who may sign in. */

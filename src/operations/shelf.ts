@@ -23,6 +23,7 @@ import {
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
+import { namesIn } from "./look-into-tray";
 import type { Refusal } from "./refusal";
 
 /** A place with what it is called, how many open conversations are there, and where it leads; null when what it stood for is gone. */
@@ -50,11 +51,10 @@ export async function shelfOf(
   const [places, views] = await Promise.all([placesOf(deps.db, grant), savedViewsOf(deps.db, grant)]);
   if (places.length === 0) return { places: [], views };
   const recordIds = places.flatMap(({ kind, target }) => (kind === "record" ? [trustedId<RecordId>(target)] : []));
-  const [counts, records, categories, members] = await Promise.all([
-    openCounts(deps.db, grant),
-    recordsByIds(deps.db, grant, recordIds),
-    categoriesOf(deps.db, grant.tray.id),
-    membersOfTray(deps.db, grant.tray.id),
+  const [counts, records, { categories, members }] = await Promise.all([
+    deps.memory.recall(grant.tray.id, "counts", "shelf", () => openCounts(deps.db, grant)),
+    recordIds.length === 0 ? [] : recordsByIds(deps.db, grant, recordIds),
+    namesIn(deps, grant),
   ]);
   const named = (place: PinnedPlace): Named | null => {
     switch (place.kind) {

@@ -41,7 +41,7 @@ async function tellOne(deps: Deps, member: Member, grant: TrayGrant): Promise<bo
     lookAtLooseEnds(deps, grant),
   ]);
   const ends = new Map<LooseEndKind, number>();
-  for (const { kind } of loose) ends.set(kind, (ends.get(kind) ?? 0) + 1);
+  for (const { kind } of loose.rows) ends.set(kind, (ends.get(kind) ?? 0) + 1);
   const id = trustedId<NotificationId>(deps.newId());
   const common = { id, memberId: member.id, trayId: grant.tray.id, conversationId: null, at: now, by: null, count: 1 };
   await addNotifications(deps.db, [{ ...common, event: "week", words: weekInWords({ ...figures, ends }), about }]);

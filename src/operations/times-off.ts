@@ -27,7 +27,12 @@ import {
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
 
-/** The times off of a member that are to come, go on, or whose summary she has not read, and her own week. */
+/** The times off of a member that are to come, go on, or whose summary they have not read. */
+export function ownTimesOff(deps: Deps, { memberId }: TrayGrant): Promise<readonly KeptTimeOff[]> {
+  return timesOffOf(deps.db, memberId, deps.now());
+}
+
+/** The same, with the member's own week. */
 export async function ownTimes(
   deps: Deps,
   { memberId }: TrayGrant,
@@ -59,7 +64,7 @@ export async function planTimeOff(
   if (who !== grant.memberId && grant.role !== "lead") return err({ kind: "leads-only" });
   if (until <= from || until <= deps.now()) return err({ kind: "date-is-past" });
   const id = trustedId<TimeOffId>(deps.newId());
-  return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<TimeOffId, Refusal>> => {
+  const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<TimeOffId, Refusal>> => {
     const trays = (await grantsOf(trx, who, deps.now())).map(({ tray }) => tray.id);
     if (!trays.includes(grant.tray.id)) return err({ kind: "no-such", what: "member" });
     for (const cover of covers) {
@@ -69,6 +74,8 @@ export async function planTimeOff(
     await addTimeOff(trx, { id, memberId: who, from, until, covers });
     return ok(id);
   });
+  if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId: null });
+  return done;
 }
 
 async function coverRefusal(

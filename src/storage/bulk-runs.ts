@@ -10,6 +10,7 @@ import {
 import type { Instant } from "../core/kernel/instant";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
+import { runPrepared } from "./prepared";
 import { at, atOrNull, param } from "./rows";
 import type { TrayGrant } from "./trays";
 
@@ -154,13 +155,14 @@ const MAX_SHOWN = 5;
 
 /** The viewer's runs in a tray that are under way or ended since a moment, the newest first. */
 export async function bulkRunsOf(db: Database, grant: TrayGrant, since: Instant): Promise<BulkRun[]> {
-  const builder = knexOf(db);
-  const rows: RunRow[] = await builder("bulk_run")
-    .select(...COLUMNS, builder.raw(TOTAL))
-    .where({ tray_id: grant.tray.id, by_member_id: grant.memberId })
-    .where((either) => either.whereNull("ended_at").orWhere("ended_at", ">", param(since)))
-    .orderBy("created_at", "desc")
-    .limit(MAX_SHOWN);
+  const rows = await runPrepared<RunRow>(
+    db,
+    /* sql */ `
+    select ${COLUMNS.join(", ")}, ${TOTAL} from bulk_run
+    where tray_id = :trayId and by_member_id = :memberId and (ended_at is null or ended_at > :since)
+    order by created_at desc limit ${MAX_SHOWN}`,
+    { trayId: grant.tray.id, memberId: grant.memberId, since: param(since) },
+  );
   return rows.map(runOf);
 }
 

@@ -1,6 +1,6 @@
 import type { ConversationId, MemberId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { LooseEndKind } from "../core/loose-ends/loose-end";
+import { LOOSE_ENDS, type LooseEndKind } from "../core/loose-ends/loose-end";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { at, param } from "./rows";
@@ -23,7 +23,13 @@ export type LooseEndTerms = {
 };
 
 /** A conversation that would be forgotten, why, and since when. */
-export type LooseEnd = { readonly row: SheetRow; readonly kind: LooseEndKind; readonly since: Instant };
+export type LooseEnd = {
+  readonly row: SheetRow;
+  readonly kind: LooseEndKind;
+  readonly since: Instant;
+  /** How many there are of its kind. */
+  readonly inKind: number;
+};
 
 // As many as anybody goes through; of more, the oldest of each kind.
 const MOST_OF_A_KIND = 100;
@@ -92,7 +98,7 @@ const FOUND = Object.entries(KINDS)
   )
   .join(" union all ");
 
-function valuesOf(grant: TrayGrant, { away, ...moments }: LooseEndTerms) {
+function valuesOf(grant: TrayGrant, { away, ...moments }: LooseEndTerms): Record<string, never> {
   const values = Object.entries(moments).map(([name, moment]) => [name, param(moment)] as const);
   return {
     trayId: grant.tray.id,
@@ -102,16 +108,35 @@ function valuesOf(grant: TrayGrant, { away, ...moments }: LooseEndTerms) {
   } as never;
 }
 
-/** The loose ends of a tray, the oldest of each kind first; a conversation may be several. */
-export async function looseEndsOf(db: Database, grant: TrayGrant, terms: LooseEndTerms): Promise<LooseEnd[]> {
-  const found = await knexOf(db).raw<{ rows: (RawSheetRow & { kind: LooseEndKind; since: Date })[] }>(
+/** A part of the loose ends of a tray, with how many there are in all. */
+export type LooseEnds = { readonly rows: readonly LooseEnd[]; readonly total: number };
+
+/** The loose ends of a tray kind by kind, the oldest of each first; a conversation may be several. */
+export async function looseEndsOf(
+  db: Database,
+  grant: TrayGrant,
+  terms: LooseEndTerms,
+  part: { readonly from: number; readonly limit: number },
+): Promise<LooseEnds> {
+  const found = await knexOf(db).raw<{
+    rows: (RawSheetRow & { kind: LooseEndKind; since: Date; total: number; in_kind: number })[];
+  }>(
     /* sql */ `
-    with found as materialized (${FOUND})
-    select ${SHEET_COLUMNS}, found.kind, found.since from found join conversation as c on c.id = found.id
-    where c.joined_to is null order by found.since, c.id`,
-    valuesOf(grant, terms),
+    with found as materialized (${FOUND}),
+    counted as (
+      select found.*, count(*) over () as total, count(*) over (partition by kind) as in_kind,
+        row_number() over (order by array_position(cast(:kinds as text[]), kind), since, found.id) as place
+      from found join conversation as own on own.id = found.id and own.joined_to is null
+    ),
+    part as (select * from counted order by place limit :limit offset :from)
+    select ${SHEET_COLUMNS}, part.kind, part.since, part.total::int, part.in_kind::int
+    from part join conversation as c on c.id = part.id order by part.place`,
+    { ...valuesOf(grant, terms), kinds: [...LOOSE_ENDS], ...part },
   );
-  return found.rows.map(({ kind, since, ...row }) => ({ row: sheetRowOf(row), kind, since: at(since) }));
+  const rows = found.rows.map(({ kind, since, in_kind: inKind, ...row }) => {
+    return { row: sheetRowOf(row), kind, since: at(since), inKind };
+  });
+  return { rows, total: found.rows[0]?.total ?? 0 };
 }
 
 /** How many conversations of a tray are loose ends. */

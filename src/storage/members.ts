@@ -23,7 +23,7 @@ export type TrayMember = Member & {
   readonly week: readonly (OpenHours | null)[] | null;
 };
 
-type MemberRow = { id: string; sign_in_name: string; name: string; initials: string; time_zone: string };
+export type MemberRow = { id: string; sign_in_name: string; name: string; initials: string; time_zone: string };
 
 export const MEMBER_COLUMNS = ["member.id", "sign_in_name", "member.name", "initials", "member.time_zone"] as const;
 

@@ -3,6 +3,7 @@ import type { Instant } from "../core/kernel/instant";
 import type { ToldEvent } from "../core/telling/events";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { runPrepared } from "./prepared";
 import { at, param } from "./rows";
 
 /** Something that a member is told. */
@@ -110,13 +111,15 @@ export async function unreadNotifications(
   trayId: TrayId,
   events: readonly ToldEvent[],
 ): Promise<{ readonly count: number; readonly newest: Notification | null }> {
-  const rows: (Row & { total: string })[] = await knexOf(db)("notification")
-    .select("*", knexOf(db).raw("count(*) over () as total"))
-    .where({ member_id: memberId, tray_id: trayId, read_at: null })
-    .whereIn("event", events)
-    .orderBy("at", "desc")
-    .limit(1);
-  const [newest] = rows;
+  const [newest] = await runPrepared<Row & { total: string }>(
+    db,
+    /* sql */ `
+    select id, member_id, tray_id, conversation_id, at, event, by_member_id, detail, read_at,
+      count(*) over () as total from notification
+    where member_id = :memberId and tray_id = :trayId and read_at is null and event = any(:events)
+    order by at desc limit 1`,
+    { memberId, trayId, events: [...events] },
+  );
   return newest === undefined
     ? { count: 0, newest: null }
     : { count: Number(newest.total), newest: notificationOf(newest) };

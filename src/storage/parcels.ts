@@ -2,6 +2,7 @@ import { type MemberId, type ParcelId, type RecordId, type TrayId, trustedId } f
 import type { Instant } from "../core/kernel/instant";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
+import { runPrepared } from "./prepared";
 import { SEEN } from "./record-access";
 import { at, atOrNull, param } from "./rows";
 import type { TrayGrant } from "./trays";
@@ -165,14 +166,16 @@ const MAX_SHOWN = 5;
 
 /** What a member takes out of a tray, the newest first; of a record only while she may know of it. */
 export async function parcelsOf(db: Database, grant: TrayGrant): Promise<Parcel[]> {
-  const { memberId } = grant;
-  const rows: Row[] = await knexOf(db)("parcel")
-    .where({ tray_id: grant.tray.id, by_member_id: memberId })
-    .whereRaw(`(record_id is null or exists (select 1 from record where record.id = record_id and ${SEEN}))`, {
-      memberId,
-    })
-    .orderBy("created_at", "desc")
-    .limit(MAX_SHOWN);
+  const rows = await runPrepared<Row>(
+    db,
+    /* sql */ `
+    select id, tray_id, by_member_id, record_id, text, everywhere, format, with_notes, name, state, done, total, bytes,
+      problem, created_at, ended_at from parcel
+    where tray_id = :trayId and by_member_id = :memberId
+      and (record_id is null or exists (select 1 from record where record.id = record_id and ${SEEN}))
+    order by created_at desc limit ${MAX_SHOWN}`,
+    { trayId: grant.tray.id, memberId: grant.memberId },
+  );
   return rows.map(parcelOf);
 }
 

@@ -4,6 +4,7 @@ import { OPEN_STANDINGS } from "../core/lists/scope";
 import { ABOVE, allAbove } from "./category-tree-sql";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { runPrepared } from "./prepared";
 import { param } from "./rows";
 import type { TrayGrant } from "./trays";
 
@@ -23,11 +24,14 @@ export type PinnedPlace = {
 
 /** The places on a viewer's shelf: those put on everybody's first, then her own, each in the order set by hand. */
 export async function placesOf(db: Database, grant: TrayGrant): Promise<PinnedPlace[]> {
-  const rows = await knexOf(db)("place")
-    .select("id", "kind", "target", "name", "folder", "member_id")
-    .where("tray_id", grant.tray.id)
-    .where((whose) => whose.whereNull("member_id").orWhere("member_id", grant.memberId))
-    .orderByRaw("member_id is not null, position, id");
+  const rows = await runPrepared<PlaceRow>(
+    db,
+    /* sql */ `
+    select id, kind, target, name, folder, member_id from place
+    where tray_id = :trayId and (member_id is null or member_id = :memberId)
+    order by member_id is not null, position, id`,
+    { trayId: grant.tray.id, memberId: grant.memberId },
+  );
   return rows.map((row) => ({
     id: trustedId<PlaceId>(row.id),
     kind: row.kind,
@@ -37,6 +41,15 @@ export async function placesOf(db: Database, grant: TrayGrant): Promise<PinnedPl
     isForAll: row.member_id === null,
   }));
 }
+
+type PlaceRow = {
+  id: string;
+  kind: PlaceKind;
+  target: string;
+  name: string;
+  folder: string;
+  member_id: string | null;
+};
 
 /** Puts a place at the end of a shelf. */
 export async function addPlace(db: Database, grant: TrayGrant, place: PinnedPlace): Promise<void> {
@@ -105,10 +118,11 @@ export type SavedView = {
 
 /** The views that the viewer has saved in a tray, by name. */
 export function savedViewsOf(db: Database, grant: TrayGrant): Promise<SavedView[]> {
-  return knexOf(db)("saved_view")
-    .select("id", "name", "scope", "query")
-    .where({ tray_id: grant.tray.id, member_id: grant.memberId })
-    .orderBy("name");
+  return runPrepared<SavedView>(
+    db,
+    "select id, name, scope, query from saved_view where tray_id = :trayId and member_id = :memberId order by name",
+    { trayId: grant.tray.id, memberId: grant.memberId },
+  );
 }
 
 /** Saves a view; one of the same name is replaced. */

@@ -2,7 +2,8 @@ import type { MemberId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
-import { MEMBER_COLUMNS, type Member, memberOf } from "./members";
+import { MEMBER_COLUMNS, type Member, type MemberRow, memberOf } from "./members";
+import { runPrepared } from "./prepared";
 import { at, param } from "./rows";
 
 /** A session as its member sees it. */
@@ -53,16 +54,14 @@ export async function memberOfSession(
   now: Instant,
   idleSince: Instant,
 ): Promise<Member | null> {
-  const row = await knexOf(db)("session")
-    .first(
-      ...MEMBER_COLUMNS,
-      knexOf(db).raw("used_at < ?::timestamptz - ?::interval as is_stale", [param(now) as Date, NOTED_EVERY]),
-    )
-    .join("member", "member.id", "session.member_id")
-    .where("token_hash", tokenHash)
-    .where("expires_at", ">", param(now))
-    .where("used_at", ">", param(idleSince))
-    .whereNull("disabled_at");
+  const [row] = await runPrepared<MemberRow & { is_stale: boolean }>(
+    db,
+    /* sql */ `
+    select ${MEMBER_COLUMNS.join(", ")}, used_at < cast(:now as timestamptz) - interval '${NOTED_EVERY}' as is_stale
+    from session join member on member.id = session.member_id
+    where token_hash = :tokenHash and expires_at > :now and used_at > :idleSince and disabled_at is null`,
+    { tokenHash: Buffer.from(tokenHash), now: param(now), idleSince: param(idleSince) },
+  );
   if (row === undefined) return null;
   if (row.is_stale)
     await knexOf(db)("session")

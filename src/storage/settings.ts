@@ -2,6 +2,7 @@ import type { MemberId } from "../core/kernel/ids";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { MEMBER_COLUMNS, type Member, memberOf } from "./members";
+import { runPrepared } from "./prepared";
 
 /** What a member chose, by key; keys that she never chose anything for are not in it. */
 export async function settingsOf(
@@ -9,10 +10,11 @@ export async function settingsOf(
   memberId: MemberId,
   keys: readonly string[],
 ): Promise<ReadonlyMap<string, unknown>> {
-  const rows: { key: string; value: unknown }[] = await knexOf(db)("member_setting")
-    .select("key", "value")
-    .where("member_id", memberId)
-    .whereIn("key", keys);
+  const rows = await runPrepared<{ key: string; value: unknown }>(
+    db,
+    "select key, value from member_setting where member_id = :memberId and key = any(:keys)",
+    { memberId, keys: [...keys] },
+  );
   return new Map(rows.map(({ key, value }) => [key, value]));
 }
 

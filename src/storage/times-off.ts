@@ -3,6 +3,7 @@ import { type MemberId, type RecordId, type TimeOffId, type TrayId, trustedId } 
 import type { Instant } from "../core/kernel/instant";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
+import { runPrepared } from "./prepared";
 import { at, atOrNull, param } from "./rows";
 
 /** A time off as it is kept. */
@@ -65,7 +66,7 @@ export async function timesOffIn(db: Database, trayId: TrayId, from: Instant, un
 
 async function ask(db: Database, condition: string, values: Record<string, unknown>): Promise<KeptTimeOff[]> {
   const sql = /* sql */ `select ${COLUMNS} from time_off where ${condition} order by from_at, id`;
-  return (await knexOf(db).raw<{ rows: Row[] }>(sql, values as never)).rows.map(timeOffOf);
+  return (await runPrepared<Row>(db, sql, values)).map(timeOffOf);
 }
 
 /** Keeps a time off with those who cover. */

@@ -5,6 +5,7 @@ import type { Instant } from "../core/kernel/instant";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import type { Role } from "./members";
+import { runPrepared } from "./prepared";
 import { param } from "./rows";
 import { timesOffNow } from "./times-off";
 
@@ -50,13 +51,14 @@ function trayOf(row: TrayRow): Tray {
 
 /** The trays a member may look into, each with its grant, by name. */
 export async function grantsOf(db: Database, memberId: MemberId, now: Instant): Promise<TrayGrant[]> {
-  const builder = knexOf(db);
-  const asked: PromiseLike<TrayRow[]> = builder("tray")
-    .select("tray.id", "slug", "name", "time_zone", "role", builder.raw(ADDRESSES))
-    .join("tray_member", "tray_member.tray_id", "tray.id")
-    .where("tray_member.member_id", memberId)
-    .orderBy("tray.created_at")
-    .orderBy("tray.slug");
+  const asked = runPrepared<TrayRow>(
+    db,
+    /* sql */ `
+    select tray.id, slug, name, time_zone, role, ${ADDRESSES} from tray
+      join tray_member on tray_member.tray_id = tray.id
+    where tray_member.member_id = :memberId order by tray.created_at, tray.slug`,
+    { memberId },
+  );
   const [rows, timesOff] = await Promise.all([asked, timesOffNow(db, now)]);
   return rows.map((row) => {
     const tray = trayOf(row);

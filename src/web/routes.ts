@@ -9,6 +9,7 @@ export default [
     route(":tray", "routes/tray.tsx", [
       index("routes/tray-home.ts"),
       route("live", "routes/live.ts"),
+      route("news", "routes/news.ts"),
       route("lists/:scope/:part", "routes/list-data.ts"),
       route("dates", "routes/dates.ts"),
       route("stop-run", "routes/stop-run.ts"),
@@ -48,8 +49,10 @@ export default [
       route("members", "routes/members.tsx"),
       route("rules", "routes/rules.tsx"),
       route("horizon", "routes/horizon.tsx"),
+      route("horizon/more", "routes/horizon-more.ts"),
       route("reminders", "routes/reminders.ts"),
       route("loose-ends", "routes/loose-ends.tsx"),
+      route("loose-ends/more", "routes/loose-ends-more.ts"),
       route("loose-ends/count", "routes/loose-ends-count.ts"),
       route("contacts", "routes/contacts.tsx"),
       route("overview", "routes/overview.tsx"),

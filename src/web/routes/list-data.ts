@@ -1,17 +1,15 @@
 import Joi from "joi";
 import { data } from "react-router";
-import { type ConversationId, readId } from "../../core/kernel/ids";
 import { MENU_DIMENSIONS, type MenuDimension } from "../../core/lists/narrowing";
-import { changesInList, countsToNarrow, moreOfList } from "../../operations/index.server";
+import { countsToNarrow, moreOfList } from "../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { ID } from "../server/fields.server";
-import { listedRowView, listRequest, listStart } from "../server/list-view.server";
+import { changedIds, changesView, listedRowView, listRequest, listStart } from "../server/list-view.server";
 import { runOrderIn, runPartView } from "../server/run-view.server";
 import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/list-data";
 
 const MAX_PAGE = 1_000;
-const MAX_CHANGED = 500;
 
 const MORE = Joi.object<{ lane: string; key?: string; id?: string; limit: number }>({
   lane: Joi.string().allow("").required(),
@@ -26,7 +24,6 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const query = new URL(request.url).searchParams;
   const list = await listRequest(deps, grant, params.scope, query);
   if (list === null) throw data("There is no such list.", { status: 404 });
-  const reading = readingOf(member, deps.now(), grant.covering);
   switch (params.part) {
     case "start":
       return Response.json(await listStart(deps, grant, member, list));
@@ -36,23 +33,14 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
       const { lane, key, id, limit } = asked.value;
       // Text that looks like a number is one where the order is by numbers, and the store reads it as it needs it.
       const after = key === undefined || id === undefined ? null : { key, id };
+      const reading = readingOf(member, deps.now(), grant.covering);
       const rows = await moreOfList(deps, grant, member, list, { lane, after, limit });
       return Response.json(rows.map((row) => listedRowView(row, reading)));
     }
     case "run":
       return Response.json(await runPartView(deps, grant, member, { ...list, order: runOrderIn(query) }));
-    case "changes": {
-      const ids = query
-        .getAll("changed")
-        .slice(0, MAX_CHANGED)
-        .flatMap((text) => {
-          const id = readId<ConversationId>(text);
-          return id.ok ? [id.value] : [];
-        });
-      const changes = await changesInList(deps, grant, member, list, ids);
-      const rows = changes.rows.map(({ row, laneKeys }) => ({ row: listedRowView(row, reading), laneKeys }));
-      return Response.json({ ...changes, rows });
-    }
+    case "changes":
+      return Response.json(await changesView(deps, grant, member, list, changedIds(query)));
     case "counts": {
       const by = query.get("by");
       if (!MENU_DIMENSIONS.some((one) => one === by)) throw data("That is nothing to narrow by.", { status: 400 });

@@ -1,30 +1,20 @@
 import { data } from "react-router";
-import { looseEndInWords } from "../../core/loose-ends/loose-end";
-import { callLooseEndAgain, callNoLooseEnd, lookAtLooseEnds, refusalInWords } from "../../operations/index.server";
+import { callLooseEndAgain, callNoLooseEnd, refusalInWords } from "../../operations/index.server";
 import { LooseEndsScreen } from "../screens/loose-ends-screen";
 import type { StepOutcome } from "../screens/use-step";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readLooseEndStep } from "../server/loose-end-form.server";
+import { looseEndsPart } from "../server/loose-ends-view.server";
 import { readForm } from "../server/read-form.server";
-import { readingOf, rowView } from "../server/words.server";
 import type { Route } from "./+types/loose-ends";
 
 export function meta() {
   return [{ title: "Loose ends · Common Tray" }];
 }
 
-export async function loader({ context }: Route.LoaderArgs) {
-  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const reading = readingOf(context.get(memberContext), deps.now(), grant.covering);
-  const found = await lookAtLooseEnds(deps, grant);
-  return {
-    now: reading.now,
-    ends: found.map(({ row, kind, since }) => ({
-      kind,
-      row: rowView(row, reading),
-      words: looseEndInWords(kind, since, reading.now),
-    })),
-  };
+export function loader({ request, context }: Route.LoaderArgs) {
+  const query = new URL(request.url).searchParams;
+  return looseEndsPart(context.get(depsContext), context.get(grantContext), context.get(memberContext), query);
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -41,5 +31,5 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 export default function LooseEnds({ loaderData }: Route.ComponentProps) {
-  return <LooseEndsScreen {...loaderData} />;
+  return <LooseEndsScreen first={loaderData} />;
 }

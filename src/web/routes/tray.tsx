@@ -1,10 +1,11 @@
+import { useState } from "react";
 import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
 import {
   bellOf,
   categoryRight,
   lookAtParcels,
   lookIntoTray,
-  ownTimes,
+  ownTimesOff,
   preferencesOf,
   runsUnderWay,
   shelfOf,
@@ -18,7 +19,7 @@ import { Shelf } from "../screens/shelf";
 import { TopBar } from "../screens/top-bar";
 import { ShelfContext, TrayContext, useSharedTray } from "../screens/tray-data";
 import { UnderWay } from "../screens/under-way";
-import { useLiveChanges } from "../screens/use-live-changes";
+import { type News, useLiveChanges } from "../screens/use-live-changes";
 import { WhileAwayLine } from "../screens/while-away-line";
 import {
   depsContext,
@@ -48,14 +49,14 @@ export const middleware: Route.MiddlewareFunction[] = [
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
   const telling = await tellingOf(deps, grant);
-  const [view, preferences, runs, shelf, right, bell, { timesOff }, parcels] = await Promise.all([
+  const [view, preferences, runs, shelf, right, bell, timesOff, parcels] = await Promise.all([
     lookIntoTray(deps, member, grant),
     preferencesOf(deps, grant),
     runsUnderWay(deps, grant),
     shelfOf(deps, grant),
     categoryRight(deps, grant, grant.tray.id),
     bellOf(deps, grant, member, telling),
-    ownTimes(deps, grant),
+    ownTimesOff(deps, grant),
     lookAtParcels(deps, grant),
   ]);
   const grants = context.get(grantsContext);
@@ -77,21 +78,26 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export default function Tray({ loaderData }: Route.ComponentProps) {
-  const { liveState, ...given } = loaderData;
+  const { liveState, ...loaded } = loaderData;
+  const [news, setNews] = useState<{ readonly about: typeof loaderData; readonly news: News } | null>(null);
+  const { slug } = loaderData.tray;
+  const isLost = useLiveChanges(slug, liveState, (fresh) => setNews({ about: loaderData, news: fresh }));
+  // What was loaded since is newer.
+  const known = news?.about === loaderData ? news.news : null;
+  const given = { ...loaded, ...known?.now };
   const { tray, shelf } = useSharedTray(given);
-  const isLost = useLiveChanges(`/${loaderData.tray.slug}/live`, liveState);
   return (
     <TrayContext value={tray}>
       <ShelfContext value={shelf}>
         <KeyDeskProvider chosen={loaderData.preferences.keys}>
           <div className="flex h-dvh min-w-0 flex-col">
-            <TopBar {...loaderData} />
+            <TopBar tray={given.tray} trays={given.trays} member={given.member} />
             {isLost && <LineLost />}
             <WhileAwayLine />
-            <FlowBar slug={loaderData.tray.slug} segments={loaderData.flow} />
+            <FlowBar slug={slug} segments={given.flow} looseEnds={known?.looseEnds ?? null} />
             <Outlet />
             <Shelf />
-            <UnderWay runs={loaderData.runs} parcels={loaderData.parcels} slug={loaderData.tray.slug} />
+            <UnderWay runs={given.runs} parcels={given.parcels} slug={slug} />
             <CommandLayer />
           </div>
         </KeyDeskProvider>
@@ -100,9 +106,14 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
   );
 }
 
-// What never reached the server changed nothing, and loading anew would fail as well and take this screen away.
-export function shouldRevalidate({ actionResult, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) {
-  return actionResult?.ok === "unreachable" ? false : defaultShouldRevalidate;
+// What somebody decided is told to all who have the tray open, themselves among them. What never reached the server
+// changed nothing, and loading anew would fail as well and take this screen away.
+export function shouldRevalidate({ actionResult, formAction, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) {
+  const isTold =
+    actionResult?.ok === true &&
+    (actionResult.runId ?? null) === null &&
+    /\/(?:decide|undo)(?:\?|$)/.test(formAction ?? "");
+  return isTold || actionResult?.ok === "unreachable" ? false : defaultShouldRevalidate;
 }
 
 // What the server refused keeps its own words; the rest is a server or a line that does not answer.

@@ -136,6 +136,9 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const [undos, setUndos] = useState<readonly Undoing[]>([]);
   const [asking, setAsking] = useState<Asking | null>(null);
   const [hub] = useState(() => new ChangeHub());
+  // What is prefetched is the browser's business; to find it for every page costs the server as much as drawing a list.
+  const [isInBrowser, setInBrowser] = useState(false);
+  useEffect(() => setInBrowser(true), []);
   const nextKey = useRef(0);
   const decide = useCallback<Decisions["decide"]>((decision, target, said) => {
     nextKey.current += 1;
@@ -200,7 +203,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
       <PendingContext value={pending}>
         <ChangeHubContext value={hub}>{children}</ChangeHubContext>
       </PendingContext>
-      {tray !== "" && (
+      {tray !== "" && isInBrowser && (
         <>
           {/* Loaded before they are needed: a decision has to be answered for even when the line has gone down. */}
           <PrefetchPageLinks page={`/${tray}/decide`} />

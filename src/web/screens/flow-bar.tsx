@@ -7,8 +7,15 @@ import { LooseEndsSegment } from "./loose-ends-segment";
 
 const BAR_HEIGHT = 20;
 
+type FlowBarProps = {
+  readonly slug: string;
+  readonly segments: readonly SegmentView[];
+  /** How many loose ends there are, where that is known without asking. */
+  readonly looseEnds: number | null;
+};
+
 /** The five standings in the order of the flow: navigation and gauge in one. */
-export function FlowBar({ slug, segments }: { slug: string; segments: readonly SegmentView[] }) {
+export function FlowBar({ slug, segments, looseEnds }: FlowBarProps) {
   return (
     <nav
       aria-label="Standings"
@@ -17,7 +24,11 @@ export function FlowBar({ slug, segments }: { slug: string; segments: readonly S
       {segments.map((segment) => (
         <Segment key={segment.standing} slug={slug} segment={segment} />
       ))}
-      <LooseEndsSegment slug={slug} gauge={segments.map(({ count, note }) => `${count} ${note}`).join()} />
+      <LooseEndsSegment
+        slug={slug}
+        gauge={segments.map(({ count, note }) => `${count} ${note}`).join()}
+        given={looseEnds}
+      />
     </nav>
   );
 }

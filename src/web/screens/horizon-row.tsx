@@ -38,15 +38,14 @@ type HorizonRowProps = {
   readonly now: number;
   readonly isCursor: boolean;
   readonly isChosen: boolean;
-  readonly reminder: string | null;
   readonly onChoose: () => void;
   readonly onCallOff: () => void;
 };
 
 /** One thing that is waited for. */
-export function HorizonRow({ view, now, isCursor, isChosen, reminder, onChoose, onCallOff }: HorizonRowProps) {
+export function HorizonRow({ view, now, isCursor, isChosen, onChoose, onCallOff }: HorizonRowProps) {
   const { tray, mayDecide } = useTray();
-  const { row, expected, overWords, chance } = view;
+  const { row, reminder, expected, overWords, chance } = view;
   const due = overWords ?? (chance === null || chance === 0 ? expected : `${expected}, ${chance} % today`);
   return (
     <li

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { useCommands } from "../keys/key-desk";
-import type { WaitingView } from "../server/waiting-view.server";
+import type { WaitingPart, WaitingView } from "../server/waiting-view.server";
 import type { RowView } from "../server/words.server";
 import { Button } from "../ui/button";
 import { Page } from "../ui/page";
@@ -9,18 +9,20 @@ import { Select } from "../ui/select";
 import { CallDialog } from "./call-dialog";
 import { type PostedDecision, useDecisions, usePending, withPending } from "./decisions";
 import type { DialogKind } from "./dialog-props";
-import { HorizonHead, HorizonRow } from "./horizon-row";
+import { HorizonLane, type Lane, lanesOf } from "./horizon-lane";
+import { HorizonHead } from "./horizon-row";
 import { DecisionDialogs } from "./lazy-dialogs";
 import { RemindDialog } from "./remind-dialog";
 import { saidOf } from "./said";
 import { useTray } from "./tray-data";
-import { useStep } from "./use-step";
+import { useGrowing } from "./use-growing";
 
-type HorizonScreenProps = {
-  readonly rows: readonly WaitingView[];
-  readonly now: number;
-  readonly reminders: readonly { readonly conversationId: string; readonly when: string }[];
-};
+// As many as are reminded at once.
+const MAX_REMINDED = 500;
+// More is loaded before a key comes to the end of what there is.
+const NEAR_END = 10;
+
+const keyOf = ({ row }: WaitingView) => row.id;
 
 const GROUPINGS = [
   ["", "by day"],
@@ -30,7 +32,7 @@ const GROUPINGS = [
 ] as const;
 
 /** Everything that is waited for on one axis of time. */
-export function HorizonScreen({ rows: given, now, reminders }: HorizonScreenProps) {
+export function HorizonScreen({ first }: { readonly first: WaitingPart }) {
   const { tray, members, categories, groups, mayDecide } = useTray();
   const { decide } = useDecisions();
   const pending = usePending();
@@ -39,16 +41,14 @@ export function HorizonScreen({ rows: given, now, reminders }: HorizonScreenProp
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [cursor, setCursor] = useState<string | null>(null);
   const [dialog, setDialog] = useState<DialogKind | "remind" | null>(null);
-  const callOff = useStep("reminders");
   const grouping = params.get("by") ?? "";
-  const rows = given.filter(({ row }) => withPending(row, pending).standing === "waiting");
-  const lanes = lanesOf(rows, grouping, (id) => members.find((member) => member.id === id)?.name ?? "nobody");
-  const order = lanes.flatMap((lane) => lane.rows);
+  const list = useGrowing(first, `/${tray.slug}/horizon/more${grouping && `?by=${grouping}`}`, keyOf);
+  const order = list.rows.filter(({ row }) => withPending(row, pending).standing === "waiting");
+  const { now, overdue } = first;
   const at = order.findIndex(({ row }) => row.id === cursor);
   const live = order.filter(({ row }) => chosen.has(row.id));
   const under = order[at];
-  const targets = live.length > 0 ? live : under === undefined ? [] : [under];
-  const overdue = rows.filter(({ overWords }) => overWords !== null);
+  const targets = live.length > 0 ? live : order.slice(at, at + 1);
   const close = () => {
     setDialog(null);
     setChosen(new Set());
@@ -58,9 +58,16 @@ export function HorizonScreen({ rows: given, now, reminders }: HorizonScreenProp
     decide(decision, target, saidOf(decision, { members, categories, groups }, target));
     close();
   };
-  const ask = (what: DialogKind | "remind" | "remind-overdue") => {
-    if (what === "remind-overdue") setChosen(new Set(overdue.map(({ row }) => row.id)));
-    setDialog(what === "remind-overdue" ? "remind" : what);
+  // What is overdue stands first, but in lanes.
+  const remindOverdue = async () => {
+    const loaded = await list.load(grouping === "" ? overdue : list.total);
+    const late = loaded.filter(({ overWords }) => overWords !== null).slice(0, MAX_REMINDED);
+    setChosen(new Set(late.map(keyOf)));
+    if (late.length > 0) setDialog("remind");
+  };
+  const chooseLane = async ({ name, count, rows }: Lane) => {
+    const loaded = rows.length === count ? rows : await list.load(list.total);
+    toggle(loaded.filter(({ lane }) => lane === name).map(keyOf));
   };
   const toggle = (ids: readonly string[]) =>
     setChosen((others) => {
@@ -69,7 +76,10 @@ export function HorizonScreen({ rows: given, now, reminders }: HorizonScreenProp
       for (const id of ids) takesOff ? next.delete(id) : next.add(id);
       return next;
     });
-  const go = (step: 1 | -1) => setCursor(order[Math.min(order.length - 1, Math.max(0, at + step))]?.row.id ?? null);
+  const go = (step: 1 | -1) => {
+    setCursor(order[Math.min(order.length - 1, Math.max(0, at + step))]?.row.id ?? null);
+    if (at + NEAR_END > order.length) void list.load(order.length + 1);
+  };
   const may = mayDecide && targets.length > 0;
   useCommands({
     down: () => go(1),
@@ -93,52 +103,40 @@ export function HorizonScreen({ rows: given, now, reminders }: HorizonScreenProp
             choices={GROUPINGS}
             onChoose={(by) => setParams(by === "" ? {} : { by }, { replace: true })}
           />
-          <HorizonTools chosen={live.length} overdue={overdue.length} ask={ask} act={act} />
+          <HorizonTools
+            chosen={live.length}
+            overdue={Math.min(overdue, MAX_REMINDED)}
+            ask={setDialog}
+            remindOverdue={remindOverdue}
+            act={act}
+          />
         </>
       }
     >
-      {rows.length === 0 ? (
+      {order.length === 0 ? (
         <p className="px-4 py-6 text-soft">Nothing is awaited. What you send with “Wait for a reply” is drawn here.</p>
       ) : (
         <>
           <HorizonHead now={now} />
-          {lanes.map((lane) => (
-            <section key={lane.name} aria-label={lane.name === "" ? "All" : lane.name}>
-              {lane.name !== "" && (
-                <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-3 py-0.5 text-sm font-semibold">
-                  {lane.name}
-                  <span className="font-normal text-soft">{lane.rows.length}</span>
-                  <button
-                    type="button"
-                    onClick={() => toggle(lane.rows.map(({ row }) => row.id))}
-                    className="font-normal text-act hover:underline"
-                  >
-                    choose these
-                  </button>
-                </h2>
-              )}
-              <ul>
-                {lane.rows.map((view) => (
-                  <HorizonRow
-                    key={view.row.id}
-                    view={view}
-                    now={now}
-                    isCursor={view.row.id === cursor}
-                    isChosen={chosen.has(view.row.id)}
-                    reminder={reminders.find(({ conversationId }) => conversationId === view.row.id)?.when ?? null}
-                    onChoose={() => toggle([view.row.id])}
-                    onCallOff={() => callOff.post({ do: "call-off", conversation: view.row.id })}
-                  />
-                ))}
-              </ul>
-            </section>
+          {lanesOf(order).map((lane) => (
+            <HorizonLane
+              key={lane.name}
+              lane={lane}
+              now={now}
+              cursor={cursor}
+              chosen={chosen}
+              onChoose={toggle}
+              onChooseAll={() => void chooseLane(lane)}
+            />
           ))}
+          {list.problem !== null && <p className="px-4 py-3 text-late">{list.problem}</p>}
           <p className="px-4 py-3 text-sm text-soft max-lg:hidden">
             Ring: our message. Hatched: we wait. Thick: past the expected day. Caret: expected. Sand band: when this
             correspondent usually answers, from the median until nine in ten have, in working time.
           </p>
         </>
       )}
+      <div ref={list.end} />
       {dialog !== null && targets.length > 0 && (
         <AskedDialog dialog={dialog} rows={targets.map(({ row }) => row)} act={act} onClose={close} />
       )}
@@ -146,32 +144,21 @@ export function HorizonScreen({ rows: given, now, reminders }: HorizonScreenProp
   );
 }
 
-type Lane = { readonly name: string; readonly rows: readonly WaitingView[] };
-
-function lanesOf(rows: readonly WaitingView[], grouping: string, ownerName: (id: string | null) => string): Lane[] {
-  if (grouping === "") return [{ name: "", rows }];
-  const nameOf = ({ row, whoAddress }: WaitingView) => {
-    if (grouping === "owner") return ownerName(row.ownerId);
-    return grouping === "record" ? (row.recordCodes[0] ?? "not filed") : row.who || whoAddress;
-  };
-  const names = [...new Set(rows.map(nameOf))];
-  return names.map((name) => ({ name, rows: rows.filter((view) => nameOf(view) === name) }));
-}
-
 type HorizonToolsProps = {
   readonly chosen: number;
   readonly overdue: number;
-  readonly ask: (what: DialogKind | "remind" | "remind-overdue") => void;
+  readonly ask: (what: DialogKind | "remind") => void;
+  readonly remindOverdue: () => void;
   readonly act: (decision: PostedDecision) => void;
 };
 
 /** What can be done about what is chosen; with nothing chosen, about all that is overdue. */
-function HorizonTools({ chosen, overdue, ask, act }: HorizonToolsProps) {
+function HorizonTools({ chosen, overdue, ask, remindOverdue, act }: HorizonToolsProps) {
   const { tray, mayDecide } = useTray();
   return (
     <span className="ml-auto flex flex-wrap items-center gap-2">
       {mayDecide && chosen === 0 && overdue > 0 && (
-        <Button look="filled" onClick={() => ask("remind-overdue")}>
+        <Button look="filled" onClick={remindOverdue}>
           Remind {overdue} overdue…
         </Button>
       )}

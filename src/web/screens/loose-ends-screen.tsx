@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { LOOSE_END_NAMES, LOOSE_ENDS, type LooseEndKind, REMEDIES, type Remedy } from "../../core/loose-ends/loose-end";
+import { LOOSE_END_NAMES, LOOSE_ENDS, REMEDIES, type Remedy } from "../../core/loose-ends/loose-end";
 import { useCommands } from "../keys/key-desk";
-import type { RowView } from "../server/words.server";
+import type { LooseEndsPart } from "../server/loose-ends-view.server";
 import { Button } from "../ui/button";
 import { Page } from "../ui/page";
 import { TurnLine } from "../ui/turn-line";
@@ -16,8 +16,9 @@ import { OwnerStamp } from "./owner-stamp";
 import { RemindDialog } from "./remind-dialog";
 import { saidOf } from "./said";
 import { useTray } from "./tray-data";
+import { useGrowing } from "./use-growing";
 
-type LooseEnd = { readonly kind: LooseEndKind; readonly row: RowView; readonly words: string };
+type LooseEnd = LooseEndsPart["rows"][number];
 
 type Asked = { readonly end: LooseEnd; readonly dialog: DialogKind | "remind" | "call" | "none" };
 
@@ -35,15 +36,18 @@ const NAMES: Readonly<Record<Remedy, string>> = {
 };
 
 const keyOf = ({ kind, row }: LooseEnd) => `${kind} ${row.id}`;
+// More is loaded before a key comes to the end of what there is.
+const NEAR_END = 10;
 
 /** What would be forgotten: each with why, what to do about it, and the means to say that it is none. */
-export function LooseEndsScreen({ ends, now }: { readonly ends: readonly LooseEnd[]; readonly now: number }) {
+export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
   const { tray, members, categories, groups, mayDecide } = useTray();
   const { decide } = useDecisions();
   const navigate = useNavigate();
   const [cursor, setCursor] = useState<string | null>(null);
   const [asked, setAsked] = useState<Asked | null>(null);
-  const order = LOOSE_ENDS.flatMap((kind) => ends.filter((end) => end.kind === kind));
+  const list = useGrowing(first, `/${tray.slug}/loose-ends/more`, keyOf);
+  const { rows: order, total } = list;
   const at = order.findIndex((end) => keyOf(end) === cursor);
   const under = order[at];
   const act = ({ row }: LooseEnd, decision: PostedDecision) => {
@@ -69,14 +73,16 @@ export function LooseEndsScreen({ ends, now }: { readonly ends: readonly LooseEn
   const go = (step: 1 | -1) => {
     const next = order[Math.min(order.length - 1, Math.max(0, at + step))];
     setCursor(next === undefined ? null : keyOf(next));
+    if (at + NEAR_END > order.length) void list.load(order.length + 1);
   };
-  const first = under === undefined ? undefined : REMEDIES[under.kind][0];
+  const remedies = under === undefined ? [] : REMEDIES[under.kind];
+  const [firstRemedy] = remedies;
   const may = mayDecide && under !== undefined;
   useCommands({
     down: () => go(1),
     up: () => go(-1),
     open: under === undefined ? undefined : () => navigate(`/${tray.slug}/${under.row.standing}/${under.row.id}`),
-    "accept-1": may && first !== undefined ? () => remedy(under, first) : undefined,
+    "accept-1": may && firstRemedy !== undefined ? () => remedy(under, firstRemedy) : undefined,
     "no-answer": may ? () => setAsked({ end: under, dialog: "none" }) : undefined,
     settle: may ? () => act(under, { kind: "settle" }) : undefined,
     assign: may ? () => setAsked({ end: under, dialog: "assign" }) : undefined,
@@ -87,11 +93,11 @@ export function LooseEndsScreen({ ends, now }: { readonly ends: readonly LooseEn
       title="Loose ends"
       beside={
         <span className="text-soft">
-          {ends.length === 0 ? "" : "What would be forgotten. 1 does the first remedy, v says it is none."}
+          {total === 0 ? "" : "What would be forgotten. 1 does the first remedy, v says it is none."}
         </span>
       }
     >
-      {ends.length === 0 && (
+      {total === 0 && (
         <p className="px-4 py-6 text-soft">
           Nothing would be forgotten: everything has an owner, an answer or a day to come.
         </p>
@@ -102,14 +108,14 @@ export function LooseEndsScreen({ ends, now }: { readonly ends: readonly LooseEn
         return (
           <section key={kind} aria-label={LOOSE_END_NAMES[kind]}>
             <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">
-              {LOOSE_END_NAMES[kind]} <span className="font-normal text-soft">{own.length}</span>
+              {LOOSE_END_NAMES[kind]} <span className="font-normal text-soft">{own[0]?.inKind}</span>
             </h2>
             <ul>
               {own.map((end) => (
                 <Line
                   key={keyOf(end)}
                   end={end}
-                  now={now}
+                  now={first.now}
                   isCursor={keyOf(end) === cursor}
                   onRemedy={(what) => remedy(end, what)}
                   onNone={() => setAsked({ end, dialog: "none" })}
@@ -119,6 +125,8 @@ export function LooseEndsScreen({ ends, now }: { readonly ends: readonly LooseEn
           </section>
         );
       })}
+      {list.problem !== null && <p className="px-4 py-3 text-late">{list.problem}</p>}
+      <div ref={list.end} />
       <LyingDrafts />
       {asked !== null && <AskedDialog asked={asked} act={act} onClose={() => setAsked(null)} />}
     </Page>

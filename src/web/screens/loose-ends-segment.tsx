@@ -5,13 +5,16 @@ type LooseEndsSegmentProps = {
   readonly slug: string;
   /** What the gauge says: once that is other, the count may be. */
   readonly gauge: string;
+  /** How many there are, where that came with what changed. */
+  readonly given: number | null;
 };
 
 /** How many loose ends there are, at the end of the flow; asked for by itself, so that no page waits for it. */
-export function LooseEndsSegment({ slug, gauge }: LooseEndsSegmentProps) {
-  const [count, setCount] = useState<number | null>(null);
+export function LooseEndsSegment({ slug, gauge, given }: LooseEndsSegmentProps) {
+  const [counted, setCount] = useState<number | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: counted anew whenever the gauge is another one
   useEffect(() => {
+    if (given !== null) return setCount(given);
     const aborter = new AbortController();
     fetch(`/${slug}/loose-ends/count`, { signal: aborter.signal })
       .then((response) => (response.ok ? response.json() : Promise.reject(new Error("no count"))))
@@ -20,6 +23,7 @@ export function LooseEndsSegment({ slug, gauge }: LooseEndsSegmentProps) {
       .catch(() => {});
     return () => aborter.abort();
   }, [slug, gauge]);
+  const count = given ?? counted;
   return (
     <NavLink
       to={`/${slug}/loose-ends`}

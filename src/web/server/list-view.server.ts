@@ -1,10 +1,13 @@
+import { type ConversationId, readId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
+import type { ListChanges } from "../../core/lists/lanes";
 import { readNarrowing } from "../../core/lists/narrowing";
 import { isScope, type Scope } from "../../core/lists/scope";
 import type { SheetView } from "../../core/lists/sheet-view";
 import { dayInWords } from "../../core/standing/day-words";
 import {
   type Bin,
+  changesInList,
   type Deps,
   type ListedRow,
   type ListRequest,
@@ -36,6 +39,33 @@ export async function listRequest(
 ): Promise<RequestedList | null> {
   if (!isScope(scope)) return null;
   return { scope, narrowing: readNarrowing(params), view: await viewOf(deps, grant, scope) };
+}
+
+const MAX_CHANGED = 500;
+
+/** The conversations that a URL asks about. */
+export function changedIds(params: URLSearchParams): ConversationId[] {
+  const texts = params.getAll("changed").slice(0, MAX_CHANGED);
+  return texts.flatMap((text) => {
+    const id = readId<ConversationId>(text);
+    return id.ok ? [id.value] : [];
+  });
+}
+
+/** What became of some conversations as far as a list shows them. */
+export async function changesView(
+  deps: Deps,
+  grant: TrayGrant,
+  member: Member,
+  list: RequestedList,
+  ids: readonly ConversationId[],
+): Promise<ListChanges<ListedRowView>> {
+  const changes = await changesInList(deps, grant, member, list, ids);
+  const reading = readingOf(member, deps.now(), grant.covering);
+  return {
+    ...changes,
+    rows: changes.rows.map(({ row, laneKeys }) => ({ row: listedRowView(row, reading), laneKeys })),
+  };
 }
 
 /** What is said above the bin: when it is emptied of what, and whether it is used to keep things. */

@@ -113,6 +113,23 @@ function popView({ id, event, by, words, count }: Notification, all: readonly Co
   return { id, title: line, words: beside };
 }
 
+/** What may be other after every decision of anybody in the tray. */
+export function nowView(
+  { flow, runs, parcels, shelf, bell }: Pick<TrayView, "flow"> & Pick<Around, "runs" | "parcels" | "shelf" | "bell">,
+  colleagues: readonly ColleagueNow[],
+  reading: Reading,
+) {
+  return {
+    flow: flowView(flow, reading),
+    runs: runs.map(runView),
+    parcels: parcels.map(parcelView),
+    shelf: shelf.places,
+    bell: { unread: bell.unread, pop: bell.pop === null ? null : popView(bell.pop, colleagues) },
+  };
+}
+
+export type NowView = ReturnType<typeof nowView>;
+
 /** Everything that the screens of a tray share. */
 export function trayData(
   { flow, colleagues, groups, categories }: TrayView,
@@ -126,10 +143,9 @@ export function trayData(
     tray: { slug: grant.tray.slug, name: grant.tray.name, address: grant.tray.addresses[0] ?? "" },
     trays: grants.map(({ tray }) => ({ slug: tray.slug, address: tray.addresses[0] ?? tray.name })),
     mayDecide: grant.role !== "reader",
-    flow: flowView(flow, reading),
+    ...nowView({ flow, runs, parcels, shelf, bell }, colleagues, reading),
     members: colleagues.map((colleague) => colleagueView(colleague, colleagues, reading)),
     groups: groups.map(({ id, name, memberIds }) => ({ id, name, memberIds })),
-    bell: { unread: bell.unread, pop: bell.pop === null ? null : popView(bell.pop, colleagues) },
     /** Times off of hers that began and whose summary she has not read. */
     whileAway: timesOff
       .filter(({ from }) => from <= reading.now)
@@ -152,9 +168,6 @@ export function trayData(
     })),
     mayAddCategories,
     preferences,
-    runs: runs.map(runView),
-    parcels: parcels.map(parcelView),
-    shelf: shelf.places,
     savedViews: shelf.views,
     mayLead: grant.role === "lead",
     /** Whether its clock can be put ahead. */
