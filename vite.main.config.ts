@@ -18,7 +18,7 @@ export const LEFT_ALONE = [
 ];
 
 // The server, the demo and the operator's tool, without the screens: those are built by vite.config.ts.
-const ENTRIES = ["start", "demo", "tray"];
+const ENTRIES = ["start", "web", "demo", "tray"];
 
 export default defineConfig({
   resolve: { tsconfigPaths: true },

@@ -13,6 +13,8 @@ export type Config = {
     readonly trustProxy: boolean;
     /** Where browsers reach it, without a slash at the end; null where it listens. */
     readonly publicUrl: string | null;
+    /** How many processes answer browsers; null for as many as there are cores. */
+    readonly processes: number | null;
   };
   readonly mailIn: {
     readonly host: string;
@@ -57,6 +59,7 @@ type Variables = {
   SECURE_COOKIES: boolean;
   TRUST_PROXY: boolean;
   PUBLIC_URL?: string;
+  WEB_PROCESSES?: number;
   MAIL_HOST: string;
   MAIL_PORT: number;
   MAIL_MAX_BYTES: number;
@@ -109,6 +112,7 @@ const SCHEMA = Joi.object<Variables>({
   HTTP_PORT: port(3000),
   SECURE_COOKIES: Joi.boolean().default(true),
   TRUST_PROXY: Joi.boolean().default(false),
+  WEB_PROCESSES: Joi.number().integer().min(1).max(64),
   PUBLIC_URL: Joi.string().pattern(/^https?:\/\/[^/?#\s]+\/?$/),
   MAIL_HOST: Joi.string().hostname().default("127.0.0.1"),
   MAIL_PORT: port(2525),
@@ -159,6 +163,7 @@ export function readConfig(environment: Environment): Result<Config, readonly st
       secureCookies: variables.SECURE_COOKIES,
       trustProxy: variables.TRUST_PROXY,
       publicUrl: variables.PUBLIC_URL?.replace(/\/$/, "") ?? null,
+      processes: variables.WEB_PROCESSES ?? null,
     },
     mailIn: mailInOf(variables),
     trust: {
@@ -231,6 +236,7 @@ const WANTED: Readonly<Record<string, string>> = {
   SECURE_COOKIES: "give true or false",
   TRUST_PROXY: "give true or false",
   PUBLIC_URL: "give where browsers reach it, as https://tray.example.com",
+  WEB_PROCESSES: "give a number from 1 to 64, or nothing for as many as there are cores",
   MAIL_HOST: "give a host name or address to listen on",
   MAIL_PORT: "give a number from 0 to 65535",
   MAIL_MAX_BYTES: "give a number of bytes from 65536 to 268435456",

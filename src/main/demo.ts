@@ -106,6 +106,7 @@ function demoConfig(cluster: Cluster, ports: Ports): Config {
       secureCookies: false,
       trustProxy: false,
       publicUrl: `http://localhost:${ports.http}`,
+      processes: 1,
     },
     mailIn: {
       host: "127.0.0.1",

@@ -1,5 +1,5 @@
 import { randomBytes } from "node:crypto";
-import { createServer } from "node:http";
+import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { fileURLToPath } from "node:url";
 import compression from "compression";
@@ -11,7 +11,7 @@ import type { WebHandlerOptions } from "../web/server/handler.server";
 import type { LiveHub } from "../web/server/live-hub";
 import { type Config, runAsInProduction } from "./config";
 
-export type HttpServer = { readonly port: number; readonly close: () => Promise<void> };
+export type HttpServer = { readonly port: number; readonly server: Server; readonly close: () => Promise<void> };
 
 const CLIENT_FILES = fileURLToPath(new URL("../../build/client", import.meta.url));
 const SERVER_BUILD = new URL("../../build/server/index.js", import.meta.url);
@@ -30,19 +30,23 @@ type ServerBuild = {
   readonly ownPagesOnly: (publicUrl: () => string) => express.RequestHandler;
 };
 
-/** Serves the built application. */
+/**
+ * Serves the built application. Where others share its port, it is told where browsers reach it, and listens on a port of
+ * its own on loopback beside.
+ */
 export async function startHttpServer(
   options: Config["http"],
   deps: Deps,
   live: LiveHub,
   log: Pick<Logger, "error">,
+  sharedPort: (() => number) | null = null,
 ): Promise<HttpServer> {
   runAsInProduction();
   const { webHandler, ownPagesOnly }: ServerBuild = await import(SERVER_BUILD.href);
   const app = express();
   const server = createServer(app);
   const portNow = () => (server.address() as AddressInfo).port;
-  const publicUrl = () => options.publicUrl ?? `http://${options.host}:${portNow()}`;
+  const publicUrl = () => options.publicUrl ?? `http://${options.host}:${(sharedPort ?? portNow)()}`;
   app.disable("x-powered-by");
   if (options.trustProxy) app.set("trust proxy", 1);
   app.get("/healthz", healthOf(deps));
@@ -56,7 +60,8 @@ export async function startHttpServer(
   ];
   app.use((request, response, next) => (IS_MAIL.test(request.path) ? ofMail : ofPages)(request, response, next));
   app.use(ownPagesOnly(publicUrl));
-  const compress = compression();
+  // Half of the work for a tenth more bytes.
+  const compress = compression({ level: 3 });
   app.use((request, response, next) => (IS_LIVE.test(request.path) ? next() : compress(request, response, next)));
   // A page of before an update asks for what is gone; it is no page to sign in for.
   app.use("/assets", express.static(`${CLIENT_FILES}/assets`, { immutable: true, maxAge: "1y", fallthrough: false }));
@@ -66,10 +71,12 @@ export async function startHttpServer(
   app.use(plainProblem(log));
   await new Promise<void>((resolve, reject) => {
     server.once("error", reject);
-    server.listen(options.port, options.host, resolve);
+    if (sharedPort === null) server.listen(options.port, options.host, resolve);
+    else server.listen(0, "127.0.0.1", resolve);
   });
   return {
     port: portNow(),
+    server,
     close: () =>
       new Promise((resolve) => {
         server.close(() => resolve());

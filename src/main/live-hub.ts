@@ -5,17 +5,20 @@ import type { LiveHub } from "../web/server/live-hub";
 
 type Listener = Parameters<LiveHub["subscribe"]>[0];
 
-/** Hands what the one listening connection hears to the open screens of this process. */
-export function liveHub(): LiveHub & {
+/**
+ * Hands what the one listening connection hears to the open screens of this process. Processes of one `generation` say the
+ * same of a state, as they began at one time and hear the same.
+ */
+export function liveHub(generation: string = randomUUID()): LiveHub & {
   spread: (change: TrayChange) => void;
   spreadGap: () => void;
   lookAgain: (memberId: MemberId) => void;
   end: () => void;
 } {
   const listeners = new Set<Listener>();
-  const changes = new Map<TrayId, number>();
+  const changes = new Map<TrayId, string>();
   // A page of an earlier process may have missed anything; so may every page when the connection broke.
-  let since = randomUUID();
+  let since = generation;
   const endUnlessItMay = async (listener: Listener) => {
     const stays = await listener.mayStay().catch(() => false);
     if (!stays && listeners.delete(listener)) listener.end();
@@ -25,15 +28,15 @@ export function liveHub(): LiveHub & {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    state: (trayId) => `${since}.${changes.get(trayId) ?? 0}`,
+    state: (trayId) => `${since}.${changes.get(trayId) ?? ""}`,
     spread(change) {
       // Who looks at what is in no page that is read: it makes none older.
-      if (change.only === undefined) changes.set(change.trayId, (changes.get(change.trayId) ?? 0) + 1);
+      if (change.only === undefined) changes.set(change.trayId, change.id);
       for (const listener of listeners) if (listener.trayId === change.trayId) listener.hear(change);
     },
     spreadGap() {
       since = randomUUID();
-      for (const listener of listeners) listener.hear({ trayId: listener.trayId, conversationIds: null });
+      for (const listener of listeners) listener.hear({ conversationIds: null });
     },
     lookAgain(memberId) {
       for (const listener of listeners) if (listener.memberId === memberId) void endUnlessItMay(listener);

@@ -29,6 +29,7 @@ describe("a folder", () => {
 
 describe("open screens", () => {
   const change = (trayId: string) => ({
+    id: trayId,
     trayId: trustedId<TrayId>(trayId),
     conversationIds: [trustedId<ConversationId>("c")],
   });
@@ -63,6 +64,22 @@ describe("open screens", () => {
     expect(heard).toHaveLength(4);
     hub.lookAgain(hers);
     await expect.poll(() => heard.at(-1)).toBe("office ended");
+  });
+});
+
+describe("the state of a tray", () => {
+  const change = (id: string) => ({ id, trayId: trustedId<TrayId>("office"), conversationIds: null });
+  const stateIn = (hub: ReturnType<typeof liveHub>) => hub.state(trustedId<TrayId>("office"));
+  it("is the same word in processes that began together and heard the same, and in no others", () => {
+    const [one, other, later] = [liveHub("begun"), liveHub("begun"), liveHub()];
+    expect(stateIn(one)).toBe(stateIn(other));
+    expect(stateIn(later)).not.toBe(stateIn(one));
+    one.spread(change("first"));
+    expect(stateIn(one)).not.toBe(stateIn(other));
+    other.spread(change("first"));
+    expect(stateIn(one)).toBe(stateIn(other));
+    other.spreadGap();
+    expect(stateIn(one)).not.toBe(stateIn(other));
   });
 });
 

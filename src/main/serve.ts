@@ -1,17 +1,19 @@
-import { randomInt } from "node:crypto";
+import { randomInt, randomUUID } from "node:crypto";
 import { Resolver } from "node:dns/promises";
 import { readFileSync } from "node:fs";
+import { availableParallelism } from "node:os";
 import type { Logger } from "pino";
-import type { KeyLookup } from "../core/ports";
+import type { KeyLookup, MailTransport } from "../core/ports";
 import { jobRunner } from "../jobs/run-jobs";
 import { listenForMail, type MailAcceptance, oneClickLeaver, smtpTransport } from "../mail/index";
-import { knowsAddress, receiveMessage } from "../operations/index.server";
+import { type Deps, knowsAddress, receiveMessage } from "../operations/index.server";
 import { type Heard, listenForChanges, startWorkers } from "../storage/index";
 import type { Clock } from "./clock";
 import { type Config, processEnvironment } from "./config";
-import { startHttpServer } from "./http-server";
+import { type HttpServer, startHttpServer } from "./http-server";
 import { liveHub } from "./live-hub";
 import { followSources } from "./mail-sources";
+import { type SharedPort, sharePort } from "./web-processes";
 import { wire } from "./wiring";
 
 /** A server that runs: where it listens, and how to stop it. */
@@ -33,63 +35,115 @@ function certificateOf(files: { cert: string; key: string }): { cert: string; ke
 }
 
 const WAKE_EVERY_MS = 20_000;
+const POOL = 10;
+// PostgreSQL lets in a hundred as it comes.
+const CONNECTIONS_IN_ALL = 64;
 
-/** Starts the three processes (web, post, worker) in this one. Stopping finishes what is in hand and refuses what is new. */
-export async function serve(
+type Given = { readonly keys?: KeyLookup; readonly clock?: Clock };
+
+/** What every process has that answers browsers: the rooms put together, and what is heard of changes. */
+async function startHearing(
   config: Config,
   log: Logger,
-  given: { readonly keys?: KeyLookup; readonly clock?: Clock } = {},
-): Promise<Serving> {
-  const transport = smtpTransport(config.mailOut);
-  const { sending } = config;
-  const trust = {
-    authservIds: config.trust.authservIds,
-    keys: config.trust.checksDkim ? (given.keys ?? lookUpKeys) : null,
+  processNumber: number,
+  {
+    generation,
+    onTimePassed,
+    poolSize,
+    ...given
+  }: Given & {
+    readonly generation?: string | undefined;
+    readonly onTimePassed?: () => Promise<void>;
+    readonly poolSize: number;
+    readonly mail?: MailTransport;
+  },
+) {
+  const hub = liveHub(generation === "" ? undefined : generation);
+  const afterGap = () => {
+    wired.deps.memory.forgetAll();
+    hub.spreadGap();
   };
-  const hub = liveHub();
-  const { deps, close } = wire(
+  const wired = wire(
     {
-      ...(given.clock === undefined ? {} : { clock: given.clock }),
-      onTimePassed: () => goByTheClock().then(afterGap),
+      ...given,
+      ...(onTimePassed === undefined ? {} : { onTimePassed: () => onTimePassed().then(afterGap) }),
       databaseUrl: config.databaseUrl,
       demo: config.demo,
-      mail: transport,
+      poolSize,
       lists: oneClickLeaver(config.oneClickVia),
-      trust,
-      sending,
+      trust: {
+        authservIds: config.trust.authservIds,
+        keys: config.trust.checksDkim ? (given.keys ?? lookUpKeys) : null,
+      },
+      sending: config.sending,
       sessions: config.sessions,
       accessLogKeptMs: config.accessLogKeptMs,
     },
     log,
   );
-  const afterGap = () => {
-    deps.memory.forgetAll();
-    hub.spreadGap();
+  const { memory } = wired.deps;
+  const heard: Heard = {
+    change(change) {
+      memory.hear({ ...change, isAnything: change.conversationIds === null });
+      hub.spread(change);
+    },
+    access(memberId) {
+      memory.hearOfAccess();
+      hub.lookAgain(memberId);
+    },
+    gap(problem) {
+      log.warn(problem, "live changes may have been missed");
+      afterGap();
+    },
   };
-  const process = randomInt(2 ** 31);
-  const jobs = jobRunner(deps, process);
+  return { ...wired, hub, channel: await listenForChanges(config.databaseUrl, heard, processNumber) };
+}
+
+/** Answers browsers in a process that does nothing else; others give it their connections. */
+export async function serveWeb(
+  config: Config,
+  log: Logger,
+  generation: string | undefined,
+): Promise<{ readonly server: HttpServer["server"]; readonly stop: () => Promise<void> }> {
+  const poolSize = poolSizeOf(processesOf(config));
+  const { deps, close, hub, channel } = await startHearing(config, log, randomInt(2 ** 31), { generation, poolSize });
+  const http = await startHttpServer(config.http, deps, hub, log, () => config.http.port);
+  return {
+    server: http.server,
+    async stop() {
+      hub.end();
+      await http.close();
+      await channel.close();
+      await close();
+    },
+  };
+}
+
+// Where the clock can be put ahead, it is one process that has it.
+const processesOf = ({ demo, http }: Config) => (demo ? 1 : (http.processes ?? availableParallelism()));
+
+const poolSizeOf = (processes: number) => Math.max(4, Math.min(POOL, Math.floor(CONNECTIONS_IN_ALL / processes)));
+
+/** Starts what there is: web, in as many processes as are asked for, post and worker. Stopping finishes what is in hand and refuses what is new. */
+export async function serve(config: Config, log: Logger, given: Given = {}): Promise<Serving> {
+  const transport = smtpTransport(config.mailOut);
+  const processNumber = randomInt(2 ** 31);
+  const processes = processesOf(config);
+  const generation = randomUUID();
   // What the clock alone brings about.
   async function goByTheClock(): Promise<void> {
     const kinds = ["wake-rested", "empty-bins", "tell-by-clock", "resume-work"] as const;
     const done = await Promise.allSettled(kinds.map((kind) => jobs.run({ kind }, { number: 1, last: true })));
     for (const one of done) if (one.status === "rejected") log.error(one.reason);
   }
-  const missed = (problem: unknown) => {
-    log.warn(problem, "live changes may have been missed");
-    afterGap();
-  };
-  const heard: Heard = {
-    change(change) {
-      deps.memory.hear({ ...change, isAnything: change.conversationIds === null });
-      hub.spread(change);
-    },
-    access(memberId) {
-      deps.memory.hearOfAccess();
-      hub.lookAgain(memberId);
-    },
-    gap: missed,
-  };
-  const channel = await listenForChanges(config.databaseUrl, heard, process);
+  const { deps, close, hub, channel } = await startHearing(config, log, processNumber, {
+    ...given,
+    generation,
+    onTimePassed: goByTheClock,
+    poolSize: POOL,
+    mail: transport,
+  });
+  const jobs = jobRunner(deps, processNumber);
   const workers = await startWorkers(deps.db, jobs.run, (problem) => log.error(problem, "a worker has a problem"));
   const waking = setInterval(goByTheClock, WAKE_EVERY_MS);
   const acceptance: MailAcceptance = {
@@ -103,19 +157,38 @@ export async function serve(
   const lmtp =
     lmtpPort === null ? null : await listenForMail({ ...listening, port: lmtpPort, protocol: "lmtp" }, acceptance);
   const sources = followSources(deps, processEnvironment(), log);
-  const http = await startHttpServer(config.http, deps, hub, log);
+  const web = await startWeb(config, processes, generation, { deps, hub, log });
   return {
-    httpPort: http.port,
+    httpPort: web.port,
     mailPort: post.port,
     lmtpPort: lmtp?.port ?? null,
     async stop() {
       clearInterval(waking);
       hub.end();
-      await Promise.all([http.close(), post.close(), lmtp?.close(), workers.stop(), sources.stop()]);
+      await Promise.all([web.close(), post.close(), lmtp?.close(), workers.stop(), sources.stop()]);
       await jobs.stop();
       await channel.close();
       transport.close();
       await close();
+    },
+  };
+}
+
+async function startWeb(
+  config: Config,
+  processes: number,
+  generation: string,
+  { deps, hub, log }: { readonly deps: Deps; readonly hub: ReturnType<typeof liveHub>; readonly log: Logger },
+): Promise<SharedPort> {
+  if (processes === 1) return startHttpServer(config.http, deps, hub, log);
+  let port = config.http.port;
+  const http = await startHttpServer(config.http, deps, hub, log, () => port);
+  const shared = await sharePort({ ...config.http, others: processes - 1, generation }, http.server, log);
+  port = shared.port;
+  return {
+    port,
+    async close() {
+      await Promise.all([shared.close(), http.close()]);
     },
   };
 }

@@ -162,9 +162,7 @@ type Circumstances = {
 function circumstances(deps: Deps, member: Member, { scope, narrowing, view }: ListRequest): Circumstances {
   const now = deps.now();
   const bands = { day: dayBands, due: dueBands }[view.grouping as "day" | "due"]?.(now, member.timeZone) ?? [];
-  // Without an age to narrow by, the same list is the same question at any time.
-  const ages = narrowing.age === undefined ? [] : ageBands(now);
-  return { query: { scope, narrowing, ageBands: ages }, groups: { grouping: view.grouping, bands } };
+  return { query: { scope, narrowing, ageBands: ageBands(now) }, groups: { grouping: view.grouping, bands } };
 }
 
 async function groupsOf(
@@ -176,7 +174,9 @@ async function groupsOf(
   const { grouping } = view;
   const counted = () =>
     grouping === null ? countAsGroup(deps, grant, query) : groupCounts(deps.db, grant, query, { grouping, bands });
-  const name = `groups ${JSON.stringify([query, grouping, bands])}`;
+  // Without an age to narrow by, the same list is the same question at any time.
+  const ages = query.narrowing.age === undefined ? [] : query.ageBands;
+  const name = `groups ${JSON.stringify([query.scope, query.narrowing, ages, grouping, bands])}`;
   const groups = await (isSameForAll(query, grouping)
     ? deps.memory.recall(grant.tray.id, "counts", name, counted)
     : counted());

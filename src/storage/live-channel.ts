@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import { Client } from "pg";
 import { type ConversationId, type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Change } from "../core/ports";
@@ -17,6 +18,8 @@ const RECONNECT_MS = 1_000;
 
 /** Changes in one tray; `conversationIds` null means any of them. */
 export type TrayChange = {
+  /** Another one for every change, the same in every process. */
+  readonly id: string;
   readonly trayId: TrayId;
   readonly conversationIds: readonly ConversationId[] | null;
   /** Given when nothing else changed than who has them open. */
@@ -35,7 +38,7 @@ export function changeTeller(
     timer = null;
     const payloads = [...gathered.values()].map(({ change: { trayId, only }, ids }) => {
       const conversationIds = ids.size > MAX_NAMED || ids.has(null) ? null : [...ids];
-      return JSON.stringify({ trayId, conversationIds, only });
+      return JSON.stringify({ id: randomUUID(), trayId, conversationIds, only });
     });
     gathered.clear();
     if (payloads.length === 0) return;
@@ -105,7 +108,7 @@ export async function listenForChanges(
 }
 
 function hearPayload(payload: string, heard: Heard): void {
-  let said: { trayId: string; memberId?: string; conversationIds: ConversationId[] | null; only?: string };
+  let said: { id: string; trayId: string; memberId?: string; conversationIds: ConversationId[] | null; only?: string };
   try {
     said = JSON.parse(payload);
   } catch {
@@ -116,6 +119,6 @@ function hearPayload(payload: string, heard: Heard): void {
     heard.access(trustedId<MemberId>(said.memberId));
     return;
   }
-  const change = { trayId: trustedId<TrayId>(said.trayId), conversationIds: said.conversationIds };
+  const change = { id: said.id, trayId: trustedId<TrayId>(said.trayId), conversationIds: said.conversationIds };
   heard.change(said.only === "presence" ? { ...change, only: said.only } : change);
 }

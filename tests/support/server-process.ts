@@ -29,6 +29,7 @@ export function startServerProcess(environment: Readonly<Record<string, string>>
       SEND_HOLD_SECONDS: "0",
       CHECK_DKIM: "false",
       LOG_LEVEL: "info",
+      WEB_PROCESSES: "1",
       ...environment,
     },
     stdio: ["ignore", "pipe", "pipe"],

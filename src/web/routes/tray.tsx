@@ -106,14 +106,16 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
   );
 }
 
-// What somebody decided is told to all who have the tray open, themselves among them. What never reached the server
-// changed nothing, and loading anew would fail as well and take this screen away.
-export function shouldRevalidate({ actionResult, formAction, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) {
-  const isTold =
-    actionResult?.ok === true &&
-    (actionResult.runId ?? null) === null &&
-    /\/(?:decide|undo)(?:\?|$)/.test(formAction ?? "");
-  return isTold || actionResult?.ok === "unreachable" ? false : defaultShouldRevalidate;
+const DECIDING = /\/(?:decide|undo)$/;
+
+// What somebody decided is told to all who have the tray open, themselves among them, but that much of it goes on in the
+// background. What never reached the server changed nothing, and loading anew would fail as well and take this screen away.
+export function shouldRevalidate({ nextUrl, formAction, actionResult, ...args }: ShouldRevalidateFunctionArgs) {
+  // They are fetched ahead as if one were to go there.
+  if (DECIDING.test(nextUrl.pathname)) return false;
+  const isTold = actionResult?.ok === true && (actionResult.runId ?? null) === null;
+  if (isTold && DECIDING.test(formAction?.split("?")[0] ?? "")) return false;
+  return actionResult?.ok === "unreachable" ? false : args.defaultShouldRevalidate;
 }
 
 // What the server refused keeps its own words; the rest is a server or a line that does not answer.

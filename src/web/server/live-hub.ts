@@ -7,7 +7,7 @@ export type LiveListener = {
   readonly memberId: MemberId;
   /** Whether it may still be open: its session is good, and its member may look into the tray. */
   readonly mayStay: () => Promise<boolean>;
-  readonly hear: (change: TrayChange) => void;
+  readonly hear: (change: Pick<TrayChange, "conversationIds" | "only">) => void;
   readonly end: () => void;
 };
 

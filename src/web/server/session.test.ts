@@ -56,8 +56,8 @@ describe("the stream of live changes", () => {
     expect(response.headers.get("cache-control")).toContain("no-transform");
     const reader = (response.body as ReadableStream<Uint8Array>).getReader();
     expect(await read(reader)).toBe("retry: 1000\n\n");
-    hub.spread({ trayId: "parts" as never, conversationIds: null });
-    hub.spread({ trayId: "office" as never, conversationIds: null });
+    hub.spread({ id: "1", trayId: "parts" as never, conversationIds: null });
+    hub.spread({ id: "2", trayId: "office" as never, conversationIds: null });
     expect(await read(reader)).toBe("event: change\ndata: null\n\n");
     hub.end();
     expect((await reader.read()).done).toBe(true);
@@ -78,9 +78,9 @@ describe("the stream of live changes", () => {
       leaving.abort();
       return next;
     };
-    hub.spread({ trayId: "parts" as never, conversationIds: null });
+    hub.spread({ id: "3", trayId: "parts" as never, conversationIds: null });
     expect(await first(seen)).toBe("nothing");
-    hub.spread({ trayId: "office" as never, conversationIds: null });
+    hub.spread({ id: "4", trayId: "office" as never, conversationIds: null });
     expect(await first(seen)).toBe("event: change\ndata: null\n\n");
     expect(await first(hub.state("office" as never))).toBe("nothing");
     const before = hub.state("office" as never);
@@ -96,7 +96,7 @@ describe("the stream of live changes", () => {
     const reader = (response.body as ReadableStream<Uint8Array>).getReader();
     await read(reader);
     leaving.abort();
-    hub.spread({ trayId: "office" as never, conversationIds: null });
+    hub.spread({ id: "5", trayId: "office" as never, conversationIds: null });
     const next = await Promise.race([reader.read(), Promise.resolve("nothing")]);
     expect(next).toBe("nothing");
   });
