@@ -33,8 +33,8 @@ export type ListRequest = {
 /** The beginning of a list: how many conversations it shows, and its lanes, the first of them with their first rows. */
 export type List = { readonly total: number; readonly lanes: readonly Lane<ListedRow>[] };
 
-/** The rows that a list begins with; more than a screen has. */
-export const FIRST_ROWS = 50;
+/** The rows that a list begins with: somewhat more than a window of 800 pixels has. */
+export const FIRST_ROWS = 28;
 const MAX_PAGE = 1_000;
 
 /** Opens a list: two questions to the database, the groups with their counts and the first rows of the first groups. */

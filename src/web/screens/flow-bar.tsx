@@ -49,19 +49,15 @@ function Segment({ slug, segment }: { slug: string; segment: SegmentView }) {
       to={`/${slug}/${segment.standing}`}
       aria-label={`${segment.name}, ${segment.count}${segment.note === "" ? "" : `, ${segment.note}`}`}
       className={({ isActive }) =>
-        `group relative min-w-[48px] flex-1 border-rule px-1.5 py-1 max-sm:flex max-sm:flex-col max-sm:justify-between not-first:border-l sm:px-3.5 ${isOver ? "bg-act-soft outline-2 -outline-offset-2 outline-act" : isActive || isDrawn ? "is-open bg-act text-on-act" : "hover:bg-act-soft"}`
+        `segment flex-1 ${isOver ? "bg-act-soft outline-2 -outline-offset-2 outline-act" : isActive || isDrawn ? "is-open" : ""}`
       }
     >
       <span className="flex items-baseline justify-between gap-2">
-        <span className="font-semibold max-sm:text-[11px] max-sm:leading-[13px] sm:truncate">{segment.name}</span>
-        <span
-          className={`hidden text-xs whitespace-nowrap lg:inline ${segment.late ? "font-semibold text-late" : "text-soft"} group-[.is-open]:text-on-act`}
-        >
-          {segment.note}
-        </span>
+        <b>{segment.name}</b>
+        <span className={segment.late ? "note is-late" : "note"}>{segment.note}</span>
       </span>
       <span className="flex items-end justify-between">
-        <span className="font-serif text-[19px] leading-6 sm:text-[22px] sm:leading-7">{segment.count}</span>
+        <span className="count">{segment.count}</span>
         <Ages segment={segment} />
       </span>
     </NavLink>
@@ -74,17 +70,13 @@ function Ages({ segment }: { segment: SegmentView }) {
   const bars = segment.standing === "settled" ? segment.ages.toReversed() : segment.ages;
   const told = segment.ages.map((count, at) => `${count} ${AGE_BUCKET_NAMES[at]}`).join(", ");
   return (
-    <span
-      aria-hidden
-      title={segment.standing === "settled" ? "the last five days" : told}
-      className="mb-1 hidden items-end gap-[3px] sm:flex"
-    >
+    <span aria-hidden title={segment.standing === "settled" ? "the last five days" : told} className="ages">
       {bars.map((count, at) => (
-        <span
+        <i
           // biome-ignore lint/suspicious/noArrayIndexKey: the buckets are always the same five
           key={at}
-          className={`w-2 group-[.is-open]:bg-on-act ${segment.late && at === 4 && count > 0 ? "bg-late" : "bg-faint/60"}`}
-          style={{ height: count === 0 ? 1 : 3 + (count / most) * (BAR_HEIGHT - 3) }}
+          className={segment.late && at === 4 && count > 0 ? "is-late" : undefined}
+          style={{ height: count === 0 ? 1 : Math.round(3 + (count / most) * (BAR_HEIGHT - 3)) }}
         />
       ))}
     </span>

@@ -28,12 +28,10 @@ export function LooseEndsSegment({ slug, gauge, given }: LooseEndsSegmentProps) 
     <NavLink
       to={`/${slug}/loose-ends`}
       aria-label={count === null ? "Loose ends" : `Loose ends, ${count}`}
-      className={({ isActive }) =>
-        `min-w-[48px] border-l max-sm:flex-1 sm:shrink-0 border-rule px-1.5 py-1 max-sm:flex max-sm:flex-col max-sm:justify-between sm:w-[116px] sm:px-3.5 ${isActive ? "bg-act text-on-act" : "bg-sunk/60 hover:bg-act-soft"}`
-      }
+      className={({ isActive }) => `segment sm:w-[116px] sm:shrink-0 ${isActive ? "is-open" : "bg-sunk/60"}`}
     >
-      <span className="block font-semibold max-sm:text-[11px] max-sm:leading-[13px] sm:truncate">Loose ends</span>
-      <span className="block font-serif text-[19px] leading-6 sm:text-[22px] sm:leading-7">{count ?? " "}</span>
+      <b className="block">Loose ends</b>
+      <span className="count block">{count ?? " "}</span>
     </NavLink>
   );
 }

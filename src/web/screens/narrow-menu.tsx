@@ -1,24 +1,12 @@
-import { ChevronDown } from "lucide-react";
 import { lazy, Suspense } from "react";
 import { MenuTrigger } from "../ui/menu-trigger";
 import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
 
 const NarrowCounts = lazy(() => import("./narrow-counts"));
 
-const TRIGGER =
-  "flex h-7 items-center gap-1 rounded-control px-1.5 text-soft hover:bg-sunk hover:text-ink data-[state=open]:bg-sunk data-[state=open]:text-ink";
-
 /** What a list can be narrowed by in one dimension, each with how many it would show now. */
 export function NarrowMenu({ list, dimension, onChoose }: NarrowMenuProps) {
-  const trigger = {
-    className: TRIGGER,
-    children: (
-      <>
-        {DIMENSION_NAMES[dimension]}
-        <ChevronDown size={13} aria-hidden />
-      </>
-    ),
-  };
+  const trigger = { className: "opener", children: DIMENSION_NAMES[dimension] };
   return (
     <MenuTrigger
       {...trigger}

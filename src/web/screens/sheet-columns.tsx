@@ -34,14 +34,14 @@ export function gridOf(columns: readonly Column[]): string {
   return ["20px", ...columns.map(({ width }) => (width === null ? "minmax(0, 1fr)" : `${width}px`))].join(" ");
 }
 
-/** What a row says in a column; the subject is drawn by the row itself, which it opens. */
-export function cellOf(key: Exclude<ColumnKey, "subject">, row: ListedRowView, now: number, weight: string): ReactNode {
+/** What a row says in a column, as a cell of its grid; the subject is drawn by the row itself, which it opens. */
+export function cellOf(key: Exclude<ColumnKey, "subject">, row: ListedRowView, now: number): ReactNode {
   switch (key) {
     case "pace":
       return <PaceMarks urgency={row.urgency} />;
     case "who":
       return (
-        <span className={`cell ${weight}`}>
+        <span className="who">
           {row.who}
           {row.messageCount > 1 && <small>{row.messageCount}</small>}
         </span>
@@ -58,17 +58,21 @@ export function cellOf(key: Exclude<ColumnKey, "subject">, row: ListedRowView, n
         />
       );
     case "time":
-      return <span className={`cell cell-time ${row.due?.over === true ? "is-late" : ""}`}>{row.due?.words}</span>;
+      return <span className={row.due?.over === true ? "time is-late" : "time"}>{row.due?.words}</span>;
     case "categories":
       return (
-        <span className="flex gap-1 overflow-hidden">
+        <span className="tabs">
           <RowTabs ids={row.categoryIds} />
         </span>
       );
     case "record":
-      return <span className="cell cell-code">{row.recordCodes.join(", ")}</span>;
+      return <span className="code">{row.recordCodes.join(", ")}</span>;
     case "owner":
-      return <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />;
+      return (
+        <span className="is-owner">
+          <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
+        </span>
+      );
   }
 }
 
@@ -87,7 +91,7 @@ export function ColumnHeadings({ scope, columns, onWidth }: HeadingsProps) {
     >
       <span />
       {columns.map((column) => (
-        <span key={column.key} className={`relative ${column.key === "time" ? "text-right" : ""}`}>
+        <span key={column.key} className={column.key === "time" ? "relative text-right" : "relative"}>
           {column.key === "turns" ? (
             <span className="flex justify-between pr-6">
               <span>earlier</span>
@@ -136,7 +140,7 @@ function WidthHandle({ column, onWidth }: { column: Column; onWidth: HeadingsPro
         const step = event.key === "ArrowRight" ? KEY_STEP : event.key === "ArrowLeft" ? -KEY_STEP : 0;
         if (step !== 0) onWidth(column.key, within(width + step));
       }}
-      className={`absolute -right-[8px] top-0 h-4 w-[6px] cursor-col-resize touch-none border-r ${pull === null ? "border-transparent hover:border-act" : "border-act"} focus-visible:border-act`}
+      className={pull === null ? "width-handle" : "width-handle is-pulled"}
     />
   );
 }

@@ -1,4 +1,4 @@
-import { type MouseEvent, memo, type ReactNode, useRef, useState } from "react";
+import { Fragment, type MouseEvent, memo, type ReactNode, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Column } from "../../core/lists/sheet-view";
 import type { ListedRowView } from "../server/list-view.server";
@@ -12,7 +12,8 @@ type SheetRowProps = {
   readonly spot: string;
   readonly columns: readonly Column[];
   readonly roomy: boolean;
-  readonly place: { readonly height: number; readonly transform: string };
+  /** How far down it stands, in pixels. */
+  readonly start: number;
   readonly now: number;
   readonly to: string;
   readonly isCursor: boolean;
@@ -28,11 +29,10 @@ type SheetRowProps = {
 
 /** One conversation as a line of the sheet; on a phone, as two. */
 export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
-  const { row, spot, columns, place, now, isCursor, isChosen, isChoosing, isGone } = props;
+  const { row, spot, columns, start, now, isCursor, isChosen, isChoosing, isGone } = props;
   const { onCursor, onToggle, onExtend } = props;
   const line = useRef<HTMLLIElement>(null);
   useDragged(line, row.id);
-  const weight = row.unread ? "weight-unread" : "";
   // A click with a modifier chooses, as it does in every list.
   const click = (event: MouseEvent) => {
     if (event.shiftKey) onExtend(row);
@@ -49,12 +49,12 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
       ref={line}
       onContextMenu={() => onCursor(spot)}
       onPointerEnter={() => setPointed(true)}
-      className={`row group ${ground} ${isGone ? "opacity-50" : ""}`}
-      style={place}
+      className={["row group", row.unread ? "is-unread" : "", ground, isGone ? "opacity-50" : ""].filter(Boolean).join(" ")}
+      style={{ "--at": `${start}px` } as never}
     >
       {isCursor && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-act" />}
-      <div className="row-grid">
-        <span className="row-box">
+      <div>
+        <span className="box">
           <input
             type="checkbox"
             aria-label={`Choose ${row.subject || "no subject"}`}
@@ -62,51 +62,43 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
             tabIndex={isCursor ? 0 : -1}
             onChange={() => onToggle(row)}
             onClick={(event) => event.shiftKey && onExtend(row)}
-            className={isChoosing || isChosen ? "" : "is-hidden"}
+            className={isChoosing || isChosen ? "is-shown" : undefined}
           />
           {row.unread && !isChoosing && <span role="img" aria-label="unread" />}
         </span>
-        <span className={`row-who ${weight}`}>{row.who}</span>
-        <span className="row-when">{row.when}</span>
+        <span className="of">{row.who}</span>
+        <span className="when">{row.when}</span>
         {columns.map(({ key }) =>
           key === "subject" ? (
-            <SubjectCell key={key} {...props} weight={weight} onClick={click} isPointed={isPointed || isCursor} />
+            <SubjectCell key={key} {...props} onClick={click} isPointed={isPointed || isCursor} />
           ) : (
-            <span key={key} className="row-cell">
-              {cellOf(key, row, now, weight)}
-            </span>
+            <Fragment key={key}>{cellOf(key, row, now)}</Fragment>
           ),
         )}
-        <span className="row-owner">
-          <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
-        </span>
+        {/* On a phone whose it is stands there whatever columns were chosen. */}
+        {!columns.some(({ key }) => key === "owner") && (
+          <span className="is-owner md:hidden">
+            <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
+          </span>
+        )}
       </div>
     </li>
   );
 });
 
 type SubjectCellProps = SheetRowProps & {
-  readonly weight: string;
   readonly onClick: (event: MouseEvent) => void;
   readonly isPointed: boolean;
 };
 
 function SubjectCell(props: SubjectCellProps) {
-  const { row, spot, to, roomy, isGone, isChoosing, onCursor, quick, weight, onClick, isPointed } = props;
+  const { row, spot, to, roomy, isGone, isChoosing, onCursor, quick, onClick, isPointed } = props;
   return (
-    <span className={`row-subject ${roomy ? "is-roomy" : ""}`}>
-      <Link
-        to={to}
-        data-row={spot}
-        draggable={false}
-        discover="none"
-        onClick={onClick}
-        onFocus={() => onCursor(spot)}
-        className={weight}
-      >
+    <span className={roomy ? "subject is-roomy" : "subject"}>
+      <Link to={to} data-row={spot} draggable={false} discover="none" onClick={onClick} onFocus={() => onCursor(spot)}>
         {row.subject === "" ? "(no subject)" : row.subject}
       </Link>
-      <span className="row-words">{isGone ? "no longer here" : row.newestText}</span>
+      <span>{isGone ? "no longer here" : row.newestText}</span>
       {isPointed && !isChoosing && !isGone && quick}
     </span>
   );

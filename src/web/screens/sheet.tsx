@@ -125,7 +125,13 @@ export function Sheet(props: SheetProps) {
         >
           <ul
             className={`relative ${isDrawn ? "" : "max-lg:invisible"}`}
-            style={{ height: virtualizer.getTotalSize(), "--sheet-columns": gridOf(view.columns) } as never}
+            style={
+              {
+                height: virtualizer.getTotalSize(),
+                "--row-height": `${rowHeight}px`,
+                "--sheet-columns": gridOf(view.columns),
+              } as never
+            }
           >
             {drawn.map((item) => {
               const line = lines[item.index];
@@ -154,7 +160,7 @@ export function Sheet(props: SheetProps) {
                   row={line.row}
                   columns={view.columns}
                   roomy={view.density === "roomy"}
-                  place={place}
+                  start={item.start}
                   now={now}
                   to={`${base}/${line.row.id}${query}`}
                   spot={placeOf(line.lane, line.row)}

@@ -17,7 +17,7 @@ export function CategoryTab({
   return (
     <span
       title={retired ? `${name}, retired` : name}
-      className={`tab ${retired ? "border-dashed opacity-75" : ""}`}
+      className={retired ? "tab border-dashed opacity-75" : "tab"}
       style={{ "--tab": `var(--${ink})` } as never}
     >
       <b>{code}</b>

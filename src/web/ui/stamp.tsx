@@ -14,8 +14,8 @@ export function Stamp({ initials, name, own = false, isCovered = false }: StampP
   const look = initials === null ? "stamp-nobody" : own ? "stamp-own" : isCovered ? "stamp-covered" : "";
   return (
     <span
-      {...(name === "" ? { "aria-hidden": true } : { role: "img", "aria-label": name, title: name })}
-      className={`stamp ${look}`}
+      {...(name === "" ? { "aria-hidden": true } : { role: "img", title: name })}
+      className={look === "" ? "stamp" : `stamp ${look}`}
     >
       {initials ?? "–"}
     </span>

@@ -6,17 +6,18 @@ import {
   type TurnLineFacts,
 } from "../../core/turn-line/draw-turn-line";
 
-const HEIGHT = 24;
+// As the sheet has it.
+const WIDTH = 140;
 const BASE = 12;
 
 /**
  * The drawing of a conversation's exchange: theirs filled above the line, ours as rings below, the open span to now. One path
  * for each look, which the sheet has: a list has fifty of these drawings, and each is sent with it.
  */
-export function TurnLine({ width = 140, ...facts }: TurnLineFacts & { width?: number }) {
+export function TurnLine({ width = WIDTH, ...facts }: TurnLineFacts & { width?: number }) {
   const line = drawTurnLine(facts, width);
   return (
-    <svg role="img" aria-label={line.sentence} width={width} height={HEIGHT} className="turns">
+    <svg role="img" aria-label={line.sentence} className="turns" style={width === WIDTH ? undefined : { width }}>
       {pathsOf(line).map(([look, d]) => (
         <path key={look} className={look} d={d} />
       ))}
