@@ -8,6 +8,7 @@ import { type Cluster, startCluster } from "~/main/private-cluster";
 import { type Wired, wire } from "~/main/wiring";
 import { addMember, migrateDatabase, setUpTray } from "~/operations/index.server";
 import { killStorm } from "../tests/support/kill-storm";
+import { CROWD_DATABASE, crowdFigures, fillCrowd, searchFigures } from "./crowd";
 import { doctorFigure } from "./doctor";
 import { emptyingFigures } from "./emptying";
 import { hourFigures } from "./hour";
@@ -36,7 +37,8 @@ const STORM = isFull
   : { incoming: 400, outgoing: 60, connections: 8, kills: 4 };
 
 // One part or some: `--lists`, `--proposals`, `--mail`, `--import`, `--kills`, `--texts`, `--worktime`,
-// `--turns`, `--doctor`, `--records`, `--bins`; all of them when none is named, but `--hour`, which takes one.
+// `--turns`, `--doctor`, `--records`, `--bins`; all of them when none is named, but `--hour`, which takes one,
+// and `--crowd`, which fills a million messages first.
 const PARTS = [
   "lists",
   "proposals",
@@ -52,7 +54,9 @@ const PARTS = [
 ] as const;
 const named = PARTS.filter((part) => process.argv.includes(`--${part}`));
 const isHourAsked = process.argv.includes("--hour");
-const isAsked = (part: (typeof PARTS)[number]) => (named.length === 0 && !isHourAsked) || named.includes(part);
+const isCrowdAsked = process.argv.includes("--crowd");
+const isAllAsked = named.length === 0 && !isHourAsked && !isCrowdAsked;
+const isAsked = (part: (typeof PARTS)[number]) => isAllAsked || named.includes(part);
 
 async function inDatabase<T>(
   cluster: Cluster,
@@ -100,7 +104,7 @@ async function stormFigure(cluster: Cluster): Promise<Figure> {
 
 // What an earlier run that was cut off has left would be counted along.
 rmSync(FOLDER, { recursive: true, force: true });
-const cluster = await startCluster({ folder: FOLDER, durable: true });
+let cluster = await startCluster({ folder: FOLDER, durable: true });
 try {
   const figures: Figure[] = [];
   const measured = (...some: readonly Figure[]) => {
@@ -152,6 +156,17 @@ try {
     await buildWorld(deps);
     await close();
     measured(...(await hourFigures(url)));
+  }
+  if (isCrowdAsked) {
+    measured(
+      ...(await inDatabase(cluster, CROWD_DATABASE, async (wired, url) => {
+        await fillCrowd(wired, url);
+        return crowdFigures(url);
+      })),
+    );
+    const searched = await searchFigures(cluster, FOLDER);
+    cluster = searched.cluster;
+    measured(...searched.figures);
   }
   if (isAsked("worktime")) measured(workTimeFigure());
   if (isAsked("kills")) measured(await stormFigure(cluster));

@@ -39,7 +39,7 @@ export type Waiting = {
 };
 
 /** What a page of it begins with; more than a screen has. */
-export const WAITING_FIRST = { lanes: "none", from: 0, limit: 40 } as const;
+export const WAITING_FIRST = { lanes: "none", from: 0, limit: 20 } as const;
 
 /** What a tray waits for. */
 export async function lookAtWaiting(

@@ -95,7 +95,7 @@ export async function exchangesWith(
     union all
     select '', coalesce(jsonb_agg(newest.marks), '[]') from (
       select marks from conversation where tray_id = :trayId and standing = 'settled'
-      order by last_message_at desc limit ${EXCHANGES_OF_ALL}
+      order by listed_at desc, id desc limit ${EXCHANGES_OF_ALL}
     ) as newest`,
     { trayId: grant.tray.id, people: [...new Set(people)] } as never,
   );

@@ -6,7 +6,7 @@ import { readingOf, rowView } from "./words.server";
 
 const PART = Joi.object<{ from: number; limit: number }>({
   from: Joi.number().integer().min(0).max(10_000).default(0),
-  limit: Joi.number().integer().min(1).max(500).default(40),
+  limit: Joi.number().integer().min(1).max(500).default(20),
 });
 
 /** The part of a tray's loose ends that a URL asks for, ready to be drawn; throws an answer of 400 for one that there cannot be. */
