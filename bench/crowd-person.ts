@@ -1,7 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { get } from "node:http";
 import { setTimeout as pause } from "node:timers/promises";
-import { pick } from "~/demo/random";
 import { type RawAnswer, rawClient } from "../tests/support/raw-client";
 
 /** Somebody who works in the office's tray: what their browser asks for, and how long it waits. */
@@ -11,7 +10,7 @@ export type Person = {
   /** Asks for something alone; gives its weight in bytes. */
   readonly look: (path: string) => Promise<number>;
   /** Decides about a conversation; gives how long the answer took. */
-  readonly decide: (conversation: string) => Promise<number>;
+  readonly decide: (conversation: string, kind: "keep" | "settle") => Promise<number>;
   /** Bytes of what came because of changes, and how many answers, since the last time this was asked. */
   readonly heard: () => { readonly bytes: number; readonly answers: number };
   /** What was answered with 500 or more, or not at all, and decisions that were not taken. */
@@ -23,7 +22,7 @@ const FORM = { "content-type": "application/x-www-form-urlencoded" };
 const UUID = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g;
 // As the screens do: changes are gathered, and asked about at most so often.
 const GATHER_MS = 80;
-const SPACED_MS = 500;
+const SPACED_MS = 1_000;
 const SCOPE = "to-sort";
 
 const timed = async (work: () => Promise<unknown>): Promise<number> => {
@@ -33,7 +32,7 @@ const timed = async (work: () => Promise<unknown>): Promise<number> => {
 };
 
 /** Signs somebody in. */
-export async function person(port: number, name: string, password: string, random: () => number): Promise<Person> {
+export async function person(port: number, name: string, password: string): Promise<Person> {
   const client = rawClient(port);
   const troubles: string[] = [];
   const heard = { bytes: 0, answers: 0 };
@@ -84,8 +83,8 @@ export async function person(port: number, name: string, password: string, rando
     async look(path) {
       return Buffer.byteLength((await send({ path }))?.text ?? "");
     },
-    decide(conversation) {
-      const fields = { conversation, kind: pick(random, ["keep", "settle"]), said: "Decided" };
+    decide(conversation, kind) {
+      const fields = { conversation, kind, said: "Decided" };
       const path = `/office/decide.data?command=${randomUUID()}`;
       const body = new URLSearchParams(fields).toString();
       return timed(async () => {

@@ -83,8 +83,7 @@ export async function crowdFigures(url: string): Promise<Figure[]> {
   try {
     const people: Person[] = [];
     // One after the other: of many who try at once from one address some are sent away.
-    for (let at = 0; at < PEOPLE; at += 1)
-      people.push(await person(server.httpPort, `person${at}`, PASSWORD, seededRandom(SEED + at)));
+    for (let at = 0; at < PEOPLE; at += 1) people.push(await person(server.httpPort, `person${at}`, PASSWORD));
     const unsorted = await conversationsToSort(url);
     const figures = [
       ...(process.env.ALONE === "no" ? [] : await pagesAlone(server, people)),
@@ -92,7 +91,17 @@ export async function crowdFigures(url: string): Promise<Figure[]> {
       await crowd(people, unsorted),
       ...(await decisionCost(server, url, people, unsorted)),
     ];
-    for (const one of people) for (const trouble of one.troubles().slice(0, 3)) console.log(`answered: ${trouble}`);
+    const troubles = people.flatMap((one) => one.troubles());
+    for (const trouble of troubles.slice(0, 20)) console.log(`answered: ${trouble}`);
+    figures.push(
+      plain(
+        "answers of 500 and above, and decisions that were not taken",
+        "",
+        troubles.length,
+        "none",
+        troubles.length === 0,
+      ),
+    );
     for (const one of people) one.close();
     return figures;
   } finally {
@@ -142,7 +151,7 @@ async function crowd(people: readonly Person[], unsorted: readonly string[]): Pr
         const place = random() < 0.8 ? pick(random, LISTS) : pick(random, OTHERS);
         pages.push(await one.open(`/office/${place}`));
         if (performance.now() >= decidesAt) {
-          decisions.push(await one.decide(pick(random, unsorted)));
+          decisions.push(await one.decide(pick(random, unsorted), pick(random, ["keep", "settle"])));
           decidesAt += DECIDES_EVERY_MS;
         }
         await pause(Math.max(0, due - performance.now()));
@@ -169,6 +178,8 @@ async function decisionCost(
   people: readonly Person[],
   unsorted: readonly string[],
 ): Promise<Figure[]> {
+  const [decider] = people;
+  for (const id of unsorted.slice(0, DECISIONS)) await decider?.decide(id, "keep");
   await Promise.all(people.map((one) => one.open("/office/to-sort")));
   await pause(3_000);
   const client = new Client({ connectionString: url });
@@ -188,9 +199,8 @@ async function decisionCost(
   for (const one of people) one.heard();
   const idle = await reading();
   const begun = await reading();
-  const [decider] = people;
   for (let at = 0; at < DECISIONS; at += 1) {
-    await decider?.decide(unsorted[at] ?? "");
+    await decider?.decide(unsorted[at] ?? "", "settle");
     await pause(1_000);
   }
   const ended = await reading();
@@ -199,9 +209,6 @@ async function decisionCost(
   const each = (total: number) => total / DECISIONS;
   const answers = said.reduce((sum, { answers }) => sum + answers, 0);
   const bytes = said.reduce((sum, one) => sum + one.bytes, 0);
-  const plain = (name: string, unit: string, measured: number, asked = "said", holds = true): Figure => {
-    return { name, unit, measured, floor: Number.NaN, floorName: "", ratio: Number.NaN, asked, holds };
-  };
   const about = `a decision with ${people.length} browsers open`;
   const transactions = ended.committed - begun.committed - (begun.committed - idle.committed);
   return [
@@ -252,6 +259,10 @@ export async function searchFigures(
   const figures = [cold, figure("warm", await ask(), 100)];
   await wired.close();
   return { figures, cluster: again };
+}
+
+function plain(name: string, unit: string, measured: number, asked = "said", holds = true): Figure {
+  return { name, unit, measured, floor: Number.NaN, floorName: "", ratio: Number.NaN, asked, holds };
 }
 
 const share = (values: readonly number[], part: number) =>

@@ -12,11 +12,14 @@ type Listener = Parameters<LiveHub["subscribe"]>[0];
 export function liveHub(generation: string = randomUUID()): LiveHub & {
   spread: (change: TrayChange) => void;
   spreadGap: () => void;
+  /** Has the screens of a tray ask for its counts, after so many milliseconds; once for all who want it meanwhile. */
+  askForCounts: (trayId: TrayId, ms: number) => void;
   lookAgain: (memberId: MemberId) => void;
   end: () => void;
 } {
   const listeners = new Set<Listener>();
   const changes = new Map<TrayId, string>();
+  const asking = new Map<TrayId, NodeJS.Timeout>();
   // A page of an earlier process may have missed anything; so may every page when the connection broke.
   let since = generation;
   const endUnlessItMay = async (listener: Listener) => {
@@ -38,10 +41,19 @@ export function liveHub(generation: string = randomUUID()): LiveHub & {
       since = randomUUID();
       for (const listener of listeners) listener.hear({ conversationIds: null });
     },
+    askForCounts(trayId, ms) {
+      if (asking.has(trayId)) return;
+      const timer = setTimeout(() => {
+        asking.delete(trayId);
+        for (const listener of listeners) if (listener.trayId === trayId) listener.hear({ conversationIds: [] });
+      }, ms);
+      asking.set(trayId, timer.unref());
+    },
     lookAgain(memberId) {
       for (const listener of listeners) if (listener.memberId === memberId) void endUnlessItMay(listener);
     },
     end() {
+      for (const timer of asking.values()) clearTimeout(timer);
       for (const listener of listeners) listener.end();
       listeners.clear();
     },

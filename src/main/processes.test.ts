@@ -67,6 +67,25 @@ describe("open screens", () => {
   });
 });
 
+describe("counts that were behind", () => {
+  it("are asked for by the screens of their tray, once, and by none after the end", async () => {
+    const hub = liveHub();
+    const heard: (readonly string[] | null)[] = [];
+    const office = trustedId<TrayId>("office");
+    const screen = { memberId: trustedId<MemberId>("ines"), mayStay: async () => true, end: () => {} };
+    hub.subscribe({ ...screen, trayId: office, hear: ({ conversationIds }) => heard.push(conversationIds) });
+    const state = hub.state(office);
+    hub.askForCounts(office, 5);
+    hub.askForCounts(office, 1);
+    await expect.poll(() => heard).toEqual([[]]);
+    expect(hub.state(office)).toBe(state);
+    hub.askForCounts(office, 1);
+    hub.end();
+    await new Promise((resolve) => setTimeout(resolve, 10));
+    expect(heard).toEqual([[]]);
+  });
+});
+
 describe("the state of a tray", () => {
   const change = (id: string) => ({ id, trayId: trustedId<TrayId>("office"), conversationIds: null });
   const stateIn = (hub: ReturnType<typeof liveHub>) => hub.state(trustedId<TrayId>("office"));

@@ -66,6 +66,7 @@ async function startHearing(
   const wired = wire(
     {
       ...given,
+      onBehind: hub.askForCounts,
       ...(onTimePassed === undefined ? {} : { onTimePassed: () => onTimePassed().then(afterGap) }),
       databaseUrl: config.databaseUrl,
       demo: config.demo,

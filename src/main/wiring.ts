@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import { setTimeout as pause } from "node:timers/promises";
 import type { Logger } from "pino";
 import { v7 as uuid } from "uuid";
+import type { TrayId } from "../core/kernel/ids";
 import { DAY } from "../core/kernel/instant";
 import type { ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import { workAside } from "../mail/index";
@@ -34,6 +35,8 @@ export function wire(
     sessions?: SessionLimits;
     accessLogKeptMs?: number;
     clock?: Clock;
+    /** Hears that counts of a tray were given that are others by now, and in how many milliseconds they can be had. */
+    onBehind?: (trayId: TrayId, ms: number) => void;
     /** What else happens when the demo's clock is put ahead. */
     onTimePassed?: () => void;
   },
@@ -42,7 +45,7 @@ export function wire(
   const { db, close } = openDatabase(options.databaseUrl, options.poolSize);
   const time = options.clock ?? clock();
   const aside = workAside();
-  const memory = trayMemory(time.now);
+  const memory = trayMemory(time.now, options.onBehind ?? null);
   const teller = changeTeller(db, (problem) => log.error(problem, "could not tell of a change"));
   return {
     deps: {

@@ -4,7 +4,6 @@ import { type Arrangement, arrangedIds, copied, isSound, knownOf } from "../core
 import {
   arrangementOf,
   type FilingRecord,
-  filedCounts,
   inTransactionUnlessRefused,
   membersOfTray,
   type Role,
@@ -16,6 +15,7 @@ import {
   type TrayGrant,
 } from "../storage/index";
 import type { Deps, Within } from "./deps";
+import { filedInTraysOf } from "./filed-in-trays";
 import type { Refusal } from "./refusal";
 
 /** A member's own tree with the records in it that she may know of, and how many conversations are open on each. */
@@ -31,7 +31,7 @@ export type OwnArrangement = {
 export async function lookAtArrangement(deps: Deps, grant: TrayGrant): Promise<OwnArrangement> {
   const { tree, version, isHanded } = await treeOf(deps, grant);
   const records = await recordsByIds(deps.db, grant, arrangedIds(tree));
-  const counts = records.length === 0 ? null : await filedCounts(deps.db, grant);
+  const counts = records.length === 0 ? null : await filedInTraysOf(deps, grant);
   const known = new Set(records.map(({ id }) => id));
   return {
     tree: knownOf(tree, (id) => known.has(id)),

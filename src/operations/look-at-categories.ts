@@ -36,7 +36,7 @@ export type CategoryCare = {
 export async function lookAfterCategories(deps: Deps, grant: TrayGrant): Promise<CategoryCare> {
   const [categories, counts, steps, own, common, membersMay] = await Promise.all([
     categoriesOf(deps.db, grant.tray.id),
-    countsByCategory(deps.db, grant),
+    deps.memory.recall(grant.tray.id, "counts", "categories", () => countsByCategory(deps.db, grant)),
     categorySteps(deps.db, grant.tray.id, STEPS_SHOWN),
     categoryRight(deps, grant, grant.tray.id),
     categoryRight(deps, grant, null),
@@ -75,5 +75,7 @@ export async function lookAtCategory(deps: Deps, grant: TrayGrant, id: CategoryI
 
 /** The open conversations of a tray by category against owner or standing. */
 export function categoryMatrix(deps: Deps, grant: TrayGrant, against: "owner" | "standing"): Promise<MatrixCell[]> {
-  return matrixOfCategories(deps.db, grant, against);
+  return deps.memory.recall(grant.tray.id, "counts", `matrix ${against}`, () =>
+    matrixOfCategories(deps.db, grant, against),
+  );
 }

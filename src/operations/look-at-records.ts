@@ -14,7 +14,6 @@ import {
   type FiledMessage,
   type FiledThread,
   type FilingRecord,
-  filedCounts,
   filedThreads,
   mergedInto,
   newestMessagesOf,
@@ -35,6 +34,7 @@ import {
   type TrayGrant,
 } from "../storage/index";
 import type { Deps } from "./deps";
+import { filedInTraysOf } from "./filed-in-trays";
 
 /** A record as a line of the register. */
 export type RegisterLine = FilingRecord & {
@@ -59,7 +59,7 @@ const ALL_RECORDS = 50_000;
 export async function register(deps: Deps, grant: TrayGrant, text: string, isFlat: boolean): Promise<RegisterPage> {
   const [found, counts] = await Promise.all([
     recordsLike(deps.db, grant, text, ALL_RECORDS),
-    filedCounts(deps.db, grant),
+    filedInTraysOf(deps, grant),
   ]);
   const placed = isFlat ? found.map((record) => ({ ...record, depth: 0 })) : inRegisterOrder(found);
   const lines = placed.slice(0, MOST_IN_REGISTER).map((record) => {

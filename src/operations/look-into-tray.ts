@@ -11,6 +11,7 @@ import {
   flowGauge,
   grantsOf,
   groupsOf,
+  type KeptTimeOff,
   type Member,
   type MemberGroup,
   membersOfTray,
@@ -47,9 +48,10 @@ export function traysOf(deps: Deps, member: Member): Promise<TrayGrant[]> {
 export async function lookIntoTray(deps: Deps, member: Member, grant: TrayGrant): Promise<TrayView> {
   const now = deps.now();
   const dayStart = instantOf(startOfDay(now, { in: tz(member.timeZone) }));
-  const [flow, { members, timesOff, groups }, { categories }] = await Promise.all([
+  const [flow, { members, groups }, timesOff, { categories }] = await Promise.all([
     deps.memory.recall(grant.tray.id, "counts", `flow ${dayStart}`, () => flowGauge(deps.db, grant, now, dayStart)),
-    deps.memory.recall(grant.tray.id, "people", "around", () => peopleAround(deps, grant, now)),
+    deps.memory.recall(grant.tray.id, "people", "around", () => peopleAround(deps, grant)),
+    awayNow(deps),
     namesIn(deps, grant),
   ]);
   const colleagues = members.map(({ week: _, ...colleague }) => {
@@ -61,13 +63,14 @@ export async function lookIntoTray(deps: Deps, member: Member, grant: TrayGrant)
   return { flow, members, colleagues, groups, categories };
 }
 
-async function peopleAround(deps: Deps, grant: TrayGrant, now: Instant) {
-  const [members, timesOff, groups] = await Promise.all([
-    membersWithRoles(deps.db, grant.tray.id),
-    timesOffNow(deps.db, now),
-    groupsOf(deps.db, grant),
-  ]);
-  return { members, timesOff, groups };
+async function peopleAround(deps: Deps, grant: TrayGrant) {
+  const [members, groups] = await Promise.all([membersWithRoles(deps.db, grant.tray.id), groupsOf(deps.db, grant)]);
+  return { members, groups };
+}
+
+/** The times off of everybody that go on now. */
+export function awayNow(deps: Deps): Promise<KeptTimeOff[]> {
+  return deps.memory.recall(null, "people", "away", () => timesOffNow(deps.db, deps.now()));
 }
 
 /** The people and categories of a tray. */

@@ -32,9 +32,16 @@ export async function lookAtLooseEnds(
   return looseEndsOf(deps.db, grant, await termsOf(deps, grant), part);
 }
 
+const COUNT = "loose ends";
+
+/** How many conversations of a tray would be forgotten, where that is known already; null otherwise. */
+export function knownLooseEndCount(deps: Deps, grant: TrayGrant): Promise<number> | null {
+  return deps.memory.known(grant.tray.id, "counts", COUNT);
+}
+
 /** How many conversations of a tray would be forgotten. */
 export function looseEndCount(deps: Deps, grant: TrayGrant): Promise<number> {
-  return deps.memory.recall(grant.tray.id, "counts", "loose ends", async () =>
+  return deps.memory.recall(grant.tray.id, "counts", COUNT, async () =>
     countLooseEnds(deps.db, grant, await termsOf(deps, grant)),
   );
 }

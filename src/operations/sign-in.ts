@@ -9,15 +9,18 @@ import {
   endSession,
   forgetSignInFailures,
   forgetSignInFailuresBefore,
+  grantsFrom,
   type Member,
   memberBySignInName,
   memberOfSession,
   noteSignInFailure,
   signInFailuresSince,
   startSession,
+  type TrayGrant,
 } from "../storage/index";
 import { noteAccess } from "./access-log";
 import type { Deps } from "./deps";
+import { awayNow } from "./look-into-tray";
 
 export type Session = { readonly token: string; readonly expiresAt: Instant };
 export type SignInRefusal = { readonly kind: "wrong-name-or-password" } | { readonly kind: "too-many-tries" };
@@ -101,8 +104,22 @@ export async function signInToDemo(deps: Deps, signInName: string): Promise<Resu
 }
 
 /** Who is signed in with this token; null when nobody is. */
-export function whoIs(deps: Deps, token: string): Promise<Member | null> {
-  return memberOfSession(deps.db, tokenHash(token), deps.now(), idleSince(deps));
+export async function whoIs(deps: Deps, token: string): Promise<Member | null> {
+  return (await memberOfSession(deps.db, tokenHash(token), deps.now(), idleSince(deps)))?.member ?? null;
+}
+
+/** Who is signed in with this token, and the trays that they may look into; null when nobody is. */
+export async function whoComesIn(
+  deps: Deps,
+  token: string,
+): Promise<{ readonly member: Member; readonly grants: readonly TrayGrant[] } | null> {
+  const now = deps.now();
+  const [entered, timesOff] = await Promise.all([
+    memberOfSession(deps.db, tokenHash(token), now, idleSince(deps)),
+    awayNow(deps),
+  ]);
+  if (entered === null) return null;
+  return { member: entered.member, grants: grantsFrom(entered.trays, entered.member.id, now, timesOff) };
 }
 
 /** What was not used since then has ended. */

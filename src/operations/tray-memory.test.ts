@@ -5,9 +5,9 @@ import { trayMemory } from "./tray-memory";
 
 const [office, parts] = [trustedId<TrayId>("office"), trustedId<TrayId>("parts")];
 
-function remembering() {
+function remembering(onBehind: ((trayId: TrayId, ms: number) => void) | null = null) {
   const clock: { now: Instant } = { now: instant(1_000_000) };
-  const memory = trayMemory(() => clock.now);
+  const memory = trayMemory(() => clock.now, onBehind);
   const asked: string[] = [];
   const recall = (
     what: "people" | "counts",
@@ -60,6 +60,67 @@ describe("what a tray has in common", () => {
     answers[1]?.("new");
     answers[0]?.("old");
     expect(await Promise.all([before, after, recall("counts", office, slowly)])).toEqual(["old", "new", "new"]);
+  });
+
+  const counting = (exactly = false) => {
+    const told: number[] = [];
+    const all = remembering(exactly ? null : (_, ms) => told.push(ms));
+    // A count that takes so long, by the clock of the memory.
+    const count = (ms: number) => async () => {
+      const begun = all.clock.now;
+      all.clock.now = later(begun, ms);
+      return `as of ${begun}`;
+    };
+    const change = () => all.memory.hear({ trayId: office, isAnything: false });
+    const wait = (ms: number) => {
+      all.clock.now = later(all.clock.now, ms);
+    };
+    return { ...all, told, count, change, wait };
+  };
+
+  it("is counted for at most a twentieth of the time, and whoever is given an older count is told when to ask again", async () => {
+    const { told, count, change, wait, recall } = counting();
+    const first = await recall("counts", office, count(10));
+    change();
+    expect(await recall("counts", office, count(10))).toBe(first);
+    expect(told).toEqual([190]);
+    wait(200);
+    expect(await recall("counts", office, count(10))).not.toBe(first);
+    expect(told).toHaveLength(1);
+  });
+
+  it("is waited for by nobody where that takes too long, but counted meanwhile", async () => {
+    const { told, count, change, wait, asked, recall } = counting();
+    const first = await recall("counts", office, count(100));
+    change();
+    wait(5_000);
+    expect(await recall("counts", office, count(100))).toBe(first);
+    expect(told).toEqual([100]);
+    expect(asked).toHaveLength(2);
+    expect(await recall("counts", office, count(100))).not.toBe(first);
+    wait(2 * 60 * SECOND);
+    change();
+    const late = await recall("counts", office, count(100));
+    expect(late).not.toBe(first);
+    expect(told).toHaveLength(1);
+  });
+
+  it("is counted again after every change where nobody could be told", async () => {
+    const { count, change, recall, asked } = counting(true);
+    for (const expected of [1, 2, 3]) {
+      await recall("counts", office, count(100));
+      change();
+      expect(asked).toHaveLength(expected);
+    }
+  });
+
+  it("is known without being asked for only while it is as it is", async () => {
+    const { memory, change, count, recall } = counting();
+    expect(memory.known(office, "counts", "name")).toBeNull();
+    const first = await recall("counts", office, count(10));
+    expect(await memory.known(office, "counts", "name")).toBe(first);
+    change();
+    expect(memory.known(office, "counts", "name")).toBeNull();
   });
 
   it("grows old after ten seconds, and is not kept where it could not be worked out", async () => {

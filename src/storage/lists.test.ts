@@ -184,7 +184,7 @@ describe("records", () => {
     const id = await arrive("filed");
     await does(id, { kind: "file", recordId: sorrel, settle: false });
     expect((await conversationsOnRecord(tray.deps.db, office.grant, sorrel, all)).map((row) => row.id)).toEqual([id]);
-    expect((await filedCounts(tray.deps.db, office.grant)).get(sorrel)).toMatchObject({ filed: 1, open: 1 });
+    expect((await filedCounts(tray.deps.db, office.grant.tray.id)).get(sorrel)).toMatchObject({ filed: 1, open: 1 });
 
     const member = {
       signInName: "else",
@@ -197,6 +197,6 @@ describe("records", () => {
     const [elsewhere] = added.ok ? await traysOf(tray.deps, added.value) : [];
     if (elsewhere === undefined) throw new Error("no grant");
     expect(await conversationsOnRecord(tray.deps.db, elsewhere, sorrel, all)).toEqual([]);
-    expect((await filedCounts(tray.deps.db, elsewhere)).size).toBe(0);
+    expect((await filedCounts(tray.deps.db, elsewhere.tray.id)).size).toBe(0);
   });
 });

@@ -1,10 +1,9 @@
-import { type RecordId, trustedId } from "../core/kernel/ids";
+import { type RecordId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { type RecordViewer, seenBy } from "./record-access";
 import { at } from "./rows";
-import type { TrayGrant } from "./trays";
 
 export type FilingRecord = {
   readonly id: RecordId;
@@ -106,19 +105,18 @@ export async function recordByCode(db: Database, viewer: RecordViewer, code: str
   return (await recordsByCodes(db, viewer, [code]))[0] ?? null;
 }
 
-/** How many conversations are filed on each record, and when the newest message there came, over the viewer's trays. */
+/** How many conversations are filed on each record, and when the newest message there came, in a tray. */
 export async function filedCounts(
   db: Database,
-  grant: TrayGrant,
+  trayId: TrayId,
 ): Promise<Map<RecordId, { filed: number; open: number; newest: Instant }>> {
   const found = await knexOf(db).raw<{ rows: { record_id: string; filed: number; open: number; newest: Date }[] }>(
     /* sql */ `
     select record_id, count(*)::int as filed, count(*) filter (where standing in ('to-sort', 'our-move', 'waiting', 'resting'))::int as open,
       max(last_message_at) as newest
     from conversation cross join lateral unnest(record_ids) as record_id
-    where record_ids <> '{}' and tray_id in (select tray_id from tray_member where member_id = :memberId)
-    group by record_id`,
-    { memberId: grant.memberId },
+    where record_ids <> '{}' and tray_id = :trayId group by record_id`,
+    { trayId },
   );
   return new Map(
     found.rows.map((row) => [

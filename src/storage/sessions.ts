@@ -5,6 +5,7 @@ import { knexOf } from "./knex-of";
 import { MEMBER_COLUMNS, type Member, type MemberRow, memberOf } from "./members";
 import { runPrepared } from "./prepared";
 import { at, param } from "./rows";
+import { TRAYS_OF_MEMBER, type TrayRow } from "./trays";
 
 /** A session as its member sees it. */
 export type ListedSession = {
@@ -47,17 +48,22 @@ export async function startSession(
 // Being used is noted this seldom.
 const NOTED_EVERY = "1 minute";
 
+/** Whose session a token is of, and the trays that they may look into. */
+export type Entered = { readonly member: Member; readonly trays: readonly TrayRow[] };
+
 /** Whose session this is, used now; null when there is none, it ran out, lay idle since before `idleSince`, or its member was disabled. */
 export async function memberOfSession(
   db: Database,
   tokenHash: Uint8Array,
   now: Instant,
   idleSince: Instant,
-): Promise<Member | null> {
-  const [row] = await runPrepared<MemberRow & { is_stale: boolean }>(
+): Promise<Entered | null> {
+  const [row] = await runPrepared<MemberRow & { is_stale: boolean; trays: TrayRow[] }>(
     db,
     /* sql */ `
-    select ${MEMBER_COLUMNS.join(", ")}, used_at < cast(:now as timestamptz) - interval '${NOTED_EVERY}' as is_stale
+    select ${MEMBER_COLUMNS.join(", ")}, used_at < cast(:now as timestamptz) - interval '${NOTED_EVERY}' as is_stale,
+      (select coalesce(json_agg(own order by own.created_at, own.slug), '[]')
+        from (${TRAYS_OF_MEMBER} where tray_member.member_id = member.id) as own) as trays
     from session join member on member.id = session.member_id
     where token_hash = :tokenHash and expires_at > :now and used_at > :idleSince and disabled_at is null`,
     { tokenHash: Buffer.from(tokenHash), now: param(now), idleSince: param(idleSince) },
@@ -67,7 +73,7 @@ export async function memberOfSession(
     await knexOf(db)("session")
       .where("token_hash", tokenHash)
       .update({ used_at: param(now) });
-  return memberOf(row);
+  return { member: memberOf(row), trays: row.trays };
 }
 
 /** Forgets a session, and those that ran out. */

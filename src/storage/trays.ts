@@ -34,7 +34,8 @@ export type TrayGrant = {
   readonly [granted]: true;
 };
 
-type TrayRow = { id: string; slug: string; name: string; time_zone: string; addresses: string[]; role: Role };
+/** A tray that a member may look into, as `TRAYS_OF_MEMBER` gives it. */
+export type TrayRow = { id: string; slug: string; name: string; time_zone: string; addresses: string[]; role: Role };
 
 const ADDRESSES =
   "(select array_agg(address order by position) from tray_address where tray_address.tray_id = tray.id) as addresses";
@@ -49,17 +50,29 @@ function trayOf(row: TrayRow): Tray {
   };
 }
 
+/** The trays of members with their roles, to be narrowed to one member. */
+export const TRAYS_OF_MEMBER = /* sql */ `
+  select tray.id, tray.slug, tray.name, tray.time_zone, tray.created_at, tray_member.role, ${ADDRESSES} from tray
+    join tray_member on tray_member.tray_id = tray.id`;
+
 /** The trays a member may look into, each with its grant, by name. */
 export async function grantsOf(db: Database, memberId: MemberId, now: Instant): Promise<TrayGrant[]> {
   const asked = runPrepared<TrayRow>(
     db,
-    /* sql */ `
-    select tray.id, slug, name, time_zone, role, ${ADDRESSES} from tray
-      join tray_member on tray_member.tray_id = tray.id
-    where tray_member.member_id = :memberId order by tray.created_at, tray.slug`,
+    `${TRAYS_OF_MEMBER} where tray_member.member_id = :memberId order by tray.created_at, tray.slug`,
     { memberId },
   );
   const [rows, timesOff] = await Promise.all([asked, timesOffNow(db, now)]);
+  return grantsFrom(rows, memberId, now, timesOff);
+}
+
+/** The grants for the trays of a member, who has just been looked up with them; what they cover is as of now. */
+export function grantsFrom(
+  rows: readonly TrayRow[],
+  memberId: MemberId,
+  now: Instant,
+  timesOff: Parameters<typeof coveredBy>[3],
+): TrayGrant[] {
   return rows.map((row) => {
     const tray = trayOf(row);
     return { tray, memberId, role: row.role, covering: coveredBy(memberId, tray.id, now, timesOff) } as TrayGrant;

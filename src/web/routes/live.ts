@@ -1,4 +1,4 @@
-import { traysOf, whoIs } from "../../operations/index.server";
+import { whoComesIn } from "../../operations/index.server";
 import { depsContext, grantContext, liveContext, memberContext } from "../server/context.server";
 import { sessionToken } from "../server/session-cookie.server";
 import type { Route } from "./+types/live";
@@ -16,8 +16,8 @@ export function loader({ request, context }: Route.LoaderArgs) {
   const { id: memberId } = context.get(memberContext);
   const mayStay = async () => {
     const token = await sessionToken(request);
-    const member = token === null ? null : await whoIs(deps, token);
-    return member !== null && (await traysOf(deps, member)).some((grant) => grant.tray.id === tray.id);
+    const entered = token === null ? null : await whoComesIn(deps, token);
+    return entered?.grants.some((grant) => grant.tray.id === tray.id) === true;
   };
   const live = context.get(liveContext);
   const encoder = new TextEncoder();

@@ -1,5 +1,5 @@
 import { Outlet, redirect } from "react-router";
-import { traysOf, whoIs } from "../../operations/index.server";
+import { whoComesIn } from "../../operations/index.server";
 import { DecisionsProvider } from "../screens/decisions";
 import { depsContext, grantsContext, memberContext } from "../server/context.server";
 import { sessionToken } from "../server/session-cookie.server";
@@ -9,13 +9,13 @@ export const middleware: Route.MiddlewareFunction[] = [
   async ({ request, context }) => {
     const deps = context.get(depsContext);
     const token = await sessionToken(request);
-    const member = token === null ? null : await whoIs(deps, token);
-    if (member === null) {
+    const entered = token === null ? null : await whoComesIn(deps, token);
+    if (entered === null) {
       const { pathname, search } = new URL(request.url);
       throw redirect(`/sign-in?${new URLSearchParams({ next: pathname + search })}`);
     }
-    context.set(memberContext, member);
-    context.set(grantsContext, await traysOf(deps, member));
+    context.set(memberContext, entered.member);
+    context.set(grantsContext, entered.grants);
   },
 ];
 

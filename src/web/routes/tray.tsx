@@ -3,6 +3,7 @@ import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs }
 import {
   bellOf,
   categoryRight,
+  knownLooseEndCount,
   lookAtParcels,
   lookIntoTray,
   ownTimesOff,
@@ -49,7 +50,7 @@ export const middleware: Route.MiddlewareFunction[] = [
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
   const telling = await tellingOf(deps, grant);
-  const [view, preferences, runs, shelf, right, bell, timesOff, parcels] = await Promise.all([
+  const [view, preferences, runs, shelf, right, bell, timesOff, parcels, looseEnds] = await Promise.all([
     lookIntoTray(deps, member, grant),
     preferencesOf(deps, grant),
     runsUnderWay(deps, grant),
@@ -58,6 +59,7 @@ export async function loader({ context }: Route.LoaderArgs) {
     bellOf(deps, grant, member, telling),
     ownTimesOff(deps, grant),
     lookAtParcels(deps, grant),
+    knownLooseEndCount(deps, grant),
   ]);
   const grants = context.get(grantsContext);
   const around = {
@@ -73,19 +75,21 @@ export async function loader({ context }: Route.LoaderArgs) {
   };
   return {
     ...trayData(view, member, grant, around, readingOf(member, deps.now())),
+    looseEnds,
     liveState: context.get(liveStateContext),
   };
 }
 
 export default function Tray({ loaderData }: Route.ComponentProps) {
-  const { liveState, ...loaded } = loaderData;
+  const { liveState, looseEnds, ...loaded } = loaderData;
   const [news, setNews] = useState<{ readonly about: typeof loaderData; readonly news: News } | null>(null);
   const { slug } = loaderData.tray;
-  const isLost = useLiveChanges(slug, liveState, (fresh) => setNews({ about: loaderData, news: fresh }));
   // What was loaded since is newer.
   const known = news?.about === loaderData ? news.news : null;
   const given = { ...loaded, ...known?.now };
   const { tray, shelf } = useSharedTray(given);
+  const hasOwn = given.runs.length + given.parcels.length + shelf.length > 0;
+  const isLost = useLiveChanges(slug, liveState, hasOwn, (fresh) => setNews({ about: loaderData, news: fresh }));
   return (
     <TrayContext value={tray}>
       <ShelfContext value={shelf}>
@@ -94,7 +98,7 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
             <TopBar tray={given.tray} trays={given.trays} member={given.member} />
             {isLost && <LineLost />}
             <WhileAwayLine />
-            <FlowBar slug={slug} segments={given.flow} looseEnds={known?.looseEnds ?? null} />
+            <FlowBar slug={slug} segments={given.flow} looseEnds={known?.looseEnds ?? looseEnds} />
             <Outlet />
             <Shelf />
             <UnderWay runs={given.runs} parcels={given.parcels} slug={slug} />

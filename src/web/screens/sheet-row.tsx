@@ -49,7 +49,9 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
       ref={line}
       onContextMenu={() => onCursor(spot)}
       onPointerEnter={() => setPointed(true)}
-      className={["row group", row.unread ? "is-unread" : "", ground, isGone ? "opacity-50" : ""].filter(Boolean).join(" ")}
+      className={["row group", row.unread ? "is-unread" : "", ground, isGone ? "opacity-50" : ""]
+        .filter(Boolean)
+        .join(" ")}
       style={{ "--at": `${start}px` } as never}
     >
       {isCursor && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-act" />}

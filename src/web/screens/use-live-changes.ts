@@ -1,21 +1,25 @@
 import { useContext, useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
-import type { NowView } from "../server/tray-view.server";
+import type { TrayData } from "../server/tray-view.server";
 import { ChangeHubContext, type RowChanges } from "./live-hub";
 
-// Several changes in a row are one question; where one follows the other, one question in half a second, however many
-// people decide at once.
+// Several changes in a row are one question; where one follows the other, one question a second, however many people decide
+// at once.
 const GATHER_MS = 80;
-const SPACED_MS = 500;
+const SPACED_MS = 1_000;
 // A line that comes back within this was hardly gone; saying so would only disturb.
 const LOST_AFTER_MS = 2_500;
 
 /** What became of conversations, as the server answers whoever has a list open. */
-export type News = { readonly now: NowView; readonly looseEnds: number; readonly list: RowChanges | null };
+export type News = {
+  readonly now: Pick<TrayData, "flow" | "bell"> & Partial<Pick<TrayData, "runs" | "parcels" | "shelf">>;
+  readonly looseEnds: number;
+  readonly list: RowChanges | null;
+};
 
-async function fetchNews(slug: string, ids: readonly string[], followed: string): Promise<News> {
+async function fetchNews(slug: string, ids: readonly string[], followed: string, hasOwn: boolean): Promise<News> {
   const changed = new URLSearchParams(ids.map((id) => ["changed", id]));
-  const response = await fetch(`/${slug}/news?${followed}&${changed}`);
+  const response = await fetch(`/${slug}/news?${followed}&${changed}${hasOwn ? "&own=1" : ""}`);
   if (!response.ok || response.redirected) throw new Error(`the server answered ${response.status}`);
   return response.json();
 }
@@ -23,16 +27,17 @@ async function fetchNews(slug: string, ids: readonly string[], followed: string)
 /**
  * Tells the screens whenever the server says that something changed: a list that is open has one answer with its rows and
  * the counts around it, other pages are loaded anew. Also what changed between the reading of the page, in the state that
- * `seen` names, and the connection, or while that was lost. True while it is lost.
+ * `seen` names, and the connection, or while that was lost. `hasOwn` says that what is the member's own, and may change by
+ * that, is on the screen. True while the connection is lost.
  */
-export function useLiveChanges(slug: string, seen: string, onNews: (news: News) => void): boolean {
+export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNews: (news: News) => void): boolean {
   const { revalidate } = useRevalidator();
   const hub = useContext(ChangeHubContext);
   const [isLost, setLost] = useState(false);
   const reload = useRef(revalidate);
   reload.current = revalidate;
-  const hear = useRef(onNews);
-  hear.current = onNews;
+  const hear = useRef({ onNews, hasOwn });
+  hear.current = { onNews, hasOwn };
   const state = useRef(seen);
   state.current = seen;
   useEffect(() => {
@@ -52,8 +57,8 @@ export function useLiveChanges(slug: string, seen: string, onNews: (news: News) 
       const { followed, opened } = hub;
       if (ids === null || followed === null || (opened !== null && ids.includes(opened))) return everything(ids);
       void hub.announce(ids, async () => {
-        const news = await fetchNews(slug, ids, followed);
-        hear.current(news);
+        const news = await fetchNews(slug, ids, followed, hear.current.hasOwn);
+        hear.current.onNews(news);
         return hub.followed === followed ? news.list : null;
       });
     };

@@ -115,20 +115,20 @@ function popView({ id, event, by, words, count }: Notification, all: readonly Co
 
 /** What may be other after every decision of anybody in the tray. */
 export function nowView(
-  { flow, runs, parcels, shelf, bell }: Pick<TrayView, "flow"> & Pick<Around, "runs" | "parcels" | "shelf" | "bell">,
+  { flow, bell }: Pick<TrayView, "flow"> & Pick<Around, "bell">,
   colleagues: readonly ColleagueNow[],
   reading: Reading,
 ) {
   return {
     flow: flowView(flow, reading),
-    runs: runs.map(runView),
-    parcels: parcels.map(parcelView),
-    shelf: shelf.places,
     bell: { unread: bell.unread, pop: bell.pop === null ? null : popView(bell.pop, colleagues) },
   };
 }
 
-export type NowView = ReturnType<typeof nowView>;
+/** What a member has going on, and the places of her shelf, with what may be other after every decision. */
+export function ownView({ runs, parcels, shelf }: Pick<Around, "runs" | "parcels" | "shelf">) {
+  return { runs: runs.map(runView), parcels: parcels.map(parcelView), shelf: shelf.places };
+}
 
 /** Everything that the screens of a tray share. */
 export function trayData(
@@ -143,7 +143,8 @@ export function trayData(
     tray: { slug: grant.tray.slug, name: grant.tray.name, address: grant.tray.addresses[0] ?? "" },
     trays: grants.map(({ tray }) => ({ slug: tray.slug, address: tray.addresses[0] ?? tray.name })),
     mayDecide: grant.role !== "reader",
-    ...nowView({ flow, runs, parcels, shelf, bell }, colleagues, reading),
+    ...nowView({ flow, bell }, colleagues, reading),
+    ...ownView({ runs, parcels, shelf }),
     members: colleagues.map((colleague) => colleagueView(colleague, colleagues, reading)),
     groups: groups.map(({ id, name, memberIds }) => ({ id, name, memberIds })),
     /** Times off of hers that began and whose summary she has not read. */
