@@ -5,6 +5,9 @@ import type { LiveHub } from "../web/server/live-hub";
 
 type Listener = Parameters<LiveHub["subscribe"]>[0];
 
+// A page is connected moments after it was read; whoever missed more than these loads everything anew.
+const KEPT_CHANGES = 100;
+
 /**
  * Hands what the one listening connection hears to the open screens of this process. Processes of one `generation` say the
  * same of a state, as they began at one time and hear the same.
@@ -18,7 +21,7 @@ export function liveHub(generation: string = randomUUID()): LiveHub & {
   end: () => void;
 } {
   const listeners = new Set<Listener>();
-  const changes = new Map<TrayId, string>();
+  const logs = new Map<TrayId, TrayChange[]>();
   const asking = new Map<TrayId, NodeJS.Timeout>();
   // A page of an earlier process may have missed anything; so may every page when the connection broke.
   let since = generation;
@@ -31,14 +34,24 @@ export function liveHub(generation: string = randomUUID()): LiveHub & {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    state: (trayId) => `${since}.${changes.get(trayId) ?? ""}`,
+    state: (trayId) => `${since}.${logs.get(trayId)?.at(-1)?.id ?? ""}`,
+    changedSince(trayId, seen) {
+      const log = logs.get(trayId) ?? [];
+      const [generationSeen, id] = seen.split(".");
+      const at = id === "" && log.length < KEPT_CHANGES ? 0 : log.findIndex((change) => change.id === id) + 1;
+      if (generationSeen !== since || (at === 0 && id !== "")) return null;
+      const missed = log.slice(at).map(({ conversationIds }) => conversationIds);
+      return missed.includes(null) ? null : missed.flatMap((ids) => ids ?? []);
+    },
     spread(change) {
       // Who looks at what is in no page that is read: it makes none older.
-      if (change.only === undefined) changes.set(change.trayId, change.id);
+      if (change.only === undefined)
+        logs.set(change.trayId, [...(logs.get(change.trayId) ?? []), change].slice(-KEPT_CHANGES));
       for (const listener of listeners) if (listener.trayId === change.trayId) listener.hear(change);
     },
     spreadGap() {
       since = randomUUID();
+      logs.clear();
       for (const listener of listeners) listener.hear({ conversationIds: null });
     },
     askForCounts(trayId, ms) {

@@ -8,7 +8,7 @@ const HEARTBEAT_MS = 25_000;
 
 /**
  * Server-sent events: one `change` whenever something in the tray is no longer as it was, with the ids or null for
- * anything, one `presence` when only who has them open is another; a change at once when the page was read (`seen`) before the last change.
+ * anything, one `presence` when only who has them open is another; at once what changed since the page was read (`seen`).
  */
 export function loader({ request, context }: Route.LoaderArgs) {
   const { tray } = context.get(grantContext);
@@ -43,7 +43,8 @@ export function loader({ request, context }: Route.LoaderArgs) {
       };
       request.signal.addEventListener("abort", leave);
       say("retry: 1000\n\n");
-      if (live.state(tray.id) !== new URL(request.url).searchParams.get("seen")) say("event: change\ndata: null\n\n");
+      const missed = live.changedSince(tray.id, new URL(request.url).searchParams.get("seen") ?? "");
+      if (missed === null || missed.length > 0) say(`event: change\ndata: ${JSON.stringify(missed)}\n\n`);
     },
     cancel: () => leave(),
   });

@@ -1,3 +1,4 @@
+import pLimit from "p-limit";
 import { data } from "react-router";
 import {
   bellOf,
@@ -16,12 +17,20 @@ import { nowView, ownView } from "../server/tray-view.server";
 import { readingOf } from "../server/words.server";
 import type { Route } from "./+types/news";
 
+// A change has everybody's screen ask at the same moment. Whoever opens a page or decides goes before them.
+const AT_ONCE = 2;
+const inTurn = pLimit(AT_ONCE);
+
 /**
  * What became of some conversations, as one small answer for whatever is open: the counts around every screen, and where
  * `scope` names one, what changed in that list; with `own`, what of the asker's own is on the screen. What is counted is
  * counted once for all who ask.
  */
-export async function loader({ request, context }: Route.LoaderArgs) {
+export function loader(args: Route.LoaderArgs) {
+  return inTurn(() => (args.request.signal.aborted ? new Response(null, { status: 499 }) : newsFor(args)));
+}
+
+async function newsFor({ request, context }: Route.LoaderArgs): Promise<Response> {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const query = new URL(request.url).searchParams;
   const scope = query.get("scope");

@@ -1,4 +1,4 @@
-import type { MemberId, TrayId } from "../../core/kernel/ids";
+import type { ConversationId, MemberId, TrayId } from "../../core/kernel/ids";
 import type { TrayChange } from "../../operations/index.server";
 
 /** A screen that wants to know when something in its tray changed. */
@@ -16,4 +16,6 @@ export type LiveHub = {
   readonly subscribe: (listener: LiveListener) => () => void;
   /** A word that is another one after every change of the tray; what was read after asking is at least that new. */
   readonly state: (trayId: TrayId) => string;
+  /** What changed since a state that `state` gave: no conversations when nothing did, null for anything. */
+  readonly changedSince: (trayId: TrayId, state: string) => readonly ConversationId[] | null;
 };
