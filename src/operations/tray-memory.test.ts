@@ -114,6 +114,15 @@ describe("what a tray has in common", () => {
     }
   });
 
+  it("is kept under so many names and no more", async () => {
+    const { memory } = remembering();
+    const ask = (name: string) => memory.recall(office, "counts", name, async () => name);
+    for (let at = 0; at < 500; at += 1) await ask(`list ${at}`);
+    expect(await memory.known(office, "counts", "list 0")).toBe("list 0");
+    await ask("one more");
+    expect(memory.known(office, "counts", "list 0")).toBeNull();
+  });
+
   it("is known without being asked for only while it is as it is", async () => {
     const { memory, change, count, recall } = counting();
     expect(memory.known(office, "counts", "name")).toBeNull();

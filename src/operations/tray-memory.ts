@@ -26,6 +26,8 @@ const LONG = 5;
 // ...and nobody waits for longer than this where there is a count of a moment ago.
 const TOO_LONG = 50;
 const OLDEST = MINUTE;
+// Lists can be narrowed by whatever somebody writes into an address.
+const MOST_NAMES = 500;
 
 type Kept = {
   readonly at: Instant;
@@ -79,6 +81,7 @@ export function trayMemory(now: () => Instant, onBehind: ((trayId: TrayId, ms: n
       const known = ofTray.get(name);
       if (known !== undefined && isExact(known)) return known.value as Promise<T>;
       if (known === undefined || !maySuffice(known)) {
+        if (ofTray.size >= MOST_NAMES) ofTray.clear();
         const fresh = renew(ofTray, name, workOut);
         ofTray.set(name, fresh);
         return fresh.value as Promise<T>;
