@@ -7,7 +7,7 @@ import { MINE, THEIRS } from "../core/lists/narrowing";
 import {
   comeBack,
   countsToNarrow,
-  listConversations,
+  everythingInList,
   ownTimes,
   planTimeOff,
   readSummary,
@@ -21,10 +21,10 @@ let desk: Desk;
 let ids: ConversationId[];
 let off: TimeOffId;
 const view = { order: "date" as const, reversed: false, grouping: null };
-const lists = (who: TrayGrant, owner: string) =>
-  listConversations(desk.tray.deps, who, desk.mara, { scope: "open", narrowing: { owner: [owner] }, view });
-const seenBy = async (member: typeof desk.mara, owner = MINE) =>
-  (await lists(await desk.grantNow(member), owner)).lanes.flatMap(({ rows }) => rows.map(({ id }) => id));
+const seenBy = async (member: typeof desk.mara, owner = MINE) => {
+  const list = { scope: "open" as const, narrowing: { owner: [owner] }, view };
+  return everythingInList(desk.tray.deps, await desk.grantNow(member), desk.mara, list, null, 1_000);
+};
 const days = (count: number) => passes(desk.tray, count * 24 * 60);
 
 beforeAll(async () => {

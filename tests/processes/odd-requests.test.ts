@@ -10,7 +10,7 @@ const AT_ONCE = Number(process.env.AT_ONCE ?? 1);
 // More of the same with other seeds: SEED=7 LOOKS=100 TIMES=20 npx vitest run --project processes tests/processes/odd-requests.test.ts
 const SEED = BigInt(process.env.SEED ?? 20_261_129);
 const LOOKS = Number(process.env.LOOKS ?? 4);
-const TIMES = Number(process.env.TIMES ?? 2);
+const TIMES = Number(process.env.TIMES ?? 1);
 
 const running = demoServer();
 

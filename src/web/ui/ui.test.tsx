@@ -84,9 +84,9 @@ describe("a category's tab", () => {
 
 describe("the owner's stamp", () => {
   it.each([
-    [<Stamp key="own" initials="IV" name="Ines" own />, /class="stamp stamp-own">IV</, 'aria-label="Ines"'],
-    [<Stamp key="other" initials="TL" name="Tobias" />, /class="stamp ">TL</, 'aria-label="Tobias"'],
-    [<Stamp key="nobody" initials={null} name="no owner" />, /class="stamp stamp-nobody">–</, 'aria-label="no owner"'],
+    [<Stamp key="own" initials="IV" name="Ines" own />, /class="stamp stamp-own">IV</, 'title="Ines"'],
+    [<Stamp key="other" initials="TL" name="Tobias" />, /class="stamp">TL</, 'title="Tobias"'],
+    [<Stamp key="nobody" initials={null} name="no owner" />, /class="stamp stamp-nobody">–</, 'title="no owner"'],
     [<Stamp key="ornament" initials="IV" name="" />, />IV</, 'aria-hidden="true"'],
   ])("%# is drawn and named", (stamp, shape, name) => {
     const markup = renderToStaticMarkup(stamp);
