@@ -74,6 +74,17 @@ export function trayMemory(now: () => Instant, onBehind: ((trayId: TrayId, ms: n
     return fresh;
   }
 
+  // Meanwhile what is known is given.
+  function renewBehind(ofTray: OfTray, name: string, known: Kept, workOut: () => Promise<unknown>): void {
+    known.isRenewed = true;
+    const fresh = renew(ofTray, name, workOut);
+    const keep = () => {
+      known.isRenewed = false;
+      if (ofTray.get(name) === known && fresh.took !== null) ofTray.set(name, fresh);
+    };
+    fresh.value.then(keep, keep);
+  }
+
   return {
     recall<T>(trayId: TrayId | null, what: Remembered, name: string, workOut: () => Promise<T>): Promise<T> {
       const ofTray: OfTray = kept[what].get(trayId) ?? new Map();
@@ -86,17 +97,8 @@ export function trayMemory(now: () => Instant, onBehind: ((trayId: TrayId, ms: n
         ofTray.set(name, fresh);
         return fresh.value as Promise<T>;
       }
-      const rest = restOf(known);
-      if (rest <= 0 && !known.isRenewed) {
-        known.isRenewed = true;
-        const fresh = renew(ofTray, name, workOut);
-        const keep = () => {
-          known.isRenewed = false;
-          if (ofTray.get(name) === known && fresh.took !== null) ofTray.set(name, fresh);
-        };
-        fresh.value.then(keep, keep);
-      }
-      if (trayId !== null) onBehind?.(trayId, Math.max(rest, known.took ?? 0));
+      if (restOf(known) <= 0 && !known.isRenewed) renewBehind(ofTray, name, known, workOut);
+      if (trayId !== null) onBehind?.(trayId, Math.max(restOf(known), known.took ?? 0));
       return known.value as Promise<T>;
     },
     known: <T>(trayId: TrayId, what: Remembered, name: string) => {
