@@ -74,6 +74,19 @@ export function trayMemory(now: () => Instant, onBehind: ((trayId: TrayId, ms: n
     return fresh;
   }
 
+  function namesOf(what: Remembered, trayId: TrayId | null): OfTray {
+    const ofTray: OfTray = kept[what].get(trayId) ?? new Map();
+    kept[what].set(trayId, ofTray);
+    return ofTray;
+  }
+
+  function anew(ofTray: OfTray, name: string, workOut: () => Promise<unknown>): Kept {
+    if (ofTray.size >= MOST_NAMES) ofTray.clear();
+    const fresh = renew(ofTray, name, workOut);
+    ofTray.set(name, fresh);
+    return fresh;
+  }
+
   // Meanwhile what is known is given.
   function renewBehind(ofTray: OfTray, name: string, known: Kept, workOut: () => Promise<unknown>): void {
     known.isRenewed = true;
@@ -87,16 +100,10 @@ export function trayMemory(now: () => Instant, onBehind: ((trayId: TrayId, ms: n
 
   return {
     recall<T>(trayId: TrayId | null, what: Remembered, name: string, workOut: () => Promise<T>): Promise<T> {
-      const ofTray: OfTray = kept[what].get(trayId) ?? new Map();
-      kept[what].set(trayId, ofTray);
+      const ofTray = namesOf(what, trayId);
       const known = ofTray.get(name);
       if (known !== undefined && isExact(known)) return known.value as Promise<T>;
-      if (known === undefined || !maySuffice(known)) {
-        if (ofTray.size >= MOST_NAMES) ofTray.clear();
-        const fresh = renew(ofTray, name, workOut);
-        ofTray.set(name, fresh);
-        return fresh.value as Promise<T>;
-      }
+      if (known === undefined || !maySuffice(known)) return anew(ofTray, name, workOut).value as Promise<T>;
       if (restOf(known) <= 0 && !known.isRenewed) renewBehind(ofTray, name, known, workOut);
       if (trayId !== null) onBehind?.(trayId, Math.max(restOf(known), known.took ?? 0));
       return known.value as Promise<T>;
