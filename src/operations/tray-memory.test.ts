@@ -80,27 +80,27 @@ describe("what a tray has in common", () => {
 
   it("is counted for at most a twentieth of the time, and whoever is given an older count is told when to ask again", async () => {
     const { told, count, change, wait, recall } = counting();
-    const first = await recall("counts", office, count(10));
+    const first = await recall("counts", office, count(80));
     change();
-    expect(await recall("counts", office, count(10))).toBe(first);
-    expect(told).toEqual([190]);
-    wait(200);
-    expect(await recall("counts", office, count(10))).not.toBe(first);
+    expect(await recall("counts", office, count(80))).toBe(first);
+    expect(told).toEqual([1_520]);
+    wait(1_600);
+    expect(await recall("counts", office, count(80))).not.toBe(first);
     expect(told).toHaveLength(1);
   });
 
   it("is waited for by nobody where that takes too long, but counted meanwhile", async () => {
     const { told, count, change, wait, asked, recall } = counting();
-    const first = await recall("counts", office, count(100));
+    const first = await recall("counts", office, count(150));
     change();
     wait(5_000);
-    expect(await recall("counts", office, count(100))).toBe(first);
-    expect(told).toEqual([100]);
+    expect(await recall("counts", office, count(150))).toBe(first);
+    expect(told).toEqual([150]);
     expect(asked).toHaveLength(2);
-    expect(await recall("counts", office, count(100))).not.toBe(first);
+    expect(await recall("counts", office, count(150))).not.toBe(first);
     wait(2 * 60 * SECOND);
     change();
-    const late = await recall("counts", office, count(100));
+    const late = await recall("counts", office, count(150));
     expect(late).not.toBe(first);
     expect(told).toHaveLength(1);
   });

@@ -20,11 +20,11 @@ export type TrayMemory = {
 
 // Ages and days go on without anything happening, and the operator's tool may change what nobody tells of.
 const LONGEST = 10 * SECOND;
-// What is counted is counted for at most a twentieth of the time, however many decide at once...
+// What takes long is counted for at most a twentieth of the time, however many decide at once...
 const SHARE = 20;
-const LONG = 5;
+const LONG = 60;
 // ...and nobody waits for longer than this where there is a count of a moment ago.
-const TOO_LONG = 50;
+const TOO_LONG = 120;
 const OLDEST = MINUTE;
 // Lists can be narrowed by whatever somebody writes into an address.
 const MOST_NAMES = 500;

@@ -44,6 +44,8 @@ test("accepting all is one decision with one way back, and a refusal is said whe
     await petra.keyboard.press("s");
     await expect(subjectOf(petra)).not.toHaveText(subject);
     await expect(counter(petra)).not.toContainText(before);
+    // A page that is loaded again before the server has it would show it once more.
+    await expect(noticesOf(petra).getByRole("button", { name: "Undo" })).toBeVisible();
   });
 
   await test.step("one notice, one undo, and what was undone is there again", async () => {

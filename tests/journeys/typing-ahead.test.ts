@@ -19,9 +19,9 @@ const PLACES: Readonly<Record<string, (page: Page) => Promise<unknown>>> = {
     await page.keyboard.press("j");
   },
   async conversation(page) {
-    await page.goto("/office/to-sort");
-    const href = await page.getByRole("main").getByRole("link").first().getAttribute("href");
-    await page.goto(href ?? "");
+    const first = page.getByRole("main").getByRole("link").first();
+    const isOpen = /to-sort\/./.test(page.url());
+    await page.goto(isOpen ? page.url() : ((await first.getAttribute("href")) ?? ""));
   },
   "sort run": (page) => page.goto("/office/sort-run/to-sort"),
 };

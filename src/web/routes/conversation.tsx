@@ -1,9 +1,8 @@
-import { data, type ShouldRevalidateFunctionArgs, useOutletContext } from "react-router";
+import { data, useOutletContext } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
 import { namesIn, openConversation, otherMailOf, proposalsFor } from "../../operations/index.server";
 import { ConversationScreen } from "../screens/conversation-screen";
 import type { ConversationDesk } from "../screens/list-screen";
-import { useOpened } from "../screens/live-hub";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { conversationView } from "../server/conversation-view.server";
 import { proposalViews } from "../server/proposal-view.server";
@@ -31,7 +30,6 @@ export async function loader({ params, context }: Route.LoaderArgs) {
 
 export default function Conversation({ loaderData }: Route.ComponentProps) {
   const desk = useOutletContext<ConversationDesk>();
-  useOpened(loaderData.row.id);
   return (
     <ConversationScreen
       key={loaderData.row.id}
@@ -43,7 +41,4 @@ export default function Conversation({ loaderData }: Route.ComponentProps) {
   );
 }
 
-// What never reached the server changed nothing, and loading anew would fail as well and take this screen away.
-export function shouldRevalidate({ actionResult, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) {
-  return actionResult?.ok === "unreachable" ? false : defaultShouldRevalidate;
-}
+export { shouldRevalidate } from "./tray";

@@ -1,4 +1,3 @@
-import { useState } from "react";
 import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
 import {
   bellOf,
@@ -20,7 +19,7 @@ import { Shelf } from "../screens/shelf";
 import { TopBar } from "../screens/top-bar";
 import { ShelfContext, TrayContext, useSharedTray } from "../screens/tray-data";
 import { UnderWay } from "../screens/under-way";
-import { type News, useLiveChanges } from "../screens/use-live-changes";
+import { useLiveChanges } from "../screens/use-live-changes";
 import { WhileAwayLine } from "../screens/while-away-line";
 import {
   depsContext,
@@ -81,15 +80,10 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export default function Tray({ loaderData }: Route.ComponentProps) {
-  const { liveState, looseEnds, ...loaded } = loaderData;
-  const [news, setNews] = useState<{ readonly about: typeof loaderData; readonly news: News } | null>(null);
-  const { slug } = loaderData.tray;
-  // What was loaded since is newer.
-  const known = news?.about === loaderData ? news.news : null;
-  const given = { ...loaded, ...known?.now };
+  const { liveState, looseEnds, ...given } = loaderData;
   const { tray, shelf } = useSharedTray(given);
-  const hasOwn = given.runs.length + given.parcels.length + shelf.length > 0;
-  const isLost = useLiveChanges(slug, liveState, hasOwn, (fresh) => setNews({ about: loaderData, news: fresh }));
+  const { slug } = tray.tray;
+  const isLost = useLiveChanges(`/${slug}/live`, liveState);
   return (
     <TrayContext value={tray}>
       <ShelfContext value={shelf}>
@@ -98,7 +92,7 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
             <TopBar tray={given.tray} trays={given.trays} member={given.member} />
             {isLost && <LineLost />}
             <WhileAwayLine />
-            <FlowBar slug={slug} segments={given.flow} looseEnds={known?.looseEnds ?? looseEnds} />
+            <FlowBar slug={slug} segments={given.flow} looseEnds={looseEnds} />
             <Outlet />
             <Shelf />
             <UnderWay runs={given.runs} parcels={given.parcels} slug={slug} />
@@ -110,16 +104,11 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
   );
 }
 
-const DECIDING = /\/(?:decide|undo)$/;
-
-// What somebody decided is told to all who have the tray open, themselves among them, but that much of it goes on in the
-// background. What never reached the server changed nothing, and loading anew would fail as well and take this screen away.
-export function shouldRevalidate({ nextUrl, formAction, actionResult, ...args }: ShouldRevalidateFunctionArgs) {
-  // They are fetched ahead as if one were to go there.
-  if (DECIDING.test(nextUrl.pathname)) return false;
-  const isTold = actionResult?.ok === true && (actionResult.runId ?? null) === null;
-  if (isTold && DECIDING.test(formAction?.split("?")[0] ?? "")) return false;
-  return actionResult?.ok === "unreachable" ? false : args.defaultShouldRevalidate;
+// What never reached the server changed nothing, and loading anew would fail as well and take this screen away.
+export function shouldRevalidate({ nextUrl, actionResult, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) {
+  // Both are fetched ahead as if one were to go there.
+  if (/\/(?:decide|undo)$/.test(nextUrl.pathname)) return false;
+  return actionResult?.ok === "unreachable" ? false : defaultShouldRevalidate;
 }
 
 // What the server refused keeps its own words; the rest is a server or a line that does not answer.

@@ -24,11 +24,7 @@ export function FlowBar({ slug, segments, looseEnds }: FlowBarProps) {
       {segments.map((segment) => (
         <Segment key={segment.standing} slug={slug} segment={segment} />
       ))}
-      <LooseEndsSegment
-        slug={slug}
-        gauge={segments.map(({ count, note }) => `${count} ${note}`).join()}
-        given={looseEnds}
-      />
+      <LooseEndsSegment slug={slug} about={segments} given={looseEnds} />
     </nav>
   );
 }
