@@ -55,7 +55,7 @@ export async function fillCrowd(wired: Wired, url: string): Promise<void> {
 // What decisions are about has to have messages: one conversation in so many is not settled yet.
 const ONE_TO_SORT = 400;
 
-export async function leaveToSort(url: string): Promise<void> {
+async function leaveToSort(url: string): Promise<void> {
   const client = new Client({ connectionString: url });
   await client.connect();
   await client.query(
@@ -86,7 +86,7 @@ export async function crowdFigures(url: string): Promise<Figure[]> {
     for (let at = 0; at < PEOPLE; at += 1) people.push(await person(server.httpPort, `person${at}`, PASSWORD));
     const unsorted = await conversationsToSort(url);
     const figures = [
-      ...(process.env.ALONE === "no" ? [] : await pagesAlone(server, people)),
+      ...(await pagesAlone(server, people)),
       await crowd(people.slice(0, 10), unsorted),
       await crowd(people, unsorted),
       ...(await decisionCost(server, url, people, unsorted)),

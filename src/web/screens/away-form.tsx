@@ -31,8 +31,8 @@ export function AwayForm({ trays }: AwayFormProps) {
   }, [state, data]);
   const choose = (name: string) => (id: string) => setCovers((others) => ({ ...others, [name]: id }));
   const others = (list: AwayFormProps["trays"][number]["members"]) => list.filter(({ id }) => id !== who);
-  const hers = trays.filter((tray) => tray.members.some(({ id }) => id === who) || who === member.id);
-  const [here] = hers;
+  const theirs = trays.filter((tray) => tray.members.some(({ id }) => id === who) || who === member.id);
+  const [here] = theirs;
   return (
     <Form ref={form} method="post" noValidate aria-label="Plan a time off" className="space-y-3">
       <h2 className="border-b border-rule pb-1 text-sm font-semibold">Plan a time off</h2>
@@ -55,7 +55,7 @@ export function AwayForm({ trays }: AwayFormProps) {
         <Field label="First day" name="from" type="date" problem={problems.from} />
         <Field label="Last day" name="to" type="date" problem={problems.to} />
       </div>
-      {hers.map((tray) => (
+      {theirs.map((tray) => (
         <Row key={tray.id} label={`${tray.name} is covered by`}>
           <input type="hidden" name={`cover-${tray.id}`} value={covers[tray.id] ?? ""} />
           <Select

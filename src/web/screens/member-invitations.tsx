@@ -20,7 +20,7 @@ export function MemberInvitations({ invitations }: { invitations: readonly Invit
       </h2>
       <div className="mt-2 flex items-center gap-2">
         <span>Somebody who</span>
-        <Select label="What she may do" value={role} choices={ROLES} onChoose={(chosen) => setRole(chosen as Role)} />
+        <Select label="What they may do" value={role} choices={ROLES} onChoose={(chosen) => setRole(chosen as Role)} />
         <Button disabled={isBusy} onClick={() => post({ do: "invite", role })}>
           Make a link
         </Button>
@@ -50,7 +50,7 @@ export function MemberInvitations({ invitations }: { invitations: readonly Invit
 function Link({ link }: { link: string }) {
   return (
     <div className="mt-2 rounded-sheet border border-dashed border-act/60 bg-act-soft/40 p-2.5">
-      <p className="text-sm text-soft">Send her this link; it is shown only now.</p>
+      <p className="text-sm text-soft">Send them this link; it is shown only now.</p>
       <div className="mt-1 flex items-center gap-2">
         <input
           readOnly
