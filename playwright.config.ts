@@ -20,6 +20,6 @@ export default defineConfig({
     timezoneId: "Europe/London",
     // A trace of every step costs a quarter of the time: ask for one with --trace retain-on-failure.
     screenshot: "only-on-failure",
-    launchOptions: { executablePath: "/usr/bin/chromium", args: CHROMIUM_FLAGS.split(" ") },
+    launchOptions: { executablePath: "/usr/bin/chromium-headless-shell", args: CHROMIUM_FLAGS.split(" ") },
   },
 });

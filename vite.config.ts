@@ -1,7 +1,7 @@
 import { reactRouter } from "@react-router/dev/vite";
 import tailwindcss from "@tailwindcss/vite";
 import { defineConfig } from "vite";
-import { LEFT_ALONE } from "./vite.main.config";
+import { LEFT_ALONE } from "./vite.main.config.ts";
 
 // What is small and on nearly every page is one file: each one of its own costs a line in every page and a request.
 const AROUND =

@@ -20,10 +20,10 @@ export type Person = {
 
 const FORM = { "content-type": "application/x-www-form-urlencoded" };
 const UUID = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g;
-// As the screens do.
+// As the screens do: changes are gathered, and asked about at most so often.
 const GATHER_MS = 80;
+const SPACED_MS = 1_000;
 const SCOPE = "to-sort";
-const AROUND = `/office/${SCOPE}.data?_routes=routes%2Ftray`;
 
 const timed = async (work: () => Promise<unknown>): Promise<number> => {
   const start = performance.now();
@@ -56,8 +56,8 @@ export async function person(port: number, name: string, password: string): Prom
     const ask = askingAbout(async (ids) => {
       const parts =
         ids === null
-          ? [AROUND, `/office/lists/${SCOPE}/start`]
-          : [AROUND, `/office/lists/${SCOPE}/changes?${new URLSearchParams(ids.map((id) => ["changed", id]))}`];
+          ? [`/office/${SCOPE}.data?_routes=routes%2Ftray`, `/office/lists/${SCOPE}/start`]
+          : [`/office/news?scope=${SCOPE}&${new URLSearchParams(ids.map((id) => ["changed", id]))}`];
       for (const path of parts) hear((await send({ path }))?.text ?? "");
     });
     const close = liveLine(port, cookie, seen, (text) => {
@@ -108,12 +108,13 @@ export async function person(port: number, name: string, password: string): Prom
 /** Gathers what changed, as the screens do, and asks about it; null is about anything. */
 function askingAbout(ask: (ids: readonly string[] | null) => Promise<void>) {
   let changed: Set<string> | null = new Set();
-  let [isOver, isAsking] = [false, false];
+  let [isOver, isAsking, last] = [false, false, Number.NEGATIVE_INFINITY];
   const work = async () => {
     isAsking = true;
     while (!isOver && changed?.size !== 0) {
-      await pause(GATHER_MS);
+      await pause(Math.max(GATHER_MS, last + SPACED_MS - performance.now()));
       if (isOver) return;
+      last = performance.now();
       const ids = changed === null ? null : [...changed];
       changed = new Set();
       await ask(ids);

@@ -22,7 +22,7 @@ const CHROMIUM = [
 export async function sortingInBrowser(databaseUrl: string): Promise<Figure[]> {
   await giveMessages(databaseUrl);
   const server = await startServerProcess({ DATABASE_URL: databaseUrl, SMTP_OUT_PORT: "9", DEMO: "true" });
-  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: CHROMIUM });
+  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium-headless-shell", args: CHROMIUM });
   try {
     const base = `http://127.0.0.1:${server.httpPort}`;
     return [await keyToPaint(browser, base), await scrolling(browser, base)];

@@ -20,7 +20,7 @@ case $purpose in
   *) has_postgresql || echo postgresql ;;
 esac
 case $purpose in
-  test | bench) has_all "$root/usr/bin/chromium" || echo chromium ;;
+  test | bench) has_all "$root/usr/bin/chromium-headless-shell" || echo chromium-headless-shell ;;
 esac
 case $purpose in
   test) has_all "$root"/usr/sbin/dovecot "$root"/usr/lib/dovecot/{imap,imap-login} || echo dovecot-imapd ;;

@@ -7,7 +7,7 @@ import { afterEach, beforeEach, describe, expect, it } from "vitest";
 const POSTGRESQL = ["initdb", "postgres", "pg_ctl", "pg_isready", "psql"].map(
   (name) => `usr/lib/postgresql/15/bin/${name}`,
 );
-const CHROMIUM = ["usr/bin/chromium"];
+const CHROMIUM = ["usr/bin/chromium-headless-shell"];
 // Debian's mail server comes in parts; of the first alone, nothing can be read by IMAP.
 const MAIL_SERVER = ["usr/sbin/dovecot", "usr/lib/dovecot/lmtp"];
 const IMAP = ["usr/lib/dovecot/imap", "usr/lib/dovecot/imap-login"];
@@ -30,8 +30,8 @@ const missing = (purpose: string) =>
 
 describe("what a machine lacks", () => {
   it("is everything on a fresh one, for what it is needed for", () => {
-    expect(missing("test")).toEqual(["postgresql", "chromium", "dovecot-imapd"]);
-    expect(missing("bench")).toEqual(["postgresql", "chromium"]);
+    expect(missing("test")).toEqual(["postgresql", "chromium-headless-shell", "dovecot-imapd"]);
+    expect(missing("bench")).toEqual(["postgresql", "chromium-headless-shell"]);
     expect(missing("demo")).toEqual(["postgresql"]);
     expect(missing("start")).toEqual([]);
   });
@@ -56,6 +56,6 @@ describe("what a machine lacks", () => {
   it("is what is there and cannot be run", () => {
     install([...POSTGRESQL, ...MAIL_SERVER, ...IMAP]);
     install(CHROMIUM, 0o644);
-    expect(missing("test")).toEqual(["chromium"]);
+    expect(missing("test")).toEqual(["chromium-headless-shell"]);
   });
 });

@@ -9,6 +9,7 @@ export default [
     route(":tray", "routes/tray.tsx", [
       index("routes/tray-home.ts"),
       route("live", "routes/live.ts"),
+      route("news", "routes/news.ts"),
       route("lists/:scope/:part", "routes/list-data.ts"),
       route("dates", "routes/dates.ts"),
       route("stop-run", "routes/stop-run.ts"),

@@ -1,12 +1,19 @@
 /** A key as it was pressed while something opened. */
 type HeldKey = Pick<KeyboardEvent, "key" | "code" | "keyCode" | "shiftKey" | "ctrlKey" | "metaKey" | "altKey">;
 
-/** Keys that are pressed from a command that opens something on until that is there: they are given to it in order, or dropped with it. */
+/**
+ * Keys that are pressed from a command that opens something, or leads to another page, until that is there: they are given
+ * to it in order, or dropped with it.
+ */
 export type HeldKeys = {
   /** A command that opens something was carried out. */
   readonly begin: () => void;
   /** Something is on its way until the function that comes back is called. */
   readonly await: () => () => void;
+  /** A page is on its way. */
+  readonly awaitPage: () => void;
+  /** That page is there, and offers its commands. */
+  readonly arrive: () => void;
   /** Hears every key before anything else. */
   readonly press: (event: KeyboardEvent) => void;
   /** Something has the focus now. */
@@ -28,30 +35,39 @@ export function heldKeys(): HeldKeys {
   let awaited = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let isGiving = false;
+  let isOpening = false;
+  let isPageComing = false;
 
   const end = () => {
     clearTimeout(timer);
     held = null;
+    isPageComing = false;
   };
   const endUnlessItComes = () => {
     clearTimeout(timer);
-    timer = setTimeout(() => awaited === 0 && !isGiving && end(), DRAWN_MS);
+    timer = setTimeout(() => awaited === 0 && !isGiving && !isPageComing && end(), DRAWN_MS);
   };
   const begin = () => {
     if (opened() !== null) return;
     held ??= [];
+    isOpening = true;
     endUnlessItComes();
   };
   const give = async () => {
     if (held === null || isGiving) return;
     isGiving = true;
-    // What is pressed while these are given comes after them.
-    for (let key = held.shift(); key !== undefined && held !== null; key = held.shift()) {
+    isOpening = false;
+    // What is pressed while these are given comes after them; what one of them opens has the rest.
+    for (let key = held.shift(); key !== undefined; key = isOpening || isPageComing ? undefined : held?.shift()) {
       giveKey(key);
-      if (key.key.length > 1) await new Promise((resolve) => setTimeout(resolve));
+      if (key.key.length > 1 || opened() === null) await new Promise((resolve) => setTimeout(resolve));
     }
     isGiving = false;
-    if (opened() !== null || awaited === 0) end();
+    if (!isPageComing) goOn();
+  };
+  const goOn = () => {
+    if (isOpening) opened() === null ? endUnlessItComes() : void give();
+    else if (opened() !== null || awaited === 0) end();
   };
   return {
     begin,
@@ -66,19 +82,32 @@ export function heldKeys(): HeldKeys {
         endUnlessItComes();
       };
     },
+    awaitPage() {
+      held ??= [];
+      isPageComing = true;
+    },
+    arrive() {
+      if (!isPageComing) return;
+      isPageComing = false;
+      // What opens on the page takes them once it is there.
+      if (isOpening && opened() === null) endUnlessItComes();
+      // What a key does has to be drawn before the next, which is not so while the page is still being put in place.
+      else setTimeout(give);
+    },
     press(event) {
       if (held === null || !event.isTrusted) return;
-      if (opened() !== null && held.length === 0 && !isGiving) return end();
+      if (opened() !== null && held.length === 0 && !isGiving && !isPageComing) return end();
       if (MODIFIERS.has(event.key) || isForBrowser(event)) return;
       event.preventDefault();
       event.stopPropagation();
       const { key, code, keyCode, shiftKey, ctrlKey, metaKey, altKey } = event;
       held.push({ key, code, keyCode, shiftKey, ctrlKey, metaKey, altKey });
-      if (opened() !== null) void give();
+      if (opened() !== null && !isPageComing) void give();
     },
     focus() {
+      if (held === null || opened() === null || isPageComing) return;
       // After what opened has moved the focus to where it wants it.
-      if (held !== null && opened() !== null) setTimeout(() => opened() !== null && void give());
+      setTimeout(() => opened() !== null && void give());
     },
     drop: () => {
       if (!isGiving) end();

@@ -1,6 +1,7 @@
 import {
   createContext,
   type ReactNode,
+  useCallback,
   useContext,
   useEffect,
   useLayoutEffect,
@@ -8,6 +9,7 @@ import {
   useRef,
   useState,
 } from "react";
+import { type NavigateOptions, useLocation, useNavigate, useNavigation } from "react-router";
 import { COMMANDS, type CommandId, commandsOfKey, type KeyChoices, keyOf } from "./commands";
 import { heldKeys, TYPING } from "./held-keys";
 
@@ -23,6 +25,8 @@ type KeyDesk = {
   readonly available: () => ReadonlyMap<CommandId, () => void>;
   /** Keys belong to something that opens until the function that comes back is called. */
   readonly awaitOpening: () => () => void;
+  /** Keys belong to the page that this leads to. */
+  readonly awaitPage: (going: () => Promise<void> | void) => Promise<void>;
 };
 
 const KeyContext = createContext<KeyDesk | null>(null);
@@ -55,6 +59,13 @@ export function KeyDeskProvider({ chosen, children }: { chosen: KeyChoices; chil
       chosen,
       available,
       awaitOpening: held.await,
+      async awaitPage(going) {
+        const from = entryOfHistory();
+        held.awaitPage();
+        await going();
+        // Held back, or failed: nothing comes that they could be for.
+        if (entryOfHistory() === from) held.drop();
+      },
       register(handlers) {
         registered.current = [...registered.current, handlers];
         setCount((count) => count + 1);
@@ -89,7 +100,22 @@ export function KeyDeskProvider({ chosen, children }: { chosen: KeyChoices; chil
       document.removeEventListener("pointerdown", held.drop, early);
     };
   }, [held]);
+  usePageThere(held.arrive);
   return <KeyContext value={desk}>{children}</KeyContext>;
+}
+
+const entryOfHistory = () => (history.state as { key?: string } | null)?.key;
+
+/** Calls it when a page is there to which one went, with what its parts make known as they come. */
+function usePageThere(arrive: () => void): void {
+  const { key } = useLocation();
+  const { state } = useNavigation();
+  const [there, setThere] = useState(key);
+  useEffect(() => {
+    if (state === "idle") setThere(key);
+  }, [key, state]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever it is another page
+  useEffect(arrive, [there]);
 }
 
 // What Shift and a digit type differs from keyboard to keyboard; where the digit is does not.
@@ -117,6 +143,13 @@ export function useCommands(handlers: Handlers): void {
 export function useKeyOf(): (id: CommandId) => string {
   const { chosen } = useKeyDesk();
   return (id) => keyOf(id, chosen);
+}
+
+/** Goes to another page, which has the keys that are pressed from now on. */
+export function useGo(): (to: string, options?: NavigateOptions) => void {
+  const navigate = useNavigate();
+  const { awaitPage } = useKeyDesk();
+  return useCallback((to, options) => void awaitPage(() => navigate(to, options)), [navigate, awaitPage]);
 }
 
 /** Stands in the place of what is on its way: keys that are pressed until it is there are for it. */

@@ -3,6 +3,7 @@ import { type ConversationId, readId } from "../../core/kernel/ids";
 import { namesIn, openConversation, otherMailOf, proposalsFor } from "../../operations/index.server";
 import { ConversationScreen } from "../screens/conversation-screen";
 import type { ConversationDesk } from "../screens/list-screen";
+import { useOpened } from "../screens/live-hub";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { conversationView } from "../server/conversation-view.server";
 import { proposalViews } from "../server/proposal-view.server";
@@ -30,6 +31,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
 
 export default function Conversation({ loaderData }: Route.ComponentProps) {
   const desk = useOutletContext<ConversationDesk>();
+  useOpened(loaderData.row.id);
   return (
     <ConversationScreen
       key={loaderData.row.id}

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
 import {
   bellOf,
@@ -19,7 +20,7 @@ import { Shelf } from "../screens/shelf";
 import { TopBar } from "../screens/top-bar";
 import { ShelfContext, TrayContext, useSharedTray } from "../screens/tray-data";
 import { UnderWay } from "../screens/under-way";
-import { useLiveChanges } from "../screens/use-live-changes";
+import { type News, useLiveChanges } from "../screens/use-live-changes";
 import { WhileAwayLine } from "../screens/while-away-line";
 import {
   depsContext,
@@ -80,10 +81,15 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export default function Tray({ loaderData }: Route.ComponentProps) {
-  const { liveState, looseEnds, ...given } = loaderData;
+  const { liveState, looseEnds, ...loaded } = loaderData;
+  const [news, setNews] = useState<{ readonly about: typeof loaderData; readonly news: News } | null>(null);
+  const { slug } = loaderData.tray;
+  // What was loaded since is newer.
+  const known = news?.about === loaderData ? news.news : null;
+  const given = { ...loaded, ...known?.now };
   const { tray, shelf } = useSharedTray(given);
-  const { slug } = tray.tray;
-  const isLost = useLiveChanges(`/${slug}/live`, liveState);
+  const hasOwn = given.runs.length + given.parcels.length + shelf.length > 0;
+  const isLost = useLiveChanges(slug, liveState, hasOwn, (fresh) => setNews({ about: loaderData, news: fresh }));
   return (
     <TrayContext value={tray}>
       <ShelfContext value={shelf}>
@@ -92,7 +98,7 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
             <TopBar tray={given.tray} trays={given.trays} member={given.member} />
             {isLost && <LineLost />}
             <WhileAwayLine />
-            <FlowBar slug={slug} segments={given.flow} looseEnds={looseEnds} />
+            <FlowBar slug={slug} segments={given.flow} looseEnds={known?.looseEnds ?? looseEnds} />
             <Outlet />
             <Shelf />
             <UnderWay runs={given.runs} parcels={given.parcels} slug={slug} />

@@ -1,10 +1,10 @@
 import { Command } from "cmdk";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
-import { useFetcher, useNavigate } from "react-router";
+import { useFetcher } from "react-router";
 import { scopeName } from "../../core/lists/scope";
 import { STANDINGS } from "../../core/standing/standing";
 import { COMMANDS, type CommandId, keyCap } from "../keys/commands";
-import { useKeyDesk, useKeyOf } from "../keys/key-desk";
+import { useGo, useKeyDesk, useKeyOf } from "../keys/key-desk";
 import type { loader as recordChoices } from "../routes/record-choices";
 import { byWords, entryValue } from "../ui/by-words";
 import { CategoryTab } from "../ui/category-tab";
@@ -47,7 +47,7 @@ const PAGES = [
 /** Everything by name: what can be done here, lists, records, categories, colleagues; what was used last on top. */
 export default function CommandField({ onClose }: { onClose: () => void }) {
   const { tray, categories, members, savedViews } = useTray();
-  const navigate = useNavigate();
+  const goTo = useGo();
   const desk = useKeyDesk();
   const keyName = useKeyOf();
   const [text, setText] = useState("");
@@ -59,7 +59,7 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
   // As it was when the field opened: the screen below keeps its commands, but the focus is here now.
   const available = useMemo(() => desk.available(), [desk]);
   const recent = useMemo(() => recentPicks("command"), []);
-  const go = (path: string) => () => navigate(`/${tray.slug}/${path}`);
+  const go = (path: string) => () => goTo(`/${tray.slug}/${path}`);
   const entries: Entry[] = [
     ...[...available]
       .filter(([id]) => id !== "commands")

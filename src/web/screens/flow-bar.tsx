@@ -24,7 +24,11 @@ export function FlowBar({ slug, segments, looseEnds }: FlowBarProps) {
       {segments.map((segment) => (
         <Segment key={segment.standing} slug={slug} segment={segment} />
       ))}
-      <LooseEndsSegment slug={slug} about={segments} given={looseEnds} />
+      <LooseEndsSegment
+        slug={slug}
+        gauge={segments.map(({ count, note }) => `${count} ${note}`).join()}
+        given={looseEnds}
+      />
     </nav>
   );
 }

@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { Link, useNavigate, useSearchParams } from "react-router";
-import { useCommands } from "../keys/key-desk";
+import { Link, useSearchParams } from "react-router";
+import { useCommands, useGo } from "../keys/key-desk";
 import type { WaitingPart, WaitingView } from "../server/waiting-view.server";
 import type { RowView } from "../server/words.server";
 import { Button } from "../ui/button";
@@ -36,7 +36,7 @@ export function HorizonScreen({ first }: { readonly first: WaitingPart }) {
   const { tray, members, categories, groups, mayDecide } = useTray();
   const { decide } = useDecisions();
   const pending = usePending();
-  const navigate = useNavigate();
+  const goTo = useGo();
   const [params, setParams] = useSearchParams();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [cursor, setCursor] = useState<string | null>(null);
@@ -84,7 +84,7 @@ export function HorizonScreen({ first }: { readonly first: WaitingPart }) {
   useCommands({
     down: () => go(1),
     up: () => go(-1),
-    open: under === undefined ? undefined : () => navigate(`/${tray.slug}/waiting/${under.row.id}`),
+    open: under === undefined ? undefined : () => goTo(`/${tray.slug}/waiting/${under.row.id}`),
     choose: under === undefined ? undefined : () => toggle([under.row.id]),
     expect: may ? () => setDialog("expect") : undefined,
     settle: may ? () => act({ kind: "settle" }) : undefined,

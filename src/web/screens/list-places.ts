@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { useLocation } from "react-router";
 import { isInScope, type Scope } from "../../core/lists/scope";
 import type { AfterDecision } from "../../operations/index.server";
+import { useGo } from "../keys/key-desk";
 import type { ListedRowView } from "../server/list-view.server";
 import { type Pending, withPending } from "./decisions";
 import { placeOf } from "./sheet";
@@ -70,7 +71,7 @@ export function useListCursor(
   base: string,
   afterDecision: AfterDecision,
 ): ListCursor {
-  const navigate = useNavigate();
+  const goTo = useGo();
   const { search } = useLocation();
   const [cursor, setCursor] = useState<string | null>(null);
   const at = places.findIndex(({ place, row }) => (openId === null ? place === cursor : row.id === openId));
@@ -81,8 +82,8 @@ export function useListCursor(
     const from = at >= 0 ? at + step : step === 1 ? lastAt.current : lastAt.current - 1;
     return places[from] ?? null;
   };
-  const open = ({ id }: { readonly id: string }) => navigate(`${base}/${id}${search}`);
-  const close = () => navigate(`${base}${search}`);
+  const open = ({ id }: { readonly id: string }) => goTo(`${base}/${id}${search}`);
+  const close = () => goTo(`${base}${search}`);
   const go = (to: PlacedRow | null) => {
     if (to === null) return;
     setCursor(to.place);

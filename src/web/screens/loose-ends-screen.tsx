@@ -1,7 +1,7 @@
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { LOOSE_END_NAMES, LOOSE_ENDS, REMEDIES, type Remedy } from "../../core/loose-ends/loose-end";
-import { useCommands } from "../keys/key-desk";
+import { useCommands, useGo } from "../keys/key-desk";
 import type { LooseEndsPart } from "../server/loose-ends-view.server";
 import { Button } from "../ui/button";
 import { Page } from "../ui/page";
@@ -43,7 +43,7 @@ const NEAR_END = 10;
 export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
   const { tray, members, categories, groups, mayDecide } = useTray();
   const { decide } = useDecisions();
-  const navigate = useNavigate();
+  const goTo = useGo();
   const [cursor, setCursor] = useState<string | null>(null);
   const [asked, setAsked] = useState<Asked | null>(null);
   const list = useGrowing(first, `/${tray.slug}/loose-ends/more`, keyOf);
@@ -65,8 +65,8 @@ export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
       assign: () => setAsked({ end, dialog: "assign" }),
       settle: () => act(end, { kind: "settle" }),
       restore: () => act(end, { kind: "restore" }),
-      answer: () => navigate(`/${tray.slug}/${end.row.standing}/${end.row.id}`),
-      done: () => navigate(`/${tray.slug}/${end.row.standing}/${end.row.id}`),
+      answer: () => goTo(`/${tray.slug}/${end.row.standing}/${end.row.id}`),
+      done: () => goTo(`/${tray.slug}/${end.row.standing}/${end.row.id}`),
     };
     ways[what]();
   };
@@ -81,7 +81,7 @@ export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
   useCommands({
     down: () => go(1),
     up: () => go(-1),
-    open: under === undefined ? undefined : () => navigate(`/${tray.slug}/${under.row.standing}/${under.row.id}`),
+    open: under === undefined ? undefined : () => goTo(`/${tray.slug}/${under.row.standing}/${under.row.id}`),
     "accept-1": may && firstRemedy !== undefined ? () => remedy(under, firstRemedy) : undefined,
     "no-answer": may ? () => setAsked({ end: under, dialog: "none" }) : undefined,
     settle: may ? () => act(under, { kind: "settle" }) : undefined,

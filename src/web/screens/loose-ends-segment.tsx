@@ -3,16 +3,16 @@ import { NavLink } from "react-router";
 
 type LooseEndsSegmentProps = {
   readonly slug: string;
-  /** What was loaded with the gauge: once that is another, the count may be. */
-  readonly about: unknown;
+  /** What the gauge says: once that is other, the count may be. */
+  readonly gauge: string;
   /** How many there are, where that came with what changed. */
   readonly given: number | null;
 };
 
 /** How many loose ends there are, at the end of the flow; asked for by itself, so that no page waits for it. */
-export function LooseEndsSegment({ slug, about, given }: LooseEndsSegmentProps) {
+export function LooseEndsSegment({ slug, gauge, given }: LooseEndsSegmentProps) {
   const [counted, setCount] = useState<number | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: counted anew whenever something was loaded
+  // biome-ignore lint/correctness/useExhaustiveDependencies: counted anew whenever the gauge is another one
   useEffect(() => {
     if (given !== null) return setCount(given);
     const aborter = new AbortController();
@@ -22,7 +22,7 @@ export function LooseEndsSegment({ slug, about, given }: LooseEndsSegmentProps) 
       // The last count stands until there is another one.
       .catch(() => {});
     return () => aborter.abort();
-  }, [slug, about]);
+  }, [slug, gauge]);
   const count = given ?? counted;
   return (
     <NavLink

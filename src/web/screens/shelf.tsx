@@ -1,9 +1,9 @@
 import { MoreHorizontal, Plus } from "lucide-react";
 import { lazy, Suspense, useRef, useState } from "react";
-import { useFetcher, useNavigate } from "react-router";
+import { useFetcher } from "react-router";
 import type { ShelfPlace } from "../../operations/index.server";
 import { COMMANDS, type CommandId } from "../keys/commands";
-import { useCommands } from "../keys/key-desk";
+import { useCommands, useGo } from "../keys/key-desk";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { MenuTrigger } from "../ui/menu-trigger";
 import { useDropTarget } from "./dragging";
@@ -27,13 +27,13 @@ function pathOf(slug: string, { leadsTo }: ShelfPlace): string | null {
 export function Shelf() {
   const { tray, mayDecide } = useTray();
   const shelf = useShelf();
-  const navigate = useNavigate();
+  const go = useGo();
   const drop = useShelfDrop();
   const [isPinning, setPinning] = useState(false);
   const [naming, setNaming] = useState<ShelfPlace | null>(null);
   const open = (place: ShelfPlace) => {
     const path = pathOf(tray.slug, place);
-    if (path !== null) navigate(path);
+    if (path !== null) go(path);
   };
   const keyed = Object.fromEntries(
     shelf.slice(0, KEYED).map((place, at) => [

@@ -1,6 +1,5 @@
 import { type ReactNode, useCallback, useState } from "react";
-import { useNavigate } from "react-router";
-import { useCommands } from "../keys/key-desk";
+import { useCommands, useGo } from "../keys/key-desk";
 import type { RowView } from "../server/words.server";
 import { type DecisionTarget, type PostedDecision, useDecisions, usePending, withPending } from "./decisions";
 import type { DialogKind } from "./dialog-props";
@@ -16,7 +15,7 @@ export function useSingleDesk(openId: string | null, back: string): { desk: Conv
   useDialogsSoon();
   const { decide } = useDecisions();
   const pending = usePending();
-  const navigate = useNavigate();
+  const go = useGo();
   const [row, setRow] = useState<RowView | null>(null);
   const [dialog, setDialog] = useState<DialogKind | null>(null);
   const [answering, setAnswering] = useState(false);
@@ -29,11 +28,11 @@ export function useSingleDesk(openId: string | null, back: string): { desk: Conv
     decide(decision, target, saidOf(decision, tray, target));
   };
   const ask = (kind: DialogKind) => target !== null && tray.mayDecide && setDialog(kind);
-  useCommands({ back: openId === null ? undefined : () => (answering ? setAnswering(false) : navigate(back)) });
+  useCommands({ back: openId === null ? undefined : () => (answering ? setAnswering(false) : go(back)) });
   useDecidingCommands({ first: tray.mayDecide ? shown : null, ask, act, answer: () => setAnswering(true) });
   const dialogs = target !== null && dialog !== null && (
     <DecisionDialogs kind={dialog} target={target} onDecide={act} onClose={() => setDialog(null)} />
   );
-  const goOn = () => navigate(back);
+  const goOn = () => go(back);
   return { desk: { place: null, ask, act, present, goOn, answering, setAnswering }, dialogs };
 }

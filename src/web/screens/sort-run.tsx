@@ -15,7 +15,7 @@ import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../core/lists/run
 import { isInScope, type Scope, scopeName } from "../../core/lists/scope";
 import type { StandingKind } from "../../core/standing/standing";
 import { keyCap } from "../keys/commands";
-import { Opening, useCommands, useKeyOf } from "../keys/key-desk";
+import { Opening, useCommands, useGo, useKeyOf } from "../keys/key-desk";
 import type { ProposalView } from "../server/proposal-view.server";
 import { KeyCap } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
@@ -51,7 +51,7 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
   useDialogsSoon();
   const { decide, undo } = useDecisions();
   const pending = usePending();
-  const navigate = useNavigate();
+  const go = useGo();
   const run = useRun(tray.tray.slug, start);
   const [dialog, setDialog] = useState<DialogKind | null>(null);
   const [answering, setAnswering] = useState(false);
@@ -89,7 +89,7 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
   useCommands({
     skip: current === null ? undefined : run.skip,
     up: run.decided === 0 ? undefined : run.back,
-    back: () => (answering ? setAnswering(false) : navigate(`/${tray.tray.slug}/${start.scope}`)),
+    back: () => (answering ? setAnswering(false) : go(`/${tray.tray.slug}/${start.scope}`)),
     "accept-1": accept(0),
     "accept-2": accept(1),
     "accept-3": accept(2),

@@ -3,7 +3,7 @@ import { useRef } from "react";
 import { Form, Link, useNavigate, useParams, useSearchParams, useSubmit } from "react-router";
 import { MINE, THEIRS, WITHOUT } from "../../core/lists/narrowing";
 import { isScope } from "../../core/lists/scope";
-import { useCommands } from "../keys/key-desk";
+import { useCommands, useGo } from "../keys/key-desk";
 import { KeyCap } from "../ui/button";
 import { Logo } from "../ui/logo";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
@@ -23,19 +23,19 @@ const places = soon(() => import("./member-places").then(({ MemberPlaces }) => (
 
 /** Name, tray switch, search, records, and who is signed in. */
 export function TopBar({ tray, trays, member }: TopBarProps) {
-  const navigate = useNavigate();
+  const go = useGo();
   const [params] = useSearchParams();
   const field = useRef<HTMLInputElement>(null);
   const { standing } = useParams();
   // In the list where one is; pressed again, everything is there again.
   const owned = (whose: string) => () => {
     const list = `/${tray.slug}/${standing !== undefined && isScope(standing) ? standing : "open"}`;
-    navigate(params.get("owner") === whose ? list : `${list}?owner=${whose}`);
+    go(params.get("owner") === whose ? list : `${list}?owner=${whose}`);
   };
   useCommands({
     search: () => field.current?.select(),
-    "sort-run": () => navigate(`/${tray.slug}/sort-run/to-sort`),
-    notifications: () => navigate(`/${tray.slug}/notifications`),
+    "sort-run": () => go(`/${tray.slug}/sort-run/to-sort`),
+    notifications: () => go(`/${tray.slug}/notifications`),
     mine: owned(MINE),
     nobodys: owned(WITHOUT),
     theirs: owned(THEIRS),
@@ -74,6 +74,8 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
           placeholder="Search subjects, people, words"
           defaultValue={params.get("q") ?? ""}
           key={params.get("q") ?? ""}
+          // The browser takes the text away; the keys are those of the screen again.
+          onKeyDown={(event) => event.key === "Escape" && event.currentTarget.blur()}
           className="h-[30px] w-full min-w-0 rounded-control border border-rule bg-paper pr-1.5 pl-8 placeholder:text-soft sm:pr-8"
         />
         <span className="absolute top-[7px] right-2 hidden text-soft sm:block">

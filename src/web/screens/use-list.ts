@@ -1,16 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import {
-  arrivalsAmong,
-  type Lane,
-  type ListChanges,
-  NOTHING_HELD,
-  withChanges,
-  withPage,
-} from "../../core/lists/lanes";
+import { arrivalsAmong, type Lane, NOTHING_HELD, withChanges, withPage } from "../../core/lists/lanes";
 import { narrowingParams } from "../../core/lists/narrowing";
 import { isDescending } from "../../core/lists/sheet-view";
 import type { ListedRowView, ListStart } from "../server/list-view.server";
-import { useChanges } from "./live-hub";
+import { type AskNews, type RowChanges, useChanges } from "./live-hub";
 import { useInTurn } from "./use-in-turn";
 
 const PAGE = 200;
@@ -46,6 +39,20 @@ export async function fetchPart<T>(
   const response = await fetch(`/${slug}/lists/${list.scope}/${part}?${query}`);
   if (!response.ok || response.redirected) throw new Error(`the server answered ${response.status}`);
   return response.json();
+}
+
+/** A list as the URL that asks for news of it names it. */
+export function followedAs({ scope, narrowing }: Pick<ListStart, "scope" | "narrowing">): string {
+  return new URLSearchParams([["scope", scope], ...narrowingParams(narrowing)]).toString();
+}
+
+/** What became of some conversations in a list. */
+export function fetchChanges(
+  slug: string,
+  list: Pick<ListStart, "scope" | "narrowing">,
+  ids: readonly string[],
+): Promise<RowChanges> {
+  return fetchPart(slug, list, "changes", new URLSearchParams(ids.map((id) => ["changed", id])));
 }
 
 /** The rows of a lane after those that are loaded, at most so many. */
@@ -109,14 +116,9 @@ export function useList(slug: string, start: ListStart, own: ReadonlySet<string>
   );
 
   const refresh = useCallback(
-    async (ids: readonly string[], held: boolean) => {
+    async (ids: readonly string[], held: boolean, ask: AskNews | null = null) => {
       const { start: list } = now.current;
-      const changes = await fetchPart<ListChanges<ListedRowView>>(
-        slug,
-        list,
-        "changes",
-        new URLSearchParams(ids.map((id) => ["changed", id])),
-      );
+      const changes = (await ask?.()) ?? (await fetchChanges(slug, list, ids));
       if (now.current.start !== list) return;
       const { total } = changes;
       const { lanes: before, arrived, gone } = state.current;
@@ -155,10 +157,10 @@ export function useList(slug: string, start: ListStart, own: ReadonlySet<string>
   // A list that could not be brought up to date begins anew with the next change, or when the line is back.
   const isBehind = useRef(false);
   const inTurn = useInTurn();
-  useChanges((ids) =>
+  useChanges(followedAs(start), (ids, ask) =>
     inTurn(async () => {
       try {
-        await (ids === null || isBehind.current ? startAnew() : refresh(ids, now.current.isReading()));
+        await (ids === null || isBehind.current ? startAnew() : refresh(ids, now.current.isReading(), ask));
         isBehind.current = false;
       } catch {
         isBehind.current = true;

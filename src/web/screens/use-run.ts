@@ -1,12 +1,11 @@
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
-import type { ListChanges } from "../../core/lists/lanes";
 import type { Narrowing } from "../../core/lists/narrowing";
 import { isInScope, type Scope } from "../../core/lists/scope";
 import type { ListedRowView } from "../server/list-view.server";
 import type { RunPartView, RunView } from "../server/run-view.server";
-import { useChanges } from "./live-hub";
+import { type AskNews, useChanges } from "./live-hub";
 import { useInTurn } from "./use-in-turn";
-import { fetchPart } from "./use-list";
+import { fetchChanges, fetchPart, followedAs } from "./use-list";
 
 // So many are fetched before their turn, so that the next is there when the key goes down.
 const AHEAD = 4;
@@ -155,19 +154,15 @@ export function useRun(slug: string, start: RunStart): Run {
     setQueue((others) => [...others, ...part.rows.filter(({ id }) => !known.has(id))]);
     setRest(part.total - part.rows.length);
   };
-  const bringUpToDate = async (ids: readonly string[] | null) => {
+  const bringUpToDate = async (ids: readonly string[] | null, ask: AskNews | null) => {
     const known = state.current;
     if (ids === null) {
       asked.current.clear();
       for (const { id } of known.queue.slice(0, AHEAD)) void fetchView(id);
       return;
     }
-    const changes = await fetchPart<ListChanges<ListedRowView>>(
-      slug,
-      start,
-      "changes",
-      new URLSearchParams(ids.map((id) => ["changed", id])),
-    ).catch(() => null);
+    const answer = (async () => (await ask?.()) ?? fetchChanges(slug, start, ids))();
+    const changes = await answer.catch(() => null);
     if (changes === null) return;
     setRest((before) => (before === 0 ? 0 : Math.max(0, changes.total - known.queue.length)));
     const now = new Map<string, ListedRowView>(changes.rows.map(({ row }) => [row.id, row]));
@@ -198,7 +193,7 @@ export function useRun(slug: string, start: RunStart): Run {
   useEffect(() => {
     if (isShort) void inTurn(fetchNext);
   }, [isShort]);
-  useChanges((ids) => inTurn(() => bringUpToDate(ids)));
+  useChanges(followedAs(start), (ids, ask) => inTurn(() => bringUpToDate(ids, ask)));
 
   const view = currentId === null ? null : (views.get(currentId) ?? null);
   const isTaken =
