@@ -1,17 +1,41 @@
-import { expect, type Page, test } from "@tests/support/office-in-browser";
+import { expect, noticesOf, type Page, test } from "@tests/support/office-in-browser";
 import { Client } from "pg";
 
 const LETTERS = 40;
+const RECORD = "P-26-027";
+const FETCHED_AHEAD = 4;
 const counter = (page: Page) => page.getByRole("status").filter({ hasText: / left of / });
+
+async function asked(databaseUrl: string, question: string, values: readonly unknown[] = []) {
+  const client = new Client({ connectionString: databaseUrl });
+  await client.connect();
+  const { rows } = await client.query(question, [...values]);
+  await client.end();
+  return rows;
+}
 
 /** Where the letters stand, by their subject. */
 async function standings(databaseUrl: string): Promise<Record<string, string>> {
-  const client = new Client({ connectionString: databaseUrl });
-  await client.connect();
-  const { rows } = await client.query("select subject, standing from conversation where subject like 'Fast letter %'");
-  await client.end();
+  const rows = await asked(
+    databaseUrl,
+    "select subject, standing from conversation where subject like 'Fast letter %'",
+  );
   return Object.fromEntries(rows.map(({ subject, standing }) => [subject, standing]));
 }
+
+/** The first two letters are to be filed on a record that is closed once this has been proposed and those ahead are fetched. */
+async function closeWhatIsProposed(page: Page, databaseUrl: string): Promise<void> {
+  const proposed = page.getByRole("complementary", { name: "Docket" }).getByRole("button", { name: RECORD });
+  await expect(proposed).toHaveAttribute("aria-keyshortcuts", "1");
+  await page.waitForFunction(
+    (ahead) =>
+      performance.getEntriesByType("resource").filter(({ name }) => /\/run\/[\da-f-]{36}$/.test(name)).length > ahead,
+    FETCHED_AHEAD,
+  );
+  await asked(databaseUrl, "update record set closed_at = now() where code = $1", [RECORD]);
+}
+
+const FILED = "select subject from conversation where subject like 'Fast letter %' and record_ids <> '{}'";
 
 test("forty are sorted as fast as keys can be sent while a colleague decides about some of them, and undone in order", async ({
   running,
@@ -19,8 +43,10 @@ test("forty are sorted as fast as keys can be sent while a colleague decides abo
 }) => {
   const [mattis, sunniva] = [await signIn("Mattis Orne"), await signIn("Sunniva Dale")];
   const subjects = Array.from({ length: LETTERS }, (_, at) => `Fast letter ${String(at + 1).padStart(2, "0")}`);
-  for (const subject of subjects)
-    await running.send({ subject, from: "Perpetua Vane <perpetua.vane@vanehouse.example>", body: "Would it do?" });
+  for (const [at, subject] of subjects.entries()) {
+    const body = at < LETTERS - 2 ? "Would it do?" : `Would it do for ${RECORD}?`;
+    await running.send({ subject, from: "Perpetua Vane <perpetua.vane@vanehouse.example>", body });
+  }
   await mattis.goto("/office/sort-run/to-sort");
   await expect(mattis.getByRole("main").getByRole("heading", { name: "Fast letter 40", exact: true })).toBeVisible();
   const all = Number(/of (\d+)/.exec((await counter(mattis).textContent()) ?? "")?.[1]);
@@ -38,7 +64,14 @@ test("forty are sorted as fast as keys can be sent while a colleague decides abo
     .toReversed()
     .slice(0, LETTERS - hers.length)
     .map((_, at) => (at % 3 === 0 ? "b" : "s"));
-  await Promise.all([mattis.keyboard.type(keys.join("")), settleHers()]);
+  await closeWhatIsProposed(mattis, running.databaseUrl);
+  // What the first two propose is accepted before they are decided about, and refused.
+  await Promise.all([mattis.keyboard.type(keys.map((key, at) => (at < 2 ? `1${key}` : key)).join("")), settleHers()]);
+  await expect(
+    noticesOf(mattis)
+      .getByText(/is closed/)
+      .first(),
+  ).toBeVisible();
 
   const expected = Object.fromEntries([
     ...subjects
@@ -50,6 +83,7 @@ test("forty are sorted as fast as keys can be sent while a colleague decides abo
   // They go one after the other, in the order of the keys; a busy machine takes its time for thirty-five.
   await expect.poll(() => standings(running.databaseUrl), { timeout: 120_000 }).toEqual(expected);
   await expect(counter(mattis)).toContainText(`${all - LETTERS} left of ${all - hers.length}`);
+  expect(await asked(running.databaseUrl, FILED)).toEqual([]);
 
   // The last three, in order, and each stands again where it was.
   await mattis.keyboard.type("zzz");

@@ -46,6 +46,12 @@ describe("text of a part", () => {
     expect(decodeText(sent, "ISO-2022-JP")).toBe("マッ".normalize("NFC"));
   });
 
+  it.each(["ISO-2022-KR", "csISO2022KR"])("in %s is read between its shifts", (label) => {
+    const korean = Buffer.from([...iconv.encode("오르간", "euc-kr")].map((byte) => byte & 0x7f));
+    const sent = Buffer.concat([Buffer.from("\x1b$)C\r\nBells: \x0e"), korean, Buffer.from("\x0f, 14:00\r\n")]);
+    expect(decodeText(sent, label)).toBe("\r\nBells: 오르간, 14:00\r\n");
+  });
+
   it("put together of several kinds is read byte by byte, without a character that stands for none", () => {
     const mixed = Buffer.concat([
       utf8("Grüße, "),

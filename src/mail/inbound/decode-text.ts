@@ -35,6 +35,7 @@ export function decodeText(bytes: Uint8Array, label: string): string {
 function decoderOf(charset: string): ((bytes: Uint8Array) => string) | null {
   if (SAYS_NOTHING.test(charset)) return null;
   if (OF_THE_LIBRARY.test(charset)) return (bytes) => iconv.decode(Buffer.from(bytes), charset.replace(/^ibm/, "cp"));
+  if (/^(?:iso-2022-kr|csiso2022kr)$/.test(charset)) return iso2022Kr;
   // Node 20 takes windows-1252 for ISO 8859-1.
   if (/^(?:windows-1252|cp1252|x-cp1252|iso[-_]?8859-?1|latin-?1|l1)$/.test(charset)) return windows1252;
   try {
@@ -44,6 +45,20 @@ function decoderOf(charset: string): ((bytes: Uint8Array) => string) | null {
     const name = charset.replace(/^(?:x-|cs)/, "");
     return iconv.encodingExists(name) ? (bytes) => iconv.decode(Buffer.from(bytes), name) : null;
   }
+}
+
+const [SHIFT_OUT, SHIFT_IN] = [0x0e, 0x0f];
+
+// RFC 1557: between the two shifts stand the characters of EUC-KR with their high bits off.
+function iso2022Kr(bytes: Uint8Array): string {
+  let isShifted = false;
+  const latin1 = Buffer.from(bytes).toString("latin1").replaceAll("\x1b$)C", "");
+  const out = [...Buffer.from(latin1, "latin1")].flatMap((byte) => {
+    if (byte !== SHIFT_OUT && byte !== SHIFT_IN) return [isShifted && byte > 0x20 ? byte | 0x80 : byte];
+    isShifted = byte === SHIFT_OUT;
+    return [];
+  });
+  return new TextDecoder("euc-kr").decode(Uint8Array.from(out));
 }
 
 const windows1252 = (bytes: Uint8Array) => iconv.decode(Buffer.from(bytes), "windows-1252");

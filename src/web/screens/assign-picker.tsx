@@ -4,10 +4,10 @@ import type { loader as couldTake } from "../routes/could-take";
 import type { CouldTakeView } from "../server/could-take-view.server";
 import { Button } from "../ui/button";
 import { type Choice, Picker } from "../ui/picker";
-import type { DecisionTarget } from "./decisions";
 import type { DialogProps } from "./dialog-props";
 import { LoadBar } from "./load-bar";
 import { OwnerStamp } from "./owner-stamp";
+import type { DecisionTarget } from "./posted-decision";
 import { notePick, recentFirst } from "./recent-picks";
 import { type Colleague, useTray } from "./tray-data";
 

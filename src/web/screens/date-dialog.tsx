@@ -5,9 +5,9 @@ import { Button } from "../ui/button";
 import { Dialog } from "../ui/dialog";
 import { Field } from "../ui/field";
 import { Select } from "../ui/select";
-import type { PostedDecision } from "./decisions";
 import type { DialogProps } from "./dialog-props";
 import { MeantDate } from "./meant-date";
+import type { PostedDecision } from "./posted-decision";
 import { useTray } from "./tray-data";
 import { useTypedDate } from "./use-typed-date";
 

@@ -11,109 +11,22 @@ import {
   useState,
 } from "react";
 import { PrefetchPageLinks, useParams, useRevalidator } from "react-router";
-import { leadsTo } from "../../core/docket/leads-to";
-import type { Whom } from "../../core/docket/plan-decision";
-import { type CategoryId, type MemberId, trustedId } from "../../core/kernel/ids";
-import type { Urgency } from "../../core/kernel/urgency";
-import type { Scope } from "../../core/lists/scope";
 import type { AskedFields } from "../../core/records/filing-field";
-import type { FilingMeans } from "../../core/records/filing-means";
-import type { StandingKind } from "../../core/standing/standing";
-import type { RowView } from "../server/words.server";
 import { Notices, notice, noticeProblem } from "../ui/notices";
 import { Courier, type FormFields } from "./courier";
 import type { DecisionOutcome, UndoOutcome } from "./decision-outcome";
 import { FilingSheet } from "./lazy-filing-sheet";
 import { ChangeHub, ChangeHubContext } from "./live-hub";
+import {
+  countOf,
+  type DecidedRow,
+  type DecisionTarget,
+  decisionForm,
+  type Pending,
+  type PostedDecision,
+  type SingleDecision,
+} from "./posted-decision";
 import { newCommand, onceAt } from "./use-command";
-
-/** A decision as it is posted: its kind, and the fields that go with it. */
-export type PostedDecision = SingleDecision | Accepted;
-
-/** What is proposed and accepted together: one decision, with one way back. */
-export type Accepted = { readonly kind: "accept"; readonly decisions: readonly SingleDecision[] };
-
-/** One thing that is decided. */
-export type SingleDecision =
-  | { readonly kind: "assign"; readonly owner: string; readonly note?: string; readonly evenIfAway?: true }
-  | { readonly kind: "assign-in-turn"; readonly group: string; readonly note?: string }
-  | { readonly kind: "follow"; readonly member: string; readonly follows: boolean }
-  /** `name` for one that was created a moment ago, which the screen need not know yet. */
-  | { readonly kind: "categorise"; readonly category: string; readonly give: boolean; readonly name?: string }
-  /** `fields` are the particulars that its record asks for, as JSON; `message` (and its `attachment`) is filed alone. */
-  | {
-      readonly kind: "file";
-      readonly record: string;
-      readonly code: string;
-      readonly settle: boolean;
-      readonly means?: FilingMeans;
-      readonly fields?: string;
-      readonly message?: string;
-      readonly attachment?: number;
-    }
-  | { readonly kind: "particulars"; readonly record: string; readonly code: string; readonly fields: string }
-  | {
-      readonly kind: "unfile";
-      readonly record: string;
-      readonly code: string;
-      readonly message?: string;
-      readonly attachment?: number;
-    }
-  | { readonly kind: "keep" | "settle" | "bin" | "restore" | "junk" | "stop-expecting" | "no-answer" | "unread" }
-  /** `at` is an instant of ISO 8601, or nothing for no date. */
-  | { readonly kind: "rest"; readonly at: string; readonly mode: "either" | "time" }
-  | {
-      readonly kind: "expect";
-      readonly at: string;
-      readonly whom?: Whom;
-      readonly colleague?: string;
-      readonly besides?: boolean;
-    }
-  | { readonly kind: "extend"; readonly expectation: string; readonly at: string }
-  | { readonly kind: "expire"; readonly at: string }
-  | { readonly kind: "withdraw"; readonly expectation: string }
-  | { readonly kind: "acknowledge"; readonly message: string }
-  | { readonly kind: "follow-up"; readonly at: string; readonly member: string; readonly text: string }
-  | { readonly kind: "follow-up-done" | "follow-up-clear"; readonly followUp: string }
-  | { readonly kind: "urgency"; readonly urgency: Urgency }
-  | { readonly kind: "note"; readonly text: string };
-
-/** A decision on its way: already shown, not yet confirmed. */
-export type Pending = {
-  readonly key: number;
-  /** By which the server knows it when it is sent again. */
-  readonly command: string;
-  readonly decision: PostedDecision;
-  readonly rows: readonly DecidedRow[];
-  readonly target: DecisionTarget<DecidedRow>;
-  readonly said: string;
-  /** How often it was sent; more than once when the server could not be reached. */
-  readonly attempt: number;
-  /** Whether the next may go: the server has answered, or could not be reached. */
-  readonly isPassed: boolean;
-};
-
-/** A list, or a group of it, with everything that it holds, loaded or not. */
-export type Everything = {
-  readonly scope: Scope;
-  readonly query: string;
-  readonly lane: string | null;
-  readonly count: number;
-};
-
-/** What a decision needs to know of a conversation. */
-export type DecidedRow = Pick<RowView, "id" | "version" | "standing">;
-
-/** What a decision is about: these rows, or everything of a list, of which these are loaded. */
-export type DecisionTarget<Row extends DecidedRow = RowView> = {
-  readonly rows: readonly Row[];
-  readonly everything: Everything | null;
-};
-
-/** How many conversations a target has. */
-export function countOf({ rows, everything }: DecisionTarget<DecidedRow>): number {
-  return everything?.count ?? rows.length;
-}
 
 type Decisions = {
   /** Carries a decision out; `said` is what the message with the Undo button says. */
@@ -177,10 +90,18 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
       setTimeout(() => sendAgain(done.key), SEND_AGAIN_MS);
       return;
     }
-    // What was foreseen stays until the lists show what is: otherwise the row would be seen to come back for a moment.
-    const isOver = outcome.ok || outcome.stale;
-    if (isOver && done.target.everything === null) await hub.announce(done.rows.map(({ id }) => id));
-    startTransition(() => setPending((others) => others.filter(({ key }) => key !== done.key)));
+    const showWhatIs = async () => {
+      if (done.target.everything === null) await hub.announce(done.rows.map(({ id }) => id));
+    };
+    const forget = () => setPending((others) => others.filter(({ key }) => key !== done.key));
+    if (outcome.ok) {
+      // What was foreseen stays until the lists show what is: otherwise the row would be seen to come back for a moment.
+      await showWhatIs();
+      startTransition(forget);
+    } else {
+      forget();
+      void showWhatIs();
+    }
     const asked = askedBy(done, outcome);
     if (asked !== null) {
       setAsking(asked);
@@ -306,90 +227,4 @@ function useWarningBeforeLeaving(isKept: boolean): void {
     window.addEventListener("beforeunload", ask);
     return () => window.removeEventListener("beforeunload", ask);
   }, [isKept]);
-}
-
-const postedFields = (decision: SingleDecision) =>
-  Object.fromEntries(Object.entries(decision).map(([name, value]) => [name, String(value)]));
-
-function decisionForm({ decision, rows, target: { everything }, said }: Pending): FormFields {
-  const posted =
-    decision.kind === "accept"
-      ? { kind: decision.kind, decisions: JSON.stringify(decision.decisions.map(postedFields)) }
-      : postedFields(decision);
-  const [only] = rows;
-  if (everything !== null) {
-    const { scope, query, lane } = everything;
-    return { ...posted, scope, query, said, ...(lane === null ? {} : { lane }) };
-  }
-  return {
-    said,
-    ...posted,
-    conversation: rows.map((row) => row.id),
-    // Of several, each has a version of its own; only what one person saw of one conversation is compared.
-    ...(rows.length === 1 && only !== undefined && only.version > 0 ? { version: String(only.version) } : {}),
-  };
-}
-
-/** Where a posted decision leads from a standing; null when it moves nothing. */
-export function postedLeadsTo(decision: PostedDecision, from: StandingKind): StandingKind | null {
-  switch (decision.kind) {
-    case "unread":
-      return null;
-    case "accept":
-      return decision.decisions.reduce<StandingKind | null>((to, one) => postedLeadsTo(one, to ?? from) ?? to, null);
-    case "assign":
-      return leadsTo({ kind: "assign", ownerId: decision.owner || null }, from);
-    case "file":
-      return leadsTo({ kind: "file", settle: decision.settle }, from);
-    default:
-      return leadsTo({ kind: decision.kind }, from);
-  }
-}
-
-/** A row as it will be once what is under way has been confirmed. */
-export function withPending(row: RowView, pending: readonly Pending[]): RowView {
-  let shown: RowView = row;
-  for (const { decision, rows } of pending) {
-    if (!rows.some(({ id }) => id === row.id)) continue;
-    const leads = postedLeadsTo(decision, row.standing);
-    shown = withDecision(leads === null ? shown : { ...shown, standing: leads }, decision);
-  }
-  return shown;
-}
-
-const withoutCode = (row: RowView, code: string) => ({
-  ...row,
-  recordCodes: row.recordCodes.filter((one) => one !== code),
-});
-const withCode = (row: RowView, code: string) => ({ ...row, recordCodes: [...new Set([...row.recordCodes, code])] });
-
-function withDecision(row: RowView, decision: PostedDecision): RowView {
-  switch (decision.kind) {
-    case "accept":
-      return decision.decisions.reduce<RowView>(withDecision, row);
-    case "assign":
-      return { ...row, ownerId: decision.owner === "" ? null : trustedId<MemberId>(decision.owner) };
-    case "categorise": {
-      const others = row.categoryIds.filter((id) => id !== decision.category);
-      return {
-        ...row,
-        categoryIds: decision.give ? [...others, trustedId<CategoryId>(decision.category)] : others,
-      };
-    }
-    case "file":
-      return decision.message === undefined ? withCode(row, decision.code) : row;
-    case "follow": {
-      const id = trustedId<MemberId>(decision.member);
-      const others = row.followerIds.filter((one) => one !== id);
-      return { ...row, followerIds: decision.follows ? [...others, id] : others };
-    }
-    case "urgency":
-      return { ...row, urgency: decision.urgency };
-    case "unread":
-      return { ...row, unread: true };
-    case "unfile":
-      return decision.message === undefined ? withoutCode(row, decision.code) : row;
-    default:
-      return row;
-  }
 }

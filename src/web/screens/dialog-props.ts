@@ -1,4 +1,4 @@
-import type { DecisionTarget, PostedDecision } from "./decisions";
+import type { DecisionTarget, PostedDecision } from "./posted-decision";
 
 export type DialogKind =
   | "join"

@@ -57,7 +57,7 @@ export function DisposalSheet({ record, onClose }: DisposalSheetProps) {
           <div className="mt-3 flex flex-wrap items-center gap-2">
             <Dispose
               code={record.code}
-              isBusy={act.isBusy || preview.open > 0}
+              isBusy={act.isBusy || look.isBusy || preview.open > 0}
               onDispose={() => act.post({ do: "dispose", record: record.id, preview: preview.previewId })}
             />
           </div>

@@ -1,6 +1,6 @@
 import type { ConversationView } from "../server/conversation-view.server";
 import type { ExpectationView } from "../server/expectation-view.server";
-import type { PostedDecision } from "./decisions";
+import type { PostedDecision } from "./posted-decision";
 import { useTray } from "./tray-data";
 
 type ExpectationLinesProps = {

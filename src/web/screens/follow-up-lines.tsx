@@ -1,6 +1,6 @@
 import { Check, X } from "lucide-react";
 import type { ConversationView } from "../server/conversation-view.server";
-import type { PostedDecision } from "./decisions";
+import type { PostedDecision } from "./posted-decision";
 
 type FollowUpLinesProps = {
   readonly followUps: ConversationView["followUps"];

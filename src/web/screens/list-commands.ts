@@ -1,10 +1,10 @@
 import { nextUrgency } from "../../core/kernel/urgency";
 import { useCommands } from "../keys/key-desk";
 import type { RowView } from "../server/words.server";
-import type { PostedDecision } from "./decisions";
 import { useDecisions } from "./decisions";
 import type { DialogKind } from "./dialog-props";
 import type { ListCursor, ShownList } from "./list-places";
+import type { PostedDecision } from "./posted-decision";
 import type { Selection } from "./selection";
 import { useTray } from "./tray-data";
 

@@ -4,7 +4,8 @@ import { isInScope, type Scope } from "../../core/lists/scope";
 import type { AfterDecision } from "../../operations/index.server";
 import { useGo } from "../keys/key-desk";
 import type { ListedRowView } from "../server/list-view.server";
-import { type Pending, withPending } from "./decisions";
+import { withPending } from "./foreseen";
+import type { Pending } from "./posted-decision";
 import { placeOf } from "./sheet";
 import type { RowLane } from "./use-list";
 

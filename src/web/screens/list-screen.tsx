@@ -7,23 +7,17 @@ import { Opening } from "../keys/key-desk";
 import type { ListStart } from "../server/list-view.server";
 import type { RowView } from "../server/words.server";
 import { BinLine } from "./bin-line";
-import {
-  type DecisionTarget,
-  type Pending,
-  type PostedDecision,
-  postedLeadsTo,
-  useDecisions,
-  usePending,
-  withPending,
-} from "./decisions";
+import { useDecisions, usePending } from "./decisions";
 import type { DialogKind } from "./dialog-props";
 import { EmptyList } from "./empty-list";
+import { postedLeadsTo, withPending } from "./foreseen";
 import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands, useMovingCommands } from "./list-commands";
 import { type ListCursor, type ShownList, useListCursor, useShownList } from "./list-places";
 import { Margin } from "./margin";
 import { NarrowLine } from "./narrow-line";
 import { NewRows } from "./new-rows";
+import type { DecisionTarget, Pending, PostedDecision } from "./posted-decision";
 import { type BareDecision, RowQuick } from "./row-actions";
 import { saidOf } from "./said";
 import { type Selection, useSelection } from "./selection";

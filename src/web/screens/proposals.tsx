@@ -2,7 +2,7 @@ import type { ProposalView } from "../server/proposal-view.server";
 import type { RowView } from "../server/words.server";
 import { KeyCap } from "../ui/button";
 import { CategoryTab } from "../ui/category-tab";
-import type { PostedDecision } from "./decisions";
+import type { PostedDecision } from "./posted-decision";
 import { useTray } from "./tray-data";
 
 type ProposalsProps = {

@@ -5,7 +5,7 @@ import { useKeyOf } from "../keys/key-desk";
 import type { RowView } from "../server/words.server";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { PaceMarks } from "../ui/pace-marks";
-import type { PostedDecision } from "./decisions";
+import type { PostedDecision } from "./posted-decision";
 import type { Actions } from "./row-actions";
 import type { Point } from "./sheet";
 

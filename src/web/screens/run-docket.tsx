@@ -7,8 +7,8 @@ import type { RunView } from "../server/run-view.server";
 import type { RowView } from "../server/words.server";
 import { KeyCap } from "../ui/button";
 import { PaceMarks } from "../ui/pace-marks";
-import type { PostedDecision } from "./decisions";
 import { OwnerStamp } from "./owner-stamp";
+import type { PostedDecision } from "./posted-decision";
 import { Proposals } from "./proposals";
 import { RowTabs } from "./row-tabs";
 

@@ -1,6 +1,6 @@
 import { assertNever } from "../../core/kernel/assert-never";
 import { URGENCY_NAMES } from "../../core/kernel/urgency";
-import { countOf, type DecisionTarget, type PostedDecision } from "./decisions";
+import { countOf, type DecisionTarget, type PostedDecision } from "./posted-decision";
 
 type Names = {
   readonly members: readonly { readonly id: string; readonly name: string }[];

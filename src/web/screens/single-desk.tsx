@@ -1,11 +1,13 @@
 import { type ReactNode, useCallback, useState } from "react";
 import { useCommands, useGo } from "../keys/key-desk";
 import type { RowView } from "../server/words.server";
-import { type DecisionTarget, type PostedDecision, useDecisions, usePending, withPending } from "./decisions";
+import { useDecisions, usePending } from "./decisions";
 import type { DialogKind } from "./dialog-props";
+import { withPending } from "./foreseen";
 import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands } from "./list-commands";
 import type { ConversationDesk } from "./list-screen";
+import type { DecisionTarget, PostedDecision } from "./posted-decision";
 import { saidOf } from "./said";
 import { useTray } from "./tray-data";
 

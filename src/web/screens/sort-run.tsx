@@ -21,18 +21,12 @@ import { KeyCap } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { notice } from "../ui/notices";
 import { Composer } from "./composer";
-import {
-  type DecisionTarget,
-  type PostedDecision,
-  postedLeadsTo,
-  type SingleDecision,
-  useDecisions,
-  usePending,
-  withPending,
-} from "./decisions";
+import { useDecisions, usePending } from "./decisions";
 import type { DialogKind } from "./dialog-props";
+import { postedLeadsTo, withPending } from "./foreseen";
 import { DecisionDialogs, useDialogsSoon } from "./lazy-dialogs";
 import { useDecidingCommands } from "./list-commands";
+import type { DecisionTarget, PostedDecision, SingleDecision } from "./posted-decision";
 import { PresenceLine } from "./presence-line";
 import { isStillProposed } from "./proposals";
 import { RunChips } from "./run-chips";

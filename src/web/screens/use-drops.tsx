@@ -1,9 +1,9 @@
 import { lazy, type ReactNode, Suspense, useState } from "react";
 import type { ShelfPlace } from "../../operations/index.server";
 import type { ListedRowView } from "../server/list-view.server";
-import type { DecisionTarget, PostedDecision } from "./decisions";
 import type { DialogKind } from "./dialog-props";
 import { type DropTarget, useLetGo } from "./dragging";
+import type { DecisionTarget, PostedDecision } from "./posted-decision";
 import { useShelf, useTray } from "./tray-data";
 
 // Asked once, as a rule: she has it remembered.

@@ -3,6 +3,8 @@ import type { Narrowing } from "../../core/lists/narrowing";
 import { isInScope, type Scope } from "../../core/lists/scope";
 import type { ListedRowView } from "../server/list-view.server";
 import type { RunPartView, RunView } from "../server/run-view.server";
+import { usePending } from "./decisions";
+import { withPending } from "./foreseen";
 import { type AskNews, useChanges } from "./live-hub";
 import { useInTurn } from "./use-in-turn";
 import { fetchChanges, fetchPart, followedAs } from "./use-list";
@@ -75,8 +77,9 @@ export function useRun(slug: string, start: RunStart): Run {
   const [times, setTimes] = useState<readonly number[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const current = lookingAt ?? queue[0] ?? null;
-  const state = useRef({ queue, done, views, current });
-  state.current = { queue, done, views, current };
+  const pending = usePending();
+  const state = useRef({ queue, done, views, current, pending });
+  state.current = { queue, done, views, current, pending };
   const asked = useRef(new Set<string>());
   const shownAt = useRef(0);
 
@@ -155,17 +158,21 @@ export function useRun(slug: string, start: RunStart): Run {
     setRest(part.total - part.rows.length);
   };
   const bringUpToDate = async (ids: readonly string[] | null, ask: AskNews | null) => {
-    const known = state.current;
     if (ids === null) {
       asked.current.clear();
-      for (const { id } of known.queue.slice(0, AHEAD)) void fetchView(id);
+      for (const { id } of state.current.queue.slice(0, AHEAD)) void fetchView(id);
       return;
     }
     const answer = (async () => (await ask?.()) ?? fetchChanges(slug, start, ids))();
     const changes = await answer.catch(() => null);
     if (changes === null) return;
+    const known = state.current;
     setRest((before) => (before === 0 ? 0 : Math.max(0, changes.total - known.queue.length)));
-    const now = new Map<string, ListedRowView>(changes.rows.map(({ row }) => [row.id, row]));
+    // What is decided and on its way stands there only until the server has heard of it.
+    const leaves = (row: ListedRowView) => !isInScope(withPending(row, known.pending).standing, start.scope);
+    const now = new Map<string, ListedRowView>(
+      changes.rows.flatMap(({ row }) => (leaves(row) ? [] : [[row.id, row] as const])),
+    );
     const isDone = (id: string) => known.done.some((row) => row.id === id);
     for (const id of ids) if (known.views.has(id)) void fetchView(id);
     setQueue((others) => {

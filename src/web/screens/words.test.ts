@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { ORDERS } from "../../core/lists/sheet-view";
-import type { DecisionTarget, PostedDecision } from "./decisions";
 import { forgetDraft, keepDraft, keptDraft, lyingDrafts } from "./kept-draft";
+import type { DecisionTarget, PostedDecision } from "./posted-decision";
 import { notePick, recentFirst, recentPicks } from "./recent-picks";
 import { saidOf } from "./said";
 import { nameOfGrouping, nameOfOrder } from "./view-names";

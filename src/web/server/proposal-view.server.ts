@@ -1,7 +1,7 @@
 import type { Because, Proposal } from "../../core/filing/propose";
 import { assertNever } from "../../core/kernel/assert-never";
 import type { ProposedFor, TrayNames } from "../../operations/index.server";
-import type { SingleDecision } from "../screens/decisions";
+import type { SingleDecision } from "../screens/posted-decision";
 
 /** A proposal as the docket shows it: what is decided by its key, and the reason. */
 export type ProposalView = {

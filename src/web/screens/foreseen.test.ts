@@ -1,7 +1,8 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { RowView } from "../server/words.server";
-import { type PostedDecision, postedLeadsTo, withPending } from "./decisions";
+import { postedLeadsTo, withPending } from "./foreseen";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
+import type { PostedDecision } from "./posted-decision";
 import { saidOf } from "./said";
 
 const row = {
