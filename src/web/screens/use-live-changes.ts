@@ -1,5 +1,5 @@
 import { useContext, useEffect, useRef, useState } from "react";
-import { useRevalidator } from "react-router";
+import { useNavigation, useRevalidator } from "react-router";
 import type { TrayData } from "../server/tray-view.server";
 import { ChangeHubContext, type RowChanges } from "./live-hub";
 
@@ -24,6 +24,24 @@ async function fetchNews(slug: string, ids: readonly string[], followed: string,
   return response.json();
 }
 
+/** Loads the page anew; where one is on the way to another, once that is there, so that the way is not cut off. */
+function useReload() {
+  const { revalidate } = useRevalidator();
+  const { state } = useNavigation();
+  const isOwed = useRef(false);
+  const reload = useRef(() => {});
+  reload.current = () => {
+    if (state === "idle") void revalidate();
+    else isOwed.current = true;
+  };
+  useEffect(() => {
+    if (state !== "idle" || !isOwed.current) return;
+    isOwed.current = false;
+    reload.current();
+  }, [state]);
+  return reload;
+}
+
 /**
  * Tells the screens whenever the server says that something changed: a list that is open has one answer with its rows and
  * the counts around it, other pages are loaded anew. Also what changed between the reading of the page, in the state that
@@ -31,11 +49,9 @@ async function fetchNews(slug: string, ids: readonly string[], followed: string,
  * that, is on the screen. True while the connection is lost.
  */
 export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNews: (news: News) => void): boolean {
-  const { revalidate } = useRevalidator();
+  const reload = useReload();
   const hub = useContext(ChangeHubContext);
   const [isLost, setLost] = useState(false);
-  const reload = useRef(revalidate);
-  reload.current = revalidate;
   const hear = useRef({ onNews, hasOwn });
   hear.current = { onNews, hasOwn };
   const state = useRef(seen);
@@ -47,7 +63,7 @@ export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNe
     let lastTold = Number.NEGATIVE_INFINITY;
     const everything = (ids: readonly string[] | null) => {
       void hub.announce(ids);
-      void reload.current();
+      reload.current();
     };
     const tell = () => {
       const ids = changed === null ? null : [...changed];
