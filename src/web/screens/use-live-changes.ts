@@ -1,4 +1,4 @@
-import { useContext, useEffect, useRef, useState } from "react";
+import { useCallback, useContext, useEffect, useRef, useState } from "react";
 import { useNavigation, useRevalidator } from "react-router";
 import type { TrayData } from "../server/tray-view.server";
 import { ChangeHubContext, type RowChanges } from "./live-hub";
@@ -25,21 +25,21 @@ async function fetchNews(slug: string, ids: readonly string[], followed: string,
 }
 
 /** Loads the page anew; where one is on the way to another, once that is there, so that the way is not cut off. */
-function useReload() {
+function useReload(): () => void {
   const { revalidate } = useRevalidator();
   const { state } = useNavigation();
   const isOwed = useRef(false);
-  const reload = useRef(() => {});
-  reload.current = () => {
-    if (state === "idle") void revalidate();
-    else isOwed.current = true;
-  };
+  const now = useRef({ revalidate, state });
+  now.current = { revalidate, state };
   useEffect(() => {
     if (state !== "idle" || !isOwed.current) return;
     isOwed.current = false;
-    reload.current();
+    void now.current.revalidate();
   }, [state]);
-  return reload;
+  return useCallback(() => {
+    if (now.current.state === "idle") void now.current.revalidate();
+    else isOwed.current = true;
+  }, []);
 }
 
 /**
@@ -63,7 +63,7 @@ export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNe
     let lastTold = Number.NEGATIVE_INFINITY;
     const everything = (ids: readonly string[] | null) => {
       void hub.announce(ids);
-      reload.current();
+      reload();
     };
     const tell = () => {
       const ids = changed === null ? null : [...changed];
@@ -109,6 +109,6 @@ export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNe
       clearTimeout(losing);
       source.close();
     };
-  }, [slug, hub]);
+  }, [slug, hub, reload]);
   return isLost;
 }
