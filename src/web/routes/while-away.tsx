@@ -1,4 +1,4 @@
-import { data, Link, redirect, useFetcher } from "react-router";
+import { data, Form, Link, redirect } from "react-router";
 import { readId, type TimeOffId } from "../../core/kernel/ids";
 import { isStandingKind, STANDING_NAMES } from "../../core/standing/standing";
 import { readSummary, summaryOf } from "../../operations/index.server";
@@ -36,13 +36,13 @@ export async function action({ params, context }: Route.ActionArgs) {
 
 /** What happened in a member's conversations while she was away, and where each is now. */
 export default function WhileAway({ loaderData: { stretch, words, happened } }: Route.ComponentProps) {
-  const { Form } = useFetcher();
   return (
     <Page
       title="While I was away"
       beside={
         <>
           <span className="text-soft">{stretch}</span>
+          {/* Leads on, which a fetcher would not where others change something meanwhile. */}
           <Form method="post" className="ml-auto">
             <Button look="filled" type="submit">
               I have read it
