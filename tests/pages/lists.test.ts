@@ -223,9 +223,8 @@ describe("a decision that is posted", () => {
       404,
     );
     const [message] = await tray.ask("select id from message where conversation_id = $1", [id(6)]);
-    expect(
-      await refusalOf(ines.posts(unreadFrom, { list: "https://elsewhere.example" }, { message: message.id })),
-    ).toBe(302);
+    const elsewhere = { list: "https://elsewhere.example" };
+    expect(await ines.posts(unreadFrom, elsewhere, { message: message.id })).toEqual({ to: "/office/to-sort" });
   });
 });
 

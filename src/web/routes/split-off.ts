@@ -1,4 +1,4 @@
-import { data, redirect } from "react-router";
+import { data } from "react-router";
 import { type ConversationId, type MessageId, readId } from "../../core/kernel/ids";
 import { refusalInWords, splitOff } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
@@ -12,5 +12,6 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const grant = context.get(grantContext);
   const done = await splitOff(context.get(depsContext), grant, conversation.value, message.value);
   if (!done.ok) return data({ problem: refusalInWords(done.error) }, { status: 409 });
-  return redirect(`/${grant.tray.slug}/to-sort/${done.value.conversationId}`);
+  // Whoever asked goes there by themselves: what leads on from a fetcher is lost where others change something meanwhile.
+  return { to: `/${grant.tray.slug}/to-sort/${done.value.conversationId}` };
 }

@@ -1,4 +1,4 @@
-import { data, redirect } from "react-router";
+import { data } from "react-router";
 import { type MessageId, readId } from "../../core/kernel/ids";
 import { markUnreadFromMessage } from "../../operations/index.server";
 import { depsContext, grantContext } from "../server/context.server";
@@ -12,5 +12,5 @@ export async function action({ params, request, context }: Route.ActionArgs) {
   const isDone = id.ok && (await markUnreadFromMessage(context.get(depsContext), grant, id.value));
   if (!isDone) return data({ problem: "There is no such message any more." }, { status: 404 });
   const list = String((await readForm(request)).get("list"));
-  throw redirect(/^\/[\w-]+\/[\w-]+$/.test(list) ? list : `/${grant.tray.slug}/to-sort`);
+  return { to: /^\/[\w-]+\/[\w-]+$/.test(list) ? list : `/${grant.tray.slug}/to-sort` };
 }

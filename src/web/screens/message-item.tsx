@@ -2,6 +2,7 @@ import { BadgeCheck, MoreHorizontal, ShieldAlert, TriangleAlert } from "lucide-r
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useFetcher, useLocation } from "react-router";
+import { useGo } from "../keys/key-desk";
 import type { Message } from "../server/conversation-view.server";
 import { Button } from "../ui/button";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
@@ -79,12 +80,16 @@ function TrustMark({ message: { trust } }: { message: Message }) {
 
 function MessageMenu({ message, conversationId, alone }: Omit<MessageItemProps, "worksByKey">) {
   const { tray, mayDecide } = useTray();
-  const fetcher = useFetcher<{ problem: string }>();
+  const fetcher = useFetcher<{ problem?: string; to?: string }>();
+  const go = useGo();
   const base = `/${tray.slug}/messages/${message.id}`;
-  const problem = fetcher.data?.problem;
+  const { problem, to } = fetcher.data ?? {};
   useEffect(() => {
     if (problem !== undefined) noticeProblem(problem);
   }, [problem]);
+  useEffect(() => {
+    if (to !== undefined) go(to);
+  }, [to, go]);
   const { pathname } = useLocation();
   const unreadFromHere = () =>
     fetcher.submit({ list: pathname.split("/").slice(0, 3).join("/") }, { method: "post", action: `${base}/unread` });
