@@ -224,7 +224,8 @@ describe("a decision that is posted", () => {
     );
     const [message] = await tray.ask("select id from message where conversation_id = $1", [id(6)]);
     const elsewhere = { list: "https://elsewhere.example" };
-    expect(await ines.posts(unreadFrom, elsewhere, { message: message.id })).toEqual({ to: "/office/to-sort" });
+    const led = await ines.posts(unreadFrom, elsewhere, { message: message.id });
+    expect(led).toEqual({ status: 200, data: { to: "/office/to-sort" } });
   });
 });
 
