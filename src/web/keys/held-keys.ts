@@ -41,6 +41,7 @@ export function heldKeys(): HeldKeys {
   const end = () => {
     clearTimeout(timer);
     held = null;
+    isOpening = false;
     isPageComing = false;
   };
   const endUnlessItComes = () => {
@@ -84,6 +85,7 @@ export function heldKeys(): HeldKeys {
     },
     awaitPage() {
       held ??= [];
+      isOpening = false;
       isPageComing = true;
     },
     arrive() {
