@@ -11,6 +11,7 @@ import { action as decide } from "~/web/routes/decide";
 import { loader as followUps } from "~/web/routes/follow-ups";
 import { loader as journal } from "~/web/routes/journal";
 import { loader as listData } from "~/web/routes/list-data";
+import { loader as news } from "~/web/routes/news";
 import { action as cameUp, loader as runConversation } from "~/web/routes/run-conversation";
 import { action as settings } from "~/web/routes/settings";
 import { action as shelf } from "~/web/routes/shelf";
@@ -96,6 +97,17 @@ describe("the page of a list", () => {
     expect(changes.rows.map(({ laneKeys }) => laneKeys)).toEqual([["d0"], ["d0"]]);
     expect(await part("counts", "by=unread")).toEqual([{ key: "yes", name: "Unread", count: 60 }]);
     expect(await part("start", "person=nobody@x.example")).toMatchObject({ total: 0, lanes: [] });
+  });
+  it("has one answer for what became of some: its rows, and the counts around it, with one's own only where asked", async () => {
+    const told = async (query: string) => ((await ines.looksAt(news, {}, query)) as Response).json();
+    const answer = await told(`scope=to-sort&changed=${id(0)}`);
+    expect(answer.list.rows.map(({ row }: { row: ListedRowView }) => row.id)).toEqual([id(0)]);
+    expect(answer.list.total).toBe(60);
+    expect(answer.now.flow.find(({ standing }: { standing: string }) => standing === "to-sort").count).toBe(60);
+    expect(answer.looseEnds).toBe(0);
+    expect([answer.now.shelf, (await told("own=1")).now.shelf]).toEqual([undefined, []]);
+    expect((await told("changed=nonsense")).list).toBeNull();
+    expect(await refusalOf(ines.looksAt(news, {}, "scope=lost"))).toBe(404);
   });
   it.each([
     ["to-sort", "more", "lane=d0&limit=0", 400],
