@@ -6,8 +6,7 @@ const CHROMIUM_FLAGS =
 export default defineConfig({
   testDir: "tests/journeys",
   fullyParallel: true,
-  // One more than there are cores: a journey waits for its server, its clock and its mail a good part of the time.
-  workers: 3,
+  workers: 2,
   // A machine that others use as well takes three times as long as usual in a bad hour.
   timeout: 240_000,
   expect: { timeout: 30_000 },

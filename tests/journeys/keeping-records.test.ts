@@ -147,14 +147,16 @@ test("a member arranges her records, and finds them on the shelf and in the pick
   await tobias.goto("/office/arrangement");
   await tobias.getByRole("button", { name: "New folder" }).click();
   await tobias.getByRole("button", { name: "Name New folder" }).click();
-  await tobias.getByRole("textbox", { name: "Its name" }).fill("This week");
+  const itsName = tobias.getByRole("textbox", { name: "Its name" });
+  await itsName.fill("This week");
   await tobias.keyboard.press("Enter");
+  await expect(itsName).toBeHidden();
   await tobias.getByRole("button", { name: "Add a record to This week" }).click();
   const picker = tobias.getByRole("dialog", { name: "Add a record to my arrangement" });
   await picker.getByPlaceholder("Type a reference code or a title").fill("P-26-031");
   await picker.getByRole("option", { name: /^P-26-031/ }).click();
   await tobias.getByRole("button", { name: "Name Thornwick swell box" }).click();
-  await tobias.getByRole("textbox", { name: "Its name" }).fill("The box");
+  await itsName.fill("The box");
   await tobias.keyboard.press("Enter");
   await expect(tobias.getByRole("link", { name: "The box" })).toBeVisible();
   // Each step is kept before the next can be taken.
