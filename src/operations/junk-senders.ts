@@ -29,6 +29,8 @@ export async function callJunkSender(
   if (address === null || grant.tray.addresses.includes(address)) return err({ kind: "no-such", what: "sender" });
   if (isJunk) await addJunkSender(deps.db, grant, address, deps.now());
   else await removeJunkSender(deps.db, grant, address);
+  // What comes in at this process a moment later is meant as well.
+  deps.directory.last = null;
   return ok(address);
 }
 

@@ -11,6 +11,7 @@ import { fetchChanges, fetchPart, followedAs } from "./use-list";
 
 // So many are fetched before their turn, so that the next is there when the key goes down.
 const AHEAD = 4;
+const MOST_ASKED = 50;
 // With so few left of what was fetched, the next part is asked for.
 const FEW = 50;
 
@@ -157,12 +158,11 @@ export function useRun(slug: string, start: RunStart): Run {
     setQueue((others) => [...others, ...part.rows.filter(({ id }) => !known.has(id))]);
     setRest(part.total - part.rows.length);
   };
-  const bringUpToDate = async (ids: readonly string[] | null, ask: AskNews | null) => {
-    if (ids === null) {
-      asked.current.clear();
-      for (const { id } of state.current.queue.slice(0, AHEAD)) void fetchView(id);
-      return;
-    }
+  const bringUpToDate = async (told: readonly string[] | null, ask: AskNews | null) => {
+    const { queue: waiting, done: decided } = state.current;
+    // Where it may be any, it is asked about those that one has just seen, or sees next.
+    const ids = told ?? [...waiting.slice(0, MOST_ASKED), ...decided.slice(-MOST_ASKED)].map(({ id }) => id);
+    if (told === null) asked.current.clear();
     const answer = (async () => (await ask?.()) ?? fetchChanges(slug, start, ids))();
     const changes = await answer.catch(() => null);
     if (changes === null) return;
@@ -174,7 +174,8 @@ export function useRun(slug: string, start: RunStart): Run {
       changes.rows.flatMap(({ row }) => (leaves(row) ? [] : [[row.id, row] as const])),
     );
     const isDone = (id: string) => known.done.some((row) => row.id === id);
-    for (const id of ids) if (known.views.has(id)) void fetchView(id);
+    const shown = told ?? known.queue.slice(0, AHEAD).map(({ id }) => id);
+    for (const id of shown) if (known.views.has(id)) void fetchView(id);
     setQueue((others) => {
       // What was undone comes back as the next; what is new comes last.
       const back = [...now.values()].filter((row) => isDone(row.id) && !others.some(({ id }) => id === row.id));
