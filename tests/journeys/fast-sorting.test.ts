@@ -67,12 +67,16 @@ test("forty are sorted as fast as keys can be sent while a colleague decides abo
     .map((_, at) => (at % 3 === 0 ? "b" : "s"));
   await closeWhatIsProposed(mattis, running.databaseUrl);
   // What the first two propose is accepted before they are decided about, and refused.
-  await Promise.all([mattis.keyboard.type(keys.map((key, at) => (at < 2 ? `1${key}` : key)).join("")), settleHers()]);
-  await expect(
+  const refused = expect(
     noticesOf(mattis)
       .getByText(/is closed/)
       .first(),
   ).toBeVisible();
+  await Promise.all([
+    refused,
+    mattis.keyboard.type(keys.map((key, at) => (at < 2 ? `1${key}` : key)).join("")),
+    settleHers(),
+  ]);
 
   const expected = Object.fromEntries([
     ...subjects
