@@ -252,7 +252,7 @@ test("somebody is invited, comes in, is named where she may not look, owns somet
     await ines.getByRole("button", { name: "Shut Runa Holt out" }).click();
     await ines.getByRole("button", { name: "Shut out and hand over" }).click();
     await expect(ines.getByText("Choose who gets what she has.")).toBeVisible();
-    await ines.getByRole("combobox", { name: "Who gets what she has" }).click();
+    await ines.getByRole("combobox", { name: "Who gets what they have" }).click();
     await ines.getByRole("option", { name: "Col Whitaker" }).click();
     await ines.getByRole("button", { name: "Shut out and hand over" }).click();
     await expect(noticesOf(ines).getByText("Shut out; 1 conversation handed over")).toBeVisible();

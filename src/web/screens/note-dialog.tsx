@@ -14,7 +14,7 @@ import { saidOf } from "./said";
 import { useTray } from "./tray-data";
 import { useAnswered, useCommand } from "./use-command";
 
-const DESCRIPTION = "For colleagues only, never sent. @ and a name tells her of it; a dash begins a list.";
+const DESCRIPTION = "For colleagues only, never sent. @ and a name tells them of it; a dash begins a list.";
 
 type NoteDialogProps = DialogProps & {
   readonly title?: string;

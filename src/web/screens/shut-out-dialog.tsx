@@ -36,7 +36,7 @@ export function ShutOutDialog({ leaving, isOut = false, members, groups, onClose
       description={
         isOut
           ? "They cannot sign in, here and in their other trays. What they did stays in the journal."
-          : "She can sign in no more, here and in her other trays. What she did stays in the journal."
+          : "They can sign in no more, here and in their other trays. What they did stays in the journal."
       }
       size="wide"
     >
@@ -45,12 +45,12 @@ export function ShutOutDialog({ leaving, isOut = false, members, groups, onClose
         <input type="hidden" name="member" value={leaving.id} />
         <input type="hidden" name="to" value={to} />
         <div className="flex flex-wrap items-center gap-3">
-          <span className="font-semibold">What she has goes to</span>
-          <Select label="Who gets what she has" value={to} choices={choices} onChoose={setTo} />
+          <span className="font-semibold">What they have goes to</span>
+          <Select label="Who gets what they have" value={to} choices={choices} onChoose={setTo} />
         </div>
         <p className="text-sm text-soft">
-          Her open conversations and follow-ups now; what is settled, when somebody writes again; drafts that wait for
-          her.
+          Their open conversations and follow-ups now; what is settled, when somebody writes again; drafts that wait for
+          them.
         </p>
         {problem !== null && (
           <p role="alert" className="text-late">
