@@ -6,7 +6,7 @@ import { parseMessage } from "~/mail/index";
 import { letter } from "./letter";
 import type { Figure } from "./measure";
 
-const LEAST = 0.4;
+const LEAST = 0.5;
 const MOST_MEMORY_MB = 500;
 const PARSED_AT_ONCE = 100;
 const LOOK_EVERY_MS = 500;

@@ -91,6 +91,7 @@ export async function importInto(
   let batch: Uint8Array[] = [];
   let batchBytes = 0;
   let storing: Promise<void> = Promise.resolve();
+  let storedBefore: Promise<void> = Promise.resolve();
   let isStopped = false;
   const store = async (some: readonly Incoming[]) => {
     const groups = independentGroups(some, tiesOf, GROUPS).filter(({ length }) => length > 0);
@@ -98,22 +99,22 @@ export async function importInto(
     report = added(report, groups.flat(), kept.flat());
     isStopped = !(await options.goesOn(report));
   };
-  // One batch is parsed and the next one read while the one before is stored.
+  // While a batch is stored the next two are parsed and read: neither the thread that parses nor the database waits.
   const flush = async () => {
     const full = batch;
     batch = [];
     batchBytes = 0;
     const parsed = deps.aside.parseMany(full);
     parsed.catch(() => {});
-    await storing;
-    if (full.length > 0 && !isStopped)
-      storing = parsed
-        .then(async (some) => {
-          const incoming = await incomingOf(deps, full, some, { isHistory: options.asHistory, neighbour });
-          neighbour = some.findLast(({ date }) => date !== null)?.date ?? neighbour;
-          return incoming;
-        })
-        .then(store);
+    await storedBefore;
+    storedBefore = storing;
+    storing = storing.then(async () => {
+      const some = await parsed;
+      if (full.length === 0 || isStopped) return;
+      const incoming = await incomingOf(deps, full, some, { isHistory: options.asHistory, neighbour });
+      neighbour = some.findLast(({ date }) => date !== null)?.date ?? neighbour;
+      await store(incoming);
+    });
     storing.catch(() => {});
   };
   try {

@@ -4,7 +4,6 @@ import { DAY, type Instant, later, SECOND } from "../core/kernel/instant";
 import { wordsToShow } from "../core/message/own-text";
 import { returnDateIn } from "../core/message/return-date";
 import type { RuleThatHolds } from "../core/rules/plan-rules";
-import type { ConversationFacts } from "../core/standing/derive-standing";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import { baseSubject } from "../core/threading/base-subject";
 import { correspondentOf, SUBJECT_WITHIN } from "../core/threading/place-all";
@@ -15,10 +14,7 @@ import {
   conversationRowOf,
   copyOf,
   type Database,
-  factsOf,
-  holdConversations,
   hoursOfTray,
-  isPartOf,
   type KnownThreads,
   keepRoutes,
   lockThreads,
@@ -31,7 +27,6 @@ import {
   type ReportedMessage,
   reportedMessage,
   storeIfUnknown,
-  storeMessage,
   type Transaction,
   type Tray,
 } from "../storage/index";
@@ -40,6 +35,7 @@ import type { Deps, Within } from "./deps";
 import { joinPiece } from "./join-conversations";
 import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";
 import { tellOfMessage } from "./telling";
+import { type ThreadInHand, type ThreadsInHand, threadsInHand } from "./threads-in-hand";
 import { trustOf } from "./trust-of";
 
 export type { Incoming } from "./stored-form";
@@ -80,7 +76,7 @@ export async function keepInTray(trx: Transaction, deps: Within, tray: Tray, inc
   return kept;
 }
 
-/** The same for several, one after the other: what the tray knows of them is looked up once. */
+/** The same for several, one after the other: what the tray knows of them is looked up once, and they are stored together. */
 export async function keepAllInTray(
   trx: Transaction,
   deps: Within,
@@ -91,22 +87,34 @@ export async function keepAllInTray(
   const keys = batch.map(({ message, raw }) => dedupeKeyOf(message, raw));
   const rules = await holdRulesFor(trx, deps, tray, batch);
   const known = await lockThreads(trx, tray.id, ids, keys);
+  const threads = threadsInHand(trx, tray);
+  const joined = batch.flatMap(({ message }, at) => {
+    const isCopy = copyOf(known, keys[at] ?? new Uint8Array()) !== null;
+    const placement = placeMessage(message, known.conversations);
+    return isCopy || placement.kind !== "joins" ? [] : [placement.conversation];
+  });
+  await threads.take([...new Set(joined)]);
   const all: Kept[] = [];
   for (const [at, incoming] of batch.entries()) {
-    all.push(await keepOne(trx, deps, tray, incoming, { known, rules: rules[at] ?? [] }));
+    all.push(await keepOne(trx, deps, tray, incoming, { known, threads, rules: rules[at] ?? [] }));
   }
+  await threads.put();
   return all;
 }
 
 /** What the tray knows of a batch, and the rules that are for a message of it. */
-type Around = { readonly known: KnownThreads; readonly rules: readonly RuleThatHolds[] };
+type Around = {
+  readonly known: KnownThreads;
+  readonly threads: ThreadsInHand;
+  readonly rules: readonly RuleThatHolds[];
+};
 
 async function keepOne(
   trx: Transaction,
   deps: Within,
   tray: Tray,
   incoming: Incoming,
-  { known, rules }: Around,
+  { known, threads, rules }: Around,
 ): Promise<Kept> {
   const { message, raw } = incoming;
   const dedupeKey = dedupeKeyOf(message, raw);
@@ -116,31 +124,38 @@ async function keepOne(
     return { trayId: tray.id, conversationId: copyIn, outcome: "known-already" };
   }
   const placement = placeMessage(message, known.conversations);
-  const reported = await reportedBy(trx, tray, incoming);
+  const reported = await reportedBy(trx, tray, incoming, threads);
   const joins =
     reported?.conversationId ??
-    (placement.kind === "joins" ? placement.conversation : await homeBySubject(trx, tray, incoming));
+    (placement.kind === "joins" ? placement.conversation : await homeBySubject(trx, tray, incoming, threads));
   const conversationId = joins ?? trustedId<ConversationId>(deps.newId());
-  const held = joins === null ? null : await heldFacts(trx, tray, conversationId);
+  const thread = joins === null ? null : await threads.thread(conversationId);
   const { stored, place } = placed(
     deps,
     tray,
     incoming,
     conversationId,
-    held,
-    await circumstances(trx, deps, tray, incoming, joins),
-    await answeredAt(trx, tray, incoming, held),
+    thread,
+    await circumstances(trx, deps, tray, incoming, thread),
+    await answeredAt(trx, tray, incoming, thread, threads),
   );
-  await storeMessage(trx, stored, place);
+  threads.place({ message: stored, place });
+  noteStored(known, linksOf(incoming), dedupeKey, conversationId);
   // Rules are about what comes to us.
   const due = stored.direction === "in" ? rules : [];
-  await applyRules(trx, deps, tray, { id: conversationId, starts: joins === null }, due);
-  await tellOfArrival(trx, deps, incoming, stored, place);
-  noteStored(known, linksOf(incoming), dedupeKey, conversationId);
-  if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
-  if (placement.kind === "joins" && placement.piece !== null && placement.piece !== conversationId) {
-    await joinLatePiece(trx, deps, tray, conversationId, placement.piece);
-    noteJoined(known, placement.piece, conversationId);
+  const piece = placement.kind === "joins" && placement.piece !== conversationId ? placement.piece : null;
+  // What follows asks the database, or changes there what is in hand.
+  if (due.length > 0 || !incoming.imported || reported !== null || piece !== null) {
+    await threads.put();
+    await applyRules(trx, deps, tray, { id: conversationId, starts: joins === null }, due);
+    await tellOfArrival(trx, deps, incoming, stored, place);
+    if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
+    if (piece !== null) {
+      await joinLatePiece(trx, deps, tray, conversationId, piece);
+      noteJoined(known, piece, conversationId);
+      threads.letGo(piece);
+    }
+    threads.letGo(conversationId);
   }
   return { trayId: tray.id, conversationId, outcome: joins === null ? "started" : "joined" };
 }
@@ -167,8 +182,10 @@ async function reportedBy(
   trx: Transaction,
   tray: Tray,
   { message, receivedAt }: Incoming,
+  threads: ThreadsInHand,
 ): Promise<ReportedMessage | null> {
   if (message.reports.length === 0 && message.reportedIds.length === 0) return null;
+  await threads.put();
   const ids = [...message.reportedIds, ...message.inReplyTo, ...message.references];
   const recipients = message.reports.map(({ address }) => address);
   return reportedMessage(trx, tray.id, ids, recipients, later(receivedAt, -REPORTED_WITHIN));
@@ -178,6 +195,7 @@ async function homeBySubject(
   trx: Transaction,
   tray: Tray,
   { message, receivedAt, imported }: Incoming,
+  threads: ThreadsInHand,
 ): Promise<ConversationId | null> {
   const { base, isReply } = baseSubject(message.subject);
   const names = message.inReplyTo.length + message.references.length;
@@ -188,6 +206,7 @@ async function homeBySubject(
   // History is imported long after it was written, and joins what was written then.
   const written = imported ? (message.date ?? receivedAt) : receivedAt;
   const within = { since: later(written, -SUBJECT_WITHIN), until: later(written, SUBJECT_WITHIN) };
+  await threads.put();
   return conversationOfSubject(trx, tray.id, subject, correspondent, within);
 }
 
@@ -203,7 +222,7 @@ async function circumstances(
   deps: Within,
   tray: Tray,
   incoming: Incoming,
-  joins: ConversationId | null,
+  thread: ThreadInHand | null,
 ): Promise<Circumstances> {
   const { from, classification } = incoming.message;
   const saysOurs = from !== null && tray.addresses.includes(from.address);
@@ -213,7 +232,7 @@ async function circumstances(
   // Anybody can write our address into a letter: it is an answer of ours only where that is proved.
   if (saysOurs && trust.verdict === "verified") return { ...ours, trust };
   const isPerson = classification.kind === "person" && from !== null;
-  const isNewParticipant = joins !== null && isPerson && !(await isPartOf(db, joins, from.address));
+  const isNewParticipant = thread !== null && isPerson && !thread.people.has(from.address);
   return { trust, isNewParticipant, returnsAt: await returnOf(db, tray, incoming), isOurs: false };
 }
 
@@ -240,14 +259,15 @@ async function answeredAt(
   trx: Transaction,
   tray: Tray,
   { message, receivedAt }: Incoming,
-  held: Held | null,
+  thread: ThreadInHand | null,
+  threads: ThreadsInHand,
 ): Promise<Instant | null> {
   const written = message.date ?? receivedAt;
-  const isEarly = held?.facts.messages.some(({ direction, at }) => direction === "out" && at >= written) ?? false;
-  return isEarly ? newestOfOurs(trx, tray.id, [...message.inReplyTo, ...message.references]) : null;
+  const isEarly = thread?.facts.messages.some(({ direction, at }) => direction === "out" && at >= written) ?? false;
+  if (!isEarly) return null;
+  await threads.put();
+  return newestOfOurs(trx, tray.id, [...message.inReplyTo, ...message.references]);
 }
-
-type Held = { readonly version: number; readonly facts: ConversationFacts };
 
 /** A message as it is stored in a conversation: one that is held, or a new one (null). */
 function placed(
@@ -255,7 +275,7 @@ function placed(
   tray: Tray,
   incoming: Incoming,
   conversationId: ConversationId,
-  held: Held | null,
+  thread: ThreadInHand | null,
   { isOurs, ...around }: Circumstances,
   answers: Instant | null = null,
 ): { stored: NewMessage; place: MessagePlace } {
@@ -264,8 +284,8 @@ function placed(
   const form = storedForm(tray, incoming, id, { links: linksOf(incoming), isOurs });
   const sentAt = answers !== null && answers >= form.sentAt ? later(answers, SECOND) : form.sentAt;
   const stored: NewMessage = { ...form, sentAt, ...around };
-  const version = (held?.version ?? 0) + 1;
-  const facts = held?.facts ?? NOTHING_HAPPENED;
+  const version = (thread?.version ?? 0) + 1;
+  const facts = thread?.facts ?? NOTHING_HAPPENED;
   const start = {
     subject: message.subject,
     baseSubject: baseSubject(message.subject).base,
@@ -273,18 +293,11 @@ function placed(
   };
   const place = {
     conversationId,
-    start: held === null ? start : null,
+    start: thread === null ? start : null,
     version,
     docket: deriveDocket({ ...facts, messages: [...facts.messages, factOf(stored, version)] }),
-    who: whoFor(stored, held === null, message),
+    who: whoFor(stored, thread === null, message),
     newestText: wordsToShow({ own: stored.ownText, rest: stored.restText }),
   };
   return { stored, place };
-}
-
-async function heldFacts(trx: Transaction, tray: Tray, id: ConversationId): Promise<Held> {
-  const [held] = await holdConversations(trx, tray.id, [id]);
-  if (held === undefined) throw new Error(`conversation ${id} is linked from tray ${tray.slug} and not in it`);
-  const facts = (await factsOf(trx, [id])).get(id) ?? NOTHING_HAPPENED;
-  return { version: held.version, facts };
 }

@@ -9,7 +9,11 @@ type NotedRun = Omit<Run, "sha256" | "content"> & { readonly sha256: string };
 export type BlobRow = { readonly content: Buffer; readonly runs: readonly NotedRun[] | null };
 
 /** What is stored of some bytes: themselves, or the rest with its runs noted; the runs are stored by `storeRuns`. */
-export type CutBlob = { readonly content: Uint8Array; readonly noted: string | null; readonly runs: readonly Run[] };
+export type CutBlob = {
+  readonly content: Uint8Array;
+  readonly noted: readonly NotedRun[] | null;
+  readonly runs: readonly Run[];
+};
 
 /** Cuts bytes for storing. */
 export function cutForStoring(raw: Uint8Array): CutBlob {
@@ -24,7 +28,7 @@ export function cutForStoring(raw: Uint8Array): CutBlob {
       sha256: Buffer.from(sha256).toString("hex"),
     }),
   );
-  return { content: rest, noted: JSON.stringify(noted), runs };
+  return { content: rest, noted, runs };
 }
 
 /** Stores the contents of runs, those that are there already but once. */

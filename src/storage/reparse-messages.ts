@@ -6,7 +6,7 @@ import { searchedPeople, searchVector } from "../core/search/search-vector";
 import { type BlobRow, wholeBlob } from "./blobs";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
-import { storableText } from "./rows";
+import { storableJson, storableText } from "./rows";
 
 /** What is stored of a message that was made from its bytes. */
 export type StoredParse = {
@@ -93,7 +93,7 @@ export async function rewriteParse(trx: Transaction, id: MessageId, message: Mai
   const { own_text, rest_text, ...columns } = parsedColumns(message);
   const stored = Object.entries(columns).map(([name, value]) => [
     name,
-    AS_JSON.has(name) && value !== null ? storableText(JSON.stringify(value)) : value,
+    AS_JSON.has(name) && value !== null ? storableJson(value) : value,
   ]);
   // What it carries may have other places now, and is read again.
   await knexOf(trx)("attachment_words").where({ message_id: id }).delete();

@@ -21,3 +21,8 @@ export function param(instant: Instant | null): Date | null {
 export function storableText(text: string): string {
   return text.replaceAll("\0", "\uFFFD").toWellFormed();
 }
+
+/** A value as JSON that PostgreSQL can hold, all of its texts as `storableText` has them. */
+export function storableJson(value: unknown): string {
+  return JSON.stringify(value, (_, one: unknown) => (typeof one === "string" ? storableText(one) : one));
+}

@@ -1,10 +1,11 @@
-import type { EmailAddress } from "../core/kernel/email-address";
+import type { EmailAddress, Mailbox } from "../core/kernel/email-address";
 import { type ConversationId, type MessageId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { RecipientReport } from "../core/message/mail-message";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
+import type { Recipients } from "./store-message";
 
 const IS_PART = /* sql */ `
   exists (select 1 from message where message.conversation_id = c.id and (message.from_address = :person
@@ -12,14 +13,25 @@ const IS_PART = /* sql */ `
 
 const asked = (person: EmailAddress) => ({ person, box: JSON.stringify([{ address: person }]) });
 
-/** Whether somebody has written in a conversation, or was written to in it. */
-export async function isPartOf(db: Database, id: ConversationId, person: EmailAddress): Promise<boolean> {
-  const found = await knexOf(db).raw<{ rows: { is_part: boolean }[] }>(
-    /* sql */ `select ${IS_PART} as is_part from conversation as c where c.id = :id`,
-    { id, ...asked(person) },
-  );
-  return found.rows[0]?.is_part === true;
+/** Who has written in some conversations, or was written to in them. */
+export async function peopleIn(
+  db: Database,
+  ids: readonly ConversationId[],
+): Promise<Map<ConversationId, Set<EmailAddress>>> {
+  const people = new Map(ids.map((id) => [id, new Set<EmailAddress>()]));
+  const rows: { conversation_id: string; from_address: EmailAddress; recipients: Recipients }[] = await knexOf(db)(
+    "message",
+  )
+    .select("conversation_id", "from_address", "recipients")
+    .whereIn("conversation_id", ids);
+  for (const { conversation_id, from_address, recipients } of rows) {
+    const some = people.get(trustedId(conversation_id));
+    for (const address of [from_address, ...recipients.to, ...recipients.cc].map(addressIn)) some?.add(address);
+  }
+  return people;
 }
+
+const addressIn = (one: EmailAddress | Mailbox) => (typeof one === "string" ? one : one.address);
 
 /**
  * The conversation that an answer without references belongs to: of the same subject, or filed to a record that its

@@ -22,7 +22,7 @@ const FROM_SOURCES =
   "import(workerData.api).then(({ register }) => { register(); return import(workerData.module); });";
 
 // As much as goes through between two short sweeps: more is only held longer.
-const YOUNG_MB = 8;
+const YOUNG_MB = 32;
 
 /** Starts a module of this folder, by its name without an ending, in a thread, for as much memory (in MB) as it may take. */
 export function startThread<Question, Answer>(module: string, maxMegabytes: number): Thread<Question, Answer> {

@@ -12,38 +12,58 @@ export const MAX_MESSAGE_BYTES = 64 * 1024 * 1024;
  * What stands before the first separator is no message and is passed over, and so is what a message has over 64 MB.
  */
 export async function* readMbox(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
-  let message: Buffer[] | null = null;
-  let size = 0;
-  for await (const line of markedLines(chunks)) {
-    if (line === BEGINS) {
-      if (message !== null) yield joined(message);
-      message = [];
-      size = 0;
-    } else if (message !== null) {
-      size += line.byteLength;
-      if (size <= MAX_MESSAGE_BYTES) message.push(unquoted(line));
+  const gathering = gatherer();
+  for await (const lines of linesOf(chunks)) {
+    for (const line of lines) {
+      const message = gathering.take(line);
+      if (message !== null) yield message;
     }
   }
-  if (message !== null) yield joined(message);
+  const last = gathering.end();
+  if (last !== null) yield last;
 }
 
-const BEGINS = Symbol("a message begins");
-
-// The lines, and in the place of each separator the mark. One without its blank line is one if the next line begins a header.
-async function* markedLines(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer | typeof BEGINS> {
+// Takes line by line, and gives a message when it has all of it. A separator without its blank line is one if the next line
+// begins a header.
+function gatherer() {
+  let message: Buffer[] | null = null;
+  let size = 0;
   let afterBlank = true;
   let doubtful: Buffer | null = null;
-  for await (const line of linesOf(chunks)) {
-    if (doubtful !== null) yield HEADER_LINE.test(line.subarray(0, 100).toString("latin1")) ? BEGINS : doubtful;
-    doubtful = null;
-    const isFrom = line.subarray(0, FROM.length).equals(FROM);
-    if (isFrom && afterBlank) yield BEGINS;
-    else if (isFrom && isWholeSeparator(line)) doubtful = line;
-    else yield line;
-    afterBlank = isBlank(line);
-  }
-  if (doubtful !== null) yield doubtful;
+  const keep = (line: Buffer) => {
+    if (message === null) return;
+    size += line.byteLength;
+    if (size <= MAX_MESSAGE_BYTES) message.push(unquoted(line));
+  };
+  const begin = () => {
+    const whole = message === null ? null : joined(message);
+    message = [];
+    size = 0;
+    return whole;
+  };
+  return {
+    take(line: Buffer): Uint8Array | null {
+      let whole: Uint8Array | null = null;
+      if (doubtful !== null) {
+        if (HEADER_LINE.test(line.subarray(0, 100).toString("latin1"))) whole = begin();
+        else keep(doubtful);
+        doubtful = null;
+      }
+      const isFrom = saysFrom(line, 0);
+      if (isFrom && afterBlank) whole = begin();
+      else if (isFrom && isWholeSeparator(line)) doubtful = line;
+      else keep(line);
+      afterBlank = isBlank(line);
+      return whole;
+    },
+    end(): Uint8Array | null {
+      if (doubtful !== null) keep(doubtful);
+      return message === null ? null : joined(message);
+    },
+  };
 }
+
+const saysFrom = (line: Buffer, at: number) => line[at] === FROM[0] && line.subarray(at, at + FROM.length).equals(FROM);
 
 const HEADER_LINE = /^[\w-]{1,60}:[ \t]/;
 // "From address Tue Nov 24 10:00:00 2026" (RFC 4155, appendix A), a zone between time and year or not.
@@ -62,28 +82,30 @@ function joined(lines: Buffer[]): Uint8Array {
 function unquoted(line: Buffer): Buffer {
   let quotes = 0;
   while (line[quotes] === QUOTE) quotes += 1;
-  const isQuoted = quotes > 0 && line.subarray(quotes, quotes + FROM.length).equals(FROM);
-  return isQuoted ? line.subarray(1) : line;
+  return quotes > 0 && saysFrom(line, quotes) ? line.subarray(1) : line;
 }
 
-async function* linesOf(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer> {
+// All of a chunk at once: to wait for each of a million lines costs more than to find them.
+async function* linesOf(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer[]> {
   const pending: Buffer[] = [];
   let pendingBytes = 0;
   for await (const chunk of chunks) {
     const bytes = Buffer.from(chunk.buffer, chunk.byteOffset, chunk.byteLength);
+    const lines: Buffer[] = [];
     let start = 0;
     for (let end = bytes.indexOf(NEWLINE); end !== -1; end = bytes.indexOf(NEWLINE, start)) {
-      pending.push(bytes.subarray(start, end + 1));
-      yield pending.length === 1 ? (pending[0] ?? Buffer.alloc(0)) : Buffer.concat(pending);
+      const line = bytes.subarray(start, end + 1);
+      lines.push(pending.length === 0 ? line : Buffer.concat([...pending, line]));
       pending.length = 0;
       pendingBytes = 0;
       start = end + 1;
     }
+    yield lines;
     // A line without an end must not fill the memory.
     if (start < bytes.byteLength && pendingBytes <= MAX_MESSAGE_BYTES) {
       pending.push(bytes.subarray(start));
       pendingBytes += bytes.byteLength - start;
     }
   }
-  if (pending.length > 0) yield Buffer.concat(pending);
+  if (pending.length > 0) yield [Buffer.concat(pending)];
 }
