@@ -1,4 +1,4 @@
-import type { Page } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
 import { seriousProblems } from "@tests/support/accessibility";
 import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
@@ -206,10 +206,20 @@ test("rows are dropped on the flow and on places of the shelf, or put there by k
   const place = shelf.getByRole("button", { name: /C-033/ });
   await expect(place).toBeVisible();
 
-  await row("Dropped one").dragTo(petra.getByRole("link", { name: /^Settled, / }));
-  await expect(noticesOf(petra).getByText("Settled: Dropped one")).toBeVisible();
-  await row("Dropped two").dragTo(place);
-  await petra.getByRole("dialog", { name: "File to C-033" }).getByRole("button", { name: "File and settle" }).click();
+  // A list that others send to moves: who missed takes hold of the row again.
+  const drop = (subject: string, onto: Locator, comes: Locator) =>
+    expect(async () => {
+      await row(subject).dragTo(onto, { timeout: 5_000 });
+      await expect(comes).toBeVisible({ timeout: 5_000 });
+    }).toPass();
+  await drop(
+    "Dropped one",
+    petra.getByRole("link", { name: /^Settled, / }),
+    noticesOf(petra).getByText("Settled: Dropped one"),
+  );
+  const asked = petra.getByRole("dialog", { name: "File to C-033" });
+  await drop("Dropped two", place, asked);
+  await asked.getByRole("button", { name: "File and settle" }).click();
   await expect(noticesOf(petra).getByText("Filed to C-033 and settled: Dropped two")).toBeVisible();
   // It remembers the answer; with something chosen, the key of a place puts it there.
   await row("Dropped three").focus();
