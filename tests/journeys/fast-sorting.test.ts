@@ -1,19 +1,11 @@
+import { asked } from "@tests/support/asked";
 import { expect, noticesOf, type Page, test } from "@tests/support/office-in-browser";
-import { Client } from "pg";
 
 const LETTERS = 40;
 const RECORD = "P-26-027";
 // The first two, and that the first was read.
 const FETCHED = 3;
 const counter = (page: Page) => page.getByRole("status").filter({ hasText: / left of / });
-
-async function asked(databaseUrl: string, question: string, values: readonly unknown[] = []) {
-  const client = new Client({ connectionString: databaseUrl });
-  await client.connect();
-  const { rows } = await client.query(question, [...values]);
-  await client.end();
-  return rows;
-}
 
 /** Where the letters stand, by their subject. */
 async function standings(databaseUrl: string): Promise<Record<string, string>> {
