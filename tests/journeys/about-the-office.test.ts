@@ -1,8 +1,10 @@
 import { readFileSync } from "node:fs";
 import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
-test("one goes between the trays, and out again", async ({ page, signIn }) => {
-  await signIn("Mattis Orne");
+test("one comes in as somebody of the demo, goes between the trays, and out again", async ({ page }) => {
+  await page.goto("/sign-in");
+  await page.getByRole("button", { name: "Mattis Orne" }).click();
+  await expect(page.getByRole("main", { name: "To sort" })).toBeVisible();
   await page.getByRole("button", { name: /office@ottermoor.example/ }).click();
   await page.getByRole("menuitem", { name: "parts@ottermoor.example" }).click();
   await expect(page.getByRole("link", { name: "Bushing cloth, a darker red" })).toBeVisible();
