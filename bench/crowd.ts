@@ -11,7 +11,7 @@ import { type ServerProcess, startServerProcess } from "../tests/support/server-
 import { type Person, person } from "./crowd-person";
 import { fillLargeTray } from "./large-tray";
 import { leadOf } from "./lead";
-import { type Figure, medianMs } from "./measure";
+import { type Figure, medianMs, percentile, plain } from "./measure";
 import { fillMillionMessages } from "./million-messages";
 import { fillSearchWords, searchQuestions } from "./search-words";
 
@@ -158,10 +158,10 @@ async function crowd(people: readonly Person[], unsorted: readonly string[]): Pr
       }
     }),
   );
-  const [p95, middle] = [share(pages, 0.95), share(pages, 0.5)];
+  const [p95, middle] = [percentile(pages, 0.95), percentile(pages, 0.5)];
   const rate = (pages.length / CROWD_MS) * 1_000;
   return {
-    name: `${people.length} people, ${rate.toFixed(1)} pages a second; 95th percentile of a page (decisions: ${share(decisions, 0.95).toFixed(0)} ms)`,
+    name: `${people.length} people, ${rate.toFixed(1)} pages a second; 95th percentile of a page (decisions: ${percentile(decisions, 0.95).toFixed(0)} ms)`,
     unit: "ms",
     measured: p95,
     floor: middle,
@@ -248,25 +248,18 @@ export async function searchFigures(
   const figure = (name: string, times: readonly number[], most: number): Figure => ({
     name: `${QUESTIONS} searches ${name}, 95th percentile (the slowest: ${Math.max(...times).toFixed(0)} ms)`,
     unit: "ms",
-    measured: share(times, 0.95),
-    floor: share(times, 0.5),
+    measured: percentile(times, 0.95),
+    floor: percentile(times, 0.5),
     floorName: "the median",
-    ratio: share(times, 0.95) / share(times, 0.5),
+    ratio: percentile(times, 0.95) / percentile(times, 0.5),
     asked: `${most} ms`,
-    holds: share(times, 0.95) <= most,
+    holds: percentile(times, 0.95) <= most,
   });
   const cold = figure(dropped ? "cold" : "after a restart (files stayed in memory: that needs root)", await ask(), 500);
   const figures = [cold, figure("warm", await ask(), 100)];
   await wired.close();
   return { figures, cluster: again };
 }
-
-function plain(name: string, unit: string, measured: number, asked = "said", holds = true): Figure {
-  return { name, unit, measured, floor: Number.NaN, floorName: "", ratio: Number.NaN, asked, holds };
-}
-
-const share = (values: readonly number[], part: number) =>
-  values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))] ?? 0;
 
 /** Processor time of a process and those that it started, in seconds (proc(5)). */
 function secondsOf(pid: number): number {

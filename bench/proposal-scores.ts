@@ -1,150 +1,197 @@
-import {
-  BANDS,
-  bandOfConfidence,
-  calibrated,
-  NO_RECORD,
-  type TrackRecord,
-  withOutcome,
-} from "~/core/filing/calibration";
-import { EVERYTHING, featuresOf } from "~/core/filing/features";
-import { countChanges, DECIDED, LABEL_PREFIXES, type Label } from "~/core/filing/lesson";
-import { type Judged, judge, kindOf, type ProposalKind } from "~/core/filing/propose";
+import { type StreamEvent, StreamedTray, type StreamLetter } from "~/core/filing/stream";
 import type { Script } from "~/demo/script";
 import { PEOPLE } from "~/demo/world";
-import { MOST_OF_A_FEATURE } from "~/storage/index";
+import { type Guess, type Guesser, LastDecision, NaiveBayes } from "./baselines";
 import type { MadeUp } from "./made-up-tray";
 
-const KINDS = ["categorise", "file", "assign"] as const;
+// The last of a stream are scored, after the rest was learned.
+const SCORED = 0.3;
+const DECILES = 10;
+const KINDS = ["file", "categorise", "assign", "settle"] as const;
 type Kind = (typeof KINDS)[number];
-const PRECEDENTS = 20;
-const LEARNT = 0.8;
-const SAID_FROM = 0.6;
 
-/** What the proposer knows of a tray, kept in memory: the same counts as the tables have. */
-class Memory {
-  readonly counts = new Map<string, Map<Label, number>>();
-  readonly people = new Map<string, (readonly Label[])[]>();
-  readonly records = new Map<ProposalKind, TrackRecord>();
+type OfKind = {
+  said: number;
+  right: number;
+  /** Of the letters to which somebody gave one: those whose is the first, and among the first three, of all candidates. */
+  given: number;
+  first: number;
+  three: number;
+  deciles: { said: number; sum: number; right: number }[];
+};
 
-  judge({ from }: MadeUp, features: readonly string[]): Judged[] {
-    const precedents = (this.people.get(from) ?? []).slice(-PRECEDENTS);
-    const candidates = new Set([DECIDED, ...precedents.flat()]);
-    for (const feature of features)
-      if (feature !== EVERYTHING) for (const label of this.most(feature)) candidates.add(label);
-    const counts = new Map(
-      features.map((feature) => {
-        const labels = [...candidates].map((label) => [label, this.counts.get(feature)?.get(label) ?? 0] as const);
-        return [feature, new Map(labels.filter(([, given]) => given > 0))] as const;
-      }),
-    );
-    return judge(features, { counts, precedents, named: [], belongs: [], records: {} });
-  }
+/** What came of accepting everything that is proposed. */
+export type Score = {
+  readonly letters: number;
+  /** With nothing to correct. */
+  readonly exact: number;
+  /** What had to be added, taken away or put right. */
+  readonly corrections: number;
+  readonly kinds: Readonly<Record<Kind, OfKind>>;
+};
 
-  private most(feature: string): Label[] {
-    const labels = [...(this.counts.get(feature) ?? [])].filter(([label]) => label !== DECIDED);
-    return labels
-      .toSorted((a, b) => b[1] - a[1])
-      .slice(0, MOST_OF_A_FEATURE)
-      .map(([label]) => label);
-  }
-
-  learn({ from }: MadeUp, features: readonly string[], labels: readonly Label[]): void {
-    for (const { feature, label, by } of countChanges(features, [], labels)) {
-      const counted = this.counts.get(feature) ?? new Map<Label, number>();
-      this.counts.set(feature, counted.set(label, (counted.get(label) ?? 0) + by));
-    }
-    this.people.set(from, [...(this.people.get(from) ?? []), labels]);
+function rightsOf({ decided }: StreamLetter, kind: Kind): readonly string[] {
+  switch (kind) {
+    case "file":
+      return decided.record === null ? [] : [decided.record];
+    case "categorise":
+      return decided.categories;
+    case "assign":
+      return decided.owner === null ? [] : [decided.owner];
+    case "settle":
+      return decided.settledUnanswered ? [""] : [];
   }
 }
 
-export function labelsOfMadeUp({ categories, record, owner }: MadeUp): Label[] {
+/** How many things have to be put right where a guess is accepted as it stands. */
+export function correctionsOf(guess: Guess, { decided }: StreamLetter): number {
+  const extra = guess.categories.filter((id) => !decided.categories.includes(id)).length;
+  const missing = decided.categories.filter((id) => !guess.categories.includes(id)).length;
+  const others = [
+    guess.owner !== decided.owner,
+    guess.record !== decided.record,
+    guess.settledUnanswered !== decided.settledUnanswered,
+  ];
+  return extra + missing + others.filter(Boolean).length;
+}
+
+/** Learns a stream in order with the very functions of the product, and scores the last part of it. */
+export function scoreProposals(events: readonly StreamEvent[]): Score {
+  const tray = new StreamedTray();
+  const kinds = Object.fromEntries(
+    KINDS.map((kind) => [
+      kind,
+      {
+        said: 0,
+        right: 0,
+        given: 0,
+        first: 0,
+        three: 0,
+        deciles: Array.from({ length: DECILES }, () => ({ said: 0, sum: 0, right: 0 })),
+      },
+    ]),
+  ) as Record<Kind, OfKind>;
+  const score = { letters: 0, exact: 0, corrections: 0, kinds };
+  const from = scoredFrom(events);
+  for (const [at, event] of events.entries()) {
+    const proposed = tray.take(event);
+    if (proposed === null || event.event !== "conversation" || at < from) continue;
+    const of = (kind: Kind) => proposed.proposals.filter((one) => one.kind === kind).map(({ value }) => value);
+    const corrections = correctionsOf(
+      {
+        owner: of("assign")[0] ?? null,
+        categories: of("categorise"),
+        record: of("file")[0] ?? null,
+        settledUnanswered: of("settle").length > 0,
+      },
+      event,
+    );
+    score.letters += 1;
+    score.corrections += corrections;
+    if (corrections === 0) score.exact += 1;
+    for (const { kind, value, confidence } of proposed.proposals)
+      noteSaid(kinds[kind], confidence, rightsOf(event, kind).includes(value));
+    for (const kind of ["file", "categorise", "assign"] as const)
+      noteCandidates(
+        kinds[kind],
+        proposed.candidates[kind].map(([value]) => value),
+        rightsOf(event, kind),
+      );
+  }
+  return score;
+}
+
+function noteSaid(kind: OfKind, confidence: number, right: boolean): void {
+  const decile = kind.deciles[Math.min(DECILES - 1, Math.floor(confidence * DECILES))];
+  kind.said += 1;
+  if (right) kind.right += 1;
+  if (decile === undefined) return;
+  decile.said += 1;
+  decile.sum += confidence;
+  if (right) decile.right += 1;
+}
+
+function noteCandidates(kind: OfKind, candidates: readonly string[], rights: readonly string[]): void {
+  if (rights.length === 0) return;
+  kind.given += 1;
+  if (rights.includes(candidates[0] ?? "")) kind.first += 1;
+  if (candidates.slice(0, 3).some((one) => rights.includes(one))) kind.three += 1;
+}
+
+function scoredFrom(events: readonly StreamEvent[]): number {
+  const letters = events.flatMap(({ event }, at) => (event === "conversation" ? [at] : []));
+  return letters[Math.floor(letters.length * (1 - SCORED))] ?? 0;
+}
+
+/** The same of something else that guesses. */
+function scoreOf(guesser: Guesser, events: readonly StreamEvent[]): Pick<Score, "letters" | "exact" | "corrections"> {
+  const score = { letters: 0, exact: 0, corrections: 0 };
+  const from = scoredFrom(events);
+  for (const [at, event] of events.entries()) {
+    if (event.event !== "conversation") continue;
+    if (at >= from) {
+      const corrections = correctionsOf(guesser.guess(event), event);
+      score.letters += 1;
+      score.corrections += corrections;
+      if (corrections === 0) score.exact += 1;
+    }
+    guesser.learn(event);
+  }
+  return score;
+}
+
+const percent = (part: number, whole: number) => `${((100 * part) / Math.max(1, whole)).toFixed(0)} %`;
+
+/** The scores of a stream as lines to print, beside two that guess without understanding anything. */
+export function printedScores(name: string, score: Score, events: readonly StreamEvent[]): string[] {
+  const whole = (who: string, { letters, exact, corrections }: Pick<Score, "letters" | "exact" | "corrections">) =>
+    `${name}, ${who}: exactly right ${percent(exact, letters)}, ${(corrections / letters).toFixed(2)} corrections a letter`;
   return [
-    DECIDED,
-    ...categories.map((id) => LABEL_PREFIXES.categorise + id),
-    ...(record === null ? [] : [LABEL_PREFIXES.file + record]),
-    LABEL_PREFIXES.assign + owner,
+    whole("everything proposed", score),
+    whole("the sender's last decision", scoreOf(new LastDecision(), events)),
+    whole("naive Bayes over all words", scoreOf(new NaiveBayes(), events)),
+    ...KINDS.flatMap((kind) => printedKind(name, kind, score)),
   ];
 }
 
-type Score = {
-  asked: number;
-  said: number;
-  first: number;
-  three: number;
-  /** The same of those alone to which somebody gave something of the kind: for the others there is no right answer. */
-  given: { asked: number; said: number; first: number };
-  bands: { said: number; right: number; sum: number }[];
-};
-
-/** Learns the first four fifths in the order of time, then asks for the rest, learning on; what came of it by kind. */
-export function scoreProposals(tray: readonly MadeUp[]): ReadonlyMap<Kind, Score> {
-  const memory = new Memory();
-  const scores = new Map(
-    KINDS.map((kind): [Kind, Score] => [
-      kind,
-      {
-        asked: 0,
-        said: 0,
-        first: 0,
-        three: 0,
-        given: { asked: 0, said: 0, first: 0 },
-        bands: Array.from({ length: BANDS }, () => ({ said: 0, right: 0, sum: 0 })),
-      },
-    ]),
+function printedKind(name: string, kind: Kind, { letters, kinds }: Score): string[] {
+  const { said, right, given, first, three, deciles } = kinds[kind];
+  const told = deciles.map((one) =>
+    one.said === 0
+      ? "-"
+      : `${((100 * one.sum) / one.said).toFixed(0)}/${((100 * one.right) / one.said).toFixed(0)} (${one.said})`,
   );
-  tray.forEach((one, at) => {
-    const features = featuresOf(one);
-    const labels = labelsOfMadeUp(one);
-    const judged = memory.judge(one, features);
-    for (const kind of KINDS) {
-      const ofKind = judged.filter((each) => each.kind === kind);
-      const [first] = ofKind;
-      const record = memory.records.get(kind) ?? NO_RECORD;
-      if (at >= tray.length * LEARNT) count(kind, scores.get(kind), ofKind, labels, record);
-      if (first !== undefined) memory.records.set(kind, withOutcome(record, first.raw, labels.includes(first.label)));
-    }
-    memory.learn(one, features, labels);
-  });
-  return scores;
+  return [
+    `${name}, ${kind}: ${said} proposed for ${letters} letters, ${percent(right, said)} right; of what was given first ${percent(first, given)}, among three ${percent(three, given)}`,
+    `  said/right by decile: ${told.join("  ")}`,
+  ];
 }
 
-function count(
-  kind: Kind,
-  score: Score | undefined,
-  judged: readonly Judged[],
-  labels: readonly Label[],
-  record: TrackRecord,
-): void {
-  const [first] = judged;
-  // What nobody gave cannot be proposed rightly; whether to say nothing is judged all the same.
-  if (score === undefined) return;
-  score.asked += 1;
-  const wasGiven = labels.some((label) => label !== DECIDED && kindOf(label) === kind);
-  if (wasGiven) score.given.asked += 1;
-  if (first === undefined) return;
-  const confidence = calibrated(first.raw, record);
-  const right = labels.includes(first.label);
-  const band = score.bands[bandOfConfidence(confidence)];
-  if (band !== undefined) {
-    band.said += 1;
-    band.sum += confidence;
-    if (right) band.right += 1;
-  }
-  if (confidence < SAID_FROM) return;
-  score.said += 1;
-  if (right) score.first += 1;
-  if (wasGiven) score.given.said += 1;
-  if (wasGiven && right) score.given.first += 1;
-  if (judged.slice(0, 3).some(({ label }) => labels.includes(label))) score.three += 1;
+/** A generated tray as a stream: all of its records and colleagues are there from the beginning. */
+export function streamOf(tray: readonly MadeUp[]): StreamEvent[] {
+  const records = new Set(tray.flatMap(({ record }) => (record === null ? [] : [record])));
+  const owners = new Set(tray.map(({ owner }) => owner));
+  return [
+    ...[...owners].map((id): StreamEvent => ({ event: "member", at: 0, id, name: id })),
+    ...[...records].map((id): StreamEvent => ({ event: "record", at: 0, id, code: id, title: "", parent: null })),
+    ...tray.map(
+      ({ id, from, listId, subject, ownText, categories, record, owner }, at): StreamEvent => ({
+        event: "conversation",
+        at: at * HOUR_MS,
+        id,
+        from: { address: from, name: "" },
+        to: [],
+        listId,
+        kind: "person",
+        subject,
+        text: ownText,
+        decided: { owner, categories, record, settledUnanswered: false },
+      }),
+    ),
+  ];
 }
 
-/** The scores as lines to print. */
-export function printedScores(name: string, scores: ReadonlyMap<Kind, Score>): string[] {
-  return [...scores].flatMap(([kind, { asked, said, first, three, bands }]) => [
-    `${name}, ${kind}: proposed for ${((100 * said) / asked).toFixed(0)} %, of these right first ${((100 * first) / said).toFixed(0)} %, among three ${((100 * three) / said).toFixed(0)} %`,
-    `  said/right by decile: ${bands.map((band) => (band.said === 0 ? "-" : `${((100 * band.sum) / band.said).toFixed(0)}/${((100 * band.right) / band.said).toFixed(0)} (${band.said})`)).join("  ")}`,
-  ]);
-}
+const HOUR_MS = 3_600_000;
 
 /** Stories of the made-up world as what the team decided about each, in the order in which they began. */
 export function toldTray(scripts: readonly Script[]): MadeUp[] {

@@ -63,6 +63,44 @@ describe("inspecting", () => {
     });
   });
 
+  it("says what would be proposed for each conversation of a stream, and which line is none", async () => {
+    const stream = file(
+      "stream.jsonl",
+      Buffer.from(
+        [
+          { event: "member", at: "2026-11-01T08:00:00Z", id: "col", name: "Col" },
+          {
+            event: "record",
+            at: "2026-11-01T08:00:00Z",
+            id: "mill",
+            code: "P-26-001",
+            title: "Mill organ",
+            parent: null,
+          },
+          {
+            event: "conversation",
+            at: "2026-11-02T08:00:00Z",
+            id: "one",
+            from: { address: "ada@vane.example", name: "Ada" },
+            subject: "About P-26-001",
+            text: "When do you come?",
+            decided: { owner: "col", categories: [], record: "mill", settledUnanswered: false },
+          },
+          { event: "comet", at: "2026-11-02T08:00:00Z", id: "x" },
+        ]
+          .map((event) => JSON.stringify(event))
+          .join("\n"),
+      ),
+    );
+    const proposals = await run(["inspect", "proposals", stream]);
+    expect(proposals.code).toBe(1);
+    expect(proposals.notes).toContain("line 4:");
+    expect(JSON.parse(proposals.out[0] ?? "")).toMatchObject({
+      id: "one",
+      proposals: [{ kind: "file", value: "mill", why: { kind: "code" } }],
+    });
+  });
+
   it("gives HTML as it would be shown, and what is held back", async () => {
     const html = file(
       "html.eml",

@@ -93,7 +93,11 @@ function trayProgram(context: CliContext): Command {
   addTrayVerbs(program.command("tray").description("the trays"), context, print);
   addMemberVerbs(program.command("member").description("those who may sign in"), context, print);
   addSourceVerbs(program.command("source").description("mailboxes that mail is fetched from (IMAP)"), context, print);
-  addInspectVerbs(program.command("inspect").description("what is understood of mail, without a database"), print);
+  addInspectVerbs(
+    program.command("inspect").description("what is understood of mail, without a database"),
+    print,
+    context.note,
+  );
   for (const command of allCommands(program)) command.exitOverride().copyInheritedSettings(program);
   return program;
 }
@@ -269,7 +273,7 @@ function addSourceVerbs(command: Command, context: CliContext, print: Print): vo
     });
 }
 
-function addInspectVerbs(command: Command, print: Print): void {
+function addInspectVerbs(command: Command, print: Print, note: CliContext["note"]): void {
   command
     .command("message <file...>")
     .description("everything understood of each message, one object a line")
@@ -295,6 +299,19 @@ function addInspectVerbs(command: Command, print: Print): void {
       const now = readInstant(options.now);
       if (now === null) throw new Usage(`${options.now} is no instant: write it as 2026-11-24T10:00:00Z`);
       print(await (await operations()).inspectTurns(file, options.ours.split(",").map(addressFrom), now));
+    });
+  command
+    .command("proposals <stream>")
+    .description("what would be proposed for each conversation of a stream of events, one JSON object a line")
+    .action(async (stream: string) => {
+      const { inspectProposals } = await operations();
+      let broken = 0;
+      const proposals = inspectProposals(stream, ({ line, problem }) => {
+        broken += 1;
+        note(`line ${line}: ${problem}`);
+      });
+      for await (const proposed of proposals) print(proposed);
+      if (broken > 0) throw new Refused(`${broken} lines are no events; the rest was read`);
     });
   command
     .command("html <file>")

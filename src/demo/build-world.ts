@@ -15,6 +15,7 @@ import {
   type Deps,
   decide,
   type FilingRecord,
+  learnDecisions,
   type Member,
   markAllRead,
   markToldRead,
@@ -75,6 +76,7 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
     if (thread === undefined) continue;
     world.clock.now = at;
     await tellStep(world, script, thread, step, `${story}`);
+    await learnDecisions(world.deps);
   }
   world.clock.now = now;
   const ines = grantOf(world, "ines", "office");
@@ -100,6 +102,7 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
     await markAllRead(world.deps, member.id, before);
     await markToldRead(world.deps, member.id, before);
   }
+  await learnDecisions(world.deps);
   return { conversations: scripts.length };
 }
 

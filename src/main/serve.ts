@@ -4,6 +4,7 @@ import { readFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import type { Logger } from "pino";
 import type { KeyLookup, MailTransport } from "../core/ports";
+import { keepLearning } from "../jobs/keep-learning";
 import { jobRunner } from "../jobs/run-jobs";
 import { listenForMail, type MailAcceptance, oneClickLeaver, smtpTransport } from "../mail/index";
 import { type Deps, knowsAddress, receiveMessage } from "../operations/index.server";
@@ -147,6 +148,7 @@ export async function serve(config: Config, log: Logger, given: Given = {}): Pro
   const jobs = jobRunner(deps, processNumber);
   const workers = await startWorkers(deps.db, jobs.run, (problem) => log.error(problem, "a worker has a problem"));
   const waking = setInterval(goByTheClock, WAKE_EVERY_MS);
+  const learning = keepLearning(deps, (problem) => log.error(problem, "learning from decisions"));
   const acceptance: MailAcceptance = {
     knows: (address) => knowsAddress(deps, address),
     accept: async (mail) => void (await receiveMessage(deps, mail)),
@@ -165,6 +167,7 @@ export async function serve(config: Config, log: Logger, given: Given = {}): Pro
     lmtpPort: lmtp?.port ?? null,
     async stop() {
       clearInterval(waking);
+      await learning.stop();
       hub.end();
       await Promise.all([web.close(), post.close(), lmtp?.close(), workers.stop(), sources.stop()]);
       await jobs.stop();

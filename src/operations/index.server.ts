@@ -86,10 +86,12 @@ export {
 } from "./import-mail";
 export * from "./import-run";
 export * from "./inspect";
+export * from "./inspect-proposals";
 export * from "./invitations";
 export { joinConversations, splitOff } from "./join-conversations";
 export { callJunkSender, type OtherMail, otherMailOf } from "./junk-senders";
 export type { Kept } from "./keep-in-tray";
+export * from "./learn-decisions";
 export * from "./leave-list";
 export * from "./let-time-pass";
 export type { Writer } from "./letters";

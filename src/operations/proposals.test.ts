@@ -14,10 +14,13 @@ import { type CategoryId, type ConversationId, type RecordId, trustedId } from "
 import { DAY, later } from "../core/kernel/instant";
 import {
   bringBackCategory,
+  choosePreference,
   comeBack,
   decide,
   endCategory,
   examine,
+  learnDecisions,
+  lookAtProposing,
   planTimeOff,
   readyForRun,
   receiveMessage,
@@ -39,6 +42,7 @@ let tuning: CategoryId;
 let quotes: CategoryId;
 let vane: RecordId;
 let count = 0;
+const OTHERS = 24;
 
 const value = <T>(result: { ok: true; value: T } | { ok: false; error: unknown }): T => {
   if (!result.ok) throw new Error(JSON.stringify(result.error));
@@ -64,10 +68,16 @@ const does = async (id: ConversationId, ...decisions: readonly Decision[]) => {
   }
   return batches;
 };
-const proposed = async (id: ConversationId) => (await readyForRun(tray.deps, lead, id))?.proposals ?? [];
+// What was decided before is learned by then, as it is a moment after.
+const proposed = async (id: ConversationId) => {
+  await learnDecisions(tray.deps);
+  return (await readyForRun(tray.deps, lead, id))?.proposals ?? [];
+};
 const kinds = async (id: ConversationId) => (await proposed(id)).map(({ kind }) => kind).toSorted();
-const counted = () =>
-  tray.ask("select feature, label, given from filing_count where given <> 0 order by feature, label");
+const counted = async () => {
+  await learnDecisions(tray.deps);
+  return tray.ask("select feature, label, given from filing_count where given <> 0 order by feature, label");
+};
 const give = (categoryId: CategoryId): Decision => ({ kind: "categorise", categoryId, give: true });
 const file = (recordId: RecordId): Decision => ({ kind: "file", recordId, settle: false });
 
@@ -84,29 +94,31 @@ beforeAll(async () => {
     { code: "C-033", title: "Practice organ", kind: "client", parentCode: null, closed: false },
   ]);
   vane = record?.id ?? trustedId("");
-});
+  // Before so much was decided in a tray, habits say nothing.
+  for (let at = 0; at < OTHERS; at += 1) {
+    const other = await arrive(`Windows and doors ${at}`, `Q${at} <q${at}@other${at}.example>`, "About the porch.");
+    await does(
+      other,
+      { kind: "assign", ownerId: at % 2 === 0 ? office.tobias.id : office.ines.id },
+      { kind: "settle" },
+    );
+  }
+}, 120_000);
 afterAll(() => tray.close());
 beforeEach(() => passes(tray, 1));
 
 describe("what is proposed for a conversation", () => {
   it("is learned from what was decided, and forgotten exactly when that is undone", async () => {
-    const nothing = await counted();
-    expect(nothing).toEqual([]);
-    const others = [
-      await arrive("Gate", "Otto <otto@quayle.example>"),
-      await arrive("Door", "Otto <otto@quayle.example>"),
-    ];
-    for (const id of others) await does(id, give(quotes));
     const before = await counted();
     const batches = [];
-    for (let at = 0; at < 4; at += 1) {
+    for (let at = 0; at < 8; at += 1) {
       const id = await arrive("Tuning of the practice organ");
       batches.push(...(await does(id, give(tuning), file(vane), { kind: "assign", ownerId: office.tobias.id })));
     }
     const next = await arrive("Tuning of the practice organ");
     expect(await kinds(next)).toEqual(["assign", "categorise", "file"]);
-    const [first] = await proposed(next);
-    expect(first?.because).toEqual({ kind: "person", was: 4, of: 4 });
+    const filed = (await proposed(next)).find(({ kind }) => kind === "file");
+    expect(filed?.because).toMatchObject({ was: 8, of: 8 });
     for (const batch of batches.toReversed()) {
       passes(tray, 1);
       value(await undoBatch(tray.deps, lead, batch));
@@ -135,12 +147,11 @@ describe("what is proposed for a conversation", () => {
   });
 
   it("holds what it says against what is decided then, once for each kind", async () => {
-    const record = async () =>
-      (
-        await tray.ask(
-          "select sum(said)::int as said, sum(was_right)::int as was_right from filing_record where kind = 'categorise'",
-        )
-      )[0];
+    const record = async () => {
+      await learnDecisions(tray.deps);
+      const sums = "select sum(said)::int as said, sum(was_right)::int as was_right from filing_record";
+      return (await tray.ask(`${sums} where kind = 'categorise'`))[0];
+    };
     const before = await record();
     const right = await arrive("Reeds", "A <a1@sorrel.example>", "The reeds are out of tune.");
     await does(right, give(tuning), { ...give(tuning), give: false } as Decision, give(tuning));
@@ -169,6 +180,26 @@ describe("what is proposed for a conversation", () => {
     value(await retireCategory(tray.deps, lead, quotes));
     expect(await kinds(next)).toEqual(["assign"]);
     value(await bringBackCategory(tray.deps, lead, quotes));
+  });
+
+  it("is less, and surer, for whoever wants to be told only what is sure; what that comes to is measured", async () => {
+    const from = "Bert <bert@reservoir.example>";
+    const sorted = (at: number) => give(at % 3 === 0 ? tuning : quotes);
+    for (let at = 0; at < 30; at += 1) await does(await arrive("Reservoir", from), sorted(at), { kind: "settle" });
+    const next = await arrive("Reservoir", from);
+    const often = await proposed(next);
+    await choosePreference(tray.deps, lead, "proposals", "sure");
+    const sure = await proposed(next);
+    await choosePreference(tray.deps, lead, "proposals", null);
+    const categories = (all: typeof often) => all.filter(({ kind }) => kind === "categorise").length;
+    expect([categories(often), categories(sure)]).toEqual([1, 0]);
+    const measured = await lookAtProposing(tray.deps, lead);
+    for (const one of [measured.often, measured.sure]) {
+      expect(one?.right).toBeGreaterThan(0);
+      expect(one?.right).toBeLessThanOrEqual(1);
+    }
+    expect(measured.often?.proposed).toBeGreaterThan(measured.sure?.proposed ?? 1);
+    expect(measured.sure?.right).toBeGreaterThan(measured.often?.right ?? 1);
   });
 
   it("is each tray's own", async () => {

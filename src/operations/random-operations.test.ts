@@ -1,7 +1,7 @@
 import { operateAtRandom } from "@tests/support/random-operations";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, expect, it } from "vitest";
-import { examine } from "./index.server";
+import { examine, learnDecisions } from "./index.server";
 
 // Ten thousand of them are a figure of the bench (`npm run bench -- --doctor`); these are as many as a test has time for.
 const OPERATIONS = 700;
@@ -22,4 +22,18 @@ it("whatever is done, in whatever order, everything stored is what its facts com
   expect(conversations).toBeGreaterThan(20);
   expect(differences).toEqual([]);
   expect(lostCategories).toBe(0);
+});
+
+it("what was learned on the way is what learning everything that stands from nothing comes to", async () => {
+  const learned = async () => {
+    await learnDecisions(tray.deps);
+    return tray.ask(`
+      select feature, label, -1 as period, given from filing_count where given <> 0
+      union all select feature, label, period, given from filing_owner where given <> 0 order by 1, 2, 3`);
+  };
+  const onTheWay = await learned();
+  expect(onTheWay.length).toBeGreaterThan(50);
+  for (const table of ["filing_count", "filing_owner", "filing_lesson"]) await tray.ask(`delete from ${table}`);
+  await tray.ask("insert into filing_due (conversation_id, seen) select id, false from conversation");
+  expect(await learned()).toEqual(onTheWay);
 });

@@ -1,7 +1,8 @@
 import type { Listed } from "../core/categories/category";
+import { HOW_SURE, type HowOften, type HowSure, howOften } from "../core/filing/how-sure";
 import type { Scope } from "../core/lists/scope";
 import { readView, type SheetView } from "../core/lists/sheet-view";
-import { keepSetting, settingsOf, type TrayGrant } from "../storage/index";
+import { keepSetting, settingsOf, type TrayGrant, trackRecordsOf } from "../storage/index";
 import type { Deps } from "./deps";
 
 /** Where one goes after a decision. */
@@ -17,9 +18,11 @@ export type Preferences = {
   readonly dropOnRecord: "file" | "file-and-settle" | null;
   /** When categories stand in her menus, by id, where she wants it otherwise than everybody. */
   readonly categoriesListed: Readonly<Record<string, Listed>>;
+  /** How sure it has to be what is proposed. */
+  readonly proposals: HowSure;
 };
 
-const PREFERENCES = ["keys", "after-decision", "drop-on-record", "categories-listed"] as const;
+const PREFERENCES = ["keys", "after-decision", "drop-on-record", "categories-listed", "proposals"] as const;
 export type PreferenceName = (typeof PREFERENCES)[number];
 
 /** What a member has chosen, or what is usual. */
@@ -32,7 +35,27 @@ export async function preferencesOf(deps: Deps, { memberId }: TrayGrant): Promis
     afterDecision: AFTER_DECISION.find((one) => one === after) ?? "next",
     categoriesListed: (chosen.get("categories-listed") as Record<string, Listed> | undefined) ?? {},
     dropOnRecord: drop === "file" || drop === "file-and-settle" ? drop : null,
+    proposals: howSureIn(chosen),
   };
+}
+
+function howSureIn(chosen: ReadonlyMap<string, unknown>): HowSure {
+  const wanted = chosen.get("proposals");
+  return HOW_SURE.find((one) => one === wanted) ?? "often";
+}
+
+/** How sure it has to be what is proposed to a member. */
+export async function howSureFor(deps: Deps, { memberId }: TrayGrant): Promise<HowSure> {
+  return howSureIn(await settingsOf(deps.db, memberId, ["proposals"]));
+}
+
+/** What came of what was proposed in a tray, for each choice of how sure it has to be. */
+export async function lookAtProposing(
+  deps: Deps,
+  grant: TrayGrant,
+): Promise<Readonly<Record<HowSure, HowOften | null>>> {
+  const records = await trackRecordsOf(deps.db, grant);
+  return { often: howOften(records, "often"), sure: howOften(records, "sure") };
 }
 
 /** Remembers a preference; null goes back to what is usual. */

@@ -112,6 +112,7 @@ describe("what a member chose", () => {
       afterDecision: "list",
       dropOnRecord: null,
       categoriesListed: {},
+      proposals: "often",
     });
     expect((await preferencesOf(tray.deps, office.tobiasGrant)).afterDecision).toBe("next");
   });

@@ -1,17 +1,17 @@
 import { inCharge } from "../core/cover/covering";
-import { acceptable } from "../core/filing/acceptable";
+import type { Evidence } from "../core/filing/evidence";
+import { judge } from "../core/filing/judge";
 import { type Proposal, propose } from "../core/filing/propose";
-import type { CategoryId, ConversationId, MemberId, RecordId } from "../core/kernel/ids";
+import type { ConversationId } from "../core/kernel/ids";
+import type { Instant } from "../core/kernel/instant";
 import type { Narrowing } from "../core/lists/narrowing";
 import { inRunOrder, type RunOrder } from "../core/lists/run-order";
 import { OPEN_STANDINGS, type Scope } from "../core/lists/scope";
 import {
-  categoriesOf,
   evidenceFor,
   type FilingRecord,
   type ListedRow,
   type Member,
-  membersWithRoles,
   recordsByIds,
   type SheetRow,
   type TrayGrant,
@@ -20,6 +20,7 @@ import {
 import type { Deps } from "./deps";
 import { countInList, moreOfList } from "./list-conversations";
 import { markSeen, type OpenConversation, openConversation } from "./open-conversation";
+import { howSureFor } from "./settings";
 
 // Fetched at once; the next follow as these come to their end.
 const MAX_IN_RUN = 500;
@@ -64,27 +65,38 @@ const OPEN: ReadonlySet<string> = new Set(OPEN_STANDINGS);
 
 /** What could be decided about an open conversation of a tray, with the reasons; nothing that would be refused. */
 export async function proposalsFor(deps: Deps, grant: TrayGrant, row: SheetRow): Promise<ProposedFor> {
-  const known = OPEN.has(row.standing) ? await evidenceFor(deps.db, grant, row.id) : null;
-  const proposals = known === null ? [] : propose(known.features, known.evidence, row);
-  if (proposals.length === 0) return { proposals, records: [] };
-  const recordIds = proposals.flatMap((one) => (one.kind === "file" ? [one.recordId] : []));
   const now = deps.now();
-  const [records, members, categories, timesOff] = await Promise.all([
-    recordsByIds(deps.db, grant, recordIds),
-    membersWithRoles(deps.db, grant.tray.id),
-    categoriesOf(deps.db, grant.tray.id),
+  const known = OPEN.has(row.standing) ? await evidenceFor(deps.db, grant, row.id, now) : null;
+  if (known === null) return { proposals: [], records: [] };
+  const [records, timesOff, howSure] = await Promise.all([
+    recordsByIds(deps.db, grant, [...known.evidence.open.keys()]),
     timesOffNow(deps.db, now),
+    howSureFor(deps, grant),
   ]);
+  const evidence = acceptable(known.evidence, { grant, row, now, records, timesOff });
+  return { proposals: propose(judge(known.features, evidence), evidence, row, howSure), records };
+}
+
+type Around = {
+  readonly grant: TrayGrant;
+  readonly row: SheetRow;
+  readonly now: Instant;
+  readonly records: readonly FilingRecord[];
+  readonly timesOff: Awaited<ReturnType<typeof timesOffNow>>;
+};
+
+/** The evidence for what whoever asks could accept: records that they may know of, and colleagues who are there. */
+function acceptable(evidence: Evidence, { grant, row, now, records, timesOff }: Around): Evidence {
   const where = { trayId: grant.tray.id, recordIds: row.recordIds };
-  const deciding = {
-    ownerId: row.ownerId,
-    mayOwn: (id: MemberId) => members.some((one) => one.id === id && one.role !== "reader"),
-    inCharge: (id: MemberId) => inCharge(id, where, now, timesOff),
+  return {
+    ...evidence,
     // What was learned from everybody's filing must not tell of a record that whoever asks may not know of.
-    takes: (id: RecordId) => records.some((record) => record.id === id && !record.closed),
-    isGiven: (id: CategoryId) => categories.some((one) => one.id === id && !one.retired),
+    open: new Map(records.filter(({ closed }) => !closed).map(({ id, title }) => [id, title])),
+    inCharge(id) {
+      const who = inCharge(id, where, now, timesOff);
+      return who !== null && evidence.mayOwn.includes(who) ? who : null;
+    },
   };
-  return { proposals: acceptable(proposals, deciding), records };
 }
 
 /** Counts a conversation as read: it has come up in a run. */

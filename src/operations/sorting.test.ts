@@ -13,6 +13,7 @@ import {
   decide,
   everythingInList,
   examine,
+  learnDecisions,
   listConversations,
   lookAtFollowUps,
   lookAtJournal,
@@ -362,12 +363,13 @@ describe("undoing and doing again", () => {
 describe("a sort run", () => {
   it("has what is to be sorted in its order, each with what is proposed and not yet read", async () => {
     const hester = "Hester Quill <treasurer@stbrannoc.example>";
-    for (const subject of ["Invoice 1", "Invoice 2", "Invoice 3"]) {
-      const id = await arrive(subject, hester);
+    for (let at = 1; at <= 20; at += 1) {
+      const id = await arrive(`Invoice ${at}`, hester);
       await does(id, { kind: "categorise", categoryId: tuning, give: true });
       await does(id, { kind: "file", recordId: sorrel, settle: true });
     }
-    await arrive("Invoice 4", hester);
+    await arrive("Invoice 21", hester);
+    await learnDecisions(tray.deps);
     const asked = { scope: "to-sort", narrowing: {}, order: "oldest" } as const;
     const { rows: run, total } = await sortRun(tray.deps, office.grant, office.ines, asked);
     expect(total).toBe(run.length);

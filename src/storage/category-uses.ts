@@ -1,13 +1,9 @@
 import { givenCategories } from "../core/categories/given-categories";
-import { labelsOf } from "../core/filing/lesson";
 import type { JournalEntry } from "../core/journal/entry";
-import { type CategoryId, type MemberId, type RecordId, trustedId } from "../core/kernel/ids";
+import type { CategoryId } from "../core/kernel/ids";
 import { OPEN_STANDINGS } from "../core/lists/scope";
-import type { Reason, StandingKind } from "../core/standing/standing";
-import type { Mark } from "../core/turn-line/marks";
 import { replacedCategories } from "./categories";
 import { ENTRY_COLUMNS, entryOf } from "./conversation-facts";
-import { type Due, learn } from "./filing-lessons";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 
@@ -122,44 +118,23 @@ async function holdThoseWithEntries(trx: Transaction, ids: readonly CategoryId[]
 
 type CategoryEntryRow = Parameters<typeof entryOf>[0] & { readonly conversation_id: string };
 
-type ChangedRow = {
-  id: string;
-  tray_id: string;
-  joined: boolean;
-  owner_id: string | null;
-  category_ids: CategoryId[];
-  record_ids: RecordId[];
-  standing: StandingKind;
-  standing_reason: Reason;
-  marks: Mark[];
-};
-
-// What it counts as follows it into its successor.
-function dueOf(row: ChangedRow): Due {
-  const labels = labelsOf({
-    ownerId: row.owner_id === null ? null : trustedId<MemberId>(row.owner_id),
-    categoryIds: row.category_ids,
-    recordIds: row.record_ids,
-    standing: { kind: row.standing, reason: row.standing_reason },
-    marks: row.marks,
-  });
-  return { id: trustedId(row.id), trayId: trustedId(row.tray_id), labels, isOver: false };
-}
-
 async function keepGiven(
   trx: Transaction,
   kept: readonly { readonly id: string; readonly categories: readonly CategoryId[] }[],
 ): Promise<number> {
-  const changed = await knexOf(trx).raw<{ rows: ChangedRow[] }>(
+  const changed = await knexOf(trx).raw<{ rows: { joined: boolean }[] }>(
     /* sql */ `
+    with changed as (
     update conversation set category_ids = kept.categories
     from jsonb_to_recordset(cast(:kept as jsonb)) as kept(id uuid, categories uuid[])
     where conversation.id = kept.id and category_ids <> kept.categories
-    returning conversation.id, tray_id, joined_to is not null as joined, owner_id, category_ids, record_ids, standing,
-      standing_reason, marks`,
+    returning conversation.id, joined_to is not null as joined
+    ), due as (
+      insert into filing_due (conversation_id, seen) select id, false from changed
+    )
+    select joined from changed`,
     { kept: JSON.stringify(kept) },
   );
-  await learn(trx, changed.rows.map(dueOf));
   return changed.rows.filter(({ joined }) => !joined).length;
 }
 

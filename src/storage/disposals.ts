@@ -157,7 +157,7 @@ export async function deleteFiled(trx: Transaction, held: readonly HeldConversat
   if (held.length === 0) return;
   await learn(
     trx,
-    held.map(({ id, trayId }) => ({ id, trayId, labels: [], isOver: false })),
+    held.map(({ id, trayId }) => ({ id, trayId, labels: [], isOver: false, seen: false })),
   );
   await deleteConversations(
     trx,

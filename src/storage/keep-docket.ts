@@ -1,8 +1,8 @@
 import type { Docket } from "../core/docket/derive-docket";
 import { labelsOf } from "../core/filing/lesson";
-import { type ConversationId, trustedId } from "../core/kernel/ids";
+import type { ConversationId } from "../core/kernel/ids";
 import { paceOf } from "../core/kernel/urgency";
-import { type Due, learn } from "./filing-lessons";
+import { MOST_SEEN } from "./filing-due";
 import type { Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 import { param } from "./rows";
@@ -43,35 +43,28 @@ export async function keepDockets(
     standing_reason: docket.standing.reason,
     marks: docket.marks,
   }));
-  const found = await knexOf(trx).raw<{ rows: { id: string; tray_id: string; learns: boolean }[] }>(
+  await knexOf(trx).raw(
     /* sql */ `
+    with changed as (
     update conversation set
       version = kept.version, standing = kept.standing, standing_since = kept.standing_since,
       standing_reason = kept.standing_reason, turn = kept.turn, turn_since = kept.turn_since, owner_id = kept.owner_id,
       follower_ids = kept.follower_ids, category_ids = kept.category_ids, record_ids = kept.record_ids, expected_at = kept.expected_at, expires_at = kept.expires_at,
       resting_until = kept.resting_until, woken_at = kept.woken_at, follow_up_at = kept.follow_up_at,
       urgency = kept.urgency, marks = kept.marks
-    from jsonb_to_recordset(?::jsonb) as kept(
+    from jsonb_to_recordset(cast(:rows as jsonb)) as kept(
       id uuid, version int, standing text, standing_since timestamptz, standing_reason jsonb, turn text,
       turn_since timestamptz, owner_id uuid, follower_ids uuid[], category_ids uuid[], record_ids uuid[], expected_at timestamptz, expires_at timestamptz,
       resting_until timestamptz, woken_at timestamptz, follow_up_at timestamptz, urgency smallint, marks jsonb, labels text[])
     where conversation.id = kept.id
-    returning conversation.id, conversation.tray_id,
-      coalesce((select labels from filing_lesson where conversation_id = conversation.id), '{}') <> kept.labels as learns`,
-    [JSON.stringify(rows)],
+    returning conversation.id,
+      coalesce((select labels from filing_lesson where conversation_id = conversation.id), '{}') <> kept.labels as learns
+    )
+    insert into filing_due (conversation_id, seen) select id, :seen from changed where learns`,
+    { rows: JSON.stringify(rows), seen: kept.length <= MOST_SEEN },
   );
   await keepFollowUps(trx, kept);
   await keepFiledParts(trx, kept);
-  const dockets = new Map<string, Docket>(kept.map(({ id, docket }) => [id, docket]));
-  await learn(
-    trx,
-    found.rows.flatMap(({ id, tray_id, learns }): Due[] => {
-      const docket = dockets.get(id);
-      if (!learns || docket === undefined) return [];
-      const isOver = docket.standing.kind === "settled";
-      return [{ id: trustedId(id), trayId: trustedId(tray_id), labels: labelsOf(docket), isOver }];
-    }),
-  );
 }
 
 // The page of follow-ups asks for them by member and date, which no list of conversations can answer.

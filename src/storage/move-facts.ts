@@ -1,4 +1,5 @@
 import { type ConversationId, type EntryId, type MessageId, type TrayId, trustedId } from "../core/kernel/ids";
+import { lettersChanged } from "./filing-due";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
 
@@ -88,6 +89,7 @@ export async function relist(trx: Transaction, ids: readonly ConversationId[]): 
     where conversation.id = listed.id`,
     { ids: [...ids] },
   );
+  await lettersChanged(trx, ids);
 }
 
 /** Takes a conversation that has become a part of another out of every list; its address leads to the other one. */

@@ -281,6 +281,12 @@ test("a key is given to another command, with its conflict told, and works", asy
   await running.send({ subject: "Key of her own" });
   await sunniva.getByRole("button", { name: "Signed in as Sunniva Dale" }).click();
   await sunniva.getByRole("menuitem", { name: "Keys and habits" }).click();
+  const proposing = sunniva.getByRole("combobox", { name: "Propose" });
+  await proposing.click();
+  await sunniva.getByRole("option", { name: "only when sure" }).click();
+  await expect(sunniva.getByText(/^Of what was decided here of late, \d+ % would have been proposed/)).toBeVisible();
+  await sunniva.reload();
+  await expect(proposing).toHaveText("only when sure");
   await sunniva.getByRole("button", { name: "Key of Settle: s" }).click();
   await sunniva.keyboard.press("b");
   await expect(sunniva.getByText(/^Also: Bin, or bring back from it/)).toBeVisible();

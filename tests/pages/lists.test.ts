@@ -5,7 +5,14 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type CategoryId, type ConversationId, type RecordId, trustedId } from "~/core/kernel/ids";
 import { dateOf } from "~/core/kernel/instant";
 import type { LaneChanges } from "~/core/lists/lanes";
-import { FIRST_ROWS, receiveMessage, runBulk, setUpCategories, setUpRecords } from "~/operations/index.server";
+import {
+  FIRST_ROWS,
+  learnDecisions,
+  receiveMessage,
+  runBulk,
+  setUpCategories,
+  setUpRecords,
+} from "~/operations/index.server";
 import { loader as dates } from "~/web/routes/dates";
 import { action as decide } from "~/web/routes/decide";
 import { loader as followUps } from "~/web/routes/follow-ups";
@@ -150,6 +157,9 @@ describe("what is posted as a choice", () => {
     [{ name: "after-decision", value: '"sideways"' }, 400],
     [{ name: "keys", value: '{"settle":"y"}' }, 200],
     [{ name: "keys", value: '{"settle":3}' }, 400],
+    [{ name: "proposals", value: '"sure"' }, 200],
+    [{ name: "proposals", value: '"never"' }, 400],
+    [{ name: "proposals", value: "null" }, 200],
     [{ name: "colour", value: '"red"' }, 400],
     [{ name: "drop-on-record", value: "not json" }, 400],
     [{ name: "drop-on-record", value: "null" }, 200],
@@ -163,6 +173,7 @@ describe("what is posted as a choice", () => {
       afterDecision: "list",
       dropOnRecord: null,
       categoriesListed: {},
+      proposals: "often",
     });
     await ines.posts(settings, { name: "keys", value: "null" });
     await ines.posts(settings, { name: "after-decision", value: "null" });
@@ -248,7 +259,7 @@ describe("a sort run's pages", () => {
     expect((await ines.looksAt(sortRun, { scope: "to-sort" }, "order=sideways")).order).toBe("newest");
     expect(await refusalOf(ines.looksAt(sortRun, { scope: "lost" }))).toBe(404);
     const arrived: ConversationId[] = [];
-    for (let at = 0; at < 8; at += 1) {
+    for (let at = 0; at < 25; at += 1) {
       passes(tray, 1);
       const from = "Otto Quayle <otto@quayle.example>";
       const raw = aMessage({ id: `otto${at}@quayle.example`, subject: "The blower hums", from });
@@ -258,13 +269,16 @@ describe("a sort run's pages", () => {
     }
     const [last = "", ...others] = arrived.toReversed();
     for (const conversation of others) await decides({ kind: "file", record: sorrel, settle: "true", conversation });
+    await learnDecisions(tray.deps);
     const response = (await ines.looksAt(runConversation, { conversation: last })) as Response;
     const view: RunView = await response.json();
-    expect(view.proposals.map(({ title, decision }) => [title, decision.kind])).toEqual([
-      ["Settle", "settle"],
+    expect(view.proposals.map(({ title, decision }) => [title, decision.kind]).toSorted()).toEqual([
       ["P-26-012 Sorrel case", "file"],
+      ["Settle", "settle"],
     ]);
-    expect(view.proposals[0]?.reason).toMatch(/^all of the last 7 with Otto Quayle/);
+    expect(view.proposals.find(({ decision }) => decision.kind === "file")?.reason).toBe(
+      "all of 24 with “blower” and “hums”",
+    );
     expect(await refusalOf(ines.looksAt(runConversation, { conversation: "x" }))).toBe(404);
     expect(await refusalOf(ines.looksAt(runConversation, { conversation: tray.deps.newId() }))).toBe(404);
   });

@@ -1,4 +1,4 @@
-/** How often something was said within a band of confidence, and how often it was right. */
+/** How often something was said within a band of confidence, and how often it was right, the older the less. */
 export type Band = { readonly said: number; readonly right: number };
 
 /** What came of what was said, by bands of equal width from 0 to 1. */
@@ -15,30 +15,34 @@ export function bandOfConfidence(confidence: number): number {
   return Math.min(BANDS - 1, Math.max(0, Math.floor(confidence * BANDS)));
 }
 
-/** The record with one more outcome. */
+// What came of two hundred proposals of a band is about what is remembered of it: how well one judges changes.
+export const REMEMBERED = 0.995;
+
+/** The record with one more outcome; older ones of the same band count a little less with each. */
 export function withOutcome(record: TrackRecord, confidence: number, right: boolean): TrackRecord {
   const at = bandOfConfidence(confidence);
   return record.map((band, place) =>
-    place === at ? { said: band.said + 1, right: band.right + (right ? 1 : 0) } : band,
+    place === at ? { said: band.said * REMEMBERED + 1, right: band.right * REMEMBERED + (right ? 1 : 0) } : band,
   );
 }
 
 /**
- * A confidence as the record says that it has to be taken: the share right in its band, drawn towards its own word where
- * little is known, and never less than in a band below (isotonic regression by pooling adjacent violators; Zadrozny and
- * Elkan 2002).
+ * How a confidence has to be taken, as the record says: the share right in its band, drawn towards its own word where little
+ * is known, and never less than in a band below (isotonic regression by pooling adjacent violators; Zadrozny and Elkan 2002).
  */
-export function calibrated(confidence: number, record: TrackRecord): number {
+export function calibration(record: TrackRecord): (confidence: number) => number {
   const points = record.map(({ said, right }, at) => {
     const middle = (at + 0.5) / BANDS;
     return { share: (right + OWN_WORD * middle) / (said + OWN_WORD), weight: said + OWN_WORD };
   });
   const rising = pooled(points);
-  // Between the middles of two bands it rises evenly, so that two proposals of one band are still told apart.
-  const place = Math.min(BANDS - 1, Math.max(0, confidence * BANDS - 0.5));
-  const [below, above] = [Math.floor(place), Math.ceil(place)];
-  const [from, to] = [rising[below] ?? confidence, rising[above] ?? confidence];
-  return from + (to - from) * (place - below);
+  return (confidence) => {
+    // Between the middles of two bands it rises evenly, so that two proposals of one band are still told apart.
+    const place = Math.min(BANDS - 1, Math.max(0, confidence * BANDS - 0.5));
+    const [below, above] = [Math.floor(place), Math.ceil(place)];
+    const [from, to] = [rising[below] ?? confidence, rising[above] ?? confidence];
+    return from + (to - from) * (place - below);
+  };
 }
 
 function pooled(points: readonly { readonly share: number; readonly weight: number }[]): number[] {

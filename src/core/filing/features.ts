@@ -9,66 +9,71 @@ export type Letter = {
   readonly ownText: string;
 };
 
-/** What a feature is of: the sender's domain, the list, a word of the subject or of the text; everything is the base. */
-export type FeatureKind = "everything" | "domain" | "list" | "subject" | "text";
+/**
+ * What a feature is of: the sender, their domain, the list, or a word; everything is the base. What a conversation was
+ * given is a feature for what else it was given: a category, and a record.
+ */
+export type FeatureKind = "everything" | "person" | "domain" | "list" | "word" | "category" | "record";
 
-const PREFIXES = { everything: "*", domain: "d:", list: "l:", subject: "s:", text: "t:" } as const;
+const PREFIXES = {
+  everything: "*",
+  person: "p:",
+  domain: "d:",
+  list: "l:",
+  word: "w:",
+  category: "c:",
+  record: "r:",
+} as const;
 
-/** What features begin with that are words of the text. */
-export const TEXT_PREFIX = PREFIXES.text;
+// Most features are words.
+const READ = (Object.entries(PREFIXES) as [FeatureKind, string][]).toSorted(
+  ([a], [b]) => Number(b === "word") - Number(a === "word"),
+);
 
 /** The one feature that every conversation has. */
 export const EVERYTHING = PREFIXES.everything;
 
-const MAX_SUBJECT_WORDS = 6;
-const MAX_TEXT_WORDS = 10;
-// What matters is said at the beginning; further down letters are alike.
-const READ_CHARACTERS = 700;
-const MIN_WORD = 4;
+/** So many words of a letter are learned, those of its subject first. */
+export const MAX_WORDS = 80;
+/** How much of a letter's own text is read; further down letters are alike. */
+export const READ_CHARACTERS = 4_000;
+const MIN_WORD = 2;
 const MAX_WORD = 24;
 
-// Words that letters have whatever they are about, so that they never stand for anything.
-const EMPTY_WORDS = new Set(
-  (
-    "about after again also and any are attached been before best but can could dear does done each ever for from get " +
-    "give good great has have hello hope into its just kind know last let like look made make many may meet might more " +
-    "most much must need next not now off once only our out over please regards same see send sent shall should since " +
-    "sincerely some soon still such sure take than thank thanks that the their them then there these they this those " +
-    "though time today tomorrow until upon very want was week well were what when where which while will with within " +
-    "would yes yesterday you your yours"
-  ).split(" "),
-);
-
 /**
- * The features of a letter, each once: its sender's domain, its list, the first telling words of subject and text. Words
- * are letters only, folded by Unicode normalisation form KC and lower case; numbers of orders and invoices are none.
+ * The features of a letter, each once: its sender, their domain, its list, the first words of subject and text. Words are
+ * letters, mixed with digits or not, folded by Unicode normalisation form KC and lower case; numbers alone are none.
  */
 export function featuresOf({ from, listId, subject, ownText }: Letter): string[] {
-  const domain = from.slice(from.lastIndexOf("@") + 1).toLowerCase();
+  const address = from.toLowerCase();
+  const domain = address.slice(address.lastIndexOf("@") + 1);
   return [
     EVERYTHING,
+    ...(address === "" ? [] : [PREFIXES.person + address]),
     ...(domain === "" ? [] : [PREFIXES.domain + domain]),
     ...(listId === null || listId === "" ? [] : [PREFIXES.list + listId]),
-    ...wordsOf(subject, MAX_SUBJECT_WORDS).map((word) => PREFIXES.subject + word),
-    ...wordsOf(ownText.slice(0, READ_CHARACTERS), MAX_TEXT_WORDS).map((word) => PREFIXES.text + word),
+    ...wordFeatures(`${subject}\n${ownText.slice(0, READ_CHARACTERS)}`),
   ];
 }
 
-function wordsOf(text: string, most: number): string[] {
+/** The features of the words of a text, each once. */
+export function wordFeatures(text: string): string[] {
+  return wordsOf(text).map((word) => PREFIXES.word + word);
+}
+
+function wordsOf(text: string): string[] {
   const words =
     text
       .normalize("NFKC")
       .toLowerCase()
       .match(/[\p{L}\p{M}\p{N}'’-]+/gu) ?? [];
-  const telling = words.filter(
-    (word) => word.length >= MIN_WORD && word.length <= MAX_WORD && !/\p{N}/u.test(word) && !EMPTY_WORDS.has(word),
-  );
-  return [...new Set(telling)].slice(0, most);
+  const telling = words.filter((word) => word.length >= MIN_WORD && word.length <= MAX_WORD && /\p{L}/u.test(word));
+  return [...new Set(telling)].slice(0, MAX_WORDS);
 }
 
-/** What a feature is of, and its own text: "d:vane.example" is the domain vane.example. */
+/** What a feature is of, and its own text: "d:vane.example" is the domain vane.example. Throws for what is none. */
 export function readFeature(feature: string): { readonly kind: FeatureKind; readonly text: string } {
-  for (const [kind, prefix] of Object.entries(PREFIXES) as [FeatureKind, string][]) {
+  for (const [kind, prefix] of READ) {
     if (feature.startsWith(prefix)) return { kind, text: feature.slice(prefix.length) };
   }
   throw new Error(`${feature} is no feature`);

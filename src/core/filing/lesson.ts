@@ -1,17 +1,21 @@
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Standing } from "../standing/standing";
 import type { Mark } from "../turn-line/marks";
-import { TEXT_PREFIX } from "./features";
+import { readFeature } from "./features";
 
 /**
  * What was decided about a conversation, as labels to count: `c:`, `r:` and `o:` with the id of a category, record or
- * owner, `s` for what was settled without an answer, `*` for whatever was decided about at all.
+ * owner, `r:-` and `o:-` once it is over without one, `s` for what was settled without an answer, `*` for whatever was
+ * decided about at all.
  */
 export type Label = string;
 
 export const DECIDED: Label = "*";
 export const SETTLED_UNANSWERED: Label = "s";
 export const LABEL_PREFIXES = { categorise: "c:", file: "r:", assign: "o:" } as const;
+/** It was left without a record, or an owner, on purpose. */
+export const UNFILED: Label = `${LABEL_PREFIXES.file}-`;
+export const UNOWNED: Label = `${LABEL_PREFIXES.assign}-`;
 
 /** What of a docket is a decision to learn from. */
 export type Decided = {
@@ -34,29 +38,58 @@ export function labelsOf({ ownerId, categoryIds, recordIds, standing, marks }: D
   const isSettled = reason.kind === "settled" && reason.by !== null;
   const wasAnswered = marks.some(([, kind]) => kind === "w");
   if (given.length === 0 && !isSettled) return [];
-  return [DECIDED, ...given, ...(isSettled && !wasAnswered ? [SETTLED_UNANSWERED] : [])];
+  return [
+    DECIDED,
+    ...given,
+    ...(isSettled && recordIds.length === 0 ? [UNFILED] : []),
+    ...(isSettled && ownerId === null ? [UNOWNED] : []),
+    ...(isSettled && !wasAnswered ? [SETTLED_UNANSWERED] : []),
+  ];
 }
+
+export const isOfOwner = (label: Label) => label.startsWith(LABEL_PREFIXES.assign);
 
 /** By how much the count of a label with a feature changes. */
 export type CountChange = { readonly feature: string; readonly label: Label; readonly by: number };
 
 /**
- * What changes in the counts when a conversation with these features has other labels than it was counted with. Where
- * something is filed is not counted by the words of the text: there are many records, and words stand in letters to all.
+ * What changes in the counts when a conversation with these features has other labels than it was counted with. Its
+ * categories and records count as features as well. Owners are counted by themselves, as they go out of date, with what
+ * says who answers for something: everything, the person, a category, a record.
  */
 export function countChanges(
   features: readonly string[],
   before: readonly Label[],
   now: readonly Label[],
-): CountChange[] {
-  const changes = [
-    ...before.filter((label) => !now.includes(label)).map((label) => ({ label, by: -1 })),
-    ...now.filter((label) => !before.includes(label)).map((label) => ({ label, by: 1 })),
-  ];
-  return features.flatMap((feature) => {
-    const isText = feature.startsWith(TEXT_PREFIX);
-    return changes
-      .filter(({ label }) => !isText || !label.startsWith(LABEL_PREFIXES.file))
-      .map((change) => ({ feature, ...change }));
-  });
+): { readonly counts: CountChange[]; readonly owners: CountChange[] } {
+  const changes = new Map<string, { feature: string; label: Label; by: number }>();
+  for (const [labels, by] of [
+    [before, -1],
+    [now, 1],
+  ] as const)
+    for (const [feature, label] of counted(features, labels)) {
+      const key = `${feature}\n${label}`;
+      const change = changes.get(key) ?? { feature, label, by: 0 };
+      change.by += by;
+      changes.set(key, change);
+    }
+  const all = [...changes.values()].filter(({ by }) => by !== 0);
+  return { counts: all.filter(({ label }) => !isOfOwner(label)), owners: all.filter(({ label }) => isOfOwner(label)) };
+}
+
+function counted(features: readonly string[], labels: readonly Label[]): (readonly [feature: string, label: Label])[] {
+  const given = labels.filter((label) => isGiven(label) && label !== UNFILED);
+  const owners = labels.filter(isOfOwner);
+  const others = labels.filter((label) => !isOfOwner(label));
+  return [...features, ...given].flatMap((feature) => [
+    ...others.map((label) => [feature, label] as const),
+    ...(saysWhoAnswers(feature) ? owners.map((label) => [feature, label] as const) : []),
+  ]);
+}
+
+const isGiven = (label: Label) => label.startsWith(LABEL_PREFIXES.categorise) || label.startsWith(LABEL_PREFIXES.file);
+
+function saysWhoAnswers(feature: string): boolean {
+  const { kind } = readFeature(feature);
+  return kind !== "word" && kind !== "domain" && kind !== "list";
 }

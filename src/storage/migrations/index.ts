@@ -13,6 +13,7 @@ import * as enclosuresAndParcels from "./0011-enclosures-and-parcels";
 import * as safeGround from "./0012-safe-ground";
 import * as accessAndDisposal from "./0013-access-and-disposal";
 import * as asItWasMeant from "./0014-as-it-was-meant";
+import * as betterProposals from "./0015-better-proposals";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -29,6 +30,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0012-safe-ground", safeGround],
   ["0013-access-and-disposal", accessAndDisposal],
   ["0014-as-it-was-meant", asItWasMeant],
+  ["0015-better-proposals", betterProposals],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

@@ -1,5 +1,7 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
+import type { HowOften } from "../../core/filing/how-sure";
+import { lookAtProposing } from "../../operations/index.server";
 import {
   COMMAND_IDS,
   COMMANDS,
@@ -11,8 +13,10 @@ import {
   keyOf,
 } from "../keys/commands";
 import { useTray } from "../screens/tray-data";
+import { depsContext, grantContext } from "../server/context.server";
 import { Button } from "../ui/button";
 import { Select } from "../ui/select";
+import type { Route } from "./+types/keys";
 
 const GROUPS = ["Moving", "Deciding", "Going", "Shelf"] as const;
 
@@ -28,12 +32,22 @@ const DROPS = [
   ["file-and-settle", "file and settle"],
 ] as const;
 
+const PROPOSALS = [
+  ["often", "more often"],
+  ["sure", "only when sure"],
+] as const;
+
+/** What came of proposals here, for each choice of how sure they have to be. */
+export async function loader({ context }: Route.LoaderArgs) {
+  return lookAtProposing(context.get(depsContext), context.get(grantContext));
+}
+
 export function meta() {
   return [{ title: "Keys and habits · Common Tray" }];
 }
 
 /** Which key works which command, and what happens after a decision: as the member likes it. */
-export default function Keys() {
+export default function Keys({ loaderData: proposing }: Route.ComponentProps) {
   const { tray, preferences } = useTray();
   const fetcher = useFetcher();
   const [chosen, setChosen] = useState<KeyChoices>(preferences.keys);
@@ -66,6 +80,15 @@ export default function Keys() {
           choices={DROPS}
           onChoose={(value) => keep("drop-on-record", value === "" ? null : value)}
         />
+        <div>
+          <Choice
+            label="Propose"
+            value={preferences.proposals}
+            choices={PROPOSALS}
+            onChoose={(value) => keep("proposals", value)}
+          />
+          <p className="mt-1 max-w-[360px] text-sm text-soft">{proposingInWords(proposing[preferences.proposals])}</p>
+        </div>
         {Object.keys(chosen).length > 0 && (
           <Button
             className="self-end"
@@ -99,6 +122,14 @@ export default function Keys() {
       </div>
     </main>
   );
+}
+
+// Rounded down: nobody is told more than was seen.
+const percent = (share: number) => `${Math.floor(share * 100)} %`;
+
+function proposingInWords(often: HowOften | null): string {
+  if (often === null) return "Too little was decided here yet to say how often that is right.";
+  return `Of what was decided here of late, ${percent(often.proposed)} would have been proposed; of what is proposed, ${percent(often.right)} is right.`;
 }
 
 type KeyLineProps = {

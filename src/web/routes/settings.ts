@@ -1,6 +1,7 @@
 import Joi from "joi";
 import { data } from "react-router";
 import { LISTED } from "../../core/categories/category";
+import { HOW_SURE } from "../../core/filing/how-sure";
 import { isScope } from "../../core/lists/scope";
 import { readView } from "../../core/lists/sheet-view";
 import { AFTER_DECISION, choosePreference, chooseView, type PreferenceName } from "../../operations/index.server";
@@ -15,6 +16,7 @@ const VALUES: { readonly [Name in PreferenceName]: Joi.Schema } = {
   "categories-listed": Joi.object()
     .pattern(ID, Joi.string().valid(...LISTED))
     .max(1_000),
+  proposals: Joi.string().valid(...HOW_SURE),
   "drop-on-record": Joi.string().valid("file", "file-and-settle"),
 };
 

@@ -1,4 +1,5 @@
-import type { Because, Proposal } from "../../core/filing/propose";
+import type { Because } from "../../core/filing/because";
+import type { Proposal } from "../../core/filing/propose";
 import { assertNever } from "../../core/kernel/assert-never";
 import type { ProposedFor, TrayNames } from "../../operations/index.server";
 import type { SingleDecision } from "../screens/posted-decision";
@@ -21,20 +22,31 @@ export function proposalViews({ proposals, records }: ProposedFor, names: TrayNa
 }
 
 /** Why something is proposed, in words. */
-function becauseInWords(because: Because, who: string): string {
+function becauseInWords(
+  because: Because,
+  { categories }: TrayNames,
+  records: ProposedFor["records"],
+  who: string,
+): string {
   const { was, of } = because;
   const share = was === of ? `all of ${of}` : `${was} of ${of}`;
   switch (because.kind) {
     case "person":
-      return `${was === of ? `all of the last ${of}` : `${was} of the last ${of}`} with ${who}`;
+      return `${share} with ${who}`;
     case "domain":
       return `${share} from ${because.text}`;
     case "list":
       return `${share} through the list ${because.text}`;
     case "words":
-      return because.words.length === 0
-        ? "what is mostly done here"
-        : `${share} with ${because.words.map((word) => `“${word}”`).join(" and ")}`;
+      return `${share} with ${because.words.map((word) => `“${word}”`).join(" and ")}`;
+    case "record":
+      return `${share} on ${records.find(({ id }) => id === because.recordId)?.code ?? "its record"} of late`;
+    case "category":
+      return `${share} with ${categories.find(({ id }) => id === because.category)?.name ?? "its category"}`;
+    case "title":
+      return "words of its title are in the letter";
+    case "usual":
+      return "what is mostly done here";
     case "belongs":
       return `the register has ${who} among its people`;
     case "code":
@@ -44,12 +56,13 @@ function becauseInWords(because: Because, who: string): string {
 
 function proposalView(
   proposal: Proposal,
-  { members, categories }: TrayNames,
+  names: TrayNames,
   records: ProposedFor["records"],
   who: string,
 ): ProposalView | null {
+  const { members, categories } = names;
   const { confidence } = proposal;
-  const reason = becauseInWords(proposal.because, who);
+  const reason = becauseInWords(proposal.because, names, records, who);
   switch (proposal.kind) {
     case "file": {
       const record = records.find(({ id }) => id === proposal.recordId);
