@@ -3,7 +3,7 @@ import { createInterface } from "node:readline";
 import Joi from "joi";
 import { type StreamEvent, StreamedTray, type StreamProposals } from "../core/filing/stream";
 
-const MAX_LINE = 2 * 1024 * 1024;
+const MAX_LINE = 8 * 1024 * 1024;
 
 const id = Joi.string().max(200).required();
 // An instant of ISO 8601, or milliseconds since 1970.

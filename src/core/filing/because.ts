@@ -95,6 +95,8 @@ function pieceInTerms(piece: string, label: Label, judged: Judged, evidence: Evi
         category: found.slice(LABEL_PREFIXES.categorise.length),
         ...at(found),
       }));
+    case "either":
+      return pieceInTerms("record", label, judged, evidence) ?? pieceInTerms("category", label, judged, evidence);
     default:
       return null;
   }

@@ -2,9 +2,9 @@ import { type Asked, askedAbout, type Evidence, type Likely, type ProposalKind }
 import { EVERYTHING } from "./features";
 import { DECIDED, SETTLED_UNANSWERED, UNFILED } from "./lesson";
 import { CATEGORY_WEIGHTS, likelyCategories } from "./likely-categories";
-import { likelyOwners, OWNER_WEIGHTS } from "./likely-owners";
+import { type LikelyOwner, likelyOwners, OWNER_WEIGHTS } from "./likely-owners";
 import { likelyRecords, RECORD_WEIGHTS } from "./likely-records";
-import type { CategoryPiece, OwnerPiece, RecordPiece, SettlePiece } from "./pieces";
+import type { CategoryPiece, RecordPiece, SettlePiece } from "./pieces";
 import { between, likelihood, logOdds, saysOdds, told, usualShare } from "./shares";
 import { storedWeights, type Weights, weighed } from "./weights";
 
@@ -28,7 +28,7 @@ export type Judged = {
   /** One choice, with that of no record at all. */
   readonly records: readonly Likely<RecordPiece>[];
   /** One choice, with that of nobody. */
-  readonly owners: readonly Likely<OwnerPiece>[];
+  readonly owners: readonly LikelyOwner[];
   readonly settle: Likely<SettlePiece>;
 };
 

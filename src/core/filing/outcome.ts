@@ -1,6 +1,6 @@
 import type { Evidence, Likely, ProposalKind } from "./evidence";
 import { BEGINNING, type Judged, weightsOf } from "./judge";
-import { isOfOwner, LABEL_PREFIXES, type Label, SETTLED_UNANSWERED } from "./lesson";
+import { isOfOwner, LABEL_PREFIXES, type Label, SETTLED_UNANSWERED, UNFILED, UNOWNED } from "./lesson";
 import { stepped } from "./weights";
 
 /** What came of what was judged: how much each piece of evidence counts from now on, and how sure it was and whether rightly. */
@@ -26,7 +26,7 @@ export function outcomeOf(
       return ofOne(judged.records, labels, weights.file, BEGINNING.file);
     case "assign":
       // What nobody had to do anything about says nothing of who would have.
-      return labels.includes(SETTLED_UNANSWERED) && !labels.some((label) => isOfOwner(label) && label !== "o:-")
+      return labels.includes(SETTLED_UNANSWERED) && !labels.some((label) => isOfOwner(label) && label !== UNOWNED)
         ? null
         : ofOne(judged.owners, labels, weights.assign, BEGINNING.assign);
   }
@@ -56,17 +56,19 @@ function ofOne(
 ): Outcome | null {
   const right = all.filter(({ label }) => labels.includes(label));
   const best = all.toSorted((a, b) => b.likelihood - a.likelihood)[0];
-  // It was none of those that could have been said: a closed record, or somebody who has left since.
-  if (right.length === 0 || best === undefined) return null;
+  if (best === undefined) return null;
+  // That there is none is never said, so that it says nothing of how sure one is.
+  const said = isNone(best.label) ? [] : [{ confidence: best.likelihood, right: right.includes(best) }];
+  // It was none of those that anything spoke for: there is nothing to weigh.
+  if (right.length === 0) return { weights, said };
   const off = all.map(({ label, likelihood, says }) => ({
     says,
     by: (labels.includes(label) ? 1 / right.length : 0) - likelihood,
   }));
-  return {
-    weights: stepped(weights, beginning, off),
-    said: [{ confidence: best.likelihood, right: labels.includes(best.label) }],
-  };
+  return { weights: stepped(weights, beginning, off), said };
 }
+
+const isNone = (label: Label) => label === UNFILED || label === UNOWNED;
 
 /** The kinds of decision that labels show to have been made. */
 export function kindsMade(labels: readonly Label[]): ProposalKind[] {

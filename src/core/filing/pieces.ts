@@ -14,6 +14,6 @@ export type RecordPiece =
 
 export type CategoryPiece = "person" | "domain" | "list" | "words" | "record" | "usual" | "bias";
 
-export type OwnerPiece = "record" | "category" | "person" | "last" | "usual" | "none";
+export type OwnerPiece = "record" | "category" | "either" | "person" | "last" | "usual" | "none";
 
 export type SettlePiece = "person" | "list" | "words" | "usual";

@@ -4,7 +4,7 @@ import { calibration, NO_RECORD } from "./calibration";
 import type { Evidence, Likely } from "./evidence";
 import { type HowSure, LEAST } from "./how-sure";
 import { isLearned, type Judged } from "./judge";
-import { LABEL_PREFIXES, UNFILED, UNOWNED } from "./lesson";
+import { LABEL_PREFIXES, type Label, UNFILED, UNOWNED } from "./lesson";
 import { logOdds } from "./shares";
 
 /** A likely decision, how sure it is, and what that rests on. */
@@ -68,7 +68,7 @@ function sayings(judged: Judged, evidence: Evidence, given: AlreadyGiven): Sayin
   const isEarly = !isLearned(evidence);
   const record = given.recordIds.length > 0 ? null : recordOf(judged);
   if (isEarly) return record !== null && speaksForItself(record, judged, evidence) ? [record] : [];
-  const owner = given.ownerId === null ? ownerOf(judged, evidence) : null;
+  const owner = given.ownerId === null ? ownerOf(judged) : null;
   const categories = judged.categories.filter(({ label }) => !given.categoryIds.some((id) => label.endsWith(id)));
   return [
     ...(record === null ? [] : [record]),
@@ -95,11 +95,8 @@ function speaksForItself({ likely }: Saying, judged: Judged, evidence: Evidence)
   return ["code", "belongs"].includes(becauseOf("file", likely, judged, evidence).kind);
 }
 
-const likeliest = <Piece extends string>(all: readonly Likely<Piece>[]) =>
-  all.reduce<Likely<Piece> | null>(
-    (best, one) => (best !== null && best.likelihood >= one.likelihood ? best : one),
-    null,
-  );
+const likeliest = <One extends Likely<string>>(all: readonly One[]) =>
+  all.reduce<One | null>((best, one) => (best !== null && best.likelihood >= one.likelihood ? best : one), null);
 
 function recordOf(judged: Judged): Saying | null {
   const best = likeliest(judged.records);
@@ -111,30 +108,17 @@ function recordOf(judged: Judged): Saying | null {
   };
 }
 
-// Whoever covers has what is meant for several together.
-function ownerOf(judged: Judged, evidence: Evidence): Saying | null {
-  const charged = new Map<string, { likelihood: number; likeliest: Likely<string> }>();
-  for (const one of judged.owners) {
-    const id = trustedId<MemberId>(one.label.slice(LABEL_PREFIXES.assign.length));
-    const who = one.label === UNOWNED ? UNOWNED : evidence.inCharge(id);
-    if (who === null) continue;
-    const before = charged.get(who);
-    if (before === undefined) charged.set(who, { likelihood: one.likelihood, likeliest: one });
-    else {
-      before.likelihood += one.likelihood;
-      if (one.likelihood > before.likeliest.likelihood) before.likeliest = one;
-    }
-  }
-  const [best] = [...charged].toSorted((a, b) => b[1].likelihood - a[1].likelihood);
-  if (best === undefined || best[0] === UNOWNED) return null;
-  const [who, { likelihood, likeliest: meant }] = best;
-  const meantId = trustedId<MemberId>(meant.label.slice(LABEL_PREFIXES.assign.length));
-  const ownerId = trustedId<MemberId>(who);
+function ownerOf(judged: Judged): Saying | null {
+  const best = likeliest(judged.owners);
+  if (best === null || best.label === UNOWNED) return null;
+  const [ownerId, meantId] = [memberOf(best.label), memberOf(best.meant)];
   return {
     kind: "assign",
     ownerId,
     ...(meantId === ownerId ? {} : { coversFor: meantId }),
-    confidence: likelihood,
-    likely: meant,
+    confidence: best.likelihood,
+    likely: { ...best, label: best.meant },
   };
 }
+
+const memberOf = (label: Label) => trustedId<MemberId>(label.slice(LABEL_PREFIXES.assign.length));

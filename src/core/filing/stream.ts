@@ -1,7 +1,7 @@
 import { type MemberId, type RecordId, trustedId } from "../kernel/ids";
 import { instant } from "../kernel/instant";
 import type { Because } from "./because";
-import { NO_RECORD, type TrackRecord, withOutcome } from "./calibration";
+import { calibration, NO_RECORD, type TrackRecord, withOutcome } from "./calibration";
 import { askedAbout, type Evidence, type Likely, ONE_OF, type ProposalKind, TELLING } from "./evidence";
 import { codesIn, EVERYTHING, featuresOf, type Letter, readFeature } from "./features";
 import { isLearned, type Judged, judge, likelyLabels } from "./judge";
@@ -100,7 +100,7 @@ export class StreamedTray {
     const judged = judge(features, evidence);
     const proposals = propose(judged, evidence, NOTHING_GIVEN);
     this.#learn(event, features, evidence, judged);
-    return { id: event.id, proposals: proposals.map(inStream), candidates: candidatesOf(judged) };
+    return { id: event.id, proposals: proposals.map(inStream), candidates: candidatesOf(judged, evidence.records) };
   }
 
   #evidence(letter: Letter, features: readonly string[], at: number): Evidence {
@@ -201,11 +201,20 @@ function inStream(proposal: Proposal): StreamProposal {
   }
 }
 
-function candidatesOf({ records, categories, owners }: Judged): StreamProposals["candidates"] {
-  const listed = (all: readonly Likely<string>[]) =>
-    all
+function candidatesOf(
+  { records, categories, owners }: Judged,
+  known: Evidence["records"],
+): StreamProposals["candidates"] {
+  const listed = (kind: ProposalKind, all: readonly Likely<string>[]) => {
+    const taken = calibration(known[kind] ?? NO_RECORD);
+    return all
       .filter(({ label }) => label !== UNFILED && label !== UNOWNED)
       .toSorted((a, b) => b.likelihood - a.likelihood)
-      .map(({ label, likelihood }) => [label.slice(2), likelihood] as const);
-  return { file: listed(records), categorise: listed(categories), assign: listed(owners) };
+      .map(({ label, likelihood }) => [label.slice(2), taken(likelihood)] as const);
+  };
+  return {
+    file: listed("file", records),
+    categorise: listed("categorise", categories),
+    assign: listed("assign", owners),
+  };
 }

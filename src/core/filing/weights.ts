@@ -13,7 +13,7 @@ export function weighed<Piece extends string>(weights: Weights<Piece>, says: Say
   return sum;
 }
 
-const PACE = 0.02;
+const PACE = 0.01;
 const TOWARDS_BEGINNING = 0.01;
 const MOST_A_STEP = 4;
 
