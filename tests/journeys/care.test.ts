@@ -231,7 +231,10 @@ test("on a phone one reads, assigns, settles and answers", async ({ page, runnin
   await signIn("Col Whitaker");
   await running.send({ subject });
   await page.getByRole("link", { name: subject }).click();
-  await page.getByRole("button", { name: /^Assign/ }).click();
+  await page
+    .getByRole("toolbar", { name: "Decide" })
+    .getByRole("button", { name: /^Assign/ })
+    .click();
   await page.getByRole("option", { name: /Col Whitaker/ }).click();
   await expect(noticesOf(page).getByText(`Assigned to Col Whitaker: ${subject}`)).toBeVisible();
   await page.getByRole("link", { name: /^Our move/ }).click();

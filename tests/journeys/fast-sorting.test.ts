@@ -18,7 +18,7 @@ async function standings(databaseUrl: string): Promise<Record<string, string>> {
 
 /** The first two letters are to be filed on a record that is closed once this has been proposed and those ahead are fetched. */
 async function closeWhatIsProposed(page: Page, databaseUrl: string): Promise<void> {
-  const proposed = page.getByRole("complementary", { name: "Docket" }).getByRole("button", { name: RECORD });
+  const proposed = page.getByRole("complementary", { name: "Docket" }).getByRole("button", { name: `${RECORD} Veldt` });
   await expect(proposed).toHaveAttribute("aria-keyshortcuts", "1");
   await page.waitForFunction(
     (most) =>

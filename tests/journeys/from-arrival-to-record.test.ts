@@ -32,7 +32,10 @@ test("a message arrives, is assigned, answered, comes back, is filed, settled, f
 
   await test.step("categorised", async () => {
     await tobias.getByRole("link", { name: subject }).click();
-    await tobias.getByRole("button", { name: /^Assign/ }).waitFor();
+    await tobias
+      .getByRole("toolbar", { name: "Decide" })
+      .getByRole("button", { name: /^Assign/ })
+      .waitFor();
     await tobias.keyboard.press("c");
     await tobias.getByPlaceholder("Type a category's name or code").fill("wind");
     await tobias.keyboard.press("Enter");

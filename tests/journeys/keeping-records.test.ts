@@ -25,7 +25,9 @@ test("a day's post is filed: by its code with one key, twelve at once, an attach
     await expect(ines.getByRole("link", { name: "Stop knobs [P-26-027]" })).toBeVisible();
     await ines.keyboard.press("o");
     await expect(ines.getByRole("main").getByRole("heading", { name: "Stop knobs [P-26-027]" })).toBeVisible();
-    const proposed = ines.getByRole("complementary", { name: "Docket" }).getByRole("button", { name: /P-26-027/ });
+    const proposed = ines
+      .getByRole("complementary", { name: "Docket" })
+      .getByRole("button", { name: /P-26-027 Veldt/ });
     await expect(proposed).toContainText(/names|code/);
     await ines.keyboard.press((await proposed.getAttribute("aria-keyshortcuts")) ?? "");
     await expect(noticesOf(ines).getByText(/Filed to P-26-027/)).toBeVisible();

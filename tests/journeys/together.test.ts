@@ -38,7 +38,10 @@ test("two have one conversation open: they see each other, a note names one, a d
 
   await test.step("a note names Tobias, who is told of it wherever he is", async () => {
     await tobias.goto("/office/our-move");
-    await ines.getByRole("button", { name: /^Assign/ }).waitFor();
+    await ines
+      .getByRole("toolbar", { name: "Decide" })
+      .getByRole("button", { name: /^Assign/ })
+      .waitFor();
     await ines.keyboard.press("n");
     const field = ines.getByRole("textbox", { name: "Note" });
     await field.pressSequentially("@tob");
@@ -233,7 +236,10 @@ test("somebody is invited, comes in, is named where she may not look, owns somet
   await test.step("a note in the office that names her says so before it is posted", async () => {
     await ines.goto("/office/our-move");
     await ines.getByRole("link", { name: "Consignment 2645" }).click();
-    await ines.getByRole("button", { name: /^Assign/ }).waitFor();
+    await ines
+      .getByRole("toolbar", { name: "Decide" })
+      .getByRole("button", { name: /^Assign/ })
+      .waitFor();
     await ines.keyboard.press("n");
     await ines.getByRole("textbox", { name: "Note" }).fill("@Runa Holt, is it there?");
     await expect(ines.getByText(/Runa Holt cannot look into this tray/)).toBeVisible();

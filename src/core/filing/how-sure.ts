@@ -8,7 +8,7 @@ export type HowSure = (typeof HOW_SURE)[number];
 /** From which confidence on something is said. */
 export const LEAST: { readonly [H in HowSure]: Readonly<Record<ProposalKind, number>> } = {
   sure: { file: 0.8, categorise: 0.8, assign: 0.75, settle: 0.8 },
-  often: { file: 0.35, categorise: 0.48, assign: 0.3, settle: 0.5 },
+  often: { file: 0.35, categorise: 0.48, assign: 0.35, settle: 0.5 },
 };
 
 /** Shares from 0 to 1: how much of what was decided would have been proposed, and how much of what is proposed is right. */
