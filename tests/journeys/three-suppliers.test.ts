@@ -47,11 +47,8 @@ test("three suppliers are asked: two answer, one is away, is overdue, is reminde
   const suppliers = "counter@halloranvalves.example, sales@ambroseleather.example, corvin@spelterworks.example";
   const to = answer.getByRole("textbox", { name: "To" });
   await answer.getByRole("textbox", { name: "Text" }).fill("What would 200 kilograms cost, rolled to 1.2 mm?");
-  // Seen once in some runs: what is put into the field at the moment when it comes does not stay, and is put there again.
-  await expect(async () => {
-    await to.fill(suppliers);
-    await expect(to).toHaveValue(suppliers, { timeout: 2_000 });
-  }).toPass();
+  await to.fill(suppliers);
+  await expect(to).toHaveValue(suppliers);
   await answer.getByRole("radiogroup", { name: "Reply expected by" }).getByRole("radio").first().click();
   // What the text asks is read while this list is open; whoever finds it shut opens it again.
   const fromWhom = answer.getByRole("combobox", { name: "From whom" });
