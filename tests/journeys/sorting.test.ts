@@ -1,4 +1,4 @@
-import type { Locator, Page } from "@playwright/test";
+import type { Locator, Page, Route } from "@playwright/test";
 import { seriousProblems } from "@tests/support/accessibility";
 import { asked } from "@tests/support/asked";
 import { expect, noticesOf, test } from "@tests/support/office-in-browser";
@@ -123,6 +123,31 @@ test("one sorts while another watches the same list: rows and counts agree, and 
     noticesOf(page).getByText(/^Not done: (Petra Rask settled it|Col Whitaker put it in the bin) meanwhile\./);
   // Exactly one of them is told; her message stays long enough to be counted.
   await expect.poll(async () => (await told(petra).count()) + (await told(col).count())).toBe(1);
+});
+
+test("what a colleague does while a conversation is on its way is there with it", async ({ running, signIn }) => {
+  const petra = await signIn("Petra Rask");
+  const col = await signIn("Col Whitaker");
+  const subject = "On its way";
+  await letters(running.send, [subject]);
+  const row = (page: Page) => page.getByRole("link", { name: subject, exact: true });
+  await row(col).focus();
+  await col.keyboard.press("n");
+  await col.getByRole("textbox", { name: "Note" }).fill("I am on it");
+
+  // Read by the server before his note, and here after she has been told of a change.
+  const isAboutIt = /to-sort\/[-0-9a-f]{36}\.data/;
+  const slowly = async (route: Route) => {
+    const read = await route.fetch();
+    const told = petra.waitForResponse(/\/news\?/);
+    await col.keyboard.press("Control+Enter");
+    await told;
+    await route.fulfill({ response: read });
+  };
+  await petra.route(isAboutIt, slowly, { times: 1 });
+  await row(petra).click();
+  // Not only with whatever is told next.
+  await expect(petra.getByText("I am on it")).toBeVisible({ timeout: 6_000 });
 });
 
 test("new rows wait while one points at the list, and come when asked for", async ({ running, signIn }) => {

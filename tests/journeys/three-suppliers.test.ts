@@ -46,8 +46,8 @@ test("three suppliers are asked: two answer, one is away, is overdue, is reminde
   const answer = tobias.getByRole("form", { name: "Answer" });
   const suppliers = "counter@halloranvalves.example, sales@ambroseleather.example, corvin@spelterworks.example";
   const to = answer.getByRole("textbox", { name: "To" });
-  await answer.getByRole("textbox", { name: "Text" }).fill("What would 200 kilograms cost, rolled to 1.2 mm?");
   await to.fill(suppliers);
+  await answer.getByRole("textbox", { name: "Text" }).fill("What would 200 kilograms cost, rolled to 1.2 mm?");
   await expect(to).toHaveValue(suppliers);
   await answer.getByRole("radiogroup", { name: "Reply expected by" }).getByRole("radio").first().click();
   // What the text asks is read while this list is open; whoever finds it shut opens it again.

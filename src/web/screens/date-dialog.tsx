@@ -104,12 +104,15 @@ function decisionOf(kind: DateDialogProps["kind"], at: string, { mode, whom, who
 const EDGES = { expect: "closes", expire: "closes", rest: "opens", "follow-up": "opens" } as const;
 
 type OffersProps = Pick<DateDialogProps, "kind" | "onDecide"> & {
-  readonly offers: DateAnswer["offers"] | "failed";
+  /** Null until they are known. */
+  readonly offers: DateAnswer["offers"] | "failed" | null;
   readonly isWaiting: boolean;
   readonly onChoose: (at: string) => void;
 };
 
 function Offers({ kind, offers, isWaiting, onChoose, onDecide }: OffersProps) {
+  // All at once: what stands there already must not move away from under the pointer.
+  if (offers === null) return <p className="min-h-48 px-4 py-2 text-soft">Getting the dates…</p>;
   return (
     <div className="overflow-y-auto py-1">
       {offers === "failed" ? (

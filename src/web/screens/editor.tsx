@@ -45,9 +45,9 @@ export default function Editor({ html, problem, onChange }: EditorProps) {
   const editor = useEditor({
     extensions: [StarterKit.configure({ heading: false, codeBlock: false, horizontalRule: false })],
     content: html,
-    // It comes later than the fields above it, and must not take what somebody is typing there already.
     onCreate: ({ editor: created }) => {
-      if (!(document.activeElement instanceof HTMLInputElement)) created.commands.focus("end");
+      created.commands.setTextSelection(created.state.doc.content.size);
+      requestAnimationFrame(() => takeFocus(created));
     },
     immediatelyRender: false,
     onUpdate: ({ editor: changed }) => onChange(changed.isEmpty ? "" : changed.getHTML()),
@@ -79,6 +79,15 @@ export default function Editor({ html, problem, onChange }: EditorProps) {
       )}
     </div>
   );
+}
+
+/**
+ * It comes later than the fields around it, and must not take what somebody is typing there already. (The editor's own
+ * command would look now and take the focus a frame later.)
+ */
+function takeFocus({ view, isDestroyed }: Tiptap): void {
+  if (isDestroyed || view.dom.closest("form")?.contains(document.activeElement) === true) return;
+  view.focus();
 }
 
 function ToolButton({ editor, tool }: { editor: Tiptap; tool: Tool }) {

@@ -1,5 +1,5 @@
 import { Library } from "lucide-react";
-import { type ComponentProps, useEffect } from "react";
+import { type ComponentProps, startTransition, useCallback, useEffect, useState } from "react";
 import { useFetcher, useNavigate } from "react-router";
 import { type PlaceId, trustedId } from "../../core/kernel/ids";
 import { placedItems } from "../../core/records/arrangement";
@@ -24,34 +24,47 @@ export function MyRecordsMenu() {
       </>
     ),
   };
+  return <MenuTrigger {...trigger} menu={(parts, isOpen) => <Menu {...parts} {...{ trigger, isOpen }} />} />;
+}
+
+type MenuProps = Pick<Parameters<ComponentProps<typeof MenuTrigger>["menu"]>[0], "DropdownMenu"> & {
+  readonly trigger: ComponentProps<"button">;
+  readonly isOpen: boolean;
+};
+
+// Asked for each time before the menu is opened, as it may be another one since: what came while it is open would move
+// everything away from under the pointer.
+function Menu({ DropdownMenu, trigger, isOpen: isWanted }: MenuProps) {
+  const { tray } = useTray();
+  const { load, data: mine } = useFetcher<typeof loader>();
+  const [isOpen, setOpen] = useState(false);
+  const open = useCallback(async () => {
+    await load(`/${tray.slug}/arrangement`);
+    startTransition(() => setOpen(true));
+  }, [load, tray.slug]);
+  useEffect(() => {
+    if (isWanted) void open();
+  }, [isWanted, open]);
   return (
-    <MenuTrigger
-      {...trigger}
-      menu={({ DropdownMenu }, isOpen) => (
-        <DropdownMenu.Root defaultOpen={isOpen}>
-          <DropdownMenu.Trigger {...trigger} />
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content className={`${MENU} max-h-96 overflow-y-auto`} side="top" align="start">
-              <MyRecords DropdownMenu={DropdownMenu} />
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
-      )}
-    />
+    <DropdownMenu.Root open={isOpen} onOpenChange={(wanted) => (wanted ? void open() : setOpen(false))}>
+      <DropdownMenu.Trigger {...trigger} />
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className={`${MENU} max-h-96 overflow-y-auto`} side="top" align="start">
+          <MyRecords DropdownMenu={DropdownMenu} mine={mine} />
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }
 
-type Parts = Pick<Parameters<ComponentProps<typeof MenuTrigger>["menu"]>[0], "DropdownMenu">;
+type MyRecordsProps = Pick<MenuProps, "DropdownMenu"> & {
+  readonly mine: Awaited<ReturnType<typeof loader>> | undefined;
+};
 
-// Asked for each time the menu is opened, as it may be another one since.
-function MyRecords({ DropdownMenu }: Parts) {
+function MyRecords({ DropdownMenu, mine }: MyRecordsProps) {
   const { tray } = useTray();
   const navigate = useNavigate();
   const drop = useShelfDrop();
-  const { load, data: mine } = useFetcher<typeof loader>();
-  useEffect(() => {
-    void load(`/${tray.slug}/arrangement`);
-  }, [load, tray.slug]);
   const placed = placedItems(mine?.tree ?? []);
   return (
     <>
@@ -81,9 +94,7 @@ function MyRecords({ DropdownMenu }: Parts) {
         );
       })}
       {placed.length === 0 && (
-        <DropdownMenu.Label className="px-3 py-1.5 text-soft">
-          {mine === undefined ? "Looking…" : "Nothing is in your arrangement yet."}
-        </DropdownMenu.Label>
+        <DropdownMenu.Label className="px-3 py-1.5 text-soft">Nothing is in your arrangement yet.</DropdownMenu.Label>
       )}
       <DropdownMenu.Item
         className={`${MENU_ITEM} border-t border-hair`}

@@ -1,7 +1,7 @@
-import { useCallback, useContext, useEffect, useRef, useState } from "react";
+import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigation, useRevalidator } from "react-router";
 import type { TrayData } from "../server/tray-view.server";
-import { ChangeHubContext, type RowChanges } from "./live-hub";
+import { type ChangeHub, ChangeHubContext, type RowChanges } from "./live-hub";
 
 // Several changes in a row are one question; where one follows the other, one question a second, however many people decide
 // at once.
@@ -24,22 +24,35 @@ async function fetchNews(slug: string, ids: readonly string[], followed: string,
   return response.json();
 }
 
-/** Loads the page anew; where one is on the way to another, once that is there, so that the way is not cut off. */
-function useReload(): () => void {
+type Reload = {
+  /** Loads the page anew; where one is on the way to another, once that is there, so that the way is not cut off. */
+  readonly reload: () => void;
+  /** These changed: a page on its way that is about one of them may have been read before, and is then loaded anew. */
+  readonly note: (ids: readonly string[]) => void;
+};
+
+function useReload(hub: ChangeHub): Reload {
   const { revalidate } = useRevalidator();
   const { state } = useNavigation();
   const isOwed = useRef(false);
+  const onTheWay = useRef(new Set<string>());
   const now = useRef({ revalidate, state });
   now.current = { revalidate, state };
   useEffect(() => {
-    if (state !== "idle" || !isOwed.current) return;
+    if (state !== "idle") return;
+    const isStale = isOwed.current || (hub.opened !== null && onTheWay.current.has(hub.opened));
     isOwed.current = false;
-    void now.current.revalidate();
-  }, [state]);
-  return useCallback(() => {
+    onTheWay.current.clear();
+    if (isStale) void now.current.revalidate();
+  }, [state, hub]);
+  const reload = useCallback(() => {
     if (now.current.state === "idle") void now.current.revalidate();
     else isOwed.current = true;
   }, []);
+  const note = useCallback((ids: readonly string[]) => {
+    if (now.current.state !== "idle") for (const id of ids) onTheWay.current.add(id);
+  }, []);
+  return useMemo(() => ({ reload, note }), [reload, note]);
 }
 
 /**
@@ -49,8 +62,8 @@ function useReload(): () => void {
  * that, is on the screen. True while the connection is lost.
  */
 export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNews: (news: News) => void): boolean {
-  const reload = useReload();
   const hub = useContext(ChangeHubContext);
+  const { reload, note } = useReload(hub);
   const [isLost, setLost] = useState(false);
   const hear = useRef({ onNews, hasOwn });
   hear.current = { onNews, hasOwn };
@@ -72,6 +85,7 @@ export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNe
       lastTold = performance.now();
       const { followed, opened } = hub;
       if (ids === null || followed === null || (opened !== null && ids.includes(opened))) return everything(ids);
+      note(ids);
       void hub.announce(ids, async () => {
         const news = await fetchNews(slug, ids, followed, hear.current.hasOwn);
         hear.current.onNews(news);
@@ -109,6 +123,6 @@ export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNe
       clearTimeout(losing);
       source.close();
     };
-  }, [slug, hub, reload]);
+  }, [slug, hub, reload, note]);
   return isLost;
 }

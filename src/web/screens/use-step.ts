@@ -30,6 +30,8 @@ export function useStep<O extends StepOutcome>(
     /** What is on its way, to be shown as done already. */
     underWay: formData,
     refused: outcome?.ok === false ? (outcome as Extract<O, { ok: false }>) : null,
-    post: (fields: Record<string, string> | FormData) => void submit(fields, { method: "post", action }),
+    // Busy from this moment on, so that the same step is not taken twice.
+    post: (fields: Record<string, string> | FormData) =>
+      void submit(fields, { method: "post", action, flushSync: true }),
   };
 }

@@ -8,7 +8,10 @@ type Wanted = { readonly edge: DayEdge; readonly conversation: string; readonly 
 
 type Answered = DateAnswer & { readonly text: string };
 
-/** A field in which somebody types a date in words, and what the server makes of it; `choose` is called with its moment. */
+/**
+ * A field in which somebody types a date in words, and what the server makes of it; `choose` is called with its moment.
+ * What is offered is null until the server has said.
+ */
 export function useTypedDate(wanted: Wanted, choose: (at: string) => void) {
   const [text, setText] = useState("");
   const [problem, setProblem] = useState<string>();
@@ -32,7 +35,7 @@ export function useTypedDate(wanted: Wanted, choose: (at: string) => void) {
     },
     problem: problem ?? (said?.problem != null && text.trim().length > 2 ? said.problem : undefined),
   };
-  return { field, said, chooseTyped, offers: answer === "failed" ? answer : (answer?.offers ?? []) };
+  return { field, said, chooseTyped, offers: answer === "failed" ? answer : (answer?.offers ?? null) };
 }
 
 /** What the server says of the text in a date field; the newest answer counts. */
