@@ -34,7 +34,7 @@ export type ListRequest = {
 export type List = { readonly total: number; readonly lanes: readonly Lane<ListedRow>[] };
 
 /** The rows that a list begins with: somewhat more than a window of 800 pixels has. */
-export const FIRST_ROWS = 24;
+export const FIRST_ROWS = 22;
 const MAX_PAGE = 1_000;
 
 /** Opens a list: two questions to the database, the groups with their counts and the first rows of the first groups. */

@@ -21,7 +21,7 @@ const AHEAD_ON_THE_WAY = 400;
 const OVERSCAN = 24;
 const MAX_BLANK = 5_000;
 // What a server that has no window draws at first.
-const FIRST_WINDOW = { width: 1280, height: 660 };
+const FIRST_WINDOW = { width: 1280, height: 594 };
 
 /** A point of the window, in pixels. */
 export type Point = { readonly x: number; readonly y: number };

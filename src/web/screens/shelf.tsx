@@ -109,35 +109,20 @@ function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
   const name = place.name || place.title || "removed";
   const trigger = {
     "aria-label": `Change ${name}`,
-    className:
-      "absolute top-1 right-1 grid size-5 place-items-center rounded-control text-soft opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100",
     children: <MoreHorizontal size={14} aria-hidden />,
   };
   return (
-    <span
-      ref={card}
-      className={`group relative flex h-[39px] shrink-0 items-start rounded-t-sheet border border-b-0 ${isOver ? "border-act bg-act-soft" : "border-rule bg-paper hover:bg-act-soft"}`}
-    >
+    <span ref={card} className={isOver ? "pinned is-over" : "pinned"}>
       <button
         type="button"
         onClick={onOpen}
         disabled={place.leadsTo === null}
         aria-keyshortcuts={at < KEYED ? COMMANDS[`shelf-${at + 1}` as CommandId].key : undefined}
-        className="flex items-start gap-2.5 py-1 pr-7 pl-2 text-left"
       >
-        {at < KEYED && (
-          <kbd
-            aria-hidden
-            className="mt-0.5 rounded-[2px] border border-rule px-1 font-sans text-[11px] leading-[15px] text-soft"
-          >
-            {at + 1}
-          </kbd>
-        )}
+        {at < KEYED && <kbd aria-hidden>{at + 1}</kbd>}
         <span>
-          <span className="block max-w-44 truncate leading-[17px]">{name}</span>
-          <span className="block text-xs leading-[15px] text-soft">
-            {place.leadsTo === null ? "no longer there" : `${place.note} · ${place.count} open`}
-          </span>
+          <b>{name}</b>
+          <i>{place.leadsTo === null ? "no longer there" : `${place.note} · ${place.count} open`}</i>
         </span>
       </button>
       <MenuTrigger

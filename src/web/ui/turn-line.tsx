@@ -34,10 +34,9 @@ function pathsOf({ marks, spans, caret, nowX }: TurnLineDrawing): (readonly [loo
   const ours = spans.filter(({ whose }) => whose === "us");
   const theirs = (over: boolean) => spans.filter((span) => span.whose === "them" && span.over === over);
   const drawn = [
-    ["now", `M${nowX} 3v18`],
-    ["ours", ours.map((span) => `M${startOf(span)} ${BASE}H${span.to}`).join("")],
-    ["theirs", theirs(false).map(hatched).join("")],
-    ["theirs late", theirs(true).map(hatched).join("")],
+    ["ours", lines(ours)],
+    ["theirs", lines(theirs(false))],
+    ["theirs late", lines(theirs(true))],
     ["they", dots(of("t"), BASE - 5)],
     ["we", dots(of("w"), BASE + 5)],
     ["we-within", dots(of("w"), BASE + 5)],
@@ -57,20 +56,7 @@ function pathsOf({ marks, spans, caret, nowX }: TurnLineDrawing): (readonly [loo
   return drawn.filter(([, d]) => d !== "");
 }
 
-const startOf = ({ from, to }: Span) => short(Math.min(from, to - 2));
+// Whatever is short is still to be seen.
+const lines = (spans: readonly Span[]) =>
+  spans.map(({ from, to }) => `M${short(Math.min(from, to - 2))} ${BASE}H${short(to)}`).join("");
 const short = (x: number) => Math.round(x * 10) / 10;
-
-// Slanted strokes, cut where the span begins and ends.
-function hatched(span: Span): string {
-  const height = span.over ? 8 : 4;
-  const slant = height * 0.6;
-  const [from, to] = [startOf(span), span.to];
-  const bottom = BASE + height / 2;
-  const count = Math.ceil((to - from + slant) / 3);
-  return Array.from({ length: count }, (_, at) => {
-    const start = from - slant + at * 3;
-    const [left, right] = [Math.max(from, start), Math.min(to, start + slant)];
-    const y = (x: number) => short(bottom - ((x - start) / slant) * height);
-    return right <= left ? "" : `M${short(left)} ${y(left)}L${short(right)} ${y(right)}`;
-  }).join("");
-}
