@@ -102,18 +102,14 @@ async function fillLessons(client: Client, letters: readonly StreamLetter[]): Pr
     const [feature, label, period] = key.split(" ");
     return { feature, label, period, given };
   });
+  await client.query("create temporary table counted (feature text, label text, period int, given int)");
   await inParts(counted, (part) =>
     client.query(
-      `with counted as (select * from jsonb_to_recordset($1::jsonb) as c(feature text, label text, period int, given int)),
-       office as (select id from tray where slug = 'office'),
-       owners as (insert into filing_owner (tray_id, feature, label, period, given)
-         select office.id, feature, label, period, given from counted, office where period is not null)
-       insert into filing_count (tray_id, feature, label, given)
-       select office.id, case when feature = '*' then '*' || label else feature end, label, given
-       from counted, office where period is null`,
+      `insert into pg_temp.counted select * from jsonb_to_recordset($1::jsonb) as c(feature text, label text, period int, given int)`,
       [JSON.stringify(part)],
     ),
   );
+  for (const statement of KEEP_COUNTS) await client.query(statement);
   const ids: string[] = (await client.query("select id from conversation order by id limit $1", [LESSONS])).rows.map(
     ({ id }) => id,
   );
@@ -121,8 +117,25 @@ async function fillLessons(client: Client, letters: readonly StreamLetter[]): Pr
     rows.map((row, at) => ({ ...row, id: ids[at] })),
     (part) => client.query(KEEP_LESSONS, [JSON.stringify(part)]),
   );
-  await client.query("vacuum analyze filing_count, filing_owner, filing_lesson, conversation");
+  await client.query("vacuum analyze filing_told, filing_label, filing_owner, filing_lesson, conversation");
 }
+
+const KEEP_COUNTS = [
+  `insert into filing_owner (tray_id, feature, label, period, given)
+   select tray.id, feature, label, period, given from counted, tray where slug = 'office' and period is not null`,
+  `insert into filing_label (tray_id, label)
+   select distinct tray.id, label from counted, tray
+   where slug = 'office' and period is null and (label like 'c:%' or (label like 'r:%' and label <> 'r:-'))`,
+  `insert into filing_told
+   select tray.id, feature, coalesce(sum(given) filter (where counted.label = '*'), 0),
+     coalesce(sum(given) filter (where counted.label = 's'), 0), coalesce(sum(given) filter (where counted.label = 'r:-'), 0),
+     coalesce(array_agg(known.id order by known.id) filter (where known.label like 'c:%'), '{}'),
+     coalesce(array_agg(given order by known.id) filter (where known.label like 'c:%'), '{}'),
+     coalesce(array_agg(known.id order by known.id) filter (where known.label like 'r:%'), '{}'),
+     coalesce(array_agg(given order by known.id) filter (where known.label like 'r:%'), '{}')
+   from counted cross join tray left join filing_label as known on known.tray_id = tray.id and known.label = counted.label
+   where slug = 'office' and period is null group by tray.id, feature`,
+];
 
 const KEEP_LESSONS = `
   with lesson as (select * from jsonb_to_recordset($1::jsonb) as l(id uuid, who text, features text[], labels text[])),
@@ -136,7 +149,7 @@ async function inParts<Row>(rows: readonly Row[], put: (part: readonly Row[]) =>
 async function heldMb(client: Client): Promise<number> {
   const { rows } = await client.query(
     `select sum(pg_total_relation_size(name::regclass))::float8 / 1e6 as mb
-     from unnest(array['filing_count', 'filing_owner', 'filing_lesson', 'filing_weight', 'filing_record']) as name`,
+     from unnest(array['filing_told', 'filing_label', 'filing_owner', 'filing_lesson', 'filing_weight', 'filing_record']) as name`,
   );
   return rows[0].mb;
 }

@@ -230,7 +230,7 @@ describe("what is proposed for a conversation", () => {
 
 it("rests on counts that the doctor comes to as well, and that it misses where they are not so", async () => {
   expect(await examine(tray.deps)).toMatchObject({ healthy: true, countsAstray: 0, lostCategories: 0 });
-  await tray.ask("update filing_count set given = given + 1 where feature = 'd:sorrel.example'");
+  await tray.ask("update filing_told set decided = decided + 1 where feature = 'd:sorrel.example'");
   const { healthy, countsAstray } = await examine(tray.deps);
   expect([healthy, countsAstray > 0]).toEqual([false, true]);
 });

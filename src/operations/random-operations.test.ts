@@ -33,7 +33,7 @@ it("what was learned on the way is what learning everything that stands from not
   };
   const onTheWay = await learned();
   expect(onTheWay.length).toBeGreaterThan(50);
-  for (const table of ["filing_count", "filing_owner", "filing_lesson"]) await tray.ask(`delete from ${table}`);
+  for (const table of ["filing_told", "filing_owner", "filing_lesson"]) await tray.ask(`delete from ${table}`);
   await tray.ask("insert into filing_due (conversation_id, seen) select id, false from conversation");
   expect(await learned()).toEqual(onTheWay);
 });

@@ -1,12 +1,15 @@
 import { BANDS, NO_RECORD, type TrackRecord } from "../core/filing/calibration";
-import { ASKED_WORDS, type Evidence, ONE_OF, type ProposalKind, RAREST_WORDS, TELLING } from "../core/filing/evidence";
+import { candidateRecords } from "../core/filing/candidates";
+import { ASKED_WORDS, askedAbout, type Evidence, type ProposalKind, RAREST_WORDS } from "../core/filing/evidence";
 import { ASKED_PERIODS, HALF_LIFE, PERIOD, periodOf } from "../core/filing/fading";
 import { codesIn, EVERYTHING, featuresOf, type Letter, READ_CHARACTERS, readFeature } from "../core/filing/features";
 import { likelyLabels } from "../core/filing/judge";
-import { DECIDED, LABEL_PREFIXES, type Label, SETTLED_UNANSWERED, UNFILED } from "../core/filing/lesson";
+import { LABEL_PREFIXES, type Label } from "../core/filing/lesson";
+import type { Counts } from "../core/filing/shares";
 import { type ConversationId, type MemberId, type RecordId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import { listIdIn } from "../core/message/ways-to-leave";
+import { type LabelNames, type ToldRow, toldOf } from "./filing-told";
 import type { Database } from "./handle";
 import { runPrepared } from "./prepared";
 import { at } from "./rows";
@@ -83,26 +86,53 @@ type AskedOfTray = {
 };
 
 /**
- * The same for a letter with its features, whoever asks, in two questions: what was decided with what it shows, and what
- * else was decided with what that makes likely. Whoever is away answers for themselves here.
+ * The same for a letter with its features, whoever asks: what was decided with what it shows, which of that can be decided
+ * still, and what else was decided with what that makes likely. Whoever is away answers for themselves here.
  */
 export async function evidenceOfLetter(db: Database, asked: AskedOfTray): Promise<Evidence> {
-  const first = await whatItShows(db, asked);
+  const { counts, names } = await whatItShows(db, asked);
+  const first = { counts, owners: new Map(), ...(await whatCanBe(db, asked, counts)) };
   const likely = likelyLabels(asked.features, first);
   const person = asked.features.filter((feature) => readFeature(feature).kind === "person");
-  const second = await whatGoesWith(db, asked, likely, [EVERYTHING, ...person, ...likely], [...first.open.keys()]);
-  return { ...first, counts: new Map([...first.counts, ...second.counts]), owners: second.owners };
+  const second = await whatGoesWith(db, asked, likely, [EVERYTHING, ...person, ...likely], names);
+  return { ...first, counts: new Map([...counts, ...second.counts]), owners: second.owners };
 }
 
-// "label given,label given", as text is made and read faster than what has a shape.
-type Told = Readonly<Record<string, string>>;
+type Shown = { readonly counts: Counts; readonly names: LabelNames };
+
+/** What was decided with a letter's features: of its words only those that say most, and of records only the rarest. */
+async function whatItShows(db: Database, { trayId, features }: AskedOfTray): Promise<Shown> {
+  const words = features.filter((feature) => readFeature(feature).kind === "word");
+  const rows = await runPrepared<ToldRow & { names: string | null }>(
+    db,
+    /* sql */ `
+    with asked as materialized (
+      select *, feature = any(cast(:words as text[])) as is_word from filing_told
+      where tray_id = :trayId and feature = any(cast(:features as text[]))
+    ),
+    rare as materialized (
+      select feature, row_number() over (order by decided, feature collate "C") as place from asked
+      where is_word and decided > 1 order by place limit ${ASKED_WORDS}
+    )
+    select feature, decided, settled, unfiled,
+      case when not is_word or place is not null then cast(categories as text) end as categories,
+      case when not is_word or place is not null then cast(category_given as text) end as category_given,
+      case when not is_word or place <= ${RAREST_WORDS} then cast(records as text) end as records,
+      case when not is_word or place <= ${RAREST_WORDS} then cast(record_given as text) end as record_given,
+      case when feature = '${EVERYTHING}'
+        then (select string_agg(id || ' ' || label, ',') from filing_label where tray_id = :trayId) end as names
+    from asked left join rare using (feature)`,
+    { trayId, features, words },
+  );
+  const names = new Map(
+    pairsIn(rows.find((row) => row.names !== null)?.names ?? null).map(([id, label]) => [Number(id), label]),
+  );
+  return { counts: new Map(rows.map((row) => [row.feature, toldOf(row, names)])), names };
+}
 
 type RecordRow = { kind: ProposalKind; band: number; said: number; was_right: number };
 
-type ShownRow = {
-  known: string | null;
-  told: Told | null;
-  usual: string | null;
+type CanBeRow = {
   last: Label[][] | null;
   open: { id: string; title: string }[] | null;
   given: string[] | null;
@@ -113,100 +143,50 @@ type ShownRow = {
   records: RecordRow[] | null;
 };
 
-// All labels of one kind lie beside each other in the index of a feature: those that begin so come before `end`.
-const CATEGORIES = { from: LABEL_PREFIXES.categorise, end: "c;" };
-const RECORDS = { from: LABEL_PREFIXES.file, end: "r;" };
-
-async function whatItShows(db: Database, { trayId, except, letter, features }: AskedOfTray): Promise<Evidence> {
-  const words = features.filter((feature) => readFeature(feature).kind === "word");
-  const others = features.filter((feature) => !["word", "everything"].includes(readFeature(feature).kind));
-  const [row] = await runPrepared<ShownRow>(
+/** Of the categories and records that anything speaks for, those that can be given, and what else it is judged by. */
+async function whatCanBe(
+  db: Database,
+  { trayId, except, letter, features }: AskedOfTray,
+  counts: Counts,
+): Promise<Omit<Evidence, "counts" | "owners">> {
+  const categories = [...(counts.get(EVERYTHING)?.keys() ?? [])].filter((label) =>
+    label.startsWith(LABEL_PREFIXES.categorise),
+  );
+  const [row] = await runPrepared<CanBeRow>(
     db,
     /* sql */ `
-    with word as materialized (
-      select feature, given from filing_count
-      where tray_id = :trayId and feature = any(cast(:words as text[])) and label = '${DECIDED}' and given > 0
-    ),
-    rare as materialized (select feature from word where given > 1 order by given, feature limit ${ASKED_WORDS}),
-    rarest as materialized (select feature from rare limit ${RAREST_WORDS}),
-    beside as materialized (
-      select feature, label, given from filing_count
-        where tray_id = :trayId and given > 0 and feature = any(cast(:others as text[]))
-      union all select feature, label, given from filing_count
-        where tray_id = :trayId and given > 0 and feature = any(array(select feature from rare))
-          and label >= '${CATEGORIES.from}' and label < '${CATEGORIES.end}'
-      union all select feature, label, given from filing_count
-        where tray_id = :trayId and given > 0 and feature = any(array(select feature from rare))
-          and label = '${SETTLED_UNANSWERED}'
-    ),
-    about as materialized (
-      select feature, given from filing_count
-      where tray_id = :trayId and feature = any(cast(:others as text[])) and label = '${DECIDED}'
-    ),
-    spoken as materialized (
-      select feature, label, given from filing_count
-      where tray_id = :trayId and given > 0 and feature = any(array(select feature from rarest))
-        and label >= '${RECORDS.from}' and label < '${RECORDS.end}'
-    ),
-    named as materialized (select id from record where code = any(cast(:codes as text[])) and closed_at is null),
+    with named as materialized (select id from record where code = any(cast(:codes as text[])) and closed_at is null),
     belongs as materialized (
       select id, code from record join record_address on record_id = record.id
       where address = :from and closed_at is null and merged_into is null
-    ),
-    usual as materialized (
-      select label, given from filing_count
-      where tray_id = :trayId and given > 0 and feature = any(array(
-        select '${EVERYTHING}' || label from (
-          select label from beside union select label from spoken
-          union select '${LABEL_PREFIXES.file}' || id from named union select '${LABEL_PREFIXES.file}' || id from belongs
-          union values ('${DECIDED}'), ('${UNFILED}'), ('${SETTLED_UNANSWERED}')) as wanted))
-    ),
-    candidate as materialized (
-      select label from beside join about using (feature)
-      where label >= '${RECORDS.from}' and label < '${RECORDS.end}' and beside.given * ${ONE_OF} >= about.given
-      union select '${LABEL_PREFIXES.file}' || id from named
-      union select '${LABEL_PREFIXES.file}' || id from belongs
-      union select spoken.label from spoken join word using (feature) join usual on usual.label = spoken.label
-        where cast(spoken.given as bigint) * (select given from usual where label = '${DECIDED}')
-          >= ${TELLING} * cast(word.given as bigint) * usual.given
-    ),
-    near as materialized (
-      select * from beside where not (label >= '${RECORDS.from}' and label < '${RECORDS.end}')
-        or label = '${UNFILED}' or label in (select label from candidate)
-      union all select * from spoken where label = '${UNFILED}' or label in (select label from candidate)
     )
     select
-      (select string_agg(feature || ' ' || given, ',') from word) as known,
-      (select jsonb_object_agg(feature, labels) from (
-        select feature, string_agg(label || ' ' || given, ',') as labels from near group by feature) as told) as told,
-      (select string_agg(label || ' ' || given, ',') from usual
-        where label not like '${LABEL_PREFIXES.file}%' or label = '${UNFILED}' or label in (select label from candidate)) as usual,
       (select jsonb_agg(to_jsonb(labels) order by last_message_at desc) from (
         select lesson.labels, last_message_at from conversation join filing_lesson as lesson on conversation_id = id
         where tray_id = :trayId and who_address = :from and id <> :except and labels <> '{}'
         order by last_message_at desc limit 2) as last) as last,
       (select jsonb_agg(jsonb_build_object('id', id, 'title', title)) from record
-        where closed_at is null and merged_into is null
-          and id = any(array(select cast(substr(label, 3) as uuid) from candidate where label <> '${UNFILED}'))) as open,
+        where closed_at is null and merged_into is null and id = any(
+          cast(:candidates as uuid[]) || array(select id from named) || array(select id from belongs))) as open,
       (select jsonb_agg(id) from category
-        where retired_at is null and removed_at is null
-          and id = any(array(select cast(substr(label, 3) as uuid) from usual where label like '${LABEL_PREFIXES.categorise}%'))
-      ) as given,
+        where retired_at is null and removed_at is null and id = any(cast(:categories as uuid[]))) as given,
       (select jsonb_agg(id) from named) as named,
       (select jsonb_agg(id order by code) from belongs) as belongs,
       (select jsonb_agg(member_id) from tray_member join member on member.id = member_id
         where tray_id = :trayId and role <> 'reader' and disabled_at is null) as may_own,
       (select jsonb_agg(to_jsonb(filing_weight)) from filing_weight where tray_id = :trayId) as weights,
       (select jsonb_agg(to_jsonb(filing_record)) from filing_record where tray_id = :trayId) as records`,
-    { trayId, except, from: letter.from, words, others, codes: codesIn(letter) },
+    {
+      trayId,
+      except,
+      from: letter.from,
+      codes: codesIn(letter),
+      candidates: candidateRecords(askedAbout(features, counts), counts),
+      categories: categories.map((label) => label.slice(LABEL_PREFIXES.categorise.length)),
+    },
   );
-  const counts = toldIn(row?.told ?? {});
-  for (const [word, known] of pairsIn(row?.known ?? null)) labelsIn(counts, word).set(DECIDED, known);
-  counts.set(EVERYTHING, new Map(pairsIn(row?.usual ?? null)));
   const given = new Set(row?.given ?? []);
   return {
-    counts,
-    owners: new Map(),
     last: row?.last ?? [],
     named: (row?.named ?? []).map((id) => trustedId<RecordId>(id)),
     belongs: (row?.belongs ?? []).map((id) => trustedId<RecordId>(id)),
@@ -219,60 +199,49 @@ async function whatItShows(db: Database, { trayId, except, letter, features }: A
   };
 }
 
-type WithRow = { told: Told | null; owners: Told | null };
+type WithRow = { told: ToldRow[] | null; owners: Readonly<Record<string, string>> | null };
 
+/** What was decided with likely labels, and who owned what has them or is from the same person. */
 async function whatGoesWith(
   db: Database,
   { trayId, now }: AskedOfTray,
   likely: readonly string[],
   owned: readonly string[],
-  open: readonly RecordId[],
+  names: LabelNames,
 ): Promise<Pick<Evidence, "counts" | "owners">> {
   const [row] = await runPrepared<WithRow>(
     db,
     /* sql */ `
     select
+      (select json_agg(told) from (
+        select feature, decided, settled, unfiled, cast(categories as text), cast(category_given as text),
+          cast(records as text), cast(record_given as text)
+        from filing_told where tray_id = :trayId and feature = any(cast(:likely as text[]))) as told) as told,
       (select jsonb_object_agg(feature, labels) from (
-        select feature, string_agg(label || ' ' || given, ',') as labels from filing_count
-        where tray_id = :trayId and given > 0 and feature = any(cast(:likely as text[]))
-          and (label in ('${DECIDED}', '${UNFILED}') or label like '${LABEL_PREFIXES.categorise}%' or label = any(cast(:files as text[])))
-        group by feature) as told) as told,
-      (select jsonb_object_agg(feature, labels) from (
-        select feature, string_agg(label || ' ' || given * power(2, -greatest(0, :now - period) * ${PERIOD / HALF_LIFE}), ',') as labels
-        from filing_owner
-        where tray_id = :trayId and given > 0 and feature = any(cast(:owned as text[])) and period > :now - ${ASKED_PERIODS}
+        select feature, string_agg(label || ' ' || cast(given as real), ',') as labels from (
+          select feature, label, sum(given * power(2, -greatest(0, :now - period) * ${PERIOD / HALF_LIFE})) as given
+          from filing_owner
+          where tray_id = :trayId and given > 0 and feature = any(cast(:owned as text[]))
+            and period > :now - ${ASKED_PERIODS}
+          group by feature, label) as faded
         group by feature) as told) as owners`,
-    {
-      trayId,
-      likely: [...likely],
-      owned: [...owned],
-      files: open.map((id) => LABEL_PREFIXES.file + id),
-      now: periodOf(now),
-    },
+    { trayId, likely: [...likely], owned: [...owned], now: periodOf(now) },
   );
-  return { counts: toldIn(row?.told ?? {}), owners: toldIn(row?.owners ?? {}) };
+  return {
+    counts: new Map((row?.told ?? []).map((one) => [one.feature, toldOf(one, names)])),
+    owners: new Map(Object.entries(row?.owners ?? {}).map(([feature, written]) => [feature, countsIn(written)])),
+  };
 }
 
-function toldIn(told: Told): Map<string, Map<Label, number>> {
-  const counts = new Map<string, Map<Label, number>>();
-  for (const [feature, written] of Object.entries(told)) {
-    const labels = labelsIn(counts, feature);
-    for (const [label, given] of pairsIn(written)) labels.set(label, (labels.get(label) ?? 0) + given);
-  }
-  return counts;
-}
+const countsIn = (written: string): Map<Label, number> =>
+  new Map(pairsIn(written).map(([label, given]) => [label, Number(given)]));
 
-function labelsIn(counts: Map<string, Map<Label, number>>, feature: string): Map<Label, number> {
-  const labels = counts.get(feature) ?? new Map<Label, number>();
-  counts.set(feature, labels);
-  return labels;
-}
-
-function pairsIn(written: string | null): [string, number][] {
+// "name value,name value", as text is made and read faster than what has a shape.
+function pairsIn(written: string | null): [string, string][] {
   if (written === null) return [];
   return written.split(",").map((pair) => {
     const end = pair.lastIndexOf(" ");
-    return [pair.slice(0, end), Number(pair.slice(end + 1))];
+    return [pair.slice(0, end), pair.slice(end + 1)];
   });
 }
 

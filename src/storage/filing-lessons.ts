@@ -1,18 +1,16 @@
 import { bandOfConfidence, REMEMBERED } from "../core/filing/calibration";
 import type { ProposalKind } from "../core/filing/evidence";
 import { periodOf } from "../core/filing/fading";
-import { EVERYTHING, featuresOf } from "../core/filing/features";
+import { featuresOf } from "../core/filing/features";
 import { isLearned, judge } from "../core/filing/judge";
 import { type CountChange, countChanges, LABEL_PREFIXES, type Label, UNFILED } from "../core/filing/lesson";
 import { kindsMade, outcomeOf } from "../core/filing/outcome";
 import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
 import { type Due, takeDue } from "./filing-due";
 import { evidenceOfLetter, type FirstLetter, firstLetters } from "./filing-evidence";
+import { addToTold } from "./filing-told";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
-
-// What everything has would be one long stretch of the index of which a few labels are wanted: each is a key of its own.
-const STORED_FEATURE = /* sql */ `case when feature = '${EVERYTHING}' then '${EVERYTHING}' || label else feature end`;
 
 type Lesson = {
   readonly features: readonly string[];
@@ -50,7 +48,7 @@ export async function learn(trx: Transaction, due: readonly Due[]): Promise<void
   }
   await keepLessons(trx, kept);
   for (const [trayId, some] of changes) {
-    await addToCounts(trx, trayId, some.counts);
+    await addToTold(trx, trayId, some.counts);
     await addToOwners(trx, trayId, some.owners);
   }
 }
@@ -168,19 +166,6 @@ async function keepLessons(
 }
 
 // Always in the same order, so that two who count the same things never wait for each other.
-async function addToCounts(trx: Transaction, trayId: TrayId, changes: readonly CountChange[]): Promise<void> {
-  if (changes.length === 0) return;
-  await knexOf(trx).raw(
-    /* sql */ `
-    insert into filing_count (tray_id, feature, label, given)
-    select cast(:trayId as uuid), ${STORED_FEATURE} as stored, label, sum(by)::int
-    from jsonb_to_recordset(cast(:changes as jsonb)) as change(feature text, label text, by int)
-    group by stored, label order by stored, label
-    on conflict (tray_id, feature, label) do update set given = filing_count.given + excluded.given`,
-    { trayId, changes: JSON.stringify(changes) },
-  );
-}
-
 async function addToOwners(trx: Transaction, trayId: TrayId, changes: Changes["owners"]): Promise<void> {
   if (changes.length === 0) return;
   await knexOf(trx).raw(
@@ -203,7 +188,7 @@ export async function countsAstray(db: Database): Promise<number> {
       from filing_lesson join conversation on id = conversation_id
     ),
     told as (
-      select tray_id, ${STORED_FEATURE} as feature, label, -1 as period, count(*)::int as given
+      select tray_id, feature, label, -1 as period, count(*)::int as given
       from lesson, unnest(features) as feature, unnest(labels) as label
       where label not like '${LABEL_PREFIXES.assign}%' group by 1, 2, 3
       union all

@@ -66,7 +66,7 @@ export function askedAbout(features: readonly string[], counts: Counts): Asked {
   const decided = told(counts, EVERYTHING, DECIDED).of;
   const rarest = words
     .filter(({ known }) => known >= MIN_KNOWN)
-    .toSorted((a, b) => a.known - b.known)
+    .toSorted((a, b) => a.known - b.known || (a.word < b.word ? -1 : 1))
     .map(({ word }) => word);
   return {
     person: of("person"),

@@ -2,13 +2,14 @@ import { type MemberId, type RecordId, trustedId } from "../kernel/ids";
 import { instant } from "../kernel/instant";
 import type { Because } from "./because";
 import { calibration, NO_RECORD, type TrackRecord, withOutcome } from "./calibration";
-import { askedAbout, type Evidence, type Likely, ONE_OF, type ProposalKind, TELLING } from "./evidence";
-import { codesIn, EVERYTHING, featuresOf, type Letter, readFeature } from "./features";
+import { candidateRecords } from "./candidates";
+import { askedAbout, type Evidence, type Likely, type ProposalKind } from "./evidence";
+import { codesIn, featuresOf, type Letter, readFeature } from "./features";
 import { isLearned, type Judged, judge, likelyLabels } from "./judge";
 import { DECIDED, LABEL_PREFIXES, type Label, SETTLED_UNANSWERED, UNFILED, UNOWNED } from "./lesson";
 import { outcomeOf } from "./outcome";
 import { type Proposal, propose } from "./propose";
-import { type Counts, type Told, told } from "./shares";
+import type { Counts } from "./shares";
 import { TrayLessons } from "./tray-lessons";
 
 /** What happens in a tray as far as proposals are learned from it, in the order of time; times in milliseconds since 1970. */
@@ -129,18 +130,10 @@ export class StreamedTray {
   }
 
   #candidates(features: readonly string[], counts: Counts, named: readonly RecordId[]): Map<RecordId, string> {
-    const { person, domain, list, rarest } = askedAbout(features, counts);
-    const labelsOf = (feature: string) => [...(counts.get(feature)?.keys() ?? [])];
-    const near = [person, domain, list].flatMap((feature) =>
-      labelsOf(feature).filter((label) => isSeen(told(counts, feature, label))),
-    );
-    const telling = rarest.flatMap((word) => labelsOf(word).filter((label) => tells(counts, word, label)));
-    const ids = [...near, ...telling]
-      .filter((label) => label.startsWith(LABEL_PREFIXES.file))
-      .map((label) => label.slice(2));
-    const open = [...new Set([...ids, ...named])].flatMap((id) => {
+    const ids = new Set([...candidateRecords(askedAbout(features, counts), counts), ...named]);
+    const open = [...ids].flatMap((id) => {
       const record = this.#open.get(id);
-      return record === undefined ? [] : [[trustedId<RecordId>(id), record.title] as const];
+      return record === undefined ? [] : [[id, record.title] as const];
     });
     return new Map(open);
   }
@@ -164,13 +157,6 @@ export class StreamedTray {
     this.#lessons.learn(features, [], labels, instant(event.at));
     this.#lessons.remember(event.from.address.toLowerCase(), labels);
   }
-}
-
-const isSeen = ({ was, of }: Told) => was * ONE_OF >= of;
-
-function tells(counts: Counts, word: string, label: Label): boolean {
-  const [beside, usual] = [told(counts, word, label), told(counts, EVERYTHING, label)];
-  return beside.was * usual.of >= TELLING * beside.of * usual.was;
 }
 
 const KINDS: readonly ProposalKind[] = ["file", "categorise", "assign", "settle"];

@@ -14,6 +14,7 @@ import * as safeGround from "./0012-safe-ground";
 import * as accessAndDisposal from "./0013-access-and-disposal";
 import * as asItWasMeant from "./0014-as-it-was-meant";
 import * as betterProposals from "./0015-better-proposals";
+import * as toldByFeature from "./0016-told-by-feature";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -31,6 +32,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0013-access-and-disposal", accessAndDisposal],
   ["0014-as-it-was-meant", asItWasMeant],
   ["0015-better-proposals", betterProposals],
+  ["0016-told-by-feature", toldByFeature],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */
