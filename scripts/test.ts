@@ -1,5 +1,5 @@
 import { spawn } from "node:child_process";
-import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { makeTemplates, startTestCluster } from "../tests/support/test-cluster";
 
 // Everything that has to hold, in the order in which it is quickest to know; the last line counts it.
@@ -74,6 +74,19 @@ function vitest(name: string, projects: readonly string[], environment: Record<s
   );
 }
 
+const JOURNEYS = ".tray/journeys";
+const MOST_OF_A_PAGE = 6_000;
+
+/** Prints what was on the pages where journeys failed: of a machine elsewhere nothing else is left to look at. */
+function printPages(): void {
+  const folders = existsSync(JOURNEYS) ? readdirSync(JOURNEYS) : [];
+  for (const folder of folders) {
+    const file = `${JOURNEYS}/${folder}/error-context.md`;
+    const [, page] = existsSync(file) ? readFileSync(file, "utf8").split(/^# (?:Page snapshot|Test source)$/m) : [];
+    if (page !== undefined) console.log(`\n— the page of ${folder}\n${page.trim().slice(0, MOST_OF_A_PAGE)}`);
+  }
+}
+
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 
@@ -108,6 +121,7 @@ try {
       }),
     ),
   ]);
+  printPages();
 } finally {
   await cluster.stop();
 }
