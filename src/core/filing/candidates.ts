@@ -4,7 +4,10 @@ import { EVERYTHING } from "./features";
 import { LABEL_PREFIXES, type Label, UNFILED } from "./lesson";
 import { type Counts, type Told, told } from "./shares";
 
-/** The records of which what is asked about a letter speaks, open or not: those that its sender, their domain or its list had, and those that its rarest words name. */
+/**
+ * The records for which something speaks, open or not: those that a letter's sender, their domain or its list had, and those
+ * that its rarest words name.
+ */
 export function candidateRecords({ person, domain, list, rarest }: Asked, counts: Counts): RecordId[] {
   const near = [person, domain, list].flatMap((feature) =>
     recordsWith(counts, feature).filter((label) => isSeen(told(counts, feature, label))),

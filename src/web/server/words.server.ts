@@ -1,6 +1,7 @@
 import { type Covering, isCovered } from "../../core/cover/covering";
 import type { MemberId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { firstWords } from "../../core/message/own-text";
 import { ageInWords } from "../../core/standing/age-in-words";
 import { dayAndTime, dayInWords, overdueInWords } from "../../core/standing/day-words";
 import type { Member, SheetRow } from "../../operations/index.server";
@@ -51,6 +52,9 @@ export type RowView = Pick<
   readonly isCovered: boolean;
 };
 
+// So much of the newest words has room in a row of a wide window.
+const SEEN_CHARACTERS = 120;
+
 /** Rows with their dates in words, for this reader. */
 export function rowView(row: SheetRow, reading: Reading): RowView {
   const { now, zone } = reading;
@@ -62,7 +66,7 @@ export function rowView(row: SheetRow, reading: Reading): RowView {
     version,
     subject,
     who,
-    newestText,
+    newestText: firstWords(newestText, SEEN_CHARACTERS),
     messageCount,
     ownerId,
     followerIds,
