@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
 import { DAY } from "../../core/kernel/instant";
@@ -50,6 +51,15 @@ describe("the turn line", () => {
     expect(inTime[0]).toBeLessThan(inTime[1] ?? 0);
     expect(over).toEqual([inTime[1], 112]);
     expect(theirs).toContain('class="caret late"');
+  });
+
+  it("is hatched by the sheet where they are waited for, twice as thick once it is overdue", () => {
+    const sheet = readFileSync("src/web/drawings.css", "utf8");
+    const [, inTime = "", late = ""] = /& \.theirs \{([^{}]*)&\.late \{([^{}]*)\}/.exec(sheet) ?? [];
+    const thickness = (rules: string) => Number(/stroke-width: (\d+)/.exec(rules)?.[1]);
+    expect([thickness(inTime), thickness(late)]).toEqual([4, 8]);
+    for (const rules of [inTime, late]) expect(rules).toMatch(/stroke-dasharray: [\d.]+ [\d.]+/);
+    expect(inTime).toContain("skewX");
   });
 
   it("has a caret for a day to come that is not late", () => {
