@@ -10,6 +10,8 @@ const AROUND =
 export default defineConfig(({ isSsrBuild, command }) => ({
   plugins: [tailwindcss(), reactRouter()],
   resolve: { tsconfigPaths: true },
+  // What is asked of the environment at run time is asked a thousand times a page.
+  define: isSsrBuild ? { "process.env.NODE_ENV": '"production"' } : {},
   ssr: command === "build" ? { noExternal: true, external: LEFT_ALONE } : {},
   // The server build is entered by our own handler, so that it shares its modules with the routes.
   build: {

@@ -77,7 +77,8 @@ export async function person(port: number, name: string, password: string): Prom
         text = (await send({ path }))?.text ?? "";
       });
       leave = listen(/liveState\\",\\"([^"\\]+)/.exec(text)?.[1] ?? "");
-      void send({ path: "/office/loose-ends/count" });
+      // As the screen does where it came without.
+      if (!text.includes("Loose ends, ")) void send({ path: "/office/loose-ends/count" });
       return took;
     },
     async look(path) {

@@ -46,6 +46,7 @@ export async function fillCrowd(wired: Wired, url: string): Promise<void> {
   await fillSearchWords(url);
   await fillLargeTray(url);
   await leaveToSort(url);
+  await keepBins(url);
   for (let at = 0; at < PEOPLE; at += 1) {
     const named = { signInName: `person${at}`, name: `Person ${at}`, initials: "PE", timeZone: "Europe/London" };
     await addMember(wired.deps, { ...named, password: PASSWORD, role: "member", trays: ["office"] });
@@ -65,6 +66,14 @@ async function leaveToSort(url: string): Promise<void> {
   await client.query(
     "update conversation set standing = 'to-sort', version = version - 1 where id in (select id from bench_to_sort)",
   );
+  await client.end();
+}
+
+// Ten thousand conversations whose time in the bin is over would be deleted meanwhile: `--bins` measures that.
+async function keepBins(url: string): Promise<void> {
+  const client = new Client({ connectionString: url });
+  await client.connect();
+  await client.query("update tray set bin_days = null");
   await client.end();
 }
 

@@ -1,4 +1,5 @@
 import { type ChildProcess, fork } from "node:child_process";
+import { randomInt } from "node:crypto";
 import type { Server } from "node:http";
 import { type AddressInfo, createServer, type Socket } from "node:net";
 import { fileURLToPath } from "node:url";
@@ -7,6 +8,9 @@ import { processEnvironment } from "./config";
 
 const WEB = fileURLToPath(new URL("./web.js", import.meta.url));
 const AGAIN_MS = 1_000;
+// Of so many connections this process has so many, and each of the others so many: it takes mail in and learns besides.
+const OWN_SHARE = 2;
+const OTHER_SHARE = 3;
 
 /** What a web process says once it can be given connections, and what it is told with each. */
 export const READY = "ready";
@@ -16,8 +20,8 @@ export const CONNECTION = "connection";
 export type SharedPort = { readonly port: number; readonly close: () => Promise<void> };
 
 /**
- * Listens on a port and gives each connection to the next of the web processes: `own` in this one, and as many others as
- * are asked for, which are started beside it and started anew when they end. `generation` is what all of them begin with.
+ * Listens on a port and gives each connection to one of the web processes: `own` in this one, and as many others as are
+ * asked for, which are started beside it and started anew when they end. `generation` is what all of them begin with.
  */
 export async function sharePort(
   { host, port: wanted, others, generation }: { host: string; port: number; others: number; generation: string },
@@ -45,10 +49,11 @@ export async function sharePort(
       setTimeout(() => isStopping || start(""), AGAIN_MS).unref();
     });
   };
-  let turn = 0;
   const server = createServer({ pauseOnConnect: true, noDelay: true }, (socket) => {
-    turn = (turn + 1) % (ready.size + 1);
-    const child = [...ready][turn - 1];
+    // Not by turns: a browser opens its connections in the same order each time, so that one process would have all the
+    // pages and another all the lines that wait.
+    const drawn = randomInt(OWN_SHARE + ready.size * OTHER_SHARE) - OWN_SHARE;
+    const child = [...ready][Math.floor(drawn / OTHER_SHARE)];
     if (child === undefined) takeConnection(own, socket);
     else child.send(CONNECTION, socket, { keepOpen: false }, (problem) => problem !== null && socket.destroy());
   });

@@ -107,16 +107,8 @@ export async function carryOut(
     const docket = deriveDocket({ ...known, entries: [...known.entries, ...entries] });
     return { id: conversation.id, version: conversation.version + effects.length, docket, entries };
   });
-  await appendEntries(
-    trx,
-    withEntries.flatMap(({ entries }) => entries),
-  );
-  await keepDockets(trx, withEntries);
-  await tellOfEntries(
-    trx,
-    deps,
-    withEntries.flatMap(({ entries }) => entries),
-  );
+  const written = withEntries.flatMap(({ entries }) => entries);
+  await Promise.all([appendEntries(trx, written), keepDockets(trx, withEntries), tellOfEntries(trx, deps, written)]);
 }
 
 /** Of some changes those that would settle what is filed nowhere, in a tray that settles only what is filed. */

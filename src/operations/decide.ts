@@ -205,13 +205,12 @@ async function ownerRefusal(
   ownerId: MemberId,
   evenIfAway = false,
 ): Promise<Refusal | null> {
-  const members = await membersWithRoles(deps.db, grant.tray.id);
+  const now = deps.now();
+  const [members, timesOff] = await Promise.all([membersWithRoles(deps.db, grant.tray.id), timesOffNow(deps.db, now)]);
   const owner = members.find(({ id }) => id === ownerId);
   if (owner === undefined) return { kind: "no-such", what: "member" };
   if (owner.role === "reader") return { kind: "only-reads", name: owner.name };
   if (evenIfAway) return null;
-  const now = deps.now();
-  const timesOff = await timesOffNow(deps.db, now);
   const off = timeOffAt(ownerId, now, timesOff);
   if (off === null) return null;
   const cover = inCharge(ownerId, { trayId: grant.tray.id, recordIds: [] }, now, timesOff);

@@ -34,16 +34,19 @@ export async function lookAtLooseEnds(
 
 const COUNT = "loose ends";
 
-/** How many conversations of a tray would be forgotten, where that is known already; null otherwise. */
-export function knownLooseEndCount(deps: Deps, grant: TrayGrant): Promise<number> | null {
-  return deps.memory.known(grant.tray.id, "counts", COUNT);
-}
-
 /** How many conversations of a tray would be forgotten. */
 export function looseEndCount(deps: Deps, grant: TrayGrant): Promise<number> {
   return deps.memory.recall(grant.tray.id, "counts", COUNT, async () =>
     countLooseEnds(deps.db, grant, await termsOf(deps, grant)),
   );
+}
+
+// About as long as the rows of a page take besides.
+const SOON_MS = 40;
+
+/** How many conversations of a tray would be forgotten, where that is known or soon counted; null otherwise. */
+export function looseEndCountIfSoon(deps: Deps, grant: TrayGrant): Promise<number | null> {
+  return Promise.race([looseEndCount(deps, grant), deps.pause(SOON_MS).then(() => null)]);
 }
 
 async function termsOf(deps: Deps, { tray }: TrayGrant): Promise<LooseEndTerms> {

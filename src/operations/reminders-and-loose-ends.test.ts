@@ -16,6 +16,7 @@ import {
   lookAtLooseEnds,
   lookAtWaiting,
   looseEndCount,
+  looseEndCountIfSoon,
   openConversation,
   planReminders,
   previewReminder,
@@ -195,7 +196,13 @@ describe("loose ends", () => {
     expect(await kindsOf(long)).toEqual(["our-move-too-long"]);
     expect(await kindsOf(due)).toEqual(["follow-up-past"]);
     const { rows: all } = await lookAtLooseEnds(tray.deps, desk.lead);
-    expect(await looseEndCount(tray.deps, desk.lead)).toBe(new Set(all.map(({ row }) => row.id)).size);
+    const count = new Set(all.map(({ row }) => row.id)).size;
+    // A page waits for the count only so long.
+    const impatient = { ...tray.deps, pause: async () => {} };
+    tray.deps.memory.forgetAll();
+    expect(await looseEndCountIfSoon(impatient, desk.lead)).toBeNull();
+    expect(await looseEndCount(tray.deps, desk.lead)).toBe(count);
+    expect(await looseEndCountIfSoon(impatient, desk.lead)).toBe(count);
     // A reminder that is to go is what was to be done about it.
     const style = { tone: "firm", language: "en", text: null, isSeries: false } as const;
     done(await planReminders(tray.deps, desk.lead, desk.ines, [overdue], style));

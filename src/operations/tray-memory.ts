@@ -9,8 +9,6 @@ export type Remembered = "people" | "counts";
 export type TrayMemory = {
   /** What is known of a tray, or of all (null), under a name; else what `workOut` gives, once for all who ask meanwhile. */
   readonly recall: <T>(trayId: TrayId | null, what: Remembered, name: string, workOut: () => Promise<T>) => Promise<T>;
-  /** What is known under a name just now; null where it would have to be worked out. */
-  readonly known: <T>(trayId: TrayId, what: Remembered, name: string) => Promise<T> | null;
   /** Forgets what a change may have made another: counts of its tray, and where it may be about anything, people everywhere. */
   readonly hear: (change: Pick<Change, "trayId" | "only"> & { readonly isAnything: boolean }) => void;
   /** Forgets who there is, as somebody's rights are others. */
@@ -107,10 +105,6 @@ export function trayMemory(now: () => Instant, onBehind: ((trayId: TrayId, ms: n
       if (restOf(known) <= 0 && !known.isRenewed) renewBehind(ofTray, name, known, workOut);
       if (trayId !== null) onBehind?.(trayId, Math.max(restOf(known), known.took ?? 0));
       return known.value as Promise<T>;
-    },
-    known: <T>(trayId: TrayId, what: Remembered, name: string) => {
-      const known = kept[what].get(trayId)?.get(name);
-      return known !== undefined && isExact(known) ? (known.value as Promise<T>) : null;
     },
     hear({ trayId, only, isAnything }) {
       if (only !== undefined) return;

@@ -104,14 +104,9 @@ export async function undoEntries(
     const docket = isEmpty(left) ? null : deriveDocket(left);
     return { id: conversation.id, version: conversation.version + undos.length, docket, undos, plans };
   });
-  await appendEntries(
-    trx,
-    undone.flatMap(({ undos }) => undos),
-  );
-  await keepDockets(
-    trx,
-    undone.flatMap(({ id, version, docket }) => (docket === null ? [] : [{ id, version, docket }])),
-  );
+  const dockets = undone.flatMap(({ id, version, docket }) => (docket === null ? [] : [{ id, version, docket }]));
+  const undos = undone.flatMap((one) => one.undos);
+  await Promise.all([appendEntries(trx, undos), keepDockets(trx, dockets)]);
   return undone.flatMap(({ plans }) => plans);
 }
 

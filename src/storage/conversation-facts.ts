@@ -88,13 +88,13 @@ type Facts = {
   replacedOwners: OwnerReplacement[];
 };
 
-/** Everything that happened in these conversations and was not undone, four queries however many there are. */
+/** Everything that happened in these conversations and was not undone: four questions at once, however many there are. */
 export async function factsOf(
   db: Database,
   ids: readonly ConversationId[],
 ): Promise<Map<ConversationId, ConversationFacts>> {
   const builder = knexOf(db);
-  const messages: MessageFactRow[] = await builder("message")
+  const messagesIn = builder("message")
     .select(
       "id",
       "conversation_id",
@@ -113,14 +113,14 @@ export async function factsOf(
     .whereIn("conversation_id", ids)
     .whereRaw("delivery is distinct from 'withdrawn'")
     .orderBy("version");
-  const entries: EntryRow[] = await builder("journal as entry")
+  const entriesIn = builder("journal as entry")
     .select(ENTRY_COLUMNS)
     .whereIn("conversation_id", ids)
     .whereNull("undoes")
     .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
     .orderBy("version");
-  const replaced = await replacedCategories(db);
-  const gone = await replacedOwners(db);
+  const [messages, entries, replaced, gone]: [MessageFactRow[], EntryRow[], CategoryReplacement[], OwnerReplacement[]] =
+    await Promise.all([messagesIn, entriesIn, replacedCategories(db), replacedOwners(db)]);
   const facts = new Map(
     ids.map((id) => {
       const nothing: Facts = { messages: [], entries: [], replacedCategories: replaced, replacedOwners: gone };

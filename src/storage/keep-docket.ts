@@ -29,12 +29,15 @@ export function docketColumns(docket: Docket) {
   };
 }
 
-/** Keeps what the facts of these conversations come to, each with its new version, in one statement. */
-export async function keepDockets(
-  trx: Transaction,
-  kept: readonly { id: ConversationId; version: number; docket: Docket }[],
-): Promise<void> {
+type Kept = { readonly id: ConversationId; readonly version: number; readonly docket: Docket };
+
+/** Keeps what the facts of these conversations come to, each with its new version. */
+export async function keepDockets(trx: Transaction, kept: readonly Kept[]): Promise<void> {
   if (kept.length === 0) return;
+  await Promise.all([keepColumns(trx, kept), keepFollowUps(trx, kept), keepFiledParts(trx, kept)]);
+}
+
+async function keepColumns(trx: Transaction, kept: readonly Kept[]): Promise<void> {
   const rows = kept.map(({ id, version, docket }) => ({
     id,
     version,
@@ -63,12 +66,10 @@ export async function keepDockets(
     insert into filing_due (conversation_id, seen) select id, :seen from changed where learns`,
     { rows: JSON.stringify(rows), seen: kept.length <= MOST_SEEN },
   );
-  await keepFollowUps(trx, kept);
-  await keepFiledParts(trx, kept);
 }
 
 // The page of follow-ups asks for them by member and date, which no list of conversations can answer.
-async function keepFollowUps(trx: Transaction, kept: readonly { id: ConversationId; docket: Docket }[]): Promise<void> {
+async function keepFollowUps(trx: Transaction, kept: readonly Kept[]): Promise<void> {
   const rows = kept.flatMap(({ id, docket }) =>
     docket.followUps.map((one) => ({
       id: one.id,
@@ -100,10 +101,7 @@ async function keepFollowUps(trx: Transaction, kept: readonly { id: Conversation
 }
 
 // A record asks for them by itself, which no column of a conversation can answer.
-async function keepFiledParts(
-  trx: Transaction,
-  kept: readonly { id: ConversationId; docket: Docket }[],
-): Promise<void> {
+async function keepFiledParts(trx: Transaction, kept: readonly Kept[]): Promise<void> {
   const rows = kept.flatMap(({ id, docket }) =>
     docket.filedParts.map(({ recordId, messageId, attachment, at, by, means, fields, earlier }) => ({
       record_id: recordId,

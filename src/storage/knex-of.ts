@@ -23,34 +23,15 @@ export function isTransaction(db: Database): db is Transaction {
   return knexOf(db).isTransaction === true;
 }
 
-interface Asks {
-  _query(connection: object, asked: unknown): Promise<unknown>;
-}
-const PostgresClient = knex({ client: "pg" }).client.constructor as new () => Asks;
-const lastAsked = new WeakMap<object, Promise<unknown>>();
-
 /**
- * Asks something on a connection once everything is answered that was asked on it before. Within a transaction there is one
- * connection, and the driver is about to let nobody wait in it any more.
+ * A query builder over a pool of connections to a PostgreSQL database. What is asked at once on one connection, as within
+ * a transaction, is sent at once and carried out in that order: one way to the database instead of one for each.
  */
-export function inTurnOn<T>(connection: object, ask: () => Promise<T>): Promise<T> {
-  const before = lastAsked.get(connection) ?? Promise.resolve();
-  const answer = before.catch(() => {}).then(ask);
-  lastAsked.set(connection, answer);
-  return answer;
-}
-
-class OneAtATime extends PostgresClient {
-  override _query(connection: object, asked: unknown): Promise<unknown> {
-    return inTurnOn(connection, () => super._query(connection, asked));
-  }
-}
-
-/** A query builder over a pool of connections to a PostgreSQL database. */
 export function connect(url: string, poolSize: number): Knex {
+  const connection = { connectionString: url, application_name: "common-tray", pipeline: true };
   return knex({
-    client: OneAtATime as unknown as typeof Knex.Client,
-    connection: { connectionString: url, application_name: "common-tray" },
+    client: "pg",
+    connection: connection as Knex.PgConnectionConfig,
     pool: { min: 0, max: poolSize },
   });
 }

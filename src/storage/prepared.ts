@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import type { Client } from "pg";
 import type { Database } from "./handle";
-import { inTurnOn, knexOf } from "./knex-of";
+import { knexOf } from "./knex-of";
 
 type Prepared = { readonly name: string; readonly text: string; readonly parameters: readonly string[] };
 
@@ -21,7 +21,7 @@ export async function runPrepared<Row extends object>(
   const connection: Client = await client.acquireConnection();
   try {
     const asked = { name, text, values: parameters.map((parameter) => values[parameter] ?? null) };
-    return (await inTurnOn(connection, () => connection.query<Row>(asked))).rows;
+    return (await connection.query<Row>(asked)).rows;
   } finally {
     await client.releaseConnection(connection);
   }

@@ -1,4 +1,6 @@
 import { Writable } from "node:stream";
+import { setImmediate as nextTurn } from "node:timers/promises";
+import pLimit from "p-limit";
 import { renderToPipeableStream } from "react-dom/server";
 import {
   type EntryContext,
@@ -16,6 +18,9 @@ export const handleError: HandleErrorFunction = (problem, { request, context }) 
 };
 
 const ABORT_MS = 8_000;
+// Between two pages whatever the database or a browser has said meanwhile is heard: a decision waits for one page at most
+// each time it asks something, and not for all that are to be drawn.
+const oneByOne = pLimit(1);
 
 /**
  * Renders a page, whole: nothing in one is waited for, and in pieces of two kilobytes it would cost more to send and to
@@ -28,7 +33,19 @@ export default function handleRequest(
   routerContext: EntryContext,
   context: RouterContextProvider,
 ): Promise<Response> {
-  const nonce = context.get(nonceContext);
+  return oneByOne(async () => {
+    await nextTurn();
+    return draw(request, status, headers, routerContext, context.get(nonceContext));
+  });
+}
+
+function draw(
+  request: Request,
+  status: number,
+  headers: Headers,
+  routerContext: EntryContext,
+  nonce: string,
+): Promise<Response> {
   return new Promise((resolve, reject) => {
     let failed = false;
     const send = () => {

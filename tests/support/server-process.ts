@@ -21,7 +21,7 @@ export function startServerProcess(environment: Readonly<Record<string, string>>
       ...process.env,
       // As `npm start` has it: threads share what memory they leave, and little is held until the next sweep.
       MALLOC_ARENA_MAX: "2",
-      NODE_OPTIONS: "--max-old-space-size=768 --max-semi-space-size=4",
+      NODE_OPTIONS: "--max-old-space-size=768 --max-semi-space-size=16",
       HTTP_PORT: "0",
       MAIL_PORT: "0",
       SECURE_COOKIES: "false",

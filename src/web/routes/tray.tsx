@@ -3,9 +3,9 @@ import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs }
 import {
   bellOf,
   categoryRight,
-  knownLooseEndCount,
   lookAtParcels,
   lookIntoTray,
+  looseEndCountIfSoon,
   ownTimesOff,
   preferencesOf,
   runsUnderWay,
@@ -59,7 +59,7 @@ export async function loader({ context }: Route.LoaderArgs) {
     bellOf(deps, grant, member, telling),
     ownTimesOff(deps, grant),
     lookAtParcels(deps, grant),
-    knownLooseEndCount(deps, grant),
+    looseEndCountIfSoon(deps, grant),
   ]);
   const grants = context.get(grantsContext);
   const around = {

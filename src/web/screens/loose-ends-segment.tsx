@@ -9,7 +9,7 @@ type LooseEndsSegmentProps = {
   readonly given: number | null;
 };
 
-/** How many loose ends there are, at the end of the flow; asked for by itself, so that no page waits for it. */
+/** How many loose ends there are, at the end of the flow; asked for by itself where no page is to wait for it. */
 export function LooseEndsSegment({ slug, gauge, given }: LooseEndsSegmentProps) {
   const [counted, setCount] = useState<number | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: counted anew whenever the gauge is another one

@@ -20,6 +20,8 @@ const AHEAD = 150;
 const AHEAD_ON_THE_WAY = 400;
 const OVERSCAN = 24;
 const MAX_BLANK = 5_000;
+// Nobody scrolls in what the server has drawn.
+const FIRST_BLANK = 50;
 // What a server that has no window draws at first.
 const FIRST_WINDOW = { width: 1280, height: 594 };
 
@@ -53,12 +55,13 @@ export function Sheet(props: SheetProps) {
   const [menuAt, setMenuAt] = useState<Point | null>(null);
   const isWide = useMedia("(min-width: 768px)", true);
   const [folded, fold] = usePlacedFolds(`${base}/${view.grouping}`);
-  const lines = useMemo(() => linesOf(list.lanes, folded, MAX_BLANK), [list.lanes, folded]);
-  const rowHeight = isWide ? ROW_HEIGHTS[view.density] : PHONE_HEIGHT;
-  const cursorAt = lines.findIndex((line) => line.kind === "row" && placeOf(line.lane, line.row) === cursor);
   // The server cannot know how wide the screen is; rows of the wrong height would lie over each other.
   const [isDrawn, setDrawn] = useState(false);
   useEffect(() => setDrawn(true), []);
+  const blank = isDrawn ? MAX_BLANK : FIRST_BLANK;
+  const lines = useMemo(() => linesOf(list.lanes, folded, blank), [list.lanes, folded, blank]);
+  const rowHeight = isWide ? ROW_HEIGHTS[view.density] : PHONE_HEIGHT;
+  const cursorAt = lines.findIndex((line) => line.kind === "row" && placeOf(line.lane, line.row) === cursor);
   const virtualizer = useVirtualizer({
     count: lines.length,
     getScrollElement: () => scroll.current,

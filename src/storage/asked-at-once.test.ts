@@ -2,6 +2,7 @@ import { testTray } from "@tests/support/test-database";
 import { Client } from "pg";
 import { afterEach, expect, it } from "vitest";
 import { inTransaction } from "./database";
+import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { runPrepared } from "./prepared";
 
@@ -12,8 +13,9 @@ afterEach(() => {
   prototype.query = query;
 });
 
-it("what is asked at once in a transaction goes to the driver one after the other, also after one that failed", async () => {
+it("what is asked at once in a transaction goes on its way at once, in order, and comes to nothing when one of it fails", async () => {
   const tray = await testTray();
+  const { db } = tray.deps;
   let [under, most] = [0, 0];
   prototype.query = function counted(...args) {
     under += 1;
@@ -34,18 +36,21 @@ it("what is asked at once in a transaction goes to the driver one after the othe
     };
     return query.apply(this, [...args.slice(0, -1), counting]);
   };
-  const answers = await inTransaction(tray.deps.db, async (trx) => {
+  const answers = await inTransaction(db, async (trx) => {
     const slow = (at: number) => knexOf(trx).raw("select pg_sleep(0.02), ?::int as at", [at]);
-    const prepared = runPrepared<{ at: number }>(trx, "select cast(:at as int) as at", { at: 9 });
-    const [one, two, [three]] = await Promise.all([slow(1), slow(2), prepared]);
-    return [one.rows[0].at, two.rows[0].at, three?.at];
+    const prepared = (at: number) => runPrepared<{ at: number }>(trx, "select cast(:at as int) as at", { at });
+    const [one, two, [three], [four]] = await Promise.all([slow(1), slow(2), prepared(8), prepared(9)]);
+    return [one.rows[0].at, two.rows[0].at, three?.at, four?.at];
   });
-  expect([answers, most]).toEqual([[1, 2, 9], 1]);
-  const failing = inTransaction(tray.deps.db, (trx) =>
-    Promise.all([knexOf(trx).raw("select 1 / 0"), knexOf(trx).raw("select 1")]),
-  );
+  expect([answers, most]).toEqual([[1, 2, 8, 9], 4]);
+
+  await knexOf(db).raw("create table written (n int)");
+  const written = async () => (await knexOf(db)("written").select("n")).length;
+  const insert = (trx: Database) => knexOf(trx)("written").insert({ n: 1 });
+  const failing = inTransaction(db, (trx) => Promise.all([insert(trx), knexOf(trx).raw("select 1 / 0"), insert(trx)]));
   await expect(failing).rejects.toThrow("division by zero");
-  expect((await knexOf(tray.deps.db).raw("select 1 as one")).rows).toEqual([{ one: 1 }]);
-  expect([under, most]).toEqual([0, 1]);
+  expect([await written(), under]).toEqual([0, 0]);
+  await inTransaction(db, (trx) => Promise.all([insert(trx), insert(trx)]));
+  expect(await written()).toBe(2);
   await tray.close();
 });
