@@ -8,8 +8,8 @@ type Prepared = { readonly name: string; readonly text: string; readonly paramet
 const known = new Map<string, Prepared>();
 
 /**
- * Runs a statement with `:named` parameters (write casts as `cast`) as a prepared one: planned once a connection. For
- * those that run with every message or conversation, where planning and building cost more than the work.
+ * Runs a statement with `:named` parameters as a prepared one: planned once a connection. For those that run with every
+ * message, conversation or page, where planning and building cost more than the work.
  */
 export async function runPrepared<Row extends object>(
   db: Database,
@@ -31,7 +31,7 @@ function preparedOf(sql: string): Prepared {
   const found = known.get(sql);
   if (found !== undefined) return found;
   const parameters: string[] = [];
-  const text = sql.replace(/:([a-z]\w*)/gi, (_, parameter: string) => {
+  const text = sql.replace(/(?<!:):([a-z]\w*)/gi, (_, parameter: string) => {
     if (!parameters.includes(parameter)) parameters.push(parameter);
     return `$${parameters.indexOf(parameter) + 1}`;
   });

@@ -7,6 +7,7 @@ import type { Grouping, SheetView } from "../core/lists/sheet-view";
 import { ABOVE, allAbove } from "./category-tree-sql";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { runPrepared } from "./prepared";
 import {
   BAND_COLUMNS,
   bandEdges,
@@ -40,10 +41,8 @@ type RawListed = RawSheetRow & { sort_key: number | string; group_key: string };
 /** How many conversations a list shows. */
 export async function countOfList(db: Database, grant: TrayGrant, query: ListQuery): Promise<number> {
   const where = whereOf(grant, query);
-  const found = await run<{ count: number }>(db, {
-    sql: /* sql */ `select count(*)::int as count from conversation as c where ${where.sql}`,
-    values: where.values,
-  });
+  const sql = /* sql */ `select count(*)::int as count from conversation as c where ${where.sql}`;
+  const found = await runUsual<{ count: number }>(db, query, { sql, values: where.values });
   return found[0]?.count ?? 0;
 }
 
@@ -56,13 +55,19 @@ export function groupCounts(
 ): Promise<GroupCount[]> {
   const where = whereOf(grant, query);
   return grouping === "day" || grouping === "due"
-    ? bandCounts(db, where, BAND_COLUMNS[grouping], bands)
+    ? bandCounts(db, query, where, BAND_COLUMNS[grouping], bands)
     : valueCounts(db, where, grouping);
 }
 
-async function bandCounts(db: Database, where: Piece, column: string, bands: readonly Band[]): Promise<GroupCount[]> {
+async function bandCounts(
+  db: Database,
+  query: ListQuery,
+  where: Piece,
+  column: string,
+  bands: readonly Band[],
+): Promise<GroupCount[]> {
   const { froms, tos } = bandEdges(bands);
-  const rows = await run<{ at: number | null; count: number }>(db, {
+  const rows = await runUsual<{ at: number | null; count: number }>(db, query, {
     // Each band is a stretch of an index; one pass over all would compare every row with every band.
     sql: /* sql */ `
     select band.at::int as at, counted.count
@@ -108,7 +113,7 @@ export async function narrowCounts(
   dimension: MenuDimension,
 ): Promise<GroupCount[]> {
   const where = whereOf(grant, query, dimension);
-  if (dimension === "age") return bandCounts(db, where, "c.standing_since", query.ageBands);
+  if (dimension === "age") return bandCounts(db, query, where, "c.standing_since", query.ageBands);
   if (dimension === "category") return categoryCounts(db, where);
   if (dimension !== "attachment" && dimension !== "unread") return valueCounts(db, where, dimension);
   const condition = dimension === "attachment" ? "c.has_attachment" : UNREAD;
@@ -151,10 +156,15 @@ export async function firstRows(
   const found = new Map<string, ListedRow[]>(wanted.map(({ key }) => [key, []]));
   if (wanted.length === 0) return found;
   const parts = wanted.map(({ key, limit }, at) => rowsOf(grant, query, view, groups, { key, limit, after: null, at }));
-  const rows = await run<RawListed>(db, {
-    sql: parts.map(({ sql }) => `(${sql})`).join(" union all "),
-    values: Object.assign({}, ...parts.map(({ values }) => values)),
-  });
+  const rows = await runUsual<RawListed>(
+    db,
+    query,
+    {
+      sql: parts.map(({ sql }) => `(${sql})`).join(" union all "),
+      values: Object.assign({}, ...parts.map(({ values }) => values)),
+    },
+    parts.length,
+  );
   for (const row of rows) found.get(row.group_key)?.push(listedOf(row));
   return found;
 }
@@ -181,7 +191,7 @@ export async function rowsAmong(
   ids: readonly ConversationId[],
 ): Promise<ListedRow[]> {
   const where = whereOf(grant, query);
-  const rows = await run<RawListed>(db, {
+  const rows = await runUsual<RawListed>(db, query, {
     sql: /* sql */ `select ${SHEET_COLUMNS}, ${sortKeySql(view.order)} as sort_key from conversation as c
       where ${where.sql} and c.id = any(cast(:ids as uuid[]))`,
     values: { ...where.values, ids: [...ids] },
@@ -230,6 +240,14 @@ function rowsOf(
 
 function listedOf(row: RawListed): ListedRow {
   return { ...sheetRowOf(row), sortKey: row.sort_key };
+}
+
+// Lists are mostly looked at as they are; however one narrows them, or of many groups, there would be a plan of each.
+const MOST_PARTS = 3;
+
+function runUsual<Row extends object>(db: Database, { narrowing }: ListQuery, piece: Piece, parts = 1): Promise<Row[]> {
+  const isUsual = Object.keys(narrowing).length === 0 && parts <= MOST_PARTS;
+  return isUsual ? runPrepared(db, piece.sql, piece.values) : run(db, piece);
 }
 
 async function run<Row>(db: Database, { sql, values }: Piece): Promise<Row[]> {

@@ -28,11 +28,13 @@ const uuids = (values: readonly string[]) => values.filter((value) => UUID.test(
 
 /** The conversations `c` of a tray that a list shows, whatever is left out of account when `without` is counted by. */
 export function whereOf(grant: TrayGrant, { scope, narrowing, ageBands }: ListQuery, without?: Dimension): Piece {
-  const conditions = ["c.tray_id = :trayId", "c.standing = any(:standings)", "c.joined_to is null"];
+  // Of one standing, so that the index gives its rows in their order and the first are found without the others.
+  const standing = scope === "open" ? "c.standing = any(:standing)" : "c.standing = :standing";
+  const conditions = ["c.tray_id = :trayId", standing, "c.joined_to is null"];
   const values: Record<string, unknown> = {
     trayId: grant.tray.id,
     memberId: grant.memberId,
-    standings: scope === "open" ? [...OPEN_STANDINGS] : [scope],
+    standing: scope === "open" ? [...OPEN_STANDINGS] : scope,
   };
   for (const [dimension, narrow] of Object.entries(NARROWED) as [Dimension, Narrow][]) {
     const chosen = narrowing[dimension];

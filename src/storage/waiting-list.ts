@@ -94,7 +94,7 @@ export async function exchangesWith(
     from unnest(cast(:people as text[])) as person
     union all
     select '', coalesce(jsonb_agg(newest.marks), '[]') from (
-      select marks from conversation where tray_id = :trayId and standing = 'settled'
+      select marks from conversation where tray_id = :trayId and standing = 'settled' and joined_to is null
       order by listed_at desc, id desc limit ${EXCHANGES_OF_ALL}
     ) as newest`,
     { trayId: grant.tray.id, people: [...new Set(people)] } as never,

@@ -15,6 +15,7 @@ import * as accessAndDisposal from "./0013-access-and-disposal";
 import * as asItWasMeant from "./0014-as-it-was-meant";
 import * as betterProposals from "./0015-better-proposals";
 import * as toldByFeature from "./0016-told-by-feature";
+import * as listsOfWhatIsShown from "./0017-lists-of-what-is-shown";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -33,6 +34,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0014-as-it-was-meant", asItWasMeant],
   ["0015-better-proposals", betterProposals],
   ["0016-told-by-feature", toldByFeature],
+  ["0017-lists-of-what-is-shown", listsOfWhatIsShown],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */
