@@ -82,7 +82,9 @@ function printPages(): void {
   const folders = existsSync(JOURNEYS) ? readdirSync(JOURNEYS) : [];
   for (const folder of folders) {
     const file = `${JOURNEYS}/${folder}/error-context.md`;
-    const [, page] = existsSync(file) ? readFileSync(file, "utf8").split(/^# (?:Page snapshot|Test source)$/m) : [];
+    const [, page] = existsSync(file)
+      ? (/^# Page snapshot$([^]*?)(?=^# |$(?![^]))/m.exec(readFileSync(file, "utf8")) ?? [])
+      : [];
     if (page !== undefined) console.log(`\n— the page of ${folder}\n${page.trim().slice(0, MOST_OF_A_PAGE)}`);
   }
 }

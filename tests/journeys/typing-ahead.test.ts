@@ -1,8 +1,10 @@
+import { typeOn } from "@tests/support/fast-keys";
 import { expect, type Page, test } from "@tests/support/office-in-browser";
 import { Client } from "pg";
 import { COMMAND_IDS, COMMANDS, type CommandId } from "~/web/keys/commands";
 
 const KEY_MS = 10;
+const LOOKS = { intervals: [50] };
 const DELAYS_MS = [0, 50, 1_500];
 // Everything that would do something, were it taken for a command.
 const TEXT = COMMAND_IDS.map((id) => COMMANDS[id].key as string)
@@ -50,7 +52,7 @@ const typed = (page: Page) =>
 /** What is open is left, with the text in it. */
 async function closed(page: Page): Promise<void> {
   await page.keyboard.press("Escape");
-  await expect.poll(() => page.evaluate((open) => document.activeElement?.matches(open), OPEN)).toBe(false);
+  await expect.poll(() => page.evaluate((open) => document.activeElement?.matches(open), OPEN), LOOKS).toBe(false);
 }
 
 /** Parts of the program that are fetched from now on take their time. */
@@ -66,8 +68,8 @@ async function delayed(page: Page, ms: number): Promise<void> {
 async function typesOn(page: Page, id: CommandId, ms: number, databaseUrl: string): Promise<void> {
   const before = [page.url(), await changes(databaseUrl)];
   await delayed(page, ms);
-  await page.keyboard.type(COMMANDS[id].key + TEXT, { delay: KEY_MS });
-  await expect.poll(() => typed(page), { message: id }).toBe(TEXT);
+  await typeOn(page, COMMANDS[id].key + TEXT, KEY_MS);
+  await expect.poll(() => typed(page), { message: id, ...LOOKS }).toBe(TEXT);
   // Answering in a list opens the conversation.
   const after = [id === "answer" ? before[0] : page.url(), await changes(databaseUrl)];
   expect(after, id).toEqual(before);
@@ -96,7 +98,7 @@ test("a category is given by its key, pressed before the keys are shown", async 
   const page = await signIn("Ines Varga");
   await PLACES.list?.(page);
   await delayed(page, 1_500);
-  await page.keyboard.type("gq", { delay: KEY_MS });
+  await typeOn(page, "gq", KEY_MS);
   await expect(page.getByRole("region", { name: /^Notices/ }).getByText(/Quotes/)).toBeVisible();
   await expect(page).toHaveURL(/\/office\/to-sort$/);
 });
