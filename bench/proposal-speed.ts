@@ -190,7 +190,7 @@ async function timesOf(deps: Deps, ids: readonly ConversationId[], now: number):
   const one = async (id: ConversationId) => {
     const start = performance.now();
     const known = await evidenceFor(deps.db, grant, id, instant(now));
-    if (known !== null) proposed += propose(judge(known.features, known.evidence), known.evidence, given).length;
+    if (known !== null) proposed += propose(judge(known.asked, known.evidence), known.evidence, given).length;
     return performance.now() - start;
   };
   const times: number[] = [];

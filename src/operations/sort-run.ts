@@ -74,7 +74,7 @@ export async function proposalsFor(deps: Deps, grant: TrayGrant, row: SheetRow):
     howSureFor(deps, grant),
   ]);
   const evidence = acceptable(known.evidence, { grant, row, now, records, timesOff });
-  return { proposals: propose(judge(known.features, evidence), evidence, row, howSure), records };
+  return { proposals: propose(judge(known.asked, evidence), evidence, row, howSure), records };
 }
 
 type Around = {

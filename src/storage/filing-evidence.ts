@@ -1,6 +1,13 @@
 import { BANDS, NO_RECORD, type TrackRecord } from "../core/filing/calibration";
 import { candidateRecords } from "../core/filing/candidates";
-import { ASKED_WORDS, askedAbout, type Evidence, type ProposalKind, RAREST_WORDS } from "../core/filing/evidence";
+import {
+  ASKED_WORDS,
+  type Asked,
+  askedAbout,
+  type Evidence,
+  type ProposalKind,
+  RAREST_WORDS,
+} from "../core/filing/evidence";
 import { ASKED_PERIODS, HALF_LIFE, PERIOD, periodOf } from "../core/filing/fading";
 import { codesIn, EVERYTHING, featuresOf, type Letter, READ_CHARACTERS, readFeature } from "../core/filing/features";
 import { likelyLabels } from "../core/filing/judge";
@@ -58,7 +65,7 @@ export async function firstLetters(
 }
 
 /** What is asked of a letter, and what a tray knows that speaks for a decision about it. */
-export type KnownOfLetter = { readonly features: readonly string[]; readonly evidence: Evidence };
+export type KnownOfLetter = { readonly asked: Asked; readonly evidence: Evidence };
 
 /** What a viewer's tray knows that speaks for a decision about a conversation; null when nobody from outside wrote in it. */
 export async function evidenceFor(
@@ -69,11 +76,7 @@ export async function evidenceFor(
 ): Promise<KnownOfLetter | null> {
   const letter = (await firstLetters(db, [id])).get(id);
   if (letter === undefined) return null;
-  const features = featuresOf(letter);
-  return {
-    features,
-    evidence: await evidenceOfLetter(db, { trayId: grant.tray.id, except: id, letter, features, now }),
-  };
+  return evidenceOfLetter(db, { trayId: grant.tray.id, except: id, letter, features: featuresOf(letter), now });
 }
 
 type AskedOfTray = {
@@ -89,13 +92,16 @@ type AskedOfTray = {
  * The same for a letter with its features, whoever asks: what was decided with what it shows, which of that can be decided
  * still, and what else was decided with what that makes likely. Whoever is away answers for themselves here.
  */
-export async function evidenceOfLetter(db: Database, asked: AskedOfTray): Promise<Evidence> {
-  const { counts, names } = await whatItShows(db, asked);
-  const first = { counts, owners: new Map(), ...(await whatCanBe(db, asked, counts)) };
-  const likely = likelyLabels(asked.features, first);
-  const person = asked.features.filter((feature) => readFeature(feature).kind === "person");
-  const second = await whatGoesWith(db, asked, likely, [EVERYTHING, ...person, ...likely], names);
-  return { ...first, counts: new Map([...counts, ...second.counts]), owners: second.owners };
+export async function evidenceOfLetter(db: Database, letter: AskedOfTray): Promise<KnownOfLetter> {
+  const [{ counts, names }, beside] = await Promise.all([whatItShows(db, letter), whatStandsBeside(db, letter)]);
+  const asked = askedAbout(letter.features, counts);
+  const can = await whatCanBe(db, [...candidateRecords(asked, counts), ...beside.named, ...beside.belongs], counts);
+  const first = { counts, owners: new Map(), ...beside, ...can };
+  const likely = likelyLabels(asked, first);
+  const person = letter.features.filter((feature) => readFeature(feature).kind === "person");
+  const second = await whatGoesWith(db, letter, likely, [EVERYTHING, ...person, ...likely], names);
+  const known = new Map([...counts, ...second.counts]);
+  return { asked, evidence: { ...first, counts: known, owners: second.owners } };
 }
 
 type Shown = { readonly counts: Counts; readonly names: LabelNames };
@@ -132,70 +138,76 @@ async function whatItShows(db: Database, { trayId, features }: AskedOfTray): Pro
 
 type RecordRow = { kind: ProposalKind; band: number; said: number; was_right: number };
 
-type CanBeRow = {
+type BesideRow = {
   last: Label[][] | null;
-  open: { id: string; title: string }[] | null;
-  given: string[] | null;
-  named: string[] | null;
-  belongs: string[] | null;
-  may_own: string[] | null;
+  named: RecordId[] | null;
+  belongs: RecordId[] | null;
+  may_own: MemberId[] | null;
   weights: { kind: ProposalKind; weights: Record<string, number> }[] | null;
   records: RecordRow[] | null;
 };
 
-/** Of the categories and records that anything speaks for, those that can be given, and what else it is judged by. */
+/** What else it is judged by, whatever was decided with its features. */
+async function whatStandsBeside(
+  db: Database,
+  { trayId, except, letter }: AskedOfTray,
+): Promise<Omit<Evidence, "counts" | "owners" | "open" | "isGiven">> {
+  const [row] = await runPrepared<BesideRow>(
+    db,
+    /* sql */ `
+    select
+      (select jsonb_agg(to_jsonb(labels) order by last_message_at desc) from (
+        select lesson.labels, last_message_at from conversation join filing_lesson as lesson on conversation_id = id
+        where tray_id = :trayId and who_address = :from and id <> :except and labels <> '{}'
+        order by last_message_at desc limit 2) as last) as last,
+      (select jsonb_agg(id) from record where code = any(cast(:codes as text[])) and closed_at is null) as named,
+      (select jsonb_agg(id order by code) from record join record_address on record_id = record.id
+        where address = :from and closed_at is null and merged_into is null) as belongs,
+      (select jsonb_agg(member_id) from tray_member join member on member.id = member_id
+        where tray_id = :trayId and role <> 'reader' and disabled_at is null) as may_own,
+      (select jsonb_agg(to_jsonb(filing_weight)) from filing_weight where tray_id = :trayId) as weights,
+      (select jsonb_agg(to_jsonb(filing_record)) from filing_record where tray_id = :trayId) as records`,
+    { trayId, except, from: letter.from, codes: codesIn(letter) },
+  );
+  return {
+    last: row?.last ?? [],
+    named: row?.named ?? [],
+    belongs: row?.belongs ?? [],
+    mayOwn: row?.may_own ?? [],
+    inCharge: (id) => id,
+    weights: Object.fromEntries((row?.weights ?? []).map(({ kind, weights }) => [kind, weights])),
+    records: recordsOf(row?.records ?? []),
+  };
+}
+
+type CanBeRow = { open: { id: RecordId; title: string }[] | null; given: string[] | null };
+
+/** Of the records that anything speaks for, and of all categories, those that can be given. */
 async function whatCanBe(
   db: Database,
-  { trayId, except, letter, features }: AskedOfTray,
+  candidates: readonly RecordId[],
   counts: Counts,
-): Promise<Omit<Evidence, "counts" | "owners">> {
+): Promise<Pick<Evidence, "open" | "isGiven">> {
   const categories = [...(counts.get(EVERYTHING)?.keys() ?? [])].filter((label) =>
     label.startsWith(LABEL_PREFIXES.categorise),
   );
   const [row] = await runPrepared<CanBeRow>(
     db,
     /* sql */ `
-    with named as materialized (select id from record where code = any(cast(:codes as text[])) and closed_at is null),
-    belongs as materialized (
-      select id, code from record join record_address on record_id = record.id
-      where address = :from and closed_at is null and merged_into is null
-    )
     select
-      (select jsonb_agg(to_jsonb(labels) order by last_message_at desc) from (
-        select lesson.labels, last_message_at from conversation join filing_lesson as lesson on conversation_id = id
-        where tray_id = :trayId and who_address = :from and id <> :except and labels <> '{}'
-        order by last_message_at desc limit 2) as last) as last,
       (select jsonb_agg(jsonb_build_object('id', id, 'title', title)) from record
-        where closed_at is null and merged_into is null and id = any(
-          cast(:candidates as uuid[]) || array(select id from named) || array(select id from belongs))) as open,
+        where closed_at is null and merged_into is null and id = any(cast(:candidates as uuid[]))) as open,
       (select jsonb_agg(id) from category
-        where retired_at is null and removed_at is null and id = any(cast(:categories as uuid[]))) as given,
-      (select jsonb_agg(id) from named) as named,
-      (select jsonb_agg(id order by code) from belongs) as belongs,
-      (select jsonb_agg(member_id) from tray_member join member on member.id = member_id
-        where tray_id = :trayId and role <> 'reader' and disabled_at is null) as may_own,
-      (select jsonb_agg(to_jsonb(filing_weight)) from filing_weight where tray_id = :trayId) as weights,
-      (select jsonb_agg(to_jsonb(filing_record)) from filing_record where tray_id = :trayId) as records`,
+        where retired_at is null and removed_at is null and id = any(cast(:categories as uuid[]))) as given`,
     {
-      trayId,
-      except,
-      from: letter.from,
-      codes: codesIn(letter),
-      candidates: candidateRecords(askedAbout(features, counts), counts),
+      candidates: [...candidates],
       categories: categories.map((label) => label.slice(LABEL_PREFIXES.categorise.length)),
     },
   );
   const given = new Set(row?.given ?? []);
   return {
-    last: row?.last ?? [],
-    named: (row?.named ?? []).map((id) => trustedId<RecordId>(id)),
-    belongs: (row?.belongs ?? []).map((id) => trustedId<RecordId>(id)),
-    open: new Map((row?.open ?? []).map(({ id, title }) => [trustedId<RecordId>(id), title])),
+    open: new Map((row?.open ?? []).map(({ id, title }) => [id, title])),
     isGiven: (category) => given.has(category),
-    mayOwn: (row?.may_own ?? []).map((id) => trustedId<MemberId>(id)),
-    inCharge: (id) => id,
-    weights: Object.fromEntries((row?.weights ?? []).map(({ kind, weights }) => [kind, weights])),
-    records: recordsOf(row?.records ?? []),
   };
 }
 
@@ -219,7 +231,7 @@ async function whatGoesWith(
         from filing_told where tray_id = :trayId and feature = any(cast(:likely as text[]))) as told) as told,
       (select jsonb_object_agg(feature, labels) from (
         select feature, string_agg(label || ' ' || cast(given as real), ',') as labels from (
-          select feature, label, sum(given * power(2, -greatest(0, :now - period) * ${PERIOD / HALF_LIFE})) as given
+          select feature, label, sum(given * power(float8 '2', -greatest(0, :now - period) * float8 '${PERIOD / HALF_LIFE}')) as given
           from filing_owner
           where tray_id = :trayId and given > 0 and feature = any(cast(:owned as text[]))
             and period > :now - ${ASKED_PERIODS}

@@ -108,10 +108,10 @@ async function judgeProposals(
   const open = JUDGED.filter((kind) => !before.judged.includes(kind) && (one.isOver || made.includes(kind)));
   if (open.length === 0 || one.labels.length === 0) return [...before.judged];
   const { features } = before;
-  const asked = { trayId: one.trayId, except: one.id, letter, features, now: letter.began };
-  const evidence = await evidenceOfLetter(trx, asked);
+  const ofTray = { trayId: one.trayId, except: one.id, letter, features, now: letter.began };
+  const { asked, evidence } = await evidenceOfLetter(trx, ofTray);
   if (!isLearned(evidence)) return [...before.judged, ...open];
-  const judged = judge(features, evidence);
+  const judged = judge(asked, evidence);
   for (const kind of open) {
     const outcome = outcomeOf(kind, judged, one.labels, evidence);
     if (outcome === null) continue;

@@ -1,4 +1,4 @@
-import { type Asked, askedAbout, type Evidence, type Likely, type ProposalKind } from "./evidence";
+import type { Asked, Evidence, Likely, ProposalKind } from "./evidence";
 import { EVERYTHING } from "./features";
 import { DECIDED, SETTLED_UNANSWERED, UNFILED } from "./lesson";
 import { CATEGORY_WEIGHTS, likelyCategories } from "./likely-categories";
@@ -38,8 +38,7 @@ const MOST_CATEGORIES = 6;
 const MOST_RECORDS = 8;
 
 /** The labels that a letter is likely to be given, by what it says alone: what else was given with them is asked for next. */
-export function likelyLabels(features: readonly string[], evidence: Evidence): string[] {
-  const asked = askedAbout(features, evidence.counts);
+export function likelyLabels(asked: Asked, evidence: Evidence): string[] {
   const weights = weightsOf(evidence);
   const categories = likelyCategories(asked, evidence, [], weights.categorise);
   const records = likelyRecords(asked, evidence, [], weights.file).filter(({ label }) => label !== UNFILED);
@@ -51,8 +50,7 @@ export function likelyLabels(features: readonly string[], evidence: Evidence): s
  * a piece, log-linear between them). Records are judged by what a letter is likely about, that again by where it is likely
  * filed, and owners by both.
  */
-export function judge(features: readonly string[], evidence: Evidence): Judged {
-  const asked = askedAbout(features, evidence.counts);
+export function judge(asked: Asked, evidence: Evidence): Judged {
   const weights = weightsOf(evidence);
   const first = likelyCategories(asked, evidence, [], weights.categorise);
   const records = likelyRecords(asked, evidence, likeliest(first, MOST_CATEGORIES), weights.file);

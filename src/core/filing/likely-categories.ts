@@ -2,7 +2,19 @@ import type { Asked, Evidence, Likely } from "./evidence";
 import { EVERYTHING } from "./features";
 import { LABEL_PREFIXES, type Label, UNFILED } from "./lesson";
 import type { CategoryPiece, RecordPiece } from "./pieces";
-import { between, type Counts, clamped, drawn, likelihood, logOdds, saysOdds, told, usualShare } from "./shares";
+import {
+  between,
+  type Counts,
+  clamped,
+  drawn,
+  type Labelled,
+  likelihood,
+  logOdds,
+  saysOdds,
+  told,
+  toldIn,
+  usualShare,
+} from "./shares";
 import { type Says, type Weights, weighed } from "./weights";
 
 /** How much each piece counts before anything was learned. */
@@ -35,31 +47,41 @@ export function likelyCategories(
     label.startsWith(LABEL_PREFIXES.categorise),
   );
   const given = all.filter((label) => isGiven(label.slice(LABEL_PREFIXES.categorise.length)));
+  // Looked up once, and not for each of a hundred categories.
+  const seen: Seen = {
+    person: counts.get(asked.person),
+    domain: counts.get(asked.domain),
+    list: counts.get(asked.list),
+    words: asked.words.map((word) => counts.get(word)),
+  };
   return given.map((label) => {
-    const says = saysOf(label, asked, counts, records);
+    const says = saysOf(label, seen, counts, records);
     return { label, likelihood: likelihood(weighed(weights, says)), says };
   });
 }
 
+type Seen = { readonly [K in "person" | "domain" | "list"]: Labelled } & { readonly words: readonly Labelled[] };
+
 function saysOf(
   label: Label,
-  asked: Asked,
+  seen: Seen,
   counts: Counts,
   records: readonly Likely<RecordPiece>[],
 ): Says<CategoryPiece> {
   const usual = usualShare(counts, label);
-  const says = (feature: string, imagined: number) => saysOdds(told(counts, feature, label), usual, imagined);
-  const newness = Math.max(0, 1 - told(counts, asked.person, label).of / KNOWN_PERSON);
+  const usualOdds = logOdds(usual);
+  const says = (labels: Labelled, imagined: number) => saysOdds(toldIn(labels, label), usual, imagined, usualOdds);
+  const newness = Math.max(0, 1 - toldIn(seen.person, label).of / KNOWN_PERSON);
   return {
-    person: says(asked.person, IMAGINED.person),
-    domain: newness * says(asked.domain, IMAGINED.domain),
-    list: says(asked.list, IMAGINED.list),
-    words: asked.words.reduce(
+    person: says(seen.person, IMAGINED.person),
+    domain: newness * says(seen.domain, IMAGINED.domain),
+    list: says(seen.list, IMAGINED.list),
+    words: seen.words.reduce(
       (sum, word) => sum + between(LEAST_OF_A_WORD, says(word, IMAGINED.words), MOST_OF_A_WORD),
       0,
     ),
     record: byRecord(label, usual, counts, records),
-    usual: logOdds(usual),
+    usual: usualOdds,
     bias: 1,
   };
 }

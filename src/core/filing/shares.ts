@@ -9,9 +9,16 @@ export type Told = { readonly was: number; readonly of: number };
 
 export const NOTHING_TOLD: Told = { was: 0, of: 0 };
 
+/** How often each label was given where a feature was; undefined for a feature that was never there. */
+export type Labelled = ReadonlyMap<Label, number> | undefined;
+
 /** In how many of the cases with a feature a label was given. */
 export function told(counts: Counts, feature: string, label: Label): Told {
-  const labels = counts.get(feature);
+  return toldIn(counts.get(feature), label);
+}
+
+/** The same where the feature was looked up already, for many labels. */
+export function toldIn(labels: Labelled, label: Label): Told {
   return labels === undefined ? NOTHING_TOLD : { was: labels.get(label) ?? 0, of: labels.get(DECIDED) ?? 0 };
 }
 
@@ -34,8 +41,8 @@ export const logOdds = (share: number): number => Math.log(clamped(share) / (1 -
 export const likelihood = (score: number): number => 1 / (1 + Math.exp(-score));
 
 /** What a share says against the usual one, in log odds. */
-export function saysOdds(one: Told, usual: number, imagined: number): number {
-  return one.of === 0 ? 0 : logOdds(drawn(one, usual, imagined)) - logOdds(usual);
+export function saysOdds(one: Told, usual: number, imagined: number, usualOdds = logOdds(usual)): number {
+  return one.of === 0 ? 0 : logOdds(drawn(one, usual, imagined)) - usualOdds;
 }
 
 /** How scores share out a certainty of one between those of whom one is right (softmax). */

@@ -3,7 +3,7 @@ import { instant } from "../kernel/instant";
 import type { Because } from "./because";
 import { calibration, NO_RECORD, type TrackRecord, withOutcome } from "./calibration";
 import { candidateRecords } from "./candidates";
-import { askedAbout, type Evidence, type Likely, type ProposalKind } from "./evidence";
+import { type Asked, askedAbout, type Evidence, type Likely, type ProposalKind } from "./evidence";
 import { codesIn, featuresOf, type Letter, readFeature } from "./features";
 import { isLearned, type Judged, judge, likelyLabels } from "./judge";
 import { DECIDED, LABEL_PREFIXES, type Label, SETTLED_UNANSWERED, UNFILED, UNOWNED } from "./lesson";
@@ -97,14 +97,15 @@ export class StreamedTray {
   #conversation(event: StreamLetter): StreamProposals {
     const letter = { from: event.from.address, listId: event.listId, subject: event.subject, ownText: event.text };
     const features = featuresOf(letter);
-    const evidence = this.#evidence(letter, features, event.at);
-    const judged = judge(features, evidence);
+    const asked = askedAbout(features, this.#lessons.counts());
+    const evidence = this.#evidence(letter, features, asked, event.at);
+    const judged = judge(asked, evidence);
     const proposals = propose(judged, evidence, NOTHING_GIVEN);
     this.#learn(event, features, evidence, judged);
     return { id: event.id, proposals: proposals.map(inStream), candidates: candidatesOf(judged, evidence.records) };
   }
 
-  #evidence(letter: Letter, features: readonly string[], at: number): Evidence {
+  #evidence(letter: Letter, features: readonly string[], asked: Asked, at: number): Evidence {
     const now = instant(at);
     const counts = this.#lessons.counts();
     const codes = codesIn(letter);
@@ -115,22 +116,19 @@ export class StreamedTray {
       last: this.#lessons.lastWith(letter.from.toLowerCase()),
       named,
       belongs: [],
-      open: this.#candidates(features, counts, named),
+      open: this.#candidates(asked, counts, named),
       isGiven: () => true,
       mayOwn: [...this.#members].map((id) => trustedId<MemberId>(id)),
       inCharge: (id) => this.#inCharge(id, at),
       weights: { ...this.#weights },
       records: { ...this.#records },
     };
-    const asked = [
-      ...features.filter((feature) => readFeature(feature).kind !== "word"),
-      ...likelyLabels(features, base),
-    ];
-    return { ...base, owners: this.#lessons.ownersOf(asked, now) };
+    const owned = [...features.filter((feature) => readFeature(feature).kind !== "word"), ...likelyLabels(asked, base)];
+    return { ...base, owners: this.#lessons.ownersOf(owned, now) };
   }
 
-  #candidates(features: readonly string[], counts: Counts, named: readonly RecordId[]): Map<RecordId, string> {
-    const ids = new Set([...candidateRecords(askedAbout(features, counts), counts), ...named]);
+  #candidates(asked: Asked, counts: Counts, named: readonly RecordId[]): Map<RecordId, string> {
+    const ids = new Set([...candidateRecords(asked, counts), ...named]);
     const open = [...ids].flatMap((id) => {
       const record = this.#open.get(id);
       return record === undefined ? [] : [[id, record.title] as const];
