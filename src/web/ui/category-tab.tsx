@@ -16,13 +16,15 @@ export function CategoryTab({
 }) {
   return (
     <span
+      // By its code alone it is a picture of the category, which the title names: a list has fifty of them.
+      role={short ? "img" : undefined}
       title={retired ? `${name}, retired` : name}
       className={retired ? "tab border-dashed opacity-75" : "tab"}
       style={{ "--tab": `var(--${ink})` } as never}
     >
       <b>{code}</b>
-      {short ? <span className="sr-only">{name}</span> : <span className="truncate">{name}</span>}
-      {retired && <span className="sr-only">, retired</span>}
+      {!short && <span className="truncate">{name}</span>}
+      {!short && retired && <span className="sr-only">, retired</span>}
     </span>
   );
 }
