@@ -82,9 +82,8 @@ function printPages(): void {
   const folders = existsSync(JOURNEYS) ? readdirSync(JOURNEYS) : [];
   for (const folder of folders) {
     const file = `${JOURNEYS}/${folder}/error-context.md`;
-    const [, page] = existsSync(file)
-      ? (/^# Page snapshot$([^]*?)(?=^# |$(?![^]))/m.exec(readFileSync(file, "utf8")) ?? [])
-      : [];
+    const context = existsSync(file) ? readFileSync(file, "utf8") : "";
+    const [, page] = context.split(/^# Test source$/m)[0]?.split(/^# Page snapshot$/m) ?? [];
     if (page !== undefined) console.log(`\n— the page of ${folder}\n${page.trim().slice(0, MOST_OF_A_PAGE)}`);
   }
 }

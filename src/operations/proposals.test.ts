@@ -107,6 +107,12 @@ beforeAll(async () => {
 afterAll(() => tray.close());
 beforeEach(() => passes(tray, 1));
 
+const outcomes = async (kind: string) => {
+  await learnDecisions(tray.deps);
+  const sums = "select round(sum(said))::int as said, round(sum(was_right))::int as was_right from filing_record";
+  return (await tray.ask(`${sums} where kind = $1`, [kind]))[0];
+};
+
 describe("what is proposed for a conversation", () => {
   it("is learned from what was decided, and forgotten exactly when that is undone", async () => {
     const before = await counted();
@@ -147,19 +153,14 @@ describe("what is proposed for a conversation", () => {
   });
 
   it("holds what it says against what is decided then, once for each kind", async () => {
-    const record = async () => {
-      await learnDecisions(tray.deps);
-      const sums = "select sum(said)::int as said, sum(was_right)::int as was_right from filing_record";
-      return (await tray.ask(`${sums} where kind = 'categorise'`))[0];
-    };
-    const before = await record();
+    const before = await outcomes("categorise");
     const right = await arrive("Reeds", "A <a1@sorrel.example>", "The reeds are out of tune.");
     await does(right, give(tuning), { ...give(tuning), give: false } as Decision, give(tuning));
     const wrong = await arrive("Reeds", "B <b1@sorrel.example>", "The reeds are out of tune.");
     await does(wrong, give(quotes));
     // Settled without one, it was not to be proposed.
     await does(await arrive("Reeds", "C <c1@sorrel.example>", "The reeds are out of tune."), { kind: "settle" });
-    expect(await record()).toEqual({ said: before.said + 3, was_right: before.was_right + 1 });
+    expect(await outcomes("categorise")).toEqual({ said: before.said + 3, was_right: before.was_right + 1 });
   });
 
   it("is what can be accepted: whoever covers for an owner who is away, no category that was retired", async () => {
@@ -174,6 +175,10 @@ describe("what is proposed for a conversation", () => {
     const off = { memberId: office.tobias.id, from: later(now, -DAY), until: later(now, DAY), covers: [cover] };
     const away = value(await planTimeOff(tray.deps, lead, off));
     expect(await owner()).toMatchObject({ ownerId: office.ines.id, coversFor: office.tobias.id });
+    // Held against what is decided it was right.
+    const before = await outcomes("assign");
+    await does(await arrive("Windchest", from), { kind: "assign", ownerId: office.ines.id });
+    expect(await outcomes("assign")).toEqual({ said: before.said + 1, was_right: before.was_right + 1 });
     value(await comeBack(tray.deps, lead, office.tobias.id, away));
     expect(await owner()).not.toHaveProperty("coversFor");
     expect(await kinds(next)).toEqual(["assign", "categorise"]);

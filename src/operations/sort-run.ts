@@ -1,7 +1,7 @@
-import { inCharge } from "../core/cover/covering";
 import type { Evidence } from "../core/filing/evidence";
 import { judge } from "../core/filing/judge";
 import { type Proposal, propose } from "../core/filing/propose";
+import { amongThoseThere } from "../core/filing/those-there";
 import type { ConversationId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { Narrowing } from "../core/lists/narrowing";
@@ -87,16 +87,9 @@ type Around = {
 
 /** The evidence for what whoever asks could accept: records that they may know of, and colleagues who are there. */
 function acceptable(evidence: Evidence, { grant, row, now, records, timesOff }: Around): Evidence {
-  const where = { trayId: grant.tray.id, recordIds: row.recordIds };
-  return {
-    ...evidence,
-    // What was learned from everybody's filing must not tell of a record that whoever asks may not know of.
-    open: new Map(records.filter(({ closed }) => !closed).map(({ id, title }) => [id, title])),
-    inCharge(id) {
-      const who = inCharge(id, where, now, timesOff);
-      return who !== null && evidence.mayOwn.includes(who) ? who : null;
-    },
-  };
+  // What was learned from everybody's filing must not tell of a record that whoever asks may not know of.
+  const open = new Map(records.filter(({ closed }) => !closed).map(({ id, title }) => [id, title]));
+  return amongThoseThere({ ...evidence, open }, { trayId: grant.tray.id, recordIds: row.recordIds }, now, timesOff);
 }
 
 /** Counts a conversation as read: it has come up in a run. */

@@ -90,7 +90,7 @@ type AskedOfTray = {
 
 /**
  * The same for a letter with its features, whoever asks: what was decided with what it shows, which of that can be decided
- * still, and what else was decided with what that makes likely. Whoever is away answers for themselves here.
+ * still, and what else was decided with what that makes likely. Whoever is away answers for themselves here (`amongThoseThere`).
  */
 export async function evidenceOfLetter(db: Database, letter: AskedOfTray): Promise<KnownOfLetter> {
   const [{ counts, names }, beside] = await Promise.all([whatItShows(db, letter), whatStandsBeside(db, letter)]);

@@ -5,12 +5,14 @@ import { featuresOf } from "../core/filing/features";
 import { isLearned, judge } from "../core/filing/judge";
 import { type CountChange, countChanges, LABEL_PREFIXES, type Label, UNFILED } from "../core/filing/lesson";
 import { kindsMade, outcomeOf } from "../core/filing/outcome";
+import { amongThoseThere } from "../core/filing/those-there";
 import { type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
 import { type Due, takeDue } from "./filing-due";
 import { evidenceOfLetter, type FirstLetter, firstLetters } from "./filing-evidence";
 import { addToTold } from "./filing-told";
 import type { Database, Transaction } from "./handle";
 import { knexOf } from "./knex-of";
+import { timesOffNow } from "./times-off";
 
 type Lesson = {
   readonly features: readonly string[];
@@ -109,7 +111,12 @@ async function judgeProposals(
   if (open.length === 0 || one.labels.length === 0) return [...before.judged];
   const { features } = before;
   const ofTray = { trayId: one.trayId, except: one.id, letter, features, now: letter.began };
-  const { asked, evidence } = await evidenceOfLetter(trx, ofTray);
+  // As it would have been proposed when it came.
+  const [{ asked, evidence: known }, timesOff] = await Promise.all([
+    evidenceOfLetter(trx, ofTray),
+    timesOffNow(trx, letter.began),
+  ]);
+  const evidence = amongThoseThere(known, { trayId: one.trayId, recordIds: [] }, letter.began, timesOff);
   if (!isLearned(evidence)) return [...before.judged, ...open];
   const judged = judge(asked, evidence);
   for (const kind of open) {
