@@ -1,6 +1,6 @@
 import { defaultRangeExtractor, type Range, useVirtualizer } from "@tanstack/react-virtual";
 import { ChevronDown, ChevronRight } from "lucide-react";
-import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { linesOf } from "../../core/lists/lanes";
 import { type Scope, scopeName } from "../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../core/lists/sheet-view";
@@ -20,8 +20,10 @@ const AHEAD = 150;
 const AHEAD_ON_THE_WAY = 400;
 const OVERSCAN = 24;
 const MAX_BLANK = 5_000;
+const mostBlank = () => MAX_BLANK;
 // Nobody scrolls in what the server has drawn.
-const FIRST_BLANK = 50;
+const firstBlank = () => 50;
+const never = () => () => {};
 // What a server that has no window draws at first.
 const FIRST_WINDOW = { width: 1280, height: 594 };
 
@@ -55,13 +57,13 @@ export function Sheet(props: SheetProps) {
   const [menuAt, setMenuAt] = useState<Point | null>(null);
   const isWide = useMedia("(min-width: 768px)", true);
   const [folded, fold] = usePlacedFolds(`${base}/${view.grouping}`);
-  // The server cannot know how wide the screen is; rows of the wrong height would lie over each other.
-  const [isDrawn, setDrawn] = useState(false);
-  useEffect(() => setDrawn(true), []);
-  const blank = isDrawn ? MAX_BLANK : FIRST_BLANK;
+  const blank = useSyncExternalStore(never, mostBlank, firstBlank);
   const lines = useMemo(() => linesOf(list.lanes, folded, blank), [list.lanes, folded, blank]);
   const rowHeight = isWide ? ROW_HEIGHTS[view.density] : PHONE_HEIGHT;
   const cursorAt = lines.findIndex((line) => line.kind === "row" && placeOf(line.lane, line.row) === cursor);
+  // The server cannot know how wide the screen is; rows of the wrong height would lie over each other.
+  const [isDrawn, setDrawn] = useState(false);
+  useEffect(() => setDrawn(true), []);
   const virtualizer = useVirtualizer({
     count: lines.length,
     getScrollElement: () => scroll.current,
