@@ -94,6 +94,14 @@ for (const [place, goes] of Object.entries(PLACES)) {
   });
 }
 
+test("an answer is typed ahead on a slow computer", async ({ signIn, running }) => {
+  const page = await signIn("Ines Varga");
+  await PLACES["sort run"]?.(page);
+  const browser = await page.context().newCDPSession(page);
+  await browser.send("Emulation.setCPUThrottlingRate", { rate: 8 });
+  await typesOn(page, "answer", 50, running.databaseUrl);
+});
+
 test("a category is given by its key, pressed before the keys are shown", async ({ signIn }) => {
   const page = await signIn("Ines Varga");
   await PLACES.list?.(page);

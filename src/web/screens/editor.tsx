@@ -1,7 +1,8 @@
 import { EditorContent, type Editor as Tiptap, useEditor, useEditorState } from "@tiptap/react";
 import StarterKit from "@tiptap/starter-kit";
 import { Bold, Italic, List, ListOrdered, type LucideIcon, TextQuote } from "lucide-react";
-import { useId } from "react";
+import { useId, useLayoutEffect, useRef } from "react";
+import { useKeyDesk } from "../keys/key-desk";
 
 type EditorProps = {
   readonly html: string;
@@ -42,12 +43,22 @@ const TOOLS: readonly Tool[] = [
 /** The text of an answer. Loaded when one answers, as it is larger than everything else together. */
 export default function Editor({ html, problem, onChange }: EditorProps) {
   const id = useId();
+  // It is made after it has been drawn, which on a slow computer takes longer than anything else that opens.
+  const { awaitOpening } = useKeyDesk();
+  const isReady = useRef(() => {});
+  useLayoutEffect(() => {
+    isReady.current = awaitOpening();
+    return isReady.current;
+  }, [awaitOpening]);
   const editor = useEditor({
     extensions: [StarterKit.configure({ heading: false, codeBlock: false, horizontalRule: false })],
     content: html,
     onCreate: ({ editor: created }) => {
       created.commands.setTextSelection(created.state.doc.content.size);
-      requestAnimationFrame(() => takeFocus(created));
+      requestAnimationFrame(() => {
+        takeFocus(created);
+        isReady.current();
+      });
     },
     immediatelyRender: false,
     onUpdate: ({ editor: changed }) => onChange(changed.isEmpty ? "" : changed.getHTML()),
