@@ -8,7 +8,7 @@ import { keepLearning } from "../jobs/keep-learning";
 import { jobRunner } from "../jobs/run-jobs";
 import { listenForMail, type MailAcceptance, oneClickLeaver, smtpTransport } from "../mail/index";
 import { type Deps, knowsAddress, receiveMessage } from "../operations/index.server";
-import { type Heard, listenForChanges, startWorkers } from "../storage/index";
+import { type Heard, listenForChanges, startWorkers, type Workers } from "../storage/index";
 import type { Clock } from "./clock";
 import { type Config, processEnvironment } from "./config";
 import { type HttpServer, startHttpServer } from "./http-server";
@@ -50,11 +50,13 @@ async function startHearing(
   {
     generation,
     onTimePassed,
+    onJob,
     poolSize,
     ...given
   }: Given & {
     readonly generation?: string | undefined;
     readonly onTimePassed?: () => Promise<void>;
+    readonly onJob?: Heard["job"];
     readonly poolSize: number;
     readonly mail?: MailTransport;
   },
@@ -84,7 +86,7 @@ async function startHearing(
     log,
   );
   const { memory } = wired.deps;
-  const heard: Heard = {
+  const heard: Partial<Heard> = {
     change(change) {
       memory.hear({ ...change, isAnything: change.conversationIds === null });
       hub.spread(change);
@@ -93,6 +95,7 @@ async function startHearing(
       memory.hearOfAccess();
       hub.lookAgain(memberId);
     },
+    ...(onJob === undefined ? {} : { job: onJob }),
     gap(problem) {
       log.warn(problem, "live changes may have been missed");
       afterGap();
@@ -132,6 +135,7 @@ export async function serve(config: Config, log: Logger, given: Given = {}): Pro
   const processNumber = randomInt(2 ** 31);
   const processes = processesOf(config);
   const generation = randomUUID();
+  let workers: Workers | null = null;
   // What the clock alone brings about.
   async function goByTheClock(): Promise<void> {
     const kinds = ["wake-rested", "empty-bins", "tell-by-clock", "resume-work"] as const;
@@ -142,11 +146,12 @@ export async function serve(config: Config, log: Logger, given: Given = {}): Pro
     ...given,
     generation,
     onTimePassed: goByTheClock,
+    onJob: (kind, inMs) => workers?.look(kind, inMs),
     poolSize: POOL,
     mail: transport,
   });
   const jobs = jobRunner(deps, processNumber);
-  const workers = await startWorkers(deps.db, jobs.run, (problem) => log.error(problem, "a worker has a problem"));
+  workers = await startWorkers(deps.db, jobs.run, (problem) => log.error(problem, "a worker has a problem"));
   const waking = setInterval(goByTheClock, WAKE_EVERY_MS);
   const learning = keepLearning(deps, (problem) => log.error(problem, "learning from decisions"));
   const acceptance: MailAcceptance = {
@@ -169,7 +174,7 @@ export async function serve(config: Config, log: Logger, given: Given = {}): Pro
       clearInterval(waking);
       await learning.stop();
       hub.end();
-      await Promise.all([web.close(), post.close(), lmtp?.close(), workers.stop(), sources.stop()]);
+      await Promise.all([web.close(), post.close(), lmtp?.close(), workers?.stop(), sources.stop()]);
       await jobs.stop();
       await channel.close();
       transport.close();

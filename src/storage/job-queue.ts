@@ -3,6 +3,7 @@ import { dateOf, type Instant } from "../core/kernel/instant";
 import type { Job, JobKind, JobQueue } from "../core/ports";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
+import { tellOfJob } from "./live-channel";
 
 const KINDS: readonly JobKind[] = [
   "send-message",
@@ -19,9 +20,13 @@ const KINDS: readonly JobKind[] = [
 // Mail that cannot be handed over now is tried for about a day: 30 s, then twice as long each time.
 const RETRY_LIMIT = 11;
 const RETRY_DELAY_SECONDS = 30;
-const POLLING_SECONDS = 0.5;
+// Workers look when a job is handed in (`look`), and so often for what nobody told them of: a new try, a process that
+// stopped, a line to the database that was down.
+const POLLING_SECONDS = 5;
 // A worker takes one job each time it looks; so many of them send, since most of sending is waiting for another server.
 const SENDERS = 4;
+// What waits for longer is found by looking.
+const LONGEST_TIMER_MS = 3_600_000;
 const QUEUE = {
   // At most one job of a key waits; another may be under way.
   policy: "short",
@@ -67,8 +72,10 @@ export function jobQueue(db: Database, onDatabaseClock: (at: Instant) => Instant
   const boss = new PgBoss({ db: executor(db) });
   return {
     async enqueue(trx, job, startAt) {
-      const startAfter = startAt === undefined ? {} : { startAfter: dateOf(onDatabaseClock(startAt)) };
-      await boss.send(job.kind, job, { db: executor(trx), singletonKey: JSON.stringify(job), ...startAfter });
+      const startAfter = startAt === undefined ? null : dateOf(onDatabaseClock(startAt));
+      const begins = startAfter === null ? {} : { startAfter };
+      await boss.send(job.kind, job, { db: executor(trx), singletonKey: JSON.stringify(job), ...begins });
+      await tellOfJob(trx, job.kind, startAfter);
     },
   };
 }
@@ -85,24 +92,51 @@ export async function prepareJobQueue(db: Database): Promise<void> {
   await boss.stop({ graceful: false, close: false });
 }
 
+export type Workers = {
+  /** A job of this kind was handed in, and may begin in so many milliseconds. */
+  readonly look: (kind: JobKind, inMs: number) => void;
+  readonly stop: () => Promise<void>;
+};
+
 /** Works through the queue until stopped; `onProblem` hears of what no job is to blame for. */
 export async function startWorkers(
   db: Database,
   handle: JobHandler,
   onProblem: (problem: unknown) => void,
-): Promise<{ stop: () => Promise<void> }> {
-  const boss = new PgBoss({ db: executor(db) });
+): Promise<Workers> {
+  const boss = new PgBoss({ db: executor(db), schedule: false });
   boss.on("error", onProblem);
   await boss.start();
+  const workers = new Map<JobKind, string[]>();
   for (const kind of KINDS) {
     const options = { pollingIntervalSeconds: POLLING_SECONDS, batchSize: 1, includeMetadata: true } as const;
-    for (let workers = kind === "send-message" ? SENDERS : 1; workers > 0; workers -= 1) {
-      await boss.work<Job>(kind, options, async (jobs: PgBoss.JobWithMetadata<Job>[]) => {
-        for (const job of jobs) {
-          await handle(job.data, { number: job.retryCount + 1, last: job.retryCount >= RETRY_LIMIT });
+    for (let at = 0; at < (kind === "send-message" ? SENDERS : 1); at += 1) {
+      const worker = await boss.work<Job>(kind, options, async (jobs: PgBoss.JobWithMetadata<Job>[]) => {
+        try {
+          for (const job of jobs) {
+            await handle(job.data, { number: job.retryCount + 1, last: job.retryCount >= RETRY_LIMIT });
+          }
+        } finally {
+          // Where there was one there may be another.
+          boss.notifyWorker(worker);
         }
       });
+      workers.set(kind, [...(workers.get(kind) ?? []), worker]);
     }
   }
-  return { stop: () => boss.stop({ graceful: true, close: false, wait: true, timeout: STOP_TIMEOUT_MS }) };
+  const timers = new Set<NodeJS.Timeout>();
+  return {
+    look(kind, inMs) {
+      if (inMs > LONGEST_TIMER_MS) return;
+      const timer = setTimeout(() => {
+        timers.delete(timer);
+        for (const worker of workers.get(kind) ?? []) boss.notifyWorker(worker);
+      }, inMs);
+      timers.add(timer);
+    },
+    stop() {
+      for (const timer of timers) clearTimeout(timer);
+      return boss.stop({ graceful: true, close: false, wait: true, timeout: STOP_TIMEOUT_MS });
+    },
+  };
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { Client } from "pg";
 import { type ConversationId, type MemberId, type TrayId, trustedId } from "../core/kernel/ids";
-import type { Change } from "../core/ports";
+import type { Change, JobKind } from "../core/ports";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 
@@ -63,10 +63,25 @@ export function changeTeller(
   };
 }
 
-/** What is heard: a change in a tray; that a member's rights or sessions are others; that something may have been missed. */
+/** Tells that a job was handed in, with the commit of its transaction; there are far fewer of these than of changes. */
+export async function tellOfJob(trx: Database, kind: JobKind, startAfter: Date | null): Promise<void> {
+  // How long it has to wait is said by the clock that the queue goes by.
+  const inMs = "greatest(0, ceil(extract(epoch from coalesce(?::timestamptz, now()) - clock_timestamp()) * 1000))";
+  await knexOf(trx).raw(`select pg_notify(?, json_build_object('job', ?::text, 'inMs', ${inMs})::text)`, [
+    CHANNEL,
+    kind,
+    startAfter,
+  ]);
+}
+
+/**
+ * What is heard: a change in a tray; that a member's rights or sessions are others; that a job was handed in, and in how
+ * many milliseconds it may begin; that something may have been missed.
+ */
 export type Heard = {
   readonly change: (change: TrayChange) => void;
   readonly access: (memberId: MemberId) => void;
+  readonly job: (kind: JobKind, inMs: number) => void;
   readonly gap: (problem: unknown) => void;
 };
 
@@ -75,7 +90,7 @@ export type Heard = {
  */
 export async function listenForChanges(
   url: string,
-  heard: Heard,
+  heard: Partial<Heard>,
   processNumber: number,
 ): Promise<{ close: () => Promise<void> }> {
   let client: Client | null = null;
@@ -85,7 +100,7 @@ export async function listenForChanges(
     const broken = (problem: unknown) => {
       if (closed || client !== next) return;
       client = null;
-      heard.gap(problem);
+      heard.gap?.(problem);
       setTimeout(() => void connect().catch(broken), RECONNECT_MS).unref();
     };
     client = next;
@@ -107,8 +122,18 @@ export async function listenForChanges(
   };
 }
 
-function hearPayload(payload: string, heard: Heard): void {
-  let said: { id: string; trayId: string; memberId?: string; conversationIds: ConversationId[] | null; only?: string };
+type Said = {
+  readonly id: string;
+  readonly trayId: string;
+  readonly memberId?: string;
+  readonly job?: JobKind;
+  readonly inMs?: number;
+  readonly conversationIds: ConversationId[] | null;
+  readonly only?: string;
+};
+
+function hearPayload(payload: string, heard: Partial<Heard>): void {
+  let said: Said;
   try {
     said = JSON.parse(payload);
   } catch {
@@ -116,9 +141,13 @@ function hearPayload(payload: string, heard: Heard): void {
     return;
   }
   if (said.memberId !== undefined) {
-    heard.access(trustedId<MemberId>(said.memberId));
+    heard.access?.(trustedId<MemberId>(said.memberId));
+    return;
+  }
+  if (said.job !== undefined) {
+    heard.job?.(said.job, said.inMs ?? 0);
     return;
   }
   const change = { id: said.id, trayId: trustedId<TrayId>(said.trayId), conversationIds: said.conversationIds };
-  heard.change(said.only === "presence" ? { ...change, only: said.only } : change);
+  heard.change?.(said.only === "presence" ? { ...change, only: said.only } : change);
 }

@@ -1,7 +1,7 @@
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
-import { type ConversationId, type MessageId, type TrayId, trustedId } from "../core/kernel/ids";
-import { later } from "../core/kernel/instant";
+import { type ConversationId, type MessageId, type ParcelId, type TrayId, trustedId } from "../core/kernel/ids";
+import { instant, later } from "../core/kernel/instant";
 import type { Job } from "../core/ports";
 import { inTransaction } from "./database";
 import { jobQueue, startWorkers } from "./job-queue";
@@ -70,14 +70,56 @@ describe("the job queue", () => {
   });
 });
 
+describe("workers that are told", () => {
+  // They look by themselves every five seconds only, and have just done so.
+  it("begin at once, or when it is time, and go on with what waits behind it", async () => {
+    const { db } = tray.deps;
+    const queue = jobQueue(db, (at) => at);
+    const job = (n: number): Job => ({ kind: "pack-parcel", parcelId: trustedId<ParcelId>(id(n)) });
+    const ran: { readonly job: Job; readonly at: number }[] = [];
+    const problems: unknown[] = [];
+    const workers = await startWorkers(
+      db,
+      async (one) => void ran.push({ job: one, at: performance.now() }),
+      (problem) => problems.push(problem),
+    );
+    const heard: [string, number][] = [];
+    const channel = await listenForChanges(
+      tray.url,
+      {
+        job(kind, inMs) {
+          heard.push([kind, inMs]);
+          workers.look(kind, inMs);
+        },
+      },
+      1,
+    );
+    const [clock] = await tray.ask("select extract(epoch from now()) * 1000 as ms");
+    const soon = later(instant(Number(clock?.ms)), 1_500);
+    const begun = performance.now();
+    await inTransaction(db, async (trx) => {
+      for (const n of [1, 2, 3]) await queue.enqueue(trx, job(n));
+      await queue.enqueue(trx, job(4), soon);
+    });
+    await vi.waitFor(() => expect(ran).toHaveLength(4), { timeout: 20_000 });
+    expect(ran[3]?.job).toEqual(job(4));
+    expect(ran[2]?.at).toBeLessThan(begun + 4_000);
+    expect(ran[3]?.at).toBeGreaterThan(begun + 1_000);
+    expect(ran[3]?.at).toBeLessThan(begun + 4_500);
+    expect(heard).toEqual([
+      ["pack-parcel", 0],
+      ["pack-parcel", expect.closeTo(1_500, -3)],
+    ]);
+    expect(problems).toEqual([]);
+    await channel.close();
+    await workers.stop();
+  });
+});
+
 describe("live changes", () => {
   it("are heard once for many, by tray, after the commit", async () => {
     const heard: TrayChange[] = [];
-    const channel = await listenForChanges(
-      tray.url,
-      { change: (change) => heard.push(change), access: () => {}, gap: () => {} },
-      1,
-    );
+    const channel = await listenForChanges(tray.url, { change: (change) => heard.push(change) }, 1);
     const teller = changeTeller(tray.deps.db, () => {});
     const [office, parts] = [id<TrayId>(1), id<TrayId>(2)];
     for (const n of [1, 2, 1]) teller.tell({ trayId: office, conversationId: id<ConversationId>(n) });
@@ -93,11 +135,7 @@ describe("live changes", () => {
 
   it("of very many only name the tray", async () => {
     const heard: TrayChange[] = [];
-    const channel = await listenForChanges(
-      tray.url,
-      { change: (change) => heard.push(change), access: () => {}, gap: () => {} },
-      1,
-    );
+    const channel = await listenForChanges(tray.url, { change: (change) => heard.push(change) }, 1);
     const teller = changeTeller(tray.deps.db, () => {});
     for (let n = 0; n < 150; n += 1) teller.tell({ trayId: id<TrayId>(1), conversationId: id<ConversationId>(n) });
     await teller.flush();

@@ -8,7 +8,7 @@ import { listenForChanges } from "~/storage/index";
 const databaseUrl = process.argv[2] ?? "";
 const { deps, close } = wire({ databaseUrl, demo: false, poolSize: 2 }, pino({ level: "silent" }));
 const number = randomInt(2 ** 31);
-const channel = await listenForChanges(databaseUrl, { change: () => {}, access: () => {}, gap: () => {} }, number);
+const channel = await listenForChanges(databaseUrl, {}, number);
 const kill = async () => void process.kill(process.pid, "SIGKILL");
 await jobRunner(deps, number, kill).run({ kind: "empty-bins" }, { number: 1, last: false });
 await channel.close();

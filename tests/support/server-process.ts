@@ -16,7 +16,7 @@ export type ServerProcess = {
 
 /** Starts it on free ports; rejects with what it said when it ends before it is ready. */
 export function startServerProcess(environment: Readonly<Record<string, string>>): Promise<ServerProcess> {
-  const child = spawn(process.execPath, ["build/main/start.js"], {
+  const child = spawn(process.env.NODEPROF ?? process.execPath, ["build/main/start.js"], {
     env: {
       ...process.env,
       // As `npm start` has it: threads share what memory they leave, and little is held until the next sweep.
