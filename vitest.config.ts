@@ -19,8 +19,8 @@ const withDatabase = {
 
 export default defineConfig({
   test: {
-    // Half of what the tests wait for are processes of their own: as many workers as there are cores, not one less.
-    maxWorkers: 2,
+    // Much of the time they wait for the database and for threads beside: one worker more than a small machine has cores.
+    maxWorkers: 3,
     projects: [
       {
         resolve: { tsconfigPaths: true },

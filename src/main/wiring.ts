@@ -5,7 +5,7 @@ import { v7 as uuid } from "uuid";
 import type { TrayId } from "../core/kernel/ids";
 import { DAY } from "../core/kernel/instant";
 import type { ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
-import { workAside } from "../mail/index";
+import { type Aside, workAside } from "../mail/index";
 import { type Deps, trayMemory } from "../operations/index.server";
 import { changeTeller, jobQueue, openDatabase, type SessionLimits } from "../storage/index";
 import { type Clock, clock } from "./clock";
@@ -35,6 +35,8 @@ export function wire(
     sessions?: SessionLimits;
     accessLogKeptMs?: number;
     clock?: Clock;
+    /** Threads that several share; whoever gives them lets go of them. */
+    aside?: Aside;
     /** Hears that counts of a tray were given that are others by now, and in how many milliseconds they can be had. */
     onBehind?: (trayId: TrayId, ms: number) => void;
     /** What else happens when the demo's clock is put ahead. */
@@ -44,7 +46,7 @@ export function wire(
 ): Wired {
   const { db, close } = openDatabase(options.databaseUrl, options.poolSize);
   const time = options.clock ?? clock();
-  const aside = workAside();
+  const aside = options.aside ?? workAside();
   const memory = trayMemory(time.now, options.onBehind ?? null);
   const teller = changeTeller(db, (problem) => log.error(problem, "could not tell of a change"));
   return {
@@ -88,7 +90,7 @@ export function wire(
     },
     async close() {
       await teller.flush();
-      await aside.close();
+      if (options.aside === undefined) await aside.close();
       await close();
     },
   };

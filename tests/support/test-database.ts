@@ -5,6 +5,7 @@ import { type EmailAddress, readEmailAddress } from "~/core/kernel/email-address
 import type { TrayId } from "~/core/kernel/ids";
 import { type Instant, instant, later, MINUTE } from "~/core/kernel/instant";
 import type { Envelope, HandOver, Job } from "~/core/ports";
+import { workAside } from "~/mail/index";
 import { wire } from "~/main/wiring";
 import { addMember, type Deps, type Member, setUpTray, type TrayGrant, traysOf } from "~/operations/index.server";
 import { cloneDatabase } from "./clones";
@@ -28,12 +29,15 @@ export type TestTray = {
   readonly close: () => Promise<void>;
 };
 
+// To start a thread costs seconds; the files of a worker follow each other and share theirs.
+const aside = workAside();
+
 const START = instant(Date.UTC(2026, 10, 24, 9, 0));
 
 /** An empty migrated database, wired to a clock and an outside world that the test sets. */
 export async function testTray(): Promise<TestTray> {
   const { url, drop } = await cloneDatabase(inject("clusterPort"), EMPTY_TEMPLATE);
-  const wired = wire({ databaseUrl: url, demo: true, poolSize: 8 }, pino({ level: "silent" }));
+  const wired = wire({ databaseUrl: url, demo: true, poolSize: 8, aside }, pino({ level: "silent" }));
   const clock = { now: START };
   const jobs: Job[] = [];
   const handedOver: TestTray["handedOver"] = [];
