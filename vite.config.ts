@@ -6,13 +6,13 @@ import { LEFT_ALONE } from "./vite.main.config.ts";
 // What is small and on nearly every page is one file: each one of its own costs a line in every page and a request.
 const AROUND =
   /node_modules\/lucide-react|src\/core\/(?:kernel|lists|standing|turn-line)\/|src\/web\/(?:keys|routes\.|route-ids)|src\/web\/ui\/(?:button|category-tab|logo|menu-look|menu-trigger|notices|pace-marks|problem|progress|soon|stamp|turn-line)\.|src\/web\/screens\/(?:arrangement|decisions|dragging|shelf-drop|tray-data|use-command|use-step)\./;
-// Menus, dialogs and fields that open come together: a page that has one soon has another.
-const CONTROLS =
-  /node_modules\/(?:@radix-ui|@floating-ui|aria-hidden|get-nonce|react-remove-scroll|react-remove-scroll-bar|react-style-singleton|use-callback-ref|use-sidecar|tslib)\/|src\/web\/ui\/(?:dialog|field|page|select)\./;
+// Dialogs are fetched soon on every page; menus and fields that open come together, as a page that has one soon has another.
+const DIALOGS =
+  /node_modules\/(?:@radix-ui\/(?:primitive|react-(?:compose-refs|context|dialog|dismissable-layer|focus-guards|focus-scope|id|portal|presence|primitive|slot|use-[\w-]+))|aria-hidden|get-nonce|react-remove-scroll|react-remove-scroll-bar|react-style-singleton|tslib|use-callback-ref|use-sidecar)\/|src\/web\/ui\/(?:dialog|field|page)\./;
+const CONTROLS = /node_modules\/(?:@radix-ui|@floating-ui)\/|src\/web\/ui\/select\./;
 
 // Beside an open conversation and in a sort run stands the same.
-const CONVERSATION =
-  /src\/web\/screens\/(?:foreseen|kept-draft|lazy-record-picker|note-dialog|owner-stamp|said|send-button|use-in-turn|use-list|use-presence|use-take-back|use-typed-date)\./;
+const CONVERSATION = /src\/web\/screens\/(?:kept-draft|owner-stamp|send-button|use-presence|use-take-back)\./;
 
 export default defineConfig(({ isSsrBuild, command }) => ({
   plugins: [tailwindcss(), reactRouter()],
@@ -29,6 +29,7 @@ export default defineConfig(({ isSsrBuild, command }) => ({
             advancedChunks: {
               groups: [
                 { name: "around", test: AROUND },
+                { name: "dialogs", test: DIALOGS },
                 { name: "controls", test: CONTROLS },
                 { name: "conversation", test: CONVERSATION },
               ],

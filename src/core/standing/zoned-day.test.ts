@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { DAY, instant, later, readInstant } from "../kernel/instant";
+import { DAY, HOUR, instant, later, readInstant } from "../kernel/instant";
 import { zonedDay } from "./zoned-day";
 
 const at = (text: string) => readInstant(text) ?? instant(Number.NaN);
@@ -18,9 +18,9 @@ describe("a day in a zone", () => {
     const zone = fc.constantFrom("Europe/London", "America/New_York", "Pacific/Auckland", "UTC");
     fc.assert(
       fc.property(zone, fc.integer({ min: -20_000, max: 40_000 }), (where, days) => {
-        // Noon by UTC is the same or the next day everywhere, and 24 hours later is never two days on.
-        const today = zonedDay(instant(days * DAY + DAY / 2), where);
-        const tomorrow = zonedDay(later(instant(days * DAY + DAY / 2), DAY), where);
+        // Nine by UTC is hours from midnight in all of them: 24 hours later it is the next day.
+        const nine = instant(days * DAY + 9 * HOUR);
+        const [today, tomorrow] = [zonedDay(nine, where), zonedDay(later(nine, DAY), where)];
         expect(tomorrow.number - today.number).toBe(1);
         expect((today.weekday + 1) % 7).toBe(tomorrow.weekday);
       }),

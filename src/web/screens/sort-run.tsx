@@ -1,15 +1,6 @@
 import { ChevronDown } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import {
-  type ComponentProps,
-  memo,
-  type RefObject,
-  startTransition,
-  useCallback,
-  useEffect,
-  useRef,
-  useState,
-} from "react";
+import { type ComponentProps, memo, type RefObject, startTransition, useCallback, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../core/lists/run-order";
 import { isInScope, type Scope, scopeName } from "../../core/lists/scope";
@@ -54,11 +45,14 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
   const { current } = run;
   const row = current === null ? null : withPending(run.view?.row ?? current, pending);
   const target: DecisionTarget | null = row === null ? null : { rows: [row], everything: null };
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another conversation begins without the dialogs of the last
-  useEffect(() => {
+  // Another conversation begins without the dialogs of the last, and draws none of them for a moment first: what opens
+  // would have the next keys.
+  const [begunWith, setBegunWith] = useState(current?.id);
+  if (begunWith !== current?.id) {
+    setBegunWith(current?.id);
     setDialog(null);
     setAnswering(false);
-  }, [current?.id]);
+  }
 
   const act = (decision: PostedDecision) => {
     if (target === null || row === null) return;
