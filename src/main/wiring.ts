@@ -72,6 +72,7 @@ export function wire(
       sessions: options.sessions ?? { longestMs: 14 * DAY, idleMs: 3 * DAY },
       accessLogKeptMs: options.accessLogKeptMs ?? 180 * DAY,
       from: { address: "", device: "" },
+      chosen: null,
       aside,
       directory: { last: null, reading: null },
       trust: options.trust ?? { authservIds: [], keys: null },

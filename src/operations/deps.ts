@@ -9,6 +9,9 @@ import type { TrayMemory } from "./tray-memory";
 /** From where somebody asks, and with what program. */
 export type RequestSource = { readonly address: string; readonly device: string };
 
+/** Settings of a member that nearly every page needs. */
+export type Chosen = { readonly memberId: MemberId; readonly settings: ReadonlyMap<string, unknown> };
+
 /** What every operation is given: the one clock, the one maker of ids, and the ways out. */
 export type Deps = {
   readonly db: Pool;
@@ -33,6 +36,8 @@ export type Deps = {
   readonly accessLogKeptMs: number;
   /** Where the request in hand comes from; nowhere for what the clock or a job does. */
   readonly from: RequestSource;
+  /** What whoever asks for a page chose, as it came with their session; null where nobody does. */
+  readonly chosen: Chosen | null;
   /** Has what a member has open in any process look again whether it may be open. */
   readonly tellAccess: (memberId: MemberId) => void;
   /** Tells the open screens, after the commit. */

@@ -33,25 +33,24 @@ import {
   overdueSince,
   removeWatch,
   settingOfEverybody,
-  settingsOf,
   type TrayGrant,
   unreadNotifications,
   watchesOf,
 } from "../storage/index";
 import type { Deps } from "./deps";
 import type { Refusal } from "./refusal";
+import { chosenBy, TELLING } from "./settings";
 
-const SETTING = "telling";
 const SHOWN = 200;
 
 /** How a member wants to be told. */
 export async function tellingOf(deps: Deps, { memberId }: Pick<TrayGrant, "memberId">): Promise<Telling> {
-  return readTelling((await settingsOf(deps.db, memberId, [SETTING])).get(SETTING));
+  return readTelling((await chosenBy(deps, memberId, [TELLING])).get(TELLING));
 }
 
 /** Remembers how a member wants to be told. */
 export function chooseTelling(deps: Deps, { memberId }: TrayGrant, telling: Telling): Promise<void> {
-  return keepSetting(deps.db, memberId, SETTING, telling);
+  return keepSetting(deps.db, memberId, TELLING, telling);
 }
 
 /** What a member is told in a tray, the newest first. */
@@ -149,7 +148,7 @@ export async function tellOfOverdue(deps: Deps): Promise<number> {
 export async function tellDigests(deps: Deps): Promise<number> {
   const now = deps.now();
   let count = 0;
-  for (const { member, value } of await settingOfEverybody(deps.db, SETTING)) {
+  for (const { member, value } of await settingOfEverybody(deps.db, TELLING)) {
     const day = digestDue(readTelling(value), now, member.timeZone);
     if (day === null) continue;
     for (const grant of await grantsOf(deps.db, member.id, now))

@@ -1,5 +1,6 @@
 import type { Listed } from "../core/categories/category";
 import { HOW_SURE, type HowOften, type HowSure, howOften } from "../core/filing/how-sure";
+import type { MemberId } from "../core/kernel/ids";
 import type { Scope } from "../core/lists/scope";
 import { readView, type SheetView } from "../core/lists/sheet-view";
 import { keepSetting, settingsOf, type TrayGrant, trackRecordsOf } from "../storage/index";
@@ -25,9 +26,25 @@ export type Preferences = {
 const PREFERENCES = ["keys", "after-decision", "drop-on-record", "categories-listed", "proposals"] as const;
 export type PreferenceName = (typeof PREFERENCES)[number];
 
+/** Under which it is kept how a member wants to be told. */
+export const TELLING = "telling";
+const VIEWS = "view/";
+
+/** The settings that come with a session. */
+export const WITH_SESSION = { keys: [...PREFERENCES, TELLING], beginning: VIEWS };
+
+/** Settings of a member that come with a session: those of whoever asks are known already. */
+export async function chosenBy(
+  { db, chosen }: Pick<Deps, "db" | "chosen">,
+  memberId: MemberId,
+  keys: readonly string[],
+): Promise<ReadonlyMap<string, unknown>> {
+  return chosen?.memberId === memberId ? chosen.settings : settingsOf(db, memberId, keys);
+}
+
 /** What a member has chosen, or what is usual. */
 export async function preferencesOf(deps: Deps, { memberId }: TrayGrant): Promise<Preferences> {
-  const chosen = await settingsOf(deps.db, memberId, PREFERENCES);
+  const chosen = await chosenBy(deps, memberId, PREFERENCES);
   const after = chosen.get("after-decision");
   const drop = chosen.get("drop-on-record");
   return {
@@ -46,7 +63,7 @@ function howSureIn(chosen: ReadonlyMap<string, unknown>): HowSure {
 
 /** How sure it has to be what is proposed to a member. */
 export async function howSureFor(deps: Deps, { memberId }: TrayGrant): Promise<HowSure> {
-  return howSureIn(await settingsOf(deps.db, memberId, ["proposals"]));
+  return howSureIn(await chosenBy(deps, memberId, ["proposals"]));
 }
 
 /** What came of what was proposed in a tray, for each choice of how sure it has to be. */
@@ -68,12 +85,12 @@ export function choosePreference(
   return keepSetting(deps.db, memberId, name, value);
 }
 
-const viewKey = (grant: TrayGrant, scope: Scope) => `view/${grant.tray.slug}/${scope}`;
+const viewKey = (grant: TrayGrant, scope: Scope) => `${VIEWS}${grant.tray.slug}/${scope}`;
 
 /** How a member looks at a list. */
 export async function viewOf(deps: Deps, grant: TrayGrant, scope: Scope): Promise<SheetView> {
   const key = viewKey(grant, scope);
-  return readView((await settingsOf(deps.db, grant.memberId, [key])).get(key));
+  return readView((await chosenBy(deps, grant.memberId, [key])).get(key));
 }
 
 /** Remembers how a member looks at a list; null goes back to the usual view. */

@@ -1,14 +1,26 @@
-import { passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
+import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Member } from "../storage/index";
 import { disable, enable, setPassword } from "./member-access";
 import { changeOwnPassword, endOwnSessions, ownSessions } from "./own-account";
-import { demoColleagues, forgetFailures, hashPassword, signIn, signInToDemo, signOut, whoIs } from "./sign-in";
+import { keepHabit } from "./sending-habits";
+import { choosePreference, preferencesOf } from "./settings";
+import {
+  demoColleagues,
+  forgetFailures,
+  hashPassword,
+  signIn,
+  signInToDemo,
+  signOut,
+  whoComesIn,
+  whoIs,
+} from "./sign-in";
 
 let tray: TestTray;
+let office: Office;
 beforeAll(async () => {
   tray = await testTray();
-  await setUpOffice(tray.deps);
+  office = await setUpOffice(tray.deps);
 });
 afterAll(() => tray.close());
 
@@ -34,6 +46,27 @@ it("does not tell a wrong name from a wrong password", async () => {
   const refused = { ok: false, error: { kind: "wrong-name-or-password" } };
   expect(await signIn(tray.deps, "ines", "wrong")).toEqual(refused);
   expect(await signIn(tray.deps, "nobody", "ottermoor")).toEqual(refused);
+});
+
+it("comes with what one chose for the pages, as it was then", async () => {
+  const session = await signIn(tray.deps, "ines", "ottermoor");
+  const token = session.ok ? session.value.token : "";
+  const before = await whoComesIn(tray.deps, token);
+  await choosePreference(tray.deps, office.grant, "after-decision", "list");
+  await keepHabit(tray.deps.db, office.ines.id, address("a@vanehouse.example"), { after: "settle", whom: "any" });
+  const after = await whoComesIn(tray.deps, token);
+  const afterDecision = async (entered: typeof before) =>
+    (await preferencesOf({ ...tray.deps, chosen: entered?.chosen ?? null }, office.grant)).afterDecision;
+  expect([await afterDecision(before), await afterDecision(after), await afterDecision(null)]).toEqual([
+    "next",
+    "list",
+    "list",
+  ]);
+  // Somebody else's are looked up, and what is no setting of pages does not come along.
+  expect((await preferencesOf({ ...tray.deps, chosen: after?.chosen ?? null }, office.tobiasGrant)).afterDecision).toBe(
+    "next",
+  );
+  expect([...(after?.chosen.settings.keys() ?? [])]).toEqual(["after-decision"]);
 });
 
 describe("whoever guesses", () => {

@@ -19,8 +19,9 @@ import {
   type TrayGrant,
 } from "../storage/index";
 import { noteAccess } from "./access-log";
-import type { Deps } from "./deps";
+import type { Chosen, Deps } from "./deps";
 import { awayNow } from "./look-into-tray";
+import { WITH_SESSION } from "./settings";
 
 export type Session = { readonly token: string; readonly expiresAt: Instant };
 export type SignInRefusal = { readonly kind: "wrong-name-or-password" } | { readonly kind: "too-many-tries" };
@@ -105,21 +106,23 @@ export async function signInToDemo(deps: Deps, signInName: string): Promise<Resu
 
 /** Who is signed in with this token; null when nobody is. */
 export async function whoIs(deps: Deps, token: string): Promise<Member | null> {
-  return (await memberOfSession(deps.db, tokenHash(token), deps.now(), idleSince(deps)))?.member ?? null;
+  return (await memberOfSession(deps.db, tokenHash(token), deps.now(), idleSince(deps), WITH_SESSION))?.member ?? null;
 }
 
 /** Who is signed in with this token, and the trays that they may look into; null when nobody is. */
 export async function whoComesIn(
   deps: Deps,
   token: string,
-): Promise<{ readonly member: Member; readonly grants: readonly TrayGrant[] } | null> {
+): Promise<{ readonly member: Member; readonly grants: readonly TrayGrant[]; readonly chosen: Chosen } | null> {
   const now = deps.now();
   const [entered, timesOff] = await Promise.all([
-    memberOfSession(deps.db, tokenHash(token), now, idleSince(deps)),
+    memberOfSession(deps.db, tokenHash(token), now, idleSince(deps), WITH_SESSION),
     awayNow(deps),
   ]);
   if (entered === null) return null;
-  return { member: entered.member, grants: grantsFrom(entered.trays, entered.member.id, now, timesOff) };
+  const { member, trays, settings } = entered;
+  const chosen = { memberId: member.id, settings };
+  return { member, grants: grantsFrom(trays, member.id, now, timesOff), chosen };
 }
 
 /** What was not used since then has ended. */

@@ -1,6 +1,5 @@
 import { type NotificationId, trustedId } from "../core/kernel/ids";
 import type { LooseEndKind } from "../core/loose-ends/loose-end";
-import { readTelling } from "../core/telling/telling";
 import { endedWeek, weekInWords } from "../core/telling/week";
 import {
   addNotifications,
@@ -8,13 +7,13 @@ import {
   grantsOf,
   hoursOfTray,
   type Member,
-  settingsOf,
   type TrayGrant,
   wasTold,
   weekFigures,
 } from "../storage/index";
 import type { Deps } from "./deps";
 import { lookAtLooseEnds } from "./loose-ends";
+import { tellingOf } from "./notifications";
 
 /** Sums the week that is over up for those who lead a tray and want it told, once a week and tray; gives how many. */
 export async function tellWeeks(deps: Deps): Promise<number> {
@@ -23,7 +22,7 @@ export async function tellWeeks(deps: Deps): Promise<number> {
   for (const member of await allMembers(deps.db)) {
     const leading = (await grantsOf(deps.db, member.id, now)).filter(({ role }) => role === "lead");
     if (leading.length === 0) continue;
-    const { events } = readTelling((await settingsOf(deps.db, member.id, ["telling"])).get("telling"));
+    const { events } = await tellingOf(deps, { memberId: member.id });
     if (!events.week.list) continue;
     for (const grant of leading) count += (await tellOne(deps, member, grant)) ? 1 : 0;
   }

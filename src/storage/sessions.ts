@@ -49,31 +49,49 @@ export async function startSession(
 const NOTED_EVERY = "1 minute";
 
 /** Whose session a token is of, and the trays that they may look into. */
-export type Entered = { readonly member: Member; readonly trays: readonly TrayRow[] };
+export type Entered = {
+  readonly member: Member;
+  readonly trays: readonly TrayRow[];
+  /** What the member chose, of what was asked for. */
+  readonly settings: ReadonlyMap<string, unknown>;
+};
 
-/** Whose session this is, used now; null when there is none, it ran out, lay idle since before `idleSince`, or its member was disabled. */
+/**
+ * Whose session this is, used now, with settings by their keys or what those begin with; null when there is none, it ran
+ * out, lay idle since before `idleSince`, or its member was disabled.
+ */
 export async function memberOfSession(
   db: Database,
   tokenHash: Uint8Array,
   now: Instant,
   idleSince: Instant,
+  wanted: { readonly keys: readonly string[]; readonly beginning: string },
 ): Promise<Entered | null> {
-  const [row] = await runPrepared<MemberRow & { is_stale: boolean; trays: TrayRow[] }>(
+  type Row = MemberRow & { is_stale: boolean; trays: TrayRow[]; settings: Record<string, unknown> };
+  const [row] = await runPrepared<Row>(
     db,
     /* sql */ `
     select ${MEMBER_COLUMNS.join(", ")}, used_at < cast(:now as timestamptz) - interval '${NOTED_EVERY}' as is_stale,
       (select coalesce(json_agg(own order by own.created_at, own.slug), '[]')
-        from (${TRAYS_OF_MEMBER} where tray_member.member_id = member.id) as own) as trays
+        from (${TRAYS_OF_MEMBER} where tray_member.member_id = member.id) as own) as trays,
+      (select coalesce(json_object_agg(key, value), '{}') from member_setting
+        where member_setting.member_id = member.id and (key = any(:keys) or starts_with(key, :beginning))) as settings
     from session join member on member.id = session.member_id
     where token_hash = :tokenHash and expires_at > :now and used_at > :idleSince and disabled_at is null`,
-    { tokenHash: Buffer.from(tokenHash), now: param(now), idleSince: param(idleSince) },
+    {
+      tokenHash: Buffer.from(tokenHash),
+      now: param(now),
+      idleSince: param(idleSince),
+      keys: [...wanted.keys],
+      beginning: wanted.beginning,
+    },
   );
   if (row === undefined) return null;
   if (row.is_stale)
     await knexOf(db)("session")
       .where("token_hash", tokenHash)
       .update({ used_at: param(now) });
-  return { member: memberOf(row), trays: row.trays };
+  return { member: memberOf(row), trays: row.trays, settings: new Map(Object.entries(row.settings)) };
 }
 
 /** Forgets a session, and those that ran out. */

@@ -16,6 +16,8 @@ export const middleware: Route.MiddlewareFunction[] = [
     }
     context.set(memberContext, entered.member);
     context.set(grantsContext, entered.grants);
+    // What is posted may change them.
+    if (request.method === "GET") context.set(depsContext, { ...deps, chosen: entered.chosen });
   },
 ];
 
