@@ -7,15 +7,19 @@ purpose=${1:-demo}
 
 say() { printf '%s\n' "$*" >&2; }
 
-need_debian() {
-  local missing=("$@")
-  local install="apt-get update && apt-get install -y --no-install-recommends ${missing[*]}"
-  local sudo=()
+by_hand() { printf 'apt-get update && apt-get install -y --no-install-recommends %s' "$*"; }
+
+sudo=()
+may_install() {
   if [ "$(id -u)" -ne 0 ]; then
     if command -v sudo >/dev/null && sudo -n true 2>/dev/null; then sudo=(sudo -n)
-    else say "Missing: ${missing[*]}. As root, run:  $install"; exit 1; fi
+    else say "Missing: $*. As root, run:  $(by_hand "$@")"; exit 1; fi
   fi
-  if ! command -v apt-get >/dev/null; then say "Missing: ${missing[*]}. Install them, then run this again."; exit 1; fi
+  if ! command -v apt-get >/dev/null; then say "Missing: $*. Install them, then run this again."; exit 1; fi
+}
+
+install_debian() {
+  local missing=("$@")
   say "Installing ${missing[*]} …"
   # Debian's package would start a cluster of its own, which nothing here uses.
   if [[ " ${missing[*]} " == *" postgresql "* ]] && [ ! -e /etc/postgresql-common/createcluster.conf ]; then
@@ -30,7 +34,7 @@ need_debian() {
   local log; log=$(mktemp)
   if ! { "${sudo[@]}" apt-get update && "${sudo[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends "${missing[@]}"; } >"$log" 2>&1; then
     [ $denied = no ] || "${sudo[@]}" rm -f "$policy"
-    cat "$log" >&2; say "Installing ${missing[*]} failed. As root, run:  $install"; exit 1
+    cat "$log" >&2; say "Installing ${missing[*]} failed. As root, run:  $(by_hand "${missing[@]}")"; exit 1
   fi
   [ $denied = no ] || "${sudo[@]}" rm -f "$policy"
   rm -f "$log"
@@ -42,7 +46,13 @@ node -e 'const [a,b]=process.versions.node.split(".").map(Number);process.exit(a
 names=$(scripts/missing-packages.sh "$purpose")
 # shellcheck disable=SC2206 # names of packages have no spaces
 missing=($names)
-[ ${#missing[@]} -eq 0 ] || need_debian "${missing[@]}"
+# Beside the rest, which needs none of them: all of this is mostly waiting for what is fetched.
+installing=
+if [ ${#missing[@]} -gt 0 ]; then
+  may_install "${missing[@]}"
+  install_debian "${missing[@]}" &
+  installing=$!
+fi
 
 mkdir -p .tray
 lock=$(sha256sum package-lock.json | cut -d' ' -f1)
@@ -62,3 +72,5 @@ if [ ! -f build/server/index.js ] || [ ! -f build/main/start.js ] || [ "$(cat bu
   rm -f "$built"
   echo "$sources" >build/.sources
 fi
+
+[ -z "$installing" ] || wait "$installing"
