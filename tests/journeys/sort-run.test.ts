@@ -6,12 +6,15 @@ const acceptAll = (page: Page) => page.getByRole("button", { name: /Accept .* an
 const counter = (page: Page) => page.getByRole("status").filter({ hasText: / left of / });
 const countOf = async (page: Page) => /^\d+ left of \d+/.exec((await counter(page).textContent()) ?? "")?.[0] ?? "";
 
-/** Skips on to a conversation for which several things are proposed that lead on, and gives its subject. */
+// What is filed there is asked for its particulars first, in a sheet of its own.
+const asksFirst = (page: Page) => page.getByRole("button", { name: /\bG-\d\d-\d/ });
+
+/** Skips on to a conversation for which several things are proposed that lead on at once, and gives its subject. */
 async function toSeveralProposals(page: Page): Promise<string> {
   for (;;) {
     await expect(page.getByText("Fetching the conversation…")).toBeHidden();
     const subject = (await subjectOf(page).textContent()) ?? "";
-    if (await acceptAll(page).isVisible()) return subject;
+    if ((await acceptAll(page).isVisible()) && (await asksFirst(page).count()) === 0) return subject;
     await page.keyboard.press("j");
     await expect(subjectOf(page)).not.toHaveText(subject);
   }
