@@ -82,7 +82,8 @@ export function Composer(props: ComposerProps) {
       }}
       onKeyDown={(event) => {
         if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) form.current?.requestSubmit();
-        if (event.key === "Escape") onClose();
+        // What is open above the letter closes first.
+        if (event.key === "Escape" && !event.defaultPrevented) onClose();
       }}
     >
       {newer !== undefined && (
