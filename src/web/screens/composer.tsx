@@ -82,8 +82,7 @@ export function Composer(props: ComposerProps) {
       }}
       onKeyDown={(event) => {
         if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) form.current?.requestSubmit();
-        // What is open above the letter closes first.
-        if (event.key === "Escape" && !event.defaultPrevented) onClose();
+        if (event.key === "Escape") onClose();
       }}
     >
       {newer !== undefined && (
