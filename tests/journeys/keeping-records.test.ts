@@ -98,7 +98,13 @@ test("a day's post is filed: by its code with one key, twelve at once, an attach
     await expect(attached.getByText("fair copy.txt")).toBeVisible();
     await ines.getByRole("button", { name: "attach from P-26-031…" }).click();
     await expect(ines.getByRole("dialog").getByText("There is no document yet.")).toBeVisible();
+    // Esc closes what is on top: the picker, and only then the answer, which is kept.
     await ines.keyboard.press("Escape");
+    await expect(ines.getByRole("dialog")).toBeHidden();
+    await ines.getByRole("textbox", { name: "Text" }).press("Escape");
+    await expect(ines.getByRole("form", { name: "Answer" })).toBeHidden();
+    await ines.getByRole("button", { name: /^Answer/ }).click();
+    await expect(attached.getByText("fair copy.txt")).toBeVisible();
     await ines.getByRole("radio", { name: "Settle it" }).click();
     await ines.getByRole("button", { name: /^Send/ }).click();
     await expect(ines.getByRole("complementary", { name: "Docket" })).toContainText("P-26-031");

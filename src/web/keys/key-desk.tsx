@@ -1,6 +1,7 @@
 import {
   createContext,
   type ReactNode,
+  Suspense,
   useCallback,
   useContext,
   useEffect,
@@ -157,4 +158,9 @@ export function Opening() {
   const { awaitOpening } = useKeyDesk();
   useLayoutEffect(() => awaitOpening(), [awaitOpening]);
   return null;
+}
+
+/** What opens and may have to be fetched first; keys that are pressed until it is there are for it. */
+export function Opens({ children }: { children: ReactNode }) {
+  return <Suspense fallback={<Opening />}>{children}</Suspense>;
 }

@@ -1,5 +1,5 @@
 import { ArrowDown, ArrowUp, Folder } from "lucide-react";
-import { Suspense, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { type RecordId, trustedId } from "../../core/kernel/ids";
 import {
@@ -14,6 +14,7 @@ import {
   type Spot,
   steppedAt,
 } from "../../core/records/arrangement";
+import { Opens } from "../keys/key-desk";
 import { Button } from "../ui/button";
 import { Select } from "../ui/select";
 import { HandOut } from "./hand-out";
@@ -124,7 +125,7 @@ export function ArrangementScreen({ tree: kept, version, isHanded, records }: Ar
       </section>
       {mayLead && <HandOut isEmpty={placed.length === 0} />}
       {asks !== null && (
-        <Suspense fallback={null}>
+        <Opens>
           <RecordPicker
             target={{ rows: [] }}
             title="Add a record to my arrangement"
@@ -135,7 +136,7 @@ export function ArrangementScreen({ tree: kept, version, isHanded, records }: Ar
             }}
             onClose={() => setAsks(null)}
           />
-        </Suspense>
+        </Opens>
       )}
     </div>
   );

@@ -1,5 +1,6 @@
 import { useEffect, useId, useState } from "react";
 import { useFetcher } from "react-router";
+import { Opening } from "../keys/key-desk";
 import type { loader as couldTake } from "../routes/could-take";
 import type { CouldTakeView } from "../server/could-take-view.server";
 import { Button } from "../ui/button";
@@ -14,10 +15,27 @@ import { type Colleague, useTray } from "./tray-data";
 const NOBODY = "nobody";
 const GROUP = "group ";
 
+// Who could take it is known well within this time; over a slow line one may pick without.
+const KNOWN_MS = 400;
+
 /** Picks the owner of one conversation or several, with a word to her; of one, with who could take it and why. */
-export function AssignPicker({ target, onDecide, onClose }: DialogProps) {
+export function AssignPicker(props: DialogProps) {
+  const could = useCouldTake(props.target);
+  const [isLate, setLate] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setLate(true), KNOWN_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  return could === null && !isLate ? <Opening /> : <AssignDialog {...props} could={could} />;
+}
+
+/** Who could take a conversation; null until that is known, undefined where nobody asks. */
+type CouldTake = readonly CouldTakeView[] | null | undefined;
+
+function AssignDialog({ target, could, onDecide, onClose }: DialogProps & { readonly could: CouldTake }) {
   const { members, member, groups } = useTray();
-  const could = useCouldTake(target);
+  // What comes later changes no place, as somebody may be about to click there.
+  const [first] = useState(could);
   const noteId = useId();
   const [note, setNote] = useState("");
   const [absent, setAbsent] = useState<Colleague | null>(null);
@@ -40,13 +58,20 @@ export function AssignPicker({ target, onDecide, onClose }: DialogProps) {
   const people = inOrder(
     members.filter(({ reads }) => !reads),
     member.id,
-    could,
+    first,
   ).map(
     (one): Choice => ({
       id: one.id,
       words: one.id === member.id ? `${one.name} me` : one.name,
       on: isOwnedBy(one.id),
-      face: <Face colleague={one} isYou={one.id === member.id} could={could?.find(({ id }) => id === one.id)} />,
+      face: (
+        <Face
+          colleague={one}
+          isYou={one.id === member.id}
+          could={could?.find(({ id }) => id === one.id)}
+          isAwaited={first === null}
+        />
+      ),
     }),
   );
   const turns = groups.map(
@@ -131,17 +156,19 @@ type FaceProps = {
   readonly colleague: Colleague;
   readonly isYou: boolean;
   readonly could: CouldTakeView | undefined;
+  /** Room is kept for why she could take it, which comes later. */
+  readonly isAwaited: boolean;
 };
 
-function Face({ colleague: { id, name, away }, isYou, could }: FaceProps) {
+function Face({ colleague: { id, name, away }, isYou, could, isAwaited }: FaceProps) {
   const reasons = could?.reasons ?? (away === null ? [] : [`away until ${away.back}`]);
   return (
     <span className="grid grid-cols-[26px_minmax(0,1fr)_auto] items-center gap-x-3">
       <OwnerStamp ownerId={id} />
       <span className="min-w-0">
         <span className="block truncate">{isYou ? `${name} (you)` : name}</span>
-        {reasons.length > 0 && (
-          <span className="block text-sm leading-4 whitespace-normal text-soft">{reasons.join(", ")}</span>
+        {(reasons.length > 0 || isAwaited) && (
+          <span className="block min-h-4 text-sm leading-4 whitespace-normal text-soft">{reasons.join(", ")}</span>
         )}
       </span>
       {could !== undefined && <LoadBar load={could.load} open={could.open} />}
@@ -150,25 +177,20 @@ function Face({ colleague: { id, name, away }, isYou, could }: FaceProps) {
 }
 
 // Oneself first, as taking a conversation is the most frequent assignment; then by who could best take it, or who was picked last.
-function inOrder(
-  members: readonly Colleague[],
-  own: string,
-  could: readonly CouldTakeView[] | undefined,
-): readonly Colleague[] {
+function inOrder(members: readonly Colleague[], own: string, could: CouldTake): readonly Colleague[] {
   const others = members.filter(({ id }) => id !== own);
   const place = (id: string) => could?.findIndex((one) => one.id === id) ?? 0;
-  const ordered =
-    could === undefined ? recentFirst("owner", others) : others.toSorted((a, b) => place(a.id) - place(b.id));
+  const ordered = could == null ? recentFirst("owner", others) : others.toSorted((a, b) => place(a.id) - place(b.id));
   return [...members.filter(({ id }) => id === own), ...ordered];
 }
 
-/** Who could take the one conversation that is to be assigned; undefined for several, or until it is known. */
-function useCouldTake({ rows, everything }: DecisionTarget): readonly CouldTakeView[] | undefined {
+/** Who could take the one conversation that is to be assigned; of several, nobody asks. */
+function useCouldTake({ rows, everything }: DecisionTarget): CouldTake {
   const { tray } = useTray();
   const { load, data } = useFetcher<typeof couldTake>();
   const only = rows.length === 1 && everything === null ? (rows[0]?.id ?? null) : null;
   useEffect(() => {
     if (only !== null) void load(`/${tray.slug}/could-take/${only}`);
   }, [load, tray.slug, only]);
-  return only === null ? undefined : data;
+  return only === null ? undefined : (data ?? null);
 }

@@ -1,5 +1,5 @@
-import { lazy, Suspense, useState } from "react";
-import { Opening, useCommands } from "../keys/key-desk";
+import { lazy, useState } from "react";
+import { Opens, useCommands } from "../keys/key-desk";
 
 const KeyList = lazy(() => import("./key-list"));
 const CommandField = lazy(() => import("./command-field"));
@@ -10,9 +10,5 @@ export function CommandLayer() {
   useCommands({ commands: () => setOpen("commands"), keys: () => setOpen("keys") });
   if (open === null) return null;
   const close = () => setOpen(null);
-  return (
-    <Suspense fallback={<Opening />}>
-      {open === "keys" ? <KeyList onClose={close} /> : <CommandField onClose={close} />}
-    </Suspense>
-  );
+  return <Opens>{open === "keys" ? <KeyList onClose={close} /> : <CommandField onClose={close} />}</Opens>;
 }

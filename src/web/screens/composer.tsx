@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import type { AnswerOutcome } from "../routes/answer";
 import type { DraftOutcome } from "../routes/drafts";
@@ -43,6 +43,8 @@ export function Composer(props: ComposerProps) {
   const newer = messages.filter(({ id }) => !seen.messages.includes(id)).at(-1);
   const [isAttaching, setAttaching] = useState(false);
   const form = useRef<HTMLFormElement>(null);
+  // Whether something above the letter, a sheet or a menu, took the key that is pressed.
+  const isTaken = useRef(false);
   const change = (part: Partial<Draft>) => setDraft((before) => ({ ...before, ...part }));
   const begun = useRef(draft);
   useEffect(() => {
@@ -80,9 +82,13 @@ export function Composer(props: ComposerProps) {
         event.preventDefault();
         send();
       }}
+      onKeyDownCapture={(event) => {
+        // Asked on the way in: on the way out the text editor has marked every Esc as taken.
+        isTaken.current = event.defaultPrevented;
+      }}
       onKeyDown={(event) => {
         if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) form.current?.requestSubmit();
-        if (event.key === "Escape") onClose();
+        if (event.key === "Escape" && !isTaken.current && isWithin(event)) onClose();
       }}
     >
       {newer !== undefined && (
@@ -187,6 +193,11 @@ export function Composer(props: ComposerProps) {
       </div>
     </form>
   );
+}
+
+/** Whether a key was pressed in the letter itself and not in a sheet above it, which stands elsewhere on the page. */
+function isWithin({ currentTarget, target }: KeyboardEvent<HTMLElement>): boolean {
+  return target instanceof Node && currentTarget.contains(target);
 }
 
 /** A draft as it is posted: with the record that it is filed on, and what that asked for. */

@@ -1,8 +1,9 @@
 import { Paperclip, X } from "lucide-react";
-import { type ClipboardEvent, type DragEvent, lazy, type ReactNode, Suspense, useEffect, useState } from "react";
+import { type ClipboardEvent, type DragEvent, lazy, type ReactNode, useEffect, useState } from "react";
 import { sizeInWords } from "../../core/kernel/size-in-words";
 import type { Enclosure } from "../../core/writing/enclosure";
 import { shortened } from "../../core/writing/sentences";
+import { Opens } from "../keys/key-desk";
 import type { Draft } from "./kept-draft";
 import { useEnclosing } from "./use-enclosing";
 
@@ -113,7 +114,7 @@ export function Enclosures(props: EnclosuresProps) {
         </p>
       )}
       {picks && (
-        <Suspense fallback={null}>
+        <Opens>
           <DocumentPicker
             records={records}
             onPick={({ code, name, sha256 }) => {
@@ -123,7 +124,7 @@ export function Enclosures(props: EnclosuresProps) {
             }}
             onClose={() => setPicks(false)}
           />
-        </Suspense>
+        </Opens>
       )}
     </>
   );

@@ -1,6 +1,7 @@
 import { FolderInput } from "lucide-react";
-import { Suspense, useState } from "react";
+import { useState } from "react";
 import { type ConversationId, trustedId } from "../../core/kernel/ids";
+import { Opens } from "../keys/key-desk";
 import type { Message } from "../server/conversation-view.server";
 import { useDecisions } from "./decisions";
 import { RecordPicker } from "./lazy-record-picker";
@@ -20,7 +21,7 @@ type FileAloneProps = {
 export function FileAlone({ message, conversationId, alone: { what, attachment }, onClose }: FileAloneProps) {
   const { decide } = useDecisions();
   return (
-    <Suspense fallback={null}>
+    <Opens>
       <RecordPicker
         target={{ rows: [] }}
         what={what}
@@ -36,7 +37,7 @@ export function FileAlone({ message, conversationId, alone: { what, attachment }
         }}
         onClose={onClose}
       />
-    </Suspense>
+    </Opens>
   );
 }
 

@@ -1,6 +1,7 @@
-import { Suspense, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { AskedFields } from "../../core/records/filing-field";
+import { Opens } from "../keys/key-desk";
 import type { FilingsView } from "../server/record-view.server";
 import { useDecisions } from "./decisions";
 import { FilingSheet } from "./lazy-filing-sheet";
@@ -107,7 +108,7 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
         </tbody>
       </table>
       {changed !== null && (
-        <Suspense fallback={null}>
+        <Opens>
           <FilingSheet
             asked={askedOf(changed, fields, record)}
             count={1}
@@ -120,7 +121,7 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
             }}
             onClose={() => setChanged(null)}
           />
-        </Suspense>
+        </Opens>
       )}
     </div>
   );

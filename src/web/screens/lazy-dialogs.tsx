@@ -1,5 +1,5 @@
-import { lazy, Suspense } from "react";
-import { Opening } from "../keys/key-desk";
+import { lazy } from "react";
+import { Opens } from "../keys/key-desk";
 import { soon } from "../ui/soon";
 import type { DialogKind, DialogProps } from "./dialog-props";
 
@@ -13,8 +13,8 @@ export const useDialogsSoon = dialogs.use;
 /** The dialog that a key or a button opened. */
 export function DecisionDialogs(props: DialogProps & { readonly kind: DialogKind }) {
   return (
-    <Suspense fallback={<Opening />}>
+    <Opens>
       <Dialogs {...props} />
-    </Suspense>
+    </Opens>
   );
 }

@@ -1,9 +1,9 @@
-import { lazy, type ReactNode, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Outlet, useFetcher, useLocation } from "react-router";
 import { isNarrowed, type Narrowing, narrowingParams } from "../../core/lists/narrowing";
 import { isInScope, type Scope } from "../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../core/lists/sheet-view";
-import { Opening } from "../keys/key-desk";
+import { Opening, Opens } from "../keys/key-desk";
 import type { ListStart } from "../server/list-view.server";
 import type { RowView } from "../server/words.server";
 import { BinLine } from "./bin-line";
@@ -244,9 +244,9 @@ function ListPart(props: ListPartProps) {
             onWidth={(key, width) => chooseView(withWidth(view, key, width))}
             menu={(at, onClose) =>
               about !== null && (
-                <Suspense fallback={null}>
+                <Opens>
                   <RowMenu row={about} at={at} onClose={onClose} {...actions} />
-                </Suspense>
+                </Opens>
               )
             }
             quick={mayDecide && <RowQuick scope={scope} {...actions} />}

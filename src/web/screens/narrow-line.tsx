@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import { lazy, Suspense, useState } from "react";
+import { lazy, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../core/flow/age-buckets";
 import { isUrgency, URGENCY_NAMES } from "../../core/kernel/urgency";
@@ -16,6 +16,7 @@ import {
 } from "../../core/lists/narrowing";
 import type { SheetView } from "../../core/lists/sheet-view";
 import { calendarDayInWords } from "../../core/standing/day-words";
+import { Opens } from "../keys/key-desk";
 import type { ListStart } from "../server/list-view.server";
 import { soon } from "../ui/soon";
 import { NarrowMenu } from "./narrow-menu";
@@ -87,13 +88,13 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
       )}
       <ViewPart view={list.view} onView={onView} />
       {isSaving && (
-        <Suspense fallback={null}>
+        <Opens>
           <SaveViewDialog
             scope={list.scope}
             query={narrowingParams(list.narrowing).toString()}
             onClose={() => setSaving(false)}
           />
-        </Suspense>
+        </Opens>
       )}
     </div>
   );

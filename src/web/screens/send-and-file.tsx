@@ -1,6 +1,7 @@
 import { X } from "lucide-react";
-import { Suspense, useState } from "react";
+import { useState } from "react";
 import type { AskedFields } from "../../core/records/filing-field";
+import { Opens } from "../keys/key-desk";
 import type { Draft } from "./kept-draft";
 import { FilingSheet } from "./lazy-filing-sheet";
 import { RecordPicker } from "./lazy-record-picker";
@@ -41,7 +42,7 @@ export function SendAndFile({ files, asked, onFile, onFields }: SendAndFileProps
           </button>
         </span>
       )}
-      <Suspense fallback={null}>
+      <Opens>
         {picks && (
           <RecordPicker
             target={{ rows: [] }}
@@ -67,7 +68,7 @@ export function SendAndFile({ files, asked, onFile, onFields }: SendAndFileProps
             }}
           />
         )}
-      </Suspense>
+      </Opens>
     </>
   );
 }

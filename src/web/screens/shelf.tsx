@@ -1,9 +1,9 @@
 import { MoreHorizontal, Plus } from "lucide-react";
-import { lazy, Suspense, useRef, useState } from "react";
+import { lazy, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import type { ShelfPlace } from "../../operations/index.server";
 import { COMMANDS, type CommandId } from "../keys/commands";
-import { useCommands, useGo } from "../keys/key-desk";
+import { Opens, useCommands, useGo } from "../keys/key-desk";
 import { MENU, MENU_ITEM } from "../ui/menu-look";
 import { MenuTrigger } from "../ui/menu-trigger";
 import { useDropTarget } from "./dragging";
@@ -75,10 +75,10 @@ export function Shelf() {
           <Plus size={15} aria-hidden /> Pin a place
         </button>
       )}
-      <Suspense fallback={null}>
+      <Opens>
         {isPinning && <PinPicker onClose={() => setPinning(false)} />}
         {naming !== null && <PlaceNameDialog place={naming} onClose={() => setNaming(null)} />}
-      </Suspense>
+      </Opens>
     </nav>
   );
 }

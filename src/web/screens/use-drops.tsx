@@ -1,5 +1,6 @@
-import { lazy, type ReactNode, Suspense, useState } from "react";
+import { lazy, type ReactNode, useState } from "react";
 import type { ShelfPlace } from "../../operations/index.server";
+import { Opens } from "../keys/key-desk";
 import type { ListedRowView } from "../server/list-view.server";
 import type { DialogKind } from "./dialog-props";
 import { type DropTarget, useLetGo } from "./dragging";
@@ -54,7 +55,7 @@ export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
     letGo(onto, isChosen(row.id) && decided !== null ? decided : { rows: [row], everything: null });
   });
   const question = filing !== null && (
-    <Suspense fallback={null}>
+    <Opens>
       <FilingQuestion
         code={filing.code}
         onClose={() => setFiling(null)}
@@ -64,7 +65,7 @@ export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
           decide({ kind: "file", record, code, settle, means: "shelf" }, about);
         }}
       />
-    </Suspense>
+    </Opens>
   );
   return { put, question };
 }
