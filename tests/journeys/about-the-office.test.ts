@@ -46,8 +46,7 @@ test("search says when there is nothing, and marks what there is", async ({ page
 });
 
 test("an attachment is downloaded with a safe name and the same bytes", async ({ page, signIn }) => {
-  await signIn("Mattis Orne");
-  await page.goto("/parts/to-sort");
+  await signIn("Mattis Orne", "/parts/to-sort");
   await page.getByRole("link", { name: "Re: your invoice (urgent)" }).click();
   const downloading = page.waitForEvent("download");
   await page.getByRole("link", { name: "Download invoice.pdf.exe" }).click();
@@ -81,8 +80,7 @@ test("what is not there is told, with a way back", async ({ page, signIn }) => {
 });
 
 test("a step long ago is undone from the journal", async ({ page, signIn }) => {
-  await signIn("Ines Varga");
-  await page.goto("/office/our-move");
+  await signIn("Ines Varga", "/office/our-move");
   await page.getByRole("link", { name: "Humidity readings, nave and gallery" }).click();
   const docket = page.getByRole("complementary", { name: "Docket" });
   await expect(docket).toContainText("P-25-088");
@@ -97,8 +95,7 @@ test("a step long ago is undone from the journal", async ({ page, signIn }) => {
 });
 
 test("an empty standing says what would come there", async ({ page, signIn }) => {
-  await signIn("Ines Varga");
-  await page.goto("/parts/junk");
+  await signIn("Ines Varga", "/parts/junk");
   await expect(page.getByRole("heading", { name: "No junk" })).toBeVisible();
 });
 

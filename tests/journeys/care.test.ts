@@ -33,8 +33,7 @@ test("no main screen has a serious problem of accessibility", async ({ page, sig
 });
 
 test("an open conversation and its answer have no serious problem of accessibility", async ({ page, signIn }) => {
-  await signIn("Ines Varga");
-  await page.goto("/office/waiting");
+  await signIn("Ines Varga", "/office/waiting");
   await page.getByRole("link", { name: "Oak for the impost, second quotation" }).click();
   await page.getByRole("complementary", { name: "Docket" }).waitFor();
   expect(await seriousProblems(page)).toEqual([]);
@@ -119,13 +118,10 @@ test("a page that is no longer true gets the new state and a message", async ({ 
   await running.send({ subject });
   // Her page hears of no change, as on a line that comes and goes.
   await page.route("**/live?*", (route) => route.abort());
-  const ines = await signIn("Ines Varga", page);
+  const ines = await signIn("Ines Varga");
   await ines.getByRole("link", { name: subject }).click();
   await ines.getByRole("toolbar", { name: "Decide" }).waitFor();
-  const tobias = await signIn(
-    "Tobias Lund",
-    await (await page.context().browser()?.newContext({ baseURL: running.url }))?.newPage(),
-  );
+  const tobias = await signIn("Tobias Lund");
   await tobias.getByRole("link", { name: subject }).click();
   await tobias.getByRole("toolbar", { name: "Decide" }).waitFor();
   await tobias.keyboard.press("s");
@@ -176,7 +172,7 @@ test("forms say beside the field what is wrong and keep what was typed", async (
   await expect(page.getByRole("alert")).toHaveText("Name and password do not go together. Check both.");
 
   const subject = "Wrong address";
-  await signIn("Petra Rask", page);
+  await signIn("Petra Rask");
   await running.send({ subject });
   await page.getByRole("link", { name: subject }).click();
   await page.getByRole("button", { name: /^Answer/ }).click();

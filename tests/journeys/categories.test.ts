@@ -12,15 +12,11 @@ async function menuOf(page: Page, category: string, item: string): Promise<void>
 }
 
 test("a lead makes a category with what is wrong beside its fields, and everybody has it at once", async ({
-  page,
   running,
   signIn,
 }) => {
-  const ines = await signIn("Ines Varga", page);
-  const tobias = await signIn(
-    "Tobias Lund",
-    await (await page.context().browser()?.newContext({ baseURL: running.url }))?.newPage(),
-  );
+  const ines = await signIn("Ines Varga");
+  const tobias = await signIn("Tobias Lund");
   await ines.keyboard.press(".");
   await ines.getByPlaceholder("What to do, or where to go").fill("categories");
   await ines.getByRole("option", { name: "Categories", exact: true }).click();
@@ -66,8 +62,7 @@ test("a lead makes a category with what is wrong beside its fields, and everybod
 });
 
 test("a category is put in its place by hand, retired, merged and brought back, each undone", async ({ signIn }) => {
-  const ines = await signIn("Ines Varga");
-  await ines.goto("/office/categories");
+  const ines = await signIn("Ines Varga", "/office/categories");
   const at = async (name: string) => (await names(ines).allTextContents()).findIndex((text) => text.includes(name));
   const before = await at("Console");
   await menuOf(ines, "Console", "Move up");
@@ -138,8 +133,7 @@ test("one creates a category while giving it, where that is allowed, and narrows
 });
 
 test("the matrix leads from a number to its list", async ({ signIn }) => {
-  const ines = await signIn("Ines Varga");
-  await ines.goto("/office/matrix");
+  const ines = await signIn("Ines Varga", "/office/matrix");
   const cell = ines.getByRole("link", { name: /^Quotes, Ines Varga: \d+$/ });
   const count = Number(await cell.textContent());
   await cell.click();
@@ -153,8 +147,7 @@ test("the matrix leads from a number to its list", async ({ signIn }) => {
 });
 
 test("categories go out as a table and come in from one, line by line and after a look", async ({ signIn }) => {
-  const ines = await signIn("Ines Varga");
-  await ines.goto("/office/categories");
+  const ines = await signIn("Ines Varga", "/office/categories");
   const [file] = await Promise.all([ines.waitForEvent("download"), ines.getByRole("link", { name: "Export" }).click()]);
   expect(file.suggestedFilename()).toBe("office-categories.csv");
   await ines.getByRole("link", { name: "Import" }).click();

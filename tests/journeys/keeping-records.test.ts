@@ -120,8 +120,7 @@ test("a day's post is filed: by its code with one key, twelve at once, an attach
 });
 
 test("a record whose time is over is looked at, held, and disposed of with a certificate", async ({ signIn }) => {
-  const ines = await signIn("Ines Varga");
-  await ines.goto("/office/retention");
+  const ines = await signIn("Ines Varga", "/office/retention");
   const due = ines.getByRole("region", { name: "To look at: their time is over" });
   await expect(due).toContainText("6 months after its closing by its own policy, Small repairs");
   await ines.getByRole("button", { name: "Look at what would go with P-25-004" }).click();
@@ -155,8 +154,7 @@ test("a record whose time is over is looked at, held, and disposed of with a cer
 });
 
 test("a member arranges her records, and finds them on the shelf and in the picker", async ({ running, signIn }) => {
-  const tobias = await signIn("Tobias Lund");
-  await tobias.goto("/office/arrangement");
+  const tobias = await signIn("Tobias Lund", "/office/arrangement");
   await tobias.getByRole("button", { name: "New folder" }).click();
   await tobias.getByRole("button", { name: "Name New folder" }).click();
   const itsName = tobias.getByRole("textbox", { name: "Its name" });

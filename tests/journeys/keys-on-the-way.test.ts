@@ -97,8 +97,7 @@ for (const ms of [0, 50, 1_500]) {
 test("signs of the third level are text for what opens, and what is the browser's stays its own", async ({
   signIn,
 }) => {
-  const page = await signIn("Ines Varga");
-  await page.goto("/office/to-sort");
+  const page = await signIn("Ines Varga", "/office/to-sort");
   await page.keyboard.press("j");
   await late(page, 1_500);
   await page.keyboard.press("f");

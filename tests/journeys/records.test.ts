@@ -6,8 +6,7 @@ test("a record is opened, asks for particulars of what is filed, is written abou
   running,
   signIn,
 }) => {
-  const ines = await signIn("Ines Varga");
-  await ines.goto("/office/record-types");
+  const ines = await signIn("Ines Varga", "/office/record-types");
   await ines.getByRole("button", { name: "New type" }).click();
   const type = ines.getByRole("form", { name: "New type" });
   await type.getByLabel("Name", { exact: true }).fill("Case");
@@ -94,8 +93,7 @@ test("a record is opened, asks for particulars of what is filed, is written abou
 });
 
 test("a record is known to those only whom its list names", async ({ signIn }) => {
-  const ines = await signIn("Ines Varga");
-  await ines.goto("/office/records?new");
+  const ines = await signIn("Ines Varga", "/office/records?new");
   const form = ines.getByRole("form", { name: "New record" });
   await form.getByLabel("Title").fill("A quiet matter");
   await form.getByRole("textbox", { name: "Stands under" }).fill("X-9");
@@ -110,8 +108,7 @@ test("a record is known to those only whom its list names", async ({ signIn }) =
   await expect(card.getByText(/Ines Varga\s+and nobody else/)).toBeVisible();
   const path = new URL(ines.url()).pathname;
 
-  const petra = await signIn("Petra Rask");
-  await petra.goto(path);
+  const petra = await signIn("Petra Rask", path);
   await expect(petra.getByText("There is no record of this code.")).toBeVisible();
   await petra.goto("/office/records?text=quiet");
   await expect(petra.getByText("No record has “quiet” in its code or title.")).toBeVisible();

@@ -46,8 +46,7 @@ test("a lead makes a rule, tries it, and it does its work on the next message; t
 });
 
 test("a contact is kept with all her addresses, and found by any of them", async ({ signIn }) => {
-  const tobias = await signIn("Tobias Lund");
-  await tobias.goto("/office/contacts");
+  const tobias = await signIn("Tobias Lund", "/office/contacts");
   const contacts = tobias.getByRole("main", { name: "Contacts" });
   await contacts.getByRole("button", { name: "New contact" }).click();
   const form = tobias.getByRole("form", { name: "New contact" });

@@ -24,8 +24,7 @@ test("accepting all is one decision with one way back, and a refusal is said whe
   running,
   signIn,
 }) => {
-  const petra = await signIn("Petra Rask");
-  await petra.goto("/office/sort-run/to-sort");
+  const petra = await signIn("Petra Rask", "/office/sort-run/to-sort");
 
   await test.step("nothing of it is done where one of it cannot be, and the next decision goes on", async () => {
     const subject = await toSeveralProposals(petra);

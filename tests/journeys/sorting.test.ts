@@ -291,8 +291,7 @@ test("one answers within a sort run, skips, goes back, and accepts what is propo
 
 test("on a phone a list is grouped and ordered as well", async ({ page, signIn }) => {
   await page.setViewportSize({ width: 390, height: 780 });
-  const sunniva = await signIn("Sunniva Dale", page);
-  await sunniva.goto("/office/our-move");
+  const sunniva = await signIn("Sunniva Dale", "/office/our-move");
   const list = sunniva.getByRole("main", { name: "Our move" });
   await list.waitFor();
   await sunniva.getByRole("button", { name: "Grouping" }).click();

@@ -28,8 +28,7 @@ test("a list is left with one request, and everything of it is settled", async (
 });
 
 test("older mail is settled in one go by keyboard, after a look at what it is, and undone", async ({ signIn }) => {
-  const sunniva = await signIn("Sunniva Dale");
-  await sunniva.goto("/parts/to-sort");
+  const sunniva = await signIn("Sunniva Dale", "/parts/to-sort");
   await sunniva.getByRole("main", { name: "To sort" }).waitFor();
   await sunniva.keyboard.press(".");
   await sunniva.getByPlaceholder("What to do, or where to go").fill("older");

@@ -212,8 +212,7 @@ test("somebody is invited, comes in, is named where she may not look, owns somet
   running,
   signIn,
 }) => {
-  const ines = await signIn("Ines Varga");
-  await ines.goto("/parts/members");
+  const ines = await signIn("Ines Varga", "/parts/members");
   await ines.getByRole("button", { name: "Make a link" }).click();
   const link = await ines.getByLabel("The link").inputValue();
   const runa = await (await browser.newContext({ baseURL: running.url })).newPage();

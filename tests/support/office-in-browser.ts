@@ -23,7 +23,9 @@ export type Running = {
 const SECOND_MS = 150;
 const OF_A_TRAY = /^\/(?:office|parts)\//;
 
-type Fixtures = { signIn: (name: string, page?: Page) => Promise<Page> };
+/** Signs somebody in and opens a page, or the list of what is to be sorted. */
+type SignIn = (name: string, at?: string) => Promise<Page>;
+type Fixtures = { signIn: SignIn };
 
 export const test = base.extend<Fixtures, { running: Running; letsTimePass: boolean }>({
   // Whoever puts the clock of an office ahead has an office of her own: a worker is shared only by tests that say the same.
@@ -78,17 +80,14 @@ export const test = base.extend<Fixtures, { running: Running; letsTimePass: bool
   baseURL: async ({ running }, use) => use(running.url),
   signIn: async ({ page, browser, running }, use) => {
     let first = true;
-    await use(async (name, given) => {
+    await use(async (name, at) => {
       // The first comes in on the test's own page, every other colleague with a browser of her own.
-      const own = given ?? (first ? page : await (await browser.newContext({ baseURL: running.url })).newPage());
+      const own = first ? page : await (await browser.newContext({ baseURL: running.url })).newPage();
       first = false;
       // The page for it is a journey of its own.
       const colleague = COLLEAGUES.find((one) => one.name === name)?.signInName ?? name;
       const headers = { Origin: running.url };
       await own.context().request.post("/sign-in", { form: { colleague }, headers, maxRedirects: 0 });
-      await own.goto("/");
-      await own.getByRole("main", { name: "To sort" }).waitFor();
-      await answersKeys(own);
       // A page of a tray that has just been loaded shows what it has before it answers.
       const goes = own.goto.bind(own);
       own.goto = async (...where) => {
@@ -96,6 +95,8 @@ export const test = base.extend<Fixtures, { running: Running; letsTimePass: bool
         if (response?.ok() && OF_A_TRAY.test(new URL(response.url()).pathname)) await answersKeys(own);
         return response;
       };
+      await own.goto(at ?? "/");
+      if (at === undefined) await own.getByRole("main", { name: "To sort" }).waitFor();
       return own;
     });
   },
