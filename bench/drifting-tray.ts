@@ -1,4 +1,4 @@
-import type { StreamEvent } from "~/core/filing/stream";
+import type { StreamEvent, StreamLetter } from "~/core/filing/stream";
 import { pick, seededRandom } from "~/demo/random";
 
 // An office that changes: colleagues leave and come, matters pass from one to another, clients have several projects at a
@@ -19,7 +19,9 @@ const UNFILED = 0.25;
 const FROM_LISTS = 0.07;
 const BY_STRANGERS = 0.08;
 const NAMES_CODE = 0.14;
-const BY_RECORD = 0.65;
+// So that whoever knows everything but chance is right about six letters of seven.
+const BY_RECORD = 0.85;
+const EXTRA = 0.06;
 const SYLLABLES = [
   "bal",
   "cor",
@@ -53,9 +55,19 @@ type Project = {
 };
 type Client = { readonly domain: string; readonly people: string[]; readonly matters: readonly number[] };
 
-/** The events of eighteen months of an office with so many letters, in the order of time, the same for the same seed. */
-export function driftingTray(letters: number, seed: number): StreamEvent[] {
-  return new Office(seed).events(letters);
+type Decided = StreamLetter["decided"];
+
+export type DriftingTray = {
+  /** In the order of time. */
+  readonly events: readonly StreamEvent[];
+  /** What whoever knows the office would decide about each letter: all but chance and mistakes. */
+  readonly knowable: ReadonlyMap<string, Decided>;
+};
+
+/** Eighteen months of an office with so many letters, the same for the same seed. */
+export function driftingTray(letters: number, seed: number): DriftingTray {
+  const office = new Office(seed);
+  return { events: office.events(letters), knowable: office.knowable };
 }
 
 class Office {
@@ -66,6 +78,7 @@ class Office {
   private readonly projects: readonly Project[];
   private readonly here: string[];
   private readonly told: StreamEvent[] = [];
+  readonly knowable = new Map<string, Decided>();
 
   constructor(seed: number) {
     this.random = seededRandom(seed);
@@ -190,32 +203,46 @@ class Office {
     const project = isStranger || open.length === 0 || this.random() < UNFILED ? null : pick(this.random, open);
     const matter =
       this.matters[pick(this.random, project?.matters ?? client.matters)] ?? pick(this.random, this.matters);
-    const extra = this.random() < 0.12 ? [pick(this.random, this.matters).id] : [];
-    const categories = [...new Set([matter.id, ...(matter.beside === null ? [] : [matter.beside]), ...extra])];
-    const byWhom = project !== null && this.random() < BY_RECORD ? project.owner : matter.owner;
     const person = isStranger ? this.word() : this.personOf(client);
     const domain = isStranger && this.random() < 0.7 ? "letterbox.example" : client.domain;
     const code = project !== null && this.random() < NAMES_CODE ? ` ${project.code}` : "";
+    const id = `letter-${number}`;
+    const known = this.known(at, matter, project);
+    this.knowable.set(id, known);
     this.told.push({
       event: "conversation",
       at,
-      id: `letter-${number}`,
+      id,
       from: { address: `${person}@${domain}`, name: person },
       to: ["office@ottermoor.example"],
       listId: null,
       kind: "person",
       subject: `${this.says(2 + this.below(4), 0.35, matter, project)}${code}`,
       text: this.body(matter, project, person),
-      decided: this.decided(at, byWhom, categories, project),
+      decided: this.decided(at, matter, known),
     });
   }
 
-  private decided(at: number, owner: string, categories: readonly string[], project: Project | null) {
-    const open = () => this.projects.filter((one) => one.opens <= at && one.closes > at);
+  private known(at: number, { id, beside, owner }: Matter, project: Project | null): Decided {
     return {
-      owner: this.mistaken() ? this.someone() : this.inCharge(owner, at),
-      categories: this.mistaken() ? [pick(this.random, this.matters).id] : categories,
-      record: this.mistaken() ? pick(this.random, open()).id : (project?.id ?? null),
+      owner: this.inCharge(project?.owner ?? owner, at),
+      categories: beside === null ? [id] : [id, beside],
+      record: project?.id ?? null,
+      settledUnanswered: false,
+    };
+  }
+
+  // Who has the matter has it on a record as well by chance, another category is given, and one of the three is wrong.
+  private decided(at: number, matter: Matter, known: Decided): Decided {
+    const open = this.projects.filter((one) => one.opens <= at && one.closes > at);
+    const isByMatter = this.random() >= BY_RECORD;
+    const extra = this.random() < EXTRA ? [pick(this.random, this.matters).id] : [];
+    const wrong = this.mistaken() ? this.below(3) : null;
+    const owner = isByMatter ? this.inCharge(matter.owner, at) : known.owner;
+    return {
+      owner: wrong === 0 ? this.someone() : owner,
+      categories: wrong === 1 ? [pick(this.random, this.matters).id] : [...new Set([...known.categories, ...extra])],
+      record: wrong === 2 ? pick(this.random, open).id : known.record,
       settledUnanswered: false,
     };
   }
@@ -247,10 +274,13 @@ class Office {
   private newsletter(at: number, number: number): void {
     const which = this.below(NEWSLETTERS);
     const matter = this.matters[which * 3] ?? pick(this.random, this.matters);
+    const id = `letter-${number}`;
+    const usual = { owner: null, categories: [matter.id], record: null };
+    this.knowable.set(id, { ...usual, settledUnanswered: true });
     this.told.push({
       event: "conversation",
       at,
-      id: `letter-${number}`,
+      id,
       from: { address: `news@list-${which}.example`, name: `List ${which}` },
       to: ["office@ottermoor.example"],
       listId: `news.list-${which}.example`,
@@ -258,9 +288,8 @@ class Office {
       subject: this.says(4, 0.3, matter, null),
       text: this.body(matter, null, "the editors"),
       decided: {
-        owner: null,
-        categories: this.random() < 0.9 ? [matter.id] : [],
-        record: null,
+        ...usual,
+        ...(this.random() < 0.9 ? {} : { categories: [] }),
         settledUnanswered: !this.mistaken(),
       },
     });

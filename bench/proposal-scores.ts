@@ -1,12 +1,14 @@
 import { type StreamEvent, StreamedTray, type StreamLetter } from "~/core/filing/stream";
 import type { Script } from "~/demo/script";
 import { PEOPLE } from "~/demo/world";
-import { type Guess, type Guesser, LastDecision, NaiveBayes } from "./baselines";
+import { type Guess, type Guesser, Knowing, LastDecision, NaiveBayes } from "./baselines";
 import type { MadeUp } from "./made-up-tray";
 
 // The last of a stream are scored, after the rest was learned.
 const SCORED = 0.3;
 const DECILES = 10;
+// Of what is surest in so many cases it is said how often it was right.
+const COVERED = 0.7;
 const KINDS = ["file", "categorise", "assign", "settle"] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -17,6 +19,8 @@ type OfKind = {
   given: number;
   first: number;
   three: number;
+  /** How sure the first of those candidates was, and whether it was right. */
+  firsts: { confidence: number; right: boolean }[];
   deciles: { said: number; sum: number; right: number }[];
 };
 
@@ -55,22 +59,15 @@ export function correctionsOf(guess: Guess, { decided }: StreamLetter): number {
   return extra + missing + others.filter(Boolean).length;
 }
 
+function nothingSaid(): OfKind {
+  const deciles = Array.from({ length: DECILES }, () => ({ said: 0, sum: 0, right: 0 }));
+  return { said: 0, right: 0, given: 0, first: 0, three: 0, firsts: [], deciles };
+}
+
 /** Learns a stream in order with the very functions of the product, and scores the last part of it. */
 export function scoreProposals(events: readonly StreamEvent[]): Score {
   const tray = new StreamedTray();
-  const kinds = Object.fromEntries(
-    KINDS.map((kind) => [
-      kind,
-      {
-        said: 0,
-        right: 0,
-        given: 0,
-        first: 0,
-        three: 0,
-        deciles: Array.from({ length: DECILES }, () => ({ said: 0, sum: 0, right: 0 })),
-      },
-    ]),
-  ) as Record<Kind, OfKind>;
+  const kinds = { file: nothingSaid(), categorise: nothingSaid(), assign: nothingSaid(), settle: nothingSaid() };
   const score = { letters: 0, exact: 0, corrections: 0, kinds };
   const from = scoredFrom(events);
   for (const [at, event] of events.entries()) {
@@ -92,11 +89,7 @@ export function scoreProposals(events: readonly StreamEvent[]): Score {
     for (const { kind, value, confidence } of proposed.proposals)
       noteSaid(kinds[kind], confidence, rightsOf(event, kind).includes(value));
     for (const kind of ["file", "categorise", "assign"] as const)
-      noteCandidates(
-        kinds[kind],
-        proposed.candidates[kind].map(([value]) => value),
-        rightsOf(event, kind),
-      );
+      noteCandidates(kinds[kind], proposed.candidates[kind], rightsOf(event, kind));
   }
   return score;
 }
@@ -111,11 +104,24 @@ function noteSaid(kind: OfKind, confidence: number, right: boolean): void {
   if (right) decile.right += 1;
 }
 
-function noteCandidates(kind: OfKind, candidates: readonly string[], rights: readonly string[]): void {
+function noteCandidates(
+  kind: OfKind,
+  candidates: readonly (readonly [value: string, confidence: number])[],
+  rights: readonly string[],
+): void {
   if (rights.length === 0) return;
+  const [value, confidence] = candidates[0] ?? ["", 0];
+  const right = rights.includes(value);
   kind.given += 1;
-  if (rights.includes(candidates[0] ?? "")) kind.first += 1;
-  if (candidates.slice(0, 3).some((one) => rights.includes(one))) kind.three += 1;
+  kind.firsts.push({ confidence, right });
+  if (right) kind.first += 1;
+  if (candidates.slice(0, 3).some(([one]) => rights.includes(one))) kind.three += 1;
+}
+
+/** How many of the surest first candidates were right, of so many as the share asks. */
+function rightOfSurest(firsts: OfKind["firsts"], share: number): string {
+  const surest = firsts.toSorted((a, b) => b.confidence - a.confidence).slice(0, Math.round(share * firsts.length));
+  return percent(surest.filter(({ right }) => right).length, surest.length);
 }
 
 function scoredFrom(events: readonly StreamEvent[]): number {
@@ -142,27 +148,35 @@ function scoreOf(guesser: Guesser, events: readonly StreamEvent[]): Pick<Score, 
 
 const percent = (part: number, whole: number) => `${((100 * part) / Math.max(1, whole)).toFixed(0)} %`;
 
-/** The scores of a stream as lines to print, beside two that guess without understanding anything. */
-export function printedScores(name: string, score: Score, events: readonly StreamEvent[]): string[] {
+/** Events to learn from in order; of those that are drawn also what is knowable about each letter. */
+export type Stream = {
+  readonly name: string;
+  readonly events: readonly StreamEvent[];
+  readonly knowable?: ReadonlyMap<string, Guess>;
+};
+
+/** The scores of a stream as lines to print, beside two that guess without understanding anything, and the best possible. */
+export function printedScores({ name, events, knowable }: Stream, score: Score): string[] {
   const whole = (who: string, { letters, exact, corrections }: Pick<Score, "letters" | "exact" | "corrections">) =>
     `${name}, ${who}: exactly right ${percent(exact, letters)}, ${(corrections / letters).toFixed(2)} corrections a letter`;
   return [
     whole("everything proposed", score),
     whole("the sender's last decision", scoreOf(new LastDecision(), events)),
     whole("naive Bayes over all words", scoreOf(new NaiveBayes(), events)),
+    ...(knowable === undefined ? [] : [whole("whoever knows all but chance", scoreOf(new Knowing(knowable), events))]),
     ...KINDS.flatMap((kind) => printedKind(name, kind, score)),
   ];
 }
 
 function printedKind(name: string, kind: Kind, { letters, kinds }: Score): string[] {
-  const { said, right, given, first, three, deciles } = kinds[kind];
+  const { said, right, given, first, three, firsts, deciles } = kinds[kind];
   const told = deciles.map((one) =>
     one.said === 0
       ? "-"
       : `${((100 * one.sum) / one.said).toFixed(0)}/${((100 * one.right) / one.said).toFixed(0)} (${one.said})`,
   );
   return [
-    `${name}, ${kind}: ${said} proposed for ${letters} letters, ${percent(right, said)} right; of what was given first ${percent(first, given)}, among three ${percent(three, given)}`,
+    `${name}, ${kind}: ${said} proposed for ${letters} letters, ${percent(right, said)} right; of what was given first ${percent(first, given)}, among three ${percent(three, given)}, first of the surest ${percent(COVERED, 1)} ${rightOfSurest(firsts, COVERED)}`,
     `  said/right by decile: ${told.join("  ")}`,
   ];
 }

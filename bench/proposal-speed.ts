@@ -23,7 +23,7 @@ const AT_ONCE = 10_000;
 export async function speedFigures(deps: Deps, url: string): Promise<Figure[]> {
   const client = new Client({ connectionString: url });
   await client.connect();
-  const events = await withRows(client, driftingTray(LESSONS + ASKED_FOR, SEED));
+  const events = await withRows(client, driftingTray(LESSONS + ASKED_FOR, SEED).events);
   const letters = events.filter((event) => event.event === "conversation");
   await fillLessons(client, letters.slice(0, LESSONS));
   const held = await heldMb(client);

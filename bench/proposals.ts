@@ -1,11 +1,10 @@
-import type { StreamEvent } from "~/core/filing/stream";
 import { demoStories } from "~/demo/build-world";
 import { pastStories } from "~/demo/stories-generated";
 import type { Deps } from "~/operations/index.server";
 import { driftingTray } from "./drifting-tray";
 import { madeUpTray } from "./made-up-tray";
 import { type Figure, plain } from "./measure";
-import { printedScores, type Score, scoreProposals, streamOf, toldTray } from "./proposal-scores";
+import { printedScores, type Score, type Stream, scoreProposals, streamOf, toldTray } from "./proposal-scores";
 import { speedFigures } from "./proposal-speed";
 
 const SEED = 7;
@@ -17,19 +16,19 @@ const ASKED_CORRECTIONS = 0.7;
 
 /** How good proposals are, in the demo's world and in generated trays, and how long one takes from the database. */
 export async function proposalFigures(deps: Deps, url: string): Promise<{ figures: Figure[]; lines: string[] }> {
-  const streams: readonly (readonly [name: string, events: readonly StreamEvent[]])[] = [
-    ["the demo", streamOf(toldTray(demoStories()))],
-    [`the demo's world, ${WORLD} conversations`, streamOf(toldTray(pastStories(WORLD, SEED)))],
-    ["a generated tray that stays as it is", streamOf(madeUpTray(LETTERS, SEED))],
-    ...DRIFTING.map((seed) => [`an office that changes, ${seed}`, driftingTray(LETTERS, seed)] as const),
+  const streams: readonly Stream[] = [
+    { name: "the demo", events: streamOf(toldTray(demoStories())) },
+    { name: `the demo's world, ${WORLD} conversations`, events: streamOf(toldTray(pastStories(WORLD, SEED))) },
+    { name: "a generated tray that stays as it is", events: streamOf(madeUpTray(LETTERS, SEED)) },
+    ...DRIFTING.map((seed) => ({ name: `an office that changes, ${seed}`, ...driftingTray(LETTERS, seed) })),
   ];
-  const scored = streams.map(([name, events]) => ({ name, events, score: scoreProposals(events) }));
+  const scored = streams.map((stream) => ({ stream, score: scoreProposals(stream.events) }));
   return {
-    lines: scored.flatMap(({ name, score, events }) => printedScores(name, score, events)),
+    lines: scored.flatMap(({ stream, score }) => printedScores(stream, score)),
     figures: [
       ...scored
-        .filter(({ name }) => name.startsWith("an office"))
-        .flatMap(({ name, score }) => qualityFigures(name, score)),
+        .filter(({ stream }) => stream.knowable !== undefined)
+        .flatMap(({ stream, score }) => qualityFigures(stream.name, score)),
       ...(await speedFigures(deps, url)),
     ],
   };

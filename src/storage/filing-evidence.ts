@@ -11,7 +11,7 @@ import {
 import { ASKED_PERIODS, HALF_LIFE, PERIOD, periodOf } from "../core/filing/fading";
 import { codesIn, EVERYTHING, featuresOf, type Letter, READ_CHARACTERS, readFeature } from "../core/filing/features";
 import { likelyLabels } from "../core/filing/judge";
-import { LABEL_PREFIXES, type Label } from "../core/filing/lesson";
+import { askedOfOwners, LABEL_PREFIXES, type Label } from "../core/filing/lesson";
 import type { Counts } from "../core/filing/shares";
 import { type ConversationId, type MemberId, type RecordId, type TrayId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
@@ -98,8 +98,7 @@ export async function evidenceOfLetter(db: Database, letter: AskedOfTray): Promi
   const can = await whatCanBe(db, [...candidateRecords(asked, counts), ...beside.named, ...beside.belongs], counts);
   const first = { counts, owners: new Map(), ...beside, ...can };
   const likely = likelyLabels(asked, first);
-  const person = letter.features.filter((feature) => readFeature(feature).kind === "person");
-  const second = await whatGoesWith(db, letter, likely, [EVERYTHING, ...person, ...likely], names);
+  const second = await whatGoesWith(db, letter, likely, askedOfOwners(letter.features, likely), names);
   const known = new Map([...counts, ...second.counts]);
   return { asked, evidence: { ...first, counts: known, owners: second.owners } };
 }

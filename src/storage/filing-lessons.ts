@@ -1,7 +1,7 @@
 import { bandOfConfidence, REMEMBERED } from "../core/filing/calibration";
 import type { ProposalKind } from "../core/filing/evidence";
 import { periodOf } from "../core/filing/fading";
-import { featuresOf } from "../core/filing/features";
+import { featuresOf, ofUnfiled } from "../core/filing/features";
 import { isLearned, judge } from "../core/filing/judge";
 import { type CountChange, countChanges, LABEL_PREFIXES, type Label, UNFILED } from "../core/filing/lesson";
 import { kindsMade, outcomeOf } from "../core/filing/outcome";
@@ -202,6 +202,12 @@ export async function countsAstray(db: Database): Promise<number> {
       select tray_id, feature, label, period, count(*)::int
       from lesson, unnest(features) as feature, unnest(labels) as label
       where label like '${LABEL_PREFIXES.assign}%' and feature ~ '^([*]|p:|c:|r:)' group by 1, 2, 3, 4
+      union all
+      select tray_id, '${ofUnfiled("")}' || substr(feature, 3), label, period, count(*)::int
+      from lesson, unnest(features) as feature, unnest(labels) as label
+      where label like '${LABEL_PREFIXES.assign}%' and feature like '${LABEL_PREFIXES.categorise}%' and not exists (
+        select from unnest(labels) as given where given like '${LABEL_PREFIXES.file}%' and given <> '${UNFILED}')
+      group by 1, 2, 3, 4
     ),
     kept as (
       select tray_id, feature, label, -1 as period, given from filing_count

@@ -11,9 +11,9 @@ export type Letter = {
 
 /**
  * What a feature is of: the sender, their domain, the list, or a word; everything is the base. What a conversation was
- * given is a feature for what else it was given: a category, and a record.
+ * given is a feature for what else it was given: a category, a category of what is on no record, and a record.
  */
-export type FeatureKind = "everything" | "person" | "domain" | "list" | "word" | "category" | "record";
+export type FeatureKind = keyof typeof PREFIXES;
 
 const PREFIXES = {
   everything: "*",
@@ -22,6 +22,7 @@ const PREFIXES = {
   list: "l:",
   word: "w:",
   category: "c:",
+  unfiled: "u:",
   record: "r:",
 } as const;
 
@@ -54,6 +55,11 @@ export function featuresOf({ from, listId, subject, ownText }: Letter): string[]
     ...(listId === null || listId === "" ? [] : [PREFIXES.list + listId]),
     ...wordFeatures(`${subject}\n${ownText.slice(0, READ_CHARACTERS)}`),
   ];
+}
+
+/** A category as a feature of what has it and is on no record: who answers for a matter need not have the records in which it comes up. */
+export function ofUnfiled(category: string): string {
+  return PREFIXES.unfiled + category;
 }
 
 /** The features of the words of a text, each once. */

@@ -63,7 +63,26 @@ describe("what a tray has learned", () => {
     );
   });
 
-  it("counts an owner less the longer ago it was: half after forty days", () => {
+  it("knows who owns what is about a matter and on no record, until it is on one", () => {
+    const lessons = new TrayLessons();
+    const [open, filed] = [
+      [DECIDED, "c:tu", "o:ines"],
+      [DECIDED, "c:tu", "r:c33", "o:ines"],
+    ];
+    const owned = () =>
+      Object.fromEntries(
+        [...lessons.ownersOf(["c:tu", "u:tu", "r:c33"], instant(0))].map(([feature, owners]) => [
+          feature,
+          owners.get("o:ines") ?? 0,
+        ]),
+      );
+    lessons.learn(["*", "w:reeds"], [], open, instant(0));
+    expect(owned()).toEqual({ "c:tu": 1, "u:tu": 1, "r:c33": 0 });
+    lessons.learn(["*", "w:reeds"], open, filed, instant(0));
+    expect(owned()).toEqual({ "c:tu": 1, "u:tu": 0, "r:c33": 1 });
+  });
+
+  it("counts an owner less the longer ago it was: half after thirty days", () => {
     const lessons = new TrayLessons();
     lessons.learn(["*"], [], [DECIDED, "o:ines"], instant(0));
     const share = (days: number) =>
@@ -71,7 +90,7 @@ describe("what a tray has learned", () => {
         .ownersOf(["*"], instant(days * DAY))
         .get("*")
         ?.get("o:ines");
-    expect([share(0), share(40), share(80)]).toEqual([1, 0.5, 0.25]);
+    expect([share(0), share(60), share(120)]).toEqual([1, 0.25, 0.0625]);
     expect(share(600)).toBe(0);
   });
 });

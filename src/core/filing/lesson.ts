@@ -1,7 +1,7 @@
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Standing } from "../standing/standing";
 import type { Mark } from "../turn-line/marks";
-import { readFeature } from "./features";
+import { EVERYTHING, ofUnfiled, readFeature } from "./features";
 
 /**
  * What was decided about a conversation, as labels to count: `c:`, `r:` and `o:` with the id of a category, record or
@@ -55,7 +55,7 @@ export type CountChange = { readonly feature: string; readonly label: Label; rea
 /**
  * What changes in the counts when a conversation with these features has other labels than it was counted with. Its
  * categories and records count as features as well. Owners are counted by themselves, as they go out of date, with what
- * says who answers for something: everything, the person, a category, a record.
+ * says who answers for something: everything, the person, a category, the same where there is no record, a record.
  */
 export function countChanges(
   features: readonly string[],
@@ -79,12 +79,29 @@ export function countChanges(
 
 function counted(features: readonly string[], labels: readonly Label[]): (readonly [feature: string, label: Label])[] {
   const given = labels.filter((label) => isGiven(label) && label !== UNFILED);
+  const isUnfiled = !given.some((label) => label.startsWith(LABEL_PREFIXES.file));
   const owners = labels.filter(isOfOwner);
   const others = labels.filter((label) => !isOfOwner(label));
-  return [...features, ...given].flatMap((feature) => [
-    ...others.map((label) => [feature, label] as const),
-    ...(saysWhoAnswers(feature) ? owners.map((label) => [feature, label] as const) : []),
-  ]);
+  const answering = [...features, ...given].filter(saysWhoAnswers);
+  const among = isUnfiled ? withUnfiled(answering) : answering;
+  return [
+    ...[...features, ...given].flatMap((feature) => others.map((label) => [feature, label] as const)),
+    ...among.flatMap((feature) => owners.map((label) => [feature, label] as const)),
+  ];
+}
+
+/** Features, and each category among them once more as that of what is on no record. */
+function withUnfiled(features: readonly string[]): string[] {
+  return features.flatMap((feature) => {
+    const { kind, text } = readFeature(feature);
+    return kind === "category" ? [feature, ofUnfiled(text)] : [feature];
+  });
+}
+
+/** With what is asked who owns something: everything, whoever wrote it, and the categories and records that it is likely given. */
+export function askedOfOwners(features: readonly string[], likely: readonly Label[]): string[] {
+  const person = features.filter((feature) => readFeature(feature).kind === "person");
+  return [EVERYTHING, ...person, ...withUnfiled(likely)];
 }
 
 const isGiven = (label: Label) => label.startsWith(LABEL_PREFIXES.categorise) || label.startsWith(LABEL_PREFIXES.file);

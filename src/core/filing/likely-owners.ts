@@ -1,6 +1,6 @@
 import type { MemberId } from "../kernel/ids";
 import type { Asked, Evidence, Likely } from "./evidence";
-import { EVERYTHING } from "./features";
+import { EVERYTHING, ofUnfiled, readFeature } from "./features";
 import { LABEL_PREFIXES, type Label, UNFILED, UNOWNED } from "./lesson";
 import type { CategoryPiece, OwnerPiece, RecordPiece } from "./pieces";
 import { type Counts, drawn, sharedOut, type Told } from "./shares";
@@ -17,10 +17,10 @@ export const OWNER_WEIGHTS: Weights<OwnerPiece> = {
   none: -0.5,
 };
 
-const IMAGINED = { usual: 2, record: 0.7, category: 1, person: 2 };
+const IMAGINED = { usual: 2, record: 0.5, category: 1, person: 2 };
 const HARDLY = 0.02;
-// Who has a record has most of what is filed to it, and who has a matter some.
-const BY_RECORD = 0.65;
+// Who has a record has most of what is filed to it, and who has a matter a little.
+const BY_RECORD = 0.85;
 
 type Given = {
   readonly categories: readonly Likely<CategoryPiece>[];
@@ -93,11 +93,13 @@ function saysOf(
     IMAGINED.record,
   );
   const about = shareIn(categories, IMAGINED.category);
+  const unfiled = categories.map((one) => ({ ...one, label: ofUnfiled(readFeature(one.label).text) }));
+  const elsewhere = shareIn(unfiled, IMAGINED.category);
   const byRecord = BY_RECORD * Math.min(1, filed.sum);
   return {
     record: Math.min(1, filed.sum) * filed.says,
     category: about.says,
-    either: Math.log((byRecord * filed.share + (1 - byRecord) * about.share) / usual),
+    either: Math.log((byRecord * filed.share + (1 - byRecord) * elsewhere.share) / usual),
     person: Math.log(drawn(toldOfOwner(owners, asked.person, label), usual, IMAGINED.person) / usual),
     last: last[0]?.includes(label) === true ? 1 : 0,
     usual: Math.log(usual),

@@ -4,9 +4,9 @@ import type { Because } from "./because";
 import { calibration, NO_RECORD, type TrackRecord, withOutcome } from "./calibration";
 import { candidateRecords } from "./candidates";
 import { type Asked, askedAbout, type Evidence, type Likely, type ProposalKind } from "./evidence";
-import { codesIn, featuresOf, type Letter, readFeature } from "./features";
+import { codesIn, featuresOf, type Letter } from "./features";
 import { isLearned, type Judged, judge, likelyLabels } from "./judge";
-import { DECIDED, LABEL_PREFIXES, type Label, SETTLED_UNANSWERED, UNFILED, UNOWNED } from "./lesson";
+import { askedOfOwners, DECIDED, LABEL_PREFIXES, type Label, SETTLED_UNANSWERED, UNFILED, UNOWNED } from "./lesson";
 import { outcomeOf } from "./outcome";
 import { type Proposal, propose } from "./propose";
 import type { Counts } from "./shares";
@@ -123,7 +123,7 @@ export class StreamedTray {
       weights: { ...this.#weights },
       records: { ...this.#records },
     };
-    const owned = [...features.filter((feature) => readFeature(feature).kind !== "word"), ...likelyLabels(asked, base)];
+    const owned = askedOfOwners(features, likelyLabels(asked, base));
     return { ...base, owners: this.#lessons.ownersOf(owned, now) };
   }
 

@@ -16,6 +16,7 @@ import * as asItWasMeant from "./0014-as-it-was-meant";
 import * as betterProposals from "./0015-better-proposals";
 import * as toldByFeature from "./0016-told-by-feature";
 import * as listsOfWhatIsShown from "./0017-lists-of-what-is-shown";
+import * as ownersOfWhatIsUnfiled from "./0018-owners-of-what-is-unfiled";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -35,6 +36,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0015-better-proposals", betterProposals],
   ["0016-told-by-feature", toldByFeature],
   ["0017-lists-of-what-is-shown", listsOfWhatIsShown],
+  ["0018-owners-of-what-is-unfiled", ownersOfWhatIsUnfiled],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */
