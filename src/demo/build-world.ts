@@ -6,8 +6,8 @@ import type { Decision } from "../core/docket/plan-decision";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type ConversationId, type MemberId, type MessageId, trustedId } from "../core/kernel/ids";
 import { DAY, type Instant, instantOf, later, MINUTE } from "../core/kernel/instant";
+import { calendarDay, dayAtHour } from "../core/time/calendar-day";
 import { endOfWorkingDay } from "../core/worktime/add-working-days";
-import { calendarDay, dayAtHour } from "../core/worktime/calendar-day";
 import {
   addMember,
   answerConversation,

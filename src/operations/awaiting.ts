@@ -1,8 +1,8 @@
+import type { Awaited } from "../core/journal/awaited";
 import type { Effect } from "../core/journal/entry";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type BatchId, type ConversationId, type TrayId, trustedId } from "../core/kernel/ids";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
-import type { Awaited } from "../core/turns/awaited";
 import { type Expectation, expectationsOf, isOpen } from "../core/turns/expectations";
 import {
   askedOf,

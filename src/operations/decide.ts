@@ -7,8 +7,8 @@ import { err, ok, type Result } from "../core/kernel/result";
 import { mentioned } from "../core/notes/mentions";
 import { NOTE_EDITABLE_MS } from "../core/notes/note-text";
 import type { Filing } from "../core/records/filing-means";
-import { dayInWords } from "../core/standing/day-words";
 import type { ConversationFacts } from "../core/standing/derive-standing";
+import { dayInWords } from "../core/time/day-words";
 import {
   allMembers,
   categoriesOf,

@@ -2,7 +2,7 @@ import type { ConversationId, RecordId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
 import { isDue, type Term } from "../core/retention/term";
 import { termInWords } from "../core/retention/term-in-words";
-import { calendarDay } from "../core/worktime/calendar-day";
+import { calendarDay } from "../core/time/calendar-day";
 import {
   allFiledOn,
   type BegunDisposal,

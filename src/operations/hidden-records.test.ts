@@ -6,7 +6,7 @@ import { filesInZip } from "@tests/support/zips";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type CategoryId, type ConversationId, type RecordId, trustedId } from "../core/kernel/ids";
 import { DAY, type Instant, later } from "../core/kernel/instant";
-import { calendarDay } from "../core/worktime/calendar-day";
+import { calendarDay } from "../core/time/calendar-day";
 import type { Deps } from "./deps";
 import {
   addDocument,

@@ -3,7 +3,7 @@ import { err, ok, type Result } from "../core/kernel/result";
 import { readCodePattern } from "../core/records/code-pattern";
 import type { RecordType } from "../core/records/record-type";
 import { type EntryDraft, type EntryProblems, readEntry, withAllAbove } from "../core/records/register-entry";
-import { calendarDay } from "../core/worktime/calendar-day";
+import { calendarDay } from "../core/time/calendar-day";
 import {
   addRecordSteps,
   type Database,

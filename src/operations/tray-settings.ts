@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from "node:util";
 import { err, ok, type Result } from "../core/kernel/result";
-import { calendarDay } from "../core/worktime/calendar-day";
+import { calendarDay } from "../core/time/calendar-day";
 import { everOpens, type WorkingHours } from "../core/worktime/working-hours";
 import { type CalendarDays, calendarDays, type HolidayPlace, holidayPlaces, publicHolidays } from "../mail/index";
 import {

@@ -4,9 +4,9 @@ import type { JournalEntry } from "../core/journal/entry";
 import { planUndo, type UndoPlan } from "../core/journal/plan-undo";
 import { type BatchId, type ConversationId, type EntryId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
-import { dayInWords } from "../core/standing/day-words";
 import type { ConversationFacts } from "../core/standing/derive-standing";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
+import { dayInWords } from "../core/time/day-words";
 import {
   appendEntries,
   type BatchEntry,

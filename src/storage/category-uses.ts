@@ -1,4 +1,4 @@
-import { givenCategories } from "../core/categories/given-categories";
+import { givenCategories } from "../core/docket/given-categories";
 import type { JournalEntry } from "../core/journal/entry";
 import type { CategoryId } from "../core/kernel/ids";
 import { OPEN_STANDINGS } from "../core/lists/scope";

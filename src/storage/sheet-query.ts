@@ -4,7 +4,7 @@ import type { Band } from "../core/lists/bands";
 import { type Dimension, MINE, type Narrowing, THEIRS, WITHOUT } from "../core/lists/narrowing";
 import { OPEN_STANDINGS, type Scope } from "../core/lists/scope";
 import { type Grouping, isDescending, type Order, type SheetView } from "../core/lists/sheet-view";
-import { dayAtHour } from "../core/worktime/calendar-day";
+import { dayAtHour } from "../core/time/calendar-day";
 import { withAllUnder } from "./category-tree-sql";
 import { SEEN, SEEN_IDS, UNFILED } from "./record-access";
 import { param } from "./rows";

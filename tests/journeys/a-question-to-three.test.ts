@@ -1,6 +1,6 @@
 import { expect, noticesOf, type Page, test } from "@tests/support/office-in-browser";
 import { DAY, instant, later } from "~/core/kernel/instant";
-import { dayInWords } from "~/core/standing/day-words";
+import { dayInWords } from "~/core/time/day-words";
 
 const SUBJECT = "Metal for the new rank";
 const ZONE = "Europe/London";

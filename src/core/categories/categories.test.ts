@@ -1,13 +1,13 @@
 import { hour, INES } from "@tests/support/a-conversation";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { givenCategories } from "../docket/given-categories";
 import type { Effect, JournalEntry } from "../journal/entry";
 import { type CategoryId, type EntryId, type TrayId, trustedId } from "../kernel/ids";
 import type { Category, CategoryReplacement } from "./category";
 import { linesOfCategories, planCategoryTable } from "./category-table";
 import { inTreeOrder, pathInWords, withAllUnder } from "./category-tree";
 import { checkCategory } from "./check-category";
-import { givenCategories } from "./given-categories";
 import { proposeCode } from "./propose-code";
 import { STARTING_SETS } from "./starting-sets";
 

@@ -1,4 +1,3 @@
-import { givenCategories } from "../categories/given-categories";
 import type { JournalEntry } from "../journal/entry";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
@@ -10,6 +9,7 @@ import { type Mark, turnMarks } from "../turn-line/marks";
 import { type Expectation, isOpen } from "../turns/expectations";
 import { lapsesAt } from "../turns/lapsing";
 import { type TurnAndWhy, turnOf } from "../turns/whose-turn";
+import { givenCategories } from "./given-categories";
 
 /** A message or an attachment that is filed by itself: where, when, and by whom; null for the tray itself. */
 export type FiledPart = Filing & MessagePart & { readonly at: Instant; readonly by: MemberId | null };

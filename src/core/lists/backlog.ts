@@ -1,5 +1,5 @@
 import { DAY, type Instant, later } from "../kernel/instant";
-import { calendarDay, dayAtHour } from "../worktime/calendar-day";
+import { calendarDay, dayAtHour } from "../time/calendar-day";
 import type { Narrowing } from "./narrowing";
 
 /** How long ago something must have come to be older mail. */

@@ -1,8 +1,8 @@
 import { TZDate } from "@date-fns/tz";
 import { AGE_BUCKET_ENDS, AGE_BUCKET_NAMES } from "../flow/age-buckets";
 import { type Instant, instantOf, later } from "../kernel/instant";
-import { dayHeading } from "../standing/day-words";
-import { zonedDay } from "../standing/zoned-day";
+import { dayHeading } from "../time/day-words";
+import { zonedDay } from "../time/zoned-day";
 
 /** A stretch of time with a name: from (included) to (not included); null has no end on that side. */
 export type Band = {

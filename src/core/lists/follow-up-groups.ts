@@ -1,5 +1,5 @@
 import type { Instant } from "../kernel/instant";
-import { zonedDay } from "../standing/zoned-day";
+import { zonedDay } from "../time/zoned-day";
 import { type WorkingHours, workingDayAfter } from "../worktime/working-hours";
 
 export const FOLLOW_UP_GROUPS = ["past", "today", "next", "five", "further", "undated"] as const;

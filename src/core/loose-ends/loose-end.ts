@@ -1,6 +1,6 @@
 import { assertNever } from "../kernel/assert-never";
 import type { Instant } from "../kernel/instant";
-import { ageInWords } from "../standing/age-in-words";
+import { ageInWords } from "../time/age-in-words";
 
 /** What would be forgotten, in the order in which it is shown. */
 export const LOOSE_ENDS = [

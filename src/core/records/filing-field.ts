@@ -1,6 +1,6 @@
 import { assertNever } from "../kernel/assert-never";
 import { err, ok, type Result } from "../kernel/result";
-import { dayAtHour } from "../worktime/calendar-day";
+import { dayAtHour } from "../time/calendar-day";
 
 /** What kinds of particulars can be asked for when something is filed. */
 export const FIELD_KINDS = ["text", "choice", "date", "person", "number", "yes-no"] as const;

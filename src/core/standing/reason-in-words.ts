@@ -1,7 +1,7 @@
 import { assertNever } from "../kernel/assert-never";
 import type { MemberId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
-import { dayAndTime, dayInWords, overdueInWords } from "./day-words";
+import { dayAndTime, dayInWords, overdueInWords } from "../time/day-words";
 import type { Standing } from "./standing";
 
 /** Who reads the words, when and where, and what the colleagues are called. */

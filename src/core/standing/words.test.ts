@@ -2,8 +2,8 @@ import { INES, TOBIAS } from "@tests/support/a-conversation";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { DAY, HOUR, type Instant, instant, later, MINUTE, readInstant } from "../kernel/instant";
-import { ageInWords } from "./age-in-words";
-import { dayAndTime, dayHeading, dayInWords, overdueInWords } from "./day-words";
+import { ageInWords } from "../time/age-in-words";
+import { dayAndTime, dayHeading, dayInWords, overdueInWords } from "../time/day-words";
 import { reasonInWords } from "./reason-in-words";
 import type { Reason } from "./standing";
 

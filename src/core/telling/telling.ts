@@ -1,6 +1,6 @@
 import type { Instant } from "../kernel/instant";
-import { zonedDay } from "../standing/zoned-day";
-import { calendarDay } from "../worktime/calendar-day";
+import { calendarDay } from "../time/calendar-day";
+import { zonedDay } from "../time/zoned-day";
 import { TOLD_EVENTS, type ToldEvent } from "./events";
 
 /** Whether an event is listed, and whether the browser shows it at once. */

@@ -1,7 +1,7 @@
 import { DAY, type Instant, later } from "../kernel/instant";
 import { LOOSE_END_NAMES, LOOSE_ENDS, type LooseEndKind } from "../loose-ends/loose-end";
-import { zonedDay } from "../standing/zoned-day";
-import { calendarDay } from "../worktime/calendar-day";
+import { calendarDay } from "../time/calendar-day";
+import { zonedDay } from "../time/zoned-day";
 import { nextOpening, type WorkingHours } from "../worktime/working-hours";
 
 /** A week that is to be summed up: the Monday that it ends before (ISO 8601), and its first and last moment. */

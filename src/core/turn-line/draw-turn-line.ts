@@ -1,6 +1,6 @@
 import { DAY, HOUR } from "../kernel/instant";
-import { ageInWords } from "../standing/age-in-words";
 import type { StandingKind } from "../standing/standing";
+import { ageInWords } from "../time/age-in-words";
 import type { Mark, MarkKind } from "./marks";
 
 /** What is drawn: all times in milliseconds of UTC. */

@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../kernel/email-address";
 import type { MemberId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
-import { dayInWords, overdueInWords } from "../standing/day-words";
+import { dayInWords, overdueInWords } from "../time/day-words";
 import { type Expectation, isOpen, stillAwaited } from "./expectations";
 
 /** What people are called, and when and where one reads. */

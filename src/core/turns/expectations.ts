@@ -1,9 +1,9 @@
+import type { Awaited } from "../journal/awaited";
 import type { JournalEntry } from "../journal/entry";
 import { domainOf, type EmailAddress } from "../kernel/email-address";
 import type { ExpectationId, MemberId, MessageId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { MessageKind } from "../message/mail-message";
-import type { Awaited } from "./awaited";
 import { type MoveEffect, moveEffect } from "./move-effect";
 import { acknowledgedIn } from "./whose-turn";
 

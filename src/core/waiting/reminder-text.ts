@@ -1,5 +1,5 @@
 import type { Instant } from "../kernel/instant";
-import { dayInWords } from "../standing/day-words";
+import { dayInWords } from "../time/day-words";
 
 export const TONES = ["friendly", "firm"] as const;
 export type Tone = (typeof TONES)[number];

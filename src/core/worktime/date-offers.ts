@@ -1,6 +1,6 @@
 import { TZDate } from "@date-fns/tz";
 import { type Instant, instantOf } from "../kernel/instant";
-import { zonedDay } from "../standing/zoned-day";
+import { zonedDay } from "../time/zoned-day";
 import { type DateMention, datesIn } from "./dates-in-text";
 import { closesToday, type DayEdge, nextOpening, type WorkingHours, workingDayAfter } from "./working-hours";
 

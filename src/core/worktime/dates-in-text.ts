@@ -1,7 +1,7 @@
 import { TZDate } from "@date-fns/tz";
 import * as chrono from "chrono-node";
 import { DAY, type Instant, instantOf } from "../kernel/instant";
-import { zonedDay } from "../standing/zoned-day";
+import { zonedDay } from "../time/zoned-day";
 import { type DayEdge, spanOn, type WorkingHours } from "./working-hours";
 
 /**

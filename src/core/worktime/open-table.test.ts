@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DAY, HOUR, type Instant, instant, later, MINUTE, readInstant } from "../kernel/instant";
-import { zonedDay } from "../standing/zoned-day";
+import { zonedDay } from "../time/zoned-day";
 import {
   addWorkingTime,
   everOpens,

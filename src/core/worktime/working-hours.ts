@@ -1,7 +1,7 @@
 import { tz } from "@date-fns/tz";
 import { startOfDay } from "date-fns";
 import { DAY, HOUR, type Instant, instantOf, MINUTE } from "../kernel/instant";
-import { zonedDay } from "../standing/zoned-day";
+import { zonedDay } from "../time/zoned-day";
 import type { OpenSpan, WorkingHours } from "./hours";
 import { momentAfter, openBefore, placeAfter, yearTable } from "./open-table";
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { dateOf, type Instant, instant, readInstant } from "../kernel/instant";
+import { calendarDay, dayAtHour, endOfCalendarDay } from "../time/calendar-day";
 import { endOfWorkingDay } from "./add-working-days";
-import { calendarDay, dayAtHour, endOfCalendarDay } from "./calendar-day";
 
 const at = (text: string): Instant => readInstant(text) ?? instant(Number.NaN);
 const iso = (moment: Instant | null) => (moment === null ? null : dateOf(moment).toISOString());

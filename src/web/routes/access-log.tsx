@@ -1,6 +1,6 @@
 import { Link, useLocation, useSearchParams } from "react-router";
 import { DAY } from "../../core/kernel/instant";
-import { dayAndTimeInFull } from "../../core/standing/day-words";
+import { dayAndTimeInFull } from "../../core/time/day-words";
 import { lookAtAccessLog } from "../../operations/index.server";
 import { AccessFilters } from "../screens/access-filters";
 import { AccessList } from "../screens/access-list";

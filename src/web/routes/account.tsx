@@ -1,5 +1,5 @@
 import { data } from "react-router";
-import { dayAndTime } from "../../core/standing/day-words";
+import { dayAndTime } from "../../core/time/day-words";
 import { changeOwnPassword, endOwnSessions, ownSessions } from "../../operations/index.server";
 import { PasswordForm, SessionList } from "../screens/account-parts";
 import type { StepOutcome } from "../screens/use-step";

@@ -1,8 +1,8 @@
 import { Check } from "lucide-react";
 import { NavLink, Outlet, useLocation, useMatch } from "react-router";
 import { FOLLOW_UP_GROUP_NAMES } from "../../core/lists/follow-up-groups";
-import { dayAndTime } from "../../core/standing/day-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
+import { dayAndTime } from "../../core/time/day-words";
 import { lookAtFollowUps } from "../../operations/index.server";
 import { useDecisions } from "../screens/decisions";
 import { FollowUpFilter } from "../screens/follow-up-filter";

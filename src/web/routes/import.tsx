@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { data, useRevalidator, useSearchParams } from "react-router";
-import { dayAndTime } from "../../core/standing/day-words";
+import { dayAndTime } from "../../core/time/day-words";
 import { cancelImport, lookAtImports, refusalInWords } from "../../operations/index.server";
 import { ImportForm } from "../screens/import-form";
 import { ImportRuns } from "../screens/import-runs";

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
 import { type MemberId, readId } from "../../core/kernel/ids";
 import { instant } from "../../core/kernel/instant";
-import { dayAndTime, dayHeading } from "../../core/standing/day-words";
+import { dayAndTime, dayHeading } from "../../core/time/day-words";
 import { JOURNAL_KINDS, type JournalKind, lookAtJournal } from "../../operations/index.server";
 import { useDecisions } from "../screens/decisions";
 import { JournalFilters } from "../screens/journal-filters";

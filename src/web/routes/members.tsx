@@ -1,6 +1,6 @@
 import { data, Link } from "react-router";
 import type { Result } from "../../core/kernel/result";
-import { dayInWords } from "../../core/standing/day-words";
+import { dayInWords } from "../../core/time/day-words";
 import {
   changeRole,
   type Deps,

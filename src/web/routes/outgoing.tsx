@@ -1,6 +1,6 @@
 import { Send } from "lucide-react";
 import { Link, useFetcher, useNavigate } from "react-router";
-import { dayAndTime } from "../../core/standing/day-words";
+import { dayAndTime } from "../../core/time/day-words";
 import { lookAtOutgoing, namesIn } from "../../operations/index.server";
 import { useTray } from "../screens/tray-data";
 import { useTakeBack } from "../screens/use-take-back";

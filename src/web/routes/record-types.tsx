@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { data, Link } from "react-router";
 import { codeOf, readCodePattern } from "../../core/records/code-pattern";
-import { calendarDay } from "../../core/worktime/calendar-day";
+import { calendarDay } from "../../core/time/calendar-day";
 import { keepType, lookAtTypes, refusalInWords } from "../../operations/index.server";
 import { RecordTypeForm } from "../screens/record-type-form";
 import { useTray } from "../screens/tray-data";

@@ -1,5 +1,5 @@
 import { data, Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
-import { dayInWords } from "../../core/standing/day-words";
+import { dayInWords } from "../../core/time/day-words";
 import { createRecord, lookAtTypes, refusalInWords, register } from "../../operations/index.server";
 import { blankRecord, RecordForm } from "../screens/record-form";
 import type { RecordsOutcome } from "../screens/records-outcome";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Form, Link } from "react-router";
-import { dayAndTime } from "../../core/standing/day-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
+import { dayAndTime } from "../../core/time/day-words";
 import { type SearchResult, search } from "../../operations/index.server";
 import { OwnerStamp } from "../screens/owner-stamp";
 import { TakeOut } from "../screens/take-out";

@@ -2,7 +2,7 @@ import { RadioGroup } from "radix-ui";
 import type { Whom } from "../../core/docket/plan-decision";
 import { domainOf, readMailboxes } from "../../core/kernel/email-address";
 import { instant, readInstant } from "../../core/kernel/instant";
-import { calendarDayInWords, dayAndTimeInFull } from "../../core/standing/day-words";
+import { calendarDayInWords, dayAndTimeInFull } from "../../core/time/day-words";
 import type { SaidDate } from "../server/says-view.server";
 import { Select } from "../ui/select";
 import { AnotherDate } from "./another-date";

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { DAY } from "../../core/kernel/instant";
-import { ageInWords } from "../../core/standing/age-in-words";
+import { ageInWords } from "../../core/time/age-in-words";
 import { Button } from "../ui/button";
 import { notice } from "../ui/notices";
 import { forgetDraft, keepDraft, type LyingDraft, lyingDrafts } from "./kept-draft";

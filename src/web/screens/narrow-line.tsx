@@ -15,7 +15,7 @@ import {
   WITHOUT,
 } from "../../core/lists/narrowing";
 import type { SheetView } from "../../core/lists/sheet-view";
-import { calendarDayInWords } from "../../core/standing/day-words";
+import { calendarDayInWords } from "../../core/time/day-words";
 import { Opens } from "../keys/key-desk";
 import type { ListStart } from "../server/list-view.server";
 import { soon } from "../ui/soon";

@@ -4,7 +4,7 @@ import { readMailboxes } from "../../core/kernel/email-address";
 import { type DraftId, type MessageId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { readInstant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { endOfCalendarDay } from "../../core/worktime/calendar-day";
+import { endOfCalendarDay } from "../../core/time/calendar-day";
 import type { Enclosure } from "../../core/writing/enclosure";
 import type { AfterAnswer, Answer } from "../../operations/index.server";
 import { ENCLOSURES } from "./enclosures-form.server";

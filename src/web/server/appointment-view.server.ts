@@ -1,6 +1,6 @@
 import { mailboxName } from "../../core/kernel/email-address";
 import type { Appointment, AppointmentTime, Participation } from "../../core/message/appointment";
-import { calendarDayInWords, dayAndTimeInFull } from "../../core/standing/day-words";
+import { calendarDayInWords, dayAndTimeInFull } from "../../core/time/day-words";
 import type { Reading } from "./words.server";
 
 const PARTICIPATION_NAMES: Readonly<Record<Participation, string>> = {

@@ -2,7 +2,7 @@ import type { Cover, TimeOff } from "../../core/cover/covering";
 import { type MemberId, readId, type TimeOffId, type TrayId } from "../../core/kernel/ids";
 import { later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { dayAtHour, endOfCalendarDay } from "../../core/worktime/calendar-day";
+import { dayAtHour, endOfCalendarDay } from "../../core/time/calendar-day";
 import type { OpenHours } from "../../core/worktime/working-hours";
 import { type Deps, recordOfCode, type TrayGrant } from "../../operations/index.server";
 import { readWeek } from "./week-form.server";

@@ -1,6 +1,6 @@
 import type { BacklogProposal } from "../../core/lists/backlog";
 import { narrowingParams } from "../../core/lists/narrowing";
-import { calendarDayInWords, dayInWords } from "../../core/standing/day-words";
+import { calendarDayInWords, dayInWords } from "../../core/time/day-words";
 import type { Reading } from "./words.server";
 
 /** A proposal for older mail in words, with the list that it is about. */

@@ -1,6 +1,6 @@
 import { type Instant, later, WEEK } from "../../core/kernel/instant";
 import type { Scope } from "../../core/lists/scope";
-import { dayAndTime, dayInWords } from "../../core/standing/day-words";
+import { dayAndTime, dayInWords } from "../../core/time/day-words";
 import type { CategoryCare, CategoryPage, CategoryUses, ListedRow, Preferences } from "../../operations/index.server";
 import { type Reading, rowView } from "./words.server";
 

@@ -1,5 +1,5 @@
 import type { CouldTake, Share } from "../../core/assigning/could-take";
-import { dayAndTime, dayInWords } from "../../core/standing/day-words";
+import { dayAndTime, dayInWords } from "../../core/time/day-words";
 import type { Member, SheetRow } from "../../operations/index.server";
 import type { Reading } from "./words.server";
 

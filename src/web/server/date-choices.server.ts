@@ -1,7 +1,7 @@
 import { dateOf } from "../../core/kernel/instant";
-import { dayInWords } from "../../core/standing/day-words";
+import { calendarDay } from "../../core/time/calendar-day";
+import { dayInWords } from "../../core/time/day-words";
 import { endOfWorkingDay } from "../../core/worktime/add-working-days";
-import { calendarDay } from "../../core/worktime/calendar-day";
 import type { Reading } from "./words.server";
 
 /** A day offered in a picker: what it is called, and the day as the form posts it. */

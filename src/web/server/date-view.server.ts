@@ -1,5 +1,5 @@
 import { dateOf, type Instant } from "../../core/kernel/instant";
-import { dayAndTimeInFull } from "../../core/standing/day-words";
+import { dayAndTimeInFull } from "../../core/time/day-words";
 import type { Reading } from "./words.server";
 
 /** A moment to choose: as a form posts it, and with its weekday, date and time. */

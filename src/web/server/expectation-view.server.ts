@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { MemberId } from "../../core/kernel/ids";
 import { dateOf } from "../../core/kernel/instant";
-import { dayInWords } from "../../core/standing/day-words";
+import { dayInWords } from "../../core/time/day-words";
 import { stateInWords, whomInWords } from "../../core/turns/expectation-in-words";
 import { isOpen, isOverdue } from "../../core/turns/expectations";
 import type { OpenConversation } from "../../operations/index.server";

@@ -1,4 +1,4 @@
-import { dayAndTime } from "../../core/standing/day-words";
+import { dayAndTime } from "../../core/time/day-words";
 import type { JobAside } from "../../operations/index.server";
 import type { Reading } from "./words.server";
 

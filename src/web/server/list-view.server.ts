@@ -4,7 +4,7 @@ import type { ListChanges } from "../../core/lists/lanes";
 import { readNarrowing } from "../../core/lists/narrowing";
 import { isScope, type Scope } from "../../core/lists/scope";
 import type { SheetView } from "../../core/lists/sheet-view";
-import { dayInWords } from "../../core/standing/day-words";
+import { dayInWords } from "../../core/time/day-words";
 import {
   type Bin,
   changesInList,

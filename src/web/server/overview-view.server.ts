@@ -1,5 +1,5 @@
 import { DAY } from "../../core/kernel/instant";
-import { ageInWords } from "../../core/standing/age-in-words";
+import { ageInWords } from "../../core/time/age-in-words";
 import type { Desk } from "../../operations/index.server";
 import type { Reading } from "./words.server";
 

@@ -1,8 +1,8 @@
 import { sizeInWords } from "../../core/kernel/size-in-words";
 import { OPEN_STANDINGS } from "../../core/lists/scope";
 import { meansInWords } from "../../core/records/filing-means";
-import { dayAndTime, dayInWords } from "../../core/standing/day-words";
 import { STANDING_NAMES } from "../../core/standing/standing";
+import { dayAndTime, dayInWords } from "../../core/time/day-words";
 import type { activityOn, filingsOf, NamedDocument, OnRecord, RecordPage } from "../../operations/index.server";
 import { SHOWN_TYPES } from "./download.server";
 import { type Reading, rowView } from "./words.server";

@@ -3,7 +3,7 @@ import { type PolicyId, type RecordId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { COUNTS_FROM, ENDS_IN, type RetentionPolicy } from "../../core/retention/policy";
-import { endOfCalendarDay } from "../../core/worktime/calendar-day";
+import { endOfCalendarDay } from "../../core/time/calendar-day";
 import { ID, ID_OR_NONE } from "./fields.server";
 
 /** Something that is done about how long records are kept. */

@@ -2,7 +2,7 @@ import type { Instant } from "../../core/kernel/instant";
 import { sizeInWords } from "../../core/kernel/size-in-words";
 import { policyInWords } from "../../core/retention/policy";
 import { termInWords } from "../../core/retention/term-in-words";
-import { dayAndTime, dayInWords } from "../../core/standing/day-words";
+import { dayAndTime, dayInWords } from "../../core/time/day-words";
 import type { DisposalPreview, RecordRetention, RetainedLine, Retention } from "../../operations/index.server";
 import type { Reading } from "./words.server";
 

@@ -1,6 +1,6 @@
 import { dateOf, type Instant } from "../../core/kernel/instant";
-import { dayAndTime, dayInWords } from "../../core/standing/day-words";
-import { calendarDay } from "../../core/worktime/calendar-day";
+import { calendarDay } from "../../core/time/calendar-day";
+import { dayAndTime, dayInWords } from "../../core/time/day-words";
 import type { Found } from "../../core/writing/asks";
 import type { WhatItSays } from "../../operations/index.server";
 import type { Reading } from "./words.server";

@@ -1,6 +1,6 @@
-import { dayAndTime, dayHeading } from "../../core/standing/day-words";
 import { EVENT_NAMES, TOLD_EVENTS } from "../../core/telling/events";
 import type { Telling } from "../../core/telling/telling";
+import { dayAndTime, dayHeading } from "../../core/time/day-words";
 import type { KeptWatch, ListedNotification } from "../../operations/index.server";
 import { clock } from "./week-form.server";
 import type { Reading } from "./words.server";

@@ -1,6 +1,6 @@
 import Joi from "joi";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { dayAtHour } from "../../core/worktime/calendar-day";
+import { dayAtHour } from "../../core/time/calendar-day";
 import type { WorkingHours } from "../../core/worktime/working-hours";
 import { readWeek } from "./week-form.server";
 

@@ -1,7 +1,7 @@
-import { ageInWords } from "../../core/standing/age-in-words";
-import { dayAndTime, dayInWords } from "../../core/standing/day-words";
 import { FLOW, STANDING_NAMES } from "../../core/standing/standing";
 import { toldInWords } from "../../core/telling/told-in-words";
+import { ageInWords } from "../../core/time/age-in-words";
+import { dayAndTime, dayInWords } from "../../core/time/day-words";
 import type {
   Bell,
   BulkRun,

@@ -1,7 +1,7 @@
 import Joi from "joi";
 import { data } from "react-router";
 import { HOUR } from "../../core/kernel/instant";
-import { dayAndTime, dayInWords } from "../../core/standing/day-words";
+import { dayAndTime, dayInWords } from "../../core/time/day-words";
 import {
   type Deps,
   lookAtWaiting,

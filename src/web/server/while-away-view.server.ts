@@ -1,5 +1,5 @@
 import { later } from "../../core/kernel/instant";
-import { dayInWords } from "../../core/standing/day-words";
+import { dayInWords } from "../../core/time/day-words";
 import type { WhileAway } from "../../operations/index.server";
 import type { Reading } from "./words.server";
 

@@ -2,8 +2,8 @@ import { type Covering, isCovered } from "../../core/cover/covering";
 import type { MemberId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { firstWords } from "../../core/message/own-text";
-import { ageInWords } from "../../core/standing/age-in-words";
-import { dayAndTime, dayInWords, overdueInWords } from "../../core/standing/day-words";
+import { ageInWords } from "../../core/time/age-in-words";
+import { dayAndTime, dayInWords, overdueInWords } from "../../core/time/day-words";
 import type { Member, SheetRow } from "../../operations/index.server";
 
 /** Who reads, where and when: what every word on a screen depends on. */

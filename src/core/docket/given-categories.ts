@@ -1,6 +1,6 @@
+import type { CategoryReplacement } from "../categories/category";
 import type { JournalEntry } from "../journal/entry";
 import type { CategoryId } from "../kernel/ids";
-import type { CategoryReplacement } from "./category";
 
 /**
  * The categories that a conversation has, in the order in which they were given: what its entries gave and took, with
