@@ -2,9 +2,9 @@ import { deriveDocket } from "../core/docket/derive-docket";
 import { effectInWords } from "../core/journal/effect-in-words";
 import type { Effect, JournalEntry } from "../core/journal/entry";
 import { overwrittenUnseen } from "../core/journal/plan-undo";
+import type { RuleMark } from "../core/journal/rule-mark";
 import { type BatchId, type ConversationId, type EntryId, type MemberId, trustedId } from "../core/kernel/ids";
 import { err, ok, type Result } from "../core/kernel/result";
-import type { RuleMark } from "../core/rules/rule";
 import type { ConversationFacts } from "../core/standing/derive-standing";
 import { NOTHING_HAPPENED } from "../core/standing/derive-standing";
 import {

@@ -1,5 +1,6 @@
 import type { CategoryReplacement } from "../core/categories/category";
 import type { Effect, JournalEntry } from "../core/journal/entry";
+import type { RuleMark } from "../core/journal/rule-mark";
 import type { EmailAddress } from "../core/kernel/email-address";
 import {
   type ConversationId,
@@ -11,7 +12,6 @@ import {
 } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
 import type { FailedRecipient, MessageKind } from "../core/message/mail-message";
-import type { RuleMark } from "../core/rules/rule";
 import type { ConversationFacts, MessageFact, OwnerReplacement } from "../core/standing/derive-standing";
 import { replacedCategories } from "./categories";
 import type { Database, Transaction } from "./handle";

@@ -1,4 +1,5 @@
 import type { Effect } from "../core/journal/entry";
+import type { RuleMark } from "../core/journal/rule-mark";
 import type { EmailAddress } from "../core/kernel/email-address";
 import {
   type BatchId,
@@ -14,7 +15,6 @@ import type { Appointment } from "../core/message/appointment";
 import type { Attachment, FailedRecipient, MessageKind, Protection } from "../core/message/mail-message";
 import type { SenderTrust } from "../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../core/message/ways-to-leave";
-import type { RuleMark } from "../core/rules/rule";
 import type { StandingKind } from "../core/standing/standing";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";

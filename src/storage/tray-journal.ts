@@ -1,7 +1,7 @@
 import type { Effect, EffectKind } from "../core/journal/entry";
+import type { RuleMark } from "../core/journal/rule-mark";
 import { type BatchId, type ConversationId, type MemberId, trustedId } from "../core/kernel/ids";
 import type { Instant } from "../core/kernel/instant";
-import type { RuleMark } from "../core/rules/rule";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 import { HIDDEN } from "./record-access";

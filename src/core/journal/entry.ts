@@ -14,8 +14,8 @@ import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
 import type { FieldValues } from "../records/filing-field";
 import { type Filing, type MessagePart, partKey } from "../records/filing-means";
-import type { RuleMark } from "../rules/rule";
 import type { Awaited } from "./awaited";
+import type { RuleMark } from "./rule-mark";
 
 /** One effect on a conversation, decided by a person or found out by the system. What happened, never what it led to. */
 export type Effect =

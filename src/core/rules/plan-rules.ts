@@ -1,9 +1,10 @@
 import { type Decision, planDecision } from "../docket/plan-decision";
 import { aspectOf, type Effect } from "../journal/entry";
+import type { RuleMark } from "../journal/rule-mark";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { ConversationFacts } from "../standing/derive-standing";
 import { type RuledMessage, whyRuleHolds } from "./match-rule";
-import type { Rule, RuleActions, RuleMark } from "./rule";
+import type { Rule, RuleActions } from "./rule";
 
 /** A rule that is for a message, and what of the message it was for. */
 export type RuleThatHolds = { readonly rule: Rule; readonly mark: RuleMark };

@@ -59,9 +59,6 @@ export type Rule = {
   readonly isLast: boolean;
 };
 
-/** The mark that a rule leaves in the journal: which one it was, and what of the message it was for. */
-export type RuleMark = { readonly id: RuleId; readonly name: string; readonly why: string };
-
 /** What can be wrong with a rule, by what it is about. */
 export type RuleProblems = { readonly name?: string; readonly conditions?: string; readonly actions?: string };
 

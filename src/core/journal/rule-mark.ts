@@ -1,0 +1,4 @@
+import type { RuleId } from "../kernel/ids";
+
+/** The mark that a rule leaves in the journal: which one it was, and what of the message it was for. */
+export type RuleMark = { readonly id: RuleId; readonly name: string; readonly why: string };
