@@ -8,8 +8,10 @@ import { join, resolve } from "node:path";
 type Breach = {
   readonly file: string;
   readonly code: string;
-  readonly tool: "biome" | "depcruise" | "transactions";
+  readonly tool: "biome" | "depcruise" | "rooms" | "transactions";
   readonly says: string;
+  /** What the report names, where that is not the file. */
+  readonly names?: string;
 };
 
 const BREACHES: readonly Breach[] = [
@@ -57,6 +59,13 @@ const BREACHES: readonly Breach[] = [
     says: "the pool is asked within a transaction: deps.db",
   },
   { file: "src/storage/breach-9.ts", code: "export const a = () => new Date();\n", tool: "biome", says: "one clock" },
+  {
+    file: "src/core/journal/breach-10.ts",
+    code: 'import { planDecision } from "../docket/plan-decision";\nexport const a = planDecision;\n',
+    tool: "rooms",
+    says: "one-way-between-rooms",
+    names: "src/core/journal",
+  },
 ];
 
 const COMMANDS: {
@@ -64,6 +73,7 @@ const COMMANDS: {
 } = {
   biome: (files) => ["biome", "lint", "--vcs-enabled=false", "--reporter=github", ...files],
   depcruise: () => ["depcruise", "src", "--output-type", "err"],
+  rooms: () => ["depcruise", "--config", "lint/rooms.cjs", "src", "--output-type", "err"],
   transactions: () => ["tsx", resolve("scripts/check-transactions.ts"), copy],
 };
 
@@ -81,8 +91,8 @@ for (const [tool, commandOf] of Object.entries(COMMANDS)) {
   const [program, ...args] = commandOf(breaches.map(({ file }) => file));
   const { stdout, stderr, status } = spawnSync(join(bin, program), args, { cwd: copy, encoding: "utf8" });
   const lines = `${stdout}${stderr}`.split("\n");
-  for (const { file, says } of breaches) {
-    if (status !== 0 && lines.some((line) => line.includes(file) && line.includes(says))) continue;
+  for (const { file, says, names = file } of breaches) {
+    if (status !== 0 && lines.some((line) => line.includes(names) && line.includes(says))) continue;
     console.error(`not reported by ${tool}: ${says} in ${file}\n${lines.join("\n")}`);
     missed += 1;
   }

@@ -96,12 +96,13 @@ const stop = () => void cluster.stop().finally(() => process.exit(1));
 process.on("SIGINT", stop);
 process.on("SIGTERM", stop);
 try {
-  const rooms = ["src", "tests", "bench", "scripts"];
+  const folders = ["src", "tests", "bench", "scripts"];
   // Beside the tests, which wait for other processes much of the time; what measures time runs last of these.
   const checks = Promise.all([
     check("types", "npm", ["run", "--silent", "typecheck"]),
     check("style and purity", `${BIN}/biome`, ["check", "--error-on-warnings", "."]),
-    check("one way of dependency", `${BIN}/depcruise`, [...rooms, "--output-type", "err"]),
+    check("one way of dependency", `${BIN}/depcruise`, [...folders, "--output-type", "err"]),
+    check("one way between rooms", `${BIN}/depcruise`, ["--config", "lint/rooms.cjs", "src", "--output-type", "err"]),
     check("transactions ask no pool", `${BIN}/tsx`, ["scripts/check-transactions.ts"]),
     check("planted breaches are reported", `${BIN}/tsx`, ["scripts/check-the-checks.ts"]),
   ]);
