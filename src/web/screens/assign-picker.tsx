@@ -168,7 +168,9 @@ function Face({ colleague: { id, name, away }, isYou, could, isAwaited }: FacePr
       <span className="min-w-0">
         <span className="block truncate">{isYou ? `${name} (you)` : name}</span>
         {(reasons.length > 0 || isAwaited) && (
-          <span className="block min-h-4 text-sm leading-4 whitespace-normal text-soft">{reasons.join(", ")}</span>
+          <span className={`block min-h-4 text-sm leading-4 text-soft ${isAwaited ? "truncate" : "whitespace-normal"}`}>
+            {reasons.join(", ")}
+          </span>
         )}
       </span>
       {could !== undefined && <LoadBar load={could.load} open={could.open} />}
