@@ -44,8 +44,8 @@ export type {
   TrayMember,
 } from "../storage/index";
 export { IMPORT_WAYS, type ImportWay } from "../storage/index";
-export { type AccessLogPage, forgetAccess, type LoggedAccess, lookAtAccessLog } from "./access-log";
-export { type AfterAnswer, type Answer, answerConversation } from "./answer-conversation";
+export { type AccessLogPage, forgetAccess, type LoggedAccess, lookAtAccessLog } from "./base/access-log";
+export { type AfterAnswer, type Answer, answerConversation } from "./answering/answer-conversation";
 export {
   arrangedRecords,
   type HandedTo,
@@ -53,87 +53,87 @@ export {
   keepArrangement,
   lookAtArrangement,
   type OwnArrangement,
-} from "./arrangements";
-export { DECIDED_AT_ONCE, MAX_IN_RUN, runBulk, runsUnderWay, startBulkRun, stopBulkRun } from "./bulk-run";
-export * from "./call-note";
+} from "./records/arrangements";
+export { DECIDED_AT_ONCE, MAX_IN_RUN, runBulk, runsUnderWay, startBulkRun, stopBulkRun } from "./deciding/bulk-run";
+export * from "./reading/call-note";
 export {
   beginWithSet,
   exportCategories,
   importCategories,
   type ReportedLine,
   tryCategoryTable,
-} from "./category-table";
-export { type CategoriesChanged, type CategoryRefusal, categoryRight } from "./change-categories";
-export type { Done, Target } from "./change-conversations";
-export * from "./common-passwords";
-export * from "./contacts";
-export * from "./could-take";
-export * from "./dates";
-export { decide, decideTogether, editNote } from "./decide";
-export type { Deps } from "./deps";
-export { type DisposalPreview, disposeByItself, disposeOf, previewDisposal } from "./disposal";
-export * from "./doctor";
-export * from "./empty-bins";
-export { type DocumentToEnclose, documentsToEnclose, enclose, encloseDocument, forgetEnclosures } from "./enclosures";
-export * from "./end-category";
-export * from "./export-mail";
-export * from "./health";
+} from "./categories/category-table";
+export { type CategoriesChanged, type CategoryRefusal, categoryRight } from "./categories/change-categories";
+export type { Done, Target } from "./changes/change-conversations";
+export * from "./people/common-passwords";
+export * from "./reading/contacts";
+export * from "./reading/could-take";
+export * from "./reading/dates";
+export { decide, decideTogether, editNote } from "./deciding/decide";
+export type { Deps } from "./base/deps";
+export { type DisposalPreview, disposeByItself, disposeOf, previewDisposal } from "./records/disposal";
+export * from "./upkeep/doctor";
+export * from "./upkeep/empty-bins";
+export { type DocumentToEnclose, documentsToEnclose, enclose, encloseDocument, forgetEnclosures } from "./answering/enclosures";
+export * from "./categories/end-category";
+export * from "./exchange/export-mail";
+export * from "./upkeep/health";
 export {
   type ImportOptions,
   type ImportReport,
   importInto,
   importMail,
-} from "./import-mail";
-export * from "./import-run";
-export * from "./inspect";
-export * from "./inspect-proposals";
-export * from "./invitations";
-export { joinConversations, splitOff } from "./join-conversations";
-export { callJunkSender, type OtherMail, otherMailOf } from "./junk-senders";
-export type { Kept } from "./keep-in-tray";
-export * from "./learn-decisions";
-export * from "./leave-list";
-export * from "./let-time-pass";
-export type { Writer } from "./letters";
-export * from "./list-conversations";
-export * from "./look-at-backlog";
-export * from "./look-at-categories";
-export * from "./look-at-follow-ups";
-export * from "./look-at-journal";
-export * from "./look-at-records";
-export * from "./look-at-waiting";
-export * from "./look-into-tray";
-export * from "./loose-ends";
-export * from "./mail-sources";
-export * from "./may-answer";
-export * from "./member-access";
-export * from "./merge-records";
-export * from "./notifications";
-export * from "./once";
-export * from "./open-conversation";
-export * from "./own-account";
-export { packParcel } from "./pack-parcel";
-export * from "./parcels";
-export * from "./presence";
-export * from "./put-aside";
-export { readDocuments, wantReading } from "./read-documents";
-export * from "./read-message";
-export { type Arrival, knowsAddress, receiveMessage } from "./receive-message";
-export * from "./record-documents";
-export { exportRecords, importRecords, type RecordLine } from "./record-table";
-export * from "./record-types";
+} from "./arriving/import-mail";
+export * from "./exchange/import-run";
+export * from "./arriving/inspect";
+export * from "./arriving/inspect-proposals";
+export * from "./people/invitations";
+export { joinConversations, splitOff } from "./deciding/join-conversations";
+export { callJunkSender, type OtherMail, otherMailOf } from "./deciding/junk-senders";
+export type { Kept } from "./arriving/keep-in-tray";
+export * from "./deciding/learn-decisions";
+export * from "./answering/leave-list";
+export * from "./upkeep/let-time-pass";
+export type { Writer } from "./answering/letters";
+export * from "./lists/list-conversations";
+export * from "./lists/look-at-backlog";
+export * from "./categories/look-at-categories";
+export * from "./lists/look-at-follow-ups";
+export * from "./reading/look-at-journal";
+export * from "./records/look-at-records";
+export * from "./lists/look-at-waiting";
+export * from "./people/look-into-tray";
+export * from "./lists/loose-ends";
+export * from "./arriving/mail-sources";
+export * from "./reading/may-answer";
+export * from "./people/member-access";
+export * from "./records/merge-records";
+export * from "./people/notifications";
+export * from "./base/once";
+export * from "./reading/open-conversation";
+export * from "./people/own-account";
+export { packParcel } from "./exchange/pack-parcel";
+export * from "./exchange/parcels";
+export * from "./reading/presence";
+export * from "./answering/put-aside";
+export { readDocuments, wantReading } from "./arriving/read-documents";
+export * from "./reading/read-message";
+export { type Arrival, knowsAddress, receiveMessage } from "./arriving/receive-message";
+export * from "./records/record-documents";
+export { exportRecords, importRecords, type RecordLine } from "./records/record-table";
+export * from "./records/record-types";
 export {
   changeRecord,
   closeRecord,
   createRecord,
   type RecordRefusal,
-} from "./records";
-export * from "./redo";
-export * from "./refusal";
-export * from "./reminders";
-export * from "./reparse";
-export { type Restored, restoreRecord } from "./restore-record";
-export * from "./resume-work";
+} from "./records/records";
+export * from "./deciding/redo";
+export * from "./base/refusal";
+export * from "./answering/reminders";
+export * from "./arriving/reparse";
+export { type Restored, restoreRecord } from "./exchange/restore-record";
+export * from "./upkeep/resume-work";
 export {
   bearPolicy,
   holdRecord,
@@ -147,8 +147,8 @@ export {
   releaseRecord,
   removePolicy,
   retentionOf,
-} from "./retention";
-export * from "./rules";
+} from "./records/retention";
+export * from "./arriving/rules";
 export {
   bringBackCategory,
   type CategoryPlace,
@@ -156,26 +156,26 @@ export {
   createCategory,
   placeCategory,
   retireCategory,
-} from "./save-category";
-export * from "./search";
-export * from "./send-message";
-export * from "./sending-habits";
-export * from "./set-up";
-export * from "./settings";
-export * from "./shared-drafts";
-export * from "./shelf";
-export { type HandOver, letInAgain, shutOut } from "./shut-out";
-export * from "./sign-in";
-export * from "./sort-run";
-export * from "./tell-weeks";
-export * from "./times-off";
-export * from "./tray-members";
-export { type TrayMemory, trayMemory } from "./tray-memory";
-export * from "./tray-settings";
-export { type Undone, undoBatch } from "./undo";
-export * from "./undo-category-step";
-export * from "./undo-steps";
-export * from "./wake-rested";
-export * from "./what-it-says";
-export * from "./withdraw-message";
-export { type FirstLetter, firstLetter, writeFirst } from "./write-first";
+} from "./categories/save-category";
+export * from "./lists/search";
+export * from "./answering/send-message";
+export * from "./reading/sending-habits";
+export * from "./people/set-up";
+export * from "./people/settings";
+export * from "./reading/shared-drafts";
+export * from "./lists/shelf";
+export { type HandOver, letInAgain, shutOut } from "./people/shut-out";
+export * from "./people/sign-in";
+export * from "./lists/sort-run";
+export * from "./upkeep/tell-weeks";
+export * from "./people/times-off";
+export * from "./people/tray-members";
+export { type TrayMemory, trayMemory } from "./base/tray-memory";
+export * from "./people/tray-settings";
+export { type Undone, undoBatch } from "./deciding/undo";
+export * from "./categories/undo-category-step";
+export * from "./deciding/undo-steps";
+export * from "./deciding/wake-rested";
+export * from "./reading/what-it-says";
+export * from "./answering/withdraw-message";
+export { type FirstLetter, firstLetter, writeFirst } from "./answering/write-first";

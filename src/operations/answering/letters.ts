@@ -1,0 +1,148 @@
+import { createHash } from "node:crypto";
+import { deriveDocket } from "../../core/docket/derive-docket";
+import { domainOf, type Mailbox, readEmailAddress } from "../../core/kernel/email-address";
+import { type MessageId, trustedId } from "../../core/kernel/ids";
+import { dateOf, type Instant, instant, later, SECOND } from "../../core/kernel/instant";
+import type { NamedFile } from "../../core/kernel/named-file";
+import { EXPIRY_FIELD } from "../../core/message/expiry";
+import { firstWords } from "../../core/message/own-text";
+import type { ConversationFacts } from "../../core/standing/derive-standing";
+import { threadIds } from "../../core/threading/place-message";
+import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../../mail/index";
+import {
+  keepRecipients,
+  type MessagePlace,
+  type NewMessage,
+  storeMessage,
+  type Transaction,
+  type TrayGrant,
+} from "../../storage/index";
+import type { Within } from "../base/deps";
+import { dedupeKeyOf } from "../arriving/stored-form";
+
+/** Who writes, as the From field and the journal have it. */
+export type Writer = { readonly name: string };
+
+/** A message of ours, before it has an id and a date. */
+export type Letter = {
+  readonly to: readonly Mailbox[];
+  readonly cc: readonly Mailbox[];
+  readonly subject: string;
+  readonly html: string;
+  readonly inReplyTo: string | null;
+  readonly references: readonly string[];
+  readonly carries: Uint8Array | null;
+  readonly enclosed: readonly NamedFile[];
+  /** The codes of the records that it is about, for a header of its own. */
+  readonly recordCodes: readonly string[];
+};
+
+/** How a letter goes. */
+export type LetterOptions = { readonly asksReport?: boolean; readonly expiresAt?: Instant | null };
+
+const leavesAt = (deps: Within) => later(deps.now(), deps.sending.holdMs);
+
+// Names the records for whoever files it on the other side, whatever becomes of its subject.
+const RECORDS_FIELD = "Record-Reference";
+
+/** Where a letter goes: into a conversation, or (`start`) as the first of one. */
+export type LetterPlace = Pick<MessagePlace, "conversationId" | "start" | "version" | "who"> & {
+  readonly facts: ConversationFacts;
+};
+
+/** Stores a letter in its place and hands in the job that sends it. */
+export async function keepLetter(
+  trx: Transaction,
+  deps: Within,
+  stored: NewMessage,
+  { facts, ...place }: LetterPlace,
+): Promise<void> {
+  await storeMessage(trx, stored, {
+    ...place,
+    docket: deriveDocket(facts),
+    newestText: firstWords(stored.ownText),
+  });
+  const { to, cc } = stored.recipients;
+  await keepRecipients(
+    trx,
+    stored,
+    [...to, ...cc].map(({ address }) => address),
+  );
+  await deps.jobs.enqueue(trx, { kind: "send-message", messageId: stored.id }, leavesAt(deps));
+}
+
+/** A letter as it goes and as it is stored, its Message-ID fixed. */
+export async function storedLetter(
+  deps: Within,
+  grant: TrayGrant,
+  writer: Writer,
+  letter: Letter,
+  { asksReport = false, expiresAt = null }: LetterOptions,
+): Promise<NewMessage> {
+  const address = grant.tray.addresses[0] ?? readEmailAddress("tray@localhost.invalid");
+  if (address === null || address === undefined)
+    throw new Error(`tray ${grant.tray.slug} has no address to write from`);
+  const id = trustedId<MessageId>(deps.newId());
+  // RFC 5322 3.3: a Date has whole seconds, and the stored one must be the one that the message carries.
+  const now = instant(Math.floor(deps.now() / SECOND) * SECOND);
+  const { to, cc, subject, inReplyTo, references, carries, enclosed, recordCodes } = letter;
+  const headers = {
+    ...(expiresAt === null ? {} : { [EXPIRY_FIELD]: dateOf(expiresAt).toUTCString() }),
+    ...(recordCodes.length === 0 ? {} : { [RECORDS_FIELD]: recordCodes.join(", ") }),
+  };
+  const { html } = sanitiseHtml(letter.html);
+  const raw = await composeMessage({
+    messageId: `${id}@${domainOf(address)}`,
+    date: now,
+    from: { name: `${writer.name}, ${grant.tray.name}`, address },
+    to,
+    cc,
+    subject,
+    inReplyTo,
+    references,
+    text: textOfHtml(html),
+    html,
+    carries,
+    enclosed,
+    headers,
+  });
+  const { message } = await parseMessage(raw);
+  return {
+    id,
+    trayId: grant.tray.id,
+    ownAddresses: grant.tray.addresses,
+    direction: "out",
+    classification: { kind: "person", reason: "written here" },
+    messageId: message.messageId,
+    inReplyTo: message.inReplyTo,
+    references: message.references,
+    threadIds: threadIds(message),
+    subject: message.subject,
+    from: { name: writer.name, address },
+    recipients: { to, cc, replyTo: [] },
+    sentAt: now,
+    receivedAt: deps.now(),
+    authorId: grant.memberId,
+    raw,
+    rawSha256: createHash("sha256").update(raw).digest(),
+    hasHtml: false,
+    betterPart: "text",
+    appointments: [],
+    failedRecipients: [],
+    attachments: message.attachments,
+    warnings: [],
+    list: null,
+    protection: null,
+    hasRemoteContent: false,
+    unsubscribe: null,
+    trust: null,
+    isNewParticipant: false,
+    routes: [],
+    expiresAt: message.expiresAt,
+    ownText: message.ownText,
+    restText: message.restText,
+    dedupeKey: dedupeKeyOf(message, raw),
+    delivery: "waiting",
+    sending: { asksReport, leavesAt: leavesAt(deps) },
+  };
+}

@@ -1,0 +1,116 @@
+import type { Effect } from "../../core/journal/entry";
+import { domainOf } from "../../core/kernel/email-address";
+import { type BatchId, type MessageId, trustedId } from "../../core/kernel/ids";
+import { later, MINUTE, SECOND } from "../../core/kernel/instant";
+import { err, ok, type Result } from "../../core/kernel/result";
+import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import {
+  factsOf,
+  handedOverSince,
+  holdConversations,
+  holdOutgoing,
+  holdPace,
+  inTransaction,
+  type OutgoingMessage,
+  setDelivery,
+  type Transaction,
+  type TrayGrant,
+} from "../../storage/index";
+import { carryOut } from "../changes/change-conversations";
+import type { Deps, Within } from "../base/deps";
+import type { Refusal } from "../base/refusal";
+
+/** Which try this is; after the last one a message that cannot be handed over has failed. */
+export type Attempt = { readonly number: number; readonly last: boolean };
+
+const UNCERTAIN =
+  "The program stopped while this was being handed over: it may be out already. Ask, or send it again if a second copy does no harm.";
+
+/**
+ * Sends a message that waits to go. Throws when it should be tried again. What is out is never sent again; a try that was
+ * cut off between handing over and noting it is left to a person, since a second copy cannot be called back.
+ */
+export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): Promise<void> {
+  const message = await inTransaction(deps.db, async (trx) => {
+    const held = await holdOutgoing(trx, id);
+    if (held === null) return null;
+    if (held.state === "going") await failSending(trx, deps, held, UNCERTAIN);
+    if (held.state !== "waiting") return null;
+    if (await isPaced(trx, deps, held)) return null;
+    await setDelivery(trx, id, { state: "going", reason: null }, deps.now());
+    return held;
+  });
+  if (message === null) return;
+  const handedOver = await deps.mail.handOver(
+    { from: message.from, to: message.to },
+    message.raw,
+    message.asksReport ? id : null,
+  );
+  await inTransaction(deps.db, async (trx) => {
+    if (handedOver.kind === "accepted") {
+      await setDelivery(trx, id, { state: "sent", reason: null }, deps.now());
+    } else if (handedOver.kind === "refused" || attempt.last) {
+      await failSending(trx, deps, message, handedOver.reason);
+    } else {
+      await setDelivery(trx, id, { state: "waiting", reason: handedOver.reason }, deps.now());
+    }
+  });
+  deps.tell({ trayId: message.trayId, conversationId: message.conversationId });
+  if (handedOver.kind === "not-now" && !attempt.last) {
+    throw new Error(`message ${id}, try ${attempt.number}: ${handedOver.reason}`);
+  }
+}
+
+const PACE = MINUTE;
+
+// Too much at once makes servers suspicious: the message waits for its turn as a new job.
+async function isPaced(trx: Transaction, deps: Within, message: OutgoingMessage): Promise<boolean> {
+  const { aMinute, perDomainAMinute } = deps.sending;
+  const limits: readonly (readonly [string | null, number])[] = [
+    [null, aMinute],
+    ...[...new Set(message.to.map(domainOf))].map((domain) => [domain, perDomainAMinute] as const),
+  ];
+  if (limits.some(([, limit]) => Number.isFinite(limit))) await holdPace(trx);
+  for (const [domain, limit] of limits) {
+    if (!Number.isFinite(limit)) continue;
+    if ((await handedOverSince(trx, domain, later(deps.now(), -PACE))) < limit) continue;
+    const reason = `at most ${limit} messages a minute go ${domain === null ? "out" : `to ${domain}`}`;
+    await setDelivery(trx, message.id, { state: "waiting", reason }, deps.now());
+    const next = later(deps.now(), PACE / limit + SECOND);
+    await deps.jobs.enqueue(trx, { kind: "send-message", messageId: message.id }, next);
+    return true;
+  }
+  return false;
+}
+
+async function failSending(trx: Transaction, deps: Within, message: OutgoingMessage, reason: string): Promise<void> {
+  const [conversation] = await holdConversations(trx, message.trayId, [message.conversationId]);
+  if (conversation === undefined) throw new Error(`message ${message.id} is in no conversation`);
+  await setDelivery(trx, message.id, { state: "failed", reason }, deps.now());
+  const known = (await factsOf(trx, [conversation.id])).get(conversation.id) ?? NOTHING_HAPPENED;
+  const effects: Effect[] = [{ kind: "send-failed", messageId: message.id, reason }];
+  await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [{ conversation, known, effects }]);
+}
+
+/** Ends a message that was to go as failed, within a transaction that somebody else ends; says whose it is. */
+export async function putSendingAside(trx: Transaction, deps: Within, id: MessageId, reason: string) {
+  const message = await holdOutgoing(trx, id);
+  if (message === null) return { trayId: null, byMemberId: null, about: "a message" };
+  const isOut = message.state === "going";
+  if (isOut || message.state === "waiting") await failSending(trx, deps, message, isOut ? UNCERTAIN : reason);
+  return { trayId: message.trayId, byMemberId: null, about: `a message to ${message.to.join(", ")}` };
+}
+
+/** Puts a message that failed back to go; the conversation keeps its standing until somebody decides. */
+export async function sendAgain(deps: Deps, grant: TrayGrant, id: MessageId): Promise<Result<null, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  return inTransaction(deps.db, async (trx): Promise<Result<null, Refusal>> => {
+    const message = await holdOutgoing(trx, id);
+    if (message === null || message.trayId !== grant.tray.id) return err({ kind: "no-such", what: "message" });
+    if (message.state !== "failed") return err({ kind: "already-sent" });
+    await setDelivery(trx, id, { state: "waiting", reason: null }, deps.now());
+    await deps.jobs.enqueue(trx, { kind: "send-message", messageId: id });
+    deps.tell({ trayId: message.trayId, conversationId: message.conversationId });
+    return ok(null);
+  });
+}

@@ -1,0 +1,69 @@
+import type { Mailbox } from "../../core/kernel/email-address";
+import { type BatchId, type MessageId, trustedId } from "../../core/kernel/ids";
+import { err, ok, type Result } from "../../core/kernel/result";
+import type { Enclosure } from "../../core/writing/enclosure";
+import { parseMessage } from "../../mail/index";
+import {
+  entriesOfBatches,
+  forgetWords,
+  holdConversations,
+  holdOutgoing,
+  inTransaction,
+  type OutgoingRow,
+  outgoingOf,
+  relist,
+  setDelivery,
+  type TrayGrant,
+} from "../../storage/index";
+import type { Deps } from "../base/deps";
+import { keepEnclosed } from "./enclosures";
+import type { Refusal } from "../base/refusal";
+import { undoEntries } from "../deciding/undo";
+
+/** A message that was taken back, for writing it again. */
+export type TakenBack = {
+  readonly conversationId: OutgoingRow["conversationId"];
+  readonly to: readonly Mailbox[];
+  readonly cc: readonly Mailbox[];
+  readonly subject: string;
+  readonly html: string;
+  /** The files that went with it, for the draft. */
+  readonly enclosures: readonly Enclosure[];
+};
+
+/** Takes a message back that has not gone yet, or will never go; what went with it in the journal is undone. */
+export async function withdrawMessage(
+  deps: Deps,
+  grant: TrayGrant,
+  id: MessageId,
+): Promise<Result<TakenBack, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  const taken = await inTransaction(deps.db, async (trx): Promise<Result<TakenBack, Refusal>> => {
+    const message = await holdOutgoing(trx, id);
+    if (message === null || message.trayId !== grant.tray.id) return err({ kind: "no-such", what: "message" });
+    if (message.state !== "waiting" && message.state !== "failed") return err({ kind: "already-sent" });
+    await setDelivery(trx, id, { state: "withdrawn", reason: null }, deps.now());
+    await forgetWords(trx, id);
+    const held = await holdConversations(trx, grant.tray.id, [message.conversationId]);
+    const entries = await entriesOfBatches(trx, grant.tray.id, [trustedId<BatchId>(id)]);
+    await undoEntries(trx, deps, grant, held, entries);
+    await relist(trx, [message.conversationId]);
+    const { message: written, contents } = await parseMessage(message.raw);
+    const { to, cc, subject, html } = written;
+    const enclosures: Enclosure[] = [];
+    for (const { index, fileName: name, contentType } of written.attachments)
+      enclosures.push(
+        await keepEnclosed(trx, deps, grant, { name, contentType, content: contents[index] ?? new Uint8Array() }),
+      );
+    return ok({ conversationId: message.conversationId, to, cc, subject, html: html ?? "", enclosures });
+  });
+  if (taken.ok) deps.tell({ trayId: grant.tray.id, conversationId: taken.value.conversationId });
+  return taken;
+}
+
+const MAX_ROWS = 200;
+
+/** What a tray has to send, and what went lately. */
+export function lookAtOutgoing(deps: Deps, grant: TrayGrant): Promise<OutgoingRow[]> {
+  return outgoingOf(deps.db, grant, MAX_ROWS);
+}

@@ -1,0 +1,303 @@
+import { deriveDocket } from "../../core/docket/derive-docket";
+import { type BatchId, type ConversationId, type MessageId, trustedId } from "../../core/kernel/ids";
+import { DAY, type Instant, later, SECOND } from "../../core/kernel/instant";
+import { wordsToShow } from "../../core/message/own-text";
+import { returnDateIn } from "../../core/message/return-date";
+import type { RuleThatHolds } from "../../core/rules/plan-rules";
+import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { baseSubject } from "../../core/threading/base-subject";
+import { correspondentOf, SUBJECT_WITHIN } from "../../core/threading/place-all";
+import { placeMessage, threadIds } from "../../core/threading/place-message";
+import { recordCodesIn } from "../../core/threading/record-codes";
+import {
+  conversationOfSubject,
+  conversationRowOf,
+  copyOf,
+  type Database,
+  hoursOfTray,
+  type KnownThreads,
+  keepRoutes,
+  lockThreads,
+  type MessagePlace,
+  type NewMessage,
+  newestOfOurs,
+  noteJoined,
+  noteReports,
+  noteStored,
+  type ReportedMessage,
+  reportedMessage,
+  storeIfUnknown,
+  type Transaction,
+  type Tray,
+} from "../../storage/index";
+import { applyRules, holdRulesFor, rulesFor } from "./apply-rules";
+import type { Deps, Within } from "../base/deps";
+import { joinPiece } from "../deciding/join-conversations";
+import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";
+import { tellOfMessage } from "../changes/telling";
+import { type ThreadInHand, type ThreadsInHand, threadsInHand } from "./threads-in-hand";
+import { trustOf } from "./trust-of";
+
+export type { Incoming } from "./stored-form";
+
+/** What became of a message in one tray. */
+export type Kept = {
+  readonly trayId: Tray["id"];
+  readonly conversationId: ConversationId;
+  readonly outcome: "started" | "joined" | "known-already";
+};
+
+/** Most mail answers nothing: it is stored in one round trip, and looked up only when the tray turns out to know its id. Null when it has to be placed. */
+export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): Promise<Kept | null> {
+  const { message } = incoming;
+  const refersTo = [...message.inReplyTo, ...message.references, ...message.reportedIds];
+  if (refersTo.length > 0 || message.reports.length > 0 || baseSubject(message.subject).isReply) return null;
+  // Somebody has to hold it while its rules act.
+  if ((await rulesFor(deps, tray, incoming)).length > 0) return null;
+  const conversationId = trustedId<ConversationId>(deps.newId());
+  const { stored, place } = placed(
+    deps,
+    tray,
+    incoming,
+    conversationId,
+    null,
+    await circumstances(deps.db, deps, tray, incoming, null),
+  );
+  const isNew = await storeIfUnknown(deps.db, stored, place);
+  // Nobody owns it yet, so that it concerns only those who watch for such a message.
+  if (isNew) await tellOfArrival(deps.db, deps, incoming, stored, place);
+  return isNew ? { trayId: tray.id, conversationId, outcome: "started" } : null;
+}
+
+/** Places a message in a tray and stores it, within the caller's transaction. */
+export async function keepInTray(trx: Transaction, deps: Within, tray: Tray, incoming: Incoming): Promise<Kept> {
+  const [kept] = await keepAllInTray(trx, deps, tray, [incoming]);
+  if (kept === undefined) throw new Error("a message was neither kept nor known");
+  return kept;
+}
+
+/** The same for several, one after the other: what the tray knows of them is looked up once, and they are stored together. */
+export async function keepAllInTray(
+  trx: Transaction,
+  deps: Within,
+  tray: Tray,
+  batch: readonly Incoming[],
+): Promise<Kept[]> {
+  const ids = [...new Set(batch.flatMap(linksOf))];
+  const keys = batch.map(({ message, raw }) => dedupeKeyOf(message, raw));
+  const rules = await holdRulesFor(trx, deps, tray, batch);
+  const known = await lockThreads(trx, tray.id, ids, keys);
+  const threads = threadsInHand(trx, tray);
+  const joined = batch.flatMap(({ message }, at) => {
+    const isCopy = copyOf(known, keys[at] ?? new Uint8Array()) !== null;
+    const placement = placeMessage(message, known.conversations);
+    return isCopy || placement.kind !== "joins" ? [] : [placement.conversation];
+  });
+  await threads.take([...new Set(joined)]);
+  const all: Kept[] = [];
+  for (const [at, incoming] of batch.entries()) {
+    all.push(await keepOne(trx, deps, tray, incoming, { known, threads, rules: rules[at] ?? [] }));
+  }
+  await threads.put();
+  return all;
+}
+
+/** What the tray knows of a batch, and the rules that are for a message of it. */
+type Around = {
+  readonly known: KnownThreads;
+  readonly threads: ThreadsInHand;
+  readonly rules: readonly RuleThatHolds[];
+};
+
+async function keepOne(
+  trx: Transaction,
+  deps: Within,
+  tray: Tray,
+  incoming: Incoming,
+  { known, threads, rules }: Around,
+): Promise<Kept> {
+  const { message, raw } = incoming;
+  const dedupeKey = dedupeKeyOf(message, raw);
+  const copyIn = copyOf(known, dedupeKey);
+  if (copyIn !== null) {
+    await keepRoutes(trx, tray.id, dedupeKey, routesOf(tray, incoming), message.list, incoming.receivedAt);
+    return { trayId: tray.id, conversationId: copyIn, outcome: "known-already" };
+  }
+  const placement = placeMessage(message, known.conversations);
+  const reported = await reportedBy(trx, tray, incoming, threads);
+  const joins =
+    reported?.conversationId ??
+    (placement.kind === "joins" ? placement.conversation : await homeBySubject(trx, tray, incoming, threads));
+  const conversationId = joins ?? trustedId<ConversationId>(deps.newId());
+  const thread = joins === null ? null : await threads.thread(conversationId);
+  const { stored, place } = placed(
+    deps,
+    tray,
+    incoming,
+    conversationId,
+    thread,
+    await circumstances(trx, deps, tray, incoming, thread),
+    await answeredAt(trx, tray, incoming, thread, threads),
+  );
+  threads.place({ message: stored, place });
+  noteStored(known, linksOf(incoming), dedupeKey, conversationId);
+  // Rules are about what comes to us.
+  const due = stored.direction === "in" ? rules : [];
+  const piece = placement.kind === "joins" && placement.piece !== conversationId ? placement.piece : null;
+  // What follows asks the database, or changes there what is in hand.
+  if (due.length > 0 || !incoming.imported || reported !== null || piece !== null) {
+    await threads.put();
+    await applyRules(trx, deps, tray, { id: conversationId, starts: joins === null }, due);
+    await tellOfArrival(trx, deps, incoming, stored, place);
+    if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
+    if (piece !== null) {
+      await joinLatePiece(trx, deps, tray, conversationId, piece);
+      noteJoined(known, piece, conversationId);
+      threads.letGo(piece);
+    }
+    threads.letGo(conversationId);
+  }
+  return { trayId: tray.id, conversationId, outcome: joins === null ? "started" : "joined" };
+}
+
+// What is brought over from elsewhere is no news.
+async function tellOfArrival(
+  db: Database,
+  deps: Within,
+  { imported }: Incoming,
+  message: NewMessage,
+  { conversationId, docket }: MessagePlace,
+): Promise<void> {
+  if (!imported) await tellOfMessage(db, deps, { trayId: message.trayId, conversationId, message, docket });
+}
+
+function linksOf({ message }: Incoming): string[] {
+  return [...new Set([...message.reportedIds, ...threadIds(message)])];
+}
+
+// Mail systems report within days; what went to the same person long ago is not what they mean.
+const REPORTED_WITHIN = 10 * DAY;
+
+async function reportedBy(
+  trx: Transaction,
+  tray: Tray,
+  { message, receivedAt }: Incoming,
+  threads: ThreadsInHand,
+): Promise<ReportedMessage | null> {
+  if (message.reports.length === 0 && message.reportedIds.length === 0) return null;
+  await threads.put();
+  const ids = [...message.reportedIds, ...message.inReplyTo, ...message.references];
+  const recipients = message.reports.map(({ address }) => address);
+  return reportedMessage(trx, tray.id, ids, recipients, later(receivedAt, -REPORTED_WITHIN));
+}
+
+async function homeBySubject(
+  trx: Transaction,
+  tray: Tray,
+  { message, receivedAt, imported }: Incoming,
+  threads: ThreadsInHand,
+): Promise<ConversationId | null> {
+  const { base, isReply } = baseSubject(message.subject);
+  const names = message.inReplyTo.length + message.references.length;
+  const recipients = [...message.to, ...message.cc].map(({ address }) => address);
+  const correspondent = correspondentOf({ from: message.from?.address ?? null, recipients }, tray.addresses);
+  if (!isReply || names > 0 || correspondent === null || message.classification.kind === "list") return null;
+  const subject = { base, recordCodes: recordCodesIn(message.subject) };
+  // History is imported long after it was written, and joins what was written then.
+  const written = imported ? (message.date ?? receivedAt) : receivedAt;
+  const within = { since: later(written, -SUBJECT_WITHIN), until: later(written, SUBJECT_WITHIN) };
+  await threads.put();
+  return conversationOfSubject(trx, tray.id, subject, correspondent, within);
+}
+
+/** What the rest of the tray says about a message: who seems to have sent it, and whether she is new where it goes. */
+type Circumstances = Pick<NewMessage, "trust" | "isNewParticipant"> & {
+  readonly returnsAt: Instant | null;
+  /** Whether one of us wrote it: with an address of the tray, brought over from our own mail or proved to come from us. */
+  readonly isOurs: boolean;
+};
+
+async function circumstances(
+  db: Database,
+  deps: Within,
+  tray: Tray,
+  incoming: Incoming,
+  thread: ThreadInHand | null,
+): Promise<Circumstances> {
+  const { from, classification } = incoming.message;
+  const saysOurs = from !== null && tray.addresses.includes(from.address);
+  const ours = { isOurs: true, isNewParticipant: false, returnsAt: null };
+  if (saysOurs && incoming.imported) return { ...ours, trust: null };
+  const trust = await trustOf(db, deps, tray, incoming);
+  // Anybody can write our address into a letter: it is an answer of ours only where that is proved.
+  if (saysOurs && trust.verdict === "verified") return { ...ours, trust };
+  const isPerson = classification.kind === "person" && from !== null;
+  const isNewParticipant = thread !== null && isPerson && !thread.people.has(from.address);
+  return { trust, isNewParticipant, returnsAt: await returnOf(db, tray, incoming), isOurs: false };
+}
+
+async function returnOf(db: Database, tray: Tray, { message, receivedAt }: Incoming): Promise<Instant | null> {
+  if (message.classification.kind !== "automatic") return null;
+  const text = `${message.subject}\n\n${message.ownText}`;
+  return returnDateIn(text, message.date ?? receivedAt, await hoursOfTray(db, tray));
+}
+
+async function joinLatePiece(
+  trx: Transaction,
+  deps: Within,
+  tray: Tray,
+  target: ConversationId,
+  source: ConversationId,
+): Promise<void> {
+  const subject = (await conversationRowOf(trx, tray.id, source))?.subject ?? "";
+  const batchId = trustedId<BatchId>(deps.newId());
+  await joinPiece(trx, deps, tray, { target, source, subject, by: null, batchId });
+}
+
+// Clocks run slow: what answers a message of ours was not written before it. Null where it seems to be later anyway.
+async function answeredAt(
+  trx: Transaction,
+  tray: Tray,
+  { message, receivedAt }: Incoming,
+  thread: ThreadInHand | null,
+  threads: ThreadsInHand,
+): Promise<Instant | null> {
+  const written = message.date ?? receivedAt;
+  const isEarly = thread?.facts.messages.some(({ direction, at }) => direction === "out" && at >= written) ?? false;
+  if (!isEarly) return null;
+  await threads.put();
+  return newestOfOurs(trx, tray.id, [...message.inReplyTo, ...message.references]);
+}
+
+/** A message as it is stored in a conversation: one that is held, or a new one (null). */
+function placed(
+  deps: Within,
+  tray: Tray,
+  incoming: Incoming,
+  conversationId: ConversationId,
+  thread: ThreadInHand | null,
+  { isOurs, ...around }: Circumstances,
+  answers: Instant | null = null,
+): { stored: NewMessage; place: MessagePlace } {
+  const { message } = incoming;
+  const id = trustedId<MessageId>(deps.newId());
+  const form = storedForm(tray, incoming, id, { links: linksOf(incoming), isOurs });
+  const sentAt = answers !== null && answers >= form.sentAt ? later(answers, SECOND) : form.sentAt;
+  const stored: NewMessage = { ...form, sentAt, ...around };
+  const version = (thread?.version ?? 0) + 1;
+  const facts = thread?.facts ?? NOTHING_HAPPENED;
+  const start = {
+    subject: message.subject,
+    baseSubject: baseSubject(message.subject).base,
+    createdAt: incoming.receivedAt,
+  };
+  const place = {
+    conversationId,
+    start: thread === null ? start : null,
+    version,
+    docket: deriveDocket({ ...facts, messages: [...facts.messages, factOf(stored, version)] }),
+    who: whoFor(stored, thread === null, message),
+    newestText: wordsToShow({ own: stored.ownText, rest: stored.restText }),
+  };
+  return { stored, place };
+}

@@ -1,0 +1,270 @@
+import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
+import { aMessage } from "@tests/support/mail";
+import { passes, type TestTray, testTray } from "@tests/support/test-database";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { ContactDraft } from "../../core/contacts/contact";
+import { type CategoryId, type ContactId, type RecordId, type RuleId, trustedId } from "../../core/kernel/ids";
+import { NO_ACTIONS, NO_CONDITIONS } from "../../core/rules/rule";
+import {
+  dropContact,
+  dropRule,
+  importInto,
+  keepContact,
+  keepRule,
+  lookAtContacts,
+  lookAtJournal,
+  lookAtRules,
+  openConversation,
+  placeRules,
+  type RuleDraft,
+  retireCategory,
+  setUpCategories,
+  setUpRecords,
+  tryRule,
+  undoBatch,
+} from "../index.server";
+
+let tray: TestTray;
+let desk: Desk;
+let invoices: CategoryId;
+let tin: CategoryId;
+let supplier: RecordId;
+
+beforeAll(async () => {
+  tray = await testTray();
+  desk = await setUpDesk(tray);
+  const made = await setUpCategories(tray.deps, [
+    { code: "IN", name: "Invoices", ink: "moss", parentCode: null },
+    { code: "TI", name: "Tin", ink: "olive", parentCode: null },
+  ]);
+  [invoices, tin] = made.map(({ id }) => id) as [CategoryId, CategoryId];
+  const [record] = await setUpRecords(tray.deps, [
+    { code: "C-1", title: "Dombach", kind: "client", parentCode: null, closed: false },
+  ]);
+  supplier = record?.id ?? trustedId("");
+});
+afterAll(() => tray.close());
+
+const draft = (given: Partial<RuleDraft> = {}): RuleDraft => ({
+  id: null,
+  name: "Dombach’s invoices",
+  isOn: true,
+  isLast: false,
+  exceptions: NO_CONDITIONS,
+  conditions: { ...NO_CONDITIONS, from: ["@dombach.example"], subject: ["invoice"] },
+  actions: { ...NO_ACTIONS, categoryIds: [invoices], recordId: supplier, ownerId: desk.mara.id },
+  ...given,
+});
+const keep = async (given: Partial<RuleDraft> = {}) => {
+  const id = done(await keepRule(tray.deps, desk.lead, draft(given)));
+  // What arrives is asked by rules that are at most two seconds old.
+  passes(tray, 1);
+  return id;
+};
+const drop = async (id: RuleId) => {
+  done(await dropRule(tray.deps, desk.lead, id, true));
+  passes(tray, 1);
+};
+const invoice = (given: Parameters<Desk["arrive"]>[0] = {}) =>
+  desk.arrive({ from: "billing@dombach.example", subject: "Invoice 7", ...given });
+const docketOf = async (id: Parameters<typeof openConversation>[2]) =>
+  (await openConversation(tray.deps, desk.lead, id))?.docket;
+
+describe("a rule", () => {
+  it("acts on what arrives, says why in the journal, tells the owner, and is undone from there", async () => {
+    const id = await keep();
+    const one = await invoice();
+    expect(await docketOf(one)).toMatchObject({
+      ownerId: desk.mara.id,
+      categoryIds: [invoices],
+      recordIds: [supplier],
+      standing: { kind: "our-move" },
+    });
+    expect((await docketOf(await invoice({ from: "elsewhere@x.example" })))?.categoryIds).toEqual([]);
+    const { steps } = await lookAtJournal(tray.deps, desk.lead, { by: "tray", kind: null, before: null });
+    const [step] = steps.filter(({ conversationId }) => conversationId === one);
+    expect(step).toMatchObject({
+      rule: { name: "Dombach’s invoices", why: "from @dombach.example, “invoice” in the subject" },
+      mayUndo: true,
+      by: null,
+    });
+    expect(step?.words.split(" and ").toSorted()).toEqual([
+      "assigned it to Mara Quell",
+      "filed it to C-1",
+      "gave it Invoices",
+    ]);
+    const told = await tray.ask("select event from notification where member_id = $1 and conversation_id = $2", [
+      desk.mara.id,
+      one,
+    ]);
+    expect(told).toEqual([{ event: "assigned" }]);
+    done(await undoBatch(tray.deps, desk.lead, step?.batchId ?? trustedId("")));
+    expect(await docketOf(one)).toMatchObject({
+      ownerId: null,
+      categoryIds: [],
+      recordIds: [],
+      standing: { kind: "to-sort" },
+    });
+    await drop(id);
+  });
+
+  it("leaves alone what a colleague decided, when more comes into it", async () => {
+    const id = await keep();
+    const one = await invoice();
+    await desk.does(
+      desk.lead,
+      one,
+      { kind: "categorise", categoryId: invoices, give: false },
+      { kind: "assign", ownerId: desk.ines.id },
+    );
+    await invoice({ into: one, subject: "Re: Invoice 7" });
+    expect(await docketOf(one)).toMatchObject({ ownerId: desk.ines.id, categoryIds: [] });
+    await drop(id);
+  });
+
+  it("acts after the ones before it, and not when it is off, taken away or its category retired", async () => {
+    const first = await keep({ name: "first", isLast: true, actions: { ...NO_ACTIONS, categoryIds: [tin] } });
+    const second = await keep({ name: "second", actions: { ...NO_ACTIONS, categoryIds: [invoices] } });
+    expect((await docketOf(await invoice()))?.categoryIds).toEqual([tin]);
+    done(await placeRules(tray.deps, desk.lead, [second, first]));
+    passes(tray, 1);
+    expect((await lookAtRules(tray.deps, desk.lead)).rules.map(({ name }) => name)).toEqual(["second", "first"]);
+    expect((await docketOf(await invoice()))?.categoryIds?.toSorted()).toEqual([invoices, tin].toSorted());
+    await keep({ id: second, name: "second", isOn: false });
+    await drop(first);
+    expect((await docketOf(await invoice()))?.categoryIds).toEqual([]);
+    done(await dropRule(tray.deps, desk.lead, first, false));
+    done(await retireCategory(tray.deps, desk.lead, tin));
+    passes(tray, 1);
+    expect((await docketOf(await invoice()))?.categoryIds).toEqual([]);
+    await drop(first);
+    await drop(second);
+  });
+
+  it("does not act on history, nor on what we wrote, and does on what is brought over as new", async () => {
+    const id = await keep({
+      conditions: { ...NO_CONDITIONS, subject: ["brought"] },
+      actions: { ...NO_ACTIONS, urgency: "today" },
+    });
+    const bring = async (name: string, from: string, asHistory: boolean) => {
+      const raw = aMessage({ id: name, subject: `Brought over ${name}`, from });
+      await importInto(
+        tray.deps,
+        desk.lead.tray,
+        (async function* () {
+          yield raw;
+        })(),
+        { asHistory, goesOn: () => true },
+      );
+      const [row] = await tray.ask(
+        "select urgency from conversation join message on conversation_id = conversation.id where message_id = $1",
+        [name],
+      );
+      return row.urgency;
+    };
+    expect(await bring("new@x.example", "a@x.example", false)).toBe(3);
+    expect(await bring("old@x.example", "a@x.example", true)).toBe(1);
+    expect(await bring("ours@x.example", "office@ottermoor.example", false)).toBe(1);
+    await drop(id);
+  });
+
+  it("is tried on what came before it is kept", async () => {
+    const { of, matches } = await tryRule(tray.deps, desk.lead, draft());
+    expect(of).toBeGreaterThan(matches.length);
+    expect(matches.every(({ why }) => why === "from @dombach.example, “invoice” in the subject")).toBe(true);
+    expect(matches.length).toBeGreaterThan(3);
+  });
+
+  it("is refused with what is wrong, and to whoever does not lead", async () => {
+    expect(await keepRule(tray.deps, desk.lead, draft({ name: "" }))).toMatchObject({
+      error: { kind: "problems", problems: { name: "Give the rule a name." } },
+    });
+    const to = (actions: Partial<RuleDraft["actions"]>) =>
+      keepRule(tray.deps, desk.lead, draft({ actions: { ...NO_ACTIONS, ...actions } }));
+    expect(refusal(await to({ categoryIds: [trustedId(desk.ines.id)] }))).toBe("no-such");
+    expect(refusal(await to({ recordId: trustedId(desk.ines.id) }))).toBe("no-such");
+    expect(refusal(await to({ ownerId: desk.reader.memberId }))).toBe("only-reads");
+    expect(refusal(await keepRule(tray.deps, desk.lead, draft({ id: trustedId(desk.ines.id) })))).toBe("no-such");
+    for (const grant of [desk.maraGrant, desk.reader]) {
+      expect(refusal(await keepRule(tray.deps, grant, draft()))).toBe("leads-only");
+      expect(refusal(await dropRule(tray.deps, grant, trustedId(desk.ines.id), true))).toBe("leads-only");
+      expect(refusal(await placeRules(tray.deps, grant, []))).toBe("leads-only");
+    }
+  });
+});
+
+describe("a contact", () => {
+  const someone = (given: Partial<ContactDraft> = {}): ContactDraft => ({
+    name: "Perpetua Vane",
+    organisation: "Vane House",
+    phone: "",
+    note: "",
+    categoryIds: [invoices],
+    addresses: "vane@vanehouse.example, p.vane@x.example",
+    ...given,
+  });
+  const found = async (text: string, categoryId: CategoryId | null = null) =>
+    (await lookAtContacts(tray.deps, desk.lead, { text, categoryId })).map(({ name }) => name);
+
+  it("added by several at once with the same address is one", async () => {
+    const same = () => keepContact(tray.deps, desk.lead, null, someone({ name: "Bram", addresses: "bram@x.example" }));
+    const outcomes = (await Promise.all(Array.from({ length: 6 }, same))).map(refusal);
+    expect(outcomes.toSorted()).toEqual(["done", ...Array.from({ length: 5 }, () => "problems")]);
+    for (const { id } of await lookAtContacts(tray.deps, desk.lead, { text: "Bram", categoryId: null }))
+      done(await dropContact(tray.deps, desk.lead, id));
+  });
+
+  it("is kept, found by name, organisation, address and category, and changed", async () => {
+    const { id } = done(await keepContact(tray.deps, desk.maraGrant, null, someone()));
+    done(
+      await keepContact(
+        tray.deps,
+        desk.lead,
+        null,
+        someone({ name: "Hugo Lund", addresses: "h@x.example", categoryIds: [] }),
+      ),
+    );
+    expect(await found("")).toEqual(["Hugo Lund", "Perpetua Vane"]);
+    for (const text of ["perpetua", "vane house", "p.vane@"])
+      expect(await found(text)).toEqual(
+        ["Perpetua Vane"].concat(text === "vane house" ? ["Hugo Lund"] : []).toSorted(),
+      );
+    expect(await found("", invoices)).toEqual(["Perpetua Vane"]);
+    expect(await found("100%")).toEqual([]);
+    const { addresses } = done(
+      await keepContact(tray.deps, desk.lead, id, someone({ addresses: "new@vanehouse.example" })),
+    );
+    expect(addresses).toEqual(["new@vanehouse.example"]);
+    expect(await found("p.vane@")).toEqual([]);
+  });
+
+  it("has its addresses alone, until it is removed; and comes back as it was", async () => {
+    const { id } = done(
+      await keepContact(tray.deps, desk.lead, null, someone({ name: "One", addresses: "one@x.example" })),
+    );
+    const other = someone({ name: "Other", addresses: "one@x.example" });
+    expect(await keepContact(tray.deps, desk.lead, null, other)).toMatchObject({
+      error: { kind: "problems", problems: { addresses: "one@x.example is One’s already." } },
+    });
+    const dropped = done(await dropContact(tray.deps, desk.lead, id));
+    expect(refusal(await dropContact(tray.deps, desk.lead, id))).toBe("no-such");
+    expect(await found("one@x")).toEqual([]);
+    done(await keepContact(tray.deps, desk.lead, id, { ...dropped, addresses: dropped.addresses.join(" ") }));
+    expect(await found("one@x")).toEqual(["One"]);
+    done(await dropContact(tray.deps, desk.lead, id));
+    done(await keepContact(tray.deps, desk.lead, null, other));
+    expect(refusal(await keepContact(tray.deps, desk.lead, id, { ...dropped, addresses: "one@x.example" }))).toBe(
+      "problems",
+    );
+  });
+
+  it("is not kept by a reader, under a category that is not there, or when it is not there itself", async () => {
+    expect(refusal(await keepContact(tray.deps, desk.reader, null, someone()))).toBe("readers-only-read");
+    expect(refusal(await dropContact(tray.deps, desk.reader, trustedId<ContactId>(desk.ines.id)))).toBe(
+      "readers-only-read",
+    );
+    const nowhere = someone({ addresses: "n@x.example", categoryIds: [trustedId(desk.ines.id)] });
+    expect(refusal(await keepContact(tray.deps, desk.lead, null, nowhere))).toBe("no-such");
+    expect(refusal(await keepContact(tray.deps, desk.lead, trustedId(desk.ines.id), someone()))).toBe("no-such");
+  });
+});

@@ -1,0 +1,16 @@
+import type { Instant } from "../../core/kernel/instant";
+import type { allJunkSenders, Colleague, KeptRule, KeptTimeOff, KeptWatch, Tray } from "../../storage/index";
+
+/** What a process knows of all trays, as it was at a moment. */
+export type Directory = {
+  readonly readAt: Instant;
+  readonly trays: readonly Tray[];
+  readonly colleagues: readonly Colleague[];
+  readonly junkSenders: Awaited<ReturnType<typeof allJunkSenders>>;
+  readonly watches: readonly KeptWatch[];
+  readonly timesOff: readonly KeptTimeOff[];
+  readonly rules: readonly KeptRule[];
+};
+
+/** The last that was read, and what is being read. */
+export type DirectoryCache = { last: Directory | null; reading: Promise<Directory> | null };

@@ -1,0 +1,164 @@
+import { deriveDocket } from "../../core/docket/derive-docket";
+import { effectInWords, type Names } from "../../core/journal/effect-in-words";
+import type { JournalEntry } from "../../core/journal/entry";
+import { planUndo, type UndoPlan } from "../../core/journal/plan-undo";
+import { type BatchId, type ConversationId, type EntryId, trustedId } from "../../core/kernel/ids";
+import { err, ok, type Result } from "../../core/kernel/result";
+import type { ConversationFacts } from "../../core/standing/derive-standing";
+import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { dayInWords } from "../../core/time/day-words";
+import {
+  appendEntries,
+  type BatchEntry,
+  categoryNames,
+  entriesOfBatches,
+  factsOf,
+  type HeldConversation,
+  holdConversations,
+  inTransaction,
+  keepCategories,
+  keepDockets,
+  membersOfTray,
+  recordsByIds,
+  type Transaction,
+  type Tray,
+  type TrayGrant,
+} from "../../storage/index";
+import { isEmpty } from "../changes/change-conversations";
+import type { Deps, Within } from "../base/deps";
+import { isMoving, moveBack } from "./join-conversations";
+import type { Refusal } from "../base/refusal";
+
+/** What undoing did: what was taken back, in words, and what was left because somebody decided anew since. */
+export type Undone = { readonly count: number; readonly what: string; readonly left: readonly string[] };
+
+/** Takes back what one batch did. */
+export function undoBatch(deps: Deps, grant: TrayGrant, batchId: BatchId): Promise<Result<Undone, Refusal>> {
+  return undoBatches(deps, grant, [batchId]);
+}
+
+/** Takes back what some batches did, whoever did it, where nothing newer contradicts it; all of it or nothing. */
+export async function undoBatches(
+  deps: Deps,
+  grant: TrayGrant,
+  batchIds: readonly BatchId[],
+): Promise<Result<Undone, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  const undone = await inTransaction(
+    deps.db,
+    async (trx): Promise<Result<{ plans: UndoPlan[]; ids: ConversationId[] }, Refusal>> => {
+      await keepCategories(trx);
+      const before = await entriesOfBatches(trx, grant.tray.id, batchIds);
+      const own = new Set(before.map((entry) => entry.conversationId));
+      const ids = [...new Set([...own, ...before.filter(isMoving).map(({ effect }) => effect.conversationId)])];
+      const all = await holdConversations(trx, grant.tray.id, ids);
+      const held = all.filter(({ id }) => own.has(id));
+      // Read again now that nobody else can undo it at the same time.
+      const entries = await entriesOfBatches(trx, grant.tray.id, batchIds);
+      if (entries.length === 0) return err({ kind: "nothing-to-undo" });
+      const plans = await undoEntries(trx, deps, grant, held, entries);
+      return ok({ plans, ids });
+    },
+  );
+  if (!undone.ok) return undone;
+  for (const conversationId of undone.value.ids) deps.tell({ trayId: grant.tray.id, conversationId });
+  return ok(await undoneInWords(deps, grant, undone.value.plans));
+}
+
+/** Undoes entries of conversations that are held, and keeps the dockets that are left; also when none of them stands any more. */
+export async function undoEntries(
+  trx: Transaction,
+  deps: Within,
+  { tray, memberId: by }: TrayGrant,
+  held: readonly HeldConversation[],
+  entries: readonly BatchEntry[],
+  batchId: BatchId = trustedId<BatchId>(deps.newId()),
+): Promise<UndoPlan[]> {
+  const facts = await factsOf(
+    trx,
+    held.map(({ id }) => id),
+  );
+  const planned = held.map((conversation) => {
+    const own = entries.filter((entry) => entry.conversationId === conversation.id);
+    const plans = planUndo(own, facts.get(conversation.id)?.entries ?? []);
+    return { conversation, plans, taken: plans.flatMap((plan) => (plan.kind === "undo" ? [plan.entry] : [])) };
+  });
+  const changed = await movedBack(trx, tray, planned, facts);
+  const undone = planned.map(({ conversation, plans, taken }) => {
+    const known = changed.get(conversation.id) ?? NOTHING_HAPPENED;
+    const takenIds = new Set(taken.map((entry) => entry.id));
+    const undos = taken.map((entry, at) => ({
+      id: trustedId<EntryId>(deps.newId()),
+      trayId: conversation.trayId,
+      conversationId: conversation.id,
+      batchId,
+      version: conversation.version + at + 1,
+      at: deps.now(),
+      by,
+      effect: entry.effect,
+      undoes: entry.id,
+    }));
+    const remaining = known.entries.filter((entry) => !takenIds.has(entry.id));
+    const left = { ...known, entries: remaining };
+    // What has become a part of another conversation keeps the docket that it went with.
+    const docket = isEmpty(left) ? null : deriveDocket(left);
+    return { id: conversation.id, version: conversation.version + undos.length, docket, undos, plans };
+  });
+  const dockets = undone.flatMap(({ id, version, docket }) => (docket === null ? [] : [{ id, version, docket }]));
+  const undos = undone.flatMap((one) => one.undos);
+  await Promise.all([appendEntries(trx, undos), keepDockets(trx, dockets)]);
+  return undone.flatMap(({ plans }) => plans);
+}
+
+// What was moved between conversations goes back first: the facts of both are others then.
+async function movedBack(
+  trx: Transaction,
+  tray: Tray,
+  planned: readonly { conversation: HeldConversation; taken: readonly JournalEntry[] }[],
+  facts: Map<ConversationId, ConversationFacts>,
+): Promise<Map<ConversationId, ConversationFacts>> {
+  const moving = planned.flatMap(({ conversation, taken }) =>
+    taken.filter(isMoving).map((entry) => ({ id: conversation.id, entry })),
+  );
+  if (moving.length === 0) return facts;
+  for (const { id, entry } of moving) await moveBack(trx, tray, id, entry);
+  return factsOf(
+    trx,
+    planned.map(({ conversation }) => conversation.id),
+  );
+}
+
+async function undoneInWords(deps: Deps, grant: TrayGrant, plans: readonly UndoPlan[]): Promise<Undone> {
+  const names = await namesFor(deps, grant, plans);
+  const words = (kept: readonly UndoPlan[]) => [
+    ...new Set(kept.map((plan) => effectInWords(plan.entry.effect, names, plan.entry.by))),
+  ];
+  const taken = plans.filter((plan) => plan.kind === "undo");
+  return {
+    count: taken.length,
+    what: words(taken.toReversed()).join(" and "),
+    left: words(plans.filter((plan) => plan.kind !== "undo")),
+  };
+}
+
+/** What things are called in sentences about these entries. */
+export async function namesFor(
+  deps: Deps,
+  grant: TrayGrant,
+  plans: readonly { readonly entry: Pick<JournalEntry, "effect"> }[],
+): Promise<Names> {
+  const categoryIds = plans.flatMap(({ entry }) => ("categoryId" in entry.effect ? [entry.effect.categoryId] : []));
+  const recordIds = plans.flatMap(({ entry }) => ("recordId" in entry.effect ? [entry.effect.recordId] : []));
+  const [members, categories, records] = await Promise.all([
+    membersOfTray(deps.db, grant.tray.id),
+    categoryNames(deps.db, categoryIds),
+    recordsByIds(deps.db, grant, recordIds),
+  ]);
+  return {
+    member: (id) =>
+      id === grant.memberId ? "you" : (members.find((member) => member.id === id)?.name ?? "a colleague"),
+    category: (id) => categories.get(id) ?? "a category",
+    record: (id) => records.find((record) => record.id === id)?.code ?? "a record",
+    day: (at) => dayInWords(at, deps.now(), grant.tray.timeZone),
+  };
+}

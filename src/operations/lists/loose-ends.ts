@@ -1,0 +1,98 @@
+import { inCharge, timeOffAt } from "../../core/cover/covering";
+import type { ConversationId, MemberId } from "../../core/kernel/ids";
+import { DAY, HOUR, later } from "../../core/kernel/instant";
+import { err, ok, type Result } from "../../core/kernel/result";
+import type { LooseEndKind } from "../../core/loose-ends/loose-end";
+import { workingTimeAgo } from "../../core/worktime/working-hours";
+import {
+  answerWithinOf,
+  countLooseEnds,
+  hoursOfTray,
+  type LooseEnds,
+  type LooseEndTerms,
+  looseEndsOf,
+  membersOfTray,
+  sayNoLooseEnd,
+  type TrayGrant,
+  takeNoLooseEndBack,
+  timesOffNow,
+} from "../../storage/index";
+import type { Deps } from "../base/deps";
+import type { Refusal } from "../base/refusal";
+
+/** Every loose end of a tray, as far as any is listed. */
+export const ALL_LOOSE_ENDS = { from: 0, limit: 10_000 } as const;
+
+/** What would be forgotten in a tray, kind by kind, the oldest of each first. */
+export async function lookAtLooseEnds(
+  deps: Deps,
+  grant: TrayGrant,
+  part: { readonly from: number; readonly limit: number } = ALL_LOOSE_ENDS,
+): Promise<LooseEnds> {
+  return looseEndsOf(deps.db, grant, await termsOf(deps, grant), part);
+}
+
+const COUNT = "loose ends";
+
+/** How many conversations of a tray would be forgotten. */
+export function looseEndCount(deps: Deps, grant: TrayGrant): Promise<number> {
+  return deps.memory.recall(grant.tray.id, "counts", COUNT, async () =>
+    countLooseEnds(deps.db, grant, await termsOf(deps, grant)),
+  );
+}
+
+// About as long as the rows of a page take besides.
+const SOON_MS = 40;
+
+/** How many conversations of a tray would be forgotten, where that is known or soon counted; null otherwise. */
+export function looseEndCountIfSoon(deps: Deps, grant: TrayGrant): Promise<number | null> {
+  return Promise.race([looseEndCount(deps, grant), deps.pause(SOON_MS).then(() => null)]);
+}
+
+async function termsOf(deps: Deps, { tray }: TrayGrant): Promise<LooseEndTerms> {
+  const now = deps.now();
+  const [hours, within, timesOff, members] = await Promise.all([
+    hoursOfTray(deps.db, tray),
+    answerWithinOf(deps.db, tray),
+    timesOffNow(deps.db, now),
+    membersOfTray(deps.db, tray.id),
+  ]);
+  const isAlone = (id: MemberId) =>
+    timeOffAt(id, now, timesOff) !== null && inCharge(id, { trayId: tray.id, recordIds: [] }, now, timesOff) === null;
+  return {
+    now,
+    ourMoveBefore: workingTimeAgo(now, within * HOUR, hours) ?? later(now, -365 * DAY),
+    lapsingBefore: later(now, 2 * DAY),
+    draftBefore: later(now, -DAY),
+    answeredAfter: later(now, -7 * DAY),
+    away: members.map(({ id }) => id).filter(isAlone),
+  };
+}
+
+/** Says that a conversation is no loose end, and why; it counts again once something happens in it. */
+export async function callNoLooseEnd(
+  deps: Deps,
+  grant: TrayGrant,
+  id: ConversationId,
+  kind: LooseEndKind,
+  reason: string,
+): Promise<Result<null, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  const said = await sayNoLooseEnd(deps.db, grant, id, kind, { reason, now: deps.now() });
+  if (!said) return err({ kind: "no-such-conversation" });
+  deps.tell({ trayId: grant.tray.id, conversationId: id });
+  return ok(null);
+}
+
+/** Takes that back. */
+export async function callLooseEndAgain(
+  deps: Deps,
+  grant: TrayGrant,
+  id: ConversationId,
+  kind: LooseEndKind,
+): Promise<Result<null, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  await takeNoLooseEndBack(deps.db, grant, id, kind);
+  deps.tell({ trayId: grant.tray.id, conversationId: id });
+  return ok(null);
+}

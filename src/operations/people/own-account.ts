@@ -1,0 +1,58 @@
+import { passwordProblem } from "../../core/access/password";
+import { err, ok, type Result } from "../../core/kernel/result";
+import {
+  endSessionById,
+  endSessionsOf,
+  inTransaction,
+  type ListedSession,
+  type Member,
+  memberBySignInName,
+  sessionsOf,
+  setPasswordHash,
+} from "../../storage/index";
+import { noteAccess } from "../base/access-log";
+import { commonPasswords } from "./common-passwords";
+import type { Deps } from "../base/deps";
+import { checkPassword, hashPassword, idleSince, tokenHash } from "./sign-in";
+
+/** What is wrong with a change of one's password, by field. */
+export type PasswordProblems = Partial<Record<"old" | "new", string>>;
+
+/** Changes a member's own password and ends all sessions but the one of `token`. Wrong old ones are held up as in signing in. */
+export async function changeOwnPassword(
+  deps: Deps,
+  member: Member,
+  token: string,
+  given: { readonly old: string; readonly next: string },
+): Promise<Result<null, PasswordProblems>> {
+  const problem = passwordProblem(given.next, [member.name, member.signInName], await commonPasswords());
+  if (problem !== null) return err({ new: problem });
+  const known = await memberBySignInName(deps.db, member.signInName);
+  const isRight = known !== null && (await checkPassword(deps, member.signInName, known.passwordHash, given.old));
+  if (!isRight) {
+    await noteAccess(deps.db, deps, { kind: "password-refused" }, { by: member.id });
+    return err({ old: "That is not your password." });
+  }
+  const passwordHash = await hashPassword(given.next);
+  await inTransaction(deps.db, async (trx) => {
+    await setPasswordHash(trx, member.id, passwordHash);
+    await endSessionsOf(trx, member.id, tokenHash(token));
+    await noteAccess(trx, deps, { kind: "password-changed" }, { by: member.id });
+  });
+  deps.tellAccess(member.id);
+  return ok(null);
+}
+
+/** A member's own sessions, the one used last first. */
+export function ownSessions(deps: Deps, member: Member, token: string): Promise<ListedSession[]> {
+  return sessionsOf(deps.db, member.id, tokenHash(token), deps.now(), idleSince(deps));
+}
+
+/** Ends one of a member's own sessions, or (null) all but the one of `token`; false when it had ended. */
+export async function endOwnSessions(deps: Deps, member: Member, token: string, id: string | null): Promise<boolean> {
+  if (id === null) await endSessionsOf(deps.db, member.id, tokenHash(token));
+  const ended = id === null || (await endSessionById(deps.db, member.id, id));
+  if (ended) await noteAccess(deps.db, deps, { kind: "sessions-ended" }, { by: member.id });
+  deps.tellAccess(member.id);
+  return ended;
+}

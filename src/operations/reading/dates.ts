@@ -1,0 +1,47 @@
+import type { EmailAddress } from "../../core/kernel/email-address";
+import type { ConversationId } from "../../core/kernel/ids";
+import type { Instant } from "../../core/kernel/instant";
+import { err, ok, type Result } from "../../core/kernel/result";
+import { type DateOffer, dateOffers } from "../../core/worktime/date-offers";
+import { dateProblemInWords, otherDate, readDate } from "../../core/worktime/read-date";
+import type { DayEdge } from "../../core/worktime/working-hours";
+import { conversationRow, hoursOfTray, newestTextsFromOutside, type TrayGrant } from "../../storage/index";
+import type { Deps } from "../base/deps";
+import { usuallyAnsweredBy } from "./usual-answers";
+
+/**
+ * The dates to offer in a tray: from its hours, and from what a conversation's newest messages from outside name; `asUsual`
+ * with when its correspondent usually has answered.
+ */
+export async function datesToOffer(
+  deps: Deps,
+  grant: TrayGrant,
+  conversationId: ConversationId | null,
+  edge: DayEdge,
+  asUsual = false,
+): Promise<DateOffer[]> {
+  const [hours, texts] = await Promise.all([
+    hoursOfTray(deps.db, grant.tray),
+    conversationId === null ? [] : newestTextsFromOutside(deps.db, grant, conversationId),
+  ]);
+  const offers = dateOffers(deps.now(), hours, texts, edge);
+  const row = asUsual && conversationId !== null ? await conversationRow(deps.db, grant, conversationId) : null;
+  const at = row === null ? null : await usuallyAnsweredBy(deps, grant, row.whoAddress as EmailAddress, hours);
+  return at === null ? offers : [{ label: "as they usually take", at }, ...offers];
+}
+
+/** A moment that somebody may mean, and the other one where the same figures are read in two ways. */
+export type Meant = { readonly at: Instant; readonly other: Instant | null };
+
+/** What somebody means who types a date in a tray, or in words why it is none. */
+export async function understandDate(
+  deps: Deps,
+  grant: TrayGrant,
+  text: string,
+  edge: DayEdge,
+): Promise<Result<Meant, string>> {
+  const [now, hours] = [deps.now(), await hoursOfTray(deps.db, grant.tray)];
+  const read = readDate(text, now, hours, edge);
+  if (!read.ok) return err(dateProblemInWords(read.error));
+  return ok({ at: read.value, other: otherDate(text, now, hours, edge) });
+}

@@ -1,0 +1,57 @@
+import { effectInWords } from "../../core/journal/effect-in-words";
+import { canBeUndone, type EffectKind } from "../../core/journal/entry";
+import { type JournalFilter, type JournalStep, type TrayGrant, trayJournal } from "../../storage/index";
+import type { Deps } from "../base/deps";
+import { namesFor } from "../deciding/undo";
+
+/** What a journal can be filtered by: kinds of effects that people think of as one. */
+export const JOURNAL_KINDS = {
+  settled: ["settled"],
+  assigned: ["assigned", "kept"],
+  filed: ["filed", "unfiled", "particulars-set", "part-filed", "part-unfiled"],
+  categories: ["categorised", "uncategorised"],
+  waiting: ["expected", "withdrawn"],
+  resting: ["rested", "rest-ended"],
+  "follow-ups": ["follow-up-set", "follow-up-done", "follow-up-cleared"],
+  away: ["binned", "junked", "restored"],
+  joined: ["joined", "split-off"],
+  together: ["noted", "note-edited", "followed", "unfollowed", "draft-handed", "draft-returned", "draft-given-up"],
+} as const satisfies Readonly<Record<string, readonly EffectKind[]>>;
+export type JournalKind = keyof typeof JOURNAL_KINDS;
+
+export type JournalPage = {
+  readonly steps: readonly (JournalStep & { readonly words: string; readonly mayUndo: boolean })[];
+  readonly hasMore: boolean;
+};
+
+const PAGE = 60;
+
+/** The newest steps of a tray's journal, each as the predicate of a sentence about whoever did it. */
+export async function lookAtJournal(
+  deps: Deps,
+  grant: TrayGrant,
+  { kind, ...filter }: Omit<JournalFilter, "kinds"> & { readonly kind: JournalKind | null },
+): Promise<JournalPage> {
+  const kinds = kind === null ? null : JOURNAL_KINDS[kind];
+  const found = await trayJournal(deps.db, grant, { ...filter, kinds }, PAGE + 1);
+  const steps = found.slice(0, PAGE);
+  const names = await namesFor(
+    deps,
+    grant,
+    steps.flatMap(({ effects }) => effects.map((effect) => ({ entry: { effect } }))),
+  );
+  return {
+    hasMore: found.length > PAGE,
+    steps: steps.map((step) => {
+      const did = [...new Set(step.effects.map((effect) => effectInWords(effect, names, step.by)))].join(" and ");
+      const isDecision = step.effects.some((effect) =>
+        canBeUndone({ by: step.by, effect, ...(step.rule === null ? {} : { rule: step.rule }) }),
+      );
+      return {
+        ...step,
+        words: step.isUndo ? `took back: ${did}` : step.isRedo ? `did again: ${did}` : did,
+        mayUndo: isDecision && !step.isUndo && !step.isUndone && !step.wentWithMail && grant.role !== "reader",
+      };
+    }),
+  };
+}

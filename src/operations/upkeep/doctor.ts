@@ -1,0 +1,87 @@
+import { deriveDocket } from "../../core/docket/derive-docket";
+import type { ConversationId } from "../../core/kernel/ids";
+import { MINUTE } from "../../core/kernel/instant";
+import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import {
+  countsAstray,
+  databaseVersion,
+  factsOf,
+  lostCategories,
+  messagesWithoutRaw,
+  migrationGap,
+  restsOver,
+  type StoredDocket,
+  storedDockets,
+} from "../../storage/index";
+import { type DifferentColumns, differing } from "../changes/compute-anew";
+import type { Deps } from "../base/deps";
+
+/** A conversation whose stored docket is not what its facts come to: which columns, stored and derived. */
+export type Difference = {
+  readonly conversationId: ConversationId;
+  readonly columns: DifferentColumns;
+};
+
+export type Diagnosis = {
+  readonly database: string;
+  readonly migrations: { readonly missing: readonly string[]; readonly unknown: readonly string[] };
+  readonly conversations: number;
+  readonly differences: readonly Difference[];
+  readonly messagesWithoutRaw: number;
+  /** Conversations with a category that no list of their tray knows. */
+  readonly lostCategories: number;
+  /** Counts that proposals rest on and that are not what the decided conversations come to. */
+  readonly countsAstray: number;
+  /** Rests that were over some minutes ago and still rest: no worker runs. */
+  readonly restsNotEnded: number;
+  readonly healthy: boolean;
+};
+
+const BATCH = 500;
+const MAX_DIFFERENCES = 100;
+const WORKER_GRACE = 5 * MINUTE;
+
+/** Examines a database: everything derived is derived again and compared with what is stored. Changes nothing. */
+export async function examine(deps: Deps): Promise<Diagnosis> {
+  const migrations = await migrationGap(deps.db);
+  const database = await databaseVersion(deps.db);
+  const { conversations, differences } = await compareDockets(deps);
+  const withoutRaw = await messagesWithoutRaw(deps.db);
+  const over = await restsOver(deps.db, (deps.now() - WORKER_GRACE) as ReturnType<Deps["now"]>, MAX_DIFFERENCES);
+  const [lost, astray] = [await lostCategories(deps.db), await countsAstray(deps.db)];
+  const fits = migrations.missing.length === 0 && migrations.unknown.length === 0;
+  return {
+    database,
+    migrations,
+    conversations,
+    differences,
+    messagesWithoutRaw: withoutRaw,
+    lostCategories: lost,
+    countsAstray: astray,
+    restsNotEnded: over.length,
+    healthy: fits && differences.length + withoutRaw + lost + astray + over.length === 0,
+  };
+}
+
+async function compareDockets(deps: Deps): Promise<{ conversations: number; differences: Difference[] }> {
+  const differences: Difference[] = [];
+  let conversations = 0;
+  let after: ConversationId | null = null;
+  for (;;) {
+    const stored: StoredDocket[] = await storedDockets(deps.db, after, BATCH);
+    const facts = await factsOf(
+      deps.db,
+      stored.map(({ id }) => id),
+    );
+    for (const docket of stored) {
+      const columns = differing(docket, deriveDocket(facts.get(docket.id) ?? NOTHING_HAPPENED));
+      if (Object.keys(columns).length > 0 && differences.length < MAX_DIFFERENCES) {
+        differences.push({ conversationId: docket.id, columns });
+      }
+    }
+    conversations += stored.length;
+    const last = stored.at(-1);
+    if (stored.length < BATCH || last === undefined) return { conversations, differences };
+    after = last.id;
+  }
+}
