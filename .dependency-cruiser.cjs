@@ -45,7 +45,7 @@ module.exports = {
       "sql-in-storage",
       "only storage speaks to the database driver",
       { path: "^src/", pathNot: "^src/storage/" },
-      { path: "^(node_modules/(pg|pg-cursor|knex|pg-boss)/|src/storage/knex-of[.]ts$)" },
+      { path: "^(node_modules/(pg|pg-cursor|knex|pg-boss)/|src/storage/base/knex-of[.]ts$)" },
     ),
     rule(
       "ui-has-no-data",

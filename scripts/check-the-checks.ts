@@ -29,19 +29,19 @@ const BREACHES: readonly Breach[] = [
   },
   {
     file: "src/web/breach-3.ts",
-    code: 'import { addTray } from "../storage/trays";\nexport const a = addTray;\n',
+    code: 'import { addTray } from "../storage/access/trays";\nexport const a = addTray;\n',
     tool: "depcruise",
     says: "layer-web",
   },
   {
     file: "src/jobs/breach-4.ts",
-    code: 'import { decide } from "../operations/decide";\nexport const a = decide;\n',
+    code: 'import { decide } from "../operations/deciding/decide";\nexport const a = decide;\n',
     tool: "depcruise",
     says: "one-door",
   },
   {
     file: "src/operations/breach-5.ts",
-    code: 'import { knexOf } from "../storage/knex-of";\nexport const a = knexOf;\n',
+    code: 'import { knexOf } from "../storage/base/knex-of";\nexport const a = knexOf;\n',
     tool: "depcruise",
     says: "sql-in-storage",
   },
@@ -54,7 +54,7 @@ const BREACHES: readonly Breach[] = [
   },
   {
     file: "src/operations/breach-8.ts",
-    code: 'import { allTrays, inTransaction } from "../storage/index";\nimport type { Deps } from "./deps";\nexport const a = (deps: Deps) => inTransaction(deps.db, async () => 1).then(() => inTransaction(deps.db, (_trx) => allTrays(deps.db)));\n',
+    code: 'import { allTrays, inTransaction } from "../storage/index";\nimport type { Deps } from "./base/deps";\nexport const a = (deps: Deps) => inTransaction(deps.db, async () => 1).then(() => inTransaction(deps.db, (_trx) => allTrays(deps.db)));\n',
     tool: "transactions",
     says: "the pool is asked within a transaction: deps.db",
   },

@@ -1,0 +1,93 @@
+import { type EnclosureId, trustedId } from "../../core/kernel/ids";
+import type { Instant } from "../../core/kernel/instant";
+import type { NamedFile } from "../../core/kernel/named-file";
+import type { Enclosure } from "../../core/writing/enclosure";
+import { deleteUnusedBlobs } from "../records/bins";
+import { blobBySha256, keepBlob } from "../base/blobs";
+import type { Database, Transaction } from "../base/handle";
+import { knexOf } from "../base/knex-of";
+import { param } from "../base/rows";
+import type { TrayGrant } from "../access/trays";
+
+/** Keeps a file for a message that is being written. */
+export async function addEnclosure(
+  trx: Transaction,
+  grant: TrayGrant,
+  id: EnclosureId,
+  { name, contentType, content }: NamedFile,
+  at: Instant,
+): Promise<Enclosure> {
+  const sha256 = await keepBlob(trx, content);
+  await knexOf(trx)("enclosure").insert({
+    id,
+    tray_id: grant.tray.id,
+    by_member_id: grant.memberId,
+    sha256,
+    file_name: name,
+    content_type: contentType,
+    size: content.byteLength,
+    at: param(at),
+  });
+  return { id, name, size: content.byteLength };
+}
+
+// Whoever brought a file has it, and whoever holds a draft that it is in.
+const HAS = `(enclosure.by_member_id = ? or exists (
+  select from shared_draft where shared_draft.tray_id = enclosure.tray_id and holder_id = ?
+    and shared_draft.content->'enclosures' @> jsonb_build_array(jsonb_build_object('id', enclosure.id::text))))`;
+
+/** What these files come to, in bytes; null when there are not all of them any more, or some are not the viewer's to send. */
+export async function sizeOfEnclosures(
+  db: Database,
+  grant: TrayGrant,
+  ids: readonly EnclosureId[],
+): Promise<number | null> {
+  const rows: { size: number }[] = await knexOf(db)("enclosure")
+    .select("size")
+    .where("tray_id", grant.tray.id)
+    .whereIn("id", [...ids])
+    .whereRaw(HAS, [grant.memberId, grant.memberId]);
+  return rows.length === new Set(ids).size ? rows.reduce((sum, { size }) => sum + size, 0) : null;
+}
+
+/** Some files of a tray with their bytes, in the order asked for; `sizeOfEnclosures` says whether they are the viewer's. */
+export async function enclosuresByIds(
+  db: Database,
+  grant: TrayGrant,
+  ids: readonly EnclosureId[],
+): Promise<NamedFile[]> {
+  const rows: { id: string; file_name: string; content_type: string; sha256: Buffer }[] = await knexOf(db)("enclosure")
+    .select("id", "file_name", "content_type", "sha256")
+    .where("tray_id", grant.tray.id)
+    .whereIn("id", [...ids]);
+  const files: NamedFile[] = [];
+  for (const id of ids) {
+    const row = rows.find((one) => trustedId<EnclosureId>(one.id) === id);
+    const content = row === undefined ? null : await blobBySha256(db, row.sha256.toString("hex"));
+    if (row !== undefined && content !== null)
+      files.push({ name: row.file_name, contentType: row.content_type, content });
+  }
+  return files;
+}
+
+/** Forgets files that were brought before a moment; what has gone with a message is in it. */
+export async function dropEnclosures(trx: Transaction, before: Instant, now: Instant): Promise<void> {
+  const gone: { sha256: Buffer }[] = await knexOf(trx)("enclosure")
+    .where("at", "<", param(before) as Date)
+    .delete()
+    .returning("sha256");
+  await deleteUnusedBlobs(
+    trx,
+    gone.map(({ sha256 }) => sha256),
+    now,
+  );
+}
+
+/** Whether any file was brought before a moment. */
+export async function hasEnclosuresBefore(db: Database, before: Instant): Promise<boolean> {
+  return (
+    (await knexOf(db)("enclosure")
+      .first("id")
+      .where("at", "<", param(before) as Date)) !== undefined
+  );
+}
