@@ -5,7 +5,7 @@ import { LEFT_ALONE } from "./vite.main.config.ts";
 
 // What is small and on nearly every page is one file: each one of its own costs a line in every page and a request.
 const AROUND =
-  /node_modules\/lucide-react|src\/core\/(?:kernel|lists|standing|turn-line)\/|src\/web\/(?:keys|routes\.|route-ids)|src\/web\/ui\/(?:button|category-tab|logo|menu-look|menu-trigger|notices|pace-marks|problem|progress|soon|stamp|turn-line)\.|src\/web\/screens\/(?:arrangement|decisions|dragging|shelf-drop|tray-data|use-command|use-step)\./;
+  /node_modules\/lucide-react|src\/core\/(?:kernel|lists|standing|time|turn-line)\/|src\/web\/(?:keys|routes\.|route-ids)|src\/web\/ui\/(?:button|category-tab|logo|menu-look|menu-trigger|notices|pace-marks|problem|progress|soon|stamp|turn-line)\.|src\/web\/screens\/(?:arrangement|decisions|dragging|shelf-drop|tray-data|use-command|use-step)\./;
 // Dialogs are fetched soon on every page; menus and fields that open come together, as a page that has one soon has another.
 const DIALOGS =
   /node_modules\/(?:@radix-ui\/(?:primitive|react-(?:compose-refs|context|dialog|dismissable-layer|focus-guards|focus-scope|id|portal|presence|primitive|slot|use-[\w-]+))|aria-hidden|get-nonce|react-remove-scroll|react-remove-scroll-bar|react-style-singleton|tslib|use-callback-ref|use-sidecar)\/|src\/web\/ui\/(?:dialog|field|page)\./;
