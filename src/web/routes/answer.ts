@@ -2,7 +2,7 @@ import { data } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
 import type { AskedFields } from "../../core/records/filing-field";
 import { answerConversation, refusalInWords } from "../../operations/index.server";
-import { UNANSWERED } from "../screens/unanswered";
+import { UNANSWERED } from "../screens/frame/unanswered";
 import { type AnswerProblems, readAnswer } from "../server/answer-form.server";
 import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";

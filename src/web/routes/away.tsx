@@ -9,10 +9,10 @@ import {
   setOwnWeek,
   traySettings,
 } from "../../operations/index.server";
-import { AwayForm } from "../screens/away-form";
-import { AwayList } from "../screens/away-list";
-import type { AwayOutcome } from "../screens/away-outcome";
-import { OwnWeek } from "../screens/own-week";
+import { AwayForm } from "../screens/people/away-form";
+import { AwayList } from "../screens/people/away-list";
+import type { AwayOutcome } from "../screens/people/away-outcome";
+import { OwnWeek } from "../screens/people/own-week";
 import { readAwayStep } from "../server/away-form.server";
 import { depsContext, grantContext, grantsContext, memberContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";

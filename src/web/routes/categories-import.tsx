@@ -1,9 +1,9 @@
 import { data } from "react-router";
 import { CATEGORY_COLUMNS } from "../../core/categories/category-table";
 import { importCategories, type ReportedLine, refusalInWords, tryCategoryTable } from "../../operations/index.server";
-import { useDecisions } from "../screens/decisions";
-import { type ImportedLine, type TableAnswer, TableImport } from "../screens/table-import";
-import { useTray } from "../screens/tray-data";
+import { useDecisions } from "../screens/deciding/decisions";
+import { type ImportedLine, type TableAnswer, TableImport } from "../screens/frame/table-import";
+import { useTray } from "../screens/frame/tray-data";
 import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";

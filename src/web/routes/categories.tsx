@@ -1,8 +1,8 @@
 import { data } from "react-router";
 import { type CategoryId, readId } from "../../core/kernel/ids";
 import { lookAfterCategories, preferencesOf, usesBeforeEnding } from "../../operations/index.server";
-import { CategoryCareScreen } from "../screens/category-care";
-import type { CategoryOutcome } from "../screens/category-outcome";
+import { CategoryCareScreen } from "../screens/categories/category-care";
+import type { CategoryOutcome } from "../screens/frame/category-outcome";
 import { carryOutChange } from "../server/category-actions.server";
 import { readCategoryChange } from "../server/category-form.server";
 import { careView } from "../server/category-view.server";

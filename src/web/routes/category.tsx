@@ -2,7 +2,7 @@ import { data } from "react-router";
 import { type CategoryId, readId } from "../../core/kernel/ids";
 import { FLOW } from "../../core/standing/standing";
 import { lookAtCategory, moreOfList } from "../../operations/index.server";
-import { CategoryScreen } from "../screens/category-screen";
+import { CategoryScreen } from "../screens/categories/category-screen";
 import { categoryView } from "../server/category-view.server";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readingOf } from "../server/words.server";

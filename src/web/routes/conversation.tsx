@@ -1,9 +1,9 @@
 import { data, useOutletContext } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
 import { namesIn, openConversation, otherMailOf, proposalsFor } from "../../operations/index.server";
-import { ConversationScreen } from "../screens/conversation-screen";
-import type { ConversationDesk } from "../screens/list-screen";
-import { useOpened } from "../screens/live-hub";
+import { ConversationScreen } from "../screens/conversation/conversation-screen";
+import type { ConversationDesk } from "../screens/list/list-screen";
+import { useOpened } from "../screens/frame/live-hub";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { conversationView } from "../server/conversation-view.server";
 import { proposalViews } from "../server/proposal-view.server";

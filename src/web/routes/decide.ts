@@ -12,7 +12,7 @@ import {
   refusalInWords,
   startBulkRun,
 } from "../../operations/index.server";
-import type { DecisionOutcome } from "../screens/decision-outcome";
+import type { DecisionOutcome } from "../screens/deciding/decision-outcome";
 import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { type PostedDecision, postedConversations, readDecision } from "../server/decision-form.server";

@@ -1,4 +1,4 @@
-import { HorizonScreen } from "../screens/horizon-screen";
+import { HorizonScreen } from "../screens/waiting/horizon-screen";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { waitingPart } from "../server/waiting-view.server";
 import type { Route } from "./+types/horizon";

@@ -12,7 +12,7 @@ import {
   keyCap,
   keyOf,
 } from "../keys/commands";
-import { useTray } from "../screens/tray-data";
+import { useTray } from "../screens/frame/tray-data";
 import { depsContext, grantContext } from "../server/context.server";
 import { Button } from "../ui/button";
 import { Select } from "../ui/select";

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { categoryMatrix } from "../../operations/index.server";
-import { type Against, isAgainst, MatrixTable } from "../screens/matrix-table";
+import { type Against, isAgainst, MatrixTable } from "../screens/categories/matrix-table";
 import { depsContext, grantContext } from "../server/context.server";
 import type { Route } from "./+types/matrix";
 

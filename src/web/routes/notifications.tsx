@@ -1,8 +1,8 @@
 import { data, useFetcher } from "react-router";
 import { refusalInWords, tellingOf, toldOf, watchedBy } from "../../operations/index.server";
-import { ToldList } from "../screens/told-list";
-import type { ToldOutcome } from "../screens/told-outcome";
-import { ToldSettings } from "../screens/told-settings";
+import { ToldList } from "../screens/office/told-list";
+import type { ToldOutcome } from "../screens/office/told-outcome";
+import { ToldSettings } from "../screens/office/told-settings";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { carryToldStep, readToldStep } from "../server/told-form.server";

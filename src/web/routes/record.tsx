@@ -19,15 +19,15 @@ import {
   type TrayGrant,
   whereMerged,
 } from "../../operations/index.server";
-import { FilingTable } from "../screens/filing-table";
-import { RecordActivity } from "../screens/record-activity";
-import { RecordCard } from "../screens/record-card";
-import { RecordDocuments } from "../screens/record-documents";
-import { RecordForm } from "../screens/record-form";
-import { RecordHead } from "../screens/record-head";
-import { RecordMail } from "../screens/record-mail";
-import type { RecordsOutcome } from "../screens/records-outcome";
-import { useTray } from "../screens/tray-data";
+import { FilingTable } from "../screens/records/filing-table";
+import { RecordActivity } from "../screens/records/record-activity";
+import { RecordCard } from "../screens/records/record-card";
+import { RecordDocuments } from "../screens/records/record-documents";
+import { RecordForm } from "../screens/records/record-form";
+import { RecordHead } from "../screens/records/record-head";
+import { RecordMail } from "../screens/records/record-mail";
+import type { RecordsOutcome } from "../screens/frame/records-outcome";
+import { useTray } from "../screens/frame/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { type RecordStep, readRecordStep } from "../server/record-form.server";

@@ -1,8 +1,8 @@
 import { data, Link } from "react-router";
 import { RECORD_COLUMNS } from "../../core/records/register-table";
 import { importRecords, type RecordLine } from "../../operations/index.server";
-import { type ImportedLine, type TableAnswer, TableImport } from "../screens/table-import";
-import { useTray } from "../screens/tray-data";
+import { type ImportedLine, type TableAnswer, TableImport } from "../screens/frame/table-import";
+import { useTray } from "../screens/frame/tray-data";
 import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";

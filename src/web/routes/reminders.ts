@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../core/kernel/ids";
 import { callOffReminders, planReminders, previewReminder, refusalInWords } from "../../operations/index.server";
-import type { StepOutcome } from "../screens/use-step";
+import type { StepOutcome } from "../screens/frame/use-step";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { readReminderStep, readReminderStyle } from "../server/reminder-form.server";

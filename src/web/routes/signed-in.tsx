@@ -1,6 +1,6 @@
 import { Outlet, redirect } from "react-router";
 import { whoComesIn } from "../../operations/index.server";
-import { DecisionsProvider } from "../screens/decisions";
+import { DecisionsProvider } from "../screens/deciding/decisions";
 import { depsContext, grantsContext, memberContext } from "../server/context.server";
 import { sessionToken } from "../server/session-cookie.server";
 import type { Route } from "./+types/signed-in";

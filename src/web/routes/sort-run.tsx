@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { readNarrowing } from "../../core/lists/narrowing";
 import { isScope } from "../../core/lists/scope";
-import { SortRun } from "../screens/sort-run";
+import { SortRun } from "../screens/sort-run/sort-run";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { runOrderIn, runPartView } from "../server/run-view.server";
 import type { Route } from "./+types/sort-run";

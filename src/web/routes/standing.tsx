@@ -1,6 +1,6 @@
 import { data, type ShouldRevalidateFunctionArgs, useMatch } from "react-router";
 import { isScope, scopeName } from "../../core/lists/scope";
-import { ListScreen } from "../screens/list-screen";
+import { ListScreen } from "../screens/list/list-screen";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { listRequest, listStart } from "../server/list-view.server";
 import type { Route } from "./+types/standing";

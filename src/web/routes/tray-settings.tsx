@@ -9,8 +9,8 @@ import {
   setUpHours,
   traySettings,
 } from "../../operations/index.server";
-import { useTray } from "../screens/tray-data";
-import { WeekFields } from "../screens/week-fields";
+import { useTray } from "../screens/frame/tray-data";
+import { WeekFields } from "../screens/people/week-fields";
 import { depsContext, grantContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { NO_SUCH_PLACE, readTraySettings, type SettingsProblems } from "../server/tray-settings-form.server";

@@ -8,7 +8,7 @@ import {
   undoNewest,
   undoSteps,
 } from "../../operations/index.server";
-import type { UndoOutcome } from "../screens/decision-outcome";
+import type { UndoOutcome } from "../screens/deciding/decision-outcome";
 import { depsContext, grantContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import type { Route } from "./+types/undo";

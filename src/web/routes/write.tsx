@@ -1,9 +1,9 @@
 import { data } from "react-router";
 import { type RecordId, readId } from "../../core/kernel/ids";
 import { firstLetter, refusalInWords, writeFirst } from "../../operations/index.server";
-import { UNANSWERED } from "../screens/unanswered";
-import type { WriteOutcome } from "../screens/write-outcome";
-import { WriteScreen } from "../screens/write-screen";
+import { UNANSWERED } from "../screens/frame/unanswered";
+import type { WriteOutcome } from "../screens/writing/write-outcome";
+import { WriteScreen } from "../screens/writing/write-screen";
 import { readAnswer } from "../server/answer-form.server";
 import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";

@@ -14,7 +14,7 @@ import {
   retireCategory,
   type TrayGrant,
 } from "../../operations/index.server";
-import type { CategoryOutcome } from "../screens/category-outcome";
+import type { CategoryOutcome } from "../screens/frame/category-outcome";
 import type { PostedChange } from "./category-form.server";
 
 type Done = Pick<Extract<CategoryOutcome, { ok: true }>, "said" | "stepId" | "created">;

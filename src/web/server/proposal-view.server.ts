@@ -2,7 +2,7 @@ import type { Because } from "../../core/filing/because";
 import type { Proposal } from "../../core/filing/propose";
 import { assertNever } from "../../core/kernel/assert-never";
 import type { ProposedFor, TrayNames } from "../../operations/index.server";
-import type { SingleDecision } from "../screens/posted-decision";
+import type { SingleDecision } from "../screens/deciding/posted-decision";
 
 /** A proposal as the docket shows it: what is decided by its key, and the reason. */
 export type ProposalView = {

@@ -1,0 +1,102 @@
+import { ChartNoAxesColumn, Download, FileInput, Plus } from "lucide-react";
+import { Link, useSearchParams } from "react-router";
+import type { CareView } from "../../server/category-view.server";
+import { Button } from "../../ui/button";
+import { CARE_COLUMNS } from "./cared-category";
+import { CategoryEndDialog } from "./category-end-dialog";
+import { CategoryForm } from "./category-form";
+import { CategoryLine } from "./category-line";
+import { CategorySteps } from "./category-steps";
+import { EmptyCategories } from "./empty-categories";
+import { useTray } from "../frame/tray-data";
+import { useCategoryChange } from "../deciding/use-category-change";
+
+/** What looks after the categories of a tray: their tree in the order by hand, one of them to change, what was lately done. */
+export function CategoryCareScreen({ categories, mayChange, membersMay, steps, uses }: CareView) {
+  const { tray } = useTray();
+  const [params, setParams] = useSearchParams();
+  const show = (next: Readonly<Record<string, string>>) => setParams(next, { preventScrollReset: true });
+  // Here, and not in the dialog, which goes with the category that it ends.
+  const ending = useCategoryChange(() => show({}));
+  const edited = categories.find(({ id }) => id === params.get("edit")) ?? null;
+  const ended = categories.find(({ id }) => id === params.get("end")) ?? null;
+  const under = params.get("new");
+  const mayAny = mayChange.own || mayChange.common;
+  return (
+    <main
+      aria-label="Categories"
+      className="mx-2 mt-2.5 flex min-h-0 flex-1 overflow-hidden rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4"
+    >
+      <div className="flex min-w-0 flex-1 flex-col">
+        <div className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-rule px-4 py-2">
+          <h1 className="mr-auto font-serif text-xl">Categories</h1>
+          <Tool to={`/${tray.slug}/matrix`} icon={ChartNoAxesColumn} name="Matrix" />
+          {mayChange.own && <Tool to="import" icon={FileInput} name="Import" />}
+          <a href={`/${tray.slug}/categories.csv`} className={TOOL}>
+            <Download size={14} aria-hidden /> <span className="max-sm:sr-only">Export</span>
+          </a>
+          {mayAny && (
+            <Button look="filled" onClick={() => show({ new: "" })}>
+              <Plus size={15} aria-hidden /> New category
+            </Button>
+          )}
+        </div>
+        <div aria-hidden className={`${CARE_COLUMNS} border-b border-rule py-1 text-xs text-soft max-md:hidden`}>
+          <span>Name</span>
+          <span className="text-center">Key</span>
+          <span>In menus</span>
+          <span className="text-right">Open</span>
+          <span className="text-right">In all</span>
+        </div>
+        <div className="min-h-0 flex-1 overflow-y-auto [scrollbar-width:thin]">
+          {categories.length === 0 ? (
+            <EmptyCategories mayBegin={mayChange.own} />
+          ) : (
+            <ul>
+              {categories.map((category) => (
+                <CategoryLine
+                  key={category.id}
+                  category={category}
+                  all={categories}
+                  isOpen={category.id === edited?.id}
+                  onShow={show}
+                />
+              ))}
+            </ul>
+          )}
+        </div>
+      </div>
+      <aside
+        aria-label={edited === null && under === null ? "Lately changed" : "Category"}
+        className={`w-[344px] shrink-0 overflow-y-auto border-l border-rule bg-ground/60 px-4 py-3 [scrollbar-width:thin] ${edited === null && under === null ? "max-lg:hidden" : "max-lg:fixed max-lg:inset-0 max-lg:z-30 max-lg:w-auto max-lg:bg-paper"}`}
+      >
+        {edited !== null || under !== null ? (
+          <CategoryForm
+            key={edited?.id ?? `new ${under}`}
+            category={edited}
+            under={under ?? ""}
+            all={categories}
+            mayChange={mayChange}
+            onClose={() => show({})}
+          />
+        ) : (
+          <CategorySteps steps={steps} mayChange={mayAny} membersMay={membersMay} />
+        )}
+      </aside>
+      {ended !== null && uses !== null && (
+        <CategoryEndDialog category={ended} uses={uses} all={categories} change={ending} onClose={() => show({})} />
+      )}
+    </main>
+  );
+}
+
+const TOOL =
+  "flex h-8 items-center gap-1.5 rounded-control px-2 text-soft hover:bg-sunk hover:text-ink focus-visible:text-ink";
+
+function Tool({ to, icon: Icon, name }: { to: string; icon: typeof Plus; name: string }) {
+  return (
+    <Link to={to} className={TOOL}>
+      <Icon size={14} aria-hidden /> <span className="max-sm:sr-only">{name}</span>
+    </Link>
+  );
+}

@@ -1,0 +1,46 @@
+import { useState } from "react";
+import { useTray } from "../frame/tray-data";
+
+/** Some of the categories as a field of a form (`categories`): those that are offered, and what was chosen before. */
+export function CategoryChoice({ label, chosen }: { label: string; chosen: readonly string[] }) {
+  const { categories } = useTray();
+  const [text, setText] = useState("");
+  const [given, setGiven] = useState<readonly string[]>(chosen);
+  const typed = text.trim().toLowerCase();
+  const offered = categories.filter(
+    ({ id, retired, path }) =>
+      given.includes(id) || (!retired && typed !== "" && path.join(" ").toLowerCase().includes(typed)),
+  );
+  return (
+    <fieldset>
+      <legend className="mb-1 text-sm font-semibold">{label}</legend>
+      {given.map((id) => (
+        <input key={id} type="hidden" name="categories" value={id} />
+      ))}
+      <input
+        aria-label={`${label}: find a category`}
+        placeholder="Type a category"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => event.key === "Enter" && event.preventDefault()}
+        className="h-9 w-full rounded-control border border-rule bg-paper px-2.5"
+      />
+      <div className="mt-1 max-h-32 overflow-y-auto">
+        {offered.map(({ id, path, retired }) => (
+          <label key={id} className="flex cursor-pointer items-center gap-2 py-0.5">
+            <input
+              type="checkbox"
+              checked={given.includes(id)}
+              onChange={(event) =>
+                setGiven(event.target.checked ? [...given, id] : given.filter((other) => other !== id))
+              }
+              className="size-[14px] accent-act"
+            />
+            {path.join(" › ")}
+            {retired && <span className="text-sm text-soft">retired</span>}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}

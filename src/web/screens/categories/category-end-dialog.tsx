@@ -1,0 +1,93 @@
+import { useState } from "react";
+import { withAllUnder } from "../../../core/categories/category-tree";
+import type { CategoryUses } from "../../../operations/index.server";
+import type { CaredCategory } from "../../server/category-view.server";
+import { Button } from "../../ui/button";
+import { CategoryTab } from "../../ui/category-tab";
+import { Dialog } from "../../ui/dialog";
+import { Select } from "../../ui/select";
+import type { useCategoryChange } from "../deciding/use-category-change";
+
+type CategoryEndDialogProps = {
+  readonly category: CaredCategory;
+  readonly uses: CategoryUses;
+  readonly all: readonly CaredCategory[];
+  readonly change: ReturnType<typeof useCategoryChange>;
+  readonly onClose: () => void;
+};
+
+const USED_BY: readonly (readonly [keyof CategoryUses, one: string, several: string])[] = [
+  ["conversations", "conversation", "conversations"],
+  ["open", "of them open", "of them open"],
+  ["followUps", "follow-up on them", "follow-ups on them"],
+  ["views", "saved view", "saved views"],
+  ["places", "place on a shelf", "places on shelves"],
+  ["rules", "rule that gives it", "rules that give it"],
+  ["contacts", "contact", "contacts"],
+];
+
+/** Says what uses a category before it is merged into another or taken off everywhere; undoable either way. */
+export function CategoryEndDialog({ category, uses: announced, all, change, onClose }: CategoryEndDialogProps) {
+  const { post, isBusy, refused } = change;
+  const [by, setBy] = useState("");
+  const uses = refused?.uses ?? announced;
+  const children = all.filter(({ parentId }) => parentId === category.id).length;
+  const successors = all.filter((one) => one.id !== category.id && !one.retired && (one.common || !category.common));
+  const isBelow = by !== "" && withAllUnder(all, category.id).has(by as CaredCategory["id"]);
+  const used = USED_BY.filter(([use]) => uses[use] > 0);
+  const counts = Object.fromEntries(USED_BY.map(([use]) => [use, String(uses[use])]));
+  return (
+    <Dialog open onOpenChange={(open) => !open && onClose()} title={`Merge or delete ${category.name}`} size="wide">
+      <div className="space-y-3 overflow-y-auto p-4">
+        <p className="flex items-center gap-2">
+          <CategoryTab code={category.code} name={category.name} ink={category.ink} />
+          {used.length === 0 ? "is not used anywhere." : category.common ? "is used in all trays by" : "is used by"}
+        </p>
+        {used.length > 0 && (
+          <ul className="border-t border-hair">
+            {used.map(([use, one, several]) => (
+              <li key={use} className={`flex gap-3 border-b border-hair py-1 ${use === "open" ? "text-soft" : ""}`}>
+                <span className="w-16 text-right font-semibold tabular-nums">{uses[use].toLocaleString("en")}</span>
+                {uses[use] === 1 ? one : several}
+              </li>
+            ))}
+          </ul>
+        )}
+        <div>
+          <span className="mb-1 block text-sm font-semibold">In its place from now on</span>
+          <Select
+            label="In its place from now on"
+            value={by}
+            choices={[
+              ["", "nothing: take it off everywhere"],
+              ...successors.map((one) => [one.id, one.path.join(" › ")] as const),
+            ]}
+            onChoose={setBy}
+          />
+        </div>
+        {children > 0 && (
+          <p className="text-sm text-soft">
+            {children === 1 ? "The one under it moves" : `The ${children} under it move`}{" "}
+            {by === "" || isBelow ? "one level up." : "under that one."}
+          </p>
+        )}
+        {refused?.problem != null && (
+          <p role="alert" className="text-late">
+            {refused.problem}
+          </p>
+        )}
+        <div className="flex justify-end gap-2">
+          <Button look="quiet" onClick={onClose}>
+            Cancel
+          </Button>
+          {!category.retired && (
+            <Button onClick={() => post({ do: "retire", id: category.id })}>Retire it instead</Button>
+          )}
+          <Button look="filled" disabled={isBusy} onClick={() => post({ do: "end", id: category.id, by, ...counts })}>
+            {by === "" ? "Delete" : "Merge"}
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}

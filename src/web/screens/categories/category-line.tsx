@@ -1,0 +1,141 @@
+import { MoreHorizontal } from "lucide-react";
+import { useCallback, useRef } from "react";
+import { Link } from "react-router";
+import type { CaredCategory } from "../../server/category-view.server";
+import { KeyCap } from "../../ui/button";
+import { CategoryTab } from "../../ui/category-tab";
+import { MENU, MENU_ITEM } from "../../ui/menu-look";
+import { MenuTrigger } from "../../ui/menu-trigger";
+import { CARE_COLUMNS, LISTED_NAMES } from "./cared-category";
+import { type CategorySpot, useCategoryDrag } from "./category-drag";
+import { placesAround } from "./category-places";
+import { useTray } from "../frame/tray-data";
+import { useCategoryChange } from "../deciding/use-category-change";
+import { usePin } from "../frame/use-pin";
+
+type CategoryLineProps = {
+  readonly category: CaredCategory;
+  readonly all: readonly CaredCategory[];
+  readonly isOpen: boolean;
+  readonly onShow: (params: Readonly<Record<string, string>>) => void;
+};
+
+const SPOT_LOOK: Readonly<Record<CategorySpot, string>> = {
+  before: "shadow-[inset_0_2px_0_var(--act)]",
+  after: "shadow-[inset_0_-2px_0_var(--act)]",
+  under: "bg-act-soft",
+};
+
+/** A category in its tree: what it is, how much it is used, and what can be done with it; it can be dragged to its place. */
+export function CategoryLine({ category, all, isOpen, onShow }: CategoryLineProps) {
+  const { tray } = useTray();
+  const { post } = useCategoryChange();
+  const line = useRef<HTMLLIElement>(null);
+  const { id, name, code, ink, key, listed, listedForMe, open, all: inAll, depth, retired, mayChange } = category;
+  const drop = useCallback(
+    (dragged: string, spot: CategorySpot) => post({ do: "place", id: dragged, ...placesAround(all, id)[spot] }),
+    [all, id, post],
+  );
+  const spot = useCategoryDrag(line, id, mayChange ? drop : null);
+  return (
+    <li
+      ref={line}
+      className={`${CARE_COLUMNS} relative h-[33px] border-b border-hair ${spot === null ? "" : SPOT_LOOK[spot]} ${isOpen ? "bg-act-soft" : "hover:bg-ground/70"} ${mayChange ? "cursor-grab" : ""}`}
+    >
+      <span className="flex min-w-0 items-center gap-2" style={{ paddingLeft: depth * 22 }}>
+        <Link to={id} className="min-w-0 rounded-control hover:underline">
+          <CategoryTab code={code} name={name} ink={ink} retired={retired} />
+        </Link>
+        {category.description !== "" && (
+          <span className="min-w-0 truncate text-sm text-soft max-xl:hidden">{category.description}</span>
+        )}
+        {!category.common && <span className="shrink-0 text-xs text-soft">this tray’s</span>}
+      </span>
+      <span className="text-center">{key !== null && <KeyCap>{key}</KeyCap>}</span>
+      <span className="truncate text-sm text-soft max-md:hidden">
+        {retired ? "retired" : LISTED_NAMES[listedForMe ?? listed]}
+        {listedForMe !== null && !retired && " (mine)"}
+      </span>
+      <Count to={`/${tray.slug}/open?category=${id}`} count={open} label={`${open} open with ${name}`} />
+      <span className="text-right text-sm text-soft tabular-nums max-md:hidden">
+        {inAll > 0 ? inAll.toLocaleString("en") : ""}
+      </span>
+      <LineMenu category={category} all={all} post={post} onShow={onShow} />
+    </li>
+  );
+}
+
+function Count({ to, count, label }: { to: string; count: number; label: string }) {
+  if (count === 0) return <span />;
+  return (
+    <Link to={to} aria-label={label} className="text-right tabular-nums hover:text-act hover:underline">
+      {count.toLocaleString("en")}
+    </Link>
+  );
+}
+
+type LineMenuProps = Pick<CategoryLineProps, "category" | "all" | "onShow"> & {
+  readonly post: (fields: Readonly<Record<string, string>>) => void;
+};
+
+type Item = readonly [words: string, run: () => void];
+
+/** What whoever may change a category can do with it. */
+function changes({ category: { id, retired }, all, post, onShow }: LineMenuProps): Item[] {
+  const { up, down, deeper, higher } = placesAround(all, id);
+  const moves = [
+    ["Move up", up],
+    ["Move down", down],
+    ["Move under the one above", deeper],
+    ["Move one level out", higher],
+  ] as const;
+  return [
+    ["Change…", () => onShow({ edit: id })],
+    ...(retired ? [] : [["New one under it…", () => onShow({ new: id })] as const]),
+    ...moves.flatMap(([words, to]) => (to === null ? [] : [[words, () => post({ do: "place", id, ...to })] as const])),
+    retired
+      ? (["Offer again", () => post({ do: "bring-back", id })] as const)
+      : (["Retire", () => post({ do: "retire", id })] as const),
+    ["Merge or delete…", () => onShow({ end: id })],
+  ];
+}
+
+function LineMenu(props: LineMenuProps) {
+  const { id, name, mayChange, common } = props.category;
+  const { mayLead, mayDecide } = useTray();
+  const pin = usePin();
+  const pinFor = (forAll: "true" | "false") => () => pin({ kind: "category", target: id, forAll });
+  const able: readonly Item[] = [
+    ...(mayChange ? changes(props) : []),
+    ...(mayDecide ? [["Pin to my shelf", pinFor("false")] as const] : []),
+    ...(mayLead ? [["Pin to everybody’s shelf", pinFor("true")] as const] : []),
+  ];
+  if (able.length === 0) return <span />;
+  const trigger = {
+    "aria-label": `What to do with ${name}`,
+    className: "grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink",
+    children: <MoreHorizontal size={16} aria-hidden />,
+  };
+  return (
+    <MenuTrigger
+      {...trigger}
+      menu={({ DropdownMenu }, isOpen) => (
+        <DropdownMenu.Root defaultOpen={isOpen}>
+          <DropdownMenu.Trigger {...trigger} />
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content className={MENU} align="end">
+              {able.map(([words, run]) => (
+                <DropdownMenu.Item key={words} className={MENU_ITEM} onSelect={run}>
+                  {words}
+                </DropdownMenu.Item>
+              ))}
+              {common && !mayChange && (
+                <DropdownMenu.Label className="px-3 py-1.5 text-sm text-soft">Common to all trays</DropdownMenu.Label>
+              )}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+    />
+  );
+}

@@ -1,0 +1,44 @@
+import type { AppointmentView } from "../../server/appointment-view.server";
+import type { Message } from "../../server/conversation-view.server";
+
+/** What a message carries for the calendar. */
+export function Appointments({ message }: { message: Message }) {
+  return message.appointments.map((appointment) => (
+    <AppointmentCard key={`${appointment.head} ${appointment.summary} ${appointment.when}`} appointment={appointment} />
+  ));
+}
+
+// An invitation, an answer to one, or a cancellation.
+function AppointmentCard({ appointment }: { appointment: AppointmentView }) {
+  const { head, summary, when, place, organiser, answers, invited, more, isCancelled } = appointment;
+  return (
+    <section
+      aria-label={`${head}: ${summary}`}
+      className="mt-2 max-w-[62ch] rounded-control border border-rule px-3.5 py-2.5"
+    >
+      <p className="text-sm text-soft">{head}</p>
+      <p className={`font-semibold ${isCancelled ? "line-through" : ""}`}>{summary}</p>
+      <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 text-sm">
+        <Line name="When" words={when} />
+        {place !== "" && <Line name="Where" words={place} />}
+        {organiser !== null && <Line name="Asked by" words={organiser} />}
+        {invited.length > 0 && <Line name="Asked" words={named(invited, more)} />}
+        {answers.length > 0 && <Line name="Answer" words={named(answers, more)} />}
+      </dl>
+    </section>
+  );
+}
+
+const named = (people: readonly string[], more: number) =>
+  `${people.slice(0, SHOWN).join(", ")}${more + people.length > SHOWN ? ` and ${more + people.length - SHOWN} more` : ""}`;
+
+const SHOWN = 8;
+
+function Line({ name, words }: { name: string; words: string }) {
+  return (
+    <>
+      <dt className="text-soft">{name}</dt>
+      <dd className="min-w-0 wrap-anywhere">{words}</dd>
+    </>
+  );
+}

@@ -1,0 +1,51 @@
+import { MoreHorizontal } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { MENU, MENU_ITEM } from "../../ui/menu-look";
+import type { ConversationDesk } from "../list/list-screen";
+import { useTray } from "../frame/tray-data";
+
+const FORMATS = [
+  ["eml", "Export as .eml files in a zip"],
+  ["mbox", "Export as mbox"],
+] as const;
+
+type ConversationMenuProps = {
+  readonly conversationId: string;
+  readonly ask: ConversationDesk["ask"];
+  /** Undefined where there is nothing to pass on. */
+  readonly onPassOn: (() => void) | undefined;
+};
+
+/** What is done with a whole conversation now and then. */
+export function ConversationMenu({ conversationId, ask, onPassOn }: ConversationMenuProps) {
+  const { tray, mayDecide } = useTray();
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        aria-label="More about this conversation"
+        className="grid size-7 shrink-0 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
+      >
+        <MoreHorizontal size={17} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className={MENU} align="end">
+          {mayDecide && onPassOn !== undefined && (
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={onPassOn}>
+              Pass it on to somebody outside…
+            </DropdownMenu.Item>
+          )}
+          {mayDecide && (
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={() => ask("join")}>
+              Join another conversation to it…
+            </DropdownMenu.Item>
+          )}
+          {FORMATS.map(([format, words]) => (
+            <DropdownMenu.Item key={format} className={MENU_ITEM} asChild>
+              <a href={`/${tray.slug}/export/${conversationId}?format=${format}`}>{words}</a>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

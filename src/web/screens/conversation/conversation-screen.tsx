@@ -1,0 +1,174 @@
+import { useEffect, useRef, useState } from "react";
+import type { OtherMail } from "../../../operations/index.server";
+import type { ConversationView, DraftView } from "../../server/conversation-view.server";
+import type { ProposalView } from "../../server/proposal-view.server";
+import { Button, KeyCap } from "../../ui/button";
+import { notice } from "../../ui/notices";
+import { TurnLine } from "../../ui/turn-line";
+import { Composer } from "../writing/composer";
+import { ConversationMenu } from "./conversation-menu";
+import { Correspondence } from "./correspondence";
+import { DocketCard } from "./docket-card";
+import type { ConversationDesk } from "../list/list-screen";
+import { PresenceLine } from "./presence-line";
+import { SharedDraftItem } from "./shared-draft";
+import { useTray } from "../frame/tray-data";
+import { usePresence } from "./use-presence";
+import { useTakeBack } from "../writing/use-take-back";
+
+type ConversationScreenProps = {
+  readonly view: ConversationView;
+  readonly desk: ConversationDesk;
+  /** The rest of the sender's mail, where this is junk. */
+  readonly otherMail: OtherMail | null;
+  readonly proposals: readonly ProposalView[];
+};
+
+/** The open conversation: correspondence in the middle, the docket at the right, the ways out below. */
+export function ConversationScreen({ view, desk, otherMail, proposals }: ConversationScreenProps) {
+  const { mayDecide } = useTray();
+  const { row } = view;
+  const { present: presentRow } = desk;
+  useEffect(() => presentRow(row), [presentRow, row]);
+  const page = useRef<HTMLDivElement>(null);
+  const { answering } = desk;
+  // One comes for the newest message, and answers with it in sight.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: again whenever the room for it changes
+  useEffect(() => {
+    page.current?.lastElementChild?.scrollIntoView({ block: "end" });
+  }, [answering, row.messageCount]);
+  const [openDraft, setOpenDraft] = useState<DraftView | null>(null);
+  const [isPassing, setPassing] = useState(false);
+  // What waits for one to be checked is what answering means here.
+  const shared = openDraft ?? view.drafts.find(({ isMine }) => isMine) ?? null;
+  const present = usePresence(row.id, answering && mayDecide ? "writing" : "looking");
+  const stopAnswering = () => {
+    setOpenDraft(null);
+    setPassing(false);
+    desk.setAnswering(false);
+  };
+  const takeBack = useTakeBack(() => desk.setAnswering(true));
+  const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
+    stopAnswering();
+    if (holdMs === 0) notice("Answer on its way");
+    else {
+      const action = { label: "Take back", onClick: () => takeBack(messageId) };
+      notice(`It goes in ${Math.round(holdMs / 1_000)} seconds`, { action, duration: holdMs });
+    }
+  };
+  return (
+    <div className="grid min-h-0 min-w-0 auto-rows-max grid-cols-1 overflow-y-auto lg:auto-rows-auto lg:grid-cols-[minmax(0,1fr)_284px] xl:grid-cols-[minmax(0,1fr)_312px] lg:overflow-hidden">
+      <main className="flex min-w-0 flex-col bg-paper lg:min-h-0 lg:border-r lg:border-rule">
+        <div ref={page} className="px-4 pt-4 lg:min-h-0 lg:flex-1 lg:overflow-y-auto lg:px-6">
+          <div className="flex items-start gap-3">
+            <h1 className="min-w-0 flex-1 font-serif text-xl font-semibold">
+              {row.subject === "" ? "(no subject)" : row.subject}
+            </h1>
+            {desk.place !== null && (
+              <span className="hidden pt-1.5 text-sm whitespace-nowrap text-soft lg:inline">
+                {desk.place.at} of {desk.place.of}
+              </span>
+            )}
+            <ConversationMenu
+              conversationId={row.id}
+              ask={desk.ask}
+              onPassOn={
+                view.passOn === null
+                  ? undefined
+                  : () => {
+                      setPassing(true);
+                      desk.setAnswering(true);
+                    }
+              }
+            />
+          </div>
+          <div className="flex flex-wrap items-center gap-x-4 border-b border-rule pb-3 text-sm text-soft">
+            <TurnLine
+              width={180}
+              marks={row.marks}
+              turn={row.turn}
+              turnSince={row.turnSince}
+              standing={row.standing}
+              expectedAt={row.expectedAt}
+              now={view.now}
+            />
+            {view.turnWords}
+          </div>
+          <Correspondence items={view.correspondence} conversationId={row.id} worksByKey />
+          {view.drafts.map((draft) => (
+            <SharedDraftItem
+              key={draft.id}
+              draft={draft}
+              conversationId={row.id}
+              onOpen={
+                mayDecide && !answering
+                  ? () => {
+                      setOpenDraft(draft);
+                      desk.setAnswering(true);
+                    }
+                  : undefined
+              }
+            />
+          ))}
+        </div>
+        <PresenceLine present={present} />
+        {answering && mayDecide ? (
+          <Composer
+            key={`${row.id} ${shared?.id ?? ""} ${isPassing}`}
+            conversationId={row.id}
+            start={view.answer}
+            version={row.version}
+            recordCodes={view.records.map(({ code }) => code)}
+            messages={view.correspondence.filter((item) => item.type === "message")}
+            shared={isPassing ? null : shared}
+            passOn={isPassing ? view.passOn : null}
+            onClose={stopAnswering}
+            onSent={sent}
+          />
+        ) : (
+          mayDecide && <WaysOut desk={desk} standing={row.standing} hasDraft={shared !== null} />
+        )}
+      </main>
+      <DocketCard view={view} desk={desk} otherMail={otherMail} proposals={proposals} />
+    </div>
+  );
+}
+
+type WaysOutProps = { readonly desk: ConversationDesk; readonly standing: string; readonly hasDraft: boolean };
+
+function WaysOut({ desk, standing, hasDraft }: WaysOutProps) {
+  const { ask, act } = desk;
+  const away = standing === "bin" || standing === "junk";
+  return (
+    <div
+      role="toolbar"
+      aria-label="Decide"
+      className="sticky bottom-0 flex flex-wrap items-center gap-1.5 border-t border-rule bg-paper px-4 py-2.5 lg:px-6"
+    >
+      <Button look={hasDraft ? "outline" : "filled"} aria-keyshortcuts="r" onClick={() => desk.setAnswering(true)}>
+        Answer <KeyCap>r</KeyCap>
+      </Button>
+      <Button aria-keyshortcuts="a" onClick={() => ask("assign")}>
+        Assign <KeyCap>a</KeyCap>
+      </Button>
+      <Button aria-keyshortcuts="w" onClick={() => ask("expect")}>
+        Wait <KeyCap>w</KeyCap>
+      </Button>
+      <Button aria-keyshortcuts="l" onClick={() => ask("rest")}>
+        Rest <KeyCap>l</KeyCap>
+      </Button>
+      <Button aria-keyshortcuts="f" onClick={() => ask("file")}>
+        File <KeyCap>f</KeyCap>
+      </Button>
+      {standing !== "settled" && (
+        <Button aria-keyshortcuts="s" onClick={() => act({ kind: "settle" })}>
+          Settle <KeyCap>s</KeyCap>
+        </Button>
+      )}
+      {standing === "settled" && <Button onClick={() => act({ kind: "keep" })}>Our move</Button>}
+      <Button aria-keyshortcuts="b" onClick={() => act({ kind: away ? "restore" : "bin" })}>
+        {away ? "Bring back" : "Bin"} <KeyCap>b</KeyCap>
+      </Button>
+    </div>
+  );
+}

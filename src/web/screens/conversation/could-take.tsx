@@ -1,0 +1,46 @@
+import { useEffect } from "react";
+import { useFetcher } from "react-router";
+import type { loader as couldTake } from "../../routes/could-take";
+import type { RowView } from "../../server/words.server";
+import type { ConversationDesk } from "../list/list-screen";
+import { LoadBar } from "../frame/load-bar";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { useTray } from "../frame/tray-data";
+
+const SHOWN = 3;
+
+/** Of what is nobody's: who could take it and why, the three likeliest side by side; a click gives it to her. */
+export function CouldTake({ row, act }: { row: RowView; act: ConversationDesk["act"] }) {
+  const { tray, mayDecide, member } = useTray();
+  const { load, data } = useFetcher<typeof couldTake>();
+  const isOpen = mayDecide && row.ownerId === null && (row.standing === "to-sort" || row.standing === "our-move");
+  useEffect(() => {
+    if (isOpen) void load(`/${tray.slug}/could-take/${row.id}`);
+  }, [isOpen, load, tray.slug, row.id]);
+  if (!isOpen || data === undefined) return null;
+  const shown = data.filter(({ isAway }) => !isAway).slice(0, SHOWN);
+  return (
+    <section aria-label="Who could take it" className="border-t border-hair px-3 py-2">
+      <h3 className="text-sm text-soft">Who could take it</h3>
+      <ul className="mt-1">
+        {shown.map(({ id, name, open, load: desk, reasons }) => (
+          <li key={id}>
+            <button
+              type="button"
+              aria-label={`Give it to ${id === member.id ? "you" : name}`}
+              onClick={() => act({ kind: "assign", owner: id })}
+              className="grid w-full grid-cols-[26px_minmax(0,1fr)_auto] items-start gap-x-2 rounded-control py-1 text-left hover:bg-act-soft"
+            >
+              <OwnerStamp ownerId={id} />
+              <span className="truncate leading-5">{id === member.id ? "You" : name}</span>
+              <LoadBar load={desk} open={open} />
+              {reasons.length > 0 && (
+                <span className="col-span-2 col-start-2 text-sm leading-4 text-soft">{reasons.join(", ")}</span>
+              )}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,66 @@
+import type { ConversationView } from "../../server/conversation-view.server";
+import type { ExpectationView } from "../../server/expectation-view.server";
+import type { PostedDecision } from "../deciding/posted-decision";
+import { useTray } from "../frame/tray-data";
+
+type ExpectationLinesProps = {
+  readonly view: Pick<ConversationView, "expectations" | "row">;
+  readonly act: ((decision: PostedDecision) => void) | undefined;
+};
+
+const ACT = "inline-flex min-h-6 items-center text-left text-act underline-offset-2 hover:underline";
+
+/** What is awaited, from whom and how it stands; what is over stays as long as it is the newest. */
+export function ExpectationLines({ view: { expectations, row }, act }: ExpectationLinesProps) {
+  const shown = expectations.filter(({ isOpen }, at) => isOpen || at === expectations.length - 1);
+  if (shown.length === 0) {
+    return <span className="text-soft">{row.standing === "waiting" ? "without a day" : "no reply"}</span>;
+  }
+  return (
+    <ul className="space-y-1.5">
+      {shown.map((expectation) => (
+        <li key={expectation.id}>
+          <span className={`block ${expectation.isOpen ? "" : "text-soft"}`}>{expectation.whom}</span>
+          <span className={`block text-sm ${expectation.isOver ? "text-late" : "text-soft"}`}>{expectation.state}</span>
+          {act !== undefined && <Acts expectation={expectation} act={act} />}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+type ActsProps = { readonly expectation: ExpectationView; readonly act: (decision: PostedDecision) => void };
+
+function Acts({ expectation: { id, whom, isOpen, answeredBy }, act }: ActsProps) {
+  const { dateChoices } = useTray();
+  const more = dateChoices[2];
+  return (
+    <span className="flex flex-wrap gap-x-3 text-sm">
+      {isOpen && more !== undefined && (
+        <button
+          type="button"
+          className={ACT}
+          aria-label={`Give ${whom} until ${more.words}`}
+          onClick={() => act({ kind: "extend", expectation: id, at: more.at })}
+        >
+          until {more.words}
+        </button>
+      )}
+      {isOpen && (
+        <button
+          type="button"
+          className={ACT}
+          aria-label={`Stop waiting for ${whom}`}
+          onClick={() => act({ kind: "withdraw", expectation: id })}
+        >
+          withdraw
+        </button>
+      )}
+      {answeredBy !== null && (
+        <button type="button" className={ACT} onClick={() => act({ kind: "acknowledge", message: answeredBy })}>
+          that was no answer yet
+        </button>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,47 @@
+import { X } from "lucide-react";
+import type { RowView } from "../../server/words.server";
+import { Select } from "../../ui/select";
+import type { ConversationDesk } from "../list/list-screen";
+import { useTray } from "../frame/tray-data";
+
+type FollowersProps = { readonly row: RowView; readonly act: ConversationDesk["act"] | undefined };
+
+/** Who is kept informed of a conversation: each can be taken off, and another one named. */
+export function Followers({ row, act }: FollowersProps) {
+  const { members, member } = useTray();
+  const nameOf = (id: string) =>
+    id === member.id ? "you" : (members.find((one) => one.id === id)?.name ?? "a former colleague");
+  const others = members.filter(({ id }) => !row.followerIds.some((one) => one === id) && id !== row.ownerId);
+  return (
+    <>
+      {row.followerIds.length === 0 && act === undefined && <span className="text-soft">nobody</span>}
+      {row.followerIds.map((id) => (
+        <span key={id} className="flex items-center gap-1">
+          <span className="min-w-0 truncate">{nameOf(id)}</span>
+          {act !== undefined && (
+            <button
+              type="button"
+              aria-label={`No longer followed by ${nameOf(id)}`}
+              onClick={() => act({ kind: "follow", member: id, follows: false })}
+              className="grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
+            >
+              <X size={14} aria-hidden />
+            </button>
+          )}
+        </span>
+      ))}
+      {act !== undefined && others.length > 0 && (
+        <Select
+          label="Have a colleague follow it"
+          look="quiet"
+          value=""
+          choices={[
+            ["", row.followerIds.length === 0 ? "nobody; add…" : "add…"],
+            ...others.map(({ id }) => [id, nameOf(id)] as const),
+          ]}
+          onChoose={(id) => id !== "" && act({ kind: "follow", member: id, follows: true })}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,42 @@
+import { useEffect } from "react";
+import { useFetcher, useNavigate } from "react-router";
+import type { action as join } from "../../routes/join";
+import type { loader as mayAnswer } from "../../routes/may-answer";
+import type { RowView } from "../../server/words.server";
+import { notice, noticeProblem } from "../../ui/notices";
+import { useTray } from "../frame/tray-data";
+
+/** What we asked elsewhere and this may answer: joined there, it does. */
+export function MayAnswer({ row }: { readonly row: RowView }) {
+  const { tray, mayDecide } = useTray();
+  const navigate = useNavigate();
+  const { load, data } = useFetcher<typeof mayAnswer>();
+  const joining = useFetcher<typeof join>();
+  const isOpen = mayDecide && row.turn === "us" && (row.standing === "to-sort" || row.standing === "our-move");
+  useEffect(() => {
+    if (isOpen) void load(`/${tray.slug}/may-answer/${row.id}`);
+  }, [isOpen, load, tray.slug, row.id]);
+  const [first] = data ?? [];
+  const done = joining.data;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
+  useEffect(() => {
+    if (done === undefined) return;
+    if (done.problem !== null) return noticeProblem(done.problem);
+    notice("Joined; undo is in the journal.");
+    if (first !== undefined) void navigate(`/${tray.slug}/open/${first.conversationId}`);
+  }, [done]);
+  if (!isOpen || first === undefined) return null;
+  return (
+    <button
+      type="button"
+      disabled={joining.state !== "idle"}
+      onClick={() =>
+        joining.submit({ other: row.id }, { method: "post", action: `/${tray.slug}/join/${first.conversationId}` })
+      }
+      className="block w-full border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
+    >
+      <span className="block text-act">It may answer “{first.subject}”: join it there</span>
+      <span className="mt-0.5 block text-sm text-soft">We asked them there, and {first.why}.</span>
+    </button>
+  );
+}

@@ -1,0 +1,63 @@
+import { type KeyboardEvent, useState } from "react";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { MeantDate } from "./meant-date";
+import { useTypedDate } from "./use-typed-date";
+
+type AnotherDateProps = { readonly label: string; readonly onChoose: (at: string) => void };
+
+/** A date in words, beside those that are offered. */
+export function AnotherDate({ label, onChoose }: AnotherDateProps) {
+  const [isOpen, setOpen] = useState(false);
+  const [wasOpen, setWasOpen] = useState(false);
+  if (!isOpen) {
+    return (
+      <Button
+        look="quiet"
+        className="h-7 px-2 text-sm"
+        // The field that had the focus is gone.
+        autoFocus={wasOpen}
+        onClick={() => setOpen(true)}
+      >
+        another…
+      </Button>
+    );
+  }
+  const close = () => {
+    setOpen(false);
+    setWasOpen(true);
+  };
+  return (
+    <TypedDate
+      label={label}
+      onClose={close}
+      onChoose={(at) => {
+        close();
+        onChoose(at);
+      }}
+    />
+  );
+}
+
+function TypedDate({ label, onChoose, onClose }: AnotherDateProps & { readonly onClose: () => void }) {
+  const { field, said, chooseTyped } = useTypedDate({ edge: "closes", conversation: "", usual: false }, onChoose);
+  // It stands within a form that these keys would send or close.
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key !== "Enter" && event.key !== "Escape") return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (event.key === "Enter") chooseTyped();
+    else onClose();
+  };
+  return (
+    <div className="basis-full">
+      <div className="flex items-start gap-2">
+        <Field inline className="w-full max-w-md" label={label} onKeyDown={onKeyDown} {...field} />
+        <Button className="h-[30px]" onClick={chooseTyped}>
+          Choose
+        </Button>
+      </div>
+      <MeantDate said={said} onChoose={onChoose} />
+    </div>
+  );
+}

@@ -1,0 +1,198 @@
+import { useEffect, useId, useState } from "react";
+import { useFetcher } from "react-router";
+import { Opening } from "../../keys/key-desk";
+import type { loader as couldTake } from "../../routes/could-take";
+import type { CouldTakeView } from "../../server/could-take-view.server";
+import { Button } from "../../ui/button";
+import { type Choice, Picker } from "../../ui/picker";
+import type { DialogProps } from "./dialog-props";
+import { LoadBar } from "../frame/load-bar";
+import { OwnerStamp } from "../frame/owner-stamp";
+import type { DecisionTarget } from "./posted-decision";
+import { notePick, recentFirst } from "../frame/recent-picks";
+import { type Colleague, useTray } from "../frame/tray-data";
+
+const NOBODY = "nobody";
+const GROUP = "group ";
+
+// Who could take it is known well within this time; over a slow line one may pick without.
+const KNOWN_MS = 400;
+
+/** Picks the owner of one conversation or several, with a word to her; of one, with who could take it and why. */
+export function AssignPicker(props: DialogProps) {
+  const could = useCouldTake(props.target);
+  const [isLate, setLate] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setLate(true), KNOWN_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  return could === null && !isLate ? <Opening /> : <AssignDialog {...props} could={could} />;
+}
+
+/** Who could take a conversation; null until that is known, undefined where nobody asks. */
+type CouldTake = readonly CouldTakeView[] | null | undefined;
+
+function AssignDialog({ target, could, onDecide, onClose }: DialogProps & { readonly could: CouldTake }) {
+  const { members, member, groups } = useTray();
+  // What comes later changes no place, as somebody may be about to click there.
+  const [first] = useState(could);
+  const noteId = useId();
+  const [note, setNote] = useState("");
+  const [absent, setAbsent] = useState<Colleague | null>(null);
+  const isOwnedBy = (id: string | null) => target.rows.every(({ ownerId }) => ownerId === id);
+  const word = note.trim() === "" ? {} : { note: note.trim() };
+  const give = (owner: string, more: { readonly evenIfAway?: true } = {}) => {
+    if (owner !== "") notePick("owner", owner);
+    onDecide({ kind: "assign", owner, ...(owner === "" ? {} : word), ...more });
+    onClose();
+  };
+  const pick = (id: string) => {
+    const chosen = members.find((one) => one.id === id);
+    if (id === NOBODY) give("");
+    else if (id.startsWith(GROUP)) {
+      onDecide({ kind: "assign-in-turn", group: id.slice(GROUP.length), ...word });
+      onClose();
+    } else if (chosen?.away != null) setAbsent(chosen);
+    else give(id);
+  };
+  const people = inOrder(
+    members.filter(({ reads }) => !reads),
+    member.id,
+    first,
+  ).map(
+    (one): Choice => ({
+      id: one.id,
+      words: one.id === member.id ? `${one.name} me` : one.name,
+      on: isOwnedBy(one.id),
+      face: (
+        <Face
+          colleague={one}
+          isYou={one.id === member.id}
+          could={could?.find(({ id }) => id === one.id)}
+          isAwaited={first === null}
+        />
+      ),
+    }),
+  );
+  const turns = groups.map(
+    ({ id, name, memberIds }): Choice => ({
+      id: GROUP + id,
+      words: `${name} group turns`,
+      face: (
+        <span className="flex items-baseline gap-3">
+          <span className="inline-block w-[26px] text-center text-soft">↻</span>
+          {name}
+          <span className="text-sm text-soft">in turn, whoever has least: {memberIds.length} colleagues</span>
+        </span>
+      ),
+    }),
+  );
+  const nobody: Choice = { id: NOBODY, words: "nobody no owner", face: <Nobody /> };
+  return (
+    <Picker
+      title="Assign"
+      size="wide"
+      prompt="Type a colleague's name"
+      empty="No colleague of this tray has that name."
+      choices={isOwnedBy(null) ? [...people, ...turns] : [...people, ...turns, nobody]}
+      onPick={pick}
+      onClose={onClose}
+      footer={
+        absent === null ? (
+          <label htmlFor={noteId} className="flex items-center gap-3 text-sm font-semibold">
+            A word with it
+            <input
+              id={noteId}
+              value={note}
+              maxLength={2_000}
+              placeholder="stands as a note, never sent"
+              onChange={(event) => setNote(event.target.value)}
+              className="h-8 min-w-0 flex-1 rounded-control border border-rule bg-paper px-2.5 font-normal placeholder:text-soft"
+            />
+          </label>
+        ) : (
+          <Away absent={absent} onGive={give} />
+        )
+      }
+    />
+  );
+}
+
+type AwayProps = {
+  readonly absent: Colleague;
+  readonly onGive: (owner: string, more?: { readonly evenIfAway?: true }) => void;
+};
+
+/** Says that whoever was picked is away, and offers who covers. */
+function Away({ absent: { id, name, away }, onGive }: AwayProps) {
+  return (
+    <div role="alert" className="flex flex-wrap items-center gap-2">
+      <span className="mr-auto">
+        <b className="font-semibold">
+          {name} is away until {away?.back}.
+        </b>{" "}
+        {away?.cover == null ? "Nobody covers for them here." : `${away.cover} covers.`}
+      </span>
+      {away?.coverId != null && (
+        <Button look="filled" autoFocus onClick={() => onGive(away.coverId ?? "")}>
+          Assign to {away.cover}
+        </Button>
+      )}
+      <Button onClick={() => onGive(id, { evenIfAway: true })}>To {name} all the same</Button>
+    </div>
+  );
+}
+
+function Nobody() {
+  return (
+    <span className="flex items-center gap-3">
+      <OwnerStamp ownerId={null} />
+      Nobody
+    </span>
+  );
+}
+
+type FaceProps = {
+  readonly colleague: Colleague;
+  readonly isYou: boolean;
+  readonly could: CouldTakeView | undefined;
+  /** Room is kept for why she could take it, which comes later. */
+  readonly isAwaited: boolean;
+};
+
+function Face({ colleague: { id, name, away }, isYou, could, isAwaited }: FaceProps) {
+  const reasons = could?.reasons ?? (away === null ? [] : [`away until ${away.back}`]);
+  return (
+    <span className="grid grid-cols-[26px_minmax(0,1fr)_auto] items-center gap-x-3">
+      <OwnerStamp ownerId={id} />
+      <span className="min-w-0">
+        <span className="block truncate">{isYou ? `${name} (you)` : name}</span>
+        {(reasons.length > 0 || isAwaited) && (
+          <span className={`block min-h-4 text-sm leading-4 text-soft ${isAwaited ? "truncate" : "whitespace-normal"}`}>
+            {reasons.join(", ")}
+          </span>
+        )}
+      </span>
+      {could !== undefined && <LoadBar load={could.load} open={could.open} />}
+    </span>
+  );
+}
+
+// Oneself first, as taking a conversation is the most frequent assignment; then by who could best take it, or who was picked last.
+function inOrder(members: readonly Colleague[], own: string, could: CouldTake): readonly Colleague[] {
+  const others = members.filter(({ id }) => id !== own);
+  const place = (id: string) => could?.findIndex((one) => one.id === id) ?? 0;
+  const ordered = could == null ? recentFirst("owner", others) : others.toSorted((a, b) => place(a.id) - place(b.id));
+  return [...members.filter(({ id }) => id === own), ...ordered];
+}
+
+/** Who could take the one conversation that is to be assigned; of several, nobody asks. */
+function useCouldTake({ rows, everything }: DecisionTarget): CouldTake {
+  const { tray } = useTray();
+  const { load, data } = useFetcher<typeof couldTake>();
+  const only = rows.length === 1 && everything === null ? (rows[0]?.id ?? null) : null;
+  useEffect(() => {
+    if (only !== null) void load(`/${tray.slug}/could-take/${only}`);
+  }, [load, tray.slug, only]);
+  return only === null ? undefined : (data ?? null);
+}

@@ -1,0 +1,205 @@
+import { useState } from "react";
+import type { Whom as WhomAwaited } from "../../../core/docket/plan-decision";
+import type { DateAnswer } from "../../server/date-view.server";
+import { Button } from "../../ui/button";
+import { Dialog } from "../../ui/dialog";
+import { Field } from "../../ui/field";
+import { Select } from "../../ui/select";
+import type { DialogProps } from "./dialog-props";
+import { MeantDate } from "./meant-date";
+import type { PostedDecision } from "./posted-decision";
+import { useTray } from "../frame/tray-data";
+import { useTypedDate } from "./use-typed-date";
+
+type DateDialogProps = DialogProps & { readonly kind: "expect" | "rest" | "expire" | "follow-up" };
+
+const WORDS = {
+  expect: { title: "Waiting for reply", description: "By when should they have answered?" },
+  expire: {
+    title: "Matters until",
+    description: "After that it lapses: it is settled, unless somebody did so before.",
+  },
+  rest: { title: "Rest until", description: "It comes back to where it was, on top." },
+  "follow-up": { title: "Follow-up", description: "A thing to do, by a day or without one." },
+} as const;
+
+/** Chooses a moment by words or from those offered, for a rest, a reply or a follow-up. */
+export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps) {
+  const { member } = useTray();
+  const [mode, setMode] = useState<"either" | "time">("either");
+  const [whose, setWhose] = useState<string>(member.id);
+  const [task, setTask] = useState("");
+  const [whom, setWhom] = useState("any");
+  const [row] = target.rows;
+  const conversation = target.everything === null && target.rows.length === 1 ? (row?.id ?? "") : "";
+  const choose = (at: string) => onDecide(decisionOf(kind, at, { mode, whom, whose, task }));
+  const wanted = { edge: EDGES[kind], conversation, usual: kind === "expect" };
+  const { field, said, offers, chooseTyped } = useTypedDate(wanted, choose);
+  return (
+    <Dialog open onOpenChange={(open) => !open && onClose()} {...WORDS[kind]}>
+      <form
+        className="border-b border-hair px-4 py-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          chooseTyped();
+        }}
+      >
+        {kind === "follow-up" && <Task task={task} onTask={setTask} whose={whose} onWhose={setWhose} />}
+        <div className="flex items-end gap-2">
+          <Field
+            className="flex-1"
+            label={kind === "rest" || kind === "expire" ? "Until when" : "By when"}
+            {...field}
+          />
+          <Button type="submit" look="filled" className="h-9">
+            Choose
+          </Button>
+        </div>
+        <MeantDate said={said} onChoose={choose} />
+        {kind === "expect" && <Whom whom={whom} onWhom={setWhom} />}
+        {kind === "rest" && (
+          <label className="flex cursor-pointer items-center gap-2 text-sm">
+            <input
+              type="checkbox"
+              checked={mode === "either"}
+              onChange={(event) => setMode(event.target.checked ? "either" : "time")}
+              className="size-4 accent-act"
+            />
+            or until somebody writes, if that comes first
+          </label>
+        )}
+      </form>
+      <Offers
+        kind={kind}
+        offers={offers}
+        isWaiting={target.rows.some(({ standing }) => standing === "waiting")}
+        onChoose={choose}
+        onDecide={onDecide}
+      />
+    </Dialog>
+  );
+}
+
+type Chosen = {
+  readonly mode: "either" | "time";
+  readonly whom: string;
+  readonly whose: string;
+  readonly task: string;
+};
+
+function decisionOf(kind: DateDialogProps["kind"], at: string, { mode, whom, whose, task }: Chosen): PostedDecision {
+  switch (kind) {
+    case "rest":
+      return { kind, at, mode };
+    case "expire":
+      return { kind, at };
+    case "expect":
+      return { kind, at, ...awaitedOf(whom) };
+    case "follow-up":
+      return { kind, at, member: whose, text: task };
+  }
+}
+
+// What is due by a day means its end; what is taken up then, its beginning.
+const EDGES = { expect: "closes", expire: "closes", rest: "opens", "follow-up": "opens" } as const;
+
+type OffersProps = Pick<DateDialogProps, "kind" | "onDecide"> & {
+  /** Null until they are known. */
+  readonly offers: DateAnswer["offers"] | "failed" | null;
+  readonly isWaiting: boolean;
+  readonly onChoose: (at: string) => void;
+};
+
+function Offers({ kind, offers, isWaiting, onChoose, onDecide }: OffersProps) {
+  // All at once: what stands there already must not move away from under the pointer.
+  if (offers === null) return <p className="min-h-48 px-4 py-2 text-soft">Getting the dates…</p>;
+  return (
+    <div className="overflow-y-auto py-1">
+      {offers === "failed" ? (
+        <p className="px-4 py-2 text-late">The dates to offer could not be loaded.</p>
+      ) : (
+        offers.map(({ label, words, at }) => (
+          <Offer key={label} label={label} words={words} onClick={() => onChoose(at)} />
+        ))
+      )}
+      {kind === "rest" && (
+        <Offer label="until somebody writes" words="" onClick={() => onDecide({ kind, at: "", mode: "either" })} />
+      )}
+      {kind !== "rest" && (
+        <Offer
+          label={kind === "expire" ? "it matters for good" : "without a date"}
+          words=""
+          onClick={() => onChoose("")}
+        />
+      )}
+      {kind === "expect" && isWaiting && (
+        <Offer label="stop waiting" words="" onClick={() => onDecide({ kind: "stop-expecting" })} />
+      )}
+    </div>
+  );
+}
+
+const WHOM_WORDS: readonly (readonly [WhomAwaited, string])[] = [
+  ["any", "from any of those who wrote"],
+  ["each", "from each of those who wrote"],
+  ["house", "from anybody of their organisation"],
+  ["anybody", "from anybody outside"],
+];
+
+/** From whom it is awaited: those outside, or a colleague. */
+function Whom({ whom, onWhom }: { readonly whom: string; readonly onWhom: (whom: string) => void }) {
+  const { members, member } = useTray();
+  const colleagues = members.filter(({ id }) => id !== member.id);
+  return (
+    <Select
+      label="From whom"
+      look="quiet"
+      value={whom}
+      onChoose={onWhom}
+      choices={[...WHOM_WORDS, ...colleagues.map(({ id, name }) => [id, `from ${name}, inside`] as const)]}
+    />
+  );
+}
+
+function awaitedOf(whom: string): { readonly whom?: WhomAwaited; readonly colleague?: string } {
+  const outside = WHOM_WORDS.find(([one]) => one === whom)?.[0];
+  if (outside === undefined) return { colleague: whom };
+  return outside === "any" ? {} : { whom: outside };
+}
+
+type TaskProps = {
+  readonly task: string;
+  readonly onTask: (task: string) => void;
+  readonly whose: string;
+  readonly onWhose: (whose: string) => void;
+};
+
+function Task({ task, onTask, whose, onWhose }: TaskProps) {
+  const { member, members } = useTray();
+  return (
+    <div className="mb-3 grid grid-cols-[1fr_auto] items-end gap-2">
+      <Field label="What is to be done" value={task} onChange={(event) => onTask(event.target.value)} maxLength={500} />
+      <div className="pb-0.5">
+        <Select
+          label="For whom"
+          value={whose}
+          onChoose={onWhose}
+          choices={members.map(({ id, name }) => [id, id === member.id ? "for me" : `for ${name}`] as const)}
+        />
+      </div>
+    </div>
+  );
+}
+
+function Offer({ label, words, onClick }: { label: string; words: string; onClick: () => void }) {
+  return (
+    <button
+      type="button"
+      onClick={onClick}
+      className="flex w-full justify-between gap-4 px-4 py-1.5 text-left hover:bg-act-soft focus-visible:bg-act-soft focus-visible:-outline-offset-2"
+    >
+      <span className="font-semibold first-letter:uppercase">{label}</span>
+      <span className="whitespace-nowrap text-soft">{words}</span>
+    </button>
+  );
+}

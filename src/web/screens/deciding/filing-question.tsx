@@ -1,0 +1,52 @@
+import { useState } from "react";
+import { useFetcher } from "react-router";
+import { Button } from "../../ui/button";
+import { Dialog } from "../../ui/dialog";
+import { useTray } from "../frame/tray-data";
+
+/** Asks what becomes of what was dropped on a record, which can be remembered. */
+export default function FilingQuestion({
+  code,
+  onChoose,
+  onClose,
+}: {
+  code: string;
+  onChoose: (settle: boolean) => void;
+  onClose: () => void;
+}) {
+  const { tray } = useTray();
+  const fetcher = useFetcher();
+  const [remember, setRemember] = useState(true);
+  const choose = (settle: boolean) => {
+    const value = JSON.stringify(settle ? "file-and-settle" : "file");
+    if (remember)
+      void fetcher.submit({ name: "drop-on-record", value }, { method: "post", action: `/${tray.slug}/settings` });
+    onChoose(settle);
+  };
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={`File to ${code}`}
+      description="Is it settled with that?"
+    >
+      <div className="space-y-3 p-4">
+        <div className="flex gap-2">
+          <Button look="filled" onClick={() => choose(true)}>
+            File and settle
+          </Button>
+          <Button onClick={() => choose(false)}>File, and leave it where it is</Button>
+        </div>
+        <label className="flex cursor-pointer items-center gap-2.5">
+          <input
+            type="checkbox"
+            checked={remember}
+            onChange={(event) => setRemember(event.target.checked)}
+            className="size-4 accent-act"
+          />
+          Do the same from now on
+        </label>
+      </div>
+    </Dialog>
+  );
+}

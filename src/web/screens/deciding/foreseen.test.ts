@@ -1,0 +1,125 @@
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { RowView } from "../../server/words.server";
+import { postedLeadsTo, withPending } from "./foreseen";
+import { type Draft, forgetDraft, keepDraft, keptDraft } from "../writing/kept-draft";
+import type { PostedDecision } from "./posted-decision";
+import { saidOf } from "./said";
+
+const row = {
+  id: "c1",
+  version: 3,
+  subject: "Swell box",
+  standing: "to-sort",
+  ownerId: null,
+  categoryIds: ["tuning"],
+  recordCodes: ["P-26-012"],
+} as unknown as RowView;
+const pending = (...decisions: PostedDecision[]) =>
+  decisions.map((decision, key) => ({
+    key,
+    decision,
+    rows: [row],
+    target: { rows: [row], everything: null },
+    said: "",
+    command: "",
+    attempt: 1,
+    isPassed: false,
+  }));
+const shown = (...decisions: PostedDecision[]) => withPending(row, pending(...decisions));
+
+describe("what is shown before the server has answered", () => {
+  it.each<[PostedDecision, Partial<RowView>]>([
+    [{ kind: "categorise", category: "leather", give: true }, { categoryIds: ["tuning", "leather"] as never }],
+    [{ kind: "categorise", category: "tuning", give: true }, { categoryIds: ["tuning"] as never }],
+    [{ kind: "categorise", category: "tuning", give: false }, { categoryIds: [] }],
+    [{ kind: "file", record: "r", code: "C-001", settle: false }, { recordCodes: ["P-26-012", "C-001"] }],
+    [{ kind: "unfile", record: "r", code: "P-26-012" }, { recordCodes: [] }],
+    [{ kind: "assign", owner: "" }, { ownerId: null }],
+    [{ kind: "urgency", urgency: "today" }, { urgency: "today" }],
+    [{ kind: "unread" }, { unread: true }],
+    [{ kind: "follow-up-done", followUp: "f" }, {}],
+    [{ kind: "note", text: "x" }, {}],
+  ])("%j changes the row", (decision, part) => expect(shown(decision)).toEqual({ ...row, ...part }));
+
+  it.each<PostedDecision>([
+    { kind: "settle" },
+    { kind: "bin" },
+    { kind: "assign", owner: "tobias" },
+    { kind: "rest", at: "2026-12-01T08:00:00Z", mode: "either" },
+    { kind: "expect", at: "" },
+    { kind: "junk" },
+    { kind: "file", record: "r", code: "C-001", settle: true },
+  ])("%j takes the row to another standing", (decision) => expect(shown(decision).standing).not.toBe("to-sort"));
+
+  it("adds up over several decisions, and leaves other rows alone", () => {
+    const both = shown(
+      { kind: "categorise", category: "a", give: true },
+      { kind: "categorise", category: "b", give: true },
+    );
+    expect(both.categoryIds).toEqual(["tuning", "a", "b"]);
+    expect(withPending({ ...row, id: "c2" } as RowView, pending({ kind: "settle" }))).toMatchObject({ id: "c2" });
+  });
+
+  it("knows where a decision leads", () => {
+    expect(postedLeadsTo({ kind: "assign", owner: "tobias" }, "to-sort")).toBe("our-move");
+    expect(postedLeadsTo({ kind: "assign", owner: "" }, "to-sort")).toBeNull();
+    expect(postedLeadsTo({ kind: "assign", owner: "tobias" }, "waiting")).toBeNull();
+    expect(postedLeadsTo({ kind: "stop-expecting" }, "waiting")).toBe("our-move");
+  });
+});
+
+describe("the message with the Undo button", () => {
+  const names = {
+    members: [{ id: "t", name: "Tobias" }],
+    categories: [{ id: "tu", name: "Tuning" }],
+  };
+  const about = { rows: [row], everything: null };
+  it.each<[PostedDecision, string]>([
+    [{ kind: "assign", owner: "t" }, "Assigned to Tobias: Swell box"],
+    [{ kind: "assign", owner: "" }, "No owner: Swell box"],
+    [{ kind: "categorise", category: "tu", give: true }, "Tuning given: Swell box"],
+    [{ kind: "file", record: "r", code: "C-001", settle: true }, "Filed to C-001 and settled: Swell box"],
+    [{ kind: "unfile", record: "r", code: "C-001" }, "Taken off C-001: Swell box"],
+    [{ kind: "rest", at: "", mode: "either" }, "Resting: Swell box"],
+    [{ kind: "urgency", urgency: "days" }, "Within days: Swell box"],
+    [{ kind: "follow-up", at: "", member: "t", text: "" }, "Follow-up set: Swell box"],
+    [{ kind: "junk" }, "Junk: Swell box"],
+  ])("%j", (decision, words) => expect(saidOf(decision, names, about)).toBe(words));
+  it("names a conversation without a subject", () => {
+    const nameless = { rows: [{ ...row, subject: "" }], everything: null };
+    expect(saidOf({ kind: "settle" }, names, nameless)).toBe("Settled: no subject");
+  });
+  it("counts several, loaded or not", () => {
+    expect(saidOf({ kind: "settle" }, names, { rows: [row, row], everything: null })).toBe("Settled: 2 conversations");
+    const everything = { scope: "settled", query: "", lane: null, count: 12_840 } as const;
+    expect(saidOf({ kind: "bin" }, names, { rows: [row], everything })).toBe("In the bin: 12,840 conversations");
+  });
+});
+
+describe("a draft", () => {
+  afterEach(() => vi.unstubAllGlobals());
+  const draft: Draft = { to: "a@x.example", cc: "", subject: "Re: x", html: "<p>y</p>", after: "keep", day: "" };
+  it("is kept for its conversation until it is sent", () => {
+    const kept = new Map<string, string>();
+    vi.stubGlobal("localStorage", {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => kept.set(key, value),
+      removeItem: (key: string) => kept.delete(key),
+    });
+    keepDraft("c1", draft);
+    expect([keptDraft("c1"), keptDraft("c2")]).toEqual([draft, null]);
+    forgetDraft("c1");
+    expect(keptDraft("c1")).toBeNull();
+    kept.set("common-tray-draft-c1", "{broken");
+    expect(keptDraft("c1")).toBeNull();
+  });
+  it("is lost quietly where nothing can be kept", () => {
+    const refuses = () => {
+      throw new Error("forbidden");
+    };
+    vi.stubGlobal("localStorage", { getItem: refuses, setItem: refuses, removeItem: refuses });
+    keepDraft("c1", draft);
+    forgetDraft("c1");
+    expect(keptDraft("c1")).toBeNull();
+  });
+});

@@ -1,0 +1,46 @@
+import { useEffect, useState } from "react";
+import { useFetcher } from "react-router";
+import type { action as join, loader as joinChoices } from "../../routes/join";
+import type { RowView } from "../../server/words.server";
+import { notice, noticeProblem } from "../../ui/notices";
+import { Picker } from "../../ui/picker";
+import { useTray } from "../frame/tray-data";
+
+/** Finds the conversation that belongs to this one. */
+export function JoinPicker({ row, onClose }: { row: RowView; onClose: () => void }) {
+  const { tray } = useTray();
+  const { load, data, state } = useFetcher<typeof joinChoices>();
+  const joining = useFetcher<typeof join>();
+  const [text, setText] = useState(row.subject);
+  const address = `/${tray.slug}/join/${row.id}`;
+  useEffect(() => {
+    void load(`${address}?${new URLSearchParams({ q: text })}`);
+  }, [load, address, text]);
+  const done = joining.data;
+  useEffect(() => {
+    if (done === undefined) return;
+    if (done.problem === null) notice("Joined; undo is in the journal.");
+    else noticeProblem(done.problem);
+    onClose();
+  }, [done, onClose]);
+  return (
+    <Picker
+      title="Join another conversation to it"
+      prompt="Type words of its subject, a person, its text"
+      empty={state === "idle" ? "No other conversation has these words." : "Looking…"}
+      onType={(typed) => setText(typed.trim() === "" ? row.subject : typed)}
+      choices={(data?.choices ?? []).map(({ id, subject, who }) => ({
+        id,
+        words: subject,
+        face: (
+          <>
+            <span className="font-serif">{subject || "(no subject)"}</span>
+            <span className="pl-2 text-sm text-soft">{who}</span>
+          </>
+        ),
+      }))}
+      onPick={(other) => joining.submit({ other }, { method: "post", action: address })}
+      onClose={onClose}
+    />
+  );
+}

@@ -1,0 +1,21 @@
+import type { DateAnswer } from "../../server/date-view.server";
+
+type MeantDateProps = {
+  readonly said: Pick<DateAnswer, "meant" | "other"> | null;
+  readonly onChoose: (at: string) => void;
+};
+
+/** Which moment the words in a date field mean; both where they are read in two ways. */
+export function MeantDate({ said, onChoose }: MeantDateProps) {
+  const other = said?.other;
+  return (
+    <p role="status" className="min-h-5 pt-1 text-sm text-act">
+      {said?.meant == null ? "" : `That is ${said.meant.words}.`}
+      {other != null && (
+        <button type="button" onClick={() => onChoose(other.at)} className="ml-1 underline-offset-2 hover:underline">
+          To others it is {other.words}: choose that.
+        </button>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,185 @@
+import { useEffect, useId, useRef, useState } from "react";
+import { useFetcher } from "react-router";
+import { mentionsIn } from "../../../core/notes/mentions";
+import type { EditNoteOutcome } from "../../routes/edit-note";
+import type { PeopleAnswer } from "../../routes/people";
+import { Button, KeyCap } from "../../ui/button";
+import { Dialog } from "../../ui/dialog";
+import { notice } from "../../ui/notices";
+import type { DecisionOutcome } from "./decision-outcome";
+import { useDecisions } from "./decisions";
+import type { DialogProps } from "./dialog-props";
+import { MentionMenu, useMentionMenu } from "./mention-menu";
+import { saidOf } from "./said";
+import { useTray } from "../frame/tray-data";
+import { useAnswered, useCommand } from "../frame/use-command";
+
+const DESCRIPTION = "For colleagues only, never sent. @ and a name tells them of it; a dash begins a list.";
+
+type NoteDialogProps = DialogProps & {
+  readonly title?: string;
+  /** What is prepared. */
+  readonly start?: string;
+};
+
+/** Writes a note that only colleagues see. */
+export function NoteDialog({ target, onDecide, onClose, title = "Note", start = "" }: NoteDialogProps) {
+  const tray = useTray();
+  const { undo } = useDecisions();
+  const fetcher = useFetcher<DecisionOutcome>();
+  const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
+  const command = useCommand(`/${tray.tray.slug}/decide`);
+  useAnswered(outcome, command.isAnswered);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
+  useEffect(() => {
+    if (outcome?.ok !== true) return;
+    const words = saidOf({ kind: "note", text: "" }, tray, target);
+    notice(words, { action: { label: "Undo", onClick: () => undo(outcome.batchId) } });
+    onClose();
+  }, [outcome]);
+  const add = (text: string) => {
+    // Only whom it names can be in the way of a note: one that names nobody is shown as done at once.
+    if (target.everything !== null || !text.includes("@")) {
+      onDecide({ kind: "note", text });
+      return onClose();
+    }
+    const form = new FormData();
+    form.set("kind", "note");
+    form.set("text", text);
+    for (const { id } of target.rows) form.append("conversation", id);
+    void fetcher.submit(form, { method: "post", action: command.at(form) });
+  };
+  return (
+    <NoteForm
+      title={title}
+      start={start}
+      button="Add note"
+      isBusy={fetcher.state !== "idle"}
+      problem={problemOf(outcome)}
+      onSave={add}
+      onClose={onClose}
+    />
+  );
+}
+
+function problemOf(outcome: DecisionOutcome | undefined): string | null {
+  if (outcome === undefined || outcome.ok === true) return null;
+  return outcome.ok === false ? outcome.problem : "The server does not answer. Your note is kept here; try again.";
+}
+
+type EditNoteProps = {
+  readonly conversationId: string;
+  readonly entryId: string;
+  readonly text: string;
+  readonly onClose: () => void;
+};
+
+/** Writes a note of one's own anew. */
+export function EditNoteDialog({ conversationId, entryId, text, onClose }: EditNoteProps) {
+  const { tray } = useTray();
+  const fetcher = useFetcher<EditNoteOutcome>();
+  const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
+  useEffect(() => {
+    if (outcome?.ok === true) onClose();
+  }, [outcome]);
+  const action = `/${tray.slug}/notes/${conversationId}/${entryId}`;
+  return (
+    <NoteForm
+      title="Write the note anew"
+      start={text}
+      button="Keep it so"
+      isBusy={fetcher.state !== "idle"}
+      problem={outcome?.ok === false ? outcome.problem : null}
+      onSave={(changed) => void fetcher.submit({ text: changed }, { method: "post", action })}
+      onClose={onClose}
+    />
+  );
+}
+
+type NoteFormProps = {
+  readonly title: string;
+  readonly start: string;
+  readonly button: string;
+  readonly isBusy: boolean;
+  /** What the server had against it. */
+  readonly problem: string | null;
+  readonly onSave: (text: string) => void;
+  readonly onClose: () => void;
+};
+
+function NoteForm({ title, start, button, isBusy, problem: refused, onSave, onClose }: NoteFormProps) {
+  const id = useId();
+  const [text, setText] = useState(start);
+  const [isEmpty, setEmpty] = useState(false);
+  const field = useRef<HTMLTextAreaElement>(null);
+  const menu = useMentionMenu(field, text, setText);
+  const outside = useOutsiders(text);
+  const problem = isEmpty ? "Write something first." : (outside ?? refused);
+  const save = () => {
+    setEmpty(text.trim() === "");
+    if (text.trim() !== "" && outside === null && !isBusy) onSave(text);
+  };
+  return (
+    <Dialog open onOpenChange={(open) => !open && onClose()} title={title} description={DESCRIPTION} size="wide">
+      <form
+        className="p-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        <label htmlFor={id} className="sr-only">
+          Note
+        </label>
+        <div className="relative">
+          <textarea
+            ref={field}
+            id={id}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            onKeyDown={(event) => {
+              if (menu.onKey(event)) return;
+              if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) save();
+            }}
+            onSelect={menu.look}
+            aria-invalid={problem !== null}
+            aria-describedby={problem === null ? undefined : `${id}-problem`}
+            {...menu.aria}
+            rows={5}
+            className="w-full rounded-control border border-dotted border-faint bg-ground p-2.5 italic aria-invalid:border-late"
+          />
+          <MentionMenu {...menu} />
+        </div>
+        {problem !== null && (
+          <p id={`${id}-problem`} className="text-sm text-late">
+            {problem}
+          </p>
+        )}
+        <div className="mt-2 flex justify-end gap-2">
+          <Button look="quiet" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button look="filled" type="submit" disabled={isBusy}>
+            {button} <KeyCap>Ctrl ⏎</KeyCap>
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+/** Says as one types that somebody who is named would not see the note; null when all would. */
+function useOutsiders(text: string): string | null {
+  const { tray } = useTray();
+  const { load, data } = useFetcher<PeopleAnswer>();
+  const names = text.includes("@");
+  useEffect(() => {
+    if (names) void load(`/${tray.slug}/people`);
+  }, [names, load, tray.slug]);
+  const people = data?.people ?? [];
+  const named = mentionsIn(text, people).map(({ memberId }) => people.find((one) => one.id === memberId));
+  const outside = [...new Set(named.flatMap((one) => (one === undefined || one.mayLook ? [] : [one.name])))];
+  if (outside.length === 0) return null;
+  return `${outside.join(" and ")} cannot look into this tray and would not see it. Take the name out, or have them let in first.`;
+}

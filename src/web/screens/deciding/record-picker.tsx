@@ -1,0 +1,109 @@
+import { useEffect, useState } from "react";
+import { useFetcher } from "react-router";
+import type { loader as recordChoices } from "../../routes/record-choices";
+import { Picker } from "../../ui/picker";
+import type { DialogProps } from "./dialog-props";
+import { notePick, recentFirst } from "../frame/recent-picks";
+import type { RecordsOutcome } from "../frame/records-outcome";
+import { useTray } from "../frame/tray-data";
+import { useStep } from "../frame/use-step";
+
+type RecordPickerProps = Pick<DialogProps, "onDecide" | "onClose"> & {
+  readonly target: { readonly rows: readonly { readonly recordCodes: readonly string[] }[] };
+  /** What is filed, where it is no conversation as it stands: then nothing is said of settling it. */
+  readonly what?: string;
+  /** What the picker is for, where nothing is filed with it. */
+  readonly title?: string;
+};
+
+// What stands before the id of a type where a new record of it is picked.
+const NEW = "new ";
+
+/** Picks the record to file to, or opens one in place. */
+export function RecordPicker({ target, what, title: purpose, onDecide, onClose }: RecordPickerProps) {
+  const settles = what === undefined && purpose === undefined;
+  const { tray } = useTray();
+  const { load, data: found, state } = useFetcher<typeof recordChoices>();
+  const [text, setText] = useState("");
+  const [settle, setSettle] = useState(settles);
+  const { post, refused } = useStep<RecordsOutcome>("records", ({ id, code }) => {
+    notePick("record", id);
+    onDecide({ kind: "file", record: id, code, settle });
+  });
+  useEffect(() => {
+    void load(`/${tray.slug}/record-choices?${new URLSearchParams({ text })}`);
+  }, [load, tray.slug, text]);
+  const records = found?.records ?? [];
+  const mine = found?.mine ?? [];
+  const others = (text === "" ? recentFirst("record", records) : records).filter(
+    ({ id }) => !mine.some((one) => one.id === id),
+  );
+  const ordered = [...mine, ...others.map((record) => ({ ...record, name: "" }))];
+  const title = text.trim();
+  // Not before it is known that there is none of this name, whoever types fast means what is there; nor for a code that is one.
+  const isCode = ordered.some(({ code }) => code === title.toUpperCase());
+  const inPlace = title !== "" && found?.text === title && !isCode ? found.types : [];
+  return (
+    <Picker
+      title={purpose ?? (what === undefined ? "File to a record" : `File ${what} to a record`)}
+      prompt="Type a reference code or a title"
+      empty={state === "idle" ? "No record has that code or title." : "Looking…"}
+      onType={setText}
+      choices={ordered.map(({ id, code, title, name, closed }) => ({
+        id,
+        words: code,
+        on: target.rows.length > 0 && target.rows.every(({ recordCodes }) => recordCodes.includes(code)),
+        face: (
+          <>
+            <span className="inline-block min-w-[100px] pr-3 text-sm text-soft">{code}</span>
+            <span className="font-serif">{name || title}</span>
+            {name !== "" && <span className="pl-2 text-sm text-soft">{title}</span>}
+            {closed && <span className="pl-2 text-sm text-soft">closed</span>}
+          </>
+        ),
+      }))}
+      always={inPlace.map(({ id, name }) => ({
+        id: `${NEW}${id}`,
+        words: `${title} ${name}`,
+        face: (
+          <>
+            <span className="inline-block min-w-[100px] pr-3 text-sm text-act">New {name.toLowerCase()}</span>
+            <span className="font-serif">“{title}”</span>
+          </>
+        ),
+      }))}
+      onPick={(id) => {
+        if (id.startsWith(NEW)) {
+          post({ do: "keep", type: id.slice(NEW.length), title });
+          return;
+        }
+        notePick("record", id);
+        const code = ordered.find((record) => record.id === id)?.code ?? "";
+        onDecide({ kind: "file", record: id, code, settle });
+      }}
+      onClose={onClose}
+      footer={
+        !settles && refused === null ? undefined : (
+          <>
+            {refused !== null && (
+              <p role="alert" className="pb-1.5 text-late">
+                {refused.problem ?? Object.values(refused.problems).join(" ")}
+              </p>
+            )}
+            {settles && (
+              <label className="flex cursor-pointer items-center gap-2.5">
+                <input
+                  type="checkbox"
+                  checked={settle}
+                  onChange={(event) => setSettle(event.target.checked)}
+                  className="size-4 accent-act"
+                />
+                Settle it as well
+              </label>
+            )}
+          </>
+        )
+      }
+    />
+  );
+}

@@ -1,0 +1,45 @@
+import { useCallback, useEffect, useRef } from "react";
+import { useFetcher } from "react-router";
+import { notice, noticeProblem } from "../../ui/notices";
+import type { CategoryOutcome } from "../frame/category-outcome";
+import { useDecisions } from "./decisions";
+import { useTray } from "../frame/tray-data";
+
+type Outcome<Ok extends boolean> = Extract<CategoryOutcome, { ok: Ok }>;
+
+/**
+ * Changes categories: what was done is told with Undo once everything shows it, then `onDone` is called; what is wrong with
+ * the whole is told, what is wrong with a field is in `refused`.
+ */
+export function useCategoryChange(onDone?: (outcome: Outcome<true>) => void) {
+  const { tray } = useTray();
+  const { undoCategories } = useDecisions();
+  const fetcher = useFetcher<CategoryOutcome>();
+  const done = useRef(onDone);
+  done.current = onDone;
+  const told = useRef<CategoryOutcome | undefined>(undefined);
+  const outcome = fetcher.data;
+  useEffect(() => {
+    if (fetcher.state !== "idle" || outcome === undefined || told.current === outcome) return;
+    told.current = outcome;
+    if (!outcome.ok) {
+      if (outcome.problem !== null) noticeProblem(outcome.problem);
+      return;
+    }
+    const { said, stepId } = outcome;
+    notice(said, stepId === null ? {} : { action: { label: "Undo", onClick: () => undoCategories(stepId) } });
+    done.current?.(outcome);
+  }, [fetcher.state, outcome, undoCategories]);
+  const { submit } = fetcher;
+  const post = useCallback(
+    (fields: Readonly<Record<string, string>>) =>
+      void submit(fields, { method: "post", action: `/${tray.slug}/categories` }),
+    [submit, tray.slug],
+  );
+  return {
+    post,
+    Form: fetcher.Form,
+    isBusy: fetcher.state !== "idle",
+    refused: outcome?.ok === false ? outcome : null,
+  };
+}

@@ -1,0 +1,145 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { ORDERS } from "../../../core/lists/sheet-view";
+import { forgetDraft, keepDraft, keptDraft, lyingDrafts } from "../writing/kept-draft";
+import type { DecisionTarget, PostedDecision } from "./posted-decision";
+import { notePick, recentFirst, recentPicks } from "../frame/recent-picks";
+import { saidOf } from "./said";
+import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
+
+const names = {
+  members: [{ id: "tobias", name: "Tobias Lund" }],
+  categories: [{ id: "tuning", name: "Tuning" }],
+};
+const target = (...subjects: string[]) =>
+  ({ rows: subjects.map((subject) => ({ subject })), everything: null }) as unknown as DecisionTarget;
+
+describe("what is said of a decision", () => {
+  it.each<[PostedDecision, string]>([
+    [{ kind: "assign", owner: "tobias" }, "Assigned to Tobias Lund"],
+    [{ kind: "assign", owner: "" }, "No owner"],
+    [{ kind: "categorise", category: "tuning", give: true }, "Tuning given"],
+    [{ kind: "categorise", category: "tuning", give: false }, "Tuning taken off"],
+    [{ kind: "file", record: "r", code: "P-26-012", settle: false }, "Filed to P-26-012"],
+    [{ kind: "file", record: "r", code: "P-26-012", settle: true }, "Filed to P-26-012 and settled"],
+    [{ kind: "unfile", record: "r", code: "P-26-012" }, "Taken off P-26-012"],
+    [{ kind: "keep" }, "Our move"],
+    [{ kind: "settle" }, "Settled"],
+    [{ kind: "bin" }, "In the bin"],
+    [{ kind: "junk" }, "Junk"],
+    [{ kind: "restore" }, "Brought back"],
+    [{ kind: "rest", at: "", mode: "either" }, "Resting"],
+    [{ kind: "expect", at: "" }, "Waiting for reply"],
+    [{ kind: "stop-expecting" }, "No longer waiting"],
+    [{ kind: "urgency", urgency: "today" }, "Today"],
+    [{ kind: "follow-up", at: "", member: "tobias", text: "" }, "Follow-up set"],
+    [{ kind: "follow-up-done", followUp: "f" }, "Follow-up done"],
+    [{ kind: "follow-up-clear", followUp: "f" }, "Follow-up cleared"],
+    [{ kind: "note", text: "x" }, "Note added"],
+    [{ kind: "unread" }, "Unread"],
+  ])("%j", (decision, words) => expect(saidOf(decision, names, target("Middle C"))).toBe(`${words}: Middle C`));
+
+  it("names one, and counts several", () => {
+    expect(saidOf({ kind: "settle" }, names, target(""))).toBe("Settled: no subject");
+    expect(saidOf({ kind: "settle" }, names, target("a", "b"))).toBe("Settled: 2 conversations");
+    const everything = { scope: "to-sort", query: "", lane: null, count: 1_284 } as const;
+    expect(saidOf({ kind: "bin" }, names, { rows: [], everything })).toBe("In the bin: 1,284 conversations");
+  });
+});
+
+describe("the words for a view", () => {
+  it("are another for every order and its reverse", () => {
+    const words = ORDERS.flatMap((order) => [
+      nameOfOrder({ order, reversed: false }),
+      nameOfOrder({ order, reversed: true }),
+    ]);
+    expect(new Set(words).size).toBe(ORDERS.length * 2);
+    expect(nameOfOrder({ order: "date", reversed: false })).toBe("Newest first");
+    expect(nameOfOrder({ order: "person", reversed: false })).toBe("By person");
+  });
+  it("say what it is grouped by", () => {
+    expect(nameOfGrouping("due")).toBe("Grouped by due date");
+    expect(nameOfGrouping(null)).toBe("Not grouped");
+  });
+});
+
+describe("what a browser keeps", () => {
+  const kept = new Map<string, string>();
+  beforeEach(() => {
+    kept.clear();
+    vi.stubGlobal("localStorage", {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => void kept.set(key, value),
+      removeItem: (key: string) => void kept.delete(key),
+      key: (at: number) => [...kept.keys()][at] ?? null,
+      get length() {
+        return kept.size;
+      },
+    });
+  });
+  afterEach(() => vi.unstubAllGlobals());
+
+  it("is what was picked last, each once, and not too many", () => {
+    for (const id of ["a", "b", "a"]) notePick("category", id);
+    expect(recentPicks("category")).toEqual(["a", "b"]);
+    expect(recentPicks("record")).toEqual([]);
+    for (let at = 0; at < 20; at += 1) notePick("category", `n${at}`);
+    expect(recentPicks("category")).toHaveLength(8);
+    expect(recentPicks("category")[0]).toBe("n19");
+  });
+  it("puts what was picked last on top, and leaves the rest in its order", () => {
+    for (const id of ["c", "b"]) notePick("category", id);
+    const choices = ["a", "b", "c", "d"].map((id) => ({ id }));
+    expect(recentFirst("category", choices).map(({ id }) => id)).toEqual(["b", "c", "a", "d"]);
+  });
+  it.each(["{", "null", '"a"', "7"])("is nothing where something else stands there: %s", (text) => {
+    kept.set("recent category", text);
+    expect(recentPicks("category")).toEqual([]);
+  });
+
+  const DRAFT = { to: "vane@x.example", cc: "", subject: "Re", html: "<p>Yes</p>", after: "expect", day: "" } as const;
+  it("is the draft of a conversation until it is sent", () => {
+    keepDraft("c1", DRAFT);
+    expect(keptDraft("c1")).toEqual(DRAFT);
+    expect(keptDraft("c2")).toBeNull();
+    forgetDraft("c1");
+    expect(keptDraft("c1")).toBeNull();
+  });
+  it.each(["{", "null", '{"html":7}', '{"html":""}'])("is no draft where it is broken: %s", (text) => {
+    kept.set("common-tray-draft-c1", text);
+    expect(keptDraft("c1")).toBeNull();
+  });
+  it("lies on this device for whoever began it, where she did, until it is written on again", () => {
+    const lying = { slug: "office", conversationId: "c1", memberId: "m1", at: 1_000 };
+    keepDraft("c1", DRAFT, lying);
+    keepDraft("c2 passed on", { ...DRAFT, subject: "Fwd" }, { ...lying, conversationId: "c2", at: 500 });
+    keepDraft("c3", DRAFT);
+    keepDraft("c4", DRAFT, { ...lying, at: 3_000 });
+    kept.set("common-tray-draft-c5", "{");
+    const found = lyingDrafts("office", "m1", 2_000);
+    expect(found.map(({ name, conversationId, at }) => [name, conversationId, at])).toEqual([
+      ["c2 passed on", "c2", 500],
+      ["c1", "c1", 1_000],
+    ]);
+    expect(found[1]?.draft).toEqual(DRAFT);
+    expect(keptDraft("c1")).toEqual(DRAFT);
+    expect([lyingDrafts("office", "m2", 2_000), lyingDrafts("billing", "m1", 2_000)]).toEqual([[], []]);
+  });
+  it("is nothing where nothing may be kept, and nobody is disturbed", () => {
+    vi.stubGlobal("localStorage", {
+      getItem: () => {
+        throw new Error("forbidden");
+      },
+      setItem: () => {
+        throw new Error("full");
+      },
+      removeItem: () => {
+        throw new Error("forbidden");
+      },
+    });
+    keepDraft("c1", DRAFT);
+    expect(keptDraft("c1")).toBeNull();
+    forgetDraft("c1");
+    expect(lyingDrafts("office", "m1", 2_000)).toEqual([]);
+    expect(recentPicks("category")).toEqual([]);
+  });
+});

@@ -1,0 +1,39 @@
+import type { ReactNode } from "react";
+import { Button } from "../../ui/button";
+import type { StepOutcome, useStep } from "./use-step";
+
+type SideFormProps = {
+  readonly name: string;
+  readonly step: Pick<ReturnType<typeof useStep<StepOutcome>>, "Form" | "action" | "refused" | "isBusy">;
+  readonly submits: string;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+};
+
+/** A form at the side of a page, by which something is made or changed: its fields, what is wrong as a whole, and the ways out. */
+export function SideForm({ name, step: { Form, action, refused, isBusy }, submits, onClose, children }: SideFormProps) {
+  return (
+    <Form
+      method="post"
+      action={action}
+      noValidate
+      aria-label={name}
+      className="space-y-3 self-start rounded-sheet border border-rule bg-paper p-3.5"
+    >
+      {children}
+      {refused?.problem != null && (
+        <p role="alert" className="text-late">
+          {refused.problem}
+        </p>
+      )}
+      <div className="flex justify-end gap-2">
+        <Button look="quiet" onClick={onClose}>
+          Cancel
+        </Button>
+        <Button look="filled" type="submit" disabled={isBusy}>
+          {submits}
+        </Button>
+      </div>
+    </Form>
+  );
+}

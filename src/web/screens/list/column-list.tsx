@@ -1,0 +1,98 @@
+import { ChevronDown, ChevronUp } from "lucide-react";
+import { COLUMN_KEYS, type Column, type ColumnKey, type SheetView, USUAL_WIDTHS } from "../../../core/lists/sheet-view";
+import { Button } from "../../ui/button";
+import { COLUMN_NAMES } from "./sheet-columns";
+
+type ViewProps = { readonly view: SheetView; readonly onView: (view: SheetView | null) => void };
+
+/** The columns: a box for each, in the order in which they stand, each to be moved. */
+export default function ColumnList({ view, onView }: ViewProps) {
+  const hidden = COLUMN_KEYS.filter((key) => !view.columns.some((column) => column.key === key));
+  const move = (key: ColumnKey, step: 1 | -1) => {
+    const columns = [...view.columns];
+    const from = columns.findIndex((column) => column.key === key);
+    if (columns[from + step] === undefined) return;
+    columns.splice(from + step, 0, ...columns.splice(from, 1));
+    onView({ ...view, columns });
+  };
+  const toggle = (key: ColumnKey) => {
+    const isShown = view.columns.some((column) => column.key === key);
+    const columns: readonly Column[] = isShown
+      ? view.columns.filter((column) => column.key !== key)
+      : [...view.columns, { key, width: USUAL_WIDTHS[key] }];
+    onView({ ...view, columns });
+  };
+  return (
+    <div className="py-1.5">
+      {view.columns.map(({ key }, at) => (
+        <ColumnLine
+          key={key}
+          name={key}
+          isFirst={at === 0}
+          isLast={at === view.columns.length - 1}
+          onToggle={toggle}
+          onMove={move}
+        />
+      ))}
+      {hidden.map((key) => (
+        <label key={key} className="flex cursor-pointer items-center gap-2 py-1 pr-3 pl-3 text-soft">
+          <input type="checkbox" checked={false} onChange={() => toggle(key)} className="size-4 accent-act" />
+          {COLUMN_NAMES[key]}
+        </label>
+      ))}
+      <p className="border-t border-hair px-3 pt-2 text-right">
+        <Button
+          className="h-7"
+          onClick={() => onView({ ...view, columns: COLUMN_KEYS.map((key) => ({ key, width: USUAL_WIDTHS[key] })) })}
+        >
+          Usual columns
+        </Button>
+      </p>
+    </div>
+  );
+}
+
+type ColumnLineProps = {
+  readonly name: ColumnKey;
+  readonly isFirst: boolean;
+  readonly isLast: boolean;
+  readonly onToggle: (key: ColumnKey) => void;
+  readonly onMove: (key: ColumnKey, step: 1 | -1) => void;
+};
+
+const MOVE = "grid size-5 place-items-center rounded-control text-soft hover:text-act disabled:opacity-30";
+
+function ColumnLine({ name, isFirst, isLast, onToggle, onMove }: ColumnLineProps) {
+  return (
+    <div className="flex items-center gap-2 py-1 pr-2 pl-3">
+      <label className="flex flex-1 cursor-pointer items-center gap-2">
+        <input
+          type="checkbox"
+          checked
+          disabled={name === "subject"}
+          onChange={() => onToggle(name)}
+          className="size-4 accent-act"
+        />
+        {COLUMN_NAMES[name]}
+      </label>
+      <button
+        type="button"
+        aria-label={`${COLUMN_NAMES[name]} further to the left`}
+        disabled={isFirst}
+        onClick={() => onMove(name, -1)}
+        className={MOVE}
+      >
+        <ChevronUp size={15} aria-hidden />
+      </button>
+      <button
+        type="button"
+        aria-label={`${COLUMN_NAMES[name]} further to the right`}
+        disabled={isLast}
+        onClick={() => onMove(name, 1)}
+        className={MOVE}
+      >
+        <ChevronDown size={15} aria-hidden />
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,63 @@
+import { Command } from "cmdk";
+import { Check } from "lucide-react";
+import { useEffect, useState } from "react";
+import type { GroupCount } from "../../../operations/index.server";
+import { byWords, entryValue } from "../../ui/by-words";
+import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
+import { useTray } from "../frame/tray-data";
+import { fetchPart } from "./use-list";
+
+// Fewer than these are seen at a glance; more are found by typing.
+const TYPED_FROM = 9;
+
+/** The values of a dimension with their counts, fetched when the menu opens. */
+export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuProps) {
+  const { tray } = useTray();
+  const [counts, setCounts] = useState<readonly GroupCount[] | "failed" | null>(null);
+  const { scope, narrowing } = list;
+  useEffect(() => {
+    let isGone = false;
+    fetchPart<GroupCount[]>(tray.slug, { scope, narrowing }, "counts", new URLSearchParams({ by: dimension }))
+      .then((found) => !isGone && setCounts(found))
+      .catch(() => !isGone && setCounts("failed"));
+    return () => {
+      isGone = true;
+    };
+  }, [tray.slug, scope, narrowing, dimension]);
+  if (counts === null) return <p className="px-3 py-2 text-soft">Counting…</p>;
+  if (counts === "failed") return <p className="px-3 py-2 text-late">The counts could not be loaded.</p>;
+  const chosen = narrowing[dimension] ?? [];
+  return (
+    <Command label={DIMENSION_NAMES[dimension]} filter={byWords} loop>
+      {/* Always there, so that arrows and Enter work; shown where there is something to look through. */}
+      <Command.Input
+        autoFocus
+        placeholder="Type to find"
+        className={
+          counts.length < TYPED_FROM
+            ? "sr-only"
+            : "mx-3 my-2 h-8 w-[228px] rounded-control border border-rule bg-ground px-2"
+        }
+      />
+      <Command.List className="max-h-72 overflow-y-auto py-1">
+        <Command.Empty className="px-3 py-2 text-soft">
+          {counts.length === 0 ? "Nothing to choose." : "None of that name."}
+        </Command.Empty>
+        {counts.map(({ key, name, count }) => (
+          <Command.Item
+            key={key}
+            value={entryValue(name, key)}
+            onSelect={() => onChoose(key, name)}
+            className="flex cursor-pointer items-center gap-2 px-3 py-1 data-[selected=true]:bg-act-soft"
+          >
+            <span className="w-4 shrink-0">
+              {chosen.includes(key) && <Check size={14} aria-label="chosen" className="text-act" />}
+            </span>
+            <span className="min-w-0 flex-1 truncate">{name}</span>
+            <span className="text-sm text-soft">{count.toLocaleString("en")}</span>
+          </Command.Item>
+        ))}
+      </Command.List>
+    </Command>
+  );
+}

@@ -1,0 +1,109 @@
+import { DropdownMenu } from "radix-ui";
+import { URGENCIES, URGENCY_NAMES } from "../../../core/kernel/urgency";
+import { type CommandId, keyCap } from "../../keys/commands";
+import { useKeyOf } from "../../keys/key-desk";
+import type { RowView } from "../../server/words.server";
+import { MENU, MENU_ITEM } from "../../ui/menu-look";
+import { PaceMarks } from "../../ui/pace-marks";
+import type { PostedDecision } from "../deciding/posted-decision";
+import type { Actions } from "./row-actions";
+import type { Point } from "./sheet";
+
+type RowMenuProps = Actions & {
+  readonly row: RowView;
+  readonly act: (decision: PostedDecision) => void;
+  readonly answer: () => void;
+  readonly at: Point;
+  readonly onClose: () => void;
+};
+
+/** Everything that can be decided about a row, by a right click or the menu key. */
+export default function RowMenu({ row, ask, act, bare, answer, at, onClose }: RowMenuProps) {
+  const away = row.standing === "bin" || row.standing === "junk";
+  return (
+    <DropdownMenu.Root open onOpenChange={(isOpen) => !isOpen && onClose()}>
+      <DropdownMenu.Trigger aria-hidden tabIndex={-1} className="fixed size-0" style={{ left: at.x, top: at.y }} />
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          className={MENU}
+          align="start"
+          sideOffset={0}
+          aria-label={`Decide about ${row.subject || "no subject"}`}
+        >
+          <Entry command="answer" onSelect={answer}>
+            Answer
+          </Entry>
+          <Entry command="assign" onSelect={() => ask("assign")}>
+            Assign…
+          </Entry>
+          <Entry command="categories" onSelect={() => ask("categories")}>
+            Categories…
+          </Entry>
+          <Entry command="file" onSelect={() => ask("file")}>
+            File to a record…
+          </Entry>
+          <DropdownMenu.Sub>
+            <DropdownMenu.SubTrigger className={`${MENU_ITEM} justify-between`}>Urgency</DropdownMenu.SubTrigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.SubContent className={MENU}>
+                {URGENCIES.toReversed().map((urgency) => (
+                  <DropdownMenu.Item
+                    key={urgency}
+                    className={`${MENU_ITEM} gap-3`}
+                    onSelect={() => act({ kind: "urgency", urgency })}
+                  >
+                    <PaceMarks urgency={urgency} /> {URGENCY_NAMES[urgency]}
+                  </DropdownMenu.Item>
+                ))}
+              </DropdownMenu.SubContent>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Sub>
+          <DropdownMenu.Separator className="my-1 border-t border-hair" />
+          <Entry command="expect" onSelect={() => ask("expect")}>
+            Waiting for reply…
+          </Entry>
+          <Entry command="rest" onSelect={() => ask("rest")}>
+            Rest until…
+          </Entry>
+          <Entry command="follow-up" onSelect={() => ask("follow-up")}>
+            Follow-up…
+          </Entry>
+          <DropdownMenu.Separator className="my-1 border-t border-hair" />
+          {row.standing !== "settled" && (
+            <Entry command="settle" onSelect={() => bare("settle")}>
+              Settle
+            </Entry>
+          )}
+          {row.standing !== "our-move" && (
+            <Entry command="keep" onSelect={() => bare("keep")}>
+              Our move
+            </Entry>
+          )}
+          <Entry command="bin" onSelect={() => bare(away ? "restore" : "bin")}>
+            {away ? "Bring back" : "Bin"}
+          </Entry>
+          {row.standing !== "junk" && (
+            <Entry command="junk" onSelect={() => bare("junk")}>
+              Junk
+            </Entry>
+          )}
+          <Entry command="unread" onSelect={() => bare("unread")}>
+            Mark unread
+          </Entry>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function Entry({ command, onSelect, children }: { command: CommandId; onSelect: () => void; children: string }) {
+  const keyName = useKeyOf();
+  return (
+    <DropdownMenu.Item className={`${MENU_ITEM} justify-between gap-6`} onSelect={onSelect}>
+      {children}
+      <span aria-hidden className="text-xs text-soft">
+        {keyCap(keyName(command))}
+      </span>
+    </DropdownMenu.Item>
+  );
+}

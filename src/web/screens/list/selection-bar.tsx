@@ -1,0 +1,99 @@
+import type { ReactNode } from "react";
+import type { Scope } from "../../../core/lists/scope";
+import { type CommandId, keyCap } from "../../keys/commands";
+import { useKeyOf } from "../../keys/key-desk";
+import { Button, KeyCap } from "../../ui/button";
+import type { DialogKind } from "../deciding/dialog-props";
+import type { BareDecision } from "./row-actions";
+import type { Selection } from "./selection";
+
+type SelectionBarProps = {
+  readonly selection: Selection;
+  readonly total: number;
+  readonly scope: Scope;
+  readonly ask: (dialog: DialogKind) => void;
+  readonly bare: (decision: BareDecision) => void;
+};
+
+/** The decisions for exactly what is chosen, in the place of the line that narrows the list. */
+export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBarProps) {
+  const { chosen, count } = selection;
+  const all = chosen.kind === "everything";
+  const words = all && chosen.lane !== null ? ` in “${chosen.name}”` : "";
+  return (
+    <div
+      role="toolbar"
+      aria-label="Decide about what is chosen"
+      className="flex h-[38px] shrink-0 items-center gap-1.5 overflow-x-auto px-4"
+    >
+      <span role="status" className="mr-1 font-semibold whitespace-nowrap">
+        {all && chosen.lane === null ? "All " : ""}
+        {count.toLocaleString("en")} chosen{words}
+      </span>
+      {count < total && (
+        <button
+          type="button"
+          onClick={() => selection.chooseAll(total)}
+          className="mr-2 whitespace-nowrap text-act underline-offset-2 hover:underline"
+        >
+          all {total.toLocaleString("en")}
+        </button>
+      )}
+      {scope !== "settled" && (
+        <Act command="settle" filled onClick={() => bare("settle")}>
+          Settle
+        </Act>
+      )}
+      <Act command="assign" onClick={() => ask("assign")}>
+        Assign
+      </Act>
+      <Act command="categories" onClick={() => ask("categories")}>
+        Categories
+      </Act>
+      <Act command="file" onClick={() => ask("file")}>
+        File
+      </Act>
+      <Act command="rest" onClick={() => ask("rest")}>
+        Rest
+      </Act>
+      <Act command="expect" onClick={() => ask("expect")}>
+        Wait
+      </Act>
+      <Act command="follow-up" onClick={() => ask("follow-up")}>
+        Follow-up
+      </Act>
+      <Act command="bin" onClick={() => bare(scope === "bin" || scope === "junk" ? "restore" : "bin")}>
+        {scope === "bin" || scope === "junk" ? "Bring back" : "Bin"}
+      </Act>
+      <span className="ml-auto pl-2">
+        <Act command="back" onClick={selection.clear}>
+          Choose none
+        </Act>
+      </span>
+    </div>
+  );
+}
+
+function Act({
+  command,
+  filled = false,
+  onClick,
+  children,
+}: {
+  command: CommandId;
+  filled?: boolean;
+  onClick: () => void;
+  children: ReactNode;
+}) {
+  const keyName = useKeyOf();
+  return (
+    <Button
+      look={filled ? "filled" : "outline"}
+      className="h-7! px-2.5!"
+      aria-keyshortcuts={keyName(command)}
+      onClick={onClick}
+    >
+      {children} <KeyCap>{keyCap(keyName(command))}</KeyCap>
+    </Button>
+  );
+}

@@ -1,0 +1,146 @@
+import { type ReactNode, type PointerEvent as ReactPointerEvent, useState } from "react";
+import type { Scope } from "../../../core/lists/scope";
+import { type Column, type ColumnKey, MAX_WIDTH, MIN_WIDTH, USUAL_WIDTHS } from "../../../core/lists/sheet-view";
+import type { ListedRowView } from "../../server/list-view.server";
+import { PaceMarks } from "../../ui/pace-marks";
+import { TurnLine } from "../../ui/turn-line";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { RowTabs } from "../deciding/row-tabs";
+
+const TIME_HEADINGS: Readonly<Record<Scope, string>> = {
+  open: "Due or since",
+  "to-sort": "Unsorted for",
+  "our-move": "With us for",
+  waiting: "Expected",
+  resting: "Rests until",
+  settled: "Settled",
+  bin: "In the bin since",
+  junk: "Junk since",
+};
+
+export const COLUMN_NAMES: Readonly<Record<ColumnKey, string>> = {
+  pace: "Pace",
+  who: "Who",
+  subject: "Subject and newest words",
+  turns: "Turn line",
+  time: "Time",
+  categories: "Categories",
+  record: "Record",
+  owner: "Owner",
+};
+
+/** The columns as a grid template: the cell of the dot and the box first, then each as wide as chosen. */
+export function gridOf(columns: readonly Column[]): string {
+  return ["20px", ...columns.map(({ width }) => (width === null ? "minmax(0, 1fr)" : `${width}px`))].join(" ");
+}
+
+/** What a row says in a column, as a cell of its grid; the subject is drawn by the row itself, which it opens. */
+export function cellOf(key: Exclude<ColumnKey, "subject">, row: ListedRowView, now: number): ReactNode {
+  switch (key) {
+    case "pace":
+      return <PaceMarks urgency={row.urgency} />;
+    case "who":
+      return (
+        <span className="who">
+          {row.who}
+          {row.messageCount > 1 && <small>{row.messageCount}</small>}
+        </span>
+      );
+    case "turns":
+      return (
+        <TurnLine
+          marks={row.marks}
+          turn={row.turn}
+          turnSince={row.turnSince}
+          standing={row.standing}
+          expectedAt={row.expectedAt}
+          now={now}
+        />
+      );
+    case "time":
+      return <span className={row.due?.over === true ? "time is-late" : "time"}>{row.due?.words}</span>;
+    case "categories":
+      return (
+        <span className="tabs">
+          <RowTabs ids={row.categoryIds} />
+        </span>
+      );
+    case "record":
+      return <span className="code">{row.recordCodes.join(", ")}</span>;
+    case "owner":
+      return (
+        <span className="is-owner">
+          <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
+        </span>
+      );
+  }
+}
+
+type HeadingsProps = {
+  readonly scope: Scope;
+  readonly columns: readonly Column[];
+  readonly onWidth: (key: ColumnKey, width: number) => void;
+};
+
+/** The headings of the columns, with handles that make them wider. */
+export function ColumnHeadings({ scope, columns, onWidth }: HeadingsProps) {
+  return (
+    <div
+      className="hidden h-[25px] shrink-0 items-center gap-x-2.5 overflow-hidden border-b border-rule px-3 text-xs text-soft [scrollbar-gutter:stable] [scrollbar-width:thin] md:grid"
+      style={{ gridTemplateColumns: gridOf(columns) }}
+    >
+      <span />
+      {columns.map((column) => (
+        <span key={column.key} className={column.key === "time" ? "relative text-right" : "relative"}>
+          {column.key === "turns" ? (
+            <span className="flex justify-between pr-6">
+              <span>earlier</span>
+              <span>now</span>
+            </span>
+          ) : column.key === "time" ? (
+            TIME_HEADINGS[scope]
+          ) : (
+            COLUMN_NAMES[column.key]
+          )}
+          {column.width !== null && <WidthHandle column={column} onWidth={onWidth} />}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+const KEY_STEP = 10;
+
+function WidthHandle({ column, onWidth }: { column: Column; onWidth: HeadingsProps["onWidth"] }) {
+  const [pull, setPull] = useState<number | null>(null);
+  const width = column.width ?? USUAL_WIDTHS[column.key] ?? MIN_WIDTH;
+  const within = (wanted: number) => Math.round(Math.min(MAX_WIDTH, Math.max(MIN_WIDTH, wanted)));
+  const start = (event: ReactPointerEvent<HTMLElement>) => {
+    event.preventDefault();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    setPull(event.clientX);
+  };
+  const end = (event: ReactPointerEvent<HTMLElement>) => {
+    if (pull !== null && event.clientX !== pull) onWidth(column.key, within(width + event.clientX - pull));
+    setPull(null);
+  };
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a separator that one moves is a control, which hr is not
+    <span
+      role="separator"
+      aria-orientation="vertical"
+      aria-label={`Width of ${COLUMN_NAMES[column.key]}`}
+      aria-valuenow={width}
+      aria-valuemin={MIN_WIDTH}
+      aria-valuemax={MAX_WIDTH}
+      tabIndex={0}
+      onPointerDown={start}
+      onPointerUp={end}
+      onKeyDown={(event) => {
+        const step = event.key === "ArrowRight" ? KEY_STEP : event.key === "ArrowLeft" ? -KEY_STEP : 0;
+        if (step !== 0) onWidth(column.key, within(width + step));
+      }}
+      className={pull === null ? "width-handle" : "width-handle is-pulled"}
+    />
+  );
+}

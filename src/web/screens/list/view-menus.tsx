@@ -1,0 +1,144 @@
+import { ChevronDown, Columns3, PanelRight } from "lucide-react";
+import { DropdownMenu, Popover } from "radix-ui";
+import { lazy, type ReactNode, Suspense } from "react";
+import { GROUPINGS, type Grouping, ORDERS, type Order, type SheetView } from "../../../core/lists/sheet-view";
+import { MENU, MENU_ITEM } from "../../ui/menu-look";
+import { GROUPING_NAMES, nameOfGrouping, nameOfOrder } from "../frame/view-names";
+
+const ColumnList = lazy(() => import("./column-list"));
+
+const READING_NAMES = { beside: "Beside the list", below: "Below the list", alone: "In place of the list" } as const;
+const DENSITY_NAMES = { dense: "Dense rows", roomy: "Roomy rows" } as const;
+
+type MenuName = "Grouping" | "Order";
+
+type ViewProps = {
+  readonly view: SheetView;
+  /** The menu that somebody asked for before these were there: it opens at once. */
+  readonly asked: MenuName | null;
+  readonly onView: (view: SheetView | null) => void;
+};
+
+type MenuProps = {
+  readonly label: MenuName;
+  readonly isAsked: boolean;
+  readonly face: ReactNode;
+  readonly children: ReactNode;
+};
+
+function Menu({ label, isAsked, face, children }: MenuProps) {
+  return (
+    <DropdownMenu.Root defaultOpen={isAsked}>
+      <DropdownMenu.Trigger
+        aria-label={label}
+        className="flex h-7 items-center gap-1 rounded-control px-1.5 whitespace-nowrap text-soft hover:bg-sunk hover:text-ink"
+      >
+        {face}
+        <ChevronDown size={13} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className={MENU} align="end">
+          {children}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+const CHOSEN = `${MENU_ITEM} data-[state=checked]:font-semibold data-[state=checked]:text-act`;
+
+/** Grouping, order, columns and where one reads, at the right end of the line above a list. */
+export default function ViewMenus({ view, asked, onView }: ViewProps) {
+  return (
+    <div className="ml-auto flex shrink-0 items-center gap-1">
+      <Menu label="Grouping" isAsked={asked === "Grouping"} face={nameOfGrouping(view.grouping)}>
+        <DropdownMenu.RadioGroup
+          value={view.grouping ?? ""}
+          onValueChange={(value) => onView({ ...view, grouping: value === "" ? null : (value as Grouping) })}
+        >
+          {["", ...GROUPINGS].map((one) => (
+            <DropdownMenu.RadioItem key={one} value={one} className={CHOSEN}>
+              {one === "" ? "Not grouped" : `By ${GROUPING_NAMES[one as Grouping]}`}
+            </DropdownMenu.RadioItem>
+          ))}
+        </DropdownMenu.RadioGroup>
+      </Menu>
+      <Menu label="Order" isAsked={asked === "Order"} face={nameOfOrder(view)}>
+        <DropdownMenu.RadioGroup
+          value={`${view.order} ${view.reversed}`}
+          onValueChange={(value) => {
+            const [order, reversed] = value.split(" ");
+            onView({ ...view, order: order as Order, reversed: reversed === "true" });
+          }}
+        >
+          {ORDERS.flatMap((order) =>
+            [false, true].map((reversed) => (
+              <DropdownMenu.RadioItem key={`${order} ${reversed}`} value={`${order} ${reversed}`} className={CHOSEN}>
+                {nameOfOrder({ order, reversed })}
+              </DropdownMenu.RadioItem>
+            )),
+          )}
+        </DropdownMenu.RadioGroup>
+      </Menu>
+      <Popover.Root>
+        <Popover.Trigger
+          aria-label="Columns"
+          className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink max-lg:hidden"
+        >
+          <Columns3 size={15} aria-hidden />
+        </Popover.Trigger>
+        <Popover.Portal>
+          <Popover.Content
+            align="end"
+            sideOffset={4}
+            role="dialog"
+            aria-label="Columns"
+            className="z-50 w-64 rounded-sheet border border-rule bg-paper shadow-raised"
+          >
+            <Suspense fallback={null}>
+              <ColumnList view={view} onView={onView} />
+            </Suspense>
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label="Reading and density"
+          className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink max-lg:hidden"
+        >
+          <PanelRight size={15} aria-hidden />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className={MENU} align="end">
+            <DropdownMenu.Label className="px-3 pt-1 pb-0.5 text-xs text-soft">An open conversation</DropdownMenu.Label>
+            <DropdownMenu.RadioGroup
+              value={view.reading}
+              onValueChange={(reading) => onView({ ...view, reading: reading as SheetView["reading"] })}
+            >
+              {Object.entries(READING_NAMES).map(([reading, name]) => (
+                <DropdownMenu.RadioItem key={reading} value={reading} className={CHOSEN}>
+                  {name}
+                </DropdownMenu.RadioItem>
+              ))}
+            </DropdownMenu.RadioGroup>
+            <DropdownMenu.Separator className="my-1 border-t border-hair" />
+            <DropdownMenu.RadioGroup
+              value={view.density}
+              onValueChange={(density) => onView({ ...view, density: density as SheetView["density"] })}
+            >
+              {Object.entries(DENSITY_NAMES).map(([density, name]) => (
+                <DropdownMenu.RadioItem key={density} value={density} className={CHOSEN}>
+                  {name}
+                </DropdownMenu.RadioItem>
+              ))}
+            </DropdownMenu.RadioGroup>
+            <DropdownMenu.Separator className="my-1 border-t border-hair" />
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={() => onView(null)}>
+              Back to the usual view
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </div>
+  );
+}

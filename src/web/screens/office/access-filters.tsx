@@ -1,0 +1,41 @@
+import { Link, useLocation } from "react-router";
+import { ACCESS_GROUPS, type AccessGroup } from "../../../core/access/access-event";
+import { Select } from "../../ui/select";
+import { useTray } from "../frame/tray-data";
+import { useFilters } from "../frame/use-filters";
+
+const GROUP_NAMES: Readonly<Record<AccessGroup, string>> = {
+  "sign-ins": "sign-ins and passwords",
+  failures: "failed sign-ins",
+  rights: "roles and access",
+  exports: "exports",
+};
+
+/** Whose entries, and of what kind. */
+export function AccessFilters() {
+  const { members } = useTray();
+  const { pathname } = useLocation();
+  const { params, choose } = useFilters();
+  const groups = Object.keys(ACCESS_GROUPS) as AccessGroup[];
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <Select
+        label="Member"
+        value={params.get("member") ?? ""}
+        onChoose={(value) => choose("member", value)}
+        choices={[["", "everybody"], ...members.map(({ id, name }) => [id, name] as const)]}
+      />
+      <Select
+        label="Kind"
+        value={params.get("kind") ?? ""}
+        onChoose={(value) => choose("kind", value)}
+        choices={[["", "everything"], ...groups.map((group) => [group, GROUP_NAMES[group]] as const)]}
+      />
+      {params.has("before") && (
+        <Link to={pathname} className="text-sm text-act hover:underline">
+          Newest entries
+        </Link>
+      )}
+    </div>
+  );
+}

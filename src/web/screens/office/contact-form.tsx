@@ -1,0 +1,64 @@
+import type { Contact } from "../../../core/contacts/contact";
+import { Field } from "../../ui/field";
+import { CategoryChoice } from "../categories/category-choice";
+import type { ContactsOutcome } from "./contacts-outcome";
+import { NoteField } from "../frame/note-field";
+import { SideForm } from "../frame/side-form";
+import { useStep } from "../frame/use-step";
+
+type ContactFormProps = {
+  readonly contact: Contact | null;
+  /** What is known of a new one. */
+  readonly given: { readonly name: string; readonly address: string };
+  readonly onClose: () => void;
+};
+
+/** A new contact, or one that is changed. */
+export function ContactForm({ contact, given, onClose }: ContactFormProps) {
+  const step = useStep<ContactsOutcome>("contacts", onClose);
+  const problems = step.refused?.problems ?? {};
+  return (
+    <SideForm
+      name={contact === null ? "New contact" : `Change ${contact.name}`}
+      step={step}
+      submits="Keep contact"
+      onClose={onClose}
+    >
+      <input type="hidden" name="do" value="keep" />
+      <input type="hidden" name="id" value={contact?.id ?? ""} />
+      <Field
+        label="Name"
+        name="name"
+        defaultValue={contact?.name ?? given.name}
+        problem={problems.name}
+        autoFocus
+        autoComplete="off"
+      />
+      <Field
+        label="Organisation"
+        name="organisation"
+        defaultValue={contact?.organisation ?? ""}
+        problem={problems.organisation}
+        autoComplete="off"
+      />
+      <Field
+        label="Addresses"
+        name="addresses"
+        defaultValue={contact?.addresses.join(", ") ?? given.address}
+        placeholder="one or more, with commas between"
+        problem={problems.addresses}
+        autoComplete="off"
+      />
+      <Field
+        label="Telephone"
+        name="phone"
+        type="tel"
+        defaultValue={contact?.phone ?? ""}
+        problem={problems.phone}
+        autoComplete="off"
+      />
+      <NoteField note={contact?.note ?? ""} rows={3} problem={problems.note} />
+      <CategoryChoice label="Categories" chosen={contact?.categoryIds ?? []} />
+    </SideForm>
+  );
+}

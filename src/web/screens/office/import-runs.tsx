@@ -1,0 +1,78 @@
+import { Link, useFetcher } from "react-router";
+import type { Route } from "../routes/+types/import";
+import { Button } from "../../ui/button";
+import { Progress } from "../../ui/progress";
+import { useTray } from "../frame/tray-data";
+
+type Run = Route.ComponentProps["loaderData"]["runs"][number];
+
+const STATES: Readonly<Record<Run["state"], string>> = {
+  receiving: "The file is on its way",
+  waiting: "Waiting for its turn",
+  running: "Taking messages in",
+  done: "Done",
+  cancelled: "Stopped",
+  failed: "Not read to its end",
+};
+
+const WAYS: Readonly<Record<Run["way"], string>> = {
+  history: "as history",
+  new: "as new mail",
+  record: "as a record",
+};
+
+/** The imports of the tray, those under way with how far they are. */
+export function ImportRuns({ runs }: { runs: readonly Run[] }) {
+  if (runs.length === 0) return <p className="px-5 py-8 text-soft">Nothing has been imported into this tray yet.</p>;
+  return (
+    <ul aria-label="Imports">
+      {runs.map((run) => (
+        <ImportItem key={run.id} run={run} />
+      ))}
+    </ul>
+  );
+}
+
+function ImportItem({ run }: { run: Run }) {
+  const { tray, mayDecide } = useTray();
+  const fetcher = useFetcher();
+  return (
+    <li className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-x-4 border-b border-hair px-5 py-2.5">
+      <span className="min-w-0">
+        <span className="flex items-baseline gap-3">
+          <b className="truncate font-semibold">{run.fileName}</b>
+          <span className="text-sm whitespace-nowrap text-soft">
+            {WAYS[run.way]}, {run.when}
+          </span>
+        </span>
+        {run.state === "running" ? (
+          <Progress value={run.bytesRead / Math.max(1, run.bytes)} label={STATES.running} />
+        ) : (
+          <span className={`text-sm ${run.state === "failed" ? "text-late" : "text-soft"}`}>
+            {STATES[run.state]}
+            {run.problem !== null && `: ${run.problem}`}
+          </span>
+        )}
+        <span className="block text-sm text-soft">
+          {run.messages.toLocaleString("en")} read: {run.added.toLocaleString("en")} new,{" "}
+          {run.knownAlready.toLocaleString("en")} already here
+          {run.way !== "record" && `, ${run.flagged.toLocaleString("en")} flagged as odd`}
+          {run.said !== null && `; ${run.said}`}
+        </span>
+        {run.record !== null && (
+          <Link to={`/${tray.slug}/records/${run.record.code}`} className="text-sm text-act hover:underline">
+            {run.record.code} {run.record.title}
+          </Link>
+        )}
+      </span>
+      {run.goesOn && mayDecide && (
+        <fetcher.Form method="post">
+          <input type="hidden" name="cancel" value={run.id} />
+          <Button type="submit" disabled={fetcher.state !== "idle"}>
+            Stop
+          </Button>
+        </fetcher.Form>
+      )}
+    </li>
+  );
+}

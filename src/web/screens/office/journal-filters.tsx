@@ -1,0 +1,50 @@
+import { Link, useLocation } from "react-router";
+import { Select } from "../../ui/select";
+import { useTray } from "../frame/tray-data";
+import { useFilters } from "../frame/use-filters";
+
+const KIND_NAMES: Readonly<Record<string, string>> = {
+  settled: "settled",
+  assigned: "assigned",
+  filed: "filed",
+  categories: "categories",
+  waiting: "waiting",
+  resting: "rests",
+  "follow-ups": "follow-ups",
+  away: "bin and junk",
+  joined: "joined and split",
+  together: "notes, followers, drafts",
+};
+
+/** Whose steps, and of what kind. */
+export function JournalFilters({ kinds }: { kinds: readonly string[] }) {
+  const { members, member } = useTray();
+  const { params, choose } = useFilters();
+  const { pathname } = useLocation();
+  return (
+    <div className="flex items-center gap-2">
+      <Select
+        label="By whom"
+        value={params.get("by") ?? ""}
+        onChoose={(value) => choose("by", value)}
+        choices={[
+          ["", "by everybody"],
+          [member.id, "by me"],
+          ...members.filter(({ id }) => id !== member.id).map(({ id, name }) => [id, `by ${name}`] as const),
+          ["tray", "by the tray"],
+        ]}
+      />
+      <Select
+        label="What"
+        value={params.get("kind") ?? ""}
+        onChoose={(value) => choose("kind", value)}
+        choices={[["", "everything"], ...kinds.map((kind) => [kind, KIND_NAMES[kind] ?? kind] as const)]}
+      />
+      {params.has("before") && (
+        <Link to={pathname} className="text-sm text-act hover:underline">
+          Back to the newest
+        </Link>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,211 @@
+import { useRef, useState } from "react";
+import { URGENCIES, URGENCY_NAMES } from "../../../core/kernel/urgency";
+import { NO_ACTIONS, NO_CONDITIONS, namesNothing, type RuleActions, type RuleConditions } from "../../../core/rules/rule";
+import type { RuleTrial } from "../../../operations/index.server";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { CategoryChoice } from "../categories/category-choice";
+import { ChoiceField } from "../frame/choice-field";
+import type { ListedRule } from "./rule-list";
+import type { RulesOutcome } from "./rules-outcome";
+import { useTray } from "../frame/tray-data";
+import { useStep } from "../frame/use-step";
+
+/** A new rule, or one that is changed; it can be tried on the newest messages before it is kept. */
+export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: () => void }) {
+  const form = useRef<HTMLFormElement>(null);
+  const [trial, setTrial] = useState<RuleTrial | null>(null);
+  const { Form, action, refused, isBusy, post } = useStep<RulesOutcome>("rules", (outcome) => {
+    if (outcome.trial === null) onClose();
+    else setTrial(outcome.trial);
+  });
+  const problems = refused?.problems ?? {};
+  const { conditions, exceptions, actions } = rule ?? {
+    conditions: NO_CONDITIONS,
+    exceptions: NO_CONDITIONS,
+    actions: NO_ACTIONS,
+  };
+  const tryIt = () => {
+    if (form.current === null) return;
+    const posted = new FormData(form.current);
+    posted.set("do", "try");
+    post(posted);
+  };
+  return (
+    <Form
+      ref={form}
+      method="post"
+      action={action}
+      noValidate
+      aria-label={rule === null ? "New rule" : `Change ${rule.name}`}
+      className="space-y-3 self-start rounded-sheet border border-rule p-3.5"
+    >
+      <input type="hidden" name="do" value="keep" />
+      <input type="hidden" name="id" value={rule?.id ?? ""} />
+      <input type="hidden" name="on" value={String(rule?.isOn ?? true)} />
+      <Field
+        label="Name"
+        name="name"
+        defaultValue={rule?.name ?? ""}
+        problem={problems.name}
+        autoFocus
+        autoComplete="off"
+      />
+      <Conditions title="When a message comes" before="" given={conditions} problems={problems} />
+      {problems.conditions !== undefined && <p className="text-sm text-late">{problems.conditions}</p>}
+      <details open={Object.keys(problems).some((name) => name.startsWith("not-")) || !namesNothing(exceptions)}>
+        <summary className="cursor-pointer text-sm font-semibold text-act">Exceptions</summary>
+        <Conditions title="But not when it comes" before="not-" given={exceptions} problems={problems} />
+      </details>
+      <Actions actions={actions} code={rule?.code ?? ""} problems={problems} />
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          name="last"
+          value="true"
+          defaultChecked={rule?.isLast ?? false}
+          className="size-[14px] accent-act"
+        />
+        Ask no rule after this one
+      </label>
+      {refused?.problem != null && (
+        <p role="alert" className="text-late">
+          {refused.problem}
+        </p>
+      )}
+      <div className="flex justify-end gap-2">
+        <Button look="quiet" onClick={onClose}>
+          Cancel
+        </Button>
+        <Button disabled={isBusy} onClick={tryIt}>
+          Try it
+        </Button>
+        <Button look="filled" type="submit" disabled={isBusy}>
+          Keep rule
+        </Button>
+      </div>
+      {trial !== null && <Trial trial={trial} />}
+    </Form>
+  );
+}
+
+type ActionsProps = {
+  readonly actions: RuleActions;
+  readonly code: string;
+  readonly problems: Readonly<Record<string, string>>;
+};
+
+function Actions({ actions, code, problems }: ActionsProps) {
+  const { members } = useTray();
+  const deciding = members.filter(({ reads }) => !reads);
+  return (
+    <fieldset className="space-y-2">
+      <legend className="w-full border-b border-hair pb-0.5 font-serif text-[15px]">Then</legend>
+      <CategoryChoice label="Give it" chosen={actions.categoryIds} />
+      <div className="grid grid-cols-2 gap-x-3 gap-y-2 sm:grid-cols-4">
+        <Field
+          label="File it to (code)"
+          name="record"
+          defaultValue={code}
+          problem={problems.record}
+          autoComplete="off"
+        />
+        <ChoiceField
+          label="Assign it to"
+          name="owner"
+          value={actions.ownerId ?? ""}
+          choices={[["", "nobody"], ...deciding.map(({ id, name }) => [id, name] as const)]}
+        />
+        <ChoiceField
+          label="Urgency"
+          name="urgency"
+          value={actions.urgency ?? ""}
+          choices={[["", "as it is"], ...URGENCIES.map((one) => [one, URGENCY_NAMES[one]] as const)]}
+        />
+        <ChoiceField
+          label="And"
+          name="away"
+          value={actions.putAway ?? ""}
+          choices={[
+            ["", "leave it to sort"],
+            ["settle", "settle it"],
+            ["bin", "put it in the bin"],
+          ]}
+        />
+      </div>
+      {problems.actions !== undefined && <p className="text-sm text-late">{problems.actions}</p>}
+    </fieldset>
+  );
+}
+
+type ConditionsProps = {
+  readonly title: string;
+  readonly before: "" | "not-";
+  readonly given: RuleConditions;
+  readonly problems: Readonly<Record<string, string>>;
+};
+
+const PARTS = [
+  ["from", "From", "address or @domain"],
+  ["to", "To", "address or @domain"],
+  ["subject", "Words in the subject", "invoice, delivery note"],
+  ["text", "Words in the text", "please find attached"],
+  ["list", "List", "its List-Id"],
+] as const;
+
+function Conditions({ title, before, given, problems }: ConditionsProps) {
+  const has = given.hasAttachment;
+  return (
+    <fieldset>
+      <legend className="w-full border-b border-hair pb-0.5 font-serif text-[15px]">
+        {title} <span className="font-sans text-sm text-soft">all that is filled in; commas mean “or”</span>
+      </legend>
+      <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2 sm:grid-cols-3">
+        {PARTS.map(([part, label, example]) => (
+          <Field
+            key={part}
+            label={label}
+            name={`${before}${part}`}
+            defaultValue={given[part].join(", ")}
+            placeholder={example}
+            problem={problems[`${before}${part}`]}
+            autoComplete="off"
+          />
+        ))}
+        <ChoiceField
+          label="Attachment"
+          name={`${before}attachment`}
+          value={has === null ? "" : has ? "yes" : "no"}
+          choices={[
+            ["", "with or without"],
+            ["yes", "with one"],
+            ["no", "without one"],
+          ]}
+        />
+      </div>
+    </fieldset>
+  );
+}
+
+const SHOWN = 8;
+
+function Trial({ trial: { of, matches } }: { trial: RuleTrial }) {
+  return (
+    <section aria-label="Tried" className="border-t border-rule pt-2 text-sm">
+      <p role="status" className="font-semibold">
+        {matches.length} of the newest {of} messages
+      </p>
+      <ul>
+        {matches.slice(0, SHOWN).map(({ id, who, subject, why }) => (
+          <li key={id} className="border-b border-hair py-0.5">
+            <span className="block truncate">
+              {who}: <span className="font-serif">{subject || "(no subject)"}</span>
+            </span>
+            <span className="block truncate text-soft">{why}</span>
+          </li>
+        ))}
+      </ul>
+      {matches.length > SHOWN && <p className="pt-1 text-soft">and {matches.length - SHOWN} more</p>}
+    </section>
+  );
+}

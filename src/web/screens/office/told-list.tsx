@@ -1,0 +1,89 @@
+import { Link } from "react-router";
+import { isStandingKind } from "../../../core/standing/standing";
+import { toldInWords } from "../../../core/telling/told-in-words";
+import type { ToldPage } from "../../server/told-view.server";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { useTray } from "../frame/tray-data";
+
+type Told = ToldPage["told"][number];
+
+/** What a member was told, by day; each leads to its conversation, which counts as read by that. */
+export function ToldList({ told }: { told: readonly Told[] }) {
+  if (told.length === 0) {
+    return (
+      <p className="px-4 py-6 text-soft">
+        Nothing yet. What is assigned to you, names you or comes for you stands here, as chosen at the right.
+      </p>
+    );
+  }
+  const days = [...new Set(told.map(({ day }) => day))];
+  return (
+    <div className="pb-6">
+      {days.map((day) => (
+        <section key={day} aria-label={day}>
+          <h2 className="border-b border-hair bg-ground px-4 py-1 text-sm font-semibold text-soft">{day}</h2>
+          <ul>
+            {told
+              .filter((one) => one.day === day)
+              .map((one) => (
+                <ToldLine key={one.id} told={one} />
+              ))}
+          </ul>
+        </section>
+      ))}
+    </div>
+  );
+}
+
+function ToldLine({ told }: { told: Told }) {
+  const { members } = useTray();
+  const { event, by, count, words, subject, isRead, when } = told;
+  const who = members.find(({ id }) => id === by)?.name ?? null;
+  const { line, beside } = toldInWords({ event, who, count, words });
+  return (
+    <li className="relative grid grid-cols-[12px_30px_minmax(0,1fr)_auto] items-start gap-x-2.5 border-b border-hair px-4 py-2 hover:bg-ground/70">
+      <span className="pt-[7px]">
+        {!isRead && <span role="img" aria-label="unread" className="block size-[7px] rounded-full bg-act" />}
+      </span>
+      <span className="pt-0.5">{by !== null && <OwnerStamp ownerId={by} />}</span>
+      <span className="min-w-0">
+        <span className={`block ${isRead ? "" : "font-semibold"}`}>
+          {line}
+          {beside !== "" && (
+            <span className="font-normal text-soft">
+              {event === "digest" || event === "week" ? `: ${beside}` : ` “${beside}”`}
+            </span>
+          )}
+        </span>
+        <ToldLink told={told} words={subject === null ? null : subject || "(no subject)"} />
+      </span>
+      <span className="text-sm whitespace-nowrap text-soft">{when}</span>
+    </li>
+  );
+}
+
+function ToldLink({ told, words }: { told: Told; words: string | null }) {
+  const { tray, member } = useTray();
+  const look = "block truncate font-serif text-[14.5px] after:absolute after:inset-0 hover:underline";
+  const { conversationId, standing, event } = told;
+  if (conversationId !== null && standing !== null && isStandingKind(standing)) {
+    return (
+      <Link to={`/${tray.slug}/${standing}/${conversationId}`} className={look}>
+        {words}
+      </Link>
+    );
+  }
+  if (event === "week") {
+    return (
+      <Link to={`/${tray.slug}/loose-ends`} className={look}>
+        All loose ends
+      </Link>
+    );
+  }
+  if (event !== "assigned" && event !== "digest") return null;
+  return (
+    <Link to={`/${tray.slug}/open?owner=${member.id}`} className={look}>
+      All that is mine
+    </Link>
+  );
+}

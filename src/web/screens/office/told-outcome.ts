@@ -1,0 +1,4 @@
+import type { ToldProblems } from "../../server/told-form.server";
+
+/** What the server said to a step: done, or what is wrong by field. */
+export type ToldOutcome = { readonly ok: boolean; readonly problems: ToldProblems };

@@ -1,0 +1,206 @@
+import { X } from "lucide-react";
+import { useEffect, useState } from "react";
+import { useFetcher } from "react-router";
+import type { WatchKind } from "../../../core/telling/events";
+import type { ToldPage } from "../../server/told-view.server";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { notice } from "../../ui/notices";
+import { Select } from "../../ui/select";
+import type { ToldOutcome } from "./told-outcome";
+import { useTray } from "../frame/tray-data";
+
+/** What a member wants to be told of, how, and when not. */
+export function ToldSettings({ telling, watches }: Pick<ToldPage, "telling" | "watches">) {
+  const { Form, data, state } = useFetcher<ToldOutcome>();
+  const problems = data?.problems ?? {};
+  useEffect(() => {
+    if (state === "idle" && data?.ok === true) notice("You are told so from now on");
+  }, [state, data]);
+  return (
+    <aside aria-label="What I want to be told" className="border-rule bg-ground px-4 py-3 max-lg:border-t lg:border-l">
+      <Form method="post" noValidate>
+        <input type="hidden" name="do" value="telling" />
+        <table className="w-full text-sm">
+          <caption className="pb-1 text-left text-[15px] font-semibold">Tell me when</caption>
+          <thead>
+            <tr className="text-soft">
+              <th scope="col" className="sr-only">
+                Event
+              </th>
+              <th scope="col" className="w-14 text-center font-normal">
+                list
+              </th>
+              <th scope="col" className="w-16 text-center font-normal">
+                browser
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {telling.events.map(({ event, name, list, browser }) => (
+              <tr key={event} className="border-t border-hair">
+                <th scope="row" className="py-1.5 text-left font-normal">
+                  {name}
+                </th>
+                <td className="text-center">
+                  <Box name={`list-${event}`} label={`${name}: in the list`} isOn={list} />
+                </td>
+                <td className="text-center">
+                  <Box name={`browser-${event}`} label={`${name}: in the browser`} isOn={browser} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <BrowserLeave />
+        <div className="mt-3 grid grid-cols-3 gap-3">
+          <Field
+            label="Quiet from"
+            name="quiet-from"
+            placeholder="18:00"
+            defaultValue={telling.quietFrom}
+            problem={problems["quiet-from"]}
+          />
+          <Field
+            label="until"
+            name="quiet-to"
+            placeholder="07:00"
+            defaultValue={telling.quietTo}
+            problem={problems["quiet-to"]}
+          />
+          <Field
+            label="Digest at"
+            name="digest-at"
+            placeholder="never"
+            defaultValue={telling.digestAt}
+            problem={problems["digest-at"]}
+          />
+        </div>
+        <p className="mt-1 text-sm text-soft">In quiet hours the browser shows nothing; the list goes on.</p>
+        <Button look="filled" type="submit" className="mt-2.5" disabled={state !== "idle"}>
+          Save
+        </Button>
+      </Form>
+      <Watches watches={watches} />
+    </aside>
+  );
+}
+
+function Box({ name, label, isOn }: { name: string; label: string; isOn: boolean }) {
+  return (
+    <label className="inline-grid size-6 cursor-pointer place-items-center">
+      <input type="checkbox" name={name} defaultChecked={isOn} aria-label={label} className="size-4 accent-act" />
+    </label>
+  );
+}
+
+/** The browser shows nothing until it was asked, and it is asked by a click only. */
+function BrowserLeave() {
+  const [leave, setLeave] = useState<NotificationPermission | "none" | null>(null);
+  useEffect(() => setLeave("Notification" in window ? Notification.permission : "none"), []);
+  if (leave === null || leave === "granted") return null;
+  if (leave === "default") {
+    return (
+      <p className="mt-2 text-sm">
+        <Button onClick={() => void Notification.requestPermission().then(setLeave)}>Let this browser show them</Button>
+      </p>
+    );
+  }
+  return (
+    <p className="mt-2 text-sm text-soft">
+      {leave === "denied"
+        ? "This browser was told not to show them; its settings for this site change that."
+        : "This browser cannot show them."}
+    </p>
+  );
+}
+
+const KINDS: readonly (readonly [WatchKind, string])[] = [
+  ["person", "a person"],
+  ["category", "a category"],
+  ["words", "words"],
+];
+
+function Watches({ watches }: Pick<ToldPage, "watches">) {
+  const { categories } = useTray();
+  const { Form, data, state } = useFetcher<ToldOutcome>();
+  const [kind, setKind] = useState<WatchKind>("person");
+  const [value, setValue] = useState("");
+  const problem = data?.ok === false ? data.problems.value : undefined;
+  useEffect(() => {
+    if (state === "idle" && data?.ok === true) setValue("");
+  }, [state, data]);
+  const nameOf = (id: string) => categories.find((one) => one.id === id)?.path.join(" › ") ?? "a removed category";
+  return (
+    <section aria-labelledby="watched" className="mt-5 border-t border-rule pt-3">
+      <h2 id="watched" className="font-semibold">
+        Watched
+      </h2>
+      {watches.length === 0 && <p className="text-sm text-soft">Nothing beside what concerns you.</p>}
+      <ul>
+        {watches.map((one) => (
+          <WatchLine key={one.id} id={one.id} words={one.kind === "category" ? nameOf(one.value) : one.value} />
+        ))}
+      </ul>
+      <Form method="post" noValidate className="mt-2 flex flex-wrap items-end gap-2">
+        <input type="hidden" name="do" value="watch" />
+        <input type="hidden" name="kind" value={kind} />
+        <Select
+          label="What to watch"
+          value={kind}
+          choices={KINDS}
+          onChoose={(chosen) => {
+            setKind(chosen as WatchKind);
+            setValue(chosen === "category" ? (categories[0]?.id ?? "") : "");
+          }}
+        />
+        {kind === "category" ? (
+          <>
+            <input type="hidden" name="value" value={value} />
+            <Select
+              label="Category to watch"
+              value={value}
+              choices={categories.map(({ id, path }) => [id, path.join(" › ")])}
+              onChoose={setValue}
+            />
+          </>
+        ) : (
+          <Field
+            label={kind === "person" ? "Address or @domain" : "Words, all of them"}
+            name="value"
+            value={value}
+            onChange={(event) => setValue(event.target.value)}
+            problem={problem}
+            className="min-w-40 flex-1"
+            autoComplete="off"
+          />
+        )}
+        <Button type="submit" disabled={state !== "idle"}>
+          Watch
+        </Button>
+        {kind === "category" && problem !== undefined && <p className="w-full text-sm text-late">{problem}</p>}
+      </Form>
+    </section>
+  );
+}
+
+function WatchLine({ id, words }: { id: string; words: string }) {
+  const { Form } = useFetcher();
+  return (
+    <li className="flex items-center gap-2 border-b border-hair py-0.5">
+      <span className="min-w-0 flex-1 truncate">{words}</span>
+      <Form method="post">
+        <input type="hidden" name="id" value={id} />
+        <button
+          type="submit"
+          name="do"
+          value="unwatch"
+          aria-label={`No longer watch ${words}`}
+          className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
+        >
+          <X size={14} aria-hidden />
+        </button>
+      </Form>
+    </li>
+  );
+}

@@ -1,0 +1,67 @@
+import { Link, useFetcher } from "react-router";
+import type { TimeOffView } from "../../server/time-off-view.server";
+import { Button } from "../../ui/button";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { useTray } from "../frame/tray-data";
+
+type AwayListProps = {
+  readonly title: string;
+  readonly none: string;
+  readonly times: readonly TimeOffView[];
+  readonly isOwn?: boolean;
+};
+
+/** Times off, each with who covers; one's own, and for who leads everybody's, can be ended. */
+export function AwayList({ title, none, times, isOwn = false }: AwayListProps) {
+  return (
+    <section aria-label={title}>
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">{title}</h2>
+      {times.length === 0 && <p className="py-2 text-soft">{none}</p>}
+      <ul>
+        {times.map((time) => (
+          <AwayLine key={time.id} time={time} isOwn={isOwn} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function AwayLine({ time, isOwn }: { time: TimeOffView; isOwn: boolean }) {
+  const { tray, mayLead } = useTray();
+  const { Form } = useFetcher();
+  const { id, memberId, name, isNow, isOver, stretch, covers } = time;
+  return (
+    <li className="flex items-start gap-3 border-b border-hair py-2">
+      <OwnerStamp ownerId={memberId} />
+      <div className="min-w-0 flex-1">
+        <p>
+          {!isOwn && <b className="font-semibold">{name}, </b>}
+          {stretch}
+          {isNow && <span className="text-soft">, now</span>}
+        </p>
+        <p className="text-sm text-soft">
+          {covers.length === 0 ? "Nobody covers." : covers.map(({ words }) => words).join("; ")}
+        </p>
+      </div>
+      {isOwn && (isNow || isOver) && (
+        <Link to={`/${tray.slug}/while-away/${id}`} className="leading-8 text-act hover:underline">
+          What happened
+        </Link>
+      )}
+      {!isOver && (isOwn || mayLead) && (
+        <Form method="post">
+          <input type="hidden" name="id" value={id} />
+          {!isOwn && <input type="hidden" name="member" value={memberId} />}
+          <Button
+            type="submit"
+            name="do"
+            value="end"
+            aria-label={`${isNow ? "End" : "Call off"} ${isOwn ? "it" : name}`}
+          >
+            {isNow ? "Back today" : "Call off"}
+          </Button>
+        </Form>
+      )}
+    </li>
+  );
+}

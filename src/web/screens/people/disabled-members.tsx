@@ -1,0 +1,59 @@
+import { useState } from "react";
+import { Button } from "../../ui/button";
+import type { ListedGroup, ListedMember } from "./listed-member";
+import { ShutOutDialog } from "./shut-out-dialog";
+import { useMembersStep } from "./use-members-step";
+
+type ListedDisabled = ListedMember & { readonly since: string; readonly isReplaced: boolean };
+type DisabledMembersProps = {
+  readonly disabled: readonly ListedDisabled[];
+  readonly members: readonly ListedMember[];
+  readonly groups: readonly ListedGroup[];
+};
+
+/** Who cannot sign in any more, for those who lead: to let them in again, or to hand over what nobody has yet. */
+export function DisabledMembers({ disabled, members, groups }: DisabledMembersProps) {
+  const { refused, post, isBusy } = useMembersStep();
+  const [leaving, setLeaving] = useState<ListedDisabled | null>(null);
+  if (disabled.length === 0) return null;
+  return (
+    <section aria-labelledby="without-access">
+      <h2 id="without-access" className="border-b border-rule pb-1 text-sm font-semibold">
+        Without access
+      </h2>
+      <ul>
+        {disabled.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair py-1.5">
+            <span className="min-w-0 flex-1 truncate">
+              {one.name} <span className="text-sm text-soft">{one.signInName}</span>
+            </span>
+            <span className="text-sm text-soft">since {one.since}</span>
+            {!one.isReplaced && (
+              <Button look="quiet" onClick={() => setLeaving(one)} aria-label={`Hand over what ${one.name} has`}>
+                Hand over…
+              </Button>
+            )}
+            <Button
+              disabled={isBusy}
+              onClick={() => post({ do: "let-in", member: one.id })}
+              aria-label={`Give access back to ${one.name}`}
+            >
+              Give access back
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-sm text-soft">
+        They come back with the role and password they had. What was handed over stays where it is.
+      </p>
+      {refused !== null && (
+        <p role="alert" className="mt-1 text-sm text-late">
+          {refused.problem ?? Object.values(refused.problems)[0]}
+        </p>
+      )}
+      {leaving !== null && (
+        <ShutOutDialog leaving={leaving} isOut members={members} groups={groups} onClose={() => setLeaving(null)} />
+      )}
+    </section>
+  );
+}

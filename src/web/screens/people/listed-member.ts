@@ -1,0 +1,16 @@
+import type { Role } from "../../../operations/index.server";
+
+/** Somebody in the tray, as its page lists her. */
+export type ListedMember = {
+  readonly id: string;
+  readonly name: string;
+  readonly signInName: string;
+  readonly role: Role;
+};
+
+/** A group of them that takes turns. */
+export type ListedGroup = { readonly id: string; readonly name: string; readonly memberIds: readonly string[] };
+
+/** What each role may do, in the words of the menu. */
+export const ROLE_NAMES: Readonly<Record<Role, string>> = { lead: "leads", member: "decides", reader: "reads" };
+export const ROLES = Object.entries(ROLE_NAMES) as [Role, string][];

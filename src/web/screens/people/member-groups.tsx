@@ -1,0 +1,122 @@
+import { useState } from "react";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import type { ListedGroup } from "./listed-member";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { useTray } from "../frame/tray-data";
+import { useMembersStep } from "./use-members-step";
+
+type MemberGroupsProps = {
+  readonly groups: readonly ListedGroup[];
+  readonly members: readonly { readonly id: string; readonly name: string }[];
+};
+
+/** Groups that take turns: what is assigned to one goes to whoever of it has least to do and is there. */
+export function MemberGroups({ groups, members }: MemberGroupsProps) {
+  const { mayLead } = useTray();
+  const [edited, setEdited] = useState<ListedGroup | "new" | null>(null);
+  const { post } = useMembersStep();
+  return (
+    <section aria-labelledby="groups">
+      <h2 id="groups" className="border-b border-rule pb-1 text-sm font-semibold">
+        Groups that take turns
+      </h2>
+      {groups.length === 0 && (
+        <p className="py-1.5 text-sm text-soft">
+          None. What is assigned to a group goes to whoever of it has least to do.
+        </p>
+      )}
+      <ul>
+        {groups.map((group) => (
+          <li key={group.id} className="flex items-center gap-2 border-b border-hair py-1.5">
+            <span className="min-w-0 flex-1 truncate">{group.name}</span>
+            <span className="flex gap-1">
+              {group.memberIds.map((id) => (
+                <OwnerStamp key={id} ownerId={id} />
+              ))}
+            </span>
+            {mayLead && (
+              <>
+                <Button look="quiet" onClick={() => setEdited(group)} aria-label={`Change ${group.name}`}>
+                  Change
+                </Button>
+                <Button
+                  look="quiet"
+                  onClick={() => post({ do: "drop-group", id: group.id })}
+                  aria-label={`Remove ${group.name}`}
+                >
+                  Remove
+                </Button>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+      {mayLead && edited === null && (
+        <Button className="mt-2" onClick={() => setEdited("new")}>
+          New group
+        </Button>
+      )}
+      {edited !== null && (
+        <GroupForm
+          key={edited === "new" ? "" : edited.id}
+          group={edited === "new" ? null : edited}
+          members={members}
+          onClose={() => setEdited(null)}
+        />
+      )}
+    </section>
+  );
+}
+
+type GroupFormProps = Pick<MemberGroupsProps, "members"> & {
+  readonly group: ListedGroup | null;
+  readonly onClose: () => void;
+};
+
+function GroupForm({ group, members, onClose }: GroupFormProps) {
+  const { Form, action, refused, isBusy } = useMembersStep(onClose);
+  const problems = refused?.problems ?? {};
+  return (
+    <Form method="post" action={action} noValidate className="mt-2 space-y-2 rounded-sheet border border-rule p-3">
+      <input type="hidden" name="do" value="group" />
+      <input type="hidden" name="id" value={group?.id ?? ""} />
+      <Field
+        label="Name of the group"
+        name="name"
+        defaultValue={group?.name ?? ""}
+        problem={problems.name ?? refused?.problem ?? undefined}
+        autoFocus
+        autoComplete="off"
+      />
+      <fieldset className="grid grid-cols-2 gap-x-3" aria-describedby={problems.members ? "group-members" : undefined}>
+        <legend className="text-sm font-semibold">Who is in it</legend>
+        {members.map(({ id, name }) => (
+          <label key={id} className="flex min-h-6 items-center gap-2">
+            <input
+              type="checkbox"
+              name="members"
+              value={id}
+              defaultChecked={group?.memberIds.includes(id) ?? false}
+              className="size-4 accent-act"
+            />
+            <span className="truncate">{name}</span>
+          </label>
+        ))}
+      </fieldset>
+      {problems.members !== undefined && (
+        <p id="group-members" className="text-sm text-late">
+          {problems.members}
+        </p>
+      )}
+      <div className="flex gap-2">
+        <Button look="filled" type="submit" disabled={isBusy}>
+          Save the group
+        </Button>
+        <Button look="quiet" onClick={onClose}>
+          Cancel
+        </Button>
+      </div>
+    </Form>
+  );
+}

@@ -1,0 +1,66 @@
+import { useState } from "react";
+import type { Role } from "../../../operations/index.server";
+import { Button } from "../../ui/button";
+import { notice } from "../../ui/notices";
+import { Select } from "../../ui/select";
+import { ROLE_NAMES, ROLES } from "./listed-member";
+import { useMembersStep } from "./use-members-step";
+
+type Invitation = { readonly id: string; readonly role: Role; readonly until: string };
+
+/** Makes links by which people come in, each for one person and a week; shown once. */
+export function MemberInvitations({ invitations }: { invitations: readonly Invitation[] }) {
+  const [role, setRole] = useState<Role>("member");
+  const [link, setLink] = useState<string | null>(null);
+  const { refused, post, isBusy } = useMembersStep((outcome) => outcome.link !== null && setLink(outcome.link));
+  return (
+    <section aria-labelledby="invitations">
+      <h2 id="invitations" className="border-b border-rule pb-1 text-sm font-semibold">
+        Invite by a link
+      </h2>
+      <div className="mt-2 flex items-center gap-2">
+        <span>Somebody who</span>
+        <Select label="What they may do" value={role} choices={ROLES} onChoose={(chosen) => setRole(chosen as Role)} />
+        <Button disabled={isBusy} onClick={() => post({ do: "invite", role })}>
+          Make a link
+        </Button>
+      </div>
+      {link !== null && <Link link={link} />}
+      {refused !== null && (
+        <p role="alert" className="mt-1 text-sm text-late">
+          {refused.problem}
+        </p>
+      )}
+      <ul className="mt-1">
+        {invitations.map(({ id, role: given, until }) => (
+          <li key={id} className="flex items-center gap-2 border-b border-hair py-1 text-sm">
+            <span className="flex-1">
+              for one who {ROLE_NAMES[given]}, until {until}
+            </span>
+            <Button look="quiet" onClick={() => post({ do: "take-back", id })}>
+              Take back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Link({ link }: { link: string }) {
+  return (
+    <div className="mt-2 rounded-sheet border border-dashed border-act/60 bg-act-soft/40 p-2.5">
+      <p className="text-sm text-soft">Send them this link; it is shown only now.</p>
+      <div className="mt-1 flex items-center gap-2">
+        <input
+          readOnly
+          aria-label="The link"
+          value={link}
+          onFocus={(event) => event.target.select()}
+          className="h-8 min-w-0 flex-1 rounded-control border border-rule bg-paper px-2 text-sm"
+        />
+        <Button onClick={() => void navigator.clipboard?.writeText(link).then(() => notice("Copied"))}>Copy</Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,69 @@
+import { useState } from "react";
+import { Button } from "../../ui/button";
+import { Select } from "../../ui/select";
+import { type ListedGroup, type ListedMember, ROLE_NAMES, ROLES } from "./listed-member";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { ShutOutDialog } from "./shut-out-dialog";
+import { useTray } from "../frame/tray-data";
+import { useMembersStep } from "./use-members-step";
+
+/** Everybody in the tray with what she may do. */
+export function MemberTable({ members, groups }: { members: readonly ListedMember[]; groups: readonly ListedGroup[] }) {
+  const { mayLead } = useTray();
+  const [leaving, setLeaving] = useState<ListedMember | null>(null);
+  return (
+    <section aria-label="Members of the tray">
+      <ul className="border-t border-rule">
+        {members.map((one) => (
+          <MemberLine key={one.id} listed={one} onShutOut={mayLead ? () => setLeaving(one) : null} />
+        ))}
+      </ul>
+      <p className="mt-2 text-sm text-soft">
+        Who leads sets the tray up and lets people in; who decides does everything with mail; who reads only looks.
+      </p>
+      {leaving !== null && (
+        <ShutOutDialog leaving={leaving} members={members} groups={groups} onClose={() => setLeaving(null)} />
+      )}
+    </section>
+  );
+}
+
+function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: (() => void) | null }) {
+  const { members, member } = useTray();
+  const { refused, post } = useMembersStep();
+  const { id, name, signInName, role } = listed;
+  const away = members.find((one) => one.id === id)?.away ?? null;
+  return (
+    <li className="border-b border-hair py-1.5">
+      <div className="grid grid-cols-[34px_minmax(0,1fr)_auto_auto] justify-items-start items-center gap-x-3 sm:grid-cols-[34px_minmax(0,1fr)_90px_104px_104px]">
+        <OwnerStamp ownerId={id} />
+        <span className="w-full min-w-0 truncate">
+          {name}
+          {id === member.id && <span className="text-soft"> (you)</span>}
+          {away !== null && <span className="block text-sm text-soft">away until {away.back}</span>}
+        </span>
+        <span className="hidden truncate text-sm text-soft sm:block">{signInName}</span>
+        {onShutOut === null ? (
+          <span className="text-soft">{ROLE_NAMES[role]}</span>
+        ) : (
+          <Select
+            label={`What ${name} may do`}
+            value={role}
+            choices={ROLES}
+            onChoose={(chosen) => post({ do: "role", member: id, role: chosen })}
+          />
+        )}
+        {onShutOut !== null && (
+          <Button look="quiet" disabled={id === member.id} onClick={onShutOut} aria-label={`Shut ${name} out`}>
+            Shut out…
+          </Button>
+        )}
+      </div>
+      {refused !== null && (
+        <p role="alert" className="pl-[46px] text-sm text-late">
+          {refused.problem ?? Object.values(refused.problems)[0]}
+        </p>
+      )}
+    </li>
+  );
+}

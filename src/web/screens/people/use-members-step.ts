@@ -1,0 +1,7 @@
+import type { MembersOutcome } from "./members-outcome";
+import { useStep } from "../frame/use-step";
+
+/** A form about the members of the tray. */
+export function useMembersStep(onDone: (outcome: Extract<MembersOutcome, { ok: true }>) => void = () => {}) {
+  return useStep<MembersOutcome>("members", onDone);
+}

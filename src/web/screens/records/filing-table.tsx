@@ -1,0 +1,144 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { AskedFields } from "../../../core/records/filing-field";
+import { Opens } from "../../keys/key-desk";
+import type { FilingsView } from "../../server/record-view.server";
+import { useDecisions } from "../deciding/decisions";
+import { FilingSheet } from "../deciding/lazy-filing-sheet";
+import { useTray } from "../frame/tray-data";
+
+type Row = FilingsView["rows"][number];
+type Column = {
+  readonly key: string;
+  readonly name: string;
+  readonly words: (row: Row) => string;
+  readonly sorts?: (row: Row) => number;
+};
+
+type FilingTableProps = {
+  readonly filings: FilingsView;
+  readonly record: { readonly id: string; readonly code: string; readonly title: string };
+};
+
+/** What is filed on a record with all its particulars, in the order of any of them; columns can be left out. */
+export function FilingTable({ filings: { rows, fields }, record }: FilingTableProps) {
+  const { members, tray, mayDecide } = useTray();
+  const { decide } = useDecisions();
+  const [changed, setChanged] = useState<Row | null>(null);
+  const mayChange = (row: Row) => mayDecide && fields.length > 0 && row.traySlug === tray.slug;
+  const [order, setOrder] = useState<{ readonly key: string; readonly down: boolean }>({ key: "newest", down: true });
+  const [hidden, setHidden] = useState<readonly string[]>([]);
+  const columns: readonly Column[] = [
+    { key: "who", name: "Who", words: ({ who }) => who },
+    { key: "count", name: "Messages", words: ({ count }) => String(count), sorts: ({ count }) => count },
+    { key: "newest", name: "Newest", words: ({ newest }) => newest.words, sorts: ({ newest }) => newest.key },
+    ...fields.map(({ key, label }) => ({ key, name: label, words: (row: Row) => row.fields[key] ?? "" })),
+    { key: "filed", name: "Filed", words: ({ filed }) => filed.words, sorts: ({ filed }) => filed.key },
+    { key: "by", name: "By", words: ({ filedBy }) => members.find(({ id }) => id === filedBy)?.name ?? "" },
+    { key: "means", name: "How", words: ({ means }) => means },
+  ];
+  const shown = columns.filter(({ key }) => !hidden.includes(key));
+  const by = columns.find(({ key }) => key === order.key);
+  const ordered = rows.toSorted((a, b) => (order.down ? -1 : 1) * compare(a, b, by));
+  if (rows.length === 0) return <p className="px-5 py-6 text-soft">Nothing is filed here yet.</p>;
+  return (
+    <div className="overflow-x-auto px-5 py-3">
+      <fieldset className="flex flex-wrap gap-x-4 pb-2 text-sm text-soft">
+        <legend className="sr-only">Columns</legend>
+        {columns.map(({ key, name }) => (
+          <label key={key} className="flex min-h-6 cursor-pointer items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={!hidden.includes(key)}
+              onChange={({ target }) =>
+                setHidden((before) => (target.checked ? before.filter((one) => one !== key) : [...before, key]))
+              }
+              className="size-3.5 accent-act"
+            />
+            {name}
+          </label>
+        ))}
+      </fieldset>
+      <table className="w-full text-sm">
+        <thead>
+          <tr className="border-b border-rule text-left text-soft">
+            {[{ key: "subject", name: "Subject" }, ...shown].map(({ key, name }) => (
+              <th
+                key={key}
+                scope="col"
+                aria-sort={order.key === key ? (order.down ? "descending" : "ascending") : undefined}
+                className="py-1 pr-3 font-normal"
+              >
+                <button
+                  type="button"
+                  className="min-h-6 hover:text-act"
+                  onClick={() => setOrder({ key, down: order.key === key && !order.down })}
+                >
+                  {name} {order.key === key ? (order.down ? "↓" : "↑") : ""}
+                </button>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {ordered.map((row) => (
+            <tr key={row.id} className="border-b border-hair align-top">
+              <td className="max-w-72 py-1.5 pr-3">
+                <Link to={`/${row.traySlug}/open/${row.id}`} className="font-serif text-[15px] hover:text-act">
+                  {row.subject || "(no subject)"}
+                </Link>
+                {mayChange(row) && (
+                  <button
+                    type="button"
+                    aria-label={`Change the particulars of ${row.subject || "no subject"}`}
+                    onClick={() => setChanged(row)}
+                    className="block min-h-6 text-act hover:underline"
+                  >
+                    change…
+                  </button>
+                )}
+              </td>
+              {shown.map(({ key, words }) => (
+                <td key={key} className="py-1.5 pr-3">
+                  {words(row)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {changed !== null && (
+        <Opens>
+          <FilingSheet
+            asked={askedOf(changed, fields, record)}
+            count={1}
+            changes
+            onFile={(values) => {
+              const posted = { record: record.id, code: record.code, fields: JSON.stringify(values) };
+              const target = { rows: [{ ...changed, version: 0 }], everything: null };
+              decide({ kind: "particulars", ...posted }, target, `Particulars changed: ${changed.subject}`);
+              setChanged(null);
+            }}
+            onClose={() => setChanged(null)}
+          />
+        </Opens>
+      )}
+    </div>
+  );
+}
+
+// As if it were filed now, with what it has.
+function askedOf(row: Row, fields: FilingsView["fields"], { code, title }: FilingTableProps["record"]): AskedFields {
+  return {
+    code,
+    title,
+    problems: {},
+    fields: fields.map((field) => ({ ...field, value: row.fields[field.key] ?? "" })),
+  };
+}
+
+function compare(a: Row, b: Row, column: Column | undefined): number {
+  if (column === undefined) return a.subject.localeCompare(b.subject);
+  const { sorts, words } = column;
+  return sorts === undefined ? words(a).localeCompare(words(b), undefined, { numeric: true }) : sorts(a) - sorts(b);
+}

@@ -1,0 +1,71 @@
+import { useState } from "react";
+import { Button } from "../../ui/button";
+import { useTray } from "../frame/tray-data";
+import { useStep } from "../frame/use-step";
+
+const ROLES = [
+  ["member", "every member who has none yet, and whoever joins"],
+  ["reader", "every reader who has none yet, and whoever joins"],
+] as const;
+
+/** Hands one's own tree out: as what those of a role begin with, or to some colleagues. */
+export function HandOut({ isEmpty }: { readonly isEmpty: boolean }) {
+  const { members, member } = useTray();
+  const [to, setTo] = useState("member");
+  const { Form, action, refused, isBusy } = useStep("arrangement");
+  const others = members.filter(({ id }) => id !== member.id);
+  return (
+    <section aria-label="Hand it out" className="max-lg:mt-6">
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">Hand it out</h2>
+      <Form method="post" action={action} noValidate className="space-y-2 pt-2 text-sm">
+        <input type="hidden" name="do" value="hand-out" />
+        <fieldset className="space-y-1">
+          <legend className="pb-1 text-soft">A copy of this tree to</legend>
+          {ROLES.map(([role, words]) => (
+            <label key={role} className="flex min-h-6 cursor-pointer items-start gap-2">
+              <input
+                type="radio"
+                name="role"
+                value={role}
+                checked={to === role}
+                onChange={() => setTo(role)}
+                className="mt-0.5 size-4 accent-act"
+              />
+              {words}
+            </label>
+          ))}
+          <label className="flex min-h-6 cursor-pointer items-start gap-2">
+            <input
+              type="radio"
+              name="role"
+              value=""
+              checked={to === ""}
+              onChange={() => setTo("")}
+              className="mt-0.5 size-4 accent-act"
+            />
+            these colleagues, beside what they have
+          </label>
+        </fieldset>
+        {to === "" && (
+          <fieldset className="max-h-48 overflow-y-auto border-y border-hair py-1">
+            <legend className="sr-only">Colleagues</legend>
+            {others.map(({ id, name }) => (
+              <label key={id} className="flex min-h-6 cursor-pointer items-center gap-2">
+                <input type="checkbox" name="members" value={id} className="size-4 accent-act" />
+                {name}
+              </label>
+            ))}
+          </fieldset>
+        )}
+        {refused?.problem != null && (
+          <p role="alert" className="text-late">
+            {refused.problem}
+          </p>
+        )}
+        <Button type="submit" disabled={isBusy || isEmpty}>
+          Hand it out
+        </Button>
+      </Form>
+    </section>
+  );
+}

@@ -1,0 +1,167 @@
+import type { ReactNode } from "react";
+import { Link, useNavigate } from "react-router";
+import type { RecordCardView } from "../../server/record-view.server";
+import type { KeptView } from "../../server/retention-view.server";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { RecordKept } from "./record-kept";
+import type { RecordsOutcome } from "../frame/records-outcome";
+import { TakeOut } from "./take-out";
+import { useTray } from "../frame/tray-data";
+import { useStep } from "../frame/use-step";
+
+type RecordCardProps = {
+  readonly card: RecordCardView;
+  readonly kept: KeptView;
+  readonly recordId: string;
+  readonly code: string;
+  readonly closed: boolean;
+  /** What the page is narrowed to; empty for everything. */
+  readonly text: string;
+};
+
+/** What the register says of a record: who is responsible, who is in it, what stands under it, and what was done to it. */
+export function RecordCard({ card, kept, recordId, code, closed, text }: RecordCardProps) {
+  const { tray, members, mayDecide, mayLead } = useTray();
+  const { post, refused, isBusy } = useStep<RecordsOutcome>(`records/${code}`);
+  const nameOf = (id: string | null) => members.find((one) => one.id === id)?.name ?? "a colleague of another tray";
+  const { responsibleId, addresses, note } = card.edited;
+  return (
+    <div>
+      <dl className="grid grid-cols-[92px_minmax(0,1fr)] gap-x-3 text-sm">
+        <Line name="Responsible">
+          {responsibleId === null ? (
+            <span className="text-soft">nobody yet</span>
+          ) : (
+            <span className="flex items-center gap-2">
+              <OwnerStamp ownerId={responsibleId} /> {nameOf(responsibleId)}
+            </span>
+          )}
+        </Line>
+        <Line name="Opened">{card.opened}</Line>
+        {card.closed !== null && <Line name="Closed">{card.closed}</Line>}
+        <Line name="Known to">
+          {card.viewers === null ? (
+            "everybody"
+          ) : (
+            <span>
+              {card.viewers.map(nameOf).join(", ")} <span className="text-soft">and nobody else</span>
+            </span>
+          )}
+        </Line>
+        <Line name="People">
+          {addresses.length === 0 ? (
+            <span className="text-soft">none named</span>
+          ) : (
+            <ul>
+              {addresses.map((address) => (
+                <li key={address} className="truncate">
+                  {address}
+                </li>
+              ))}
+            </ul>
+          )}
+        </Line>
+        {note !== "" && (
+          <Line name="Good to know">
+            <span className="whitespace-pre-line">{note}</span>
+          </Line>
+        )}
+        <Line name="Under it">
+          {card.under.length === 0 ? <span className="text-soft">nothing</span> : <Under records={card.under} />}
+          {mayDecide && (
+            <Link
+              to={`/${tray.slug}/records?new&under=${code}`}
+              className="block min-h-6 text-act underline-offset-2 hover:underline"
+            >
+              open one under it…
+            </Link>
+          )}
+        </Line>
+      </dl>
+      {mayDecide && (
+        <Button className="mt-3" disabled={isBusy} onClick={() => post({ do: closed ? "reopen" : "close" })}>
+          {closed ? "Reopen it" : "Close it"}
+        </Button>
+      )}
+      {mayLead && <MergeForm code={code} />}
+      <RecordKept key={kept.holds.length} kept={kept} recordId={recordId} />
+      <section aria-label="Take it out" className="mt-5">
+        <h2 className="border-b border-rule pb-1 text-sm font-semibold">Take it out</h2>
+        <TakeOut key={text} code={code} text={text} />
+      </section>
+      {refused?.problem != null && (
+        <p role="alert" className="mt-2 text-late">
+          {refused.problem}
+        </p>
+      )}
+      {card.steps.length > 0 && (
+        <section aria-label="What was done to it" className="mt-5">
+          <h2 className="border-b border-rule pb-1 text-sm font-semibold">What was done to it</h2>
+          <ul className="text-sm">
+            {card.steps.map(({ id, by, words, when }) => (
+              <li key={id} className="flex gap-3 border-b border-hair py-1">
+                <span className="min-w-0 flex-1">
+                  {nameOf(by)} {words}
+                </span>
+                <span className="shrink-0 text-soft">{when}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function Line({ name, children }: { readonly name: string; readonly children: ReactNode }) {
+  return (
+    <>
+      <dt className="border-b border-hair py-1.5 text-soft">{name}</dt>
+      <dd className="border-b border-hair py-1.5">{children}</dd>
+    </>
+  );
+}
+
+function Under({ records }: { readonly records: RecordCardView["under"] }) {
+  const { tray } = useTray();
+  return (
+    <ul>
+      {records.map(({ code, title, closed }) => (
+        <li key={code} className="truncate">
+          <Link to={`/${tray.slug}/records/${code}`} className="hover:text-act hover:underline">
+            <span className="text-soft">{code}</span> {title}
+          </Link>
+          {closed && <span className="text-soft">, closed</span>}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** What is filed on it is filed on another record from then on. */
+function MergeForm({ code }: { readonly code: string }) {
+  const { tray } = useTray();
+  const navigate = useNavigate();
+  const { Form, action, refused, isBusy } = useStep<RecordsOutcome>(
+    `records/${code}`,
+    (merged) => void navigate(`/${tray.slug}/records/${merged.code}`),
+  );
+  return (
+    <Form method="post" action={action} noValidate aria-label="Merge it" className="mt-4 flex items-end gap-2">
+      <input type="hidden" name="do" value="merge" />
+      <Field
+        label="Merge it into"
+        name="into"
+        placeholder="the code of a record"
+        problem={refused?.problems.code ?? refused?.problem ?? undefined}
+        autoComplete="off"
+        className="flex-1"
+      />
+      <Button type="submit" className={refused === null ? "h-9" : "mb-6 h-9"} disabled={isBusy}>
+        Merge
+      </Button>
+    </Form>
+  );
+}

@@ -1,0 +1,154 @@
+import { useState } from "react";
+import { Field } from "../../ui/field";
+import { ChoiceField } from "../frame/choice-field";
+import { NoteField } from "../frame/note-field";
+import type { RecordsOutcome } from "../frame/records-outcome";
+import { SideForm } from "../frame/side-form";
+import { useTray } from "../frame/tray-data";
+import { useStep } from "../frame/use-step";
+
+/** A record as it is edited. */
+export type EditedRecord = {
+  readonly code: string;
+  readonly typeId: string;
+  readonly title: string;
+  readonly parentCode: string;
+  readonly responsibleId: string | null;
+  readonly addresses: readonly string[];
+  readonly note: string;
+  readonly access: { readonly memberIds: readonly string[]; readonly groupIds: readonly string[] } | null;
+  readonly version: number;
+};
+
+/** A record that is not there yet, to stand under another where its code is given. */
+export function blankRecord(parentCode: string): EditedRecord {
+  const nothing = { code: "", typeId: "", title: "", responsibleId: null, addresses: [], note: "" };
+  return { ...nothing, parentCode, access: null, version: 0 };
+}
+
+type RecordFormProps = {
+  /** Without a code for a new one. */
+  readonly record: EditedRecord;
+  readonly types: readonly { readonly id: string; readonly name: string }[];
+  readonly onKept: (code: string) => void;
+  readonly onClose: () => void;
+};
+
+/** A new record, or what the register says of one. */
+export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) {
+  const { members } = useTray();
+  const isNew = record.code === "";
+  const page = isNew ? "records" : `records/${record.code}`;
+  const step = useStep<RecordsOutcome>(page, ({ code }) => onKept(code));
+  const problems = step.refused?.problems ?? {};
+  return (
+    <SideForm
+      name={isNew ? "New record" : `Change ${record.code}`}
+      step={step}
+      submits={isNew ? "Open the record" : "Keep it so"}
+      onClose={onClose}
+    >
+      <input type="hidden" name="do" value="keep" />
+      <input type="hidden" name="version" value={record.version} />
+      <Field
+        label="Title"
+        name="title"
+        defaultValue={record.title}
+        problem={problems.title}
+        autoFocus
+        autoComplete="off"
+      />
+      <div className="flex flex-wrap gap-x-6 gap-y-3">
+        {isNew ? (
+          <ChoiceField
+            label="Type"
+            name="type"
+            value={types[0]?.id ?? ""}
+            choices={types.map(({ id, name }) => [id, name] as const)}
+          />
+        ) : (
+          <input type="hidden" name="type" value={record.typeId} />
+        )}
+        <ChoiceField
+          label="Responsible"
+          name="responsible"
+          value={record.responsibleId ?? ""}
+          choices={[["", "nobody yet"], ...members.map(({ id, name }) => [id, name] as const)]}
+        />
+      </div>
+      <Field
+        label="Stands under"
+        name="parent"
+        defaultValue={record.parentCode}
+        placeholder="the code of a client, programme or year"
+        problem={problems.parentId}
+        autoComplete="off"
+      />
+      <Field
+        label="People and their addresses"
+        name="addresses"
+        defaultValue={record.addresses.join(", ")}
+        placeholder="whose mail is likely to belong here"
+        problem={problems.addresses}
+        autoComplete="off"
+      />
+      <NoteField note={record.note} rows={2} problem={problems.note} />
+      <AccessChoice access={record.access} problem={problems.access} />
+    </SideForm>
+  );
+}
+
+type AccessChoiceProps = { readonly access: EditedRecord["access"]; readonly problem: string | undefined };
+
+function AccessChoice({ access, problem }: AccessChoiceProps) {
+  const { member, members, groups } = useTray();
+  const [isNarrow, setNarrow] = useState(access !== null);
+  const chosen = access ?? { memberIds: [member.id], groupIds: [] };
+  return (
+    <fieldset>
+      <legend className="mb-1 text-sm font-semibold">Who may know of it</legend>
+      <div className="flex flex-wrap gap-x-5">
+        {(["all", "some"] as const).map((who) => (
+          <label key={who} className="flex min-h-6 cursor-pointer items-center gap-2">
+            <input
+              type="radio"
+              name="access"
+              value={who}
+              checked={isNarrow === (who === "some")}
+              onChange={() => setNarrow(who === "some")}
+              className="size-4 accent-act"
+            />
+            {who === "all" ? "whoever may know of what it stands under" : "only these of them"}
+          </label>
+        ))}
+      </div>
+      {isNarrow && (
+        <div className="mt-1.5 grid gap-x-4 rounded-control border border-hair px-3 py-1.5 sm:grid-cols-2">
+          {members.map(({ id, name }) => (
+            <Ticked key={id} name="members" value={id} words={name} isOn={chosen.memberIds.includes(id)} />
+          ))}
+          {groups.map(({ id, name }) => (
+            <Ticked key={id} name="groups" value={id} words={`all of ${name}`} isOn={chosen.groupIds.includes(id)} />
+          ))}
+        </div>
+      )}
+      {problem !== undefined && <p className="mt-1 text-sm text-late">{problem}</p>}
+    </fieldset>
+  );
+}
+
+type TickedProps = {
+  readonly name: string;
+  readonly value: string;
+  readonly words: string;
+  readonly isOn: boolean;
+};
+
+function Ticked({ name, value, words, isOn }: TickedProps) {
+  return (
+    <label className="flex min-h-7 cursor-pointer items-center gap-2">
+      <input type="checkbox" name={name} value={value} defaultChecked={isOn} className="size-4 accent-act" />
+      <span className="truncate">{words}</span>
+    </label>
+  );
+}

@@ -1,0 +1,190 @@
+import { X } from "lucide-react";
+import { useState } from "react";
+import { codeOf, readCodePattern } from "../../../core/records/code-pattern";
+import { FIELD_KINDS, type FilingField } from "../../../core/records/filing-field";
+import type { RecordType } from "../../../core/records/record-type";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { Select } from "../../ui/select";
+import { SideForm } from "../frame/side-form";
+import { useStep } from "../frame/use-step";
+
+const KIND_NAMES: Readonly<Record<FilingField["kind"], string>> = {
+  text: "Text",
+  choice: "A choice",
+  date: "A day",
+  person: "A person",
+  number: "A number",
+  "yes-no": "Yes or no",
+};
+
+type RecordTypeFormProps = {
+  readonly type: RecordType | null;
+  /** `YYYY-MM-DD`, for the example of a code. */
+  readonly today: string;
+  readonly onClose: () => void;
+};
+
+/** A new type of records, or one that is changed. */
+export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
+  const step = useStep("record-types", onClose);
+  const [codePattern, setPattern] = useState(type?.codePattern ?? "");
+  const [fields, setFields] = useState<readonly FilingField[]>(type?.fields ?? []);
+  const problems = step.refused?.problems ?? {};
+  const pattern = readCodePattern(codePattern);
+  const change = (key: string, part: Partial<FilingField>) =>
+    setFields((all) => all.map((field) => (field.key === key ? { ...field, ...part } : field)));
+  const add = () =>
+    setFields((all) => [
+      ...all,
+      {
+        key: crypto.randomUUID(),
+        label: "",
+        kind: "text",
+        required: false,
+        choices: [],
+        start: "",
+        remembers: false,
+      },
+    ]);
+  return (
+    <SideForm
+      name={type === null ? "New type" : `Change ${type.name}`}
+      step={step}
+      submits="Keep type"
+      onClose={onClose}
+    >
+      <input type="hidden" name="id" value={type?.id ?? ""} />
+      <input type="hidden" name="fields" value={JSON.stringify(fields)} />
+      <Field
+        label="Name"
+        name="name"
+        defaultValue={type?.name ?? ""}
+        placeholder="Client, Project, Case…"
+        problem={problems.name}
+        autoFocus
+        autoComplete="off"
+      />
+      <div>
+        <Field
+          label="How its codes are made"
+          name="codePattern"
+          value={codePattern}
+          onChange={(event) => setPattern(event.target.value)}
+          placeholder="P-{yy}-{nnn}"
+          problem={problems.codePattern}
+          autoComplete="off"
+        />
+        <p className="mt-1 text-sm text-soft">
+          {pattern.ok
+            ? `The first of today would be ${codeOf(pattern.value, today, 1)}. Codes that were given stay.`
+            : "{yy}, {yyyy} and {mm} are the date, {nnn} is the running number."}
+        </p>
+      </div>
+      <fieldset>
+        <legend className="text-sm font-semibold">What is asked when something is filed on one</legend>
+        {fields.length === 0 && <p className="py-1 text-sm text-soft">Nothing: it is filed with one key.</p>}
+        <ul className="space-y-2 pt-1">
+          {fields.map((field, at) => (
+            <FieldLine
+              key={field.key}
+              field={field}
+              at={at}
+              onChange={(part) => change(field.key, part)}
+              onRemove={() => setFields((all) => all.filter(({ key }) => key !== field.key))}
+            />
+          ))}
+        </ul>
+        <Button look="quiet" className="-ml-2 mt-1 h-7 px-2 text-sm" onClick={add}>
+          Add a field
+        </Button>
+        {problems.fields !== undefined && (
+          <p role="alert" className="text-sm text-late">
+            {problems.fields}
+          </p>
+        )}
+      </fieldset>
+    </SideForm>
+  );
+}
+
+type FieldLineProps = {
+  readonly field: FilingField;
+  readonly at: number;
+  readonly onChange: (part: Partial<FilingField>) => void;
+  readonly onRemove: () => void;
+};
+
+const INPUT = "h-8 min-w-0 rounded-control border border-rule bg-paper px-2";
+
+function FieldLine({ field, at, onChange, onRemove }: FieldLineProps) {
+  const name = field.label || `field ${at + 1}`;
+  return (
+    <li className="rounded-control border border-hair p-2">
+      <div className="flex items-center gap-2">
+        <input
+          aria-label={`Name of field ${at + 1}`}
+          value={field.label}
+          onChange={(event) => onChange({ label: event.target.value })}
+          placeholder="What is asked"
+          className={`${INPUT} flex-1`}
+        />
+        <Select
+          label={`Kind of ${name}`}
+          value={field.kind}
+          choices={FIELD_KINDS.map((kind) => [kind, KIND_NAMES[kind]] as const)}
+          onChoose={(kind) => onChange({ kind: kind as FilingField["kind"] })}
+        />
+        <button
+          type="button"
+          aria-label={`Remove ${name}`}
+          onClick={onRemove}
+          className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
+        >
+          <X size={14} aria-hidden />
+        </button>
+      </div>
+      <div className="mt-1.5 flex flex-wrap items-center gap-x-4 gap-y-1.5 text-sm">
+        {field.kind === "choice" && (
+          <input
+            aria-label={`Choices of ${name}`}
+            value={field.choices.join(", ")}
+            onChange={(event) => onChange({ choices: event.target.value.split(",").map((one) => one.trimStart()) })}
+            onBlur={() => onChange({ choices: field.choices.map((one) => one.trim()).filter(Boolean) })}
+            placeholder="choices, with commas between"
+            className={`${INPUT} w-full`}
+          />
+        )}
+        <input
+          aria-label={`What ${name} begins with`}
+          value={field.start}
+          onChange={(event) => onChange({ start: event.target.value })}
+          placeholder="begins with"
+          className={`${INPUT} w-32`}
+        />
+        <Tick words="needed" isOn={field.required} onChange={(required) => onChange({ required })} />
+        <Tick
+          words="begins as I filled it in last"
+          isOn={field.remembers}
+          onChange={(remembers) => onChange({ remembers })}
+        />
+      </div>
+    </li>
+  );
+}
+
+type TickProps = { readonly words: string; readonly isOn: boolean; readonly onChange: (isOn: boolean) => void };
+
+function Tick({ words, isOn, onChange }: TickProps) {
+  return (
+    <label className="flex min-h-6 cursor-pointer items-center gap-1.5">
+      <input
+        type="checkbox"
+        checked={isOn}
+        onChange={(event) => onChange(event.target.checked)}
+        className="size-4 accent-act"
+      />
+      {words}
+    </label>
+  );
+}

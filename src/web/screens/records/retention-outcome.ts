@@ -1,0 +1,7 @@
+import type { PreviewView } from "../../server/retention-view.server";
+import type { StepOutcome } from "../frame/use-step";
+
+/** What came of a step about how long records are kept; with what would go, where that was asked. */
+export type RetentionOutcome =
+  | { readonly ok: true; readonly said: string; readonly preview?: PreviewView }
+  | Extract<StepOutcome, { ok: false }>;

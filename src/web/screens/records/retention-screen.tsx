@@ -1,0 +1,130 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { RetainedLineView, RetentionView } from "../../server/retention-view.server";
+import { Button } from "../../ui/button";
+import { DisposalSheet } from "./disposal-sheet";
+import { PolicyList } from "./policy-list";
+import type { RetentionOutcome } from "./retention-outcome";
+import { useTray } from "../frame/tray-data";
+import { useStep } from "../frame/use-step";
+
+/** What is due to be looked at first; beside it what would go, and the policies below. */
+export function RetentionScreen({ retention }: { readonly retention: RetentionView }) {
+  const { due, coming, held, counts, certificates } = retention;
+  const [looked, setLooked] = useState<RetainedLineView | null>(null);
+  const step = useStep<RetentionOutcome>("retention", () => {});
+  return (
+    <div className="grid gap-x-8 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_460px]">
+      <div className="min-w-0 space-y-6">
+        <Lines
+          name="To look at: their time is over"
+          lines={due}
+          count={counts.due}
+          empty="No record is due. What is will stand here, and nothing goes before somebody has seen what that is."
+        >
+          {(line) => (
+            <Button
+              className="h-7"
+              aria-label={`Look at what would go with ${line.code}`}
+              aria-pressed={looked?.id === line.id}
+              onClick={() => setLooked(line)}
+            >
+              Look at it
+            </Button>
+          )}
+        </Lines>
+        {held.length > 0 && <Lines name="On hold" lines={held} count={counts.held} empty="" />}
+        {coming.length > 0 && <Lines name="Within a year" lines={coming} count={counts.coming} empty="" />}
+        <Certificates certificates={certificates} />
+      </div>
+      <div className="min-w-0 space-y-6 max-lg:mt-6">
+        {looked !== null && <DisposalSheet key={looked.id} record={looked} onClose={() => setLooked(null)} />}
+        <PolicyList retention={retention} step={step} />
+      </div>
+    </div>
+  );
+}
+
+type LinesProps = {
+  readonly name: string;
+  readonly lines: readonly RetainedLineView[];
+  readonly count: number;
+  readonly empty: string;
+  readonly children?: (line: RetainedLineView) => React.ReactNode;
+};
+
+function Lines({ name, lines, count, empty, children }: LinesProps) {
+  const { tray } = useTray();
+  return (
+    <section aria-label={name}>
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">
+        {name} {count > 0 && <span className="font-normal text-soft">{count.toLocaleString("en")}</span>}
+      </h2>
+      {lines.length === 0 && <p className="py-3 text-soft">{empty}</p>}
+      <ul>
+        {lines.map((line) => (
+          <li key={line.id} className="flex items-center gap-4 border-b border-hair py-2">
+            <div className="min-w-0 flex-1">
+              <p className="flex min-w-0 flex-wrap items-baseline gap-x-3">
+                <span className="shrink-0 text-sm text-soft">{line.code}</span>
+                <Link
+                  to={`/${tray.slug}/records/${line.code}`}
+                  className="min-w-0 truncate font-serif text-[15px] hover:text-act hover:underline"
+                >
+                  {line.title}
+                </Link>
+                <span className="shrink-0 text-sm text-soft">
+                  {line.kind}, {line.filed === 1 ? "1 conversation" : `${line.filed} conversations`}
+                </span>
+              </p>
+              <p className="text-sm text-soft">
+                {line.goes !== null && <b className="font-semibold text-late">goes by itself {line.goes}. </b>}
+                <span className="inline-block first-letter:uppercase">
+                  {line.until.replace(/^until/, "kept until")}:
+                </span>{" "}
+                {line.why}
+              </p>
+            </div>
+            {children?.(line)}
+          </li>
+        ))}
+      </ul>
+      {count > lines.length && (
+        <p className="py-2 text-sm text-soft">
+          {lines.length} of {count.toLocaleString("en")} are shown, the first to end on top.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Certificates({ certificates }: { readonly certificates: RetentionView["certificates"] }) {
+  return (
+    <section aria-label="What went">
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">What went</h2>
+      {certificates.length === 0 && (
+        <p className="py-3 text-soft">Nothing yet. Each disposal leaves a certificate here.</p>
+      )}
+      <ul>
+        {certificates.map((one) => (
+          <li key={one.id} className="border-b border-hair py-2">
+            <p>
+              <span className="text-sm text-soft">{one.code}</span>{" "}
+              <span className="font-serif text-[15px]">{one.title}</span>{" "}
+              <span className="text-sm text-soft">
+                {one.kind}, {one.when}, by {one.byName}
+              </span>
+            </p>
+            <p className="text-sm text-soft">
+              {one.conversations} conversations, {one.messages} messages, {one.documents} documents, {one.size};{" "}
+              {one.elsewhere} stay with other records. Kept {one.why}. Shown {one.previewed}.
+            </p>
+            <p className="truncate text-xs text-soft" title="SHA-256 of the list of what went">
+              SHA-256 {one.digest}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

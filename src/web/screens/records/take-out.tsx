@@ -1,0 +1,63 @@
+import { useEffect } from "react";
+import { useFetcher } from "react-router";
+import type { ParcelOutcome } from "../../routes/parcels";
+import { Button } from "../../ui/button";
+import { notice } from "../../ui/notices";
+import { useTray } from "../frame/tray-data";
+
+type TakeOutProps = {
+  /** The record that is taken out; null for what the tray has of the words. */
+  readonly code: string | null;
+  /** The words that it is to have; empty for all of a record. */
+  readonly text: string;
+  readonly everywhere?: boolean;
+  readonly onOrdered?: () => void;
+};
+
+const CHOICE = "flex min-h-6 cursor-pointer items-center gap-1.5";
+
+/** Has mail packed into a zip, with its documents, printed, and with an index; how far it is stands in the corner. */
+export function TakeOut({ code, text, everywhere = false, onOrdered }: TakeOutProps) {
+  const { tray } = useTray();
+  const { Form, data, state } = useFetcher<ParcelOutcome>();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
+  useEffect(() => {
+    if (data?.ok !== true) return;
+    notice("It is being packed: how far it is stands in the corner");
+    onOrdered?.();
+  }, [data]);
+  return (
+    <Form
+      method="post"
+      action={`/${tray.slug}/parcels`}
+      className="flex flex-wrap items-center gap-x-4 gap-y-1.5 pt-2 text-sm"
+    >
+      <input type="hidden" name="do" value="order" />
+      <input type="hidden" name="code" value={code ?? ""} />
+      {code === null && <input type="hidden" name="text" value={text} />}
+      {everywhere && <input type="hidden" name="everywhere" value="on" />}
+      {code !== null && text !== "" && (
+        <label className={CHOICE}>
+          <input type="checkbox" name="text" value={text} defaultChecked className="size-4 accent-act" />
+          only what has “{text}”
+        </label>
+      )}
+      <label className={CHOICE}>
+        <input type="checkbox" name="mbox" className="size-4 accent-act" />
+        all messages as one mbox
+      </label>
+      <label className={CHOICE}>
+        <input type="checkbox" name="notes" className="size-4 accent-act" />
+        notes in what is printed
+      </label>
+      <Button type="submit" disabled={state !== "idle"}>
+        {state === "idle" ? "Pack it as a zip" : "Asking for it…"}
+      </Button>
+      {data?.ok === false && (
+        <p role="alert" className="w-full text-late">
+          {data.problem}
+        </p>
+      )}
+    </Form>
+  );
+}

@@ -1,0 +1,171 @@
+import { Command } from "cmdk";
+import { type ReactNode, useEffect, useMemo, useState } from "react";
+import { useFetcher } from "react-router";
+import { scopeName } from "../../../core/lists/scope";
+import { STANDINGS } from "../../../core/standing/standing";
+import { COMMANDS, type CommandId, keyCap } from "../../keys/commands";
+import { useGo, useKeyDesk, useKeyOf } from "../../keys/key-desk";
+import type { loader as recordChoices } from "../../routes/record-choices";
+import { byWords, entryValue } from "../../ui/by-words";
+import { CategoryTab } from "../../ui/category-tab";
+import { Dialog } from "../../ui/dialog";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { notePick, recentPicks } from "../frame/recent-picks";
+import { useTray } from "../frame/tray-data";
+
+type Entry = {
+  readonly id: string;
+  readonly group: string;
+  readonly words: string;
+  readonly face: ReactNode;
+  readonly keyName?: string;
+  readonly run: () => void;
+};
+
+const SCOPES = ["open", ...STANDINGS] as const;
+const PAGES = [
+  ["horizon", "Waiting for reply, as a horizon"],
+  ["loose-ends", "Loose ends"],
+  ["follow-ups", "Follow-ups"],
+  ["notifications", "What I am told"],
+  ["away", "Hours and time off"],
+  ["members", "Members, roles and groups"],
+  ["overview", "Overview: who has what"],
+  ["journal", "Journal of the tray"],
+  ["records", "Records"],
+  ["categories", "Categories"],
+  ["contacts", "Contacts"],
+  ["rules", "Rules"],
+  ["matrix", "Categories in a matrix"],
+  ["outgoing", "Outgoing mail"],
+  ["import", "Import mail"],
+  ["backlog", "Work through older mail"],
+  ["keys", "Keys and habits"],
+  ["tray-settings", "This tray: hours, holidays, bin, junk"],
+] as const;
+
+/** Everything by name: what can be done here, lists, records, categories, colleagues; what was used last on top. */
+export default function CommandField({ onClose }: { onClose: () => void }) {
+  const { tray, categories, members, savedViews } = useTray();
+  const goTo = useGo();
+  const desk = useKeyDesk();
+  const keyName = useKeyOf();
+  const [text, setText] = useState("");
+  const { load, data: found } = useFetcher<typeof recordChoices>();
+  const records = found?.records;
+  useEffect(() => {
+    void load(`/${tray.slug}/record-choices?${new URLSearchParams({ text })}`);
+  }, [load, tray.slug, text]);
+  // As it was when the field opened: the screen below keeps its commands, but the focus is here now.
+  const available = useMemo(() => desk.available(), [desk]);
+  const recent = useMemo(() => recentPicks("command"), []);
+  const go = (path: string) => () => goTo(`/${tray.slug}/${path}`);
+  const entries: Entry[] = [
+    ...[...available]
+      .filter(([id]) => id !== "commands")
+      .map(([id, run]: readonly [CommandId, () => void]) => ({
+        id: `do ${id}`,
+        group: "Do",
+        words: COMMANDS[id].name,
+        face: COMMANDS[id].name,
+        keyName: keyCap(keyName(id)),
+        run,
+      })),
+    ...SCOPES.map((scope) => ({
+      id: `list ${scope}`,
+      group: "Lists",
+      words: scopeName(scope),
+      face: scopeName(scope),
+      run: go(scope),
+    })),
+    ...savedViews.map(({ id, name, scope, query }) => ({
+      id: `view ${id}`,
+      group: "Lists",
+      words: name,
+      face: name,
+      run: go(`${scope}?${query}`),
+    })),
+    ...PAGES.map(([path, name]) => ({ id: `page ${path}`, group: "Pages", words: name, face: name, run: go(path) })),
+    ...categories.map(({ id, code, name, ink, path, retired }) => ({
+      id: `category ${id}`,
+      group: "Categories",
+      words: `${code} ${path.join(" ")}`,
+      face: <CategoryTab code={code} name={name} ink={ink} retired={retired} />,
+      run: go(`categories/${id}`),
+    })),
+    ...members.map(({ id, name }) => ({
+      id: `member ${id}`,
+      group: "Colleagues",
+      words: name,
+      face: (
+        <span className="flex items-center gap-3">
+          <OwnerStamp ownerId={id} /> {name}
+        </span>
+      ),
+      run: go(`open?owner=${id}`),
+    })),
+    ...(records ?? []).map(({ id, code, title }) => ({
+      id: `record ${id}`,
+      group: "Records",
+      words: `${code} ${title}`,
+      face: (
+        <>
+          <span className="inline-block w-[84px] text-sm text-soft">{code}</span>
+          <span className="font-serif">{title}</span>
+        </>
+      ),
+      run: go(`records/${encodeURIComponent(code)}`),
+    })),
+  ];
+  const lately = recent.flatMap((id) => entries.find((entry) => entry.id === id) ?? []);
+  const others = entries.filter(({ id }) => text !== "" || !recent.includes(id));
+  const shown = text === "" ? [...lately.map((entry) => ({ ...entry, group: "Used last" })), ...others] : others;
+  const groups = [...new Set(shown.map(({ group }) => group))];
+  const run = (entry: Entry) => {
+    notePick("command", entry.id);
+    onClose();
+    // The dialog gives the focus back first; what is done may open another one.
+    setTimeout(entry.run, 0);
+  };
+  return (
+    <Dialog open onOpenChange={(open) => !open && onClose()} title="Command field" size="wide">
+      <Command label="Command field" filter={byWords} loop className="flex min-h-0 flex-col">
+        <Command.Input
+          autoFocus
+          value={text}
+          onValueChange={setText}
+          placeholder="What to do, or where to go"
+          className="mx-4 my-3 h-9 rounded-control border border-rule bg-ground px-2.5 placeholder:text-soft"
+        />
+        <Command.List className="min-h-0 overflow-y-auto border-t border-hair py-1">
+          <Command.Empty className="px-4 py-3 text-soft">Nothing here has that name.</Command.Empty>
+          {groups.map((group) => (
+            <Command.Group
+              key={group}
+              heading={group}
+              className="[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-0.5 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-soft"
+            >
+              {shown
+                .filter((entry) => entry.group === group)
+                .map((entry) => (
+                  <Command.Item
+                    key={entry.id}
+                    value={entryValue(entry.words, entry.id)}
+                    onSelect={() => run(entry)}
+                    className="flex cursor-pointer items-center gap-3 px-4 py-1.5 data-[selected=true]:bg-act-soft"
+                  >
+                    <span className="min-w-0 flex-1 truncate">{entry.face}</span>
+                    {entry.keyName !== undefined && (
+                      <kbd className="rounded-[2px] border border-rule px-1.5 font-sans text-xs text-soft">
+                        {entry.keyName}
+                      </kbd>
+                    )}
+                  </Command.Item>
+                ))}
+            </Command.Group>
+          ))}
+        </Command.List>
+      </Command>
+    </Dialog>
+  );
+}

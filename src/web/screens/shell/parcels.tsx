@@ -1,0 +1,96 @@
+import { useEffect, useState } from "react";
+import { useFetcher } from "react-router";
+import type { loader as ownParcels } from "../../routes/parcels";
+import type { ParcelView } from "../../server/parcel-view.server";
+import { Button } from "../../ui/button";
+import { Progress } from "../../ui/progress";
+
+const STATES: Readonly<Record<ParcelView["state"], string>> = {
+  waiting: "about to begin",
+  running: "being packed",
+  done: "packed",
+  cancelled: "stopped",
+  failed: "broken off",
+};
+
+const LOOK_EVERY_MS = 1_000;
+const isOpen = ({ state }: ParcelView) => state === "waiting" || state === "running";
+
+/** What one takes out as zips: how far they are, to stop, to get and to put away. */
+export function Parcels({ parcels: known, slug }: { readonly parcels: readonly ParcelView[]; readonly slug: string }) {
+  const { load, data } = useFetcher<typeof ownParcels>();
+  const [put, setPut] = useState<ReadonlySet<string>>(new Set());
+  // What was asked for a moment ago is in neither of the two first.
+  const newest = new Map([...known, ...(data?.parcels ?? [])].map((parcel) => [parcel.id, parcel]));
+  const shown = [...newest.values()].filter(({ id }) => !put.has(id));
+  const isAny = shown.some(isOpen);
+  useEffect(() => {
+    if (!isAny) return;
+    const looking = setInterval(() => void load(`/${slug}/parcels`), LOOK_EVERY_MS);
+    return () => clearInterval(looking);
+  }, [isAny, load, slug]);
+  if (shown.length === 0) return null;
+  return (
+    <section aria-label="Taken out" className="divide-y divide-hair">
+      {shown.map((parcel) => (
+        <ParcelItem
+          key={parcel.id}
+          parcel={parcel}
+          slug={slug}
+          onPutAway={() => setPut((others) => new Set([...others, parcel.id]))}
+        />
+      ))}
+    </section>
+  );
+}
+
+type ParcelItemProps = { readonly parcel: ParcelView; readonly slug: string; readonly onPutAway: () => void };
+
+function ParcelItem({ parcel, slug, onPutAway }: ParcelItemProps) {
+  const { submit } = useFetcher();
+  const { id, name, state, done, total, problem, size } = parcel;
+  const step = (what: string) => void submit({ do: what, parcel: id }, { method: "post", action: `/${slug}/parcels` });
+  const count = (number: number) => number.toLocaleString("en");
+  return (
+    <div className="space-y-1.5 px-3.5 py-2.5">
+      <p className="flex items-baseline justify-between gap-3">
+        <b className="min-w-0 truncate font-semibold">{name}</b>
+        <span className="whitespace-nowrap text-soft">{STATES[state]}</span>
+      </p>
+      {isOpen(parcel) && <Progress value={total === 0 ? 0 : done / total} label={name} isNamed={false} />}
+      <p role="status" className="text-soft">
+        {state === "done" ? `${count(total)} files, ${size}` : `${count(done)} of ${count(total)} files`}
+      </p>
+      {problem !== null && <p className="text-late">{problem}</p>}
+      <p className="flex items-center gap-2">
+        {isOpen(parcel) ? (
+          <Button className="h-7" onClick={() => step("stop")}>
+            Stop
+          </Button>
+        ) : (
+          <>
+            {state === "done" && (
+              <a
+                href={`/${slug}/parcels/${id}`}
+                aria-label={`Get ${name}`}
+                className="inline-flex h-7 items-center rounded-control bg-act px-2.5 font-semibold text-paper hover:bg-act/90"
+              >
+                Get it
+              </a>
+            )}
+            <Button
+              look="quiet"
+              className="h-7"
+              onClick={() => {
+                step("put-away");
+                onPutAway();
+              }}
+            >
+              Put away
+            </Button>
+          </>
+        )}
+      </p>
+    </div>
+  );
+}

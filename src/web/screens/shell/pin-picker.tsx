@@ -1,0 +1,81 @@
+import { useEffect, useState } from "react";
+import { useFetcher } from "react-router";
+import type { loader as recordChoices } from "../../routes/record-choices";
+import { CategoryTab } from "../../ui/category-tab";
+import { noticeProblem } from "../../ui/notices";
+import { Picker } from "../../ui/picker";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { useShelf, useTray } from "../frame/tray-data";
+
+/** Picks a record, category, colleague or saved view for the shelf. */
+export default function PinPicker({ onClose }: { onClose: () => void }) {
+  const { tray, categories, members, savedViews } = useTray();
+  const shelf = useShelf();
+  const { load, data: answer } = useFetcher<typeof recordChoices>();
+  const records = answer?.records;
+  const pinning = useFetcher<{ problem: string | null }>();
+  const [text, setText] = useState("");
+  useEffect(() => {
+    void load(`/${tray.slug}/record-choices?${new URLSearchParams({ text })}`);
+  }, [load, tray.slug, text]);
+  useEffect(() => {
+    if (pinning.state !== "idle" || pinning.data === undefined) return;
+    if (pinning.data.problem !== null) noticeProblem(pinning.data.problem);
+    else onClose();
+  }, [pinning.state, pinning.data, onClose]);
+  const isThere = (kind: string, target: string) =>
+    shelf.some((place) => place.kind === kind && place.target === target);
+  const fits = (words: string) => words.toLowerCase().includes(text.trim().toLowerCase());
+  const choices = [
+    ...savedViews.map(({ id, name }) => ({
+      id: `view ${id}`,
+      words: name,
+      face: (
+        <>
+          {name} <span className="pl-2 text-sm text-soft">saved view</span>
+        </>
+      ),
+    })),
+    ...categories.map(({ id, code, name, ink }) => ({
+      id: `category ${id}`,
+      words: `${code} ${name}`,
+      face: <CategoryTab code={code} name={name} ink={ink} />,
+    })),
+    ...members.map(({ id, name }) => ({
+      id: `member ${id}`,
+      words: name,
+      face: (
+        <span className="flex items-center gap-3">
+          <OwnerStamp ownerId={id} /> {name}
+        </span>
+      ),
+    })),
+  ].filter(({ words }) => fits(words));
+  const found = (records ?? []).map(({ id, code, title }) => ({
+    id: `record ${id}`,
+    words: `${code} ${title}`,
+    face: (
+      <>
+        <span className="inline-block w-[84px] text-sm text-soft">{code}</span>
+        <span className="font-serif">{title}</span>
+      </>
+    ),
+  }));
+  return (
+    <Picker
+      title="Pin a place to the shelf"
+      prompt="Type a record, category, colleague or saved view"
+      empty="Nothing has that name."
+      onType={setText}
+      choices={[...found, ...choices].map((choice) => {
+        const [kind = "", target = ""] = choice.id.split(" ");
+        return { ...choice, on: isThere(kind, target) };
+      })}
+      onPick={(id) => {
+        const [kind = "", target = ""] = id.split(" ");
+        void pinning.submit({ do: "pin", kind, target }, { method: "post", action: `/${tray.slug}/shelf` });
+      }}
+      onClose={onClose}
+    />
+  );
+}

@@ -1,0 +1,177 @@
+import { BookMarked, ChevronsUpDown, Layers, LogOut, Search } from "lucide-react";
+import { useRef } from "react";
+import { Form, Link, useNavigate, useParams, useSearchParams, useSubmit } from "react-router";
+import { MINE, THEIRS, WITHOUT } from "../../../core/lists/narrowing";
+import { isScope } from "../../../core/lists/scope";
+import { useCommands, useGo } from "../../keys/key-desk";
+import { KeyCap } from "../../ui/button";
+import { Logo } from "../../ui/logo";
+import { MENU, MENU_ITEM } from "../../ui/menu-look";
+import { MenuTrigger } from "../../ui/menu-trigger";
+import { soon } from "../../ui/soon";
+import { Stamp } from "../../ui/stamp";
+import { Bell } from "./bell";
+
+type TopBarProps = {
+  readonly tray: { readonly slug: string; readonly address: string };
+  readonly trays: readonly { readonly slug: string; readonly address: string }[];
+  readonly member: { readonly name: string; readonly initials: string };
+};
+
+// Fetched with the first thing that somebody does: what stands in a menu is not needed to draw the page.
+const places = soon(() => import("./member-places").then(({ MemberPlaces }) => ({ MemberPlaces })));
+
+/** Name, tray switch, search, records, and who is signed in. */
+export function TopBar({ tray, trays, member }: TopBarProps) {
+  const go = useGo();
+  const [params] = useSearchParams();
+  const field = useRef<HTMLInputElement>(null);
+  const { standing } = useParams();
+  // In the list where one is; pressed again, everything is there again.
+  const owned = (whose: string) => () => {
+    const list = `/${tray.slug}/${standing !== undefined && isScope(standing) ? standing : "open"}`;
+    go(params.get("owner") === whose ? list : `${list}?owner=${whose}`);
+  };
+  useCommands({
+    search: () => field.current?.select(),
+    "sort-run": () => go(`/${tray.slug}/sort-run/to-sort`),
+    notifications: () => go(`/${tray.slug}/notifications`),
+    mine: owned(MINE),
+    nobodys: owned(WITHOUT),
+    theirs: owned(THEIRS),
+  });
+  return (
+    <header className="flex h-11 shrink-0 items-center gap-2 px-4 sm:gap-3.5">
+      <Link
+        to={`/${tray.slug}/to-sort`}
+        aria-label="Common Tray"
+        className="flex items-center gap-2 font-serif text-[17px] font-semibold"
+      >
+        <Logo />
+        <span className="hidden lg:inline">Common Tray</span>
+      </Link>
+      <span className="hidden h-6 border-l border-rule lg:block" />
+      <TraySwitch address={tray.address} trays={trays} />
+      <Link
+        to={`/${tray.slug}/search`}
+        aria-label="Search"
+        className="ml-auto grid size-9 shrink-0 place-items-center rounded-control text-soft hover:text-ink sm:hidden"
+      >
+        <Search size={18} aria-hidden />
+      </Link>
+      <Form
+        action={`/${tray.slug}/search`}
+        role="search"
+        className="relative ml-auto hidden min-w-0 flex-1 sm:block sm:max-w-[430px]"
+      >
+        <Search size={15} aria-hidden className="absolute top-2 left-2.5 text-soft" />
+        <input
+          ref={field}
+          type="search"
+          name="q"
+          aria-label="Search this tray"
+          aria-keyshortcuts="/"
+          placeholder="Search subjects, people, words"
+          defaultValue={params.get("q") ?? ""}
+          key={params.get("q") ?? ""}
+          // The browser takes the text away; the keys are those of the screen again.
+          onKeyDown={(event) => event.key === "Escape" && event.currentTarget.blur()}
+          className="h-[30px] w-full min-w-0 rounded-control border border-rule bg-paper pr-1.5 pl-8 placeholder:text-soft sm:pr-8"
+        />
+        <span className="absolute top-[7px] right-2 hidden text-soft sm:block">
+          <KeyCap>/</KeyCap>
+        </span>
+      </Form>
+      <Link
+        to={`/${tray.slug}/sort-run/to-sort`}
+        aria-label="Sort run"
+        aria-keyshortcuts="o"
+        className="hidden h-8 shrink-0 items-center gap-2 rounded-control border border-act px-3 font-semibold text-act hover:bg-act-soft sm:flex"
+      >
+        <Layers size={15} aria-hidden />
+        Sort run
+        <KeyCap>o</KeyCap>
+      </Link>
+      <Link
+        to={`/${tray.slug}/records`}
+        aria-label="Records"
+        className="hidden h-8 shrink-0 items-center gap-2 rounded-control border border-act px-3 font-semibold text-act hover:bg-act-soft sm:flex"
+      >
+        <BookMarked size={15} aria-hidden />
+        Records
+      </Link>
+      <Bell />
+      <MemberMenu slug={tray.slug} member={member} />
+    </header>
+  );
+}
+
+const SWITCH = "flex h-8 min-w-0 items-center gap-1.5 rounded-control px-1 text-soft hover:text-ink";
+
+function TraySwitch({ address, trays }: { address: string; trays: TopBarProps["trays"] }) {
+  const navigate = useNavigate();
+  const face = (
+    <>
+      <span className="truncate">{address}</span>
+      <ChevronsUpDown size={14} aria-label="switch tray" className="shrink-0" />
+    </>
+  );
+  return (
+    <MenuTrigger
+      className={SWITCH}
+      menu={({ DropdownMenu }, isOpen) => (
+        <DropdownMenu.Root defaultOpen={isOpen}>
+          <DropdownMenu.Trigger className={SWITCH}>{face}</DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content className={MENU} align="start">
+              {trays.map((other) => (
+                <DropdownMenu.Item
+                  key={other.slug}
+                  className={MENU_ITEM}
+                  onSelect={() => navigate(`/${other.slug}/to-sort`)}
+                >
+                  {other.address}
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+    >
+      {face}
+    </MenuTrigger>
+  );
+}
+
+function MemberMenu({ slug, member }: { slug: string; member: TopBarProps["member"] }) {
+  const submit = useSubmit();
+  const loaded = places.use();
+  const trigger = {
+    className: "flex h-8 items-center rounded-control px-0.5",
+    "aria-label": `Signed in as ${member.name}`,
+    children: <Stamp initials={member.initials} name={member.name} own />,
+  };
+  return (
+    <MenuTrigger
+      {...trigger}
+      menu={({ DropdownMenu }, isOpen) => (
+        <DropdownMenu.Root defaultOpen={isOpen}>
+          <DropdownMenu.Trigger {...trigger} />
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content className={MENU} align="end">
+              <DropdownMenu.Label className="px-3 py-1.5 text-soft">{member.name}</DropdownMenu.Label>
+              {loaded !== null && <loaded.MemberPlaces slug={slug} />}
+              <DropdownMenu.Separator className="my-1 border-t border-hair" />
+              <DropdownMenu.Item
+                className={`${MENU_ITEM} gap-2`}
+                onSelect={() => submit(null, { method: "post", action: "/sign-out" })}
+              >
+                <LogOut size={14} aria-hidden /> Sign out
+              </DropdownMenu.Item>
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+    />
+  );
+}

@@ -1,0 +1,96 @@
+import { useState } from "react";
+import { useFetcher } from "react-router";
+import type { ParcelView } from "../../server/parcel-view.server";
+import type { RunView } from "../../server/tray-view.server";
+import { Button } from "../../ui/button";
+import { Progress } from "../../ui/progress";
+import { useDecisions } from "../deciding/decisions";
+import { Parcels } from "./parcels";
+
+const STATES: Readonly<Record<RunView["state"], string>> = {
+  waiting: "about to begin",
+  running: "under way",
+  done: "done",
+  cancelled: "stopped",
+  failed: "broken off",
+};
+
+type UnderWayProps = {
+  readonly runs: readonly RunView[];
+  readonly parcels: readonly ParcelView[];
+  readonly slug: string;
+};
+
+/** What is done in the background, in a corner of the screen. */
+export function UnderWay({ runs, parcels, slug }: UnderWayProps) {
+  return (
+    <div className="fixed bottom-[68px] left-5 z-30 w-[240px] divide-y divide-hair rounded-sheet border border-rule border-l-[3px] border-l-act bg-paper text-sm shadow-raised empty:hidden max-sm:right-2 max-sm:bottom-16 max-sm:left-2 max-sm:w-auto">
+      <Runs runs={runs} slug={slug} />
+      <Parcels parcels={parcels} slug={slug} />
+    </div>
+  );
+}
+
+/** Decisions about many conversations: how far they have come, with the means to stop and to undo them. */
+function Runs({ runs, slug }: { runs: readonly RunView[]; slug: string }) {
+  const [put, setPut] = useState<ReadonlySet<string>>(new Set());
+  const shown = runs.filter(({ id }) => !put.has(id));
+  if (shown.length === 0) return null;
+  return (
+    <section aria-label="Decisions under way" className="divide-y divide-hair">
+      {shown.map((run) => (
+        <Run key={run.id} run={run} slug={slug} onPutAway={() => setPut((others) => new Set([...others, run.id]))} />
+      ))}
+    </section>
+  );
+}
+
+function Run({ run, slug, onPutAway }: { run: RunView; slug: string; onPutAway: () => void }) {
+  const stop = useFetcher();
+  const { undo } = useDecisions();
+  const isOpen = run.state === "waiting" || run.state === "running";
+  const count = (number: number) => number.toLocaleString("en");
+  return (
+    <div className="space-y-1.5 px-3.5 py-2.5">
+      <p className="flex items-baseline justify-between gap-3">
+        <b className="min-w-0 truncate font-semibold">{run.words}</b>
+        <span className="whitespace-nowrap text-soft">{STATES[run.state]}</span>
+      </p>
+      <Progress value={run.total === 0 ? 1 : run.position / run.total} label={run.words} isNamed={false} />
+      <p role="status" className="text-soft">
+        {isOpen || run.state === "done"
+          ? `${count(run.position)} of ${count(run.total)}`
+          : `${count(run.position)} done, ${count(run.total - run.position)} not done`}
+        {run.position > run.changed && `; ${count(run.position - run.changed)} were so already`}
+      </p>
+      {run.problem !== null && <p className="text-late">{run.problem}</p>}
+      <p className="flex gap-2">
+        {isOpen ? (
+          <Button
+            className="h-7"
+            onClick={() => void stop.submit({ run: run.id }, { method: "post", action: `/${slug}/stop-run` })}
+          >
+            Stop
+          </Button>
+        ) : (
+          <>
+            {run.canUndo && run.changed > 0 && (
+              <Button
+                className="h-7"
+                onClick={() => {
+                  undo(run.batchId);
+                  onPutAway();
+                }}
+              >
+                Undo {count(run.changed)}
+              </Button>
+            )}
+            <Button look="quiet" className="h-7" onClick={onPutAway}>
+              Put away
+            </Button>
+          </>
+        )}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,24 @@
+import { Link, useLocation } from "react-router";
+import { useTray } from "../frame/tray-data";
+
+/** For who is back, until she has read it: where she finds what happened; for who is away, that it goes on. */
+export function WhileAwayLine() {
+  const { tray, whileAway } = useTray();
+  const { pathname } = useLocation();
+  const [first] = whileAway;
+  const to = first === undefined ? "" : `/${tray.slug}/while-away/${first.id}`;
+  if (first === undefined || pathname === to) return null;
+  return (
+    <p
+      role="status"
+      className="mx-4 mb-1.5 flex items-center gap-3 border-l-2 border-act bg-act-soft px-3 py-1 text-sm"
+    >
+      {first.isOver
+        ? "Welcome back."
+        : `You are away until ${first.until}; what is yours is covered as you planned it.`}
+      <Link to={to} className="font-semibold text-act hover:underline">
+        What happened while you were away
+      </Link>
+    </p>
+  );
+}

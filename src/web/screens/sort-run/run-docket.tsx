@@ -1,0 +1,83 @@
+import { allOf } from "../../../core/kernel/all-of";
+import { keyCap } from "../../keys/commands";
+import { useKeyOf } from "../../keys/key-desk";
+import type { ListedRowView } from "../../server/list-view.server";
+import type { ProposalView } from "../../server/proposal-view.server";
+import type { RunView } from "../../server/run-view.server";
+import type { RowView } from "../../server/words.server";
+import { KeyCap } from "../../ui/button";
+import { PaceMarks } from "../../ui/pace-marks";
+import { OwnerStamp } from "../frame/owner-stamp";
+import type { PostedDecision } from "../deciding/posted-decision";
+import { Proposals } from "../conversation/proposals";
+import { RowTabs } from "../deciding/row-tabs";
+
+const NEXT_SHOWN = 3;
+
+/** What is proposed for the conversation of a run, and what accepting it does. */
+export type RunOffer = {
+  readonly proposals: readonly ProposalView[];
+  readonly onAccept: (decision: PostedDecision) => void;
+  readonly onAcceptAll: () => void;
+  /** Whether accepting all of it leads on to the next conversation. */
+  readonly goesOn: boolean;
+};
+
+type RunDocketProps = RunOffer & {
+  readonly row: RowView;
+  readonly view: RunView | null;
+  readonly queue: readonly ListedRowView[];
+};
+
+/** The card beside a run: where the conversation stands, what is proposed for it and why, and what comes next. */
+export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, goesOn }: RunDocketProps) {
+  const keyName = useKeyOf();
+  const next = queue.filter(({ id }) => id !== row.id).slice(0, NEXT_SHOWN);
+  return (
+    <aside aria-label="Docket" className="min-h-0 overflow-y-auto pb-3 max-lg:hidden">
+      <div className="rounded-sheet border border-rule bg-paper shadow-docket">
+        <div className="border-b border-hair px-3 py-2.5">
+          <h2 className="font-serif text-[18px] leading-6">{view?.standingName ?? ""}</h2>
+          <p className="mt-0.5 text-sm text-soft">{view?.reason ?? ""}</p>
+        </div>
+        <p className="flex min-h-[33px] flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5">
+          <PaceMarks urgency={row.urgency} />
+          <OwnerStamp ownerId={row.ownerId} />
+          <span className="flex flex-wrap gap-1">
+            <RowTabs ids={row.categoryIds} />
+          </span>
+          <span className="text-sm text-soft">{row.recordCodes.join(", ") || "not filed"}</span>
+        </p>
+        <Proposals proposals={proposals} onAccept={onAccept} />
+        {proposals.length > 1 && (
+          <button
+            type="button"
+            aria-keyshortcuts="Enter"
+            onClick={onAcceptAll}
+            className="flex w-full items-center gap-2 border-t border-hair px-3 py-2 text-soft hover:bg-act-soft hover:text-ink"
+          >
+            <KeyCap>{keyCap(keyName("accept-all"))}</KeyCap> Accept {allOf(proposals.length)}
+            {goesOn && " and go on"}
+          </button>
+        )}
+        {proposals.length === 0 && view !== null && (
+          <p className="border-t border-hair px-3 py-2 text-sm text-soft">
+            Nothing is proposed: too little is known of this sender.
+          </p>
+        )}
+      </div>
+      {next.length > 0 && (
+        <section className="px-0.5 pt-3 text-sm">
+          <h3 className="pb-0.5 font-semibold text-soft">Next up</h3>
+          <ul className="text-soft">
+            {next.map(({ id, who, subject }) => (
+              <li key={id} className="truncate">
+                {who}: {subject || "(no subject)"}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </aside>
+  );
+}

@@ -1,0 +1,82 @@
+import type { ReactNode } from "react";
+import { type CommandId, keyCap } from "../../keys/commands";
+import { useKeyOf } from "../../keys/key-desk";
+import type { ProposalView } from "../../server/proposal-view.server";
+import type { RowView } from "../../server/words.server";
+import { KeyCap } from "../../ui/button";
+import type { DialogKind } from "../deciding/dialog-props";
+
+type WaysOutProps = {
+  readonly row: RowView;
+  readonly proposals: readonly ProposalView[];
+  readonly onAnswer: () => void;
+  readonly ask: (dialog: DialogKind) => void;
+  readonly settle: () => void;
+  readonly bin: () => void;
+};
+
+/** The five ways out of a sort run, each with what it would likely be. */
+export function WaysOut({ row, proposals, onAnswer, ask, settle, bin }: WaysOutProps) {
+  const proposed = (kind: ProposalView["decision"]["kind"]) => proposals.find(({ decision }) => decision.kind === kind);
+  const owner = proposed("assign")?.title.replace("Assign to ", "");
+  const record = row.recordCodes[0] ?? proposed("file")?.title.split(" ")[0];
+  return (
+    <div
+      role="toolbar"
+      aria-label="Ways out"
+      className="grid shrink-0 grid-cols-6 gap-2 px-2 py-2.5 sm:grid-cols-5 sm:gap-2.5 sm:px-4 sm:py-3"
+    >
+      <Way command="answer" filled hint="now, from here" onClick={onAnswer}>
+        Answer
+      </Way>
+      <Way command="assign" hint={owner === undefined ? "to a colleague" : `${owner}?`} onClick={() => ask("assign")}>
+        Assign
+      </Way>
+      <Way command="rest" second="follow-up" hint="until a time, or for a reminder" onClick={() => ask("rest")}>
+        Rest or follow up
+      </Way>
+      <Way
+        command="settle"
+        second="file"
+        hint={record === undefined ? "file first with its key" : `${record}?`}
+        onClick={settle}
+      >
+        File and settle
+      </Way>
+      <Way command="bin" hint="can be brought back" onClick={bin}>
+        Bin
+      </Way>
+    </div>
+  );
+}
+
+type WayProps = {
+  readonly command: CommandId;
+  readonly second?: CommandId;
+  readonly filled?: boolean;
+  readonly hint: string;
+  readonly onClick: () => void;
+  readonly children: ReactNode;
+};
+
+function Way({ command, second, filled = false, hint, onClick, children }: WayProps) {
+  const keyName = useKeyOf();
+  const look = filled ? "border-act bg-act text-on-act hover:brightness-110" : "border-rule bg-paper hover:border-act";
+  return (
+    <button
+      type="button"
+      aria-keyshortcuts={keyName(command)}
+      onClick={onClick}
+      className={`flex min-h-11 min-w-0 flex-col justify-center rounded-control border px-2 py-1.5 text-center max-sm:col-span-2 max-sm:nth-[n+4]:col-span-3 sm:h-[58px] sm:justify-between sm:px-3.5 sm:py-2 sm:text-left ${look}`}
+    >
+      <span className="flex w-full items-baseline justify-center gap-2 sm:justify-between">
+        <b className="font-semibold max-sm:leading-[18px] sm:truncate">{children}</b>
+        <span className="hidden gap-1 sm:flex">
+          {second !== undefined && <KeyCap>{keyCap(keyName(second))}</KeyCap>}
+          <KeyCap>{keyCap(keyName(command))}</KeyCap>
+        </span>
+      </span>
+      <span className={`hidden w-full truncate text-sm sm:block ${filled ? "" : "text-soft"}`}>{hint}</span>
+    </button>
+  );
+}

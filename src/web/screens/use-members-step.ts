@@ -1,7 +1,0 @@
-import type { MembersOutcome } from "./members-outcome";
-import { useStep } from "./use-step";
-
-/** A form about the members of the tray. */
-export function useMembersStep(onDone: (outcome: Extract<MembersOutcome, { ok: true }>) => void = () => {}) {
-  return useStep<MembersOutcome>("members", onDone);
-}

@@ -1,0 +1,17 @@
+import { useEffect } from "react";
+import { useFetcher } from "react-router";
+import type { loader as callNote } from "../../routes/call-note";
+import type { DialogProps } from "../deciding/dialog-props";
+import { NoteDialog } from "../deciding/note-dialog";
+import { useTray } from "../frame/tray-data";
+
+/** Telephoning instead of waiting: a note with the number and what to ask, to write down what was said. */
+export function CallDialog(props: DialogProps) {
+  const { tray } = useTray();
+  const { load, data } = useFetcher<typeof callNote>();
+  const id = props.target.rows[0]?.id ?? "";
+  useEffect(() => {
+    void load(`/${tray.slug}/call-note/${id}`);
+  }, [load, tray.slug, id]);
+  return data === undefined ? null : <NoteDialog {...props} title="Note of a call" start={data.text} />;
+}

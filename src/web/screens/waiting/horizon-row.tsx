@@ -1,0 +1,93 @@
+import { Link } from "react-router";
+import { DAY } from "../../../core/kernel/instant";
+import type { WaitingView } from "../../server/waiting-view.server";
+import { HORIZON_TICKS, HorizonLine, horizonX } from "./horizon-line";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { useTray } from "../frame/tray-data";
+
+const GRID =
+  "grid grid-cols-[22px_minmax(0,1fr)_auto_30px] items-center gap-x-3 lg:grid-cols-[22px_170px_minmax(0,1fr)_minmax(0,1.6fr)_150px_74px_30px]";
+
+/** What the columns are, and the days of the axis. */
+export function HorizonHead({ now }: { readonly now: number }) {
+  return (
+    <div aria-hidden className={`${GRID} sticky top-0 z-10 h-7 border-b border-rule bg-paper px-3 text-sm text-soft`}>
+      <span />
+      <span>We wait for</span>
+      <span className="max-lg:hidden">What we asked</span>
+      <span className="relative hidden h-full lg:block">
+        {HORIZON_TICKS.map(([days, words]) => (
+          <span
+            key={days}
+            className="absolute top-1 -translate-x-1/2 whitespace-nowrap"
+            style={{ left: `${horizonX(now + days * DAY, now)}%` }}
+          >
+            {words}
+          </span>
+        ))}
+      </span>
+      <span className="text-right">Expected</span>
+      <span className="hidden lg:block">Record</span>
+      <span>Owner</span>
+    </div>
+  );
+}
+
+type HorizonRowProps = {
+  readonly view: WaitingView;
+  readonly now: number;
+  readonly isCursor: boolean;
+  readonly isChosen: boolean;
+  readonly onChoose: () => void;
+  readonly onCallOff: () => void;
+};
+
+/** One thing that is waited for. */
+export function HorizonRow({ view, now, isCursor, isChosen, onChoose, onCallOff }: HorizonRowProps) {
+  const { tray, mayDecide } = useTray();
+  const { row, reminder, expected, overWords, chance } = view;
+  const due = overWords ?? (chance === null || chance === 0 ? expected : `${expected}, ${chance} % today`);
+  return (
+    <li
+      aria-current={isCursor ? "true" : undefined}
+      className={`${GRID} relative border-b border-hair px-3 max-lg:py-1 lg:h-11 ${isChosen ? "bg-act-soft" : isCursor ? "bg-ground shadow-[inset_3px_0_0_var(--act)]" : "hover:bg-ground/60"}`}
+    >
+      <input
+        type="checkbox"
+        aria-label={`Choose ${row.who}: ${row.subject}`}
+        checked={isChosen}
+        disabled={!mayDecide}
+        onChange={onChoose}
+        className="size-[14px] accent-act max-lg:row-span-2"
+      />
+      <span className={`truncate ${overWords === null ? "" : "font-[650]"}`}>{row.who}</span>
+      <span className="min-w-0 max-lg:col-start-2 max-lg:row-start-2">
+        <Link to={`/${tray.slug}/waiting/${row.id}`} className="block truncate font-serif hover:text-act">
+          {row.subject || "(no subject)"}
+        </Link>
+        {reminder !== null && (
+          <span className="block truncate text-xs text-soft">
+            reminder {reminder}{" "}
+            {mayDecide && (
+              <button type="button" onClick={onCallOff} className="text-act hover:underline">
+                call it off
+              </button>
+            )}
+          </span>
+        )}
+      </span>
+      <span className="hidden h-full lg:block">
+        <HorizonLine view={view} now={now} />
+      </span>
+      <span
+        className={`text-right text-sm max-lg:col-start-3 max-lg:row-span-2 max-lg:row-start-1 ${overWords === null ? "text-soft" : "font-semibold text-late"}`}
+      >
+        {due}
+      </span>
+      <span className="hidden truncate text-sm text-soft lg:block">{row.recordCodes.join(", ")}</span>
+      <span className="max-lg:col-start-4 max-lg:row-span-2 max-lg:row-start-1">
+        <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
+      </span>
+    </li>
+  );
+}

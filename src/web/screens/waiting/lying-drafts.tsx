@@ -1,0 +1,69 @@
+import { useEffect, useState } from "react";
+import { Link } from "react-router";
+import { DAY } from "../../../core/kernel/instant";
+import { ageInWords } from "../../../core/time/age-in-words";
+import { Button } from "../../ui/button";
+import { notice } from "../../ui/notices";
+import { forgetDraft, keepDraft, type LyingDraft, lyingDrafts } from "../writing/kept-draft";
+import { useTray } from "../frame/tray-data";
+
+type Shown = LyingDraft & { readonly age: string };
+
+/** The drafts that she began on this device more than a day ago: the server knows nothing of them, so she alone sees them. */
+export function LyingDrafts() {
+  const { tray, member } = useTray();
+  const [drafts, setDrafts] = useState<readonly Shown[]>([]);
+  // Only the browser knows, so they are not there before it has drawn the page.
+  useEffect(() => {
+    const now = Date.now();
+    const found = lyingDrafts(tray.slug, member.id, now - DAY);
+    setDrafts(found.map((draft) => ({ ...draft, age: ageInWords(now - draft.at) })));
+  }, [tray.slug, member.id]);
+  const throwAway = (thrown: Shown) => {
+    forgetDraft(thrown.name);
+    setDrafts((all) => all.filter(({ name }) => name !== thrown.name));
+    const undo = () => {
+      const { name, draft, conversationId, at } = thrown;
+      keepDraft(name, draft, { slug: tray.slug, memberId: member.id, conversationId, at });
+      setDrafts((all) => [...all, thrown].toSorted((a, b) => a.at - b.at));
+    };
+    notice("Thrown away: the draft", { action: { label: "Undo", onClick: undo } });
+  };
+  if (drafts.length === 0) return null;
+  return (
+    <section aria-label="Begun and not sent, on this device">
+      <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">
+        Begun and not sent, on this device <span className="font-normal text-soft">{drafts.length}</span>
+      </h2>
+      <ul>
+        {drafts.map((one) => (
+          <li
+            key={one.name}
+            className="flex min-h-11 flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair px-4 py-1"
+          >
+            <span className="min-w-0 flex-1 basis-60">
+              <Link
+                to={`/${tray.slug}/open/${one.conversationId}`}
+                className="block truncate font-serif hover:text-act"
+              >
+                {one.draft.subject || "(no subject)"}
+              </Link>
+              <span className="block truncate text-sm text-soft">
+                Untouched for {one.age}
+                {one.draft.to === "" ? "" : `, to ${one.draft.to}`}.
+              </span>
+            </span>
+            <Button
+              look="quiet"
+              className="h-7 px-2 text-sm"
+              aria-label={`Throw away: the draft “${one.draft.subject}”`}
+              onClick={() => throwAway(one)}
+            >
+              Throw away
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,136 @@
+import { useEffect, useState } from "react";
+import { useFetcher } from "react-router";
+import { allOf } from "../../../core/kernel/all-of";
+import type { loader as preview } from "../../routes/reminders";
+import { Button } from "../../ui/button";
+import { Dialog } from "../../ui/dialog";
+import { Select } from "../../ui/select";
+import { useTray } from "../frame/tray-data";
+import { useStep } from "../frame/use-step";
+
+type RemindDialogProps = {
+  /** Whom it is about, the first of them being shown. */
+  readonly rows: readonly { readonly id: string; readonly who: string }[];
+  readonly onDone: () => void;
+  readonly onClose: () => void;
+};
+
+const STYLE_KEY = "common-tray-reminder-style";
+
+/** The style one chose last, in this browser. */
+function keptStyle(): { tone: string; language: string } {
+  try {
+    const kept = JSON.parse(localStorage.getItem(STYLE_KEY) ?? "null");
+    if (typeof kept?.tone === "string" && typeof kept.language === "string") return kept;
+  } catch {
+    // Nothing was kept, or nothing can be.
+  }
+  return { tone: "friendly", language: "en" };
+}
+
+/** Prepares a reminder in the same thread, for one or several, once or in a series that stops at the answer. */
+export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
+  const { tray } = useTray();
+  const [style, setStyle] = useState(keptStyle);
+  const [own, setOwn] = useState<string | null>(null);
+  const [isSeries, setSeries] = useState(false);
+  const { load, data } = useFetcher<typeof preview>();
+  const { post, refused, isBusy } = useStep("reminders", onDone);
+  const [first] = rows;
+  const conversation = first?.id ?? "";
+  useEffect(() => {
+    void load(`/${tray.slug}/reminders?${new URLSearchParams({ conversation, ...style })}`);
+  }, [load, tray.slug, conversation, style]);
+  const choose = (part: Partial<typeof style>) => {
+    const next = { ...style, ...part };
+    setStyle(next);
+    try {
+      localStorage.setItem(STYLE_KEY, JSON.stringify(next));
+    } catch {
+      // It is chosen for this time.
+    }
+  };
+  const plan = () => {
+    const form = new FormData();
+    const fields = { do: "plan", ...style, own: String(own !== null), text: own ?? "", series: String(isSeries) };
+    for (const [name, value] of Object.entries(fields)) form.set(name, value);
+    for (const { id } of rows) form.append("conversation", id);
+    post(form);
+  };
+  const problem = refused?.problem ?? Object.values(refused?.problems ?? {})[0];
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      size="wide"
+      title={rows.length === 1 ? `Remind ${first?.who}` : `Remind ${rows.length} correspondents`}
+      description="It goes in the same thread, in working time, and only to whoever has not answered by then."
+    >
+      <div className="space-y-3 overflow-y-auto px-4 py-3">
+        <div className="flex flex-wrap items-center gap-2">
+          <Select
+            label="Tone"
+            value={style.tone}
+            onChoose={(tone) => choose({ tone })}
+            choices={[
+              ["friendly", "friendly"],
+              ["firm", "firm"],
+            ]}
+          />
+          <Select
+            label="Language"
+            value={style.language}
+            onChoose={(language) => choose({ language })}
+            choices={[
+              ["en", "English"],
+              ["de", "German"],
+              ["fr", "French"],
+            ]}
+          />
+          {own !== null && (
+            <Button look="quiet" onClick={() => setOwn(null)}>
+              The prepared text again
+            </Button>
+          )}
+        </div>
+        <div>
+          <label htmlFor="reminder-text" className="mb-1 block text-sm font-semibold">
+            {rows.length === 1 || own !== null ? "What they read" : `What ${first?.who} reads; the others likewise`}
+          </label>
+          <textarea
+            id="reminder-text"
+            rows={8}
+            value={own ?? data?.text ?? ""}
+            onChange={(event) => setOwn(event.target.value)}
+            className="w-full rounded-control border border-rule bg-paper px-2.5 py-1.5 leading-6"
+          />
+          {own !== null && rows.length > 1 && (
+            <p className="text-sm text-soft">Changed by hand, it is the same for {allOf(rows.length)}.</p>
+          )}
+        </div>
+        <label className="flex cursor-pointer items-center gap-2">
+          <input
+            type="checkbox"
+            checked={isSeries}
+            onChange={(event) => setSeries(event.target.checked)}
+            className="size-4 accent-act"
+          />
+          Again after 3, 7 and 14 working days, until they answer
+        </label>
+        {problem !== undefined && (
+          <p role="alert" className="text-late">
+            {problem}
+          </p>
+        )}
+        <div className="flex justify-end gap-2">
+          <Button look="quiet" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button look="filled" disabled={isBusy} onClick={plan}>
+            {rows.length === 1 ? "Send the reminder" : `Send ${rows.length} reminders`}
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}

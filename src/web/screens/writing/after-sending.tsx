@@ -1,0 +1,115 @@
+import { RadioGroup } from "radix-ui";
+import type { Whom } from "../../../core/docket/plan-decision";
+import { domainOf, readMailboxes } from "../../../core/kernel/email-address";
+import { instant, readInstant } from "../../../core/kernel/instant";
+import { calendarDayInWords, dayAndTimeInFull } from "../../../core/time/day-words";
+import type { SaidDate } from "../../server/says-view.server";
+import { Select } from "../../ui/select";
+import { AnotherDate } from "../deciding/another-date";
+import type { Draft } from "./kept-draft";
+import { useTray } from "../frame/tray-data";
+
+const AFTER: readonly (readonly [Draft["after"], string])[] = [
+  ["expect", "Wait for a reply"],
+  ["settle", "Settle it"],
+  ["keep", "Keep as our move"],
+];
+
+const PILL =
+  "h-7 rounded-control border border-rule bg-paper px-2.5 text-sm hover:border-act data-[state=checked]:border-act data-[state=checked]:bg-act-soft data-[state=checked]:font-semibold data-[state=checked]:text-act";
+
+const LINE = "grid grid-cols-[46px_minmax(0,1fr)] gap-x-1.5";
+const LABEL = "text-sm leading-7 font-semibold";
+const PILLS = "flex flex-wrap items-center gap-1.5";
+
+type AfterSendingProps = {
+  readonly draft: Draft;
+  readonly change: (part: Partial<Draft>) => void;
+  readonly problem: string | undefined;
+  /** By when whoever gets it usually has answered; null where that is not known. */
+  readonly usual: SaidDate | null;
+};
+
+/** What happens to the conversation once the answer is on its way; for a reply, from whom and by when. */
+export function AfterSending({ draft, change, problem, usual }: AfterSendingProps) {
+  const { dateChoices, member } = useTray();
+  const { mailboxes } = readMailboxes(draft.to);
+  const [first] = mailboxes;
+  const offered = dateChoices.map(({ day, words, label }) => ({ day, words, label }));
+  const days =
+    usual === null
+      ? offered
+      : [
+          {
+            day: usual.until,
+            words: `as they usually take: ${usual.words}`,
+            label: "nine in ten have answered by then",
+          },
+          ...offered.filter(({ day }) => day !== usual.until),
+        ];
+  // What the text named, or somebody typed, is not among those that are always offered.
+  const named =
+    draft.day !== "" && !days.some(({ day }) => day === draft.day)
+      ? [{ day: draft.day, words: deadlineInWords(draft.day, member.timeZone), label: "" }]
+      : [];
+  return (
+    <div className="mt-2.5 grid gap-2">
+      <RadioGroup.Root
+        aria-label="When it is sent"
+        value={draft.after}
+        onValueChange={(after) => change({ after: after as Draft["after"] })}
+        className={LINE}
+      >
+        <span className={LABEL}>Then</span>
+        <div className={PILLS}>
+          {AFTER.map(([value, label]) => (
+            <RadioGroup.Item key={value} value={value} className={PILL}>
+              {label}
+            </RadioGroup.Item>
+          ))}
+          {draft.after === "expect" && first !== undefined && (
+            <Select
+              label="From whom"
+              look="quiet"
+              value={draft.whom ?? "any"}
+              onChoose={(whom) => change({ whom: whom as Whom })}
+              choices={[
+                ["any", mailboxes.length > 1 ? "from any of them" : `from ${first.name || first.address}`],
+                ...(mailboxes.length > 1 ? [["each", "from each of them"] as const] : []),
+                ["house", `from anybody at ${domainOf(first.address)}`],
+                ["anybody", "from anybody"],
+              ]}
+            />
+          )}
+        </div>
+      </RadioGroup.Root>
+      {draft.after === "expect" && (
+        <RadioGroup.Root
+          aria-label="Reply expected by"
+          value={draft.day}
+          onValueChange={(day) => change({ day })}
+          className={LINE}
+        >
+          <span className={LABEL}>by</span>
+          <div className={PILLS}>
+            {[...days, ...named].map(({ day, words, label }) => (
+              <RadioGroup.Item key={day} value={day} title={label} className={PILL}>
+                {words}
+              </RadioGroup.Item>
+            ))}
+            <RadioGroup.Item value="" className={PILL}>
+              no date
+            </RadioGroup.Item>
+            <AnotherDate label="Date" onChoose={(day) => change({ day })} />
+            {problem !== undefined && <span className="text-sm text-late">{problem}</span>}
+          </div>
+        </RadioGroup.Root>
+      )}
+    </div>
+  );
+}
+
+function deadlineInWords(day: string, zone: string): string {
+  const at = readInstant(day);
+  return at === null ? calendarDayInWords(day) : dayAndTimeInFull(at, instant(Date.now()), zone);
+}

@@ -1,0 +1,313 @@
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { useFetcher } from "react-router";
+import type { AnswerOutcome } from "../../routes/answer";
+import type { DraftOutcome } from "../../routes/drafts";
+import type { DraftView, PassOnView } from "../../server/conversation-view.server";
+import { Button, KeyCap } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { notice } from "../../ui/notices";
+import { Select } from "../../ui/select";
+import { HandDraft } from "./hand-draft";
+import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
+import { LetterBody } from "./letter-body";
+import { SendAndFile } from "./send-and-file";
+import { SendButton } from "./send-button";
+import { useTray } from "../frame/tray-data";
+import { useAnswered, useCommand } from "../frame/use-command";
+
+type ComposerProps = {
+  readonly conversationId: string;
+  /** How it begins; what happens then as she chose for the same person the last time. */
+  readonly start: Pick<Draft, "to" | "cc" | "subject" | "after" | "whom">;
+  /** The conversation as it is now: its version, and the messages in it. */
+  readonly version: number;
+  /** The codes of the records that it is filed on, whose documents can go with it. */
+  readonly recordCodes: readonly string[];
+  readonly messages: readonly { readonly id: string; readonly who: string; readonly ours: boolean }[];
+  /** The shared draft that is written on; null for an answer of one's own. */
+  readonly shared: DraftView | null;
+  /** The message that is passed on with it; null for an answer. */
+  readonly passOn: PassOnView | null;
+  readonly onClose: () => void;
+  readonly onSent: (sent: { readonly messageId: string; readonly holdMs: number }) => void;
+};
+
+/** Writes an answer. What is typed is kept in the browser until it is sent, through reloads and refusals. */
+export function Composer(props: ComposerProps) {
+  const { conversationId, version, recordCodes, messages, shared, passOn, onClose, onSent } = props;
+  const { tray, member, dateChoices } = useTray();
+  const fetcher = useFetcher<AnswerOutcome>();
+  const keptAs = keptName(props);
+  const [draft, setDraft] = useState<Draft>(() => keptDraft(keptAs) ?? startOf(props, dateChoices[2]?.day ?? ""));
+  const [seen, setSeen] = useState({ version, messages: messages.map(({ id }) => id) });
+  const newer = messages.filter(({ id }) => !seen.messages.includes(id)).at(-1);
+  const [isAttaching, setAttaching] = useState(false);
+  const form = useRef<HTMLFormElement>(null);
+  // Whether something above the letter, a sheet or a menu, took the key that is pressed.
+  const isTaken = useRef(false);
+  const change = (part: Partial<Draft>) => setDraft((before) => ({ ...before, ...part }));
+  const begun = useRef(draft);
+  useEffect(() => {
+    // What nobody has written on yet is no draft that lies somewhere.
+    if (draft === begun.current) return;
+    keepDraft(keptAs, draft, { slug: tray.slug, conversationId, memberId: member.id, at: Date.now() });
+  }, [keptAs, draft, tray.slug, conversationId, member.id]);
+  const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
+  const command = useCommand(`/${tray.slug}/answer/${conversationId}`);
+  useAnswered(outcome, command.isAnswered);
+  useEffect(() => {
+    if (outcome?.ok !== true) return;
+    forgetDraft(keptAs);
+    onSent(outcome);
+  }, [outcome, keptAs, onSent]);
+  const problems = outcome?.ok === false ? outcome.problems : {};
+  const { mayInsist = false, asked } = outcome?.ok === false ? outcome : { asked: undefined };
+  // What the record that it is filed on asked for, once it has been said.
+  const fields = useRef("");
+  const send = (anyway: "on" | "" = "") => {
+    if (isAttaching) return;
+    const body = { ...postedLetter(draft, props, fields.current), version: seen.version, anyway };
+    void fetcher.submit(body, { method: "post", action: command.at(body) });
+  };
+  const handing = useHanding(conversationId, shared, draft, () => {
+    forgetDraft(keptAs);
+    onClose();
+  });
+  return (
+    <form
+      ref={form}
+      aria-label={passOn === null ? "Answer" : "Pass it on"}
+      className="max-h-[72%] shrink-0 overflow-y-auto border-t border-rule bg-ours px-4 pt-3 lg:scroll-pb-20 lg:px-6"
+      onSubmit={(event) => {
+        event.preventDefault();
+        send();
+      }}
+      onKeyDownCapture={(event) => {
+        // Asked on the way in: on the way out the text editor has marked every Esc as taken.
+        isTaken.current = event.defaultPrevented;
+      }}
+      onKeyDown={(event) => {
+        if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) form.current?.requestSubmit();
+        if (event.key === "Escape" && !isTaken.current && isWithin(event)) onClose();
+      }}
+    >
+      {newer !== undefined && (
+        <Newer message={newer} onRead={() => setSeen({ version, messages: messages.map(({ id }) => id) })} />
+      )}
+      <div className="grid gap-x-4 gap-y-1.5 sm:grid-cols-2">
+        <Field
+          inline
+          label="To"
+          value={draft.to}
+          onChange={(event) => change({ to: event.target.value })}
+          problem={problems.to}
+          autoComplete="off"
+        />
+        <Field
+          inline
+          label="Cc"
+          value={draft.cc}
+          onChange={(event) => change({ cc: event.target.value })}
+          problem={problems.cc}
+          autoComplete="off"
+        />
+        <Field
+          inline
+          className="sm:col-span-2"
+          label="Subject"
+          value={draft.subject}
+          onChange={(event) => change({ subject: event.target.value })}
+          problem={problems.subject}
+        />
+      </div>
+      <LetterBody
+        draft={draft}
+        change={change}
+        problems={problems}
+        problem={outcome?.ok === false ? outcome.problem : null}
+        records={codesFor(recordCodes, draft)}
+        onAttaching={setAttaching}
+      >
+        {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
+      </LetterBody>
+      <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+        <label className="flex cursor-pointer items-center gap-1.5 text-sm text-soft">
+          <input
+            type="checkbox"
+            checked={draft.report === "on"}
+            onChange={(event) => change({ report: event.target.checked ? "on" : "" })}
+            className="size-3.5 accent-act"
+          />
+          Ask for a delivery report
+        </label>
+        <Select
+          label="Matters until"
+          look="quiet"
+          value={draft.expires ?? ""}
+          onChoose={(expires) => change({ expires })}
+          choices={[
+            ["", "matters for good"],
+            ...dateChoices.map(({ day, words }) => [day, `matters until ${words}`] as const),
+          ]}
+        />
+        {passOn === null && (
+          <SendAndFile
+            files={draft.files}
+            asked={asked}
+            onFile={(files) => {
+              fields.current = "";
+              setDraft(({ files: _, ...before }) => (files === null ? before : { ...before, files }));
+            }}
+            onFields={(given) => {
+              fields.current = given;
+              send();
+            }}
+          />
+        )}
+      </div>
+      {/* Where there is room for both, it can be sent without scrolling to the end of it. */}
+      <div className="-mx-4 mt-3 border-t border-hair bg-ours px-4 py-2.5 lg:sticky lg:bottom-0 lg:z-10 lg:-mx-6 lg:px-6">
+        <div className="flex flex-wrap items-center gap-2">
+          <SendButton
+            words={sendWords(shared, passOn)}
+            isSending={fetcher.state !== "idle"}
+            isAttaching={isAttaching}
+          />
+          {mayInsist && <Button onClick={() => send("on")}>Send all the same</Button>}
+          {passOn === null && (
+            <Button aria-expanded={handing.isOpen} onClick={handing.toggle}>
+              Give to a colleague…
+            </Button>
+          )}
+          <Button look="quiet" onClick={onClose}>
+            Put aside <KeyCap>Esc</KeyCap>
+          </Button>
+          <span className="ml-auto hidden text-sm text-soft lg:inline">The draft is kept on this device.</span>
+        </div>
+        {handing.isOpen && <HandDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
+        {handing.problem !== null && (
+          <p role="alert" className="mt-2 text-late">
+            {handing.problem}
+          </p>
+        )}
+      </div>
+    </form>
+  );
+}
+
+/** Whether a key was pressed in the letter itself and not in a sheet above it, which stands elsewhere on the page. */
+function isWithin({ currentTarget, target }: KeyboardEvent<HTMLElement>): boolean {
+  return target instanceof Node && currentTarget.contains(target);
+}
+
+/** A draft as it is posted: with the record that it is filed on, and what that asked for. */
+function postedLetter({ files, ...letter }: Draft, { shared, passOn }: ComposerProps, fields: string) {
+  return {
+    ...letter,
+    promises: JSON.stringify(letter.promises ?? []),
+    enclosures: JSON.stringify(letter.enclosures ?? []),
+    ...(shared === null ? {} : { draft: shared.id, draftVersion: shared.version }),
+    ...(passOn === null ? {} : { passesOn: passOn.messageId }),
+    ...(files === undefined ? {} : { record: files.id, fields }),
+  };
+}
+
+/** The records whose documents can go with it: those that it is filed on, and the one that it is to be. */
+function codesFor(codes: readonly string[], { files }: Draft): readonly string[] {
+  return files === undefined || codes.includes(files.code) ? codes : [...codes, files.code];
+}
+
+function keptName({ conversationId, shared, passOn }: ComposerProps): string {
+  return passOn === null ? (shared?.id ?? conversationId) : `${conversationId} passed on`;
+}
+
+function startOf({ start, shared, passOn }: ComposerProps, day: string): Draft {
+  if (shared !== null) return shared.content;
+  return passOn === null ? { ...start, html: "", day } : { ...passOn.start, html: passOn.html, after: "expect", day };
+}
+
+type NewerProps = { readonly message: ComposerProps["messages"][number]; readonly onRead: () => void };
+
+/** Says that a message came, or a colleague's answer went, since one began to write. */
+function Newer({ message: { who, ours }, onRead }: NewerProps) {
+  return (
+    <p role="alert" className="mb-2 flex flex-wrap items-center gap-3 border-l-2 border-late pl-3 text-sm">
+      <b className="font-semibold">
+        {who} {ours ? "answered" : "wrote"} while you were writing.
+      </b>
+      It stands above.
+      <button type="button" onClick={onRead} className="text-act hover:underline">
+        I have read it
+      </button>
+    </p>
+  );
+}
+
+type InformingProps = {
+  readonly who: string;
+  readonly text: string;
+  readonly change: (part: Partial<Draft>) => void;
+};
+
+/** Tells whoever wrote that it was passed on, or does not. */
+function Informing({ who, text, change }: InformingProps) {
+  const usual = "Thank you for your message. We have passed it on, and you will be answered from there.";
+  return (
+    <div className="mt-2.5">
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={text !== ""}
+          onChange={(event) => change({ informs: event.target.checked ? usual : "" })}
+          className="size-4 accent-act"
+        />
+        Tell {who} that it was passed on
+      </label>
+      {text !== "" && (
+        <textarea
+          aria-label={`What ${who} is told`}
+          rows={3}
+          value={text}
+          onChange={(event) => change({ informs: event.target.value })}
+          className="mt-1 w-full rounded-control border border-rule bg-paper px-2.5 py-1.5"
+        />
+      )}
+    </div>
+  );
+}
+
+/** Gives the draft to a colleague, who finds it with the conversation. */
+function useHanding(conversationId: string, shared: DraftView | null, draft: Draft, onHanded: () => void) {
+  const { tray } = useTray();
+  const fetcher = useFetcher<DraftOutcome>();
+  const [isOpen, setOpen] = useState(false);
+  const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
+  const command = useCommand(`/${tray.slug}/drafts/${conversationId}`);
+  useAnswered(outcome, command.isAnswered);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
+  useEffect(() => {
+    if (outcome?.ok !== true) return;
+    notice("Draft given on");
+    onHanded();
+  }, [outcome]);
+  const { to, cc, subject, html, after, day, enclosures = [] } = draft;
+  const content = { to, cc, subject, html, after, day, enclosures: JSON.stringify(enclosures) };
+  const problems = outcome?.ok === false ? outcome.problems : {};
+  return {
+    isOpen,
+    problems,
+    toggle: () => setOpen(!isOpen),
+    isBusy: fetcher.state !== "idle",
+    problem: problems.html ?? (outcome?.ok === false ? outcome.problem : null),
+    hand: (given: { readonly member: string; readonly note: string }) => {
+      const ofDraft = shared === null ? {} : { draft: shared.id, version: shared.version };
+      const body = { do: "hand", ...content, ...given, ...ofDraft };
+      void fetcher.submit(body, { method: "post", action: command.at(body) });
+    },
+  };
+}
+
+function sendWords(shared: DraftView | null, passOn: PassOnView | null): string {
+  if (passOn !== null) return "Pass on";
+  return shared === null ? "Send" : "Approve and send";
+}

@@ -1,0 +1,52 @@
+import { useEffect } from "react";
+import { useFetcher } from "react-router";
+import type { loader as documentsToEnclose } from "../../routes/enclosures";
+import { Picker } from "../../ui/picker";
+import { useTray } from "../frame/tray-data";
+
+type DocumentPickerProps = {
+  /** The codes of the records to choose from. */
+  readonly records: readonly string[];
+  readonly onPick: (document: { readonly code: string; readonly name: string; readonly sha256: string }) => void;
+  readonly onClose: () => void;
+};
+
+/** Picks a document of a record to go with a message. */
+export default function DocumentPicker({ records, onPick, onClose }: DocumentPickerProps) {
+  const { tray } = useTray();
+  const { load, data, state } = useFetcher<typeof documentsToEnclose>();
+  const asked = new URLSearchParams(records.map((code) => ["record", code])).toString();
+  useEffect(() => {
+    void load(`/${tray.slug}/enclosures?${asked}`);
+  }, [load, tray.slug, asked]);
+  const documents = data?.documents ?? [];
+  return (
+    <Picker
+      title={`Attach a document of ${records.join(", ")}`}
+      prompt="Type a part of its name"
+      empty={emptyWords(documents.length, state === "idle" && data !== undefined)}
+      size="wide"
+      choices={documents.map(({ code, name, sha256, words }) => ({
+        id: `${code} ${sha256}`,
+        words: `${name} ${code} ${words}`,
+        face: (
+          <>
+            <span className="font-serif">{name}</span>
+            <span className="pl-2 text-sm text-soft">{records.length > 1 ? `${code}, ${words}` : words}</span>
+          </>
+        ),
+      }))}
+      onPick={(id) => {
+        const picked = documents.find(({ code, sha256 }) => `${code} ${sha256}` === id);
+        if (picked !== undefined) onPick(picked);
+        onClose();
+      }}
+      onClose={onClose}
+    />
+  );
+}
+
+function emptyWords(count: number, isThere: boolean): string {
+  if (!isThere) return "Looking…";
+  return count === 0 ? "There is no document yet." : "No document there has that name.";
+}

@@ -1,0 +1,118 @@
+import { EditorContent, type Editor as Tiptap, useEditor, useEditorState } from "@tiptap/react";
+import StarterKit from "@tiptap/starter-kit";
+import { Bold, Italic, List, ListOrdered, type LucideIcon, TextQuote } from "lucide-react";
+import { useId, useLayoutEffect, useRef } from "react";
+import { useKeyDesk } from "../../keys/key-desk";
+
+type EditorProps = {
+  readonly html: string;
+  readonly problem: string | undefined;
+  readonly onChange: (html: string) => void;
+};
+
+type Tool = {
+  readonly label: string;
+  readonly icon: LucideIcon;
+  readonly mark: string;
+  readonly toggle: (editor: Tiptap) => void;
+};
+
+const TOOLS: readonly Tool[] = [
+  { label: "Bold", icon: Bold, mark: "bold", toggle: (editor) => editor.chain().focus().toggleBold().run() },
+  { label: "Italic", icon: Italic, mark: "italic", toggle: (editor) => editor.chain().focus().toggleItalic().run() },
+  {
+    label: "List",
+    icon: List,
+    mark: "bulletList",
+    toggle: (editor) => editor.chain().focus().toggleBulletList().run(),
+  },
+  {
+    label: "Numbered list",
+    icon: ListOrdered,
+    mark: "orderedList",
+    toggle: (editor) => editor.chain().focus().toggleOrderedList().run(),
+  },
+  {
+    label: "Quotation",
+    icon: TextQuote,
+    mark: "blockquote",
+    toggle: (editor) => editor.chain().focus().toggleBlockquote().run(),
+  },
+];
+
+/** The text of an answer. Loaded when one answers, as it is larger than everything else together. */
+export default function Editor({ html, problem, onChange }: EditorProps) {
+  const id = useId();
+  // It is made after it has been drawn, which on a slow computer takes longer than anything else that opens.
+  const { awaitOpening } = useKeyDesk();
+  const isReady = useRef(() => {});
+  useLayoutEffect(() => {
+    isReady.current = awaitOpening();
+    return isReady.current;
+  }, [awaitOpening]);
+  const editor = useEditor({
+    extensions: [StarterKit.configure({ heading: false, codeBlock: false, horizontalRule: false })],
+    content: html,
+    onCreate: ({ editor: created }) => {
+      created.commands.setTextSelection(created.state.doc.content.size);
+      requestAnimationFrame(() => {
+        takeFocus(created);
+        isReady.current();
+      });
+    },
+    immediatelyRender: false,
+    onUpdate: ({ editor: changed }) => onChange(changed.isEmpty ? "" : changed.getHTML()),
+    editorProps: {
+      // These keys send, wherever in the text one is; they are no line break in it.
+      handleKeyDown: (_, { key, ctrlKey, metaKey }) => key === "Enter" && (ctrlKey || metaKey),
+      attributes: {
+        class: "editor-text text-[15px] leading-[23px]",
+        role: "textbox",
+        "aria-multiline": "true",
+        "aria-label": "Text",
+      },
+    },
+  });
+  return (
+    <div className={`mt-2.5 rounded-control border bg-paper ${problem === undefined ? "border-rule" : "border-late"}`}>
+      <div role="toolbar" aria-label="Text form" className="flex gap-0.5 border-b border-hair px-1.5 py-1">
+        {editor !== null && TOOLS.map((tool) => <ToolButton key={tool.mark} editor={editor} tool={tool} />)}
+      </div>
+      <EditorContent
+        editor={editor}
+        className="px-3 py-2"
+        aria-describedby={problem === undefined ? undefined : `${id}-problem`}
+      />
+      {problem !== undefined && (
+        <p id={`${id}-problem`} className="px-3 pb-2 text-sm text-late">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/**
+ * It comes later than the fields around it, and must not take what somebody is typing there already. (The editor's own
+ * command would look now and take the focus a frame later.)
+ */
+function takeFocus({ view, isDestroyed }: Tiptap): void {
+  if (isDestroyed || view.dom.closest("form")?.contains(document.activeElement) === true) return;
+  view.focus();
+}
+
+function ToolButton({ editor, tool }: { editor: Tiptap; tool: Tool }) {
+  const on = useEditorState({ editor, selector: ({ editor: now }) => now.isActive(tool.mark) });
+  const Icon = tool.icon;
+  return (
+    <button
+      type="button"
+      aria-label={tool.label}
+      aria-pressed={on}
+      onClick={() => tool.toggle(editor)}
+      className="rounded-control p-1.5 text-soft hover:bg-sunk aria-pressed:bg-act-soft aria-pressed:text-act"
+    >
+      <Icon size={15} aria-hidden />
+    </button>
+  );
+}

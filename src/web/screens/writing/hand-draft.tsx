@@ -1,0 +1,59 @@
+import { useState } from "react";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { Select } from "../../ui/select";
+import { useTray } from "../frame/tray-data";
+
+type HandDraftProps = {
+  readonly problems: { readonly member?: string; readonly note?: string };
+  readonly isBusy: boolean;
+  readonly onHand: (to: { readonly member: string; readonly note: string }) => void;
+};
+
+/** Gives the draft to a colleague: whom, and a word with it. */
+export function HandDraft({ problems, isBusy, onHand }: HandDraftProps) {
+  const { members, member } = useTray();
+  const others = members.filter((one) => one.id !== member.id && !one.reads);
+  const [to, setTo] = useState("");
+  const [note, setNote] = useState("");
+  return (
+    <fieldset className="mt-3 flex flex-wrap items-end gap-2 border-t border-hair pt-2.5">
+      <legend className="sr-only">Give the draft to a colleague</legend>
+      <div>
+        <span className="mb-1 block text-sm font-semibold">To check and send</span>
+        <Select
+          label="Who is to check and send it"
+          value={to}
+          choices={[
+            ["", "choose a colleague"],
+            ...others.map(
+              ({ id, name, away }) => [id, away === null ? name : `${name}, away until ${away.back}`] as const,
+            ),
+          ]}
+          onChoose={setTo}
+        />
+        {problems.member !== undefined && (
+          <p role="alert" className="mt-1 text-sm text-late">
+            {problems.member}
+          </p>
+        )}
+      </div>
+      <Field
+        label="A word with it"
+        value={note}
+        onChange={(event) => setNote(event.target.value)}
+        // Within the form of the answer: what is pressed here must not send that.
+        onKeyDown={(event) => {
+          if (event.key !== "Enter" || event.ctrlKey || event.metaKey) return;
+          event.preventDefault();
+          onHand({ member: to, note });
+        }}
+        className="min-w-48 flex-1"
+        problem={problems.note}
+      />
+      <Button disabled={isBusy} onClick={() => onHand({ member: to, note })}>
+        Give it on
+      </Button>
+    </fieldset>
+  );
+}

@@ -1,0 +1,57 @@
+import { lazy, type ReactNode, Suspense } from "react";
+import { Opening } from "../../keys/key-desk";
+import { AfterSending } from "./after-sending";
+import { DraftSays } from "./draft-says";
+import { Enclosures } from "./enclosures";
+import type { Draft } from "./kept-draft";
+import { useWhatItSays } from "./use-what-it-says";
+
+const Editor = lazy(() => import("./editor"));
+
+type LetterBodyProps = {
+  readonly draft: Draft;
+  readonly change: (part: Partial<Draft>) => void;
+  readonly problems: { readonly html?: string; readonly day?: string; readonly enclosures?: string };
+  /** What is wrong with it as a whole; null where nothing is. */
+  readonly problem: string | null;
+  /** The codes of the records whose documents can go with it. */
+  readonly records: readonly string[];
+  /** Called with whether a file for it is on its way. */
+  readonly onAttaching: (isAttaching: boolean) => void;
+  /** What stands below the text. */
+  readonly children?: ReactNode;
+};
+
+/** The text of a message of ours, what happens once it is on its way, and what its text asks and promises. */
+export function LetterBody({ draft, change, problems, problem, records, onAttaching, children }: LetterBodyProps) {
+  const says = useWhatItSays(draft.html, draft.to);
+  return (
+    <>
+      <Enclosures
+        enclosures={draft.enclosures ?? []}
+        problem={problems.enclosures}
+        announced={says.encloses}
+        {...{ change, records, onAttaching }}
+      >
+        <Suspense
+          fallback={
+            <p className="mt-2.5 h-[180px] text-soft">
+              <Opening />
+              Getting the paper ready…
+            </p>
+          }
+        >
+          <Editor html={draft.html} problem={problems.html} onChange={(html) => change({ html })} />
+        </Suspense>
+      </Enclosures>
+      {children}
+      <AfterSending draft={draft} change={change} problem={problems.day} usual={says.usual} />
+      <DraftSays says={says} draft={draft} change={change} />
+      {problem !== null && (
+        <p role="alert" className="mt-2 text-late">
+          {problem}
+        </p>
+      )}
+    </>
+  );
+}
