@@ -33,17 +33,17 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../../storage/index";
-import { aliasesOf, withAliases } from "../deciding/awaiting";
-import { carryOut, isEmpty, notToSettle } from "../changes/change-conversations";
-import { fileWithin } from "../deciding/decide";
+import { factOf } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
-import { enclosedIn } from "./enclosures";
-import { keepLetter, type Letter, storedLetter, type Writer } from "./letters";
-import { whoIsPresent } from "../reading/presence";
 import type { Refusal } from "../base/refusal";
+import { carryOut, isEmpty, notToSettle } from "../changes/change-conversations";
+import { aliasesOf, withAliases } from "../deciding/awaiting";
+import { fileWithin } from "../deciding/decide";
+import { whoIsPresent } from "../reading/presence";
 import { keepHabit } from "../reading/sending-habits";
 import type { SeenDraft } from "../reading/shared-drafts";
-import { factOf } from "../arriving/stored-form";
+import { enclosedIn } from "./enclosures";
+import { keepLetter, type Letter, storedLetter, type Writer } from "./letters";
 
 /** What happens to the conversation once the answer is on its way. */
 export type AfterAnswer =

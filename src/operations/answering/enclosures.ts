@@ -16,9 +16,9 @@ import {
   type TrayGrant,
 } from "../../storage/index";
 import type { Deps, Within } from "../base/deps";
+import type { Refusal } from "../base/refusal";
 import { documentsOf, type NamedDocument } from "../records/look-at-records";
 import { contentOfDocument } from "../records/record-documents";
-import type { Refusal } from "../base/refusal";
 
 /** Keeps a file for a message that is being written. */
 export async function enclose(deps: Deps, grant: TrayGrant, file: NamedFile): Promise<Result<Enclosure, Refusal>> {

@@ -3,11 +3,11 @@ import { type BatchId, type ConversationId, type MessageId, trustedId } from "..
 import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { factsOf, holdConversations, inTransaction, listMessage, type TrayGrant } from "../../storage/index";
-import { answerConversation } from "./answer-conversation";
-import { carryOut } from "../changes/change-conversations";
 import type { Deps } from "../base/deps";
-import type { Writer } from "./letters";
 import { type Refusal, refusalInWords } from "../base/refusal";
+import { carryOut } from "../changes/change-conversations";
+import { answerConversation } from "./answer-conversation";
+import type { Writer } from "./letters";
 
 /** How a list was left. */
 export type Left = { readonly by: "one-click" | "mail"; readonly conversationId: ConversationId };

@@ -17,8 +17,8 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../../storage/index";
-import type { Within } from "../base/deps";
 import { dedupeKeyOf } from "../arriving/stored-form";
+import type { Within } from "../base/deps";
 
 /** Who writes, as the From field and the journal have it. */
 export type Writer = { readonly name: string };

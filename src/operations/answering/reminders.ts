@@ -32,9 +32,9 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../../storage/index";
-import { answerWithin } from "./answer-conversation";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { answerWithin } from "./answer-conversation";
 
 /** How somebody is reminded: in what style, or with what text; once or in a series. */
 export type ReminderPlan = ReminderStyle & {

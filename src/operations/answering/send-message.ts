@@ -16,9 +16,9 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { carryOut } from "../changes/change-conversations";
 
 /** Which try this is; after the last one a message that cannot be handed over has failed. */
 export type Attempt = { readonly number: number; readonly last: boolean };

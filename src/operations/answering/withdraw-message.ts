@@ -16,9 +16,9 @@ import {
   type TrayGrant,
 } from "../../storage/index";
 import type { Deps } from "../base/deps";
-import { keepEnclosed } from "./enclosures";
 import type { Refusal } from "../base/refusal";
 import { undoEntries } from "../deciding/undo";
+import { keepEnclosed } from "./enclosures";
 
 /** A message that was taken back, for writing it again. */
 export type TakenBack = {

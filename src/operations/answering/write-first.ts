@@ -15,13 +15,13 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../../storage/index";
-import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
-import { carryOut } from "../changes/change-conversations";
+import { factOf } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
+import type { Refusal } from "../base/refusal";
+import { carryOut } from "../changes/change-conversations";
+import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
 import { enclosedIn } from "./enclosures";
 import { keepLetter, storedLetter, type Writer } from "./letters";
-import type { Refusal } from "../base/refusal";
-import { factOf } from "../arriving/stored-form";
 
 /** What a message about a record begins with: whom it could go to, those of the record first, and its token for the subject. */
 export type FirstLetter = {

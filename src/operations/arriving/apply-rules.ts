@@ -15,10 +15,10 @@ import {
   type Transaction,
   type Tray,
 } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
 import type { Asking, Within } from "../base/deps";
-import type { Incoming } from "./stored-form";
 import { rulesLately, timesOffLately } from "../base/tray-directory";
+import { carryOut } from "../changes/change-conversations";
+import type { Incoming } from "./stored-form";
 
 /** The rules of a tray that are for a message that arrives; none for history, and for what we wrote elsewhere. */
 export async function rulesFor(deps: Asking, tray: Tray, incoming: Incoming): Promise<RuleThatHolds[]> {

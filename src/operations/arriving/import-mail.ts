@@ -12,10 +12,10 @@ import { threadIds } from "../../core/threading/place-message";
 import { recordCodesIn } from "../../core/threading/record-codes";
 import { DamagedFile, readMailFiles } from "../../mail/index";
 import { factsOf, holdConversations, inTransaction, type Transaction, type Tray } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
 import type { Deps, Within } from "../base/deps";
-import { type Incoming, keepAllInTray } from "./keep-in-tray";
 import { colleaguesNow, traysOfAddresses } from "../base/tray-directory";
+import { carryOut } from "../changes/change-conversations";
+import { type Incoming, keepAllInTray } from "./keep-in-tray";
 
 export type ImportReport = {
   readonly read: number;

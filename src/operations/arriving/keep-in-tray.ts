@@ -30,11 +30,11 @@ import {
   type Transaction,
   type Tray,
 } from "../../storage/index";
-import { applyRules, holdRulesFor, rulesFor } from "./apply-rules";
 import type { Deps, Within } from "../base/deps";
-import { joinPiece } from "../deciding/join-conversations";
-import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";
 import { tellOfMessage } from "../changes/telling";
+import { joinPiece } from "../deciding/join-conversations";
+import { applyRules, holdRulesFor, rulesFor } from "./apply-rules";
+import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";
 import { type ThreadInHand, type ThreadsInHand, threadsInHand } from "./threads-in-hand";
 import { trustOf } from "./trust-of";
 

@@ -4,9 +4,9 @@ import type { MailMessage } from "../../core/message/mail-message";
 import { checkSignatures } from "../../mail/index";
 import { inTransaction, type Tray } from "../../storage/index";
 import type { Deps } from "../base/deps";
+import { colleaguesNow, isJunkSender, traysOfAddresses } from "../base/tray-directory";
 import { junkArrival } from "../deciding/junk-senders";
 import { type Incoming, type Kept, keepInTray, startAtOnce } from "./keep-in-tray";
-import { colleaguesNow, isJunkSender, traysOfAddresses } from "../base/tray-directory";
 
 /** A message as it was handed to us. */
 export type Arrival = {

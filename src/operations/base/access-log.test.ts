@@ -2,7 +2,6 @@ import { type Desk, done, only, refusal, setUpDesk } from "@tests/support/desk";
 import { passes, setUpParts, testTray } from "@tests/support/test-database";
 import { beforeEach, describe, expect, it } from "vitest";
 import { DAY } from "../../core/kernel/instant";
-import { forgetAccess, lookAtAccessLog } from "./access-log";
 import { exportConversation } from "../exchange/export-mail";
 import {
   changeRecord,
@@ -18,6 +17,7 @@ import {
 import { acceptInvitation, invite, takeInvitationBack } from "../people/invitations";
 import { disable, enable, setPassword } from "../people/member-access";
 import { changeOwnPassword, endOwnSessions } from "../people/own-account";
+import { forgetAccess, lookAtAccessLog } from "./access-log";
 
 let desk: Desk;
 beforeEach(async () => {

@@ -10,13 +10,13 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { readTable, writeTable } from "../../mail/index";
 import { addCategories, categoriesOf, MAX_CATEGORIES, saveCategory, type TrayGrant } from "../../storage/index";
 import { noteExport } from "../base/access-log";
+import type { Deps } from "../base/deps";
 import {
   type CategoriesChanged,
   type CategoryChange,
   type CategoryRefusal,
   changeCategories,
 } from "./change-categories";
-import type { Deps } from "../base/deps";
 
 /** The categories of a tray, its own and those of all, as CSV (RFC 4180). */
 export async function exportCategories(deps: Deps, grant: TrayGrant): Promise<string> {

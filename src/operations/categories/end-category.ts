@@ -19,8 +19,8 @@ import {
   usesOfCategory,
   viewsWithCategory,
 } from "../../storage/index";
-import { type CategoriesChanged, type CategoryChange, type CategoryRefusal, draftRefusal } from "./change-categories";
 import type { Deps, Within } from "../base/deps";
+import { type CategoriesChanged, type CategoryChange, type CategoryRefusal, draftRefusal } from "./change-categories";
 import { onCategory } from "./save-category";
 
 /** What uses a category, for saying so before it is merged or deleted. */

@@ -15,8 +15,8 @@ import {
   mayMembersChangeCategories,
   type TrayGrant,
 } from "../../storage/index";
-import { categoryRight } from "./change-categories";
 import type { Deps } from "../base/deps";
+import { categoryRight } from "./change-categories";
 
 const STEPS_SHOWN = 12;
 /** How many weeks the page of a category looks back. */

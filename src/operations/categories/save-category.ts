@@ -12,6 +12,7 @@ import {
   type TrayGrant,
   saveCategory as write,
 } from "../../storage/index";
+import type { Deps } from "../base/deps";
 import {
   type CategoriesChanged,
   type CategoryChange,
@@ -19,7 +20,6 @@ import {
   changeCategories,
   draftRefusal,
 } from "./change-categories";
-import type { Deps } from "../base/deps";
 
 type Changed<T> = Promise<Result<CategoriesChanged<T>, CategoryRefusal>>;
 type Change<T> = Result<CategoryChange<T>, CategoryRefusal>;

@@ -9,9 +9,9 @@ import {
   type TrayGrant,
   undoCategoryStep,
 } from "../../storage/index";
-import { categoryRight, seenIn, tellAbout } from "./change-categories";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { categoryRight, seenIn, tellAbout } from "./change-categories";
 
 /** Takes a change of categories back, if nothing of it was changed again since; gives what it had been, in words. */
 export async function undoCategories(

@@ -5,7 +5,15 @@ import { afterAll, describe, expect, it } from "vitest";
 import type { RunId } from "../../core/kernel/ids";
 import { HOUR, later, readInstant } from "../../core/kernel/instant";
 import type { Deps } from "../base/deps";
-import { examine, planReminders, remindersToGo, runBulk, runsUnderWay, setUpHours, traySettings } from "../index.server";
+import {
+  examine,
+  planReminders,
+  remindersToGo,
+  runBulk,
+  runsUnderWay,
+  setUpHours,
+  traySettings,
+} from "../index.server";
 
 const tray = await testTray();
 const office = await setUpWaiting(tray);

@@ -13,8 +13,8 @@ import {
   sendersIn,
   type Transaction,
 } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
 import type { Within } from "../base/deps";
+import { carryOut } from "../changes/change-conversations";
 
 /** The other addresses of people, as the tray's contacts have them. */
 export async function aliasesOf(

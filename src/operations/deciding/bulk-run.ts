@@ -21,12 +21,12 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../../storage/index";
+import type { Deps, Within } from "../base/deps";
+import type { Refusal } from "../base/refusal";
 import { carryOut, notToSettle } from "../changes/change-conversations";
 import { computeAnew } from "../changes/compute-anew";
 import { decisionRefusal, withMentions } from "./decide";
-import type { Deps, Within } from "../base/deps";
 import { withFields } from "./filing";
-import type { Refusal } from "../base/refusal";
 import { plannerOf, withOwnId } from "./take-turns";
 import { undoEntries } from "./undo";
 

@@ -23,11 +23,11 @@ import {
   type TrayGrant,
   timesOffNow,
 } from "../../storage/index";
-import { aliasesIn, withAliases } from "./awaiting";
-import { changeConversations, type Done, type Target } from "../changes/change-conversations";
 import type { Asking, Deps, Within } from "../base/deps";
-import { withFields } from "./filing";
 import type { Refusal } from "../base/refusal";
+import { changeConversations, type Done, type Target } from "../changes/change-conversations";
+import { aliasesIn, withAliases } from "./awaiting";
+import { withFields } from "./filing";
 import { loadsOfThere, plannerOf } from "./take-turns";
 
 /** Carries a member's decision out on conversations of a tray, as one batch that can be undone. */

@@ -33,9 +33,9 @@ import {
   type Tray,
   type TrayGrant,
 } from "../../storage/index";
-import type { Done } from "../changes/change-conversations";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import type { Done } from "../changes/change-conversations";
 
 /** Puts a conversation into another one of the tray: its messages, notes and journal follow there, and it is no more by itself. */
 export async function joinConversations(

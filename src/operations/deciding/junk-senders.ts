@@ -13,9 +13,9 @@ import {
   type Tray,
   type TrayGrant,
 } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { carryOut } from "../changes/change-conversations";
 
 /** From now on a sender's mail goes straight to Junk, or no longer does. */
 export async function callJunkSender(

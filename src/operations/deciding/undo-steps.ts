@@ -2,9 +2,9 @@ import type { BatchId, RunId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { conversationsOfBatches, newestUndoableBatch, type TrayGrant } from "../../storage/index";
-import { beginRun, DECIDED_AT_ONCE } from "./bulk-run";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { beginRun, DECIDED_AT_ONCE } from "./bulk-run";
 import { type Undone, undoBatches } from "./undo";
 
 // One key undoes what one just did; older things are undone from the journal, where one sees what they are.

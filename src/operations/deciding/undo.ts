@@ -24,10 +24,10 @@ import {
   type Tray,
   type TrayGrant,
 } from "../../storage/index";
-import { isEmpty } from "../changes/change-conversations";
 import type { Deps, Within } from "../base/deps";
-import { isMoving, moveBack } from "./join-conversations";
 import type { Refusal } from "../base/refusal";
+import { isEmpty } from "../changes/change-conversations";
+import { isMoving, moveBack } from "./join-conversations";
 
 /** What undoing did: what was taken back, in words, and what was left because somebody decided anew since. */
 export type Undone = { readonly count: number; readonly what: string; readonly left: readonly string[] };

@@ -3,8 +3,8 @@ import type { Effect } from "../../core/journal/entry";
 import { type BatchId, type ConversationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { expiredOnes, factsOf, holdConversations, inTransaction, restsOver } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
 import type { Deps } from "../base/deps";
+import { carryOut } from "../changes/change-conversations";
 
 const BATCH = 200;
 

@@ -14,8 +14,8 @@ import {
 } from "../../storage/index";
 import { noteAccess, noteExport } from "../base/access-log";
 import type { Deps } from "../base/deps";
-import { search } from "../lists/search";
 import { traysOfAddresses } from "../base/tray-directory";
+import { search } from "../lists/search";
 
 export type ExportFormat = "eml" | "mbox";
 

@@ -9,6 +9,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { type ConversationId, trustedId } from "../../core/kernel/ids";
 import { instant } from "../../core/kernel/instant";
 import { mboxOf, readMbox, zipOf } from "../../mail/index";
+import { inspectThreads } from "../arriving/inspect";
 import {
   cancelImport,
   decide,
@@ -23,7 +24,6 @@ import {
   reparse,
   runImport,
 } from "../index.server";
-import { inspectThreads } from "../arriving/inspect";
 
 const folder = mkdtempSync(join(tmpdir(), "common-tray-mail-"));
 let tray: TestTray;

@@ -24,8 +24,8 @@ import {
   startImportRun,
   type TrayGrant,
 } from "../../storage/index";
-import type { Deps } from "../base/deps";
 import { importFiles, passedOverInWords } from "../arriving/import-mail";
+import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { restoreRecord } from "./restore-record";
 

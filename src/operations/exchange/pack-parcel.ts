@@ -17,11 +17,11 @@ import {
   type TrayGrant,
 } from "../../storage/index";
 import type { Deps } from "../base/deps";
-import { nameFor, type ParcelContents, parcelContents } from "./parcel-contents";
-import { aloneBy, filedInWords, filingOf, filingOfPart, indexOf, type Line, particularsOf } from "./parcel-index";
 import { printConversation } from "../reading/print-conversation";
 import { readAttachment } from "../reading/read-message";
 import { recordLines } from "../records/record-table";
+import { nameFor, type ParcelContents, parcelContents } from "./parcel-contents";
+import { aloneBy, filedInWords, filingOf, filingOfPart, indexOf, type Line, particularsOf } from "./parcel-index";
 
 const NOTE_COLUMNS = ["conversation", "at", "by", "text"] as const;
 

@@ -3,8 +3,8 @@ import { dateOf, type Instant } from "../../core/kernel/instant";
 import { meansInWords } from "../../core/records/filing-means";
 import { writeTable } from "../../mail/index";
 import type { FiledThread, MessageOnRecord, PartOnRecord } from "../../storage/index";
-import type { ParcelContents } from "./parcel-contents";
 import { mailboxLine } from "../reading/print-conversation";
+import type { ParcelContents } from "./parcel-contents";
 
 /** A line of the index, by its columns. */
 export type Line = Readonly<Record<string, string>>;

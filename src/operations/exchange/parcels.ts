@@ -23,8 +23,8 @@ import {
 } from "../../storage/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
-import { packParcel } from "./pack-parcel";
 import type { Refusal } from "../base/refusal";
+import { packParcel } from "./pack-parcel";
 
 /** Orders mail to be taken out as a zip; a worker packs it, and the page may be left then. */
 export async function orderParcel(

@@ -23,15 +23,15 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
-import type { Deps, Within } from "../base/deps";
 import { incomingPast } from "../arriving/import-mail";
-import { joinConversations, splitOff } from "../deciding/join-conversations";
 import { keepAllInTray } from "../arriving/keep-in-tray";
-import { FIELD_PREFIX } from "./parcel-index";
-import { takeRecordLines } from "../records/record-table";
-import { refusalInWords } from "../base/refusal";
 import { dedupeKeyOf, type Incoming } from "../arriving/stored-form";
+import type { Deps, Within } from "../base/deps";
+import { refusalInWords } from "../base/refusal";
+import { carryOut } from "../changes/change-conversations";
+import { joinConversations, splitOff } from "../deciding/join-conversations";
+import { takeRecordLines } from "../records/record-table";
+import { FIELD_PREFIX } from "./parcel-index";
 
 /** What came of taking a record in: where it is, and how much was not here before. */
 export type Restored = {

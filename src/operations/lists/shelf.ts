@@ -23,8 +23,8 @@ import {
   type TrayGrant,
 } from "../../storage/index";
 import type { Deps } from "../base/deps";
-import { namesIn } from "../people/look-into-tray";
 import type { Refusal } from "../base/refusal";
+import { namesIn } from "../people/look-into-tray";
 
 /** A place with what it is called, how many open conversations are there, and where it leads; null when what it stood for is gone. */
 export type ShelfPlace = PinnedPlace & {

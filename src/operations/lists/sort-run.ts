@@ -18,9 +18,9 @@ import {
   timesOffNow,
 } from "../../storage/index";
 import type { Deps } from "../base/deps";
-import { countInList, moreOfList } from "./list-conversations";
-import { markSeen, type OpenConversation, openConversation } from "../reading/open-conversation";
 import { howSureFor } from "../people/settings";
+import { markSeen, type OpenConversation, openConversation } from "../reading/open-conversation";
+import { countInList, moreOfList } from "./list-conversations";
 
 // Fetched at once; the next follow as these come to their end.
 const MAX_IN_RUN = 500;

@@ -11,8 +11,8 @@ import {
   setPasswordHash,
 } from "../../storage/index";
 import { noteAccess } from "../base/access-log";
-import { commonPasswords } from "./common-passwords";
 import type { Deps } from "../base/deps";
+import { commonPasswords } from "./common-passwords";
 import { checkPassword, hashPassword, idleSince, tokenHash } from "./sign-in";
 
 /** What is wrong with a change of one's password, by field. */

@@ -34,9 +34,9 @@ import {
   type TrayGrant,
 } from "../../storage/index";
 import { noteAccess } from "../base/access-log";
-import { carryOut } from "../changes/change-conversations";
 import type { Asking, Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { carryOut } from "../changes/change-conversations";
 import { isLastLead } from "./tray-members";
 
 /** Who gets what a member leaves: one colleague, a group by turns, or nobody, by the lead's own choice. */

@@ -1,9 +1,9 @@
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Member } from "../../storage/index";
+import { keepHabit } from "../reading/sending-habits";
 import { disable, enable, setPassword } from "./member-access";
 import { changeOwnPassword, endOwnSessions, ownSessions } from "./own-account";
-import { keepHabit } from "../reading/sending-habits";
 import { choosePreference, preferencesOf } from "./settings";
 import {
   demoColleagues,

@@ -20,9 +20,9 @@ import {
   setJunkDays,
   type TrayGrant,
 } from "../../storage/index";
-import { startComputingAnew } from "../deciding/bulk-run";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { startComputingAnew } from "../deciding/bulk-run";
 
 /** What is the same for everybody in a tray. */
 export type TraySettings = {

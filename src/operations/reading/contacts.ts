@@ -20,9 +20,9 @@ import {
   saveContact,
   type TrayGrant,
 } from "../../storage/index";
-import { alsoAwait } from "../deciding/awaiting";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { alsoAwait } from "../deciding/awaiting";
 
 /** Why a contact was not kept: something is wrong with it, or with keeping it. */
 export type ContactRefusal = Refusal | { readonly kind: "problems"; readonly problems: ContactProblems };

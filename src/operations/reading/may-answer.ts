@@ -2,8 +2,8 @@ import type { ConversationId } from "../../core/kernel/ids";
 import { type MayAnswer, mayAnswer } from "../../core/threading/may-answer";
 import { moveEffect } from "../../core/turns/move-effect";
 import { askedElsewhere, correspondenceOf, type TrayGrant } from "../../storage/index";
-import { aliasesOf } from "../deciding/awaiting";
 import type { Deps } from "../base/deps";
+import { aliasesOf } from "../deciding/awaiting";
 
 /** A conversation that may be answered by another one, and what speaks for it. */
 export type PossiblyAnswered = {

@@ -24,9 +24,9 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { carryOut } from "../changes/change-conversations";
 
 /** A draft as a page had it. */
 export type SeenDraft = { readonly id: DraftId; readonly version: number };

@@ -15,8 +15,8 @@ import {
   type TrayGrant,
 } from "../../storage/index";
 import type { Deps, Within } from "../base/deps";
-import { filedInTraysOf } from "./filed-in-trays";
 import type { Refusal } from "../base/refusal";
+import { filedInTraysOf } from "./filed-in-trays";
 
 /** A member's own tree with the records in it that she may know of, and how many conversations are open on each. */
 export type OwnArrangement = {

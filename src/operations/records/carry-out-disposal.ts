@@ -20,8 +20,8 @@ import {
   noteGone,
   type Transaction,
 } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
 import type { Deps, Within } from "../base/deps";
+import { carryOut } from "../changes/change-conversations";
 
 // So many go in one transaction: what they hold is held for less than a tenth of a second.
 const SLICE = 8;

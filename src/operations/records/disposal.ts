@@ -25,9 +25,9 @@ import {
   retentionPolicies,
   type TrayGrant,
 } from "../../storage/index";
-import { carryOutDisposal, goOnDisposing } from "./carry-out-disposal";
 import type { Asking, Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { carryOutDisposal, goOnDisposing } from "./carry-out-disposal";
 import { ANNOUNCED_MS, termsNow } from "./retention";
 
 /** What would go with a record, as it is shown before anything does; `previewId` is to be named when it is disposed of. */

@@ -16,8 +16,8 @@ import {
   type Transaction,
   type TrayGrant,
 } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
 import type { Deps, Within } from "../base/deps";
+import { carryOut } from "../changes/change-conversations";
 import { type Held, onRecord, type RecordRefusal, writeDown } from "./records";
 
 /** What a merge did: the record that is left, and how many conversations came to it. */

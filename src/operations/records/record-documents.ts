@@ -19,15 +19,15 @@ import {
   removeRecordDocument,
   type TrayGrant,
 } from "../../storage/index";
-import { carryOut } from "../changes/change-conversations";
-import { fileWithin } from "../deciding/decide";
-import type { Deps } from "../base/deps";
 import { incomingPast } from "../arriving/import-mail";
 import { keepInTray } from "../arriving/keep-in-tray";
-import type { DocumentVersion } from "./look-at-records";
-import { readAttachment } from "../reading/read-message";
-import { writeDown } from "./records";
+import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
+import { carryOut } from "../changes/change-conversations";
+import { fileWithin } from "../deciding/decide";
+import { readAttachment } from "../reading/read-message";
+import type { DocumentVersion } from "./look-at-records";
+import { writeDown } from "./records";
 
 /** Puts a file on a record; null when it has it already, under that name. */
 export async function addDocument(

@@ -1,6 +1,12 @@
 import type { RecordId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { accessInWords, codeInLine, RECORD_COLUMNS, readLine, type TableContext } from "../../core/records/register-table";
+import {
+  accessInWords,
+  codeInLine,
+  RECORD_COLUMNS,
+  readLine,
+  type TableContext,
+} from "../../core/records/register-table";
 import { readTable, type TableLine, writeTable } from "../../mail/index";
 import {
   allMembers,
@@ -19,8 +25,8 @@ import {
 } from "../../storage/index";
 import { noteExport } from "../base/access-log";
 import type { Deps, Within } from "../base/deps";
-import { changedRecord, newRecord, type RecordRefusal, writeDown } from "./records";
 import { refusalInWords } from "../base/refusal";
+import { changedRecord, newRecord, type RecordRefusal, writeDown } from "./records";
 
 /** A line of a table of records with its number in the file, and what it comes to. */
 export type RecordLine = { readonly line: number; readonly words: string } & (

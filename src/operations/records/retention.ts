@@ -30,8 +30,8 @@ import {
   type TrayGrant,
 } from "../../storage/index";
 import type { Asking, Deps } from "../base/deps";
-import { writeDown } from "./records";
 import type { Refusal } from "../base/refusal";
+import { writeDown } from "./records";
 
 /** A record with its term, and what was last shown of its disposal. */
 export type RetainedLine = Pick<Retained, "id" | "code" | "title" | "kind" | "filed"> & {

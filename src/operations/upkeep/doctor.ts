@@ -13,8 +13,8 @@ import {
   type StoredDocket,
   storedDockets,
 } from "../../storage/index";
-import { type DifferentColumns, differing } from "../changes/compute-anew";
 import type { Deps } from "../base/deps";
+import { type DifferentColumns, differing } from "../changes/compute-anew";
 
 /** A conversation whose stored docket is not what its facts come to: which columns, stored and derived. */
 export type Difference = {

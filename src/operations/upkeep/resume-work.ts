@@ -1,7 +1,13 @@
 import { later, MINUTE } from "../../core/kernel/instant";
-import { inTransaction, strandedBulkRuns, strandedImports, strandedOutgoing, strandedParcels } from "../../storage/index";
-import type { Deps } from "../base/deps";
+import {
+  inTransaction,
+  strandedBulkRuns,
+  strandedImports,
+  strandedOutgoing,
+  strandedParcels,
+} from "../../storage/index";
 import { sendMessage } from "../answering/send-message";
+import type { Deps } from "../base/deps";
 
 // Handing over takes 30 s at most, a batch of an import some seconds.
 const STRANDED_AFTER = 2 * MINUTE;

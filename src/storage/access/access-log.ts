@@ -3,8 +3,8 @@ import type { MemberId, TrayId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { SEEN } from "./record-access";
 import { at, param } from "../base/rows";
+import { SEEN } from "./record-access";
 import type { TrayGrant } from "./trays";
 
 /** Something about signing in, rights, or taking mail out, to be kept. */

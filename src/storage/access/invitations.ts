@@ -2,8 +2,8 @@ import { type InvitationId, type MemberId, type TrayId, trustedId } from "../../
 import type { Instant } from "../../core/kernel/instant";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import type { Role } from "./members";
 import { at, param } from "../base/rows";
+import type { Role } from "./members";
 import type { TrayGrant } from "./trays";
 
 /** A link by which somebody may come into a tray. */

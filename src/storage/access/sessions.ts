@@ -2,9 +2,9 @@ import type { MemberId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { MEMBER_COLUMNS, type Member, type MemberRow, memberOf } from "./members";
 import { runPrepared } from "../base/prepared";
 import { at, param } from "../base/rows";
+import { MEMBER_COLUMNS, type Member, type MemberRow, memberOf } from "./members";
 import { TRAYS_OF_MEMBER, type TrayRow } from "./trays";
 
 /** A session as its member sees it. */

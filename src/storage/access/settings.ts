@@ -1,8 +1,8 @@
 import type { MemberId } from "../../core/kernel/ids";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { MEMBER_COLUMNS, type Member, memberOf } from "./members";
 import { runPrepared } from "../base/prepared";
+import { MEMBER_COLUMNS, type Member, memberOf } from "./members";
 
 /** What a member chose, by key; keys that she never chose anything for are not in it. */
 export async function settingsOf(

@@ -4,9 +4,9 @@ import { type MemberId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import type { Role } from "./members";
 import { runPrepared } from "../base/prepared";
 import { param } from "../base/rows";
+import type { Role } from "./members";
 import { timesOffNow } from "./times-off";
 
 export type Tray = {

@@ -2,12 +2,12 @@ import type { CategoryId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { OPEN_STANDINGS } from "../../core/lists/scope";
 import type { StandingKind } from "../../core/standing/standing";
-import { ABOVE, allAbove, withAllUnder } from "../facts/category-tree-sql";
+import { SEEN } from "../access/record-access";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { SEEN } from "../access/record-access";
 import { param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
+import { ABOVE, allAbove, withAllUnder } from "../facts/category-tree-sql";
 
 /** How many conversations of a tray have a category or one under it: those in an open standing, and in all. */
 export type CategoryCount = { readonly id: CategoryId; readonly open: number; readonly all: number };

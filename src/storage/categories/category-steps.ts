@@ -2,10 +2,10 @@ import { isDeepStrictEqual } from "node:util";
 import type { Category } from "../../core/categories/category";
 import { type CategoryId, type CategoryStepId, type MemberId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import { type CategoryRow, categoryOf } from "../facts/categories";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, atOrNull, param } from "../base/rows";
+import { type CategoryRow, categoryOf } from "../facts/categories";
 
 /** The tables that a change of categories can touch, each with `id` as its key. */
 const TABLES = ["category", "saved_view", "place", "rule", "contact"] as const;

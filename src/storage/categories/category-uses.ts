@@ -2,10 +2,10 @@ import { givenCategories } from "../../core/docket/given-categories";
 import type { JournalEntry } from "../../core/journal/entry";
 import type { CategoryId } from "../../core/kernel/ids";
 import { OPEN_STANDINGS } from "../../core/lists/scope";
-import { replacedCategories } from "../facts/categories";
-import { ENTRY_COLUMNS, entryOf } from "../facts/conversation-facts";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
+import { replacedCategories } from "../facts/categories";
+import { ENTRY_COLUMNS, entryOf } from "../facts/conversation-facts";
 
 /** What uses a category, in all trays. */
 export type CategoryUses = {

@@ -16,13 +16,13 @@ import type { Attachment, FailedRecipient, MessageKind, Protection } from "../..
 import type { SenderTrust } from "../../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../../core/message/ways-to-leave";
 import type { StandingKind } from "../../core/standing/standing";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, atOrNull, param } from "../base/rows";
+import type { Recipients } from "../facts/store-message";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "../lists/sheet-row";
 import type { ShownPart } from "./shown-part";
-import type { Recipients } from "../facts/store-message";
-import type { TrayGrant } from "../access/trays";
 
 export type Delivery = {
   readonly state: "waiting" | "going" | "sent" | "failed" | "withdrawn";

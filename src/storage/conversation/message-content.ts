@@ -3,10 +3,10 @@ import { type ConversationId, type MessageId, trustedId } from "../../core/kerne
 import type { Attachment } from "../../core/message/mail-message";
 import type { SenderTrust } from "../../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../../core/message/ways-to-leave";
+import type { TrayGrant } from "../access/trays";
 import { wholeBlob } from "../base/blobs";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import type { TrayGrant } from "../access/trays";
 
 export type RawMessage = {
   readonly raw: Uint8Array;

@@ -1,9 +1,9 @@
 import { type ConversationId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 export type Doing = "looking" | "writing";
 /** A colleague who has a conversation open. */

@@ -1,10 +1,10 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { TrayId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** Whether a tray shows pictures from elsewhere in mail of this sender. */
 export async function showsRemoteOf(db: Database, trayId: TrayId, address: EmailAddress): Promise<boolean> {

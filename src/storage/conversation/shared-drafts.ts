@@ -1,10 +1,10 @@
 import { type ConversationId, type DraftId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Enclosure } from "../../core/writing/enclosure";
+import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** The fields of an answer as they stand in the form, not checked yet. */
 export type DraftContent = {

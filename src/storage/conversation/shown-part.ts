@@ -1,9 +1,9 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { Instant } from "../../core/kernel/instant";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** The parts in which a message can be shown: its text, or its HTML as it was sent. */
 export type ShownPart = "text" | "html";

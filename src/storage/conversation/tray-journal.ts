@@ -2,11 +2,11 @@ import type { Effect, EffectKind } from "../../core/journal/entry";
 import type { RuleMark } from "../../core/journal/rule-mark";
 import { type BatchId, type ConversationId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { HIDDEN } from "../access/record-access";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { HIDDEN } from "../access/record-access";
 import { at, param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** One step in the journal of a tray: everything that was done at once. */
 export type JournalStep = {

@@ -1,10 +1,10 @@
 import { type ConversationId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { StandingKind } from "../../core/standing/standing";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** What happened in a conversation of an absent member. */
 export type Meanwhile = {

@@ -13,11 +13,11 @@ import {
 import type { Instant } from "../../core/kernel/instant";
 import type { FailedRecipient, MessageKind } from "../../core/message/mail-message";
 import type { ConversationFacts, MessageFact, OwnerReplacement } from "../../core/standing/derive-standing";
-import { replacedCategories } from "./categories";
+import { replacedOwners } from "../access/members";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { replacedOwners } from "../access/members";
 import { at, atOrNull } from "../base/rows";
+import { replacedCategories } from "./categories";
 
 type MessageFactRow = {
   id: string;

@@ -16,11 +16,11 @@ import type { Counts } from "../../core/filing/shares";
 import { type ConversationId, type MemberId, type RecordId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { listIdIn } from "../../core/message/ways-to-leave";
-import { type LabelNames, type ToldRow, toldOf } from "./filing-told";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { runPrepared } from "../base/prepared";
 import { at } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
+import { type LabelNames, type ToldRow, toldOf } from "./filing-told";
 
 /** A conversation's first letter from outside, and when that conversation began. */
 export type FirstLetter = Letter & { readonly began: Instant };

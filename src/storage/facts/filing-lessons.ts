@@ -7,12 +7,12 @@ import { type CountChange, countChanges, LABEL_PREFIXES, type Label, UNFILED } f
 import { kindsMade, outcomeOf } from "../../core/filing/outcome";
 import { amongThoseThere } from "../../core/filing/those-there";
 import { type ConversationId, type TrayId, trustedId } from "../../core/kernel/ids";
+import { timesOffNow } from "../access/times-off";
+import type { Database, Transaction } from "../base/handle";
+import { knexOf } from "../base/knex-of";
 import { type Due, takeDue } from "./filing-due";
 import { evidenceOfLetter, type FirstLetter, firstLetters } from "./filing-evidence";
 import { addToTold } from "./filing-told";
-import type { Database, Transaction } from "../base/handle";
-import { knexOf } from "../base/knex-of";
-import { timesOffNow } from "../access/times-off";
 
 type Lesson = {
   readonly features: readonly string[];

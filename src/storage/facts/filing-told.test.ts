@@ -3,8 +3,8 @@ import { afterAll, beforeAll, beforeEach, expect, it } from "vitest";
 import type { CountChange } from "../../core/filing/lesson";
 import { type TrayId, trustedId } from "../../core/kernel/ids";
 import { inTransaction } from "../base/database";
-import { addToTold } from "./filing-told";
 import { knexOf } from "../base/knex-of";
+import { addToTold } from "./filing-told";
 
 let tray: TestTray;
 let trayId: TrayId;

@@ -8,10 +8,10 @@ import {
   trustedId,
 } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import { ENTRY_COLUMNS, entryOf } from "./conversation-facts";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
+import { ENTRY_COLUMNS, entryOf } from "./conversation-facts";
 
 /** An entry about to be written, with the conversation and the batch it belongs to. */
 export type NewEntry = JournalEntry & {

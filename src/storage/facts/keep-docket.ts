@@ -2,10 +2,10 @@ import type { Docket } from "../../core/docket/derive-docket";
 import { labelsOf } from "../../core/filing/lesson";
 import type { ConversationId } from "../../core/kernel/ids";
 import { paceOf } from "../../core/kernel/urgency";
-import { MOST_SEEN } from "./filing-due";
 import type { Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
+import { MOST_SEEN } from "./filing-due";
 
 /** A docket as the columns of its conversation: what listing needs, nothing that listing does not. */
 export function docketColumns(docket: Docket) {

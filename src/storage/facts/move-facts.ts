@@ -1,7 +1,7 @@
 import { type ConversationId, type EntryId, type MessageId, type TrayId, trustedId } from "../../core/kernel/ids";
-import { lettersChanged } from "./filing-due";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
+import { lettersChanged } from "./filing-due";
 
 /** A message or an entry and its place in the order of its conversation. */
 export type Place<Id> = { readonly id: Id; readonly version: number };

@@ -16,9 +16,9 @@ import { searchedPeople, searchVector } from "../../core/search/search-vector";
 import { cutForStoring, storeRuns } from "../base/blobs";
 import { inTransaction } from "../base/database";
 import type { Database, Pool, Transaction } from "../base/handle";
-import { docketColumns } from "./keep-docket";
 import { runPrepared } from "../base/prepared";
 import { param, storableJson, storableText } from "../base/rows";
+import { docketColumns } from "./keep-docket";
 
 // Kept in the raw bytes in full; what is shown as text ends here.
 const MAX_TEXT_CHARACTERS = 2_000_000;

@@ -3,10 +3,10 @@ import type { Instant } from "../../core/kernel/instant";
 import type { Reason, StandingKind } from "../../core/standing/standing";
 import type { Mark } from "../../core/turn-line/marks";
 import type { Turn } from "../../core/turns/whose-turn";
+import type { Tray } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, atOrNull } from "../base/rows";
-import type { Tray } from "../access/trays";
 
 /** What the store keeps of a docket, for comparing it with what the facts come to. */
 export type StoredDocket = {

@@ -1,10 +1,10 @@
 import { domainOf, type EmailAddress } from "../../core/kernel/email-address";
 import { type ConversationId, trustedId } from "../../core/kernel/ids";
 import type { Asked } from "../../core/threading/may-answer";
-import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { SEEN } from "../access/record-access";
 import type { TrayGrant } from "../access/trays";
+import type { Database } from "../base/handle";
+import { knexOf } from "../base/knex-of";
 
 /** A conversation of a tray that waits for somebody, with what we asked in it. */
 export type AskedElsewhere = Asked & { readonly conversationId: ConversationId };

@@ -1,8 +1,8 @@
 import type { BacklogGroup } from "../../core/lists/backlog";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, atOrNull } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 // As many of a kind as somebody goes through in a sitting; what is settled makes room for the next.
 const MAX_GROUPS = 40;

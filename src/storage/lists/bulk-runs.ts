@@ -8,11 +8,11 @@ import {
   trustedId,
 } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { runPrepared } from "../base/prepared";
 import { at, atOrNull, param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** What a run does to each of its conversations. */
 export type BulkWork =

@@ -4,11 +4,11 @@ import { type ConversationId, type MemberId, type TrayId, trustedId } from "../.
 import { DAY, type Instant, later } from "../../core/kernel/instant";
 import { urgencyOfPace } from "../../core/kernel/urgency";
 import { OPEN_STANDINGS } from "../../core/lists/scope";
+import { SEEN_IDS } from "../access/record-access";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { SEEN_IDS } from "../access/record-access";
 import { atOrNull, param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** What is open on the desks of a tray, in parts that weigh alike. */
 export async function deskParts(db: Database, grant: TrayGrant, now: Instant): Promise<DeskPart[]> {

@@ -1,10 +1,10 @@
 import { AGE_BUCKET_ENDS } from "../../core/flow/age-buckets";
 import { type Instant, later } from "../../core/kernel/instant";
 import type { FLOW } from "../../core/standing/standing";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { atOrNull, param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 type FlowStanding = (typeof FLOW)[number];
 

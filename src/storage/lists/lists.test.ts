@@ -7,9 +7,9 @@ import { DAY, HOUR, later } from "../../core/kernel/instant";
 import type { StandingKind } from "../../core/standing/standing";
 import { addMember, decide, receiveMessage, setUpRecords, setUpTray, traysOf } from "../../operations/index.server";
 import { conversationRow, markRead, markReadUpTo } from "../conversation/conversation-page";
-import { flowGauge } from "./flow-gauge";
 import { conversationsOnRecord } from "../records/record-page";
 import { filedCounts, recordByCode, recordsLike } from "../records/records";
+import { flowGauge } from "./flow-gauge";
 import { firstRows } from "./sheet-lists";
 
 let tray: TestTray;

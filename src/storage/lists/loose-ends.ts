@@ -1,11 +1,11 @@
 import type { ConversationId, MemberId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { LOOSE_ENDS, type LooseEndKind } from "../../core/loose-ends/loose-end";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
-import type { TrayGrant } from "../access/trays";
 
 /** What makes a conversation a loose end, as of a moment. */
 export type LooseEndTerms = {

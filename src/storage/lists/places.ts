@@ -1,12 +1,12 @@
 import { type PlaceId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { OPEN_STANDINGS } from "../../core/lists/scope";
-import { ABOVE, allAbove } from "../facts/category-tree-sql";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { runPrepared } from "../base/prepared";
 import { param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
+import { ABOVE, allAbove } from "../facts/category-tree-sql";
 
 export type PlaceKind = "record" | "category" | "member" | "view";
 

@@ -1,9 +1,9 @@
 import { type ConversationId, type RecordId, trustedId } from "../../core/kernel/ids";
 import type { Query, Term } from "../../core/search/query";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
-import type { TrayGrant } from "../access/trays";
 
 /** A conversation with a message in it that has what was asked for. */
 export type Found = SheetRow & {

@@ -4,10 +4,11 @@ import type { Band } from "../../core/lists/bands";
 import type { Placed } from "../../core/lists/lanes";
 import { type MenuDimension, WITHOUT } from "../../core/lists/narrowing";
 import type { Grouping, SheetView } from "../../core/lists/sheet-view";
-import { ABOVE, allAbove } from "../facts/category-tree-sql";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { runPrepared } from "../base/prepared";
+import { ABOVE, allAbove } from "../facts/category-tree-sql";
 import {
   BAND_COLUMNS,
   bandEdges,
@@ -22,7 +23,6 @@ import {
   whereOf,
 } from "./sheet-query";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
-import type { TrayGrant } from "../access/trays";
 
 /** A row of a list with its place in the order. */
 export type ListedRow = SheetRow & Placed;

@@ -5,10 +5,10 @@ import { type Dimension, MINE, type Narrowing, THEIRS, WITHOUT } from "../../cor
 import { OPEN_STANDINGS, type Scope } from "../../core/lists/scope";
 import { type Grouping, isDescending, type Order, type SheetView } from "../../core/lists/sheet-view";
 import { dayAtHour } from "../../core/time/calendar-day";
-import { withAllUnder } from "../facts/category-tree-sql";
 import { SEEN, SEEN_IDS, UNFILED } from "../access/record-access";
-import { param } from "../base/rows";
 import type { TrayGrant } from "../access/trays";
+import { param } from "../base/rows";
+import { withAllUnder } from "../facts/category-tree-sql";
 
 /** A piece of SQL with the values of its `:named` parameters. */
 export type Piece = { readonly sql: string; readonly values: Readonly<Record<string, unknown>> };

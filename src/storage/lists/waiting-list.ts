@@ -1,12 +1,12 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { Instant } from "../../core/kernel/instant";
 import type { Mark } from "../../core/turn-line/marks";
+import { SEEN } from "../access/record-access";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { SEEN } from "../access/record-access";
 import { param } from "../base/rows";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
-import type { TrayGrant } from "../access/trays";
 
 /** What the rows of what is awaited are put together by: nothing, or whom we wait for, the record, the owner. */
 export type WaitingLanes = "none" | "person" | "record" | "owner";

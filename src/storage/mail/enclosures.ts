@@ -2,12 +2,12 @@ import { type EnclosureId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
 import type { Enclosure } from "../../core/writing/enclosure";
-import { deleteUnusedBlobs } from "../records/bins";
+import type { TrayGrant } from "../access/trays";
 import { blobBySha256, keepBlob } from "../base/blobs";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
+import { deleteUnusedBlobs } from "../records/bins";
 
 /** Keeps a file for a message that is being written. */
 export async function addEnclosure(

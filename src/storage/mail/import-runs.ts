@@ -1,10 +1,10 @@
 import { type MemberId, type RecordId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { SEEN } from "../access/record-access";
+import type { Tray, TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { SEEN } from "../access/record-access";
 import { at, atOrNull, param } from "../base/rows";
-import type { Tray, TrayGrant } from "../access/trays";
 
 /** How an import is taken: as mail of the past, as mail that comes now, or as a record that was taken out. */
 export const IMPORT_WAYS = ["history", "new", "record"] as const;

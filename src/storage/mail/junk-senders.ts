@@ -1,10 +1,10 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import { type MemberId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** A sender whose mail goes straight to Junk, and who said so. */
 export type JunkSender = { readonly address: EmailAddress; readonly by: MemberId; readonly at: Instant };

@@ -1,13 +1,13 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import { type ConversationId, type MemberId, type MessageId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { TrayGrant } from "../access/trays";
 import { wholeBlob } from "../base/blobs";
-import type { Delivery } from "../conversation/conversation-page";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, atOrNull, param } from "../base/rows";
+import type { Delivery } from "../conversation/conversation-page";
 import type { Recipients } from "../facts/store-message";
-import type { TrayGrant } from "../access/trays";
 
 export type OutgoingMessage = {
   readonly id: MessageId;

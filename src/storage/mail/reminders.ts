@@ -8,10 +8,10 @@ import {
   trustedId,
 } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** A reminder that is to go at its time, went, or was stopped with a reason. */
 export type Reminder = {

@@ -4,11 +4,11 @@ import type { Instant } from "../../core/kernel/instant";
 import { listIdIn } from "../../core/message/ways-to-leave";
 import type { RuledMessage } from "../../core/rules/match-rule";
 import type { Rule, RuleActions, RuleConditions } from "../../core/rules/rule";
+import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
 import type { Recipients } from "../facts/store-message";
-import type { TrayGrant } from "../access/trays";
 
 export type KeptRule = Rule & { readonly trayId: TrayId };
 

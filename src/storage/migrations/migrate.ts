@@ -1,6 +1,6 @@
 import type { Database } from "../base/handle";
-import { prepareJobQueue } from "../queue/job-queue";
 import { knexOf } from "../base/knex-of";
+import { prepareJobQueue } from "../queue/job-queue";
 import { migrationSource } from "./index";
 
 export type MigrationReport = { readonly applied: readonly string[]; readonly at: string | null };

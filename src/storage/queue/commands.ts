@@ -1,8 +1,8 @@
 import type { Instant } from "../../core/kernel/instant";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** What was answered to a command, as it went over the line. */
 export type CommandAnswer = {

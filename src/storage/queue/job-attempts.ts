@@ -1,11 +1,11 @@
 import type { MemberId, TrayId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { JobKind } from "../../core/ports";
+import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { PROCESS_LOCK } from "./live-channel";
 import { at, param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
+import { PROCESS_LOCK } from "./live-channel";
 
 /** A job that was put aside after it took its process down twice. */
 export type JobAside = {

@@ -4,9 +4,9 @@ import { type ConversationId, type MessageId, type ParcelId, type TrayId, truste
 import { instant, later } from "../../core/kernel/instant";
 import type { Job } from "../../core/ports";
 import { inTransaction } from "../base/database";
+import { migrate, migrationGap } from "../migrations/migrate";
 import { jobQueue, startWorkers } from "./job-queue";
 import { changeTeller, listenForChanges, type TrayChange } from "./live-channel";
-import { migrate, migrationGap } from "../migrations/migrate";
 
 let tray: TestTray;
 beforeAll(async () => {

@@ -1,11 +1,11 @@
 import type { MemberId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Arrangement } from "../../core/records/arrangement";
+import type { Role } from "../access/members";
+import type { Tray, TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import type { Role } from "../access/members";
 import { param } from "../base/rows";
-import type { Tray, TrayGrant } from "../access/trays";
 
 /** A tree as a member has it, its version 0 while she has none of her own. */
 export type KeptArrangement = { readonly tree: Arrangement; readonly version: number };

@@ -1,9 +1,9 @@
 import { type ConversationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { Tray, TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { atOrNull, param } from "../base/rows";
-import type { Tray, TrayGrant } from "../access/trays";
 
 /** After how many days a tray's bin is emptied of what lies in it; null when never. */
 export async function binDaysOf(db: Database, tray: Tray): Promise<number | null> {

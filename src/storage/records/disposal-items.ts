@@ -1,10 +1,10 @@
 import type { ConversationId, MemberId, RecordId } from "../../core/kernel/ids";
 import { trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import { type Certificate, GONE_MESSAGES } from "./disposals";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
+import { type Certificate, GONE_MESSAGES } from "./disposals";
 
 /** What a certificate says that is known before anything has gone. */
 export type CertificateHead = Pick<Certificate, "id" | "byName" | "previewedAt" | "code" | "title" | "kind" | "why">;

@@ -1,13 +1,13 @@
 import { type ConversationId, type RecordId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import { deleteConversations, deleteUnusedBlobs } from "./bins";
+import type { Database, Transaction } from "../base/handle";
+import { knexOf } from "../base/knex-of";
+import { at, param } from "../base/rows";
 import { repointPlaces } from "../categories/category-uses";
 import type { HeldConversation } from "../facts/conversation-facts";
 import { learn } from "../facts/filing-lessons";
-import type { Database, Transaction } from "../base/handle";
-import { knexOf } from "../base/knex-of";
+import { deleteConversations, deleteUnusedBlobs } from "./bins";
 import { dropParcelsByWords } from "./parcels";
-import { at, param } from "../base/rows";
 
 /** A conversation on a record that is to go, or stays as something else needs it. */
 export type NamedConversation = {

@@ -11,12 +11,12 @@ import type { Attachment } from "../../core/message/mail-message";
 import type { FieldValues } from "../../core/records/filing-field";
 import type { Filing, FilingMeans } from "../../core/records/filing-means";
 import type { Query } from "../../core/search/query";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { MESSAGES } from "../facts/on-record";
 import { at } from "../base/rows";
+import { MESSAGES } from "../facts/on-record";
 import { tsqueryText } from "../lists/search-messages";
-import type { TrayGrant } from "../access/trays";
 
 /** A message or an attachment that is filed on a record by itself. */
 export type PartOnRecord = Pick<Filing, "means" | "fields" | "earlier"> & {

@@ -3,12 +3,12 @@ import type { Instant } from "../../core/kernel/instant";
 import type { FieldValues } from "../../core/records/filing-field";
 import type { Filing } from "../../core/records/filing-means";
 import type { StandingKind } from "../../core/standing/standing";
+import { SEEN } from "../access/record-access";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { FILED } from "../facts/on-record";
-import { SEEN } from "../access/record-access";
 import { at, atOrNull } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
+import { FILED } from "../facts/on-record";
 
 /** A conversation that is filed on a record: when, by whom (null: by the tray itself) and how. */
 export type FiledThread = Pick<Filing, "means" | "fields" | "earlier"> & {

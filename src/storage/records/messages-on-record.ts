@@ -9,12 +9,12 @@ import {
 } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Attachment } from "../../core/message/mail-message";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { MESSAGES } from "../facts/on-record";
 import { at } from "../base/rows";
+import { MESSAGES } from "../facts/on-record";
 import type { Recipients } from "../facts/store-message";
-import type { TrayGrant } from "../access/trays";
 
 /** A message of a conversation that is filed on a record, without its bytes. */
 export type MessageOnRecord = {

@@ -1,11 +1,11 @@
 import { type MemberId, type ParcelId, type RecordId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { SEEN } from "../access/record-access";
+import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { runPrepared } from "../base/prepared";
-import { SEEN } from "../access/record-access";
 import { at, atOrNull, param } from "../base/rows";
-import type { TrayGrant } from "../access/trays";
 
 /** What is taken out: what is on a record, or (null) in the tray; all of it, or what has the words of a text. */
 export type ParcelOf = {

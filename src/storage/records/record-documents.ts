@@ -2,12 +2,12 @@ import { type MemberId, type RecordId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Filing } from "../../core/records/filing-means";
 import type { Query } from "../../core/search/query";
-import { deleteUnusedBlobs } from "./bins";
 import { blobBySha256, keepBlob } from "../base/blobs";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
 import { tsqueryText } from "../lists/search-messages";
+import { deleteUnusedBlobs } from "./bins";
 
 /** A file that somebody put on a record herself. */
 export type RecordDocument = {

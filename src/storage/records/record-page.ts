@@ -2,12 +2,12 @@ import { type ConversationId, type RecordId, trustedId } from "../../core/kernel
 import type { Instant } from "../../core/kernel/instant";
 import { OPEN_STANDINGS } from "../../core/lists/scope";
 import type { Query } from "../../core/search/query";
+import type { TrayGrant } from "../access/trays";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at } from "../base/rows";
 import { tsqueryText } from "../lists/search-messages";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "../lists/sheet-row";
-import type { TrayGrant } from "../access/trays";
 
 /** A conversation filed on a record, with the tray it lives in. */
 export type FiledConversation = SheetRow & { readonly traySlug: string };

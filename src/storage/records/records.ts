@@ -1,8 +1,8 @@
 import { type RecordId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { type RecordViewer, seenBy } from "../access/record-access";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { type RecordViewer, seenBy } from "../access/record-access";
 import { at } from "../base/rows";
 
 export type FilingRecord = {

@@ -9,11 +9,11 @@ import {
 } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { RegisterEntry } from "../../core/records/register-entry";
-import { repointPlaces } from "../categories/category-uses";
+import { type RecordViewer, seenBy } from "../access/record-access";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { type RecordViewer, seenBy } from "../access/record-access";
 import { at, atOrNull, param } from "../base/rows";
+import { repointPlaces } from "../categories/category-uses";
 
 /** A record with everything that the register says of it. */
 export type RegisterRecord = RegisterEntry & {

@@ -1,8 +1,8 @@
 import { data } from "react-router";
 import { dayAndTime } from "../../core/time/day-words";
 import { changeOwnPassword, endOwnSessions, ownSessions } from "../../operations/index.server";
-import { PasswordForm, SessionList } from "../screens/people/account-parts";
 import type { StepOutcome } from "../screens/frame/use-step";
+import { PasswordForm, SessionList } from "../screens/people/account-parts";
 import { readAccountStep } from "../server/account-form.server";
 import { depsContext, memberContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";

@@ -1,8 +1,8 @@
 import { data, Link } from "react-router";
 import { handOutArrangement, keepArrangement, lookAtArrangement, refusalInWords } from "../../operations/index.server";
-import { ArrangementScreen } from "../screens/records/arrangement-screen";
 import { useTray } from "../screens/frame/tray-data";
 import type { StepOutcome } from "../screens/frame/use-step";
+import { ArrangementScreen } from "../screens/records/arrangement-screen";
 import { readArrangementStep } from "../server/arrangement-form.server";
 import { mostBytesTo } from "../server/body-limits";
 import { depsContext, grantContext, memberContext } from "../server/context.server";

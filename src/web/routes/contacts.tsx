@@ -8,10 +8,10 @@ import {
   lookAtContacts,
   refusalInWords,
 } from "../../operations/index.server";
+import { useTray } from "../screens/frame/tray-data";
 import { ContactForm } from "../screens/office/contact-form";
 import { ContactList } from "../screens/office/contact-list";
 import type { ContactsOutcome } from "../screens/office/contacts-outcome";
-import { useTray } from "../screens/frame/tray-data";
 import { readContactStep } from "../server/contact-form.server";
 import { depsContext, grantContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";

@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { callLooseEndAgain, callNoLooseEnd, refusalInWords } from "../../operations/index.server";
-import { LooseEndsScreen } from "../screens/waiting/loose-ends-screen";
 import type { StepOutcome } from "../screens/frame/use-step";
+import { LooseEndsScreen } from "../screens/waiting/loose-ends-screen";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readLooseEndStep } from "../server/loose-end-form.server";
 import { looseEndsPart } from "../server/loose-ends-view.server";

@@ -15,12 +15,12 @@ import {
   type TrayGrant,
   takeInvitationBack,
 } from "../../operations/index.server";
+import { useTray } from "../screens/frame/tray-data";
 import { DisabledMembers } from "../screens/people/disabled-members";
 import { MemberGroups } from "../screens/people/member-groups";
 import { MemberInvitations } from "../screens/people/member-invitations";
 import { MemberTable } from "../screens/people/member-table";
 import type { MembersOutcome } from "../screens/people/members-outcome";
-import { useTray } from "../screens/frame/tray-data";
 import { depsContext, grantContext, memberContext, publicUrlContext } from "../server/context.server";
 import { type MembersStep, readMembersStep } from "../server/members-form.server";
 import { readForm } from "../server/read-form.server";

@@ -1,9 +1,9 @@
 import { data, Link } from "react-router";
 import { letGoOn, lookAtJobsAside, overviewOf, refusalInWords } from "../../operations/index.server";
-import { JobsAside } from "../screens/office/jobs-aside";
 import { OwnerStamp } from "../screens/frame/owner-stamp";
 import { useTray } from "../screens/frame/tray-data";
 import type { StepOutcome } from "../screens/frame/use-step";
+import { JobsAside } from "../screens/office/jobs-aside";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { ID } from "../server/fields.server";
 import { jobsAsideView } from "../server/jobs-aside-view.server";

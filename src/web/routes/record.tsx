@@ -19,6 +19,8 @@ import {
   type TrayGrant,
   whereMerged,
 } from "../../operations/index.server";
+import type { RecordsOutcome } from "../screens/frame/records-outcome";
+import { useTray } from "../screens/frame/tray-data";
 import { FilingTable } from "../screens/records/filing-table";
 import { RecordActivity } from "../screens/records/record-activity";
 import { RecordCard } from "../screens/records/record-card";
@@ -26,8 +28,6 @@ import { RecordDocuments } from "../screens/records/record-documents";
 import { RecordForm } from "../screens/records/record-form";
 import { RecordHead } from "../screens/records/record-head";
 import { RecordMail } from "../screens/records/record-mail";
-import type { RecordsOutcome } from "../screens/frame/records-outcome";
-import { useTray } from "../screens/frame/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { type RecordStep, readRecordStep } from "../server/record-form.server";

@@ -1,9 +1,9 @@
 import { data, Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { dayInWords } from "../../core/time/day-words";
 import { createRecord, lookAtTypes, refusalInWords, register } from "../../operations/index.server";
-import { blankRecord, RecordForm } from "../screens/records/record-form";
 import type { RecordsOutcome } from "../screens/frame/records-outcome";
 import { useTray } from "../screens/frame/tray-data";
+import { blankRecord, RecordForm } from "../screens/records/record-form";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { readRecordStep } from "../server/record-form.server";

@@ -16,9 +16,9 @@ import {
   removePolicy,
   type TrayGrant,
 } from "../../operations/index.server";
+import { useTray } from "../screens/frame/tray-data";
 import type { RetentionOutcome } from "../screens/records/retention-outcome";
 import { RetentionScreen } from "../screens/records/retention-screen";
-import { useTray } from "../screens/frame/tray-data";
 import { depsContext, grantContext, memberContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { type RetentionStep, readRetentionStep } from "../server/retention-form.server";

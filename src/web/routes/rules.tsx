@@ -13,10 +13,10 @@ import {
   type TrayGrant,
   tryRule,
 } from "../../operations/index.server";
+import { useTray } from "../screens/frame/tray-data";
 import { RuleForm } from "../screens/office/rule-form";
 import { RuleList } from "../screens/office/rule-list";
 import type { RulesOutcome } from "../screens/office/rules-outcome";
-import { useTray } from "../screens/frame/tray-data";
 import { depsContext, grantContext } from "../server/context.server";
 import { readForm } from "../server/read-form.server";
 import { type RuleStep, readRuleStep } from "../server/rule-form.server";

@@ -13,14 +13,14 @@ import {
   tellingOf,
 } from "../../operations/index.server";
 import { KeyDeskProvider } from "../keys/key-desk";
+import { ShelfContext, TrayContext, useSharedTray } from "../screens/frame/tray-data";
+import { type News, useLiveChanges } from "../screens/frame/use-live-changes";
 import { CommandLayer } from "../screens/shell/command-layer";
 import { FlowBar } from "../screens/shell/flow-bar";
 import { LineLost } from "../screens/shell/line-lost";
 import { Shelf } from "../screens/shell/shelf";
 import { TopBar } from "../screens/shell/top-bar";
-import { ShelfContext, TrayContext, useSharedTray } from "../screens/frame/tray-data";
 import { UnderWay } from "../screens/shell/under-way";
-import { type News, useLiveChanges } from "../screens/frame/use-live-changes";
 import { WhileAwayLine } from "../screens/shell/while-away-line";
 import {
   depsContext,

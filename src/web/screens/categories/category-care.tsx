@@ -2,14 +2,14 @@ import { ChartNoAxesColumn, Download, FileInput, Plus } from "lucide-react";
 import { Link, useSearchParams } from "react-router";
 import type { CareView } from "../../server/category-view.server";
 import { Button } from "../../ui/button";
+import { useCategoryChange } from "../deciding/use-category-change";
+import { useTray } from "../frame/tray-data";
 import { CARE_COLUMNS } from "./cared-category";
 import { CategoryEndDialog } from "./category-end-dialog";
 import { CategoryForm } from "./category-form";
 import { CategoryLine } from "./category-line";
 import { CategorySteps } from "./category-steps";
 import { EmptyCategories } from "./empty-categories";
-import { useTray } from "../frame/tray-data";
-import { useCategoryChange } from "../deciding/use-category-change";
 
 /** What looks after the categories of a tray: their tree in the order by hand, one of them to change, what was lately done. */
 export function CategoryCareScreen({ categories, mayChange, membersMay, steps, uses }: CareView) {

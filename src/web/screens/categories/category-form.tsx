@@ -9,9 +9,9 @@ import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
-import { LISTED_NAMES } from "./cared-category";
-import { useTray } from "../frame/tray-data";
 import { useCategoryChange } from "../deciding/use-category-change";
+import { useTray } from "../frame/tray-data";
+import { LISTED_NAMES } from "./cared-category";
 
 type CategoryFormProps = {
   /** Null for a new one. */

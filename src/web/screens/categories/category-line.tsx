@@ -6,12 +6,12 @@ import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
+import { useCategoryChange } from "../deciding/use-category-change";
+import { useTray } from "../frame/tray-data";
+import { usePin } from "../frame/use-pin";
 import { CARE_COLUMNS, LISTED_NAMES } from "./cared-category";
 import { type CategorySpot, useCategoryDrag } from "./category-drag";
 import { placesAround } from "./category-places";
-import { useTray } from "../frame/tray-data";
-import { useCategoryChange } from "../deciding/use-category-change";
-import { usePin } from "../frame/use-pin";
 
 type CategoryLineProps = {
   readonly category: CaredCategory;

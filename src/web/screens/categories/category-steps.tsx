@@ -1,7 +1,7 @@
 import type { CareView } from "../../server/category-view.server";
 import { useDecisions } from "../deciding/decisions";
-import { useTray } from "../frame/tray-data";
 import { useCategoryChange } from "../deciding/use-category-change";
+import { useTray } from "../frame/tray-data";
 
 type CategoryStepsProps = Pick<CareView, "steps" | "membersMay"> & { readonly mayChange: boolean };
 

@@ -1,8 +1,8 @@
 import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
-import type { ConversationDesk } from "../list/list-screen";
 import { useTray } from "../frame/tray-data";
+import type { ConversationDesk } from "../list/list-screen";
 
 const FORMATS = [
   ["eml", "Export as .eml files in a zip"],

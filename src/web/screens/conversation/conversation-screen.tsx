@@ -5,16 +5,16 @@ import type { ProposalView } from "../../server/proposal-view.server";
 import { Button, KeyCap } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { TurnLine } from "../../ui/turn-line";
+import { useTray } from "../frame/tray-data";
+import type { ConversationDesk } from "../list/list-screen";
 import { Composer } from "../writing/composer";
+import { useTakeBack } from "../writing/use-take-back";
 import { ConversationMenu } from "./conversation-menu";
 import { Correspondence } from "./correspondence";
 import { DocketCard } from "./docket-card";
-import type { ConversationDesk } from "../list/list-screen";
 import { PresenceLine } from "./presence-line";
 import { SharedDraftItem } from "./shared-draft";
-import { useTray } from "../frame/tray-data";
 import { usePresence } from "./use-presence";
-import { useTakeBack } from "../writing/use-take-back";
 
 type ConversationScreenProps = {
   readonly view: ConversationView;

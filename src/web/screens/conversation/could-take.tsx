@@ -2,10 +2,10 @@ import { useEffect } from "react";
 import { useFetcher } from "react-router";
 import type { loader as couldTake } from "../../routes/could-take";
 import type { RowView } from "../../server/words.server";
-import type { ConversationDesk } from "../list/list-screen";
 import { LoadBar } from "../frame/load-bar";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
+import type { ConversationDesk } from "../list/list-screen";
 
 const SHOWN = 3;
 

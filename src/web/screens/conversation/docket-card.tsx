@@ -9,19 +9,19 @@ import type { PromisedView } from "../../server/expectation-view.server";
 import type { ProposalView } from "../../server/proposal-view.server";
 import type { RowView } from "../../server/words.server";
 import { PaceMarks } from "../../ui/pace-marks";
-import { CouldTake } from "./could-take";
 import { useDecisions, usePending } from "../deciding/decisions";
+import { withPending } from "../deciding/foreseen";
+import { RowTabs } from "../deciding/row-tabs";
+import { OwnerStamp } from "../frame/owner-stamp";
+import { type Colleague, useTray } from "../frame/tray-data";
+import type { ConversationDesk } from "../list/list-screen";
+import { CouldTake } from "./could-take";
 import { ExpectationLines } from "./expectation-lines";
 import { FollowUpLines } from "./follow-up-lines";
 import { Followers } from "./followers";
-import { withPending } from "../deciding/foreseen";
 import { JunkOffer } from "./junk-offer";
-import type { ConversationDesk } from "../list/list-screen";
 import { MayAnswer } from "./may-answer";
-import { OwnerStamp } from "../frame/owner-stamp";
 import { isStillProposed, Proposals } from "./proposals";
-import { RowTabs } from "../deciding/row-tabs";
-import { type Colleague, useTray } from "../frame/tray-data";
 
 type DocketCardProps = {
   readonly view: ConversationView;

@@ -1,8 +1,8 @@
 import { X } from "lucide-react";
 import type { RowView } from "../../server/words.server";
 import { Select } from "../../ui/select";
-import type { ConversationDesk } from "../list/list-screen";
 import { useTray } from "../frame/tray-data";
+import type { ConversationDesk } from "../list/list-screen";
 
 type FollowersProps = { readonly row: RowView; readonly act: ConversationDesk["act"] | undefined };
 

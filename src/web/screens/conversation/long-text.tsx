@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { LongText } from "../../server/conversation-view.server";
-import { TextBlocks } from "./text-blocks";
 import { useTray } from "../frame/tray-data";
+import { TextBlocks } from "./text-blocks";
 
 type LongTextProps = {
   readonly messageId: string;

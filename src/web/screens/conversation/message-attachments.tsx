@@ -12,8 +12,8 @@ import {
 import { useState } from "react";
 import type { Message } from "../../server/conversation-view.server";
 import { Dialog } from "../../ui/dialog";
-import { FileAttachment } from "./file-alone";
 import { useTray } from "../frame/tray-data";
+import { FileAttachment } from "./file-alone";
 
 type AttachmentView = Message["attachments"][number];
 

@@ -7,6 +7,7 @@ import type { Message } from "../../server/conversation-view.server";
 import { Button } from "../../ui/button";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { noticeProblem } from "../../ui/notices";
+import { useTray } from "../frame/tray-data";
 import { Appointments } from "./appointments";
 import { AsSent } from "./as-sent";
 import { FileAlone, FiledAlone } from "./file-alone";
@@ -14,7 +15,6 @@ import { LeaveList } from "./leave-list";
 import { LongTextParts } from "./long-text";
 import { MessageAttachments } from "./message-attachments";
 import { SwitchByKey, useShownPart } from "./shown-part";
-import { useTray } from "../frame/tray-data";
 
 type MessageItemProps = {
   readonly message: Message;

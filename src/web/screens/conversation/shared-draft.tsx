@@ -5,9 +5,9 @@ import type { DraftView } from "../../server/conversation-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
-import { TextBlocks } from "./text-blocks";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
+import { TextBlocks } from "./text-blocks";
 
 type SharedDraftProps = {
   readonly draft: DraftView;

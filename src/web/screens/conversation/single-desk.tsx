@@ -5,11 +5,11 @@ import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
 import { withPending } from "../deciding/foreseen";
 import { DecisionDialogs, useDialogsSoon } from "../deciding/lazy-dialogs";
-import { useDecidingCommands } from "../list/list-commands";
-import type { ConversationDesk } from "../list/list-screen";
 import type { DecisionTarget, PostedDecision } from "../deciding/posted-decision";
 import { saidOf } from "../deciding/said";
 import { useTray } from "../frame/tray-data";
+import { useDecidingCommands } from "../list/list-commands";
+import type { ConversationDesk } from "../list/list-screen";
 
 /** The desk of a conversation that is open by itself, outside the lists of a standing: its keys and its dialogs. */
 export function useSingleDesk(openId: string | null, back: string): { desk: ConversationDesk; dialogs: ReactNode } {

@@ -5,12 +5,12 @@ import type { loader as couldTake } from "../../routes/could-take";
 import type { CouldTakeView } from "../../server/could-take-view.server";
 import { Button } from "../../ui/button";
 import { type Choice, Picker } from "../../ui/picker";
-import type { DialogProps } from "./dialog-props";
 import { LoadBar } from "../frame/load-bar";
 import { OwnerStamp } from "../frame/owner-stamp";
-import type { DecisionTarget } from "./posted-decision";
 import { notePick, recentFirst } from "../frame/recent-picks";
 import { type Colleague, useTray } from "../frame/tray-data";
+import type { DialogProps } from "./dialog-props";
+import type { DecisionTarget } from "./posted-decision";
 
 const NOBODY = "nobody";
 const GROUP = "group ";

@@ -3,9 +3,9 @@ import { pathInWords } from "../../../core/categories/category-tree";
 import { Button, KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Picker } from "../../ui/picker";
-import type { DialogProps } from "./dialog-props";
 import { notePick, recentPicks } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
+import type { DialogProps } from "./dialog-props";
 import { useCategoryChange } from "./use-category-change";
 
 const CLEAR = "clear all";

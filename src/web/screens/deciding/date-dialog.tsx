@@ -5,10 +5,10 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
+import { useTray } from "../frame/tray-data";
 import type { DialogProps } from "./dialog-props";
 import { MeantDate } from "./meant-date";
 import type { PostedDecision } from "./posted-decision";
-import { useTray } from "../frame/tray-data";
 import { useTypedDate } from "./use-typed-date";
 
 type DateDialogProps = DialogProps & { readonly kind: "expect" | "rest" | "expire" | "follow-up" };

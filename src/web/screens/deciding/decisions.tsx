@@ -14,9 +14,10 @@ import { PrefetchPageLinks, useParams, useRevalidator } from "react-router";
 import type { AskedFields } from "../../../core/records/filing-field";
 import { Notices, notice, noticeProblem } from "../../ui/notices";
 import { Courier, type FormFields } from "../frame/courier";
+import { ChangeHub, ChangeHubContext } from "../frame/live-hub";
+import { newCommand, onceAt } from "../frame/use-command";
 import type { DecisionOutcome, UndoOutcome } from "./decision-outcome";
 import { FilingSheet } from "./lazy-filing-sheet";
-import { ChangeHub, ChangeHubContext } from "../frame/live-hub";
 import {
   countOf,
   type DecidedRow,
@@ -26,7 +27,6 @@ import {
   type PostedDecision,
   type SingleDecision,
 } from "./posted-decision";
-import { newCommand, onceAt } from "../frame/use-command";
 
 type Decisions = {
   /** Carries a decision out; `said` is what the message with the Undo button says. */

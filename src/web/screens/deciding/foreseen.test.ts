@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { RowView } from "../../server/words.server";
-import { postedLeadsTo, withPending } from "./foreseen";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "../writing/kept-draft";
+import { postedLeadsTo, withPending } from "./foreseen";
 import type { PostedDecision } from "./posted-decision";
 import { saidOf } from "./said";
 

@@ -2,9 +2,9 @@ import type { KeyboardEvent } from "react";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";
-import type { DialogProps } from "./dialog-props";
 import { notePick } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
+import type { DialogProps } from "./dialog-props";
 
 /** Waits for the key of a category, and gives it, or takes it off where everything has it; shows which there are. */
 export function GiveByKey({ target, onDecide, onClose }: DialogProps) {

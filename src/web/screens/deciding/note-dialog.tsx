@@ -6,13 +6,13 @@ import type { PeopleAnswer } from "../../routes/people";
 import { Button, KeyCap } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { notice } from "../../ui/notices";
+import { useTray } from "../frame/tray-data";
+import { useAnswered, useCommand } from "../frame/use-command";
 import type { DecisionOutcome } from "./decision-outcome";
 import { useDecisions } from "./decisions";
 import type { DialogProps } from "./dialog-props";
 import { MentionMenu, useMentionMenu } from "./mention-menu";
 import { saidOf } from "./said";
-import { useTray } from "../frame/tray-data";
-import { useAnswered, useCommand } from "../frame/use-command";
 
 const DESCRIPTION = "For colleagues only, never sent. @ and a name tells them of it; a dash begins a list.";
 

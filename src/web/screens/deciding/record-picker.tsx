@@ -2,11 +2,11 @@ import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { loader as recordChoices } from "../../routes/record-choices";
 import { Picker } from "../../ui/picker";
-import type { DialogProps } from "./dialog-props";
 import { notePick, recentFirst } from "../frame/recent-picks";
 import type { RecordsOutcome } from "../frame/records-outcome";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
+import type { DialogProps } from "./dialog-props";
 
 type RecordPickerProps = Pick<DialogProps, "onDecide" | "onClose"> & {
   readonly target: { readonly rows: readonly { readonly recordCodes: readonly string[] }[] };

@@ -2,8 +2,8 @@ import { useCallback, useEffect, useRef } from "react";
 import { useFetcher } from "react-router";
 import { notice, noticeProblem } from "../../ui/notices";
 import type { CategoryOutcome } from "../frame/category-outcome";
-import { useDecisions } from "./decisions";
 import { useTray } from "../frame/tray-data";
+import { useDecisions } from "./decisions";
 
 type Outcome<Ok extends boolean> = Extract<CategoryOutcome, { ok: Ok }>;
 

@@ -1,10 +1,10 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { ORDERS } from "../../../core/lists/sheet-view";
+import { notePick, recentFirst, recentPicks } from "../frame/recent-picks";
+import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
 import { forgetDraft, keepDraft, keptDraft, lyingDrafts } from "../writing/kept-draft";
 import type { DecisionTarget, PostedDecision } from "./posted-decision";
-import { notePick, recentFirst, recentPicks } from "../frame/recent-picks";
 import { saidOf } from "./said";
-import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
 
 const names = {
   members: [{ id: "tobias", name: "Tobias Lund" }],

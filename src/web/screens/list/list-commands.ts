@@ -3,10 +3,10 @@ import { useCommands } from "../../keys/key-desk";
 import type { RowView } from "../../server/words.server";
 import { useDecisions } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
-import type { ListCursor, ShownList } from "./list-places";
 import type { PostedDecision } from "../deciding/posted-decision";
-import type { Selection } from "./selection";
 import { useTray } from "../frame/tray-data";
+import type { ListCursor, ShownList } from "./list-places";
+import type { Selection } from "./selection";
 
 type DecidingProps = {
   /** The first of what would be decided about; null when there is nothing, or one may not. */

@@ -3,8 +3,8 @@ import { Check } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { GroupCount } from "../../../operations/index.server";
 import { byWords, entryValue } from "../../ui/by-words";
-import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
 import { useTray } from "../frame/tray-data";
+import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
 import { fetchPart } from "./use-list";
 
 // Fewer than these are seen at a glance; more are found by typing.

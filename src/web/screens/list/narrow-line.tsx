@@ -19,9 +19,9 @@ import { calendarDayInWords } from "../../../core/time/day-words";
 import { Opens } from "../../keys/key-desk";
 import type { ListStart } from "../../server/list-view.server";
 import { soon } from "../../ui/soon";
-import { NarrowMenu } from "./narrow-menu";
 import { useTray } from "../frame/tray-data";
 import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
+import { NarrowMenu } from "./narrow-menu";
 
 const SaveViewDialog = lazy(() => import("./save-view-dialog"));
 

@@ -4,8 +4,8 @@ import { type Column, type ColumnKey, MAX_WIDTH, MIN_WIDTH, USUAL_WIDTHS } from 
 import type { ListedRowView } from "../../server/list-view.server";
 import { PaceMarks } from "../../ui/pace-marks";
 import { TurnLine } from "../../ui/turn-line";
-import { OwnerStamp } from "../frame/owner-stamp";
 import { RowTabs } from "../deciding/row-tabs";
+import { OwnerStamp } from "../frame/owner-stamp";
 
 const TIME_HEADINGS: Readonly<Record<Scope, string>> = {
   open: "Due or since",

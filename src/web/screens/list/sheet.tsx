@@ -4,12 +4,12 @@ import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState, useS
 import { linesOf } from "../../../core/lists/lanes";
 import { type Scope, scopeName } from "../../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../../core/lists/sheet-view";
+import { useMedia } from "../frame/use-media";
 import { usePlacedFolds } from "./folds";
 import type { Selection } from "./selection";
 import { ColumnHeadings, gridOf } from "./sheet-columns";
 import { SheetRow } from "./sheet-row";
 import type { OpenList, RowLane } from "./use-list";
-import { useMedia } from "../frame/use-media";
 
 const HEADING_HEIGHT = 25;
 // Twenty rows fit on a window of 1280 by 800 with all that surrounds them.

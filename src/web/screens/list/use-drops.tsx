@@ -3,8 +3,8 @@ import type { ShelfPlace } from "../../../operations/index.server";
 import { Opens } from "../../keys/key-desk";
 import type { ListedRowView } from "../../server/list-view.server";
 import type { DialogKind } from "../deciding/dialog-props";
-import { type DropTarget, useLetGo } from "../frame/dragging";
 import type { DecisionTarget, PostedDecision } from "../deciding/posted-decision";
+import { type DropTarget, useLetGo } from "../frame/dragging";
 import { useShelf, useTray } from "../frame/tray-data";
 
 // Asked once, as a rule: she has it remembered.

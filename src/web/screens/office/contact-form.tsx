@@ -1,10 +1,10 @@
 import type { Contact } from "../../../core/contacts/contact";
 import { Field } from "../../ui/field";
 import { CategoryChoice } from "../categories/category-choice";
-import type { ContactsOutcome } from "./contacts-outcome";
 import { NoteField } from "../frame/note-field";
 import { SideForm } from "../frame/side-form";
 import { useStep } from "../frame/use-step";
+import type { ContactsOutcome } from "./contacts-outcome";
 
 type ContactFormProps = {
   readonly contact: Contact | null;

@@ -3,9 +3,9 @@ import type { Contact } from "../../../core/contacts/contact";
 import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { notice } from "../../ui/notices";
-import type { ContactsOutcome } from "./contacts-outcome";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
+import type { ContactsOutcome } from "./contacts-outcome";
 
 type ContactListProps = {
   readonly contacts: readonly Contact[];

@@ -1,15 +1,21 @@
 import { useRef, useState } from "react";
 import { URGENCIES, URGENCY_NAMES } from "../../../core/kernel/urgency";
-import { NO_ACTIONS, NO_CONDITIONS, namesNothing, type RuleActions, type RuleConditions } from "../../../core/rules/rule";
+import {
+  NO_ACTIONS,
+  NO_CONDITIONS,
+  namesNothing,
+  type RuleActions,
+  type RuleConditions,
+} from "../../../core/rules/rule";
 import type { RuleTrial } from "../../../operations/index.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { CategoryChoice } from "../categories/category-choice";
 import { ChoiceField } from "../frame/choice-field";
-import type { ListedRule } from "./rule-list";
-import type { RulesOutcome } from "./rules-outcome";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
+import type { ListedRule } from "./rule-list";
+import type { RulesOutcome } from "./rules-outcome";
 
 /** A new rule, or one that is changed; it can be tried on the newest messages before it is kept. */
 export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: () => void }) {

@@ -3,9 +3,9 @@ import type { Rule } from "../../../core/rules/rule";
 import { actionsInWords, conditionsInWords } from "../../../core/rules/rule-in-words";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
-import type { RulesOutcome } from "./rules-outcome";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
+import type { RulesOutcome } from "./rules-outcome";
 
 /** A rule with the code of the record that it files to. */
 export type ListedRule = Rule & { readonly code: string };

@@ -7,8 +7,8 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { Select } from "../../ui/select";
-import type { ToldOutcome } from "./told-outcome";
 import { useTray } from "../frame/tray-data";
+import type { ToldOutcome } from "./told-outcome";
 
 /** What a member wants to be told of, how, and when not. */
 export function ToldSettings({ telling, watches }: Pick<ToldPage, "telling" | "watches">) {

@@ -4,8 +4,8 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { Select } from "../../ui/select";
-import type { AwayOutcome } from "./away-outcome";
 import { useTray } from "../frame/tray-data";
+import type { AwayOutcome } from "./away-outcome";
 
 type AwayFormProps = {
   readonly trays: readonly {

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import type { ListedGroup } from "./listed-member";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
+import type { ListedGroup } from "./listed-member";
 import { useMembersStep } from "./use-members-step";
 
 type MemberGroupsProps = {

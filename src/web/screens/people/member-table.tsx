@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
-import { type ListedGroup, type ListedMember, ROLE_NAMES, ROLES } from "./listed-member";
 import { OwnerStamp } from "../frame/owner-stamp";
-import { ShutOutDialog } from "./shut-out-dialog";
 import { useTray } from "../frame/tray-data";
+import { type ListedGroup, type ListedMember, ROLE_NAMES, ROLES } from "./listed-member";
+import { ShutOutDialog } from "./shut-out-dialog";
 import { useMembersStep } from "./use-members-step";
 
 /** Everybody in the tray with what she may do. */

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Select } from "../../ui/select";
-import type { ListedGroup, ListedMember } from "./listed-member";
 import { useTray } from "../frame/tray-data";
+import type { ListedGroup, ListedMember } from "./listed-member";
 import { useMembersStep } from "./use-members-step";
 
 type ShutOutProps = {

@@ -17,10 +17,10 @@ import {
 import { Opens } from "../../keys/key-desk";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
-import { HandOut } from "./hand-out";
 import { RecordPicker } from "../deciding/lazy-record-picker";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
+import { HandOut } from "./hand-out";
 
 type KnownRecord = {
   readonly id: RecordId;

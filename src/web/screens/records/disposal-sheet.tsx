@@ -2,9 +2,9 @@ import { useEffect, useRef, useState } from "react";
 import type { PreviewView, RetainedLineView } from "../../server/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { useStep } from "../frame/use-step";
 import type { RetentionOutcome } from "./retention-outcome";
 import { TakeOut } from "./take-out";
-import { useStep } from "../frame/use-step";
 
 type DisposalSheetProps = { readonly record: RetainedLineView; readonly onClose: () => void };
 

@@ -5,9 +5,9 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { ChoiceField } from "../frame/choice-field";
-import type { RetentionOutcome } from "./retention-outcome";
 import { SideForm } from "../frame/side-form";
 import { useStep } from "../frame/use-step";
+import type { RetentionOutcome } from "./retention-outcome";
 
 const FROM_WORDS = { closing: "the closing of the record", "last-message": "its newest message" } as const;
 const END_WORDS = { review: "somebody looks at it", disposal: "it is announced, and goes a week later" } as const;

@@ -5,11 +5,11 @@ import type { KeptView } from "../../server/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { OwnerStamp } from "../frame/owner-stamp";
-import { RecordKept } from "./record-kept";
 import type { RecordsOutcome } from "../frame/records-outcome";
-import { TakeOut } from "./take-out";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
+import { RecordKept } from "./record-kept";
+import { TakeOut } from "./take-out";
 
 type RecordCardProps = {
   readonly card: RecordCardView;

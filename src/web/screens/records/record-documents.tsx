@@ -7,8 +7,8 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { FILE_BUTTON } from "../../ui/file-button";
 import { notice } from "../../ui/notices";
-import { RecordLook } from "./record-look";
 import { useTray } from "../frame/tray-data";
+import { RecordLook } from "./record-look";
 
 type RecordDocumentsProps = {
   readonly documents: DocumentsView;

@@ -2,9 +2,9 @@ import type { KeptView } from "../../server/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
-import type { RetentionOutcome } from "./retention-outcome";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
+import type { RetentionOutcome } from "./retention-outcome";
 
 /** How long a record is kept and why; those who lead hold it, or give it a policy of its own. */
 export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readonly recordId: string }) {

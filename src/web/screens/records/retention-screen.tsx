@@ -2,11 +2,11 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { RetainedLineView, RetentionView } from "../../server/retention-view.server";
 import { Button } from "../../ui/button";
+import { useTray } from "../frame/tray-data";
+import { useStep } from "../frame/use-step";
 import { DisposalSheet } from "./disposal-sheet";
 import { PolicyList } from "./policy-list";
 import type { RetentionOutcome } from "./retention-outcome";
-import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
 
 /** What is due to be looked at first; beside it what would go, and the policies below. */
 export function RetentionScreen({ retention }: { readonly retention: RetentionView }) {

@@ -7,9 +7,9 @@ import { Opens, useCommands, useGo } from "../../keys/key-desk";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
 import { useDropTarget } from "../frame/dragging";
-import { MyRecordsMenu } from "./my-records-menu";
 import { useShelfDrop } from "../frame/shelf-drop";
 import { useShelf, useTray } from "../frame/tray-data";
+import { MyRecordsMenu } from "./my-records-menu";
 
 const PinPicker = lazy(() => import("./pin-picker"));
 const PlaceNameDialog = lazy(() => import("./place-name-dialog"));

@@ -7,10 +7,10 @@ import type { RunView } from "../../server/run-view.server";
 import type { RowView } from "../../server/words.server";
 import { KeyCap } from "../../ui/button";
 import { PaceMarks } from "../../ui/pace-marks";
-import { OwnerStamp } from "../frame/owner-stamp";
-import type { PostedDecision } from "../deciding/posted-decision";
 import { Proposals } from "../conversation/proposals";
+import type { PostedDecision } from "../deciding/posted-decision";
 import { RowTabs } from "../deciding/row-tabs";
+import { OwnerStamp } from "../frame/owner-stamp";
 
 const NEXT_SHOWN = 3;
 

@@ -1,6 +1,6 @@
 import type { WaitingView } from "../../server/waiting-view.server";
-import { HorizonRow } from "./horizon-row";
 import { useStep } from "../frame/use-step";
+import { HorizonRow } from "./horizon-row";
 
 /** What is waited for of one person, record or owner: how much there is, and what of it is loaded. */
 export type Lane = { readonly name: string; readonly count: number; readonly rows: readonly WaitingView[] };

@@ -1,9 +1,9 @@
 import { Link } from "react-router";
 import { DAY } from "../../../core/kernel/instant";
 import type { WaitingView } from "../../server/waiting-view.server";
-import { HORIZON_TICKS, HorizonLine, horizonX } from "./horizon-line";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
+import { HORIZON_TICKS, HorizonLine, horizonX } from "./horizon-line";
 
 const GRID =
   "grid grid-cols-[22px_minmax(0,1fr)_auto_30px] items-center gap-x-3 lg:grid-cols-[22px_170px_minmax(0,1fr)_minmax(0,1.6fr)_150px_74px_30px]";

@@ -6,18 +6,18 @@ import type { RowView } from "../../server/words.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
 import { Select } from "../../ui/select";
-import { CallDialog } from "./call-dialog";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
 import { withPending } from "../deciding/foreseen";
-import { HorizonLane, type Lane, lanesOf } from "./horizon-lane";
-import { HorizonHead } from "./horizon-row";
 import { DecisionDialogs } from "../deciding/lazy-dialogs";
 import type { PostedDecision } from "../deciding/posted-decision";
-import { RemindDialog } from "./remind-dialog";
 import { saidOf } from "../deciding/said";
 import { useTray } from "../frame/tray-data";
 import { useGrowing } from "../list/use-growing";
+import { CallDialog } from "./call-dialog";
+import { HorizonLane, type Lane, lanesOf } from "./horizon-lane";
+import { HorizonHead } from "./horizon-row";
+import { RemindDialog } from "./remind-dialog";
 
 // As many as are reminded at once.
 const MAX_REMINDED = 500;

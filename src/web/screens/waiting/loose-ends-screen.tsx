@@ -6,18 +6,18 @@ import type { LooseEndsPart } from "../../server/loose-ends-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
 import { TurnLine } from "../../ui/turn-line";
-import { CallDialog } from "./call-dialog";
 import { useDecisions } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
 import { DecisionDialogs } from "../deciding/lazy-dialogs";
-import { LyingDrafts } from "./lying-drafts";
-import { NoLooseEndDialog } from "./no-loose-end-dialog";
-import { OwnerStamp } from "../frame/owner-stamp";
 import type { PostedDecision } from "../deciding/posted-decision";
-import { RemindDialog } from "./remind-dialog";
 import { saidOf } from "../deciding/said";
+import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 import { useGrowing } from "../list/use-growing";
+import { CallDialog } from "./call-dialog";
+import { LyingDrafts } from "./lying-drafts";
+import { NoLooseEndDialog } from "./no-loose-end-dialog";
+import { RemindDialog } from "./remind-dialog";
 
 type LooseEnd = LooseEndsPart["rows"][number];
 

@@ -4,8 +4,8 @@ import { DAY } from "../../../core/kernel/instant";
 import { ageInWords } from "../../../core/time/age-in-words";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
-import { forgetDraft, keepDraft, type LyingDraft, lyingDrafts } from "../writing/kept-draft";
 import { useTray } from "../frame/tray-data";
+import { forgetDraft, keepDraft, type LyingDraft, lyingDrafts } from "../writing/kept-draft";
 
 type Shown = LyingDraft & { readonly age: string };
 

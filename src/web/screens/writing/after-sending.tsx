@@ -6,8 +6,8 @@ import { calendarDayInWords, dayAndTimeInFull } from "../../../core/time/day-wor
 import type { SaidDate } from "../../server/says-view.server";
 import { Select } from "../../ui/select";
 import { AnotherDate } from "../deciding/another-date";
-import type { Draft } from "./kept-draft";
 import { useTray } from "../frame/tray-data";
+import type { Draft } from "./kept-draft";
 
 const AFTER: readonly (readonly [Draft["after"], string])[] = [
   ["expect", "Wait for a reply"],

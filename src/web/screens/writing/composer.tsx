@@ -7,13 +7,13 @@ import { Button, KeyCap } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { Select } from "../../ui/select";
+import { useTray } from "../frame/tray-data";
+import { useAnswered, useCommand } from "../frame/use-command";
 import { HandDraft } from "./hand-draft";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
 import { LetterBody } from "./letter-body";
 import { SendAndFile } from "./send-and-file";
 import { SendButton } from "./send-button";
-import { useTray } from "../frame/tray-data";
-import { useAnswered, useCommand } from "../frame/use-command";
 
 type ComposerProps = {
   readonly conversationId: string;

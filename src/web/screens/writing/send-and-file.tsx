@@ -2,9 +2,9 @@ import { X } from "lucide-react";
 import { useState } from "react";
 import type { AskedFields } from "../../../core/records/filing-field";
 import { Opens } from "../../keys/key-desk";
-import type { Draft } from "./kept-draft";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";
 import { RecordPicker } from "../deciding/lazy-record-picker";
+import type { Draft } from "./kept-draft";
 
 type SendAndFileProps = {
   readonly files: Draft["files"];

@@ -2,8 +2,8 @@ import { useEffect } from "react";
 import { useFetcher } from "react-router";
 import type { TakeBackOutcome } from "../../routes/take-back";
 import { notice, noticeProblem } from "../../ui/notices";
-import { keepDraft } from "./kept-draft";
 import { useTray } from "../frame/tray-data";
+import { keepDraft } from "./kept-draft";
 
 /** Takes a message back; its text is then the draft of its conversation, and `onBack` is told which. */
 export function useTakeBack(onBack: (conversationId: string) => void): (messageId: string) => void {

@@ -4,11 +4,11 @@ import { looseAddress, printMailboxes } from "../../../core/kernel/email-address
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { Page } from "../../ui/page";
+import { useTray } from "../frame/tray-data";
+import { useAnswered, useCommand } from "../frame/use-command";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
 import { LetterBody } from "./letter-body";
 import { SendButton } from "./send-button";
-import { useTray } from "../frame/tray-data";
-import { useAnswered, useCommand } from "../frame/use-command";
 import type { WriteOutcome } from "./write-outcome";
 
 type WriteScreenProps = {
