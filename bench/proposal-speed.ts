@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { Client } from "pg";
-import { featuresOf } from "~/core/filing/features";
+import { featuresOf, wordFeatures } from "~/core/filing/features";
 import { judge } from "~/core/filing/judge";
 import { propose } from "~/core/filing/propose";
 import { labelsOfStream, type StreamEvent, type StreamLetter } from "~/core/filing/stream";
@@ -57,15 +57,17 @@ async function withRows(client: Client, events: readonly StreamEvent[]): Promise
   const memberOf = (id: string | null) =>
     id === null ? null : (members[Number(id.split("-")[1]) % members.length] ?? null);
   const records = events.flatMap((event) =>
-    event.event === "record" ? [{ id: uuidOf(event.id), code: event.code, title: event.title }] : [],
+    event.event === "record"
+      ? [{ id: uuidOf(event.id), code: event.code, title: event.title, words: wordFeatures(event.title) }]
+      : [],
   );
   const categories = new Set(
     events.flatMap((event) => (event.event === "conversation" ? event.decided.categories : [])),
   );
   await client.query(
-    `insert into record (id, code, type_id, title, created_at)
-     select id, code, (select id from record_type where name = 'Project'), title, '2025-01-01'
-     from jsonb_to_recordset($1::jsonb) as r(id uuid, code text, title text)`,
+    `insert into record (id, code, type_id, title, title_words, created_at)
+     select id, code, (select id from record_type where name = 'Project'), title, words, '2025-01-01'
+     from jsonb_to_recordset($1::jsonb) as r(id uuid, code text, title text, words text[])`,
     [JSON.stringify(records)],
   );
   await client.query(

@@ -82,6 +82,7 @@ function pieceInTerms(piece: string, label: Label, judged: Judged, evidence: Evi
     case "list":
       return someOf({ kind: piece, text: readFeature(asked[piece]).text, ...at(asked[piece]) });
     case "words":
+    case "ownWords":
       return byWords(label, judged, evidence);
     case "record":
       return byGiven(judged.records, (found) => ({

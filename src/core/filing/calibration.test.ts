@@ -28,7 +28,7 @@ describe("a confidence", () => {
   it("follows what comes of it now, and forgets what came of it long ago", () => {
     let record = NO_RECORD;
     for (let at = 0; at < 2_000; at += 1) record = withOutcome(record, 0.75, true);
-    for (let at = 0; at < 600; at += 1) record = withOutcome(record, 0.75, false);
+    for (let at = 0; at < 200; at += 1) record = withOutcome(record, 0.75, false);
     expect(calibration(record)(0.75)).toBeLessThan(0.2);
   });
 });

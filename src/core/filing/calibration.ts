@@ -8,15 +8,15 @@ export const BANDS = 10;
 export const NO_RECORD: TrackRecord = Array.from({ length: BANDS }, () => ({ said: 0, right: 0 }));
 
 // A band with nothing in it is believed as it says itself; this many outcomes weigh as much as its own word.
-const OWN_WORD = 12;
+const OWN_WORD = 5;
 
 /** The band that a confidence is in, from 0 to 9. */
 export function bandOfConfidence(confidence: number): number {
   return Math.min(BANDS - 1, Math.max(0, Math.floor(confidence * BANDS)));
 }
 
-// What came of two hundred proposals of a band is about what is remembered of it: how well one judges changes.
-export const REMEMBERED = 0.995;
+// What came of fifty proposals of a band is about what is remembered of it: how well one judges changes, and soon.
+export const REMEMBERED = 0.98;
 
 /** The record with one more outcome; older ones of the same band count a little less with each. */
 export function withOutcome(record: TrackRecord, confidence: number, right: boolean): TrackRecord {

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { candidateRecords } from "./candidates";
+import { candidateRecords, MOST_TITLED, titledRecords } from "./candidates";
 import type { Asked } from "./evidence";
 
 const ASKED: Asked = {
@@ -32,4 +32,17 @@ it("are those that a rare word names: there three times as frequent as on the wh
 
 it("are none of a letter about which nothing is known", () => {
   expect(candidateRecords(ASKED, new Map())).toEqual([]);
+});
+
+it("are the open ones with the most of a letter's unusual words in their titles, and only so many", () => {
+  const unusual = new Set(["w:organ", "w:sorrel", "w:bellows"]);
+  const titles = [
+    ["b", "Organ of the mill"],
+    ["c", "Bellows, Sorrel organ"],
+    ["a", "ORGAN"],
+    ["d", "Roof of the mill"],
+  ] as const;
+  expect(titledRecords(titles, { unusual })).toEqual(["c", "a", "b"]);
+  const many = Array.from({ length: MOST_TITLED + 1 }, (_, at) => [String(at), "Organ"] as const);
+  expect(titledRecords(many, { unusual })).toHaveLength(MOST_TITLED);
 });

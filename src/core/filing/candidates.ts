@@ -1,6 +1,6 @@
 import { type RecordId, trustedId } from "../kernel/ids";
 import { type Asked, ONE_OF, TELLING } from "./evidence";
-import { EVERYTHING } from "./features";
+import { EVERYTHING, wordFeatures } from "./features";
 import { LABEL_PREFIXES, type Label, UNFILED } from "./lesson";
 import { type Counts, type Told, told } from "./shares";
 
@@ -15,6 +15,25 @@ export function candidateRecords({ person, domain, list, rarest }: Asked, counts
   const telling = rarest.flatMap((word) => recordsWith(counts, word).filter((label) => tells(counts, word, label)));
   const labels = new Set([...near, ...telling]);
   return [...labels].map((label) => trustedId<RecordId>(label.slice(LABEL_PREFIXES.file.length)));
+}
+
+/** So many records are candidates for the words of their titles. */
+export const MOST_TITLED = 20;
+
+/**
+ * Of some records those whose titles have unusual words of a letter, those with most of them first: nothing was filed yet to
+ * one that was opened just now.
+ */
+export function titledRecords(
+  titles: Iterable<readonly [id: string, title: string]>,
+  { unusual }: Pick<Asked, "unusual">,
+): RecordId[] {
+  return [...titles]
+    .map(([id, title]) => ({ id, shared: wordFeatures(title).filter((word) => unusual.has(word)).length }))
+    .filter(({ shared }) => shared > 0)
+    .toSorted((a, b) => b.shared - a.shared || (a.id < b.id ? -1 : 1))
+    .slice(0, MOST_TITLED)
+    .map(({ id }) => trustedId<RecordId>(id));
 }
 
 const recordsWith = (counts: Counts, feature: string): Label[] =>

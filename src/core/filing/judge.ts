@@ -1,3 +1,4 @@
+import { calibration, NO_RECORD } from "./calibration";
 import type { Asked, Evidence, Likely, ProposalKind } from "./evidence";
 import { EVERYTHING } from "./features";
 import { DECIDED, SETTLED_UNANSWERED, UNFILED } from "./lesson";
@@ -55,10 +56,22 @@ export function judge(asked: Asked, evidence: Evidence): Judged {
   const first = likelyCategories(asked, evidence, [], weights.categorise);
   const records = likelyRecords(asked, evidence, likeliest(first, MOST_CATEGORIES), weights.file);
   const categories = likelyCategories(asked, evidence, records, weights.categorise);
-  const given = { categories: likeliest(categories, MOST_CATEGORIES), records: likeliest(records, MOST_RECORDS) };
+  const filed = likeliest(asTaken(records, evidence), MOST_RECORDS);
+  const given = { categories: likeliest(categories, MOST_CATEGORIES), records: filed };
   const owners = likelyOwners(asked, evidence, given, weights.assign);
   return { asked, categories, records, owners, settle: settling(asked, evidence, weights.settle) };
 }
+
+// Who has a record counts as far as it is truly filed there, and not as far as it seems.
+function asTaken(records: readonly Likely<RecordPiece>[], { records: known }: Evidence): Likely<RecordPiece>[] {
+  const taken = calibration(known.file ?? NO_RECORD);
+  const best = likeliestOf(records.filter(({ label }) => label !== UNFILED));
+  return records.map((one) => (one === best ? { ...one, likelihood: taken(one.likelihood) } : one));
+}
+
+/** The likeliest of some; null of none. */
+export const likeliestOf = <One extends Likely<string>>(all: readonly One[]): One | null =>
+  all.reduce<One | null>((best, one) => (best !== null && best.likelihood >= one.likelihood ? best : one), null);
 
 /** How much each piece of evidence counts in a tray by now. */
 export function weightsOf({ weights }: Pick<Evidence, "weights">) {

@@ -1,9 +1,9 @@
 import { type RecordId, trustedId } from "../kernel/ids";
 import type { Asked, Evidence, Likely } from "./evidence";
-import { wordFeatures } from "./features";
-import { LABEL_PREFIXES, type Label, UNFILED } from "./lesson";
+import { EVERYTHING, wordFeatures } from "./features";
+import { DECIDED, LABEL_PREFIXES, type Label, UNFILED } from "./lesson";
 import type { CategoryPiece, RecordPiece } from "./pieces";
-import { between, drawn, sharedOut, told, usualShare } from "./shares";
+import { between, type Counts, drawn, sharedOut, type Told, told, usualShare } from "./shares";
 import { type Says, type Weights, weighed } from "./weights";
 
 /** How much each piece counts before anything was learned. */
@@ -16,13 +16,19 @@ export const RECORD_WEIGHTS: Weights<RecordPiece> = {
   code: 25,
   belongs: 2.5,
   words: 0.15,
+  ownWords: 0.3,
   category: 0.2,
   title: 1.4,
   none: 0.3,
 };
 
-const IMAGINED = { person: 2, domain: 3, words: 1.5, category: 4 };
+const IMAGINED = { person: 2, domain: 3, words: 1.5, ownWords: 1, category: 4 };
 const [LEAST_OF_A_WORD, MOST_OF_A_WORD] = [-0.7, 3];
+// A word is a record's own where it is so many times, in logarithms, as frequent there as elsewhere; no record is rarer than this.
+const ITS_OWN = 3;
+const RAREST_RECORD = 1e-3;
+// A word of a title counts as one where it stands in one letter of a hundred and fifty.
+const USUAL_RARITY = Math.log(150);
 
 /** The open records that anything speaks for, and none at all, in one choice: how likely each is for a letter. */
 export function likelyRecords(
@@ -59,11 +65,26 @@ function saysOf(
       (sum, word) => sum + between(LEAST_OF_A_WORD, against(word, IMAGINED.words), MOST_OF_A_WORD),
       0,
     ),
+    ownWords:
+      label === UNFILED ? 0 : asked.rarest.reduce((sum, word) => sum + ownOf(told(counts, word, label), usual), 0),
     category: categories.reduce(
       (sum, category) => sum + category.likelihood * against(category.label, IMAGINED.category),
       0,
     ),
-    title: wordFeatures(open.get(id) ?? "").filter((word) => asked.unusual.has(word)).length,
+    title: wordFeatures(open.get(id) ?? "")
+      .filter((word) => asked.unusual.has(word))
+      .reduce((sum, word) => sum + rarityOf(word, counts), 0),
     none: label === UNFILED ? 1 : 0,
   };
+}
+
+function ownOf(one: Told, usual: number): number {
+  if (one.was < 1) return 0;
+  const more = Math.log(drawn(one, usual, IMAGINED.ownWords) / Math.max(usual, RAREST_RECORD));
+  return Math.max(0, more - ITS_OWN);
+}
+
+function rarityOf(word: string, counts: Counts): number {
+  const [known, decided] = [told(counts, word, DECIDED).of, told(counts, EVERYTHING, DECIDED).of];
+  return Math.log(decided / Math.max(1, known)) / USUAL_RARITY;
 }

@@ -8,6 +8,7 @@ export type RecordPiece =
   | "code"
   | "belongs"
   | "words"
+  | "ownWords"
   | "category"
   | "title"
   | "none";

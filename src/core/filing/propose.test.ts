@@ -85,6 +85,33 @@ describe("what is proposed", () => {
     expect(told.proposed({ subject: "About P-26-002" })).toMatchObject({ file: { value: "abbey", why: "code" } });
   });
 
+  it("is a record opened just now, by the words of its title that hardly any letter has", () => {
+    const told = new Told();
+    for (let at = 0; at < 40; at += 1) {
+      told.happens({
+        event: "record",
+        at: 0,
+        id: `n${at}`,
+        code: `P-27-${at}`,
+        title: `chantry${at} vault${at}`,
+        parent: null,
+      });
+      const text = `The chantry${at} and its vault${at} about windows`;
+      told.writes({
+        from: { address: `n${at}@n${at}.example`, name: "" },
+        text,
+        decided: { ...NOBODYS, record: `n${at}` },
+      });
+    }
+    told.happens({ event: "record", at: 0, id: "new", code: "P-28-001", title: "Belfry of Marlstone", parent: null });
+    const asked = {
+      from: { address: "who@knows.example", name: "" },
+      text: "The belfry at Marlstone leans",
+      subject: "",
+    };
+    expect(told.proposed(asked)).toMatchObject({ file: { value: "new", why: "title" } });
+  });
+
   it("is no record that is closed, nobody who has left, and whoever covers for who is away", () => {
     const told = new Told();
     told.often(14, { decided: MILL });

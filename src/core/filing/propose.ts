@@ -3,7 +3,7 @@ import { type Because, becauseOf } from "./because";
 import { calibration, NO_RECORD } from "./calibration";
 import type { Evidence, Likely } from "./evidence";
 import { type HowSure, LEAST } from "./how-sure";
-import { isLearned, type Judged } from "./judge";
+import { isLearned, type Judged, likeliestOf } from "./judge";
 import { LABEL_PREFIXES, type Label, UNFILED, UNOWNED } from "./lesson";
 import { logOdds } from "./shares";
 
@@ -95,11 +95,8 @@ function speaksForItself({ likely }: Saying, judged: Judged, evidence: Evidence)
   return ["code", "belongs"].includes(becauseOf("file", likely, judged, evidence).kind);
 }
 
-const likeliest = <One extends Likely<string>>(all: readonly One[]) =>
-  all.reduce<One | null>((best, one) => (best !== null && best.likelihood >= one.likelihood ? best : one), null);
-
 function recordOf(judged: Judged): Saying | null {
-  const best = likeliest(judged.records);
+  const best = likeliestOf(judged.records);
   if (best === null || best.label === UNFILED) return null;
   return {
     kind: "file",
@@ -109,7 +106,7 @@ function recordOf(judged: Judged): Saying | null {
 }
 
 function ownerOf(judged: Judged): Saying | null {
-  const best = likeliest(judged.owners);
+  const best = likeliestOf(judged.owners);
   if (best === null || best.label === UNOWNED) return null;
   const [ownerId, meantId] = [memberOf(best.label), memberOf(best.meant)];
   return {

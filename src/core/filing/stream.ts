@@ -2,7 +2,7 @@ import { type MemberId, type RecordId, trustedId } from "../kernel/ids";
 import { instant } from "../kernel/instant";
 import type { Because } from "./because";
 import { calibration, NO_RECORD, type TrackRecord, withOutcome } from "./calibration";
-import { candidateRecords } from "./candidates";
+import { candidateRecords, titledRecords } from "./candidates";
 import { type Asked, askedAbout, type Evidence, type Likely, type ProposalKind } from "./evidence";
 import { codesIn, featuresOf, type Letter } from "./features";
 import { isLearned, type Judged, judge, likelyLabels } from "./judge";
@@ -128,7 +128,11 @@ export class StreamedTray {
   }
 
   #candidates(asked: Asked, counts: Counts, named: readonly RecordId[]): Map<RecordId, string> {
-    const ids = new Set([...candidateRecords(asked, counts), ...named]);
+    const titled = titledRecords(
+      [...this.#open].map(([id, { title }]) => [id, title] as const),
+      asked,
+    );
+    const ids = new Set([...candidateRecords(asked, counts), ...named, ...titled]);
     const open = [...ids].flatMap((id) => {
       const record = this.#open.get(id);
       return record === undefined ? [] : [[id, record.title] as const];

@@ -12,6 +12,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Decision } from "../../core/docket/plan-decision";
 import { type CategoryId, type ConversationId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
+import { evidenceFor } from "../../storage/index";
 import {
   bringBackCategory,
   choosePreference,
@@ -140,6 +141,22 @@ describe("what is proposed for a conversation", () => {
     expect(await proposed(next)).toMatchObject([{ kind: "categorise", categoryId: tuning }]);
     const coded = await arrive("About C-033", "Nobody <nobody@elsewhere.example>", "Nothing that was said before.");
     expect(await proposed(coded)).toMatchObject([{ kind: "file", recordId: vane, because: { kind: "code" } }]);
+  });
+
+  it("is chosen from records whose titles name it as well, though nothing was filed to them yet", async () => {
+    const [opened] = await setUpRecords(tray.deps, [
+      { code: "P-26-090", title: "Voicing at Émile’s chantry", kind: "client", parentCode: null, closed: false },
+    ]);
+    const candidates = async (subject: string) => {
+      const id = await arrive(subject, "Nobody <nobody@elsewhere.example>", "Nothing that was said before.");
+      return [...((await evidenceFor(tray.deps.db, lead, id, tray.clock.now))?.evidence.open.keys() ?? [])];
+    };
+    expect(await candidates("émile’s, voicing")).toEqual([opened?.id]);
+    expect(await candidates("Voice")).toEqual([]);
+    await setUpRecords(tray.deps, [
+      { code: "P-26-091", title: "Chantry roof", kind: "client", parentCode: null, closed: true },
+    ]);
+    expect(await candidates("The CHANTRY roof")).toEqual([opened?.id]);
   });
 
   it("has the successor of a category that was merged, and the category again when that is undone", async () => {

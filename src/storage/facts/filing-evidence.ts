@@ -1,5 +1,5 @@
 import { BANDS, NO_RECORD, type TrackRecord } from "../../core/filing/calibration";
-import { candidateRecords } from "../../core/filing/candidates";
+import { candidateRecords, MOST_TITLED } from "../../core/filing/candidates";
 import {
   ASKED_WORDS,
   type Asked,
@@ -95,7 +95,8 @@ type AskedOfTray = {
 export async function evidenceOfLetter(db: Database, letter: AskedOfTray): Promise<KnownOfLetter> {
   const [{ counts, names }, beside] = await Promise.all([whatItShows(db, letter), whatStandsBeside(db, letter)]);
   const asked = askedAbout(letter.features, counts);
-  const can = await whatCanBe(db, [...candidateRecords(asked, counts), ...beside.named, ...beside.belongs], counts);
+  const candidates = [...candidateRecords(asked, counts), ...beside.named, ...beside.belongs];
+  const can = await whatCanBe(db, candidates, asked, counts);
   const first = { counts, owners: new Map(), ...beside, ...can };
   const likely = likelyLabels(asked, first);
   const second = await whatGoesWith(db, letter, likely, askedOfOwners(letter.features, likely), names);
@@ -181,10 +182,11 @@ async function whatStandsBeside(
 
 type CanBeRow = { open: { id: RecordId; title: string }[] | null; given: string[] | null };
 
-/** Of the records that anything speaks for, and of all categories, those that can be given. */
+/** Of the records that anything speaks for, what their titles say included (`titledRecords`), and of all categories, those that can be given. */
 async function whatCanBe(
   db: Database,
   candidates: readonly RecordId[],
+  { unusual }: Asked,
   counts: Counts,
 ): Promise<Pick<Evidence, "open" | "isGiven">> {
   const categories = [...(counts.get(EVERYTHING)?.keys() ?? [])].filter((label) =>
@@ -194,12 +196,19 @@ async function whatCanBe(
     db,
     /* sql */ `
     select
-      (select jsonb_agg(jsonb_build_object('id', id, 'title', title)) from record
-        where closed_at is null and merged_into is null and id = any(cast(:candidates as uuid[]))) as open,
+      (select jsonb_agg(jsonb_build_object('id', id, 'title', title)) from (
+        select id, title from record
+        where closed_at is null and merged_into is null and id = any(cast(:candidates as uuid[]))
+        union
+        (select id, title from record,
+          lateral (select count(*) as words from unnest(title_words) as word where word = any(cast(:unusual as text[]))) as shared
+        where closed_at is null and merged_into is null and title_words && cast(:unusual as text[])
+        order by shared.words desc, id limit ${MOST_TITLED})) as found) as open,
       (select jsonb_agg(id) from category
         where retired_at is null and removed_at is null and id = any(cast(:categories as uuid[]))) as given`,
     {
       candidates: [...candidates],
+      unusual: [...unusual],
       categories: categories.map((label) => label.slice(LABEL_PREFIXES.categorise.length)),
     },
   );

@@ -17,6 +17,7 @@ import * as betterProposals from "./0015-better-proposals";
 import * as toldByFeature from "./0016-told-by-feature";
 import * as listsOfWhatIsShown from "./0017-lists-of-what-is-shown";
 import * as ownersOfWhatIsUnfiled from "./0018-owners-of-what-is-unfiled";
+import * as wordsOfTitles from "./0019-words-of-titles";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -37,6 +38,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0016-told-by-feature", toldByFeature],
   ["0017-lists-of-what-is-shown", listsOfWhatIsShown],
   ["0018-owners-of-what-is-unfiled", ownersOfWhatIsUnfiled],
+  ["0019-words-of-titles", wordsOfTitles],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

@@ -1,3 +1,4 @@
+import { wordFeatures } from "../../core/filing/features";
 import type { EmailAddress } from "../../core/kernel/email-address";
 import {
   type ConversationId,
@@ -125,6 +126,7 @@ export async function saveRecords(trx: Transaction, records: readonly RegisterRe
         code: record.code,
         type_id: record.typeId,
         title: record.title,
+        title_words: wordFeatures(record.title),
         parent_id: record.parentId,
         responsible_id: record.responsibleId,
         note: record.note,
