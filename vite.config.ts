@@ -23,7 +23,7 @@ export default defineConfig(({ isSsrBuild, command }) => ({
   // The server build is entered by our own handler, so that it shares its modules with the routes.
   build: {
     rollupOptions: isSsrBuild
-      ? { input: "src/web/server/handler.server.ts" }
+      ? { input: "src/web/server/base/handler.server.ts" }
       : {
           output: {
             advancedChunks: {

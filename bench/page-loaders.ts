@@ -2,11 +2,11 @@ import { RouterContextProvider } from "react-router";
 import { instant } from "~/core/kernel/instant";
 import { liveHub } from "~/main/live-hub";
 import type { Deps } from "~/operations/index.server";
-import { middleware as signedIn } from "~/web/routes/signed-in";
-import { loader as standingLoader } from "~/web/routes/standing";
-import { loader as trayLoader, middleware as trayMiddleware } from "~/web/routes/tray";
-import { depsContext, liveContext, secureCookiesContext } from "~/web/server/context.server";
-import { keepSession } from "~/web/server/session-cookie.server";
+import { loader as standingLoader } from "~/web/routes/list/standing";
+import { middleware as signedIn } from "~/web/routes/shell/signed-in";
+import { loader as trayLoader, middleware as trayMiddleware } from "~/web/routes/shell/tray";
+import { depsContext, liveContext, secureCookiesContext } from "~/web/server/base/context.server";
+import { keepSession } from "~/web/server/base/session-cookie.server";
 
 /** What the server does for the page of a standing: the middleware of its routes, then their loaders side by side, as the router runs them. */
 export function loadersOf(deps: Deps, token: string, slug: string): () => Promise<{ rows: number }> {

@@ -7,8 +7,8 @@ import express from "express";
 import helmet from "helmet";
 import type { Logger } from "pino";
 import { type Deps, databaseAnswers } from "../operations/index.server";
-import type { WebHandlerOptions } from "../web/server/handler.server";
-import type { LiveHub } from "../web/server/live-hub";
+import type { WebHandlerOptions } from "../web/server/base/handler.server";
+import type { LiveHub } from "../web/server/base/live-hub";
 import { type Config, runAsInProduction } from "./config";
 
 export type HttpServer = { readonly port: number; readonly server: Server; readonly close: () => Promise<void> };

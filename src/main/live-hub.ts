@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import type { MemberId, TrayId } from "../core/kernel/ids";
 import type { TrayChange } from "../operations/index.server";
-import type { LiveHub } from "../web/server/live-hub";
+import type { LiveHub } from "../web/server/base/live-hub";
 
 type Listener = Parameters<LiveHub["subscribe"]>[0];
 

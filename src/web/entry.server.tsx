@@ -9,7 +9,7 @@ import {
   type RouterContextProvider,
   ServerRouter,
 } from "react-router";
-import { nonceContext, problemContext } from "./server/context.server";
+import { nonceContext, problemContext } from "./server/base/context.server";
 
 /** Tells of what a loader, an action or a page threw; a refusal, and a request that its sender gave up, are nobody's problem. */
 export const handleError: HandleErrorFunction = (problem, { request, context }) => {

@@ -10,7 +10,7 @@ import {
   useRouteLoaderData,
 } from "react-router";
 import type { Route } from "./+types/root";
-import { nonceContext } from "./server/context.server";
+import { nonceContext } from "./server/base/context.server";
 import { Problem } from "./ui/problem";
 
 // Pages and their data are of whoever is signed in: nothing on the way or in the browser keeps them.

@@ -2,8 +2,8 @@ import { type Desk, setUpDesk } from "@tests/support/desk";
 import { type Visitor, visitor } from "@tests/support/pages";
 import { testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { loader as accessLogPage } from "~/web/routes/access-log";
-import { action as members, loader as membersPage } from "~/web/routes/members";
+import { loader as accessLogPage } from "~/web/routes/people/access-log";
+import { action as members, loader as membersPage } from "~/web/routes/people/members";
 
 let desk: Desk;
 let ines: Visitor;

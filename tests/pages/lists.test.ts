@@ -13,24 +13,24 @@ import {
   setUpCategories,
   setUpRecords,
 } from "~/operations/index.server";
-import { loader as dates } from "~/web/routes/dates";
-import { action as decide } from "~/web/routes/decide";
-import { loader as followUps } from "~/web/routes/follow-ups";
-import { loader as journal } from "~/web/routes/journal";
-import { loader as listData } from "~/web/routes/list-data";
-import { loader as news } from "~/web/routes/news";
-import { action as cameUp, loader as runConversation } from "~/web/routes/run-conversation";
-import { action as settings } from "~/web/routes/settings";
-import { action as shelf } from "~/web/routes/shelf";
-import { loader as sortRun } from "~/web/routes/sort-run";
-import { loader as standing } from "~/web/routes/standing";
-import { action as stopRun } from "~/web/routes/stop-run";
-import { loader as trayPage } from "~/web/routes/tray";
-import { action as undo } from "~/web/routes/undo";
-import { action as unreadFrom } from "~/web/routes/unread-from";
-import type { DateAnswer } from "~/web/server/date-view.server";
-import type { ListedRowView } from "~/web/server/list-view.server";
-import type { RunView } from "~/web/server/run-view.server";
+import { action as unreadFrom } from "~/web/routes/conversation/unread-from";
+import { loader as dates } from "~/web/routes/deciding/dates";
+import { action as decide } from "~/web/routes/deciding/decide";
+import { action as undo } from "~/web/routes/deciding/undo";
+import { loader as followUps } from "~/web/routes/list/follow-ups";
+import { loader as listData } from "~/web/routes/list/list-data";
+import { action as cameUp, loader as runConversation } from "~/web/routes/list/run-conversation";
+import { loader as sortRun } from "~/web/routes/list/sort-run";
+import { loader as standing } from "~/web/routes/list/standing";
+import { loader as journal } from "~/web/routes/office/journal";
+import { loader as news } from "~/web/routes/shell/news";
+import { action as settings } from "~/web/routes/shell/settings";
+import { action as shelf } from "~/web/routes/shell/shelf";
+import { action as stopRun } from "~/web/routes/shell/stop-run";
+import { loader as trayPage } from "~/web/routes/shell/tray";
+import type { DateAnswer } from "~/web/server/deciding/date-view.server";
+import type { ListedRowView } from "~/web/server/list/list-view.server";
+import type { RunView } from "~/web/server/list/run-view.server";
 
 let tray: TestTray;
 let office: Office;

@@ -12,9 +12,9 @@ const places = await everyPlace();
 const inTray = places.filter(({ path }) => path.startsWith("/:tray/"));
 const modules: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = import.meta.glob<
   Record<string, unknown>
->("/src/web/routes/*.{ts,tsx}");
+>("/src/web/routes/*/*.{ts,tsx}");
 const moduleOf = async (file: string) => (await modules[`/src/web/${file}`]?.()) ?? {};
-const called = (file: string) => file.replace("routes/", "").replace(/\.tsx?$/, "");
+const called = (file: string) => file.slice(file.lastIndexOf("/") + 1).replace(/\.tsx?$/, "");
 
 let tray: TestTray;
 let office: Office;
@@ -167,7 +167,7 @@ describe("the rights to a tray", () => {
       refusalOf(
         (async () => {
           const { RouterContextProvider } = await import("react-router");
-          const { grantsContext, liveContext } = await import("~/web/server/context.server");
+          const { grantsContext, liveContext } = await import("~/web/server/base/context.server");
           const context = new RouterContextProvider();
           context.set(grantsContext, grants);
           context.set(liveContext, { state: () => "" } as never);

@@ -7,7 +7,7 @@ import {
   liveStateContext,
   memberContext,
   publicUrlContext,
-} from "~/web/server/context.server";
+} from "~/web/server/base/context.server";
 
 /** A member who looks at pages: what a loader or an action is given when she asks for one, and what it answers. */
 export type Visitor = {

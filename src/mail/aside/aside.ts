@@ -1,8 +1,8 @@
 import type { NamedFile } from "../../core/kernel/named-file";
 import type { MailMessage } from "../../core/message/mail-message";
 import type { PrintedConversation } from "../formats/conversation-pdf";
-import { unparsed } from "../inbound/parse-message";
-import type { SafeHtml } from "../inbound/sanitise-html";
+import { unparsed } from "../parsing/parse-message";
+import type { SafeHtml } from "../showing/sanitise-html";
 import { limitedThread } from "./limited-thread";
 import type { RawMail } from "./tasks";
 

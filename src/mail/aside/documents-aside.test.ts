@@ -1,6 +1,6 @@
 import { aWordDocument } from "@tests/support/a-word-document";
 import { afterAll, describe, expect, it } from "vitest";
-import { hasText } from "../inbound/document-kind";
+import { hasText } from "../parsing/document-kind";
 import { workAside } from "./aside";
 
 const aside = workAside();

@@ -1,6 +1,6 @@
 import { aMessage } from "@tests/support/mail";
 import { afterAll, expect, it } from "vitest";
-import { parseMessage } from "../inbound/parse-message";
+import { parseMessage } from "../parsing/parse-message";
 import { workAside } from "./aside";
 import { limitedThread, Overran } from "./limited-thread";
 

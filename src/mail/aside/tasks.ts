@@ -2,9 +2,9 @@ import type { NamedFile } from "../../core/kernel/named-file";
 import type { MailMessage } from "../../core/message/mail-message";
 import { conversationPdf, type PrintedConversation } from "../formats/conversation-pdf";
 import { zipOf } from "../formats/zip";
-import { parseMessage } from "../inbound/parse-message";
-import { safeHtmlOf } from "../inbound/safe-html";
-import type { SafeHtml } from "../inbound/sanitise-html";
+import { parseMessage } from "../parsing/parse-message";
+import { safeHtmlOf } from "../showing/safe-html";
+import type { SafeHtml } from "../showing/sanitise-html";
 
 /** A message as it came, and what its envelope said. */
 export type RawMail = { readonly raw: Uint8Array; readonly envelopeSender: string | null };
@@ -31,7 +31,7 @@ const TASKS = {
   /** The text of a file; null where it has none or is damaged. */
   documentText: async (file: NamedFile): Promise<string | null> => {
     // What reads PDFs takes 150 MB: only the thread that needs it has it.
-    const { textOfDocument } = await import("../inbound/document-text");
+    const { textOfDocument } = await import("../parsing/document-text");
     return textOfDocument(file).catch(() => null);
   },
 } as const;

@@ -2,7 +2,7 @@ import { PassThrough, Readable } from "node:stream";
 import { buffer } from "node:stream/consumers";
 import yauzl from "yauzl";
 import yazl from "yazl";
-import { safeFileName, withinBytes } from "../inbound/safe-file-name";
+import { safeFileName, withinBytes } from "../parsing/safe-file-name";
 
 /** A file on its way into a zip. */
 export type ZipEntry = { readonly name: string; readonly content: Uint8Array };

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import type { EmailAddress } from "../../core/kernel/email-address";
 import { instant } from "../../core/kernel/instant";
-import { parseMessage } from "../inbound/parse-message";
+import { parseMessage } from "../parsing/parse-message";
 import { composeMessage } from "./compose-message";
 
 const box = (name: string, address: string) => ({ name, address: address as EmailAddress });

@@ -4,10 +4,10 @@ import { afterAll, beforeAll, expect, it, vi } from "vitest";
 import type { EmailAddress } from "../../core/kernel/email-address";
 import { instant } from "../../core/kernel/instant";
 import type { MailMessage } from "../../core/message/mail-message";
-import { checkSignatures } from "../inbound/check-signatures";
-import { parseMessage } from "../inbound/parse-message";
-import { listenForMail, type MailListener } from "../inbound/smtp-listener";
 import { smtpTransport } from "../outbound/smtp-transport";
+import { parseMessage } from "../parsing/parse-message";
+import { checkSignatures } from "../receiving/check-signatures";
+import { listenForMail, type MailListener } from "../receiving/smtp-listener";
 import { CHARACTERS } from "./characters";
 import { type OutsideWorld, startOutsideWorld } from "./outside-world";
 

@@ -5,7 +5,7 @@ import { SMTPServer } from "smtp-server";
 import { domainOf, type EmailAddress } from "../../core/kernel/email-address";
 import type { Instant } from "../../core/kernel/instant";
 import type { KeyLookup } from "../../core/ports";
-import { parseMessage } from "../inbound/parse-message";
+import { parseMessage } from "../parsing/parse-message";
 import type { Character } from "./characters";
 import { replyOf } from "./reply-of";
 import { type Signing, signingFor } from "./signing";

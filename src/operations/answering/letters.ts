@@ -5,8 +5,8 @@ import { type MessageId, trustedId } from "../../core/kernel/ids";
 import { dateOf, type Instant, instant, later, SECOND } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
 import { EXPIRY_FIELD } from "../../core/message/expiry";
-import { firstWords } from "../../core/message/own-text";
 import type { ConversationFacts } from "../../core/standing/derive-standing";
+import { firstWords } from "../../core/text/own-text";
 import { threadIds } from "../../core/threading/place-message";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../../mail/index";
 import {

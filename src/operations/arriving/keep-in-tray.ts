@@ -1,10 +1,10 @@
 import { deriveDocket } from "../../core/docket/derive-docket";
 import { type BatchId, type ConversationId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { DAY, type Instant, later, SECOND } from "../../core/kernel/instant";
-import { wordsToShow } from "../../core/message/own-text";
 import { returnDateIn } from "../../core/message/return-date";
 import type { RuleThatHolds } from "../../core/rules/plan-rules";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { wordsToShow } from "../../core/text/own-text";
 import { baseSubject } from "../../core/threading/base-subject";
 import { correspondentOf, SUBJECT_WITHIN } from "../../core/threading/place-all";
 import { placeMessage, threadIds } from "../../core/threading/place-message";

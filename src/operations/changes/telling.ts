@@ -3,9 +3,9 @@ import { inCharge } from "../../core/cover/covering";
 import type { Docket } from "../../core/docket/derive-docket";
 import { groupedBy } from "../../core/kernel/grouped";
 import { type ConversationId, type MemberId, type NotificationId, type TrayId, trustedId } from "../../core/kernel/ids";
-import { firstWords } from "../../core/message/own-text";
 import type { ToldEvent } from "../../core/telling/events";
 import { watchesFor } from "../../core/telling/watches";
+import { firstWords } from "../../core/text/own-text";
 import {
   addNotifications,
   categoriesOf,

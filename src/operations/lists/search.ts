@@ -1,5 +1,5 @@
-import { firstWords } from "../../core/message/own-text";
 import { hitsIn, type Query, readQuery } from "../../core/search/query";
+import { firstWords } from "../../core/text/own-text";
 import { type SheetRow, searchConversations, type TrayGrant } from "../../storage/index";
 import type { Deps } from "../base/deps";
 

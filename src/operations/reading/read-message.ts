@@ -1,7 +1,7 @@
 import type { MessageId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import type { Attachment } from "../../core/message/mail-message";
-import { SHOWN_AT_ONCE, type TextPart, textPart } from "../../core/message/text-parts";
+import { SHOWN_AT_ONCE, type TextPart, textPart } from "../../core/text/text-parts";
 import type { SafeHtml } from "../../mail/index";
 import {
   blobBySha256,

@@ -1,6 +1,6 @@
 import { ChartNoAxesColumn, Download, FileInput, Plus } from "lucide-react";
 import { Link, useSearchParams } from "react-router";
-import type { CareView } from "../../server/category-view.server";
+import type { CareView } from "../../server/categories/category-view.server";
 import { Button } from "../../ui/button";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { withAllUnder } from "../../../core/categories/category-tree";
 import type { CategoryUses } from "../../../operations/index.server";
-import type { CaredCategory } from "../../server/category-view.server";
+import type { CaredCategory } from "../../server/categories/category-view.server";
 import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";

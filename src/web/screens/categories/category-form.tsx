@@ -4,7 +4,7 @@ import { LISTED, type Listed } from "../../../core/categories/category";
 import { withAllUnder } from "../../../core/categories/category-tree";
 import { proposeCode } from "../../../core/categories/propose-code";
 import { INKS, type Ink } from "../../../core/kernel/ink";
-import type { CaredCategory } from "../../server/category-view.server";
+import type { CaredCategory } from "../../server/categories/category-view.server";
 import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Field } from "../../ui/field";

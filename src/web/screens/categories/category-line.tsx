@@ -1,7 +1,7 @@
 import { MoreHorizontal } from "lucide-react";
 import { useCallback, useRef } from "react";
 import { Link } from "react-router";
-import type { CaredCategory } from "../../server/category-view.server";
+import type { CaredCategory } from "../../server/categories/category-view.server";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";

@@ -1,4 +1,4 @@
-import type { CareView } from "../../server/category-view.server";
+import type { CareView } from "../../server/categories/category-view.server";
 import { useDecisions } from "../deciding/decisions";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";

@@ -1,5 +1,5 @@
-import type { AppointmentView } from "../../server/appointment-view.server";
-import type { Message } from "../../server/conversation-view.server";
+import type { AppointmentView } from "../../server/conversation/appointment-view.server";
+import type { Message } from "../../server/conversation/conversation-view.server";
 
 /** What a message carries for the calendar. */
 export function Appointments({ message }: { message: Message }) {

@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
-import type { Message } from "../../server/conversation-view.server";
+import type { Message } from "../../server/conversation/conversation-view.server";
 import { useTray } from "../frame/tray-data";
 
 type Pictures = "held back" | "shown";

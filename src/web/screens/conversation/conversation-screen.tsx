@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { OtherMail } from "../../../operations/index.server";
-import type { ConversationView, DraftView } from "../../server/conversation-view.server";
-import type { ProposalView } from "../../server/proposal-view.server";
+import type { ConversationView, DraftView } from "../../server/conversation/conversation-view.server";
+import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { Button, KeyCap } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { TurnLine } from "../../ui/turn-line";

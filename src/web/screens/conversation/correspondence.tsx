@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { CorrespondenceItem } from "../../server/conversation-view.server";
+import type { CorrespondenceItem } from "../../server/conversation/conversation-view.server";
 import { MessageItem } from "./message-item";
 import { NoteItem } from "./note-item";
 

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
-import type { loader as couldTake } from "../../routes/could-take";
-import type { RowView } from "../../server/words.server";
+import type { loader as couldTake } from "../../routes/conversation/could-take";
+import type { RowView } from "../../server/base/words.server";
 import { LoadBar } from "../frame/load-bar";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";

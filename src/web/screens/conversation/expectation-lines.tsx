@@ -1,5 +1,5 @@
-import type { ConversationView } from "../../server/conversation-view.server";
-import type { ExpectationView } from "../../server/expectation-view.server";
+import type { ConversationView } from "../../server/conversation/conversation-view.server";
+import type { ExpectationView } from "../../server/conversation/expectation-view.server";
 import type { PostedDecision } from "../deciding/posted-decision";
 import { useTray } from "../frame/tray-data";
 

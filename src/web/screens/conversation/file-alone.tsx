@@ -2,7 +2,7 @@ import { FolderInput } from "lucide-react";
 import { useState } from "react";
 import { type ConversationId, trustedId } from "../../../core/kernel/ids";
 import { Opens } from "../../keys/key-desk";
-import type { Message } from "../../server/conversation-view.server";
+import type { Message } from "../../server/conversation/conversation-view.server";
 import { useDecisions } from "../deciding/decisions";
 import { RecordPicker } from "../deciding/lazy-record-picker";
 import { useTray } from "../frame/tray-data";

@@ -1,5 +1,5 @@
 import { Check, X } from "lucide-react";
-import type { ConversationView } from "../../server/conversation-view.server";
+import type { ConversationView } from "../../server/conversation/conversation-view.server";
 import type { PostedDecision } from "../deciding/posted-decision";
 
 type FollowUpLinesProps = {

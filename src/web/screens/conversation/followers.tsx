@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import type { ConversationDesk } from "../list/list-screen";

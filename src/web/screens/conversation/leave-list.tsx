@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import type { Message } from "../../server/conversation-view.server";
-import type { ListStart } from "../../server/list-view.server";
+import type { Message } from "../../server/conversation/conversation-view.server";
+import type { ListStart } from "../../server/list/list-view.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { notice } from "../../ui/notices";

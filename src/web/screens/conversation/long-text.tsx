@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import type { LongText } from "../../server/conversation-view.server";
+import type { LongText } from "../../server/conversation/conversation-view.server";
 import { useTray } from "../frame/tray-data";
 import { TextBlocks } from "./text-blocks";
 

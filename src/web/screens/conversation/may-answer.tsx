@@ -1,8 +1,8 @@
 import { useEffect } from "react";
 import { useFetcher, useNavigate } from "react-router";
-import type { action as join } from "../../routes/join";
-import type { loader as mayAnswer } from "../../routes/may-answer";
-import type { RowView } from "../../server/words.server";
+import type { loader as mayAnswer } from "../../routes/conversation/may-answer";
+import type { action as join } from "../../routes/deciding/join";
+import type { RowView } from "../../server/base/words.server";
 import { notice, noticeProblem } from "../../ui/notices";
 import { useTray } from "../frame/tray-data";
 

@@ -10,7 +10,7 @@ import {
   ShieldCheck,
 } from "lucide-react";
 import { useState } from "react";
-import type { Message } from "../../server/conversation-view.server";
+import type { Message } from "../../server/conversation/conversation-view.server";
 import { Dialog } from "../../ui/dialog";
 import { useTray } from "../frame/tray-data";
 import { FileAttachment } from "./file-alone";

@@ -3,7 +3,7 @@ import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useFetcher, useLocation } from "react-router";
 import { useGo } from "../../keys/key-desk";
-import type { Message } from "../../server/conversation-view.server";
+import type { Message } from "../../server/conversation/conversation-view.server";
 import { Button } from "../../ui/button";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { noticeProblem } from "../../ui/notices";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import type { NoteView } from "../../server/conversation-view.server";
-import type { NoteBlockView, NotePiece } from "../../server/note-view.server";
+import type { NoteView } from "../../server/conversation/conversation-view.server";
+import type { NoteBlockView, NotePiece } from "../../server/conversation/note-view.server";
 import { EditNoteDialog } from "../deciding/note-dialog";
 
 /** A note between the messages: for colleagues, never sent. */

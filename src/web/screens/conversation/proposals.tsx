@@ -1,5 +1,5 @@
-import type { ProposalView } from "../../server/proposal-view.server";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
+import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import type { PostedDecision } from "../deciding/posted-decision";

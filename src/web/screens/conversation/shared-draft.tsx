@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import type { DraftOutcome } from "../../routes/drafts";
-import type { DraftView } from "../../server/conversation-view.server";
+import type { DraftOutcome } from "../../routes/writing/drafts";
+import type { DraftView } from "../../server/conversation/conversation-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";

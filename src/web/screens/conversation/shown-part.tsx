@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import { useCommands } from "../../keys/key-desk";
-import type { Message } from "../../server/conversation-view.server";
+import type { Message } from "../../server/conversation/conversation-view.server";
 import { useTray } from "../frame/tray-data";
 
 /** Whether a message is shown as it was sent or as its text, and the switch between them, which is remembered for its sender. */

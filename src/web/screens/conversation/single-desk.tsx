@@ -1,6 +1,6 @@
 import { type ReactNode, useCallback, useState } from "react";
 import { useCommands, useGo } from "../../keys/key-desk";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
 import { withPending } from "../deciding/foreseen";

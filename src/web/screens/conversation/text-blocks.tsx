@@ -1,6 +1,6 @@
 import { Fragment } from "react";
 import { brokenRuns } from "../../../core/kernel/broken-runs";
-import type { TextBlock } from "../../server/text-blocks.server";
+import type { TextBlock } from "../../server/conversation/text-blocks.server";
 
 /** Plain text with its links, quotations indented by their depth. */
 export function TextBlocks({ blocks, className }: { blocks: readonly TextBlock[]; className: string }) {

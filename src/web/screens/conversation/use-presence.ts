@@ -1,6 +1,6 @@
 import { useContext, useEffect, useRef, useState } from "react";
 import { v4 } from "uuid";
-import type { PresenceAnswer } from "../../routes/presence";
+import type { PresenceAnswer } from "../../routes/conversation/presence";
 import { ChangeHubContext } from "../frame/live-hub";
 import { useTray } from "../frame/tray-data";
 

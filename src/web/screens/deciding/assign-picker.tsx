@@ -1,8 +1,8 @@
 import { useEffect, useId, useState } from "react";
 import { useFetcher } from "react-router";
 import { Opening } from "../../keys/key-desk";
-import type { loader as couldTake } from "../../routes/could-take";
-import type { CouldTakeView } from "../../server/could-take-view.server";
+import type { loader as couldTake } from "../../routes/conversation/could-take";
+import type { CouldTakeView } from "../../server/conversation/could-take-view.server";
 import { Button } from "../../ui/button";
 import { type Choice, Picker } from "../../ui/picker";
 import { LoadBar } from "../frame/load-bar";

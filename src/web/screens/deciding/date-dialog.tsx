@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Whom as WhomAwaited } from "../../../core/docket/plan-decision";
-import type { DateAnswer } from "../../server/date-view.server";
+import type { DateAnswer } from "../../server/deciding/date-view.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "../writing/kept-draft";
 import { postedLeadsTo, withPending } from "./foreseen";
 import type { PostedDecision } from "./posted-decision";

@@ -1,7 +1,7 @@
 import { leadsTo } from "../../../core/docket/leads-to";
 import { type CategoryId, type MemberId, trustedId } from "../../../core/kernel/ids";
 import type { StandingKind } from "../../../core/standing/standing";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
 import type { Pending, PostedDecision } from "./posted-decision";
 
 /** Where a posted decision leads from a standing; null when it moves nothing. */

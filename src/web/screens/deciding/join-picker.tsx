@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import type { action as join, loader as joinChoices } from "../../routes/join";
-import type { RowView } from "../../server/words.server";
+import type { action as join, loader as joinChoices } from "../../routes/deciding/join";
+import type { RowView } from "../../server/base/words.server";
 import { notice, noticeProblem } from "../../ui/notices";
 import { Picker } from "../../ui/picker";
 import { useTray } from "../frame/tray-data";

@@ -1,4 +1,4 @@
-import type { DateAnswer } from "../../server/date-view.server";
+import type { DateAnswer } from "../../server/deciding/date-view.server";
 
 type MeantDateProps = {
   readonly said: Pick<DateAnswer, "meant" | "other"> | null;

@@ -1,8 +1,8 @@
 import { useEffect, useId, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import { mentionsIn } from "../../../core/notes/mentions";
-import type { EditNoteOutcome } from "../../routes/edit-note";
-import type { PeopleAnswer } from "../../routes/people";
+import type { EditNoteOutcome } from "../../routes/conversation/edit-note";
+import type { PeopleAnswer } from "../../routes/people/people";
 import { Button, KeyCap } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { notice } from "../../ui/notices";

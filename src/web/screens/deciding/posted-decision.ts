@@ -2,7 +2,7 @@ import type { Whom } from "../../../core/docket/plan-decision";
 import type { Urgency } from "../../../core/kernel/urgency";
 import type { Scope } from "../../../core/lists/scope";
 import type { FilingMeans } from "../../../core/records/filing-means";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
 import type { FormFields } from "../frame/courier";
 
 /** A decision as it is posted: its kind, and the fields that go with it. */

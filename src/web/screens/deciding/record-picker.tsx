@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import type { loader as recordChoices } from "../../routes/record-choices";
+import type { loader as recordChoices } from "../../routes/records/record-choices";
 import { Picker } from "../../ui/picker";
 import { notePick, recentFirst } from "../frame/recent-picks";
 import type { RecordsOutcome } from "../frame/records-outcome";

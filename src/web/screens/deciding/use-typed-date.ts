@@ -1,6 +1,6 @@
 import { type ChangeEvent, useEffect, useState } from "react";
 import type { DayEdge } from "../../../core/worktime/working-hours";
-import type { DateAnswer } from "../../server/date-view.server";
+import type { DateAnswer } from "../../server/deciding/date-view.server";
 import { useTray } from "../frame/tray-data";
 
 /** What a date is wanted for: the side of its day that counts, and for which conversation; `usual` offers by when they usually answer. */

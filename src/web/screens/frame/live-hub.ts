@@ -1,6 +1,6 @@
 import { createContext, useContext, useEffect, useRef } from "react";
 import type { ListChanges } from "../../../core/lists/lanes";
-import type { ListedRowView } from "../../server/list-view.server";
+import type { ListedRowView } from "../../server/list/list-view.server";
 
 /** What became of conversations as far as a list shows them. */
 export type RowChanges = ListChanges<ListedRowView>;

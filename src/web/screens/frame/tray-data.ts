@@ -1,5 +1,5 @@
 import { createContext, useContext, useState } from "react";
-import type { TrayData } from "../../server/tray-view.server";
+import type { TrayData } from "../../server/shell/tray-view.server";
 
 /** What most screens of a tray draw: its people, its categories, what the member may do and likes. */
 export type SharedTray = Omit<TrayData, "flow" | "runs" | "shelf" | "now">;

@@ -1,6 +1,6 @@
 import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigation, useRevalidator } from "react-router";
-import type { TrayData } from "../../server/tray-view.server";
+import type { TrayData } from "../../server/shell/tray-view.server";
 import { type ChangeHub, ChangeHubContext, type RowChanges } from "./live-hub";
 
 // Several changes in a row are one question; where one follows the other, one question a second, however many people decide

@@ -1,5 +1,5 @@
 import { TriangleAlert } from "lucide-react";
-import type { ListStart } from "../../server/list-view.server";
+import type { ListStart } from "../../server/list/list-view.server";
 
 /** Above the bin: when it is emptied, and a warning where things are put into it to be kept. */
 export function BinLine({ bin }: { bin: NonNullable<ListStart["bin"]> }) {

@@ -3,7 +3,7 @@ import { useLocation } from "react-router";
 import { isInScope, type Scope } from "../../../core/lists/scope";
 import type { AfterDecision } from "../../../operations/index.server";
 import { useGo } from "../../keys/key-desk";
-import type { ListedRowView } from "../../server/list-view.server";
+import type { ListedRowView } from "../../server/list/list-view.server";
 import { withPending } from "../deciding/foreseen";
 import type { Pending } from "../deciding/posted-decision";
 import { placeOf } from "./sheet";

@@ -4,8 +4,8 @@ import { isNarrowed, type Narrowing, narrowingParams } from "../../../core/lists
 import { isInScope, type Scope } from "../../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../../core/lists/sheet-view";
 import { Opening, Opens } from "../../keys/key-desk";
-import type { ListStart } from "../../server/list-view.server";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
+import type { ListStart } from "../../server/list/list-view.server";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
 import { postedLeadsTo, withPending } from "../deciding/foreseen";

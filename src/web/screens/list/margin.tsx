@@ -1,6 +1,6 @@
 import { type Ref, useEffect, useRef } from "react";
 import { Link } from "react-router";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
 import { NewRows } from "./new-rows";
 
 // What is further away is nearer in the list itself.

@@ -17,11 +17,11 @@ import {
 import type { SheetView } from "../../../core/lists/sheet-view";
 import { calendarDayInWords } from "../../../core/time/day-words";
 import { Opens } from "../../keys/key-desk";
-import type { ListStart } from "../../server/list-view.server";
+import type { ListStart } from "../../server/list/list-view.server";
 import { soon } from "../../ui/soon";
 import { useTray } from "../frame/tray-data";
 import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
-import { NarrowMenu } from "./narrow-menu";
+import { NarrowMenu } from "../narrowing/narrow-menu";
 
 const SaveViewDialog = lazy(() => import("./save-view-dialog"));
 

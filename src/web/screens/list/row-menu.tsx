@@ -2,7 +2,7 @@ import { DropdownMenu } from "radix-ui";
 import { URGENCIES, URGENCY_NAMES } from "../../../core/kernel/urgency";
 import { type CommandId, keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { PaceMarks } from "../../ui/pace-marks";
 import type { PostedDecision } from "../deciding/posted-decision";

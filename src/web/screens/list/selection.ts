@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from "react";
-import type { ListedRowView } from "../../server/list-view.server";
+import type { ListedRowView } from "../../server/list/list-view.server";
 import { type Chosen, countChosen, isChosen, withLane, withStretch, withToggled } from "../frame/choosing";
 import type { RowLane } from "./use-list";
 

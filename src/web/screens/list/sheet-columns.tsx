@@ -1,7 +1,7 @@
 import { type ReactNode, type PointerEvent as ReactPointerEvent, useState } from "react";
 import type { Scope } from "../../../core/lists/scope";
 import { type Column, type ColumnKey, MAX_WIDTH, MIN_WIDTH, USUAL_WIDTHS } from "../../../core/lists/sheet-view";
-import type { ListedRowView } from "../../server/list-view.server";
+import type { ListedRowView } from "../../server/list/list-view.server";
 import { PaceMarks } from "../../ui/pace-marks";
 import { TurnLine } from "../../ui/turn-line";
 import { RowTabs } from "../deciding/row-tabs";

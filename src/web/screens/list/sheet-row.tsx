@@ -1,7 +1,7 @@
 import { Fragment, type MouseEvent, memo, type ReactNode, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Column } from "../../../core/lists/sheet-view";
-import type { ListedRowView } from "../../server/list-view.server";
+import type { ListedRowView } from "../../server/list/list-view.server";
 import { useDragged } from "../frame/dragging";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { cellOf } from "./sheet-columns";

@@ -1,7 +1,7 @@
 import { lazy, type ReactNode, useState } from "react";
 import type { ShelfPlace } from "../../../operations/index.server";
 import { Opens } from "../../keys/key-desk";
-import type { ListedRowView } from "../../server/list-view.server";
+import type { ListedRowView } from "../../server/list/list-view.server";
 import type { DialogKind } from "../deciding/dialog-props";
 import type { DecisionTarget, PostedDecision } from "../deciding/posted-decision";
 import { type DropTarget, useLetGo } from "../frame/dragging";

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { arrivalsAmong, type Lane, NOTHING_HELD, withChanges, withPage } from "../../../core/lists/lanes";
 import { narrowingParams } from "../../../core/lists/narrowing";
 import { isDescending } from "../../../core/lists/sheet-view";
-import type { ListedRowView, ListStart } from "../../server/list-view.server";
+import type { ListedRowView, ListStart } from "../../server/list/list-view.server";
 import { type AskNews, type RowChanges, useChanges } from "../frame/live-hub";
 import { useInTurn } from "./use-in-turn";
 

@@ -1,5 +1,5 @@
 import { Link, useFetcher } from "react-router";
-import type { Route } from "../../routes/+types/import";
+import type { Route } from "../../routes/office/+types/import";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
 import { useTray } from "../frame/tray-data";

@@ -1,4 +1,4 @@
-import type { JobAsideView } from "../../server/jobs-aside-view.server";
+import type { JobAsideView } from "../../server/office/jobs-aside-view.server";
 import { Button } from "../../ui/button";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";

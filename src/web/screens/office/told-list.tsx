@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { isStandingKind } from "../../../core/standing/standing";
 import { toldInWords } from "../../../core/telling/told-in-words";
-import type { ToldPage } from "../../server/told-view.server";
+import type { ToldPage } from "../../server/people/told-view.server";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 

@@ -1,4 +1,4 @@
-import type { ToldProblems } from "../../server/told-form.server";
+import type { ToldProblems } from "../../server/people/told-form.server";
 
 /** What the server said to a step: done, or what is wrong by field. */
 export type ToldOutcome = { readonly ok: boolean; readonly problems: ToldProblems };

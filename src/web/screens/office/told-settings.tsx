@@ -2,7 +2,7 @@ import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { WatchKind } from "../../../core/telling/events";
-import type { ToldPage } from "../../server/told-view.server";
+import type { ToldPage } from "../../server/people/told-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";

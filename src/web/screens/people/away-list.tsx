@@ -1,5 +1,5 @@
 import { Link, useFetcher } from "react-router";
-import type { TimeOffView } from "../../server/time-off-view.server";
+import type { TimeOffView } from "../../server/people/time-off-view.server";
 import { Button } from "../../ui/button";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";

@@ -1,4 +1,4 @@
-import type { AwayProblems } from "../../server/away-form.server";
+import type { AwayProblems } from "../../server/people/away-form.server";
 
 /** What the server said to a step: done, what is wrong by field, or as a whole. */
 export type AwayOutcome =

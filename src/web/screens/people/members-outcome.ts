@@ -1,4 +1,4 @@
-import type { MembersProblems } from "../../server/members-form.server";
+import type { MembersProblems } from "../../server/people/members-form.server";
 
 /** What the server said to a step: done, in words, with a link where one was made; or what is wrong by field. */
 export type MembersOutcome =

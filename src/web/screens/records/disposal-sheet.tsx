@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import type { PreviewView, RetainedLineView } from "../../server/retention-view.server";
+import type { PreviewView, RetainedLineView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { useStep } from "../frame/use-step";

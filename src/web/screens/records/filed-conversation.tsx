@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
 import { TurnLine } from "../../ui/turn-line";
 
 type FiledConversationProps = {

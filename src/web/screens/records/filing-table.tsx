@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { AskedFields } from "../../../core/records/filing-field";
 import { Opens } from "../../keys/key-desk";
-import type { FilingsView } from "../../server/record-view.server";
+import type { FilingsView } from "../../server/records/record-view.server";
 import { useDecisions } from "../deciding/decisions";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";
 import { useTray } from "../frame/tray-data";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { COUNTS_FROM, ENDS_IN } from "../../../core/retention/policy";
-import type { RetentionView } from "../../server/retention-view.server";
+import type { RetentionView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";

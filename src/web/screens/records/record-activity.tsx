@@ -1,5 +1,5 @@
 import { lazy, Suspense, useMemo } from "react";
-import type { monthsView } from "../../server/record-view.server";
+import type { monthsView } from "../../server/records/record-view.server";
 
 const PairedBars = lazy(() => import("../../ui/paired-bars"));
 const NAMES = { first: "came", second: "went" } as const;

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
-import type { RecordCardView } from "../../server/record-view.server";
-import type { KeptView } from "../../server/retention-view.server";
+import type { RecordCardView } from "../../server/records/record-view.server";
+import type { KeptView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { OwnerStamp } from "../frame/owner-stamp";

@@ -1,8 +1,8 @@
 import { FileText } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
-import type { DocumentOutcome } from "../../routes/record-documents";
-import type { DocumentsView } from "../../server/record-view.server";
+import type { DocumentOutcome } from "../../routes/records/record-documents";
+import type { DocumentsView } from "../../server/records/record-view.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { FILE_BUTTON } from "../../ui/file-button";

@@ -1,4 +1,4 @@
-import type { KeptView } from "../../server/retention-view.server";
+import type { KeptView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";

@@ -1,5 +1,5 @@
 import { Link, useSearchParams } from "react-router";
-import type { MailView } from "../../server/record-view.server";
+import type { MailView } from "../../server/records/record-view.server";
 import { FiledConversation } from "./filed-conversation";
 import { RecordLook } from "./record-look";
 

@@ -1,4 +1,4 @@
-import type { PreviewView } from "../../server/retention-view.server";
+import type { PreviewView } from "../../server/records/retention-view.server";
 import type { StepOutcome } from "../frame/use-step";
 
 /** What came of a step about how long records are kept; with what would go, where that was asked. */

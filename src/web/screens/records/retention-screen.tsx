@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import type { RetainedLineView, RetentionView } from "../../server/retention-view.server";
+import type { RetainedLineView, RetentionView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
-import type { ParcelOutcome } from "../../routes/parcels";
+import type { ParcelOutcome } from "../../routes/records/parcels";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useTray } from "../frame/tray-data";

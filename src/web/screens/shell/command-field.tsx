@@ -5,7 +5,7 @@ import { scopeName } from "../../../core/lists/scope";
 import { STANDINGS } from "../../../core/standing/standing";
 import { COMMANDS, type CommandId, keyCap } from "../../keys/commands";
 import { useGo, useKeyDesk, useKeyOf } from "../../keys/key-desk";
-import type { loader as recordChoices } from "../../routes/record-choices";
+import type { loader as recordChoices } from "../../routes/records/record-choices";
 import { byWords, entryValue } from "../../ui/by-words";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";

@@ -1,7 +1,7 @@
 import { useRef } from "react";
 import { NavLink, useLocation } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../../core/flow/age-buckets";
-import type { SegmentView } from "../../server/tray-view.server";
+import type { SegmentView } from "../../server/shell/tray-view.server";
 import { useDropTarget } from "../frame/dragging";
 import { LooseEndsSegment } from "./loose-ends-segment";
 

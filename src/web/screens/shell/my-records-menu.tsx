@@ -4,7 +4,7 @@ import { useFetcher, useNavigate } from "react-router";
 import { type PlaceId, trustedId } from "../../../core/kernel/ids";
 import { placedItems } from "../../../core/records/arrangement";
 import type { ShelfPlace } from "../../../operations/index.server";
-import type { loader } from "../../routes/arrangement";
+import type { loader } from "../../routes/records/arrangement";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
 import { useShelfDrop } from "../frame/shelf-drop";

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import type { loader as recordChoices } from "../../routes/record-choices";
+import type { loader as recordChoices } from "../../routes/records/record-choices";
 import { CategoryTab } from "../../ui/category-tab";
 import { noticeProblem } from "../../ui/notices";
 import { Picker } from "../../ui/picker";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
-import type { ParcelView } from "../../server/parcel-view.server";
-import type { RunView } from "../../server/tray-view.server";
+import type { ParcelView } from "../../server/records/parcel-view.server";
+import type { RunView } from "../../server/shell/tray-view.server";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
 import { useDecisions } from "../deciding/decisions";

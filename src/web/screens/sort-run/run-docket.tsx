@@ -1,10 +1,10 @@
 import { allOf } from "../../../core/kernel/all-of";
 import { keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
-import type { ListedRowView } from "../../server/list-view.server";
-import type { ProposalView } from "../../server/proposal-view.server";
-import type { RunView } from "../../server/run-view.server";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
+import type { ProposalView } from "../../server/conversation/proposal-view.server";
+import type { ListedRowView } from "../../server/list/list-view.server";
+import type { RunView } from "../../server/list/run-view.server";
 import { KeyCap } from "../../ui/button";
 import { PaceMarks } from "../../ui/pace-marks";
 import { Proposals } from "../conversation/proposals";

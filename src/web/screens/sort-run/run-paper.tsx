@@ -1,6 +1,6 @@
 import { memo, type ReactNode, useState } from "react";
-import type { CorrespondenceItem, Message } from "../../server/conversation-view.server";
-import type { RunView } from "../../server/run-view.server";
+import type { CorrespondenceItem, Message } from "../../server/conversation/conversation-view.server";
+import type { RunView } from "../../server/list/run-view.server";
 import { Appointments } from "../conversation/appointments";
 import { AsSent } from "../conversation/as-sent";
 import { Correspondence } from "../conversation/correspondence";

@@ -7,7 +7,7 @@ import { isInScope, type Scope, scopeName } from "../../../core/lists/scope";
 import type { StandingKind } from "../../../core/standing/standing";
 import { keyCap } from "../../keys/commands";
 import { Opening, useCommands, useGo, useKeyOf } from "../../keys/key-desk";
-import type { ProposalView } from "../../server/proposal-view.server";
+import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { KeyCap } from "../../ui/button";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { notice } from "../../ui/notices";

@@ -1,8 +1,8 @@
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
 import type { Narrowing } from "../../../core/lists/narrowing";
 import { isInScope, type Scope } from "../../../core/lists/scope";
-import type { ListedRowView } from "../../server/list-view.server";
-import type { RunPartView, RunView } from "../../server/run-view.server";
+import type { ListedRowView } from "../../server/list/list-view.server";
+import type { RunPartView, RunView } from "../../server/list/run-view.server";
 import { usePending } from "../deciding/decisions";
 import { withPending } from "../deciding/foreseen";
 import { type AskNews, useChanges } from "../frame/live-hub";

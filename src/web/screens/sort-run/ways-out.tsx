@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
 import { type CommandId, keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
-import type { ProposalView } from "../../server/proposal-view.server";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
+import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { KeyCap } from "../../ui/button";
 import type { DialogKind } from "../deciding/dialog-props";
 

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
-import type { loader as callNote } from "../../routes/call-note";
+import type { loader as callNote } from "../../routes/conversation/call-note";
 import type { DialogProps } from "../deciding/dialog-props";
 import { NoteDialog } from "../deciding/note-dialog";
 import { useTray } from "../frame/tray-data";

@@ -1,4 +1,4 @@
-import type { WaitingView } from "../../server/waiting-view.server";
+import type { WaitingView } from "../../server/waiting/waiting-view.server";
 import { useStep } from "../frame/use-step";
 import { HorizonRow } from "./horizon-row";
 

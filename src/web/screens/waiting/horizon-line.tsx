@@ -1,5 +1,5 @@
 import { DAY } from "../../../core/kernel/instant";
-import type { WaitingView } from "../../server/waiting-view.server";
+import type { WaitingView } from "../../server/waiting/waiting-view.server";
 
 // What is shown to both sides of now; further away stands at the edge.
 const BACK_MS = 14 * DAY;

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { DAY } from "../../../core/kernel/instant";
-import type { WaitingView } from "../../server/waiting-view.server";
+import type { WaitingView } from "../../server/waiting/waiting-view.server";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 import { HORIZON_TICKS, HorizonLine, horizonX } from "./horizon-line";

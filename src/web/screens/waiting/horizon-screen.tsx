@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useCommands, useGo } from "../../keys/key-desk";
-import type { WaitingPart, WaitingView } from "../../server/waiting-view.server";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
+import type { WaitingPart, WaitingView } from "../../server/waiting/waiting-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
 import { Select } from "../../ui/select";

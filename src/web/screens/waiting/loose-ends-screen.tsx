@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { LOOSE_END_NAMES, LOOSE_ENDS, REMEDIES, type Remedy } from "../../../core/loose-ends/loose-end";
 import { useCommands, useGo } from "../../keys/key-desk";
-import type { LooseEndsPart } from "../../server/loose-ends-view.server";
+import type { LooseEndsPart } from "../../server/waiting/loose-ends-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
 import { TurnLine } from "../../ui/turn-line";

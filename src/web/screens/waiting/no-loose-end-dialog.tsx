@@ -1,5 +1,5 @@
 import { LOOSE_END_NAMES, type LooseEndKind } from "../../../core/loose-ends/loose-end";
-import type { RowView } from "../../server/words.server";
+import type { RowView } from "../../server/base/words.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";

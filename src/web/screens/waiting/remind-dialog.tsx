@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import { allOf } from "../../../core/kernel/all-of";
-import type { loader as preview } from "../../routes/reminders";
+import type { loader as preview } from "../../routes/waiting/reminders";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Select } from "../../ui/select";

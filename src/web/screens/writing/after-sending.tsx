@@ -3,7 +3,7 @@ import type { Whom } from "../../../core/docket/plan-decision";
 import { domainOf, readMailboxes } from "../../../core/kernel/email-address";
 import { instant, readInstant } from "../../../core/kernel/instant";
 import { calendarDayInWords, dayAndTimeInFull } from "../../../core/time/day-words";
-import type { SaidDate } from "../../server/says-view.server";
+import type { SaidDate } from "../../server/writing/says-view.server";
 import { Select } from "../../ui/select";
 import { AnotherDate } from "../deciding/another-date";
 import { useTray } from "../frame/tray-data";

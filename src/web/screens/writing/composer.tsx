@@ -1,8 +1,8 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
-import type { AnswerOutcome } from "../../routes/answer";
-import type { DraftOutcome } from "../../routes/drafts";
-import type { DraftView, PassOnView } from "../../server/conversation-view.server";
+import type { AnswerOutcome } from "../../routes/writing/answer";
+import type { DraftOutcome } from "../../routes/writing/drafts";
+import type { DraftView, PassOnView } from "../../server/conversation/conversation-view.server";
 import { Button, KeyCap } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
-import type { loader as documentsToEnclose } from "../../routes/enclosures";
+import type { loader as documentsToEnclose } from "../../routes/writing/enclosures";
 import { Picker } from "../../ui/picker";
 import { useTray } from "../frame/tray-data";
 

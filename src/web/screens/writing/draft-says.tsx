@@ -1,5 +1,5 @@
 import { shortened } from "../../../core/writing/sentences";
-import type { FoundView, SaysView } from "../../server/says-view.server";
+import type { FoundView, SaysView } from "../../server/writing/says-view.server";
 import type { Draft } from "./kept-draft";
 
 type DraftSaysProps = {

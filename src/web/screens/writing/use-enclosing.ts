@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import type { Enclosure } from "../../../core/writing/enclosure";
-import type { EnclosureOutcome } from "../../routes/enclosures";
+import type { EnclosureOutcome } from "../../routes/writing/enclosures";
 import { useTray } from "../frame/tray-data";
 
 /** A file on its way to the store. */

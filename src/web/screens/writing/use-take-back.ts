@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
-import type { TakeBackOutcome } from "../../routes/take-back";
+import type { TakeBackOutcome } from "../../routes/writing/take-back";
 import { notice, noticeProblem } from "../../ui/notices";
 import { useTray } from "../frame/tray-data";
 import { keepDraft } from "./kept-draft";

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
-import type { SaysView } from "../../server/says-view.server";
+import type { SaysView } from "../../server/writing/says-view.server";
 import { useTray } from "../frame/tray-data";
 
 const NOTHING: SaysView = { asks: [], promises: [], encloses: null, usual: null };

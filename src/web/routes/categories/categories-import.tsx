@@ -1,0 +1,72 @@
+import { data } from "react-router";
+import { CATEGORY_COLUMNS } from "../../../core/categories/category-table";
+import {
+  importCategories,
+  type ReportedLine,
+  refusalInWords,
+  tryCategoryTable,
+} from "../../../operations/index.server";
+import { useDecisions } from "../../screens/deciding/decisions";
+import { type ImportedLine, type TableAnswer, TableImport } from "../../screens/frame/table-import";
+import { useTray } from "../../screens/frame/tray-data";
+import { mostBytesTo } from "../../server/base/body-limits";
+import { depsContext, grantContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import type { Route } from "./+types/categories-import";
+
+const MAX_CHARACTERS = 1_000_000;
+
+export function meta() {
+  return [{ title: "Import categories · Common Tray" }];
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const form = await readForm(request, mostBytesTo("routes/categories/categories-import"));
+  const table = String(form.get("table") ?? "");
+  const refused = (problem: string, status: number) => data<TableAnswer>({ report: null, problem }, { status });
+  if (table.trim() === "") return refused("Choose a file, or paste its lines.", 400);
+  if (table.length > MAX_CHARACTERS) return refused("That is more than a tray could have in categories.", 400);
+  const tried = await tryCategoryTable(deps, grant, table);
+  if (!tried.ok) return refused(tried.error, 400);
+  if (form.get("do") !== "import") {
+    return data<TableAnswer>({
+      report: { lines: tried.value.map(lineView), stepId: null, isDone: false },
+      problem: null,
+    });
+  }
+  const taken = await importCategories(deps, grant, table);
+  if (!taken.ok) {
+    const { error } = taken;
+    const words = error.kind === "problems" || error.kind === "uses-changed" ? "" : refusalInWords(error);
+    return refused(words, 409);
+  }
+  const { value, stepId } = taken.value;
+  return data<TableAnswer>({ report: { lines: value.map(lineView), stepId, isDone: true }, problem: null });
+}
+
+function lineView(line: ReportedLine): ImportedLine {
+  return {
+    line: line.line,
+    words: line.path || "no path",
+    kind: line.kind,
+    problem: line.kind === "problem" ? line.problem : null,
+  };
+}
+
+/** Takes categories in from a file: first what it would do, line by line, then the doing of it. */
+export default function CategoriesImport() {
+  const { mayAddCategories } = useTray();
+  const { undoCategories } = useDecisions();
+  return (
+    <TableImport
+      title="Import categories"
+      back={["categories", "Categories"]}
+      about={`A table in CSV whose first line names its columns: ${CATEGORY_COLUMNS.join(", ")}. Only the path has to be there; “Invoices › Payment reminders” stands under Invoices.`}
+      example={"path,code,ink\nInvoices,IN,umber\nInvoices › Payment reminders,RM,sand"}
+      noun={["category", "categories"]}
+      refusal={mayAddCategories ? null : "Those who may change the categories of this tray take them in."}
+      onUndo={undoCategories}
+    />
+  );
+}

@@ -1,0 +1,33 @@
+import { data } from "react-router";
+import { type CategoryId, readId } from "../../../core/kernel/ids";
+import { FLOW } from "../../../core/standing/standing";
+import { lookAtCategory, moreOfList } from "../../../operations/index.server";
+import { CategoryScreen } from "../../screens/categories/category-screen";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/words.server";
+import { categoryView } from "../../server/categories/category-view.server";
+import type { Route } from "./+types/category";
+
+const SHOWN = 6;
+const NEWEST = { order: "date", reversed: false, grouping: null } as const;
+
+export function meta({ loaderData }: Route.MetaArgs) {
+  return [{ title: `${loaderData?.category.name ?? "Category"} · Common Tray` }];
+}
+
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const id = readId<CategoryId>(params.category);
+  const page = id.ok ? await lookAtCategory(deps, grant, id.value) : null;
+  if (page === null) throw data("There is no such category in this tray.", { status: 404 });
+  const request = { narrowing: { category: [page.category.id] }, view: NEWEST };
+  const first = { lane: "", after: null, limit: SHOWN };
+  const lists = await Promise.all(
+    FLOW.map(async (scope) => ({ scope, rows: await moreOfList(deps, grant, member, { scope, ...request }, first) })),
+  );
+  return categoryView(page, lists, readingOf(member, deps.now()));
+}
+
+export default function Category({ loaderData }: Route.ComponentProps) {
+  return <CategoryScreen {...loaderData} />;
+}

@@ -1,0 +1,49 @@
+import { Link } from "react-router";
+import { categoryMatrix } from "../../../operations/index.server";
+import { type Against, isAgainst, MatrixTable } from "../../screens/categories/matrix-table";
+import { depsContext, grantContext } from "../../server/base/context.server";
+import type { Route } from "./+types/matrix";
+
+export function meta() {
+  return [{ title: "Categories in a matrix · Common Tray" }];
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const asked = new URL(request.url).searchParams.get("against") ?? "";
+  const against: Against = isAgainst(asked) ? asked : "owner";
+  return { against, cells: await categoryMatrix(context.get(depsContext), context.get(grantContext), against) };
+}
+
+const WAYS = [
+  ["owner", "owner"],
+  ["standing", "standing"],
+] as const;
+
+/** What is open, by category against owner or standing; every number opens its list. */
+export default function Matrix({ loaderData: { against, cells } }: Route.ComponentProps) {
+  return (
+    <main
+      aria-label="Matrix of categories"
+      className="mx-2 mt-2.5 flex min-h-0 flex-1 flex-col rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4"
+    >
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-rule px-4 py-2">
+        <h1 className="font-serif text-xl">What is open, by category</h1>
+        <nav aria-label="Against" className="flex items-baseline gap-1 text-sm">
+          <span className="text-soft">against</span>
+          {WAYS.map(([way, name]) => (
+            <Link
+              key={way}
+              to={`?against=${way}`}
+              preventScrollReset
+              aria-current={way === against ? "page" : undefined}
+              className={`rounded-control px-1.5 py-0.5 ${way === against ? "bg-act-soft font-semibold text-act" : "text-soft hover:text-ink"}`}
+            >
+              {name}
+            </Link>
+          ))}
+        </nav>
+      </div>
+      <MatrixTable against={against} cells={cells} />
+    </main>
+  );
+}

@@ -1,0 +1,24 @@
+import { type ConversationId, readId } from "../../../core/kernel/ids";
+import { datesToOffer, understandDate } from "../../../operations/index.server";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/words.server";
+import { dateView } from "../../server/deciding/date-view.server";
+import type { Route } from "./+types/dates";
+
+/** The dates to offer for a conversation, and what a text means as a date: `text` as typed, `edge` the side of the day that counts. */
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const query = new URL(request.url).searchParams;
+  const edge = query.get("edge") === "closes" ? "closes" : "opens";
+  const reading = readingOf(context.get(memberContext), deps.now());
+  const id = readId<ConversationId>(query.get("conversation") ?? "");
+  const text = query.get("text") ?? "";
+  const offers = await datesToOffer(deps, grant, id.ok ? id.value : null, edge, query.has("usual"));
+  const meant = text.trim() === "" ? null : await understandDate(deps, grant, text, edge);
+  return Response.json({
+    offers: offers.map(({ label, at }) => ({ label, ...dateView(at, reading) })),
+    meant: meant?.ok === true ? dateView(meant.value.at, reading) : null,
+    other: meant?.ok === true && meant.value.other !== null ? dateView(meant.value.other, reading) : null,
+    problem: meant?.ok === false ? meant.error : null,
+  });
+}

@@ -1,0 +1,57 @@
+import { data } from "react-router";
+import { type BatchId, type CategoryStepId, readId } from "../../../core/kernel/ids";
+import {
+  redoNewest,
+  refusalInWords,
+  type Undone,
+  undoCategories,
+  undoNewest,
+  undoSteps,
+} from "../../../operations/index.server";
+import type { UndoOutcome } from "../../screens/deciding/decision-outcome";
+import { depsContext, grantContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import type { Route } from "./+types/undo";
+
+// More than anybody chooses in the journal.
+const MAX_BATCHES = 1_000;
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const form = await readForm(request);
+  const read = form.getAll("batch").map((batch) => readId<BatchId>(String(batch)));
+  const ids = read.flatMap((id) => (id.ok ? [id.value] : []));
+  if (ids.length < read.length || ids.length > MAX_BATCHES)
+    return data<UndoOutcome>({ ok: false, problem: "Those are no steps to undo." }, { status: 400 });
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const step = readId<CategoryStepId>(String(form.get("step") ?? ""));
+  if (step.ok) {
+    const undone = await undoCategories(deps, grant, step.value);
+    if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(undone.error) }, { status: 409 });
+    return data<UndoOutcome>({ ok: true, message: `Undone: ${undone.value}.` });
+  }
+  if (form.get("redo") !== null) {
+    const redone = await redoNewest(deps, grant);
+    if (!redone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(redone.error) }, { status: 409 });
+    return data<UndoOutcome>(inWords("Done again", redone.value));
+  }
+  const undone = ids.length === 0 ? await undoNewest(deps, grant) : await undoSteps(deps, grant, ids);
+  if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(undone.error) }, { status: 409 });
+  const { value } = undone;
+  if ("runId" in value) return data<UndoOutcome>({ ok: true, message: "Undoing, step by step." });
+  return data<UndoOutcome>(inWords("Undone", value));
+}
+
+function inWords(done: "Undone" | "Done again", { count, what, left }: Undone): UndoOutcome {
+  const kept = left.length === 0 ? "" : ` Left as it is, since somebody decided anew: ${left.join(", ")}.`;
+  return count === 0
+    ? { ok: false, problem: `Nothing was ${done.toLowerCase()}.${kept}` }
+    : { ok: true, message: `${done}: ${what}.${kept}` };
+}
+
+export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<UndoOutcome> {
+  try {
+    return await serverAction();
+  } catch {
+    return { ok: false, problem: "Not undone: the server did not answer. Try again." };
+  }
+}

@@ -1,0 +1,142 @@
+import { useState } from "react";
+import { Form, Link } from "react-router";
+import { STANDING_NAMES } from "../../../core/standing/standing";
+import { dayAndTime } from "../../../core/time/day-words";
+import { type SearchResult, search } from "../../../operations/index.server";
+import { OwnerStamp } from "../../screens/frame/owner-stamp";
+import { useTray } from "../../screens/frame/tray-data";
+import { TakeOut } from "../../screens/records/take-out";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { Dialog } from "../../ui/dialog";
+import type { Route } from "./+types/search";
+
+const MAX_QUERY_CHARACTERS = 500;
+
+export function meta() {
+  return [{ title: "Search · Common Tray" }];
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const deps = context.get(depsContext);
+  const text = (new URL(request.url).searchParams.get("q") ?? "").trim().slice(0, MAX_QUERY_CHARACTERS);
+  const everywhere = new URL(request.url).searchParams.get("in") === "everywhere";
+  const found = await search(deps, context.get(grantContext), text, undefined, everywhere ? "everywhere" : "kept");
+  const zone = context.get(memberContext).timeZone;
+  return {
+    text,
+    everywhere,
+    results: found.map((result) => ({
+      ...shown(result),
+      when: dayAndTime(result.row.lastMessageAt, deps.now(), zone),
+    })),
+  };
+}
+
+function shown({ row, subject, from, excerpt, file }: SearchResult) {
+  const { id, who, standing, recordCodes, ownerId } = row;
+  return { id, who, standing, recordCodes, ownerId, subject, from, excerpt, file };
+}
+
+export default function SearchPage({ loaderData: { text, everywhere, results } }: Route.ComponentProps) {
+  const { tray } = useTray();
+  const [isPacking, setPacking] = useState(false);
+  return (
+    <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
+      <Form role="search" className="border-b border-rule p-3 sm:hidden">
+        <input
+          type="search"
+          name="q"
+          aria-label="Search this tray"
+          placeholder="Subjects, people, words"
+          defaultValue={text}
+          key={text}
+          // biome-ignore lint/a11y/noAutofocus: one comes here to type it
+          autoFocus={text === ""}
+          className="h-11 w-full rounded-control border border-rule bg-ground px-3 text-base placeholder:text-soft"
+        />
+      </Form>
+      <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-3">
+        <h1 className="min-w-0 flex-1 font-serif text-xl max-sm:text-base">{headingOf(text, results.length)}</h1>
+        {text !== "" && (
+          <Link
+            to={`?${new URLSearchParams(everywhere ? { q: text } : { q: text, in: "everywhere" })}`}
+            className="text-sm text-act hover:underline"
+          >
+            {everywhere ? "Leave out Bin and Junk" : "Look in Bin and Junk too"}
+          </Link>
+        )}
+        {results.length > 0 && (
+          <span className="flex gap-3 text-sm text-soft">
+            Export all of it:
+            {(["eml", "mbox"] as const).map((format) => (
+              <a
+                key={format}
+                href={`/${tray.slug}/export/search?${new URLSearchParams({ q: text, format })}`}
+                className="text-act hover:underline"
+              >
+                {format === "eml" ? ".eml in a zip" : "mbox"}
+              </a>
+            ))}
+            <button type="button" onClick={() => setPacking(true)} className="text-act hover:underline">
+              with documents and PDFs…
+            </button>
+          </span>
+        )}
+      </div>
+      <Dialog open={isPacking} onOpenChange={setPacking} title={`Take out what has “${text}”`}>
+        <div className="px-4 pt-2 pb-4">
+          <p>
+            All conversations found, their messages as they came, each printed as a PDF, what they carry, and an index
+            with the records that they are filed to.
+          </p>
+          <TakeOut code={null} text={text} everywhere={everywhere} onOrdered={() => setPacking(false)} />
+        </div>
+      </Dialog>
+      <ul>
+        {results.map((result) => (
+          <li key={result.id} className="relative border-b border-hair px-5 py-2.5 hover:bg-ground/70">
+            <span className="flex items-baseline gap-3">
+              <Link
+                to={`/${tray.slug}/${result.standing}/${result.id}`}
+                className="min-w-0 truncate font-serif text-[15px] after:absolute after:inset-0"
+              >
+                <Pieces pieces={result.subject} empty="(no subject)" />
+              </Link>
+              <span className="text-sm whitespace-nowrap text-soft">{result.who}</span>
+              <span className="ml-auto flex items-center gap-3 text-sm whitespace-nowrap text-soft">
+                {result.recordCodes.join(", ")}
+                <span>{STANDING_NAMES[result.standing]}</span>
+                <span>{result.when}</span>
+                <OwnerStamp ownerId={result.ownerId} />
+              </span>
+            </span>
+            <p className="mt-0.5 max-w-[110ch] text-sm text-soft">
+              <b className="font-semibold">{result.from}:</b> <Pieces pieces={result.excerpt} empty="" />
+              {result.file !== null && <span className="pl-2 text-ink">found in {result.file}</span>}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}
+
+function headingOf(text: string, count: number): string {
+  if (text === "") return 'Type what you are looking for: words, names, "words in a row"';
+  if (count === 0) return `Nothing in this tray has “${text}”`;
+  return `${count === 1 ? "1 conversation has" : `${count} conversations have`} “${text}”`;
+}
+
+function Pieces({ pieces, empty }: { pieces: readonly { text: string; hit: boolean }[]; empty: string }) {
+  if (pieces.length === 0) return <>{empty}</>;
+  return pieces.map(({ text, hit }, at) => {
+    const key = `${at} ${text}`;
+    return hit ? (
+      <mark key={key} className="bg-act-soft text-inherit">
+        {text}
+      </mark>
+    ) : (
+      <span key={key}>{text}</span>
+    );
+  });
+}

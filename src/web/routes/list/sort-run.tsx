@@ -1,0 +1,30 @@
+import { data } from "react-router";
+import { readNarrowing } from "../../../core/lists/narrowing";
+import { isScope } from "../../../core/lists/scope";
+import { SortRun } from "../../screens/sort-run/sort-run";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { runOrderIn, runPartView } from "../../server/list/run-view.server";
+import type { Route } from "./+types/sort-run";
+
+export function meta() {
+  return [{ title: "Sort run · Common Tray" }];
+}
+
+export async function loader({ params, request, context }: Route.LoaderArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const { scope } = params;
+  if (!isScope(scope)) throw data("There is no such list.", { status: 404 });
+  const query = new URL(request.url).searchParams;
+  const order = runOrderIn(query);
+  const narrowing = readNarrowing(query);
+  return { scope, narrowing, order, ...(await runPartView(deps, grant, member, { scope, narrowing, order })) };
+}
+
+// A run goes on in its own order; what others do meanwhile it learns of conversation by conversation.
+export function shouldRevalidate({ currentUrl, nextUrl }: { currentUrl: URL; nextUrl: URL }) {
+  return currentUrl.href !== nextUrl.href;
+}
+
+export default function SortRunRoute({ loaderData, params }: Route.ComponentProps) {
+  return <SortRun key={`${params.tray}/${loaderData.scope}/${loaderData.order}`} start={loaderData} />;
+}

@@ -1,0 +1,35 @@
+import { data, type ShouldRevalidateFunctionArgs, useMatch } from "react-router";
+import { isScope, scopeName } from "../../../core/lists/scope";
+import { ListScreen } from "../../screens/list/list-screen";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { listRequest, listStart } from "../../server/list/list-view.server";
+import type { Route } from "./+types/standing";
+
+export function meta({ params }: Route.MetaArgs) {
+  return [{ title: `${isScope(params.standing) ? scopeName(params.standing) : "Common Tray"} · Common Tray` }];
+}
+
+export async function loader({ params, request, context }: Route.LoaderArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const list = await listRequest(deps, grant, params.standing, new URL(request.url).searchParams);
+  if (list === null) throw data("There is no such standing.", { status: 404 });
+  return listStart(deps, grant, member, list);
+}
+
+// A list that is open learns of changes row by row, so that it keeps its place; it is loaded anew as another list only.
+export function shouldRevalidate({
+  currentUrl,
+  nextUrl,
+  currentParams,
+  nextParams,
+  formAction,
+}: ShouldRevalidateFunctionArgs) {
+  if (formAction?.endsWith("/settings") === true) return true;
+  const isOther = currentParams.tray !== nextParams.tray || currentParams.standing !== nextParams.standing;
+  return isOther || currentUrl.search !== nextUrl.search;
+}
+
+export default function Standing({ loaderData, params }: Route.ComponentProps) {
+  const open = useMatch("/:tray/:standing/:conversation")?.params.conversation ?? null;
+  return <ListScreen key={`${params.tray}/${params.standing}`} list={loaderData} openId={open} />;
+}

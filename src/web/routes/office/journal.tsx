@@ -1,0 +1,203 @@
+import { useState } from "react";
+import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
+import { type MemberId, readId } from "../../../core/kernel/ids";
+import { instant } from "../../../core/kernel/instant";
+import { dayAndTime, dayHeading } from "../../../core/time/day-words";
+import { JOURNAL_KINDS, type JournalKind, lookAtJournal } from "../../../operations/index.server";
+import { useDecisions } from "../../screens/deciding/decisions";
+import { useTray } from "../../screens/frame/tray-data";
+import { JournalFilters } from "../../screens/office/journal-filters";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/words.server";
+import { Button } from "../../ui/button";
+import type { Route } from "./+types/journal";
+
+export function meta() {
+  return [{ title: "Journal · Common Tray" }];
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const query = new URL(request.url).searchParams;
+  const asked = query.get("by") ?? "";
+  const id = readId<MemberId>(asked);
+  const kind = query.get("kind") ?? "";
+  const before = Number(query.get("before") ?? Number.NaN);
+  const page = await lookAtJournal(deps, grant, {
+    by: asked === "tray" ? "tray" : id.ok ? id.value : null,
+    kind: Object.hasOwn(JOURNAL_KINDS, kind) ? (kind as JournalKind) : null,
+    before: Number.isFinite(before) && before > 0 ? instant(before) : null,
+  });
+  const { now, zone } = readingOf(context.get(memberContext), deps.now());
+  return {
+    hasMore: page.hasMore,
+    kinds: Object.keys(JOURNAL_KINDS),
+    steps: page.steps.map(({ batchId, at, by, rule, words, count, conversationId, subject, isUndone, mayUndo }) => ({
+      batchId,
+      at,
+      by,
+      words,
+      rule: rule === null ? null : { name: rule.name, why: rule.why },
+      count,
+      conversationId,
+      subject,
+      isUndone,
+      mayUndo,
+      day: dayHeading(at, now, zone),
+      when: dayAndTime(at, now, zone),
+    })),
+  };
+}
+
+type Step = Route.ComponentProps["loaderData"]["steps"][number];
+
+export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route.ComponentProps) {
+  const { undo } = useDecisions();
+  const { mayDecide } = useTray();
+  const navigate = useNavigate();
+  const { pathname } = useLocation();
+  const [params] = useSearchParams();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [anchor, setAnchor] = useState<number | null>(null);
+  const undoable = steps.filter(({ mayUndo }) => mayUndo);
+  const live = undoable.filter(({ batchId }) => chosen.has(batchId));
+  const toggle = (at: number, extend: boolean) => {
+    const [from, to] = extend && anchor !== null ? [Math.min(anchor, at), Math.max(anchor, at)] : [at, at];
+    const ids = steps.slice(from, to + 1).flatMap(({ batchId, mayUndo }) => (mayUndo ? [batchId] : []));
+    setAnchor(at);
+    setChosen((others) => {
+      const next = new Set(others);
+      const takesOff = !extend && ids.every((id) => next.has(id));
+      for (const id of ids) takesOff ? next.delete(id) : next.add(id);
+      return next;
+    });
+  };
+  const undoChosen = () => {
+    undo(live.map(({ batchId }) => batchId));
+    setChosen(new Set());
+  };
+  const last = steps.at(-1);
+  return (
+    <main
+      aria-label="Journal"
+      className="mx-2 mt-2.5 flex min-h-0 flex-1 flex-col rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4"
+    >
+      <div className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-4 py-1.5">
+        <h1 className="font-serif text-xl">Journal</h1>
+        <JournalFilters kinds={kinds} />
+        {mayDecide && (
+          <span className="ml-auto flex items-center gap-2">
+            {undoable.length > 0 && (
+              <Button
+                look="quiet"
+                onClick={() =>
+                  setChosen(new Set(live.length === undoable.length ? [] : undoable.map(({ batchId }) => batchId)))
+                }
+              >
+                {live.length === undoable.length ? "Choose none" : `Choose all ${undoable.length}`}
+              </Button>
+            )}
+            <Button look="filled" disabled={live.length === 0} onClick={undoChosen}>
+              {live.length === 0
+                ? "Undo what is chosen"
+                : `Undo ${live.length === 1 ? "1 step" : `${live.length} steps`}`}
+            </Button>
+          </span>
+        )}
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto [scrollbar-width:thin]">
+        {steps.length === 0 && <p className="px-4 py-6 text-soft">Nothing in the journal is like that.</p>}
+        <ol>
+          {steps.map((step, at) => (
+            <StepRow
+              key={step.batchId}
+              step={step}
+              heading={step.day === steps[at - 1]?.day ? null : step.day}
+              isChosen={chosen.has(step.batchId)}
+              onToggle={(extend) => toggle(at, extend)}
+              onUndo={() => undo(step.batchId)}
+            />
+          ))}
+        </ol>
+        {hasMore && last !== undefined && (
+          <p className="px-4 py-3">
+            <Button
+              onClick={() =>
+                navigate(
+                  `${pathname}?${new URLSearchParams([...params].filter(([name]) => name !== "before").concat([["before", String(last.at)]]))}`,
+                )
+              }
+            >
+              Earlier steps
+            </Button>
+          </p>
+        )}
+      </div>
+    </main>
+  );
+}
+
+type StepRowProps = {
+  readonly step: Step;
+  readonly heading: string | null;
+  readonly isChosen: boolean;
+  readonly onToggle: (extend: boolean) => void;
+  readonly onUndo: () => void;
+};
+
+function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
+  const { tray } = useTray();
+  const { rule, words, when, count, subject, conversationId, isUndone, mayUndo } = step;
+  const who = useWho(step);
+  const about = count === 1 ? subject || "(no subject)" : `${count.toLocaleString("en")} conversations`;
+  return (
+    <>
+      {heading !== null && (
+        <li className="border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">
+          <h2>{heading}</h2>
+        </li>
+      )}
+      <li
+        className={`flex min-h-[29px] items-center gap-3 border-b border-hair px-4 py-0.5 ${isChosen ? "bg-act-soft" : ""}`}
+      >
+        <input
+          type="checkbox"
+          aria-label={`Choose: ${who} ${words}, ${about}`}
+          checked={isChosen}
+          disabled={!mayUndo}
+          onChange={() => undefined}
+          onClick={(event) => onToggle(event.shiftKey)}
+          className="size-[14px] accent-act disabled:opacity-25"
+        />
+        <span className="w-28 shrink-0 text-sm whitespace-nowrap text-soft">{when}</span>
+        <span className={`min-w-0 flex-1 truncate ${isUndone ? "text-soft line-through" : ""}`}>
+          <b className="font-semibold">{who}</b> {words}
+          {rule !== null && <span className="text-soft"> ({rule.why})</span>}
+        </span>
+        {count === 1 ? (
+          <Link to={`/${tray.slug}/open/${conversationId}`} className="w-2/5 truncate font-serif hover:text-act">
+            {about}
+          </Link>
+        ) : (
+          <span className="w-2/5 truncate text-soft">{about}</span>
+        )}
+        <span className="w-14 shrink-0 text-right text-sm">
+          {mayUndo ? (
+            <button type="button" onClick={onUndo} className="text-act underline-offset-2 hover:underline">
+              undo
+            </button>
+          ) : (
+            <span className="text-soft">{isUndone ? "undone" : ""}</span>
+          )}
+        </span>
+      </li>
+    </>
+  );
+}
+
+function useWho({ by, rule }: Step): string {
+  const { members, member } = useTray();
+  if (rule !== null) return `The rule “${rule.name}”`;
+  if (by === null) return "The tray";
+  return by === member.id ? "You" : (members.find(({ id }) => id === by)?.name ?? "A former colleague");
+}

@@ -1,0 +1,108 @@
+import { useState } from "react";
+import { data } from "react-router";
+import type { Result } from "../../../core/kernel/result";
+import {
+  type Deps,
+  dropRule,
+  keepRule,
+  lookAtRules,
+  placeRules,
+  type RuleRefusal,
+  type RuleTrial,
+  refusalInWords,
+  type TrayGrant,
+  tryRule,
+} from "../../../operations/index.server";
+import { useTray } from "../../screens/frame/tray-data";
+import { RuleForm } from "../../screens/office/rule-form";
+import { RuleList } from "../../screens/office/rule-list";
+import type { RulesOutcome } from "../../screens/office/rules-outcome";
+import { depsContext, grantContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { type RuleStep, readRuleStep } from "../../server/office/rule-form.server";
+import { Button } from "../../ui/button";
+import { Page } from "../../ui/page";
+import type { Route } from "./+types/rules";
+
+export function meta() {
+  return [{ title: "Rules · Common Tray" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const { rules, codes } = await lookAtRules(context.get(depsContext), context.get(grantContext));
+  return {
+    rules: rules.map(({ id, name, isOn, isLast, conditions, exceptions, actions }) => ({
+      id,
+      name,
+      isOn,
+      isLast,
+      conditions,
+      exceptions,
+      actions,
+      code: actions.recordId === null ? "" : (codes.get(actions.recordId) ?? ""),
+    })),
+  };
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const step = await readRuleStep(deps, grant, await readForm(request));
+  if (!step.ok) return data<RulesOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  const done = await carry(deps, grant, step.value);
+  if (done.ok) return data<RulesOutcome>({ ok: true, said: "", trial: null, droppedId: null, ...done.value });
+  const { error } = done;
+  const problems = error.kind === "problems" ? error.problems : {};
+  const problem = error.kind === "problems" ? null : refusalInWords(error);
+  return data<RulesOutcome>({ ok: false, problems: { ...problems }, problem }, { status: 409 });
+}
+
+type Said = { readonly said?: string; readonly trial?: RuleTrial; readonly droppedId?: string };
+
+async function carry(deps: Deps, grant: TrayGrant, step: RuleStep): Promise<Result<Said, RuleRefusal>> {
+  const saying = <T,>(done: Result<T, RuleRefusal>, said: Said): Result<Said, RuleRefusal> =>
+    done.ok ? { ok: true, value: said } : done;
+  switch (step.do) {
+    case "keep":
+      return saying(await keepRule(deps, grant, step.rule), { said: "Rule kept" });
+    case "try":
+      return { ok: true, value: { trial: await tryRule(deps, grant, step.rule) } };
+    case "drop":
+      return saying(await dropRule(deps, grant, step.id, true), { droppedId: step.id });
+    case "bring-back":
+      return saying(await dropRule(deps, grant, step.id, false), { said: "Rule brought back" });
+    case "place":
+      return saying(await placeRules(deps, grant, step.ids), {});
+    case "switch": {
+      const rule = (await lookAtRules(deps, grant)).rules.find(({ id }) => id === step.id);
+      if (rule === undefined) return { ok: false, error: { kind: "no-such", what: "rule" } };
+      const said = step.isOn ? "Rule switched on" : "Rule switched off";
+      return saying(await keepRule(deps, grant, { ...rule, isOn: step.isOn }), { said });
+    }
+  }
+}
+
+/** What the tray does by itself when a message comes; those who lead it say so, everybody reads it. */
+export default function Rules({ loaderData: { rules } }: Route.ComponentProps) {
+  const { mayLead } = useTray();
+  const [edited, setEdited] = useState<string | null>(null);
+  const rule = rules.find(({ id }) => id === edited) ?? null;
+  return (
+    <Page
+      title="Rules"
+      beside={
+        mayLead ? (
+          <Button look={rules.length === 0 ? "filled" : "outline"} className="ml-auto" onClick={() => setEdited("")}>
+            New rule
+          </Button>
+        ) : (
+          <span className="text-soft">Those who lead the tray change this.</span>
+        )
+      }
+    >
+      <div className="grid gap-x-8 gap-y-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_580px]">
+        <RuleList rules={rules} edited={edited} onEdit={setEdited} />
+        {edited !== null && <RuleForm key={edited} rule={rule} onClose={() => setEdited(null)} />}
+      </div>
+    </Page>
+  );
+}

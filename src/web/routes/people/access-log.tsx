@@ -1,0 +1,73 @@
+import { Link, useLocation, useSearchParams } from "react-router";
+import { DAY } from "../../../core/kernel/instant";
+import { dayAndTimeInFull } from "../../../core/time/day-words";
+import { lookAtAccessLog } from "../../../operations/index.server";
+import { AccessFilters } from "../../screens/office/access-filters";
+import { AccessList } from "../../screens/office/access-list";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/words.server";
+import { readAccessFilter } from "../../server/people/access-filter.server";
+import { Page } from "../../ui/page";
+import type { Route } from "./+types/access-log";
+
+export function meta() {
+  return [{ title: "Access log · Common Tray" }];
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const page = await lookAtAccessLog(deps, grant, readAccessFilter(new URL(request.url).searchParams));
+  if (!page.ok) return { log: null };
+  const { now, zone } = readingOf(context.get(memberContext), deps.now());
+  const { events, hasMore, keptMs } = page.value;
+  const last = events.at(-1);
+  return {
+    log: {
+      events: events.map(({ id, at, who, did, address, device }) => ({
+        id,
+        who,
+        did,
+        from: [address, device].filter((part) => part !== "").join(", "),
+        when: dayAndTimeInFull(at, now, zone),
+      })),
+      before: hasMore && last !== undefined ? `${last.at}_${last.id}` : null,
+      keptDays: Math.round(keptMs / DAY),
+    },
+  };
+}
+
+/** Who came in, failed to, changed rights, or took mail out; for those who lead the tray. */
+export default function AccessLog({ loaderData: { log } }: Route.ComponentProps) {
+  const { pathname } = useLocation();
+  const [params] = useSearchParams();
+  if (log === null)
+    return (
+      <Page title="Access log">
+        <p className="px-5 py-6 text-soft">Only leads of the tray see this.</p>
+      </Page>
+    );
+  const older = new URLSearchParams(params);
+  older.set("before", log.before ?? "");
+  return (
+    <Page
+      title="Access log"
+      beside={
+        <>
+          <AccessFilters />
+          <span className="ml-auto text-sm text-soft">
+            Kept for {log.keptDays === 1 ? "1 day" : `${log.keptDays.toLocaleString("en")} days`}
+          </span>
+        </>
+      }
+    >
+      <AccessList events={log.events} isFiltered={params.size > 0} />
+      {log.before !== null && (
+        <p className="px-4 py-3">
+          <Link to={`${pathname}?${older}`} className="text-act hover:underline">
+            Older entries
+          </Link>
+        </p>
+      )}
+    </Page>
+  );
+}

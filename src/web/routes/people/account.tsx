@@ -1,0 +1,68 @@
+import { data } from "react-router";
+import { dayAndTime } from "../../../core/time/day-words";
+import { changeOwnPassword, endOwnSessions, ownSessions } from "../../../operations/index.server";
+import type { StepOutcome } from "../../screens/frame/use-step";
+import { PasswordForm, SessionList } from "../../screens/people/account-parts";
+import { depsContext, memberContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { sessionToken } from "../../server/base/session-cookie.server";
+import { readAccountStep } from "../../server/people/account-form.server";
+import { Page } from "../../ui/page";
+import type { Route } from "./+types/account";
+
+export function meta() {
+  return [{ title: "Account · Common Tray" }];
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const [deps, member] = [context.get(depsContext), context.get(memberContext)];
+  const sessions = await ownSessions(deps, member, (await sessionToken(request)) ?? "");
+  const words = (at: (typeof sessions)[number]["usedAt"]) => dayAndTime(at, deps.now(), member.timeZone);
+  return {
+    signInName: member.signInName,
+    sessions: sessions.map(({ id, device, address, isOwn, createdAt, usedAt }) => ({
+      id,
+      device: device || "an unnamed program",
+      address,
+      isOwn,
+      begun: words(createdAt),
+      used: words(usedAt),
+    })),
+  };
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, member] = [context.get(depsContext), context.get(memberContext)];
+  const step = readAccountStep(await readForm(request));
+  if (!step.ok) return refused(step.error, 400);
+  const token = (await sessionToken(request)) ?? "";
+  switch (step.value.do) {
+    case "password": {
+      const changed = await changeOwnPassword(deps, member, token, step.value);
+      if (!changed.ok) return refused(changed.error, 409);
+      return data<StepOutcome>({ ok: true, said: "Password changed; your other sessions have ended" });
+    }
+    case "end":
+      await endOwnSessions(deps, member, token, step.value.session);
+      return data<StepOutcome>({ ok: true, said: "Session ended" });
+    case "end-others":
+      await endOwnSessions(deps, member, token, null);
+      return data<StepOutcome>({ ok: true, said: "Your other sessions have ended" });
+  }
+}
+
+function refused(problems: Readonly<Record<string, string>>, status: number) {
+  return data<StepOutcome>({ ok: false, problems, problem: problems.do ?? null }, { status });
+}
+
+/** One's own password, and where one is signed in. */
+export default function Account({ loaderData: { signInName, sessions } }: Route.ComponentProps) {
+  return (
+    <Page title="Account" beside={<span className="text-soft">You sign in as {signInName}.</span>}>
+      <div className="grid max-w-5xl gap-x-12 gap-y-8 px-4 py-5 md:grid-cols-[320px_minmax(0,1fr)]">
+        <PasswordForm />
+        <SessionList sessions={sessions} />
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,83 @@
+import { data } from "react-router";
+import {
+  colleaguesAway,
+  comeBack,
+  ownTimes,
+  peopleOfTrays,
+  planTimeOff,
+  refusalInWords,
+  setOwnWeek,
+  traySettings,
+} from "../../../operations/index.server";
+import { AwayForm } from "../../screens/people/away-form";
+import { AwayList } from "../../screens/people/away-list";
+import type { AwayOutcome } from "../../screens/people/away-outcome";
+import { OwnWeek } from "../../screens/people/own-week";
+import { depsContext, grantContext, grantsContext, memberContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { readingOf } from "../../server/base/words.server";
+import { readAwayStep } from "../../server/people/away-form.server";
+import { timeOffView } from "../../server/people/time-off-view.server";
+import { weekView } from "../../server/people/week-form.server";
+import { Page } from "../../ui/page";
+import type { Route } from "./+types/away";
+
+export function meta() {
+  return [{ title: "Hours and time off · Common Tray" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const grants = context.get(grantsContext);
+  const reading = readingOf(member, deps.now());
+  const [{ week, timesOff }, away, settings, people] = await Promise.all([
+    ownTimes(deps, grant),
+    colleaguesAway(deps, grant),
+    traySettings(deps, grant),
+    peopleOfTrays(deps, grants),
+  ]);
+  return {
+    week: week === null ? null : weekView(week),
+    trayWeek: weekView(settings.hours.week),
+    own: timesOff.map((timeOff) => timeOffView(timeOff, people, reading)),
+    away: away.map((timeOff) => timeOffView(timeOff, people, reading)),
+    trays: people.map(({ tray, members }) => ({
+      id: tray.id,
+      name: tray.name,
+      members: members.filter(({ role }) => role !== "reader").map(({ id, name }) => ({ id, name })),
+    })),
+  };
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const step = await readAwayStep(deps, grant, await readForm(request), member.timeZone);
+  if (!step.ok) return data<AwayOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  const given = step.value;
+  if (given.do === "week") {
+    await setOwnWeek(deps, grant, given.week);
+    return data<AwayOutcome>({ ok: true, did: "week" });
+  }
+  const done =
+    given.do === "plan" ? await planTimeOff(deps, grant, given) : await comeBack(deps, grant, given.memberId, given.id);
+  if (done.ok) return data<AwayOutcome>({ ok: true, did: given.do });
+  return data<AwayOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+}
+
+/** When a member works, when she is away and who covers, and who else is. */
+export default function Away({ loaderData: { week, trayWeek, own, away, trays } }: Route.ComponentProps) {
+  return (
+    <Page title="Hours and time off">
+      <div className="grid gap-x-12 gap-y-6 px-5 py-4 lg:grid-cols-2">
+        <div className="space-y-6">
+          <AwayForm trays={trays} />
+          <AwayList title="My time off" none="None is planned." times={own} isOwn />
+        </div>
+        <div className="space-y-6">
+          <OwnWeek week={week} trayWeek={trayWeek} />
+          <AwayList title="Who else is away" none="Nobody, as far as is known." times={away} />
+        </div>
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,107 @@
+import { useEffect, useState } from "react";
+import { data, Form, redirect, useNavigation } from "react-router";
+import { acceptInvitation, invitedTo, joinByInvitation, signIn, whoIs } from "../../../operations/index.server";
+import { depsContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { keepSession, sessionToken } from "../../server/base/session-cookie.server";
+import { type InviteProblems, readNewcomer } from "../../server/people/invite-form.server";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { Logo } from "../../ui/logo";
+import type { Route } from "./+types/invite";
+
+export function meta() {
+  return [{ title: "Come in · Common Tray" }];
+}
+
+export async function loader({ request, params, context }: Route.LoaderArgs) {
+  const deps = context.get(depsContext);
+  const tray = await invitedTo(deps, params.token);
+  const token = await sessionToken(request);
+  const member = token === null ? null : await whoIs(deps, token);
+  return { tray, signedInAs: member?.name ?? null };
+}
+
+const OVER = "This invitation was used, taken back, or is older than a week. Ask for another one.";
+
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const deps = context.get(depsContext);
+  const form = await readForm(request);
+  const token = await sessionToken(request);
+  const member = token === null ? null : await whoIs(deps, token);
+  if (form.get("do") === "join" && member !== null) {
+    const joined = await joinByInvitation(deps, params.token, member);
+    if (joined.ok) return redirect("/");
+    return data({ problems: {} as InviteProblems, problem: OVER }, { status: 410 });
+  }
+  const newcomer = await readNewcomer(form);
+  if (!newcomer.ok) return data({ problems: newcomer.error, problem: null }, { status: 400 });
+  const accepted = await acceptInvitation(deps, params.token, newcomer.value);
+  if (!accepted.ok) {
+    const isTaken = accepted.error.kind === "name-taken";
+    const problems: InviteProblems = isTaken ? { signInName: "Somebody signs in by that name; choose another." } : {};
+    return data({ problems, problem: isTaken ? null : OVER }, { status: isTaken ? 409 : 410 });
+  }
+  const session = await signIn(deps, newcomer.value.signInName, newcomer.value.password);
+  if (!session.ok) return redirect("/sign-in");
+  return redirect("/", { headers: { "Set-Cookie": await keepSession(session.value, context) } });
+}
+
+/** Where an invitation leads: a newcomer says who she is and is in. */
+export default function Invite({ loaderData: { tray, signedInAs }, actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== "idle";
+  const problems = actionData?.problems ?? {};
+  return (
+    <main className="mx-auto grid min-h-screen max-w-[440px] content-center px-6 py-10">
+      <p className="flex items-center gap-2.5 font-serif text-[19px] font-semibold">
+        <Logo /> Common Tray
+      </p>
+      {tray === null ? (
+        <>
+          <h1 className="mt-5 font-serif text-2xl">This invitation leads nowhere.</h1>
+          <p className="mt-2 text-soft">{OVER}</p>
+        </>
+      ) : (
+        <>
+          <h1 className="mt-5 font-serif text-2xl">Come in to {tray}.</h1>
+          {signedInAs !== null && (
+            <Form method="post" className="mt-4 rounded-sheet border border-rule bg-paper p-4">
+              <p>You are signed in as {signedInAs}.</p>
+              <Button type="submit" name="do" value="join" look="filled" className="mt-2" disabled={busy}>
+                Come in as {signedInAs}
+              </Button>
+            </Form>
+          )}
+          <Form method="post" noValidate className="mt-6 grid gap-3.5" aria-label="Who you are">
+            <Zone />
+            <Field label="Your name" name="name" autoComplete="name" problem={problems.name} autoFocus />
+            <Field label="Initials for your stamp" name="initials" maxLength={3} problem={problems.initials} />
+            <Field label="Sign-in name" name="signInName" autoComplete="username" problem={problems.signInName} />
+            <Field
+              label="Password"
+              name="password"
+              type="password"
+              autoComplete="new-password"
+              problem={problems.password}
+            />
+            {actionData?.problem != null && (
+              <p role="alert" className="text-late">
+                {actionData.problem}
+              </p>
+            )}
+            <Button look="filled" type="submit" disabled={busy} className="h-9 justify-center">
+              Come in
+            </Button>
+          </Form>
+        </>
+      )}
+    </main>
+  );
+}
+
+/** The zone of the newcomer's own clock, as her browser has it. */
+function Zone() {
+  const [zone, setZone] = useState("UTC");
+  useEffect(() => setZone(Intl.DateTimeFormat().resolvedOptions().timeZone), []);
+  return <input type="hidden" name="timeZone" value={zone} />;
+}

@@ -1,0 +1,161 @@
+import { data, Link } from "react-router";
+import { letGoOn, lookAtJobsAside, overviewOf, refusalInWords } from "../../../operations/index.server";
+import { OwnerStamp } from "../../screens/frame/owner-stamp";
+import { useTray } from "../../screens/frame/tray-data";
+import type { StepOutcome } from "../../screens/frame/use-step";
+import { JobsAside } from "../../screens/office/jobs-aside";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { ID } from "../../server/base/fields.server";
+import { readForm } from "../../server/base/read-form.server";
+import { readingOf } from "../../server/base/words.server";
+import { jobsAsideView } from "../../server/office/jobs-aside-view.server";
+import { type DeskView, overviewView } from "../../server/people/overview-view.server";
+import { Page } from "../../ui/page";
+import type { Route } from "./+types/overview";
+
+export function meta() {
+  return [{ title: "Overview · Common Tray" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const desks = await overviewOf(deps, grant, member);
+  if (!desks.ok) throw data(refusalInWords(desks.error), { status: 403 });
+  const reading = readingOf(member, deps.now());
+  const aside = jobsAsideView(await lookAtJobsAside(deps, grant), reading);
+  return { desks: overviewView(desks.value, reading), aside };
+}
+
+/** Lets work go on that was put aside. */
+export async function action({ request, context }: Route.ActionArgs) {
+  const id = ID.required().validate((await readForm(request)).get("id") ?? undefined);
+  if (id.error !== undefined)
+    return data<StepOutcome>({ ok: false, problems: {}, problem: id.error.message }, { status: 400 });
+  const done = await letGoOn(context.get(depsContext), context.get(grantContext), id.value);
+  if (done.ok) return data<StepOutcome>({ ok: true, said: "It runs again" });
+  return data<StepOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+}
+
+const COLUMNS = [
+  ["todo", "To do", "our-move"],
+  ["waiting", "Waiting", "waiting"],
+  ["overdue", "Overdue", "waiting"],
+  ["resting", "Resting", "resting"],
+] as const;
+
+/** Who has what, what is oldest, what waits, and what was done today; for those who lead the tray. */
+export default function Overview({ loaderData: { desks, aside } }: Route.ComponentProps) {
+  const { tray, members } = useTray();
+  const lineOf = (id: string | null) => desks.find(({ memberId }) => memberId === id) ?? null;
+  const lines = [null, ...members.filter(({ reads }) => !reads).map(({ id }) => id)];
+  return (
+    <Page
+      title="Overview"
+      beside={
+        <>
+          <span className="text-soft">who has what in {tray.name}</span>
+          <Link to={`/${tray.slug}/matrix`} className="ml-auto text-act hover:underline">
+            By category
+          </Link>
+        </>
+      }
+    >
+      <JobsAside jobs={aside} />
+      <table className="w-full border-separate border-spacing-0">
+        <thead className="sticky top-0 z-10 bg-paper text-sm text-soft">
+          <tr>
+            <Head left>Colleague</Head>
+            {COLUMNS.map(([key, name]) => (
+              <Head key={key}>{name}</Head>
+            ))}
+            <Head>Oldest to do</Head>
+            <Head>Follow-ups due</Head>
+            <Head>Answered today</Head>
+            <Head>Settled today</Head>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((id) => (
+            <DeskLine key={id} id={id} desk={lineOf(id)} most={Math.max(1, ...desks.map(({ todo }) => todo))} />
+          ))}
+        </tbody>
+      </table>
+    </Page>
+  );
+}
+
+function Head({ left = false, children }: { left?: boolean; children: string }) {
+  return (
+    <th
+      scope="col"
+      className={`border-b border-rule px-3 py-1.5 font-normal ${left ? "px-4 text-left" : "text-right"}`}
+    >
+      {children}
+    </th>
+  );
+}
+
+type DeskLineProps = { readonly id: string | null; readonly desk: DeskView | null; readonly most: number };
+
+function DeskLine({ id, desk, most }: DeskLineProps) {
+  const { tray, members } = useTray();
+  const colleague = members.find((one) => one.id === id) ?? null;
+  const cell = "border-b border-hair px-3 py-2 text-right tabular-nums";
+  const owner = id ?? "none";
+  const todo = desk?.todo ?? 0;
+  return (
+    <tr className="hover:bg-ground/70">
+      <th scope="row" className="border-b border-hair px-4 py-2 text-left font-normal">
+        <Link to={`/${tray.slug}/open?owner=${owner}`} className="flex items-center gap-3 hover:underline">
+          <OwnerStamp ownerId={id} />
+          {colleague?.name ?? "Nobody"}
+        </Link>
+        {colleague?.away != null && (
+          <span className="block pl-10 text-sm text-soft">
+            away until {colleague.away.back}
+            {colleague.away.cover === null ? ", nobody covers" : `, ${colleague.away.cover} covers`}
+          </span>
+        )}
+      </th>
+      {COLUMNS.map(([key, , list]) => (
+        <td key={key} className={cell}>
+          <Count
+            count={desk?.[key] ?? 0}
+            to={`/${tray.slug}/${key === "todo" ? "open" : list}?owner=${owner}`}
+            isLate={key === "overdue"}
+          />
+          {key === "todo" && (
+            <span aria-hidden className="mt-1 ml-auto block h-[3px] w-16 bg-sunk">
+              <span className="block h-full bg-act" style={{ width: `${(todo / most) * 100}%` }} />
+            </span>
+          )}
+        </td>
+      ))}
+      <td className={`${cell} text-sm ${desk?.isOld === true ? "font-semibold" : "text-soft"}`}>
+        {desk?.oldest ?? ""}
+      </td>
+      <td className={cell}>
+        <Count count={desk?.followUpsDue ?? 0} to={`/${tray.slug}/follow-ups?whose=everybody`} isLate />
+      </td>
+      <td className={cell}>
+        <Plain count={desk?.answeredToday ?? 0} />
+      </td>
+      <td className={cell}>
+        <Plain count={desk?.settledToday ?? 0} />
+      </td>
+    </tr>
+  );
+}
+
+function Count({ count, to, isLate }: { count: number; to: string; isLate: boolean }) {
+  if (count === 0) return <Plain count={0} />;
+  return (
+    <Link to={to} className={`hover:underline ${isLate ? "font-semibold text-late" : "font-semibold"}`}>
+      {count.toLocaleString("en")}
+    </Link>
+  );
+}
+
+function Plain({ count }: { count: number }) {
+  return count === 0 ? <span className="text-faint">·</span> : count.toLocaleString("en");
+}

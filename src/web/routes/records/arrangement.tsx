@@ -1,0 +1,70 @@
+import { data, Link } from "react-router";
+import {
+  handOutArrangement,
+  keepArrangement,
+  lookAtArrangement,
+  refusalInWords,
+} from "../../../operations/index.server";
+import { useTray } from "../../screens/frame/tray-data";
+import type { StepOutcome } from "../../screens/frame/use-step";
+import { ArrangementScreen } from "../../screens/records/arrangement-screen";
+import { mostBytesTo } from "../../server/base/body-limits";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { readArrangementStep } from "../../server/records/arrangement-form.server";
+import { Page } from "../../ui/page";
+import type { Route } from "./+types/arrangement";
+
+export function meta() {
+  return [{ title: "My arrangement · Common Tray" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const { tree, version, isHanded, records } = await lookAtArrangement(
+    context.get(depsContext),
+    context.get(grantContext),
+  );
+  return {
+    tree,
+    version,
+    isHanded,
+    records: records.map(({ id, code, title, closed, open }) => ({ id, code, title, closed, open })),
+  };
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
+  const refused = (problem: string, status: number) =>
+    data<StepOutcome>({ ok: false, problems: {}, problem }, { status });
+  const step = readArrangementStep(await readForm(request, mostBytesTo("routes/records/arrangement")));
+  if (!step.ok) return refused(step.error, 400);
+  if (step.value.do === "keep") {
+    const kept = await keepArrangement(deps, grant, step.value.tree, step.value.version);
+    return kept.ok ? data<StepOutcome>({ ok: true, said: "" }) : refused(refusalInWords(kept.error), 409);
+  }
+  const handed = await handOutArrangement(deps, grant, step.value.to, `From ${member.name}`);
+  if (!handed.ok) return refused(refusalInWords(handed.error), 409);
+  const count = handed.value;
+  const said =
+    count === 0
+      ? "Whoever of them has no arrangement yet begins with this one"
+      : `Handed to ${count === 1 ? "1 colleague" : `${count} colleagues`}`;
+  return data<StepOutcome>({ ok: true, said });
+}
+
+/** The records that a member works with, as she likes them: in folders, under names of her own, in her order. */
+export default function ArrangementPage({ loaderData }: Route.ComponentProps) {
+  const { tray } = useTray();
+  return (
+    <Page
+      title="My arrangement"
+      beside={
+        <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
+          All records
+        </Link>
+      }
+    >
+      <ArrangementScreen {...loaderData} />
+    </Page>
+  );
+}

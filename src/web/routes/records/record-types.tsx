@@ -1,0 +1,96 @@
+import { useState } from "react";
+import { data, Link } from "react-router";
+import { codeOf, readCodePattern } from "../../../core/records/code-pattern";
+import { calendarDay } from "../../../core/time/calendar-day";
+import { keepType, lookAtTypes, refusalInWords } from "../../../operations/index.server";
+import { useTray } from "../../screens/frame/tray-data";
+import type { StepOutcome } from "../../screens/frame/use-step";
+import { RecordTypeForm } from "../../screens/records/record-type-form";
+import { depsContext, grantContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { readTypeDraft } from "../../server/records/record-form.server";
+import { Button } from "../../ui/button";
+import { Page } from "../../ui/page";
+import type { Route } from "./+types/record-types";
+
+export function meta() {
+  return [{ title: "Types of records · Common Tray" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const types = await lookAtTypes(deps);
+  const today = calendarDay(deps.now(), grant.tray.timeZone);
+  return {
+    today,
+    types: types.map((type) => {
+      const pattern = readCodePattern(type.codePattern);
+      return { ...type, example: pattern.ok ? codeOf(pattern.value, today, 1) : "" };
+    }),
+  };
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const draft = readTypeDraft(await readForm(request));
+  if (!draft.ok) return data<StepOutcome>({ ok: false, problems: {}, problem: draft.error }, { status: 400 });
+  const kept = await keepType(context.get(depsContext), context.get(grantContext), draft.value);
+  if (kept.ok) return data<StepOutcome>({ ok: true, said: `${draft.value.name.trim()} is kept` });
+  const { error } = kept;
+  const problems = error.kind === "problems" ? { ...error.problems } : {};
+  const problem = error.kind === "problems" ? null : refusalInWords(error);
+  return data<StepOutcome>({ ok: false, problems, problem }, { status: 409 });
+}
+
+/** What kinds of records there are, how each is numbered, and what is asked when something is filed on one. */
+export default function RecordTypes({ loaderData: { types, today } }: Route.ComponentProps) {
+  const { tray, mayLead } = useTray();
+  const [edited, setEdited] = useState<string | null>(null);
+  return (
+    <Page
+      title="Types of records"
+      beside={
+        <>
+          <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
+            Records
+          </Link>
+          {mayLead ? (
+            <Button className="ml-auto" onClick={() => setEdited("")}>
+              New type
+            </Button>
+          ) : (
+            <span className="text-soft">Those who lead a tray change this.</span>
+          )}
+        </>
+      }
+    >
+      <div className="grid gap-x-8 gap-y-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_560px]">
+        <ul className="self-start border-t border-hair">
+          {types.map((type) => (
+            <li key={type.id} className="flex items-center gap-4 border-b border-hair py-2">
+              <div className="min-w-0 flex-1">
+                <p className="font-serif text-[15px]">{type.name}</p>
+                <p className="truncate text-sm text-soft">
+                  {type.codePattern}, as in {type.example}
+                  {type.fields.length > 0 && ` · asks for ${type.fields.map(({ label }) => label).join(", ")}`}
+                </p>
+              </div>
+              {mayLead && (
+                <Button look="quiet" aria-label={`Change ${type.name}`} onClick={() => setEdited(type.id)}>
+                  Change
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+        {edited !== null && (
+          <RecordTypeForm
+            key={edited}
+            type={types.find(({ id }) => id === edited) ?? null}
+            today={today}
+            onClose={() => setEdited(null)}
+          />
+        )}
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,61 @@
+import { data, Link } from "react-router";
+import { RECORD_COLUMNS } from "../../../core/records/register-table";
+import { importRecords, type RecordLine } from "../../../operations/index.server";
+import { type ImportedLine, type TableAnswer, TableImport } from "../../screens/frame/table-import";
+import { useTray } from "../../screens/frame/tray-data";
+import { mostBytesTo } from "../../server/base/body-limits";
+import { depsContext, grantContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import type { Route } from "./+types/records-import";
+
+const MAX_CHARACTERS = 5_000_000;
+
+export function meta() {
+  return [{ title: "Records as a table · Common Tray" }];
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const form = await readForm(request, mostBytesTo("routes/records/records-import"));
+  const table = String(form.get("table") ?? "");
+  const refused = (problem: string, status: number) => data<TableAnswer>({ report: null, problem }, { status });
+  if (table.trim() === "") return refused("Choose a file, or paste its lines.", 400);
+  if (table.length > MAX_CHARACTERS) return refused("That is too large for a table of records.", 400);
+  const isTrial = form.get("do") !== "import";
+  const taken = await importRecords(context.get(depsContext), context.get(grantContext), table, isTrial);
+  if (!taken.ok) return refused(taken.error, 400);
+  return data<TableAnswer>({
+    report: { lines: taken.value.map(lineView), stepId: null, isDone: !isTrial },
+    problem: null,
+  });
+}
+
+function lineView(line: RecordLine): ImportedLine {
+  const { words, kind } = line;
+  return { line: line.line, words, kind, problem: line.kind === "problem" ? line.problem : null };
+}
+
+/** The register as a table, out and in. */
+export default function RecordsImport() {
+  const { tray, mayDecide } = useTray();
+  return (
+    <TableImport
+      title="Records as a table"
+      back={["records", "Records"]}
+      about={`A table in CSV whose first line names its columns: ${RECORD_COLUMNS.join(", ")}. Only the title has to be there. A line with the code of a record changes that record; one without opens a new one of its type, with the next code.`}
+      example={"title,type,under,responsible\nSorrel new case,Project,C-005,Ines Varga"}
+      noun={["record", "records"]}
+      refusal={mayDecide ? null : "You may read this tray; its members take records in."}
+    >
+      <p>
+        <a href={`/${tray.slug}/records.csv`} className="text-act hover:underline">
+          Get all records as such a table
+        </a>
+      </p>
+      <p>
+        <Link to={`/${tray.slug}/import?as=record`} className="text-act hover:underline">
+          Take in a record with everything on it, from its zip
+        </Link>
+      </p>
+    </TableImport>
+  );
+}

@@ -1,0 +1,23 @@
+import Joi from "joi";
+import { data } from "react-router";
+import { letTimePass, refusalInWords, SPANS, type Span } from "../../../operations/index.server";
+import { depsContext, grantContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import type { Route } from "./+types/pass-time";
+
+const SCHEMA = Joi.object<{ span: Span }>({
+  span: Joi.string()
+    .valid(...SPANS)
+    .required(),
+});
+
+/** Lets time pass in the demo. */
+export async function action({ request, context }: Route.ActionArgs) {
+  const posted = SCHEMA.validate(Object.fromEntries(await readForm(request)));
+  if (posted.error !== undefined) {
+    return data({ ok: false as const, problems: {}, problem: "Choose how much time is to pass." }, { status: 400 });
+  }
+  const passed = await letTimePass(context.get(depsContext), context.get(grantContext), posted.value.span);
+  if (passed.ok) return { ok: true as const, said: "Time has passed" };
+  return data({ ok: false as const, problems: {}, problem: refusalInWords(passed.error) }, { status: 409 });
+}

@@ -1,0 +1,76 @@
+import Joi from "joi";
+import { data } from "react-router";
+import { type PlaceId, trustedId } from "../../../core/kernel/ids";
+import { isScope } from "../../../core/lists/scope";
+import {
+  arrangePlaces,
+  keepView,
+  namePlace,
+  pinPlace,
+  refusalInWords,
+  unpinPlace,
+} from "../../../operations/index.server";
+import { depsContext, grantContext } from "../../server/base/context.server";
+import { ID, ID_LIST } from "../../server/base/fields.server";
+import { readForm } from "../../server/base/read-form.server";
+import type { Route } from "./+types/shelf";
+
+const id = ID.required();
+
+const FORMS: Readonly<Record<string, Joi.ObjectSchema>> = {
+  pin: Joi.object({
+    kind: Joi.string().valid("record", "category", "member", "view").required(),
+    target: id,
+    forAll: Joi.boolean().default(false),
+  }),
+  name: Joi.object({
+    id,
+    name: Joi.string()
+      .trim()
+      .allow("")
+      .max(60)
+      .required()
+      .messages({ "string.max": "A name has at most {#limit} letters." }),
+    folder: Joi.string().trim().allow("").max(30).default(""),
+  }),
+  unpin: Joi.object({ id }),
+  arrange: Joi.object({ ids: ID_LIST.required() }),
+  "save-view": Joi.object({
+    name: Joi.string().trim().min(1).max(60).required().messages({ "string.empty": "Give it a name first." }),
+    scope: Joi.string().required(),
+    query: Joi.string().allow("").max(10_000).required(),
+  }),
+};
+
+/** Puts places on the shelf, names them, orders them, takes them off; saves a view. `problem` says what was wrong. */
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const form = Object.fromEntries(await readForm(request));
+  const step = String(form.do);
+  const schema = Object.hasOwn(FORMS, step) ? FORMS[step] : undefined;
+  if (schema === undefined) throw data("That is nothing to do with a shelf.", { status: 400 });
+  const { value, error } = schema.validate(form, { stripUnknown: true });
+  if (error !== undefined) return data({ problem: error.message }, { status: 400 });
+  const outcome = await (async () => {
+    switch (form.do) {
+      case "pin":
+        return pinPlace(deps, grant, { kind: value.kind, target: value.target, isForAll: value.forAll });
+      case "name":
+        return namePlace(deps, grant, trustedId<PlaceId>(value.id), { name: value.name, folder: value.folder });
+      case "unpin":
+        return unpinPlace(deps, grant, trustedId<PlaceId>(value.id));
+      case "arrange":
+        await arrangePlaces(
+          deps,
+          grant,
+          value.ids.map((one: string) => trustedId<PlaceId>(one)),
+        );
+        return null;
+      default:
+        if (!isScope(value.scope)) throw data("There is no such list.", { status: 400 });
+        return keepView(deps, grant, value);
+    }
+  })();
+  if (outcome !== null && !outcome.ok) return data({ problem: refusalInWords(outcome.error) }, { status: 409 });
+  return { problem: null };
+}

@@ -1,0 +1,133 @@
+import { useState } from "react";
+import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
+import {
+  bellOf,
+  categoryRight,
+  lookAtParcels,
+  lookIntoTray,
+  looseEndCountIfSoon,
+  ownTimesOff,
+  preferencesOf,
+  runsUnderWay,
+  shelfOf,
+  tellingOf,
+} from "../../../operations/index.server";
+import { KeyDeskProvider } from "../../keys/key-desk";
+import { ShelfContext, TrayContext, useSharedTray } from "../../screens/frame/tray-data";
+import { type News, useLiveChanges } from "../../screens/frame/use-live-changes";
+import { CommandLayer } from "../../screens/shell/command-layer";
+import { FlowBar } from "../../screens/shell/flow-bar";
+import { LineLost } from "../../screens/shell/line-lost";
+import { Shelf } from "../../screens/shell/shelf";
+import { TopBar } from "../../screens/shell/top-bar";
+import { UnderWay } from "../../screens/shell/under-way";
+import { WhileAwayLine } from "../../screens/shell/while-away-line";
+import {
+  depsContext,
+  grantContext,
+  grantsContext,
+  liveContext,
+  liveStateContext,
+  memberContext,
+} from "../../server/base/context.server";
+import { onceForEachCommand } from "../../server/base/once.server";
+import { readingOf } from "../../server/base/words.server";
+import { trayData } from "../../server/shell/tray-view.server";
+import { Button } from "../../ui/button";
+import { Problem } from "../../ui/problem";
+import type { Route } from "./+types/tray";
+
+export const middleware: Route.MiddlewareFunction[] = [
+  ({ params, context }) => {
+    const grant = context.get(grantsContext).find(({ tray }) => tray.slug === params.tray);
+    if (grant === undefined) throw data("There is no such tray, or it is not yours to look into.", { status: 404 });
+    context.set(grantContext, grant);
+    context.set(liveStateContext, context.get(liveContext).state(grant.tray.id));
+  },
+  onceForEachCommand,
+];
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
+  const telling = await tellingOf(deps, grant);
+  const [view, preferences, runs, shelf, right, bell, timesOff, parcels, looseEnds] = await Promise.all([
+    lookIntoTray(deps, member, grant),
+    preferencesOf(deps, grant),
+    runsUnderWay(deps, grant),
+    shelfOf(deps, grant),
+    categoryRight(deps, grant, grant.tray.id),
+    bellOf(deps, grant, member, telling),
+    ownTimesOff(deps, grant),
+    lookAtParcels(deps, grant),
+    looseEndCountIfSoon(deps, grant),
+  ]);
+  const grants = context.get(grantsContext);
+  const around = {
+    grants,
+    preferences,
+    runs,
+    parcels,
+    shelf,
+    mayAddCategories: right === null,
+    bell,
+    timesOff,
+    isDemo: deps.demo,
+  };
+  return {
+    ...trayData(view, member, grant, around, readingOf(member, deps.now())),
+    looseEnds,
+    liveState: context.get(liveStateContext),
+  };
+}
+
+export default function Tray({ loaderData }: Route.ComponentProps) {
+  const { liveState, looseEnds, ...loaded } = loaderData;
+  const [news, setNews] = useState<{ readonly about: typeof loaderData; readonly news: News } | null>(null);
+  const { slug } = loaderData.tray;
+  // What was loaded since is newer.
+  const known = news?.about === loaderData ? news.news : null;
+  const given = { ...loaded, ...known?.now };
+  const { tray, shelf } = useSharedTray(given);
+  const hasOwn = given.runs.length + given.parcels.length + shelf.length > 0;
+  const isLost = useLiveChanges(slug, liveState, hasOwn, (fresh) => setNews({ about: loaderData, news: fresh }));
+  return (
+    <TrayContext value={tray}>
+      <ShelfContext value={shelf}>
+        <KeyDeskProvider chosen={loaderData.preferences.keys}>
+          <div className="flex h-dvh min-w-0 flex-col">
+            <TopBar tray={given.tray} trays={given.trays} member={given.member} />
+            {isLost && <LineLost />}
+            <WhileAwayLine />
+            <FlowBar slug={slug} segments={given.flow} looseEnds={known?.looseEnds ?? looseEnds} />
+            <Outlet />
+            <Shelf />
+            <UnderWay runs={given.runs} parcels={given.parcels} slug={slug} />
+            <CommandLayer />
+          </div>
+        </KeyDeskProvider>
+      </ShelfContext>
+    </TrayContext>
+  );
+}
+
+// What never reached the server changed nothing, and loading anew would fail as well and take this screen away.
+export function shouldRevalidate({ nextUrl, actionResult, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) {
+  // Both are fetched ahead as if one were to go there.
+  if (/\/(?:decide|undo)$/.test(nextUrl.pathname)) return false;
+  return actionResult?.ok === "unreachable" ? false : defaultShouldRevalidate;
+}
+
+// What the server refused keeps its own words; the rest is a server or a line that does not answer.
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  if (isRouteErrorResponse(error)) throw error;
+  return (
+    <Problem
+      title="The server does not answer"
+      text="What you decided and it did not take is told below; nothing else is lost."
+    >
+      <Button look="filled" onClick={() => window.location.reload()}>
+        Try again
+      </Button>
+    </Problem>
+  );
+}

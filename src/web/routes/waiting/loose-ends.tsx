@@ -1,0 +1,35 @@
+import { data } from "react-router";
+import { callLooseEndAgain, callNoLooseEnd, refusalInWords } from "../../../operations/index.server";
+import type { StepOutcome } from "../../screens/frame/use-step";
+import { LooseEndsScreen } from "../../screens/waiting/loose-ends-screen";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { readLooseEndStep } from "../../server/waiting/loose-end-form.server";
+import { looseEndsPart } from "../../server/waiting/loose-ends-view.server";
+import type { Route } from "./+types/loose-ends";
+
+export function meta() {
+  return [{ title: "Loose ends · Common Tray" }];
+}
+
+export function loader({ request, context }: Route.LoaderArgs) {
+  const query = new URL(request.url).searchParams;
+  return looseEndsPart(context.get(depsContext), context.get(grantContext), context.get(memberContext), query);
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const step = readLooseEndStep(await readForm(request));
+  if (!step.ok) return data<StepOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  const { id, kind, reason } = step.value;
+  const done =
+    step.value.do === "dismiss"
+      ? await callNoLooseEnd(deps, grant, id, kind, reason)
+      : await callLooseEndAgain(deps, grant, id, kind);
+  if (done.ok) return data<StepOutcome>({ ok: true, said: step.value.do === "dismiss" ? "" : "A loose end again" });
+  return data<StepOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+}
+
+export default function LooseEnds({ loaderData }: Route.ComponentProps) {
+  return <LooseEndsScreen first={loaderData} />;
+}

@@ -1,0 +1,38 @@
+import { data } from "react-router";
+import { type ConversationId, readId } from "../../../core/kernel/ids";
+import { callOffReminders, planReminders, previewReminder, refusalInWords } from "../../../operations/index.server";
+import type { StepOutcome } from "../../screens/frame/use-step";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { readReminderStep, readReminderStyle } from "../../server/waiting/reminder-form.server";
+import type { Route } from "./+types/reminders";
+
+/** The text that a reminder for a conversation would have. */
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const query = new URL(request.url).searchParams;
+  const id = readId<ConversationId>(query.get("conversation") ?? "");
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const writer = context.get(memberContext);
+  const text = id.ok ? await previewReminder(deps, grant, writer, id.value, readReminderStyle(query)) : null;
+  if (text === null) throw data("This conversation is not in this tray.", { status: 404 });
+  return { text };
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const step = readReminderStep(await readForm(request));
+  if (!step.ok) return data<StepOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  const { ids } = step.value;
+  const done =
+    step.value.do === "plan"
+      ? await planReminders(deps, grant, context.get(memberContext), ids, step.value.plan)
+      : await callOffReminders(deps, grant, ids);
+  if (!done.ok)
+    return data<StepOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+  return data<StepOutcome>({ ok: true, said: saidOf(step.value.do, done.value) });
+}
+
+function saidOf(did: "plan" | "call-off", count: number): string {
+  if (did === "call-off") return count === 1 ? "1 reminder called off" : `${count} reminders called off`;
+  return count === 1 ? "Reminder planned" : `Reminders planned for ${count} conversations`;
+}

@@ -1,0 +1,32 @@
+import { data } from "react-router";
+import { printMailboxes } from "../../../core/kernel/email-address";
+import { type MessageId, readId } from "../../../core/kernel/ids";
+import type { Enclosure } from "../../../core/writing/enclosure";
+import { refusalInWords, withdrawMessage } from "../../../operations/index.server";
+import { depsContext, grantContext } from "../../server/base/context.server";
+import type { Route } from "./+types/take-back";
+
+/** What came back: the message as it can be written again, or why it cannot be had back. */
+export type TakeBackOutcome =
+  | {
+      readonly ok: true;
+      readonly conversationId: string;
+      readonly draft: {
+        readonly to: string;
+        readonly cc: string;
+        readonly subject: string;
+        readonly html: string;
+        readonly enclosures: readonly Enclosure[];
+      };
+    }
+  | { readonly ok: false; readonly problem: string };
+
+export async function action({ params, context }: Route.ActionArgs) {
+  const id = readId<MessageId>(params.message);
+  if (!id.ok) throw data("There is no such message.", { status: 404 });
+  const taken = await withdrawMessage(context.get(depsContext), context.get(grantContext), id.value);
+  if (!taken.ok) return data<TakeBackOutcome>({ ok: false, problem: refusalInWords(taken.error) }, { status: 409 });
+  const { conversationId, to, cc, subject, html, enclosures } = taken.value;
+  const draft = { to: printMailboxes(to), cc: printMailboxes(cc), subject, html, enclosures };
+  return data<TakeBackOutcome>({ ok: true, conversationId, draft });
+}

@@ -1,0 +1,49 @@
+import { data } from "react-router";
+import { type RecordId, readId } from "../../../core/kernel/ids";
+import { firstLetter, refusalInWords, writeFirst } from "../../../operations/index.server";
+import { UNANSWERED } from "../../screens/frame/unanswered";
+import type { WriteOutcome } from "../../screens/writing/write-outcome";
+import { WriteScreen } from "../../screens/writing/write-screen";
+import { mostBytesTo } from "../../server/base/body-limits";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { readAnswer } from "../../server/writing/answer-form.server";
+import type { Route } from "./+types/write";
+
+export function meta() {
+  return [{ title: "A new message · Common Tray" }];
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const code = new URL(request.url).searchParams.get("record") ?? "";
+  const letter = await firstLetter(context.get(depsContext), context.get(grantContext), code);
+  if (letter === null) throw data("There is no open record of this code.", { status: 404 });
+  return letter;
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, member] = [context.get(depsContext), context.get(memberContext)];
+  const form = await readForm(request, mostBytesTo("routes/writing/write"));
+  const record = readId<RecordId>(String(form.get("record") ?? ""));
+  if (!record.ok) throw data("There is no such record.", { status: 404 });
+  const answer = readAnswer(form, member.timeZone);
+  if (!answer.ok) return data<WriteOutcome>({ ok: false, problems: answer.error, problem: null }, { status: 400 });
+  const sent = await writeFirst(deps, context.get(grantContext), member, record.value, answer.value);
+  if (!sent.ok) {
+    return data<WriteOutcome>({ ok: false, problems: {}, problem: refusalInWords(sent.error) }, { status: 409 });
+  }
+  return data<WriteOutcome>({ ok: true, ...sent.value, holdMs: deps.sending.holdMs });
+}
+
+export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<WriteOutcome> {
+  try {
+    return await serverAction();
+  } catch {
+    return UNANSWERED;
+  }
+}
+
+/** A message that begins a conversation about a record. */
+export default function Write({ loaderData }: Route.ComponentProps) {
+  return <WriteScreen key={loaderData.code} letter={loaderData} />;
+}

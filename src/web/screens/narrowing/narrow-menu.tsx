@@ -1,0 +1,34 @@
+import { lazy, Suspense } from "react";
+import { MenuTrigger } from "../../ui/menu-trigger";
+import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
+
+const NarrowCounts = lazy(() => import("../list/narrow-counts"));
+
+/** What a list can be narrowed by in one dimension, each with how many it would show now. */
+export function NarrowMenu({ list, dimension, onChoose }: NarrowMenuProps) {
+  const trigger = { className: "opener", children: DIMENSION_NAMES[dimension] };
+  return (
+    <MenuTrigger
+      {...trigger}
+      aria-haspopup="dialog"
+      menu={({ Popover }, isOpen) => (
+        <Popover.Root defaultOpen={isOpen}>
+          <Popover.Trigger {...trigger} />
+          <Popover.Portal>
+            <Popover.Content
+              align="start"
+              sideOffset={4}
+              role="dialog"
+              aria-label={`Narrow by ${DIMENSION_NAMES[dimension].toLowerCase()}`}
+              className="z-50 w-64 overflow-hidden rounded-sheet border border-rule bg-paper shadow-raised"
+            >
+              <Suspense fallback={<p className="px-3 py-2 text-soft">Counting…</p>}>
+                <NarrowCounts list={list} dimension={dimension} onChoose={onChoose} />
+              </Suspense>
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
+      )}
+    />
+  );
+}

@@ -1,0 +1,96 @@
+import { data } from "react-router";
+import { err, ok, type Result } from "../../../core/kernel/result";
+import {
+  beginWithSet,
+  bringBackCategory,
+  type CategoryRefusal,
+  changeCategory,
+  createCategory,
+  type Deps,
+  endCategory,
+  letMembersChange,
+  placeCategory,
+  refusalInWords,
+  retireCategory,
+  type TrayGrant,
+} from "../../../operations/index.server";
+import type { CategoryOutcome } from "../../screens/frame/category-outcome";
+import type { PostedChange } from "./category-form.server";
+
+type Done = Pick<Extract<CategoryOutcome, { ok: true }>, "said" | "stepId" | "created">;
+
+/** Carries a posted change of categories out, and says what became of it. */
+export async function carryOutChange(deps: Deps, grant: TrayGrant, posted: PostedChange) {
+  const done = await doneBy(deps, grant, posted);
+  if (done.ok) return data<CategoryOutcome>({ ok: true, ...done.value });
+  return refused(done.error);
+}
+
+/** A refusal as its screen shows it. */
+export function refused(refusal: CategoryRefusal) {
+  const nothing = { ok: false, problems: {}, problem: null, uses: null } as const;
+  if (refusal.kind === "problems") {
+    return data<CategoryOutcome>({ ...nothing, problems: refusal.problems }, { status: 400 });
+  }
+  if (refusal.kind === "uses-changed") {
+    const problem = "What uses it changed meanwhile; this is how it is now.";
+    return data<CategoryOutcome>({ ...nothing, problem, uses: refusal.uses }, { status: 409 });
+  }
+  return data<CategoryOutcome>({ ...nothing, problem: refusalInWords(refusal) }, { status: 409 });
+}
+
+async function doneBy(deps: Deps, grant: TrayGrant, posted: PostedChange): Promise<Result<Done, CategoryRefusal>> {
+  switch (posted.do) {
+    case "create": {
+      const made = await createCategory(deps, grant, posted.draft);
+      if (!made.ok) return made;
+      return ok({ said: `Created: ${posted.draft.name.trim()}`, stepId: made.value.stepId, created: made.value.value });
+    }
+    case "change":
+      return saying("Saved", changeCategory(deps, grant, posted.id, posted.draft));
+    case "place":
+      return saying("Moved", placeCategory(deps, grant, posted.id, posted));
+    case "retire":
+      return saying("Retired: no longer offered, still on what has it", retireCategory(deps, grant, posted.id));
+    case "bring-back":
+      return saying("Offered again", bringBackCategory(deps, grant, posted.id));
+    case "end":
+      return ending(deps, grant, posted);
+    case "right": {
+      const set = await letMembersChange(deps, grant, posted.members);
+      const said = posted.members ? "All members may change categories now" : "Leads change categories now";
+      return set.ok ? ok({ said, stepId: null, created: null }) : set;
+    }
+    case "begin":
+      return beginning(deps, grant, posted.set);
+  }
+}
+
+async function ending(
+  deps: Deps,
+  grant: TrayGrant,
+  posted: Extract<PostedChange, { do: "end" }>,
+): Promise<Result<Done, CategoryRefusal>> {
+  const ended = await endCategory(deps, grant, posted.id, posted);
+  if (!ended.ok) return ended;
+  const { conversations } = ended.value.value;
+  const words = conversations === 1 ? "1 conversation" : `${conversations.toLocaleString("en")} conversations`;
+  const said = posted.by === null ? `Deleted, and taken off ${words}` : `Merged, with ${words}`;
+  return ok({ said, stepId: ended.value.stepId, created: null });
+}
+
+async function beginning(deps: Deps, grant: TrayGrant, set: string): Promise<Result<Done, CategoryRefusal>> {
+  const begun = await beginWithSet(deps, grant, set);
+  if (!begun.ok) return begun;
+  const added = begun.value.value.filter(({ kind }) => kind === "new").length;
+  const said = added === 0 ? "All of the set is there already" : `${added} categories added`;
+  return ok({ said, stepId: begun.value.stepId, created: null });
+}
+
+async function saying<E extends CategoryRefusal>(
+  said: string,
+  change: Promise<Result<{ readonly stepId: Done["stepId"] }, E>>,
+): Promise<Result<Done, E>> {
+  const done = await change;
+  return done.ok ? ok({ said, stepId: done.value.stepId, created: null }) : err(done.error);
+}

@@ -1,0 +1,67 @@
+import { mailboxName } from "../../../core/kernel/email-address";
+import type { Appointment, AppointmentTime, Participation } from "../../../core/message/appointment";
+import { calendarDayInWords, dayAndTimeInFull } from "../../../core/time/day-words";
+import type { Reading } from "../base/words.server";
+
+const PARTICIPATION_NAMES: Readonly<Record<Participation, string>> = {
+  "needs-action": "not answered yet",
+  accepted: "accepted",
+  declined: "declined",
+  tentative: "accepted tentatively",
+  delegated: "passed on",
+};
+
+/** An event that a message carries, in words; its times in the reader's zone. */
+export function appointmentView(appointment: Appointment, reading: Pick<Reading, "now" | "zone">) {
+  const { summary, method, organiser, attendees, attendeeCount, place, repeats, isCancelled } = appointment;
+  const answers = method === "REPLY" ? attendees : [];
+  return {
+    summary: summary || "(no subject)",
+    head: isCancelled ? "Cancelled" : method === "REPLY" ? "Answer to an invitation" : "Invitation",
+    isCancelled,
+    when: `${whenInWords(appointment, reading)}${repeats ? ", repeated" : ""}`,
+    place,
+    organiser: organiser === null ? null : mailboxName(organiser),
+    answers: answers.map(({ participation, ...who }) => `${mailboxName(who)}: ${PARTICIPATION_NAMES[participation]}`),
+    invited: answers.length > 0 ? [] : attendees.map((one) => invitedInWords(one)),
+    more: Math.max(0, attendeeCount - attendees.length),
+  };
+}
+
+export type AppointmentView = ReturnType<typeof appointmentView>;
+
+function invitedInWords({ participation, ...who }: Appointment["attendees"][number]): string {
+  const said = participation === "needs-action" ? "" : ` (${PARTICIPATION_NAMES[participation]})`;
+  return `${mailboxName(who)}${said}`;
+}
+
+function whenInWords({ begins, ends }: Appointment, reading: Pick<Reading, "now" | "zone">): string {
+  if (begins === null) return "no time given";
+  const from = timeInWords(begins, reading);
+  const to = ends === null ? null : timeInWords(ends, reading);
+  const [fromDay = "", toDay = ""] = [from, to ?? ""].map((words) => words.split(", ")[0] ?? "");
+  const until = to === null || to === from ? "" : ` – ${fromDay === toDay ? (to.split(", ").at(-1) ?? "") : to}`;
+  return `${from}${until}${writtenElsewhere(begins, reading)}`;
+}
+
+function timeInWords(time: AppointmentTime, { now, zone }: Pick<Reading, "now" | "zone">): string {
+  if (time.kind === "moment") return dayAndTimeInFull(time.at, now, zone);
+  const [day = "", hour] = time.written.split("T");
+  return `${calendarDayInWords(day)}${hour === undefined ? "" : `, ${hour}`}`;
+}
+
+// What the writer's clock says, where it is another than the reader's.
+function writtenElsewhere(time: AppointmentTime, { now, zone }: Pick<Reading, "now" | "zone">): string {
+  if (time.kind === "local") return time.written.includes("T") ? ", without a zone" : "";
+  if (time.zone === null || !isKnownZone(time.zone)) return "";
+  const there = dayAndTimeInFull(time.at, now, time.zone);
+  return there === dayAndTimeInFull(time.at, now, zone) ? "" : ` (${there} in ${time.zone})`;
+}
+
+function isKnownZone(zone: string): boolean {
+  try {
+    return new Intl.DateTimeFormat("en", { timeZone: zone }) !== null;
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,378 @@
+import { effectInWords } from "../../../core/journal/effect-in-words";
+import { canBeUndone } from "../../../core/journal/entry";
+import { mailboxName, printMailboxes } from "../../../core/kernel/email-address";
+import type { CategoryId, EntryId, MemberId, RecordId } from "../../../core/kernel/ids";
+import type { Instant } from "../../../core/kernel/instant";
+import { sizeInWords } from "../../../core/kernel/size-in-words";
+import type { Protection } from "../../../core/message/mail-message";
+import type { SenderTrust } from "../../../core/message/sender-trust";
+import type { WaysToLeave } from "../../../core/message/ways-to-leave";
+import { NOTE_EDITABLE_MS } from "../../../core/notes/note-text";
+import { reasonInWords } from "../../../core/standing/reason-in-words";
+import { STANDING_NAMES } from "../../../core/standing/standing";
+import { SHOWN_AT_ONCE, textPart } from "../../../core/text/text-parts";
+import { dayAndTime, dayAndTimeInFull, dayInWords } from "../../../core/time/day-words";
+import { htmlOfText } from "../../../core/writing/html-of-text";
+import { planPassOn } from "../../../core/writing/plan-pass-on";
+import type { CorrespondenceMessage, DraftToRead, OpenConversation, TrayNames } from "../../../operations/index.server";
+import { type Reading, rowView } from "../base/words.server";
+import { appointmentView } from "./appointment-view.server";
+import { expectationViews, promisedView } from "./expectation-view.server";
+import { type NoteBlockView, type NoteNames, noteView } from "./note-view.server";
+import { textBlocks } from "./text-blocks.server";
+
+/** A conversation ready to be drawn: correspondence and notes in one order, the docket in words, the journal. */
+export function conversationView(
+  open: OpenConversation,
+  people: TrayNames & { readonly slug: string },
+  reading: Reading,
+) {
+  const { memberId, now, zone } = reading;
+  const nameOf = (id: MemberId | null) =>
+    id === null
+      ? "The tray"
+      : id === memberId
+        ? "You"
+        : (people.members.find((member) => member.id === id)?.name ?? "A colleague");
+  const { docket } = open;
+  const waitsUntil = docket.expectedAt === null ? null : dayInWords(docket.expectedAt, now, zone);
+  return {
+    row: rowView(open.row, reading),
+    now,
+    standingName: STANDING_NAMES[docket.standing.kind],
+    reason: reasonInWords(docket.standing, { memberId, now, zone, nameOf }),
+    turnWords: turnInWords(open, reading),
+    expected: waitsUntil,
+    expires: docket.expiresAt === null ? null : dayAndTime(docket.expiresAt, now, zone),
+    expectations: expectationViews(open, nameOf, reading),
+    promised: promisedView(open, reading),
+    urgency: docket.urgency,
+    followUps: docket.followUps.map(({ id, forMember, dueAt, text, doneAt }) => ({
+      id,
+      whose: nameOf(forMember),
+      text,
+      due: dueAt === null ? "without a date" : dayAndTime(dueAt, now, zone),
+      isOver: doneAt === null && dueAt !== null && dueAt < now,
+      isDone: doneAt !== null,
+    })),
+    restsUntil: docket.restingUntil === null ? null : dayAndTime(docket.restingUntil, now, zone),
+    records: docket.recordIds.flatMap((id) => {
+      const record = open.records.find((one) => one.id === id);
+      return record === undefined ? [] : [{ id: record.id, code: record.code, title: record.title }];
+    }),
+    newest: newestInWords(open),
+    people: peopleIn(open),
+    correspondence: correspondence(
+      open,
+      nameOf,
+      { slug: people.slug, members: people.members, named: open.named },
+      reading,
+    ),
+    drafts: open.drafts.map((draft) => draftView(draft, nameOf, reading)),
+    followers: docket.followerIds.map((id) => ({ id, name: nameOf(id) })),
+    journal: journalView(open, nameOf, reading),
+    passOn: passOnView(open, reading),
+    answer: {
+      to: printMailboxes(open.answer.to),
+      cc: printMailboxes(open.answer.cc),
+      subject: open.answer.subject,
+      after: open.habit?.after ?? "expect",
+      whom: open.habit?.whom ?? "any",
+    },
+  };
+}
+
+// How the newest message by a person is passed on; null where none has written.
+function passOnView(open: OpenConversation, { now, zone }: Reading) {
+  const newest = open.messages.findLast(({ direction, kind }) => direction === "in" && kind === "person");
+  if (newest === undefined) return null;
+  const { id, subject, fromName, fromAddress, recipients, ownText, restText } = newest;
+  const sentAt = dayAndTimeInFull(newest.sentAt, now, zone);
+  const passed = { subject, fromName, fromAddress, to: recipients.to, sentAt, ownText: ownText || restText };
+  const plan = planPassOn(passed);
+  const quoted = [...plan.head, "", plan.text].join("\n");
+  return {
+    messageId: id,
+    start: { to: "", cc: "", subject: plan.subject },
+    html: `<p></p><p>This reached us:</p><blockquote>${htmlOfText(quoted)}</blockquote>`,
+    who: fromName || fromAddress,
+  };
+}
+
+export type PassOnView = NonNullable<ReturnType<typeof passOnView>>;
+
+/** A draft that is written together, ready to be drawn. */
+function draftView(draft: DraftToRead, nameOf: (id: MemberId | null) => string, { memberId, now, zone }: Reading) {
+  const { id, version, content, writtenBy, holderId, state, note, text, updatedAt } = draft;
+  return {
+    id,
+    version,
+    content,
+    state,
+    note,
+    writer: nameOf(writtenBy),
+    holder: nameOf(holderId),
+    isMine: holderId === memberId,
+    when: dayAndTime(updatedAt, now, zone),
+    blocks: textBlocks(text),
+  };
+}
+
+export type DraftView = ReturnType<typeof draftView>;
+
+export type ConversationView = ReturnType<typeof conversationView>;
+
+function turnInWords(open: OpenConversation, { now, zone }: Reading): string {
+  const messages = open.messages.length === 1 ? "1 message" : `${open.messages.length} messages`;
+  const notes = open.docket.marks.filter(([, kind]) => kind === "n").length;
+  const counted = notes === 0 ? messages : `${messages}, ${notes === 1 ? "1 note" : `${notes} notes`}`;
+  const { turn } = open.docket;
+  if (turn.since === null) return counted;
+  const why = {
+    "no-person-wrote": "",
+    "they-wrote": "they wrote last",
+    "we-wrote": "we wrote last",
+    bounced: "our message came back",
+    "by-hand": turn.kind === "us" ? "still our move, by hand" : "no answer needed, by hand",
+  }[turn.rule];
+  return `${counted} · ${why}, ${dayAndTime(turn.since, now, zone)}`;
+}
+
+// What the docket says of the newest message from outside: who seems to have sent it, and what it was taken for.
+function newestInWords(open: OpenConversation): { readonly sender: string | null; readonly readAs: string } | null {
+  const newest = open.messages.findLast(({ direction }) => direction === "in");
+  if (newest === undefined) return null;
+  const { trust, kind, kindReason } = newest;
+  const sender = trust === null ? null : `${TRUST_LABELS[trust.verdict].replace("sender ", "")}; ${trust.reason}`;
+  return { sender, readAs: `${KIND_LABELS[kind] ?? "a person’s message"}; ${kindReason}` };
+}
+
+function peopleIn(open: OpenConversation): string[] {
+  const outside = open.messages.filter(({ direction, kind }) => direction === "in" && kind !== "bounce");
+  return [...new Set(outside.map(({ fromName, fromAddress }) => fromName || fromAddress))].slice(0, 6);
+}
+
+/** A message or a note in the correspondence. */
+export type CorrespondenceItem =
+  | ({ readonly type: "message"; readonly filedAlone: ReturnType<typeof filedAlone> } & ReturnType<typeof messageView>)
+  | ({ readonly type: "note" } & NoteView);
+
+/** A note among the messages. */
+export type NoteView = {
+  readonly id: string;
+  readonly entryId: EntryId;
+  readonly who: string;
+  readonly when: string;
+  readonly blocks: readonly NoteBlockView[];
+  /** The text as it was written, where the reader may write it anew; null where not. */
+  readonly editable: string | null;
+  readonly isEdited: boolean;
+};
+
+/** A message in it. */
+export type Message = Extract<CorrespondenceItem, { type: "message" }>;
+
+function correspondence(
+  open: OpenConversation,
+  nameOf: (id: MemberId | null) => string,
+  names: NoteNames,
+  reading: Reading,
+): CorrespondenceItem[] {
+  const { now, zone } = reading;
+  const messages = open.messages.map((message) => ({
+    at: message.sentAt,
+    item: {
+      type: "message" as const,
+      ...messageView(message, nameOf, reading),
+      filedAlone: filedAlone(open, message),
+    },
+  }));
+  const standing = open.journal.filter(({ isUndo, undone }) => !isUndo && !undone);
+  const notes = standing.flatMap(({ effect, by, id, at, version }) => {
+    if (effect.kind !== "noted") return [];
+    const edits = standing.flatMap((line) =>
+      line.effect.kind === "note-edited" && line.effect.entryId === id ? [line.effect.text] : [],
+    );
+    const text = edits.at(-1) ?? effect.text;
+    const mayEdit = by === reading.memberId && at + NOTE_EDITABLE_MS > now;
+    const item = {
+      type: "note" as const,
+      id: `note-${version}`,
+      entryId: id,
+      who: nameOf(by),
+      when: dayAndTime(at, now, zone),
+      blocks: noteView(text, names),
+      editable: mayEdit ? text : null,
+      isEdited: edits.length > 0,
+    };
+    return [{ at, item }];
+  });
+  return [...messages, ...notes].toSorted((a, b) => a.at - b.at).map(({ item }) => item);
+}
+
+// Where a message or its attachments are filed by themselves, of what the reader may know of.
+function filedAlone({ docket, records }: OpenConversation, { id, attachments }: CorrespondenceMessage) {
+  return docket.filedParts.flatMap(({ recordId, messageId, attachment }) => {
+    const record = records.find((one) => one.id === recordId);
+    if (messageId !== id || record === undefined) return [];
+    const fileName = attachments.find(({ index }) => index === attachment)?.fileName ?? "an attachment";
+    return [{ recordId, code: record.code, attachment, what: attachment === null ? "This message" : fileName }];
+  });
+}
+
+const KIND_LABELS: Readonly<Partial<Record<CorrespondenceMessage["kind"], string>>> = {
+  automatic: "automatic reply",
+  bounce: "could not be delivered",
+  "delivery-report": "delivery report",
+  list: "list mail",
+  calendar: "invitation",
+};
+
+/** The beginning of a text, and how much there is after it. */
+function firstBlocks(whole: string) {
+  const { text, left } = textPart(whole, 0, SHOWN_AT_ONCE.first);
+  return { blocks: textBlocks(text), next: left === 0 ? null : text.length, left };
+}
+
+export type LongText = ReturnType<typeof firstBlocks>;
+
+function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | null) => string, { now, zone }: Reading) {
+  const { id, direction, kind, kindReason, ownText, restText, hasHtml, hasRemoteContent, isNewParticipant } = message;
+  const ours = direction === "out";
+  const { to, cc } = message.recipients;
+  const listed = (mailboxes: typeof to) => mailboxes.map(mailboxName).join(", ");
+  return {
+    id,
+    ours,
+    kindReason,
+    hasHtml,
+    hasRemoteContent,
+    isNewParticipant,
+    warnings: message.warnings,
+    own: firstBlocks(ownText),
+    rest: firstBlocks(restText),
+    protectionLabel: message.protection === null ? null : PROTECTION_LABELS[message.protection],
+    trust: message.trust === null ? null : { ...message.trust, label: TRUST_LABELS[message.trust.verdict] },
+    outcomes: message.recipientStates.map(outcomeInWords),
+    kindLabel: KIND_LABELS[kind] ?? null,
+    isMachine: kind === "automatic" || kind === "bounce" || kind === "delivery-report",
+    showHtmlFirst: hasHtml && message.shownPart === "html",
+    appointments: message.appointments.map((one) => appointmentView(one, { now, zone })),
+    who: ours && message.authorId !== null ? nameOf(message.authorId) : message.fromName || message.fromAddress,
+    address: message.fromAddress,
+    to: `to ${listed(to) || "nobody named"}${cc.length === 0 ? "" : `, copied to ${listed(cc)}`}`,
+    when: dayAndTime(message.sentAt, now, zone),
+    restLines: restText === "" ? 0 : restText.split("\n").length,
+    attachments: message.attachments.filter(({ inline }) => !inline).map(attachmentView),
+    delivery: message.delivery === null ? null : deliveryView(message.delivery),
+    leaving: message.unsubscribe === null || ours ? null : leavingView(message.unsubscribe, message),
+  };
+}
+
+/** How the list of a message can be left, in words. */
+function leavingView({ atOnce, mail, page }: WaysToLeave, { listId, trust }: CorrespondenceMessage) {
+  const host = (url: string) => new URL(url).host;
+  const how =
+    atOnce !== null
+      ? `One request to ${host(atOnce)} does it at once; nothing but that is sent.`
+      : mail !== null
+        ? `A message to ${mail.to} does it; it goes out from this tray, and the conversation is settled.`
+        : `It can be left on a page of ${host(page ?? "")}, which you open yourself.`;
+  return {
+    listId,
+    how,
+    page: atOnce === null && mail === null ? page : null,
+    isVerified: trust?.verdict === "verified",
+    isImitation: trust?.verdict === "imitation",
+  };
+}
+
+const PROTECTION_LABELS: Readonly<Record<Protection, string>> = {
+  "signed-smime": "signed (S/MIME), not checked",
+  "encrypted-smime": "encrypted (S/MIME): open it with your own key",
+  "signed-openpgp": "signed (OpenPGP), not checked",
+  "encrypted-openpgp": "encrypted (OpenPGP): open it with your own key",
+};
+const TRUST_LABELS: Readonly<Record<SenderTrust["verdict"], string>> = {
+  verified: "sender verified",
+  unverified: "sender not verified",
+  imitation: "perhaps not who it seems",
+};
+
+function outcomeInWords({ address, state, detail }: CorrespondenceMessage["recipientStates"][number]) {
+  const because = detail === "" ? "" : `: ${detail}`;
+  switch (state) {
+    case "failed":
+      return { bad: true, words: `failed for ${address}${because}` };
+    case "delayed":
+      return { bad: false, words: `delayed for ${address}${because}` };
+    default:
+      return { bad: false, words: `${state === "given" ? "given on" : state} to ${address}` };
+  }
+}
+
+const SHOWN_TYPES: Readonly<Record<string, "image" | "pdf" | "text">> = {
+  "image/png": "image",
+  "image/jpeg": "image",
+  "image/gif": "image",
+  "image/webp": "image",
+  "application/pdf": "pdf",
+  "text/plain": "text",
+  "text/csv": "text",
+};
+
+function attachmentView({ index, fileName, contentType, size }: CorrespondenceMessage["attachments"][number]) {
+  return { index, fileName, contentType, size: sizeInWords(size), preview: SHOWN_TYPES[contentType] ?? null };
+}
+
+function deliveryView({ state, reason }: NonNullable<CorrespondenceMessage["delivery"]>) {
+  switch (state) {
+    case "waiting":
+      return {
+        words: reason === null ? "waiting to go" : `waiting to go, will be tried again: ${reason}`,
+        failed: false,
+      };
+    case "going":
+      return { words: "going out", failed: false };
+    case "sent":
+      return { words: "sent", failed: false };
+    case "withdrawn":
+      return { words: "not sent: taken back", failed: false };
+    case "failed":
+      return { words: `not sent: ${reason ?? "no reason given"}`, failed: true };
+  }
+}
+
+const SYSTEM_MOVES: ReadonlySet<string> = new Set(["arrived", "replied", "bounced"]);
+
+// Mail that is out cannot be called back, nor can what went with it; what the tray found out stands, but for what it joined.
+function mayBeUndone(line: OpenConversation["journal"][number], sent: ReadonlySet<string>): boolean {
+  return canBeUndone(line) && !line.isUndo && !line.undone && !sent.has(line.batchId);
+}
+
+function journalView(open: OpenConversation, nameOf: (id: MemberId | null) => string, { now, zone }: Reading) {
+  const names = {
+    member: (id: MemberId) => nameOf(id).replace("You", "you"),
+    category: (id: CategoryId) => open.categoryNames.get(id) ?? "a category",
+    record: (id: RecordId) => open.records.find((record) => record.id === id)?.code ?? "a record",
+    day: (at: Instant) => dayInWords(at, now, zone),
+  };
+  const sent = new Set<string>(open.messages.map(({ id }) => id));
+  const decisions = open.journal.map((line) => ({
+    version: line.version,
+    when: dayAndTime(line.at, now, zone),
+    words: `${line.rule === undefined ? nameOf(line.by) : `The rule “${line.rule.name}”`} ${line.isUndo ? "took back: " : ""}${effectInWords(line.effect, names, line.by)}${line.rule === undefined ? "" : ` (${line.rule.why})`}`,
+    batchId: mayBeUndone(line, sent) ? line.batchId : null,
+    undone: line.undone,
+  }));
+  const moves = open.docket.passages
+    .filter(({ standing }) => SYSTEM_MOVES.has(standing.reason.kind))
+    .map(({ version, at, standing: { kind, reason } }) => ({
+      version,
+      when: dayAndTime(at, now, zone),
+      words: `${STANDING_NAMES[kind]}: ${"who" in reason ? `${reason.who} wrote` : "a message came back undelivered"}`,
+      batchId: null,
+      undone: false,
+    }));
+  return [...decisions, ...moves].toSorted((a, b) => b.version - a.version);
+}

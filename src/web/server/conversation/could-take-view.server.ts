@@ -1,0 +1,51 @@
+import type { CouldTake, Share } from "../../../core/assigning/could-take";
+import { dayAndTime, dayInWords } from "../../../core/time/day-words";
+import type { Member, SheetRow } from "../../../operations/index.server";
+import type { Reading } from "../base/words.server";
+
+/** A colleague in the comparison: what she has to do, and what speaks for and against her. */
+export type CouldTakeView = {
+  readonly id: string;
+  readonly name: string;
+  readonly open: number;
+  /** Her load against the greatest of all, from 0 to 1. */
+  readonly load: number;
+  readonly reasons: readonly string[];
+  readonly isAway: boolean;
+};
+
+/** The comparison of colleagues in words, the likeliest first. */
+export function couldTakeView(
+  could: readonly CouldTake[],
+  members: readonly Member[],
+  row: Pick<SheetRow, "who">,
+  { now, zone }: Reading,
+): CouldTakeView[] {
+  const most = Math.max(1, ...could.map(({ load }) => load));
+  return could.flatMap((one) => {
+    const member = members.find(({ id }) => id === one.memberId);
+    if (member === undefined) return [];
+    const reasons = [
+      share(one.withPerson, `with ${row.who}`),
+      share(one.withRecord, "on this record"),
+      share(one.withCategory, "in this category"),
+      one.hasLeast ? "least to do of all" : null,
+      one.awayUntil === null ? null : `away until ${dayInWords(one.awayUntil, now, zone)}`,
+      one.atWorkFrom === null || one.awayUntil !== null ? null : `at work ${dayAndTime(one.atWorkFrom, now, zone)}`,
+    ].filter((reason) => reason !== null);
+    return [
+      {
+        id: member.id,
+        name: member.name,
+        open: one.open,
+        load: one.load / most,
+        reasons,
+        isAway: one.awayUntil !== null,
+      },
+    ];
+  });
+}
+
+function share({ hers, all }: Share, what: string): string | null {
+  return hers === 0 ? null : `${hers} of ${all} ${what}`;
+}

@@ -1,0 +1,109 @@
+import type { Because } from "../../../core/filing/because";
+import type { Proposal } from "../../../core/filing/propose";
+import { assertNever } from "../../../core/kernel/assert-never";
+import type { ProposedFor, TrayNames } from "../../../operations/index.server";
+import type { SingleDecision } from "../../screens/deciding/posted-decision";
+
+/** A proposal as the docket shows it: what is decided by its key, and the reason. */
+export type ProposalView = {
+  readonly key: string;
+  readonly decision: SingleDecision;
+  readonly title: string;
+  readonly reason: string;
+  readonly confidence: number;
+};
+
+/** What is proposed for a conversation with somebody, ready to be drawn. */
+export function proposalViews({ proposals, records }: ProposedFor, names: TrayNames, who: string): ProposalView[] {
+  return proposals.flatMap((proposal) => {
+    const view = proposalView(proposal, names, records, who);
+    return view === null ? [] : [view];
+  });
+}
+
+/** Why something is proposed, in words. */
+function becauseInWords(
+  because: Because,
+  { categories }: TrayNames,
+  records: ProposedFor["records"],
+  who: string,
+): string {
+  const { was, of } = because;
+  const share = was === of ? `all of ${of}` : `${was} of ${of}`;
+  switch (because.kind) {
+    case "person":
+      return `${share} with ${who}`;
+    case "domain":
+      return `${share} from ${because.text}`;
+    case "list":
+      return `${share} through the list ${because.text}`;
+    case "words":
+      return `${share} with ${because.words.map((word) => `“${word}”`).join(" and ")}`;
+    case "record":
+      return `${share} on ${records.find(({ id }) => id === because.recordId)?.code ?? "its record"} of late`;
+    case "category":
+      return `${share} with ${categories.find(({ id }) => id === because.category)?.name ?? "its category"}`;
+    case "title":
+      return "words of its title are in the letter";
+    case "usual":
+      return "what is mostly done here";
+    case "belongs":
+      return `the register has ${who} among its people`;
+    case "code":
+      return "its reference code is in the letter";
+  }
+}
+
+function proposalView(
+  proposal: Proposal,
+  names: TrayNames,
+  records: ProposedFor["records"],
+  who: string,
+): ProposalView | null {
+  const { members, categories } = names;
+  const { confidence } = proposal;
+  const reason = becauseInWords(proposal.because, names, records, who);
+  switch (proposal.kind) {
+    case "file": {
+      const record = records.find(({ id }) => id === proposal.recordId);
+      // What is closed or retired since is not decided any more.
+      if (record === undefined || record.closed) return null;
+      const decision = {
+        kind: "file",
+        record: record.id,
+        code: record.code,
+        settle: false,
+        means: "proposal",
+      } as const;
+      return { key: `file ${record.id}`, decision, title: `${record.code} ${record.title}`, reason, confidence };
+    }
+    case "categorise": {
+      const category = categories.find(({ id }) => id === proposal.categoryId);
+      if (category === undefined || category.retired) return null;
+      const decision = { kind: "categorise", category: category.id, give: true } as const;
+      return { key: `category ${category.id}`, decision, title: category.name, reason, confidence };
+    }
+    case "assign": {
+      const member = members.find(({ id }) => id === proposal.ownerId);
+      if (member === undefined) return null;
+      const absent = members.find(({ id }) => id === proposal.coversFor);
+      return {
+        key: "owner",
+        decision: { kind: "assign", owner: member.id },
+        title: `Assign to ${member.name}`,
+        reason: absent === undefined ? reason : `covers for ${absent.name}: ${reason}`,
+        confidence,
+      };
+    }
+    case "settle":
+      return {
+        key: "settle",
+        decision: { kind: "settle" },
+        title: "Settle",
+        reason: `${reason} needed no answer`,
+        confidence,
+      };
+    default:
+      return assertNever(proposal);
+  }
+}

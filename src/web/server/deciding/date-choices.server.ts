@@ -1,0 +1,29 @@
+import { dateOf } from "../../../core/kernel/instant";
+import { calendarDay } from "../../../core/time/calendar-day";
+import { dayInWords } from "../../../core/time/day-words";
+import { endOfWorkingDay } from "../../../core/worktime/add-working-days";
+import type { Reading } from "../base/words.server";
+
+/** A day offered in a picker: what it is called, and the day as the form posts it. */
+export type DateChoice = {
+  readonly label: string;
+  readonly words: string;
+  readonly day: string;
+  /** Its end, as a form posts a moment. */
+  readonly at: string;
+};
+
+const OFFERED: readonly (readonly [days: number, label: string])[] = [
+  [1, "next working day"],
+  [2, "in 2 working days"],
+  [5, "in 5 working days"],
+  [10, "in 10 working days"],
+];
+
+/** The days offered for a reply or a rest. */
+export function dateChoices({ now, zone }: Reading): DateChoice[] {
+  return OFFERED.map(([days, label]) => {
+    const at = endOfWorkingDay(now, days, zone);
+    return { label, words: dayInWords(at, now, zone), day: calendarDay(at, zone), at: dateOf(at).toISOString() };
+  });
+}

@@ -1,0 +1,106 @@
+import { type ConversationId, readId } from "../../../core/kernel/ids";
+import { DAY, later } from "../../../core/kernel/instant";
+import type { ListChanges } from "../../../core/lists/lanes";
+import { readNarrowing } from "../../../core/lists/narrowing";
+import { isScope, type Scope } from "../../../core/lists/scope";
+import type { SheetView } from "../../../core/lists/sheet-view";
+import { dayInWords } from "../../../core/time/day-words";
+import {
+  type Bin,
+  changesInList,
+  type Deps,
+  type ListedRow,
+  type ListRequest,
+  listConversations,
+  lookAtBin,
+  type Member,
+  type TrayGrant,
+  viewOf,
+} from "../../../operations/index.server";
+import { type Reading, type RowView, readingOf, rowView } from "../base/words.server";
+
+/** A row of a list, ready to be drawn, with its place in the order. */
+export type ListedRowView = RowView & { readonly sortKey: number | string };
+
+/** A listed row with its dates in words. */
+export function listedRowView(row: ListedRow, reading: Reading): ListedRowView {
+  return { ...rowView(row, reading), sortKey: row.sortKey };
+}
+
+/** A list in the whole view that its member has chosen. */
+export type RequestedList = ListRequest & { readonly scope: Scope; readonly view: SheetView };
+
+/** The list that a URL asks for, in the view that the member has chosen for it; null for a scope that there is not. */
+export async function listRequest(
+  deps: Deps,
+  grant: TrayGrant,
+  scope: string,
+  params: URLSearchParams,
+): Promise<RequestedList | null> {
+  if (!isScope(scope)) return null;
+  return { scope, narrowing: readNarrowing(params), view: await viewOf(deps, grant, scope) };
+}
+
+const MAX_CHANGED = 500;
+
+/** The conversations that a URL asks about. */
+export function changedIds(params: URLSearchParams): ConversationId[] {
+  const texts = params.getAll("changed").slice(0, MAX_CHANGED);
+  return texts.flatMap((text) => {
+    const id = readId<ConversationId>(text);
+    return id.ok ? [id.value] : [];
+  });
+}
+
+/** What became of some conversations as far as a list shows them. */
+export async function changesView(
+  deps: Deps,
+  grant: TrayGrant,
+  member: Member,
+  list: RequestedList,
+  ids: readonly ConversationId[],
+): Promise<ListChanges<ListedRowView>> {
+  const changes = await changesInList(deps, grant, member, list, ids);
+  const reading = readingOf(member, deps.now(), grant.covering);
+  return {
+    ...changes,
+    rows: changes.rows.map(({ row, laneKeys }) => ({ row: listedRowView(row, reading), laneKeys })),
+  };
+}
+
+/** What is said above the bin: when it is emptied of what, and whether it is used to keep things. */
+function binView({ days, goes, stays, nextSince, takenBack, lookedBackDays, isUsedAsStorage }: Bin, reading: Reading) {
+  const conversations = (count: number) => (count === 1 ? "1 conversation" : `${count} conversations`);
+  const next = nextSince === null || days === null ? null : later(nextSince, days * DAY);
+  const term =
+    days === null
+      ? "Nothing is deleted from here."
+      : `What has lain here for ${days === 1 ? "a day" : `${days} days`} is deleted for good.`;
+  return {
+    term,
+    next:
+      next === null
+        ? ""
+        : next <= reading.now
+          ? "The next goes within a minute."
+          : `The next goes ${dayInWords(next, reading.now, reading.zone)}.`,
+    stays:
+      stays === 0 || goes + stays === 0
+        ? ""
+        : `${conversations(stays)} filed or to be followed up ${stays === 1 ? "stays" : "stay"}.`,
+    warning: isUsedAsStorage
+      ? `${conversations(takenBack)} were brought back from here, or answered from here, in the last ${lookedBackDays} days. What is to be kept is safe under Settled.`
+      : null,
+  };
+}
+
+/** A list as its screen begins with it. */
+export async function listStart(deps: Deps, grant: TrayGrant, member: Member, list: RequestedList) {
+  const { total, lanes } = await listConversations(deps, grant, member, list);
+  const reading = readingOf(member, deps.now(), grant.covering);
+  const drawn = lanes.map((lane) => ({ ...lane, rows: lane.rows.map((row) => listedRowView(row, reading)) }));
+  const bin = list.scope === "bin" ? binView(await lookAtBin(deps, grant), reading) : null;
+  return { ...list, total, lanes: drawn, now: reading.now, bin };
+}
+
+export type ListStart = Awaited<ReturnType<typeof listStart>>;

@@ -1,0 +1,95 @@
+import Joi from "joi";
+import { err, ok, type Result } from "../../../core/kernel/result";
+import { dayAtHour } from "../../../core/time/calendar-day";
+import type { WorkingHours } from "../../../core/worktime/working-hours";
+import { readWeek } from "../people/week-form.server";
+
+const MAX_HOLIDAYS = 500;
+const MAX_BIN_DAYS = 3_650;
+
+export const NO_SUCH_PLACE = "Nothing is known of the holidays there; choose a place of the list.";
+
+/** What is wrong, by the name of the field. */
+export type SettingsProblems = Readonly<Record<string, string>>;
+
+type Posted = Pick<WorkingHours, "week" | "holidays"> & {
+  readonly binDays: number | null;
+  readonly junkDays: number | null;
+  readonly filesFirst: boolean;
+  readonly answerWithin: number;
+  /** A calendar file whose days are holidays besides; null for none. */
+  readonly calendar: File | null;
+  /** A place whose public holidays are holidays besides; empty for none. */
+  readonly place: string;
+};
+
+const PLACE = Joi.string().trim().allow("").max(20).default("");
+
+const MAX_ANSWER_HOURS = 400;
+const MAX_CALENDAR_BYTES = 2_000_000;
+const ANSWER_WITHIN = Joi.number()
+  .integer()
+  .min(1)
+  .max(MAX_ANSWER_HOURS)
+  .required()
+  .messages({ "*": `Write a number of working hours from 1 to ${MAX_ANSWER_HOURS}.` });
+
+const DAYS = Joi.number()
+  .integer()
+  .min(1)
+  .max(MAX_BIN_DAYS)
+  .messages({ "*": `Write a number of days from 1 to ${MAX_BIN_DAYS.toLocaleString("en")}, or nothing for never.` });
+
+/**
+ * The settings of a tray as its form has them: open days, their hours, holidays one a line, days until the bin is emptied
+ * and junk goes, and whether only what is filed is settled.
+ */
+export function readTraySettings(form: FormData): Result<Posted, SettingsProblems> {
+  const problems: Record<string, string> = {};
+  const week = readWeek(form, problems);
+  const holidays = holidaysOf(String(form.get("holidays") ?? ""), problems);
+  const [binDays, junkDays] = [daysOf(form, "bin-days", problems), daysOf(form, "junk-days", problems)];
+  const within = ANSWER_WITHIN.validate(form.get("answer-within") ?? undefined);
+  if (within.error !== undefined) problems["answer-within"] = within.error.message;
+  if (Object.keys(problems).length === 0 && week.every((day) => day === null))
+    problems.week = "This tray would never be open; open it on a day at least.";
+  const calendar = calendarOf(form, problems);
+  const place = PLACE.validate(form.get("place") ?? undefined);
+  if (place.error !== undefined) problems.place = NO_SUCH_PLACE;
+  if (Object.keys(problems).length > 0) return err(problems);
+  return ok({
+    week,
+    holidays,
+    binDays,
+    junkDays,
+    filesFirst: form.get("files-first") === "on",
+    answerWithin: within.value ?? 1,
+    calendar,
+    place: place.value,
+  });
+}
+
+function daysOf(form: FormData, name: string, problems: Record<string, string>): number | null {
+  const text = String(form.get(name) ?? "").trim();
+  const { value, error } = DAYS.validate(text === "" ? undefined : text);
+  if (error !== undefined) problems[name] = error.message;
+  return value ?? null;
+}
+
+function calendarOf(form: FormData, problems: Record<string, string>): File | null {
+  const file = form.get("calendar");
+  if (!(file instanceof File) || file.size === 0) return null;
+  if (file.size > MAX_CALENDAR_BYTES) problems.calendar = "That is too large for a calendar of holidays.";
+  return file;
+}
+
+function holidaysOf(text: string, problems: Record<string, string>): string[] {
+  const lines = text
+    .split(/\r?\n/)
+    .map((line) => line.trim())
+    .filter((line) => line !== "");
+  const wrong = lines.find((line) => dayAtHour(line, 0, "UTC") === null);
+  if (wrong !== undefined) problems.holidays = `“${wrong}” is no day; write days as 2026-12-25, one a line.`;
+  if (lines.length > MAX_HOLIDAYS) problems.holidays = `At most ${MAX_HOLIDAYS} days.`;
+  return [...new Set(lines)].toSorted();
+}

@@ -1,0 +1,35 @@
+import { type Instant, later } from "../../../core/kernel/instant";
+import { dayInWords } from "../../../core/time/day-words";
+import type { KeptTimeOff, PeopleOfTray } from "../../../operations/index.server";
+import type { Reading } from "../base/words.server";
+
+/** A time off in words: who, from when to when, and who covers what. */
+export function timeOffView(
+  { id, memberId, from, until, covers }: KeptTimeOff,
+  people: readonly PeopleOfTray[],
+  { now, zone }: Reading,
+) {
+  const everybody = people.flatMap(({ members }) => members);
+  const nameOf = (member: string) => everybody.find((one) => one.id === member)?.name ?? "a colleague";
+  const trayOf = (tray: string) => people.find((one) => one.tray.id === tray)?.tray.name ?? "another tray";
+  return {
+    id,
+    memberId,
+    name: nameOf(memberId),
+    isNow: from <= now && now < until,
+    isOver: until <= now,
+    stretch: stretchInWords(from, until, now, zone),
+    covers: covers.map(({ trayId, recordId, memberId: cover }) => ({
+      key: `${trayId} ${recordId}`,
+      words: `${nameOf(cover)} covers ${recordId === null ? trayOf(trayId) : `a record in ${trayOf(trayId)}`}`,
+    })),
+  };
+}
+
+export type TimeOffView = ReturnType<typeof timeOffView>;
+
+// The last day is one of hers; the moment of return is the morning after.
+function stretchInWords(from: Instant, until: Instant, now: Instant, zone: string): string {
+  const [first, last] = [dayInWords(from, now, zone), dayInWords(later(until, -1), now, zone)];
+  return first === last ? first : `${first} to ${last}`;
+}

@@ -1,0 +1,104 @@
+import Joi from "joi";
+import { type NotificationId, trustedId, type WatchId } from "../../../core/kernel/ids";
+import { err, ok, type Result } from "../../../core/kernel/result";
+import { TOLD_EVENTS, WATCH_KINDS, type WatchKind } from "../../../core/telling/events";
+import { readTelling, type Telling } from "../../../core/telling/telling";
+import {
+  chooseTelling,
+  type Deps,
+  readNotifications,
+  type TrayGrant,
+  unwatch,
+  type WatchRefusal,
+  watch,
+} from "../../../operations/index.server";
+import { ID } from "../base/fields.server";
+import { minutesOf, TIME } from "./week-form.server";
+
+/** What is wrong, by the name of the field. */
+export type ToldProblems = Readonly<Record<string, string>>;
+
+/** Something that is done on the page of notifications. */
+export type ToldStep =
+  /** Null for all. */
+  | { readonly do: "read"; readonly id: NotificationId | null }
+  | { readonly do: "telling"; readonly telling: Telling }
+  | { readonly do: "watch"; readonly kind: WatchKind; readonly value: string }
+  | { readonly do: "unwatch"; readonly id: WatchId };
+
+const MAX_WATCHED = 200;
+const WATCH = Joi.object<{ kind: WatchKind; value: string }>({
+  kind: Joi.string()
+    .valid(...WATCH_KINDS)
+    .required(),
+  value: Joi.string().trim().max(MAX_WATCHED).required().messages({
+    "string.empty": "Say what is to be watched.",
+    "any.required": "Say what is to be watched.",
+    "string.max": "At most {#limit} characters.",
+  }),
+});
+
+/** The posted step, or what is wrong with its fields. */
+export function readToldStep(form: FormData): Result<ToldStep, ToldProblems> {
+  switch (form.get("do")) {
+    case "read": {
+      const { value, error } = ID.validate(form.get("id") ?? undefined);
+      return error === undefined
+        ? ok({ do: "read", id: value === undefined ? null : trustedId<NotificationId>(value) })
+        : err({ id: "That is no notification." });
+    }
+    case "unwatch": {
+      const { value, error } = ID.required().validate(form.get("id") ?? undefined);
+      return error === undefined
+        ? ok({ do: "unwatch", id: trustedId<WatchId>(value) })
+        : err({ id: "That is nothing that is watched." });
+    }
+    case "watch": {
+      const { value, error } = WATCH.validate(Object.fromEntries(form), { stripUnknown: true });
+      return error === undefined ? ok({ do: "watch", ...value }) : err({ value: error.message });
+    }
+    case "telling":
+      return readChoices(form);
+    default:
+      return err({ do: "That is nothing that can be done here." });
+  }
+}
+
+function readChoices(form: FormData): Result<ToldStep, ToldProblems> {
+  const problems: Record<string, string> = {};
+  const time = (name: string): number | null => {
+    const given = String(form.get(name) ?? "").trim();
+    if (given === "") return null;
+    const { value, error } = TIME.validate(given);
+    if (error !== undefined) problems[name] = error.message;
+    return error === undefined ? minutesOf(value) : null;
+  };
+  const [from, to, digestAt] = [time("quiet-from"), time("quiet-to"), time("digest-at")];
+  if ((from === null) !== (to === null) && Object.keys(problems).length === 0)
+    problems["quiet-to"] = "Quiet hours have a beginning and an end; or leave both empty.";
+  if (Object.keys(problems).length > 0) return err(problems);
+  const events = TOLD_EVENTS.map((event) => [
+    event,
+    { list: form.get(`list-${event}`) !== null, browser: form.get(`browser-${event}`) !== null },
+  ]);
+  const quiet = from === null || to === null ? null : { from, to };
+  return ok({ do: "telling", telling: readTelling({ events: Object.fromEntries(events), quiet, digestAt }) });
+}
+
+/** Carries a step out. */
+export async function carryToldStep(
+  deps: Deps,
+  grant: TrayGrant,
+  step: ToldStep,
+): Promise<Result<unknown, WatchRefusal>> {
+  switch (step.do) {
+    case "read":
+      return ok(await readNotifications(deps, grant, step.id));
+    case "telling":
+      return ok(await chooseTelling(deps, grant, step.telling));
+    case "watch":
+      return watch(deps, grant, step.kind, step.value);
+    case "unwatch":
+      return (await unwatch(deps, grant, step.id)) ? ok(null) : err({ kind: "nothing-to-undo" });
+  }
+}

@@ -1,0 +1,181 @@
+import { FLOW, STANDING_NAMES } from "../../../core/standing/standing";
+import { toldInWords } from "../../../core/telling/told-in-words";
+import { ageInWords } from "../../../core/time/age-in-words";
+import { dayAndTime, dayInWords } from "../../../core/time/day-words";
+import type {
+  Bell,
+  BulkRun,
+  ColleagueNow,
+  FlowSegment,
+  KeptTimeOff,
+  Member,
+  Notification,
+  Parcel,
+  Preferences,
+  SavedView,
+  ShelfPlace,
+  TrayGrant,
+  TrayView,
+} from "../../../operations/index.server";
+import type { Reading } from "../base/words.server";
+import { dateChoices } from "../deciding/date-choices.server";
+import { parcelView } from "../records/parcel-view.server";
+
+/** A segment of the flow bar, ready to be drawn. */
+export type SegmentView = {
+  readonly standing: (typeof FLOW)[number];
+  readonly name: string;
+  readonly count: number;
+  readonly note: string;
+  readonly late: boolean;
+  readonly ages: readonly number[];
+};
+
+/** The five segments in the order of the flow, empty ones too. */
+export function flowView(segments: readonly FlowSegment[], reading: Reading): SegmentView[] {
+  return FLOW.map((standing) => {
+    const segment = segments.find((one) => one.standing === standing);
+    return {
+      standing,
+      name: STANDING_NAMES[standing],
+      count: segment?.count ?? 0,
+      ages: segment?.ages ?? [0, 0, 0, 0, 0],
+      ...noteOf(standing, segment, reading),
+    };
+  });
+}
+
+function noteOf(
+  standing: SegmentView["standing"],
+  segment: FlowSegment | undefined,
+  { now, zone }: Reading,
+): { note: string; late: boolean } {
+  if (standing === "settled") return { note: "today", late: false };
+  if (segment === undefined || segment.count === 0) return { note: "", late: false };
+  if (segment.overdue > 0) return { note: `${segment.overdue} overdue`, late: true };
+  if (standing === "resting" && segment.nextWake !== null) {
+    return { note: `next ${dayAndTime(segment.nextWake, now, zone)}`, late: false };
+  }
+  return { note: segment.oldestSince === null ? "" : `oldest ${ageInWords(now - segment.oldestSince)}`, late: false };
+}
+
+type Around = {
+  readonly grants: readonly TrayGrant[];
+  readonly preferences: Preferences;
+  readonly runs: readonly BulkRun[];
+  readonly parcels: readonly Parcel[];
+  /** Whether she may create categories of this tray. */
+  readonly mayAddCategories: boolean;
+  readonly isDemo: boolean;
+  readonly bell: Bell;
+  readonly timesOff: readonly KeptTimeOff[];
+  readonly shelf: { readonly places: readonly ShelfPlace[]; readonly views: readonly SavedView[] };
+};
+
+/** A run in the background as its member sees it. */
+export type RunView = Pick<
+  BulkRun,
+  "id" | "batchId" | "words" | "state" | "total" | "position" | "changed" | "problem"
+> & {
+  readonly canUndo: boolean;
+};
+
+function runView({ id, batchId, words, state, total, position, changed, problem, work }: BulkRun): RunView {
+  return { id, batchId, words, state, total, position, changed, problem, canUndo: work.kind === "decide" };
+}
+
+function colleagueView(
+  { id, name, initials, role, away }: ColleagueNow,
+  all: readonly ColleagueNow[],
+  { now, zone }: Reading,
+) {
+  return {
+    id,
+    name,
+    initials,
+    /** True for who only looks on: nothing is assigned to her. */
+    reads: role === "reader",
+    away:
+      away === null
+        ? null
+        : {
+            back: dayInWords(away.until, now, zone),
+            coverId: away.coverId,
+            cover: all.find((one) => one.id === away.coverId)?.name ?? null,
+          },
+  };
+}
+
+/** What the browser shows of a notification: that there is one, and what it is about. */
+function popView({ id, event, by, words, count }: Notification, all: readonly ColleagueNow[]) {
+  const who = all.find((one) => one.id === by)?.name ?? null;
+  const { line, beside } = toldInWords({ event, who, count, words });
+  return { id, title: line, words: beside };
+}
+
+/** What may be other after every decision of anybody in the tray. */
+export function nowView(
+  { flow, bell }: Pick<TrayView, "flow"> & Pick<Around, "bell">,
+  colleagues: readonly ColleagueNow[],
+  reading: Reading,
+) {
+  return {
+    flow: flowView(flow, reading),
+    bell: { unread: bell.unread, pop: bell.pop === null ? null : popView(bell.pop, colleagues) },
+  };
+}
+
+/** What a member has going on, and the places of her shelf, with what may be other after every decision. */
+export function ownView({ runs, parcels, shelf }: Pick<Around, "runs" | "parcels" | "shelf">) {
+  return { runs: runs.map(runView), parcels: parcels.map(parcelView), shelf: shelf.places };
+}
+
+/** Everything that the screens of a tray share. */
+export function trayData(
+  { flow, colleagues, groups, categories }: TrayView,
+  member: Member,
+  grant: TrayGrant,
+  { grants, preferences, runs, parcels, shelf, mayAddCategories, bell, timesOff, isDemo }: Around,
+  reading: Reading,
+) {
+  return {
+    member: { id: member.id, name: member.name, initials: member.initials, timeZone: member.timeZone },
+    tray: { slug: grant.tray.slug, name: grant.tray.name, address: grant.tray.addresses[0] ?? "" },
+    trays: grants.map(({ tray }) => ({ slug: tray.slug, address: tray.addresses[0] ?? tray.name })),
+    mayDecide: grant.role !== "reader",
+    ...nowView({ flow, bell }, colleagues, reading),
+    ...ownView({ runs, parcels, shelf }),
+    members: colleagues.map((colleague) => colleagueView(colleague, colleagues, reading)),
+    groups: groups.map(({ id, name, memberIds }) => ({ id, name, memberIds })),
+    /** Times off of hers that began and whose summary she has not read. */
+    whileAway: timesOff
+      .filter(({ from }) => from <= reading.now)
+      .map(({ id, until }) => ({
+        id,
+        isOver: until <= reading.now,
+        until: dayInWords(until, reading.now, reading.zone),
+      })),
+    categories: categories.map(({ id, parentId, code, name, ink, key, retired, depth, path, listed }) => ({
+      id,
+      parentId,
+      code,
+      name,
+      ink,
+      key,
+      retired,
+      depth,
+      path,
+      listed: preferences.categoriesListed[id] ?? listed,
+    })),
+    mayAddCategories,
+    preferences,
+    savedViews: shelf.views,
+    mayLead: grant.role === "lead",
+    /** Whether its clock can be put ahead. */
+    isDemo,
+    dateChoices: dateChoices(reading),
+    now: reading.now,
+  };
+}
+
+export type TrayData = ReturnType<typeof trayData>;

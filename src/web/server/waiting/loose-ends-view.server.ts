@@ -1,0 +1,30 @@
+import Joi from "joi";
+import { data } from "react-router";
+import { looseEndInWords } from "../../../core/loose-ends/loose-end";
+import { type Deps, lookAtLooseEnds, type Member, type TrayGrant } from "../../../operations/index.server";
+import { readingOf, rowView } from "../base/words.server";
+
+const PART = Joi.object<{ from: number; limit: number }>({
+  from: Joi.number().integer().min(0).max(10_000).default(0),
+  limit: Joi.number().integer().min(1).max(500).default(20),
+});
+
+/** The part of a tray's loose ends that a URL asks for, ready to be drawn; throws an answer of 400 for one that there cannot be. */
+export async function looseEndsPart(deps: Deps, grant: TrayGrant, member: Member, query: URLSearchParams) {
+  const asked = PART.validate(Object.fromEntries(query), { stripUnknown: true });
+  if (asked.error !== undefined) throw data(asked.error.message, { status: 400 });
+  const { rows, total } = await lookAtLooseEnds(deps, grant, asked.value);
+  const reading = readingOf(member, deps.now(), grant.covering);
+  return {
+    total,
+    now: reading.now,
+    rows: rows.map(({ row, kind, since, inKind }) => ({
+      kind,
+      inKind,
+      row: rowView(row, reading),
+      words: looseEndInWords(kind, since, reading.now),
+    })),
+  };
+}
+
+export type LooseEndsPart = Awaited<ReturnType<typeof looseEndsPart>>;

@@ -1,0 +1,166 @@
+import Joi from "joi";
+import { WHOM, type Whom } from "../../../core/docket/plan-decision";
+import { readMailboxes } from "../../../core/kernel/email-address";
+import { type DraftId, type MessageId, type RecordId, trustedId } from "../../../core/kernel/ids";
+import { readInstant } from "../../../core/kernel/instant";
+import { err, ok, type Result } from "../../../core/kernel/result";
+import { endOfCalendarDay } from "../../../core/time/calendar-day";
+import type { Enclosure } from "../../../core/writing/enclosure";
+import type { AfterAnswer, Answer } from "../../../operations/index.server";
+import { ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
+import { FILED_FIELDS, readFields } from "../records/filed-fields.server";
+import { ENCLOSURES } from "./enclosures-form.server";
+
+const MAX_RECIPIENTS = 100;
+const MAX_WORD_CHARACTERS = 5_000;
+// RFC 5322 2.1.1: a line has at most 998 characters.
+const MAX_SUBJECT_CHARACTERS = 900;
+export const MAX_HTML_CHARACTERS = 1_000_000;
+
+/** What is wrong, by field. */
+export type AnswerProblems = Partial<Record<"to" | "cc" | "subject" | "html" | "day" | "enclosures", string>>;
+
+type Posted = {
+  to: string;
+  cc: string;
+  subject: string;
+  html: string;
+  after: AfterAnswer["kind"];
+  day: string;
+  report: string;
+  version: number;
+  anyway: string;
+  draft: string;
+  draftVersion: number;
+  passesOn: string;
+  informs: string;
+  whom: Whom;
+  promises: string;
+  expires: string;
+  record: string;
+  fields: string;
+  enclosures: readonly Enclosure[];
+};
+
+const SCHEMA = Joi.object<Posted>({
+  to: Joi.string().trim().required().messages({ "string.empty": "Somebody has to get it: fill in To." }),
+  cc: Joi.string().trim().allow("").default(""),
+  subject: Joi.string()
+    .trim()
+    .max(MAX_SUBJECT_CHARACTERS)
+    .pattern(/[\r\n]/, { invert: true })
+    .required()
+    .messages({
+      "string.empty": "Give it a subject.",
+      "string.max": "A subject has at most {#limit} characters.",
+      "string.pattern.invert.base": "A subject is one line.",
+    }),
+  html: Joi.string().max(MAX_HTML_CHARACTERS).custom(notBlank).required().messages({
+    "string.empty": "Write something first.",
+    "any.invalid": "Write something first.",
+    "string.max": "That is too long to send as one message.",
+  }),
+  after: Joi.string().valid("expect", "keep", "settle").required(),
+  day: Joi.string().allow("").default(""),
+  report: Joi.string().valid("on", "").default(""),
+  version: SEEN_VERSION.default(0),
+  anyway: Joi.string().valid("on", "").default(""),
+  draft: ID_OR_NONE,
+  draftVersion: SEEN_VERSION.default(0),
+  passesOn: ID_OR_NONE,
+  informs: Joi.string().trim().max(MAX_WORD_CHARACTERS).allow("").default(""),
+  whom: Joi.string()
+    .valid(...WHOM)
+    .default("any"),
+  expires: Joi.string().allow("").default(""),
+  promises: Joi.string().allow("").max(MAX_WORD_CHARACTERS).default(""),
+  record: ID_OR_NONE,
+  fields: FILED_FIELDS,
+  enclosures: ENCLOSURES,
+});
+
+const PROMISES = Joi.array<readonly { readonly text: string; readonly at: string }[]>()
+  .items(
+    Joi.object({
+      text: Joi.string().trim().min(1).max(500).required(),
+      at: Joi.string().isoDate().allow("").required(),
+    }),
+  )
+  .max(5);
+
+// What is no list of promises promises nothing: the message goes all the same.
+function promised(text: string): NonNullable<Answer["promises"]> {
+  try {
+    const { value, error } = PROMISES.validate(JSON.parse(text || "[]"), { stripUnknown: true });
+    if (error !== undefined) return [];
+    return value.map(({ text: words, at }: { text: string; at: string }) => ({ text: words, dueAt: readInstant(at) }));
+  } catch {
+    return [];
+  }
+}
+
+/** Refuses HTML without a letter in it. */
+export function notBlank(html: string, helpers: Joi.CustomHelpers) {
+  const text = html.replace(/<[^>]*>/g, "").replace(/&nbsp;|\s/g, "");
+  return text === "" ? helpers.error("any.invalid") : html;
+}
+
+// A day means its end; a moment of it, itself.
+const deadlineOf = (day: string, zone: string) => endOfCalendarDay(day, zone) ?? readInstant(day);
+
+/** The posted answer, or what is wrong with each of its fields. */
+export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerProblems> {
+  const { value, error } = SCHEMA.validate(Object.fromEntries(form), { abortEarly: false, stripUnknown: true });
+  const problems: AnswerProblems = Object.fromEntries(
+    (error?.details ?? []).map((detail) => [String(detail.path[0]), detail.message]),
+  );
+  const posted: Partial<Posted> = value ?? {};
+  const to = recipients(posted.to ?? "", "to", problems);
+  const cc = recipients(posted.cc ?? "", "cc", problems);
+  const until = deadlineOf(posted.day ?? "", zone);
+  if (posted.after === "expect" && posted.day && until === null) problems.day = "That is no day of the calendar.";
+  if (Object.keys(problems).length > 0) return err(problems);
+  const after: AfterAnswer =
+    posted.after === "expect"
+      ? { kind: "expect", until, whom: posted.whom ?? "any" }
+      : { kind: posted.after ?? "keep" };
+  return ok({
+    to,
+    cc,
+    subject: posted.subject ?? "",
+    html: posted.html ?? "",
+    after,
+    asksReport: posted.report === "on",
+    expiresAt: posted.expires ? endOfCalendarDay(posted.expires, zone) : null,
+    promises: promised(posted.promises ?? ""),
+    ...together(posted),
+  });
+}
+
+/** What an answer says of others: what its writer knew of the conversation, the draft that it was, what it passes on, what goes with it. */
+function together(posted: Partial<Posted>) {
+  return {
+    enclosures: (posted.enclosures ?? []).map(({ id }) => id),
+    seenVersion: posted.version ? posted.version : null,
+    anyway: posted.anyway === "on",
+    passesOn: posted.passesOn ? trustedId<MessageId>(posted.passesOn) : null,
+    informs: posted.informs ? posted.informs : null,
+    files: posted.record
+      ? {
+          recordId: trustedId<RecordId>(posted.record),
+          ...(posted.fields ? { fields: readFields(posted.fields) } : {}),
+        }
+      : null,
+    draft: posted.draft ? { id: trustedId<DraftId>(posted.draft), version: posted.draftVersion ?? 0 } : null,
+  };
+}
+
+function recipients(text: string, field: "to" | "cc", problems: AnswerProblems) {
+  const { mailboxes, malformed } = readMailboxes(text);
+  if (malformed.length > 0) {
+    problems[field] = `Not an address: ${malformed.join(", ")}. Write name@domain, several apart by commas.`;
+  } else if (mailboxes.length > MAX_RECIPIENTS) {
+    problems[field] = `At most ${MAX_RECIPIENTS} people at a time; these are ${mailboxes.length}.`;
+  }
+  return mailboxes;
+}

@@ -1,0 +1,87 @@
+import Joi from "joi";
+import { type DraftId, type MemberId, trustedId } from "../../../core/kernel/ids";
+import { err, ok, type Result } from "../../../core/kernel/result";
+import type { DraftContent, SeenDraft } from "../../../operations/index.server";
+import { ID, ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
+import { MAX_HTML_CHARACTERS, notBlank } from "./answer-form.server";
+import { ENCLOSURES } from "./enclosures-form.server";
+
+/** What is wrong, by field. */
+export type DraftProblems = Partial<Record<"member" | "note" | "html" | "enclosures", string>>;
+
+/** A step of a shared draft. Its fields are checked when it is sent; until then somebody may leave them half done. */
+export type DraftStep =
+  | {
+      readonly do: "hand";
+      readonly to: MemberId;
+      readonly note: string;
+      readonly content: DraftContent;
+      readonly seen: SeenDraft | null;
+    }
+  | { readonly do: "return"; readonly seen: SeenDraft; readonly note: string }
+  | { readonly do: "give-up"; readonly seen: SeenDraft };
+
+const MAX_NOTE_CHARACTERS = 2_000;
+const MAX_LINE_CHARACTERS = 20_000;
+
+const note = Joi.string()
+  .trim()
+  .max(MAX_NOTE_CHARACTERS)
+  .messages({ "string.max": "A word to it has at most {#limit} characters." });
+const line = Joi.string().max(MAX_LINE_CHARACTERS).allow("").default("");
+const seen = { draft: ID.required(), version: SEEN_VERSION.min(1).required() };
+const content = {
+  to: line,
+  cc: line,
+  subject: line,
+  html: Joi.string()
+    .max(MAX_HTML_CHARACTERS)
+    .custom(notBlank)
+    .required()
+    .messages({ "string.empty": "Write something first.", "any.invalid": "Write something first." }),
+  after: Joi.string().valid("expect", "keep", "settle").default("expect"),
+  day: Joi.string().allow("").default(""),
+  enclosures: ENCLOSURES,
+};
+
+const FORMS = {
+  hand: Joi.object({
+    member: ID.required().messages({
+      "string.empty": "Choose who is to check it.",
+      "any.required": "Choose who is to check it.",
+    }),
+    note: note.allow("").default(""),
+    ...content,
+    draft: ID_OR_NONE,
+    version: SEEN_VERSION.default(0),
+  }),
+  return: Joi.object({
+    ...seen,
+    note: note
+      .required()
+      .messages({ "string.empty": "Say what is to be changed.", "any.required": "Say what is to be changed." }),
+  }),
+  "give-up": Joi.object(seen),
+} as const;
+
+/** The posted step of a draft, or what is wrong with its fields. */
+export function readDraftStep(form: FormData): Result<DraftStep, DraftProblems> {
+  const kind = String(form.get("do"));
+  const schema = kind === "hand" || kind === "return" || kind === "give-up" ? FORMS[kind] : null;
+  if (schema === null) return err({ note: "That is nothing that can be done with a draft." });
+  const { value, error } = schema.validate(Object.fromEntries(form), { abortEarly: false, stripUnknown: true });
+  if (error !== undefined) {
+    return err(Object.fromEntries(error.details.map((detail) => [String(detail.path[0]), detail.message])));
+  }
+  const ofDraft = (): SeenDraft => ({ id: trustedId<DraftId>(value.draft), version: value.version });
+  if (kind === "give-up") return ok({ do: "give-up", seen: ofDraft() });
+  if (kind === "return") return ok({ do: "return", seen: ofDraft(), note: value.note });
+  const { to, cc, subject, html, after, day, enclosures } = value;
+  return ok({
+    do: "hand",
+    to: trustedId<MemberId>(value.member),
+    note: value.note,
+    content: { to, cc, subject, html, after, day, enclosures },
+    seen: value.draft === "" ? null : ofDraft(),
+  });
+}

@@ -1,0 +1,42 @@
+import Joi from "joi";
+import type { Enclosure } from "../../../core/writing/enclosure";
+import type { DocumentToEnclose } from "../../../operations/index.server";
+import { ID } from "../base/fields.server";
+import { readJson } from "../base/read-json.server";
+
+const LIST = Joi.array<readonly Enclosure[]>()
+  .items(
+    Joi.object({
+      id: ID.required(),
+      name: Joi.string().max(300).required(),
+      size: Joi.number().integer().min(0).required(),
+    }),
+  )
+  .max(100);
+
+/** The files of a draft, as a form carries them: JSON, empty for none. */
+export const ENCLOSURES = Joi.string()
+  .empty("")
+  .max(50_000)
+  .custom(listed)
+  .default(() => [])
+  .messages({
+    "any.invalid": "That is no list of files; load the page again.",
+  });
+
+function listed(text: string, helpers: Joi.CustomHelpers) {
+  const { value, error } = LIST.validate(readJson(text), { stripUnknown: true });
+  return error === undefined && value !== null ? value : helpers.error("any.invalid");
+}
+
+const DOCUMENT = Joi.object<DocumentToEnclose>({
+  code: Joi.string().max(100).required(),
+  name: Joi.string().max(300).required(),
+  sha256: Joi.string().hex().length(64).required(),
+});
+
+/** A document of a record that is to go with a message; null where the form names none. */
+export function readDocumentToEnclose(form: FormData): DocumentToEnclose | null {
+  const { value, error } = DOCUMENT.validate(Object.fromEntries(form), { stripUnknown: true });
+  return error === undefined ? value : null;
+}
