@@ -48,7 +48,7 @@ function rightsOf({ decided }: StreamLetter, kind: Kind): readonly string[] {
 }
 
 /** How many things have to be put right where a guess is accepted as it stands. */
-export function correctionsOf(guess: Guess, { decided }: StreamLetter): number {
+function correctionsOf(guess: Guess, { decided }: StreamLetter): number {
   const extra = guess.categories.filter((id) => !decided.categories.includes(id)).length;
   const missing = decided.categories.filter((id) => !guess.categories.includes(id)).length;
   const others = [

@@ -8,7 +8,7 @@ import { TrayLessons } from "~/core/filing/tray-lessons";
 import { type ConversationId, trustedId } from "~/core/kernel/ids";
 import { instant } from "~/core/kernel/instant";
 import { type Deps, listMembers, traysOf } from "~/operations/index.server";
-import { evidenceFor } from "~/storage/index";
+import { evidenceFor } from "~/storage/facts/index";
 import { driftingTray } from "./drifting-tray";
 import { type Figure, percentile, plain } from "./measure";
 

@@ -17,7 +17,7 @@ type Breach = {
 const BREACHES: readonly Breach[] = [
   {
     file: "src/core/breach-1.ts",
-    code: 'import { openDatabase } from "../storage/index";\nexport const a = openDatabase;\n',
+    code: 'import { openDatabase } from "../storage/base/index";\nexport const a = openDatabase;\n',
     tool: "depcruise",
     says: "layer-core",
   },
@@ -54,7 +54,7 @@ const BREACHES: readonly Breach[] = [
   },
   {
     file: "src/operations/breach-8.ts",
-    code: 'import { allTrays, inTransaction } from "../storage/index";\nimport type { Deps } from "./base/deps";\nexport const a = (deps: Deps) => inTransaction(deps.db, async () => 1).then(() => inTransaction(deps.db, (_trx) => allTrays(deps.db)));\n',
+    code: 'import { allTrays } from "../storage/access/index";\nimport { inTransaction } from "../storage/base/index";\nimport type { Deps } from "./base/deps";\nexport const a = (deps: Deps) => inTransaction(deps.db, async () => 1).then(() => inTransaction(deps.db, (_trx) => allTrays(deps.db)));\n',
     tool: "transactions",
     says: "the pool is asked within a transaction: deps.db",
   },

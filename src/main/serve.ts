@@ -8,7 +8,7 @@ import { keepLearning } from "../jobs/keep-learning";
 import { jobRunner } from "../jobs/run-jobs";
 import { listenForMail, type MailAcceptance, oneClickLeaver, smtpTransport } from "../mail/index";
 import { type Deps, knowsAddress, receiveMessage } from "../operations/index.server";
-import { type Heard, listenForChanges, startWorkers, type Workers } from "../storage/index";
+import { type Heard, listenForChanges, startWorkers, type Workers } from "../storage/queue/index";
 import type { Clock } from "./clock";
 import { type Config, processEnvironment } from "./config";
 import { type HttpServer, startHttpServer } from "./http-server";

@@ -1,5 +1,5 @@
 import pino from "pino";
-import { migrationGap } from "../storage/index";
+import { migrationGap } from "../storage/migrations/migrate";
 import { processEnvironment, readConfig } from "./config";
 import { portProblem } from "./port-problem";
 import { serve } from "./serve";

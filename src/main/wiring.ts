@@ -7,7 +7,9 @@ import { DAY } from "../core/kernel/instant";
 import type { ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../core/ports";
 import { type Aside, workAside } from "../mail/index";
 import { type Deps, trayMemory } from "../operations/index.server";
-import { changeTeller, jobQueue, openDatabase, type SessionLimits } from "../storage/index";
+import type { SessionLimits } from "../storage/access/index";
+import { openDatabase } from "../storage/base/index";
+import { changeTeller, jobQueue } from "../storage/queue/index";
 import { type Clock, clock } from "./clock";
 
 /** The dependencies of the operations over one database, and how to let go of them. */

@@ -2,48 +2,51 @@
 export type { ParsedMail, SafeHtml } from "../mail/index";
 export { LETTER_PAGE } from "../mail/index";
 export type {
-  BulkRun,
-  CategoryStep,
-  CategoryUses,
+  Invitation,
+  KeptTimeOff,
+  KeptWatch,
+  Member,
+  MemberGroup,
+  Role,
+  Tray,
+  TrayGrant,
+  TrayMember,
+} from "../storage/access/index";
+export type { CategoryStep, CategoryUses } from "../storage/categories/index";
+export type {
   CorrespondenceMessage,
   Delivery,
-  Desk,
   Doing,
   DraftContent,
+  JournalLine,
+  ListedNotification,
+  Meanwhile,
+  Notification,
+  Present,
+  SharedDraft,
+  ShownPart,
+} from "../storage/conversation/index";
+export type {
+  BulkRun,
+  Desk,
+  FlowSegment,
+  GroupCount,
+  ListedRow,
+  LooseEnd,
+  SavedView,
+  SheetRow,
+} from "../storage/lists/index";
+export type { MailSource, OutgoingRow } from "../storage/mail/index";
+export { IMPORT_WAYS, type ImportWay } from "../storage/mail/index";
+export type { JobAside, TrayChange } from "../storage/queue/index";
+export type {
   FiledConversation,
   FiledMessage,
   FilingRecord,
-  FlowSegment,
-  GroupCount,
-  Invitation,
-  JobAside,
-  JournalLine,
-  KeptTimeOff,
-  KeptWatch,
-  ListedNotification,
-  ListedRow,
-  LooseEnd,
-  MailSource,
-  Meanwhile,
-  Member,
-  MemberGroup,
-  Notification,
-  OutgoingRow,
   Parcel,
   ParcelForm,
   ParcelOf,
-  Present,
-  Role,
-  SavedView,
-  SharedDraft,
-  SheetRow,
-  ShownPart,
-  Tray,
-  TrayChange,
-  TrayGrant,
-  TrayMember,
-} from "../storage/index";
-export { IMPORT_WAYS, type ImportWay } from "../storage/index";
+} from "../storage/records/index";
 export { type AfterAnswer, type Answer, answerConversation } from "./answering/answer-conversation";
 export {
   type DocumentToEnclose,

@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { Client } from "pg";
 
 /** The address of a database in the tests' cluster. */
-export function testDatabaseUrl(port: number | string, database: string): string {
+function testDatabaseUrl(port: number | string, database: string): string {
   return `postgres://tray@127.0.0.1:${port}/${database}`;
 }
 

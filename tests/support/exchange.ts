@@ -24,8 +24,8 @@ export const PEOPLE = {
   v: "p.vane@telephone.example" as EmailAddress,
   H: "housekeeper@vanehouse.example" as EmailAddress,
 };
-export const TOBIAS = trustedId<MemberId>("tobias");
-export const INES = trustedId<MemberId>("ines");
+const TOBIAS = trustedId<MemberId>("tobias");
+const INES = trustedId<MemberId>("ines");
 
 /** The nth hour. */
 export const hour = (n: number): Instant => instant(Math.round(n * HOUR));

@@ -2,7 +2,7 @@ import { randomInt } from "node:crypto";
 import pino from "pino";
 import { jobRunner } from "~/jobs/run-jobs";
 import { wire } from "~/main/wiring";
-import { listenForChanges } from "~/storage/index";
+import { listenForChanges } from "~/storage/queue/index";
 
 // A process that has a job in hand which ends it as a kernel does that runs out of memory. Ends with 0 where the job is not done.
 const databaseUrl = process.argv[2] ?? "";

@@ -7,7 +7,7 @@ export type RawAnswer = {
   readonly text: string;
 };
 
-export type RawRequest = {
+type RawRequest = {
   readonly method?: string;
   readonly path: string;
   readonly headers?: Readonly<Record<string, string>>;

@@ -12,7 +12,7 @@ import { type TurnAndWhy, turnOf } from "../turns/whose-turn";
 import { givenCategories } from "./given-categories";
 
 /** A message or an attachment that is filed by itself: where, when, and by whom; null for the tray itself. */
-export type FiledPart = Filing & MessagePart & { readonly at: Instant; readonly by: MemberId | null };
+type FiledPart = Filing & MessagePart & { readonly at: Instant; readonly by: MemberId | null };
 
 /** The card of a conversation: everything about it that is derived and stored for listing. */
 export type Docket = {

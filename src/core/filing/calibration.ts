@@ -1,5 +1,5 @@
 /** How often something was said within a band of confidence, and how often it was right, the older the less. */
-export type Band = { readonly said: number; readonly right: number };
+type Band = { readonly said: number; readonly right: number };
 
 /** What came of what was said, by bands of equal width from 0 to 1. */
 export type TrackRecord = readonly Band[];

@@ -20,7 +20,7 @@ export const BEGINNING: { readonly [K in ProposalKind]: Readonly<Record<string, 
 };
 
 /** Before so much was decided in a tray, nothing is judged but what stands in the letter itself. */
-export const MIN_DECIDED = 20;
+const MIN_DECIDED = 20;
 
 /** Everything that may be decided about a letter, and how likely each is. */
 export type Judged = {

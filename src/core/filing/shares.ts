@@ -7,7 +7,7 @@ export type Counts = ReadonlyMap<string, ReadonlyMap<Label, number>>;
 /** In how many of how many cases. */
 export type Told = { readonly was: number; readonly of: number };
 
-export const NOTHING_TOLD: Told = { was: 0, of: 0 };
+const NOTHING_TOLD: Told = { was: 0, of: 0 };
 
 /** How often each label was given where a feature was; undefined for a feature that was never there. */
 export type Labelled = ReadonlyMap<Label, number> | undefined;

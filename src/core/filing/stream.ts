@@ -54,7 +54,7 @@ export type StreamProposals = {
   readonly candidates: Readonly<Record<"file" | "categorise" | "assign", readonly (readonly [string, number])[]>>;
 };
 
-export type StreamProposal = {
+type StreamProposal = {
   readonly kind: ProposalKind;
   /** The id of what is proposed; empty for settling. */
   readonly value: string;

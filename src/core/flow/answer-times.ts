@@ -31,7 +31,7 @@ export type UsualTime = {
 };
 
 /** Less is chance. */
-export const LEAST_ANSWERS = 5;
+const LEAST_ANSWERS = 5;
 
 /** How long answers took, in the working time of whoever waited; null where there are too few to say. */
 export function usualTime(answers: readonly AnswerTime[], hours: WorkingHours): UsualTime | null {

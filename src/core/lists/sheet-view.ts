@@ -11,11 +11,11 @@ export type ColumnKey = (typeof COLUMN_KEYS)[number];
 /** A column that is shown, and how wide it is in pixels; null takes what is left. */
 export type Column = { readonly key: ColumnKey; readonly width: number | null };
 
-export const DENSITIES = ["dense", "roomy"] as const;
-export type Density = (typeof DENSITIES)[number];
+const DENSITIES = ["dense", "roomy"] as const;
+type Density = (typeof DENSITIES)[number];
 /** Where an open conversation stands to its list: beside it, below it, or in its place. */
-export const READINGS = ["beside", "below", "alone"] as const;
-export type Reading = (typeof READINGS)[number];
+const READINGS = ["beside", "below", "alone"] as const;
+type Reading = (typeof READINGS)[number];
 
 /** How a member looks at a list; remembered for each member and scope. */
 export type SheetView = {

@@ -1,7 +1,7 @@
 import { type EmailAddress, looseAddress } from "../kernel/email-address";
 import type { FailedRecipient } from "./mail-message";
 
-export type DeliveryAction = "failed" | "delayed" | "delivered" | "relayed" | "expanded";
+type DeliveryAction = "failed" | "delayed" | "delivered" | "relayed" | "expanded";
 
 /** What a message/delivery-status part (RFC 3464 2.3) says of one recipient. */
 export type RecipientStatus = {

@@ -31,10 +31,10 @@ export const FAILURE_TEXT = any([
 ]);
 
 /** A report that it is not there yet, and that they go on trying. */
-export const DELAY_TEXT = any([
+const DELAY_TEXT = any([
   "warning message only|will (?:be retried|continue|keep|try|attempt)|still (?:being retried|trying|undelivered|not been)|continue (?:to try|trying|attempting)|has (?:not yet|been delayed)|not (?:yet )?been delivered (?:yet|for)|delivery (?:is|has been|was)? ?(?:delayed|deferred|temporarily)|(?:do|need) not (?:need to )?re-?send|no action is required|temporarily (?:deferred|delayed|suspended)|next attempt|further attempts|delivery attempts will|will be attempted again|mail delayed|verzögert|retard|retras|ritard|vertraagd|задерж|遅延",
 ]);
-export const DELAY_SUBJECT =
+const DELAY_SUBJECT =
   /\bdelay|deferred|could not send message for past|warning: (?:message|mail|could)|still being retried|not yet been delivered|verzögert|retardé|en retard|retras|ritard|vertraagd|задерж|遅延/iu;
 const FINAL =
   /giv(?:e|ing) up|gave up|given up|no longer|permanent|returned to (?:you|sender)|has failed|have failed|expired|will not be retried|final/iu;

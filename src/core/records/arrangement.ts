@@ -1,9 +1,9 @@
 import type { RecordId } from "../kernel/ids";
 
 /** A record in somebody's own tree, under her own name for it; empty for its title. */
-export type ArrangedRecord = { readonly kind: "record"; readonly recordId: RecordId; readonly name: string };
+type ArrangedRecord = { readonly kind: "record"; readonly recordId: RecordId; readonly name: string };
 /** A folder of hers; `key` is like no other in the tree. */
-export type ArrangedFolder = {
+type ArrangedFolder = {
   readonly kind: "folder";
   readonly key: string;
   readonly name: string;

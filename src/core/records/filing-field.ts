@@ -4,7 +4,7 @@ import { dayAtHour } from "../time/calendar-day";
 
 /** What kinds of particulars can be asked for when something is filed. */
 export const FIELD_KINDS = ["text", "choice", "date", "person", "number", "yes-no"] as const;
-export type FieldKind = (typeof FIELD_KINDS)[number];
+type FieldKind = (typeof FIELD_KINDS)[number];
 
 /** One particular that records of a type want to know of what is filed on them. */
 export type FilingField = {
@@ -32,7 +32,7 @@ const MAX_LABEL = 60;
  * A value as it is kept: text without edges, `YYYY-MM-DD`, a decimal number with a point, `yes` or `no`, one of the
  * choices; the empty text where nothing was given. A refusal is a sentence for beside the field.
  */
-export function readFieldValue(field: FilingField, typed: string): Result<string, string> {
+function readFieldValue(field: FilingField, typed: string): Result<string, string> {
   const text = typed.trim();
   if (text === "") return field.required ? err(`“${field.label}” is needed here.`) : ok("");
   if (text.length > MAX_TEXT) return err(`At most ${MAX_TEXT} characters.`);

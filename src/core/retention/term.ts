@@ -4,7 +4,7 @@ import { afterPeriod, readPeriod } from "./period";
 import type { EndsIn, RetentionPolicy } from "./policy";
 
 /** What gives a policy to a record: itself, its type, or a category of conversations on it. */
-export type PolicyFrom = { readonly kind: "record" | "type" } | { readonly kind: "category"; readonly name: string };
+type PolicyFrom = { readonly kind: "record" | "type" } | { readonly kind: "category"; readonly name: string };
 
 /** A policy that applies to a record. */
 export type Applied = {

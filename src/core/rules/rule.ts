@@ -88,7 +88,7 @@ export function namesNothing({ hasAttachment, ...parts }: RuleConditions): boole
 }
 
 /** Whether actions come to nothing. */
-export function doesNothing({ categoryIds, ...others }: RuleActions): boolean {
+function doesNothing({ categoryIds, ...others }: RuleActions): boolean {
   return categoryIds.length === 0 && Object.values(others).every((value) => value === null);
 }
 

@@ -36,7 +36,7 @@ export function searchWords(text: string): string[] {
 }
 
 /** Lower case without accents (Unicode NFKD, marks dropped), so that "Orgel" and "örgel" find each other. */
-export function foldText(text: string): string {
+function foldText(text: string): string {
   return text
     .normalize("NFKD")
     .replace(/\p{M}+/gu, "")

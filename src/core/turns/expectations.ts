@@ -11,7 +11,7 @@ import { acknowledgedIn } from "./whose-turn";
  * What became of it: open; in part, when some of each have answered; answered; withdrawn by hand; impossible, when nobody
  * is left who could. Overdue is no state of its own: it is open when its date is past.
  */
-export type ExpectationState = "open" | "in-part" | "answered" | "withdrawn" | "impossible";
+type ExpectationState = "open" | "in-part" | "answered" | "withdrawn" | "impossible";
 
 /** What we await in one conversation, and what has become of it. */
 export type Expectation = Awaited & {

@@ -8,7 +8,7 @@ import { isOpenAt, nextOpening, type WorkingHours, workingDayAfter } from "../wo
 import { firstForBoth } from "./their-hours";
 
 /** A series: after so many working days each, as long as nobody answers. */
-export const SERIES: readonly number[] = [3, 7, 14];
+const SERIES: readonly number[] = [3, 7, 14];
 
 /**
  * When reminders go: the first at once or with the next opening, each further one with the opening of a working day so many
@@ -22,7 +22,7 @@ export function reminderTimes(now: Instant, hours: WorkingHours, isSeries: boole
 }
 
 /** Nobody is reminded twice within this. */
-export const LEAST_BETWEEN = DAY;
+const LEAST_BETWEEN = DAY;
 
 /** Whether a reminder goes now, goes later, or never. */
 export type ReminderVerdict =

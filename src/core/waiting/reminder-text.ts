@@ -2,9 +2,9 @@ import type { Instant } from "../kernel/instant";
 import { dayInWords } from "../time/day-words";
 
 export const TONES = ["friendly", "firm"] as const;
-export type Tone = (typeof TONES)[number];
+type Tone = (typeof TONES)[number];
 export const REMINDER_LANGUAGES = ["en", "de", "fr"] as const;
-export type ReminderLanguage = (typeof REMINDER_LANGUAGES)[number];
+type ReminderLanguage = (typeof REMINDER_LANGUAGES)[number];
 
 /** How a reminder is written. */
 export type ReminderStyle = { readonly tone: Tone; readonly language: ReminderLanguage };

@@ -154,7 +154,7 @@ function timeOf(start: chrono.ParsedComponents, words: string): ClockTime {
 }
 
 /** The moment when the clock of a zone shows this; null where it never does, as the clocks skip it or the day is none. */
-export function clockInstant({ year, month, day, hour, minute }: ClockTime, zone: string): Instant | null {
+function clockInstant({ year, month, day, hour, minute }: ClockTime, zone: string): Instant | null {
   const at = instantOf(new TZDate(year, month - 1, day, hour ?? 0, minute, 0, zone));
   const shown = zonedDay(at, zone);
   const same = shown.day === day && shown.month === month && (hour === null || shown.hour === hour);
@@ -162,7 +162,7 @@ export function clockInstant({ year, month, day, hour, minute }: ClockTime, zone
 }
 
 /** When the office opens or closes on a named day; eight or seventeen o'clock where it is closed; null for no day. */
-export function edgeOf(named: ClockTime, hours: WorkingHours, edge: DayEdge): Instant | null {
+function edgeOf(named: ClockTime, hours: WorkingHours, edge: DayEdge): Instant | null {
   // Noon is a time that every day has.
   const noon = clockInstant({ ...named, hour: 12, minute: 0 }, hours.zone);
   if (noon === null) return null;

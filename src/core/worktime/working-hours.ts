@@ -20,7 +20,7 @@ export type DayEdge = keyof OpenSpan;
 const MAX_YEARS_AHEAD = 8;
 
 /** The open spans from a moment on, the first one ending after it; none where the office never opens. */
-export function* openSpans(from: Instant, hours: WorkingHours): Generator<OpenSpan> {
+function* openSpans(from: Instant, hours: WorkingHours): Generator<OpenSpan> {
   const year = zonedDay(from, hours.zone).year;
   for (let ahead = 0; ahead <= MAX_YEARS_AHEAD; ahead += 1) {
     const table = yearTable(year + ahead, hours);

@@ -50,7 +50,7 @@ const FIXED_SIZES: Readonly<Record<number, number>> = {
 const MESSAGE_OBJECT = Buffer.from("0703020000000000c000000000000046", "hex");
 
 /** A file within the container; its bytes are as they were put in. */
-export type TnefFile = {
+type TnefFile = {
   readonly name: string;
   readonly mimeType: string | null;
   readonly contentId: string | null;

@@ -11,7 +11,7 @@ export type ImapMailbox = {
 };
 
 /** Up to where a mailbox was read: a uid means something only together with UIDVALIDITY (RFC 3501 2.3.1.1). */
-export type MailboxPlace = { readonly uidValidity: bigint; readonly lastUid: number };
+type MailboxPlace = { readonly uidValidity: bigint; readonly lastUid: number };
 
 export type MailboxFollower = {
   /** Up to where it was read before; null at first. */

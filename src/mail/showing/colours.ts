@@ -7,7 +7,7 @@ export type Opaque = string;
 export type Ground = { readonly ink: Opaque; readonly paper: Opaque };
 
 /** The contrast that text has to have (WCAG 2.2, 1.4.3). */
-export const LEAST_CONTRAST = 4.5;
+const LEAST_CONTRAST = 4.5;
 // Under this nobody meant it to be read like that: something under it is missing.
 const NOT_MEANT = 1.7;
 

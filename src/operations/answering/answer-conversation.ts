@@ -19,20 +19,11 @@ import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/de
 import { moveEffect } from "../../core/turns/move-effect";
 import { htmlOfText } from "../../core/writing/html-of-text";
 import { planAnswer } from "../../core/writing/plan-answer";
-import {
-  conversationRow,
-  correspondenceOf,
-  endDraft,
-  factsOf,
-  holdConversations,
-  inTransactionUnlessRefused,
-  membersOfTray,
-  type NewMessage,
-  rawMessage,
-  recordsByIds,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+import { membersOfTray, type TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
+import { conversationRow, correspondenceOf, endDraft, rawMessage } from "../../storage/conversation/index";
+import { factsOf, holdConversations, type NewMessage } from "../../storage/facts/index";
+import { recordsByIds } from "../../storage/records/index";
 import { factOf } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";

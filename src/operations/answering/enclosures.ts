@@ -4,17 +4,16 @@ import type { NamedFile } from "../../core/kernel/named-file";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { type Enclosure, MOST_ENCLOSED_BYTES, MOST_ENCLOSURES } from "../../core/writing/enclosure";
 import { safeFileName } from "../../mail/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransaction, type Transaction } from "../../storage/base/index";
 import {
   addEnclosure,
   dropEnclosures,
   enclosuresByIds,
   hasEnclosuresBefore,
-  inTransaction,
-  recordByCode,
   sizeOfEnclosures,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/mail/index";
+import { recordByCode } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { documentsOf, type NamedDocument } from "../records/look-at-records";

@@ -9,14 +9,9 @@ import type { ConversationFacts } from "../../core/standing/derive-standing";
 import { firstWords } from "../../core/text/own-text";
 import { threadIds } from "../../core/threading/place-message";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../../mail/index";
-import {
-  keepRecipients,
-  type MessagePlace,
-  type NewMessage,
-  storeMessage,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import type { Transaction } from "../../storage/base/index";
+import { keepRecipients, type MessagePlace, type NewMessage, storeMessage } from "../../storage/facts/index";
 import { dedupeKeyOf } from "../arriving/stored-form";
 import type { Within } from "../base/deps";
 

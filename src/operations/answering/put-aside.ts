@@ -3,28 +3,23 @@ import type { MemberId, TrayId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import type { Job } from "../../core/ports";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransaction, type Transaction } from "../../storage/base/index";
+import { holdBulkRun, noteBulkProgress } from "../../storage/lists/index";
+import { dropImportFile, setImportState, whoseImport } from "../../storage/mail/index";
 import {
   deathsOf,
-  dropImportFile,
-  endParcel,
   forgetAttempts,
   forgetAttemptsOf,
   forgetOldAttempts,
-  holdBulkRun,
-  inTransaction,
   isPutAside,
   type JobAside,
   jobsAside,
   letJobGoOn,
   noteAttempt,
-  noteBulkProgress,
-  parcelById,
   putJobAside,
-  setImportState,
-  type Transaction,
-  type TrayGrant,
-  whoseImport,
-} from "../../storage/index";
+} from "../../storage/queue/index";
+import { endParcel, parcelById } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { putSendingAside } from "./send-message";

@@ -9,29 +9,21 @@ import { type ReminderStyle, reminderText } from "../../core/waiting/reminder-te
 import { htmlOfText } from "../../core/writing/html-of-text";
 import { planAnswer } from "../../core/writing/plan-answer";
 import { dateOffsetOf } from "../../mail/index";
+import { allMembers, grantOfMember, hoursOfTray, type TrayGrant } from "../../storage/access/index";
+import { inTransaction, inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
+import { conversationRows, correspondenceOf, rawMessage } from "../../storage/conversation/index";
+import { factsOf, holdConversations } from "../../storage/facts/index";
+import type { SheetRow } from "../../storage/lists/index";
 import {
   addReminders,
-  allMembers,
-  conversationRows,
-  correspondenceOf,
   dueReminders,
   endReminder,
-  factsOf,
-  grantOfMember,
-  holdConversations,
   holdReminder,
-  hoursOfTray,
-  inTransaction,
-  inTransactionUnlessRefused,
   putOffReminder,
   type Reminder,
-  rawMessage,
   remindersOf,
-  type SheetRow,
   stopReminders,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/mail/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { answerWithin } from "./answer-conversation";

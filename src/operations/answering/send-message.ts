@@ -4,18 +4,10 @@ import { type BatchId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { later, MINUTE, SECOND } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
-import {
-  factsOf,
-  handedOverSince,
-  holdConversations,
-  holdOutgoing,
-  holdPace,
-  inTransaction,
-  type OutgoingMessage,
-  setDelivery,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransaction, type Transaction } from "../../storage/base/index";
+import { factsOf, holdConversations } from "../../storage/facts/index";
+import { handedOverSince, holdOutgoing, holdPace, type OutgoingMessage, setDelivery } from "../../storage/mail/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";

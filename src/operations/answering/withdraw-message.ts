@@ -3,18 +3,10 @@ import { type BatchId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import type { Enclosure } from "../../core/writing/enclosure";
 import { parseMessage } from "../../mail/index";
-import {
-  entriesOfBatches,
-  forgetWords,
-  holdConversations,
-  holdOutgoing,
-  inTransaction,
-  type OutgoingRow,
-  outgoingOf,
-  relist,
-  setDelivery,
-  type TrayGrant,
-} from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
+import { entriesOfBatches, holdConversations, relist } from "../../storage/facts/index";
+import { forgetWords, holdOutgoing, type OutgoingRow, outgoingOf, setDelivery } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { undoEntries } from "../deciding/undo";

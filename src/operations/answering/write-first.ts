@@ -4,17 +4,10 @@ import type { NamedFile } from "../../core/kernel/named-file";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { baseSubject } from "../../core/threading/base-subject";
-import {
-  correspondentsOf,
-  holdConversations,
-  inTransactionUnlessRefused,
-  keepRecord,
-  recordByCode,
-  recordsByIds,
-  registerRecords,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
+import { holdConversations } from "../../storage/facts/index";
+import { correspondentsOf, keepRecord, recordByCode, recordsByIds, registerRecords } from "../../storage/records/index";
 import { factOf } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";

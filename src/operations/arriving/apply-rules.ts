@@ -5,16 +5,10 @@ import { listIdIn } from "../../core/message/ways-to-leave";
 import type { RuledMessage } from "../../core/rules/match-rule";
 import { type Givable, planRule, type RuleThatHolds, rulesThatHold } from "../../core/rules/plan-rules";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
-import {
-  categoriesOf,
-  factsOf,
-  holdConversations,
-  keepCategories,
-  membersWithRoles,
-  recordsByIds,
-  type Transaction,
-  type Tray,
-} from "../../storage/index";
+import { membersWithRoles, type Tray } from "../../storage/access/index";
+import type { Transaction } from "../../storage/base/index";
+import { categoriesOf, factsOf, holdConversations, keepCategories } from "../../storage/facts/index";
+import { recordsByIds } from "../../storage/records/index";
 import type { Asking, Within } from "../base/deps";
 import { rulesLately, timesOffLately } from "../base/tray-directory";
 import { carryOut } from "../changes/change-conversations";

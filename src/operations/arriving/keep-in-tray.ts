@@ -9,12 +9,12 @@ import { baseSubject } from "../../core/threading/base-subject";
 import { correspondentOf, SUBJECT_WITHIN } from "../../core/threading/place-all";
 import { placeMessage, threadIds } from "../../core/threading/place-message";
 import { recordCodesIn } from "../../core/threading/record-codes";
+import { hoursOfTray, type Tray } from "../../storage/access/index";
+import type { Database, Transaction } from "../../storage/base/index";
+import { conversationRowOf } from "../../storage/conversation/index";
 import {
   conversationOfSubject,
-  conversationRowOf,
   copyOf,
-  type Database,
-  hoursOfTray,
   type KnownThreads,
   keepRoutes,
   lockThreads,
@@ -27,9 +27,7 @@ import {
   type ReportedMessage,
   reportedMessage,
   storeIfUnknown,
-  type Transaction,
-  type Tray,
-} from "../../storage/index";
+} from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
 import { tellOfMessage } from "../changes/telling";
 import { joinPiece } from "../deciding/join-conversations";

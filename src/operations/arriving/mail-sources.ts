@@ -1,13 +1,13 @@
 import { err, ok, type Result } from "../../core/kernel/result";
+import { allTrays } from "../../storage/access/index";
 import {
   addMailSource,
   allMailSources,
-  allTrays,
   keepSourcePlace,
   keepSourceState,
   type MailSource,
   removeMailSource,
-} from "../../storage/index";
+} from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 import { receiveMessage } from "./receive-message";
 

@@ -1,15 +1,14 @@
 import type { NamedFile } from "../../core/kernel/named-file";
 import { searchVector } from "../../core/search/search-vector";
 import { hasText } from "../../mail/index";
+import { blobBySha256, inTransaction } from "../../storage/base/index";
 import {
-  blobBySha256,
-  inTransaction,
   keepAttachmentWords,
   keepDocumentWords,
   type UnreadCarrier,
   unreadCarriers,
   unreadDocuments,
-} from "../../storage/index";
+} from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 
 const BATCH = 20;

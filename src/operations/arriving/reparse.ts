@@ -3,17 +3,9 @@ import { deriveDocket } from "../../core/docket/derive-docket";
 import type { ConversationId, MessageId } from "../../core/kernel/ids";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { parseMessage } from "../../mail/index";
-import {
-  conversationsHeld,
-  factsOf,
-  inTransaction,
-  keepDockets,
-  parsedColumns,
-  parsesAfter,
-  relist,
-  rewriteParse,
-  type StoredParse,
-} from "../../storage/index";
+import { inTransaction } from "../../storage/base/index";
+import { conversationsHeld, factsOf, keepDockets, relist } from "../../storage/facts/index";
+import { parsedColumns, parsesAfter, rewriteParse, type StoredParse } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 
 /** What reading everything again came to: how many messages, how many changed, and in what. */

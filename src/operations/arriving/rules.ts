@@ -2,20 +2,11 @@ import { type MemberId, type RecordId, type RuleId, trustedId } from "../../core
 import { err, ok, type Result } from "../../core/kernel/result";
 import { whyRuleHolds } from "../../core/rules/match-rule";
 import { checkRule, type Rule, type RuleProblems } from "../../core/rules/rule";
-import {
-  categoriesOf,
-  inTransactionUnlessRefused,
-  keepCategories,
-  membersWithRoles,
-  newestArrivals,
-  orderRules,
-  recordsByIds,
-  removeRule,
-  rulesOf,
-  saveRule,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+import { membersWithRoles, type TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
+import { categoriesOf, keepCategories } from "../../storage/facts/index";
+import { newestArrivals, orderRules, removeRule, rulesOf, saveRule } from "../../storage/mail/index";
+import { recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 

@@ -6,7 +6,8 @@ import type { MailMessage } from "../../core/message/mail-message";
 import type { CheckedSignature } from "../../core/message/sender-trust";
 import { listNameIn, waysToLeave } from "../../core/message/ways-to-leave";
 import type { MessageFact } from "../../core/standing/derive-standing";
-import type { ArrivalRoute, Colleague, NewMessage, Tray } from "../../storage/index";
+import type { Colleague, Tray } from "../../storage/access/index";
+import type { ArrivalRoute, NewMessage } from "../../storage/facts/index";
 import { addressesOf } from "../base/tray-directory";
 
 /** A message on its way into a tray. */

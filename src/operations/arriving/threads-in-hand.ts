@@ -1,6 +1,8 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { ConversationId } from "../../core/kernel/ids";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import type { Tray } from "../../storage/access/index";
+import type { Transaction } from "../../storage/base/index";
 import {
   factsOf,
   holdConversations,
@@ -8,9 +10,7 @@ import {
   type Placed,
   peopleIn,
   storeMessages,
-  type Transaction,
-  type Tray,
-} from "../../storage/index";
+} from "../../storage/facts/index";
 import { factOf } from "./stored-form";
 
 /** A conversation that is held, as it stands with what was placed in it. */

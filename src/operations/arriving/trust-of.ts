@@ -1,5 +1,7 @@
 import { type SenderTrust, senderTrust } from "../../core/message/sender-trust";
-import { addressesOfName, type Database, type Tray } from "../../storage/index";
+import type { Tray } from "../../storage/access/index";
+import type { Database } from "../../storage/base/index";
+import { addressesOfName } from "../../storage/facts/index";
 import type { Within } from "../base/deps";
 import type { Incoming } from "./stored-form";
 

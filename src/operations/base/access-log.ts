@@ -7,10 +7,10 @@ import {
   type AccessFilter,
   accessEvents,
   addAccessEvent,
-  type Database,
   forgetAccessEventsBefore,
   type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import type { Database } from "../../storage/base/index";
 import type { Deps, Within } from "./deps";
 import type { Refusal } from "./refusal";
 

@@ -2,12 +2,13 @@ import type { MemberId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Change, JobQueue, ListLeaver, MailTransport, SendingSettings, TrustSettings } from "../../core/ports";
 import type { Aside } from "../../mail/index";
-import type { Database, Pool, SessionLimits, Transaction } from "../../storage/index";
+import type { SessionLimits } from "../../storage/access/index";
+import type { Database, Pool, Transaction } from "../../storage/base/index";
 import type { DirectoryCache } from "./directory-cache";
 import type { TrayMemory } from "./tray-memory";
 
 /** From where somebody asks, and with what program. */
-export type RequestSource = { readonly address: string; readonly device: string };
+type RequestSource = { readonly address: string; readonly device: string };
 
 /** Settings of a member that nearly every page needs. */
 export type Chosen = { readonly memberId: MemberId; readonly settings: ReadonlyMap<string, unknown> };

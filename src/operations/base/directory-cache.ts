@@ -1,5 +1,6 @@
 import type { Instant } from "../../core/kernel/instant";
-import type { allJunkSenders, Colleague, KeptRule, KeptTimeOff, KeptWatch, Tray } from "../../storage/index";
+import type { Colleague, KeptTimeOff, KeptWatch, Tray } from "../../storage/access/index";
+import type { allJunkSenders, KeptRule } from "../../storage/mail/index";
 
 /** What a process knows of all trays, as it was at a moment. */
 export type Directory = {

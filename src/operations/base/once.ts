@@ -1,6 +1,7 @@
 import { setTimeout as pause } from "node:timers/promises";
 import { later, WEEK } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
+import type { TrayGrant } from "../../storage/access/index";
 import {
   answerCommand,
   type CommandAnswer,
@@ -8,11 +9,10 @@ import {
   forgetCommandsBefore,
   knownCommand,
   releaseCommand,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/queue/index";
 import type { Deps } from "./deps";
 
-export type { CommandAnswer } from "../../storage/index";
+export type { CommandAnswer } from "../../storage/queue/index";
 
 /** Why the answer to a command cannot be had: it is still carried out, or was cut off; or its id is somebody else's. */
 export type NotAnswered = "open" | "foreign";

@@ -2,19 +2,16 @@ import { type EmailAddress, withoutSubaddress } from "../../core/kernel/email-ad
 import { type Instant, SECOND } from "../../core/kernel/instant";
 import {
   allColleagues,
-  allJunkSenders,
-  allRules,
   allTrays,
   allWatches,
   type Colleague,
-  type Database,
-  isTransaction,
-  type KeptRule,
   type KeptTimeOff,
   type KeptWatch,
   type Tray,
   timesOffNow,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { type Database, isTransaction } from "../../storage/base/index";
+import { allJunkSenders, allRules, type KeptRule } from "../../storage/mail/index";
 import type { Asking } from "./deps";
 import type { Directory, DirectoryCache } from "./directory-cache";
 

@@ -3,7 +3,7 @@ import { type Instant, MINUTE, SECOND } from "../../core/kernel/instant";
 import type { Change } from "../../core/ports";
 
 /** What of a tray is remembered: who and what there is in it, or what is counted in it. */
-export type Remembered = "people" | "counts";
+type Remembered = "people" | "counts";
 
 /** What is the same for everybody who looks at a tray: worked out once, until something happens that may make it another. */
 export type TrayMemory = {

@@ -8,7 +8,8 @@ import { STARTING_SETS } from "../../core/categories/starting-sets";
 import type { TrayId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { readTable, writeTable } from "../../mail/index";
-import { addCategories, categoriesOf, MAX_CATEGORIES, saveCategory, type TrayGrant } from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { addCategories, categoriesOf, MAX_CATEGORIES, saveCategory } from "../../storage/facts/index";
 import { noteExport } from "../base/access-log";
 import type { Deps } from "../base/deps";
 import {

@@ -2,17 +2,10 @@ import type { Category, CategoryDraft } from "../../core/categories/category";
 import { type CategoryProblems, checkCategory } from "../../core/categories/check-category";
 import { type CategoryStepId, type TrayId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
-import {
-  allTrays,
-  asCategoryStep,
-  type CategoryUses,
-  grantsOf,
-  holdCategories,
-  inTransaction,
-  mayMembersChangeCategories,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+import { allTrays, grantsOf, mayMembersChangeCategories, type TrayGrant } from "../../storage/access/index";
+import { inTransaction, type Transaction } from "../../storage/base/index";
+import { asCategoryStep, type CategoryUses } from "../../storage/categories/index";
+import { holdCategories } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 

@@ -4,21 +4,19 @@ import type { CategoryId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { withValueReplaced } from "../../core/lists/narrowing";
 import { withCategoryReplaced } from "../../core/rules/rule";
+import type { TrayGrant } from "../../storage/access/index";
+import type { Transaction } from "../../storage/base/index";
 import {
   type CategoryUses,
-  recategoriseContacts,
   refoldCategories,
-  removeCategory,
   repointPlaces,
   requery,
-  rulesGiving,
-  saveCategory,
-  saveRule,
-  type Transaction,
-  type TrayGrant,
   usesOfCategory,
   viewsWithCategory,
-} from "../../storage/index";
+} from "../../storage/categories/index";
+import { recategoriseContacts } from "../../storage/conversation/index";
+import { removeCategory, saveCategory } from "../../storage/facts/index";
+import { rulesGiving, saveRule } from "../../storage/mail/index";
 import type { Deps, Within } from "../base/deps";
 import { type CategoriesChanged, type CategoryChange, type CategoryRefusal, draftRefusal } from "./change-categories";
 import { onCategory } from "./save-category";

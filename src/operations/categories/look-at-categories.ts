@@ -2,19 +2,18 @@ import type { Category } from "../../core/categories/category";
 import { inTreeOrder, type Placed, withAllUnder } from "../../core/categories/category-tree";
 import type { CategoryId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { mayMembersChangeCategories, type TrayGrant } from "../../storage/access/index";
 import {
   type CategoryCount,
   type CategoryFigures,
   type CategoryStep,
-  categoriesOf,
   categorySteps,
   countsByCategory,
   figuresOfCategory,
   type MatrixCell,
   matrixOfCategories,
-  mayMembersChangeCategories,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/categories/index";
+import { categoriesOf } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import { categoryRight } from "./change-categories";
 

@@ -3,15 +3,15 @@ import { withAllUnder } from "../../core/categories/category-tree";
 import { proposeCode } from "../../core/categories/propose-code";
 import { type CategoryId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
+import type { TrayGrant } from "../../storage/access/index";
+import type { Transaction } from "../../storage/base/index";
 import {
   addCategories,
   categoriesOf,
   MAX_CATEGORIES,
   orderCategories,
-  type Transaction,
-  type TrayGrant,
   saveCategory as write,
-} from "../../storage/index";
+} from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import {
   type CategoriesChanged,

@@ -1,14 +1,10 @@
 import { checkCategory } from "../../core/categories/check-category";
 import type { CategoryStepId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
-import {
-  holdCategories,
-  inTransaction,
-  refoldCategories,
-  scopeOfStep,
-  type TrayGrant,
-  undoCategoryStep,
-} from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
+import { refoldCategories, scopeOfStep, undoCategoryStep } from "../../storage/categories/index";
+import { holdCategories } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { categoryRight, seenIn, tellAbout } from "./change-categories";

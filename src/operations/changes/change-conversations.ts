@@ -7,19 +7,16 @@ import { type BatchId, type ConversationId, type EntryId, type MemberId, trusted
 import { err, ok, type Result } from "../../core/kernel/result";
 import type { ConversationFacts } from "../../core/standing/derive-standing";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { filesBeforeSettling, membersOfTray, type TrayGrant } from "../../storage/access/index";
+import { inTransaction, type Transaction } from "../../storage/base/index";
 import {
   appendEntries,
   factsOf,
-  filesBeforeSettling,
   type HeldConversation,
   holdConversations,
-  inTransaction,
   keepDockets,
-  membersOfTray,
   type NewEntry,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { tellOfEntries } from "./telling";

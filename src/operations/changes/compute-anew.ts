@@ -4,18 +4,16 @@ import type { ConversationId } from "../../core/kernel/ids";
 import { partKey } from "../../core/records/filing-means";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { isOpenAt, nextOpening } from "../../core/worktime/working-hours";
+import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
+import type { Transaction } from "../../storage/base/index";
 import {
   factsOf,
   type HeldConversation,
-  hoursOfTray,
   keepDockets,
-  putOffReminder,
-  remindersOf,
   type StoredDocket,
   storedDocketsOf,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/facts/index";
+import { putOffReminder, remindersOf } from "../../storage/mail/index";
 
 export type DifferentColumns = Readonly<Record<string, { readonly stored: unknown; readonly derived: unknown }>>;
 

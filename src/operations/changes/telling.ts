@@ -6,15 +6,9 @@ import { type ConversationId, type MemberId, type NotificationId, type TrayId, t
 import type { ToldEvent } from "../../core/telling/events";
 import { watchesFor } from "../../core/telling/watches";
 import { firstWords } from "../../core/text/own-text";
-import {
-  addNotifications,
-  categoriesOf,
-  type Database,
-  type NewEntry,
-  type NewMessage,
-  type NewNotification,
-  type Transaction,
-} from "../../storage/index";
+import type { Database, Transaction } from "../../storage/base/index";
+import { addNotifications, type NewNotification } from "../../storage/conversation/index";
+import { categoriesOf, type NewEntry, type NewMessage } from "../../storage/facts/index";
 import type { Asking, Within } from "../base/deps";
 import { timesOffLately, watchesLately } from "../base/tray-directory";
 

@@ -4,15 +4,9 @@ import type { EmailAddress } from "../../core/kernel/email-address";
 import { type BatchId, type ConversationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { type Expectation, expectationsOf, isOpen } from "../../core/turns/expectations";
-import {
-  askedOf,
-  contactsWith,
-  type Database,
-  factsOf,
-  holdConversations,
-  sendersIn,
-  type Transaction,
-} from "../../storage/index";
+import type { Database, Transaction } from "../../storage/base/index";
+import { contactsWith } from "../../storage/conversation/index";
+import { askedOf, factsOf, holdConversations, sendersIn } from "../../storage/facts/index";
 import type { Within } from "../base/deps";
 import { carryOut } from "../changes/change-conversations";
 

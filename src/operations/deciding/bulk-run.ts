@@ -3,24 +3,18 @@ import { type BatchId, type ConversationId, type RunId, trustedId } from "../../
 import { later, MINUTE } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { grantOfMember, type TrayGrant } from "../../storage/access/index";
+import { inTransaction, type Transaction } from "../../storage/base/index";
+import { allOfTray, entriesOfBatches, factsOf, holdConversations, keepCategories } from "../../storage/facts/index";
 import {
   addBulkRun,
-  allOfTray,
   type BulkRun,
   type BulkWork,
   bulkRunsOf,
   cancelBulkRun,
-  entriesOfBatches,
-  factsOf,
-  grantOfMember,
   holdBulkRun,
-  holdConversations,
-  inTransaction,
-  keepCategories,
   noteBulkProgress,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/lists/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut, notToSettle } from "../changes/change-conversations";

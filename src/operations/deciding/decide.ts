@@ -11,18 +11,15 @@ import type { ConversationFacts } from "../../core/standing/derive-standing";
 import { dayInWords } from "../../core/time/day-words";
 import {
   allMembers,
-  categoriesOf,
   groupsOf,
-  keepCategories,
-  keepRecord,
   membersOfTray,
   membersWithRoles,
-  recordsByIds,
-  standingEntry,
-  type Transaction,
   type TrayGrant,
   timesOffNow,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import type { Transaction } from "../../storage/base/index";
+import { categoriesOf, keepCategories, standingEntry } from "../../storage/facts/index";
+import { keepRecord, recordsByIds } from "../../storage/records/index";
 import type { Asking, Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { changeConversations, type Done, type Target } from "../changes/change-conversations";

@@ -2,7 +2,8 @@ import type { Decision } from "../../core/docket/plan-decision";
 import type { RecordTypeId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { beginningOf, type FieldValues, readFieldValues } from "../../core/records/filing-field";
-import { keepSetting, recordTypes, registerRecords, settingsOf, type TrayGrant } from "../../storage/index";
+import { keepSetting, settingsOf, type TrayGrant } from "../../storage/access/index";
+import { recordTypes, registerRecords } from "../../storage/records/index";
 import type { Asking } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 

@@ -13,14 +13,14 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { baseSubject } from "../../core/threading/base-subject";
 import { branchOf } from "../../core/threading/branch-of";
+import type { Tray, TrayGrant } from "../../storage/access/index";
+import { inTransaction, type Transaction } from "../../storage/base/index";
+import { conversationRow, correspondenceOf } from "../../storage/conversation/index";
 import {
   appendEntries,
   closeJoined,
-  conversationRow,
-  correspondenceOf,
   factsOf,
   holdConversations,
-  inTransaction,
   keepDockets,
   moveFacts,
   type Place,
@@ -29,10 +29,7 @@ import {
   relist,
   reopenJoined,
   startEmpty,
-  type Transaction,
-  type Tray,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import type { Done } from "../changes/change-conversations";

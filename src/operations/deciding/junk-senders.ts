@@ -2,17 +2,11 @@ import { type EmailAddress, readEmailAddress } from "../../core/kernel/email-add
 import { type BatchId, type ConversationId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
-import {
-  addJunkSender,
-  countOfList,
-  factsOf,
-  holdConversations,
-  inTransaction,
-  junkSendersOf,
-  removeJunkSender,
-  type Tray,
-  type TrayGrant,
-} from "../../storage/index";
+import type { Tray, TrayGrant } from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
+import { factsOf, holdConversations } from "../../storage/facts/index";
+import { countOfList } from "../../storage/lists/index";
+import { addJunkSender, junkSendersOf, removeJunkSender } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";

@@ -1,4 +1,5 @@
-import { inTransaction, learnWhatIsDue } from "../../storage/index";
+import { inTransaction } from "../../storage/base/index";
+import { learnWhatIsDue } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 
 // A decision that is learned holds nobody up, but a stop waits for it.

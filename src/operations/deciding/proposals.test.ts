@@ -12,7 +12,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Decision } from "../../core/docket/plan-decision";
 import { type CategoryId, type ConversationId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
-import { evidenceFor } from "../../storage/index";
+import { evidenceFor } from "../../storage/facts/index";
 import {
   bringBackCategory,
   choosePreference,

@@ -5,18 +5,18 @@ import { type BatchId, type EntryId, trustedId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
 import {
   appendEntries,
   factsOf,
   holdConversations,
-  inTransaction,
   keepCategories,
   keepDockets,
   type NewEntry,
   newestRedoableBatch,
-  type TrayGrant,
   undoingsOfBatch,
-} from "../../storage/index";
+} from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { namesFor, type Undone } from "./undo";

@@ -5,7 +5,8 @@ import { type Decision, planDecision } from "../../core/docket/plan-decision";
 import type { Effect } from "../../core/journal/entry";
 import { type ExpectationId, type FollowUpId, trustedId } from "../../core/kernel/ids";
 import type { ConversationFacts } from "../../core/standing/derive-standing";
-import { deskParts, groupsOf, type MemberGroup, type TrayGrant, timesOffNow } from "../../storage/index";
+import { groupsOf, type MemberGroup, type TrayGrant, timesOffNow } from "../../storage/access/index";
+import { deskParts } from "../../storage/lists/index";
 import type { Asking, Within } from "../base/deps";
 
 /** What a decision does to each conversation in turn; for a group, whoever has least then takes the next one. */

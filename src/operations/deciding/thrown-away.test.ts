@@ -4,7 +4,8 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Decision } from "../../core/docket/plan-decision";
 import { type ConversationId, type FollowUpId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { DAY, dateOf, later } from "../../core/kernel/instant";
-import { deleteConversations, holdBinnedTooLong, inTransaction } from "../../storage/index";
+import { inTransaction } from "../../storage/base/index";
+import { deleteConversations, holdBinnedTooLong } from "../../storage/records/index";
 import {
   answerConversation,
   callJunkSender,

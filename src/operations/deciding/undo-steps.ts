@@ -1,7 +1,8 @@
 import type { BatchId, RunId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { conversationsOfBatches, newestUndoableBatch, type TrayGrant } from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { conversationsOfBatches, newestUndoableBatch } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { beginRun, DECIDED_AT_ONCE } from "./bulk-run";

@@ -7,6 +7,8 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import type { ConversationFacts } from "../../core/standing/derive-standing";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { dayInWords } from "../../core/time/day-words";
+import { membersOfTray, type Tray, type TrayGrant } from "../../storage/access/index";
+import { inTransaction, type Transaction } from "../../storage/base/index";
 import {
   appendEntries,
   type BatchEntry,
@@ -15,15 +17,10 @@ import {
   factsOf,
   type HeldConversation,
   holdConversations,
-  inTransaction,
   keepCategories,
   keepDockets,
-  membersOfTray,
-  recordsByIds,
-  type Transaction,
-  type Tray,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/facts/index";
+import { recordsByIds } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { isEmpty } from "../changes/change-conversations";

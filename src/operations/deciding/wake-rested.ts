@@ -2,7 +2,9 @@ import { deriveDocket } from "../../core/docket/derive-docket";
 import type { Effect } from "../../core/journal/entry";
 import { type BatchId, type ConversationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
-import { expiredOnes, factsOf, holdConversations, inTransaction, restsOver } from "../../storage/index";
+import { inTransaction } from "../../storage/base/index";
+import { factsOf, holdConversations } from "../../storage/facts/index";
+import { expiredOnes, restsOver } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 import { carryOut } from "../changes/change-conversations";
 

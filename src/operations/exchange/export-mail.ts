@@ -5,13 +5,9 @@ import type { ConversationId, MessageId } from "../../core/kernel/ids";
 import { dateOf } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { type ExportedMessage, emlZip, mboxOf, mboxStream } from "../../mail/index";
-import {
-  type MessageWithPeople,
-  messagesToExport,
-  rawMessage,
-  rawMessagesAfter,
-  type TrayGrant,
-} from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { rawMessage } from "../../storage/conversation/index";
+import { type MessageWithPeople, messagesToExport, rawMessagesAfter } from "../../storage/mail/index";
 import { noteAccess, noteExport } from "../base/access-log";
 import type { Deps } from "../base/deps";
 import { traysOfAddresses } from "../base/tray-directory";

@@ -6,24 +6,22 @@ import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { openZip, safeFileName } from "../../mail/index";
+import { allTrays, grantOfMember, type TrayGrant } from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
 import {
-  allTrays,
   dropImportFile,
-  grantOfMember,
   type ImportRun,
   type ImportState,
   type ImportWay,
   importChunks,
   importOrder,
   importRunsOf,
-  inTransaction,
   keepImportChunk,
   keepImportProgress,
   noteRestored,
   setImportState,
   startImportRun,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/mail/index";
 import { importFiles, passedOverInWords } from "../arriving/import-mail";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";

@@ -5,17 +5,17 @@ import { dateOf, type Instant } from "../../core/kernel/instant";
 import { withAllAbove } from "../../core/records/register-entry";
 import { RECORD_COLUMNS } from "../../core/records/register-table";
 import { type LazyZipEntry, mboxOf, uniqueNames, writeTable, zipStream } from "../../mail/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { rawMessage } from "../../storage/conversation/index";
 import {
   type FilingRecord,
   type MessageOnRecord,
   notesOf,
   type ParcelForm,
   type ParcelOf,
-  rawMessage,
   recordDocument,
   registerRecords,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { printConversation } from "../reading/print-conversation";
 import { readAttachment } from "../reading/read-message";

@@ -3,15 +3,13 @@ import { groupedBy } from "../../core/kernel/grouped";
 import type { ConversationId, RecordId } from "../../core/kernel/ids";
 import { hasEvery, readQuery } from "../../core/search/query";
 import { fileNameOf, uniqueNames } from "../../mail/index";
+import { allMembers, grantsOf, type TrayGrant } from "../../storage/access/index";
+import { conversationsOnRecordWith, conversationsWith } from "../../storage/lists/index";
 import {
-  allMembers,
-  conversationsOnRecordWith,
-  conversationsWith,
   type FiledThread,
   type FilingRecord,
   filedThreads,
   filingsOfConversations,
-  grantsOf,
   type MessageOnRecord,
   messagesOfConversations,
   messagesOnRecord,
@@ -24,13 +22,12 @@ import {
   recordsByIds,
   recordTypes,
   registerRecords,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { textOfPart } from "../records/look-at-records";
 
 /** How a conversation was filed; with the code of the record where it is not the one that is taken out. */
-export type ThreadFiling = FiledThread & { readonly code?: string };
+type ThreadFiling = FiledThread & { readonly code?: string };
 
 /** All that is taken out, but for the bytes. */
 export type ParcelContents = {

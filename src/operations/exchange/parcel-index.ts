@@ -2,7 +2,7 @@ import type { ConversationId } from "../../core/kernel/ids";
 import { dateOf, type Instant } from "../../core/kernel/instant";
 import { meansInWords } from "../../core/records/filing-means";
 import { writeTable } from "../../mail/index";
-import type { FiledThread, MessageOnRecord, PartOnRecord } from "../../storage/index";
+import type { FiledThread, MessageOnRecord, PartOnRecord } from "../../storage/records/index";
 import { mailboxLine } from "../reading/print-conversation";
 import type { ParcelContents } from "./parcel-contents";
 

@@ -2,15 +2,14 @@ import type { Readable } from "node:stream";
 import { type ParcelId, trustedId } from "../../core/kernel/ids";
 import { DAY, later, SECOND } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
+import { grantOfMember, type TrayGrant } from "../../storage/access/index";
+import { type Database, inTransaction } from "../../storage/base/index";
 import {
   addParcel,
   beginPacking,
-  type Database,
   dropParcel,
   dropParcelsBefore,
   endParcel,
-  grantOfMember,
-  inTransaction,
   keepParcelPiece,
   type Parcel,
   type ParcelForm,
@@ -19,8 +18,7 @@ import {
   parcelPieces,
   parcelsOf,
   recordsByIds,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";

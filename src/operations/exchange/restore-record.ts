@@ -9,20 +9,10 @@ import type { Filing } from "../../core/records/filing-means";
 import { RECORD_COLUMNS } from "../../core/records/register-table";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { type OpenZip, readRows, readTable, spoolMbox } from "../../mail/index";
-import {
-  addRecordDocument,
-  allMembers,
-  factsOf,
-  holdConversations,
-  inTransaction,
-  inTransactionUnlessRefused,
-  placesOfKeys,
-  recordByCode,
-  recordTypes,
-  registerRecords,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+import { allMembers, type TrayGrant } from "../../storage/access/index";
+import { inTransaction, inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
+import { factsOf, holdConversations, placesOfKeys } from "../../storage/facts/index";
+import { addRecordDocument, recordByCode, recordTypes, registerRecords } from "../../storage/records/index";
 import { incomingPast } from "../arriving/import-mail";
 import { keepAllInTray } from "../arriving/keep-in-tray";
 import { dedupeKeyOf, type Incoming } from "../arriving/stored-form";

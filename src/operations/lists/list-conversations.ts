@@ -5,6 +5,7 @@ import { laneKeysOf } from "../../core/lists/lanes-of-row";
 import { type MenuDimension, MINE, type Narrowing, THEIRS } from "../../core/lists/narrowing";
 import type { Scope } from "../../core/lists/scope";
 import type { SheetView } from "../../core/lists/sheet-view";
+import type { Member, TrayGrant } from "../../storage/access/index";
 import {
   type Cursor,
   countOfList,
@@ -14,12 +15,10 @@ import {
   idsOfList,
   type ListedRow,
   type ListQuery,
-  type Member,
   narrowCounts,
   nextRows,
   rowsAmong,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 import { categoriesInMenu, namedGroups } from "./group-names";
 

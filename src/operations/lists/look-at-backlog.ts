@@ -5,7 +5,8 @@ import {
   backlogDay,
   backlogProposals,
 } from "../../core/lists/backlog";
-import { backlogGroups, type TrayGrant } from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { backlogGroups } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 
 /** Proposes what of the mail older than an age can be settled in one go; nothing is changed. */

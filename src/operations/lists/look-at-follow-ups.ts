@@ -1,6 +1,7 @@
 import type { MemberId } from "../../core/kernel/ids";
 import { FOLLOW_UP_GROUPS, type FollowUpGroup, followUpGrouper } from "../../core/lists/follow-up-groups";
-import { followUpsOf, hoursOfTray, type ListedFollowUp, type TrayGrant } from "../../storage/index";
+import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
+import { followUpsOf, type ListedFollowUp } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 
 /** A group of follow-ups, as far as there are any. */

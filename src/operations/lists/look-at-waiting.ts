@@ -2,14 +2,8 @@ import { chanceUntil, type UsualTime, usualSpan } from "../../core/flow/answer-t
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { Instant } from "../../core/kernel/instant";
 import { closesToday, type WorkingHours, workingTimeAgo, workingTimeBetween } from "../../core/worktime/working-hours";
-import {
-  hoursOfTray,
-  type SheetRow,
-  type TrayGrant,
-  type WaitingPart,
-  type WaitingRows,
-  waitingRows,
-} from "../../storage/index";
+import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
+import { type SheetRow, type WaitingPart, type WaitingRows, waitingRows } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 import { usualTimesOf } from "../reading/usual-answers";
 

@@ -4,19 +4,15 @@ import { DAY, HOUR, later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import type { LooseEndKind } from "../../core/loose-ends/loose-end";
 import { workingTimeAgo } from "../../core/worktime/working-hours";
+import { answerWithinOf, hoursOfTray, membersOfTray, type TrayGrant, timesOffNow } from "../../storage/access/index";
 import {
-  answerWithinOf,
   countLooseEnds,
-  hoursOfTray,
   type LooseEnds,
   type LooseEndTerms,
   looseEndsOf,
-  membersOfTray,
   sayNoLooseEnd,
-  type TrayGrant,
   takeNoLooseEndBack,
-  timesOffNow,
-} from "../../storage/index";
+} from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 

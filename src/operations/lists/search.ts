@@ -1,6 +1,7 @@
 import { hitsIn, type Query, readQuery } from "../../core/search/query";
 import { firstWords } from "../../core/text/own-text";
-import { type SheetRow, searchConversations, type TrayGrant } from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { type SheetRow, searchConversations } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 
 /** A piece of text; `hit` is true where it is what was asked for. */

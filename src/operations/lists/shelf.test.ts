@@ -2,7 +2,7 @@ import { type Office, setUpOffice, type TestTray, testTray } from "@tests/suppor
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type CategoryId, type PlaceId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { USUAL_VIEW } from "../../core/lists/sheet-view";
-import { hoursOfTray, setHoursOfTray } from "../../storage/index";
+import { hoursOfTray, setHoursOfTray } from "../../storage/access/index";
 import {
   arrangePlaces,
   choosePreference,

@@ -3,25 +3,24 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { ageBands } from "../../core/lists/bands";
 import { readNarrowing } from "../../core/lists/narrowing";
 import { isScope } from "../../core/lists/scope";
+import { membersOfTray, type TrayGrant } from "../../storage/access/index";
+import { categoriesOf } from "../../storage/facts/index";
 import {
   addPlace,
-  categoriesOf,
   countOfList,
-  membersOfTray,
   openCounts,
   orderPlaces,
   type PinnedPlace,
   type PlaceKind,
   placesOf,
-  recordsByIds,
   removePlace,
   removeSavedView,
   renamePlace,
   type SavedView,
   savedViewsOf,
   saveView,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/lists/index";
+import { recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { namesIn } from "../people/look-into-tray";

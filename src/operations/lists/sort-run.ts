@@ -7,16 +7,10 @@ import type { Instant } from "../../core/kernel/instant";
 import type { Narrowing } from "../../core/lists/narrowing";
 import { inRunOrder, type RunOrder } from "../../core/lists/run-order";
 import { OPEN_STANDINGS, type Scope } from "../../core/lists/scope";
-import {
-  evidenceFor,
-  type FilingRecord,
-  type ListedRow,
-  type Member,
-  recordsByIds,
-  type SheetRow,
-  type TrayGrant,
-  timesOffNow,
-} from "../../storage/index";
+import { type Member, type TrayGrant, timesOffNow } from "../../storage/access/index";
+import { evidenceFor } from "../../storage/facts/index";
+import type { ListedRow, SheetRow } from "../../storage/lists/index";
+import { type FilingRecord, recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { howSureFor } from "../people/settings";
 import { markSeen, type OpenConversation, openConversation } from "../reading/open-conversation";

@@ -10,14 +10,12 @@ import {
   holdInvitation,
   holdRoles,
   type Invitation,
-  inTransaction,
-  inTransactionUnlessRefused,
   letIntoTray,
   type Member,
   type Role,
-  type Transaction,
   type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { inTransaction, inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";

@@ -6,9 +6,6 @@ import { inCharge, timeOffAt } from "../../core/cover/covering";
 import type { MemberId } from "../../core/kernel/ids";
 import { type Instant, instantOf } from "../../core/kernel/instant";
 import {
-  categoriesOf,
-  type FlowSegment,
-  flowGauge,
   grantsOf,
   groupsOf,
   type KeptTimeOff,
@@ -19,7 +16,9 @@ import {
   type Role,
   type TrayGrant,
   timesOffNow,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { categoriesOf } from "../../storage/facts/index";
+import { type FlowSegment, flowGauge } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 
 /** What names the people and categories in the lists of a tray; the categories as one reads their tree. */

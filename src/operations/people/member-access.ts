@@ -3,12 +3,11 @@ import {
   disableMember,
   enableMember,
   endSessionsOf,
-  inTransactionUnlessRefused,
   type Member,
   memberNamed,
   setPasswordHash,
-  type Transaction,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
 import { hashPassword } from "./sign-in";

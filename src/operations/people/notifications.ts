@@ -14,29 +14,29 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import type { WatchKind } from "../../core/telling/events";
 import { digestDue, eventsToldBy, isQuiet, readTelling, type Telling } from "../../core/telling/telling";
 import {
-  addNotifications,
   addWatch,
-  categoriesOf,
-  type Desk,
-  desksOf,
   grantsOf,
-  inTransaction,
   type KeptWatch,
   keepSetting,
-  type ListedNotification,
   type Member,
+  removeWatch,
+  settingOfEverybody,
+  type TrayGrant,
+  watchesOf,
+} from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
+import {
+  addNotifications,
+  type ListedNotification,
   markNotificationsRead,
   markNotificationsReadUpTo,
   type NewNotification,
   type Notification,
   notificationsOf,
-  overdueSince,
-  removeWatch,
-  settingOfEverybody,
-  type TrayGrant,
   unreadNotifications,
-  watchesOf,
-} from "../../storage/index";
+} from "../../storage/conversation/index";
+import { categoriesOf } from "../../storage/facts/index";
+import { type Desk, desksOf, overdueSince } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { chosenBy, TELLING } from "./settings";

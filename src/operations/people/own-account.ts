@@ -3,13 +3,13 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import {
   endSessionById,
   endSessionsOf,
-  inTransaction,
   type ListedSession,
   type Member,
   memberBySignInName,
   sessionsOf,
   setPasswordHash,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
 import { commonPasswords } from "./common-passwords";

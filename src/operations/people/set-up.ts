@@ -3,23 +3,19 @@ import type { EmailAddress } from "../../core/kernel/email-address";
 import { type CategoryId, type MemberId, type RecordId, type TrayId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import {
-  addCategories,
   addTray,
   allMembers,
   allTrays,
-  type FilingRecord,
-  inTransaction,
   letIntoTray,
   type Member,
-  type MigrationReport,
-  migrate,
-  type RegisterRecord,
   type Role,
-  recordTypes,
-  saveRecords,
   addMember as storeMember,
   type Tray,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
+import { addCategories } from "../../storage/facts/index";
+import { type MigrationReport, migrate } from "../../storage/migrations/migrate";
+import { type FilingRecord, type RegisterRecord, recordTypes, saveRecords } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { hashPassword } from "./sign-in";
 

@@ -3,7 +3,8 @@ import { HOW_SURE, type HowOften, type HowSure, howOften } from "../../core/fili
 import type { MemberId } from "../../core/kernel/ids";
 import type { Scope } from "../../core/lists/scope";
 import { readView, type SheetView } from "../../core/lists/sheet-view";
-import { keepSetting, settingsOf, type TrayGrant, trackRecordsOf } from "../../storage/index";
+import { keepSetting, settingsOf, type TrayGrant } from "../../storage/access/index";
+import { trackRecordsOf } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 
 /** Where one goes after a decision. */

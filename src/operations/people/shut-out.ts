@@ -12,27 +12,24 @@ import {
 import { err, ok, type Result } from "../../core/kernel/result";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import {
-  deskParts,
   disabledMembersOf,
   disableMember,
   dropCovers,
   enableMember,
   endInvitationsOf,
-  factsOf,
   grantsOf,
   groupsOf,
-  holdConversations,
   holdRoles,
-  inTransactionUnlessRefused,
   isReplaced,
   keepSuccessor,
   membersWithRoles,
-  openOfMember,
-  passDraftsOn,
   replaceOwner,
-  type Transaction,
   type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
+import { passDraftsOn } from "../../storage/conversation/index";
+import { factsOf, holdConversations } from "../../storage/facts/index";
+import { deskParts, openOfMember } from "../../storage/lists/index";
 import { noteAccess } from "../base/access-log";
 import type { Asking, Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";

@@ -1,6 +1,6 @@
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import type { Member } from "../../storage/index";
+import type { Member } from "../../storage/access/index";
 import { keepHabit } from "../reading/sending-habits";
 import { disable, enable, setPassword } from "./member-access";
 import { changeOwnPassword, endOwnSessions, ownSessions } from "./own-account";

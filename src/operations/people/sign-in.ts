@@ -17,7 +17,7 @@ import {
   signInFailuresSince,
   startSession,
   type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/access/index";
 import { noteAccess } from "../base/access-log";
 import type { Chosen, Deps } from "../base/deps";
 import { awayNow } from "./look-into-tray";

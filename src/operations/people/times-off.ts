@@ -6,24 +6,20 @@ import type { OpenHours } from "../../core/worktime/working-hours";
 import {
   addTimeOff,
   endTimeOff,
-  type FilingRecord,
   grantsOf,
-  inTransactionUnlessRefused,
   type KeptTimeOff,
-  type Meanwhile,
   membersWithRoles,
   noteSummaryRead,
   ownTimeOff,
-  recordByCode,
-  recordsByIds,
   setWeekOf,
-  type Transaction,
   type TrayGrant,
   timesOffIn,
   timesOffOf,
   weekOf,
-  whileAway,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
+import { type Meanwhile, whileAway } from "../../storage/conversation/index";
+import { type FilingRecord, recordByCode, recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 

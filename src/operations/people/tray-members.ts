@@ -1,7 +1,6 @@
 import { type GroupId, type MemberId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import {
-  countOwned,
   type DisabledMember,
   disabledMembersOf,
   endInvitationsOf,
@@ -9,8 +8,6 @@ import {
   groupsOf,
   holdRoles,
   type Invitation,
-  inTransaction,
-  inTransactionUnlessRefused,
   keepGroup,
   letIntoTray,
   type MemberGroup,
@@ -21,7 +18,9 @@ import {
   removeGroup,
   type TrayGrant,
   type TrayMember,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { inTransaction, inTransactionUnlessRefused } from "../../storage/base/index";
+import { countOwned } from "../../storage/lists/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";

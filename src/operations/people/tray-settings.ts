@@ -5,21 +5,17 @@ import { everOpens, type WorkingHours } from "../../core/worktime/working-hours"
 import { type CalendarDays, calendarDays, type HolidayPlace, holidayPlaces, publicHolidays } from "../../mail/index";
 import {
   answerWithinOf,
-  binDaysOf,
   filesBeforeSettling,
   hoursOfTray,
-  inTransaction,
-  type JunkSender,
-  junkDaysOf,
-  junkSendersOf,
   letMembersChangeCategories,
   setAnswerWithin,
-  setBinDays,
   setFilesBeforeSettling,
   setHoursOfTray,
-  setJunkDays,
   type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
+import { type JunkSender, junkSendersOf } from "../../storage/mail/index";
+import { binDaysOf, junkDaysOf, setBinDays, setJunkDays } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { startComputingAnew } from "../deciding/bulk-run";

@@ -5,14 +5,9 @@ import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { isOpen, stillAwaited } from "../../core/turns/expectations";
 import { callNote } from "../../core/waiting/call-note";
 import { asksIn } from "../../core/writing/asks";
-import {
-  contactsWith,
-  conversationRow,
-  correspondenceOf,
-  factsOf,
-  hoursOfTray,
-  type TrayGrant,
-} from "../../storage/index";
+import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
+import { contactsWith, conversationRow, correspondenceOf } from "../../storage/conversation/index";
+import { factsOf } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 
 /** A prepared note for telephoning instead of waiting; null when the tray has no such conversation. */

@@ -8,18 +8,17 @@ import {
 import { readEmailAddress } from "../../core/kernel/email-address";
 import { type CategoryId, type ContactId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused } from "../../storage/base/index";
 import {
-  categoriesOf,
   contactOfId,
   contactsOf,
   contactsWith,
   holdContacts,
-  inTransactionUnlessRefused,
-  keepCategories,
   removeContact,
   saveContact,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/conversation/index";
+import { categoriesOf, keepCategories } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { alsoAwait } from "../deciding/awaiting";

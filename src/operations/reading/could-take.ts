@@ -4,15 +4,13 @@ import { timeOffAt } from "../../core/cover/covering";
 import type { ConversationId } from "../../core/kernel/ids";
 import { nextOpening, spanOn, type WorkingHours } from "../../core/worktime/working-hours";
 import {
-  dealtWith,
-  deskParts,
   hoursOfTray,
   membersWithRoles,
-  shareIn,
   type TrayGrant,
   type TrayMember,
   timesOffNow,
-} from "../../storage/index";
+} from "../../storage/access/index";
+import { dealtWith, deskParts, shareIn } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 
 /** Who of a tray could take a conversation, the likeliest first, and what speaks for each. */

@@ -5,7 +5,8 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { type DateOffer, dateOffers } from "../../core/worktime/date-offers";
 import { dateProblemInWords, otherDate, readDate } from "../../core/worktime/read-date";
 import type { DayEdge } from "../../core/worktime/working-hours";
-import { conversationRow, hoursOfTray, newestTextsFromOutside, type TrayGrant } from "../../storage/index";
+import { hoursOfTray, newestTextsFromOutside, type TrayGrant } from "../../storage/access/index";
+import { conversationRow } from "../../storage/conversation/index";
 import type { Deps } from "../base/deps";
 import { usuallyAnsweredBy } from "./usual-answers";
 

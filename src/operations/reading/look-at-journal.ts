@@ -1,6 +1,7 @@
 import { effectInWords } from "../../core/journal/effect-in-words";
 import { canBeUndone, type EffectKind } from "../../core/journal/entry";
-import { type JournalFilter, type JournalStep, type TrayGrant, trayJournal } from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { type JournalFilter, type JournalStep, trayJournal } from "../../storage/conversation/index";
 import type { Deps } from "../base/deps";
 import { namesFor } from "../deciding/undo";
 

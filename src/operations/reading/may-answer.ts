@@ -1,7 +1,9 @@
 import type { ConversationId } from "../../core/kernel/ids";
 import { type MayAnswer, mayAnswer } from "../../core/threading/may-answer";
 import { moveEffect } from "../../core/turns/move-effect";
-import { askedElsewhere, correspondenceOf, type TrayGrant } from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { correspondenceOf } from "../../storage/conversation/index";
+import { askedElsewhere } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 import { aliasesOf } from "../deciding/awaiting";
 

@@ -9,28 +9,24 @@ import type { Found } from "../../core/writing/asks";
 import type { AnswerPlan } from "../../core/writing/plan-answer";
 import { planAnswer } from "../../core/writing/plan-answer";
 import { sanitiseHtml, textOfHtml } from "../../mail/index";
+import type { TrayGrant } from "../../storage/access/index";
 import {
   type CorrespondenceMessage,
-  categoryNames,
   conversationRow,
   correspondenceOf,
   draftsOf,
-  type FilingRecord,
-  factsOf,
   type JournalLine,
-  joinedTo,
   journalOf,
   markRead,
   markReadUpTo,
   markUnreadFrom,
   messagePlace,
-  recordsByCodes,
-  recordsByIds,
   type SharedDraft,
-  type SheetRow,
   subjectsOf,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/conversation/index";
+import { categoryNames, factsOf, joinedTo } from "../../storage/facts/index";
+import type { SheetRow } from "../../storage/lists/index";
+import { type FilingRecord, recordsByCodes, recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { readOfConversation } from "../people/notifications";
 import { habitWith, type SendingHabit } from "./sending-habits";

@@ -1,6 +1,7 @@
 import type { ConversationId } from "../../core/kernel/ids";
 import { type Instant, later, SECOND } from "../../core/kernel/instant";
-import { type Doing, dropPresence, keepPresence, type Present, presentIn, type TrayGrant } from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { type Doing, dropPresence, keepPresence, type Present, presentIn } from "../../storage/conversation/index";
 import type { Asking, Deps } from "../base/deps";
 
 /** How often a page says that it is still there, in milliseconds. */

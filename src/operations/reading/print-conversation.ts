@@ -2,7 +2,7 @@ import type { EmailAddress } from "../../core/kernel/email-address";
 import type { ConversationId } from "../../core/kernel/ids";
 import { dateOf, type Instant } from "../../core/kernel/instant";
 import type { PrintedPart } from "../../mail/index";
-import { type MessageOnRecord, notesOf } from "../../storage/index";
+import { type MessageOnRecord, notesOf } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 
 /** A conversation that is to be printed. */

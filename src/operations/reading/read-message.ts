@@ -3,8 +3,9 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import type { Attachment } from "../../core/message/mail-message";
 import { SHOWN_AT_ONCE, type TextPart, textPart } from "../../core/text/text-parts";
 import type { SafeHtml } from "../../mail/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { blobBySha256 } from "../../storage/base/index";
 import {
-  blobBySha256,
   keepShownPart,
   messageText,
   rawMessage,
@@ -12,8 +13,7 @@ import {
   senderOf,
   showRemoteOf,
   showsRemoteOf,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/conversation/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 

@@ -1,7 +1,8 @@
 import { WHOM, type Whom } from "../../core/docket/plan-decision";
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { MemberId } from "../../core/kernel/ids";
-import { type Database, keepSetting, settingsOf } from "../../storage/index";
+import { keepSetting, settingsOf } from "../../storage/access/index";
+import type { Database } from "../../storage/base/index";
 
 /** What becomes of a conversation once an answer is on its way. */
 export const AFTER_SENDING = ["expect", "settle", "keep"] as const;

@@ -9,21 +9,18 @@ import {
 } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { membersWithRoles, type TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import {
   addDraft,
   changeDraft,
   type DraftContent,
   draftsOf,
   endDraft,
-  factsOf,
-  holdConversations,
-  inTransactionUnlessRefused,
-  membersWithRoles,
   type SharedDraft,
-  sizeOfEnclosures,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/conversation/index";
+import { factsOf, holdConversations } from "../../storage/facts/index";
+import { sizeOfEnclosures } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";

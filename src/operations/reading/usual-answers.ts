@@ -2,7 +2,8 @@ import { answersIn, type UsualTime, usualSpan, usualTime } from "../../core/flow
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { Instant } from "../../core/kernel/instant";
 import type { WorkingHours } from "../../core/worktime/working-hours";
-import { exchangesWith, type TrayGrant } from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { exchangesWith } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 
 /** How long some people take to answer a tray, and under an empty text everybody; null for those of whom too little is known. */

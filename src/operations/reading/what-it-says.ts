@@ -3,7 +3,7 @@ import type { Instant } from "../../core/kernel/instant";
 import { asksIn, commits, type Found, promisesIn } from "../../core/writing/asks";
 import { enclosingIn } from "../../core/writing/enclosure";
 import { sentencesOf } from "../../core/writing/sentences";
-import { hoursOfTray, type TrayGrant } from "../../storage/index";
+import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
 import type { Deps } from "../base/deps";
 import { usuallyAnsweredBy } from "./usual-answers";
 

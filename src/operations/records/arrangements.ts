@@ -1,19 +1,16 @@
 import type { MemberId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { type Arrangement, arrangedIds, copied, isSound, knownOf } from "../../core/records/arrangement";
+import { membersOfTray, type Role, type TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import {
   arrangementOf,
   type FilingRecord,
-  inTransactionUnlessRefused,
-  membersOfTray,
-  type Role,
   recordsByIds,
   saveArrangement,
   saveStartingArrangement,
   startingArrangement,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { filedInTraysOf } from "./filed-in-trays";

@@ -2,24 +2,21 @@ import { deriveDocket } from "../../core/docket/derive-docket";
 import type { Effect } from "../../core/journal/entry";
 import { type BatchId, type MemberId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { inTransaction, type Transaction } from "../../storage/base/index";
+import { conversationsHeld, factsOf, type HeldConversation } from "../../storage/facts/index";
 import {
   addCertificate,
   type BegunDisposal,
   begunDisposals,
   type Certificate,
   certificateById,
-  conversationsHeld,
   deleteFiled,
   deleteRecord,
   endDisposalItems,
-  factsOf,
-  type HeldConversation,
   holdDisposalItems,
   holdWhatWent,
-  inTransaction,
   noteGone,
-  type Transaction,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
 import { carryOut } from "../changes/change-conversations";
 

@@ -3,14 +3,14 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { isDue, type Term } from "../../core/retention/term";
 import { termInWords } from "../../core/retention/term-in-words";
 import { calendarDay } from "../../core/time/calendar-day";
+import { grantsOf, type TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused } from "../../storage/base/index";
 import {
   allFiledOn,
   type BegunDisposal,
   beginDisposal,
   type Certificate,
-  grantsOf,
   holdRegister,
-  inTransactionUnlessRefused,
   keepPreview,
   lockRecord,
   type Named,
@@ -23,8 +23,7 @@ import {
   recordTypes,
   registerRecords,
   retentionPolicies,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import type { Asking, Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOutDisposal, goOnDisposing } from "./carry-out-disposal";

@@ -1,6 +1,7 @@
 import type { RecordId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import { filedCounts, grantsOf, type TrayGrant } from "../../storage/index";
+import { grantsOf, type TrayGrant } from "../../storage/access/index";
+import { filedCounts } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 
 /** How many conversations are filed on a record, how many of them are open, and when the newest message came. */

@@ -4,6 +4,7 @@ import { everyMonth } from "../../core/records/every-month";
 import type { FilingField } from "../../core/records/filing-field";
 import { inRegisterOrder } from "../../core/records/register-tree";
 import { hasEvery, readQuery } from "../../core/search/query";
+import type { TrayGrant } from "../../storage/access/index";
 import {
   activityOnRecord,
   conversationsOnRecord,
@@ -31,8 +32,7 @@ import {
   recordsUnder,
   recordTypes,
   registerRecords,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { filedInTraysOf } from "./filed-in-trays";
 

@@ -5,17 +5,10 @@ import { type BatchId, type ConversationId, type RecordId, trustedId } from "../
 import { err, ok, type Result } from "../../core/kernel/result";
 import { withAllAbove } from "../../core/records/register-entry";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
-import {
-  allFiledOn,
-  conversationsHeld,
-  factsOf,
-  type RegisterRecord,
-  refreshViewers,
-  repointRecord,
-  saveRecords,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+import { refreshViewers, type TrayGrant } from "../../storage/access/index";
+import type { Transaction } from "../../storage/base/index";
+import { conversationsHeld, factsOf } from "../../storage/facts/index";
+import { allFiledOn, type RegisterRecord, repointRecord, saveRecords } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
 import { carryOut } from "../changes/change-conversations";
 import { type Held, onRecord, type RecordRefusal, writeDown } from "./records";

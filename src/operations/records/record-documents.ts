@@ -4,21 +4,19 @@ import { type BatchId, type ConversationId, trustedId } from "../../core/kernel/
 import type { NamedFile } from "../../core/kernel/named-file";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { safeFileName } from "../../mail/index";
+import { grantsOf, type TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused } from "../../storage/base/index";
+import { factsOf, holdConversations } from "../../storage/facts/index";
 import {
   addRecordDocument,
   type FilingRecord,
-  factsOf,
-  grantsOf,
-  holdConversations,
-  inTransactionUnlessRefused,
   keepRecord,
   type RecordDocument,
   recordByCode,
   recordDocument,
   recordsByIds,
   removeRecordDocument,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import { incomingPast } from "../arriving/import-mail";
 import { keepInTray } from "../arriving/keep-in-tray";
 import type { Deps } from "../base/deps";

@@ -8,21 +8,17 @@ import {
   type TableContext,
 } from "../../core/records/register-table";
 import { readTable, type TableLine, writeTable } from "../../mail/index";
+import { allMembers, groupsOf, refreshViewers, type TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import {
-  allMembers,
   codesTaken,
-  groupsOf,
   holdRegister,
-  inTransactionUnlessRefused,
   type RegisterRecord,
   recordsByIds,
   recordTypes,
-  refreshViewers,
   registerRecords,
   saveRecords,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import { noteExport } from "../base/access-log";
 import type { Deps, Within } from "../base/deps";
 import { refusalInWords } from "../base/refusal";

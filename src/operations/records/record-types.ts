@@ -1,13 +1,9 @@
 import { type RecordTypeId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { type RecordType, type TypeProblems, typeProblems } from "../../core/records/record-type";
-import {
-  holdRecordTypes,
-  inTransactionUnlessRefused,
-  recordTypes,
-  saveRecordType,
-  type TrayGrant,
-} from "../../storage/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused } from "../../storage/base/index";
+import { holdRecordTypes, recordTypes, saveRecordType } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 

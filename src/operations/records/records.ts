@@ -4,20 +4,17 @@ import { readCodePattern } from "../../core/records/code-pattern";
 import type { RecordType } from "../../core/records/record-type";
 import { type EntryDraft, type EntryProblems, readEntry, withAllAbove } from "../../core/records/register-entry";
 import { calendarDay } from "../../core/time/calendar-day";
+import { refreshViewers, type TrayGrant } from "../../storage/access/index";
+import { type Database, inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import {
   addRecordSteps,
-  type Database,
   holdRegister,
-  inTransactionUnlessRefused,
   nextCode,
   type RegisterRecord,
   recordTypes,
-  refreshViewers,
   registerRecords,
   saveRecords,
-  type Transaction,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";

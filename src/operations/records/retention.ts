@@ -3,18 +3,19 @@ import { DAY, type Instant, later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { checkedPolicy, type RetentionPolicy } from "../../core/retention/policy";
 import { isDue, type Term, termsOf } from "../../core/retention/term";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused } from "../../storage/base/index";
+import { categoriesOf } from "../../storage/facts/index";
 import {
   addHold,
   bearersOfPolicies,
   type Certificate,
-  categoriesOf,
   certificatesFor,
   endHold,
   givePolicy,
   type Hold,
   holdRegister,
   holdsOf,
-  inTransactionUnlessRefused,
   keepRecordUntil,
   type PolicyBearer,
   type Preview,
@@ -27,8 +28,7 @@ import {
   retainedRecords,
   retentionPolicies,
   saveRetentionPolicy,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import type { Asking, Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { writeDown } from "./records";

@@ -2,17 +2,11 @@ import { deriveDocket } from "../../core/docket/derive-docket";
 import type { ConversationId } from "../../core/kernel/ids";
 import { MINUTE } from "../../core/kernel/instant";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
-import {
-  countsAstray,
-  databaseVersion,
-  factsOf,
-  lostCategories,
-  messagesWithoutRaw,
-  migrationGap,
-  restsOver,
-  type StoredDocket,
-  storedDockets,
-} from "../../storage/index";
+import { databaseVersion } from "../../storage/base/index";
+import { lostCategories } from "../../storage/categories/index";
+import { countsAstray, factsOf, messagesWithoutRaw, type StoredDocket, storedDockets } from "../../storage/facts/index";
+import { restsOver } from "../../storage/mail/index";
+import { migrationGap } from "../../storage/migrations/migrate";
 import type { Deps } from "../base/deps";
 import { type DifferentColumns, differing } from "../changes/compute-anew";
 

@@ -1,15 +1,15 @@
 import { DAY, later, MINUTE } from "../../core/kernel/instant";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
 import {
   type BinUse,
   binDaysOf,
   binUse,
   deleteConversations,
   holdBinnedTooLong,
-  inTransaction,
   isBinOverdue,
   sweepBlobs,
-  type TrayGrant,
-} from "../../storage/index";
+} from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 
 // So many go in one transaction: what they hold is held for less than a tenth of a second.

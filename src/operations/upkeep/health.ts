@@ -1,4 +1,4 @@
-import { databaseVersion } from "../../storage/index";
+import { databaseVersion } from "../../storage/base/index";
 import type { Deps } from "../base/deps";
 
 /** Whether the database answers within so many milliseconds. */

@@ -1,7 +1,8 @@
 import { DAY, HOUR, later, MINUTE } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { nextOpening } from "../../core/worktime/working-hours";
-import { hoursOfTray, newestMoment, type TrayGrant } from "../../storage/index";
+import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
+import { newestMoment } from "../../storage/base/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 

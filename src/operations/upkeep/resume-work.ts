@@ -1,11 +1,8 @@
 import { later, MINUTE } from "../../core/kernel/instant";
-import {
-  inTransaction,
-  strandedBulkRuns,
-  strandedImports,
-  strandedOutgoing,
-  strandedParcels,
-} from "../../storage/index";
+import { inTransaction } from "../../storage/base/index";
+import { strandedBulkRuns } from "../../storage/lists/index";
+import { strandedImports, strandedOutgoing } from "../../storage/mail/index";
+import { strandedParcels } from "../../storage/records/index";
 import { sendMessage } from "../answering/send-message";
 import type { Deps } from "../base/deps";
 

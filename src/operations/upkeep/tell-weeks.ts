@@ -1,16 +1,9 @@
 import { type NotificationId, trustedId } from "../../core/kernel/ids";
 import type { LooseEndKind } from "../../core/loose-ends/loose-end";
 import { endedWeek, weekInWords } from "../../core/telling/week";
-import {
-  addNotifications,
-  allMembers,
-  grantsOf,
-  hoursOfTray,
-  type Member,
-  type TrayGrant,
-  wasTold,
-  weekFigures,
-} from "../../storage/index";
+import { allMembers, grantsOf, hoursOfTray, type Member, type TrayGrant } from "../../storage/access/index";
+import { addNotifications } from "../../storage/conversation/index";
+import { wasTold, weekFigures } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 import { lookAtLooseEnds } from "../lists/loose-ends";
 import { tellingOf } from "../people/notifications";

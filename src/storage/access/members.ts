@@ -102,17 +102,6 @@ export async function weekOf(db: Database, memberId: MemberId): Promise<TrayMemb
   return (await knexOf(db)("member").first("week").where("id", memberId))?.week ?? null;
 }
 
-/** Takes a member out of a tray. */
-export async function takeOutOfTray(trx: Transaction, trayId: TrayId, memberId: MemberId): Promise<void> {
-  await knexOf(trx)("tray_member").where({ tray_id: trayId, member_id: memberId }).delete();
-}
-
-/** The trays that a member looks into. */
-export async function trayIdsOf(db: Database, memberId: MemberId): Promise<TrayId[]> {
-  const rows = await knexOf(db)("tray_member").select("tray_id").where("member_id", memberId).orderBy("tray_id");
-  return rows.map((row) => trustedId<TrayId>(row.tray_id));
-}
-
 /** Keeps a member from signing in, and ends all sessions; who was disabled before stays so since then. */
 export async function disableMember(trx: Transaction, memberId: MemberId, now: Instant): Promise<void> {
   const builder = knexOf(trx);

@@ -6,7 +6,9 @@ import { type GroupId, type MemberId, type RecordId, trustedId } from "../../cor
 import { readCodePattern } from "../../core/records/code-pattern";
 import type { Access } from "../../core/records/register-entry";
 import { lookAtTypes, saveGroup } from "../../operations/index.server";
-import { inTransaction, nextCode, type RegisterRecord, recordsLike, refreshViewers, saveRecords } from "../index";
+import { refreshViewers } from "../access/index";
+import { inTransaction } from "../base/index";
+import { nextCode, type RegisterRecord, recordsLike, saveRecords } from "../records/index";
 
 let tray: TestTray;
 let desk: Desk;

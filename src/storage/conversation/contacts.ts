@@ -31,7 +31,7 @@ function contactOf(row: ContactRow): Contact {
   };
 }
 
-export const MAX_CONTACTS_LISTED = 500;
+const MAX_CONTACTS_LISTED = 500;
 
 /** The contacts of a tray by name: those whose name, organisation or address has the text, with a category where one is given. */
 export async function contactsOf(

@@ -31,7 +31,7 @@ export type Delivery = {
   readonly leavesAt: Instant | null;
 };
 
-export type RecipientState = {
+type RecipientState = {
   readonly address: EmailAddress;
   readonly state: "given" | "delivered" | "relayed" | "delayed" | "failed";
   readonly detail: string;

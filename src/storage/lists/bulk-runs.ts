@@ -21,7 +21,7 @@ export type BulkWork =
   /** What follows from the mail, the decisions and the tray's hours is worked out again. */
   | { readonly kind: "compute-anew" };
 
-export type BulkState = "waiting" | "running" | "done" | "cancelled" | "failed";
+type BulkState = "waiting" | "running" | "done" | "cancelled" | "failed";
 
 /** A decision about so many conversations that it is carried out in the background. */
 export type BulkRun = {

@@ -132,7 +132,7 @@ const ORDER_KEYS: Readonly<Record<Order, { readonly sql: string; readonly type: 
 };
 
 /** The end of time as a number that JSON can carry. */
-export const NO_DATE = 9e15;
+const NO_DATE = 9e15;
 
 /** The order of a list, and where a page begins: always by one key and the id, so that an index or one sort gives it. */
 export function orderOf(

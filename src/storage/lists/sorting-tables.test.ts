@@ -4,20 +4,18 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type BatchId, type ConversationId, type FollowUpId, type RunId, trustedId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
 import { decide, receiveMessage, setUpTray } from "../../operations/index.server";
+import { grantOfMember, keepSetting, settingsOf } from "../access/index";
+import { inTransaction } from "../base/index";
+import { trayJournal } from "../conversation/index";
 import {
   addBulkRun,
   bulkRunsOf,
   cancelBulkRun,
   followUpsOf,
-  grantOfMember,
   holdBulkRun,
-  inTransaction,
-  keepSetting,
   noteBulkProgress,
-  settingsOf,
   strandedBulkRuns,
-  trayJournal,
-} from "../index";
+} from "../lists/index";
 
 let tray: TestTray;
 let office: Office;

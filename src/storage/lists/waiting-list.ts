@@ -9,7 +9,7 @@ import { param } from "../base/rows";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
 
 /** What the rows of what is awaited are put together by: nothing, or whom we wait for, the record, the owner. */
-export type WaitingLanes = "none" | "person" | "record" | "owner";
+type WaitingLanes = "none" | "person" | "record" | "owner";
 
 /** Which part of what is awaited is asked for; `overBefore` is what an expected day is past before. */
 export type WaitingPart = {

@@ -7,7 +7,7 @@ import { param } from "../base/rows";
 import { type Certificate, GONE_MESSAGES } from "./disposals";
 
 /** What a certificate says that is known before anything has gone. */
-export type CertificateHead = Pick<Certificate, "id" | "byName" | "previewedAt" | "code" | "title" | "kind" | "why">;
+type CertificateHead = Pick<Certificate, "id" | "byName" | "previewedAt" | "code" | "title" | "kind" | "why">;
 
 /** A disposal that has begun: its record is nobody's to see any more, and its conversations go some at a time. */
 export type BegunDisposal = {

@@ -10,7 +10,7 @@ import { deleteConversations, deleteUnusedBlobs } from "./bins";
 import { dropParcelsByWords } from "./parcels";
 
 /** A conversation on a record that is to go, or stays as something else needs it. */
-export type NamedConversation = {
+type NamedConversation = {
   readonly id: ConversationId;
   readonly subject: string;
   readonly who: string;

@@ -18,7 +18,7 @@ export type ParcelOf = {
 /** How it is taken out: its messages one by one or as one mbox, the printed conversations with notes or without. */
 export type ParcelForm = { readonly format: "eml" | "mbox"; readonly withNotes: boolean };
 
-export type ParcelState = "waiting" | "running" | "done" | "cancelled" | "failed";
+type ParcelState = "waiting" | "running" | "done" | "cancelled" | "failed";
 
 /** Mail that is taken out as a zip, and how far it is. */
 export type Parcel = ParcelOf &

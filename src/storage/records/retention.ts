@@ -43,7 +43,7 @@ export async function saveRetentionPolicy(trx: Transaction, policy: RetentionPol
 }
 
 /** What a policy is given to. */
-export const POLICY_BEARERS = ["record", "record_type", "category"] as const;
+const POLICY_BEARERS = ["record", "record_type", "category"] as const;
 export type PolicyBearer = (typeof POLICY_BEARERS)[number];
 
 /** Gives a record, a type or a category a policy, or none; false when there is no such thing. */

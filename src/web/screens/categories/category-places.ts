@@ -1,7 +1,7 @@
 type Node = { readonly id: string; readonly parentId: string | null };
 
 /** A place in the tree as it is posted: under which category, before which one there; empty for the top, and for the end. */
-export type PostedPlace = { readonly parent: string; readonly before: string };
+type PostedPlace = { readonly parent: string; readonly before: string };
 
 /** Where something can be put around a category, and where it can itself be moved to; null where there is no such place. */
 export type Around = {

@@ -7,7 +7,7 @@ import { Dialog } from "../../ui/dialog";
 import { notice } from "../../ui/notices";
 import { useDecisions } from "../deciding/decisions";
 import { useTray } from "../frame/tray-data";
-import { fetchPart } from "../list/use-list";
+import { fetchPart } from "../narrowing/fetch-part";
 
 type Leaving = NonNullable<Message["leaving"]>;
 

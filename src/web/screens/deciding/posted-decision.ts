@@ -9,7 +9,7 @@ import type { FormFields } from "../frame/courier";
 export type PostedDecision = SingleDecision | Accepted;
 
 /** What is proposed and accepted together: one decision, with one way back. */
-export type Accepted = { readonly kind: "accept"; readonly decisions: readonly SingleDecision[] };
+type Accepted = { readonly kind: "accept"; readonly decisions: readonly SingleDecision[] };
 
 /** One thing that is decided. */
 export type SingleDecision =
@@ -72,7 +72,7 @@ export type Pending = {
 };
 
 /** A list, or a group of it, with everything that it holds, loaded or not. */
-export type Everything = {
+type Everything = {
   readonly scope: Scope;
   readonly query: string;
   readonly lane: string | null;

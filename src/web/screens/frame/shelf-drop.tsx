@@ -4,7 +4,7 @@ import type { ShelfPlace } from "../../../operations/index.server";
 /** What a list does when what is chosen of it is put on a place; false when nothing is chosen. */
 export type ShelfDrop = (place: ShelfPlace) => boolean;
 
-export const ShelfDropContext = createContext<RefObject<ShelfDrop | null>>({ current: null });
+const ShelfDropContext = createContext<RefObject<ShelfDrop | null>>({ current: null });
 
 /** The list's answer to a place's key, for the shelf to ask and the list to set. */
 export function useShelfDrop(): RefObject<ShelfDrop | null> {

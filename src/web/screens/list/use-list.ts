@@ -4,6 +4,7 @@ import { narrowingParams } from "../../../core/lists/narrowing";
 import { isDescending } from "../../../core/lists/sheet-view";
 import type { ListedRowView, ListStart } from "../../server/list/list-view.server";
 import { type AskNews, type RowChanges, useChanges } from "../frame/live-hub";
+import { fetchPart } from "../narrowing/fetch-part";
 import { useInTurn } from "./use-in-turn";
 
 const PAGE = 200;
@@ -27,19 +28,6 @@ export type OpenList = {
   /** Shows everything as it is now. */
   readonly show: () => void;
 };
-
-/** A part of an open list from the server; throws when it does not come. */
-export async function fetchPart<T>(
-  slug: string,
-  list: Pick<ListStart, "scope" | "narrowing">,
-  part: string,
-  params: URLSearchParams,
-): Promise<T> {
-  const query = new URLSearchParams([...narrowingParams(list.narrowing), ...params]);
-  const response = await fetch(`/${slug}/lists/${list.scope}/${part}?${query}`);
-  if (!response.ok || response.redirected) throw new Error(`the server answered ${response.status}`);
-  return response.json();
-}
 
 /** A list as the URL that asks for news of it names it. */
 export function followedAs({ scope, narrowing }: Pick<ListStart, "scope" | "narrowing">): string {

@@ -2,7 +2,7 @@ import { lazy, Suspense } from "react";
 import { MenuTrigger } from "../../ui/menu-trigger";
 import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
 
-const NarrowCounts = lazy(() => import("../list/narrow-counts"));
+const NarrowCounts = lazy(() => import("./narrow-counts"));
 
 /** What a list can be narrowed by in one dimension, each with how many it would show now. */
 export function NarrowMenu({ list, dimension, onChoose }: NarrowMenuProps) {

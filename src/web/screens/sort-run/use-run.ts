@@ -7,7 +7,8 @@ import { usePending } from "../deciding/decisions";
 import { withPending } from "../deciding/foreseen";
 import { type AskNews, useChanges } from "../frame/live-hub";
 import { useInTurn } from "../list/use-in-turn";
-import { fetchChanges, fetchPart, followedAs } from "../list/use-list";
+import { fetchChanges, followedAs } from "../list/use-list";
+import { fetchPart } from "../narrowing/fetch-part";
 
 // So many are fetched before their turn, so that the next is there when the key goes down.
 const AHEAD = 4;

@@ -2,7 +2,7 @@ import type { ConversationId, MemberId, TrayId } from "../../../core/kernel/ids"
 import type { TrayChange } from "../../../operations/index.server";
 
 /** A screen that wants to know when something in its tray changed. */
-export type LiveListener = {
+type LiveListener = {
   readonly trayId: TrayId;
   readonly memberId: MemberId;
   /** Whether it may still be open: its session is good, and its member may look into the tray. */

@@ -21,7 +21,7 @@ export function readingOf(member: Member, now: Instant, covering: readonly Cover
 }
 
 /** What a row says of its time: until when, or since when. */
-export type DueView = { readonly words: string; readonly over: boolean };
+type DueView = { readonly words: string; readonly over: boolean };
 
 /** A row of the sheet, ready to be drawn. */
 export type RowView = Pick<

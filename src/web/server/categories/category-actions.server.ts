@@ -27,7 +27,7 @@ export async function carryOutChange(deps: Deps, grant: TrayGrant, posted: Poste
 }
 
 /** A refusal as its screen shows it. */
-export function refused(refusal: CategoryRefusal) {
+function refused(refusal: CategoryRefusal) {
   const nothing = { ok: false, problems: {}, problem: null, uses: null } as const;
   if (refusal.kind === "problems") {
     return data<CategoryOutcome>({ ...nothing, problems: refusal.problems }, { status: 400 });

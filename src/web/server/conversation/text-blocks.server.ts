@@ -3,7 +3,7 @@ import { drawnPassages } from "../../../core/text/drawn-passages";
 import { quoteLevels } from "../../../core/text/quote-levels";
 
 /** A piece of text, a link where `href` is one. */
-export type TextPiece = { readonly key: number; readonly text: string; readonly href: string | null };
+type TextPiece = { readonly key: number; readonly text: string; readonly href: string | null };
 export type TextBlock = {
   readonly key: number;
   readonly level: number;

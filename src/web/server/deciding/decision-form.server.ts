@@ -234,7 +234,7 @@ const COMMON: Joi.PartialSchemaMap = {
 };
 
 /** Everything of a list, or of one of its groups. */
-export type PostedList = { readonly scope: string; readonly query: string; readonly lane: string | null };
+type PostedList = { readonly scope: string; readonly query: string; readonly lane: string | null };
 
 export type PostedDecision = {
   /** One, or some that are accepted together. */

@@ -35,7 +35,7 @@ export function saysView({ asks, promises, encloses, usuallyBy }: WhatItSays, re
 }
 
 /** A date for a form and its reader; a day, or a day with its time. */
-export function saidDate(at: Instant, { now, zone }: Reading, hasTime = false): SaidDate {
+function saidDate(at: Instant, { now, zone }: Reading, hasTime = false): SaidDate {
   const iso = dateOf(at).toISOString();
   return hasTime
     ? { at: iso, until: iso, words: dayAndTime(at, now, zone) }

@@ -4,8 +4,8 @@ import { useEffect, useState } from "react";
 import type { GroupCount } from "../../../operations/index.server";
 import { byWords, entryValue } from "../../ui/by-words";
 import { useTray } from "../frame/tray-data";
-import { DIMENSION_NAMES, type NarrowMenuProps } from "../narrowing/dimension-names";
-import { fetchPart } from "./use-list";
+import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
+import { fetchPart } from "./fetch-part";
 
 // Fewer than these are seen at a glance; more are found by typing.
 const TYPED_FROM = 9;

@@ -1,0 +1,3 @@
+export * from "./category-figures";
+export * from "./category-steps";
+export * from "./category-uses";

@@ -1,0 +1,11 @@
+export * from "./categories";
+export * from "./conversation-facts";
+export { evidenceFor, trackRecordsOf } from "./filing-evidence";
+export { countsAstray, learnWhatIsDue } from "./filing-lessons";
+export * from "./journal";
+export * from "./keep-docket";
+export * from "./move-facts";
+export * from "./store-message";
+export * from "./stored-dockets";
+export * from "./thread-links";
+export * from "./thread-neighbours";

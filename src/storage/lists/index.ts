@@ -1,0 +1,15 @@
+export * from "./asked-elsewhere";
+export * from "./backlog";
+export * from "./bulk-runs";
+export * from "./desks";
+export * from "./flow-gauge";
+export * from "./follow-ups";
+export * from "./loose-ends";
+export * from "./overdue";
+export * from "./places";
+export * from "./search-messages";
+export * from "./sheet-lists";
+export type { Cursor, ListQuery } from "./sheet-query";
+export type { SheetRow } from "./sheet-row";
+export * from "./waiting-list";
+export * from "./week-figures";

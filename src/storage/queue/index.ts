@@ -1,0 +1,4 @@
+export * from "./commands";
+export * from "./job-attempts";
+export * from "./job-queue";
+export * from "./live-channel";
