@@ -8,20 +8,20 @@ import extractTSConfig from "dependency-cruiser/config-utl/extract-ts-config";
 const PICTURE = "docs/architecture.svg";
 const MOST_FILES = 25;
 /** The layers as they stand upon each other, the highest first. Where it has rooms, every file is in one of them. */
-const LAYERS: readonly { readonly folder: string; readonly hasRooms: boolean }[] = [
-  { folder: "main", hasRooms: false },
-  { folder: "cli", hasRooms: false },
-  { folder: "jobs", hasRooms: false },
-  { folder: "demo", hasRooms: false },
-  { folder: "web/routes", hasRooms: true },
-  { folder: "web/screens", hasRooms: true },
-  { folder: "web/server", hasRooms: true },
-  { folder: "web/keys", hasRooms: false },
-  { folder: "web/ui", hasRooms: false },
-  { folder: "operations", hasRooms: true },
-  { folder: "storage", hasRooms: true },
-  { folder: "mail", hasRooms: true },
-  { folder: "core", hasRooms: true },
+const LAYERS: readonly { readonly folder: string; readonly floor: number; readonly hasRooms: boolean }[] = [
+  { folder: "main", floor: 0, hasRooms: false },
+  { folder: "cli", floor: 1, hasRooms: false },
+  { folder: "jobs", floor: 1, hasRooms: false },
+  { folder: "demo", floor: 1, hasRooms: false },
+  { folder: "web/routes", floor: 1, hasRooms: true },
+  { folder: "web/screens", floor: 1, hasRooms: true },
+  { folder: "web/server", floor: 1, hasRooms: true },
+  { folder: "web/keys", floor: 1, hasRooms: false },
+  { folder: "web/ui", floor: 1, hasRooms: false },
+  { folder: "operations", floor: 2, hasRooms: true },
+  { folder: "storage", floor: 3, hasRooms: true },
+  { folder: "mail", floor: 3, hasRooms: true },
+  { folder: "core", floor: 4, hasRooms: true },
 ];
 // A migration is a file of its own for good.
 const GROWS_FOR_GOOD = new Set(["src/storage/migrations"]);
@@ -104,23 +104,34 @@ const LOOK = `
   node [shape=box, style="filled,rounded", fillcolor="#f4f6f4", color="#9aa8a0", fontname="Helvetica", fontsize=10, height=0.24, margin="0.09,0.03"];
   edge [color="#7c8a84", arrowsize=0.5];`;
 
+const FRAME = `labeljust=l; fontname="Helvetica"; fontsize=11; color="#c9d2cd";`;
+
 /** A house as a picture: a frame for each layer with its rooms, and in it which of them imports which. */
 async function drawn(rooms: ReadonlyMap<string, Room>): Promise<string> {
-  const layers = LAYERS.map(({ folder }) => ({
-    folder,
-    all: [...rooms.values()].filter(({ layer }) => layer === folder).toSorted((a, b) => (a.name < b.name ? -1 : 1)),
-  })).filter(({ all }) => all.length > 0);
-  const frames = layers.map(({ folder, all }) => {
+  const layers = LAYERS.map(({ folder, floor }) => {
+    const all = [...rooms.values()].filter(({ layer }) => layer === folder);
     const inner = all.filter(({ name }) => name !== `src/${folder}`);
-    const boxes = inner.length === 0 ? all : inner;
+    const boxes = (inner.length === 0 ? all : inner).toSorted((a, b) => (a.name < b.name ? -1 : 1));
+    return { folder, floor, boxes, arrows: arrowsOf(boxes) };
+  });
+  const frames = layers.map(({ folder, boxes, arrows }) => {
     const nodes = boxes.map(
       ({ name, files }) => `"${name}" [label="${name.split("/").at(-1)}", tooltip="${files} files"];`,
     );
-    const arrows = arrowsOf(boxes).map(([from, to]) => `"${from}" -> "${to}";`);
-    return `subgraph "cluster ${folder}" { label="src/${folder}"; labeljust=l; color="#c9d2cd"; ${[...nodes, ...arrows].join(" ")} }`;
+    const within = arrows.map(([from, to]) => `"${from}" -> "${to}";`);
+    return `subgraph "cluster ${folder}" { label="src/${folder}"; ${FRAME} ${[...nodes, ...within].join(" ")} }`;
+  });
+  // What stands on a floor is above all that stands on the next.
+  const stacked = layers.flatMap((above) => {
+    const lowest = above.boxes.filter(({ name }) => !above.arrows.some(([from]) => from === name));
+    const below = layers.filter(({ floor }) => floor === above.floor + 1);
+    const highest = below.flatMap(({ boxes, arrows }) =>
+      boxes.filter(({ name }) => !arrows.some(([, to]) => to === name)),
+    );
+    return lowest.flatMap((from) => highest.map((to) => `"${from.name}" -> "${to.name}" [style=invis];`));
   });
   const viz = await instance();
-  return viz.renderString(`digraph house { ${LOOK} ${frames.join("\n")} }`, { format: "svg" });
+  return viz.renderString(`digraph house { ${LOOK} ${[...frames, ...stacked].join("\n")} }`, { format: "svg" });
 }
 
 const rooms = await readHouse();

@@ -102,7 +102,8 @@ try {
     check("types", "npm", ["run", "--silent", "typecheck"]),
     check("style and purity", `${BIN}/biome`, ["check", "--error-on-warnings", "."]),
     check("one way of dependency", `${BIN}/depcruise`, [...folders, "--output-type", "err"]),
-    check("one way between rooms", `${BIN}/depcruise`, ["--config", "lint/rooms.cjs", "src", "--output-type", "err"]),
+    check("rooms in one direction", `${BIN}/tsx`, ["scripts/house.ts", "--check"]),
+    check("nothing left over", `${BIN}/knip`, []),
     check("transactions ask no pool", `${BIN}/tsx`, ["scripts/check-transactions.ts"]),
     check("planted breaches are reported", `${BIN}/tsx`, ["scripts/check-the-checks.ts"]),
   ]);
