@@ -160,8 +160,8 @@ describe("the rights to a tray", () => {
       "sign-out",
       "signed-in",
     ]);
-    expect(inTray.filter(({ above }) => !above.includes("routes/tray.tsx"))).toEqual([]);
-    const { middleware } = await moduleOf("routes/tray.tsx");
+    expect(inTray.filter(({ above }) => !above.includes("routes/shell/tray.tsx"))).toEqual([]);
+    const { middleware } = await moduleOf("routes/shell/tray.tsx");
     const [gate] = middleware as ((args: never) => unknown)[];
     const knock = (grants: readonly TrayGrant[], slug: string) =>
       refusalOf(

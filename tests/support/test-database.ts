@@ -34,9 +34,9 @@ const aside = workAside();
 
 const START = instant(Date.UTC(2026, 10, 24, 9, 0));
 
-/** An empty migrated database, wired to a clock and an outside world that the test sets. */
-export async function testTray(): Promise<TestTray> {
-  const { url, drop } = await cloneDatabase(inject("clusterPort"), EMPTY_TEMPLATE);
+/** A migrated database, empty or with the demo's world, wired to a clock and an outside world that the test sets. */
+export async function testTray(template = EMPTY_TEMPLATE): Promise<TestTray> {
+  const { url, drop } = await cloneDatabase(inject("clusterPort"), template);
   const wired = wire({ databaseUrl: url, demo: true, poolSize: 8, aside }, pino({ level: "silent" }));
   const clock = { now: START };
   const jobs: Job[] = [];

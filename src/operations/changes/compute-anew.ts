@@ -1,42 +1,27 @@
 import { isDeepStrictEqual } from "node:util";
 import { type Docket, deriveDocket } from "../../core/docket/derive-docket";
 import type { ConversationId } from "../../core/kernel/ids";
-import { partKey } from "../../core/records/filing-means";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { isOpenAt, nextOpening } from "../../core/worktime/working-hours";
 import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import {
+  asStored,
+  type DocketAsStored,
   factsOf,
   type HeldConversation,
   keepDockets,
-  type StoredDocket,
   storedDocketsOf,
 } from "../../storage/facts/index";
 import { putOffReminder, remindersOf } from "../../storage/mail/index";
 
 export type DifferentColumns = Readonly<Record<string, { readonly stored: unknown; readonly derived: unknown }>>;
 
-/** The columns of a stored docket that are not what the facts come to. */
-export function differing(stored: StoredDocket, derived: Docket): DifferentColumns {
-  const expected: Omit<StoredDocket, "id"> = {
-    standing: derived.standing.kind,
-    since: derived.standing.since,
-    reason: derived.standing.reason,
-    turn: derived.turn.kind,
-    turnSince: derived.turn.kind === "nobody" ? null : derived.turn.since,
-    ownerId: derived.ownerId,
-    followerIds: derived.followerIds,
-    categoryIds: derived.categoryIds,
-    recordIds: derived.recordIds,
-    expectedAt: derived.expectedAt,
-    expiresAt: derived.expiresAt,
-    restingUntil: derived.restingUntil,
-    marks: derived.marks,
-    filedParts: derived.filedParts.map((part) => `${part.recordId}/${partKey(part)}`).toSorted(),
-  };
+/** What of a stored docket is not what the facts come to. */
+export function differing(stored: DocketAsStored, docket: Docket): DifferentColumns {
+  const expected = asStored(docket);
   return Object.fromEntries(
-    (Object.keys(expected) as (keyof typeof expected)[])
+    Object.keys(expected)
       .filter((column) => !isDeepStrictEqual(stored[column], expected[column]))
       .map((column) => [column, { stored: stored[column], derived: expected[column] }]),
   );
@@ -53,7 +38,7 @@ export async function computeAnew(
 ): Promise<ConversationId[]> {
   const ids = held.map(({ id }) => id);
   const facts = await factsOf(trx, ids);
-  const stored = new Map((await storedDocketsOf(trx, ids)).map((docket) => [docket.id, docket]));
+  const stored = new Map((await storedDocketsOf(trx, ids)).map(({ id, docket }) => [id, docket]));
   const otherwise = held.flatMap(({ id, version }) => {
     const docket = deriveDocket(facts.get(id) ?? NOTHING_HAPPENED);
     const kept = stored.get(id);

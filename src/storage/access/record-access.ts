@@ -1,5 +1,5 @@
 import type { MemberId } from "../../core/kernel/ids";
-import type { Transaction } from "../base/handle";
+import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 
 /** Who asks for records: a member, who gets those that she may know of, or the application itself (null). */
@@ -25,13 +25,9 @@ export function seenBy(viewer: RecordViewer): { readonly sql: string; readonly v
   return viewer === null ? { sql: "true", values: {} } : { sql: SEEN, values: { memberId: viewer.memberId } };
 }
 
-/**
- * Works out anew who may know of which record: whoever each says, of those who may know of what it stands under. To be
- * called in the transaction that changes an access list, a place in the tree, or a group.
- */
-export async function refreshViewers(trx: Transaction): Promise<void> {
-  await knexOf(trx).raw(/* sql */ `
-    with recursive own as (
+// Who may know of each record: `own` as it says itself, `tree` with what it stands under.
+const VIEWERS = /* sql */ `
+    own as (
       select id, parent_id, case when access_members is null then null else array(
         select unnest(access_members)
         union select part.member_id from member_group_member as part
@@ -46,7 +42,23 @@ export async function refreshViewers(trx: Transaction): Promise<void> {
       select own.id, case when own.members is null then tree.viewers when tree.viewers is null then own.members
         else array(select unnest(own.members) intersect select unnest(tree.viewers) order by 1) end
       from own join tree on own.parent_id = tree.id
-    )
+    )`;
+
+/**
+ * Works out anew who may know of which record: whoever each says, of those who may know of what it stands under. To be
+ * called in the transaction that changes an access list, a place in the tree, or a group.
+ */
+export async function refreshViewers(trx: Transaction): Promise<void> {
+  await knexOf(trx).raw(/* sql */ `
+    with recursive ${VIEWERS}
     update record set viewers = tree.viewers from tree
     where record.id = tree.id and record.viewers is distinct from tree.viewers`);
+}
+
+/** How many records say otherwise than their access lists and places who may know of them; there must be none. */
+export async function viewersAstray(db: Database): Promise<number> {
+  const found = await knexOf(db).raw<{ rows: { count: number }[] }>(/* sql */ `
+    with recursive ${VIEWERS}
+    select count(*)::int as count from record join tree using (id) where record.viewers is distinct from tree.viewers`);
+  return found.rows[0]?.count ?? 0;
 }

@@ -56,16 +56,8 @@ export async function moveFacts(
   );
 }
 
-/** Counts and newest words of conversations, again from their messages; one without any keeps its subject. */
-export async function relist(trx: Transaction, ids: readonly ConversationId[]): Promise<void> {
-  await knexOf(trx).raw(
-    /* sql */ `
-    update conversation set
-      message_count = listed.count, last_message_at = listed.last_at, last_in_at = listed.last_in_at,
-      newest_text = coalesce(listed.newest, conversation.newest_text), who = coalesce(listed.who, conversation.who),
-      who_address = coalesce(listed.who_address, conversation.who_address), has_attachment = listed.has_attachment,
-      subject = coalesce(listed.subject, conversation.subject), list_id = listed.list_id
-    from (
+// What a conversation has of its messages, counted from them.
+const listedFrom = (which: string) => /* sql */ `(
       select conversation.id, count(message.id)::int as count,
         coalesce(max(message.received_at), conversation.last_message_at) as last_at,
         max(message.received_at) filter (where direction = 'in') as last_in_at,
@@ -84,8 +76,29 @@ export async function relist(trx: Transaction, ids: readonly ConversationId[]): 
         (select subject from message as first where first.conversation_id = conversation.id order by sent_at limit 1) as subject
       from conversation left join message on message.conversation_id = conversation.id
         and message.delivery is distinct from 'withdrawn'
-      where conversation.id = any(:ids) group by conversation.id
-    ) as listed
+      where ${which} group by conversation.id
+    )`;
+
+/** How many conversations say otherwise than their messages how many these are, when the last came, and whether files are among them. */
+export async function totalsAstray(db: Database): Promise<number> {
+  const found = await knexOf(db).raw<{ rows: { count: number }[] }>(/* sql */ `
+    select count(*)::int as count
+    from conversation join ${listedFrom("joined_to is null")} as listed on listed.id = conversation.id
+    where (message_count, last_message_at, conversation.last_in_at, conversation.has_attachment)
+      is distinct from (listed.count, listed.last_at, listed.last_in_at, listed.has_attachment)`);
+  return found.rows[0]?.count ?? 0;
+}
+
+/** Counts and newest words of conversations, again from their messages; one without any keeps its subject. */
+export async function relist(trx: Transaction, ids: readonly ConversationId[]): Promise<void> {
+  await knexOf(trx).raw(
+    /* sql */ `
+    update conversation set
+      message_count = listed.count, last_message_at = listed.last_at, last_in_at = listed.last_in_at,
+      newest_text = coalesce(listed.newest, conversation.newest_text), who = coalesce(listed.who, conversation.who),
+      who_address = coalesce(listed.who_address, conversation.who_address), has_attachment = listed.has_attachment,
+      subject = coalesce(listed.subject, conversation.subject), list_id = listed.list_id
+    from ${listedFrom("conversation.id = any(:ids)")} as listed
     where conversation.id = listed.id`,
     { ids: [...ids] },
   );

@@ -15,10 +15,11 @@ import { listIdIn, type WaysToLeave } from "../../core/message/ways-to-leave";
 import { searchedPeople, searchVector } from "../../core/search/search-vector";
 import { cutForStoring, storeRuns } from "../base/blobs";
 import { inTransaction } from "../base/database";
+import { namesOf, rowOf, setFrom } from "../base/described";
 import type { Database, Pool, Transaction } from "../base/handle";
 import { runPrepared } from "../base/prepared";
 import { param, storableJson, storableText } from "../base/rows";
-import { docketColumns } from "./keep-docket";
+import { DOCKET } from "./docket-columns";
 
 // Kept in the raw bytes in full; what is shown as text ends here.
 const MAX_TEXT_CHARACTERS = 2_000_000;
@@ -154,9 +155,7 @@ const MESSAGE_COLUMNS = `id, tray_id, conversation_id, version, direction, kind,
   is_new_participant, asks_report, leaves_at, returns_at, expires_at, unsubscribe, better_part, appointments`;
 
 const CONVERSATION_COLUMNS = `id, tray_id, created_at, version, subject, base_subject, who, newest_text, message_count,
-  last_message_at, last_in_at, who_address, list_id, has_attachment, standing, standing_since, standing_reason, turn,
-  turn_since, owner_id, category_ids, record_ids, expected_at, expires_at, resting_until, woken_at, follow_up_at, urgency,
-  marks`;
+  last_message_at, last_in_at, who_address, list_id, has_attachment, ${namesOf(DOCKET)}`;
 
 // What is long goes beside the rows, in one run of bytes: as JSON or as an array it would be escaped here and read out there.
 const BESIDE = ["raw", "own_text", "rest_text", "vector"] as const;
@@ -186,12 +185,7 @@ const storing = (links: string) => /* sql */ `
       has_attachment = conversation.has_attachment or place.has_attachment, newest_text = place.newest_text,
       message_count = conversation.message_count + place.message_count,
       last_message_at = greatest(conversation.last_message_at, place.last_message_at),
-      last_in_at = coalesce(place.last_in_at, conversation.last_in_at), standing = place.standing,
-      standing_since = place.standing_since, standing_reason = place.standing_reason, turn = place.turn,
-      turn_since = place.turn_since, owner_id = place.owner_id, category_ids = place.category_ids,
-      record_ids = place.record_ids, expected_at = place.expected_at, expires_at = place.expires_at,
-      resting_until = place.resting_until, woken_at = place.woken_at, follow_up_at = place.follow_up_at,
-      urgency = place.urgency, marks = place.marks
+      last_in_at = coalesce(place.last_in_at, conversation.last_in_at), ${setFrom(DOCKET, "place")}
     from place where not place.starts and conversation.id = place.id
   ), kept as (
     insert into message (${MESSAGE_COLUMNS}) select ${MESSAGE_COLUMNS} from one
@@ -302,9 +296,7 @@ function messageRow(message: NewMessage, { conversationId, version }: MessagePla
 function placeRow(message: NewMessage, { conversationId, start, version, docket, who, newestText }: MessagePlace) {
   const receivedAt = param(message.receivedAt);
   return {
-    ...docketColumns(docket),
-    standing_reason: docket.standing.reason,
-    marks: docket.marks,
+    ...rowOf(DOCKET, docket),
     id: conversationId,
     tray_id: message.trayId,
     starts: start !== null,

@@ -1,31 +1,22 @@
-import { type CategoryId, type ConversationId, type MemberId, type RecordId, trustedId } from "../../core/kernel/ids";
-import type { Instant } from "../../core/kernel/instant";
-import type { Reason, StandingKind } from "../../core/standing/standing";
-import type { Mark } from "../../core/turn-line/marks";
-import type { Turn } from "../../core/turns/whose-turn";
+import type { Docket } from "../../core/docket/derive-docket";
+import type { Label } from "../../core/filing/lesson";
+import { type ConversationId, trustedId } from "../../core/kernel/ids";
 import type { Tray } from "../access/trays";
+import { type Described, namesOf, type Plain, plainOf, plainRow } from "../base/described";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { at, atOrNull } from "../base/rows";
+import { DOCKET, FILED_PART, FOLLOW_UP } from "./docket-columns";
 
-/** What the store keeps of a docket, for comparing it with what the facts come to. */
+/** What the store keeps of a docket, for comparing it with what the facts come to: its columns, and the rows beside them. */
+export type DocketAsStored = Plain & { readonly followUps: readonly Plain[]; readonly filedParts: readonly Plain[] };
+
 export type StoredDocket = {
   readonly id: ConversationId;
-  readonly standing: StandingKind;
-  readonly since: Instant;
-  readonly reason: Reason;
-  readonly turn: Turn["kind"];
-  readonly turnSince: Instant | null;
-  readonly ownerId: MemberId | null;
-  readonly followerIds: readonly MemberId[];
-  readonly categoryIds: readonly CategoryId[];
-  readonly recordIds: readonly RecordId[];
-  readonly expectedAt: Instant | null;
-  readonly expiresAt: Instant | null;
-  readonly restingUntil: Instant | null;
-  readonly marks: readonly Mark[];
-  /** What is filed alone, as `record/message/attachment`, in order. */
-  readonly filedParts: readonly string[];
+  readonly docket: DocketAsStored;
+  /** What was learned of it; null while that is due. */
+  readonly learned: readonly Label[] | null;
+  /** Whether anybody from outside wrote in it, as far as anything was learned: else there is nothing to learn from. */
+  readonly hasLetter: boolean;
 };
 
 /** The stored dockets of all trays in order of id, the next `limit` after an id. */
@@ -36,19 +27,25 @@ export async function storedDockets(
 ): Promise<StoredDocket[]> {
   const conversations = knexOf(db)("conversation").whereNull("joined_to");
   const rows = await (after === null ? conversations : conversations.where("id", ">", after))
-    .select(...COLUMNS, knexOf(db).raw(FILED_PARTS))
+    .select(knexOf(db).raw(STORED))
     .orderBy("id")
     .limit(limit);
-  return rows.map(docketOf);
+  return rows.map(storedOf);
 }
 
 /** The stored dockets of some conversations. */
 export async function storedDocketsOf(db: Database, ids: readonly ConversationId[]): Promise<StoredDocket[]> {
   const builder = knexOf(db);
-  const rows = await builder("conversation")
-    .select(...COLUMNS, builder.raw(FILED_PARTS))
-    .whereIn("id", ids);
-  return rows.map(docketOf);
+  return (await builder("conversation").select(builder.raw(STORED)).whereIn("id", ids)).map(storedOf);
+}
+
+/** A docket as it should be stored. */
+export function asStored(docket: Docket): DocketAsStored {
+  return {
+    ...plainOf(DOCKET, docket),
+    followUps: inOrder(docket.followUps.map((one) => plainOf(FOLLOW_UP, one))),
+    filedParts: inOrder(docket.filedParts.map((part) => plainOf(FILED_PART, part))),
+  };
 }
 
 /** Every conversation of a tray that is not a part of another one, in order of id. */
@@ -56,64 +53,45 @@ export async function allOfTray(db: Database, tray: Pick<Tray, "id">): Promise<C
   return knexOf(db)("conversation").where({ tray_id: tray.id, joined_to: null }).orderBy("id").pluck("id");
 }
 
-const COLUMNS = [
-  "id",
-  "standing",
-  "standing_since",
-  "standing_reason",
-  "turn",
-  "turn_since",
-  "owner_id",
-  "follower_ids",
-  "category_ids",
-  "record_ids",
-  "expected_at",
-  "expires_at",
-  "resting_until",
-  "marks",
-];
+const rowsOf = (
+  table: string,
+  described: Described<never>,
+) => /* sql */ `(select coalesce(jsonb_agg(to_jsonb(one)), '[]')
+  from (select ${namesOf(described)} from ${table} where conversation_id = conversation.id) as one)`;
 
-const FILED_PARTS = /* sql */ `array(
-  select concat(record_id, '/', message_id, '/', nullif(attachment, -1)) collate "C" as part from filed_part
-  where conversation_id = conversation.id order by part) as filed_parts`;
+const STORED = /* sql */ `id, ${namesOf(DOCKET)}, ${rowsOf("follow_up", FOLLOW_UP)} as follow_ups,
+  ${rowsOf("filed_part", FILED_PART)} as filed_parts,
+  case when not exists (select from filing_due where conversation_id = conversation.id)
+    then coalesce((select labels from filing_lesson where conversation_id = conversation.id), '{}') end as learned,
+  not exists (select from filing_lesson where conversation_id = conversation.id and features = '{}') as has_letter`;
 
-type Row = {
+type Row = Plain & {
   id: string;
-  standing: StandingKind;
-  standing_since: Date;
-  standing_reason: Reason;
-  turn: Turn["kind"];
-  turn_since: Date | null;
-  owner_id: string | null;
-  follower_ids: MemberId[];
-  category_ids: CategoryId[];
-  record_ids: RecordId[];
-  expected_at: Date | null;
-  expires_at: Date | null;
-  resting_until: Date | null;
-  marks: Mark[];
-  filed_parts: string[];
+  follow_ups: Plain[];
+  filed_parts: Plain[];
+  learned: Label[] | null;
+  has_letter: boolean;
 };
 
-function docketOf(row: Row): StoredDocket {
+function storedOf(row: Row): StoredDocket {
   return {
     id: trustedId<ConversationId>(row.id),
-    standing: row.standing,
-    since: at(row.standing_since),
-    reason: row.standing_reason,
-    turn: row.turn,
-    turnSince: atOrNull(row.turn_since),
-    ownerId: row.owner_id === null ? null : trustedId<MemberId>(row.owner_id),
-    followerIds: row.follower_ids,
-    categoryIds: row.category_ids,
-    recordIds: row.record_ids,
-    expectedAt: atOrNull(row.expected_at),
-    expiresAt: atOrNull(row.expires_at),
-    restingUntil: atOrNull(row.resting_until),
-    marks: row.marks,
-    filedParts: row.filed_parts,
+    docket: {
+      ...plainRow(DOCKET, row),
+      followUps: inOrder(row.follow_ups.map((one) => plainRow(FOLLOW_UP, one))),
+      filedParts: inOrder(row.filed_parts.map((part) => plainRow(FILED_PART, part))),
+    },
+    learned: row.learned,
+    hasLetter: row.has_letter,
   };
 }
+
+// Rows have no order of their own, and no two are the same.
+const inOrder = (rows: readonly Plain[]): Plain[] =>
+  rows
+    .map((row) => ({ row, key: JSON.stringify(row) }))
+    .toSorted((a, b) => (a.key < b.key ? -1 : 1))
+    .map(({ row }) => row);
 
 /** Messages whose raw bytes are not there: there must be none. */
 export async function messagesWithoutRaw(db: Database): Promise<number> {

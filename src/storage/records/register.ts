@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from "node:util";
 import { wordFeatures } from "../../core/filing/features";
 import type { EmailAddress } from "../../core/kernel/email-address";
 import {
@@ -145,6 +146,14 @@ export async function saveRecords(trx: Transaction, records: readonly RegisterRe
     theirs.map((address) => ({ record_id: id, address })),
   );
   if (addresses.length > 0) await builder("record_address").insert(addresses);
+}
+
+/** How many records have other words of their title than it has; there must be none. */
+export async function titlesAstray(db: Database): Promise<number> {
+  const rows: { title: string; title_words: string[] }[] = await knexOf(db)("record").select("title", "title_words");
+  return rows.filter(
+    ({ title, title_words }) => !isDeepStrictEqual(title_words.toSorted(), wordFeatures(title).toSorted()),
+  ).length;
 }
 
 /** Something that was done to a record, in words that stay true: "closed it". */
