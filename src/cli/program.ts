@@ -159,7 +159,7 @@ function addMemberVerbs(command: Command, context: CliContext, print: Print): vo
     .description("add a member; the password is read from standard input")
     .requiredOption("--name <name>", "first and last name")
     .requiredOption("--initials <initials>", "two or three letters for the stamp")
-    .requiredOption("--tray <slug...>", "trays to let her into")
+    .requiredOption("--tray <slug...>", "trays to give access to")
     .option("--role <role>", "lead, member or reader", "member")
     .option("--time-zone <zone>", "IANA name", "UTC")
     .action(async (signInName: string, { name, initials, tray, role, timeZone }: MemberOptions) => {

@@ -71,11 +71,11 @@ test("three suppliers are asked: two answer, one is away, is overdue, is reminde
   const row = horizon.getByRole("listitem").filter({ hasText: SUBJECT });
   await expect(row.getByText(back)).toBeVisible();
 
-  await letPass(tobias, "Let three days pass");
+  await letPass(tobias, "Demo: advance three days");
   await expect(row.getByText("tomorrow")).toBeVisible();
   // Whatever day of the week it was: a weekend is not over anything.
-  await letPass(tobias, "Let three days pass");
-  await letPass(tobias, "Let three days pass");
+  await letPass(tobias, "Demo: advance three days");
+  await letPass(tobias, "Demo: advance three days");
   await expect(row.getByText(/over/).first()).toBeVisible();
 
   await tobias.goto("/office/loose-ends");
@@ -88,7 +88,7 @@ test("three suppliers are asked: two answer, one is away, is overdue, is reminde
   await expect(end).toBeHidden();
   await tobias.goto("/office/horizon");
   await expect(row).toBeVisible();
-  await letPass(tobias, "On to the next opening");
+  await letPass(tobias, "Demo: advance to the next opening");
 
   // The reminder goes in working hours; he answers it from another address, which his contact has.
   await expect(row).toBeHidden({ timeout: 30_000 });

@@ -151,13 +151,15 @@ test("a lost line is told, and what is decided meanwhile is kept and sent when i
   await expect(noticesOf(page).getByText(`Within days: ${subject}`)).toBeVisible();
   await page.context().setOffline(true);
   await tobias.keyboard.press("b");
-  await expect(noticesOf(page).getByText(`Kept, and sent when it is back: In the bin: ${subject}`)).toBeVisible();
-  await expect(page.getByText("No line to the server.", { exact: true })).toBeVisible();
+  await expect(
+    noticesOf(page).getByText(`Your change is kept and will be sent when it returns: Moved to bin: ${subject}`),
+  ).toBeVisible();
+  await expect(page.getByText("Connection lost.", { exact: true })).toBeVisible();
   await expect(page.getByRole("link", { name: subject })).toBeHidden();
   await expect(ines.getByRole("link", { name: subject })).toBeVisible();
   await page.context().setOffline(false);
-  await expect(noticesOf(page).getByText(`In the bin: ${subject}`, { exact: true })).toBeVisible();
-  await expect(page.getByText("No line to the server.", { exact: true })).toBeHidden();
+  await expect(noticesOf(page).getByText(`Moved to bin: ${subject}`, { exact: true })).toBeVisible();
+  await expect(page.getByText("Connection lost.", { exact: true })).toBeHidden();
   await expect(ines.getByRole("link", { name: subject })).toBeHidden();
 });
 
@@ -169,7 +171,7 @@ test("forms say beside the field what is wrong and keep what was typed", async (
   await expect(page.getByRole("textbox", { name: "Name" })).toHaveValue("ines");
   await page.getByRole("textbox", { name: "Password" }).fill("wrong");
   await page.getByRole("button", { name: "Sign in" }).click();
-  await expect(page.getByRole("alert")).toHaveText("Name and password do not go together. Check both.");
+  await expect(page.getByRole("alert")).toHaveText("Wrong name or password. Check both.");
 
   const subject = "Wrong address";
   await signIn("Petra Rask");
@@ -216,7 +218,7 @@ test("everything is decided by key, from the list", async ({ running, signIn }) 
   await ines.keyboard.press("Enter");
   await expect(ines.getByText("Ask Col first")).toBeVisible();
   await ines.keyboard.press("b");
-  await expect(noticesOf(ines).getByText("In the bin: Key one")).toBeVisible();
+  await expect(noticesOf(ines).getByText("Moved to bin: Key one")).toBeVisible();
   await ines.keyboard.press("?");
   await expect(ines.getByRole("dialog", { name: "Keys that work here" })).toContainText("Waiting for reply");
 });

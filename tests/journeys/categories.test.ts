@@ -48,11 +48,11 @@ test("a lead makes a category with what is wrong beside its fields, and everybod
   await tobias.getByRole("toolbar", { name: "Decide" }).waitFor();
   await tobias.keyboard.press("g");
   await tobias
-    .getByRole("dialog", { name: "Give by key" })
+    .getByRole("dialog", { name: "Category by key" })
     .getByRole("button", { name: /Bell frames/ })
     .waitFor();
   await tobias.keyboard.press("f");
-  await expect(noticesOf(tobias).getByText(/^Bell frames given/)).toBeVisible();
+  await expect(noticesOf(tobias).getByText(/^Bell frames added/)).toBeVisible();
   await expect(tobias.getByRole("complementary").getByText("Bell frames", { exact: true })).toBeVisible();
   // Renamed, it is called so everywhere.
   await menuOf(ines, "Bell frames", "Change…");
@@ -79,7 +79,7 @@ test("a category is put in its place by hand, retired, merged and brought back, 
 
   await menuOf(ines, "Leather", "Retire");
   await expect(names(ines).filter({ hasText: "Leather, retired" })).toHaveCount(1);
-  await menuOf(ines, "Leather", "Offer again");
+  await menuOf(ines, "Leather", "Reactivate");
   await expect(names(ines).filter({ hasText: "Leather, retired" })).toHaveCount(0);
 
   const open = await care(ines)
@@ -89,7 +89,7 @@ test("a category is put in its place by hand, retired, merged and brought back, 
   const dialog = ines.getByRole("dialog", { name: "Merge or delete Delivery" });
   await expect(dialog.getByRole("listitem").filter({ hasText: "conversations" })).toContainText(/\d+/);
   const announced = await dialog.getByRole("listitem").first().textContent();
-  await dialog.getByRole("combobox", { name: "In its place from now on" }).click();
+  await dialog.getByRole("combobox", { name: "Replace with" }).click();
   await ines.getByRole("option", { name: "Contracts" }).click();
   await expect(dialog.getByText("The one under it moves under that one.")).toBeVisible();
   await dialog.getByRole("button", { name: "Merge" }).click();
@@ -115,9 +115,9 @@ test("one creates a category while giving it, where that is allowed, and narrows
   await ines.getByRole("toolbar", { name: "Decide" }).waitFor();
   await ines.keyboard.press("c");
   await ines.getByPlaceholder(/category/).fill("Clavichords");
-  await ines.getByRole("option", { name: "Create “Clavichords” and give it" }).waitFor();
+  await ines.getByRole("option", { name: "Create “Clavichords” and add it" }).waitFor();
   await ines.keyboard.press("Enter");
-  const given = (name: string) => ines.getByRole("option", { name: new RegExp(`${name}.*given`) });
+  const given = (name: string) => ines.getByRole("option", { name: new RegExp(`${name}.*added`) });
   await expect(given("Clavichords")).toBeVisible();
   await ines.getByPlaceholder(/category/).fill("reminders");
   await ines.keyboard.press("Enter");
@@ -125,7 +125,7 @@ test("one creates a category while giving it, where that is allowed, and narrows
   // A notice that stands on top does not keep the key from closing it.
   await ines.keyboard.press("Escape");
   await expect(ines.getByRole("dialog")).toHaveCount(0);
-  await expect(noticesOf(ines).getByText(/^Payment reminders given/)).toBeVisible();
+  await expect(noticesOf(ines).getByText(/^Payment reminders added/)).toBeVisible();
   await ines.goto("/office/to-sort");
   await ines.getByRole("button", { name: "Category", exact: true }).click();
   await ines.getByRole("option", { name: /^Invoices \d+$/ }).click();
@@ -138,8 +138,8 @@ test("the matrix leads from a number to its list", async ({ signIn }) => {
   const count = Number(await cell.textContent());
   await cell.click();
   await ines.getByRole("main", { name: "All that is open" }).waitFor();
-  await expect(ines.getByRole("button", { name: "No longer narrowed by Quotes" })).toBeVisible();
-  await expect(ines.getByRole("button", { name: "No longer narrowed by Ines Varga" })).toBeVisible();
+  await expect(ines.getByRole("button", { name: "Remove filter Quotes" })).toBeVisible();
+  await expect(ines.getByRole("button", { name: "Remove filter Ines Varga" })).toBeVisible();
   const shown = await ines.request.get(`/office/lists/open/start${new URL(ines.url()).search}`);
   expect((await shown.json()).total).toBe(count);
   await ines.goto("/office/matrix?against=standing");
@@ -151,10 +151,12 @@ test("categories go out as a table and come in from one, line by line and after 
   const [file] = await Promise.all([ines.waitForEvent("download"), ines.getByRole("link", { name: "Export" }).click()]);
   expect(file.suggestedFilename()).toBe("office-categories.csv");
   await ines.getByRole("link", { name: "Import" }).click();
-  await ines.getByRole("button", { name: "See what it would do" }).click();
+  await ines.getByRole("button", { name: "Preview" }).click();
   await expect(ines.getByText("Choose a file, or paste its lines.")).toBeVisible();
-  await ines.getByLabel("Its lines").fill("path,ink\nSpinets,moss\nSpinets › Strings,\nTuning,brick\nNowhere › Here,");
-  await ines.getByRole("button", { name: "See what it would do" }).click();
+  await ines
+    .getByLabel("Or its lines")
+    .fill("path,ink\nSpinets,moss\nSpinets › Strings,\nTuning,brick\nNowhere › Here,");
+  await ines.getByRole("button", { name: "Preview" }).click();
   const report = ines.getByRole("region", { name: "Line by line" });
   await expect(report.getByRole("listitem")).toHaveText([
     /2\s*Spinets\s*will be created/,
@@ -163,8 +165,8 @@ test("categories go out as a table and come in from one, line by line and after 
     /5\s*Nowhere › Here\s*There is no “Nowhere” above it./,
   ]);
   await ines.getByRole("button", { name: "Take 2 categories in" }).click();
-  await expect(report.getByText("What it did")).toBeVisible();
-  await report.getByRole("button", { name: "undo all of it" }).click();
+  await expect(report.getByText("Result")).toBeVisible();
+  await report.getByRole("button", { name: "undo the import" }).click();
   await expect(noticesOf(ines).getByText("Undone: took categories in from a file.")).toBeVisible();
 });
 

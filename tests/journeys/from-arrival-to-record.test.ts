@@ -96,7 +96,7 @@ test("a message arrives, is assigned, answered, comes back, is filed, settled, f
     await expect(docket).toContainText("not filed");
     await expect(docket.getByRole("heading", { name: "Our move" })).toBeVisible();
     await tobias.keyboard.press("z");
-    await expect(noticesOf(tobias).getByText("Undone: gave it Wind and blowers.")).toBeVisible();
+    await expect(noticesOf(tobias).getByText("Undone: added Wind and blowers.")).toBeVisible();
     await ines.keyboard.press("z");
     await expect(noticesOf(ines).getByText("Undone: assigned it to Tobias Lund.")).toBeVisible();
     await expect(docket).toContainText("nobody");

@@ -54,7 +54,7 @@ test("a day's post is filed: by its code with one key, twelve at once, an attach
 
     // One of them was wrong: it is put right, taken back, and put right again.
     await ines.getByRole("button", { name: "Change the particulars of Claim C" }).click();
-    const change = ines.getByRole("dialog", { name: "What G-26-01 says of it" });
+    const change = ines.getByRole("dialog", { name: "Details for G-26-01" });
     await expect(change.getByLabel("Part of the instrument")).toHaveValue("great bellows");
     await change.getByLabel("Part of the instrument").fill("");
     await ines.keyboard.press("Enter");
@@ -108,14 +108,14 @@ test("a day's post is filed: by its code with one key, twelve at once, an attach
     await ines.getByRole("radio", { name: "Settle it" }).click();
     await ines.getByRole("button", { name: /^Send/ }).click();
     await expect(ines.getByRole("complementary", { name: "Docket" })).toContainText("P-26-031");
-    await expect(ines.getByRole("main").getByRole("button", { name: "Look at fair copy.txt" })).toBeVisible();
+    await expect(ines.getByRole("main").getByRole("button", { name: "View fair copy.txt" })).toBeVisible();
     await ines.goto("/office/records/P-26-031?part=documents");
-    await expect(ines.getByRole("link", { name: /^Get fair copy.txt/ })).toBeVisible();
+    await expect(ines.getByRole("link", { name: /^Download fair copy.txt/ })).toBeVisible();
     await ines.goto("/office/records/P-26-027");
     await expect(ines.getByRole("region", { name: "Filed alone" })).toContainText("offer.txt");
     await ines.getByRole("link", { name: "Documents" }).click();
-    await expect(ines.getByRole("link", { name: /^Get offer.txt/ })).toBeVisible();
-    await expect(ines.getByRole("link", { name: /^Get terms.txt/ })).toBeHidden();
+    await expect(ines.getByRole("link", { name: /^Download offer.txt/ })).toBeVisible();
+    await expect(ines.getByRole("link", { name: /^Download terms.txt/ })).toBeHidden();
   });
 });
 
@@ -123,29 +123,29 @@ test("a record whose time is over is looked at, held, and disposed of with a cer
   const ines = await signIn("Ines Varga", "/office/retention");
   const due = ines.getByRole("region", { name: "To look at: their time is over" });
   await expect(due).toContainText("6 months after its closing by its own policy, Small repairs");
-  await ines.getByRole("button", { name: "Look at what would go with P-25-004" }).click();
-  const sheet = ines.getByRole("region", { name: "What would go with P-25-004" });
-  await expect(sheet.getByRole("list", { name: "What would go" }).getByRole("listitem")).toHaveCount(2);
+  await ines.getByRole("button", { name: "Review disposal of P-25-004" }).click();
+  const sheet = ines.getByRole("region", { name: "Disposal of P-25-004" });
+  await expect(sheet.getByRole("list", { name: "To be disposed of" }).getByRole("listitem")).toHaveCount(2);
 
   // Somebody needs it meanwhile: it is held, and does not go.
   const mattis = await ines.context().newPage();
   await mattis.goto("/office/records/P-25-004");
-  await mattis.getByRole("button", { name: "Hold", exact: true }).click();
+  await mattis.getByRole("button", { name: "Place on hold", exact: true }).click();
   await expect(mattis.getByText("Say why; whoever comes to it later has to know.")).toBeVisible();
-  await mattis.getByLabel("Hold it, so that it does not go").fill("The wardens ask");
-  await mattis.getByRole("button", { name: "Hold", exact: true }).click();
+  await mattis.getByLabel("Place on hold: the reason").fill("The wardens ask");
+  await mattis.getByRole("button", { name: "Place on hold", exact: true }).click();
   await expect(mattis.getByText("On hold", { exact: false }).first()).toBeVisible();
   await sheet.getByRole("button", { name: "Dispose of it…" }).click();
-  await sheet.getByRole("button", { name: "Dispose of P-25-004 for good" }).click();
+  await sheet.getByRole("button", { name: "Dispose of P-25-004 permanently" }).click();
   await expect(sheet.getByText("The term of P-25-004 is not over, or something holds it.")).toBeVisible();
   await mattis.getByRole("button", { name: "End the hold: The wardens ask" }).click();
   await expect(mattis.getByRole("button", { name: "End the hold: The wardens ask" })).toBeHidden();
 
-  await sheet.getByRole("button", { name: "Look again" }).click();
+  await sheet.getByRole("button", { name: "Check again" }).click();
   await expect(sheet.getByText("The term of P-25-004 is not over", { exact: false })).toBeHidden();
-  await sheet.getByRole("button", { name: "Dispose of P-25-004 for good" }).click();
+  await sheet.getByRole("button", { name: "Dispose of P-25-004 permanently" }).click();
   // It goes in the background, with the next step of a server.
-  await expect(ines.getByRole("region", { name: "What went" })).toContainText(
+  await expect(ines.getByRole("region", { name: "Disposed of" })).toContainText(
     /P-25-004.*2 conversations, 5 messages/s,
     { timeout: 90_000 },
   );

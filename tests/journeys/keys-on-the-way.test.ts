@@ -45,7 +45,7 @@ for (const ms of [0, 50, 1_500]) {
       await row(0).focus();
       await late(page, ms);
       await page.keyboard.type("qsbhv", { delay: KEY_MS });
-      await expect(page.getByRole("main", { name: "What I am told" })).toBeVisible();
+      await expect(page.getByRole("main", { name: "Notifications" })).toBeVisible();
       await inTime(page);
       expect(await stand()).toEqual(["to-sort", "to-sort", "to-sort", "to-sort"]);
     });
@@ -76,7 +76,7 @@ for (const ms of [0, 50, 1_500]) {
       await row(1).focus();
       await late(page, ms);
       await page.keyboard.type("\nsb", { delay: KEY_MS });
-      await expect(notices.getByText(`In the bin: ${subjects[2]}`)).toBeVisible();
+      await expect(notices.getByText(`Moved to bin: ${subjects[2]}`)).toBeVisible();
       await expect(page.getByRole("heading", { name: subjects[3] ?? "" })).toBeVisible();
       await inTime(page);
       await expect.poll(later).toEqual(["settled", "bin", "to-sort"]);

@@ -44,10 +44,10 @@ test("a message is split off as a matter of its own, and joined again", async ({
     .click();
   await expect(ines.getByRole("heading", { level: 1, name: "Shutters of the swell" })).toBeVisible();
   await ines.getByRole("button", { name: "More about this conversation" }).click();
-  await ines.getByRole("menuitem", { name: /^Join another conversation/ }).click();
+  await ines.getByRole("menuitem", { name: /^Merge with another conversation/ }).click();
   await ines.getByPlaceholder(/^Type words of its subject/).fill("invoice of March");
   await ines.getByRole("option", { name: /invoice of March/ }).click();
-  await expect(noticesOf(ines).getByText("Joined; undo is in the journal.")).toBeVisible();
+  await expect(noticesOf(ines).getByText("Merged. Undo is in the journal.")).toBeVisible();
   await expect(messages).toHaveCount(2);
 });
 
@@ -93,7 +93,7 @@ test("attachments are looked at in place and had as a zip; pictures from elsewhe
     ].join("\r\n"),
   });
   await page.getByRole("link", { name: subject }).click();
-  await page.getByRole("button", { name: "Look at readings.txt" }).click();
+  await page.getByRole("button", { name: "View readings.txt" }).click();
   const dialog = page.getByRole("dialog", { name: "readings.txt" });
   await expect(dialog.frameLocator("iframe").getByText("41 42 40")).toBeVisible();
   await page.keyboard.press("Escape");

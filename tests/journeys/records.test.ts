@@ -10,15 +10,15 @@ test("a record is opened, asks for particulars of what is filed, is written abou
   await ines.getByRole("button", { name: "New type" }).click();
   const type = ines.getByRole("form", { name: "New type" });
   await type.getByLabel("Name", { exact: true }).fill("Case");
-  await type.getByLabel("How its codes are made").fill("C-{nn}");
+  await type.getByLabel("Code pattern").fill("C-{nn}");
   await expect(type.getByText("The first of today would be C-01.", { exact: false })).toBeVisible();
   await type.getByRole("button", { name: "Add a field" }).click();
   await type.getByLabel("Name of field 1").fill("Paper");
   await type.getByLabel("needed").check();
-  await type.getByRole("button", { name: "Keep type" }).click();
+  await type.getByRole("button", { name: "Save type" }).click();
   await expect(type.getByText(/“Client” begin with C, too/)).toBeVisible();
-  await type.getByLabel("How its codes are made").fill("K-{nn}");
-  await type.getByRole("button", { name: "Keep type" }).click();
+  await type.getByLabel("Code pattern").fill("K-{nn}");
+  await type.getByRole("button", { name: "Save type" }).click();
   await expect(ines.getByText("K-{nn}, as in K-01")).toBeVisible();
 
   // Several letters are filed on a new record with one sheet.
@@ -69,15 +69,15 @@ test("a record is opened, asks for particulars of what is filed, is written abou
   await expect(docket.getByText(/K-01 Bell of Sorrel/)).toBeVisible();
 
   await ines.goto("/office/records/K-01");
-  await ines.getByRole("button", { name: "Pack it as a zip" }).click();
-  const parcels = ines.getByRole("region", { name: "Taken out" });
+  await ines.getByRole("button", { name: "Export as ZIP" }).click();
+  const parcels = ines.getByRole("region", { name: "Exports" });
   await expect(parcels.getByText("packed", { exact: true })).toBeVisible();
   const [download] = await Promise.all([
     ines.waitForEvent("download"),
-    parcels.getByRole("link", { name: "Get K-01" }).click(),
+    parcels.getByRole("link", { name: "Download K-01" }).click(),
   ]);
   expect(download.suggestedFilename()).toBe("K-01.zip");
-  await parcels.getByRole("button", { name: "Put away" }).click();
+  await parcels.getByRole("button", { name: "Dismiss" }).click();
   await expect(parcels).toBeHidden();
   await ines.goto("/office/import?as=record");
   await ines.getByLabel("File").setInputFiles(await download.path());
@@ -96,13 +96,13 @@ test("a record is known to those only whom its list names", async ({ signIn }) =
   const ines = await signIn("Ines Varga", "/office/records?new");
   const form = ines.getByRole("form", { name: "New record" });
   await form.getByLabel("Title").fill("A quiet matter");
-  await form.getByRole("textbox", { name: "Stands under" }).fill("X-9");
-  await form.getByLabel("only these of them").check();
-  await form.getByRole("button", { name: "Open the record" }).click();
+  await form.getByRole("textbox", { name: "Parent" }).fill("X-9");
+  await form.getByLabel("only these people").check();
+  await form.getByRole("button", { name: "Create record" }).click();
   await expect(form.getByText("There is no record X-9.")).toBeVisible();
   await expect(form.getByLabel("Title")).toHaveValue("A quiet matter");
-  await form.getByRole("textbox", { name: "Stands under" }).fill("C-008");
-  await form.getByRole("button", { name: "Open the record" }).click();
+  await form.getByRole("textbox", { name: "Parent" }).fill("C-008");
+  await form.getByRole("button", { name: "Create record" }).click();
   await expect(ines.getByRole("heading", { name: "A quiet matter" })).toBeVisible();
   const card = ines.getByRole("complementary", { name: "What the register says" });
   await expect(card.getByText(/Ines Varga\s+and nobody else/)).toBeVisible();
@@ -113,8 +113,8 @@ test("a record is known to those only whom its list names", async ({ signIn }) =
   await petra.goto("/office/records?text=quiet");
   await expect(petra.getByText("No record has “quiet” in its code or title.")).toBeVisible();
 
-  await card.getByRole("button", { name: "Close it" }).click();
-  await expect(card.getByRole("button", { name: "Reopen it" })).toBeVisible();
+  await card.getByRole("button", { name: "Close record" }).click();
+  await expect(card.getByRole("button", { name: "Reopen record" })).toBeVisible();
   await expect(card.getByText(/Ines Varga closed it/)).toBeVisible();
 });
 
@@ -125,10 +125,10 @@ test("the screens of records have no serious problem of accessibility, also on a
     await ines.getByText(ready).first().waitFor();
     expect(await seriousProblems(ines), path).toEqual([]);
   };
-  await check("/office/records?new", "Who may know of it");
+  await check("/office/records?new", "Access");
   await check("/office/records/P-26-012?part=filings", "Consent for the case");
   await check("/office/write?record=P-26-012", "in the subject lets an answer find the record");
   await ines.setViewportSize({ width: 390, height: 844 });
-  await check("/office/records/P-26-012", "Take it out");
+  await check("/office/records/P-26-012", "Export");
   await check("/office/record-types", "P-{yy}-{nnn}");
 });

@@ -180,7 +180,7 @@ test("a list is grouped, ordered and narrowed as one likes, and remembers it", a
 
   await ines.getByRole("button", { name: "Owner" }).click();
   await ines.getByRole("option", { name: /^Col Whitaker/ }).click();
-  await expect(ines.getByRole("button", { name: "No longer narrowed by Col Whitaker" })).toBeVisible();
+  await expect(ines.getByRole("button", { name: "Remove filter Col Whitaker" })).toBeVisible();
   await expect(ines).toHaveURL(/owner=/);
   await ines.keyboard.press("Escape");
   await ines.getByRole("button", { name: "Show all" }).click();
@@ -210,7 +210,9 @@ test("several are chosen and decided about at once, by key and by pointer, and u
   await tobias.keyboard.press("x");
   await tobias.keyboard.press("J");
   await tobias.keyboard.press("J");
-  await expect(tobias.getByRole("toolbar", { name: "Decide about what is chosen" })).toContainText("3 chosen");
+  await expect(tobias.getByRole("toolbar", { name: "Decide about the selected conversations" })).toContainText(
+    "3 selected",
+  );
   await tobias.keyboard.press("c");
   await tobias.getByPlaceholder("Type a category's name or code").fill("tuning");
   await tobias.keyboard.press("Enter");
@@ -221,7 +223,7 @@ test("several are chosen and decided about at once, by key and by pointer, and u
   await tobias.keyboard.press("z");
   await expect(row("Chosen two")).toBeVisible();
   await tobias.keyboard.press("Z");
-  await expect(noticesOf(tobias).getByText(/^Done again: settled it/)).toBeVisible();
+  await expect(noticesOf(tobias).getByText(/^Redone: settled it/)).toBeVisible();
   await expect(row("Chosen two")).toBeHidden();
 });
 
@@ -306,7 +308,7 @@ test("a key is given to another command, with its conflict told, and works", asy
   const sunniva = await signIn("Sunniva Dale");
   await running.send({ subject: "Key of her own" });
   await sunniva.getByRole("button", { name: "Signed in as Sunniva Dale" }).click();
-  await sunniva.getByRole("menuitem", { name: "Keys and habits" }).click();
+  await sunniva.getByRole("menuitem", { name: "Keyboard and preferences" }).click();
   const proposing = sunniva.getByRole("combobox", { name: "Propose" });
   await proposing.click();
   await sunniva.getByRole("option", { name: "only when sure" }).click();
@@ -315,7 +317,7 @@ test("a key is given to another command, with its conflict told, and works", asy
   await expect(proposing).toHaveText("only when sure");
   await sunniva.getByRole("button", { name: "Key of Settle: s" }).click();
   await sunniva.keyboard.press("b");
-  await expect(sunniva.getByText(/^Also: Bin, or bring back from it/)).toBeVisible();
+  await expect(sunniva.getByText(/^Also: Bin, or bring back/)).toBeVisible();
   await sunniva.getByRole("button", { name: "Key of Settle: b" }).click();
   await sunniva.keyboard.press("y");
   await sunniva.getByRole("link", { name: /^To sort, / }).click();

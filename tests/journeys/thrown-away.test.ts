@@ -11,18 +11,18 @@ test("a list is left with one request, and everything of it is settled", async (
   for (const subject of ["Pallet letter one", "Pallet letter two"])
     await running.send({ from: "Pallets <letters@pallets.example>", subject, headers });
   await ines.getByRole("link", { name: "Pallet letter two", exact: true }).click();
-  await ines.getByRole("button", { name: "Leave this list…" }).click();
-  const dialog = ines.getByRole("dialog", { name: "Leave this list?" });
+  await ines.getByRole("button", { name: "Unsubscribe…" }).click();
+  const dialog = ines.getByRole("dialog", { name: "Unsubscribe from this list?" });
   await expect(dialog).toContainText("One request to pallets.example does it at once");
   await expect(dialog.getByRole("checkbox", { name: "Settle all 2 open of this list" })).toBeChecked();
-  await dialog.getByRole("button", { name: "Leave the list" }).click();
-  await expect(noticesOf(ines).getByText("You have left the list")).toBeVisible();
+  await dialog.getByRole("button", { name: "Unsubscribe" }).click();
+  await expect(noticesOf(ines).getByText("Unsubscribed")).toBeVisible();
   expect(running.leavings).toContain("pallets.example/leave?n=12 List-Unsubscribe=One-Click");
   const run = ines.getByRole("region", { name: "Decisions under way" });
   await expect(run).toContainText("2 of 2");
   const docket = ines.getByRole("complementary", { name: "Docket" });
   await expect(docket.getByRole("heading", { name: "Settled" })).toBeVisible();
-  await expect(docket).toContainText("You left the list pallets.example");
+  await expect(docket).toContainText("You unsubscribed from pallets.example");
   await run.getByRole("button", { name: "Undo 2" }).click();
   await expect(docket.getByRole("heading", { name: "To sort" })).toBeVisible();
 });
@@ -40,7 +40,7 @@ test("older mail is settled in one go by keyboard, after a look at what it is, a
   const number = Number(/Settle (\d+)/.exec((await prices.getByRole("button").textContent()) ?? "")?.[1]);
   expect(number).toBeGreaterThan(10);
   await prices.getByRole("link").press("Enter");
-  await expect(sunniva.getByRole("button", { name: /^No longer narrowed by list prices/ })).toBeVisible();
+  await expect(sunniva.getByRole("button", { name: /^Remove filter list prices/ })).toBeVisible();
   await expect(
     sunniva.getByRole("main", { name: "To sort" }).getByRole("link", { name: /^Metal prices/ }),
   ).not.toHaveCount(0);
@@ -76,15 +76,15 @@ test("a junk sender's mail goes away, now and from now on", async ({ running, si
     await expect(col.getByRole("link", { name: subject, exact: true })).toBeVisible();
   await col.goto("/office/search?q=hundredth");
   await expect(col.getByText("Nothing in this tray has “hundredth”")).toBeVisible();
-  await col.getByRole("link", { name: "Look in Bin and Junk too" }).click();
+  await col.getByRole("link", { name: "Include Bin and Junk" }).click();
   await expect(col.getByRole("link", { name: "Pipes at a hundredth" })).toBeVisible();
 });
 
 test("the hours of a tray are set by who leads it, with what is wrong beside it", async ({ signIn }) => {
   const ines = await signIn("Ines Varga");
   await ines.getByRole("button", { name: "Signed in as Ines Varga" }).click();
-  await ines.getByRole("menuitem", { name: "This tray" }).click();
-  const page = ines.getByRole("main", { name: "This tray" });
+  await ines.getByRole("menuitem", { name: "Tray settings" }).click();
+  const page = ines.getByRole("main", { name: "Tray settings" });
   await page.getByLabel("Saturday", { exact: true }).check();
   await page.getByLabel("Saturday, from").fill("9");
   await page.getByRole("button", { name: "Save" }).click();
@@ -93,11 +93,11 @@ test("the hours of a tray are set by who leads it, with what is wrong beside it"
   await page.getByLabel("Saturday, from").fill("09:00");
   await page.getByLabel("Saturday, to").fill("12:00");
   await page.getByRole("button", { name: "Save" }).click();
-  await expect(noticesOf(ines).getByText("The tray is set up so now")).toBeVisible();
+  await expect(noticesOf(ines).getByText("Tray settings saved")).toBeVisible();
   await ines.reload();
   await expect(page.getByLabel("Saturday, to")).toHaveValue("12:00");
   expect(await seriousProblems(ines)).toEqual([]);
   await page.getByLabel("Saturday", { exact: true }).uncheck();
   await page.getByRole("button", { name: "Save" }).click();
-  await expect(noticesOf(ines).getByText("The tray is set up so now").last()).toBeVisible();
+  await expect(noticesOf(ines).getByText("Tray settings saved").last()).toBeVisible();
 });

@@ -32,7 +32,7 @@ test("two have one conversation open: they see each other, a note names one, a d
     await expect(ines.getByRole("button", { name: "Send all the same" })).toBeVisible();
     await expect(ines.getByRole("textbox", { name: "Text" })).toHaveText("We come on Tuesday.");
     await ines.keyboard.press("Escape");
-    await tobias.getByRole("button", { name: /^Put aside/ }).click();
+    await tobias.getByRole("button", { name: /^Close/ }).click();
     await expect(presence(ines)).toContainText("Tobias Lund is looking at this");
   });
 
@@ -52,42 +52,42 @@ test("two have one conversation open: they see each other, a note names one, a d
     await ines.keyboard.press("Control+Enter");
     const note = ines.getByRole("region", { name: "Note by You" });
     await expect(note.getByRole("listitem")).toHaveText(["the slider", "the pallet"]);
-    await expect(tobias.getByRole("link", { name: /What I am told: \d+ unread/ })).toBeVisible();
+    await expect(tobias.getByRole("link", { name: /Notifications: \d+ unread/ })).toBeVisible();
   });
 
   await test.step("the note is written anew", async () => {
-    await ines.getByRole("button", { name: "Write anew" }).click();
+    await ines.getByRole("button", { name: "Edit" }).click();
     await ines.getByRole("textbox", { name: "Note" }).fill("@Tobias Lund please check the slider only");
-    await ines.getByRole("button", { name: /^Keep it so/ }).click();
-    await expect(ines.getByRole("region", { name: "Note by You" })).toContainText("written anew since");
+    await ines.getByRole("button", { name: /^Save/ }).click();
+    await expect(ines.getByRole("region", { name: "Note by You" })).toContainText("edited");
   });
 
   await test.step("the draft goes to Tobias, comes back with a note, goes again, and he sends it", async () => {
     await ines.getByRole("button", { name: /^Answer/ }).click();
-    await ines.getByRole("button", { name: "Give to a colleague…" }).click();
-    await ines.getByRole("button", { name: "Give it on" }).click();
+    await ines.getByRole("button", { name: "Hand over to a colleague…" }).click();
+    await ines.getByRole("button", { name: "Hand over" }).click();
     await expect(ines.getByText("Choose who is to check it.")).toBeVisible();
     const give = async (word: string) => {
       await ines.getByRole("combobox", { name: "Who is to check and send it" }).click();
       await ines.getByRole("option", { name: "Tobias Lund" }).click();
-      await ines.getByLabel("A word with it").fill(word);
-      await ines.getByRole("button", { name: "Give it on" }).click();
+      await ines.getByLabel("Internal note").fill(word);
+      await ines.getByRole("button", { name: "Hand over" }).click();
     };
     await give("Is Tuesday right?");
     await expect(ines.getByRole("region", { name: "Draft by You" })).toContainText("for Tobias Lund to check and send");
-    await tobias.getByRole("link", { name: /What I am told/ }).click();
-    await tobias.getByRole("main", { name: "What I am told" }).getByRole("link", { name: subject }).first().click();
+    await tobias.getByRole("link", { name: /Notifications/ }).click();
+    await tobias.getByRole("main", { name: "Notifications" }).getByRole("link", { name: subject }).first().click();
     const draft = tobias.getByRole("region", { name: "Draft by Ines Varga" });
     await expect(draft).toContainText("Is Tuesday right?");
     await draft.getByRole("button", { name: "Return with a note" }).click();
-    await draft.getByRole("button", { name: "Return it" }).click();
+    await draft.getByRole("button", { name: "Return" }).click();
     await expect(draft.getByText("Say what is to be changed.")).toBeVisible();
     await draft.getByLabel("What is to be changed").fill("Wednesday, please");
-    await draft.getByRole("button", { name: "Return it" }).click();
+    await draft.getByRole("button", { name: "Return" }).click();
     await expect(ines.getByRole("region", { name: "Draft by You" })).toContainText("Wednesday, please");
-    await ines.getByRole("button", { name: "Go on with it" }).click();
+    await ines.getByRole("button", { name: "Continue" }).click();
     await ines.getByRole("textbox", { name: "Text" }).fill("We come on Wednesday.");
-    await ines.getByRole("button", { name: "Give to a colleague…" }).click();
+    await ines.getByRole("button", { name: "Hand over to a colleague…" }).click();
     await give("Now?");
     await tobias.getByRole("button", { name: "Check and send" }).click();
     await expect(tobias.getByRole("textbox", { name: "Text" })).toHaveText("We come on Wednesday.");
@@ -130,11 +130,11 @@ test("what is nobody's is compared and given: by the docket, in turn, with a wor
   await ines.goto("/office/open");
   await openFrom(ines, subject);
   const docket = ines.getByRole("complementary", { name: "Docket" });
-  const could = docket.getByRole("region", { name: "Who could take it" });
+  const could = docket.getByRole("region", { name: "Suggested owners" });
   await expect(could.getByRole("listitem")).toHaveCount(3);
   await expect(could).not.toContainText("Mattis");
   await could
-    .getByRole("button", { name: /^Give it to/ })
+    .getByRole("button", { name: /^Assign to/ })
     .nth(1)
     .click();
   await expect(could).toHaveCount(0);
@@ -147,7 +147,7 @@ test("what is nobody's is compared and given: by the docket, in turn, with a wor
     await ines.getByPlaceholder("Type a colleague's name").waitFor();
   };
   await assigning();
-  await ines.getByLabel("A word with it").fill("You know the flute");
+  await ines.getByLabel("Internal note").fill("You know the flute");
   await ines.getByRole("option", { name: /Mattis Orne/ }).click();
   await expect(ines.getByRole("alert")).toContainText("Col Whitaker covers.");
   await ines.getByRole("button", { name: "Assign to Col Whitaker" }).click();
@@ -187,7 +187,7 @@ test("one is away and covered, comes back, and is told what happened", async ({ 
   await petra.getByRole("main", { name: "Our move" }).waitFor();
   await petra.waitForFunction(() => document.documentElement.dataset.ready === "true");
   await petra.keyboard.press("M");
-  await expect(petra.getByRole("button", { name: "No longer narrowed by mine" })).toBeVisible();
+  await expect(petra.getByRole("button", { name: "Remove filter mine" })).toBeVisible();
   const row = petra.getByRole("listitem").filter({ hasText: subject });
   await expect(row.getByRole("img", { name: "Sunniva Dale, covered by you" }).first()).toBeVisible();
   await openFrom(petra, subject);
@@ -213,24 +213,24 @@ test("somebody is invited, comes in, is named where she may not look, owns somet
   signIn,
 }) => {
   const ines = await signIn("Ines Varga", "/parts/members");
-  await ines.getByRole("button", { name: "Make a link" }).click();
+  await ines.getByRole("button", { name: "Create link" }).click();
   const link = await ines.getByLabel("The link").inputValue();
   const runa = await (await browser.newContext({ baseURL: running.url })).newPage();
   await runa.goto(link);
-  await runa.getByRole("button", { name: "Come in" }).click();
+  await runa.getByRole("button", { name: "Join" }).click();
   await expect(runa.getByText("Choose a password.")).toBeVisible();
   await runa.getByLabel("Your name").fill("Runa Holt");
   await runa.getByLabel("Initials for your stamp").fill("rh");
   await runa.getByLabel("Sign-in name").fill("tobias");
   await runa.getByLabel("Password").fill("a long password");
-  await runa.getByRole("button", { name: "Come in" }).click();
+  await runa.getByRole("button", { name: "Join" }).click();
   await expect(runa.getByText("Somebody signs in by that name; choose another.")).toBeVisible();
   await runa.getByLabel("Sign-in name").fill("runa");
   await runa.getByLabel("Password").fill("a long password");
-  await runa.getByRole("button", { name: "Come in" }).click();
+  await runa.getByRole("button", { name: "Join" }).click();
   await expect(runa.getByRole("main", { name: "To sort" })).toBeVisible();
   await ines.goto(link);
-  await expect(ines.getByText("This invitation leads nowhere.")).toBeVisible();
+  await expect(ines.getByText("This invitation is not valid.")).toBeVisible();
 
   await test.step("a note in the office that names her says so before it is posted", async () => {
     await ines.goto("/office/our-move");
@@ -254,13 +254,13 @@ test("somebody is invited, comes in, is named where she may not look, owns somet
     await runa.keyboard.press("t");
     await expect(runa.getByRole("complementary", { name: "Docket" })).toContainText("you");
     await ines.goto("/parts/members");
-    await ines.getByRole("button", { name: "Shut Runa Holt out" }).click();
-    await ines.getByRole("button", { name: "Shut out and hand over" }).click();
-    await expect(ines.getByText("Choose who gets what she has.")).toBeVisible();
-    await ines.getByRole("combobox", { name: "Who gets what they have" }).click();
+    await ines.getByRole("button", { name: "Remove access of Runa Holt" }).click();
+    await ines.getByRole("button", { name: "Remove access and hand over" }).click();
+    await expect(ines.getByText("Choose who takes over.")).toBeVisible();
+    await ines.getByRole("combobox", { name: "Hand over to" }).click();
     await ines.getByRole("option", { name: "Col Whitaker" }).click();
-    await ines.getByRole("button", { name: "Shut out and hand over" }).click();
-    await expect(noticesOf(ines).getByText("Shut out; 1 conversation handed over")).toBeVisible();
+    await ines.getByRole("button", { name: "Remove access and hand over" }).click();
+    await expect(noticesOf(ines).getByText("Access removed; 1 conversation handed over")).toBeVisible();
     await expect(ines.getByRole("combobox", { name: "What Runa Holt may do" })).toHaveCount(0);
     await runa.goto("/parts/to-sort");
     await expect(runa.getByRole("button", { name: "Sign in" })).toBeVisible();
@@ -270,8 +270,8 @@ test("somebody is invited, comes in, is named where she may not look, owns somet
 
   await test.step("she is given access back, and all of it stands in the access log", async () => {
     await ines.goto("/parts/members");
-    await ines.getByRole("button", { name: "Give access back to Runa Holt" }).click();
-    await expect(noticesOf(ines).getByText("Access given back")).toBeVisible();
+    await ines.getByRole("button", { name: "Restore access of Runa Holt" }).click();
+    await expect(noticesOf(ines).getByText("Access restored")).toBeVisible();
     await expect(ines.getByRole("combobox", { name: "What Runa Holt may do" })).toBeVisible();
     await runa.getByRole("textbox", { name: "Name" }).fill("runa");
     await runa.getByRole("textbox", { name: "Password" }).fill("a long password");
@@ -293,23 +293,23 @@ test("one chooses what one is told, and watches a person, with what is wrong bes
 }) => {
   const tobias = await signIn("Tobias Lund");
   await tobias.keyboard.press("q");
-  const settings = tobias.getByRole("complementary", { name: "What I want to be told" });
+  const settings = tobias.getByRole("complementary", { name: "Notification settings" });
   await settings.getByLabel("Quiet from").fill("25:00");
   await settings.getByRole("button", { name: "Save" }).click();
   await expect(settings.getByText("Write a time as 08:30.")).toBeVisible();
   await settings.getByLabel("Quiet from").fill("18:00");
   await settings.getByLabel("until").fill("07:00");
   await settings.getByRole("button", { name: "Save" }).click();
-  await expect(noticesOf(tobias).getByText("You are told so from now on")).toBeVisible();
+  await expect(noticesOf(tobias).getByText("Notification settings saved")).toBeVisible();
   await settings.getByLabel("Address or @domain").fill("nobody");
   await settings.getByRole("button", { name: "Watch" }).click();
   await expect(settings.getByText("Write an address, or @ and a domain.")).toBeVisible();
   await settings.getByLabel("Address or @domain").fill("@watched.example");
   await settings.getByRole("button", { name: "Watch" }).click();
-  await expect(settings.getByRole("button", { name: "No longer watch @watched.example" })).toBeVisible();
+  await expect(settings.getByRole("button", { name: "Stop watching @watched.example" })).toBeVisible();
   const subject = "From one who is watched";
   await running.send({ from: "Wilf <wilf@watched.example>", subject, body: "Hello" });
-  const told = tobias.getByRole("main", { name: "What I am told" });
+  const told = tobias.getByRole("main", { name: "Notifications" });
   await expect(told.getByRole("listitem").filter({ hasText: subject })).toContainText("Wilf wrote, whom you watch");
   await told.getByRole("link", { name: subject }).click();
   await expect(tobias.getByRole("heading", { name: subject })).toBeVisible();
@@ -321,14 +321,14 @@ test("a message is passed on outside, and who wrote it is told", async ({ runnin
   await running.send({ from: "Dean Rook <dean@away.example>", subject, body: "The adviser asks." });
   await openFrom(col, subject);
   await col.getByRole("button", { name: "More about this conversation" }).click();
-  await col.getByRole("menuitem", { name: "Pass it on to somebody outside…" }).click();
-  const form = col.getByRole("form", { name: "Pass it on" });
+  await col.getByRole("menuitem", { name: "Forward…" }).click();
+  const form = col.getByRole("form", { name: "Forward" });
   await expect(form.getByRole("textbox", { name: "Text" })).toContainText("The adviser asks.");
-  await form.getByRole("button", { name: /^Pass on/ }).click();
+  await form.getByRole("button", { name: /^Forward/ }).click();
   await expect(form.getByText("Somebody has to get it: fill in To.")).toBeVisible();
   await form.getByLabel("To", { exact: true }).fill("Leocadia Thrane <casework@away.example>");
-  await form.getByRole("checkbox", { name: "Tell Dean Rook that it was passed on" }).check();
-  await form.getByRole("button", { name: /^Pass on/ }).click();
+  await form.getByRole("checkbox", { name: "Tell Dean Rook that it was forwarded" }).check();
+  await form.getByRole("button", { name: /^Forward/ }).click();
   await expect(noticesOf(col).getByText(/It goes in/)).toBeVisible();
   await expect(col.getByRole("article", { name: /^You/ })).toHaveCount(2);
   await expect(col.getByRole("complementary", { name: "Docket" })).toContainText("Waiting for reply");
@@ -339,7 +339,7 @@ test("the screens of working together have no serious problem of accessibility, 
 }) => {
   const ines = await signIn("Ines Varga");
   const pages = [
-    ["notifications", "What I am told"],
+    ["notifications", "Notifications"],
     ["away", "Hours and time off"],
     ["members", "Members"],
     ["overview", "Overview"],

@@ -91,17 +91,17 @@ test("the horizon shows what is late, and reminds of it in working time; a loose
     .first()
     .click();
   const why = tobias.getByRole("dialog", { name: "No loose end" });
-  await why.getByRole("button", { name: "It is none" }).click();
+  await why.getByRole("button", { name: "Not a loose end" }).click();
   await expect(why.getByText("Say why, for whoever finds it later.")).toBeVisible();
   await why.getByLabel("Why").fill("they rang");
-  await why.getByRole("button", { name: "It is none" }).click();
+  await why.getByRole("button", { name: "Not a loose end" }).click();
   await expect(overdue.getByRole("listitem")).toHaveCount(before - 2);
   await noticesOf(tobias).getByRole("button", { name: "Undo" }).first().click();
   await expect(overdue.getByRole("listitem")).toHaveCount(before - 1);
   // In groups by whom we wait for, one call settles them.
   await tobias.goto("/office/horizon?by=person");
   const lane = horizon.getByRole("region", { name: "Otto Quayle" });
-  await lane.getByRole("button", { name: "choose these" }).click();
+  await lane.getByRole("button", { name: "select these" }).click();
   await horizon.getByRole("button", { name: "Stop waiting" }).click();
   await expect(lane).toBeHidden();
 });

@@ -23,7 +23,7 @@ describe("members who were shut out", () => {
     expect((await mara.looksAt(membersPage)).disabled).toEqual([]);
     expect((await mara.posts(members, { do: "let-in", member: desk.tobias.id })).status).toBe(409);
     const back = await ines.posts(members, { do: "let-in", member: desk.tobias.id });
-    expect(back.data).toMatchObject({ ok: true, said: "Access given back" });
+    expect(back.data).toMatchObject({ ok: true, said: "Access restored" });
     const { log } = await ines.looksAt(accessLogPage, {}, "kind=rights");
     expect(log?.events.map(({ who, did, from }) => [who, did, from])).toEqual([
       ["Ines Varga", "let Tobias Lund in again", "10.0.0.1, a test"],

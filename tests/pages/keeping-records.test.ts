@@ -40,7 +40,7 @@ describe("the page of how long records are kept", () => {
     const policy = { do: "policy", name: "Files", period: "P1M", countsFrom: "closing", endsIn: "review" };
     const wrong = await ines.posts(keep, { ...policy, name: "", period: "a month" });
     expect(wrong.data).toMatchObject({ ok: false, problems: { name: /name/ as never, period: /P10Y/ as never } });
-    expect((await ines.posts(keep, policy)).data).toMatchObject({ ok: true, said: "Files is kept" });
+    expect((await ines.posts(keep, policy)).data).toMatchObject({ ok: true, said: "Files saved" });
     expect((await ines.posts(keep, { ...policy, endsIn: "never" })).data).toMatchObject({ ok: false });
     expect((await ines.posts(keep, { do: "burn" })).data).toMatchObject({ ok: false });
     const shown = await ines.looksAt(retention, {});
@@ -76,7 +76,7 @@ describe("the page of how long records are kept", () => {
     expect(kept.holds).toMatchObject([{ reason: "Lawsuit", by: desk.ines.id }]);
     await ines.posts(keep, { do: "release", record: id, hold: kept.holds[0]?.id ?? "" });
     const gone = await ines.posts(keep, { do: "dispose", record: id, preview: preview.previewId });
-    expect(gone.data).toMatchObject({ ok: true, said: `${code} is gone: 1 conversation` });
+    expect(gone.data).toMatchObject({ ok: true, said: `${code} disposed of: 1 conversation` });
     expect((await ines.looksAt(retention, {})).retention?.certificates).toMatchObject([{ code, conversations: 1 }]);
   });
 });

@@ -188,7 +188,7 @@ describe("a decision that is posted", () => {
     passes(tray, 1);
     expect((await ines.posts(undo, { redo: "true" })).data).toMatchObject({
       ok: true,
-      message: "Done again: settled it.",
+      message: "Redone: settled it.",
     });
     passes(tray, 1);
     expect((await ines.posts(undo, { batch: String(done.data.batchId) })).status).toBe(409);
@@ -230,7 +230,7 @@ describe("a decision that is posted", () => {
       status: 409,
       data: { ok: false, stale: true },
     });
-    expect((await decides({ kind: "settle", conversation: [] })).data.problem).toContain("Nothing is chosen");
+    expect((await decides({ kind: "settle", conversation: [] })).data.problem).toContain("Nothing is selected");
     const past = await decides({ kind: "rest", conversation: id(5), at: "2020-01-01T08:00:00Z" });
     expect(past).toMatchObject({ status: 409, data: { ok: false } });
     expect(await refusalOf(decides({ kind: "settle", scope: "lost", query: "" }))).toBe(404);
@@ -323,7 +323,7 @@ describe("follow-ups and the journal", () => {
     const whole = await ines.looksAt(journal);
     expect(whole.steps[0]).toMatchObject({ words: "did the follow-up", count: 1, mayUndo: true });
     const run = whole.steps.find(({ count }) => count === 60);
-    expect(run?.words).toBe("gave it Tuning");
+    expect(run?.words).toBe("added Tuning");
     const filed = await ines.looksAt(journal, {}, "kind=filed");
     expect(filed.steps.every(({ words }) => words.includes("filed it to P-26-012"))).toBe(true);
     expect((await ines.looksAt(journal, {}, `by=${office.tobias.id}`)).steps).toEqual([]);

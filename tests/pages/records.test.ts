@@ -157,7 +157,7 @@ describe("a type of records", () => {
 
   it("is kept with its fields, which are then asked for whatever way something is filed", async () => {
     const fields = { name: "Case", codePattern: "K-{nn}", fields: JSON.stringify([kind]) };
-    expect((await ines.posts(keepType, fields)).data).toMatchObject({ ok: true, said: "Case is kept" });
+    expect((await ines.posts(keepType, fields)).data).toMatchObject({ ok: true, said: "Case saved" });
     const type = (await ines.looksAt(typesPage)).types.find(({ name }) => name === "Case");
     expect(type).toMatchObject({ example: "K-01", fields: [kind] });
     const { id } = await opens({ type: type?.id ?? "" });

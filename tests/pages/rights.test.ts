@@ -191,7 +191,7 @@ describe("the rights to a tray", () => {
       const { status, data } = await reader.posts(action, fields?.() ?? {}, params?.() ?? {});
       expect
         .soft([status >= 400, JSON.stringify(data)], called(file))
-        .toEqual([true, expect.stringMatching(/You may read this tray|is for its members|those who lead|is for its/)]);
+        .toEqual([true, expect.stringMatching(/You may only read this tray|is for its members|those who lead/)]);
     }
     expect(await everything()).toEqual(before);
   });

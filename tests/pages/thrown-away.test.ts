@@ -75,7 +75,7 @@ describe("what was thrown away", () => {
     await ines.posts(decide, { kind: "bin", conversation: [id] });
     const { bin } = await ines.looksAt(standing, { standing: "bin" });
     expect(bin).toEqual({
-      term: "What has lain here for 30 days is deleted for good.",
+      term: "What has lain here for 30 days is deleted permanently.",
       stays: "",
       warning: null,
       next: expect.stringMatching(/^The next goes \d+ [A-Z][a-z]{2}\.$/),
@@ -147,7 +147,7 @@ describe("the settings of a tray", () => {
       data: { problem: "That is for those who lead the tray." },
     });
     const kept = await lead.posts(keepSettings, { ...week, holidays: "2026-12-25", "bin-days": "7" });
-    expect(kept).toMatchObject({ status: 200, data: { saved: "The tray is set up so now" } });
+    expect(kept).toMatchObject({ status: 200, data: { saved: "Tray settings saved" } });
     expect(await ines.looksAt(settings)).toMatchObject({
       week: [null, { from: "09:00", to: "12:30" }, null, null, null, null, null],
       zone: "UTC",

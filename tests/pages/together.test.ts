@@ -145,7 +145,7 @@ describe("members", () => {
     const refused = await mara.posts(members, { do: "role", member: desk.tobias.id, role: "lead" });
     expect(refused).toMatchObject({ status: 409, data: { problem: "That is for those who lead the tray." } });
     const last = await ines.posts(members, { do: "role", member: desk.ines.id, role: "member" });
-    expect(last.data.problem).toBe("A tray needs somebody who leads it; name another one first.");
+    expect(last.data.problem).toBe("A tray needs a lead. Name another one first.");
   });
 
   it("find in the overview what was put aside, and let it run again where they lead", async () => {

@@ -27,7 +27,7 @@ describe("a contact", () => {
     [{ name: "" }, "name", "Say what they are called."],
     [{ name: "x".repeat(121) }, "name", "At most 120 characters."],
     [{ phone: "1".repeat(41) }, "phone", "At most 40 characters."],
-    [{ addresses: "" }, "addresses", "Give an address by which she is known."],
+    [{ addresses: "" }, "addresses", "Enter at least one address."],
     [{ addresses: "vane at vanehouse" }, "addresses", "“vane” is not an address."],
     [
       { addresses: Array.from({ length: 21 }, (_, at) => `a${at}@x.example`).join(" ") },

@@ -56,7 +56,7 @@ function readAddresses(
   const wrong = typed.find((one) => readEmailAddress(one) === null);
   if (wrong !== undefined) return err(`“${wrong}” is not an address.`);
   const addresses = [...new Set(typed.flatMap((one) => readEmailAddress(one) ?? []))];
-  if (addresses.length === 0) return err("Give an address by which she is known.");
+  if (addresses.length === 0) return err("Enter at least one address.");
   if (addresses.length > MAX_ADDRESSES) return err(`At most ${MAX_ADDRESSES} addresses.`);
   for (const { name, addresses: theirs } of others) {
     const taken = addresses.find((one) => theirs.includes(one));

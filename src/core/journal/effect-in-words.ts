@@ -14,30 +14,30 @@ export type Names = {
 };
 
 const BY = {
-  "one-click": (list: string) => `left the list ${list}`,
-  mail: (list: string) => `left the list ${list} by mail`,
+  "one-click": (list: string) => `unsubscribed from ${list}`,
+  mail: (list: string) => `unsubscribed from ${list} by mail`,
 };
 
 /** An effect as the predicate of a sentence about whoever did it (`by`): "settled it", "filed it to P-26-012". */
 export function effectInWords(effect: Effect, names: Names, by: MemberId | null = null): string {
   switch (effect.kind) {
     case "assigned":
-      if (effect.ownerId === null) return "took the owner off";
+      if (effect.ownerId === null) return "removed the owner";
       return effect.ownerId === by ? "took it" : `assigned it to ${names.member(effect.ownerId)}`;
     case "categorised":
-      return `gave it ${names.category(effect.categoryId)}`;
+      return `added ${names.category(effect.categoryId)}`;
     case "uncategorised":
-      return `took ${names.category(effect.categoryId)} off`;
+      return `removed ${names.category(effect.categoryId)}`;
     case "filed":
       return `filed it to ${names.record(effect.recordId)}`;
     case "unfiled":
-      return `took it off ${names.record(effect.recordId)}`;
+      return `removed it from ${names.record(effect.recordId)}`;
     case "particulars-set":
-      return `changed what ${names.record(effect.recordId)} says of it`;
+      return `changed its particulars on ${names.record(effect.recordId)}`;
     case "part-filed":
       return `filed ${partInWords(effect)} alone to ${names.record(effect.recordId)}`;
     case "part-unfiled":
-      return `took ${partInWords(effect)} off ${names.record(effect.recordId)}`;
+      return `removed ${partInWords(effect)} from ${names.record(effect.recordId)}`;
     case "kept":
       return "kept it as our move";
     case "settled":
@@ -47,7 +47,7 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
     case "restored":
       return "brought it back";
     case "junked":
-      return "called it junk";
+      return "marked it as junk";
     case "rested":
       return `put it to rest until ${effect.until === null ? "somebody writes" : names.day(effect.until)}`;
     case "rest-ended":
@@ -68,7 +68,7 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
     case "noted":
       return "added a note";
     case "note-edited":
-      return "wrote a note anew";
+      return "edited a note";
     case "followed":
     case "unfollowed":
     case "draft-handed":
@@ -76,7 +76,7 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
     case "draft-given-up":
       return togetherInWords(effect, names, by);
     case "urgency-set":
-      return `called it ${URGENCY_NAMES[effect.urgency]}`;
+      return `set the urgency to ${URGENCY_NAMES[effect.urgency]}`;
     case "follow-up-set": {
       const whose = effect.forMember === by ? "" : ` for ${names.member(effect.forMember)}`;
       return `set a follow-up${whose}${effect.dueAt === null ? "" : ` for ${names.day(effect.dueAt)}`}`;
@@ -86,7 +86,7 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
     case "follow-up-cleared":
       return "cleared the follow-up";
     case "joined":
-      return `joined “${effect.subject || "no subject"}” to it`;
+      return `merged “${effect.subject || "no subject"}” into it`;
     case "split-off":
       return `split “${effect.subject || "no subject"}” off`;
     default:
@@ -103,15 +103,13 @@ function togetherInWords(effect: Together, names: Names, by: MemberId | null): s
     case "followed":
       return effect.memberId === by ? "began to follow it" : `had ${names.member(effect.memberId)} follow it`;
     case "unfollowed":
-      return effect.memberId === by
-        ? "stopped following it"
-        : `took ${names.member(effect.memberId)} off those who follow it`;
+      return effect.memberId === by ? "stopped following it" : `removed ${names.member(effect.memberId)} as a follower`;
     case "draft-handed":
       return `gave ${names.member(effect.to)} a draft to check and send`;
     case "draft-returned":
       return `gave the draft back to ${names.member(effect.to)}`;
     case "draft-given-up":
-      return "gave the draft up";
+      return "discarded the draft";
     default:
       return assertNever(effect);
   }
@@ -140,18 +138,16 @@ function waitingInWords(effect: Waiting, names: Names): string {
       return "stopped waiting for the reply";
     case "extended":
       return effect.until === null
-        ? "took the date off the reply"
+        ? "removed the date of the reply"
         : `moved the date of the reply to ${names.day(effect.until)}`;
     case "also-awaited":
       return "found another address of whom we await";
     case "acknowledged":
-      return "called a message no answer yet";
+      return "marked a message as no answer yet";
     case "expiry-set":
-      return effect.at === null
-        ? "said that it matters for good"
-        : `said that it matters until ${names.day(effect.at)}`;
+      return effect.at === null ? "removed the expiry" : `set the expiry to ${names.day(effect.at)}`;
     case "lapsed":
-      return "let it lapse, as its time was over";
+      return "settled it, as it had expired";
     case "turn-set":
       return effect.turn === "us" ? "called it still our move" : "said that no answer is needed";
     default:

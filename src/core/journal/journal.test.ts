@@ -60,9 +60,9 @@ describe("an effect in words", () => {
   it.each<[Effect, string]>([
     [{ kind: "assigned", ownerId: TOBIAS }, "assigned it to Tobias"],
     [{ kind: "assigned", ownerId: INES }, "took it"],
-    [{ kind: "assigned", ownerId: null }, "took the owner off"],
+    [{ kind: "assigned", ownerId: null }, "removed the owner"],
     [{ kind: "filed", recordId: trustedId<RecordId>("r") }, "filed it to P-26-012"],
-    [{ kind: "categorised", categoryId: TUNING }, "gave it Tuning"],
+    [{ kind: "categorised", categoryId: TUNING }, "added Tuning"],
     [{ kind: "send-failed", messageId: trustedId("m"), reason: "550 no" }, "could not send the message: 550 no"],
   ])("%j", (effect, words) => expect(effectInWords(effect, names, INES)).toBe(words));
 });

@@ -19,7 +19,7 @@ export function termInWords(
       return { until: "on hold", why: term.reasons.join("; ") };
     case "for-good":
       return {
-        until: "kept for good",
+        until: "kept without limit",
         why: term.under === null ? "no policy says how long" : `as ${term.under} stands under it`,
       };
     case "not-closed":

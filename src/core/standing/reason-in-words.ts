@@ -52,7 +52,7 @@ export function reasonInWords(standing: Standing, reader: Reader): string {
     case "binned":
       return `Since ${since}: ${who(reason.by)} put it in the bin.`;
     case "junked":
-      return `Since ${since}: ${who(reason.by)} called it junk.`;
+      return `Since ${since}: ${who(reason.by)} marked it as junk.`;
     case "restored":
       return `Since ${since}: ${who(reason.by)} brought it back.`;
     default:

@@ -74,7 +74,7 @@ describe("what one is told", () => {
     [{ ...told, event: "mentioned", words: "look" }, "Tobias wants you to see this", "look"],
     [{ ...told, event: "reply", who: null }, "P. Vane wrote", ""],
     [{ ...told, event: "words", who: null }, "P. Vane wrote with words you watch", ""],
-    [{ ...told, event: "overdue", who: null, words: "call" }, "Its day is over", "call"],
+    [{ ...told, event: "overdue", who: null, words: "call" }, "Follow-up overdue", "call"],
     [{ ...told, event: "draft", who: null, words: "" }, "The tray gave you a draft", ""],
   ] as const)("%j", (given, line, beside) => expect(toldInWords(given)).toEqual({ line, beside }));
 });

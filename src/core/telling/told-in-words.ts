@@ -28,7 +28,7 @@ function lineOf({ event, who, count, words }: Told): string {
     case "reply":
       return `${words} wrote`;
     case "overdue":
-      return "Its day is over";
+      return "Follow-up overdue";
     case "person":
       return `${words} wrote, whom you watch`;
     case "category":

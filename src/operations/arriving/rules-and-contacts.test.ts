@@ -89,9 +89,9 @@ describe("a rule", () => {
       by: null,
     });
     expect(step?.words.split(" and ").toSorted()).toEqual([
+      "added Invoices",
       "assigned it to Mara Quell",
       "filed it to C-1",
-      "gave it Invoices",
     ]);
     const told = await tray.ask("select event from notification where member_id = $1 and conversation_id = $2", [
       desk.mara.id,

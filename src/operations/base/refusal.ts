@@ -101,11 +101,11 @@ export function refusalInWords(refusal: Refusal): string {
     case "no-such-conversation":
       return "This conversation is not in this tray.";
     case "readers-only-read":
-      return "You may read this tray; deciding is for its members.";
+      return "You may only read this tray; its members can decide.";
     case "no-such":
       return `There is no such ${refusal.what} any more.`;
     case "only-reads":
-      return `${refusal.name} may only read this tray; give it to somebody who decides here.`;
+      return `${refusal.name} may only read this tray; assign it to a member instead.`;
     case "away":
       return `${refusal.name} is away until ${refusal.back}. ${
         refusal.cover === null ? "Nobody covers for them here." : `${refusal.cover} covers.`
@@ -117,7 +117,7 @@ export function refusalInWords(refusal: Refusal): string {
     case "not-your-note":
       return "That is somebody else’s note; write one of your own.";
     case "note-stands":
-      return "A note can be written anew for half an hour; add another one.";
+      return "A note can be edited for half an hour. Add another one.";
     case "also-writing":
       return `${refusal.who} is writing an answer at this moment. Ask first, or send yours all the same.`;
     case "answered-meanwhile":
@@ -125,11 +125,11 @@ export function refusalInWords(refusal: Refusal): string {
     case "draft-changed":
       return "The draft was changed or sent meanwhile. Your text is kept here.";
     case "last-lead":
-      return "A tray needs somebody who leads it; name another one first.";
+      return "A tray needs a lead. Name another one first.";
     case "not-yourself":
-      return "Nobody shuts herself out; ask another one who leads the tray.";
+      return "You cannot remove your own access. Ask another lead of the tray.";
     case "owns-open":
-      return `${refusal.name} owns ${refusal.count} open ${refusal.count === 1 ? "conversation" : "conversations"}; give them to somebody first.`;
+      return `${refusal.name} owns ${refusal.count} open ${refusal.count === 1 ? "conversation" : "conversations"}; hand them over first.`;
     case "category-retired":
       return `“${refusal.name}” is retired; what has it keeps it, but it is not given any more.`;
     case "not-in-all-trays":
@@ -155,7 +155,7 @@ export function refusalInWords(refusal: Refusal): string {
     case "leads-only":
       return "That is for those who lead the tray.";
     case "nothing-chosen":
-      return "Nothing is chosen any more; choose what it is about.";
+      return "Nothing is selected any more. Select what it is about.";
     case "too-many":
       return `That is more than ${refusal.most.toLocaleString("en")} at once; narrow the list first.`;
     case "enclosure-gone":
@@ -189,7 +189,7 @@ export function refusalInWords(refusal: Refusal): string {
     case "records-under":
       return `Other records stand under ${refusal.code}; they go first.`;
     case "file-first":
-      return "This tray settles only what is filed: file it to a record first.";
+      return "This tray settles only what is filed. File it to a record first.";
     case "record-changed":
       return "Somebody changed this record meanwhile. This is how it stands now; what you typed is still here.";
     case "other-access":

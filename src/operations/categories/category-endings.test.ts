@@ -296,7 +296,7 @@ describe("what was decided before a category ended", () => {
     value(await undoBatch(tray.deps, lead, given.batchId));
     expect(await ofOne(one)).toEqual([]);
     passes(tray, 1);
-    expect(value(await redoNewest(tray.deps, lead)).what).toBe("gave it Rounds");
+    expect(value(await redoNewest(tray.deps, lead)).what).toBe("added Rounds");
     expect(await ofOne(one)).toEqual([quotes]);
     expect(await lost()).toEqual([]);
     value(await undo(stepId));

@@ -304,7 +304,7 @@ describe("undoing and doing again", () => {
     await undoNewest(tray.deps, office.grant);
     expect([await standing(), await categories()]).toEqual(["to-sort", 0]);
     passes(tray, 1);
-    expect(await redoNewest(tray.deps, office.grant)).toMatchObject({ ok: true, value: { what: "gave it Tuning" } });
+    expect(await redoNewest(tray.deps, office.grant)).toMatchObject({ ok: true, value: { what: "added Tuning" } });
     passes(tray, 1);
     expect(await redoNewest(tray.deps, office.grant)).toMatchObject({ ok: true, value: { what: "settled it" } });
     expect([await standing(), await categories()]).toEqual(["settled", 1]);
@@ -338,7 +338,7 @@ describe("undoing and doing again", () => {
     ];
     const page = await lookAtJournal(tray.deps, office.grant, { by: office.ines.id, kind: null, before: null });
     expect(page.steps.slice(0, 3).map(({ words, mayUndo, count }) => [words, mayUndo, count])).toEqual([
-      ["called it Within days", true, 1],
+      ["set the urgency to Within days", true, 1],
       ["put it in the bin", true, 1],
       ["settled it", true, 1],
     ]);

@@ -120,7 +120,7 @@ describe("leaving a list", () => {
 
   it("is not for readers, and not for what is no list", async () => {
     const { left } = await leave(AT_ONCE, office.reader);
-    expect(left).toMatchObject({ ok: false, error: expect.stringContaining("deciding is for its members") });
+    expect(left).toMatchObject({ ok: false, error: expect.stringContaining("its members can decide") });
     const id = await arrive({});
     expect(await leaveList(deps, office.grant, office.ines, await newestMessage(id))).toMatchObject({ ok: false });
   });

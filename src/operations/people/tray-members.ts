@@ -60,7 +60,7 @@ export async function changeRole(
     const count = role === "reader" ? await countOwned(trx, grant.tray.id, memberId) : 0;
     if (count > 0) {
       const members = await membersWithRoles(trx, grant.tray.id);
-      return err({ kind: "owns-open", name: members.find(({ id }) => id === memberId)?.name ?? "She", count });
+      return err({ kind: "owns-open", name: members.find(({ id }) => id === memberId)?.name ?? "The member", count });
     }
     const before = roles.get(memberId);
     if (before === undefined || before === role) return ok(null);

@@ -80,8 +80,8 @@ function Item({ choice, onPick, isAlways = false }: ItemProps) {
       className="flex cursor-pointer items-center gap-3 px-4 py-1.5 data-[selected=true]:bg-act-soft"
     >
       <span className="min-w-0 flex-1 truncate">{choice.face}</span>
-      {choice.on === true && <Check size={15} aria-label="given" className="text-act" />}
-      {choice.on === "some" && <Minus size={15} aria-label="given to some" className="text-act" />}
+      {choice.on === true && <Check size={15} aria-label="added" className="text-act" />}
+      {choice.on === "some" && <Minus size={15} aria-label="on some" className="text-act" />}
     </Command.Item>
   );
 }

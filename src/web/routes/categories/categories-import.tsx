@@ -65,7 +65,7 @@ export default function CategoriesImport() {
       about={`A table in CSV whose first line names its columns: ${CATEGORY_COLUMNS.join(", ")}. Only the path has to be there; “Invoices › Payment reminders” stands under Invoices.`}
       example={"path,code,ink\nInvoices,IN,umber\nInvoices › Payment reminders,RM,sand"}
       noun={["category", "categories"]}
-      refusal={mayAddCategories ? null : "Those who may change the categories of this tray take them in."}
+      refusal={mayAddCategories ? null : "Only those who may change the categories of this tray can import them."}
       onUndo={undoCategories}
     />
   );

@@ -32,7 +32,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (form.get("redo") !== null) {
     const redone = await redoNewest(deps, grant);
     if (!redone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(redone.error) }, { status: 409 });
-    return data<UndoOutcome>(inWords("Done again", redone.value));
+    return data<UndoOutcome>(inWords("Redone", redone.value));
   }
   const undone = ids.length === 0 ? await undoNewest(deps, grant) : await undoSteps(deps, grant, ids);
   if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(undone.error) }, { status: 409 });
@@ -41,7 +41,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   return data<UndoOutcome>(inWords("Undone", value));
 }
 
-function inWords(done: "Undone" | "Done again", { count, what, left }: Undone): UndoOutcome {
+function inWords(done: "Undone" | "Redone", { count, what, left }: Undone): UndoOutcome {
   const kept = left.length === 0 ? "" : ` Left as it is, since somebody decided anew: ${left.join(", ")}.`;
   return count === 0
     ? { ok: false, problem: `Nothing was ${done.toLowerCase()}.${kept}` }

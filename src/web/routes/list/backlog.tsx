@@ -101,7 +101,7 @@ function Proposed({ proposal, onSettle }: { proposal: ProposedSettling; onSettle
       </div>
       <div className="flex items-center justify-end gap-2">
         <Link to={`/${tray.slug}/to-sort?${query}`} className="text-act hover:underline">
-          Look at {count === 1 ? "it" : `all ${count.toLocaleString("en")}`}
+          View {count === 1 ? "it" : `all ${count.toLocaleString("en")}`}
         </Link>
         {mayDecide && (
           <Button className="min-w-28 justify-center" onClick={onSettle}>

@@ -43,7 +43,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
       return Response.json(await changesView(deps, grant, member, list, changedIds(query)));
     case "counts": {
       const by = query.get("by");
-      if (!MENU_DIMENSIONS.some((one) => one === by)) throw data("That is nothing to narrow by.", { status: 400 });
+      if (!MENU_DIMENSIONS.some((one) => one === by)) throw data("There is no such filter.", { status: 400 });
       return Response.json(await countsToNarrow(deps, grant, member, list, by as MenuDimension));
     }
     default:

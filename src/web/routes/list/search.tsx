@@ -62,7 +62,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
             to={`?${new URLSearchParams(everywhere ? { q: text } : { q: text, in: "everywhere" })}`}
             className="text-sm text-act hover:underline"
           >
-            {everywhere ? "Leave out Bin and Junk" : "Look in Bin and Junk too"}
+            {everywhere ? "Exclude Bin and Junk" : "Include Bin and Junk"}
           </Link>
         )}
         {results.length > 0 && (
@@ -83,7 +83,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
           </span>
         )}
       </div>
-      <Dialog open={isPacking} onOpenChange={setPacking} title={`Take out what has “${text}”`}>
+      <Dialog open={isPacking} onOpenChange={setPacking} title={`Export what has “${text}”`}>
         <div className="px-4 pt-2 pb-4">
           <p>
             All conversations found, their messages as they came, each printed as a PDF, what they carry, and an index

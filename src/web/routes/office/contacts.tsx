@@ -49,7 +49,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     return refused(dropped.error);
   }
   const kept = await keepContact(deps, grant, step.value.id, step.value.draft);
-  if (kept.ok) return data<ContactsOutcome>({ ok: true, said: `${kept.value.name} is kept`, dropped: null });
+  if (kept.ok) return data<ContactsOutcome>({ ok: true, said: `${kept.value.name} saved`, dropped: null });
   return refused(kept.error);
 }
 

@@ -94,19 +94,17 @@ export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route
                   setChosen(new Set(live.length === undoable.length ? [] : undoable.map(({ batchId }) => batchId)))
                 }
               >
-                {live.length === undoable.length ? "Choose none" : `Choose all ${undoable.length}`}
+                {live.length === undoable.length ? "Clear selection" : `Select all ${undoable.length}`}
               </Button>
             )}
             <Button look="filled" disabled={live.length === 0} onClick={undoChosen}>
-              {live.length === 0
-                ? "Undo what is chosen"
-                : `Undo ${live.length === 1 ? "1 step" : `${live.length} steps`}`}
+              {live.length === 0 ? "Undo selected" : `Undo ${live.length === 1 ? "1 step" : `${live.length} steps`}`}
             </Button>
           </span>
         )}
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto [scrollbar-width:thin]">
-        {steps.length === 0 && <p className="px-4 py-6 text-soft">Nothing in the journal is like that.</p>}
+        {steps.length === 0 && <p className="px-4 py-6 text-soft">No journal entries match.</p>}
         <ol>
           {steps.map((step, at) => (
             <StepRow
@@ -162,7 +160,7 @@ function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
       >
         <input
           type="checkbox"
-          aria-label={`Choose: ${who} ${words}, ${about}`}
+          aria-label={`Select: ${who} ${words}, ${about}`}
           checked={isChosen}
           disabled={!mayUndo}
           onChange={() => undefined}

@@ -63,7 +63,7 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep): Promise<Resu
     done.ok ? { ok: true, value: said } : done;
   switch (step.do) {
     case "keep":
-      return saying(await keepRule(deps, grant, step.rule), { said: "Rule kept" });
+      return saying(await keepRule(deps, grant, step.rule), { said: "Rule saved" });
     case "try":
       return { ok: true, value: { trial: await tryRule(deps, grant, step.rule) } };
     case "drop":
@@ -95,7 +95,7 @@ export default function Rules({ loaderData: { rules } }: Route.ComponentProps) {
             New rule
           </Button>
         ) : (
-          <span className="text-soft">Those who lead the tray change this.</span>
+          <span className="text-soft">Only leads of the tray can change this.</span>
         )
       }
     >

@@ -21,7 +21,7 @@ import { notice } from "../../ui/notices";
 import type { Route } from "./+types/tray-settings";
 
 export function meta() {
-  return [{ title: "This tray · Common Tray" }];
+  return [{ title: "Tray settings · Common Tray" }];
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -67,7 +67,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 function savedInWords(days: number | null): string {
-  if (days === null) return "The tray is set up so now";
+  if (days === null) return "Tray settings saved";
   return days === 1 ? "1 day more is a holiday now" : `${days} days more are holidays now`;
 }
 
@@ -83,11 +83,11 @@ export default function TraySettings({ loaderData }: Route.ComponentProps) {
   }, [answer]);
   return (
     <main
-      aria-label="This tray"
+      aria-label="Tray settings"
       className="mx-2 mt-2.5 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper px-5 py-4 sm:mx-4"
     >
-      <h1 className="font-serif text-xl">This tray</h1>
-      {!mayLead && <p className="mt-1 text-soft">Those who lead the tray change this.</p>}
+      <h1 className="font-serif text-xl">Tray settings</h1>
+      {!mayLead && <p className="mt-1 text-soft">Only leads of the tray can change this.</p>}
       <Form
         method="post"
         encType="multipart/form-data"

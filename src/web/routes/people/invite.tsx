@@ -11,7 +11,7 @@ import { Logo } from "../../ui/logo";
 import type { Route } from "./+types/invite";
 
 export function meta() {
-  return [{ title: "Come in · Common Tray" }];
+  return [{ title: "Join · Common Tray" }];
 }
 
 export async function loader({ request, params, context }: Route.LoaderArgs) {
@@ -58,17 +58,17 @@ export default function Invite({ loaderData: { tray, signedInAs }, actionData }:
       </p>
       {tray === null ? (
         <>
-          <h1 className="mt-5 font-serif text-2xl">This invitation leads nowhere.</h1>
+          <h1 className="mt-5 font-serif text-2xl">This invitation is not valid.</h1>
           <p className="mt-2 text-soft">{OVER}</p>
         </>
       ) : (
         <>
-          <h1 className="mt-5 font-serif text-2xl">Come in to {tray}.</h1>
+          <h1 className="mt-5 font-serif text-2xl">Join {tray}.</h1>
           {signedInAs !== null && (
             <Form method="post" className="mt-4 rounded-sheet border border-rule bg-paper p-4">
               <p>You are signed in as {signedInAs}.</p>
               <Button type="submit" name="do" value="join" look="filled" className="mt-2" disabled={busy}>
-                Come in as {signedInAs}
+                Join as {signedInAs}
               </Button>
             </Form>
           )}
@@ -90,7 +90,7 @@ export default function Invite({ loaderData: { tray, signedInAs }, actionData }:
               </p>
             )}
             <Button look="filled" type="submit" disabled={busy} className="h-9 justify-center">
-              Come in
+              Join
             </Button>
           </Form>
         </>

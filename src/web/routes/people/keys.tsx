@@ -43,7 +43,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export function meta() {
-  return [{ title: "Keys and habits · Common Tray" }];
+  return [{ title: "Keyboard and preferences · Common Tray" }];
 }
 
 /** Which key works which command, and what happens after a decision: as the member likes it. */
@@ -63,10 +63,10 @@ export default function Keys({ loaderData: proposing }: Route.ComponentProps) {
   };
   return (
     <main
-      aria-label="Keys and habits"
+      aria-label="Keyboard and preferences"
       className="mx-2 mt-2.5 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper px-5 py-4 sm:mx-4"
     >
-      <h1 className="font-serif text-xl">Keys and habits</h1>
+      <h1 className="font-serif text-xl">Keyboard and preferences</h1>
       <div className="mt-3 flex flex-wrap gap-x-8 gap-y-2">
         <Choice
           label="After a decision in a list, go to"

@@ -90,13 +90,13 @@ async function carry(
     case "take-back":
       return saying(await takeInvitationBack(deps, grant, step.id), () => ({ said: "Invitation taken back" }));
     case "let-in":
-      return saying(await letInAgain(deps, grant, step.memberId), () => ({ said: "Access given back" }));
+      return saying(await letInAgain(deps, grant, step.memberId), () => ({ said: "Access restored" }));
     case "shut-out":
       return saying(await shutOut(deps, grant, step.memberId, step.handOver), ({ handedOver }) => ({
         said:
           handedOver === 1
-            ? "Shut out; 1 conversation handed over"
-            : `Shut out; ${handedOver} conversations handed over`,
+            ? "Access removed; 1 conversation handed over"
+            : `Access removed; ${handedOver} conversations handed over`,
       }));
     case "group":
       return saying(await saveGroup(deps, grant, step), () => ({ said: "Group saved" }));
@@ -122,7 +122,7 @@ export default function Members({ loaderData: { members, disabled, invitations, 
             </Link>
           </nav>
         ) : (
-          <span className="text-soft">Those who lead the tray change this.</span>
+          <span className="text-soft">Only leads of the tray can change this.</span>
         )
       }
     >

@@ -13,7 +13,7 @@ import { Page } from "../../ui/page";
 import type { Route } from "./+types/notifications";
 
 export function meta() {
-  return [{ title: "What I am told · Common Tray" }];
+  return [{ title: "Notifications · Common Tray" }];
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -46,12 +46,12 @@ export default function Notifications({ loaderData: { told, telling, watches } }
   const unread = told.filter(({ isRead }) => !isRead).length;
   return (
     <Page
-      title="What I am told"
+      title="Notifications"
       beside={
         unread > 0 && (
           <Form method="post" className="ml-auto">
             <Button type="submit" name="do" value="read">
-              {unread === 1 ? "Mark it as read" : `Mark all ${unread} as read`}
+              {unread === 1 ? "Mark as read" : `Mark all ${unread} as read`}
             </Button>
           </Form>
         )

@@ -28,7 +28,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 const REFUSALS = {
-  "wrong-name-or-password": "Name and password do not go together. Check both.",
+  "wrong-name-or-password": "Wrong name or password. Check both.",
   "too-many-tries": "Too many tries at once from your network. Wait half a minute and try again.",
 } as const;
 
@@ -86,7 +86,7 @@ export default function SignIn({ loaderData: { colleagues }, actionData }: Route
             The demo: Ottermoor Organ Works
           </h2>
           <p className="mt-1 text-soft">
-            An invented office that builds and mends pipe organs. Come in as one of its people.
+            An invented office that builds and mends pipe organs. Sign in as one of its people.
           </p>
           <ul className="mt-3 divide-y divide-hair border-t border-hair">
             {colleagues.map(({ signInName, name, initials }) => (

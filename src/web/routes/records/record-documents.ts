@@ -39,7 +39,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (form.get("do") === "remove") {
     const id = readId(String(form.get("document") ?? ""));
     if (!id.ok) return refused(refusalInWords({ kind: "no-such", what: "document" }), 404);
-    return outcomeOf(await removeDocument(deps, grant, record, id.value), () => "Taken off the record");
+    return outcomeOf(await removeDocument(deps, grant, record, id.value), () => "Removed from the record");
   }
   const file = form.get("file");
   if (!(file instanceof File) || file.size === 0) return refused("Choose a file that has something in it.", 400);

@@ -34,7 +34,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const draft = readTypeDraft(await readForm(request));
   if (!draft.ok) return data<StepOutcome>({ ok: false, problems: {}, problem: draft.error }, { status: 400 });
   const kept = await keepType(context.get(depsContext), context.get(grantContext), draft.value);
-  if (kept.ok) return data<StepOutcome>({ ok: true, said: `${draft.value.name.trim()} is kept` });
+  if (kept.ok) return data<StepOutcome>({ ok: true, said: `${draft.value.name.trim()} saved` });
   const { error } = kept;
   const problems = error.kind === "problems" ? { ...error.problems } : {};
   const problem = error.kind === "problems" ? null : refusalInWords(error);
@@ -58,7 +58,7 @@ export default function RecordTypes({ loaderData: { types, today } }: Route.Comp
               New type
             </Button>
           ) : (
-            <span className="text-soft">Those who lead a tray change this.</span>
+            <span className="text-soft">Only leads of a tray can change this.</span>
           )}
         </>
       }

@@ -114,7 +114,7 @@ async function carry(
     step.do === "keep"
       ? await changeRecord(deps, grant, id, step.draft)
       : await closeRecord(deps, grant, id, step.do === "close");
-  const said = { keep: `${code} is kept`, close: `${code} is closed`, reopen: `${code} is open again` }[step.do];
+  const said = { keep: `${code} saved`, close: `${code} is closed`, reopen: `${code} is open again` }[step.do];
   return done.ok ? ok({ id, code, said }) : done;
 }
 

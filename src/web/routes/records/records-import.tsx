@@ -11,7 +11,7 @@ import type { Route } from "./+types/records-import";
 const MAX_CHARACTERS = 5_000_000;
 
 export function meta() {
-  return [{ title: "Records as a table · Common Tray" }];
+  return [{ title: "Import / export records · Common Tray" }];
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -39,21 +39,21 @@ export default function RecordsImport() {
   const { tray, mayDecide } = useTray();
   return (
     <TableImport
-      title="Records as a table"
+      title="Import / export records"
       back={["records", "Records"]}
       about={`A table in CSV whose first line names its columns: ${RECORD_COLUMNS.join(", ")}. Only the title has to be there. A line with the code of a record changes that record; one without opens a new one of its type, with the next code.`}
       example={"title,type,under,responsible\nSorrel new case,Project,C-005,Ines Varga"}
       noun={["record", "records"]}
-      refusal={mayDecide ? null : "You may read this tray; its members take records in."}
+      refusal={mayDecide ? null : "You may only read this tray; its members can import records."}
     >
       <p>
         <a href={`/${tray.slug}/records.csv`} className="text-act hover:underline">
-          Get all records as such a table
+          Export all records as CSV
         </a>
       </p>
       <p>
         <Link to={`/${tray.slug}/import?as=record`} className="text-act hover:underline">
-          Take in a record with everything on it, from its zip
+          Import a record with everything on it, from its ZIP
         </Link>
       </p>
     </TableImport>

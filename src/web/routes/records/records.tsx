@@ -109,11 +109,11 @@ export default function Records({ loaderData: { text, isFlat, total, types, reco
             Types
           </Link>
           <Link to={`/${tray.slug}/records/import`} className="text-act hover:underline">
-            In and out as a table
+            Import / export CSV
           </Link>
           {mayLead && (
             <Link to={`/${tray.slug}/retention`} className="text-act hover:underline">
-              How long they are kept
+              Retention
             </Link>
           )}
           {mayDecide && (

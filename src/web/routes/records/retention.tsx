@@ -28,7 +28,7 @@ import { Page } from "../../ui/page";
 import type { Route } from "./+types/retention";
 
 export function meta() {
-  return [{ title: "How long records are kept · Common Tray" }];
+  return [{ title: "Retention · Common Tray" }];
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -61,11 +61,11 @@ async function carry(
 ): Promise<Result<Said, PolicyRefusal>> {
   switch (step.do) {
     case "policy":
-      return saying(await keepPolicy(deps, grant, step.policy), ({ name }) => `${name} is kept`);
+      return saying(await keepPolicy(deps, grant, step.policy), ({ name }) => `${name} saved`);
     case "remove":
-      return saying(await removePolicy(deps, grant, step.id), () => "The policy is gone");
+      return saying(await removePolicy(deps, grant, step.id), () => "Policy removed");
     case "bear":
-      return saying(await bearPolicy(deps, grant, step.bearer, step.id, step.policyId), () => "It is kept so now");
+      return saying(await bearPolicy(deps, grant, step.bearer, step.id, step.policyId), () => "Retention saved");
     case "preview": {
       const shown = await previewDisposal(deps, grant, step.recordId);
       return shown.ok ? { ok: true, value: { said: "", preview: previewView(shown.value, reading) } } : shown;
@@ -73,14 +73,14 @@ async function carry(
     case "dispose": {
       const { recordId, previewId } = step;
       const gone = await disposeOf(deps, grant, member, recordId, previewId);
-      return saying(gone, ({ code, conversations }) => `${code} is gone: ${countedConversations(conversations)}`);
+      return saying(gone, ({ code, conversations }) => `${code} disposed of: ${countedConversations(conversations)}`);
     }
     case "keep":
       return saying(await keepLonger(deps, grant, step.recordId, step.until, step.day), () => `Kept until ${step.day}`);
     case "hold":
-      return saying(await holdRecord(deps, grant, step.recordId, step.reason), () => "It is on hold");
+      return saying(await holdRecord(deps, grant, step.recordId, step.reason), () => "On hold");
     case "release":
-      return saying(await releaseRecord(deps, grant, step.recordId, step.holdId), () => "The hold is over");
+      return saying(await releaseRecord(deps, grant, step.recordId, step.holdId), () => "Hold ended");
   }
 }
 
@@ -95,7 +95,7 @@ export default function RetentionPage({ loaderData: { retention } }: Route.Compo
   const { tray } = useTray();
   return (
     <Page
-      title="How long records are kept"
+      title="Retention"
       beside={
         <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
           Records
@@ -103,7 +103,7 @@ export default function RetentionPage({ loaderData: { retention } }: Route.Compo
       }
     >
       {retention === null ? (
-        <p className="px-5 py-6 text-soft">Those who lead the tray look after this.</p>
+        <p className="px-5 py-6 text-soft">Only leads of the tray can change this.</p>
       ) : (
         <RetentionScreen retention={retention} />
       )}

@@ -15,9 +15,9 @@ const SCHEMA = Joi.object<{ span: Span }>({
 export async function action({ request, context }: Route.ActionArgs) {
   const posted = SCHEMA.validate(Object.fromEntries(await readForm(request)));
   if (posted.error !== undefined) {
-    return data({ ok: false as const, problems: {}, problem: "Choose how much time is to pass." }, { status: 400 });
+    return data({ ok: false as const, problems: {}, problem: "Choose how far to advance." }, { status: 400 });
   }
   const passed = await letTimePass(context.get(depsContext), context.get(grantContext), posted.value.span);
-  if (passed.ok) return { ok: true as const, said: "Time has passed" };
+  if (passed.ok) return { ok: true as const, said: "Time advanced" };
   return data({ ok: false as const, problems: {}, problem: refusalInWords(passed.error) }, { status: 409 });
 }

@@ -54,12 +54,12 @@ export function CategoryEndDialog({ category, uses: announced, all, change, onCl
           </ul>
         )}
         <div>
-          <span className="mb-1 block text-sm font-semibold">In its place from now on</span>
+          <span className="mb-1 block text-sm font-semibold">Replace with</span>
           <Select
-            label="In its place from now on"
+            label="Replace with"
             value={by}
             choices={[
-              ["", "nothing: take it off everywhere"],
+              ["", "nothing: remove it everywhere"],
               ...successors.map((one) => [one.id, one.path.join(" › ")] as const),
             ]}
             onChoose={setBy}
@@ -80,9 +80,7 @@ export function CategoryEndDialog({ category, uses: announced, all, change, onCl
           <Button look="quiet" onClick={onClose}>
             Cancel
           </Button>
-          {!category.retired && (
-            <Button onClick={() => post({ do: "retire", id: category.id })}>Retire it instead</Button>
-          )}
+          {!category.retired && <Button onClick={() => post({ do: "retire", id: category.id })}>Retire instead</Button>}
           <Button look="filled" disabled={isBusy} onClick={() => post({ do: "end", id: category.id, by, ...counts })}>
             {by === "" ? "Delete" : "Merge"}
           </Button>

@@ -76,10 +76,10 @@ export function CategoryForm({ category, under, all, mayChange, onClose }: Categ
         />
       </div>
       <InkChoice ink={ink} onChoose={setInk} />
-      <Chosen label="Stands under" problem={problems.parentId}>
+      <Chosen label="Parent" problem={problems.parentId}>
         <input type="hidden" name="parent" value={parent} />
         <Select
-          label="Stands under"
+          label="Parent"
           value={parent}
           choices={[["", "nothing, at the top"], ...parents.map((one) => [one.id, one.path.join(" › ")] as const)]}
           onChoose={setParent}
@@ -125,7 +125,7 @@ function Description({ text, problem }: { text: string; problem: string | undefi
   return (
     <div>
       <label htmlFor={id} className="mb-1 block text-sm font-semibold">
-        What it is for
+        Description
       </label>
       <textarea
         id={id}
@@ -221,10 +221,10 @@ const LISTED_WORDS: readonly (readonly [Listed, string])[] = [
 function ListedChoice({ category }: { category: CaredCategory | null }) {
   const [listed, setListed] = useState<Listed>(category?.listed ?? "open");
   return (
-    <Chosen label="Stands in menus and pickers">
+    <Chosen label="Shown in menus">
       <input type="hidden" name="listed" value={listed} />
       <Select
-        label="Stands in menus and pickers"
+        label="Shown in menus"
         value={listed}
         choices={LISTED_WORDS}
         onChoose={(one) => setListed(LISTED.find((each) => each === one) ?? "open")}
@@ -247,9 +247,9 @@ function ListedForMe({ category }: { category: CaredCategory }) {
   };
   return (
     <div className="mt-4 border-t border-rule pt-3">
-      <Chosen label="For me alone it stands there">
+      <Chosen label="For me only">
         <Select
-          label="For me alone it stands there"
+          label="For me only"
           value={category.listedForMe ?? ""}
           choices={[["", `as for everybody (${LISTED_NAMES[category.listed]})`], ...LISTED_WORDS]}
           onChoose={choose}

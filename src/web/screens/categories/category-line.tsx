@@ -91,10 +91,10 @@ function changes({ category: { id, retired }, all, post, onShow }: LineMenuProps
   ] as const;
   return [
     ["Change…", () => onShow({ edit: id })],
-    ...(retired ? [] : [["New one under it…", () => onShow({ new: id })] as const]),
+    ...(retired ? [] : [["New subcategory…", () => onShow({ new: id })] as const]),
     ...moves.flatMap(([words, to]) => (to === null ? [] : [[words, () => post({ do: "place", id, ...to })] as const])),
     retired
-      ? (["Offer again", () => post({ do: "bring-back", id })] as const)
+      ? (["Reactivate", () => post({ do: "bring-back", id })] as const)
       : (["Retire", () => post({ do: "retire", id })] as const),
     ["Merge or delete…", () => onShow({ end: id })],
   ];

@@ -31,12 +31,12 @@ export function ConversationMenu({ conversationId, ask, onPassOn }: Conversation
         <DropdownMenu.Content className={MENU} align="end">
           {mayDecide && onPassOn !== undefined && (
             <DropdownMenu.Item className={MENU_ITEM} onSelect={onPassOn}>
-              Pass it on to somebody outside…
+              Forward…
             </DropdownMenu.Item>
           )}
           {mayDecide && (
             <DropdownMenu.Item className={MENU_ITEM} onSelect={() => ask("join")}>
-              Join another conversation to it…
+              Merge with another conversation…
             </DropdownMenu.Item>
           )}
           {FORMATS.map(([format, words]) => (

@@ -20,14 +20,14 @@ export function CouldTake({ row, act }: { row: RowView; act: ConversationDesk["a
   if (!isOpen || data === undefined) return null;
   const shown = data.filter(({ isAway }) => !isAway).slice(0, SHOWN);
   return (
-    <section aria-label="Who could take it" className="border-t border-hair px-3 py-2">
-      <h3 className="text-sm text-soft">Who could take it</h3>
+    <section aria-label="Suggested owners" className="border-t border-hair px-3 py-2">
+      <h3 className="text-sm text-soft">Suggested owners</h3>
       <ul className="mt-1">
         {shown.map(({ id, name, open, load: desk, reasons }) => (
           <li key={id}>
             <button
               type="button"
-              aria-label={`Give it to ${id === member.id ? "you" : name}`}
+              aria-label={`Assign to ${id === member.id ? "you" : name}`}
               onClick={() => act({ kind: "assign", owner: id })}
               className="grid w-full grid-cols-[26px_minmax(0,1fr)_auto] items-start gap-x-2 rounded-control py-1 text-left hover:bg-act-soft"
             >

@@ -71,7 +71,7 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
             <ExpectationLines view={view} act={mayDecide ? desk.act : undefined} />
           </Line>
           {view.expires !== null && (
-            <Line name="Matters until" keyName="E" onAsk={ask("expire")}>
+            <Line name="Expires" keyName="E" onAsk={ask("expire")}>
               {view.expires}
             </Line>
           )}
@@ -162,7 +162,7 @@ function Records({ records, act }: RecordsProps) {
       {act !== undefined && (
         <button
           type="button"
-          aria-label={`Take off ${code}`}
+          aria-label={`Remove from ${code}`}
           onClick={() => act({ kind: "unfile", record: id, code })}
           className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
         >

@@ -105,7 +105,7 @@ export function FiledAlone({
           {mayDecide && (
             <button
               type="button"
-              aria-label={`Take ${what} off ${code}`}
+              aria-label={`Remove ${what} from ${code}`}
               className="min-h-6 text-act hover:underline"
               onClick={() =>
                 decide(
@@ -117,11 +117,11 @@ export function FiledAlone({
                     ...(attachment === null ? {} : { attachment }),
                   },
                   targetOf(conversationId),
-                  `Taken off ${code}: ${what}`,
+                  `Removed from ${code}: ${what}`,
                 )
               }
             >
-              take off
+              remove
             </button>
           )}
         </li>

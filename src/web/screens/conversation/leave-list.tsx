@@ -19,7 +19,7 @@ export function LeaveList({ messageId, leaving }: { messageId: string; leaving: 
   return (
     <>
       <button type="button" onClick={() => setOpen(true)} className="text-sm text-act hover:underline">
-        Leave this list…
+        Unsubscribe…
       </button>
       {isOpen && <LeaveDialog messageId={messageId} leaving={leaving} onClose={() => setOpen(false)} />}
     </>
@@ -46,7 +46,7 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the answer leads to happens once for each answer
   useEffect(() => {
     if (fetcher.data?.problem !== null) return;
-    notice(fetcher.data.by === "mail" ? "The message that leaves the list is on its way" : "You have left the list");
+    notice(fetcher.data.by === "mail" ? "The message that unsubscribes is on its way" : "Unsubscribed");
     settleAll();
     onClose();
   }, [fetcher.data]);
@@ -60,12 +60,13 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
     onClose();
   };
   return (
-    <Dialog open title="Leave this list?" description={listId ?? ""} onOpenChange={onClose}>
+    <Dialog open title="Unsubscribe from this list?" description={listId ?? ""} onOpenChange={onClose}>
       <div className="space-y-3 px-4 py-3">
         <p>{how}</p>
         {isImitation ? (
           <p className="text-late">
-            Its sender is perhaps not who it seems. Leaving would only tell them that somebody reads this; call it junk.
+            Its sender is perhaps not who it seems. Unsubscribing would only tell them that somebody reads this. Mark it
+            as junk instead.
           </p>
         ) : (
           !isVerified && (
@@ -93,7 +94,7 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="filled" disabled={isImitation || fetcher.state !== "idle"} onClick={leave}>
-            {page === null ? "Leave the list" : "Open its page"}
+            {page === null ? "Unsubscribe" : "Open its page"}
           </Button>
         </div>
       </div>

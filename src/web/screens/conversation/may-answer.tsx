@@ -22,7 +22,7 @@ export function MayAnswer({ row }: { readonly row: RowView }) {
   useEffect(() => {
     if (done === undefined) return;
     if (done.problem !== null) return noticeProblem(done.problem);
-    notice("Joined; undo is in the journal.");
+    notice("Merged. Undo is in the journal.");
     if (first !== undefined) void navigate(`/${tray.slug}/open/${first.conversationId}`);
   }, [done]);
   if (!isOpen || first === undefined) return null;
@@ -35,7 +35,7 @@ export function MayAnswer({ row }: { readonly row: RowView }) {
       }
       className="block w-full border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
     >
-      <span className="block text-act">It may answer “{first.subject}”: join it there</span>
+      <span className="block text-act">It may answer “{first.subject}”: merge it there</span>
       <span className="mt-0.5 block text-sm text-soft">We asked them there, and {first.why}.</span>
     </button>
   );

@@ -85,7 +85,7 @@ function Face({ attachment, base, onShow }: { attachment: AttachmentView; base: 
     );
   }
   return (
-    <button type="button" onClick={onShow} aria-label={`Look at ${attachment.fileName}`} className={look}>
+    <button type="button" onClick={onShow} aria-label={`View ${attachment.fileName}`} className={look}>
       {face}
     </button>
   );

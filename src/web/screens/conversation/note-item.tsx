@@ -16,11 +16,11 @@ export function NoteItem({ note, conversationId }: { note: NoteView; conversatio
         <b className="font-semibold text-ink">{note.who}</b>
         <span>
           noted {note.when}
-          {note.isEdited && ", written anew since"}; never sent
+          {note.isEdited && ", edited"}; never sent
         </span>
         {note.editable !== null && (
           <button type="button" onClick={() => setEditing(true)} className="text-act hover:underline">
-            Write anew
+            Edit
           </button>
         )}
       </p>

@@ -23,7 +23,7 @@ export function SharedDraftItem({ draft, conversationId, onOpen }: SharedDraftPr
   const [isReturning, setReturning] = useState(false);
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
   useEffect(() => {
-    if (outcome?.ok === true) notice(outcome.did === "return" ? "Draft returned" : "Draft given up");
+    if (outcome?.ok === true) notice(outcome.did === "return" ? "Draft returned" : "Draft discarded");
   }, [outcome]);
   const command = useCommand(`/${tray.slug}/drafts/${conversationId}`);
   useAnswered(outcome, command.isAnswered);
@@ -51,7 +51,7 @@ export function SharedDraftItem({ draft, conversationId, onOpen }: SharedDraftPr
       {onOpen !== undefined && (
         <div className="mt-3 flex flex-wrap items-center gap-2">
           <Button look={draft.isMine ? "filled" : "outline"} onClick={onOpen}>
-            {draft.state === "to-check" ? "Check and send" : "Go on with it"}
+            {draft.state === "to-check" ? "Check and send" : "Continue"}
           </Button>
           {draft.state === "to-check" && draft.isMine && (
             <Button onClick={() => setReturning(!isReturning)} aria-expanded={isReturning}>
@@ -59,7 +59,7 @@ export function SharedDraftItem({ draft, conversationId, onOpen }: SharedDraftPr
             </Button>
           )}
           <Button look="quiet" onClick={() => step({ do: "give-up" })}>
-            Give it up
+            Discard
           </Button>
         </div>
       )}
@@ -78,7 +78,7 @@ export function SharedDraftItem({ draft, conversationId, onOpen }: SharedDraftPr
             className="flex-1"
             problem={failed?.problems.note}
           />
-          <Button type="submit">Return it</Button>
+          <Button type="submit">Return</Button>
         </form>
       )}
       {failed !== null && failed.problem !== null && (

@@ -100,12 +100,12 @@ function AssignDialog({ target, could, onDecide, onClose }: DialogProps & { read
       footer={
         absent === null ? (
           <label htmlFor={noteId} className="flex items-center gap-3 text-sm font-semibold">
-            A word with it
+            Internal note
             <input
               id={noteId}
               value={note}
               maxLength={2_000}
-              placeholder="stands as a note, never sent"
+              placeholder="never sent"
               onChange={(event) => setNote(event.target.value)}
               className="h-8 min-w-0 flex-1 rounded-control border border-rule bg-paper px-2.5 font-normal placeholder:text-soft"
             />

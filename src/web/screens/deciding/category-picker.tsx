@@ -68,12 +68,12 @@ export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
               {
                 id: "create",
                 words: name,
-                face: <span className="font-semibold text-act">Create “{name}” and give it</span>,
+                face: <span className="font-semibold text-act">Create “{name}” and add it</span>,
               },
             ]
           : []),
         ...(onAny.length > 1 && target.everything === null && text === ""
-          ? [{ id: CLEAR, words: CLEAR, face: <span className="text-soft">Take all {onAny.length} off</span> }]
+          ? [{ id: CLEAR, words: CLEAR, face: <span className="text-soft">Remove all {onAny.length}</span> }]
           : []),
       ]}
       onPick={(id) => {
@@ -86,7 +86,7 @@ export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
       onClose={onClose}
       footer={
         <span className="flex items-center justify-between">
-          <span className="text-sm text-soft">Several can be given, one after the other.</span>
+          <span className="text-sm text-soft">Several can be added, one after the other.</span>
           <Button onClick={onClose}>Done</Button>
         </span>
       }

@@ -16,8 +16,8 @@ type DateDialogProps = DialogProps & { readonly kind: "expect" | "rest" | "expir
 const WORDS = {
   expect: { title: "Waiting for reply", description: "By when should they have answered?" },
   expire: {
-    title: "Matters until",
-    description: "After that it lapses: it is settled, unless somebody did so before.",
+    title: "Expires",
+    description: "After that it is settled by itself, unless somebody did so before.",
   },
   rest: { title: "Rest until", description: "It comes back to where it was, on top." },
   "follow-up": { title: "Follow-up", description: "A thing to do, by a day or without one." },
@@ -112,7 +112,7 @@ type OffersProps = Pick<DateDialogProps, "kind" | "onDecide"> & {
 
 function Offers({ kind, offers, isWaiting, onChoose, onDecide }: OffersProps) {
   // All at once: what stands there already must not move away from under the pointer.
-  if (offers === null) return <p className="min-h-48 px-4 py-2 text-soft">Getting the dates…</p>;
+  if (offers === null) return <p className="min-h-48 px-4 py-2 text-soft">Loading dates…</p>;
   return (
     <div className="overflow-y-auto py-1">
       {offers === "failed" ? (
@@ -126,11 +126,7 @@ function Offers({ kind, offers, isWaiting, onChoose, onDecide }: OffersProps) {
         <Offer label="until somebody writes" words="" onClick={() => onDecide({ kind, at: "", mode: "either" })} />
       )}
       {kind !== "rest" && (
-        <Offer
-          label={kind === "expire" ? "it matters for good" : "without a date"}
-          words=""
-          onClick={() => onChoose("")}
-        />
+        <Offer label={kind === "expire" ? "no expiry" : "without a date"} words="" onClick={() => onChoose("")} />
       )}
       {kind === "expect" && isWaiting && (
         <Offer label="stop waiting" words="" onClick={() => onDecide({ kind: "stop-expecting" })} />

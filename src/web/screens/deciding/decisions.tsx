@@ -86,7 +86,9 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const decided = async (done: Pending, outcome: DecisionOutcome) => {
     if (outcome.ok === "unreachable") {
       if (done.attempt === 1)
-        noticeProblem("No line to the server", { description: `Kept, and sent when it is back: ${done.said}` });
+        noticeProblem("Connection lost", {
+          description: `Your change is kept and will be sent when it returns: ${done.said}`,
+        });
       setTimeout(() => sendAgain(done.key), SEND_AGAIN_MS);
       return;
     }

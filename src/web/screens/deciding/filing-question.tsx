@@ -44,7 +44,7 @@ export default function FilingQuestion({
             onChange={(event) => setRemember(event.target.checked)}
             className="size-4 accent-act"
           />
-          Do the same from now on
+          Do this from now on
         </label>
       </div>
     </Dialog>

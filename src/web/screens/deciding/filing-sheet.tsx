@@ -34,7 +34,7 @@ export default function FilingSheet({ asked, count, changes = false, onFile, onC
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title={changes ? `What ${asked.code} says of it` : `File to ${asked.code}`}
+      title={changes ? `Details for ${asked.code}` : `File to ${asked.code}`}
       description={count === 1 ? asked.title : `${asked.title}; the same for ${allOf(count)}.`}
     >
       <form
@@ -60,10 +60,10 @@ export default function FilingSheet({ asked, count, changes = false, onFile, onC
         </div>
         <div className="flex justify-end gap-2 border-t border-hair bg-ground px-4 py-2.5">
           <Button look="quiet" onClick={onClose}>
-            {changes ? "Leave it as it is" : "Do not file it"}
+            {changes ? "Cancel" : "Do not file it"}
           </Button>
           <Button look="filled" type="submit">
-            {changes ? "Change it" : "File"} <KeyCap>⏎</KeyCap>
+            {changes ? "Save" : "File"} <KeyCap>⏎</KeyCap>
           </Button>
         </div>
       </form>
@@ -80,7 +80,7 @@ type AskedProps = {
 };
 
 function Asked({ field, value, problem, isFirst, onChange }: AskedProps) {
-  const label = field.required ? field.label : `${field.label} (if you like)`;
+  const label = field.required ? field.label : `${field.label} (optional)`;
   if (field.kind !== "choice" && field.kind !== "yes-no") {
     return (
       <Field

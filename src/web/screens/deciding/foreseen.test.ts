@@ -77,9 +77,9 @@ describe("the message with the Undo button", () => {
   it.each<[PostedDecision, string]>([
     [{ kind: "assign", owner: "t" }, "Assigned to Tobias: Swell box"],
     [{ kind: "assign", owner: "" }, "No owner: Swell box"],
-    [{ kind: "categorise", category: "tu", give: true }, "Tuning given: Swell box"],
+    [{ kind: "categorise", category: "tu", give: true }, "Tuning added: Swell box"],
     [{ kind: "file", record: "r", code: "C-001", settle: true }, "Filed to C-001 and settled: Swell box"],
-    [{ kind: "unfile", record: "r", code: "C-001" }, "Taken off C-001: Swell box"],
+    [{ kind: "unfile", record: "r", code: "C-001" }, "Removed from C-001: Swell box"],
     [{ kind: "rest", at: "", mode: "either" }, "Resting: Swell box"],
     [{ kind: "urgency", urgency: "days" }, "Within days: Swell box"],
     [{ kind: "follow-up", at: "", member: "t", text: "" }, "Follow-up set: Swell box"],
@@ -92,7 +92,7 @@ describe("the message with the Undo button", () => {
   it("counts several, loaded or not", () => {
     expect(saidOf({ kind: "settle" }, names, { rows: [row, row], everything: null })).toBe("Settled: 2 conversations");
     const everything = { scope: "settled", query: "", lane: null, count: 12_840 } as const;
-    expect(saidOf({ kind: "bin" }, names, { rows: [row], everything })).toBe("In the bin: 12,840 conversations");
+    expect(saidOf({ kind: "bin" }, names, { rows: [row], everything })).toBe("Moved to bin: 12,840 conversations");
   });
 });
 

@@ -24,7 +24,7 @@ export function GiveByKey({ target, onDecide, onClose }: DialogProps) {
     give(category.id);
   };
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title="Give by key">
+    <Dialog open onOpenChange={(open) => !open && onClose()} title="Category by key">
       <div className="overflow-y-auto py-1">
         {keyed.length === 0 && (
           <p className="px-4 py-3 text-soft">No category has a key yet; one can be set where categories are changed.</p>
@@ -39,7 +39,7 @@ export function GiveByKey({ target, onDecide, onClose }: DialogProps) {
           >
             <KeyCap>{key ?? ""}</KeyCap>
             <CategoryTab code={code} name={name} ink={ink} />
-            {isOnAll(id) && <span className="ml-auto text-sm text-soft">given</span>}
+            {isOnAll(id) && <span className="ml-auto text-sm text-soft">added</span>}
           </button>
         ))}
       </div>

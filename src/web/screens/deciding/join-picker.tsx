@@ -19,15 +19,15 @@ export function JoinPicker({ row, onClose }: { row: RowView; onClose: () => void
   const done = joining.data;
   useEffect(() => {
     if (done === undefined) return;
-    if (done.problem === null) notice("Joined; undo is in the journal.");
+    if (done.problem === null) notice("Merged. Undo is in the journal.");
     else noticeProblem(done.problem);
     onClose();
   }, [done, onClose]);
   return (
     <Picker
-      title="Join another conversation to it"
+      title="Merge with another conversation"
       prompt="Type words of its subject, a person, its text"
-      empty={state === "idle" ? "No other conversation has these words." : "Looking…"}
+      empty={state === "idle" ? "No other conversation has these words." : "Searching…"}
       onType={(typed) => setText(typed.trim() === "" ? row.subject : typed)}
       choices={(data?.choices ?? []).map(({ id, subject, who }) => ({
         id,

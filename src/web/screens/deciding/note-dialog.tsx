@@ -86,9 +86,9 @@ export function EditNoteDialog({ conversationId, entryId, text, onClose }: EditN
   const action = `/${tray.slug}/notes/${conversationId}/${entryId}`;
   return (
     <NoteForm
-      title="Write the note anew"
+      title="Edit note"
       start={text}
-      button="Keep it so"
+      button="Save"
       isBusy={fetcher.state !== "idle"}
       problem={outcome?.ok === false ? outcome.problem : null}
       onSave={(changed) => void fetcher.submit({ text: changed }, { method: "post", action })}

@@ -47,7 +47,7 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
     <Picker
       title={purpose ?? (what === undefined ? "File to a record" : `File ${what} to a record`)}
       prompt="Type a reference code or a title"
-      empty={state === "idle" ? "No record has that code or title." : "Looking…"}
+      empty={state === "idle" ? "No record has that code or title." : "Searching…"}
       onType={setText}
       choices={ordered.map(({ id, code, title, name, closed }) => ({
         id,

@@ -27,11 +27,11 @@ function what(decision: PostedDecision, { members, categories, groups = [] }: Na
     case "follow":
       return decision.follows ? "Followed" : "No longer followed";
     case "categorise":
-      return `${decision.name ?? nameOf(categories, decision.category)} ${decision.give ? "given" : "taken off"}`;
+      return `${decision.name ?? nameOf(categories, decision.category)} ${decision.give ? "added" : "removed"}`;
     case "file":
       return decision.settle ? `Filed to ${decision.code} and settled` : `Filed to ${decision.code}`;
     case "unfile":
-      return `Taken off ${decision.code}`;
+      return `Removed from ${decision.code}`;
     case "particulars":
       return `Particulars on ${decision.code} changed`;
     case "keep":
@@ -39,7 +39,7 @@ function what(decision: PostedDecision, { members, categories, groups = [] }: Na
     case "settle":
       return "Settled";
     case "bin":
-      return "In the bin";
+      return "Moved to bin";
     case "junk":
       return "Junk";
     case "restore":
@@ -54,7 +54,7 @@ function what(decision: PostedDecision, { members, categories, groups = [] }: Na
     case "extend":
       return "Given more time";
     case "expire":
-      return decision.at === "" ? "Matters for good" : "Matters until its day";
+      return decision.at === "" ? "No expiry" : "Expiry set";
     case "acknowledge":
       return "No answer yet";
     case "no-answer":

@@ -17,14 +17,14 @@ describe("what is said of a decision", () => {
   it.each<[PostedDecision, string]>([
     [{ kind: "assign", owner: "tobias" }, "Assigned to Tobias Lund"],
     [{ kind: "assign", owner: "" }, "No owner"],
-    [{ kind: "categorise", category: "tuning", give: true }, "Tuning given"],
-    [{ kind: "categorise", category: "tuning", give: false }, "Tuning taken off"],
+    [{ kind: "categorise", category: "tuning", give: true }, "Tuning added"],
+    [{ kind: "categorise", category: "tuning", give: false }, "Tuning removed"],
     [{ kind: "file", record: "r", code: "P-26-012", settle: false }, "Filed to P-26-012"],
     [{ kind: "file", record: "r", code: "P-26-012", settle: true }, "Filed to P-26-012 and settled"],
-    [{ kind: "unfile", record: "r", code: "P-26-012" }, "Taken off P-26-012"],
+    [{ kind: "unfile", record: "r", code: "P-26-012" }, "Removed from P-26-012"],
     [{ kind: "keep" }, "Our move"],
     [{ kind: "settle" }, "Settled"],
-    [{ kind: "bin" }, "In the bin"],
+    [{ kind: "bin" }, "Moved to bin"],
     [{ kind: "junk" }, "Junk"],
     [{ kind: "restore" }, "Brought back"],
     [{ kind: "rest", at: "", mode: "either" }, "Resting"],
@@ -42,7 +42,7 @@ describe("what is said of a decision", () => {
     expect(saidOf({ kind: "settle" }, names, target(""))).toBe("Settled: no subject");
     expect(saidOf({ kind: "settle" }, names, target("a", "b"))).toBe("Settled: 2 conversations");
     const everything = { scope: "to-sort", query: "", lane: null, count: 1_284 } as const;
-    expect(saidOf({ kind: "bin" }, names, { rows: [], everything })).toBe("In the bin: 1,284 conversations");
+    expect(saidOf({ kind: "bin" }, names, { rows: [], everything })).toBe("Moved to bin: 1,284 conversations");
   });
 });
 

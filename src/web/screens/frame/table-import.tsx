@@ -71,7 +71,7 @@ export function TableImport({ title, back, about, example, noun, refusal, onUndo
             />
             <div>
               <label htmlFor="table" className="mb-1 block text-sm font-semibold">
-                Its lines
+                Or its lines
               </label>
               <textarea
                 id="table"
@@ -90,7 +90,7 @@ export function TableImport({ title, back, about, example, noun, refusal, onUndo
             </div>
             <div className="flex gap-2">
               <Button type="submit" name="do" value="try" disabled={isBusy} look={news > 0 ? "outline" : "filled"}>
-                See what it would do
+                Preview
               </Button>
               {report !== null && !report.isDone && news > 0 && (
                 <Button type="submit" name="do" value="import" disabled={isBusy} look="filled">
@@ -121,10 +121,10 @@ function ReportOf({ report: { lines, stepId, isDone }, onUndo }: ReportOfProps) 
   return (
     <section aria-label="Line by line">
       <h2 className="flex items-baseline gap-3 border-b border-rule pb-1 text-sm font-semibold">
-        {isDone ? "What it did" : "What it would do"}
+        {isDone ? "Result" : "Preview"}
         {stepId !== null && onUndo !== undefined && (
           <button type="button" onClick={() => onUndo(stepId)} className="font-normal text-act hover:underline">
-            undo all of it
+            undo the import
           </button>
         )}
       </h2>

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Scope } from "../../../core/lists/scope";
 
-const NARROWED = ["Nothing here is like that", "The list is narrowed, and nothing in it fits."] as const;
+const NARROWED = ["No conversation matches", "Nothing in this list matches its filters."] as const;
 
 const WORDS: Readonly<Record<Scope, readonly [string, string]>> = {
   open: ["Nothing is open", "What is to be sorted, answered, awaited or rests stands here."],

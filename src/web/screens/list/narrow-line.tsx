@@ -45,7 +45,7 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
   };
   return (
     <div className="flex h-[38px] shrink-0 items-center gap-x-1.5 overflow-x-auto px-4">
-      <span className="hidden text-soft lg:inline">Narrow by</span>
+      <span className="hidden text-soft lg:inline">Filter by</span>
       {MENU_DIMENSIONS.map((dimension) => (
         <NarrowMenu
           key={dimension}
@@ -63,7 +63,7 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
             key={`${dimension} ${value}`}
             type="button"
             onClick={() => narrow(dimension, value)}
-            aria-label={`No longer narrowed by ${nameOf(dimension, value, picked)}`}
+            aria-label={`Remove filter ${nameOf(dimension, value, picked)}`}
             className="flex h-7 max-w-52 shrink-0 items-center gap-1.5 rounded-control bg-act-soft px-2 font-semibold text-act"
           >
             <span className="truncate">{nameOf(dimension, value, picked)}</span>

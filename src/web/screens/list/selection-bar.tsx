@@ -23,12 +23,12 @@ export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBa
   return (
     <div
       role="toolbar"
-      aria-label="Decide about what is chosen"
+      aria-label="Decide about the selected conversations"
       className="flex h-[38px] shrink-0 items-center gap-1.5 overflow-x-auto px-4"
     >
       <span role="status" className="mr-1 font-semibold whitespace-nowrap">
         {all && chosen.lane === null ? "All " : ""}
-        {count.toLocaleString("en")} chosen{words}
+        {count.toLocaleString("en")} selected{words}
       </span>
       {count < total && (
         <button
@@ -67,7 +67,7 @@ export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBa
       </Act>
       <span className="ml-auto pl-2">
         <Act command="back" onClick={selection.clear}>
-          Choose none
+          Clear selection
         </Act>
       </span>
     </div>

@@ -19,7 +19,7 @@ const TIME_HEADINGS: Readonly<Record<Scope, string>> = {
 };
 
 export const COLUMN_NAMES: Readonly<Record<ColumnKey, string>> = {
-  pace: "Pace",
+  pace: "Urgency",
   who: "Who",
   subject: "Subject and newest words",
   turns: "Turn line",

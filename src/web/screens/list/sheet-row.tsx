@@ -59,7 +59,7 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
         <span className="box">
           <input
             type="checkbox"
-            aria-label={`Choose ${row.subject || "no subject"}`}
+            aria-label={`Select ${row.subject || "no subject"}`}
             checked={isChosen}
             tabIndex={isCursor ? 0 : -1}
             onChange={() => onToggle(row)}

@@ -251,7 +251,7 @@ function LaneHeading({ lane, folded, place, onFold, onChoose }: LaneHeadingProps
         onClick={onChoose}
         className="rounded-control px-1.5 text-xs text-act opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
       >
-        choose all {lane.count.toLocaleString("en")}
+        select all {lane.count.toLocaleString("en")}
       </button>
     </li>
   );

@@ -51,7 +51,7 @@ export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuPr
             className="flex cursor-pointer items-center gap-2 px-3 py-1 data-[selected=true]:bg-act-soft"
           >
             <span className="w-4 shrink-0">
-              {chosen.includes(key) && <Check size={14} aria-label="chosen" className="text-act" />}
+              {chosen.includes(key) && <Check size={14} aria-label="selected" className="text-act" />}
             </span>
             <span className="min-w-0 flex-1 truncate">{name}</span>
             <span className="text-sm text-soft">{count.toLocaleString("en")}</span>

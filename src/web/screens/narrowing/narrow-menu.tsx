@@ -19,7 +19,7 @@ export function NarrowMenu({ list, dimension, onChoose }: NarrowMenuProps) {
               align="start"
               sideOffset={4}
               role="dialog"
-              aria-label={`Narrow by ${DIMENSION_NAMES[dimension].toLowerCase()}`}
+              aria-label={`Filter by ${DIMENSION_NAMES[dimension].toLowerCase()}`}
               className="z-50 w-64 overflow-hidden rounded-sheet border border-rule bg-paper shadow-raised"
             >
               <Suspense fallback={<p className="px-3 py-2 text-soft">Counting…</p>}>

@@ -21,7 +21,7 @@ export function ContactForm({ contact, given, onClose }: ContactFormProps) {
     <SideForm
       name={contact === null ? "New contact" : `Change ${contact.name}`}
       step={step}
-      submits="Keep contact"
+      submits="Save contact"
       onClose={onClose}
     >
       <input type="hidden" name="do" value="keep" />

@@ -26,7 +26,7 @@ export function ContactList({ contacts, isNarrowed, onEdit }: ContactListProps) 
     return (
       <p className="max-w-prose text-soft">
         {isNarrowed
-          ? "No contact is like that."
+          ? "No contacts match."
           : "No contacts yet. A contact is one person with all their addresses: what they are called, where they belong, how they are reached by telephone, and which categories say what they are to us."}
       </p>
     );

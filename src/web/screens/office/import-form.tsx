@@ -99,6 +99,6 @@ function upload(address: string, file: File, onPart: (part: number) => void, onE
   request.setRequestHeader("Content-Type", "application/octet-stream");
   request.upload.onprogress = ({ loaded, total }) => onPart(total === 0 ? 0 : loaded / total);
   request.onload = () => onEnd(request.status < 400 ? null : "The file was not taken; try again.");
-  request.onerror = () => onEnd("The line broke off; choose the file again.");
+  request.onerror = () => onEnd("The connection was lost during the upload. Choose the file again.");
   request.send(file);
 }

@@ -11,7 +11,7 @@ export function JobsAside({ jobs }: { jobs: readonly JobAsideView[] }) {
   return (
     <section aria-labelledby="jobs-aside" className="border-b border-rule px-4 py-3">
       <h2 id="jobs-aside" className="font-serif text-lg">
-        Put aside
+        Stopped jobs
       </h2>
       <p className="text-sm text-soft">Each stopped the server twice. Tell whoever runs this.</p>
       <ul className="mt-2 divide-y divide-hair border-t border-hair">

@@ -12,7 +12,7 @@ const KIND_NAMES: Readonly<Record<string, string>> = {
   resting: "rests",
   "follow-ups": "follow-ups",
   away: "bin and junk",
-  joined: "joined and split",
+  joined: "merged and split",
   together: "notes, followers, drafts",
 };
 

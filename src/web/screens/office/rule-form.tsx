@@ -61,7 +61,7 @@ export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: 
       {problems.conditions !== undefined && <p className="text-sm text-late">{problems.conditions}</p>}
       <details open={Object.keys(problems).some((name) => name.startsWith("not-")) || !namesNothing(exceptions)}>
         <summary className="cursor-pointer text-sm font-semibold text-act">Exceptions</summary>
-        <Conditions title="But not when it comes" before="not-" given={exceptions} problems={problems} />
+        <Conditions title="Except when it comes" before="not-" given={exceptions} problems={problems} />
       </details>
       <Actions actions={actions} code={rule?.code ?? ""} problems={problems} />
       <label className="flex items-center gap-2">
@@ -72,7 +72,7 @@ export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: 
           defaultChecked={rule?.isLast ?? false}
           className="size-[14px] accent-act"
         />
-        Ask no rule after this one
+        Stop here: no later rule applies
       </label>
       {refused?.problem != null && (
         <p role="alert" className="text-late">
@@ -84,10 +84,10 @@ export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: 
           Cancel
         </Button>
         <Button disabled={isBusy} onClick={tryIt}>
-          Try it
+          Test
         </Button>
         <Button look="filled" type="submit" disabled={isBusy}>
-          Keep rule
+          Save rule
         </Button>
       </div>
       {trial !== null && <Trial trial={trial} />}
@@ -107,7 +107,7 @@ function Actions({ actions, code, problems }: ActionsProps) {
   return (
     <fieldset className="space-y-2">
       <legend className="w-full border-b border-hair pb-0.5 font-serif text-[15px]">Then</legend>
-      <CategoryChoice label="Give it" chosen={actions.categoryIds} />
+      <CategoryChoice label="Add categories" chosen={actions.categoryIds} />
       <div className="grid grid-cols-2 gap-x-3 gap-y-2 sm:grid-cols-4">
         <Field
           label="File it to (code)"
@@ -197,7 +197,7 @@ const SHOWN = 8;
 
 function Trial({ trial: { of, matches } }: { trial: RuleTrial }) {
   return (
-    <section aria-label="Tried" className="border-t border-rule pt-2 text-sm">
+    <section aria-label="Tested" className="border-t border-rule pt-2 text-sm">
       <p role="status" className="font-semibold">
         {matches.length} of the newest {of} messages
       </p>

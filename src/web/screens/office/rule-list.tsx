@@ -124,7 +124,7 @@ function Sentence({ rule }: { rule: ListedRule }) {
       </p>
       <p>
         A message {conditionsInWords(rule)}: {does.length === 0 ? "does nothing" : does.join(", ")}.
-        {rule.isLast && " No rule after it is asked."}
+        {rule.isLast && " No later rule applies."}
       </p>
       {given.length > 0 && (
         <p className="text-sm text-soft">

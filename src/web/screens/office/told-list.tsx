@@ -12,7 +12,7 @@ export function ToldList({ told }: { told: readonly Told[] }) {
   if (told.length === 0) {
     return (
       <p className="px-4 py-6 text-soft">
-        Nothing yet. What is assigned to you, names you or comes for you stands here, as chosen at the right.
+        No notifications yet. What is assigned to you, mentions you or comes in for you appears here.
       </p>
     );
   }

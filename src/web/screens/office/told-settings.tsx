@@ -15,14 +15,14 @@ export function ToldSettings({ telling, watches }: Pick<ToldPage, "telling" | "w
   const { Form, data, state } = useFetcher<ToldOutcome>();
   const problems = data?.problems ?? {};
   useEffect(() => {
-    if (state === "idle" && data?.ok === true) notice("You are told so from now on");
+    if (state === "idle" && data?.ok === true) notice("Notification settings saved");
   }, [state, data]);
   return (
-    <aside aria-label="What I want to be told" className="border-rule bg-ground px-4 py-3 max-lg:border-t lg:border-l">
+    <aside aria-label="Notification settings" className="border-rule bg-ground px-4 py-3 max-lg:border-t lg:border-l">
       <Form method="post" noValidate>
         <input type="hidden" name="do" value="telling" />
         <table className="w-full text-sm">
-          <caption className="pb-1 text-left text-[15px] font-semibold">Tell me when</caption>
+          <caption className="pb-1 text-left text-[15px] font-semibold">Notify me when</caption>
           <thead>
             <tr className="text-soft">
               <th scope="col" className="sr-only">
@@ -76,7 +76,7 @@ export function ToldSettings({ telling, watches }: Pick<ToldPage, "telling" | "w
             problem={problems["digest-at"]}
           />
         </div>
-        <p className="mt-1 text-sm text-soft">In quiet hours the browser shows nothing; the list goes on.</p>
+        <p className="mt-1 text-sm text-soft">In quiet hours the browser shows nothing; they are still listed here.</p>
         <Button look="filled" type="submit" className="mt-2.5" disabled={state !== "idle"}>
           Save
         </Button>
@@ -102,15 +102,17 @@ function BrowserLeave() {
   if (leave === "default") {
     return (
       <p className="mt-2 text-sm">
-        <Button onClick={() => void Notification.requestPermission().then(setLeave)}>Let this browser show them</Button>
+        <Button onClick={() => void Notification.requestPermission().then(setLeave)}>
+          Allow notifications in this browser
+        </Button>
       </p>
     );
   }
   return (
     <p className="mt-2 text-sm text-soft">
       {leave === "denied"
-        ? "This browser was told not to show them; its settings for this site change that."
-        : "This browser cannot show them."}
+        ? "Notifications are blocked in this browser. Allow them in its settings for this site."
+        : "This browser cannot show notifications."}
     </p>
   );
 }
@@ -136,7 +138,9 @@ function Watches({ watches }: Pick<ToldPage, "watches">) {
       <h2 id="watched" className="font-semibold">
         Watched
       </h2>
-      {watches.length === 0 && <p className="text-sm text-soft">Nothing beside what concerns you.</p>}
+      {watches.length === 0 && (
+        <p className="text-sm text-soft">Nothing yet. You are always notified of what concerns you.</p>
+      )}
       <ul>
         {watches.map((one) => (
           <WatchLine key={one.id} id={one.id} words={one.kind === "category" ? nameOf(one.value) : one.value} />
@@ -146,7 +150,7 @@ function Watches({ watches }: Pick<ToldPage, "watches">) {
         <input type="hidden" name="do" value="watch" />
         <input type="hidden" name="kind" value={kind} />
         <Select
-          label="What to watch"
+          label="Watch for"
           value={kind}
           choices={KINDS}
           onChoose={(chosen) => {
@@ -195,7 +199,7 @@ function WatchLine({ id, words }: { id: string; words: string }) {
           type="submit"
           name="do"
           value="unwatch"
-          aria-label={`No longer watch ${words}`}
+          aria-label={`Stop watching ${words}`}
           className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
         >
           <X size={14} aria-hidden />

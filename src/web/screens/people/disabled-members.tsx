@@ -29,22 +29,22 @@ export function DisabledMembers({ disabled, members, groups }: DisabledMembersPr
             </span>
             <span className="text-sm text-soft">since {one.since}</span>
             {!one.isReplaced && (
-              <Button look="quiet" onClick={() => setLeaving(one)} aria-label={`Hand over what ${one.name} has`}>
+              <Button look="quiet" onClick={() => setLeaving(one)} aria-label={`Hand over the work of ${one.name}`}>
                 Hand over…
               </Button>
             )}
             <Button
               disabled={isBusy}
               onClick={() => post({ do: "let-in", member: one.id })}
-              aria-label={`Give access back to ${one.name}`}
+              aria-label={`Restore access of ${one.name}`}
             >
-              Give access back
+              Restore access
             </Button>
           </li>
         ))}
       </ul>
       <p className="mt-2 text-sm text-soft">
-        They come back with the role and password they had. What was handed over stays where it is.
+        They come back with their former role and password. What was handed over stays where it is.
       </p>
       {refused !== null && (
         <p role="alert" className="mt-1 text-sm text-late">

@@ -12,5 +12,5 @@ export type ListedMember = {
 export type ListedGroup = { readonly id: string; readonly name: string; readonly memberIds: readonly string[] };
 
 /** What each role may do, in the words of the menu. */
-export const ROLE_NAMES: Readonly<Record<Role, string>> = { lead: "leads", member: "decides", reader: "reads" };
+export const ROLE_NAMES: Readonly<Record<Role, string>> = { lead: "Lead", member: "Member", reader: "Reader" };
 export const ROLES = Object.entries(ROLE_NAMES) as [Role, string][];

@@ -23,7 +23,7 @@ export function MemberGroups({ groups, members }: MemberGroupsProps) {
       </h2>
       {groups.length === 0 && (
         <p className="py-1.5 text-sm text-soft">
-          None. What is assigned to a group goes to whoever of it has least to do.
+          No groups yet. What is assigned to a group goes to whoever of it has the least to do.
         </p>
       )}
       <ul>
@@ -90,7 +90,7 @@ function GroupForm({ group, members, onClose }: GroupFormProps) {
         autoComplete="off"
       />
       <fieldset className="grid grid-cols-2 gap-x-3" aria-describedby={problems.members ? "group-members" : undefined}>
-        <legend className="text-sm font-semibold">Who is in it</legend>
+        <legend className="text-sm font-semibold">Members of the group</legend>
         {members.map(({ id, name }) => (
           <label key={id} className="flex min-h-6 items-center gap-2">
             <input
@@ -111,7 +111,7 @@ function GroupForm({ group, members, onClose }: GroupFormProps) {
       )}
       <div className="flex gap-2">
         <Button look="filled" type="submit" disabled={isBusy}>
-          Save the group
+          Save group
         </Button>
         <Button look="quiet" onClick={onClose}>
           Cancel

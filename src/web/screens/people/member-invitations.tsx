@@ -16,13 +16,13 @@ export function MemberInvitations({ invitations }: { invitations: readonly Invit
   return (
     <section aria-labelledby="invitations">
       <h2 id="invitations" className="border-b border-rule pb-1 text-sm font-semibold">
-        Invite by a link
+        Invite by link
       </h2>
       <div className="mt-2 flex items-center gap-2">
         <span>Somebody who</span>
-        <Select label="What they may do" value={role} choices={ROLES} onChoose={(chosen) => setRole(chosen as Role)} />
+        <Select label="Role" value={role} choices={ROLES} onChoose={(chosen) => setRole(chosen as Role)} />
         <Button disabled={isBusy} onClick={() => post({ do: "invite", role })}>
-          Make a link
+          Create link
         </Button>
       </div>
       {link !== null && <Link link={link} />}

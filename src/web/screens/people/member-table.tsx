@@ -19,7 +19,7 @@ export function MemberTable({ members, groups }: { members: readonly ListedMembe
         ))}
       </ul>
       <p className="mt-2 text-sm text-soft">
-        Who leads sets the tray up and lets people in; who decides does everything with mail; who reads only looks.
+        Leads set the tray up and invite people. Members work with the mail. Readers only look.
       </p>
       {leaving !== null && (
         <ShutOutDialog leaving={leaving} members={members} groups={groups} onClose={() => setLeaving(null)} />
@@ -47,15 +47,15 @@ function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: ((
           <span className="text-soft">{ROLE_NAMES[role]}</span>
         ) : (
           <Select
-            label={`What ${name} may do`}
+            label={`Role of ${name}`}
             value={role}
             choices={ROLES}
             onChoose={(chosen) => post({ do: "role", member: id, role: chosen })}
           />
         )}
         {onShutOut !== null && (
-          <Button look="quiet" disabled={id === member.id} onClick={onShutOut} aria-label={`Shut ${name} out`}>
-            Shut out…
+          <Button look="quiet" disabled={id === member.id} onClick={onShutOut} aria-label={`Remove access of ${name}`}>
+            Remove access…
           </Button>
         )}
       </div>

@@ -12,7 +12,7 @@ export function OwnWeek({ week, trayWeek }: { week: Week | null; trayWeek: Week 
   const { Form, data, state } = useFetcher<AwayOutcome>();
   const [isOwn, setOwn] = useState(week !== null);
   useEffect(() => {
-    if (state === "idle" && data?.ok === true) notice("Your hours are so now");
+    if (state === "idle" && data?.ok === true) notice("Your hours are saved");
   }, [state, data]);
   return (
     <Form method="post" noValidate aria-label="My hours">

@@ -32,11 +32,11 @@ export function ShutOutDialog({ leaving, isOut = false, members, groups, onClose
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title={isOut ? `Hand over what ${leaving.name} has` : `Shut ${leaving.name} out`}
+      title={isOut ? `Hand over the work of ${leaving.name}` : `Remove access of ${leaving.name}`}
       description={
         isOut
-          ? "They cannot sign in, here and in their other trays. What they did stays in the journal."
-          : "They can sign in no more, here and in their other trays. What they did stays in the journal."
+          ? "They cannot sign in, here or in their other trays. What they did stays in the journal."
+          : "They can no longer sign in, here or in their other trays. What they did stays in the journal."
       }
       size="wide"
     >
@@ -45,8 +45,8 @@ export function ShutOutDialog({ leaving, isOut = false, members, groups, onClose
         <input type="hidden" name="member" value={leaving.id} />
         <input type="hidden" name="to" value={to} />
         <div className="flex flex-wrap items-center gap-3">
-          <span className="font-semibold">What they have goes to</span>
-          <Select label="Who gets what they have" value={to} choices={choices} onChoose={setTo} />
+          <span className="font-semibold">Hand over to</span>
+          <Select label="Hand over to" value={to} choices={choices} onChoose={setTo} />
         </div>
         <p className="text-sm text-soft">
           Their open conversations and follow-ups now; what is settled, when somebody writes again; drafts that wait for
@@ -62,7 +62,7 @@ export function ShutOutDialog({ leaving, isOut = false, members, groups, onClose
             Cancel
           </Button>
           <Button look="filled" type="submit" disabled={isBusy}>
-            {isOut ? "Hand over" : "Shut out and hand over"}
+            {isOut ? "Hand over" : "Remove access and hand over"}
           </Button>
         </div>
       </Form>

@@ -252,11 +252,11 @@ function Row({ placed: { item, spot }, record, ways, isBusy, ...does }: RowProps
         <Button
           look="quiet"
           className="h-6 !px-1 text-sm"
-          aria-label={`Take ${name} out`}
+          aria-label={`Remove ${name}`}
           disabled={isBusy}
           onClick={does.onRemove}
         >
-          take out
+          remove
         </Button>
       </span>
     </li>

@@ -34,26 +34,28 @@ export function DisposalSheet({ record, onClose }: DisposalSheetProps) {
   return (
     <section
       ref={place}
-      aria-label={`What would go with ${record.code}`}
+      aria-label={`Disposal of ${record.code}`}
       className="rounded-sheet border border-rule border-l-[3px] border-l-late p-3.5"
     >
       <h2 className="font-serif text-lg">
         {record.code} {record.title}
       </h2>
-      {preview === null && look.refused === null && <p className="py-2 text-soft">Looking at what is on it…</p>}
+      {preview === null && look.refused === null && <p className="py-2 text-soft">Checking what is on it…</p>}
       {preview !== null && <Named preview={preview} />}
       {problem != null && (
         <div role="alert" className="mt-2 text-late">
           {problem}{" "}
           <button type="button" className="min-h-6 text-act hover:underline" onClick={show}>
-            Look again
+            Check again
           </button>
         </div>
       )}
       {preview !== null && (
         <>
           <TakeOut code={record.code} text="" />
-          <p className="pt-1 text-sm text-soft">Get the zip before it goes: what is packed here goes with it.</p>
+          <p className="pt-1 text-sm text-soft">
+            Download the ZIP before it is disposed of: exports kept here go with it.
+          </p>
           <div className="mt-3 flex flex-wrap items-center gap-2">
             <Dispose
               code={record.code}
@@ -64,15 +66,15 @@ export function DisposalSheet({ record, onClose }: DisposalSheetProps) {
           <act.Form method="post" action={act.action} noValidate className="mt-3 flex items-end gap-2">
             <input type="hidden" name="do" value="keep" />
             <input type="hidden" name="record" value={record.id} />
-            <Field label="Or keep it until" name="until" type="date" problem={refused?.problems.until} />
+            <Field label="Or keep until" name="until" type="date" problem={refused?.problems.until} />
             <Button type="submit" className="h-9" disabled={act.isBusy}>
-              Keep it
+              Keep
             </Button>
           </act.Form>
         </>
       )}
       <Button look="quiet" className="mt-2 -ml-3" onClick={onClose}>
-        Leave it for now
+        Not now
       </Button>
     </section>
   );
@@ -90,7 +92,7 @@ function Named({ preview }: { readonly preview: PreviewView }) {
           {counted(conversations, "conversation")} with {counted(messages, "message")} and{" "}
           {counted(documents, "document")}, {size},
         </b>{" "}
-        would go for good, from the lists, the search and the store.
+        would be deleted permanently, from lists, search and storage.
         {stays > 0 && ` ${stays} more are on other records as well and stay there.`}
       </p>
       {open > 0 && (
@@ -99,7 +101,7 @@ function Named({ preview }: { readonly preview: PreviewView }) {
           anything goes.
         </p>
       )}
-      <ul aria-label="What would go" className="mt-2 max-h-56 overflow-y-auto border-y border-hair text-sm">
+      <ul aria-label="To be disposed of" className="mt-2 max-h-56 overflow-y-auto border-y border-hair text-sm">
         {goes.map((one) => (
           <Line key={one.id} {...one} />
         ))}
@@ -148,7 +150,7 @@ function Dispose({ code, isBusy, onDispose }: DisposeProps) {
     <span className="flex flex-wrap items-center gap-2">
       <b className="font-semibold text-late">This cannot be undone.</b>
       <Button look="filled" disabled={isBusy} onClick={onDispose}>
-        Dispose of {code} for good
+        Dispose of {code} permanently
       </Button>
       <Button look="quiet" onClick={() => setAsks(false)}>
         No

@@ -34,7 +34,9 @@ export function PolicyList({ retention: { policies, types, categories }, step }:
         </Button>
       </div>
       {policies.length === 0 && edited === null && (
-        <p className="py-3 text-soft">Everything is kept for good. A policy says how long, and to what it applies.</p>
+        <p className="py-3 text-soft">
+          Everything is kept without limit. A policy says for how long, and what it applies to.
+        </p>
       )}
       <ul>
         {policies.map((policy) => (
@@ -113,7 +115,7 @@ function PolicyForm({ policy, onClose }: PolicyFormProps) {
       <SideForm
         name={policy === null ? "New policy" : `Change ${policy.name}`}
         step={step}
-        submits="Keep policy"
+        submits="Save policy"
         onClose={onClose}
       >
         <input type="hidden" name="do" value="policy" />

@@ -41,7 +41,7 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
         </Line>
         <Line name="Opened">{card.opened}</Line>
         {card.closed !== null && <Line name="Closed">{card.closed}</Line>}
-        <Line name="Known to">
+        <Line name="Access">
           {card.viewers === null ? (
             "everybody"
           ) : (
@@ -75,20 +75,20 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
               to={`/${tray.slug}/records?new&under=${code}`}
               className="block min-h-6 text-act underline-offset-2 hover:underline"
             >
-              open one under it…
+              New sub-record…
             </Link>
           )}
         </Line>
       </dl>
       {mayDecide && (
         <Button className="mt-3" disabled={isBusy} onClick={() => post({ do: closed ? "reopen" : "close" })}>
-          {closed ? "Reopen it" : "Close it"}
+          {closed ? "Reopen record" : "Close record"}
         </Button>
       )}
       {mayLead && <MergeForm code={code} />}
       <RecordKept key={kept.holds.length} kept={kept} recordId={recordId} />
-      <section aria-label="Take it out" className="mt-5">
-        <h2 className="border-b border-rule pb-1 text-sm font-semibold">Take it out</h2>
+      <section aria-label="Export" className="mt-5">
+        <h2 className="border-b border-rule pb-1 text-sm font-semibold">Export</h2>
         <TakeOut key={text} code={code} text={text} />
       </section>
       {refused?.problem != null && (
@@ -97,8 +97,8 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
         </p>
       )}
       {card.steps.length > 0 && (
-        <section aria-label="What was done to it" className="mt-5">
-          <h2 className="border-b border-rule pb-1 text-sm font-semibold">What was done to it</h2>
+        <section aria-label="History" className="mt-5">
+          <h2 className="border-b border-rule pb-1 text-sm font-semibold">History</h2>
           <ul className="text-sm">
             {card.steps.map(({ id, by, words, when }) => (
               <li key={id} className="flex gap-3 border-b border-hair py-1">
@@ -149,10 +149,10 @@ function MergeForm({ code }: { readonly code: string }) {
     (merged) => void navigate(`/${tray.slug}/records/${merged.code}`),
   );
   return (
-    <Form method="post" action={action} noValidate aria-label="Merge it" className="mt-4 flex items-end gap-2">
+    <Form method="post" action={action} noValidate aria-label="Merge" className="mt-4 flex items-end gap-2">
       <input type="hidden" name="do" value="merge" />
       <Field
-        label="Merge it into"
+        label="Merge into"
         name="into"
         placeholder="the code of a record"
         problem={refused?.problems.code ?? refused?.problem ?? undefined}

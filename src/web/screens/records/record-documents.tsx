@@ -57,7 +57,7 @@ export function RecordDocuments({ documents, code, closed, text }: RecordDocumen
                   <li key={version.href} className="flex flex-wrap items-center gap-x-3 py-0.5">
                     <a
                       href={version.href}
-                      aria-label={`Get ${name} of ${version.when}`}
+                      aria-label={`Download ${name} of ${version.when}`}
                       className="text-act hover:underline"
                     >
                       {version.when}
@@ -68,23 +68,23 @@ export function RecordDocuments({ documents, code, closed, text }: RecordDocumen
                     {version.isShown && (
                       <button
                         type="button"
-                        aria-label={`Look at ${name} of ${version.when}`}
+                        aria-label={`View ${name} of ${version.when}`}
                         onClick={() => setShown({ name, version })}
                         className="min-h-6 text-act hover:underline"
                       >
-                        look at it
+                        view
                       </button>
                     )}
                     {version.id !== null && mayDecide && (
                       <button
                         type="button"
-                        aria-label={`Take ${name} of ${version.when} off`}
+                        aria-label={`Remove ${name} of ${version.when}`}
                         onClick={() =>
                           void fetcher.submit({ do: "remove", document: version.id ?? "" }, { method: "post", action })
                         }
                         className="min-h-6 text-act hover:underline"
                       >
-                        take off
+                        remove
                       </button>
                     )}
                   </li>

@@ -45,7 +45,7 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
     <SideForm
       name={isNew ? "New record" : `Change ${record.code}`}
       step={step}
-      submits={isNew ? "Open the record" : "Keep it so"}
+      submits={isNew ? "Create record" : "Save"}
       onClose={onClose}
     >
       <input type="hidden" name="do" value="keep" />
@@ -77,7 +77,7 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
         />
       </div>
       <Field
-        label="Stands under"
+        label="Parent"
         name="parent"
         defaultValue={record.parentCode}
         placeholder="the code of a client, programme or year"
@@ -106,7 +106,7 @@ function AccessChoice({ access, problem }: AccessChoiceProps) {
   const chosen = access ?? { memberIds: [member.id], groupIds: [] };
   return (
     <fieldset>
-      <legend className="mb-1 text-sm font-semibold">Who may know of it</legend>
+      <legend className="mb-1 text-sm font-semibold">Access</legend>
       <div className="flex flex-wrap gap-x-5">
         {(["all", "some"] as const).map((who) => (
           <label key={who} className="flex min-h-6 cursor-pointer items-center gap-2">
@@ -118,7 +118,7 @@ function AccessChoice({ access, problem }: AccessChoiceProps) {
               onChange={() => setNarrow(who === "some")}
               className="size-4 accent-act"
             />
-            {who === "all" ? "whoever may know of what it stands under" : "only these of them"}
+            {who === "all" ? "as its parent record" : "only these people"}
           </label>
         ))}
       </div>

@@ -12,8 +12,8 @@ export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readon
   const { Form, action, refused, isBusy, post } = useStep<RetentionOutcome>("retention");
   const nameOf = (id: string) => members.find((one) => one.id === id)?.name ?? "a colleague";
   return (
-    <section aria-label="How long it is kept" className="mt-5">
-      <h2 className="border-b border-rule pb-1 text-sm font-semibold">How long it is kept</h2>
+    <section aria-label="Retention" className="mt-5">
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">Retention</h2>
       <p className="pt-1.5 text-sm first-letter:uppercase">
         {kept.until}, <span className="text-soft">{kept.why}</span>
       </p>
@@ -33,7 +33,7 @@ export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readon
                 className="min-h-6 text-act hover:underline"
                 onClick={() => post({ do: "release", record: recordId, hold: id })}
               >
-                end it
+                end hold
               </button>
             )}
           </li>
@@ -53,18 +53,24 @@ export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readon
               />
             </p>
           )}
-          <Form method="post" action={action} noValidate aria-label="Hold it" className="mt-2 flex items-end gap-2">
+          <Form
+            method="post"
+            action={action}
+            noValidate
+            aria-label="Place on hold"
+            className="mt-2 flex items-end gap-2"
+          >
             <input type="hidden" name="do" value="hold" />
             <input type="hidden" name="record" value={recordId} />
             <Field
-              label="Hold it, so that it does not go"
+              label="Place on hold: the reason"
               name="reason"
               placeholder="why"
               autoComplete="off"
               className="flex-1"
             />
             <Button type="submit" className="h-9" disabled={isBusy}>
-              Hold
+              Place on hold
             </Button>
           </Form>
           {refused?.problem != null && (

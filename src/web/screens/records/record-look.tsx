@@ -16,7 +16,7 @@ export function RecordLook({ code, text, part, hint }: RecordLookProps) {
   return (
     <Form
       role="search"
-      aria-label={`Look in ${code}`}
+      aria-label={`Search in ${code}`}
       className="flex items-center gap-2 border-b border-hair px-5 py-2"
     >
       {part !== "mail" && <input type="hidden" name="part" value={part} />}
@@ -25,17 +25,17 @@ export function RecordLook({ code, text, part, hint }: RecordLookProps) {
         type="search"
         name="text"
         defaultValue={text}
-        aria-label={`Look for words in ${code}`}
+        aria-label={`Search for words in ${code}`}
         placeholder={hint}
         className="h-8 w-72 max-w-full rounded-control border border-rule bg-paper px-2.5 placeholder:text-soft"
       />
-      <Button type="submit">Look</Button>
+      <Button type="submit">Search</Button>
       {text !== "" && (
         <Link to={part === "mail" ? "?" : `?part=${part}`} className="text-act hover:underline">
           show everything
         </Link>
       )}
-      {isLoading && <span className="text-sm text-soft">Looking…</span>}
+      {isLoading && <span className="text-sm text-soft">Searching…</span>}
     </Form>
   );
 }

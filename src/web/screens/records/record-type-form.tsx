@@ -51,7 +51,7 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
     <SideForm
       name={type === null ? "New type" : `Change ${type.name}`}
       step={step}
-      submits="Keep type"
+      submits="Save type"
       onClose={onClose}
     >
       <input type="hidden" name="id" value={type?.id ?? ""} />
@@ -67,7 +67,7 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
       />
       <div>
         <Field
-          label="How its codes are made"
+          label="Code pattern"
           name="codePattern"
           value={codePattern}
           onChange={(event) => setPattern(event.target.value)}
@@ -82,7 +82,7 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
         </p>
       </div>
       <fieldset>
-        <legend className="text-sm font-semibold">What is asked when something is filed on one</legend>
+        <legend className="text-sm font-semibold">Fields asked when filing</legend>
         {fields.length === 0 && <p className="py-1 text-sm text-soft">Nothing: it is filed with one key.</p>}
         <ul className="space-y-2 pt-1">
           {fields.map((field, at) => (
@@ -126,7 +126,7 @@ function FieldLine({ field, at, onChange, onRemove }: FieldLineProps) {
           aria-label={`Name of field ${at + 1}`}
           value={field.label}
           onChange={(event) => onChange({ label: event.target.value })}
-          placeholder="What is asked"
+          placeholder="label"
           className={`${INPUT} flex-1`}
         />
         <Select
@@ -156,15 +156,15 @@ function FieldLine({ field, at, onChange, onRemove }: FieldLineProps) {
           />
         )}
         <input
-          aria-label={`What ${name} begins with`}
+          aria-label={`Default of ${name}`}
           value={field.start}
           onChange={(event) => onChange({ start: event.target.value })}
-          placeholder="begins with"
+          placeholder="default"
           className={`${INPUT} w-32`}
         />
         <Tick words="needed" isOn={field.required} onChange={(required) => onChange({ required })} />
         <Tick
-          words="begins as I filled it in last"
+          words="default: what I entered last"
           isOn={field.remembers}
           onChange={(remembers) => onChange({ remembers })}
         />

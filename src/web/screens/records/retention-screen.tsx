@@ -25,11 +25,11 @@ export function RetentionScreen({ retention }: { readonly retention: RetentionVi
           {(line) => (
             <Button
               className="h-7"
-              aria-label={`Look at what would go with ${line.code}`}
+              aria-label={`Review disposal of ${line.code}`}
               aria-pressed={looked?.id === line.id}
               onClick={() => setLooked(line)}
             >
-              Look at it
+              Review
             </Button>
           )}
         </Lines>
@@ -100,8 +100,8 @@ function Lines({ name, lines, count, empty, children }: LinesProps) {
 
 function Certificates({ certificates }: { readonly certificates: RetentionView["certificates"] }) {
   return (
-    <section aria-label="What went">
-      <h2 className="border-b border-rule pb-1 text-sm font-semibold">What went</h2>
+    <section aria-label="Disposed of">
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">Disposed of</h2>
       {certificates.length === 0 && (
         <p className="py-3 text-soft">Nothing yet. Each disposal leaves a certificate here.</p>
       )}
@@ -119,7 +119,7 @@ function Certificates({ certificates }: { readonly certificates: RetentionView["
               {one.conversations} conversations, {one.messages} messages, {one.documents} documents, {one.size};{" "}
               {one.elsewhere} stay with other records. Kept {one.why}. Shown {one.previewed}.
             </p>
-            <p className="truncate text-xs text-soft" title="SHA-256 of the list of what went">
+            <p className="truncate text-xs text-soft" title="SHA-256 of the list of what was disposed of">
               SHA-256 {one.digest}
             </p>
           </li>

@@ -23,7 +23,7 @@ export function TakeOut({ code, text, everywhere = false, onOrdered }: TakeOutPr
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
   useEffect(() => {
     if (data?.ok !== true) return;
-    notice("It is being packed: how far it is stands in the corner");
+    notice("Export started: its progress is shown in the corner");
     onOrdered?.();
   }, [data]);
   return (
@@ -51,7 +51,7 @@ export function TakeOut({ code, text, everywhere = false, onOrdered }: TakeOutPr
         notes in what is printed
       </label>
       <Button type="submit" disabled={state !== "idle"}>
-        {state === "idle" ? "Pack it as a zip" : "Asking for it…"}
+        {state === "idle" ? "Export as ZIP" : "Preparing…"}
       </Button>
       {data?.ok === false && (
         <p role="alert" className="w-full text-late">

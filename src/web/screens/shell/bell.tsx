@@ -16,7 +16,7 @@ export function Bell() {
     const shown = new Notification(pop.title, { body: pop.words, tag: pop.id, silent: true });
     shown.onclick = () => window.focus();
   }, [pop]);
-  const label = unread === 0 ? "What I am told" : `What I am told: ${unread} unread`;
+  const label = unread === 0 ? "Notifications" : `Notifications: ${unread} unread`;
   return (
     <Link
       to={`/${tray.slug}/notifications`}

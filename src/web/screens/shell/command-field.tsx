@@ -27,7 +27,7 @@ const PAGES = [
   ["horizon", "Waiting for reply, as a horizon"],
   ["loose-ends", "Loose ends"],
   ["follow-ups", "Follow-ups"],
-  ["notifications", "What I am told"],
+  ["notifications", "Notifications"],
   ["away", "Hours and time off"],
   ["members", "Members, roles and groups"],
   ["overview", "Overview: who has what"],
@@ -40,8 +40,8 @@ const PAGES = [
   ["outgoing", "Outgoing mail"],
   ["import", "Import mail"],
   ["backlog", "Work through older mail"],
-  ["keys", "Keys and habits"],
-  ["tray-settings", "This tray: hours, holidays, bin, junk"],
+  ["keys", "Keyboard and preferences"],
+  ["tray-settings", "Tray settings: hours, holidays, bin, junk"],
 ] as const;
 
 /** Everything by name: what can be done here, lists, records, categories, colleagues; what was used last on top. */

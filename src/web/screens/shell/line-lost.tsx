@@ -2,8 +2,8 @@
 export function LineLost() {
   return (
     <p role="status" className="mx-4 mb-1.5 rounded-control border border-late bg-paper px-3 py-1 text-sm">
-      <b className="font-semibold text-late">No line to the server.</b> What is shown may be old. What you decide is
-      kept and sent when the line is back.
+      <b className="font-semibold text-late">Connection lost.</b> What is shown may be out of date. Your changes are
+      kept and will be sent when it returns.
     </p>
   );
 }

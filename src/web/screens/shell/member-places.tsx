@@ -37,13 +37,13 @@ const PLACES = [
   ["contacts", "Contacts", Contact],
   ["rules", "Rules", Workflow],
   ["account", "Account", KeyRound],
-  ["keys", "Keys and habits", Keyboard],
+  ["keys", "Keyboard and preferences", Keyboard],
   ["bin", "Bin", Trash2],
   ["junk", "Junk", Ban],
   ["outgoing", "Outgoing mail", Send],
   ["import", "Import mail", FileInput],
   ["backlog", "Older mail", Archive],
-  ["tray-settings", "This tray", Settings2],
+  ["tray-settings", "Tray settings", Settings2],
 ] as const;
 
 const FOR_LEADS: ReadonlySet<string> = new Set(["access-log"]);
@@ -66,9 +66,9 @@ export function MemberPlaces({ slug }: { readonly slug: string }) {
 }
 
 const SPANS = [
-  ["hour", "Let an hour pass"],
-  ["opening", "On to the next opening"],
-  ["three-days", "Let three days pass"],
+  ["hour", "Demo: advance one hour"],
+  ["opening", "Demo: advance to the next opening"],
+  ["three-days", "Demo: advance three days"],
 ] as const;
 
 /** In the demo: what would take days can be watched. */

@@ -6,11 +6,11 @@ import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
 
 const STATES: Readonly<Record<ParcelView["state"], string>> = {
-  waiting: "about to begin",
-  running: "being packed",
+  waiting: "waiting to start",
+  running: "in progress",
   done: "packed",
   cancelled: "stopped",
-  failed: "broken off",
+  failed: "failed",
 };
 
 const LOOK_EVERY_MS = 1_000;
@@ -31,7 +31,7 @@ export function Parcels({ parcels: known, slug }: { readonly parcels: readonly P
   }, [isAny, load, slug]);
   if (shown.length === 0) return null;
   return (
-    <section aria-label="Taken out" className="divide-y divide-hair">
+    <section aria-label="Exports" className="divide-y divide-hair">
       {shown.map((parcel) => (
         <ParcelItem
           key={parcel.id}
@@ -72,10 +72,10 @@ function ParcelItem({ parcel, slug, onPutAway }: ParcelItemProps) {
             {state === "done" && (
               <a
                 href={`/${slug}/parcels/${id}`}
-                aria-label={`Get ${name}`}
+                aria-label={`Download ${name}`}
                 className="inline-flex h-7 items-center rounded-control bg-act px-2.5 font-semibold text-paper hover:bg-act/90"
               >
-                Get it
+                Download
               </a>
             )}
             <Button
@@ -86,7 +86,7 @@ function ParcelItem({ parcel, slug, onPutAway }: ParcelItemProps) {
                 onPutAway();
               }}
             >
-              Put away
+              Dismiss
             </Button>
           </>
         )}

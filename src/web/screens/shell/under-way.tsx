@@ -8,11 +8,11 @@ import { useDecisions } from "../deciding/decisions";
 import { Parcels } from "./parcels";
 
 const STATES: Readonly<Record<RunView["state"], string>> = {
-  waiting: "about to begin",
-  running: "under way",
+  waiting: "waiting to start",
+  running: "in progress",
   done: "done",
   cancelled: "stopped",
-  failed: "broken off",
+  failed: "failed",
 };
 
 type UnderWayProps = {
@@ -86,7 +86,7 @@ function Run({ run, slug, onPutAway }: { run: RunView; slug: string; onPutAway: 
               </Button>
             )}
             <Button look="quiet" className="h-7" onClick={onPutAway}>
-              Put away
+              Dismiss
             </Button>
           </>
         )}

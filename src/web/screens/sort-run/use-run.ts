@@ -101,7 +101,7 @@ export function useRun(slug: string, start: RunStart): Run {
         else startTransition(keep);
       } catch {
         asked.current.delete(id);
-        setProblem("The conversation could not be loaded. It is tried again when the line is back.");
+        setProblem("The conversation could not be loaded. It will be loaded when the connection returns.");
       }
     },
     [slug],

@@ -33,7 +33,7 @@ export function HorizonLane({ lane, now, cursor, chosen, onChoose, onChooseAll }
           {lane.name}
           <span className="font-normal text-soft">{lane.count}</span>
           <button type="button" onClick={onChooseAll} className="font-normal text-act hover:underline">
-            choose these
+            select these
           </button>
         </h2>
       )}

@@ -54,7 +54,7 @@ export function HorizonRow({ view, now, isCursor, isChosen, onChoose, onCallOff 
     >
       <input
         type="checkbox"
-        aria-label={`Choose ${row.who}: ${row.subject}`}
+        aria-label={`Select ${row.who}: ${row.subject}`}
         checked={isChosen}
         disabled={!mayDecide}
         onChange={onChoose}

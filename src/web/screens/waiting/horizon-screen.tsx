@@ -167,7 +167,7 @@ function HorizonTools({ chosen, overdue, ask, remindOverdue, act }: HorizonTools
       {mayDecide && chosen > 0 && (
         <>
           <span role="status" className="font-semibold">
-            {chosen} chosen
+            {chosen} selected
           </span>
           <Button look="filled" onClick={() => ask("remind")}>
             Remind…

@@ -94,7 +94,7 @@ export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
       title="Loose ends"
       beside={
         <span className="text-soft">
-          {total === 0 ? "" : "What would be forgotten. 1 does the first remedy, v says it is none."}
+          {total === 0 ? "" : "What would be forgotten. 1 does the first remedy, v marks it as not a loose end."}
         </span>
       }
     >
@@ -205,7 +205,7 @@ function Line({ end: { kind, row, words }, now, isCursor, onRemedy, onNone }: Li
             aria-label={`No loose end: ${row.subject}`}
             onClick={onNone}
           >
-            It is none…
+            Not a loose end…
           </Button>
         </span>
       )}

@@ -27,13 +27,13 @@ export function LyingDrafts() {
       keepDraft(name, draft, { slug: tray.slug, memberId: member.id, conversationId, at });
       setDrafts((all) => [...all, thrown].toSorted((a, b) => a.at - b.at));
     };
-    notice("Thrown away: the draft", { action: { label: "Undo", onClick: undo } });
+    notice("Discarded: the draft", { action: { label: "Undo", onClick: undo } });
   };
   if (drafts.length === 0) return null;
   return (
-    <section aria-label="Begun and not sent, on this device">
+    <section aria-label="Unsent drafts on this device">
       <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">
-        Begun and not sent, on this device <span className="font-normal text-soft">{drafts.length}</span>
+        Unsent drafts on this device <span className="font-normal text-soft">{drafts.length}</span>
       </h2>
       <ul>
         {drafts.map((one) => (
@@ -56,10 +56,10 @@ export function LyingDrafts() {
             <Button
               look="quiet"
               className="h-7 px-2 text-sm"
-              aria-label={`Throw away: the draft “${one.draft.subject}”`}
+              aria-label={`Discard: the draft “${one.draft.subject}”`}
               onClick={() => throwAway(one)}
             >
-              Throw away
+              Discard
             </Button>
           </li>
         ))}

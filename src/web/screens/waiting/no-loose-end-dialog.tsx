@@ -42,7 +42,7 @@ export function NoLooseEndDialog({ kind, row, onClose }: NoLooseEndDialogProps) 
             Cancel
           </Button>
           <Button look="filled" type="submit" disabled={isBusy}>
-            It is none
+            Not a loose end
           </Button>
         </div>
       </Form>

@@ -76,7 +76,7 @@ export function Composer(props: ComposerProps) {
   return (
     <form
       ref={form}
-      aria-label={passOn === null ? "Answer" : "Pass it on"}
+      aria-label={passOn === null ? "Answer" : "Forward"}
       className="max-h-[72%] shrink-0 overflow-y-auto border-t border-rule bg-ours px-4 pt-3 lg:scroll-pb-20 lg:px-6"
       onSubmit={(event) => {
         event.preventDefault();
@@ -141,14 +141,11 @@ export function Composer(props: ComposerProps) {
           Ask for a delivery report
         </label>
         <Select
-          label="Matters until"
+          label="Expires"
           look="quiet"
           value={draft.expires ?? ""}
           onChoose={(expires) => change({ expires })}
-          choices={[
-            ["", "matters for good"],
-            ...dateChoices.map(({ day, words }) => [day, `matters until ${words}`] as const),
-          ]}
+          choices={[["", "no expiry"], ...dateChoices.map(({ day, words }) => [day, `expires ${words}`] as const)]}
         />
         {passOn === null && (
           <SendAndFile
@@ -176,11 +173,11 @@ export function Composer(props: ComposerProps) {
           {mayInsist && <Button onClick={() => send("on")}>Send all the same</Button>}
           {passOn === null && (
             <Button aria-expanded={handing.isOpen} onClick={handing.toggle}>
-              Give to a colleague…
+              Hand over to a colleague…
             </Button>
           )}
           <Button look="quiet" onClick={onClose}>
-            Put aside <KeyCap>Esc</KeyCap>
+            Close <KeyCap>Esc</KeyCap>
           </Button>
           <span className="ml-auto hidden text-sm text-soft lg:inline">The draft is kept on this device.</span>
         </div>
@@ -261,7 +258,7 @@ function Informing({ who, text, change }: InformingProps) {
           onChange={(event) => change({ informs: event.target.checked ? usual : "" })}
           className="size-4 accent-act"
         />
-        Tell {who} that it was passed on
+        Tell {who} that it was forwarded
       </label>
       {text !== "" && (
         <textarea
@@ -287,7 +284,7 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
   useEffect(() => {
     if (outcome?.ok !== true) return;
-    notice("Draft given on");
+    notice("Draft handed over");
     onHanded();
   }, [outcome]);
   const { to, cc, subject, html, after, day, enclosures = [] } = draft;
@@ -308,6 +305,6 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
 }
 
 function sendWords(shared: DraftView | null, passOn: PassOnView | null): string {
-  if (passOn !== null) return "Pass on";
+  if (passOn !== null) return "Forward";
   return shared === null ? "Send" : "Approve and send";
 }

@@ -47,6 +47,6 @@ export default function DocumentPicker({ records, onPick, onClose }: DocumentPic
 }
 
 function emptyWords(count: number, isThere: boolean): string {
-  if (!isThere) return "Looking…";
+  if (!isThere) return "Searching…";
   return count === 0 ? "There is no document yet." : "No document there has that name.";
 }

@@ -71,7 +71,7 @@ export function Enclosures(props: EnclosuresProps) {
                 <span className="whitespace-nowrap text-soft">{sizeInWords(size)}</span>
                 <button
                   type="button"
-                  aria-label={`Take ${name} off`}
+                  aria-label={`Remove ${name}`}
                   onClick={() => change({ enclosures: enclosures.filter((one) => one.id !== id) })}
                   className="grid size-6 place-items-center text-soft hover:text-act"
                 >

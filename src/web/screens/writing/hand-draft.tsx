@@ -18,7 +18,7 @@ export function HandDraft({ problems, isBusy, onHand }: HandDraftProps) {
   const [note, setNote] = useState("");
   return (
     <fieldset className="mt-3 flex flex-wrap items-end gap-2 border-t border-hair pt-2.5">
-      <legend className="sr-only">Give the draft to a colleague</legend>
+      <legend className="sr-only">Hand the draft over to a colleague</legend>
       <div>
         <span className="mb-1 block text-sm font-semibold">To check and send</span>
         <Select
@@ -39,7 +39,7 @@ export function HandDraft({ problems, isBusy, onHand }: HandDraftProps) {
         )}
       </div>
       <Field
-        label="A word with it"
+        label="Internal note"
         value={note}
         onChange={(event) => setNote(event.target.value)}
         // Within the form of the answer: what is pressed here must not send that.
@@ -52,7 +52,7 @@ export function HandDraft({ problems, isBusy, onHand }: HandDraftProps) {
         problem={problems.note}
       />
       <Button disabled={isBusy} onClick={() => onHand({ member: to, note })}>
-        Give it on
+        Hand over
       </Button>
     </fieldset>
   );

@@ -37,7 +37,7 @@ export function LetterBody({ draft, change, problems, problem, records, onAttach
           fallback={
             <p className="mt-2.5 h-[180px] text-soft">
               <Opening />
-              Getting the paper ready…
+              Loading the editor…
             </p>
           }
         >

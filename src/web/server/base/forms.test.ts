@@ -87,7 +87,7 @@ describe("a posted decision", () => {
     [{ kind: "explode" }, "nothing one can decide"],
     [{ kind: "toString" }, "nothing one can decide"],
     [{ kind: "settle", conversation: "1" }, "nothing that can be found here"],
-    [{ kind: "settle", conversation: [] }, "Nothing is chosen"],
+    [{ kind: "settle", conversation: [] }, "Nothing is selected"],
     [{ kind: "assign", owner: "tobias" }, "nothing that can be found here"],
     [{ kind: "file" }, "required"],
     [{ kind: "rest", at: "", mode: "time" }, "choose a date"],

@@ -53,12 +53,12 @@ async function doneBy(deps: Deps, grant: TrayGrant, posted: PostedChange): Promi
     case "retire":
       return saying("Retired: no longer offered, still on what has it", retireCategory(deps, grant, posted.id));
     case "bring-back":
-      return saying("Offered again", bringBackCategory(deps, grant, posted.id));
+      return saying("Reactivated", bringBackCategory(deps, grant, posted.id));
     case "end":
       return ending(deps, grant, posted);
     case "right": {
       const set = await letMembersChange(deps, grant, posted.members);
-      const said = posted.members ? "All members may change categories now" : "Leads change categories now";
+      const said = posted.members ? "All members may change categories now" : "Only leads may change categories now";
       return set.ok ? ok({ said, stepId: null, created: null }) : set;
     }
     case "begin":
@@ -75,7 +75,7 @@ async function ending(
   if (!ended.ok) return ended;
   const { conversations } = ended.value.value;
   const words = conversations === 1 ? "1 conversation" : `${conversations.toLocaleString("en")} conversations`;
-  const said = posted.by === null ? `Deleted, and taken off ${words}` : `Merged, with ${words}`;
+  const said = posted.by === null ? `Deleted, and removed from ${words}` : `Merged, with ${words}`;
   return ok({ said, stepId: ended.value.stepId, created: null });
 }
 

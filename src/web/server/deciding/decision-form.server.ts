@@ -263,7 +263,7 @@ export function readDecision(form: FormData, newId: () => string): Result<Posted
   if (!read.ok) return read;
   const ids = postedConversations(form);
   const list = value.scope === undefined ? null : { scope: value.scope, query: value.query, lane: value.lane ?? null };
-  if (list === null && ids.length === 0) return err("Nothing is chosen; choose what it is about.");
+  if (list === null && ids.length === 0) return err("Nothing is selected. Select what it is about.");
   if (list !== null && read.value.length > 1) return err("Several decisions at once are about one conversation.");
   return ok({ target: { ids, seenVersion: value.version ?? null }, decisions: read.value, list, said: value.said });
 }

@@ -75,7 +75,7 @@ function binView({ days, goes, stays, nextSince, takenBack, lookedBackDays, isUs
   const term =
     days === null
       ? "Nothing is deleted from here."
-      : `What has lain here for ${days === 1 ? "a day" : `${days} days`} is deleted for good.`;
+      : `What has lain here for ${days === 1 ? "a day" : `${days} days`} is deleted permanently.`;
   return {
     term,
     next:

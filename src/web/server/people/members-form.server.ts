@@ -36,7 +36,7 @@ const FORMS = {
     to: Joi.string()
       .pattern(/^(nobody|(to|group) [0-9a-f-]{36})$/)
       .required()
-      .messages({ "*": "Choose who gets what she has." }),
+      .messages({ "*": "Choose who takes over." }),
   }),
   group: Joi.object({
     id: ID.allow("").default(""),
@@ -45,7 +45,7 @@ const FORMS = {
       "any.required": "Give the group a name.",
       "string.max": "A name has at most {#limit} characters.",
     }),
-    members: Joi.array().items(ID).min(1).required().messages({ "array.min": "Choose who is in it." }),
+    members: Joi.array().items(ID).min(1).required().messages({ "array.min": "Choose its members." }),
   }),
   "drop-group": Joi.object({ id: ID.required() }),
 } as const;

@@ -139,11 +139,11 @@ describe("a posted step about members", () => {
     ],
   ])("%j", (fields, step) => expect(read(fields)).toMatchObject(step));
   it.each<[Record<string, string | string[]>, object]>([
-    [{ do: "shut-out", member: ID, to: "" }, { to: "Choose who gets what she has." }],
-    [{ do: "shut-out", member: ID, to: "everybody" }, { to: "Choose who gets what she has." }],
+    [{ do: "shut-out", member: ID, to: "" }, { to: "Choose who takes over." }],
+    [{ do: "shut-out", member: ID, to: "everybody" }, { to: "Choose who takes over." }],
     [
       { do: "group", name: " " },
-      { name: "Give the group a name.", members: "Choose who is in it." },
+      { name: "Give the group a name.", members: "Choose its members." },
     ],
     [{ do: "group", name: "x".repeat(61), members: ID }, { name: "A name has at most 60 characters." }],
     [{ do: "promote" }, { do: "That is nothing that can be done here." }],

@@ -25,7 +25,7 @@ const STYLE = {
 const FORM = Joi.object({
   do: Joi.string().valid("plan", "call-off").required(),
   conversation: Joi.array().items(ID).min(1).max(MAX_CONVERSATIONS).required().messages({
-    "array.min": "Nothing is chosen; choose who is to be reminded.",
+    "array.min": "Nothing is selected. Select who is to be reminded.",
     "array.max": "At most {#limit} at once.",
   }),
   ...STYLE,

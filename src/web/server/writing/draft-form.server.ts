@@ -27,7 +27,7 @@ const MAX_LINE_CHARACTERS = 20_000;
 const note = Joi.string()
   .trim()
   .max(MAX_NOTE_CHARACTERS)
-  .messages({ "string.max": "A word to it has at most {#limit} characters." });
+  .messages({ "string.max": "A note has at most {#limit} characters." });
 const line = Joi.string().max(MAX_LINE_CHARACTERS).allow("").default("");
 const seen = { draft: ID.required(), version: SEEN_VERSION.min(1).required() };
 const content = {
