@@ -26,7 +26,7 @@ try {
   await listPictures(page);
   await categoryPictures(page);
   await open(page, "to-sort", "Recital on harvest, piano and organ");
-  await page.getByRole("region", { name: "Who could take it" }).waitFor();
+  await page.getByRole("region", { name: "Suggested owners" }).waitFor();
   await picture(page, "conversation");
   await togetherPictures(page, browser);
   await waitingPictures(page);
@@ -107,15 +107,15 @@ async function recordPictures(of: Page): Promise<void> {
   await of.goto("/office/records/P-26-040");
   await picture(of, "record");
   await of.goto("/office/records?new&under=C-036");
-  await of.getByLabel("only these of them").check();
+  await of.getByLabel("only these people").check();
   await picture(of, "register");
   await of.goto("/office/arrangement");
   await of.getByRole("button", { name: "My records" }).click();
   await of.getByRole("menuitem", { name: /The case/ }).waitFor();
   await picture(of, "arrangement");
   await of.goto("/office/retention");
-  await of.getByRole("button", { name: "Look at what would go with P-25-004" }).click();
-  await of.getByRole("list", { name: "What would go" }).waitFor();
+  await of.getByRole("button", { name: "Review disposal of P-25-004" }).click();
+  await of.getByRole("list", { name: "To be disposed of" }).waitFor();
   await picture(of, "retention");
   await of.goto("/office/to-sort");
   // The first three, whatever they are.
@@ -149,7 +149,7 @@ async function picture(of: Page, name: string): Promise<void> {
   const looseEnds = of.getByRole("link", { name: /^Loose ends/, includeHidden: true });
   if ((await looseEnds.count()) > 0)
     await of.getByRole("link", { name: /^Loose ends, \d/, includeHidden: true }).waitFor({ state: "attached" });
-  const isList = (await of.getByText("Narrow by").count()) > 0;
+  const isList = (await of.getByText("Filter by").count()) > 0;
   if (isList) await of.getByRole("button", { name: "Columns", includeHidden: true }).waitFor({ state: "attached" });
   await of.evaluate(() => document.fonts.ready);
   await of.screenshot({ path: `${FOLDER}/${name}.png`, animations: "disabled" });

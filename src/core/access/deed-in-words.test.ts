@@ -23,7 +23,7 @@ const SAID: readonly (readonly [AccessDeed, Parameters<typeof accessDeedInWords>
   [{ kind: "role-changed", from: "member", to: "lead" }, mara, "changed Mara from member to lead"],
   [{ kind: "shut-out" }, mara, "removed the access of Mara"],
   [{ kind: "disabled" }, mara, "disabled Mara"],
-  [{ kind: "let-in-again" }, mara, "let Mara in again"],
+  [{ kind: "let-in-again" }, mara, "restored the access of Mara"],
   [{ kind: "record-access-changed", recordId }, nobody, "changed who has access to a record"],
   [
     { kind: "record-access-changed", recordId },

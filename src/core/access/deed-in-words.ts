@@ -43,7 +43,7 @@ export function accessDeedInWords(deed: AccessDeed, { about, recordCode }: DoneT
     case "disabled":
       return `disabled ${whom}`;
     case "let-in-again":
-      return `let ${whom} in again`;
+      return `restored the access of ${whom}`;
     case "record-access-changed":
       return `changed who has access to ${recordCode ?? "a record"}`;
     case "exported": {

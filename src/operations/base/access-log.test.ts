@@ -85,10 +85,10 @@ describe("the access log", () => {
       "Runa Holt joined by an invitation as reader",
       `${ines} changed ${desk.mara.name} from member to lead`,
       `${ines} removed the access of ${tobias}`,
-      `${ines} let ${tobias} in again`,
+      `${ines} restored the access of ${tobias}`,
       `The operator changed the password of ${tobias}`,
       `The operator disabled ${tobias}`,
-      `The operator let ${tobias} in again`,
+      `The operator restored the access of ${tobias}`,
     ]);
   });
 
