@@ -121,7 +121,7 @@ test("a day's post is filed: by its code with one key, twelve at once, an attach
 
 test("a record whose time is over is looked at, held, and disposed of with a certificate", async ({ signIn }) => {
   const ines = await signIn("Ines Varga", "/office/retention");
-  const due = ines.getByRole("region", { name: "To look at: their time is over" });
+  const due = ines.getByRole("region", { name: "Due for review" });
   await expect(due).toContainText("6 months after its closing by its own policy, Small repairs");
   await ines.getByRole("button", { name: "Review disposal of P-25-004" }).click();
   const sheet = ines.getByRole("region", { name: "Disposal of P-25-004" });
@@ -132,7 +132,7 @@ test("a record whose time is over is looked at, held, and disposed of with a cer
   await mattis.goto("/office/records/P-25-004");
   await mattis.getByRole("button", { name: "Place on hold", exact: true }).click();
   await expect(mattis.getByText("Say why; whoever comes to it later has to know.")).toBeVisible();
-  await mattis.getByLabel("Place on hold: the reason").fill("The wardens ask");
+  await mattis.getByLabel("Reason for a hold").fill("The wardens ask");
   await mattis.getByRole("button", { name: "Place on hold", exact: true }).click();
   await expect(mattis.getByText("On hold", { exact: false }).first()).toBeVisible();
   await sheet.getByRole("button", { name: "Dispose of it…" }).click();

@@ -27,7 +27,7 @@ test("a lead makes a rule, tries it, and it does its work on the next message; t
   await expect(form.getByRole("status")).toHaveText(/^\d+ of the newest \d+ messages$/);
   expect(await seriousProblems(ines)).toEqual([]);
   await form.getByRole("button", { name: "Save rule" }).click();
-  await expect(rules.getByText("A message with “great bell” in the subject: gives it Access.")).toBeVisible();
+  await expect(rules.getByText("A message with “great bell” in the subject: adds Access.")).toBeVisible();
   // What arrives is asked by rules that are at most two seconds old.
   await expect(async () => {
     await running.send({ subject: "The great bell is cracked" });

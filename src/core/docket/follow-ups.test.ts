@@ -97,7 +97,7 @@ describe("deciding about them", () => {
 describe("in the journal", () => {
   const names = { member: () => "Tobias", category: () => "", record: () => "", day: () => "Fri" };
   it.each<[Effect, string]>([
-    [{ kind: "urgency-set", urgency: "days" }, "called it Within days"],
+    [{ kind: "urgency-set", urgency: "days" }, "set the urgency to Within days"],
     [set(ONE, 50), "set a follow-up for Fri"],
     [set(ONE, null), "set a follow-up"],
     [

@@ -29,7 +29,7 @@ export type SheetView = {
 };
 
 export const USUAL_WIDTHS: Readonly<Record<ColumnKey, number | null>> = {
-  pace: 34,
+  pace: 48,
   who: 150,
   subject: null,
   turns: 148,

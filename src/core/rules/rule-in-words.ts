@@ -31,14 +31,14 @@ function anyOf(values: readonly string[]): string {
   return values.length < 2 ? values.join("") : `${values.slice(0, -1).join(", ")} or ${values.at(-1)}`;
 }
 
-/** What a rule does, each as the predicate of a sentence about it: "gives it Tuning", "files it to P-26-012". */
+/** What a rule does, each as the predicate of a sentence about it: "adds Tuning", "files it to P-26-012". */
 export function actionsInWords(actions: RuleActions, names: RuleNames): string[] {
   const { categoryIds, recordId, ownerId, urgency, putAway } = actions;
   return [
-    ...categoryIds.map((id) => `gives it ${names.category(id)}`),
+    ...categoryIds.map((id) => `adds ${names.category(id)}`),
     ...(recordId === null ? [] : [`files it to ${names.record(recordId)}`]),
     ...(ownerId === null ? [] : [`assigns it to ${names.member(ownerId)}`]),
-    ...(urgency === null ? [] : [`calls it ${URGENCY_NAMES[urgency]}`]),
+    ...(urgency === null ? [] : [`sets the urgency to ${URGENCY_NAMES[urgency]}`]),
     ...(putAway === null ? [] : [putAway === "settle" ? "settles it" : "puts it in the bin"]),
   ];
 }

@@ -175,10 +175,10 @@ describe("a rule that is kept", () => {
     const names = { member: () => "Ines", category: () => "Tuning", record: () => "P-1" };
     const does = actions({ categoryIds: [tuning], recordId: sorrel, ownerId: ines, urgency: "days", putAway: "bin" });
     expect(actionsInWords(does.actions, names)).toEqual([
-      "gives it Tuning",
+      "adds Tuning",
       "files it to P-1",
       "assigns it to Ines",
-      "calls it Within days",
+      "sets the urgency to Within days",
       "puts it in the bin",
     ]);
   });

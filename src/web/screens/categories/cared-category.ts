@@ -7,6 +7,6 @@ export const CARE_COLUMNS =
 /** When a category stands in menus, in a word or two. */
 export const LISTED_NAMES: Readonly<Record<Listed, string>> = {
   always: "always",
-  open: "when it has open conversations",
+  open: "when open",
   never: "never",
 };

@@ -213,9 +213,9 @@ function InkChoice({ ink, onChoose }: { ink: Ink; onChoose: (ink: Ink) => void }
 }
 
 const LISTED_WORDS: readonly (readonly [Listed, string])[] = [
-  ["open", "while something open has it"],
+  ["open", "when it has open conversations"],
   ["always", "always"],
-  ["never", "only when looked for by name"],
+  ["never", "never"],
 ];
 
 function ListedChoice({ category }: { category: CaredCategory | null }) {

@@ -76,7 +76,7 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
           </Suspense>
           {under.length > 0 && (
             <>
-              <h2 className="mt-4 text-sm font-semibold">Under it</h2>
+              <h2 className="mt-4 text-sm font-semibold">Subcategories</h2>
               <p className="mt-1 flex flex-wrap gap-1.5">
                 {under.map((one) => (
                   <Link key={one.id} to={`/${tray.slug}/categories/${one.id}`} className="hover:underline">

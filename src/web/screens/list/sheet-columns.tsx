@@ -100,7 +100,7 @@ export function ColumnHeadings({ scope, columns, onWidth }: HeadingsProps) {
           ) : column.key === "time" ? (
             TIME_HEADINGS[scope]
           ) : (
-            COLUMN_NAMES[column.key]
+            <span className="block truncate">{COLUMN_NAMES[column.key]}</span>
           )}
           {column.width !== null && <WidthHandle column={column} onWidth={onWidth} />}
         </span>

@@ -68,8 +68,8 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
             <span className="whitespace-pre-line">{note}</span>
           </Line>
         )}
-        <Line name="Under it">
-          {card.under.length === 0 ? <span className="text-soft">nothing</span> : <Under records={card.under} />}
+        <Line name="Sub-records">
+          {card.under.length === 0 ? <span className="text-soft">none</span> : <Under records={card.under} />}
           {mayDecide && (
             <Link
               to={`/${tray.slug}/records?new&under=${code}`}

@@ -62,13 +62,7 @@ export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readon
           >
             <input type="hidden" name="do" value="hold" />
             <input type="hidden" name="record" value={recordId} />
-            <Field
-              label="Place on hold: the reason"
-              name="reason"
-              placeholder="why"
-              autoComplete="off"
-              className="flex-1"
-            />
+            <Field label="Reason for a hold" name="reason" placeholder="why" autoComplete="off" className="flex-1" />
             <Button type="submit" className="h-9" disabled={isBusy}>
               Place on hold
             </Button>

@@ -17,7 +17,7 @@ export function RetentionScreen({ retention }: { readonly retention: RetentionVi
     <div className="grid gap-x-8 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_460px]">
       <div className="min-w-0 space-y-6">
         <Lines
-          name="To look at: their time is over"
+          name="Due for review"
           lines={due}
           count={counts.due}
           empty="No record is due. What is will stand here, and nothing goes before somebody has seen what that is."
