@@ -86,5 +86,5 @@ function ownOf(one: Told, usual: number): number {
 
 function rarityOf(word: string, counts: Counts): number {
   const [known, decided] = [told(counts, word, DECIDED).of, told(counts, EVERYTHING, DECIDED).of];
-  return Math.log(decided / Math.max(1, known)) / USUAL_RARITY;
+  return Math.log(Math.max(1, decided) / Math.max(1, known)) / USUAL_RARITY;
 }

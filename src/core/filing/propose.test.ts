@@ -80,6 +80,8 @@ describe("what is proposed", () => {
 
   it("is the record whose code stands in the letter, whatever habit says, and even where nothing was decided yet", () => {
     expect(new Told(0).proposed({ subject: "About P-26-002" })).toEqual({ file: { value: "abbey", why: "code" } });
+    const titled = { subject: "About P-26-002", text: "the abbey organ" };
+    expect(new Told(0).proposed(titled)).toEqual({ file: { value: "abbey", why: "code" } });
     const told = new Told();
     told.often(10, { decided: MILL });
     expect(told.proposed({ subject: "About P-26-002" })).toMatchObject({ file: { value: "abbey", why: "code" } });
