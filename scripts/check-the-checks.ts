@@ -80,7 +80,15 @@ const COMMANDS: {
 };
 
 const copy = mkdtempSync(join(tmpdir(), "common-tray-breach-"));
-for (const name of ["src", "lint", "biome.json", "knip.json", ".dependency-cruiser.cjs", "tsconfig.json", "package.json"]) {
+for (const name of [
+  "src",
+  "lint",
+  "biome.json",
+  "knip.json",
+  ".dependency-cruiser.cjs",
+  "tsconfig.json",
+  "package.json",
+]) {
   cpSync(name, join(copy, name), { recursive: true });
 }
 symlinkSync(resolve("node_modules"), join(copy, "node_modules"));

@@ -26,7 +26,7 @@ describe("members who were shut out", () => {
     expect(back.data).toMatchObject({ ok: true, said: "Access restored" });
     const { log } = await ines.looksAt(accessLogPage, {}, "kind=rights");
     expect(log?.events.map(({ who, did, from }) => [who, did, from])).toEqual([
-      ["Ines Varga", "let Tobias Lund in again", "10.0.0.1, a test"],
+      ["Ines Varga", "restored the access of Tobias Lund", "10.0.0.1, a test"],
       ["Ines Varga", "removed the access of Tobias Lund", "10.0.0.1, a test"],
     ]);
     expect(log).toMatchObject({ before: null, keptDays: 180 });
