@@ -115,9 +115,7 @@ async function drawn(rooms: ReadonlyMap<string, Room>): Promise<string> {
     return { folder, floor, boxes, arrows: arrowsOf(boxes) };
   });
   const frames = layers.map(({ folder, boxes, arrows }) => {
-    const nodes = boxes.map(
-      ({ name, files }) => `"${name}" [label="${name.split("/").at(-1)}", tooltip="${files} files"];`,
-    );
+    const nodes = boxes.map(({ name }) => `"${name}" [label="${name.split("/").at(-1)}"];`);
     const within = arrows.map(([from, to]) => `"${from}" -> "${to}";`);
     return `subgraph "cluster ${folder}" { label="src/${folder}"; ${FRAME} ${[...nodes, ...within].join(" ")} }`;
   });
@@ -136,9 +134,12 @@ async function drawn(rooms: ReadonlyMap<string, Room>): Promise<string> {
 
 const rooms = await readHouse();
 const wrong = wrongWith(rooms);
+// Where rooms stand in a circle there is no order to draw them in.
+if (wrong.length === 0) {
+  const picture = await drawn(rooms);
+  if (!process.argv.includes("--check")) writeFileSync(PICTURE, picture);
+  else if (readFileSync(PICTURE, "utf8") !== picture)
+    wrong.push(`${PICTURE} is not the house as it is: npx tsx scripts/house.ts draws it anew`);
+}
 for (const line of wrong) console.error(line);
-const picture = wrong.length === 0 ? await drawn(rooms) : "";
-if (!process.argv.includes("--check")) writeFileSync(PICTURE, picture);
-else if (wrong.length === 0 && readFileSync(PICTURE, "utf8") !== picture)
-  wrong.push(`${PICTURE} is not the house as it is: npx tsx scripts/house.ts draws it anew`);
 process.exit(wrong.length === 0 ? 0 : 1);

@@ -80,10 +80,10 @@ test("two have one conversation open: they see each other, a note names one, a d
     const draft = tobias.getByRole("region", { name: "Draft by Ines Varga" });
     await expect(draft).toContainText("Is Tuesday right?");
     await draft.getByRole("button", { name: "Return with a note" }).click();
-    await draft.getByRole("button", { name: "Return" }).click();
+    await draft.getByRole("button", { name: "Return", exact: true }).click();
     await expect(draft.getByText("Say what is to be changed.")).toBeVisible();
     await draft.getByLabel("What is to be changed").fill("Wednesday, please");
-    await draft.getByRole("button", { name: "Return" }).click();
+    await draft.getByRole("button", { name: "Return", exact: true }).click();
     await expect(ines.getByRole("region", { name: "Draft by You" })).toContainText("Wednesday, please");
     await ines.getByRole("button", { name: "Continue" }).click();
     await ines.getByRole("textbox", { name: "Text" }).fill("We come on Wednesday.");
