@@ -115,7 +115,7 @@ export default function Members({ loaderData: { members, disabled, invitations, 
         mayLead ? (
           <nav aria-label="About members" className="ml-auto flex gap-4">
             <Link to={`/${tray.slug}/overview`} className="text-act hover:underline">
-              Who has what
+              Overview
             </Link>
             <Link to={`/${tray.slug}/access-log`} className="text-act hover:underline">
               Access log

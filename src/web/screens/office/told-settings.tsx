@@ -76,7 +76,9 @@ export function ToldSettings({ telling, watches }: Pick<ToldPage, "telling" | "w
             problem={problems["digest-at"]}
           />
         </div>
-        <p className="mt-1 text-sm text-soft">In quiet hours the browser shows nothing; they are still listed here.</p>
+        <p className="mt-1 text-sm text-soft">
+          In quiet hours the browser shows no notifications; they are still listed here.
+        </p>
         <Button look="filled" type="submit" className="mt-2.5" disabled={state !== "idle"}>
           Save
         </Button>

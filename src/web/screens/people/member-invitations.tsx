@@ -19,7 +19,7 @@ export function MemberInvitations({ invitations }: { invitations: readonly Invit
         Invite by link
       </h2>
       <div className="mt-2 flex items-center gap-2">
-        <span>Somebody who</span>
+        <span>Role</span>
         <Select label="Role" value={role} choices={ROLES} onChoose={(chosen) => setRole(chosen as Role)} />
         <Button disabled={isBusy} onClick={() => post({ do: "invite", role })}>
           Create link

@@ -35,7 +35,7 @@ function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: ((
   const away = members.find((one) => one.id === id)?.away ?? null;
   return (
     <li className="border-b border-hair py-1.5">
-      <div className="grid grid-cols-[34px_minmax(0,1fr)_auto_auto] justify-items-start items-center gap-x-3 sm:grid-cols-[34px_minmax(0,1fr)_90px_104px_104px]">
+      <div className="grid grid-cols-[34px_minmax(0,1fr)_auto_auto] justify-items-start items-center gap-x-3 sm:grid-cols-[34px_minmax(0,1fr)_90px_104px_132px]">
         <OwnerStamp ownerId={id} />
         <span className="w-full min-w-0 truncate">
           {name}
@@ -55,7 +55,9 @@ function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: ((
         )}
         {onShutOut !== null && (
           <Button look="quiet" disabled={id === member.id} onClick={onShutOut} aria-label={`Remove access of ${name}`}>
-            Remove access…
+            <span>
+              Remove<span className="max-sm:hidden"> access</span>…
+            </span>
           </Button>
         )}
       </div>
