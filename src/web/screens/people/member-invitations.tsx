@@ -35,7 +35,7 @@ export function MemberInvitations({ invitations }: { invitations: readonly Invit
         {invitations.map(({ id, role: given, until }) => (
           <li key={id} className="flex items-center gap-2 border-b border-hair py-1 text-sm">
             <span className="flex-1">
-              for one who {ROLE_NAMES[given]}, until {until}
+              for a {ROLE_NAMES[given].toLowerCase()}, until {until}
             </span>
             <Button look="quiet" onClick={() => post({ do: "take-back", id })}>
               Take back
