@@ -112,7 +112,9 @@ async function drawn(rooms: ReadonlyMap<string, Room>): Promise<string> {
     const all = [...rooms.values()].filter(({ layer }) => layer === folder);
     const inner = all.filter(({ name }) => name !== `src/${folder}`);
     const boxes = (inner.length === 0 ? all : inner).toSorted((a, b) => (a.name < b.name ? -1 : 1));
-    return { folder, floor, boxes, arrows: arrowsOf(boxes) };
+    // In an order of their own: files are found in another on another machine.
+    const arrows = arrowsOf(boxes).toSorted((a, b) => (a.join() < b.join() ? -1 : 1));
+    return { folder, floor, boxes, arrows };
   });
   const frames = layers.map(({ folder, boxes, arrows }) => {
     const nodes = boxes.map(({ name }) => `"${name}" [label="${name.split("/").at(-1)}"];`);
