@@ -164,7 +164,7 @@ function Line({ end: { kind, row, words }, now, isCursor, onRemedy, onNone }: Li
   return (
     <li
       aria-current={isCursor ? "true" : undefined}
-      className={`grid min-h-11 items-center gap-x-3 gap-y-1 border-b border-hair px-4 py-1 sm:grid-cols-[150px_minmax(0,1fr)_30px_auto] lg:grid-cols-[150px_minmax(0,1fr)_148px_30px_472px] ${isCursor ? "bg-ground shadow-[inset_3px_0_0_var(--act)]" : ""}`}
+      className={`grid min-h-11 items-center gap-x-3 gap-y-1 border-b border-hair px-4 py-1 sm:grid-cols-[150px_minmax(0,1fr)_30px_auto] lg:grid-cols-[144px_minmax(0,1fr)_140px_30px_496px] ${isCursor ? "bg-ground shadow-[inset_3px_0_0_var(--act)]" : ""}`}
     >
       <span className="truncate">{row.who}</span>
       <span className="min-w-0">
