@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { hostileMail } from "@tests/support/hostile-mail";
 import { aMessage } from "@tests/support/mail";
+import { onThisMachine } from "@tests/support/pace";
 import { type ServerProcess, startServerProcess } from "@tests/support/server-process";
 import { setUpOffice, testTray } from "@tests/support/test-database";
 import { createTransport } from "nodemailer";
@@ -12,11 +13,13 @@ const MOST_MEMORY_MB = 600;
 
 const tray = await testTray();
 let server: ServerProcess;
+let longest: number;
 beforeAll(async () => {
   await setUpOffice(tray.deps);
   server = await startServerProcess({ DATABASE_URL: tray.url });
   // What is loaded at the first message is not what is measured.
   await deliver(aMessage({ id: "warm@x.example" }));
+  longest = onThisMachine(ANSWERED_WITHIN_MS);
 });
 afterAll(async () => {
   await server?.stop();
@@ -44,7 +47,7 @@ describe("the listener", () => {
   it.each(hostile)("keeps and survives: $name", async ({ raw }) => {
     const { response, ms } = await deliver(raw);
     expect(response).toMatch(/^250/);
-    expect(ms).toBeLessThan(ANSWERED_WITHIN_MS);
+    expect(ms).toBeLessThan(longest);
   });
 
   it("takes the next ordinary message, has each exactly once, and stayed small", async () => {
