@@ -85,7 +85,7 @@ export async function person(port: number, name: string, password: string): Prom
       return Buffer.byteLength((await send({ path }))?.text ?? "");
     },
     decide(conversation, kind) {
-      const fields = { conversation, kind, said: "Decided" };
+      const fields = { conversation, decisions: JSON.stringify([{ kind }]), said: "Decided" };
       const path = `/office/decide.data?command=${randomUUID()}`;
       const body = new URLSearchParams(fields).toString();
       return timed(async () => {

@@ -84,8 +84,9 @@ export async function simulatedBrowser(
     await send({ path: `/office/to-sort/${id}${random() < 0.3 ? "" : ".data"}` });
     await post(`presence/${id}`, { page: randomUUID(), doing: "looking" });
   };
-  const decided = async (fields: Readonly<Record<string, string>>) => {
-    const answer = await post("decide", { conversation: pick(random, listed), ...fields });
+  const decided = async (decision: object) => {
+    const conversation = pick(random, listed);
+    const answer = await post("decide", { conversation, decisions: JSON.stringify([decision]) });
     const batch = answer.text.match(UUID)?.[0];
     if (answer.status === 200 && batch !== undefined && random() < 0.3) await post("undo", { batch });
   };
@@ -96,7 +97,7 @@ export async function simulatedBrowser(
     [8, () => decided({ kind: "settle" })],
     [4, () => decided({ kind: "bin" })],
     [4, () => decided({ kind: "note", text: `Spoke to them about ${pick(random, WORDS)}.` })],
-    [4, () => decided({ kind: "follow-up", at: "2027-01-04T09:00:00Z", text: "Call them", member: "" })],
+    [4, () => decided({ kind: "follow-up", dueAt: Date.UTC(2027, 0, 4, 9), text: "Call them", forMember: "" })],
     [8, () => look(`${pick(random, PAGES)}${random() < 0.5 ? "" : ".data"}`)],
     [4, () => look(`search?q=${pick(random, WORDS)}`)],
     [

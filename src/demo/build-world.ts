@@ -2,7 +2,7 @@ import { tz } from "@date-fns/tz";
 import { set, subBusinessDays } from "date-fns";
 import { v7 as uuid } from "uuid";
 import type { Category } from "../core/categories/category";
-import type { Decision } from "../core/docket/plan-decision";
+import type { Decision } from "../core/deciding/decision";
 import type { EmailAddress } from "../core/kernel/email-address";
 import { type ConversationId, type MemberId, type MessageId, trustedId } from "../core/kernel/ids";
 import { DAY, type Instant, instantOf, later, MINUTE } from "../core/kernel/instant";

@@ -1,5 +1,6 @@
 import { aMessage } from "@tests/support/mail";
 import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
+import { posted } from "@tests/support/posted";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type CategoryId, type ConversationId, type RecordId, trustedId } from "~/core/kernel/ids";
@@ -68,9 +69,10 @@ beforeAll(async () => {
 afterAll(() => tray.close());
 
 const id = (at: number) => ids[at] ?? trustedId<ConversationId>("");
-const decides = (fields: Readonly<Record<string, string | readonly string[]>>, who = ines) => {
+type About = Readonly<Record<string, string | readonly string[]>>;
+const decides = (decision: object, about: About, who = ines) => {
   passes(tray, 1);
-  return who.posts(decide, fields);
+  return who.posts(decide, { ...posted(decision), ...about });
 };
 const part = async <T>(name: string, query: string, scope = "to-sort"): Promise<T> => {
   const response = await ines.looksAt(listData, { scope, part: name }, query);
@@ -182,7 +184,7 @@ describe("what is posted as a choice", () => {
 
 describe("a decision that is posted", () => {
   it("is carried out, and undone and done again by the next", async () => {
-    const done = await decides({ kind: "settle", conversation: id(0), version: "1" });
+    const done = await decides({ kind: "settle" }, { conversation: id(0), version: "1" });
     expect(done).toMatchObject({ status: 200, data: { ok: true, count: 1, runId: null } });
     expect((await ines.posts(undo, {})).data).toMatchObject({ ok: true, message: "Undone: settled it." });
     passes(tray, 1);
@@ -196,14 +198,8 @@ describe("a decision that is posted", () => {
     expect((await ines.posts(undo, { batch: "nonsense" })).status).toBe(400);
   });
   it("about a list is a run, which is told on every screen and can be stopped", async () => {
-    const done = await decides({
-      kind: "categorise",
-      category: tuning,
-      give: "true",
-      scope: "to-sort",
-      query: "",
-      said: "Tuning given",
-    });
+    const about = { scope: "to-sort", query: "", said: "Tuning given" };
+    const done = await decides({ kind: "categorise", categoryId: tuning, give: true }, about);
     expect(done).toMatchObject({ status: 200, data: { ok: true, count: 60 } });
     const runId = String(done.data.runId);
     expect((await ines.looksAt(trayPage)).runs[0]).toMatchObject({
@@ -220,27 +216,32 @@ describe("a decision that is posted", () => {
   });
   it("about more than can be done at once is a run as well", async () => {
     const many = Array.from({ length: 201 }, () => id(3) as string);
-    expect((await decides({ kind: "urgency", urgency: "days", conversation: many })).data).toMatchObject({
+    expect((await decides({ kind: "urgency", urgency: "days" }, { conversation: many })).data).toMatchObject({
       ok: true,
       count: 201,
     });
   });
   it("is refused with the reason, or with what is wrong with it", async () => {
-    expect(await decides({ kind: "settle", conversation: id(5) }, reader)).toMatchObject({
+    expect(await decides({ kind: "settle" }, { conversation: id(5) }, reader)).toMatchObject({
       status: 409,
       data: { ok: false, stale: true },
     });
-    expect((await decides({ kind: "settle", conversation: [] })).data.problem).toContain("Nothing is selected");
-    const past = await decides({ kind: "rest", conversation: id(5), at: "2020-01-01T08:00:00Z" });
+    expect((await decides({ kind: "settle" }, { conversation: [] })).data.problem).toContain("Nothing is selected");
+    const past = await decides({ kind: "rest", until: Date.UTC(2020, 0, 1, 8) }, { conversation: id(5) });
     expect(past).toMatchObject({ status: 409, data: { ok: false } });
-    expect(await refusalOf(decides({ kind: "settle", scope: "lost", query: "" }))).toBe(404);
-    const unknown = await decides({ kind: "file", record: tray.deps.newId(), conversation: id(5) });
+    expect(await refusalOf(decides({ kind: "settle" }, { scope: "lost", query: "" }))).toBe(404);
+    const unknown = await decides(
+      { kind: "file", recordId: tray.deps.newId(), settle: false },
+      { conversation: id(5) },
+    );
     expect(unknown.data.problem).toBe("There is no such record any more.");
   });
   it("to mark as unread is nobody's business but one's own", async () => {
     await ines.posts(cameUp, {}, { conversation: id(6) });
     expect((await ines.looksAt(standing, { standing: "to-sort" }, "unread=no")).total).toBe(1);
-    expect(await decides({ kind: "unread", conversation: id(6) })).toMatchObject({ data: { ok: true, count: 0 } });
+    expect(await ines.posts(decide, { do: "unread", conversation: id(6) })).toMatchObject({
+      data: { ok: true, count: 0 },
+    });
     expect((await ines.looksAt(standing, { standing: "to-sort" }, "unread=no")).total).toBe(0);
     expect((await ines.posts(unreadFrom, { list: "/office/to-sort" }, { message: tray.deps.newId() })).status).toBe(
       404,
@@ -268,7 +269,8 @@ describe("a sort run's pages", () => {
       if (kept !== undefined) arrived.push(kept.conversationId);
     }
     const [last = "", ...others] = arrived.toReversed();
-    for (const conversation of others) await decides({ kind: "file", record: sorrel, settle: "true", conversation });
+    for (const conversation of others)
+      await decides({ kind: "file", recordId: sorrel, settle: true }, { conversation });
     await learnDecisions(tray.deps);
     const response = (await ines.looksAt(runConversation, { conversation: last })) as Response;
     const view: RunView = await response.json();
@@ -305,18 +307,13 @@ describe("the field for dates", () => {
 
 describe("follow-ups and the journal", () => {
   it("are listed by day, mine or everybody's, open or done", async () => {
-    await decides({
-      kind: "follow-up",
-      conversation: id(30),
-      member: office.tobias.id,
-      at: "",
-      text: "Ring the verger",
-    });
+    const followUp = { kind: "follow-up", forMember: office.tobias.id, dueAt: null, text: "Ring the verger" };
+    await decides(followUp, { conversation: id(30) });
     expect((await ines.looksAt(followUps)).groups).toEqual([]);
     const all = await ines.looksAt(followUps, {}, "whose=everybody");
     expect(all.groups).toMatchObject([{ name: "Without a date", followUps: [{ text: "Ring the verger", due: "" }] }]);
-    const followUp = all.groups[0]?.followUps[0]?.id ?? "";
-    await decides({ kind: "follow-up-done", followUp, conversation: id(30) });
+    const followUpId = all.groups[0]?.followUps[0]?.id ?? "";
+    await decides({ kind: "follow-up-done", followUpId }, { conversation: id(30) });
     expect((await ines.looksAt(followUps, {}, "whose=everybody&done=yes")).groups[0]?.name).toBe("Done");
   });
   it("tells the steps of a tray, of one, of a kind, and goes on before a moment", async () => {

@@ -1,5 +1,6 @@
 import { type Desk, done, setUpDesk } from "@tests/support/desk";
 import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
+import { posted } from "@tests/support/posted";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createRecord, lookAtTypes } from "~/operations/index.server";
@@ -108,8 +109,8 @@ describe("the page of a record", () => {
   it("shows what is filed as a table, and its documents, only where that is asked for", async () => {
     const { id, code } = await opens({ title: "Filed" });
     const conversation = await desk.arrive({ subject: "The key" });
-    const filing = { kind: "file", record: id, settle: "false", means: "shelf", conversation };
-    expect((await ines.posts(decide, filing)).data).toMatchObject({ ok: true, count: 1 });
+    const filing = posted({ kind: "file", recordId: id, settle: false, means: "shelf" });
+    expect((await ines.posts(decide, { ...filing, conversation })).data).toMatchObject({ ok: true, count: 1 });
     const mail = await ines.looksAt(recordPage, { code });
     expect([mail.filings, mail.documents, mail.mail?.conversations.length]).toEqual([null, null, 1]);
     const { filings } = await ines.looksAt(recordPage, { code }, "part=filings");
@@ -162,17 +163,18 @@ describe("a type of records", () => {
     expect(type).toMatchObject({ example: "K-01", fields: [kind] });
     const { id } = await opens({ type: type?.id ?? "" });
     const conversation = await desk.arrive();
-    const filing = { kind: "file", record: id, settle: "true", conversation };
-    const asked = await ines.posts(decide, filing);
+    const files = (more: object = {}) =>
+      ines.posts(decide, { ...posted({ kind: "file", recordId: id, settle: true, ...more }), conversation });
+    const asked = await files();
     expect(asked).toMatchObject({
       status: 409,
       data: { ok: false, stale: false, asked: { code: "K-01", problems: {} } },
     });
-    const wrong = await ines.posts(decide, { ...filing, fields: JSON.stringify({ k: "planet" }) });
+    const wrong = await files({ fields: { k: "planet" } });
     expect(wrong.data).toMatchObject({ asked: { problems: { k: expect.stringContaining("none of the choices") } } });
-    for (const broken of ["{", "[1]", JSON.stringify({ k: "x".repeat(3_000) })])
-      expect((await ines.posts(decide, { ...filing, fields: broken })).data).toMatchObject({ ok: false });
-    expect((await ines.posts(decide, { ...filing, fields: JSON.stringify({ k: "bill" }) })).data.ok).toBe(true);
+    for (const broken of ["{", [1], { k: "x".repeat(3_000) }])
+      expect((await files({ fields: broken })).data).toMatchObject({ ok: false });
+    expect((await files({ fields: { k: "bill" } })).data.ok).toBe(true);
     const { filings } = await ines.looksAt(recordPage, { code: "K-01" }, "part=filings");
     expect(filings).toMatchObject({ fields: [{ key: "k", label: "Kind" }], rows: [{ fields: { k: "bill" } }] });
   });

@@ -1,5 +1,6 @@
 import { aMessage } from "@tests/support/mail";
 import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
+import { posted } from "@tests/support/posted";
 import { everyPlace } from "@tests/support/site-map";
 import { address, type Office, setUpOffice, setUpParts, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -67,7 +68,7 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   },
   categories: { fields: () => ({ do: "create", name: "New", ink: "moss" }) },
   "categories-import": { fields: () => ({ do: "import", table: "path\nNew" }) },
-  decide: { fields: () => ({ kind: "settle", conversation: ids.conversation }) },
+  decide: { fields: () => ({ ...posted({ kind: "settle" }), conversation: ids.conversation }) },
   import: { fields: () => ({ cancel: SOME_ID }) },
   "import-upload": {},
   join: { params: () => ({ conversation: ids.conversation }), fields: () => ({ other: ids.other }) },

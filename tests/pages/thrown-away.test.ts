@@ -1,5 +1,6 @@
 import { aMessage } from "@tests/support/mail";
 import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
+import { posted } from "@tests/support/posted";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, trustedId } from "~/core/kernel/ids";
@@ -56,7 +57,7 @@ describe("older mail", () => {
     ]);
     const [list] = page.proposals;
     const done = await ines.posts(decide, {
-      kind: "settle",
+      ...posted({ kind: "settle" }),
       scope: "to-sort",
       query: list?.query ?? "",
       said: "Settled: 3 older",
@@ -72,7 +73,7 @@ describe("older mail", () => {
 describe("what was thrown away", () => {
   it("says above the bin when it goes, and is not searched unless asked for", async () => {
     const id = await arrive({ subject: "Zimbelstern" });
-    await ines.posts(decide, { kind: "bin", conversation: [id] });
+    await ines.posts(decide, { ...posted({ kind: "bin" }), conversation: [id] });
     const { bin } = await ines.looksAt(standing, { standing: "bin" });
     expect(bin).toEqual({
       term: "What has lain here for 30 days is deleted permanently.",
@@ -89,8 +90,8 @@ describe("what was thrown away", () => {
   it("warns where the bin is used to keep things", async () => {
     for (let at = 0; at < 3; at += 1) {
       const id = await arrive({});
-      await ines.posts(decide, { kind: "bin", conversation: [id] });
-      await ines.posts(decide, { kind: "restore", conversation: [id] });
+      await ines.posts(decide, { ...posted({ kind: "bin" }), conversation: [id] });
+      await ines.posts(decide, { ...posted({ kind: "restore" }), conversation: [id] });
     }
     const { bin } = await ines.looksAt(standing, { standing: "bin" });
     expect(bin?.warning).toMatch(/^3 conversations were brought back from here.* safe under Settled\.$/);
@@ -100,7 +101,7 @@ describe("what was thrown away", () => {
     const from = "Prize Office <winner@luckypost.example>";
     const [first] = [await arrive({ from }), await arrive({ from })];
     expect((await ines.looksAt(conversation, { conversation: first })).otherMail).toBeNull();
-    await ines.posts(decide, { kind: "junk", conversation: [first] });
+    await ines.posts(decide, { ...posted({ kind: "junk" }), conversation: [first] });
     expect((await ines.looksAt(conversation, { conversation: first })).otherMail).toMatchObject({ open: 1 });
     const fields = { address: "winner@luckypost.example", junk: "true" };
     expect(await ines.posts(junkSender, fields)).toMatchObject({ status: 200, data: { problem: null } });

@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { demoServer } from "@tests/support/demo-server";
+import { posted } from "@tests/support/posted";
 import { rawClient } from "@tests/support/raw-client";
 import { RIGHT_FORMS } from "@tests/support/right-forms";
 import { beforeAll, describe, expect, it } from "vitest";
@@ -55,8 +56,12 @@ function post(path: string, fields: Readonly<Record<string, string>>, command: s
 // What sends nobody away and takes nothing away that the others are about.
 const SENT = RIGHT_FORMS.filter(([path]) => path.startsWith("/office/") && !path.includes("sign"));
 
+// What a form does, in a word.
+const stepOf = ({ decisions, do: step = "" }: Readonly<Record<string, string>>): string =>
+  decisions === undefined ? step : JSON.parse(decisions)[0].kind;
+
 describe("what was committed and whose answer got lost", () => {
-  it.each(SENT.map(([path, fields]) => [path, fields.kind ?? fields.do ?? "", fields] as const))(
+  it.each(SENT.map(([path, fields]) => [path, stepOf(fields), fields] as const))(
     "is answered as the first time when it is sent again, and not done twice: %s %s",
     async (template, _kind, fields) => {
       const command = randomUUID();
@@ -72,9 +77,7 @@ describe("what was committed and whose answer got lost", () => {
 
   it("is done, of all kinds that add something", async () => {
     const before = await counts();
-    for (const [path, fields] of SENT.filter(([, { kind, do: step }]) =>
-      ["note", "follow-up", "assign"].includes(kind ?? step ?? ""),
-    ))
+    for (const [path, fields] of SENT.filter(([, sent]) => ["note", "follow-up", "assign"].includes(stepOf(sent))))
       expect((await post(fill(path), fields, randomUUID())).status).toBe(200);
     const answer = { to: "a@x.example", cc: "", subject: "Re", html: "<p>Yes</p>", after: "keep", anyway: "on" };
     expect((await post(`/office/answer/${known.conversation}`, answer, randomUUID())).status).toBe(200);
@@ -84,7 +87,10 @@ describe("what was committed and whose answer got lost", () => {
   });
 
   it("two at once are one", async () => {
-    const [command, note] = [randomUUID(), { kind: "note", conversation: "{conversation}", text: "at once" }];
+    const [command, note] = [
+      randomUUID(),
+      { ...posted({ kind: "note", text: "at once" }), conversation: "{conversation}" },
+    ];
     const answers = await Promise.all(Array.from({ length: 5 }, () => post("/office/decide", note, command)));
     expect(new Set(answers.map(({ text }) => text)).size).toBe(1);
     const { rows } = await running().db.query("select from journal where effect->>'text' = 'at once'");
@@ -93,11 +99,14 @@ describe("what was committed and whose answer got lost", () => {
 
   it("is nobody else's answer, and needs an id that is one", async () => {
     const command = randomUUID();
-    const note = { kind: "note", conversation: "{conversation}", text: "mine" };
+    const note = { ...posted({ kind: "note", text: "mine" }), conversation: "{conversation}" };
     expect((await post("/office/decide", note, command)).status).toBe(200);
     const other = rawClient(running().server.httpPort);
     await other.comeIn("col");
-    const body = new URLSearchParams({ kind: "note", conversation: known.conversation ?? "", text: "hers" }).toString();
+    const body = new URLSearchParams({
+      ...posted({ kind: "note", text: "hers" }),
+      conversation: known.conversation ?? "",
+    }).toString();
     const path = `/office/decide.data?command=${command}`;
     expect((await other.ownPage({ method: "POST", path, headers: FORM, body })).status).toBe(409);
     other.close();
@@ -106,8 +115,8 @@ describe("what was committed and whose answer got lost", () => {
 
   it("that was refused can be sent again", async () => {
     const command = randomUUID();
-    const note = { kind: "note", conversation: "{conversation}", text: "" };
-    expect((await post("/office/decide", note, command)).status).toBe(400);
-    expect((await post("/office/decide", { ...note, text: "now with words" }, command)).status).toBe(200);
+    const note = (text: string) => ({ ...posted({ kind: "note", text }), conversation: "{conversation}" });
+    expect((await post("/office/decide", note(""), command)).status).toBe(400);
+    expect((await post("/office/decide", note("now with words"), command)).status).toBe(200);
   });
 });

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { get } from "node:http";
 import { cloneDatabase } from "@tests/support/clones";
+import { posted } from "@tests/support/posted";
 import { rawClient } from "@tests/support/raw-client";
 import { type ServerProcess, startServerProcess } from "@tests/support/server-process";
 import { DEMO_TEMPLATE } from "@tests/support/test-cluster";
@@ -79,7 +80,7 @@ describe("browsers are answered by several processes", () => {
     const { lanes } = JSON.parse((await look(cookie, "/office/lists/to-sort/start")).text);
     const [{ id }] = lanes[0].rows;
     const client = rawClient(server.httpPort);
-    const body = form({ conversation: id, kind: "settle", said: "Settled" });
+    const body = form({ conversation: id, ...posted({ kind: "settle" }), said: "Settled" });
     const decided = await client.ownPage({
       method: "POST",
       path: "/office/decide.data",

@@ -1,4 +1,4 @@
-import type { Decision } from "~/core/docket/plan-decision";
+import type { Decision } from "~/core/deciding/decision";
 import { type BatchId, type ConversationId, trustedId } from "~/core/kernel/ids";
 import type { Result } from "~/core/kernel/result";
 import type { EntryDraft } from "~/core/records/register-entry";

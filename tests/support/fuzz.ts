@@ -154,6 +154,15 @@ export function* brokenForms(
     headers,
     body: pairs.map(([name, text]) => `${encode(name)}=${encode(text)}`).join("&"),
   });
+  // What a field carries as JSON, with about a third of its values odd, of another type, or left out.
+  const within = (text: string) =>
+    /^[[{]/.test(text)
+      ? JSON.stringify(JSON.parse(text), (name, value) =>
+          name === "" || typeof value === "object" || below(3) > 0
+            ? value
+            : any([...ODD, 7, -1.5, null, [], {}, undefined]),
+        )
+      : any(ODD);
   for (const [path, fields] of right) {
     const filled = () => Object.entries(fields).map(([name, text]) => [name, fill(text)] as const);
     yield post(path, filled());
@@ -164,7 +173,7 @@ export function* brokenForms(
         [fill(fields[broken] ?? ""), fill(fields[broken] ?? "")],
         [UNKNOWN_ID],
         [any(ODD)],
-        [any(ODD)],
+        [within(fill(fields[broken] ?? ""))],
       ];
       yield post(path, [...others, ...any(values).map((value) => [broken, value] as const)]);
     }
@@ -177,7 +186,9 @@ const encode = (text: string) => (text.isWellFormed?.() === false ? "%ED%A0%80" 
 /** The names and words that a route and what reads its forms are written with. */
 function wordsOf(file: string): Readonly<Record<"names" | "texts", readonly string[]>> {
   const route = readFileSync(join(WEB, file), "utf8");
-  const forms = [...route.matchAll(/from "\.\.\/(server\/[\w-]+\.server)"/g)].map(([, path]) => `${WEB}/${path}.ts`);
+  const forms = [...route.matchAll(/from "(?:\.\.\/)+(server\/[\w/-]+\.server)"/g)].map(
+    ([, path]) => `${WEB}/${path}.ts`,
+  );
   const source = [route, ...forms.map((path) => readFileSync(path, "utf8"))].join("\n");
   const names = [...source.matchAll(/(?:get(?:All)?\("|^\s*|\{ )([a-zA-Z][\w-]{0,30})(?:"\)|: )/gm)].map(
     ([, name = ""]) => name,

@@ -1,4 +1,4 @@
-import type { Decision } from "~/core/docket/plan-decision";
+import type { Decision } from "~/core/deciding/decision";
 import { type ConversationId, type RecordId, trustedId } from "~/core/kernel/ids";
 import { DAY, dateOf, HOUR, later, MINUTE } from "~/core/kernel/instant";
 import {

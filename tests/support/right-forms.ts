@@ -1,29 +1,42 @@
+import { posted } from "@tests/support/posted";
+
+const DAY_TO_COME = Date.UTC(2027, 0, 1);
+
+const DECISIONS: readonly object[] = [
+  { kind: "assign", ownerId: "{member}", note: "please" },
+  { kind: "assign-in-turn", groupId: "{group}" },
+  { kind: "follow", memberId: "{member}", follows: true },
+  { kind: "categorise", categoryId: "{category}", give: true },
+  {
+    kind: "file",
+    recordId: "{record}",
+    settle: false,
+    means: "picker",
+    part: { messageId: "{message}", attachment: 0 },
+    fields: {},
+  },
+  { kind: "particulars", recordId: "{record}", fields: {} },
+  { kind: "unfile", recordId: "{record}", part: { messageId: "{message}", attachment: null } },
+  { kind: "keep" },
+  { kind: "rest", until: DAY_TO_COME, evenIfAnswered: true },
+  { kind: "expect", until: DAY_TO_COME, whom: "any", colleagueId: "{member}", besides: true },
+  { kind: "extend", expectationId: "{any}", until: DAY_TO_COME },
+  { kind: "withdraw", expectationId: "{any}" },
+  { kind: "acknowledge", messageId: "{message}" },
+  { kind: "expire", at: DAY_TO_COME },
+  { kind: "no-answer" },
+  { kind: "urgency", urgency: "today" },
+  { kind: "follow-up", dueAt: DAY_TO_COME, forMember: "{member}", text: "call" },
+  { kind: "follow-up-done", followUpId: "{any}" },
+  { kind: "note", text: "a word @Ines" },
+];
+
 /** Forms as the pages send them, by the path that they go to; `{name}` stands for something of this world. */
 export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Record<string, string>>])[] = [
-  ...Object.entries({
-    assign: { owner: "{member}", note: "please" },
-    "assign-in-turn": { group: "{group}" },
-    follow: { member: "{member}", follows: "true" },
-    categorise: { category: "{category}", give: "true" },
-    file: { record: "{record}", settle: "false", means: "picker", message: "{message}", attachment: "0", fields: "{}" },
-    particulars: { record: "{record}", fields: "{}" },
-    unfile: { record: "{record}", message: "{message}" },
-    keep: {},
-    rest: { at: "2027-01-01T00:00:00Z", mode: "time" },
-    expect: { at: "2027-01-01T00:00:00Z", whom: "any", colleague: "{member}", besides: "true" },
-    extend: { expectation: "{any}", at: "2027-01-01T00:00:00Z" },
-    withdraw: { expectation: "{any}" },
-    acknowledge: { message: "{message}" },
-    expire: { at: "2027-01-01T00:00:00Z" },
-    "no-answer": {},
-    urgency: { urgency: "today" },
-    "follow-up": { at: "2027-01-01T00:00:00Z", member: "{member}", text: "call" },
-    "follow-up-done": { followUp: "{any}" },
-    note: { text: "a word @Ines" },
-    settle: { version: "1", said: "Settled" },
-    accept: { decisions: '[{"kind":"categorise","category":"{category}","give":"true"},{"kind":"settle"}]' },
-    bin: { scope: "to-sort", query: "owner=none", lane: "" },
-  }).map(([kind, fields]) => ["/office/decide", { kind, conversation: "{conversation}", ...fields }] as const),
+  ...DECISIONS.map((decision) => ["/office/decide", { ...posted(decision), conversation: "{conversation}" }] as const),
+  ["/office/decide", { ...posted({ kind: "settle" }), conversation: "{conversation}", version: "1", said: "Settled" }],
+  ["/office/decide", { ...posted({ kind: "bin" }), scope: "to-sort", query: "owner=none", lane: "" }],
+  ["/office/decide", { do: "unread", conversation: "{conversation}" }],
   [
     "/office/answer/{conversation}",
     {

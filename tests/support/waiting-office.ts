@@ -1,4 +1,4 @@
-import type { Whom } from "~/core/docket/plan-decision";
+import type { Whom } from "~/core/deciding/decision";
 import { type ConversationId, trustedId } from "~/core/kernel/ids";
 import { DAY, dateOf, type Instant, later, readInstant } from "~/core/kernel/instant";
 import { answerConversation, openConversation, receiveMessage } from "~/operations/index.server";

@@ -13,10 +13,11 @@ import {
   weWrote,
 } from "@tests/support/a-conversation";
 import { describe, expect, it } from "vitest";
+import type { Decision } from "../deciding/decision";
+import { leadsTo } from "../deciding/decision-shown";
+import { planDecision } from "../deciding/plan-decision";
 import { type CategoryId, type ExpectationId, type RecordId, trustedId } from "../kernel/ids";
 import { deriveDocket } from "./derive-docket";
-import { leadsTo } from "./leads-to";
-import { type Decision, planDecision } from "./plan-decision";
 
 const TUNING = trustedId<CategoryId>("tuning");
 const LEATHER = trustedId<CategoryId>("leather");
@@ -147,7 +148,7 @@ describe("a decision", () => {
     ]);
   });
 
-  it.each<[Decision, Happening[]]>([
+  it.each<[Exclude<Decision, { kind: "edit-note" }>, Happening[]]>([
     [{ kind: "assign", ownerId: TOBIAS }, []],
     [{ kind: "assign", ownerId: null }, []],
     [{ kind: "settle" }, []],

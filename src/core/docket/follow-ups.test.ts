@@ -9,13 +9,14 @@ import {
   weWrote,
 } from "@tests/support/a-conversation";
 import { describe, expect, it } from "vitest";
+import type { Decision } from "../deciding/decision";
+import { leadsTo } from "../deciding/decision-shown";
+import { planDecision } from "../deciding/plan-decision";
 import { effectInWords } from "../journal/effect-in-words";
 import { aspectOf, type Effect } from "../journal/entry";
 import { type FollowUpId, trustedId } from "../kernel/ids";
 import type { Urgency } from "../kernel/urgency";
 import { deriveDocket } from "./derive-docket";
-import { leadsTo } from "./leads-to";
-import { type Decision, planDecision } from "./plan-decision";
 
 const ONE = trustedId<FollowUpId>("one");
 const TWO = trustedId<FollowUpId>("two");
@@ -87,10 +88,10 @@ describe("deciding about them", () => {
   ])("%s", (_, decision, happenings, kinds) => expect(effects(decision, ...happenings)).toEqual(kinds));
 
   it("leads nowhere but for junk and rests", () => {
-    expect(leadsTo({ kind: "urgency" }, "to-sort")).toBeNull();
-    expect(leadsTo({ kind: "follow-up" }, "to-sort")).toBeNull();
+    expect(leadsTo({ kind: "urgency", urgency: "today" }, "to-sort")).toBeNull();
+    expect(leadsTo({ kind: "follow-up", forMember: trustedId("m"), dueAt: null, text: "" }, "to-sort")).toBeNull();
     expect(leadsTo({ kind: "junk" }, "to-sort")).toBe("junk");
-    expect(leadsTo({ kind: "rest" }, "our-move")).toBe("resting");
+    expect(leadsTo({ kind: "rest", until: null }, "our-move")).toBe("resting");
   });
 });
 

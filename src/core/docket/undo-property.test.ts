@@ -12,13 +12,14 @@ import {
 } from "@tests/support/a-conversation";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import type { Decision } from "../deciding/decision";
+import { planDecision } from "../deciding/plan-decision";
 import type { JournalEntry } from "../journal/entry";
 import { planUndo } from "../journal/plan-undo";
 import { type CategoryId, type EntryId, type ExpectationId, type RecordId, trustedId } from "../kernel/ids";
 import type { ConversationFacts } from "../standing/derive-standing";
 import { STANDINGS } from "../standing/standing";
 import { deriveDocket } from "./derive-docket";
-import { type Decision, planDecision } from "./plan-decision";
 
 const decision: fc.Arbitrary<Decision> = fc.oneof(
   fc.constantFrom<Decision>(

@@ -1,4 +1,5 @@
-import { type Decision, planDecision } from "../docket/plan-decision";
+import type { Decision } from "../deciding/decision";
+import { planDecision } from "../deciding/plan-decision";
 import { aspectOf, type Effect } from "../journal/entry";
 import type { RuleMark } from "../journal/rule-mark";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";

@@ -1,4 +1,5 @@
-import { expectedBy, type Whom } from "../../core/docket/plan-decision";
+import type { Whom } from "../../core/deciding/decision";
+import { expectedBy } from "../../core/deciding/plan-decision";
 import type { Effect } from "../../core/journal/entry";
 import type { Mailbox } from "../../core/kernel/email-address";
 import {

@@ -1,4 +1,4 @@
-import { planDecision } from "../../core/docket/plan-decision";
+import { planDecision } from "../../core/deciding/plan-decision";
 import { type BatchId, type ConversationId, type MessageId, type RecordId, trustedId } from "../../core/kernel/ids";
 import type { NamedFile } from "../../core/kernel/named-file";
 import { err, ok, type Result } from "../../core/kernel/result";

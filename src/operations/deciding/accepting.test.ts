@@ -1,7 +1,7 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
 import { passes, testTray } from "@tests/support/test-database";
 import { beforeEach, describe, expect, it } from "vitest";
-import type { Decision } from "../../core/docket/plan-decision";
+import type { Decision } from "../../core/deciding/decision";
 import { type CategoryId, trustedId } from "../../core/kernel/ids";
 import { closeRecord, decideTogether, examine, openConversation, undoBatch } from "../index.server";
 

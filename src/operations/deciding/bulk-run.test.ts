@@ -2,7 +2,7 @@ import { aMessage } from "@tests/support/mail";
 import { manyOfIt } from "@tests/support/many";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { Decision } from "../../core/docket/plan-decision";
+import type { Decision } from "../../core/deciding/decision";
 import { type BatchId, type ConversationId, type RunId, trustedId } from "../../core/kernel/ids";
 import type { Job } from "../../core/ports";
 import {

@@ -1,4 +1,4 @@
-import type { Decision } from "../../core/docket/plan-decision";
+import { type Decision, withOwnId } from "../../core/deciding/decision";
 import { type BatchId, type ConversationId, type RunId, trustedId } from "../../core/kernel/ids";
 import { later, MINUTE } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
@@ -19,9 +19,10 @@ import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut, notToSettle } from "../changes/change-conversations";
 import { computeAnew } from "../changes/compute-anew";
-import { decisionRefusal, withMentions } from "./decide";
+import { withMentions } from "./decide";
 import { withFields } from "./filing";
-import { plannerOf, withOwnId } from "./take-turns";
+import { decisionRefusal } from "./needs";
+import { plannerOf } from "./take-turns";
 import { undoEntries } from "./undo";
 
 /** More conversations than this are decided about in the background. */
@@ -145,7 +146,7 @@ async function carryOutStep(
     return { changed: otherwise.length, toTell: otherwise.length > 0 ? otherwise : ids.slice(-1) };
   }
   const facts = await factsOf(trx, ids);
-  const plan = await plannerOf({ ...deps, db: trx }, grant, withOwnId(work.decision, deps));
+  const plan = await plannerOf({ ...deps, db: trx }, grant, withOwnId(work.decision, deps.newId));
   const planned = held.map((conversation) => {
     const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
     return { conversation, known, effects: plan(known) };

@@ -2,7 +2,7 @@ import { aBounce, aMessage } from "@tests/support/mail";
 import { onRecordOf } from "@tests/support/on-record";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import type { Decision } from "../../core/docket/plan-decision";
+import type { Decision } from "../../core/deciding/decision";
 import {
   type CategoryId,
   type ConversationId,

@@ -1,4 +1,4 @@
-import type { Decision } from "../../core/docket/plan-decision";
+import type { Decision } from "../../core/deciding/decision";
 import type { RecordTypeId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { beginningOf, type FieldValues, readFieldValues } from "../../core/records/filing-field";

@@ -9,7 +9,7 @@ import {
   testTray,
 } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import type { Decision } from "../../core/docket/plan-decision";
+import type { Decision } from "../../core/deciding/decision";
 import { type CategoryId, type ConversationId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
 import { evidenceFor } from "../../storage/facts/index";

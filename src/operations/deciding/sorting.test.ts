@@ -1,7 +1,7 @@
 import { aMessage } from "@tests/support/mail";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import type { Decision } from "../../core/docket/plan-decision";
+import type { Decision } from "../../core/deciding/decision";
 import { type CategoryId, type ConversationId, type FollowUpId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { DAY, dateOf, HOUR, later } from "../../core/kernel/instant";
 import type { Narrowing } from "../../core/lists/narrowing";

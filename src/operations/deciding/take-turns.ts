@@ -1,13 +1,13 @@
 import { loadOf, turnTaker } from "../../core/assigning/load";
 import { timeOffAt } from "../../core/cover/covering";
+import { type Decision, withOwnId } from "../../core/deciding/decision";
+import { planDecision } from "../../core/deciding/plan-decision";
 import { deriveDocket } from "../../core/docket/derive-docket";
-import { type Decision, planDecision } from "../../core/docket/plan-decision";
 import type { Effect } from "../../core/journal/entry";
-import { type ExpectationId, type FollowUpId, trustedId } from "../../core/kernel/ids";
 import type { ConversationFacts } from "../../core/standing/derive-standing";
 import { groupsOf, type MemberGroup, type TrayGrant, timesOffNow } from "../../storage/access/index";
 import { deskParts } from "../../storage/lists/index";
-import type { Asking, Within } from "../base/deps";
+import type { Asking } from "../base/deps";
 
 /** What a decision does to each conversation in turn; for a group, whoever has least then takes the next one. */
 export async function plannerOf(
@@ -19,7 +19,7 @@ export async function plannerOf(
     let own: Decision = decision;
     return (facts) => {
       const effects = planDecision(own, facts);
-      own = withOwnId(decision, deps);
+      own = withOwnId(decision, deps.newId);
       return effects;
     };
   }
@@ -41,16 +41,4 @@ export async function loadsOfThere(deps: Asking, grant: TrayGrant, group: Member
   const [parts, timesOff] = await Promise.all([deskParts(deps.db, grant, now), timesOffNow(deps.db, now)]);
   const there = group.memberIds.filter((id) => timeOffAt(id, now, timesOff) === null);
   return new Map(there.map((id) => [id, loadOf(id, parts)]));
-}
-
-/** A decision once more: what it sets on the next conversation is another follow-up, another expectation. */
-export function withOwnId(decision: Decision, deps: Within): Decision {
-  switch (decision.kind) {
-    case "follow-up":
-      return { ...decision, followUpId: trustedId<FollowUpId>(deps.newId()) };
-    case "expect":
-      return { ...decision, expectationId: trustedId<ExpectationId>(deps.newId()) };
-    default:
-      return decision;
-  }
 }

@@ -1,4 +1,4 @@
-import { WHOM, type Whom } from "../../core/docket/plan-decision";
+import { WHOM, type Whom } from "../../core/deciding/decision";
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { MemberId } from "../../core/kernel/ids";
 import { keepSetting, settingsOf } from "../../storage/access/index";

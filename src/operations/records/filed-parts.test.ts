@@ -3,7 +3,7 @@ import { aMessageWithFiles } from "@tests/support/mail";
 import { onRecordOf } from "@tests/support/on-record";
 import { address, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { Decision } from "../../core/docket/plan-decision";
+import type { Decision } from "../../core/deciding/decision";
 import { type ConversationId, type MessageId, trustedId } from "../../core/kernel/ids";
 import {
   answerConversation,

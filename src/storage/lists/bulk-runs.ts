@@ -1,4 +1,4 @@
-import type { Decision } from "../../core/docket/plan-decision";
+import type { Decision } from "../../core/deciding/decision";
 import {
   type BatchId,
   type ConversationId,

@@ -24,7 +24,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const form = await readForm(request, mostBytesTo("routes/deciding/decide"));
   // What one has read is nobody else's matter, so it is no decision and in no journal.
-  if (form.get("kind") === "unread") {
+  if (form.get("do") === "unread") {
     await markUnread(deps, grant, postedConversations(form));
     return data<DecisionOutcome>({ ok: true, batchId: "", count: 0, runId: null });
   }

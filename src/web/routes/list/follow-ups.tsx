@@ -102,7 +102,7 @@ function FollowUpRow({ followUp, slug, search, isLate, narrow }: RowProps) {
     forMember === member.id ? "" : (members.find((one) => one.id === forMember)?.name ?? "a former colleague");
   const done = () =>
     decide(
-      { kind: "follow-up-done", followUp: id },
+      { kind: "follow-up-done", followUpId: id },
       { rows: [{ id: conversationId, standing, version: 0 }], everything: null },
       `Follow-up done: ${text || subject}`,
     );

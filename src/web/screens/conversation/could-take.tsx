@@ -1,5 +1,6 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
+import { type MemberId, trustedId } from "../../../core/kernel/ids";
 import type { loader as couldTake } from "../../routes/conversation/could-take";
 import type { RowView } from "../../server/base/words.server";
 import { LoadBar } from "../frame/load-bar";
@@ -28,7 +29,7 @@ export function CouldTake({ row, act }: { row: RowView; act: ConversationDesk["a
             <button
               type="button"
               aria-label={`Assign to ${id === member.id ? "you" : name}`}
-              onClick={() => act({ kind: "assign", owner: id })}
+              onClick={() => act({ kind: "assign", ownerId: trustedId<MemberId>(id) })}
               className="grid w-full grid-cols-[26px_minmax(0,1fr)_auto] items-start gap-x-2 rounded-control py-1 text-left hover:bg-act-soft"
             >
               <OwnerStamp ownerId={id} />

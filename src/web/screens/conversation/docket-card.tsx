@@ -1,6 +1,7 @@
 import { X } from "lucide-react";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
+import { readInstant } from "../../../core/kernel/instant";
 import { nextUrgency, URGENCY_NAMES } from "../../../core/kernel/urgency";
 import type { OtherMail } from "../../../operations/index.server";
 import { useCommands } from "../../keys/key-desk";
@@ -109,7 +110,7 @@ function Promised({ promised: { text, at, words }, act }: PromisedProps) {
   return (
     <button
       type="button"
-      onClick={() => act({ kind: "expect", at })}
+      onClick={() => act({ kind: "expect", until: readInstant(at) })}
       className="block w-full border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
     >
       <span className="block text-act">Wait for it until {words}</span>
@@ -124,7 +125,7 @@ type OwnerLinesProps = { readonly row: RowView; readonly desk: ConversationDesk 
 function OwnerLines({ row, desk }: OwnerLinesProps) {
   const { members, member, mayDecide } = useTray();
   const owner = members.find(({ id }) => id === row.ownerId);
-  const follow = () => desk.act({ kind: "follow", member: member.id, follows: !row.followerIds.includes(member.id) });
+  const follow = () => desk.act({ kind: "follow", memberId: member.id, follows: !row.followerIds.includes(member.id) });
   return (
     <>
       <Line name="Owner" keyName="a" onAsk={mayDecide ? () => desk.ask("assign") : undefined}>
@@ -163,7 +164,7 @@ function Records({ records, act }: RecordsProps) {
         <button
           type="button"
           aria-label={`Remove from ${code}`}
-          onClick={() => act({ kind: "unfile", record: id, code })}
+          onClick={() => act({ kind: "unfile", recordId: id, called: code })}
           className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
         >
           <X size={14} aria-hidden />

@@ -1,3 +1,4 @@
+import { readInstant } from "../../../core/kernel/instant";
 import type { ConversationView } from "../../server/conversation/conversation-view.server";
 import type { ExpectationView } from "../../server/conversation/expectation-view.server";
 import type { PostedDecision } from "../deciding/posted-decision";
@@ -41,7 +42,7 @@ function Acts({ expectation: { id, whom, isOpen, answeredBy }, act }: ActsProps)
           type="button"
           className={ACT}
           aria-label={`Give ${whom} until ${more.words}`}
-          onClick={() => act({ kind: "extend", expectation: id, at: more.at })}
+          onClick={() => act({ kind: "extend", expectationId: id, until: readInstant(more.at) })}
         >
           until {more.words}
         </button>
@@ -51,13 +52,13 @@ function Acts({ expectation: { id, whom, isOpen, answeredBy }, act }: ActsProps)
           type="button"
           className={ACT}
           aria-label={`Stop waiting for ${whom}`}
-          onClick={() => act({ kind: "withdraw", expectation: id })}
+          onClick={() => act({ kind: "withdraw", expectationId: id })}
         >
           withdraw
         </button>
       )}
       {answeredBy !== null && (
-        <button type="button" className={ACT} onClick={() => act({ kind: "acknowledge", message: answeredBy })}>
+        <button type="button" className={ACT} onClick={() => act({ kind: "acknowledge", messageId: answeredBy })}>
           that was no answer yet
         </button>
       )}

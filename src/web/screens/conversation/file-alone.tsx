@@ -28,11 +28,11 @@ export function FileAlone({ message, conversationId, alone: { what, attachment }
         onDecide={(decision) => {
           if (decision.kind !== "file") return;
           onClose();
-          const part = { message: message.id, ...(attachment === null ? {} : { attachment }) };
+          const part = { messageId: message.id, attachment };
           decide(
-            { ...decision, settle: false, ...part },
+            { ...decision, settle: false, part },
             targetOf(conversationId),
-            `Filed to ${decision.code}: ${what}`,
+            `Filed to ${decision.called}: ${what}`,
           );
         }}
         onClose={onClose}
@@ -111,10 +111,9 @@ export function FiledAlone({
                 decide(
                   {
                     kind: "unfile",
-                    record: recordId,
-                    code,
-                    message: message.id,
-                    ...(attachment === null ? {} : { attachment }),
+                    recordId,
+                    called: code,
+                    part: { messageId: message.id, attachment },
                   },
                   targetOf(conversationId),
                   `Removed from ${code}: ${what}`,

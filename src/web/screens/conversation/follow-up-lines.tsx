@@ -25,7 +25,7 @@ export function FollowUpLines({ followUps, act }: FollowUpLinesProps) {
                 type="button"
                 aria-label={`Done: ${text || "follow-up"}`}
                 title="Done"
-                onClick={() => act({ kind: "follow-up-done", followUp: id })}
+                onClick={() => act({ kind: "follow-up-done", followUpId: id })}
                 className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-act"
               >
                 <Check size={15} aria-hidden />
@@ -36,7 +36,7 @@ export function FollowUpLines({ followUps, act }: FollowUpLinesProps) {
                 type="button"
                 aria-label={`Clear: ${text || "follow-up"}`}
                 title="Clear"
-                onClick={() => act({ kind: "follow-up-clear", followUp: id })}
+                onClick={() => act({ kind: "follow-up-clear", followUpId: id })}
                 className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
               >
                 <X size={14} aria-hidden />

@@ -1,4 +1,5 @@
 import { X } from "lucide-react";
+import { type MemberId, trustedId } from "../../../core/kernel/ids";
 import type { RowView } from "../../server/base/words.server";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
@@ -22,7 +23,7 @@ export function Followers({ row, act }: FollowersProps) {
             <button
               type="button"
               aria-label={`No longer followed by ${nameOf(id)}`}
-              onClick={() => act({ kind: "follow", member: id, follows: false })}
+              onClick={() => act({ kind: "follow", memberId: id, follows: false })}
               className="grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
             >
               <X size={14} aria-hidden />
@@ -39,7 +40,7 @@ export function Followers({ row, act }: FollowersProps) {
             ["", row.followerIds.length === 0 ? "nobody; add…" : "add…"],
             ...others.map(({ id }) => [id, nameOf(id)] as const),
           ]}
-          onChoose={(id) => id !== "" && act({ kind: "follow", member: id, follows: true })}
+          onChoose={(id) => id !== "" && act({ kind: "follow", memberId: trustedId<MemberId>(id), follows: true })}
         />
       )}
     </>

@@ -37,7 +37,7 @@ export function ProposalTitle({ proposal }: { proposal: ProposalView }) {
   const { categories } = useTray();
   const { decision } = proposal;
   if (decision.kind !== "categorise") return <span className="block truncate">{proposal.title}</span>;
-  const category = categories.find(({ id }) => id === decision.category);
+  const category = categories.find(({ id }) => id === decision.categoryId);
   return category === undefined ? null : <CategoryTab code={category.code} name={category.name} ink={category.ink} />;
 }
 
@@ -59,11 +59,11 @@ function Confidence({ value }: { value: number }) {
 export function isStillProposed({ decision }: ProposalView, row: RowView): boolean {
   switch (decision.kind) {
     case "categorise":
-      return !row.categoryIds.some((id) => id === decision.category);
+      return !row.categoryIds.some((id) => id === decision.categoryId);
     case "file":
-      return !row.recordCodes.includes(decision.code);
+      return !row.recordCodes.some((code) => code === decision.called);
     case "assign":
-      return row.ownerId !== decision.owner;
+      return row.ownerId !== decision.ownerId;
     default:
       return true;
   }

@@ -1,5 +1,6 @@
 import { useEffect, useId, useState } from "react";
 import { useFetcher } from "react-router";
+import { type GroupId, type MemberId, trustedId } from "../../../core/kernel/ids";
 import { Opening } from "../../keys/key-desk";
 import type { loader as couldTake } from "../../routes/conversation/could-take";
 import type { CouldTakeView } from "../../server/conversation/could-take-view.server";
@@ -41,19 +42,19 @@ function AssignDialog({ target, could, onDecide, onClose }: DialogProps & { read
   const [absent, setAbsent] = useState<Colleague | null>(null);
   const isOwnedBy = (id: string | null) => target.rows.every(({ ownerId }) => ownerId === id);
   const word = note.trim() === "" ? {} : { note: note.trim() };
-  const give = (owner: string, more: { readonly evenIfAway?: true } = {}) => {
-    if (owner !== "") notePick("owner", owner);
-    onDecide({ kind: "assign", owner, ...(owner === "" ? {} : word), ...more });
+  const give = (ownerId: MemberId | null, more: { readonly evenIfAway?: true } = {}) => {
+    if (ownerId !== null) notePick("owner", ownerId);
+    onDecide({ kind: "assign", ownerId, ...(ownerId === null ? {} : word), ...more });
     onClose();
   };
   const pick = (id: string) => {
     const chosen = members.find((one) => one.id === id);
-    if (id === NOBODY) give("");
+    if (id === NOBODY) give(null);
     else if (id.startsWith(GROUP)) {
-      onDecide({ kind: "assign-in-turn", group: id.slice(GROUP.length), ...word });
+      onDecide({ kind: "assign-in-turn", groupId: trustedId<GroupId>(id.slice(GROUP.length)), ...word });
       onClose();
     } else if (chosen?.away != null) setAbsent(chosen);
-    else give(id);
+    else give(trustedId<MemberId>(id));
   };
   const people = inOrder(
     members.filter(({ reads }) => !reads),
@@ -120,11 +121,12 @@ function AssignDialog({ target, could, onDecide, onClose }: DialogProps & { read
 
 type AwayProps = {
   readonly absent: Colleague;
-  readonly onGive: (owner: string, more?: { readonly evenIfAway?: true }) => void;
+  readonly onGive: (owner: MemberId, more?: { readonly evenIfAway?: true }) => void;
 };
 
 /** Says that whoever was picked is away, and offers who covers. */
 function Away({ absent: { id, name, away }, onGive }: AwayProps) {
+  const coverId = away?.coverId;
   return (
     <div role="alert" className="flex flex-wrap items-center gap-2">
       <span className="mr-auto">
@@ -133,9 +135,9 @@ function Away({ absent: { id, name, away }, onGive }: AwayProps) {
         </b>{" "}
         {away?.cover == null ? "Nobody covers for them here." : `${away.cover} covers.`}
       </span>
-      {away?.coverId != null && (
-        <Button look="filled" autoFocus onClick={() => onGive(away.coverId ?? "")}>
-          Assign to {away.cover}
+      {coverId != null && (
+        <Button look="filled" autoFocus onClick={() => onGive(coverId)}>
+          Assign to {away?.cover}
         </Button>
       )}
       <Button onClick={() => onGive(id, { evenIfAway: true })}>To {name} all the same</Button>

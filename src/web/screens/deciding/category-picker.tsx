@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import { pathInWords } from "../../../core/categories/category-tree";
+import { type CategoryId, trustedId } from "../../../core/kernel/ids";
 import { Button, KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Picker } from "../../ui/picker";
@@ -25,7 +26,12 @@ export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
   const isOnAll = (id: string) => target.everything === null && given(id) === target.rows.length;
   const give = (id: string, gives: boolean, own?: string) => {
     if (gives) notePick("category", id);
-    onDecide({ kind: "categorise", category: id, give: gives, ...(own === undefined ? {} : { name: own }) });
+    onDecide({
+      kind: "categorise",
+      categoryId: trustedId<CategoryId>(id),
+      give: gives,
+      ...(own === undefined ? {} : { called: own }),
+    });
   };
   // What is retired can be taken off, and no longer given; what is found by name only waits until one types.
   const offered = categories.filter(

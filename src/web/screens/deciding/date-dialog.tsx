@@ -1,5 +1,7 @@
 import { useState } from "react";
-import type { Whom as WhomAwaited } from "../../../core/docket/plan-decision";
+import type { Whom as WhomAwaited } from "../../../core/deciding/decision";
+import { type MemberId, trustedId } from "../../../core/kernel/ids";
+import { readInstant } from "../../../core/kernel/instant";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
@@ -90,13 +92,13 @@ type Chosen = {
 function decisionOf(kind: DateDialogProps["kind"], at: string, { mode, whom, whose, task }: Chosen): PostedDecision {
   switch (kind) {
     case "rest":
-      return { kind, at, mode };
+      return { kind, until: readInstant(at), ...(mode === "time" ? { evenIfAnswered: true } : {}) };
     case "expire":
-      return { kind, at };
+      return { kind, at: readInstant(at) };
     case "expect":
-      return { kind, at, ...awaitedOf(whom) };
+      return { kind, until: readInstant(at), ...awaitedOf(whom) };
     case "follow-up":
-      return { kind, at, member: whose, text: task };
+      return { kind, dueAt: readInstant(at), forMember: trustedId<MemberId>(whose), text: task };
   }
 }
 
@@ -123,7 +125,7 @@ function Offers({ kind, offers, isWaiting, onChoose, onDecide }: OffersProps) {
         ))
       )}
       {kind === "rest" && (
-        <Offer label="until somebody writes" words="" onClick={() => onDecide({ kind, at: "", mode: "either" })} />
+        <Offer label="until somebody writes" words="" onClick={() => onDecide({ kind, until: null })} />
       )}
       {kind !== "rest" && (
         <Offer label={kind === "expire" ? "no expiry" : "without a date"} words="" onClick={() => onChoose("")} />
@@ -157,9 +159,9 @@ function Whom({ whom, onWhom }: { readonly whom: string; readonly onWhom: (whom:
   );
 }
 
-function awaitedOf(whom: string): { readonly whom?: WhomAwaited; readonly colleague?: string } {
+function awaitedOf(whom: string): { readonly whom?: WhomAwaited; readonly colleagueId?: MemberId } {
   const outside = WHOM_WORDS.find(([one]) => one === whom)?.[0];
-  if (outside === undefined) return { colleague: whom };
+  if (outside === undefined) return { colleagueId: trustedId<MemberId>(whom) };
   return outside === "any" ? {} : { whom: outside };
 }
 

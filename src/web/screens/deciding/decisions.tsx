@@ -11,7 +11,7 @@ import {
   useState,
 } from "react";
 import { PrefetchPageLinks, useParams, useRevalidator } from "react-router";
-import type { AskedFields } from "../../../core/records/filing-field";
+import type { AskedFields, FieldValues } from "../../../core/records/filing-field";
 import { Notices, notice, noticeProblem } from "../../ui/notices";
 import { Courier, type FormFields } from "../frame/courier";
 import { ChangeHub, ChangeHubContext } from "../frame/live-hub";
@@ -159,7 +159,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
             changes={asking.changes}
             onFile={(fields) => {
               setAsking(null);
-              decide(asking.withFields(JSON.stringify(fields)), asking.done.target, asking.done.said);
+              decide(asking.withFields(fields), asking.done.target, asking.done.said);
             }}
             onClose={() => setAsking(null)}
           />
@@ -186,7 +186,7 @@ export function usePending(): readonly Pending[] {
 type Asking = {
   readonly done: Pending;
   /** The decision with the particulars in their place. */
-  readonly withFields: (fields: string) => PostedDecision;
+  readonly withFields: (fields: FieldValues) => PostedDecision;
   readonly changes: boolean;
   readonly asked: AskedFields;
 };
@@ -195,12 +195,14 @@ function askedBy(done: Pending, outcome: Exclude<DecisionOutcome, { ok: "unreach
   const { decision } = done;
   if (outcome.ok || outcome.asked === undefined) return null;
   const { asked } = outcome;
-  const filled = (one: SingleDecision, fields: string): SingleDecision =>
+  const filled = (one: SingleDecision, fields: FieldValues): SingleDecision =>
     one.kind === "file" || one.kind === "particulars" ? { ...one, fields } : one;
-  const withFields = (fields: string): PostedDecision =>
+  const withFields = (fields: FieldValues): PostedDecision =>
     decision.kind === "accept"
       ? { ...decision, decisions: decision.decisions.map((one) => filled(one, fields)) }
-      : filled(decision, fields);
+      : decision.kind === "unread"
+        ? decision
+        : filled(decision, fields);
   return { done, withFields, changes: decision.kind === "particulars", asked };
 }
 

@@ -1,9 +1,10 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
+import { trustedId } from "../../../core/kernel/ids";
+import { instant } from "../../../core/kernel/instant";
 import type { RowView } from "../../server/base/words.server";
 import { type Draft, forgetDraft, keepDraft, keptDraft } from "../writing/kept-draft";
-import { postedLeadsTo, withPending } from "./foreseen";
+import { postedLeadsTo, saidOf, withPending } from "./foreseen";
 import type { PostedDecision } from "./posted-decision";
-import { saidOf } from "./said";
 
 const row = {
   id: "c1",
@@ -29,41 +30,47 @@ const shown = (...decisions: PostedDecision[]) => withPending(row, pending(...de
 
 describe("what is shown before the server has answered", () => {
   it.each<[PostedDecision, Partial<RowView>]>([
-    [{ kind: "categorise", category: "leather", give: true }, { categoryIds: ["tuning", "leather"] as never }],
-    [{ kind: "categorise", category: "tuning", give: true }, { categoryIds: ["tuning"] as never }],
-    [{ kind: "categorise", category: "tuning", give: false }, { categoryIds: [] }],
-    [{ kind: "file", record: "r", code: "C-001", settle: false }, { recordCodes: ["P-26-012", "C-001"] }],
-    [{ kind: "unfile", record: "r", code: "P-26-012" }, { recordCodes: [] }],
-    [{ kind: "assign", owner: "" }, { ownerId: null }],
+    [
+      { kind: "categorise", categoryId: trustedId("leather"), give: true },
+      { categoryIds: ["tuning", "leather"] as never },
+    ],
+    [{ kind: "categorise", categoryId: trustedId("tuning"), give: true }, { categoryIds: ["tuning"] as never }],
+    [{ kind: "categorise", categoryId: trustedId("tuning"), give: false }, { categoryIds: [] }],
+    [
+      { kind: "file", recordId: trustedId("r"), called: "C-001", settle: false },
+      { recordCodes: ["P-26-012", "C-001"] },
+    ],
+    [{ kind: "unfile", recordId: trustedId("r"), called: "P-26-012" }, { recordCodes: [] }],
+    [{ kind: "assign", ownerId: null }, { ownerId: null }],
     [{ kind: "urgency", urgency: "today" }, { urgency: "today" }],
     [{ kind: "unread" }, { unread: true }],
-    [{ kind: "follow-up-done", followUp: "f" }, {}],
+    [{ kind: "follow-up-done", followUpId: trustedId("f") }, {}],
     [{ kind: "note", text: "x" }, {}],
   ])("%j changes the row", (decision, part) => expect(shown(decision)).toEqual({ ...row, ...part }));
 
   it.each<PostedDecision>([
     { kind: "settle" },
     { kind: "bin" },
-    { kind: "assign", owner: "tobias" },
-    { kind: "rest", at: "2026-12-01T08:00:00Z", mode: "either" },
-    { kind: "expect", at: "" },
+    { kind: "assign", ownerId: trustedId("tobias") },
+    { kind: "rest", until: instant(Date.UTC(2026, 11, 1, 8)) },
+    { kind: "expect", until: null },
     { kind: "junk" },
-    { kind: "file", record: "r", code: "C-001", settle: true },
+    { kind: "file", recordId: trustedId("r"), called: "C-001", settle: true },
   ])("%j takes the row to another standing", (decision) => expect(shown(decision).standing).not.toBe("to-sort"));
 
   it("adds up over several decisions, and leaves other rows alone", () => {
     const both = shown(
-      { kind: "categorise", category: "a", give: true },
-      { kind: "categorise", category: "b", give: true },
+      { kind: "categorise", categoryId: trustedId("a"), give: true },
+      { kind: "categorise", categoryId: trustedId("b"), give: true },
     );
     expect(both.categoryIds).toEqual(["tuning", "a", "b"]);
     expect(withPending({ ...row, id: "c2" } as RowView, pending({ kind: "settle" }))).toMatchObject({ id: "c2" });
   });
 
   it("knows where a decision leads", () => {
-    expect(postedLeadsTo({ kind: "assign", owner: "tobias" }, "to-sort")).toBe("our-move");
-    expect(postedLeadsTo({ kind: "assign", owner: "" }, "to-sort")).toBeNull();
-    expect(postedLeadsTo({ kind: "assign", owner: "tobias" }, "waiting")).toBeNull();
+    expect(postedLeadsTo({ kind: "assign", ownerId: trustedId("tobias") }, "to-sort")).toBe("our-move");
+    expect(postedLeadsTo({ kind: "assign", ownerId: null }, "to-sort")).toBeNull();
+    expect(postedLeadsTo({ kind: "assign", ownerId: trustedId("tobias") }, "waiting")).toBeNull();
     expect(postedLeadsTo({ kind: "stop-expecting" }, "waiting")).toBe("our-move");
   });
 });
@@ -75,14 +82,17 @@ describe("the message with the Undo button", () => {
   };
   const about = { rows: [row], everything: null };
   it.each<[PostedDecision, string]>([
-    [{ kind: "assign", owner: "t" }, "Assigned to Tobias: Swell box"],
-    [{ kind: "assign", owner: "" }, "No owner: Swell box"],
-    [{ kind: "categorise", category: "tu", give: true }, "Tuning added: Swell box"],
-    [{ kind: "file", record: "r", code: "C-001", settle: true }, "Filed to C-001 and settled: Swell box"],
-    [{ kind: "unfile", record: "r", code: "C-001" }, "Removed from C-001: Swell box"],
-    [{ kind: "rest", at: "", mode: "either" }, "Resting: Swell box"],
+    [{ kind: "assign", ownerId: trustedId("t") }, "Assigned to Tobias: Swell box"],
+    [{ kind: "assign", ownerId: null }, "No owner: Swell box"],
+    [{ kind: "categorise", categoryId: trustedId("tu"), give: true }, "Tuning added: Swell box"],
+    [
+      { kind: "file", recordId: trustedId("r"), called: "C-001", settle: true },
+      "Filed to C-001 and settled: Swell box",
+    ],
+    [{ kind: "unfile", recordId: trustedId("r"), called: "C-001" }, "Removed from C-001: Swell box"],
+    [{ kind: "rest", until: null }, "Resting: Swell box"],
     [{ kind: "urgency", urgency: "days" }, "Within days: Swell box"],
-    [{ kind: "follow-up", at: "", member: "t", text: "" }, "Follow-up set: Swell box"],
+    [{ kind: "follow-up", dueAt: null, forMember: trustedId("t"), text: "" }, "Follow-up set: Swell box"],
     [{ kind: "junk" }, "Junk: Swell box"],
   ])("%j", (decision, words) => expect(saidOf(decision, names, about)).toBe(words));
   it("names a conversation without a subject", () => {

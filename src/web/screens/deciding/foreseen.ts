@@ -1,23 +1,25 @@
-import { leadsTo } from "../../../core/docket/leads-to";
-import { type CategoryId, type MemberId, trustedId } from "../../../core/kernel/ids";
+import { type DecisionNames, decisionInWords, foreseen, leadsTo } from "../../../core/deciding/decision-shown";
 import type { StandingKind } from "../../../core/standing/standing";
 import type { RowView } from "../../server/base/words.server";
-import type { Pending, PostedDecision } from "./posted-decision";
+import {
+  countOf,
+  type DecisionTarget,
+  type Pending,
+  type PostedDecision,
+  type SingleDecision,
+  singleDecisions,
+} from "./posted-decision";
+
+type Named = readonly { readonly id: string; readonly name: string }[];
+
+/** What a tray has, with their names. */
+type TrayLists = { readonly members: Named; readonly categories: Named; readonly groups?: Named };
+
+const NO_LISTS: TrayLists = { members: [], categories: [] };
 
 /** Where a posted decision leads from a standing; null when it moves nothing. */
 export function postedLeadsTo(decision: PostedDecision, from: StandingKind): StandingKind | null {
-  switch (decision.kind) {
-    case "unread":
-      return null;
-    case "accept":
-      return decision.decisions.reduce<StandingKind | null>((to, one) => postedLeadsTo(one, to ?? from) ?? to, null);
-    case "assign":
-      return leadsTo({ kind: "assign", ownerId: decision.owner || null }, from);
-    case "file":
-      return leadsTo({ kind: "file", settle: decision.settle }, from);
-    default:
-      return leadsTo({ kind: decision.kind }, from);
-  }
+  return singleDecisions(decision).reduce<StandingKind | null>((to, one) => leadsTo(one, to ?? from) ?? to, null);
 }
 
 /** A row as it will be once what is under way has been confirmed. */
@@ -26,44 +28,23 @@ export function withPending(row: RowView, pending: readonly Pending[]): RowView 
   for (const { decision, rows } of pending) {
     if (!rows.some(({ id }) => id === row.id)) continue;
     const leads = postedLeadsTo(decision, row.standing);
-    shown = withDecision(leads === null ? shown : { ...shown, standing: leads }, decision);
+    if (leads !== null) shown = { ...shown, standing: leads };
+    if (decision.kind === "unread") shown = { ...shown, unread: true };
+    for (const one of singleDecisions(decision)) shown = foreseen(one, shown, namesFor(one, NO_LISTS));
   }
   return shown;
 }
 
-const withoutCode = (row: RowView, code: string) => ({
-  ...row,
-  recordCodes: row.recordCodes.filter((one) => one !== code),
-});
-const withCode = (row: RowView, code: string) => ({ ...row, recordCodes: [...new Set([...row.recordCodes, code])] });
+/** What was decided, in the few words that the message with the Undo button has. */
+export function saidOf(decision: PostedDecision, lists: TrayLists, target: DecisionTarget): string {
+  const count = countOf(target);
+  const about = count === 1 ? target.rows[0]?.subject || "no subject" : `${count.toLocaleString("en")} conversations`;
+  const what = singleDecisions(decision).map((one) => decisionInWords(one, namesFor(one, lists)));
+  return `${decision.kind === "unread" ? "Unread" : what.join(", ")}: ${about}`;
+}
 
-function withDecision(row: RowView, decision: PostedDecision): RowView {
-  switch (decision.kind) {
-    case "accept":
-      return decision.decisions.reduce<RowView>(withDecision, row);
-    case "assign":
-      return { ...row, ownerId: decision.owner === "" ? null : trustedId<MemberId>(decision.owner) };
-    case "categorise": {
-      const others = row.categoryIds.filter((id) => id !== decision.category);
-      return {
-        ...row,
-        categoryIds: decision.give ? [...others, trustedId<CategoryId>(decision.category)] : others,
-      };
-    }
-    case "file":
-      return decision.message === undefined ? withCode(row, decision.code) : row;
-    case "follow": {
-      const id = trustedId<MemberId>(decision.member);
-      const others = row.followerIds.filter((one) => one !== id);
-      return { ...row, followerIds: decision.follows ? [...others, id] : others };
-    }
-    case "urgency":
-      return { ...row, urgency: decision.urgency };
-    case "unread":
-      return { ...row, unread: true };
-    case "unfile":
-      return decision.message === undefined ? withoutCode(row, decision.code) : row;
-    default:
-      return row;
-  }
+// What was created a moment ago, and records, are called as the decision itself says.
+function namesFor({ called }: SingleDecision, { members, categories, groups = [] }: TrayLists): DecisionNames {
+  const nameIn = (list: Named) => (id: string) => called ?? list.find((one) => one.id === id)?.name ?? "";
+  return { member: nameIn(members), category: nameIn(categories), group: nameIn(groups), record: () => called ?? "" };
 }

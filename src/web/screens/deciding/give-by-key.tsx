@@ -1,4 +1,5 @@
 import type { KeyboardEvent } from "react";
+import type { CategoryId } from "../../../core/kernel/ids";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";
@@ -10,11 +11,11 @@ import type { DialogProps } from "./dialog-props";
 export function GiveByKey({ target, onDecide, onClose }: DialogProps) {
   const { categories } = useTray();
   const keyed = categories.filter(({ key, retired }) => key !== null && !retired);
-  const isOnAll = (id: string) =>
+  const isOnAll = (id: CategoryId) =>
     target.everything === null && target.rows.every(({ categoryIds }) => categoryIds.some((one) => one === id));
-  const give = (id: string) => {
+  const give = (id: CategoryId) => {
     notePick("category", id);
-    onDecide({ kind: "categorise", category: id, give: !isOnAll(id) });
+    onDecide({ kind: "categorise", categoryId: id, give: !isOnAll(id) });
     onClose();
   };
   const press = (event: KeyboardEvent) => {

@@ -6,13 +6,15 @@ import type { PeopleAnswer } from "../../routes/people/people";
 import { Button, KeyCap } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { notice } from "../../ui/notices";
+import { formDataOf } from "../frame/courier";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
 import type { DecisionOutcome } from "./decision-outcome";
 import { useDecisions } from "./decisions";
 import type { DialogProps } from "./dialog-props";
+import { saidOf } from "./foreseen";
 import { MentionMenu, useMentionMenu } from "./mention-menu";
-import { saidOf } from "./said";
+import { decisionForm } from "./posted-decision";
 
 const DESCRIPTION = "For colleagues only, never sent. @ and a name tells them of it; a dash begins a list.";
 
@@ -43,10 +45,7 @@ export function NoteDialog({ target, onDecide, onClose, title = "Note", start = 
       onDecide({ kind: "note", text });
       return onClose();
     }
-    const form = new FormData();
-    form.set("kind", "note");
-    form.set("text", text);
-    for (const { id } of target.rows) form.append("conversation", id);
+    const form = formDataOf(decisionForm({ decision: { kind: "note", text }, rows: target.rows, target, said: "" }));
     void fetcher.submit(form, { method: "post", action: command.at(form) });
   };
   return (

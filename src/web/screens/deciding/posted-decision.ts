@@ -1,60 +1,18 @@
-import type { Whom } from "../../../core/docket/plan-decision";
-import type { Urgency } from "../../../core/kernel/urgency";
+import type { Chosen } from "../../../core/deciding/decision";
 import type { Scope } from "../../../core/lists/scope";
-import type { FilingMeans } from "../../../core/records/filing-means";
 import type { RowView } from "../../server/base/words.server";
 import type { FormFields } from "../frame/courier";
 
-/** A decision as it is posted: its kind, and the fields that go with it. */
-export type PostedDecision = SingleDecision | Accepted;
+/** One thing that is decided. `called` is the name or code of what it is about, where the tray's own lists do not say it. */
+export type SingleDecision = Chosen & { readonly called?: string };
 
-/** What is proposed and accepted together: one decision, with one way back. */
-type Accepted = { readonly kind: "accept"; readonly decisions: readonly SingleDecision[] };
-
-/** One thing that is decided. */
-export type SingleDecision =
-  | { readonly kind: "assign"; readonly owner: string; readonly note?: string; readonly evenIfAway?: true }
-  | { readonly kind: "assign-in-turn"; readonly group: string; readonly note?: string }
-  | { readonly kind: "follow"; readonly member: string; readonly follows: boolean }
-  /** `name` for one that was created a moment ago, which the screen need not know yet. */
-  | { readonly kind: "categorise"; readonly category: string; readonly give: boolean; readonly name?: string }
-  /** `fields` are the particulars that its record asks for, as JSON; `message` (and its `attachment`) is filed alone. */
-  | {
-      readonly kind: "file";
-      readonly record: string;
-      readonly code: string;
-      readonly settle: boolean;
-      readonly means?: FilingMeans;
-      readonly fields?: string;
-      readonly message?: string;
-      readonly attachment?: number;
-    }
-  | { readonly kind: "particulars"; readonly record: string; readonly code: string; readonly fields: string }
-  | {
-      readonly kind: "unfile";
-      readonly record: string;
-      readonly code: string;
-      readonly message?: string;
-      readonly attachment?: number;
-    }
-  | { readonly kind: "keep" | "settle" | "bin" | "restore" | "junk" | "stop-expecting" | "no-answer" | "unread" }
-  /** `at` is an instant of ISO 8601, or nothing for no date. */
-  | { readonly kind: "rest"; readonly at: string; readonly mode: "either" | "time" }
-  | {
-      readonly kind: "expect";
-      readonly at: string;
-      readonly whom?: Whom;
-      readonly colleague?: string;
-      readonly besides?: boolean;
-    }
-  | { readonly kind: "extend"; readonly expectation: string; readonly at: string }
-  | { readonly kind: "expire"; readonly at: string }
-  | { readonly kind: "withdraw"; readonly expectation: string }
-  | { readonly kind: "acknowledge"; readonly message: string }
-  | { readonly kind: "follow-up"; readonly at: string; readonly member: string; readonly text: string }
-  | { readonly kind: "follow-up-done" | "follow-up-clear"; readonly followUp: string }
-  | { readonly kind: "urgency"; readonly urgency: Urgency }
-  | { readonly kind: "note"; readonly text: string };
+/** A decision as it is posted. */
+export type PostedDecision =
+  | SingleDecision
+  /** What is proposed and accepted together: one decision, with one way back. */
+  | { readonly kind: "accept"; readonly decisions: readonly SingleDecision[] }
+  /** What one has read is nobody else's matter: it stands in no journal and is not taken back. */
+  | { readonly kind: "unread" };
 
 /** A decision on its way: already shown, not yet confirmed. */
 export type Pending = {
@@ -92,23 +50,30 @@ export type DecisionTarget<Row extends DecidedRow = RowView> = {
 export function countOf({ rows, everything }: DecisionTarget<DecidedRow>): number {
   return everything?.count ?? rows.length;
 }
-const postedFields = (decision: SingleDecision) =>
-  Object.fromEntries(Object.entries(decision).map(([name, value]) => [name, String(value)]));
 
-/** The fields that send a decision off. */
-export function decisionForm({ decision, rows, target: { everything }, said }: Pending): FormFields {
-  const posted =
-    decision.kind === "accept"
-      ? { kind: decision.kind, decisions: JSON.stringify(decision.decisions.map(postedFields)) }
-      : postedFields(decision);
+/** The single decisions that a posted one consists of; none for what is no decision. */
+export function singleDecisions(decision: PostedDecision): readonly SingleDecision[] {
+  if (decision.kind === "unread") return [];
+  return decision.kind === "accept" ? decision.decisions : [decision];
+}
+
+/** The fields that send a decision off: what is decided as JSON of the core's own type, and what it is about. */
+export function decisionForm({
+  decision,
+  rows,
+  target: { everything },
+  said,
+}: Pick<Pending, "decision" | "rows" | "target" | "said">): FormFields {
+  const posted: FormFields =
+    decision.kind === "unread" ? { do: "unread" } : { decisions: JSON.stringify(singleDecisions(decision)) };
   const [only] = rows;
   if (everything !== null) {
     const { scope, query, lane } = everything;
     return { ...posted, scope, query, said, ...(lane === null ? {} : { lane }) };
   }
   return {
-    said,
     ...posted,
+    said,
     conversation: rows.map((row) => row.id),
     // Of several, each has a version of its own; only what one person saw of one conversation is compared.
     ...(rows.length === 1 && only !== undefined && only.version > 0 ? { version: String(only.version) } : {}),

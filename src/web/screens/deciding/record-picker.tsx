@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
+import { type RecordId, trustedId } from "../../../core/kernel/ids";
 import type { loader as recordChoices } from "../../routes/records/record-choices";
 import { Picker } from "../../ui/picker";
 import { notePick, recentFirst } from "../frame/recent-picks";
@@ -28,7 +29,7 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
   const [settle, setSettle] = useState(settles);
   const { post, refused } = useStep<RecordsOutcome>("records", ({ id, code }) => {
     notePick("record", id);
-    onDecide({ kind: "file", record: id, code, settle });
+    onDecide({ kind: "file", recordId: trustedId<RecordId>(id), called: code, settle });
   });
   useEffect(() => {
     void load(`/${tray.slug}/record-choices?${new URLSearchParams({ text })}`);
@@ -79,7 +80,7 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
         }
         notePick("record", id);
         const code = ordered.find((record) => record.id === id)?.code ?? "";
-        onDecide({ kind: "file", record: id, code, settle });
+        onDecide({ kind: "file", recordId: trustedId<RecordId>(id), called: code, settle });
       }}
       onClose={onClose}
       footer={

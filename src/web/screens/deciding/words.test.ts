@@ -1,10 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { trustedId } from "../../../core/kernel/ids";
 import { ORDERS } from "../../../core/lists/sheet-view";
 import { notePick, recentFirst, recentPicks } from "../frame/recent-picks";
 import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
 import { forgetDraft, keepDraft, keptDraft, lyingDrafts } from "../writing/kept-draft";
+import { saidOf } from "./foreseen";
 import type { DecisionTarget, PostedDecision } from "./posted-decision";
-import { saidOf } from "./said";
 
 const names = {
   members: [{ id: "tobias", name: "Tobias Lund" }],
@@ -15,25 +16,25 @@ const target = (...subjects: string[]) =>
 
 describe("what is said of a decision", () => {
   it.each<[PostedDecision, string]>([
-    [{ kind: "assign", owner: "tobias" }, "Assigned to Tobias Lund"],
-    [{ kind: "assign", owner: "" }, "No owner"],
-    [{ kind: "categorise", category: "tuning", give: true }, "Tuning added"],
-    [{ kind: "categorise", category: "tuning", give: false }, "Tuning removed"],
-    [{ kind: "file", record: "r", code: "P-26-012", settle: false }, "Filed to P-26-012"],
-    [{ kind: "file", record: "r", code: "P-26-012", settle: true }, "Filed to P-26-012 and settled"],
-    [{ kind: "unfile", record: "r", code: "P-26-012" }, "Removed from P-26-012"],
+    [{ kind: "assign", ownerId: trustedId("tobias") }, "Assigned to Tobias Lund"],
+    [{ kind: "assign", ownerId: null }, "No owner"],
+    [{ kind: "categorise", categoryId: trustedId("tuning"), give: true }, "Tuning added"],
+    [{ kind: "categorise", categoryId: trustedId("tuning"), give: false }, "Tuning removed"],
+    [{ kind: "file", recordId: trustedId("r"), called: "P-26-012", settle: false }, "Filed to P-26-012"],
+    [{ kind: "file", recordId: trustedId("r"), called: "P-26-012", settle: true }, "Filed to P-26-012 and settled"],
+    [{ kind: "unfile", recordId: trustedId("r"), called: "P-26-012" }, "Removed from P-26-012"],
     [{ kind: "keep" }, "Our move"],
     [{ kind: "settle" }, "Settled"],
     [{ kind: "bin" }, "Moved to bin"],
     [{ kind: "junk" }, "Junk"],
     [{ kind: "restore" }, "Brought back"],
-    [{ kind: "rest", at: "", mode: "either" }, "Resting"],
-    [{ kind: "expect", at: "" }, "Waiting for reply"],
+    [{ kind: "rest", until: null }, "Resting"],
+    [{ kind: "expect", until: null }, "Waiting for reply"],
     [{ kind: "stop-expecting" }, "No longer waiting"],
     [{ kind: "urgency", urgency: "today" }, "Today"],
-    [{ kind: "follow-up", at: "", member: "tobias", text: "" }, "Follow-up set"],
-    [{ kind: "follow-up-done", followUp: "f" }, "Follow-up done"],
-    [{ kind: "follow-up-clear", followUp: "f" }, "Follow-up cleared"],
+    [{ kind: "follow-up", dueAt: null, forMember: trustedId("tobias"), text: "" }, "Follow-up set"],
+    [{ kind: "follow-up-done", followUpId: trustedId("f") }, "Follow-up done"],
+    [{ kind: "follow-up-clear", followUpId: trustedId("f") }, "Follow-up cleared"],
     [{ kind: "note", text: "x" }, "Note added"],
     [{ kind: "unread" }, "Unread"],
   ])("%j", (decision, words) => expect(saidOf(decision, names, target("Middle C"))).toBe(`${words}: Middle C`));

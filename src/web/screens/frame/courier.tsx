@@ -3,6 +3,13 @@ import { useFetcher } from "react-router";
 
 export type FormFields = Readonly<Record<string, string | readonly string[]>>;
 
+/** The body that carries some fields. */
+export function formDataOf(fields: FormFields): FormData {
+  const body = new FormData();
+  for (const [name, value] of Object.entries(fields)) for (const one of [value].flat()) body.append(name, one);
+  return body;
+}
+
 type CourierProps<Outcome> = {
   readonly action: string;
   readonly form: FormFields;
@@ -21,9 +28,7 @@ export function Courier<Outcome>({ action, form, onAnswer, onDone }: CourierProp
   useEffect(() => {
     if (sent.current) return;
     sent.current = true;
-    const body = new FormData();
-    for (const [name, value] of Object.entries(form)) for (const one of [value].flat()) body.append(name, one);
-    void fetcher.submit(body, { method: "post", action });
+    void fetcher.submit(formDataOf(form), { method: "post", action });
   }, [fetcher, form, action]);
   useEffect(() => {
     if (fetcher.state === "submitting" || fetcher.data === undefined) return;

@@ -24,10 +24,10 @@ export function useDecidingCommands({ first, ask, act, answer }: DecidingProps):
   useCommands({
     answer: when(answer),
     assign: when(() => ask("assign")),
-    take: when(() => act({ kind: "assign", owner: member.id })),
-    "give-back": when(() => act({ kind: "assign", owner: "" })),
+    take: when(() => act({ kind: "assign", ownerId: member.id })),
+    "give-back": when(() => act({ kind: "assign", ownerId: null })),
     follow: when(() =>
-      act({ kind: "follow", member: member.id, follows: first?.followerIds.includes(member.id) === false }),
+      act({ kind: "follow", memberId: member.id, follows: first?.followerIds.includes(member.id) === false }),
     ),
     categories: when(() => ask("categories")),
     "give-by-key": when(() => ask("give-by-key")),
@@ -41,7 +41,7 @@ export function useDecidingCommands({ first, ask, act, answer }: DecidingProps):
     keep: when(() => act({ kind: "keep" })),
     "no-answer": when(() => act({ kind: "no-answer" })),
     expire: when(() => ask("expire")),
-    acknowledge: when(() => act({ kind: "acknowledge", message: "" })),
+    acknowledge: when(() => act({ kind: "acknowledge", messageId: null })),
     junk: when(() => act({ kind: "junk" })),
     unread: when(() => act({ kind: "unread" })),
     bin: when(() => act({ kind: first?.standing === "bin" || first?.standing === "junk" ? "restore" : "bin" })),

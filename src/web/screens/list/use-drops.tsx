@@ -1,4 +1,5 @@
 import { lazy, type ReactNode, useState } from "react";
+import { type CategoryId, type MemberId, type RecordId, trustedId } from "../../../core/kernel/ids";
 import type { ShelfPlace } from "../../../operations/index.server";
 import { Opens } from "../../keys/key-desk";
 import type { ListedRowView } from "../../server/list/list-view.server";
@@ -19,7 +20,7 @@ type Drops = {
   readonly ask: (dialog: DialogKind, about: DecisionTarget) => void;
 };
 
-type Filing = { readonly record: string; readonly code: string; readonly about: DecisionTarget };
+type Filing = { readonly recordId: RecordId; readonly code: string; readonly about: DecisionTarget };
 
 /** What dropping rows on the flow bar and on places of the shelf does, and the question that filing asks once. */
 export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
@@ -31,14 +32,19 @@ export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
   const [filing, setFiling] = useState<Filing | null>(null);
   const put = (place: ShelfPlace, about: DecisionTarget) => {
     if (place.leadsTo === null) return;
-    if (place.kind === "category") decide({ kind: "categorise", category: place.target, give: true }, about);
-    if (place.kind === "member") decide({ kind: "assign", owner: place.target }, about);
+    if (place.kind === "category")
+      decide({ kind: "categorise", categoryId: trustedId<CategoryId>(place.target), give: true }, about);
+    if (place.kind === "member") decide({ kind: "assign", ownerId: trustedId<MemberId>(place.target) }, about);
     if (place.kind !== "record") return;
     const { dropOnRecord } = preferences;
-    const { target: record } = place;
+    const recordId = trustedId<RecordId>(place.target);
     const { code } = place.leadsTo;
-    if (dropOnRecord === null) setFiling({ record, code, about });
-    else decide({ kind: "file", record, code, settle: dropOnRecord === "file-and-settle", means: "shelf" }, about);
+    if (dropOnRecord === null) setFiling({ recordId, code, about });
+    else
+      decide(
+        { kind: "file", recordId, called: code, settle: dropOnRecord === "file-and-settle", means: "shelf" },
+        about,
+      );
   };
   const letGo = (onto: DropTarget, about: DecisionTarget) => {
     if (onto.kind === "place") {
@@ -60,9 +66,9 @@ export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
         code={filing.code}
         onClose={() => setFiling(null)}
         onChoose={(settle) => {
-          const { record, code, about } = filing;
+          const { recordId, code, about } = filing;
           setFiling(null);
-          decide({ kind: "file", record, code, settle, means: "shelf" }, about);
+          decide({ kind: "file", recordId, called: code, settle, means: "shelf" }, about);
         }}
       />
     </Opens>

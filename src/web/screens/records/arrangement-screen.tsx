@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, Folder } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { type RecordId, trustedId } from "../../../core/kernel/ids";
+import type { RecordId } from "../../../core/kernel/ids";
 import {
   type Arranged,
   type Arrangement,
@@ -132,7 +132,7 @@ export function ArrangementScreen({ tree: kept, version, isHanded, records }: Ar
             onDecide={(decision) => {
               if (decision.kind !== "file") return;
               setAsks(null);
-              change(addedTo(tree, asks, { kind: "record", recordId: trustedId<RecordId>(decision.record), name: "" }));
+              change(addedTo(tree, asks, { kind: "record", recordId: decision.recordId, name: "" }));
             }}
             onClose={() => setAsks(null)}
           />

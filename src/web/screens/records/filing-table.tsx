@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { type RecordId, trustedId } from "../../../core/kernel/ids";
 import type { AskedFields } from "../../../core/records/filing-field";
 import { Opens } from "../../keys/key-desk";
 import type { FilingsView } from "../../server/records/record-view.server";
@@ -114,7 +115,7 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
             count={1}
             changes
             onFile={(values) => {
-              const posted = { record: record.id, code: record.code, fields: JSON.stringify(values) };
+              const posted = { recordId: trustedId<RecordId>(record.id), called: record.code, fields: values };
               const target = { rows: [{ ...changed, version: 0 }], everything: null };
               decide({ kind: "particulars", ...posted }, target, `Particulars changed: ${changed.subject}`);
               setChanged(null);

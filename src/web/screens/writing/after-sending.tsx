@@ -1,5 +1,5 @@
 import { RadioGroup } from "radix-ui";
-import type { Whom } from "../../../core/docket/plan-decision";
+import type { Whom } from "../../../core/deciding/decision";
 import { domainOf, readMailboxes } from "../../../core/kernel/email-address";
 import { instant, readInstant } from "../../../core/kernel/instant";
 import { calendarDayInWords, dayAndTimeInFull } from "../../../core/time/day-words";

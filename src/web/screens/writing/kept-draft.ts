@@ -1,4 +1,4 @@
-import type { Whom } from "../../../core/docket/plan-decision";
+import type { Whom } from "../../../core/deciding/decision";
 import type { Enclosure } from "../../../core/writing/enclosure";
 
 /** An answer that is being written. */

@@ -48,7 +48,7 @@ export function SendAndFile({ files, asked, onFile, onFields }: SendAndFileProps
             target={{ rows: [] }}
             what="it with the answer"
             onDecide={(decision) => {
-              if (decision.kind === "file") onFile({ id: decision.record, code: decision.code });
+              if (decision.kind === "file") onFile({ id: decision.recordId, code: decision.called ?? "" });
               setPicks(false);
             }}
             onClose={() => setPicks(false)}

@@ -12,93 +12,152 @@ const form = (fields: Record<string, string | string[]>) => {
   for (const [name, value] of Object.entries(fields)) for (const one of [value].flat()) data.append(name, one);
   return data;
 };
-const read = (fields: Record<string, string | string[]>) =>
-  readDecision(form({ conversation: ID, ...fields }), () => ID);
-// As one decision, which all but those that are accepted together are.
-const decision = (fields: Record<string, string | string[]>) => {
-  const posted = read(fields);
-  return posted.ok ? { ok: true as const, value: { ...posted.value, decision: posted.value.decisions[0] } } : posted;
-};
+type About = Record<string, string | string[]>;
+const readAll = (decisions: unknown, about: About = {}) =>
+  readDecision(form({ conversation: ID, decisions: JSON.stringify(decisions), ...about }), () => ID);
+const read = (decision: object, about: About = {}) => readAll([decision], about);
 
 describe("a posted decision", () => {
-  it.each<[Record<string, string>, object]>([
+  const JULY = Date.UTC(2026, 6, 1, 7);
+  it.each<[object, object]>([
+    [{ kind: "settle" }, { kind: "settle" }],
     [
-      { kind: "settle", version: "3" },
-      { target: { ids: [ID], seenVersion: 3 }, decision: { kind: "settle" } },
-    ],
-    [{ kind: "assign", owner: "" }, { decision: { kind: "assign", ownerId: null } }],
-    [
-      { kind: "categorise", category: ID, give: "false" },
-      { decision: { kind: "categorise", categoryId: ID, give: false } },
+      { kind: "assign", ownerId: null },
+      { kind: "assign", ownerId: null },
     ],
     [
-      { kind: "file", record: ID, settle: "true", code: "P-26-012" },
-      { decision: { kind: "file", recordId: ID, settle: true } },
+      { kind: "assign", ownerId: ID, note: " the key " },
+      { kind: "assign", ownerId: ID, note: "the key" },
     ],
-    [{ kind: "rest", at: "2026-07-01T07:00:00.000Z" }, { decision: { kind: "rest", until: Date.UTC(2026, 6, 1, 7) } }],
     [
-      { kind: "rest", at: "2026-07-01T07:00:00.000Z", mode: "time" },
-      { decision: { kind: "rest", evenIfAnswered: true } },
+      { kind: "assign", ownerId: ID, evenIfAway: true },
+      { kind: "assign", ownerId: ID, evenIfAway: true },
     ],
-    [{ kind: "rest", at: "" }, { decision: { kind: "rest", until: null } }],
-    [{ kind: "expect", at: "" }, { decision: { kind: "expect", until: null, expectationId: ID } }],
-    [{ kind: "urgency", urgency: "today" }, { decision: { kind: "urgency", urgency: "today" } }],
     [
-      { kind: "follow-up", at: "", member: ID, text: " ring " },
-      { decision: { kind: "follow-up", forMember: ID, dueAt: null, text: "ring" } },
+      { kind: "assign-in-turn", groupId: ID },
+      { kind: "assign-in-turn", groupId: ID },
     ],
-    [{ kind: "follow-up-done", followUp: ID }, { decision: { kind: "follow-up-done", followUpId: ID } }],
-    [{ kind: "follow-up-clear", followUp: ID }, { decision: { kind: "follow-up-clear", followUpId: ID } }],
     [
-      { kind: "settle", scope: "to-sort", query: "owner=none", lane: "d0", said: "Settled" },
-      { list: { scope: "to-sort", query: "owner=none", lane: "d0" }, said: "Settled" },
+      { kind: "follow", memberId: ID, follows: false },
+      { kind: "follow", memberId: ID, follows: false },
     ],
-    [{ kind: "note", text: " ask Col " }, { decision: { kind: "note", text: "ask Col" } }],
-  ])("%j is read", (fields, value) => expect(decision(fields)).toMatchObject({ ok: true, value }));
+    [
+      { kind: "categorise", categoryId: ID, give: false, called: "Tuning" },
+      { kind: "categorise", categoryId: ID, give: false },
+    ],
+    [
+      { kind: "file", recordId: ID, settle: true, called: "P-26-012" },
+      { kind: "file", recordId: ID, settle: true, means: "picker" },
+    ],
+    [
+      { kind: "file", recordId: ID, settle: false, means: "shelf", fields: { k: "bill" } },
+      { kind: "file", recordId: ID, settle: false, means: "shelf", fields: { k: "bill" } },
+    ],
+    [
+      { kind: "unfile", recordId: ID, part: { messageId: ID, attachment: null } },
+      { kind: "unfile", recordId: ID, part: { messageId: ID, attachment: null } },
+    ],
+    [
+      { kind: "rest", until: JULY },
+      { kind: "rest", until: JULY },
+    ],
+    [
+      { kind: "rest", until: JULY, evenIfAnswered: true },
+      { kind: "rest", until: JULY, evenIfAnswered: true },
+    ],
+    [
+      { kind: "rest", until: null },
+      { kind: "rest", until: null },
+    ],
+    [
+      { kind: "expect", until: null },
+      { kind: "expect", until: null, expectationId: ID },
+    ],
+    [
+      { kind: "urgency", urgency: "today" },
+      { kind: "urgency", urgency: "today" },
+    ],
+    [
+      { kind: "follow-up", dueAt: null, forMember: ID, text: " ring " },
+      { kind: "follow-up", forMember: ID, dueAt: null, text: "ring", followUpId: ID },
+    ],
+    [
+      { kind: "follow-up-done", followUpId: ID },
+      { kind: "follow-up-done", followUpId: ID },
+    ],
+    [
+      { kind: "note", text: " ask Col ", mentions: [ID] },
+      { kind: "note", text: "ask Col" },
+    ],
+  ])("%j is read", (posted, decision) =>
+    expect(read(posted)).toMatchObject({ ok: true, value: { decisions: [decision] } }),
+  );
+
+  it("has nothing that nobody chooses: whom a note names, by which id, what was filed elsewhere", () => {
+    const note = read({ kind: "note", text: "x", mentions: [ID] });
+    expect(note.ok && note.value.decisions[0]).toEqual({ kind: "note", text: "x" });
+    const other = "019aa5b0-0000-7000-8000-000000000002";
+    const expected = read({ kind: "expect", until: null, expectationId: other });
+    expect(expected.ok && expected.value.decisions[0]).toMatchObject({ expectationId: ID });
+    const earlier = { by: "me", at: 1, how: "x" };
+    expect(read({ kind: "file", recordId: ID, settle: false, earlier }).ok).toBe(false);
+  });
+
+  it("is about conversations as they were seen, or about a list", () => {
+    expect(read({ kind: "settle" }, { version: "3" })).toMatchObject({
+      ok: true,
+      value: { target: { ids: [ID], seenVersion: 3 }, list: null },
+    });
+    const list = { scope: "to-sort", query: "owner=none", lane: "d0" };
+    expect(read({ kind: "settle" }, { ...list, said: "Settled" })).toMatchObject({
+      ok: true,
+      value: { list, said: "Settled" },
+    });
+  });
 
   it("of several that are accepted together is each of them, in their order", () => {
-    const decisions = [{ kind: "categorise", category: ID, give: "true" }, { kind: "settle" }];
-    expect(read({ kind: "accept", decisions: JSON.stringify(decisions), version: "4" })).toMatchObject({
+    const decisions = [{ kind: "categorise", categoryId: ID, give: true }, { kind: "settle" }];
+    expect(readAll(decisions, { version: "4" })).toMatchObject({
       ok: true,
-      value: {
-        target: { ids: [ID], seenVersion: 4 },
-        decisions: [{ kind: "categorise", categoryId: ID, give: true }, { kind: "settle" }],
-      },
+      value: { target: { ids: [ID], seenVersion: 4 }, decisions },
     });
   });
 
   it.each([
-    "",
-    "[]",
-    "{}",
-    "[1]",
-    '[{"kind":"accept"}]',
-    '[{"kind":"explode"}]',
-    '[{"kind":"assign"}]',
-    JSON.stringify(Array.from({ length: 11 }, () => ({ kind: "settle" }))),
-  ])("of several is refused as %.30s", (decisions) => expect(read({ kind: "accept", decisions }).ok).toBe(false));
-
-  it("of several is about conversations, not about a list", () => {
-    const decisions = JSON.stringify([{ kind: "settle" }, { kind: "keep" }]);
-    expect(read({ kind: "accept", decisions, scope: "to-sort" }).ok).toBe(false);
+    ["no JSON", "{"],
+    ["nothing", "[]"],
+    ["one that stands alone", '{"kind":"settle"}'],
+    ["a number", "[1]"],
+    ["what is no kind", '[{"kind":"accept"}]'],
+    ["a kind of every object", '[{"kind":"toString"}]'],
+    ["a kind of an own place", '[{"kind":"edit-note","text":"x"}]'],
+    ["one without its fields", '[{"kind":"assign"}]'],
+    ["too many", JSON.stringify(Array.from({ length: 11 }, () => ({ kind: "settle" })))],
+  ])("is refused where it is %s", (_, decisions) => {
+    expect(readDecision(form({ conversation: ID, decisions }), () => ID).ok).toBe(false);
   });
 
-  it.each<[Record<string, string | string[]>, string]>([
-    [{ kind: "explode" }, "nothing one can decide"],
-    [{ kind: "toString" }, "nothing one can decide"],
-    [{ kind: "settle", conversation: "1" }, "nothing that can be found here"],
-    [{ kind: "settle", conversation: [] }, "Nothing is selected"],
-    [{ kind: "assign", owner: "tobias" }, "nothing that can be found here"],
-    [{ kind: "file" }, "required"],
-    [{ kind: "rest", at: "", mode: "time" }, "choose a date"],
-    [{ kind: "rest", at: "soon" }, "That is no date"],
-    [{ kind: "urgency", urgency: "very" }, "must be one of"],
-    [{ kind: "follow-up", at: "", member: "me" }, "nothing that can be found here"],
-    [{ kind: "note", text: "  " }, "Write something first."],
-    [{ kind: "settle", version: "one" }, "must be a number"],
-  ])("%j is refused", (fields, words) => {
-    const read = decision(fields);
-    expect(read.ok ? "" : read.error).toContain(words);
+  it("of several at once is about one conversation, not about a list", () => {
+    const decisions = [{ kind: "categorise", categoryId: ID, give: true }, { kind: "settle" }];
+    expect(readAll(decisions, { scope: "to-sort" }).ok).toBe(false);
+  });
+
+  it.each<[object, About, string]>([
+    [{ kind: "explode" }, {}, "nothing one can decide"],
+    [{ kind: "settle" }, { conversation: "1" }, "nothing that can be found here"],
+    [{ kind: "settle" }, { conversation: [] }, "Nothing is selected"],
+    [{ kind: "settle" }, { version: "one" }, "must be a number"],
+    [{ kind: "assign", ownerId: "tobias" }, {}, "nothing that can be found here"],
+    [{ kind: "assign", ownerId: ID, note: "x".repeat(10_001) }, {}, "A note has at most 10000 characters."],
+    [{ kind: "file" }, {}, "required"],
+    [{ kind: "rest", until: null, evenIfAnswered: true }, {}, "choose a date"],
+    [{ kind: "rest", until: "soon" }, {}, "That is no date"],
+    [{ kind: "urgency", urgency: "very" }, {}, "must be one of"],
+    [{ kind: "follow-up", dueAt: null, forMember: "me", text: "" }, {}, "nothing that can be found here"],
+    [{ kind: "note", text: "  " }, {}, "Write something first."],
+  ])("%j is refused", (posted, about, words) => {
+    const refused = read(posted, about);
+    expect(refused.ok ? "" : refused.error).toContain(words);
   });
 });
 

@@ -70,8 +70,8 @@ function proposalView(
       if (record === undefined || record.closed) return null;
       const decision = {
         kind: "file",
-        record: record.id,
-        code: record.code,
+        recordId: record.id,
+        called: record.code,
         settle: false,
         means: "proposal",
       } as const;
@@ -80,7 +80,7 @@ function proposalView(
     case "categorise": {
       const category = categories.find(({ id }) => id === proposal.categoryId);
       if (category === undefined || category.retired) return null;
-      const decision = { kind: "categorise", category: category.id, give: true } as const;
+      const decision = { kind: "categorise", categoryId: category.id, give: true } as const;
       return { key: `category ${category.id}`, decision, title: category.name, reason, confidence };
     }
     case "assign": {
@@ -89,7 +89,7 @@ function proposalView(
       const absent = members.find(({ id }) => id === proposal.coversFor);
       return {
         key: "owner",
-        decision: { kind: "assign", owner: member.id },
+        decision: { kind: "assign", ownerId: member.id },
         title: `Assign to ${member.name}`,
         reason: absent === undefined ? reason : `covers for ${absent.name}: ${reason}`,
         confidence,

@@ -1,30 +1,23 @@
 import Joi from "joi";
-import { type Decision, WHOM, type Whom } from "../../../core/docket/plan-decision";
-import {
-  type CategoryId,
-  type ConversationId,
-  type ExpectationId,
-  type FollowUpId,
-  type GroupId,
-  type MemberId,
-  type MessageId,
-  type RecordId,
-  readId,
-  trustedId,
-} from "../../../core/kernel/ids";
-import { readInstant } from "../../../core/kernel/instant";
+import { type Chosen, type ChosenKind, type Decision, WHOM, withOwnId } from "../../../core/deciding/decision";
+import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { err, ok, type Result } from "../../../core/kernel/result";
-import { isUrgency, URGENCIES } from "../../../core/kernel/urgency";
-import { FILING_MEANS, type FilingMeans, type MessagePart } from "../../../core/records/filing-means";
+import { URGENCIES } from "../../../core/kernel/urgency";
+import { FILING_MEANS } from "../../../core/records/filing-means";
 import type { Target } from "../../../operations/index.server";
 import { ID, SEEN_VERSION } from "../base/fields.server";
 import { readJson } from "../base/read-json.server";
-import { FILED_FIELDS, readFields } from "../records/filed-fields.server";
+import { FIELD_VALUES } from "../records/filed-fields.server";
 
 // As many as can have been chosen one by one or by ranges; everything of a list is named by the list.
 const MAX_CONVERSATIONS = 20_000;
 const MAX_NOTE_CHARACTERS = 10_000;
 const MAX_FOLLOW_UP_CHARACTERS = 500;
+const MAX_TOGETHER = 10;
+// More than a message has attachments.
+const MAX_ATTACHMENT = 9_999;
+// The last moment that there is (ECMA-262 21.4.1.1).
+const MAX_INSTANT = 8.64e15;
 
 /** The text of a note. */
 export const NOTE_TEXT = Joi.string().trim().max(MAX_NOTE_CHARACTERS).required().messages({
@@ -33,198 +26,67 @@ export const NOTE_TEXT = Joi.string().trim().max(MAX_NOTE_CHARACTERS).required()
   "string.max": "A note has at most {#limit} characters.",
 });
 
-type Form = {
-  readonly fields: Joi.PartialSchemaMap;
-  /** The decision that checked fields make; null where together they make none. */
-  readonly decision: (posted: Record<string, string>, newId: () => string) => Decision | null;
-};
-
-const instant = Joi.string()
-  .isoDate()
-  .allow("")
-  .default("")
-  .messages({ "string.isoDate": "That is no date; choose one that is offered, or type another." });
-const note = Joi.string()
-  .trim()
-  .max(MAX_NOTE_CHARACTERS)
-  .allow("")
-  .default("")
-  .messages({ "string.max": "A note has at most {#limit} characters." });
-const flag = Joi.string().valid("true", "false");
-
+const instant = Joi.number().integer().min(0).max(MAX_INSTANT).allow(null).required().messages({
+  "number.base": "That is no date; choose one that is offered, or type another.",
+  "any.invalid": "That is no decision: choose a date, or until somebody writes.",
+});
+const note = NOTE_TEXT.allow("").optional();
+const flag = Joi.boolean();
+const id = ID.required();
 // A message alone, or one of its attachments.
-const PART = { message: ID.allow("").default(""), attachment: Joi.string().pattern(/^\d{1,4}$/) };
+const part = Joi.object({
+  messageId: id,
+  attachment: Joi.number().integer().min(0).max(MAX_ATTACHMENT).allow(null).required(),
+});
 
-function partOf({ message = "", attachment }: Record<string, string>): { readonly part?: MessagePart } {
-  if (message === "") return {};
-  const index = attachment === undefined ? null : Number(attachment);
-  return { part: { messageId: trustedId<MessageId>(message), attachment: index } };
-}
+/** Every field of a kind: one that is left out here is an error of types. */
+type SchemaOf<Kind extends ChosenKind> = { readonly [Field in Exclude<keyof Chosen<Kind>, "kind">]-?: Joi.Schema };
 
-/** What is decided by a form; a note is written anew in its own place. */
-type Decided = Exclude<Decision["kind"], "edit-note">;
-
-const FORMS: { readonly [Kind in Decided]: Form } = {
-  assign: {
-    fields: { owner: ID.allow("").required(), note, evenIfAway: flag.default("false") },
-    decision: ({ owner, note: word = "", evenIfAway }) => ({
-      kind: "assign",
-      ownerId: owner ? trustedId<MemberId>(owner) : null,
-      ...(word === "" ? {} : { note: word }),
-      ...(evenIfAway === "true" ? { evenIfAway: true } : {}),
-    }),
-  },
-  "assign-in-turn": {
-    fields: { group: ID.required(), note },
-    decision: ({ group = "", note: word = "" }) => ({
-      kind: "assign-in-turn",
-      groupId: trustedId<GroupId>(group),
-      ...(word === "" ? {} : { note: word }),
-    }),
-  },
-  follow: {
-    fields: { member: ID.required(), follows: flag.default("true") },
-    decision: ({ member = "", follows }) => ({
-      kind: "follow",
-      memberId: trustedId<MemberId>(member),
-      follows: follows === "true",
-    }),
-  },
-  categorise: {
-    fields: { category: ID.required(), give: flag.default("true") },
-    decision: ({ category = "", give }) => ({
-      kind: "categorise",
-      categoryId: trustedId<CategoryId>(category),
-      give: give === "true",
-    }),
-  },
+const SCHEMAS: { readonly [Kind in ChosenKind]: SchemaOf<Kind> } = {
+  assign: { ownerId: id.allow(null), note, evenIfAway: flag },
+  "assign-in-turn": { groupId: id, note },
+  follow: { memberId: id, follows: flag.required() },
+  categorise: { categoryId: id, give: flag.required() },
   file: {
-    fields: {
-      record: ID.required(),
-      settle: flag.default("false"),
-      means: Joi.string()
-        .valid(...FILING_MEANS)
-        .default("picker"),
-      fields: FILED_FIELDS,
-      ...PART,
-    },
-    decision: ({ record = "", settle, means, fields = "", ...part }) => ({
-      kind: "file",
-      recordId: trustedId<RecordId>(record),
-      settle: settle === "true",
-      means: means as FilingMeans,
-      ...(fields === "" ? {} : { fields: readFields(fields) }),
-      ...partOf(part),
-    }),
+    recordId: id,
+    settle: flag.required(),
+    means: Joi.valid(...FILING_MEANS).default("picker"),
+    fields: FIELD_VALUES,
+    part,
+    // Only what is taken in with a record was filed elsewhere before.
+    earlier: Joi.forbidden(),
   },
-  particulars: {
-    fields: { record: ID.required(), fields: FILED_FIELDS },
-    decision: ({ record = "", fields = "" }) => ({
-      kind: "particulars",
-      recordId: trustedId<RecordId>(record),
-      fields: readFields(fields),
-    }),
-  },
-  unfile: {
-    fields: { record: ID.required(), ...PART },
-    decision: ({ record = "", ...part }) => ({
-      kind: "unfile",
-      recordId: trustedId<RecordId>(record),
-      ...partOf(part),
-    }),
-  },
-  keep: { fields: {}, decision: () => ({ kind: "keep" }) },
-  settle: { fields: {}, decision: () => ({ kind: "settle" }) },
-  bin: { fields: {}, decision: () => ({ kind: "bin" }) },
-  restore: { fields: {}, decision: () => ({ kind: "restore" }) },
-  junk: { fields: {}, decision: () => ({ kind: "junk" }) },
+  particulars: { recordId: id, fields: FIELD_VALUES },
+  unfile: { recordId: id, part },
+  keep: {},
+  settle: {},
+  bin: {},
+  restore: {},
+  junk: {},
   rest: {
-    fields: { at: instant, mode: Joi.string().valid("either", "time").default("either") },
-    decision: ({ at = "", mode }) => {
-      const until = readInstant(at);
-      // Whoever rests it without an end waits for somebody to write; whatever else would be for ever.
-      if (until === null && mode === "time") return null;
-      return { kind: "rest", until, ...(mode === "time" ? { evenIfAnswered: true } : {}) };
-    },
+    // Whoever rests it without an end waits for somebody to write; whatever else would be for ever.
+    until: instant.when("evenIfAnswered", { is: Joi.valid(false), otherwise: Joi.invalid(null) }),
+    evenIfAnswered: flag,
   },
-  expect: {
-    fields: {
-      at: instant,
-      whom: Joi.string()
-        .valid(...WHOM)
-        .default("any"),
-      colleague: ID.allow("").default(""),
-      besides: flag.default("false"),
-    },
-    decision: ({ at = "", whom, colleague = "", besides }, newId) => ({
-      kind: "expect",
-      until: readInstant(at),
-      expectationId: trustedId<ExpectationId>(newId()),
-      ...(whom === "any" ? {} : { whom: whom as Whom }),
-      ...(colleague === "" ? {} : { colleagueId: trustedId<MemberId>(colleague) }),
-      ...(besides === "true" ? { besides: true } : {}),
-    }),
-  },
-  extend: {
-    fields: { expectation: ID.required(), at: instant },
-    decision: ({ expectation = "", at = "" }) => ({
-      kind: "extend",
-      expectationId: trustedId<ExpectationId>(expectation),
-      until: readInstant(at),
-    }),
-  },
-  withdraw: {
-    fields: { expectation: ID.required() },
-    decision: ({ expectation = "" }) => ({ kind: "withdraw", expectationId: trustedId<ExpectationId>(expectation) }),
-  },
-  acknowledge: {
-    fields: { message: ID.allow("").default("") },
-    decision: ({ message = "" }) => ({
-      kind: "acknowledge",
-      messageId: message === "" ? null : trustedId<MessageId>(message),
-    }),
-  },
-  expire: { fields: { at: instant }, decision: ({ at = "" }) => ({ kind: "expire", at: readInstant(at) }) },
-  "no-answer": { fields: {}, decision: () => ({ kind: "no-answer" }) },
-  urgency: {
-    fields: {
-      urgency: Joi.string()
-        .valid(...URGENCIES)
-        .required(),
-    },
-    decision: ({ urgency = "" }) => (isUrgency(urgency) ? { kind: "urgency", urgency } : null),
-  },
+  expect: { until: instant, whom: Joi.valid(...WHOM), colleagueId: ID, besides: flag },
+  extend: { expectationId: id, until: instant },
+  withdraw: { expectationId: id },
+  "stop-expecting": {},
+  acknowledge: { messageId: id.allow(null) },
+  expire: { at: instant },
+  "no-answer": {},
+  urgency: { urgency: Joi.valid(...URGENCIES).required() },
   "follow-up": {
-    fields: {
-      at: instant,
-      member: ID.required(),
-      text: Joi.string().trim().max(MAX_FOLLOW_UP_CHARACTERS).allow("").default(""),
-    },
-    decision: ({ at = "", member = "", text = "" }, newId) => ({
-      kind: "follow-up",
-      followUpId: trustedId<FollowUpId>(newId()),
-      forMember: trustedId<MemberId>(member),
-      dueAt: readInstant(at),
-      text,
-    }),
+    forMember: id,
+    dueAt: instant,
+    text: Joi.string().trim().max(MAX_FOLLOW_UP_CHARACTERS).allow("").required(),
   },
-  "follow-up-done": {
-    fields: { followUp: ID.required() },
-    decision: ({ followUp = "" }) => ({ kind: "follow-up-done", followUpId: trustedId<FollowUpId>(followUp) }),
-  },
-  "follow-up-clear": {
-    fields: { followUp: ID.required() },
-    decision: ({ followUp = "" }) => ({ kind: "follow-up-clear", followUpId: trustedId<FollowUpId>(followUp) }),
-  },
-  "stop-expecting": { fields: {}, decision: () => ({ kind: "stop-expecting" }) },
-  note: {
-    fields: { text: NOTE_TEXT },
-    decision: ({ text = "" }) => ({ kind: "note", text }),
-  },
+  "follow-up-done": { followUpId: id },
+  "follow-up-clear": { followUpId: id },
+  note: { text: NOTE_TEXT },
 };
 
 const COMMON: Joi.PartialSchemaMap = {
-  kind: Joi.string(),
   said: Joi.string().max(500).default(""),
   conversation: Joi.array().items(ID).max(MAX_CONVERSATIONS).required(),
   version: SEEN_VERSION.min(1),
@@ -242,7 +104,7 @@ export type PostedDecision = {
   readonly target: Target;
   /** Null when it is about the conversations of the target. */
   readonly list: PostedList | null;
-  /** What the member was told that she decided. */
+  /** What the member was told that they decided. */
   readonly said: string;
 };
 
@@ -259,47 +121,39 @@ export function readDecision(form: FormData, newId: () => string): Result<Posted
   const posted = { ...Object.fromEntries(form), conversation: form.getAll("conversation") };
   const { value, error } = Joi.object(COMMON).validate(posted, { stripUnknown: true });
   if (error !== undefined) return err(error.message);
-  const read = String(form.get("kind")) === "accept" ? acceptedIn(form, newId) : decisionIn(posted, newId);
+  const read = decisionsIn(String(form.get("decisions") ?? ""));
   if (!read.ok) return read;
+  const decisions = read.value.map((one) => withOwnId(one, newId));
   const ids = postedConversations(form);
   const list = value.scope === undefined ? null : { scope: value.scope, query: value.query, lane: value.lane ?? null };
   if (list === null && ids.length === 0) return err("Nothing is selected. Select what it is about.");
-  if (list !== null && read.value.length > 1) return err("Several decisions at once are about one conversation.");
-  return ok({ target: { ids, seenVersion: value.version ?? null }, decisions: read.value, list, said: value.said });
+  if (list !== null && decisions.length > 1) return err("Several decisions at once are about one conversation.");
+  return ok({ target: { ids, seenVersion: value.version ?? null }, decisions, list, said: value.said });
 }
 
-function decisionIn(
-  posted: Readonly<Record<string, unknown>>,
-  newId: () => string,
-): Result<readonly Decision[], string> {
-  const kind = String(posted.kind);
-  if (!isDecisionKind(kind)) return err("That is nothing one can decide.");
-  const { fields, decision: make } = FORMS[kind];
-  const { value, error } = Joi.object(fields).validate(posted, { stripUnknown: true });
-  if (error !== undefined) return err(error.message);
-  const decision = make(value, newId);
-  return decision === null ? err("That is no decision: choose a date, or until somebody writes.") : ok([decision]);
-}
-
-const ACCEPTED = Joi.array<Readonly<Record<string, string>>[]>()
-  .items(Joi.object().pattern(Joi.string(), Joi.string().allow("")))
+const TOGETHER = Joi.array<{ readonly kind: string }[]>()
+  .items(Joi.object({ kind: Joi.string().required() }).unknown())
   .min(1)
-  .max(10)
+  .max(MAX_TOGETHER)
   .required();
 
-// What is proposed and accepted at once: each as it would be posted alone.
-function acceptedIn(form: FormData, newId: () => string): Result<readonly Decision[], string> {
-  const { value, error } = ACCEPTED.validate(readJson(String(form.get("decisions") ?? "")));
+function decisionsIn(text: string): Result<readonly Chosen[], string> {
+  const { value, error } = TOGETHER.validate(readJson(text));
   if (error !== undefined) return err("That is nothing one can decide.");
-  const decisions: Decision[] = [];
+  const decisions: Chosen[] = [];
   for (const posted of value) {
-    const one = decisionIn(posted, newId);
+    const one = chosenIn(posted);
     if (!one.ok) return one;
-    decisions.push(...one.value);
+    decisions.push(one.value);
   }
   return ok(decisions);
 }
 
-function isDecisionKind(text: string): text is Decided {
-  return Object.hasOwn(FORMS, text);
+function chosenIn(posted: { readonly kind: string }): Result<Chosen, string> {
+  if (!Object.hasOwn(SCHEMAS, posted.kind)) return err("That is nothing one can decide.");
+  const fields: Joi.PartialSchemaMap = SCHEMAS[posted.kind as ChosenKind];
+  const schema = Joi.object<Chosen>({ ...fields, kind: Joi.string() });
+  // What it is called is for the screen that posted it.
+  const { value, error } = schema.validate(posted, { stripUnknown: true, convert: true });
+  return error === undefined ? ok(value) : err(error.message);
 }

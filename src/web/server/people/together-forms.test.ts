@@ -1,5 +1,4 @@
 import { describe, expect, it } from "vitest";
-import { readDecision } from "../deciding/decision-form.server";
 import { readAnswer } from "../writing/answer-form.server";
 import { readDraftStep } from "../writing/draft-form.server";
 import { readNewcomer } from "./invite-form.server";
@@ -13,41 +12,6 @@ const form = (fields: Record<string, string | string[]>) => {
   for (const [name, value] of Object.entries(fields)) for (const one of [value].flat()) data.append(name, one);
   return data;
 };
-
-describe("a posted decision about whose it is", () => {
-  const decision = (fields: Record<string, string>) => {
-    const read = readDecision(form({ conversation: ID, ...fields }), () => ID);
-    return read.ok ? read.value.decisions[0] : read.error;
-  };
-  it.each<[Record<string, string>, object | string]>([
-    [
-      { kind: "assign", owner: ID, note: " the key " },
-      { kind: "assign", ownerId: ID, note: "the key" },
-    ],
-    [
-      { kind: "assign", owner: ID, evenIfAway: "true" },
-      { kind: "assign", ownerId: ID, evenIfAway: true },
-    ],
-    [
-      { kind: "assign-in-turn", group: ID },
-      { kind: "assign-in-turn", groupId: ID },
-    ],
-    [
-      { kind: "assign-in-turn", group: ID, note: "look" },
-      { kind: "assign-in-turn", groupId: ID, note: "look" },
-    ],
-    [
-      { kind: "follow", member: ID },
-      { kind: "follow", memberId: ID, follows: true },
-    ],
-    [
-      { kind: "follow", member: ID, follows: "false" },
-      { kind: "follow", memberId: ID, follows: false },
-    ],
-    [{ kind: "assign", owner: ID, note: "x".repeat(10_001) }, "A note has at most 10000 characters."],
-    [{ kind: "edit-note", text: "x" }, "That is nothing one can decide."],
-  ])("%j", (fields, expected) => expect(decision(fields)).toEqual(expected));
-});
 
 describe("a posted answer, as far as others go", () => {
   const usual = { to: "vane@vanehouse.example", subject: "Re", html: "<p>Yes</p>", after: "settle" };

@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { WHOM, type Whom } from "../../../core/docket/plan-decision";
+import { WHOM, type Whom } from "../../../core/deciding/decision";
 import { readMailboxes } from "../../../core/kernel/email-address";
 import { type DraftId, type MessageId, type RecordId, trustedId } from "../../../core/kernel/ids";
 import { readInstant } from "../../../core/kernel/instant";

@@ -1,0 +1,135 @@
+import type { CategoryId, GroupId, MemberId, RecordId } from "../kernel/ids";
+import { URGENCY_NAMES, type Urgency } from "../kernel/urgency";
+import type { StandingKind } from "../standing/standing";
+import type { Chosen, ChosenKind } from "./decision";
+
+/** What a list shows of a conversation that a decision can change at once. */
+export type ShownParts = {
+  readonly ownerId: MemberId | null;
+  readonly followerIds: readonly MemberId[];
+  readonly categoryIds: readonly CategoryId[];
+  readonly recordCodes: readonly string[];
+  readonly urgency: Urgency;
+};
+
+/** What things are called; a record by its code. */
+export type DecisionNames = {
+  readonly member: (id: MemberId) => string;
+  readonly group: (id: GroupId) => string;
+  readonly category: (id: CategoryId) => string;
+  readonly record: (id: RecordId) => string;
+};
+
+/**
+ * What is declared of a kind of decision for those who see it before it is carried out; what the store says afterwards
+ * counts. It stands apart from what is planned and needed so that a browser loads nothing of that.
+ */
+type Shown<Kind extends ChosenKind> = {
+  /** The standing that it leads to from another; null when it moves nothing. */
+  readonly leadsTo: (decision: Chosen<Kind>, from: StandingKind) => StandingKind | null;
+  /** What is otherwise with the conversation. */
+  readonly changes: (decision: Chosen<Kind>, now: ShownParts, names: DecisionNames) => Partial<ShownParts>;
+  /** What was decided, in the few words that the message with the Undo button has. */
+  readonly said: (decision: Chosen<Kind>, names: DecisionNames) => string;
+};
+
+const nowhere = () => null;
+const unchanged = () => ({});
+
+const SHOWN: { readonly [Kind in ChosenKind]: Shown<Kind> } = {
+  assign: {
+    leadsTo: ({ ownerId }, from) => (from === "to-sort" && ownerId !== null ? "our-move" : null),
+    changes: ({ ownerId }) => ({ ownerId }),
+    said: ({ ownerId }, { member }) => (ownerId === null ? "No owner" : `Assigned to ${member(ownerId)}`),
+  },
+  "assign-in-turn": {
+    leadsTo: (_, from) => (from === "to-sort" ? "our-move" : null),
+    // Whose turn it is, only the store knows.
+    changes: unchanged,
+    said: ({ groupId }, { group }) => `In turn to ${group(groupId)}`,
+  },
+  follow: {
+    leadsTo: nowhere,
+    changes: ({ memberId, follows }, { followerIds }) => ({
+      followerIds: withOrWithout(followerIds, memberId, follows),
+    }),
+    said: ({ follows }) => (follows ? "Followed" : "No longer followed"),
+  },
+  categorise: {
+    leadsTo: nowhere,
+    changes: ({ categoryId, give }, { categoryIds }) => ({ categoryIds: withOrWithout(categoryIds, categoryId, give) }),
+    said: ({ categoryId, give }, { category }) => `${category(categoryId)} ${give ? "added" : "removed"}`,
+  },
+  file: {
+    leadsTo: ({ settle }) => (settle ? "settled" : null),
+    changes: ({ recordId, part }, { recordCodes }, { record }) =>
+      part === undefined ? { recordCodes: withOrWithout(recordCodes, record(recordId), true) } : {},
+    said: ({ recordId, settle }, { record }) => `Filed to ${record(recordId)}${settle ? " and settled" : ""}`,
+  },
+  particulars: {
+    leadsTo: nowhere,
+    changes: unchanged,
+    said: ({ recordId }, { record }) => `Particulars on ${record(recordId)} changed`,
+  },
+  unfile: {
+    leadsTo: nowhere,
+    changes: ({ recordId, part }, { recordCodes }, { record }) =>
+      part === undefined ? { recordCodes: withOrWithout(recordCodes, record(recordId), false) } : {},
+    said: ({ recordId }, { record }) => `Removed from ${record(recordId)}`,
+  },
+  keep: { leadsTo: () => "our-move", changes: unchanged, said: () => "Our move" },
+  settle: { leadsTo: () => "settled", changes: unchanged, said: () => "Settled" },
+  bin: { leadsTo: () => "bin", changes: unchanged, said: () => "Moved to bin" },
+  restore: { leadsTo: () => "to-sort", changes: unchanged, said: () => "Brought back" },
+  junk: { leadsTo: () => "junk", changes: unchanged, said: () => "Junk" },
+  rest: { leadsTo: () => "resting", changes: unchanged, said: () => "Resting" },
+  urgency: {
+    leadsTo: nowhere,
+    changes: ({ urgency }) => ({ urgency }),
+    said: ({ urgency }) => URGENCY_NAMES[urgency],
+  },
+  "follow-up": { leadsTo: nowhere, changes: unchanged, said: () => "Follow-up set" },
+  "follow-up-done": { leadsTo: nowhere, changes: unchanged, said: () => "Follow-up done" },
+  "follow-up-clear": { leadsTo: nowhere, changes: unchanged, said: () => "Follow-up cleared" },
+  expect: { leadsTo: () => "waiting", changes: unchanged, said: () => "Waiting for reply" },
+  extend: { leadsTo: nowhere, changes: unchanged, said: () => "Given more time" },
+  // Others may be awaited still.
+  withdraw: { leadsTo: nowhere, changes: unchanged, said: () => "No longer waiting" },
+  "stop-expecting": {
+    leadsTo: (_, from) => (from === "waiting" ? "our-move" : null),
+    changes: unchanged,
+    said: () => "No longer waiting",
+  },
+  acknowledge: { leadsTo: nowhere, changes: unchanged, said: () => "No answer yet" },
+  expire: { leadsTo: nowhere, changes: unchanged, said: ({ at }) => (at === null ? "No expiry" : "Expiry set") },
+  "no-answer": { leadsTo: () => "settled", changes: unchanged, said: () => "No answer needed" },
+  note: { leadsTo: nowhere, changes: unchanged, said: () => "Note added" },
+};
+
+// The table's type ties each entry to its decision; an index by a union loses that tie.
+const shown = <Kind extends ChosenKind>(decision: Chosen<Kind>) => SHOWN[decision.kind as Kind] as Shown<Kind>;
+
+/** The standing that a decision leads to from another; null when it moves nothing. */
+export function leadsTo<Kind extends ChosenKind>(decision: Chosen<Kind>, from: StandingKind): StandingKind | null {
+  return shown(decision).leadsTo(decision, from);
+}
+
+/** A conversation as a list will show it once it is decided. */
+export function foreseen<Kind extends ChosenKind, Parts extends ShownParts>(
+  decision: Chosen<Kind>,
+  now: Parts,
+  names: DecisionNames,
+): Parts {
+  return { ...now, ...shown(decision).changes(decision, now, names) };
+}
+
+/** What was decided, in a few words. */
+export function decisionInWords<Kind extends ChosenKind>(decision: Chosen<Kind>, names: DecisionNames): string {
+  return shown(decision).said(decision, names);
+}
+
+// What is there already keeps its place, in a set of which each member stands once.
+function withOrWithout<T>(all: readonly T[], one: T, isIn: boolean): readonly T[] {
+  if (isIn) return all.includes(one) ? all : [...all, one];
+  return all.filter((other) => other !== one);
+}
