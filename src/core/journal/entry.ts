@@ -13,7 +13,7 @@ import type {
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
 import type { FieldValues } from "../records/filing-field";
-import { type Filing, type MessagePart, partKey } from "../records/filing-means";
+import type { Filing, MessagePart } from "../records/filing-means";
 import type { Awaited } from "./awaited";
 import type { RuleMark } from "./rule-mark";
 
@@ -132,80 +132,3 @@ export type JournalEntry = {
   readonly rule?: RuleMark;
   readonly effect: Effect;
 };
-
-/** What an effect is about: effects of one aspect overwrite each other, those of different ones never meet. */
-export type Aspect =
-  | "owner"
-  | "urgency"
-  | "standing"
-  | "fact"
-  | `category:${string}`
-  | `record:${string}`
-  | `particulars:${string}`
-  | `part:${string}`
-  | `follow-up:${string}`
-  | `follower:${string}`
-  | `expectation:${string}`
-  | "expiry"
-  | `acknowledged:${string}`
-  | "note";
-
-/** What happened and cannot be taken back: found out by the tray, or done outside of the conversation. */
-export const FACT_KINDS: readonly EffectKind[] = [
-  "send-failed",
-  "list-left",
-  "rest-ended",
-  "also-awaited",
-  "lapsed",
-  "draft-handed",
-  "draft-returned",
-  "draft-given-up",
-];
-
-/** The aspect of a conversation that an effect sets. A fact is not anybody's decision and stands for itself. */
-export function aspectOf(effect: Effect): Aspect {
-  if (FACT_KINDS.includes(effect.kind)) return "fact";
-  switch (effect.kind) {
-    case "assigned":
-      return "owner";
-    case "categorised":
-    case "uncategorised":
-      return `category:${effect.categoryId}`;
-    case "filed":
-    case "unfiled":
-      return `record:${effect.recordId}`;
-    case "particulars-set":
-      return `particulars:${effect.recordId}`;
-    case "part-filed":
-    case "part-unfiled":
-      return `record:${effect.recordId}/${partKey(effect)}`;
-    case "noted":
-    case "note-edited":
-      return "note";
-    case "followed":
-    case "unfollowed":
-      return `follower:${effect.memberId}`;
-    case "urgency-set":
-      return "urgency";
-    case "follow-up-set":
-    case "follow-up-done":
-    case "follow-up-cleared":
-      return `follow-up:${effect.followUpId}`;
-    case "extended":
-      return `expectation:${effect.expectationId}`;
-    case "expiry-set":
-      return "expiry";
-    case "acknowledged":
-      return `acknowledged:${effect.messageId}`;
-    case "joined":
-    case "split-off":
-      return `part:${effect.conversationId}`;
-    default:
-      return "standing";
-  }
-}
-
-/** True for what can be taken back: a person's decision, what a rule did, or what the tray joined; never a fact. */
-export function canBeUndone({ by, rule, effect }: Pick<JournalEntry, "by" | "rule" | "effect">): boolean {
-  return aspectOf(effect) !== "fact" && (by !== null || rule !== undefined || effect.kind === "joined");
-}

@@ -1,4 +1,5 @@
-import { aspectOf, type JournalEntry } from "./entry";
+import { aspectOf } from "./aspect";
+import type { JournalEntry } from "./entry";
 
 /** What doing an undone entry again would do. */
 export type RedoPlan =

@@ -1,5 +1,6 @@
 import type { MemberId } from "../kernel/ids";
-import { aspectOf, type JournalEntry } from "./entry";
+import { aspectOf } from "./aspect";
+import type { JournalEntry } from "./entry";
 
 /** What undoing one entry would do. */
 export type UndoPlan =

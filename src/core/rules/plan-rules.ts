@@ -1,6 +1,7 @@
 import type { Decision } from "../deciding/decision";
 import { planDecision } from "../deciding/plan-decision";
-import { aspectOf, type Effect } from "../journal/entry";
+import { aspectOf } from "../journal/aspect";
+import type { Effect } from "../journal/entry";
 import type { RuleMark } from "../journal/rule-mark";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { ConversationFacts } from "../standing/derive-standing";

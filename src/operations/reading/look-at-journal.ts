@@ -1,5 +1,6 @@
+import { canBeUndone } from "../../core/journal/aspect";
 import { effectInWords } from "../../core/journal/effect-in-words";
-import { canBeUndone, type EffectKind } from "../../core/journal/entry";
+import type { EffectKind } from "../../core/journal/entry";
 import type { TrayGrant } from "../../storage/access/index";
 import { type JournalFilter, type JournalStep, trayJournal } from "../../storage/conversation/index";
 import type { Deps } from "../base/deps";

@@ -1,4 +1,5 @@
-import { type Effect, FACT_KINDS, type JournalEntry } from "../../core/journal/entry";
+import { FACT_KINDS } from "../../core/journal/aspect";
+import type { Effect, JournalEntry } from "../../core/journal/entry";
 import {
   type BatchId,
   type ConversationId,

@@ -1,5 +1,5 @@
+import { canBeUndone } from "../../../core/journal/aspect";
 import { effectInWords } from "../../../core/journal/effect-in-words";
-import { canBeUndone } from "../../../core/journal/entry";
 import { mailboxName, printMailboxes } from "../../../core/kernel/email-address";
 import type { CategoryId, EntryId, MemberId, RecordId } from "../../../core/kernel/ids";
 import type { Instant } from "../../../core/kernel/instant";
