@@ -82,7 +82,7 @@ describe("what a tray has learned", () => {
     expect(owned()).toEqual({ "c:tu": 1, "u:tu": 0, "r:c33": 1 });
   });
 
-  it("counts an owner less the longer ago it was: half after thirty days", () => {
+  it("counts an owner less the longer ago it was: half after twenty days", () => {
     const lessons = new TrayLessons();
     lessons.learn(["*"], [], [DECIDED, "o:ines"], instant(0));
     const share = (days: number) =>
@@ -90,7 +90,7 @@ describe("what a tray has learned", () => {
         .ownersOf(["*"], instant(days * DAY))
         .get("*")
         ?.get("o:ines");
-    expect([share(0), share(60), share(120)]).toEqual([1, 0.25, 0.0625]);
+    expect([share(0), share(40), share(80)]).toEqual([1, 0.25, 0.0625]);
     expect(share(600)).toBe(0);
   });
 });
