@@ -121,7 +121,7 @@ test("one changes one's password, and is signed out wherever else one was", asyn
   await elsewhere.getByRole("textbox", { name: "Name" }).fill("sunniva");
   await elsewhere.getByRole("textbox", { name: "Password" }).fill("bellows and reeds");
   await elsewhere.getByRole("button", { name: "Sign in" }).click();
-  await expect(elsewhere.getByRole("main", { name: "Account" })).toBeVisible();
+  await expect(elsewhere.getByRole("main", { name: "Account and sessions" })).toBeVisible();
   await page.goto("/office/account");
   await expect(sessions).toHaveCount(2);
   await page.getByRole("button", { name: "End all others" }).click();

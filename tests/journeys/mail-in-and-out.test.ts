@@ -54,7 +54,8 @@ test("a message is split off as a matter of its own, and joined again", async ({
 test("old mail is imported with progress, and a second time adds nothing", async ({ page, signIn }) => {
   await signIn("Ines Varga");
   await page.getByRole("button", { name: "Signed in as Ines Varga" }).click();
-  await page.getByRole("menuitem", { name: "Import mail" }).click();
+  await page.getByRole("menuitem", { name: "Settings" }).click();
+  await page.getByRole("main", { name: "All settings" }).getByRole("link", { name: "Import mail" }).click();
   await page.getByRole("button", { name: "Import", exact: true }).click();
   await expect(page.getByText("Choose a file first.")).toBeVisible();
   const file = { name: "old.mbox", mimeType: "application/mbox", buffer: Buffer.from(mbox(150)) };

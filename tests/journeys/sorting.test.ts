@@ -76,7 +76,7 @@ test("a sort run by keyboard alone: thirty decided, none seen twice, all undone 
 
   await mattis.keyboard.press(".");
   await mattis.getByPlaceholder("What to do, or where to go").fill("journal");
-  await mattis.getByRole("option", { name: "Journal of the tray" }).waitFor();
+  await mattis.getByRole("option", { name: "Journal" }).waitFor();
   await mattis.keyboard.press("Enter");
   const journal = mattis.getByRole("main", { name: "Journal" });
   await journal.getByRole("combobox", { name: "By whom" }).focus();
@@ -308,13 +308,16 @@ test("a key is given to another command, with its conflict told, and works", asy
   const sunniva = await signIn("Sunniva Dale");
   await running.send({ subject: "Key of her own" });
   await sunniva.getByRole("button", { name: "Signed in as Sunniva Dale" }).click();
-  await sunniva.getByRole("menuitem", { name: "Keyboard and preferences" }).click();
+  await sunniva.getByRole("menuitem", { name: "Settings" }).click();
+  await sunniva.getByRole("searchbox", { name: "Find a setting" }).fill("suggestions");
+  await sunniva.keyboard.press("Enter");
   const proposing = sunniva.getByRole("combobox", { name: "Propose" });
   await proposing.click();
   await sunniva.getByRole("option", { name: "only when sure" }).click();
   await expect(sunniva.getByText(/^Of what was decided here of late, \d+ % would have been proposed/)).toBeVisible();
   await sunniva.reload();
   await expect(proposing).toHaveText("only when sure");
+  await sunniva.getByRole("navigation", { name: "Settings" }).getByRole("link", { name: "Keyboard" }).click();
   await sunniva.getByRole("button", { name: "Key of Settle: s" }).click();
   await sunniva.keyboard.press("b");
   await expect(sunniva.getByText(/^Also: Bin, or bring back/)).toBeVisible();
@@ -341,7 +344,7 @@ test("a follow-up is set in words, stands by its day, opens its conversation and
   await expect(col.getByText(/^That is /)).toBeVisible();
   await col.getByRole("button", { name: "Choose", exact: true }).click();
   await expect(noticesOf(col).getByText("Follow-up set: Follow me up")).toBeVisible();
-  await col.getByRole("button", { name: "Signed in as Col Whitaker" }).click();
+  await col.getByRole("button", { name: "Go to" }).click();
   await col.getByRole("menuitem", { name: "Follow-ups" }).click();
   const page = col.getByRole("main", { name: "Follow-ups" });
   await expect(page.getByRole("region", { name: "Within five working days" })).toContainText("Ring the verger");

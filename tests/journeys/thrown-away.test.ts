@@ -32,7 +32,7 @@ test("older mail is settled in one go by keyboard, after a look at what it is, a
   await sunniva.getByRole("main", { name: "To sort" }).waitFor();
   await sunniva.keyboard.press(".");
   await sunniva.getByPlaceholder("What to do, or where to go").fill("older");
-  await sunniva.getByRole("option", { name: "Work through older mail" }).waitFor();
+  await sunniva.getByRole("option", { name: "Older mail" }).waitFor();
   await sunniva.keyboard.press("Enter");
   const page = sunniva.getByRole("main", { name: "Older mail" });
   const prices = page.getByRole("listitem", { name: "Metal prices" });
@@ -83,8 +83,10 @@ test("a junk sender's mail goes away, now and from now on", async ({ running, si
 test("the hours of a tray are set by who leads it, with what is wrong beside it", async ({ signIn }) => {
   const ines = await signIn("Ines Varga");
   await ines.getByRole("button", { name: "Signed in as Ines Varga" }).click();
-  await ines.getByRole("menuitem", { name: "Tray settings" }).click();
-  const page = ines.getByRole("main", { name: "Tray settings" });
+  await ines.getByRole("menuitem", { name: "Settings" }).click();
+  await ines.getByRole("searchbox", { name: "Find a setting" }).fill("working hours");
+  await ines.getByRole("navigation", { name: "Settings" }).getByRole("link", { name: "Hours and holidays" }).click();
+  const page = ines.getByRole("main", { name: "Hours and holidays" });
   await page.getByLabel("Saturday", { exact: true }).check();
   await page.getByLabel("Saturday, from").fill("9");
   await page.getByRole("button", { name: "Save" }).click();
@@ -93,11 +95,11 @@ test("the hours of a tray are set by who leads it, with what is wrong beside it"
   await page.getByLabel("Saturday, from").fill("09:00");
   await page.getByLabel("Saturday, to").fill("12:00");
   await page.getByRole("button", { name: "Save" }).click();
-  await expect(noticesOf(ines).getByText("Tray settings saved")).toBeVisible();
+  await expect(noticesOf(ines).getByText("Hours and holidays saved")).toBeVisible();
   await ines.reload();
   await expect(page.getByLabel("Saturday, to")).toHaveValue("12:00");
   expect(await seriousProblems(ines)).toEqual([]);
   await page.getByLabel("Saturday", { exact: true }).uncheck();
   await page.getByRole("button", { name: "Save" }).click();
-  await expect(noticesOf(ines).getByText("Tray settings saved").last()).toBeVisible();
+  await expect(noticesOf(ines).getByText("Hours and holidays saved").last()).toBeVisible();
 });

@@ -277,7 +277,7 @@ test("somebody is invited, comes in, is named where she may not look, owns somet
     await runa.getByRole("textbox", { name: "Password" }).fill("a long password");
     await runa.getByRole("button", { name: "Sign in" }).click();
     await expect(runa.getByRole("main", { name: "To sort" })).toBeVisible();
-    await ines.getByRole("link", { name: "Access log" }).click();
+    await ines.getByRole("navigation", { name: "Settings" }).getByRole("link", { name: "Access log" }).click();
     const entries = ines.getByRole("list", { name: "Entries" }).getByRole("listitem");
     await expect(entries.filter({ hasText: "Ines Varga restored the access of Runa Holt" })).toBeVisible();
     await ines.getByRole("combobox", { name: "Kind" }).click();
@@ -293,7 +293,8 @@ test("one chooses what one is told, and watches a person, with what is wrong bes
 }) => {
   const tobias = await signIn("Tobias Lund");
   await tobias.keyboard.press("q");
-  const settings = tobias.getByRole("complementary", { name: "Notification settings" });
+  await tobias.getByRole("link", { name: "Notification settings" }).click();
+  const settings = tobias.getByRole("region", { name: "Notification settings" });
   await settings.getByLabel("Quiet from").fill("25:00");
   await settings.getByRole("button", { name: "Save" }).click();
   await expect(settings.getByText("Write a time as 08:30.")).toBeVisible();
@@ -309,6 +310,7 @@ test("one chooses what one is told, and watches a person, with what is wrong bes
   await expect(settings.getByRole("button", { name: "Stop watching @watched.example" })).toBeVisible();
   const subject = "From one who is watched";
   await running.send({ from: "Wilf <wilf@watched.example>", subject, body: "Hello" });
+  await tobias.keyboard.press("q");
   const told = tobias.getByRole("main", { name: "Notifications" });
   await expect(told.getByRole("listitem").filter({ hasText: subject })).toContainText("Wilf wrote, whom you watch");
   await told.getByRole("link", { name: subject }).click();
@@ -341,7 +343,7 @@ test("the screens of working together have no serious problem of accessibility, 
   const pages = [
     ["notifications", "Notifications"],
     ["away", "Hours and time off"],
-    ["members", "Members"],
+    ["members", "Members and groups"],
     ["overview", "Overview"],
   ] as const;
   for (const [path, name] of pages) {

@@ -90,10 +90,10 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
       "from-0": "08:00",
       "to-0": "17:00",
       holidays: "",
-      "bin-days": "3",
       "answer-within": "16",
     }),
   },
+  "bin-and-junk": { fields: () => ({ "bin-days": "3" }) },
   away: { fields: () => ({ do: "plan", member: office.ines.id, from: "2027-01-04", to: "2027-01-08" }) },
   drafts: {
     params: () => ({ conversation: ids.conversation }),

@@ -12,6 +12,7 @@ import { action as decide } from "~/web/routes/deciding/decide";
 import { loader as backlog } from "~/web/routes/list/backlog";
 import { loader as search } from "~/web/routes/list/search";
 import { loader as standing } from "~/web/routes/list/standing";
+import { action as keepPuttingAway, loader as puttingAway } from "~/web/routes/office/bin-and-junk";
 import { action as junkSender } from "~/web/routes/office/junk-sender";
 import { action as keepSettings, loader as settings } from "~/web/routes/office/tray-settings";
 
@@ -105,7 +106,7 @@ describe("what was thrown away", () => {
     expect((await ines.looksAt(conversation, { conversation: first })).otherMail).toMatchObject({ open: 1 });
     const fields = { address: "winner@luckypost.example", junk: "true" };
     expect(await ines.posts(junkSender, fields)).toMatchObject({ status: 200, data: { problem: null } });
-    expect((await ines.looksAt(settings)).junkSenders).toEqual([
+    expect((await ines.looksAt(puttingAway)).junkSenders).toEqual([
       { address: "winner@luckypost.example", by: office.ines.id },
     ]);
     expect(await ines.posts(junkSender, { address: "nobody", junk: "true" })).toMatchObject({
@@ -143,23 +144,34 @@ describe("leaving a list", () => {
 describe("the settings of a tray", () => {
   const week = { "open-1": "on", "from-1": "09:00", "to-1": "12:30", "answer-within": "12" };
   it("are kept for those who lead, and shown to all", async () => {
-    expect(await ines.posts(keepSettings, { ...week, "bin-days": "7" })).toMatchObject({
+    expect(await ines.posts(keepSettings, week)).toMatchObject({
       status: 403,
       data: { problem: "That is for those who lead the tray." },
     });
-    const kept = await lead.posts(keepSettings, { ...week, holidays: "2026-12-25", "bin-days": "7" });
-    expect(kept).toMatchObject({ status: 200, data: { saved: "Tray settings saved" } });
+    expect(await ines.posts(keepPuttingAway, { "bin-days": "7" })).toMatchObject({
+      status: 403,
+      data: { problem: "That is for those who lead the tray." },
+    });
+    const kept = await lead.posts(keepSettings, { ...week, holidays: "2026-12-25" });
+    expect(kept).toMatchObject({ status: 200, data: { saved: "Hours and holidays saved" } });
     expect(await ines.looksAt(settings)).toMatchObject({
       week: [null, { from: "09:00", to: "12:30" }, null, null, null, null, null],
       zone: "UTC",
       holidays: ["2026-12-25"],
-      binDays: 7,
     });
+    expect(await lead.posts(keepPuttingAway, { "bin-days": "7" })).toMatchObject({
+      status: 200,
+      data: { saved: true },
+    });
+    expect(await ines.looksAt(puttingAway)).toMatchObject({ binDays: 7, junkDays: null, filesFirst: false });
   });
 
   it("stay as they are where something is wrong", async () => {
-    const wrong = await lead.posts(keepSettings, { ...week, "to-1": "08:00", "bin-days": "7" });
+    const wrong = await lead.posts(keepSettings, { ...week, "to-1": "08:00" });
     expect(wrong).toMatchObject({ status: 400, data: { saved: null, problems: { "day-1": expect.any(String) } } });
     expect((await ines.looksAt(settings)).week[1]).toEqual({ from: "09:00", to: "12:30", pause: null });
+    const term = await lead.posts(keepPuttingAway, { "bin-days": "soon" });
+    expect(term).toMatchObject({ status: 400, data: { saved: false, problems: { "bin-days": expect.any(String) } } });
+    expect((await ines.looksAt(puttingAway)).binDays).toBe(7);
   });
 });

@@ -101,7 +101,7 @@ describe("the open conversation", () => {
 
 describe("the page of what one is told", () => {
   it("lists it with its conversation, and reads it", async () => {
-    const { told: listed } = await tobias.looksAt(toldPage);
+    const listed = await tobias.looksAt(toldPage);
     expect(listed.map(({ event, subject, isRead }) => [event, subject, isRead])).toEqual([
       ["draft", "The wind leaks", true],
       ["mentioned", "The wind leaks", true],

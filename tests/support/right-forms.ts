@@ -211,10 +211,8 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
   ],
   ["/office/away", { do: "week", own: "on", "open-1": "on", "from-1": "09:00", "to-1": "17:00" }],
   ["/office/away", { do: "end", member: "{member}", id: "{any}" }],
-  [
-    "/office/tray-settings",
-    { "answer-within": "8", "bin-days": "30", "junk-days": "", place: "GB", holidays: "2026-12-25 Christmas" },
-  ],
+  ["/office/tray-settings", { "answer-within": "8", place: "GB", holidays: "2026-12-25 Christmas" }],
+  ["/office/bin-and-junk", { "bin-days": "30", "junk-days": "", "files-first": "on" }],
   ["/office/undo", { batch: "{any}" }],
   ["/office/undo", { step: "{any}" }],
   ["/office/join/{conversation}", { other: "{conversation}" }],

@@ -22,8 +22,8 @@ afterAll(() => tray.close());
 
 const style = { tone: "friendly", language: "en", text: null, isSeries: false } as const;
 const shutOn = async (holidays: readonly string[]) => {
-  const { hours, binDays } = await traySettings(tray.deps, desk.lead);
-  done(await setUpHours(tray.deps, desk.lead, { week: hours.week, holidays: [...holidays], binDays }));
+  const { hours } = await traySettings(tray.deps, desk.lead);
+  done(await setUpHours(tray.deps, desk.lead, { week: hours.week, holidays: [...holidays] }));
 };
 const runIds = () => tray.jobs.flatMap((job) => (job.kind === "run-bulk" ? [job.runId] : []));
 const runOf = async (id: RunId) => (await runsUnderWay(tray.deps, desk.lead)).find((run) => run.id === id);

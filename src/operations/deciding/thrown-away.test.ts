@@ -18,6 +18,7 @@ import {
   readAttachment,
   receiveMessage,
   search,
+  setPuttingAway,
   setUpHours,
   setUpRecords,
   traySettings,
@@ -215,10 +216,12 @@ describe("the bin", () => {
     await does(id, { kind: "bin" });
     const lead = { ...office.grant, role: "lead" } as typeof office.grant;
     const { hours } = await traySettings(tray.deps, office.grant);
-    expect(await setUpHours(tray.deps, office.grant, { ...hours, binDays: null })).toMatchObject({
-      error: { kind: "leads-only" },
-    });
-    expect((await setUpHours(tray.deps, lead, { ...hours, holidays: ["2026-12-25"], binDays: null })).ok).toBe(true);
+    const never = { binDays: null, junkDays: null, filesFirst: false };
+    const leadsOnly = { error: { kind: "leads-only" } };
+    expect(await setUpHours(tray.deps, office.grant, hours)).toMatchObject(leadsOnly);
+    expect(await setPuttingAway(tray.deps, office.grant, never)).toMatchObject(leadsOnly);
+    expect((await setUpHours(tray.deps, lead, { ...hours, holidays: ["2026-12-25"] })).ok).toBe(true);
+    expect((await setPuttingAway(tray.deps, lead, never)).ok).toBe(true);
     expect(await traySettings(tray.deps, office.grant)).toMatchObject({
       binDays: null,
       hours: { holidays: ["2026-12-25"] },
@@ -227,7 +230,7 @@ describe("the bin", () => {
     expect(await emptyBins(tray.deps)).toBe(0);
     expect(await standingOf(id)).toBe("bin");
     expect((await lookAtBin(tray.deps, office.grant)).days).toBeNull();
-    await setUpHours(tray.deps, lead, { ...hours, binDays: 30 });
+    await setPuttingAway(tray.deps, lead, { ...never, binDays: 30 });
   });
 
   it("tells when things are put there to be kept", async () => {

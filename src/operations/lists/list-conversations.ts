@@ -9,6 +9,7 @@ import type { Member, TrayGrant } from "../../storage/access/index";
 import {
   type Cursor,
   countOfList,
+  everHadMail,
   firstRows,
   type GroupCount,
   groupCounts,
@@ -30,7 +31,12 @@ export type ListRequest = {
 };
 
 /** The beginning of a list: how many conversations it shows, and its lanes, the first of them with their first rows. */
-export type List = { readonly total: number; readonly lanes: readonly Lane<ListedRow>[] };
+export type List = {
+  readonly total: number;
+  readonly lanes: readonly Lane<ListedRow>[];
+  /** True while no mail has come into the tray yet. */
+  readonly isUntouched: boolean;
+};
 
 /** The rows that a list begins with: somewhat more than a window of 800 pixels has. */
 export const FIRST_ROWS = 22;
@@ -54,7 +60,8 @@ export async function listConversations(
   }
   const rows = await firstRows(deps.db, grant, around.query, request.view, around.groups, wanted);
   const lanes = groups.map(({ key, name, count }) => ({ key, name, count, rows: rows.get(key) ?? [] }));
-  return { total: await totalOf(deps, grant, request, around, groups), lanes };
+  const total = await totalOf(deps, grant, request, around, groups);
+  return { total, lanes, isUntouched: total === 0 && !(await everHadMail(deps.db, grant)) };
 }
 
 // One conversation stands in several of these groups, or there are more groups than are listed.

@@ -54,20 +54,11 @@ export async function letMembersChange(deps: Deps, grant: TrayGrant, may: boolea
   return ok(null);
 }
 
-/** Sets the hours and holidays of a tray and the term of its bin; for those who lead it. */
+/** Sets when a tray is staffed, and how long it gives itself for an answer; for those who lead it. */
 export async function setUpHours(
   deps: Deps,
   grant: TrayGrant,
-  {
-    week,
-    holidays,
-    binDays,
-    answerWithin,
-    filesFirst,
-    junkDays,
-  }: Pick<WorkingHours, "week" | "holidays"> &
-    Pick<TraySettings, "binDays"> &
-    Partial<Pick<TraySettings, "answerWithin" | "filesFirst" | "junkDays">>,
+  { week, holidays, answerWithin }: Pick<WorkingHours, "week" | "holidays"> & { readonly answerWithin?: number },
 ): Promise<Result<null, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   if (!everOpens({ zone: grant.tray.timeZone, week, holidays }, deps.now())) return err({ kind: "never-open" });
@@ -75,11 +66,23 @@ export async function setUpHours(
     const before = await hoursOfTray(trx, grant.tray);
     await setHoursOfTray(trx, grant.tray, { week, holidays });
     if (answerWithin !== undefined) await setAnswerWithin(trx, grant.tray, answerWithin);
-    if (filesFirst !== undefined) await setFilesBeforeSettling(trx, grant.tray, filesFirst);
-    await setBinDays(trx, grant.tray, binDays);
-    if (junkDays !== undefined) await setJunkDays(trx, grant.tray, junkDays);
     if (!isDeepStrictEqual({ week: before.week, holidays: before.holidays }, { week, holidays }))
       await startComputingAnew(trx, deps, grant, "New hours: worked out again");
+  });
+  return ok(null);
+}
+
+/** Sets when what was thrown away goes for good, and whether only what is filed is settled; for those who lead the tray. */
+export async function setPuttingAway(
+  deps: Deps,
+  grant: TrayGrant,
+  { binDays, junkDays, filesFirst }: Pick<TraySettings, "binDays" | "junkDays" | "filesFirst">,
+): Promise<Result<null, Refusal>> {
+  if (grant.role !== "lead") return err({ kind: "leads-only" });
+  await inTransaction(deps.db, async (trx) => {
+    await setBinDays(trx, grant.tray, binDays);
+    await setJunkDays(trx, grant.tray, junkDays);
+    await setFilesBeforeSettling(trx, grant.tray, filesFirst);
   });
   return ok(null);
 }

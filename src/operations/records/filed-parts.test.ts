@@ -16,7 +16,7 @@ import {
   mergeRecords,
   openConversation,
   receiveMessage,
-  setUpHours,
+  setPuttingAway,
   splitOff,
   traySettings,
   undoBatch,
@@ -192,9 +192,8 @@ describe("a tray that settles only what is filed", () => {
     decide(tray.deps, desk.lead, { ids: [id], seenVersion: null }, decision);
 
   it("refuses to settle anything else, by hand or with an answer", async () => {
-    const { hours, binDays } = await traySettings(tray.deps, desk.lead);
-    const { week, holidays } = hours;
-    done(await setUpHours(tray.deps, desk.lead, { week, holidays, binDays, filesFirst: true }));
+    const { binDays, junkDays } = await traySettings(tray.deps, desk.lead);
+    done(await setPuttingAway(tray.deps, desk.lead, { binDays, junkDays, filesFirst: true }));
     const { id } = await arrives();
     expect(refusal(await settles(id))).toBe("file-first");
     expect(refusal(await settles(id, { kind: "no-answer" }))).toBe("file-first");
@@ -212,7 +211,7 @@ describe("a tray that settles only what is filed", () => {
     done(await settles(id, { kind: "restore" }));
     done(await settles(id, { kind: "file", recordId: record.id, settle: true }));
     expect((await openOf(id)).row.standing).toBe("settled");
-    done(await setUpHours(tray.deps, desk.lead, { week, holidays, binDays, filesFirst: false }));
+    done(await setPuttingAway(tray.deps, desk.lead, { binDays, junkDays, filesFirst: false }));
     const free = await arrives();
     done(await settles(free.id));
   });

@@ -254,3 +254,8 @@ async function run<Row>(db: Database, { sql, values }: Piece): Promise<Row[]> {
   const found = await knexOf(db).raw<{ rows: Row[] }>(sql, values as never);
   return found.rows;
 }
+
+/** True once a tray has had mail, whatever became of it. */
+export async function everHadMail(db: Database, { tray }: TrayGrant): Promise<boolean> {
+  return (await knexOf(db)("conversation").where({ tray_id: tray.id }).first("id")) !== undefined;
+}

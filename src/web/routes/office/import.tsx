@@ -45,7 +45,7 @@ export default function Import({ loaderData: { runs } }: Route.ComponentProps) {
       <h1 className="px-5 pt-3 font-serif text-xl">Import mail</h1>
       <p className="border-b border-rule px-5 pb-3 text-sm text-soft">
         Takes mbox and .eml files, or a zip of them. Both sides of a correspondence are told apart by the tray’s own
-        addresses; what is here already is passed over. Also the zip of a record that was taken out.
+        addresses; what is here already is passed over. Also the ZIP of an exported record.
       </p>
       <ImportForm start={params.get("as") ?? ""} onReceived={() => void revalidate()} />
       <ImportRuns runs={runs} />

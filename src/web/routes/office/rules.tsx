@@ -99,9 +99,13 @@ export default function Rules({ loaderData: { rules } }: Route.ComponentProps) {
         )
       }
     >
-      <div className="grid gap-x-8 gap-y-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_580px]">
+      <div className="grid gap-x-8 gap-y-6 px-5 py-4 min-[1500px]:grid-cols-[minmax(0,1fr)_580px]">
         <RuleList rules={rules} edited={edited} onEdit={setEdited} />
-        {edited !== null && <RuleForm key={edited} rule={rule} onClose={() => setEdited(null)} />}
+        {edited !== null && (
+          <div className="max-w-2xl max-[1500px]:order-first">
+            <RuleForm key={edited} rule={rule} onClose={() => setEdited(null)} />
+          </div>
+        )}
       </div>
     </Page>
   );

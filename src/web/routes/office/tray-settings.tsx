@@ -1,4 +1,3 @@
-import { X } from "lucide-react";
 import { useEffect } from "react";
 import { data, useFetcher } from "react-router";
 import {
@@ -11,30 +10,31 @@ import {
 } from "../../../operations/index.server";
 import { useTray } from "../../screens/frame/tray-data";
 import { WeekFields } from "../../screens/people/week-fields";
+import { LeadsOnly } from "../../screens/shell/leads-only";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { NO_SUCH_PLACE, readTraySettings, type SettingsProblems } from "../../server/office/tray-settings-form.server";
+import { NO_SUCH_PLACE, readHours, type SettingsProblems } from "../../server/office/tray-settings-form.server";
 import { weekView } from "../../server/people/week-form.server";
 import { Button } from "../../ui/button";
-import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
+import { Page } from "../../ui/page";
+import { Setting, SettingInput } from "../../ui/setting";
 import type { Route } from "./+types/tray-settings";
 
 export function meta() {
-  return [{ title: "Tray settings · Common Tray" }];
+  return [{ title: "Hours and holidays · Common Tray" }];
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
   const grant = context.get(grantContext);
-  const { hours, junkSenders, ...settings } = await traySettings(context.get(depsContext), grant);
+  const { hours, answerWithin } = await traySettings(context.get(depsContext), grant);
   return {
     week: weekView(hours.week),
     zone: hours.zone,
     holidays: hours.holidays,
-    ...settings,
+    answerWithin,
     // Only those who lead it may choose.
     places: grant.role === "lead" ? await placesWithHolidays() : [],
-    junkSenders: junkSenders.map(({ address, by }) => ({ address, by })),
   };
 }
 
@@ -42,7 +42,7 @@ const NO_PROBLEMS: SettingsProblems = {};
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const posted = readTraySettings(await readForm(request));
+  const posted = readHours(await readForm(request));
   if (!posted.ok) return data({ saved: null, problems: posted.error, problem: null }, { status: 400 });
   const { calendar, place, ...settings } = posted.value;
   const known = place === "" ? [] : await holidaysOfPlace(deps, grant, place);
@@ -67,13 +67,14 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 function savedInWords(days: number | null): string {
-  if (days === null) return "Tray settings saved";
+  if (days === null) return "Hours and holidays saved";
   return days === 1 ? "1 day more is a holiday now" : `${days} days more are holidays now`;
 }
 
-/** What is the same for everybody in the tray: when it is staffed, when its bin is emptied, whose mail is junk. */
-export default function TraySettings({ loaderData }: Route.ComponentProps) {
-  const { week, zone, holidays, places, binDays, junkDays, filesFirst, answerWithin, junkSenders } = loaderData;
+/** When the tray is staffed, and how long it gives itself for an answer. */
+export default function TraySettings({
+  loaderData: { week, zone, holidays, places, answerWithin },
+}: Route.ComponentProps) {
   const { mayLead } = useTray();
   // What a page's own form was answered is forgotten with the next change that is heard of; a fetcher's is not.
   const { Form, data: answer } = useFetcher<typeof action>();
@@ -82,101 +83,69 @@ export default function TraySettings({ loaderData }: Route.ComponentProps) {
     if (answer?.saved != null) notice(answer.saved);
   }, [answer]);
   return (
-    <main
-      aria-label="Tray settings"
-      className="mx-2 mt-2.5 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper px-5 py-4 sm:mx-4"
-    >
-      <h1 className="font-serif text-xl">Tray settings</h1>
-      {!mayLead && <p className="mt-1 text-soft">Only leads of the tray can change this.</p>}
-      <Form
-        method="post"
-        encType="multipart/form-data"
-        noValidate
-        className="mt-3 grid gap-x-12 gap-y-5 lg:grid-cols-[540px_minmax(0,400px)]"
-      >
+    <Page title="Hours and holidays" beside={!mayLead && <LeadsOnly />}>
+      <Form method="post" encType="multipart/form-data" noValidate className="max-w-[960px] px-5 py-2">
         <fieldset disabled={!mayLead}>
-          <legend className="text-sm font-semibold">When it is staffed, in the time of {zone}</legend>
-          <WeekFields week={week} problems={problems} />
-          {problems.week !== undefined && (
-            <p role="alert" className="mt-1 text-late">
-              {problems.week}
-            </p>
-          )}
-          <Field
-            label="Working hours within which an answer of ours is due"
-            name="answer-within"
-            inputMode="numeric"
-            defaultValue={answerWithin}
-            problem={problems["answer-within"]}
-            className="mt-4 max-w-72"
-          />
-        </fieldset>
-        <fieldset disabled={!mayLead} className="space-y-4">
-          <Holidays key={holidays.join()} days={holidays} problem={problems.holidays} />
-          {mayLead && <PublicHolidays key={`of ${holidays.join()}`} places={places} problem={problems.place} />}
-          <Field
-            label="More of them, from a calendar file (.ics)"
-            name="calendar"
-            type="file"
-            accept=".ics,text/calendar"
-            problem={problems.calendar}
-            className="max-w-96 [&_input]:py-1.5"
-          />
-          <Field
-            label="Days until what lies in the bin is deleted"
-            name="bin-days"
-            inputMode="numeric"
-            placeholder="never"
-            defaultValue={binDays ?? ""}
-            problem={problems["bin-days"]}
-            className="max-w-72"
-          />
-          <Field
-            label="Days until what was called junk is deleted"
-            name="junk-days"
-            inputMode="numeric"
-            placeholder="never"
-            defaultValue={junkDays ?? ""}
-            problem={problems["junk-days"]}
-            className="max-w-72"
-          />
-          <label className="flex min-h-6 cursor-pointer items-center gap-2.5">
-            <input type="checkbox" name="files-first" defaultChecked={filesFirst} className="size-4 accent-act" />
-            Settle only what is filed to a record
-          </label>
-          {answer?.problem != null && (
-            <p role="alert" className="text-late">
-              {answer.problem}
-            </p>
-          )}
+          <Setting name="Open" about={`Deadlines, rests and reminders count in these hours, in the time of ${zone}.`}>
+            <WeekFields week={week} problems={problems} />
+            {problems.week !== undefined && (
+              <p role="alert" className="mt-1 text-late">
+                {problems.week}
+              </p>
+            )}
+          </Setting>
+          <Setting name="Answer within" about="What is our move for longer is a loose end." htmlFor="answer-within">
+            <SettingInput
+              id="answer-within"
+              inputMode="numeric"
+              defaultValue={answerWithin}
+              problem={problems["answer-within"]}
+              className="w-20"
+            />{" "}
+            working hours
+          </Setting>
+          <Setting name="Holidays" about="One day a line; nothing is due on them." htmlFor="holidays">
+            <Holidays key={holidays.join()} days={holidays} problem={problems.holidays} />
+          </Setting>
           {mayLead && (
-            <Button look="filled" type="submit">
-              Save
-            </Button>
+            <>
+              <Setting
+                name="Add public holidays"
+                about="Those of this year and the next, added to the days above."
+                htmlFor="place"
+              >
+                <PublicHolidays key={`of ${holidays.join()}`} places={places} problem={problems.place} />
+              </Setting>
+              <Setting name="Add from a calendar file" about="Each day of the file (.ics) is added." htmlFor="calendar">
+                <SettingInput
+                  id="calendar"
+                  type="file"
+                  accept=".ics,text/calendar"
+                  problem={problems.calendar}
+                  className="w-full max-w-96 py-1.5"
+                />
+              </Setting>
+            </>
           )}
         </fieldset>
-      </Form>
-      <section aria-label="Junk senders" className="mt-7 max-w-4xl">
-        <h2 className="border-b border-rule pb-1 text-sm font-semibold">Mail of these goes straight to Junk</h2>
-        {junkSenders.length === 0 && (
-          <p className="py-2 text-soft">Nobody’s. A conversation in Junk offers it for its sender.</p>
+        {answer?.problem != null && (
+          <p role="alert" className="pt-3 text-late">
+            {answer.problem}
+          </p>
         )}
-        <ul>
-          {junkSenders.map(({ address, by }) => (
-            <JunkSender key={address} address={address} by={by} />
-          ))}
-        </ul>
-      </section>
-    </main>
+        {mayLead && (
+          <Button look="filled" type="submit" className="my-4">
+            Save
+          </Button>
+        )}
+      </Form>
+    </Page>
   );
 }
 
 function Holidays({ days, problem }: { days: readonly string[]; problem: string | undefined }) {
   return (
-    <div>
-      <label htmlFor="holidays" className="mb-1 block text-sm font-semibold">
-        Holidays, one a line
-      </label>
+    <>
       <textarea
         id="holidays"
         name="holidays"
@@ -192,7 +161,7 @@ function Holidays({ days, problem }: { days: readonly string[]; problem: string 
           {problem}
         </p>
       )}
-    </div>
+    </>
   );
 }
 
@@ -204,10 +173,7 @@ type PublicHolidaysProps = {
 /** A thousand places are more than a menu drawn here could hold: the browser's own list finds one as it is typed. */
 function PublicHolidays({ places, problem }: PublicHolidaysProps) {
   return (
-    <div>
-      <label htmlFor="place" className="mb-1 block text-sm font-semibold">
-        More of them, the public holidays of this year and the next in
-      </label>
+    <>
       <select
         id="place"
         name="place"
@@ -228,31 +194,6 @@ function PublicHolidays({ places, problem }: PublicHolidaysProps) {
           {problem}
         </p>
       )}
-    </div>
-  );
-}
-
-function JunkSender({ address, by }: { address: string; by: string }) {
-  const { tray, members, mayDecide } = useTray();
-  const fetcher = useFetcher();
-  return (
-    <li className="flex items-center gap-3 border-b border-hair py-1">
-      <span className="min-w-0 flex-1 truncate">{address}</span>
-      <span className="text-sm text-soft">{members.find(({ id }) => id === by)?.name ?? "a former colleague"}</span>
-      {mayDecide && (
-        <fetcher.Form method="post" action={`/${tray.slug}/junk-sender`}>
-          <input type="hidden" name="address" value={address} />
-          <button
-            type="submit"
-            name="junk"
-            value="false"
-            aria-label={`No longer junk: ${address}`}
-            className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
-          >
-            <X size={14} aria-hidden />
-          </button>
-        </fetcher.Form>
-      )}
-    </li>
+    </>
   );
 }

@@ -58,7 +58,7 @@ function refused(problems: Readonly<Record<string, string>>, status: number) {
 /** One's own password, and where one is signed in. */
 export default function Account({ loaderData: { signInName, sessions } }: Route.ComponentProps) {
   return (
-    <Page title="Account" beside={<span className="text-soft">You sign in as {signInName}.</span>}>
+    <Page title="Account and sessions" beside={<span className="text-soft">You sign in as {signInName}.</span>}>
       <div className="grid max-w-5xl gap-x-12 gap-y-8 px-4 py-5 md:grid-cols-[320px_minmax(0,1fr)]">
         <PasswordForm />
         <SessionList sessions={sessions} />

@@ -1,7 +1,5 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
-import type { HowOften } from "../../../core/filing/how-sure";
-import { lookAtProposing } from "../../../operations/index.server";
 import {
   COMMAND_IDS,
   COMMANDS,
@@ -13,41 +11,17 @@ import {
   keyOf,
 } from "../../keys/commands";
 import { useTray } from "../../screens/frame/tray-data";
-import { depsContext, grantContext } from "../../server/base/context.server";
 import { Button } from "../../ui/button";
-import { Select } from "../../ui/select";
-import type { Route } from "./+types/keys";
+import { Page } from "../../ui/page";
 
 const GROUPS = ["Moving", "Deciding", "Going", "Shelf"] as const;
 
-const AFTER = [
-  ["next", "the next one"],
-  ["previous", "the previous one"],
-  ["list", "back to the list"],
-] as const;
-
-const DROPS = [
-  ["", "ask"],
-  ["file", "file, and leave it where it is"],
-  ["file-and-settle", "file and settle"],
-] as const;
-
-const PROPOSALS = [
-  ["often", "more often"],
-  ["sure", "only when sure"],
-] as const;
-
-/** What came of proposals here, for each choice of how sure they have to be. */
-export async function loader({ context }: Route.LoaderArgs) {
-  return lookAtProposing(context.get(depsContext), context.get(grantContext));
-}
-
 export function meta() {
-  return [{ title: "Keyboard and preferences · Common Tray" }];
+  return [{ title: "Keyboard · Common Tray" }];
 }
 
-/** Which key works which command, and what happens after a decision: as the member likes it. */
-export default function Keys({ loaderData: proposing }: Route.ComponentProps) {
+/** Which key works which command, as the member likes it. */
+export default function Keys() {
   const { tray, preferences } = useTray();
   const fetcher = useFetcher();
   const [chosen, setChosen] = useState<KeyChoices>(preferences.keys);
@@ -62,36 +36,12 @@ export default function Keys({ loaderData: proposing }: Route.ComponentProps) {
     keep("keys", next);
   };
   return (
-    <main
-      aria-label="Keyboard and preferences"
-      className="mx-2 mt-2.5 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper px-5 py-4 sm:mx-4"
-    >
-      <h1 className="font-serif text-xl">Keyboard and preferences</h1>
-      <div className="mt-3 flex flex-wrap gap-x-8 gap-y-2">
-        <Choice
-          label="After a decision in a list, go to"
-          value={preferences.afterDecision}
-          choices={AFTER}
-          onChoose={(value) => keep("after-decision", value)}
-        />
-        <Choice
-          label="Dropping on a record"
-          value={preferences.dropOnRecord ?? ""}
-          choices={DROPS}
-          onChoose={(value) => keep("drop-on-record", value === "" ? null : value)}
-        />
-        <div>
-          <Choice
-            label="Propose"
-            value={preferences.proposals}
-            choices={PROPOSALS}
-            onChoose={(value) => keep("proposals", value)}
-          />
-          <p className="mt-1 max-w-[360px] text-sm text-soft">{proposingInWords(proposing[preferences.proposals])}</p>
-        </div>
-        {Object.keys(chosen).length > 0 && (
+    <Page
+      title="Keyboard"
+      beside={
+        Object.keys(chosen).length > 0 && (
           <Button
-            className="self-end"
+            className="ml-auto"
             onClick={() => {
               setChosen({});
               keep("keys", null);
@@ -99,9 +49,10 @@ export default function Keys({ loaderData: proposing }: Route.ComponentProps) {
           >
             All keys as they were
           </Button>
-        )}
-      </div>
-      <div className="mt-5 grid gap-x-10 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
+        )
+      }
+    >
+      <div className="grid gap-x-10 gap-y-5 md:grid-cols-2 xl:grid-cols-3 px-5 py-4">
         {GROUPS.map((group) => (
           <section key={group} aria-label={group}>
             <h2 className="border-b border-rule pb-1 text-sm font-semibold text-soft">{group}</h2>
@@ -120,16 +71,8 @@ export default function Keys({ loaderData: proposing }: Route.ComponentProps) {
           </section>
         ))}
       </div>
-    </main>
+    </Page>
   );
-}
-
-// Rounded down: nobody is told more than was seen.
-const percent = (share: number) => `${Math.floor(share * 100)} %`;
-
-function proposingInWords(often: HowOften | null): string {
-  if (often === null) return "Too little was decided here yet to say how often that is right.";
-  return `Of what was decided here of late, ${percent(often.proposed)} would have been proposed; of what is proposed, ${percent(often.right)} is right.`;
 }
 
 type KeyLineProps = {
@@ -177,23 +120,5 @@ function KeyLine({ id, chosen, isWaiting, onWait, onGive }: KeyLineProps) {
         </span>
       )}
     </li>
-  );
-}
-
-type ChoiceProps = {
-  readonly label: string;
-  readonly value: string;
-  readonly choices: readonly (readonly [value: string, words: string])[];
-  readonly onChoose: (value: string) => void;
-};
-
-function Choice({ label, ...select }: ChoiceProps) {
-  return (
-    <div>
-      <p aria-hidden className="mb-1 text-sm font-semibold">
-        {label}
-      </p>
-      <Select label={label} {...select} />
-    </div>
   );
 }

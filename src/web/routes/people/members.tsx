@@ -110,7 +110,7 @@ export default function Members({ loaderData: { members, disabled, invitations, 
   const { tray, mayLead } = useTray();
   return (
     <Page
-      title="Members"
+      title="Members and groups"
       beside={
         mayLead ? (
           <nav aria-label="About members" className="ml-auto flex gap-4">

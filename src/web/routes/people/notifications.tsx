@@ -1,8 +1,8 @@
-import { data, useFetcher } from "react-router";
-import { refusalInWords, tellingOf, toldOf, watchedBy } from "../../../operations/index.server";
+import { data, Link, useFetcher } from "react-router";
+import { refusalInWords, toldOf } from "../../../operations/index.server";
+import { useTray } from "../../screens/frame/tray-data";
 import { ToldList } from "../../screens/office/told-list";
 import type { ToldOutcome } from "../../screens/office/told-outcome";
-import { ToldSettings } from "../../screens/office/told-settings";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { readingOf } from "../../server/base/words.server";
@@ -18,12 +18,7 @@ export function meta() {
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
-  const [told, telling, watches] = await Promise.all([
-    toldOf(deps, grant),
-    tellingOf(deps, grant),
-    watchedBy(deps, grant),
-  ]);
-  return toldView(told, telling, watches, readingOf(member, deps.now()));
+  return toldView(await toldOf(deps, grant), readingOf(member, deps.now()));
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -40,27 +35,30 @@ export async function action({ request, context }: Route.ActionArgs) {
   return data<ToldOutcome>({ ok: false, problems: { value: problem } }, { status: 409 });
 }
 
-/** What a member is told, and what she wants to be told of. */
-export default function Notifications({ loaderData: { told, telling, watches } }: Route.ComponentProps) {
+/** What a member is told. */
+export default function Notifications({ loaderData: told }: Route.ComponentProps) {
+  const { tray } = useTray();
   const { Form } = useFetcher();
   const unread = told.filter(({ isRead }) => !isRead).length;
   return (
     <Page
       title="Notifications"
       beside={
-        unread > 0 && (
-          <Form method="post" className="ml-auto">
-            <Button type="submit" name="do" value="read">
-              {unread === 1 ? "Mark as read" : `Mark all ${unread} as read`}
-            </Button>
-          </Form>
-        )
+        <>
+          <Link to={`/${tray.slug}/notification-settings`} className="text-act hover:underline">
+            Notification settings
+          </Link>
+          {unread > 0 && (
+            <Form method="post" className="ml-auto">
+              <Button type="submit" name="do" value="read">
+                {unread === 1 ? "Mark as read" : `Mark all ${unread} as read`}
+              </Button>
+            </Form>
+          )}
+        </>
       }
     >
-      <div className="grid lg:grid-cols-[minmax(0,1fr)_400px]">
-        <ToldList told={told} />
-        <ToldSettings telling={telling} watches={watches} />
-      </div>
+      <ToldList told={told} />
     </Page>
   );
 }

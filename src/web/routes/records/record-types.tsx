@@ -63,7 +63,7 @@ export default function RecordTypes({ loaderData: { types, today } }: Route.Comp
         </>
       }
     >
-      <div className="grid gap-x-8 gap-y-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_560px]">
+      <div className="grid gap-x-8 gap-y-6 px-5 py-4 min-[1500px]:grid-cols-[minmax(0,1fr)_560px]">
         <ul className="self-start border-t border-hair">
           {types.map((type) => (
             <li key={type.id} className="flex items-center gap-4 border-b border-hair py-2">
@@ -83,12 +83,14 @@ export default function RecordTypes({ loaderData: { types, today } }: Route.Comp
           ))}
         </ul>
         {edited !== null && (
-          <RecordTypeForm
-            key={edited}
-            type={types.find(({ id }) => id === edited) ?? null}
-            today={today}
-            onClose={() => setEdited(null)}
-          />
+          <div className="max-w-2xl max-[1500px]:order-first">
+            <RecordTypeForm
+              key={edited}
+              type={types.find(({ id }) => id === edited) ?? null}
+              today={today}
+              onClose={() => setEdited(null)}
+            />
+          </div>
         )}
       </div>
     </Page>

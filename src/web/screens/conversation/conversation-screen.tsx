@@ -1,8 +1,9 @@
 import { useEffect, useRef, useState } from "react";
 import type { OtherMail } from "../../../operations/index.server";
+import { CommandKey } from "../../keys/command-key";
 import type { ConversationView, DraftView } from "../../server/conversation/conversation-view.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
-import { Button, KeyCap } from "../../ui/button";
+import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { TurnLine } from "../../ui/turn-line";
 import { useTray } from "../frame/tray-data";
@@ -146,28 +147,28 @@ function WaysOut({ desk, standing, hasDraft }: WaysOutProps) {
       className="sticky bottom-0 flex flex-wrap items-center gap-1.5 border-t border-rule bg-paper px-4 py-2.5 lg:px-6"
     >
       <Button look={hasDraft ? "outline" : "filled"} aria-keyshortcuts="r" onClick={() => desk.setAnswering(true)}>
-        Answer <KeyCap>r</KeyCap>
+        Answer <CommandKey id="answer" />
       </Button>
       <Button aria-keyshortcuts="a" onClick={() => ask("assign")}>
-        Assign <KeyCap>a</KeyCap>
+        Assign <CommandKey id="assign" />
       </Button>
       <Button aria-keyshortcuts="w" onClick={() => ask("expect")}>
-        Wait <KeyCap>w</KeyCap>
+        Wait <CommandKey id="expect" />
       </Button>
       <Button aria-keyshortcuts="l" onClick={() => ask("rest")}>
-        Rest <KeyCap>l</KeyCap>
+        Rest <CommandKey id="rest" />
       </Button>
       <Button aria-keyshortcuts="f" onClick={() => ask("file")}>
-        File <KeyCap>f</KeyCap>
+        File <CommandKey id="file" />
       </Button>
       {standing !== "settled" && (
         <Button aria-keyshortcuts="s" onClick={() => act({ kind: "settle" })}>
-          Settle <KeyCap>s</KeyCap>
+          Settle <CommandKey id="settle" />
         </Button>
       )}
       {standing === "settled" && <Button onClick={() => act({ kind: "keep" })}>Our move</Button>}
       <Button aria-keyshortcuts="b" onClick={() => act({ kind: away ? "restore" : "bin" })}>
-        {away ? "Bring back" : "Bin"} <KeyCap>b</KeyCap>
+        {away ? "Bring back" : "Bin"} <CommandKey id="bin" />
       </Button>
     </div>
   );

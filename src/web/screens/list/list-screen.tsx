@@ -15,6 +15,7 @@ import { useShelfPut } from "../frame/shelf-drop";
 import { useTray } from "../frame/tray-data";
 import { BinLine } from "./bin-line";
 import { EmptyList } from "./empty-list";
+import { FirstSteps } from "./first-steps";
 import { useDecidingCommands, useMovingCommands } from "./list-commands";
 import { type ListCursor, type ShownList, useListCursor, useShownList } from "./list-places";
 import { Margin } from "./margin";
@@ -232,7 +233,11 @@ function ListPart(props: ListPartProps) {
       <NewRows count={list.arrived} onShow={list.show} />
       <div className={`flex min-h-0 flex-col ${props.isWhole ? "flex-1" : "h-2/5"}`}>
         {shown.rowCount === 0 ? (
-          <EmptyList scope={scope} isNarrowed={isNarrowed(narrowing)} base={base} />
+          start.isUntouched ? (
+            <FirstSteps />
+          ) : (
+            <EmptyList scope={scope} isNarrowed={isNarrowed(narrowing)} base={base} />
+          )
         ) : (
           <Sheet
             {...{ scope, view, selection, base, query }}

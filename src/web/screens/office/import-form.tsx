@@ -11,7 +11,7 @@ const WAYS = [
 const RECORD = [
   "record",
   "As a record",
-  "The zip of a record that was taken out, here or elsewhere: its line in the register, its messages in their conversations, who filed them and how, documents and notes.",
+  "The ZIP of a record that was exported, here or elsewhere: its line in the register, its messages in their conversations, who filed them and how, documents and notes.",
 ] as const;
 
 type ImportFormProps = {
@@ -64,12 +64,7 @@ export function ImportForm({ onReceived, start }: ImportFormProps) {
           {problem}
         </span>
       </label>
-      <RadioGroup.Root
-        value={way}
-        onValueChange={setWay}
-        aria-label="How it comes in"
-        className="grid gap-2 sm:grid-cols-2 sm:[&>:nth-child(3)]:col-span-2"
-      >
+      <RadioGroup.Root value={way} onValueChange={setWay} aria-label="How it comes in" className="grid gap-2">
         {ways.map(([value, name, words]) => (
           <RadioGroup.Item
             key={value}

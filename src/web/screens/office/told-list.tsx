@@ -1,11 +1,11 @@
 import { Link } from "react-router";
 import { isStandingKind } from "../../../core/standing/standing";
 import { toldInWords } from "../../../core/telling/told-in-words";
-import type { ToldPage } from "../../server/people/told-view.server";
+import type { ToldView } from "../../server/people/told-view.server";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 
-type Told = ToldPage["told"][number];
+type Told = ToldView[number];
 
 /** What a member was told, by day; each leads to its conversation, which counts as read by that. */
 export function ToldList({ told }: { told: readonly Told[] }) {

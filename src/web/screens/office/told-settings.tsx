@@ -2,7 +2,7 @@ import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { WatchKind } from "../../../core/telling/events";
-import type { ToldPage } from "../../server/people/told-view.server";
+import type { TellingView } from "../../server/people/told-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
@@ -11,15 +11,19 @@ import { useTray } from "../frame/tray-data";
 import type { ToldOutcome } from "./told-outcome";
 
 /** What a member wants to be told of, how, and when not. */
-export function ToldSettings({ telling, watches }: Pick<ToldPage, "telling" | "watches">) {
+export function ToldSettings({ telling, watches }: TellingView) {
+  const { tray } = useTray();
   const { Form, data, state } = useFetcher<ToldOutcome>();
   const problems = data?.problems ?? {};
   useEffect(() => {
     if (state === "idle" && data?.ok === true) notice("Notification settings saved");
   }, [state, data]);
   return (
-    <aside aria-label="Notification settings" className="border-rule bg-ground px-4 py-3 max-lg:border-t lg:border-l">
-      <Form method="post" noValidate>
+    <section
+      aria-label="Notification settings"
+      className="grid gap-x-14 px-5 py-4 lg:grid-cols-[460px_minmax(0,360px)]"
+    >
+      <Form method="post" action={`/${tray.slug}/notifications`} noValidate>
         <input type="hidden" name="do" value="telling" />
         <table className="w-full text-sm">
           <caption className="pb-1 text-left text-[15px] font-semibold">Notify me when</caption>
@@ -77,14 +81,14 @@ export function ToldSettings({ telling, watches }: Pick<ToldPage, "telling" | "w
           />
         </div>
         <p className="mt-1 text-sm text-soft">
-          In quiet hours the browser shows no notifications; they are still listed here.
+          In quiet hours the browser shows no notifications; they are still listed under the bell.
         </p>
         <Button look="filled" type="submit" className="mt-2.5" disabled={state !== "idle"}>
           Save
         </Button>
       </Form>
       <Watches watches={watches} />
-    </aside>
+    </section>
   );
 }
 
@@ -125,8 +129,8 @@ const KINDS: readonly (readonly [WatchKind, string])[] = [
   ["words", "words"],
 ];
 
-function Watches({ watches }: Pick<ToldPage, "watches">) {
-  const { categories } = useTray();
+function Watches({ watches }: Pick<TellingView, "watches">) {
+  const { categories, tray } = useTray();
   const { Form, data, state } = useFetcher<ToldOutcome>();
   const [kind, setKind] = useState<WatchKind>("person");
   const [value, setValue] = useState("");
@@ -136,7 +140,7 @@ function Watches({ watches }: Pick<ToldPage, "watches">) {
   }, [state, data]);
   const nameOf = (id: string) => categories.find((one) => one.id === id)?.path.join(" › ") ?? "a removed category";
   return (
-    <section aria-labelledby="watched" className="mt-5 border-t border-rule pt-3">
+    <section aria-labelledby="watched" className="max-lg:mt-5 max-lg:border-t max-lg:border-rule max-lg:pt-3">
       <h2 id="watched" className="font-semibold">
         Watched
       </h2>
@@ -148,7 +152,12 @@ function Watches({ watches }: Pick<ToldPage, "watches">) {
           <WatchLine key={one.id} id={one.id} words={one.kind === "category" ? nameOf(one.value) : one.value} />
         ))}
       </ul>
-      <Form method="post" noValidate className="mt-2 flex flex-wrap items-end gap-2">
+      <Form
+        method="post"
+        action={`/${tray.slug}/notifications`}
+        noValidate
+        className="mt-2 flex flex-wrap items-end gap-2"
+      >
         <input type="hidden" name="do" value="watch" />
         <input type="hidden" name="kind" value={kind} />
         <Select
@@ -191,11 +200,12 @@ function Watches({ watches }: Pick<ToldPage, "watches">) {
 }
 
 function WatchLine({ id, words }: { id: string; words: string }) {
+  const { tray } = useTray();
   const { Form } = useFetcher();
   return (
     <li className="flex items-center gap-2 border-b border-hair py-0.5">
       <span className="min-w-0 flex-1 truncate">{words}</span>
-      <Form method="post">
+      <Form method="post" action={`/${tray.slug}/notifications`}>
         <input type="hidden" name="id" value={id} />
         <button
           type="submit"

@@ -1,6 +1,7 @@
 import { Bell as Icon } from "lucide-react";
 import { useEffect } from "react";
 import { Link } from "react-router";
+import { useKeyOf } from "../../keys/key-desk";
 import { useTray } from "../frame/tray-data";
 
 const SHOWN = "common-tray-last-shown";
@@ -8,6 +9,7 @@ const SHOWN = "common-tray-last-shown";
 /** How much one was told and has not read; the browser shows the newest of it, silently and once, where it may. */
 export function Bell() {
   const { tray, bell } = useTray();
+  const keyName = useKeyOf();
   const { unread, pop } = bell;
   useEffect(() => {
     if (pop === null || !("Notification" in window) || Notification.permission !== "granted") return;
@@ -21,7 +23,7 @@ export function Bell() {
     <Link
       to={`/${tray.slug}/notifications`}
       aria-label={label}
-      aria-keyshortcuts="q"
+      aria-keyshortcuts={keyName("notifications")}
       title={label}
       className="relative grid size-8 shrink-0 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
     >

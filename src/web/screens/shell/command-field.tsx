@@ -2,7 +2,7 @@ import { Command } from "cmdk";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { useFetcher } from "react-router";
 import { scopeName } from "../../../core/lists/scope";
-import { STANDINGS } from "../../../core/standing/standing";
+import { FLOW } from "../../../core/standing/standing";
 import { COMMANDS, type CommandId, keyCap } from "../../keys/commands";
 import { useGo, useKeyDesk, useKeyOf } from "../../keys/key-desk";
 import type { loader as recordChoices } from "../../routes/records/record-choices";
@@ -12,6 +12,7 @@ import { Dialog } from "../../ui/dialog";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { notePick, recentPicks } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
+import { DAY_PAGES, OWN_SETTINGS, pagesFor, TRAY_SETTINGS, type TrayPage } from "../frame/tray-pages";
 
 type Entry = {
   readonly id: string;
@@ -22,31 +23,17 @@ type Entry = {
   readonly run: () => void;
 };
 
-const SCOPES = ["open", ...STANDINGS] as const;
-const PAGES = [
-  ["horizon", "Waiting for reply, as a horizon"],
-  ["loose-ends", "Loose ends"],
-  ["follow-ups", "Follow-ups"],
-  ["notifications", "Notifications"],
-  ["away", "Hours and time off"],
-  ["members", "Members, roles and groups"],
-  ["overview", "Overview: who has what"],
-  ["journal", "Journal of the tray"],
-  ["records", "Records"],
-  ["categories", "Categories"],
-  ["contacts", "Contacts"],
-  ["rules", "Rules"],
-  ["matrix", "Categories in a matrix"],
-  ["outgoing", "Outgoing mail"],
-  ["import", "Import mail"],
-  ["backlog", "Work through older mail"],
-  ["keys", "Keyboard and preferences"],
-  ["tray-settings", "Tray settings: hours, holidays, bin, junk"],
-] as const;
+const SCOPES = ["open", ...FLOW] as const;
+// Those that no menu names.
+const OTHER_PAGES: readonly Pick<TrayPage, "path" | "name" | "also">[] = [
+  { path: "loose-ends", name: "Loose ends", also: ["forgotten", "what was missed"] },
+  { path: "notifications", name: "Notifications: what there is", also: ["alerts", "bell"] },
+  { path: "settings", name: "Settings", also: ["preferences", "options", "configuration"] },
+];
 
 /** Everything by name: what can be done here, lists, records, categories, colleagues; what was used last on top. */
 export default function CommandField({ onClose }: { onClose: () => void }) {
-  const { tray, categories, members, savedViews } = useTray();
+  const { tray, categories, members, savedViews, mayLead } = useTray();
   const goTo = useGo();
   const desk = useKeyDesk();
   const keyName = useKeyOf();
@@ -60,6 +47,7 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
   const available = useMemo(() => desk.available(), [desk]);
   const recent = useMemo(() => recentPicks("command"), []);
   const go = (path: string) => () => goTo(`/${tray.slug}/${path}`);
+  const pages = [...DAY_PAGES, ...OTHER_PAGES, ...pagesFor([...TRAY_SETTINGS, ...OWN_SETTINGS], mayLead)];
   const entries: Entry[] = [
     ...[...available]
       .filter(([id]) => id !== "commands")
@@ -85,7 +73,13 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
       face: name,
       run: go(`${scope}?${query}`),
     })),
-    ...PAGES.map(([path, name]) => ({ id: `page ${path}`, group: "Pages", words: name, face: name, run: go(path) })),
+    ...pages.map(({ path, name, also }) => ({
+      id: `page ${path}`,
+      group: "Pages",
+      words: [name, ...also].join(" "),
+      face: name,
+      run: go(path),
+    })),
     ...categories.map(({ id, code, name, ink, path, retired }) => ({
       id: `category ${id}`,
       group: "Categories",

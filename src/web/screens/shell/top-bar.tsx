@@ -1,10 +1,10 @@
-import { BookMarked, ChevronsUpDown, Layers, LogOut, Search } from "lucide-react";
-import { useRef } from "react";
-import { Form, Link, useNavigate, useParams, useSearchParams, useSubmit } from "react-router";
+import { ChevronDown, ChevronsUpDown, Layers, LogOut, Search } from "lucide-react";
+import { type ReactNode, useRef } from "react";
+import { Form, Link, NavLink, useNavigate, useParams, useSearchParams, useSubmit } from "react-router";
 import { MINE, THEIRS, WITHOUT } from "../../../core/lists/narrowing";
 import { isScope } from "../../../core/lists/scope";
-import { useCommands, useGo } from "../../keys/key-desk";
-import { KeyCap } from "../../ui/button";
+import { CommandKey } from "../../keys/command-key";
+import { useCommands, useGo, useKeyOf } from "../../keys/key-desk";
 import { Logo } from "../../ui/logo";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
@@ -19,11 +19,14 @@ type TopBarProps = {
 };
 
 // Fetched with the first thing that somebody does: what stands in a menu is not needed to draw the page.
-const places = soon(() => import("./member-places").then(({ MemberPlaces }) => ({ MemberPlaces })));
+const places = soon(() =>
+  import("./menus-of-places").then(({ DayPlaces, MemberPlaces }) => ({ DayPlaces, MemberPlaces })),
+);
 
-/** Name, tray switch, search, records, and who is signed in. */
+/** Name, tray switch, search, the pages of the day's work, and who is signed in. */
 export function TopBar({ tray, trays, member }: TopBarProps) {
   const go = useGo();
+  const keyName = useKeyOf();
   const [params] = useSearchParams();
   const field = useRef<HTMLInputElement>(null);
   const { standing } = useParams();
@@ -62,7 +65,7 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
       <Form
         action={`/${tray.slug}/search`}
         role="search"
-        className="relative ml-auto hidden min-w-0 flex-1 sm:block sm:max-w-[430px]"
+        className="relative ml-auto hidden min-w-0 flex-1 sm:block sm:max-w-[360px]"
       >
         <Search size={15} aria-hidden className="absolute top-2 left-2.5 text-soft" />
         <input
@@ -70,7 +73,7 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
           type="search"
           name="q"
           aria-label="Search this tray"
-          aria-keyshortcuts="/"
+          aria-keyshortcuts={keyName("search")}
           placeholder="Search subjects, people, words"
           defaultValue={params.get("q") ?? ""}
           key={params.get("q") ?? ""}
@@ -79,30 +82,64 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
           className="h-[30px] w-full min-w-0 rounded-control border border-rule bg-paper pr-1.5 pl-8 placeholder:text-soft sm:pr-8"
         />
         <span className="absolute top-[7px] right-2 hidden text-soft sm:block">
-          <KeyCap>/</KeyCap>
+          <CommandKey id="search" />
         </span>
       </Form>
       <Link
         to={`/${tray.slug}/sort-run/to-sort`}
         aria-label="Sort run"
-        aria-keyshortcuts="o"
+        aria-keyshortcuts={keyName("sort-run")}
         className="hidden h-8 shrink-0 items-center gap-2 rounded-control border border-act px-3 font-semibold text-act hover:bg-act-soft sm:flex"
       >
         <Layers size={15} aria-hidden />
         Sort run
-        <KeyCap>o</KeyCap>
+        <CommandKey id="sort-run" />
       </Link>
-      <Link
-        to={`/${tray.slug}/records`}
-        aria-label="Records"
-        className="hidden h-8 shrink-0 items-center gap-2 rounded-control border border-act px-3 font-semibold text-act hover:bg-act-soft sm:flex"
-      >
-        <BookMarked size={15} aria-hidden />
-        Records
-      </Link>
+      <nav aria-label="Pages" className="flex shrink-0 items-center gap-1">
+        <PageLink to={`/${tray.slug}/records`}>Records</PageLink>
+        <PageLink to={`/${tray.slug}/follow-ups`}>Follow-ups</PageLink>
+        <DayMenu slug={tray.slug} />
+      </nav>
       <Bell />
       <MemberMenu slug={tray.slug} member={member} />
     </header>
+  );
+}
+
+const PAGE_LINK = "flex h-8 items-center gap-1 rounded-control px-2 font-semibold hover:bg-sunk";
+
+function PageLink({ to, children }: { readonly to: string; readonly children: ReactNode }) {
+  return (
+    <NavLink to={to} className={({ isActive }) => `${PAGE_LINK} max-md:hidden ${isActive ? "text-act" : ""}`}>
+      {children}
+    </NavLink>
+  );
+}
+
+/** Everything else that the day's work needs, by name. */
+function DayMenu({ slug }: { readonly slug: string }) {
+  const loaded = places.use();
+  const face = (
+    <>
+      Go to <ChevronDown size={14} aria-hidden className="text-soft" />
+    </>
+  );
+  return (
+    <MenuTrigger
+      className={PAGE_LINK}
+      menu={({ DropdownMenu }, isOpen) => (
+        <DropdownMenu.Root defaultOpen={isOpen}>
+          <DropdownMenu.Trigger className={PAGE_LINK}>{face}</DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content className={`${MENU} max-h-[calc(100dvh-60px)] w-80 overflow-y-auto`} align="end">
+              {loaded !== null && <loaded.DayPlaces slug={slug} />}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+    >
+      {face}
+    </MenuTrigger>
   );
 }
 

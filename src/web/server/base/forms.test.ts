@@ -108,6 +108,7 @@ describe("a posted decision", () => {
       ok: true,
       value: { target: { ids: [ID], seenVersion: 3 }, list: null },
     });
+    expect(read({ kind: "note", text: "@Col" }, { said: "" }).ok).toBe(true);
     const list = { scope: "to-sort", query: "owner=none", lane: "d0" };
     expect(read({ kind: "settle" }, { ...list, said: "Settled" })).toMatchObject({
       ok: true,

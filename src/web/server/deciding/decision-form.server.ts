@@ -87,7 +87,7 @@ const SCHEMAS: { readonly [Kind in ChosenKind]: SchemaOf<Kind> } = {
 };
 
 const COMMON: Joi.PartialSchemaMap = {
-  said: Joi.string().max(500).default(""),
+  said: Joi.string().max(500).allow("").default(""),
   conversation: Joi.array().items(ID).max(MAX_CONVERSATIONS).required(),
   version: SEEN_VERSION.min(1),
   scope: Joi.string(),

@@ -96,11 +96,11 @@ function binView({ days, goes, stays, nextSince, takenBack, lookedBackDays, isUs
 
 /** A list as its screen begins with it. */
 export async function listStart(deps: Deps, grant: TrayGrant, member: Member, list: RequestedList) {
-  const { total, lanes } = await listConversations(deps, grant, member, list);
+  const { total, lanes, isUntouched } = await listConversations(deps, grant, member, list);
   const reading = readingOf(member, deps.now(), grant.covering);
   const drawn = lanes.map((lane) => ({ ...lane, rows: lane.rows.map((row) => listedRowView(row, reading)) }));
   const bin = list.scope === "bin" ? binView(await lookAtBin(deps, grant), reading) : null;
-  return { ...list, total, lanes: drawn, now: reading.now, bin };
+  return { ...list, total, isUntouched, lanes: drawn, now: reading.now, bin };
 }
 
 export type ListStart = Awaited<ReturnType<typeof listStart>>;

@@ -12,10 +12,7 @@ export const NO_SUCH_PLACE = "Nothing is known of the holidays there; choose a p
 /** What is wrong, by the name of the field. */
 export type SettingsProblems = Readonly<Record<string, string>>;
 
-type Posted = Pick<WorkingHours, "week" | "holidays"> & {
-  readonly binDays: number | null;
-  readonly junkDays: number | null;
-  readonly filesFirst: boolean;
+type PostedHours = Pick<WorkingHours, "week" | "holidays"> & {
   readonly answerWithin: number;
   /** A calendar file whose days are holidays besides; null for none. */
   readonly calendar: File | null;
@@ -40,15 +37,11 @@ const DAYS = Joi.number()
   .max(MAX_BIN_DAYS)
   .messages({ "*": `Write a number of days from 1 to ${MAX_BIN_DAYS.toLocaleString("en")}, or nothing for never.` });
 
-/**
- * The settings of a tray as its form has them: open days, their hours, holidays one a line, days until the bin is emptied
- * and junk goes, and whether only what is filed is settled.
- */
-export function readTraySettings(form: FormData): Result<Posted, SettingsProblems> {
+/** When a tray is staffed, as its form has it: open days, their hours, holidays one a line, and its time for an answer. */
+export function readHours(form: FormData): Result<PostedHours, SettingsProblems> {
   const problems: Record<string, string> = {};
   const week = readWeek(form, problems);
   const holidays = holidaysOf(String(form.get("holidays") ?? ""), problems);
-  const [binDays, junkDays] = [daysOf(form, "bin-days", problems), daysOf(form, "junk-days", problems)];
   const within = ANSWER_WITHIN.validate(form.get("answer-within") ?? undefined);
   if (within.error !== undefined) problems["answer-within"] = within.error.message;
   if (Object.keys(problems).length === 0 && week.every((day) => day === null))
@@ -57,16 +50,21 @@ export function readTraySettings(form: FormData): Result<Posted, SettingsProblem
   const place = PLACE.validate(form.get("place") ?? undefined);
   if (place.error !== undefined) problems.place = NO_SUCH_PLACE;
   if (Object.keys(problems).length > 0) return err(problems);
-  return ok({
-    week,
-    holidays,
-    binDays,
-    junkDays,
-    filesFirst: form.get("files-first") === "on",
-    answerWithin: within.value ?? 1,
-    calendar,
-    place: place.value,
-  });
+  return ok({ week, holidays, answerWithin: within.value ?? 1, calendar, place: place.value });
+}
+
+type PostedPuttingAway = {
+  readonly binDays: number | null;
+  readonly junkDays: number | null;
+  readonly filesFirst: boolean;
+};
+
+/** When what was thrown away goes, as its form has it (nothing for never), and whether only what is filed is settled. */
+export function readPuttingAway(form: FormData): Result<PostedPuttingAway, SettingsProblems> {
+  const problems: Record<string, string> = {};
+  const [binDays, junkDays] = [daysOf(form, "bin-days", problems), daysOf(form, "junk-days", problems)];
+  if (Object.keys(problems).length > 0) return err(problems);
+  return ok({ binDays, junkDays, filesFirst: form.get("files-first") === "on" });
 }
 
 function daysOf(form: FormData, name: string, problems: Record<string, string>): number | null {

@@ -1,40 +1,48 @@
 import { describe, expect, it } from "vitest";
-import { readTraySettings } from "./tray-settings-form.server";
+import { readHours, readPuttingAway } from "./tray-settings-form.server";
 
 const posted = (fields: Readonly<Record<string, string>>) => {
   const form = new FormData();
   form.set("answer-within", "16");
   for (const [name, value] of Object.entries(fields)) form.set(name, value);
-  return readTraySettings(form);
+  return readHours(form);
+};
+const putAway = (fields: Readonly<Record<string, string>>) => {
+  const form = new FormData();
+  for (const [name, value] of Object.entries(fields)) form.set(name, value);
+  return readPuttingAway(form);
 };
 const MONDAY = { "open-0": "on", "from-0": "08:30", "to-0": "17:00" };
 
 describe("the settings of a tray as posted", () => {
-  it("are its open days, its holidays and the term of its bin", () => {
+  it("are its open days and its holidays", () => {
     const fields = {
       ...MONDAY,
       "from-1": "08:00",
       holidays: "2026-12-26\r\n 2026-12-25 \n\n2026-12-25",
-      "bin-days": "14",
     };
     expect(posted(fields)).toEqual({
       ok: true,
       value: {
         week: [{ from: 510, to: 1_020 }, null, null, null, null, null, null],
         holidays: ["2026-12-25", "2026-12-26"],
-        binDays: 14,
-        junkDays: null,
-        filesFirst: false,
         answerWithin: 16,
         calendar: null,
         place: "",
       },
     });
-    expect(posted(MONDAY)).toMatchObject({ value: { binDays: null, holidays: [] } });
-    expect(posted({ ...MONDAY, "junk-days": "7", "files-first": "on" })).toMatchObject({
-      value: { junkDays: 7, filesFirst: true },
-    });
+    expect(posted(MONDAY)).toMatchObject({ value: { holidays: [] } });
     expect(posted({ ...MONDAY, place: " DE-BY " })).toMatchObject({ value: { place: "DE-BY" } });
+  });
+
+  it("are when its bin and its junk go, and what is settled", () => {
+    expect(putAway({ "bin-days": "14" })).toEqual({
+      ok: true,
+      value: { binDays: 14, junkDays: null, filesFirst: false },
+    });
+    expect(putAway({ "junk-days": "7", "files-first": "on" })).toMatchObject({
+      value: { binDays: null, junkDays: 7, filesFirst: true },
+    });
   });
 
   it("can have a break on each day", () => {
@@ -65,16 +73,23 @@ describe("the settings of a tray as posted", () => {
       { "answer-within": expect.stringContaining("from 1 to 400") },
     ],
     ["a day that is none", { holidays: "2026-02-30" }, { holidays: expect.stringContaining("“2026-02-30” is no day") }],
-    ["a term of junk that is none", { "junk-days": "x" }, { "junk-days": expect.stringContaining("from 1 to 3,650") }],
-    ["a term of nothing", { "bin-days": "0" }, { "bin-days": expect.stringContaining("from 1 to 3,650") }],
-    ["a term that is no number", { "bin-days": "soon" }, { "bin-days": expect.stringContaining("from 1") }],
-    ["a broken term", { "bin-days": "1.5" }, { "bin-days": expect.stringContaining("from 1") }],
   ])("say beside the field what is wrong: %s", (_, fields, problems) =>
     expect(posted(fields)).toEqual({ ok: false, error: problems }),
   );
 
+  it.each([
+    ["a term of junk that is none", { "junk-days": "x" }, { "junk-days": expect.stringContaining("from 1 to 3,650") }],
+    ["a term of nothing", { "bin-days": "0" }, { "bin-days": expect.stringContaining("from 1 to 3,650") }],
+    ["a term that is no number", { "bin-days": "soon" }, { "bin-days": expect.stringContaining("from 1") }],
+    ["a broken term", { "bin-days": "1.5" }, { "bin-days": expect.stringContaining("from 1") }],
+  ])("say beside the field what is wrong with it: %s", (_, fields, problems) =>
+    expect(putAway(fields)).toEqual({ ok: false, error: problems }),
+  );
+
   it("tell everything at once", () => {
-    const done = posted({ ...MONDAY, "to-0": "x", holidays: "Christmas", "bin-days": "-1" });
-    expect(Object.keys(done.ok ? {} : done.error).toSorted()).toEqual(["bin-days", "day-0", "holidays"]);
+    const done = posted({ ...MONDAY, "to-0": "x", holidays: "Christmas", "answer-within": "x" });
+    expect(Object.keys(done.ok ? {} : done.error).toSorted()).toEqual(["answer-within", "day-0", "holidays"]);
+    const terms = putAway({ "bin-days": "-1", "junk-days": "x" });
+    expect(Object.keys(terms.ok ? {} : terms.error)).toEqual(["bin-days", "junk-days"]);
   });
 });

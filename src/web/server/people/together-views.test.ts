@@ -15,7 +15,7 @@ import { couldTakeView } from "../conversation/could-take-view.server";
 import { noteView } from "../conversation/note-view.server";
 import { overviewView } from "./overview-view.server";
 import { timeOffView } from "./time-off-view.server";
-import { toldView } from "./told-view.server";
+import { tellingView, toldView } from "./told-view.server";
 import { whileAwayView } from "./while-away-view.server";
 
 // A Tuesday.
@@ -209,8 +209,8 @@ it("what one is told is by day, with the settings as their fields show them", ()
     standing: null,
   };
   const telling = readTelling({ quiet: { from: 1_080, to: 425 }, digestAt: 480, events: { reply: { browser: true } } });
-  const view = toldView([told], telling, [], reading);
-  expect(view.told[0]).toMatchObject({ day: "Yesterday", when: "yesterday 10:00", count: 3 });
+  expect(toldView([told], reading)[0]).toMatchObject({ day: "Yesterday", when: "yesterday 10:00", count: 3 });
+  const view = tellingView(telling, []);
   expect([view.telling.quietFrom, view.telling.quietTo, view.telling.digestAt]).toEqual(["18:00", "07:05", "08:00"]);
   expect(view.telling.events.filter(({ browser }) => browser).map(({ event }) => event)).toEqual(["reply"]);
 });

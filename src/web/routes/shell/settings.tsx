@@ -1,14 +1,21 @@
 import Joi from "joi";
-import { data } from "react-router";
+import { data, Link } from "react-router";
 import { LISTED } from "../../../core/categories/category";
 import { HOW_SURE } from "../../../core/filing/how-sure";
 import { isScope } from "../../../core/lists/scope";
 import { readView } from "../../../core/lists/sheet-view";
 import { AFTER_DECISION, choosePreference, chooseView, type PreferenceName } from "../../../operations/index.server";
+import { useTray } from "../../screens/frame/tray-data";
+import { FindSetting, NoSetting, useSettings } from "../../screens/shell/settings-index";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
 import { readForm } from "../../server/base/read-form.server";
+import { Page } from "../../ui/page";
 import type { Route } from "./+types/settings";
+
+export function meta() {
+  return [{ title: "Settings · Common Tray" }];
+}
 
 const VALUES: { readonly [Name in PreferenceName]: Joi.Schema } = {
   keys: Joi.object().pattern(Joi.string().max(40), Joi.string().max(20)).max(100),
@@ -46,4 +53,41 @@ function parsed(text: string): unknown {
   } catch {
     return undefined;
   }
+}
+
+/** All settings, each with what it is for. */
+export default function Settings() {
+  const settings = useSettings();
+  const { tray } = useTray();
+  return (
+    <Page title="All settings">
+      <div className="max-w-3xl px-5 pt-4 pb-8">
+        <div className="pb-2 md:hidden">
+          <FindSetting {...settings} />
+        </div>
+        {settings.groups.length === 0 && <NoSetting />}
+        {settings.groups.map(([group, pages]) => (
+          <section key={group} aria-label={group} className="pb-5">
+            <h2 className="border-b border-rule pb-1 text-sm font-semibold text-soft">{group}</h2>
+            <ul>
+              {pages.map(({ path, name, about, found }) => (
+                <li key={path} className="border-b border-hair">
+                  <Link
+                    to={`/${tray.slug}/${path}`}
+                    className="grid gap-x-6 py-2 hover:bg-ground/70 sm:grid-cols-[220px_minmax(0,1fr)]"
+                  >
+                    <span className="font-semibold">{name}</span>
+                    <span className="text-soft">
+                      {about}
+                      {found.length > 0 && <span className="block text-sm">{found.join(", ")}</span>}
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+      </div>
+    </Page>
+  );
 }

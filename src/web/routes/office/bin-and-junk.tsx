@@ -1,0 +1,139 @@
+import { X } from "lucide-react";
+import { useEffect } from "react";
+import { data, useFetcher } from "react-router";
+import { refusalInWords, setPuttingAway, traySettings } from "../../../operations/index.server";
+import { useTray } from "../../screens/frame/tray-data";
+import { LeadsOnly } from "../../screens/shell/leads-only";
+import { depsContext, grantContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { readPuttingAway, type SettingsProblems } from "../../server/office/tray-settings-form.server";
+import { Button } from "../../ui/button";
+import { notice } from "../../ui/notices";
+import { Page } from "../../ui/page";
+import { Setting, SettingInput } from "../../ui/setting";
+import type { Route } from "./+types/bin-and-junk";
+
+export function meta() {
+  return [{ title: "Bin, junk and settling · Common Tray" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const settings = await traySettings(context.get(depsContext), context.get(grantContext));
+  const { binDays, junkDays, filesFirst, junkSenders } = settings;
+  return { binDays, junkDays, filesFirst, junkSenders: junkSenders.map(({ address, by }) => ({ address, by })) };
+}
+
+const NO_PROBLEMS: SettingsProblems = {};
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const posted = readPuttingAway(await readForm(request));
+  if (!posted.ok) return data({ saved: false, problems: posted.error, problem: null }, { status: 400 });
+  const done = await setPuttingAway(context.get(depsContext), context.get(grantContext), posted.value);
+  if (!done.ok)
+    return data({ saved: false, problems: NO_PROBLEMS, problem: refusalInWords(done.error) }, { status: 403 });
+  return data({ saved: true, problems: NO_PROBLEMS, problem: null });
+}
+
+/** When what was thrown away goes for good, whose mail is junk, and whether only what is filed is settled. */
+export default function BinAndJunk({ loaderData }: Route.ComponentProps) {
+  const { binDays, junkDays, filesFirst, junkSenders } = loaderData;
+  const { mayLead } = useTray();
+  const { Form, data: answer } = useFetcher<typeof action>();
+  const problems = answer?.problems ?? NO_PROBLEMS;
+  useEffect(() => {
+    if (answer?.saved === true) notice("Bin, junk and settling saved");
+  }, [answer]);
+  return (
+    <Page title="Bin, junk and settling" beside={!mayLead && <LeadsOnly />}>
+      <div className="max-w-[960px] px-5 py-2">
+        <Form method="post" noValidate>
+          <fieldset disabled={!mayLead}>
+            <Term name="Empty the bin after" id="bin-days" days={binDays} problem={problems["bin-days"]}>
+              What lies there longer is deleted permanently.
+            </Term>
+            <Term name="Delete junk after" id="junk-days" days={junkDays} problem={problems["junk-days"]}>
+              What was marked as junk longer ago is deleted permanently.
+            </Term>
+            <Setting name="Settle only what is filed" about="Asks for a record before a conversation is settled.">
+              <label className="flex min-h-6 cursor-pointer items-center gap-2.5">
+                <input type="checkbox" name="files-first" defaultChecked={filesFirst} className="size-4 accent-act" />
+                Settle only what is filed to a record
+              </label>
+            </Setting>
+          </fieldset>
+          {answer?.problem != null && (
+            <p role="alert" className="text-late">
+              {answer.problem}
+            </p>
+          )}
+          {mayLead && (
+            <Button look="filled" type="submit" className="mt-1 mb-6">
+              Save
+            </Button>
+          )}
+        </Form>
+        <section aria-label="Junk senders">
+          <h2 className="border-b border-rule pb-1 font-semibold">Mail of these goes straight to Junk</h2>
+          {junkSenders.length === 0 && (
+            <p className="py-2 text-soft">Nobody’s. A conversation in Junk offers it for its sender.</p>
+          )}
+          <ul>
+            {junkSenders.map(({ address, by }) => (
+              <JunkSender key={address} address={address} by={by} />
+            ))}
+          </ul>
+        </section>
+      </div>
+    </Page>
+  );
+}
+
+type TermProps = {
+  readonly name: string;
+  readonly id: string;
+  /** Null for never. */
+  readonly days: number | null;
+  readonly problem: string | undefined;
+  readonly children: string;
+};
+
+function Term({ name, id, days, problem, children }: TermProps) {
+  return (
+    <Setting name={name} about={children} htmlFor={id}>
+      <SettingInput
+        id={id}
+        inputMode="numeric"
+        placeholder="never"
+        defaultValue={days ?? ""}
+        problem={problem}
+        className="w-20"
+      />{" "}
+      days
+    </Setting>
+  );
+}
+
+function JunkSender({ address, by }: { address: string; by: string }) {
+  const { tray, members, mayDecide } = useTray();
+  const fetcher = useFetcher();
+  return (
+    <li className="flex items-center gap-3 border-b border-hair py-1">
+      <span className="min-w-0 flex-1 truncate">{address}</span>
+      <span className="text-sm text-soft">{members.find(({ id }) => id === by)?.name ?? "a former colleague"}</span>
+      {mayDecide && (
+        <fetcher.Form method="post" action={`/${tray.slug}/junk-sender`}>
+          <input type="hidden" name="address" value={address} />
+          <button
+            type="submit"
+            name="junk"
+            value="false"
+            aria-label={`No longer junk: ${address}`}
+            className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
+          >
+            <X size={14} aria-hidden />
+          </button>
+        </fetcher.Form>
+      )}
+    </li>
+  );
+}
