@@ -13,6 +13,7 @@ const textsOf = (page: Page) =>
     const named = [...document.querySelectorAll("[aria-label], [title], [placeholder]")].flatMap((element) =>
       ["aria-label", "title", "placeholder"].map((name) => element.getAttribute(name) ?? ""),
     );
+    // biome-ignore lint/performance/useDomNodeTextContent: only what can be seen, line by line
     return [...new Set([...document.body.innerText.split("\n"), ...named].map((text) => text.trim()))].filter(Boolean);
   });
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { type Instant, instant, readInstant } from "../kernel/instant";
 import { dateOffers } from "./date-offers";
 import { datesIn } from "./dates-in-text";
-import { type DateProblem, dateProblemInWords, otherDate, readDate } from "./read-date";
+import { type DateProblem, dateProblemInWords, otherDate, readDate, readDay } from "./read-date";
 import { usualHours } from "./working-hours";
 
 const at = (text: string): Instant => readInstant(text) ?? instant(Number.NaN);
@@ -25,6 +25,23 @@ describe("a date that somebody enters", () => {
     ["am 3. Dezember um 15 Uhr", "2026-12-03T15:00:00Z"],
   ])("“%s” is understood", (text, expected) =>
     expect(readDate(text, now, london)).toEqual({ ok: true, value: at(expected) }),
+  );
+
+  it.each([
+    ["fri 10", "2026-11-27"],
+    ["yesterday", "2026-11-24"],
+    ["3 Nov 2025", "2025-11-03"],
+    ["2026-12-31", "2026-12-31"],
+    ["in 3 working days", "2026-11-30"],
+    ["Tue 1 Dec 2026", "2026-12-01"],
+  ])("“%s” is the day %s", (text, day) => expect(readDay(text, now, london)).toEqual({ ok: true, value: day }));
+
+  it.each<[string, DateProblem]>([
+    [" ", "empty"],
+    ["whenever", "not-understood"],
+    ["2027-02-29", "not-understood"],
+  ])("“%s” is no day: %s", (text, problem) =>
+    expect(readDay(text, now, london)).toEqual({ ok: false, error: problem }),
   );
 
   it("means the end of a day where something is due by then", () => {

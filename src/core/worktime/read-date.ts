@@ -1,5 +1,6 @@
 import type { Instant } from "../kernel/instant";
 import { err, ok, type Result } from "../kernel/result";
+import { calendarDay } from "../time/calendar-day";
 import { endOfMonth } from "./date-offers";
 import { type ClockTime, clockTimesIn, momentOf, otherReading } from "./dates-in-text";
 import {
@@ -54,6 +55,25 @@ export function readDate(
   if (named === undefined) return err("not-understood");
   const at = momentOf(named, hours, edge);
   return at === null ? err("no-such-time") : notPast(at, now);
+}
+
+/**
+ * The calendar day (`YYYY-MM-DD`, in the zone of the office) that somebody means: the same words and figures as a moment
+ * has, without their hour. A day that is over is right as well ("yesterday", "3 Nov 2025").
+ */
+export function readDay(text: string, now: Instant, hours: WorkingHours): Result<string, DateProblem> {
+  const words = text.trim().toLowerCase().replace(/\s+/g, " ");
+  if (words === "") return err("empty");
+  for (const [pattern, meaning] of OWN_WORDS) {
+    const found = pattern.exec(words);
+    if (found === null) continue;
+    const at = meaning(now, hours, Number(found[1] ?? 0), "opens");
+    return at === null ? err("closed-for-good") : ok(calendarDay(at, hours.zone));
+  }
+  const named = namedIn(words, now, hours);
+  if (named === undefined) return err("not-understood");
+  const parts = [named.year, named.month, named.day].map((part, at) => String(part).padStart(at === 0 ? 4 : 2, "0"));
+  return ok(parts.join("-"));
 }
 
 function namedIn(words: string, now: Instant, hours: WorkingHours): ClockTime | undefined {

@@ -3,7 +3,7 @@ import type { ConversationId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { type DateOffer, dateOffers } from "../../core/worktime/date-offers";
-import { dateProblemInWords, otherDate, readDate } from "../../core/worktime/read-date";
+import { dateProblemInWords, otherDate, readDate, readDay } from "../../core/worktime/read-date";
 import type { DayEdge } from "../../core/worktime/working-hours";
 import { hoursOfTray, newestTextsFromOutside, type TrayGrant } from "../../storage/access/index";
 import { conversationRow } from "../../storage/conversation/index";
@@ -45,4 +45,10 @@ export async function understandDate(
   const read = readDate(text, now, hours, edge);
   if (!read.ok) return err(dateProblemInWords(read.error));
   return ok({ at: read.value, other: otherDate(text, now, hours, edge) });
+}
+
+/** The calendar day that a text means, also one that is over; a refusal is a sentence for beside the field. */
+export async function understandDay(deps: Deps, grant: TrayGrant, text: string): Promise<Result<string, string>> {
+  const read = readDay(text, deps.now(), await hoursOfTray(deps.db, grant.tray));
+  return read.ok ? read : err(dateProblemInWords(read.error));
 }

@@ -1,14 +1,18 @@
 import { type ConversationId, readId } from "../../../core/kernel/ids";
-import { datesToOffer, understandDate } from "../../../operations/index.server";
+import { datesToOffer, understandDate, understandDay } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readingOf } from "../../server/base/words.server";
 import { dateView } from "../../server/deciding/date-view.server";
 import type { Route } from "./+types/dates";
 
-/** The dates to offer for a conversation, and what a text means as a date: `text` as typed, `edge` the side of the day that counts. */
+/** The dates to offer for a conversation, and what a text means as a date: `text` as typed, `edge` the side of the day that counts; `day` which day alone a text means. */
 export async function loader({ request, context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const query = new URL(request.url).searchParams;
+  if (query.has("day")) {
+    const day = await understandDay(deps, grant, query.get("day") ?? "");
+    return Response.json(day.ok ? { day: day.value, problem: null } : { day: null, problem: day.error });
+  }
   const edge = query.get("edge") === "closes" ? "closes" : "opens";
   const reading = readingOf(context.get(memberContext), deps.now());
   const id = readId<ConversationId>(query.get("conversation") ?? "");

@@ -1,5 +1,6 @@
 import { type KeyboardEvent, useState } from "react";
 import { Button } from "../../ui/button";
+import { CalendarButton } from "../../ui/calendar-button";
 import { Field } from "../../ui/field";
 import { MeantDate } from "./meant-date";
 import { useTypedDate } from "./use-typed-date";
@@ -40,7 +41,10 @@ export function AnotherDate({ label, onChoose }: AnotherDateProps) {
 }
 
 function TypedDate({ label, onChoose, onClose }: AnotherDateProps & { readonly onClose: () => void }) {
-  const { field, said, chooseTyped } = useTypedDate({ edge: "closes", conversation: "", usual: false }, onChoose);
+  const { field, said, chooseTyped, pickDay } = useTypedDate(
+    { edge: "closes", conversation: "", usual: false },
+    onChoose,
+  );
   // It stands within a form that these keys would send or close.
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key !== "Enter" && event.key !== "Escape") return;
@@ -53,6 +57,7 @@ function TypedDate({ label, onChoose, onClose }: AnotherDateProps & { readonly o
     <div className="basis-full">
       <div className="flex items-start gap-2">
         <Field inline className="w-full max-w-md" label={label} onKeyDown={onKeyDown} {...field} />
+        <CalendarButton label={label} onDay={pickDay} />
         <Button className="h-[30px]" onClick={chooseTyped}>
           Choose
         </Button>

@@ -4,6 +4,7 @@ import { type MemberId, trustedId } from "../../../core/kernel/ids";
 import { readInstant } from "../../../core/kernel/instant";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
 import { Button } from "../../ui/button";
+import { CalendarButton } from "../../ui/calendar-button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
@@ -36,7 +37,7 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
   const conversation = target.everything === null && target.rows.length === 1 ? (row?.id ?? "") : "";
   const choose = (at: string) => onDecide(decisionOf(kind, at, { mode, whom, whose, task }));
   const wanted = { edge: EDGES[kind], conversation, usual: kind === "expect" };
-  const { field, said, offers, chooseTyped } = useTypedDate(wanted, choose);
+  const { field, said, offers, chooseTyped, pickDay } = useTypedDate(wanted, choose);
   return (
     <Dialog open onOpenChange={(open) => !open && onClose()} {...WORDS[kind]}>
       <form
@@ -53,6 +54,7 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
             label={kind === "rest" || kind === "expire" ? "Until when" : "By when"}
             {...field}
           />
+          <CalendarButton label={WORDS[kind].title} onDay={pickDay} />
           <Button type="submit" look="filled" className="h-9">
             Choose
           </Button>

@@ -4,6 +4,7 @@ import type { AskedFields, FieldValues } from "../../../core/records/filing-fiel
 import { Button, KeyCap } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
+import { DayField } from "../frame/day-field";
 
 type FilingSheetProps = {
   readonly asked: AskedFields;
@@ -81,11 +82,22 @@ type AskedProps = {
 
 function Asked({ field, value, problem, isFirst, onChange }: AskedProps) {
   const label = field.required ? field.label : `${field.label} (optional)`;
+  if (field.kind === "date") {
+    return (
+      <DayField
+        label={label}
+        start={value}
+        onDay={onChange}
+        problem={problem}
+        required={field.required}
+        autoFocus={isFirst}
+      />
+    );
+  }
   if (field.kind !== "choice" && field.kind !== "yes-no") {
     return (
       <Field
         label={label}
-        type={field.kind === "date" ? "date" : "text"}
         inputMode={field.kind === "number" ? "decimal" : undefined}
         value={value}
         onChange={(event) => onChange(event.target.value)}

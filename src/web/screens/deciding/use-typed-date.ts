@@ -1,6 +1,7 @@
 import { type ChangeEvent, useEffect, useState } from "react";
 import type { DayEdge } from "../../../core/worktime/working-hours";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
+import { wordsOfDay } from "../../ui/day-words";
 import { useTray } from "../frame/tray-data";
 
 /** What a date is wanted for: the side of its day that counts, and for which conversation; `usual` offers by when they usually answer. */
@@ -25,7 +26,7 @@ export function useTypedDate(wanted: Wanted, choose: (at: string) => void) {
     else setProblem(said?.problem ?? "One moment: the date is being read.");
   };
   const field = {
-    placeholder: "fri 10 · in 3 working days · end of month",
+    placeholder: "fri 10 · in 3 working days",
     autoFocus: true,
     autoComplete: "off",
     value: text,
@@ -35,7 +36,11 @@ export function useTypedDate(wanted: Wanted, choose: (at: string) => void) {
     },
     problem: problem ?? (said?.problem != null && text.trim().length > 2 ? said.problem : undefined),
   };
-  return { field, said, chooseTyped, offers: answer === "failed" ? answer : (answer?.offers ?? null) };
+  const pickDay = (day: string) => {
+    setText(wordsOfDay(day));
+    setProblem(undefined);
+  };
+  return { field, said, chooseTyped, pickDay, offers: answer === "failed" ? answer : (answer?.offers ?? null) };
 }
 
 /** What the server says of the text in a date field; the newest answer counts. */

@@ -4,6 +4,7 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { Select } from "../../ui/select";
+import { DayField } from "../frame/day-field";
 import { useTray } from "../frame/tray-data";
 import type { AwayOutcome } from "./away-outcome";
 
@@ -20,6 +21,8 @@ export function AwayForm({ trays }: AwayFormProps) {
   const { member, members, mayLead } = useTray();
   const { Form, data, state } = useFetcher<AwayOutcome>();
   const [who, setWho] = useState<string>(member.id);
+  // Counts what was planned: the days of the next begin empty.
+  const [planned, setPlanned] = useState(0);
   const [covers, setCovers] = useState<Readonly<Record<string, string>>>({});
   const form = useRef<HTMLFormElement>(null);
   const problems = data?.ok === false ? data.problems : {};
@@ -27,6 +30,7 @@ export function AwayForm({ trays }: AwayFormProps) {
     if (state !== "idle" || data?.ok !== true) return;
     notice("Time off planned");
     form.current?.reset();
+    setPlanned((before) => before + 1);
     setCovers({});
   }, [state, data]);
   const choose = (name: string) => (id: string) => setCovers((others) => ({ ...others, [name]: id }));
@@ -51,9 +55,9 @@ export function AwayForm({ trays }: AwayFormProps) {
           />
         </Row>
       )}
-      <div className="grid grid-cols-2 gap-3">
-        <Field label="First day" name="from" type="date" problem={problems.from} />
-        <Field label="Last day" name="to" type="date" problem={problems.to} />
+      <div key={planned} className="grid gap-3 sm:grid-cols-2">
+        <DayField label="First day" name="from" problem={problems.from} />
+        <DayField label="Last day" name="to" problem={problems.to} />
       </div>
       {theirs.map((tray) => (
         <Row key={tray.id} label={`${tray.name} is covered by`}>

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { PreviewView, RetainedLineView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
-import { Field } from "../../ui/field";
+import { DayField } from "../frame/day-field";
 import { useStep } from "../frame/use-step";
 import type { RetentionOutcome } from "./retention-outcome";
 import { TakeOut } from "./take-out";
@@ -66,8 +66,8 @@ export function DisposalSheet({ record, onClose }: DisposalSheetProps) {
           <act.Form method="post" action={act.action} noValidate className="mt-3 flex items-end gap-2">
             <input type="hidden" name="do" value="keep" />
             <input type="hidden" name="record" value={record.id} />
-            <Field label="Or keep until" name="until" type="date" problem={refused?.problems.until} />
-            <Button type="submit" className="h-9" disabled={act.isBusy}>
+            <DayField label="Or keep until" name="until" problem={refused?.problems.until} />
+            <Button type="submit" className="mb-[22px] h-9" disabled={act.isBusy}>
               Keep
             </Button>
           </act.Form>

@@ -1,0 +1,94 @@
+import { useEffect, useId, useRef, useState } from "react";
+import { useParams } from "react-router";
+import { CalendarButton } from "../../ui/calendar-button";
+import { dateOfDay, wordsOfDay } from "../../ui/day-words";
+
+type DayFieldProps = {
+  readonly label: string;
+  /** What it is posted as, as `YYYY-MM-DD`; what is no day is posted as it was typed, for the server to say so. */
+  readonly name?: string;
+  /** The day that it begins with; empty for none. */
+  readonly start?: string;
+  /** Called with the day, or with what was typed while that is none. */
+  readonly onDay?: (day: string) => void;
+  readonly problem: string | undefined;
+  readonly required?: boolean;
+  readonly autoFocus?: boolean;
+};
+
+/** A day, typed in words or figures or clicked in a calendar; what is understood stands below the line. */
+export function DayField({ label, name, start = "", onDay, problem, required, autoFocus }: DayFieldProps) {
+  const id = useId();
+  const [text, setText] = useState(start === "" ? "" : wordsOfDay(start));
+  const [chosen, setChosen] = useState(start);
+  const read = useReadDay(chosen === "" ? text : "");
+  const day = chosen === "" ? read.day : chosen;
+  const hear = useRef(onDay);
+  hear.current = onDay;
+  useEffect(() => hear.current?.(day ?? text), [day, text]);
+  const type = (typed: string) => {
+    setText(typed);
+    setChosen(dateOfDay(typed.trim()) === undefined ? "" : typed.trim());
+  };
+  // What is wrong with what stands there now is newer than what was wrong with what was posted.
+  const said = (text.trim().length > 2 ? read.problem : null) ?? problem;
+  return (
+    <div>
+      <label htmlFor={id} className="mb-1 block text-sm font-semibold">
+        {label}
+      </label>
+      <div className="flex gap-1.5">
+        <input
+          id={id}
+          name={day === null ? name : undefined}
+          value={text}
+          onChange={(event) => type(event.target.value)}
+          placeholder="Fri 4 Dec, tomorrow"
+          autoComplete="off"
+          required={required}
+          // biome-ignore lint/a11y/noAutofocus: the first field of what was asked for
+          autoFocus={autoFocus}
+          aria-invalid={said !== undefined}
+          aria-describedby={`${id}-said`}
+          className="h-9 w-full min-w-0 rounded-control border border-rule bg-paper px-2.5 placeholder:text-soft aria-invalid:border-late"
+        />
+        {day !== null && name !== undefined && <input type="hidden" name={name} value={day} />}
+        <CalendarButton
+          label={label}
+          day={day}
+          onDay={(clicked) => {
+            setChosen(clicked);
+            setText(wordsOfDay(clicked));
+          }}
+        />
+      </div>
+      <p id={`${id}-said`} className="mt-1 min-h-[18px] text-sm text-soft">
+        {said !== undefined && <span className="text-late">{said} </span>}
+        {day !== null && wordsOfDay(day) !== text && <span>{wordsOfDay(day)}</span>}
+      </p>
+    </div>
+  );
+}
+
+type ReadDay = { readonly text: string; readonly day: string | null; readonly problem: string | null };
+
+/** The day that a text means, as the server reads it; nothing until it has said. */
+function useReadDay(text: string): Omit<ReadDay, "text"> {
+  // Not from the tray's data: what a record asks for is asked above all screens.
+  const { tray = "" } = useParams();
+  const [answer, setAnswer] = useState<ReadDay | null>(null);
+  const words = text.trim();
+  useEffect(() => {
+    if (words === "") return;
+    const aborter = new AbortController();
+    fetch(`/${tray}/dates?${new URLSearchParams({ day: words })}`, { signal: aborter.signal })
+      .then((response) => (response.ok ? response.json() : Promise.reject(new Error("no day"))))
+      .then((found: Omit<ReadDay, "text">) => setAnswer({ ...found, text: words }))
+      .catch(() => {
+        if (!aborter.signal.aborted)
+          setAnswer({ text: words, day: null, problem: "The server did not answer. Try again." });
+      });
+    return () => aborter.abort();
+  }, [tray, words]);
+  return answer?.text === words && words !== "" ? answer : { day: null, problem: null };
+}
