@@ -8,8 +8,8 @@ import {
   createRecord,
   type Deps,
   disposeOf,
+  editPolicy,
   emptyBins,
-  keepPolicy,
   lookAtTypes,
   previewDisposal,
   type TrayGrant,
@@ -78,7 +78,7 @@ async function recordWithTerm(deps: Deps, grant: TrayGrant) {
   const plain = { parentId: null, addresses: "", responsibleId: null, note: "", access: null };
   const record = must(await createRecord(deps, grant, { typeId: type.id, title: "Swell boxes", ...plain }));
   const day = { id: null, name: "A day", period: "P1D", countsFrom: "closing", endsIn: "review" } as const;
-  must(await bearPolicy(deps, grant, "record", record.id, must(await keepPolicy(deps, grant, day)).id));
+  must(await bearPolicy(deps, grant, "record", record.id, must(await editPolicy(deps, grant, day)).id));
   return record.id;
 }
 

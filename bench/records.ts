@@ -7,11 +7,11 @@ import { openZip } from "~/mail/index";
 import type { Wired } from "~/main/wiring";
 import {
   arrangedRecords,
+  buildZipExport,
   correspondenceOn,
   importInto,
   importRecords,
   lookAtTypes,
-  packParcel,
   recordOfCode,
   recordPage,
   recordsToFileOn,
@@ -181,7 +181,7 @@ async function roundTripFigures({ deps }: Wired, grant: TrayGrant, other: Wired)
   const zipFrom = async (from: Wired["deps"], who: TrayGrant) => {
     const record = await recordOfCode(from, who, CODE);
     const what = { recordId: record?.id ?? null, text: "", everywhere: false };
-    const made = await packParcel(from, who, what, { format: "eml", withNotes: false });
+    const made = await buildZipExport(from, who, what, { format: "eml", withNotes: false });
     if (made === null) throw new Error("there is no such record to take out");
     return buffer(made.content);
   };

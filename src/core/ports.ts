@@ -1,5 +1,5 @@
 import type { EmailAddress } from "./kernel/email-address";
-import type { ConversationId, MessageId, ParcelId, RunId, TrayId } from "./kernel/ids";
+import type { ConversationId, MessageId, RunId, TrayId, ZipExportId } from "./kernel/ids";
 import type { Instant } from "./kernel/instant";
 
 /** Work for later. A job names the fact it establishes, so that running it twice does no harm. */
@@ -7,7 +7,7 @@ export type Job =
   | { readonly kind: "send-message"; readonly messageId: MessageId }
   | { readonly kind: "run-import"; readonly importId: string }
   | { readonly kind: "run-bulk"; readonly runId: RunId }
-  | { readonly kind: "pack-parcel"; readonly parcelId: ParcelId }
+  | { readonly kind: "pack-parcel"; readonly parcelId: ZipExportId }
   /** Reads files, so that they are found by their words. */
   | { readonly kind: "read-documents" }
   | { readonly kind: "wake-rested" }

@@ -18,7 +18,7 @@ import {
   learnDecisions,
   type Member,
   markAllRead,
-  markToldRead,
+  markNotificationsReadBefore,
   receiveMessage,
   sendMessage,
   setUpCategories,
@@ -29,7 +29,7 @@ import {
   traysOf,
 } from "../operations/index.server";
 import { takeUpHabits } from "./habits";
-import { keepRecords } from "./keep-records";
+import { makeRecordsDemo } from "./keep-records";
 import { knowPeople } from "./known-people";
 import { seededRandom } from "./random";
 import { mailDate, rawBounce, rawMail } from "./raw-mail";
@@ -86,7 +86,7 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
     await closeRecord(world.deps, ines, recordId(code), true);
   }
   world.clock.now = now;
-  await keepRecords(world.deps, ines, recordId);
+  await makeRecordsDemo(world.deps, ines, recordId);
   await habits(world);
   await knowPeople(world.deps, grantOf(world, "ines", "office"), world.categories);
   await workTogether({
@@ -100,7 +100,7 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
   for (const member of world.members) {
     const before = later(now, -5 * 60 * MINUTE);
     await markAllRead(world.deps, member.id, before);
-    await markToldRead(world.deps, member.id, before);
+    await markNotificationsReadBefore(world.deps, member.id, before);
   }
   await learnDecisions(world.deps);
   return { conversations: scripts.length };
@@ -133,7 +133,7 @@ async function setUp(real: Deps, start: Instant): Promise<World> {
     newId: () => uuid({ msecs: clock.now, random: Uint8Array.from({ length: 16 }, () => Math.floor(random() * 256)) }),
     mail: { handOver: async () => ({ kind: "accepted" }) },
     jobs: { enqueue: async () => {} },
-    tell: () => {},
+    publishChange: () => {},
   };
   const trays: Tray[] = [];
   for (const tray of TRAYS) trays.push(await setUpTray(deps, tray));

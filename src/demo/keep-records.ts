@@ -5,10 +5,10 @@ import {
   bearPolicy,
   createRecord,
   type Deps,
+  editArrangement,
+  editPolicy,
+  editType,
   holdRecord,
-  keepArrangement,
-  keepPolicy,
-  keepType,
   type TrayGrant,
 } from "../operations/index.server";
 
@@ -49,19 +49,23 @@ const POLICIES: readonly (Omit<RetentionPolicy, "id"> & { readonly records: read
 ];
 
 /** A type of records that asks for particulars, how long the office keeps what, and how Ines has her records. */
-export async function keepRecords(deps: Deps, grant: TrayGrant, recordId: (code: string) => RecordId): Promise<void> {
+export async function makeRecordsDemo(
+  deps: Deps,
+  grant: TrayGrant,
+  recordId: (code: string) => RecordId,
+): Promise<void> {
   const type = { id: null, name: "Guarantee", codePattern: "G-{yy}-{nn}", fields: GUARANTEE_FIELDS };
-  const kept = await keepType(deps, grant, type);
+  const kept = await editType(deps, grant, type);
   if (!kept.ok) throw new Error(`the demo's type of records was refused: ${kept.error.kind}`);
   const draft = { typeId: kept.value, title: "Sorrel, great bellows", parentId: recordId("C-036"), note: "" };
   await createRecord(deps, grant, { ...draft, responsibleId: null, addresses: "", access: null });
   for (const { records, ...policy } of POLICIES) {
-    const made = await keepPolicy(deps, grant, { ...policy, id: null });
+    const made = await editPolicy(deps, grant, { ...policy, id: null });
     if (!made.ok) throw new Error(`the demo's policy was refused: ${made.error.kind}`);
     for (const code of records) await bearPolicy(deps, grant, "record", recordId(code), made.value.id);
   }
   const arranged = (code: string, name = "") => ({ kind: "record", recordId: recordId(code), name }) as const;
-  await keepArrangement(
+  await editArrangement(
     deps,
     grant,
     [

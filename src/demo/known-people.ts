@@ -1,6 +1,6 @@
 import type { Category } from "../core/categories/category";
 import { NO_ACTIONS, NO_CONDITIONS, type Rule } from "../core/rules/rule";
-import { type Deps, keepContact, keepRule, type TrayGrant } from "../operations/index.server";
+import { type Deps, editContact, editRule, type TrayGrant } from "../operations/index.server";
 import { PEOPLE, type PersonKey } from "./world";
 
 type Known = {
@@ -62,7 +62,7 @@ export async function knowPeople(deps: Deps, grant: TrayGrant, categories: reado
   for (const { person, organisation, phone, also, note = "", codes } of KNOWN) {
     const { name, address } = PEOPLE[person];
     const addresses = [address, ...(also === undefined ? [] : [also])].join(", ");
-    const kept = await keepContact(deps, grant, null, {
+    const kept = await editContact(deps, grant, null, {
       name: name.split(",")[0] ?? name,
       organisation,
       phone,
@@ -85,7 +85,7 @@ export async function knowPeople(deps: Deps, grant: TrayGrant, categories: reado
     },
   ];
   for (const rule of rules) {
-    const kept = await keepRule(deps, grant, {
+    const kept = await editRule(deps, grant, {
       ...rule,
       id: null,
       isOn: true,

@@ -6,9 +6,9 @@ import type { Result } from "../core/kernel/result";
 import {
   type Deps,
   decide,
+  editGroup,
   handDraft,
   planTimeOff,
-  saveGroup,
   type Tray,
   type TrayGrant,
   watch,
@@ -40,7 +40,7 @@ export async function workTogether(office: Office): Promise<void> {
   const ines = grantOf("ines", "office");
   at(240);
   const memberIds = [memberId("col"), memberId("petra"), memberId("tobias")];
-  done(await saveGroup(deps, ines, { id: null, name: "Workshop", memberIds }));
+  done(await editGroup(deps, ines, { id: null, name: "Workshop", memberIds }));
   done(await planTimeOff(deps, ines, mattisAway(office, now)));
   done(await watch(deps, ines, "words", "humidity"));
   at(95);

@@ -1,5 +1,5 @@
 import { assertNever } from "../core/kernel/assert-never";
-import { type MessageId, type ParcelId, type RunId, readId } from "../core/kernel/ids";
+import { type MessageId, type RunId, readId, type ZipExportId } from "../core/kernel/ids";
 import type { Job } from "../core/ports";
 import {
   type Attempt,
@@ -9,20 +9,20 @@ import {
   forgetAccess,
   forgetAttemptsOfLongAgo,
   forgetCommands,
-  forgetEnclosures,
+  forgetDraftAttachments,
   forgetFailures,
-  forgetParcels,
+  forgetZipExports,
   lapseExpired,
+  notifyDigests,
+  notifyOfOverdue,
+  notifyWeeks,
   readDocuments,
   resumeWork,
   runBulk,
   runImport,
-  runParcel,
+  runZipExport,
   sendMessage,
   sendReminders,
-  tellDigests,
-  tellOfOverdue,
-  tellWeeks,
   wakeRested,
   wantReading,
 } from "../operations/index.server";
@@ -44,9 +44,9 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       return runBulk(deps, id.value);
     }
     case "pack-parcel": {
-      const id = readId<ParcelId>(String(job.parcelId));
+      const id = readId<ZipExportId>(String(job.parcelId));
       if (!id.ok) throw new Error("a job asks for a parcel without an id");
-      return runParcel(deps, id.value);
+      return runZipExport(deps, id.value);
     }
     case "read-documents":
       await readDocuments(deps);
@@ -61,15 +61,15 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       return;
     case "tell-by-clock":
       await sendReminders(deps);
-      await tellOfOverdue(deps);
-      await tellDigests(deps);
-      await tellWeeks(deps);
+      await notifyOfOverdue(deps);
+      await notifyDigests(deps);
+      await notifyWeeks(deps);
       return;
     case "empty-bins":
       await emptyBins(deps);
       await disposeByItself(deps);
-      await forgetEnclosures(deps);
-      await forgetParcels(deps);
+      await forgetDraftAttachments(deps);
+      await forgetZipExports(deps);
       await forgetAttemptsOfLongAgo(deps);
       await forgetCommands(deps);
       await forgetFailures(deps);

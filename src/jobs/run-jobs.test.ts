@@ -1,15 +1,15 @@
 import { setUpDesk } from "@tests/support/desk";
 import { testTray } from "@tests/support/test-database";
 import { afterAll, describe, expect, it } from "vitest";
-import { type ParcelId, type RunId, trustedId } from "../core/kernel/ids";
+import { type RunId, trustedId, type ZipExportId } from "../core/kernel/ids";
 import type { Job, JobKind } from "../core/ports";
 import {
   letGoOn,
   lookAtImports,
   lookAtJobsAside,
   lookAtOutgoing,
-  lookAtParcels,
-  orderParcel,
+  lookAtZipExports,
+  orderZipExport,
   receiveImport,
   runsUnderWay,
   sendAgain,
@@ -55,7 +55,7 @@ const conversation = await desk.arrive();
 await desk.answers(desk.ines, conversation);
 await receiveImport(deps, desk.lead, { name: "old.mbox", way: "history", content: chunks() });
 await startBulkRun(deps, desk.lead, [conversation], { kind: "bin" }, "Binned");
-await orderParcel(
+await orderZipExport(
   deps,
   desk.lead,
   { recordId: null, text: "letter", everywhere: false },
@@ -71,7 +71,7 @@ describe("a job that takes its process down", () => {
     ["send-message", async () => (await lookAtOutgoing(deps, desk.lead))[0]?.reason, /stopped the server twice/],
     ["run-import", async () => (await lookAtImports(deps, desk.lead))[0]?.problem, /stopped the server twice/],
     ["run-bulk", async () => (await runsUnderWay(deps, desk.lead))[0]?.problem, /stopped the server twice/],
-    ["pack-parcel", async () => (await lookAtParcels(deps, desk.lead))[0]?.problem, /stopped the server twice/],
+    ["pack-parcel", async () => (await lookAtZipExports(deps, desk.lead))[0]?.problem, /stopped the server twice/],
   ];
   it.each(failed)(
     "is tried once more, then failed for who asked and shown to who leads: %s",
@@ -125,7 +125,7 @@ describe("a job that takes its process down", () => {
 
   it("runs without any other when it is tried again, so that no other is blamed", async () => {
     const [suspect, other]: readonly Job[] = [
-      { kind: "pack-parcel", parcelId: trustedId<ParcelId>(deps.newId()) },
+      { kind: "pack-parcel", parcelId: trustedId<ZipExportId>(deps.newId()) },
       { kind: "read-documents" },
     ];
     await dieWith(suspect as Job);

@@ -4,7 +4,7 @@ import { readFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import type { Logger } from "pino";
 import type { KeyLookup, MailTransport } from "../core/ports";
-import { keepLearning } from "../jobs/keep-learning";
+import { startLearning } from "../jobs/keep-learning";
 import { jobRunner } from "../jobs/run-jobs";
 import { listenForMail, type MailAcceptance, oneClickLeaver, smtpTransport } from "../mail/index";
 import { type Deps, knowsAddress, receiveMessage } from "../operations/index.server";
@@ -153,7 +153,7 @@ export async function serve(config: Config, log: Logger, given: Given = {}): Pro
   const jobs = jobRunner(deps, processNumber);
   workers = await startWorkers(deps.db, jobs.run, (problem) => log.error(problem, "a worker has a problem"));
   const waking = setInterval(goByTheClock, WAKE_EVERY_MS);
-  const learning = keepLearning(deps, (problem) => log.error(problem, "learning from decisions"));
+  const learning = startLearning(deps, (problem) => log.error(problem, "learning from decisions"));
   const acceptance: MailAcceptance = {
     knows: (address) => knowsAddress(deps, address),
     accept: async (mail) => void (await receiveMessage(deps, mail)),

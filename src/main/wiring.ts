@@ -9,7 +9,7 @@ import { type Aside, workAside } from "../mail/index";
 import { type Deps, trayMemory } from "../operations/index.server";
 import type { SessionLimits } from "../storage/access/index";
 import { openDatabase } from "../storage/base/index";
-import { changeTeller, jobQueue } from "../storage/queue/index";
+import { changePublisher, jobQueue } from "../storage/queue/index";
 import { type Clock, clock } from "./clock";
 
 /** The dependencies of the operations over one database, and how to let go of them. */
@@ -50,7 +50,7 @@ export function wire(
   const time = options.clock ?? clock();
   const aside = options.aside ?? workAside();
   const memory = trayMemory(time.now, options.onBehind ?? null);
-  const teller = changeTeller(db, (problem) => log.error(problem, "could not tell of a change"));
+  const publisher = changePublisher(db, (problem) => log.error(problem, "could not tell of a change"));
   return {
     deps: {
       db,
@@ -61,13 +61,13 @@ export function wire(
       lists: options.lists ?? NO_REQUESTS,
       jobs: jobQueue(db, time.onTheMachine),
       // Whoever is answered after a change and asks here is shown what is, before the database has told of it.
-      tell(change) {
+      publishChange(change) {
         memory.hear({ ...change, isAnything: change.conversationId === null });
-        teller.tell(change);
+        publisher.publish(change);
       },
-      tellAccess(memberId) {
+      publishAccess(memberId) {
         memory.hearOfAccess();
-        teller.tellAccess(memberId);
+        publisher.publishAccess(memberId);
       },
       memory,
       pause: (ms) => (ms === 0 ? Promise.resolve() : pause(ms)),
@@ -92,7 +92,7 @@ export function wire(
         : null,
     },
     async close() {
-      await teller.flush();
+      await publisher.flush();
       if (options.aside === undefined) await aside.close();
       await close();
     },

@@ -43,17 +43,17 @@ export type {
   FiledConversation,
   FiledMessage,
   FilingRecord,
-  Parcel,
-  ParcelForm,
-  ParcelOf,
+  ZipExport,
+  ZipExportForm,
+  ZipExportOf,
 } from "../storage/records/index";
 export { type AfterAnswer, type Answer, answerConversation } from "./answering/answer-conversation";
 export {
-  type DocumentToEnclose,
-  documentsToEnclose,
-  enclose,
-  encloseDocument,
-  forgetEnclosures,
+  attachDocument,
+  attachFile,
+  type DocumentToAttach,
+  documentsToAttach,
+  forgetDraftAttachments,
 } from "./answering/enclosures";
 export * from "./answering/leave-list";
 export type { Writer } from "./answering/letters";
@@ -112,7 +112,7 @@ export * from "./deciding/undo-steps";
 export * from "./deciding/wake-rested";
 export * from "./exchange/export-mail";
 export * from "./exchange/import-run";
-export { packParcel } from "./exchange/pack-parcel";
+export { buildZipExport } from "./exchange/pack-parcel";
 export * from "./exchange/parcels";
 export { type Restored, restoreRecord } from "./exchange/restore-record";
 export * from "./lists/list-conversations";
@@ -150,9 +150,9 @@ export * from "./reading/shared-drafts";
 export * from "./reading/what-it-says";
 export {
   arrangedRecords,
+  editArrangement,
   type HandedTo,
   handOutArrangement,
-  keepArrangement,
   lookAtArrangement,
   type OwnArrangement,
 } from "./records/arrangements";
@@ -170,9 +170,9 @@ export {
 } from "./records/records";
 export {
   bearPolicy,
+  editPolicy,
   holdRecord,
   keepLonger,
-  keepPolicy,
   lookAtRetention,
   type PolicyRefusal,
   type RecordRetention,

@@ -3,7 +3,7 @@ import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
 import { passes, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { ConversationId } from "~/core/kernel/ids";
-import { decide, saveGroup } from "~/operations/index.server";
+import { decide, editGroup } from "~/operations/index.server";
 import { loader as conversationPage } from "~/web/routes/conversation/conversation";
 import { loader as couldTake } from "~/web/routes/conversation/could-take";
 import { action as editNote } from "~/web/routes/conversation/edit-note";
@@ -170,7 +170,7 @@ describe("members", () => {
 
   it("and groups are with the tray for every screen, each as she can be met now", async () => {
     const memberIds = [desk.tobias.id];
-    done(await saveGroup(desk.tray.deps, desk.lead, { id: null, name: "Workshop", memberIds }));
+    done(await editGroup(desk.tray.deps, desk.lead, { id: null, name: "Workshop", memberIds }));
     const { groups, members: colleagues } = await tobias.looksAt(trayPage);
     expect(groups).toMatchObject([{ name: "Workshop", memberIds }]);
     expect(colleagues.find(({ id: one }) => one === desk.reader.memberId)).toMatchObject({ reads: true, away: null });

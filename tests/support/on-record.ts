@@ -2,15 +2,15 @@ import { buffer } from "node:stream/consumers";
 import { err, type Result } from "~/core/kernel/result";
 import { openZip } from "~/mail/index";
 import {
+  buildZipExport,
   correspondenceOn,
   type Deps,
   type OnRecord,
-  type ParcelForm,
-  packParcel,
   type Restored,
   recordOfCode,
   restoreRecord,
   type TrayGrant,
+  type ZipExportForm,
 } from "~/operations/index.server";
 
 /** What a member finds on a record, all of it or what has some words; null when she may know of no record of that code. */
@@ -24,11 +24,11 @@ export async function zipOfRecord(
   deps: Deps,
   grant: TrayGrant,
   code: string,
-  { text = "", ...form }: ParcelForm & { readonly text?: string },
+  { text = "", ...form }: ZipExportForm & { readonly text?: string },
 ): Promise<Buffer | null> {
   const record = await recordOfCode(deps, grant, code);
   if (record === null) return null;
-  const packed = await packParcel(deps, grant, { recordId: record.id, text, everywhere: false }, form);
+  const packed = await buildZipExport(deps, grant, { recordId: record.id, text, everywhere: false }, form);
   return packed === null ? null : buffer(packed.content);
 }
 

@@ -110,7 +110,10 @@ const SHOWN: { readonly [Kind in ChosenKind]: Shown<Kind> } = {
 const shown = <Kind extends ChosenKind>(decision: Chosen<Kind>) => SHOWN[decision.kind as Kind] as Shown<Kind>;
 
 /** The standing that a decision leads to from another; null when it moves nothing. */
-export function leadsTo<Kind extends ChosenKind>(decision: Chosen<Kind>, from: StandingKind): StandingKind | null {
+export function resultingStanding<Kind extends ChosenKind>(
+  decision: Chosen<Kind>,
+  from: StandingKind,
+): StandingKind | null {
   return shown(decision).leadsTo(decision, from);
 }
 

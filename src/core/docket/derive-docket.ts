@@ -3,7 +3,7 @@ import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { type Urgency, USUAL_URGENCY } from "../kernel/urgency";
 import { type Filing, type MessagePart, partKey } from "../records/filing-means";
-import { type ConversationFacts, deriveFlow, type Passage } from "../standing/derive-standing";
+import { type ConversationFacts, deriveFlow, type StandingChange } from "../standing/derive-standing";
 import type { FollowUp, Standing } from "../standing/standing";
 import { type Mark, turnMarks } from "../turn-line/marks";
 import { type Expectation, isOpen } from "../turns/expectations";
@@ -41,7 +41,7 @@ export type Docket = {
   /** The earliest date of an open follow-up; null when none has one. */
   readonly followUpAt: Instant | null;
   readonly marks: readonly Mark[];
-  readonly passages: readonly Passage[];
+  readonly passages: readonly StandingChange[];
 };
 
 /** The docket that the facts come to. The store keeps what this says; `tray doctor` compares the two. */

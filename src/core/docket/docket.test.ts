@@ -14,7 +14,7 @@ import {
 } from "@tests/support/a-conversation";
 import { describe, expect, it } from "vitest";
 import type { Decision } from "../deciding/decision";
-import { leadsTo } from "../deciding/decision-shown";
+import { resultingStanding } from "../deciding/decision-shown";
 import { planDecision } from "../deciding/plan-decision";
 import { type CategoryId, type ExpectationId, type RecordId, trustedId } from "../kernel/ids";
 import { deriveDocket } from "./derive-docket";
@@ -164,6 +164,6 @@ describe("a decision", () => {
     const before = deriveDocket(facts).standing.kind;
     const effects = planDecision(decision, facts);
     const after = deriveDocket(aConversation(theyWrote(), ...happenings, ...effects.map((effect) => did(effect))));
-    expect(leadsTo(decision, before) ?? before).toBe(after.standing.kind);
+    expect(resultingStanding(decision, before) ?? before).toBe(after.standing.kind);
   });
 });

@@ -10,7 +10,7 @@ import {
 } from "@tests/support/a-conversation";
 import { describe, expect, it } from "vitest";
 import type { Decision } from "../deciding/decision";
-import { leadsTo } from "../deciding/decision-shown";
+import { resultingStanding } from "../deciding/decision-shown";
 import { planDecision } from "../deciding/plan-decision";
 import { aspectOf } from "../journal/aspect";
 import { effectInWords } from "../journal/effect-in-words";
@@ -89,10 +89,12 @@ describe("deciding about them", () => {
   ])("%s", (_, decision, happenings, kinds) => expect(effects(decision, ...happenings)).toEqual(kinds));
 
   it("leads nowhere but for junk and rests", () => {
-    expect(leadsTo({ kind: "urgency", urgency: "today" }, "to-sort")).toBeNull();
-    expect(leadsTo({ kind: "follow-up", forMember: trustedId("m"), dueAt: null, text: "" }, "to-sort")).toBeNull();
-    expect(leadsTo({ kind: "junk" }, "to-sort")).toBe("junk");
-    expect(leadsTo({ kind: "rest", until: null }, "our-move")).toBe("resting");
+    expect(resultingStanding({ kind: "urgency", urgency: "today" }, "to-sort")).toBeNull();
+    expect(
+      resultingStanding({ kind: "follow-up", forMember: trustedId("m"), dueAt: null, text: "" }, "to-sort"),
+    ).toBeNull();
+    expect(resultingStanding({ kind: "junk" }, "to-sort")).toBe("junk");
+    expect(resultingStanding({ kind: "rest", until: null }, "our-move")).toBe("resting");
   });
 });
 

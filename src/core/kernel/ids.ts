@@ -25,8 +25,8 @@ export type ContactId = Brand<string, "ContactId">;
 export type ReminderId = Brand<string, "ReminderId">;
 export type RecordTypeId = Brand<string, "RecordTypeId">;
 export type PolicyId = Brand<string, "PolicyId">;
-export type EnclosureId = Brand<string, "EnclosureId">;
-export type ParcelId = Brand<string, "ParcelId">;
+export type DraftAttachmentId = Brand<string, "EnclosureId">;
+export type ZipExportId = Brand<string, "ParcelId">;
 
 type AnyId =
   | TrayId
@@ -37,8 +37,8 @@ type AnyId =
   | RecordId
   | RecordTypeId
   | PolicyId
-  | EnclosureId
-  | ParcelId
+  | DraftAttachmentId
+  | ZipExportId
   | EntryId
   | BatchId
   | ExpectationId

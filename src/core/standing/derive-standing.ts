@@ -41,7 +41,7 @@ export const NOTHING_HAPPENED: ConversationFacts = {
 };
 
 /** A change of standing and what made it. */
-export type Passage = { readonly version: number; readonly at: Instant; readonly standing: Standing };
+export type StandingChange = { readonly version: number; readonly at: Instant; readonly standing: Standing };
 
 /** What the facts come to. */
 export type Flow = {
@@ -52,7 +52,7 @@ export type Flow = {
   /** When its newest rest ended of itself; null when none did. */
   readonly wokenAt: Instant | null;
   /** Every change of standing, oldest first. */
-  readonly passages: readonly Passage[];
+  readonly passages: readonly StandingChange[];
 };
 
 /** Where a step leads, or null when the conversation stays where it is. */
@@ -78,7 +78,7 @@ type State = {
   rest: Rest | null;
   wokenAt: Instant | null;
   sentAt: Map<MessageId, Instant>;
-  passages: Passage[];
+  passages: StandingChange[];
 };
 
 /**

@@ -1,5 +1,5 @@
 /** What a member can be told of, in the order of the settings. */
-export const TOLD_EVENTS = [
+export const NOTIFICATION_EVENTS = [
   "assigned",
   "mentioned",
   "draft",
@@ -11,10 +11,10 @@ export const TOLD_EVENTS = [
   "digest",
   "week",
 ] as const;
-export type ToldEvent = (typeof TOLD_EVENTS)[number];
+export type NotificationEvent = (typeof NOTIFICATION_EVENTS)[number];
 
 /** The name of an event in the settings. */
-export const EVENT_NAMES: Readonly<Record<ToldEvent, string>> = {
+export const EVENT_NAMES: Readonly<Record<NotificationEvent, string>> = {
   assigned: "Something is assigned to me",
   mentioned: "A note mentions me",
   draft: "A draft is mine to check, or comes back",

@@ -2,9 +2,9 @@ import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { type CategoryId, type MemberId, trustedId } from "../kernel/ids";
 import { instant } from "../kernel/instant";
-import { TOLD_EVENTS } from "./events";
-import { digestDue, eventsToldBy, isQuiet, readTelling } from "./telling";
-import { toldInWords } from "./told-in-words";
+import { NOTIFICATION_EVENTS } from "./events";
+import { digestDue, eventsNotifiedBy, isQuiet, readNotificationSettings } from "./telling";
+import { notificationInWords } from "./told-in-words";
 import { type Watch, watchesFor } from "./watches";
 
 const at = (time: string) => instant(Date.parse(`2026-11-26T${time}:00Z`));
@@ -12,18 +12,22 @@ const LONDON = "Europe/London";
 
 describe("how a member is told", () => {
   it("lists everything and shows nothing in the browser, where she chose nothing", () => {
-    const usual = readTelling(undefined);
-    expect(eventsToldBy(usual, "list")).toEqual([...TOLD_EVENTS]);
-    expect(eventsToldBy(usual, "browser")).toEqual([]);
+    const usual = readNotificationSettings(undefined);
+    expect(eventsNotifiedBy(usual, "list")).toEqual([...NOTIFICATION_EVENTS]);
+    expect(eventsNotifiedBy(usual, "browser")).toEqual([]);
     expect([usual.quiet, usual.digestAt]).toEqual([null, null]);
   });
   it("keeps what she chose", () => {
-    const chosen = readTelling({ events: { reply: { list: true, browser: true }, digest: { list: false } } });
-    expect(eventsToldBy(chosen, "browser")).toEqual(["reply"]);
-    expect(eventsToldBy(chosen, "list")).not.toContain("digest");
+    const chosen = readNotificationSettings({
+      events: { reply: { list: true, browser: true }, digest: { list: false } },
+    });
+    expect(eventsNotifiedBy(chosen, "browser")).toEqual(["reply"]);
+    expect(eventsNotifiedBy(chosen, "list")).not.toContain("digest");
   });
   it("shows nothing in the browser that is not listed", () => {
-    expect(eventsToldBy(readTelling({ events: { reply: { list: false, browser: true } } }), "browser")).toEqual([]);
+    expect(
+      eventsNotifiedBy(readNotificationSettings({ events: { reply: { list: false, browser: true } } }), "browser"),
+    ).toEqual([]);
   });
   it.each([
     [{ quiet: { from: -1, to: 5 } }],
@@ -31,12 +35,14 @@ describe("how a member is told", () => {
     [{ digestAt: 1_440 }],
     [{ digestAt: "8" }],
     [7],
-  ])("%j is as if nothing were chosen", (kept) => expect(readTelling(kept)).toEqual(readTelling(undefined)));
+  ])("%j is as if nothing were chosen", (kept) =>
+    expect(readNotificationSettings(kept)).toEqual(readNotificationSettings(undefined)),
+  );
 });
 
 describe("quiet hours", () => {
   const quiet = (from: number, to: number, time: string, zone = LONDON) =>
-    isQuiet(readTelling({ quiet: { from: from * 60, to: to * 60 } }), at(time), zone);
+    isQuiet(readNotificationSettings({ quiet: { from: from * 60, to: to * 60 } }), at(time), zone);
   it.each([
     [9, 17, "08:59", false],
     [9, 17, "09:00", true],
@@ -47,7 +53,8 @@ describe("quiet hours", () => {
     [9, 9, "03:00", true],
   ])("from %i to %i, at %s: %s", (from, to, time, is) => expect(quiet(from, to, time)).toBe(is));
   it("are by the clock of her zone", () => expect(quiet(9, 10, "08:30", "Europe/Berlin")).toBe(true));
-  it("are none where she wants none", () => expect(isQuiet(readTelling(null), at("03:00"), LONDON)).toBe(false));
+  it("are none where she wants none", () =>
+    expect(isQuiet(readNotificationSettings(null), at("03:00"), LONDON)).toBe(false));
 });
 
 describe("the digest", () => {
@@ -56,12 +63,12 @@ describe("the digest", () => {
     ["08:00", "2026-11-26"],
     ["23:30", "2026-11-26"],
   ])("of eight o'clock is due at %s: %s", (time, day) =>
-    expect(digestDue(readTelling({ digestAt: 480 }), at(time), LONDON)).toBe(day),
+    expect(digestDue(readNotificationSettings({ digestAt: 480 }), at(time), LONDON)).toBe(day),
   );
   it("is never due for who wants none", () => {
-    expect(digestDue(readTelling({}), at("12:00"), LONDON)).toBeNull();
+    expect(digestDue(readNotificationSettings({}), at("12:00"), LONDON)).toBeNull();
     expect(
-      digestDue(readTelling({ digestAt: 480, events: { digest: { list: false } } }), at("12:00"), LONDON),
+      digestDue(readNotificationSettings({ digestAt: 480, events: { digest: { list: false } } }), at("12:00"), LONDON),
     ).toBeNull();
   });
 });
@@ -76,7 +83,7 @@ describe("what one is told", () => {
     [{ ...told, event: "words", who: null }, "P. Vane wrote with words you watch", ""],
     [{ ...told, event: "overdue", who: null, words: "call" }, "Follow-up overdue", "call"],
     [{ ...told, event: "draft", who: null, words: "" }, "The tray gave you a draft", ""],
-  ] as const)("%j", (given, line, beside) => expect(toldInWords(given)).toEqual({ line, beside }));
+  ] as const)("%j", (given, line, beside) => expect(notificationInWords(given)).toEqual({ line, beside }));
 });
 
 describe("watching", () => {

@@ -1,14 +1,14 @@
 import type { Instant } from "../kernel/instant";
 import { calendarDay } from "../time/calendar-day";
 import { zonedDay } from "../time/zoned-day";
-import { TOLD_EVENTS, type ToldEvent } from "./events";
+import { NOTIFICATION_EVENTS, type NotificationEvent } from "./events";
 
 /** Whether an event is listed, and whether the browser shows it at once. */
 export type Ways = { readonly list: boolean; readonly browser: boolean };
 
 /** How a member wants to be told. Times are minutes after midnight in her zone. */
-export type Telling = {
-  readonly events: Readonly<Record<ToldEvent, Ways>>;
+export type NotificationSettings = {
+  readonly events: Readonly<Record<NotificationEvent, Ways>>;
   /** When the browser shows nothing; it may go over midnight. */
   readonly quiet: { readonly from: number; readonly to: number } | null;
   /** When the day is summed up; null for never. */
@@ -18,16 +18,18 @@ export type Telling = {
 const MINUTES_A_DAY = 24 * 60;
 
 /** What was kept of a member's choices, made whole: everything is listed, and the browser is silent, where she chose nothing. */
-export function readTelling(kept: unknown): Telling {
+export function readNotificationSettings(kept: unknown): NotificationSettings {
   const given = (typeof kept === "object" && kept !== null ? kept : {}) as Record<string, unknown>;
   const events = (given.events ?? {}) as Record<string, Partial<Ways> | undefined>;
-  const waysOf = (event: ToldEvent): Ways => ({
+  const waysOf = (event: NotificationEvent): Ways => ({
     list: events[event]?.list !== false,
     browser: events[event]?.browser === true,
   });
   const quiet = given.quiet as { from?: unknown; to?: unknown } | null | undefined;
   return {
-    events: Object.fromEntries(TOLD_EVENTS.map((event) => [event, waysOf(event)])) as Telling["events"],
+    events: Object.fromEntries(
+      NOTIFICATION_EVENTS.map((event) => [event, waysOf(event)]),
+    ) as NotificationSettings["events"],
     quiet: quiet != null && isMinute(quiet.from) && isMinute(quiet.to) ? { from: quiet.from, to: quiet.to } : null,
     digestAt: isMinute(given.digestAt) ? given.digestAt : null,
   };
@@ -38,12 +40,12 @@ function isMinute(value: unknown): value is number {
 }
 
 /** The events that are listed; `browser` those that the browser shows. */
-export function eventsToldBy(telling: Telling, way: keyof Ways): ToldEvent[] {
-  return TOLD_EVENTS.filter((event) => telling.events[event].list && telling.events[event][way]);
+export function eventsNotifiedBy(telling: NotificationSettings, way: keyof Ways): NotificationEvent[] {
+  return NOTIFICATION_EVENTS.filter((event) => telling.events[event].list && telling.events[event][way]);
 }
 
 /** True in the quiet hours of a member, by the clock of her zone. From and to alike is the whole day. */
-export function isQuiet({ quiet }: Telling, now: Instant, zone: string): boolean {
+export function isQuiet({ quiet }: NotificationSettings, now: Instant, zone: string): boolean {
   if (quiet === null) return false;
   const minute = minuteOf(now, zone);
   if (quiet.from === quiet.to) return true;
@@ -51,7 +53,7 @@ export function isQuiet({ quiet }: Telling, now: Instant, zone: string): boolean
 }
 
 /** The day (ISO 8601, in her zone) that has to be summed up by now; null before its time, or where she wants none. */
-export function digestDue({ digestAt, events }: Telling, now: Instant, zone: string): string | null {
+export function digestDue({ digestAt, events }: NotificationSettings, now: Instant, zone: string): string | null {
   if (digestAt === null || !events.digest.list) return null;
   return minuteOf(now, zone) >= digestAt ? calendarDay(now, zone) : null;
 }

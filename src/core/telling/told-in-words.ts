@@ -1,8 +1,8 @@
 import { assertNever } from "../kernel/assert-never";
-import type { ToldEvent } from "./events";
+import type { NotificationEvent } from "./events";
 
 type Told = {
-  readonly event: ToldEvent;
+  readonly event: NotificationEvent;
   /** The colleague who did it, null where nobody did. */
   readonly who: string | null;
   readonly count: number;
@@ -11,7 +11,7 @@ type Told = {
 };
 
 /** What happened, as the line of a notification, and what was said with it where that is told beside. */
-export function toldInWords(told: Told): { readonly line: string; readonly beside: string } {
+export function notificationInWords(told: Told): { readonly line: string; readonly beside: string } {
   const ofMessage = ["reply", "person", "category", "words"].includes(told.event);
   return { line: lineOf(told), beside: ofMessage ? "" : told.words };
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { enclosingIn } from "./enclosure";
+import { mentionsAttachment } from "./enclosure";
 
 describe("a text that says that something goes along", () => {
   it.each([
@@ -13,7 +13,7 @@ describe("a text that says that something goes along", () => {
     "Vous trouverez ci-joint le devis.",
     "De tekening is bijgevoegd.",
     "Le envío adjunto el plano.",
-  ])("is heard: %s", (text) => expect(enclosingIn(`Dear all. ${text} Best wishes.`)).toBe(text));
+  ])("is heard: %s", (text) => expect(mentionsAttachment(`Dear all. ${text} Best wishes.`)).toBe(text));
 
   it.each([
     "Is the drawing with it?",
@@ -21,5 +21,5 @@ describe("a text that says that something goes along", () => {
     "The pipes are attached to the chest by screws; we look at them on Monday.",
     "We came on Tuesday.",
     "",
-  ])("is not heard in: %s", (text) => expect(enclosingIn(text)).toBeNull());
+  ])("is not heard in: %s", (text) => expect(mentionsAttachment(text)).toBeNull());
 });

@@ -1,9 +1,9 @@
-import type { EnclosureId } from "../kernel/ids";
+import type { DraftAttachmentId } from "../kernel/ids";
 import { sentencesOf } from "./sentences";
 
 /** A file that is to go with a message that is being written: the bytes lie in the store. */
-export type Enclosure = {
-  readonly id: EnclosureId;
+export type DraftAttachment = {
+  readonly id: DraftAttachmentId;
   readonly name: string;
   /** In bytes. */
   readonly size: number;
@@ -28,6 +28,6 @@ const ENCLOSING = [
 ];
 
 /** The first sentence of a text by which its writer says that something goes along with it; null where none does. */
-export function enclosingIn(text: string): string | null {
+export function mentionsAttachment(text: string): string | null {
   return sentencesOf(text).find((one) => ENCLOSING.some((pattern) => pattern.test(one.text)))?.text ?? null;
 }

@@ -5,7 +5,7 @@ import type { Mailbox } from "../../core/kernel/email-address";
 import {
   type BatchId,
   type ConversationId,
-  type EnclosureId,
+  type DraftAttachmentId,
   type ExpectationId,
   type FollowUpId,
   type MemberId,
@@ -23,7 +23,7 @@ import { planAnswer } from "../../core/writing/plan-answer";
 import { membersOfTray, type TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import { conversationRow, correspondenceOf, endDraft, rawMessage } from "../../storage/conversation/index";
-import { factsOf, holdConversations, type NewMessage } from "../../storage/facts/index";
+import { factsOf, lockConversations, type NewMessage } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import { factOf } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
@@ -32,10 +32,10 @@ import { carryOut, isEmpty, notToSettle } from "../changes/change-conversations"
 import { aliasesOf, withAliases } from "../deciding/awaiting";
 import { fileWithin } from "../deciding/decide";
 import { whoIsPresent } from "../reading/presence";
-import { keepHabit } from "../reading/sending-habits";
+import { saveHabit } from "../reading/sending-habits";
 import type { SeenDraft } from "../reading/shared-drafts";
-import { enclosedIn } from "./enclosures";
-import { keepLetter, type Letter, storedLetter, type Writer } from "./letters";
+import { attachmentsOfDraft } from "./enclosures";
+import { type Letter, saveLetter, storedLetter, type Writer } from "./letters";
 
 /** What happens to the conversation once the answer is on its way. */
 export type AfterAnswer =
@@ -69,7 +69,7 @@ export type Answer = {
   /** On which record the conversation is filed with it; null on none. */
   readonly files?: Filing | null;
   /** The files that go with it. */
-  readonly enclosures?: readonly EnclosureId[];
+  readonly enclosures?: readonly DraftAttachmentId[];
   /** The shared draft that it was, which ends with it. */
   readonly draft?: SeenDraft | null;
 };
@@ -88,7 +88,7 @@ export async function answerConversation(
   const sent = await inTransactionUnlessRefused(deps.db, (trx) =>
     answerWithin(trx, deps, grant, writer, conversationId, answer),
   );
-  if (sent.ok) deps.tell({ trayId: grant.tray.id, conversationId });
+  if (sent.ok) deps.publishChange({ trayId: grant.tray.id, conversationId });
   return sent;
 }
 
@@ -103,7 +103,7 @@ export async function answerWithin(
 ): Promise<Result<MessageId, Refusal>> {
   const problem = answerProblem(deps, grant, answer);
   if (problem !== null) return err(problem);
-  const [held] = await holdConversations(trx, grant.tray.id, [conversationId]);
+  const [held] = await lockConversations(trx, grant.tray.id, [conversationId]);
   if (held === undefined) return err({ kind: "no-such-conversation" });
   const known = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
   if (isEmpty(known)) return err({ kind: "no-such-conversation" });
@@ -111,7 +111,7 @@ export async function answerWithin(
   if (refusal !== null) return err(refusal);
   const filed = await filedWith(trx, deps, grant, answer, known);
   if (!filed.ok) return filed;
-  const enclosed = await enclosedIn(trx, grant, answer.enclosures ?? []);
+  const enclosed = await attachmentsOfDraft(trx, grant, answer.enclosures ?? []);
   if (!enclosed.ok) return enclosed;
   const letters = await lettersOf(trx, grant, conversationId, answer, enclosed.value);
   if (letters === null) return err({ kind: "no-such", what: "message" });
@@ -121,7 +121,7 @@ export async function answerWithin(
     const message = await storedLetter(deps, grant, writer, letter, answer);
     out.version += 1;
     out.facts = { ...out.facts, messages: [...out.facts.messages, factOf(message, out.version)] };
-    await keepLetter(trx, deps, message, { conversationId, start: null, who: null, ...out });
+    await saveLetter(trx, deps, message, { conversationId, start: null, who: null, ...out });
     stored.push(message);
   }
   const [first] = stored;
@@ -164,7 +164,7 @@ export async function rememberHabit(trx: Transaction, { memberId }: TrayGrant, {
   const [first] = to;
   if (first === undefined || after.kind === "wait") return;
   const whom = after.kind === "expect" ? (after.whom ?? "any") : "any";
-  await keepHabit(trx, memberId, first.address, { after: after.kind, whom });
+  await saveHabit(trx, memberId, first.address, { after: after.kind, whom });
 }
 
 // Two answers to one letter, or one that has not read the newest: said before it goes, not after.

@@ -7,8 +7,8 @@ import { mayAnswerInWords } from "../../core/threading/may-answer";
 import {
   answerConversation,
   datesToOffer,
+  editContact,
   joinConversations,
-  keepContact,
   letTimePass,
   openConversation,
   prepareCall,
@@ -64,7 +64,7 @@ describe("an answer that is written", () => {
 describe("a call instead", () => {
   it("is prepared with whom, the number, and what we asked", async () => {
     const contact = { name: "Perpetua Vane", organisation: "Vane House", note: "", categoryIds: [] };
-    done(await keepContact(tray.deps, desk.lead, null, { ...contact, phone: "0555 019 301", addresses: VANE }));
+    done(await editContact(tray.deps, desk.lead, null, { ...contact, phone: "0555 019 301", addresses: VANE }));
     const id = await desk.arrive({ subject: "Key", from: VANE });
     passes(tray, 1);
     const answer = { to: [{ name: "", address: VANE }], cc: [], subject: "Re: Key", html: "<p>Where is the key?</p>" };

@@ -3,7 +3,7 @@ import { type Desk, done, only, refusal, setUpDesk } from "@tests/support/desk";
 import { aMessage, aMessageWithFiles } from "@tests/support/mail";
 import { address, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type ConversationId, type EnclosureId, type RecordId, trustedId } from "../../core/kernel/ids";
+import { type ConversationId, type DraftAttachmentId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { DAY, type Instant, later } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
 import { MOST_ENCLOSED_BYTES } from "../../core/writing/enclosure";
@@ -12,10 +12,10 @@ import {
   type Answer,
   addDocument,
   answerConversation,
-  documentsToEnclose,
-  enclose,
-  encloseDocument,
-  forgetEnclosures,
+  attachDocument,
+  attachFile,
+  documentsToAttach,
+  forgetDraftAttachments,
   handDraft,
   type Member,
   openConversation,
@@ -45,7 +45,7 @@ const file = (name: string, content: Uint8Array | string = `This is ${name}.`): 
   contentType: "text/plain",
   content: Buffer.from(content),
 });
-const letter = (enclosures: readonly EnclosureId[]): Answer => ({
+const letter = (enclosures: readonly DraftAttachmentId[]): Answer => ({
   to: [{ name: "P. Vane", address: address("vane@vanehouse.example") }],
   cc: [],
   html: "<p>Here it is.</p>",
@@ -53,7 +53,7 @@ const letter = (enclosures: readonly EnclosureId[]): Answer => ({
   after: { kind: "keep" },
   enclosures,
 });
-const answers = (id: ConversationId, enclosures: readonly EnclosureId[], grant = desk.lead) =>
+const answers = (id: ConversationId, enclosures: readonly DraftAttachmentId[], grant = desk.lead) =>
   answerConversation(tray.deps, grant, desk.ines, id, letter(enclosures));
 const carriedBy = async (messageId: Parameters<typeof readRaw>[2]) => {
   const raw = await readRaw(tray.deps, desk.lead, messageId);
@@ -64,7 +64,7 @@ const carriedBy = async (messageId: Parameters<typeof readRaw>[2]) => {
     text: Buffer.from(contents[index] ?? []).toString(),
   }));
 };
-const kept = async (given: NamedFile) => done(await enclose(tray.deps, desk.lead, given));
+const kept = async (given: NamedFile) => done(await attachFile(tray.deps, desk.lead, given));
 
 describe("files that go with a message", () => {
   it("are of whoever brought them, and of whoever holds a draft that they are in", async () => {
@@ -127,7 +127,7 @@ describe("files that go with a message", () => {
     expect(refusal(await answers(id, [one.id, trustedId(desk.ines.id)]))).toBe("enclosure-gone");
     const other = { ...desk.lead, tray: { ...desk.lead.tray, id: trustedId<typeof desk.lead.tray.id>(desk.ines.id) } };
     expect(refusal(await writeFirst(tray.deps, other, desk.ines, record.id, letter([one.id])))).toBe("enclosure-gone");
-    expect(refusal(await enclose(tray.deps, desk.reader, file("no.txt")))).toBe("readers-only-read");
+    expect(refusal(await attachFile(tray.deps, desk.reader, file("no.txt")))).toBe("readers-only-read");
     const many = Array.from({ length: 31 }, () => one.id);
     expect(refusal(await answers(id, many))).toBe("too-many");
     expect((await openConversation(tray.deps, desk.lead, id))?.messages).toHaveLength(messages ?? 0);
@@ -143,12 +143,12 @@ describe("a document of a record", () => {
     const [arrived] = await receiveMessage(tray.deps, { raw, envelopeSender: "a@x.example", recipients });
     const id = arrived?.conversationId ?? trustedId<ConversationId>("");
     await desk.does(desk.lead, id, { kind: "file", recordId: reeds.id, settle: false });
-    const [offered] = await documentsToEnclose(tray.deps, desk.lead, [reeds.code, "no such code"]);
+    const [offered] = await documentsToAttach(tray.deps, desk.lead, [reeds.code, "no such code"]);
     const wanted = (offered?.documents ?? []).flatMap(({ name, versions }) =>
       versions.map(({ sha256 }) => ({ code: reeds.code, name, sha256 })),
     );
     const taken = [];
-    for (const one of wanted) taken.push(done(await encloseDocument(tray.deps, desk.lead, one)));
+    for (const one of wanted) taken.push(done(await attachDocument(tray.deps, desk.lead, one)));
     const sent = done(
       await answers(
         id,
@@ -164,12 +164,12 @@ describe("a document of a record", () => {
   it("does not exist for whoever may not know of the record", async () => {
     const secret = await desk.opensRecord("Not for Mara", { access: only(desk.ines) });
     done(await addDocument(tray.deps, desk.lead, desk.ines, secret, file("secret.txt")));
-    const [found] = await documentsToEnclose(tray.deps, desk.lead, [secret.code]);
+    const [found] = await documentsToAttach(tray.deps, desk.lead, [secret.code]);
     const sha256 = found?.documents[0]?.versions[0]?.sha256 ?? "";
     const wanted = { code: secret.code, name: "secret.txt", sha256 };
-    expect(refusal(await encloseDocument(tray.deps, desk.lead, wanted))).toBe("done");
-    expect(await documentsToEnclose(tray.deps, desk.maraGrant, [secret.code])).toEqual([]);
-    expect(refusal(await encloseDocument(tray.deps, desk.maraGrant, wanted))).toBe("no-such");
+    expect(refusal(await attachDocument(tray.deps, desk.lead, wanted))).toBe("done");
+    expect(await documentsToAttach(tray.deps, desk.maraGrant, [secret.code])).toEqual([]);
+    expect(refusal(await attachDocument(tray.deps, desk.maraGrant, wanted))).toBe("no-such");
   });
 });
 
@@ -181,12 +181,12 @@ describe("the bytes", () => {
     const { code, id } = await desk.opensRecord("Shared bytes");
     const document = done(await addDocument(tray.deps, desk.lead, desk.ines, { id }, file("long.bin", long)));
     const wanted = { code, name: "long.bin", sha256: document?.sha256 ?? "" };
-    const enclosed = done(await encloseDocument(tray.deps, desk.lead, wanted));
+    const enclosed = done(await attachDocument(tray.deps, desk.lead, wanted));
     const sent = done(await answers(await desk.arrive(), [enclosed.id]));
     done(await removeDocument(tray.deps, desk.lead, { id }, document?.id ?? ""));
     expect(await readDocument(tray.deps, desk.lead, code, document?.id ?? "")).toBeNull();
     tray.clock.now = later(tray.clock.now as Instant, 181 * DAY);
-    await forgetEnclosures(tray.deps);
+    await forgetDraftAttachments(tray.deps);
     const read = await readAttachment(tray.deps, desk.lead, sent, 0);
     expect(Buffer.from(read?.content ?? []).equals(long)).toBe(true);
     expect(refusal(await answers(await desk.arrive(), [enclosed.id]))).toBe("enclosure-gone");
@@ -202,10 +202,10 @@ describe("the bytes", () => {
     expect(await count()).toBe(2);
     done(await removeDocument(tray.deps, desk.lead, { id }, document?.id ?? ""));
     expect(await count()).toBe(1);
-    await forgetEnclosures(tray.deps);
+    await forgetDraftAttachments(tray.deps);
     expect(refusal(await answers(await desk.arrive(), [alone.id]))).toBe("done");
     tray.clock.now = later(tray.clock.now as Instant, 181 * DAY);
-    await forgetEnclosures(tray.deps);
+    await forgetDraftAttachments(tray.deps);
     expect(await count()).toBe(0);
   });
 });

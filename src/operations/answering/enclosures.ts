@@ -1,17 +1,17 @@
-import { type EnclosureId, trustedId } from "../../core/kernel/ids";
+import { type DraftAttachmentId, trustedId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { type Enclosure, MOST_ENCLOSED_BYTES, MOST_ENCLOSURES } from "../../core/writing/enclosure";
+import { type DraftAttachment, MOST_ENCLOSED_BYTES, MOST_ENCLOSURES } from "../../core/writing/enclosure";
 import { safeFileName } from "../../mail/index";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction, type Transaction } from "../../storage/base/index";
 import {
-  addEnclosure,
-  dropEnclosures,
-  enclosuresByIds,
-  hasEnclosuresBefore,
-  sizeOfEnclosures,
+  addDraftAttachment,
+  draftAttachmentsByIds,
+  dropDraftAttachments,
+  hasDraftAttachmentsBefore,
+  sizeOfDraftAttachments,
 } from "../../storage/mail/index";
 import { recordByCode } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
@@ -20,22 +20,31 @@ import { documentsOf, type NamedDocument } from "../records/look-at-records";
 import { contentOfDocument } from "../records/record-documents";
 
 /** Keeps a file for a message that is being written. */
-export async function enclose(deps: Deps, grant: TrayGrant, file: NamedFile): Promise<Result<Enclosure, Refusal>> {
+export async function attachFile(
+  deps: Deps,
+  grant: TrayGrant,
+  file: NamedFile,
+): Promise<Result<DraftAttachment, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
-  return ok(await inTransaction(deps.db, (trx) => keepEnclosed(trx, deps, grant, file)));
+  return ok(await inTransaction(deps.db, (trx) => attachWithin(trx, deps, grant, file)));
 }
 
 /** The same within a transaction that somebody else ends. */
-export function keepEnclosed(trx: Transaction, deps: Within, grant: TrayGrant, file: NamedFile): Promise<Enclosure> {
+export function attachWithin(
+  trx: Transaction,
+  deps: Within,
+  grant: TrayGrant,
+  file: NamedFile,
+): Promise<DraftAttachment> {
   const named = { ...file, name: safeFileName(file.name) };
-  return addEnclosure(trx, grant, trustedId<EnclosureId>(deps.newId()), named, deps.now());
+  return addDraftAttachment(trx, grant, trustedId<DraftAttachmentId>(deps.newId()), named, deps.now());
 }
 
 /** A version of a document on a record. */
-export type DocumentToEnclose = { readonly code: string; readonly name: string; readonly sha256: string };
+export type DocumentToAttach = { readonly code: string; readonly name: string; readonly sha256: string };
 
 /** The documents on some records that she may know of, each record with its code. */
-export async function documentsToEnclose(deps: Deps, grant: TrayGrant, codes: readonly string[]) {
+export async function documentsToAttach(deps: Deps, grant: TrayGrant, codes: readonly string[]) {
   const found: { readonly code: string; readonly documents: readonly NamedDocument[] }[] = [];
   for (const code of codes) {
     const record = await recordByCode(deps.db, grant, code);
@@ -45,11 +54,11 @@ export async function documentsToEnclose(deps: Deps, grant: TrayGrant, codes: re
 }
 
 /** Takes a document from a record for a message that is being written; only what she may know of. */
-export async function encloseDocument(
+export async function attachDocument(
   deps: Deps,
   grant: TrayGrant,
-  { code, name, sha256 }: DocumentToEnclose,
-): Promise<Result<Enclosure, Refusal>> {
+  { code, name, sha256 }: DocumentToAttach,
+): Promise<Result<DraftAttachment, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const record = await recordByCode(deps.db, grant, code);
   const documents = record === null ? [] : await documentsOf(deps, grant, record);
@@ -57,31 +66,31 @@ export async function encloseDocument(
   const content =
     record === null || version === undefined ? null : await contentOfDocument(deps, grant, record, version);
   if (version === undefined || content === null) return err({ kind: "no-such", what: "document" });
-  return enclose(deps, grant, { name, contentType: version.contentType, content });
+  return attachFile(deps, grant, { name, contentType: version.contentType, content });
 }
 
 /** The files that go with a message of ours, by their ids. */
-export async function enclosedIn(
+export async function attachmentsOfDraft(
   trx: Transaction,
   grant: TrayGrant,
-  ids: readonly EnclosureId[],
+  ids: readonly DraftAttachmentId[],
 ): Promise<Result<readonly NamedFile[], Refusal>> {
   if (ids.length === 0) return ok([]);
   if (ids.length > MOST_ENCLOSURES) return err({ kind: "too-many", most: MOST_ENCLOSURES });
-  const size = await sizeOfEnclosures(trx, grant, ids);
+  const size = await sizeOfDraftAttachments(trx, grant, ids);
   if (size === null) return err({ kind: "enclosure-gone" });
   if (size > MOST_ENCLOSED_BYTES) return err({ kind: "too-large", mostBytes: MOST_ENCLOSED_BYTES });
-  return ok(await enclosuresByIds(trx, grant, ids));
+  return ok(await draftAttachmentsByIds(trx, grant, ids));
 }
 
 // A draft may lie for a good while.
 const KEPT_MS = 180 * DAY;
 
 /** Forgets the files of drafts that nobody has sent for half a year. */
-export async function forgetEnclosures(deps: Deps): Promise<void> {
+export async function forgetDraftAttachments(deps: Deps): Promise<void> {
   const before = later(deps.now(), -KEPT_MS);
-  if (!(await hasEnclosuresBefore(deps.db, before))) return;
+  if (!(await hasDraftAttachmentsBefore(deps.db, before))) return;
   await inTransaction(deps.db, async (trx) => {
-    await dropEnclosures(trx, before, deps.now());
+    await dropDraftAttachments(trx, before, deps.now());
   });
 }

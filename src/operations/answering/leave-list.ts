@@ -5,7 +5,7 @@ import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
 import { listMessage } from "../../storage/conversation/index";
-import { factsOf, holdConversations } from "../../storage/facts/index";
+import { factsOf, lockConversations } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import { type Refusal, refusalInWords } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
@@ -56,7 +56,7 @@ export async function leaveList(
 
 async function noteLeft(deps: Deps, grant: TrayGrant, id: ConversationId, effect: Effect): Promise<void> {
   await inTransaction(deps.db, async (trx) => {
-    const held = await holdConversations(trx, grant.tray.id, [id]);
+    const held = await lockConversations(trx, grant.tray.id, [id]);
     const facts = await factsOf(trx, [id]);
     const changes = held.map((conversation) => ({
       conversation,
@@ -65,5 +65,5 @@ async function noteLeft(deps: Deps, grant: TrayGrant, id: ConversationId, effect
     }));
     await carryOut(trx, deps, grant.memberId, trustedId<BatchId>(deps.newId()), changes);
   });
-  deps.tell({ trayId: grant.tray.id, conversationId: id });
+  deps.publishChange({ trayId: grant.tray.id, conversationId: id });
 }

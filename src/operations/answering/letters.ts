@@ -11,7 +11,7 @@ import { threadIds } from "../../core/threading/place-message";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../../mail/index";
 import type { TrayGrant } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
-import { keepRecipients, type MessagePlace, type NewMessage, storeMessage } from "../../storage/facts/index";
+import { type MessagePlace, type NewMessage, saveRecipients, storeMessage } from "../../storage/facts/index";
 import { dedupeKeyOf } from "../arriving/stored-form";
 import type { Within } from "../base/deps";
 
@@ -46,7 +46,7 @@ export type LetterPlace = Pick<MessagePlace, "conversationId" | "start" | "versi
 };
 
 /** Stores a letter in its place and hands in the job that sends it. */
-export async function keepLetter(
+export async function saveLetter(
   trx: Transaction,
   deps: Within,
   stored: NewMessage,
@@ -58,7 +58,7 @@ export async function keepLetter(
     newestText: firstWords(stored.ownText),
   });
   const { to, cc } = stored.recipients;
-  await keepRecipients(
+  await saveRecipients(
     trx,
     stored,
     [...to, ...cc].map(({ address }) => address),

@@ -5,7 +5,7 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import type { Job } from "../../core/ports";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction, type Transaction } from "../../storage/base/index";
-import { holdBulkRun, noteBulkProgress } from "../../storage/lists/index";
+import { lockBulkRun, noteBulkProgress } from "../../storage/lists/index";
 import { dropImportFile, setImportState, whoseImport } from "../../storage/mail/index";
 import {
   deathsOf,
@@ -19,7 +19,7 @@ import {
   noteAttempt,
   putJobAside,
 } from "../../storage/queue/index";
-import { endParcel, parcelById } from "../../storage/records/index";
+import { endZipExport, zipExportById } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { putSendingAside } from "./send-message";
@@ -72,7 +72,7 @@ async function putAside(deps: Deps, job: Job): Promise<void> {
     await putJobAside(trx, { id: deps.newId(), key: jobKey(job), kind: job.kind, ...failed }, deps.now());
     return failed;
   });
-  if (about.trayId !== null) deps.tell({ trayId: about.trayId, conversationId: null });
+  if (about.trayId !== null) deps.publishChange({ trayId: about.trayId, conversationId: null });
 }
 
 // What it was about ends as failed, and says why to whoever asked.
@@ -92,14 +92,14 @@ async function endAsFailed(trx: Transaction, deps: Within, job: Job): Promise<Ab
       return { trayId: run?.trayId ?? null, byMemberId: run?.byMemberId ?? null, about: run?.fileName ?? "an import" };
     }
     case "run-bulk": {
-      const run = (await holdBulkRun(trx, job.runId, 0))?.run;
+      const run = (await lockBulkRun(trx, job.runId, 0))?.run;
       if (run?.endedAt === null)
         await noteBulkProgress(trx, job.runId, { state: "failed", problem: WORDS, endedAt: now }, now);
       return { trayId: run?.trayId ?? null, byMemberId: run?.byMemberId ?? null, about: run?.words ?? "a run" };
     }
     case "pack-parcel": {
-      const parcel = await parcelById(trx, job.parcelId);
-      await endParcel(trx, job.parcelId, { state: "failed", problem: WORDS }, now);
+      const parcel = await zipExportById(trx, job.parcelId);
+      await endZipExport(trx, job.parcelId, { state: "failed", problem: WORDS }, now);
       return {
         trayId: parcel?.trayId ?? null,
         byMemberId: parcel?.byMemberId ?? null,

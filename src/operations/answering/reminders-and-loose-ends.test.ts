@@ -10,8 +10,8 @@ import {
   callNoLooseEnd,
   callOffReminders,
   decide,
+  editContact,
   examine,
-  keepContact,
   lapseExpired,
   lookAtLooseEnds,
   lookAtWaiting,
@@ -228,7 +228,7 @@ describe("loose ends", () => {
 
   it("are junk from a contact, and not from a stranger", async () => {
     const contact = { name: "Halse", organisation: "", phone: "", note: "", categoryIds: [] };
-    done(await keepContact(tray.deps, desk.lead, null, { ...contact, addresses: "post@halse.example" }));
+    done(await editContact(tray.deps, desk.lead, null, { ...contact, addresses: "post@halse.example" }));
     const known = await desk.arrive({ subject: "Known", from: "post@halse.example" });
     const stranger = await desk.arrive({ subject: "Prize", from: "winner@luckypost.example" });
     await desk.does(desk.lead, [known, stranger], { kind: "junk" });

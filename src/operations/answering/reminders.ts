@@ -12,13 +12,13 @@ import { dateOffsetOf } from "../../mail/index";
 import { allMembers, grantOfMember, hoursOfTray, type TrayGrant } from "../../storage/access/index";
 import { inTransaction, inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import { conversationRows, correspondenceOf, rawMessage } from "../../storage/conversation/index";
-import { factsOf, holdConversations } from "../../storage/facts/index";
+import { factsOf, lockConversations } from "../../storage/facts/index";
 import type { SheetRow } from "../../storage/lists/index";
 import {
   addReminders,
   dueReminders,
   endReminder,
-  holdReminder,
+  lockReminder,
   putOffReminder,
   type Reminder,
   remindersOf,
@@ -49,7 +49,7 @@ export async function planReminders(
   const times = reminderTimes(now, hours, plan.isSeries);
   if (times.length === 0) return err({ kind: "never-open" });
   const count = await inTransaction(deps.db, async (trx) => {
-    const held = await holdConversations(trx, grant.tray.id, ids);
+    const held = await lockConversations(trx, grant.tray.id, ids);
     const rows = new Map(
       (
         await conversationRows(
@@ -83,7 +83,7 @@ export async function planReminders(
     return new Set(planned.map(({ conversationId }) => conversationId)).size;
   });
   if (count === 0) return err({ kind: "nothing-awaited" });
-  for (const conversationId of ids) deps.tell({ trayId: grant.tray.id, conversationId });
+  for (const conversationId of ids) deps.publishChange({ trayId: grant.tray.id, conversationId });
   return ok(count);
 }
 
@@ -125,7 +125,7 @@ export async function callOffReminders(
 ): Promise<Result<number, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const count = await stopReminders(deps.db, grant, ids);
-  for (const conversationId of ids) deps.tell({ trayId: grant.tray.id, conversationId });
+  for (const conversationId of ids) deps.publishChange({ trayId: grant.tray.id, conversationId });
   return ok(count);
 }
 
@@ -147,17 +147,17 @@ export async function sendReminders(deps: Deps): Promise<number> {
 async function attempt(deps: Deps, reminder: Reminder): Promise<boolean> {
   const sent = await inTransactionUnlessRefused(deps.db, (trx) => sendOne(trx, deps, reminder));
   if (!sent.ok) await inTransaction(deps.db, (trx) => endReminder(trx, reminder.id, { reason: sent.error.kind }));
-  deps.tell({ trayId: reminder.trayId, conversationId: reminder.conversationId });
+  deps.publishChange({ trayId: reminder.trayId, conversationId: reminder.conversationId });
   return sent.ok && sent.value;
 }
 
 async function sendOne(trx: Transaction, deps: Within, reminder: Reminder): Promise<Result<boolean, Refusal>> {
   const { id, conversationId, trayId, madeBy } = reminder;
-  if (!(await holdReminder(trx, id))) return ok(false);
+  if (!(await lockReminder(trx, id))) return ok(false);
   const grant = await grantOfMember(trx, madeBy, trayId, deps.now());
   const writer = (await allMembers(trx)).find((member) => member.id === madeBy);
   if (grant === null || writer === undefined) return err({ kind: "no-such", what: "member" });
-  await holdConversations(trx, trayId, [conversationId]);
+  await lockConversations(trx, trayId, [conversationId]);
   const facts = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
   const messages = await correspondenceOf(trx, grant, conversationId);
   const theirs = messages.findLast(({ direction, kind }) => direction === "in" && kind === "person");

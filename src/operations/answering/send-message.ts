@@ -6,8 +6,14 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction, type Transaction } from "../../storage/base/index";
-import { factsOf, holdConversations } from "../../storage/facts/index";
-import { handedOverSince, holdOutgoing, holdPace, type OutgoingMessage, setDelivery } from "../../storage/mail/index";
+import { factsOf, lockConversations } from "../../storage/facts/index";
+import {
+  handedOverSince,
+  lockOutgoing,
+  lockSendingRate,
+  type OutgoingMessage,
+  setDelivery,
+} from "../../storage/mail/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
@@ -24,7 +30,7 @@ const UNCERTAIN =
  */
 export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): Promise<void> {
   const message = await inTransaction(deps.db, async (trx) => {
-    const held = await holdOutgoing(trx, id);
+    const held = await lockOutgoing(trx, id);
     if (held === null) return null;
     if (held.state === "going") await failSending(trx, deps, held, UNCERTAIN);
     if (held.state !== "waiting") return null;
@@ -47,7 +53,7 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
       await setDelivery(trx, id, { state: "waiting", reason: handedOver.reason }, deps.now());
     }
   });
-  deps.tell({ trayId: message.trayId, conversationId: message.conversationId });
+  deps.publishChange({ trayId: message.trayId, conversationId: message.conversationId });
   if (handedOver.kind === "not-now" && !attempt.last) {
     throw new Error(`message ${id}, try ${attempt.number}: ${handedOver.reason}`);
   }
@@ -62,7 +68,7 @@ async function isPaced(trx: Transaction, deps: Within, message: OutgoingMessage)
     [null, aMinute],
     ...[...new Set(message.to.map(domainOf))].map((domain) => [domain, perDomainAMinute] as const),
   ];
-  if (limits.some(([, limit]) => Number.isFinite(limit))) await holdPace(trx);
+  if (limits.some(([, limit]) => Number.isFinite(limit))) await lockSendingRate(trx);
   for (const [domain, limit] of limits) {
     if (!Number.isFinite(limit)) continue;
     if ((await handedOverSince(trx, domain, later(deps.now(), -PACE))) < limit) continue;
@@ -76,7 +82,7 @@ async function isPaced(trx: Transaction, deps: Within, message: OutgoingMessage)
 }
 
 async function failSending(trx: Transaction, deps: Within, message: OutgoingMessage, reason: string): Promise<void> {
-  const [conversation] = await holdConversations(trx, message.trayId, [message.conversationId]);
+  const [conversation] = await lockConversations(trx, message.trayId, [message.conversationId]);
   if (conversation === undefined) throw new Error(`message ${message.id} is in no conversation`);
   await setDelivery(trx, message.id, { state: "failed", reason }, deps.now());
   const known = (await factsOf(trx, [conversation.id])).get(conversation.id) ?? NOTHING_HAPPENED;
@@ -86,7 +92,7 @@ async function failSending(trx: Transaction, deps: Within, message: OutgoingMess
 
 /** Ends a message that was to go as failed, within a transaction that somebody else ends; says whose it is. */
 export async function putSendingAside(trx: Transaction, deps: Within, id: MessageId, reason: string) {
-  const message = await holdOutgoing(trx, id);
+  const message = await lockOutgoing(trx, id);
   if (message === null) return { trayId: null, byMemberId: null, about: "a message" };
   const isOut = message.state === "going";
   if (isOut || message.state === "waiting") await failSending(trx, deps, message, isOut ? UNCERTAIN : reason);
@@ -97,12 +103,12 @@ export async function putSendingAside(trx: Transaction, deps: Within, id: Messag
 export async function sendAgain(deps: Deps, grant: TrayGrant, id: MessageId): Promise<Result<null, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   return inTransaction(deps.db, async (trx): Promise<Result<null, Refusal>> => {
-    const message = await holdOutgoing(trx, id);
+    const message = await lockOutgoing(trx, id);
     if (message === null || message.trayId !== grant.tray.id) return err({ kind: "no-such", what: "message" });
     if (message.state !== "failed") return err({ kind: "already-sent" });
     await setDelivery(trx, id, { state: "waiting", reason: null }, deps.now());
     await deps.jobs.enqueue(trx, { kind: "send-message", messageId: id });
-    deps.tell({ trayId: message.trayId, conversationId: message.conversationId });
+    deps.publishChange({ trayId: message.trayId, conversationId: message.conversationId });
     return ok(null);
   });
 }

@@ -6,15 +6,21 @@ import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { baseSubject } from "../../core/threading/base-subject";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
-import { holdConversations } from "../../storage/facts/index";
-import { correspondentsOf, keepRecord, recordByCode, recordsByIds, registerRecords } from "../../storage/records/index";
+import { lockConversations } from "../../storage/facts/index";
+import {
+  correspondentsOf,
+  lockRecordForShare,
+  recordByCode,
+  recordsByIds,
+  registerRecords,
+} from "../../storage/records/index";
 import { factOf } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
 import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
-import { enclosedIn } from "./enclosures";
-import { keepLetter, storedLetter, type Writer } from "./letters";
+import { attachmentsOfDraft } from "./enclosures";
+import { saveLetter, storedLetter, type Writer } from "./letters";
 
 /** What a message about a record begins with: whom it could go to, those of the record first, and its token for the subject. */
 export type FirstLetter = {
@@ -55,17 +61,17 @@ export async function writeFirst(
   if (problem !== null) return err(problem);
   const conversationId = trustedId<ConversationId>(deps.newId());
   const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<MessageId, Refusal>> => {
-    await keepRecord(trx, recordId);
+    await lockRecordForShare(trx, recordId);
     const [record] = await recordsByIds(trx, grant, [recordId]);
     if (record === undefined) return err({ kind: "no-such", what: "record" });
     if (record.closed) return err({ kind: "record-closed", code: record.code });
-    const enclosed = await enclosedIn(trx, grant, answer.enclosures ?? []);
+    const enclosed = await attachmentsOfDraft(trx, grant, answer.enclosures ?? []);
     if (!enclosed.ok) return enclosed;
     const beginning = { conversationId, recordId, code: record.code, answer, enclosed: enclosed.value };
     return ok(await begin(trx, deps, grant, writer, beginning));
   });
   if (!done.ok) return done;
-  deps.tell({ trayId: grant.tray.id, conversationId });
+  deps.publishChange({ trayId: grant.tray.id, conversationId });
   return ok({ messageId: done.value, conversationId });
 }
 
@@ -90,8 +96,8 @@ async function begin(
   const message = await storedLetter(deps, grant, writer, letter, answer);
   const facts = { ...NOTHING_HAPPENED, messages: [factOf(message, 1)] };
   const start = { subject, baseSubject: baseSubject(subject).base, createdAt: deps.now() };
-  await keepLetter(trx, deps, message, { conversationId, start, version: 1, who: to[0] ?? cc[0] ?? null, facts });
-  const [held] = await holdConversations(trx, grant.tray.id, [conversationId]);
+  await saveLetter(trx, deps, message, { conversationId, start, version: 1, who: to[0] ?? cc[0] ?? null, facts });
+  const [held] = await lockConversations(trx, grant.tray.id, [conversationId]);
   if (held === undefined) throw new Error("what was stored a moment ago is there");
   const file = { kind: "file", recordId, settle: false, means: "sending" } as const;
   const effects = [

@@ -7,7 +7,7 @@ import { type Givable, planRule, type RuleThatHolds, rulesThatHold } from "../..
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { membersWithRoles, type Tray } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
-import { categoriesOf, factsOf, holdConversations, keepCategories } from "../../storage/facts/index";
+import { categoriesOf, factsOf, lockCategoriesForShare, lockConversations } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import type { Asking, Within } from "../base/deps";
 import { rulesLately, timesOffLately } from "../base/tray-directory";
@@ -34,14 +34,14 @@ function asRuled(message: MailMessage): RuledMessage {
 }
 
 /** The same for several, with what they give held until the transaction ends: before any conversation, as everybody does. */
-export async function holdRulesFor(
+export async function lockRulesFor(
   trx: Transaction,
   deps: Within,
   tray: Tray,
   batch: readonly Incoming[],
 ): Promise<RuleThatHolds[][]> {
   const all = await Promise.all(batch.map((incoming) => rulesFor({ ...deps, db: trx }, tray, incoming)));
-  if (all.flat().some(({ rule }) => rule.actions.categoryIds.length > 0)) await keepCategories(trx);
+  if (all.flat().some(({ rule }) => rule.actions.categoryIds.length > 0)) await lockCategoriesForShare(trx);
   return all;
 }
 
@@ -56,7 +56,7 @@ export async function applyRules(
   if (rules.length === 0) return;
   const givable = await givableIn(trx, deps, tray, rules);
   for (const { rule, mark } of rules) {
-    const [conversation] = await holdConversations(trx, tray.id, [id]);
+    const [conversation] = await lockConversations(trx, tray.id, [id]);
     if (conversation === undefined) throw new Error(`conversation ${id} went away under its rules`);
     const known = (await factsOf(trx, [id])).get(id) ?? NOTHING_HAPPENED;
     const effects = planRule(rule, known, givable, starts);

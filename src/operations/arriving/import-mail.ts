@@ -13,11 +13,11 @@ import { recordCodesIn } from "../../core/threading/record-codes";
 import { DamagedFile, readMailFiles } from "../../mail/index";
 import type { Tray } from "../../storage/access/index";
 import { inTransaction, type Transaction } from "../../storage/base/index";
-import { factsOf, holdConversations } from "../../storage/facts/index";
+import { factsOf, lockConversations } from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
 import { colleaguesNow, traysOfAddresses } from "../base/tray-directory";
 import { carryOut } from "../changes/change-conversations";
-import { type Incoming, keepAllInTray } from "./keep-in-tray";
+import { type Incoming, ingestMessages } from "./keep-in-tray";
 
 export type ImportReport = {
   readonly read: number;
@@ -97,7 +97,7 @@ export async function importInto(
   let isStopped = false;
   const store = async (some: readonly Incoming[]) => {
     const groups = independentGroups(some, tiesOf, GROUPS).filter(({ length }) => length > 0);
-    const kept = await Promise.all(groups.map((group) => keepBatch(deps, tray, group, options.asHistory)));
+    const kept = await Promise.all(groups.map((group) => ingestBatch(deps, tray, group, options.asHistory)));
     report = added(report, groups.flat(), kept.flat());
     isStopped = !(await options.goesOn(report));
   };
@@ -185,18 +185,18 @@ function added(before: ImportReport, batch: readonly Incoming[], isNew: readonly
 // deadlock_detected (PostgreSQL, appendix A): mail that comes in at the same moment waits for the ids in another order.
 const DEADLOCK = "40P01";
 
-async function keepBatch(deps: Deps, tray: Tray, batch: readonly Incoming[], asHistory: boolean): Promise<boolean[]> {
+async function ingestBatch(deps: Deps, tray: Tray, batch: readonly Incoming[], asHistory: boolean): Promise<boolean[]> {
   try {
-    return await keepTogether(deps, tray, batch, asHistory);
+    return await ingestTogether(deps, tray, batch, asHistory);
   } catch (problem) {
     if ((problem as { code?: unknown }).code !== DEADLOCK) throw problem;
     const kept: boolean[] = [];
-    for (const one of batch) kept.push(...(await keepTogether(deps, tray, [one], asHistory)));
+    for (const one of batch) kept.push(...(await ingestTogether(deps, tray, [one], asHistory)));
     return kept;
   }
 }
 
-async function keepTogether(
+async function ingestTogether(
   deps: Deps,
   tray: Tray,
   batch: readonly Incoming[],
@@ -205,21 +205,21 @@ async function keepTogether(
   const touched = new Set<ConversationId>();
   const isNew = await inTransaction(deps.db, async (trx) => {
     const news: boolean[] = [];
-    for (const { outcome, conversationId } of await keepAllInTray(trx, deps, tray, batch)) {
+    for (const { outcome, conversationId } of await ingestMessages(trx, deps, tray, batch)) {
       news.push(outcome !== "known-already");
       if (outcome !== "known-already") touched.add(conversationId);
     }
     if (asHistory) await settleAll(trx, deps, tray, [...touched]);
     return news;
   });
-  for (const conversationId of touched) deps.tell({ trayId: tray.id, conversationId });
+  for (const conversationId of touched) deps.publishChange({ trayId: tray.id, conversationId });
   return isNew;
 }
 
 const SETTLED: readonly Effect[] = [{ kind: "settled" }];
 
 async function settleAll(trx: Transaction, deps: Within, tray: Tray, ids: readonly ConversationId[]): Promise<void> {
-  const held = await holdConversations(trx, tray.id, ids);
+  const held = await lockConversations(trx, tray.id, ids);
   const facts = await factsOf(trx, ids);
   const changes = held.map((conversation) => ({
     conversation,

@@ -16,7 +16,6 @@ import {
   conversationOfSubject,
   copyOf,
   type KnownThreads,
-  keepRoutes,
   lockThreads,
   type MessagePlace,
   type NewMessage,
@@ -26,12 +25,13 @@ import {
   noteStored,
   type ReportedMessage,
   reportedMessage,
+  saveRoutes,
   storeIfUnknown,
 } from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
-import { tellOfMessage } from "../changes/telling";
+import { notifyOfMessage } from "../changes/telling";
 import { joinPiece } from "../deciding/join-conversations";
-import { applyRules, holdRulesFor, rulesFor } from "./apply-rules";
+import { applyRules, lockRulesFor, rulesFor } from "./apply-rules";
 import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";
 import { type ThreadInHand, type ThreadsInHand, threadsInHand } from "./threads-in-hand";
 import { trustOf } from "./trust-of";
@@ -63,19 +63,19 @@ export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): P
   );
   const isNew = await storeIfUnknown(deps.db, stored, place);
   // Nobody owns it yet, so that it concerns only those who watch for such a message.
-  if (isNew) await tellOfArrival(deps.db, deps, incoming, stored, place);
+  if (isNew) await notifyOfArrival(deps.db, deps, incoming, stored, place);
   return isNew ? { trayId: tray.id, conversationId, outcome: "started" } : null;
 }
 
 /** Places a message in a tray and stores it, within the caller's transaction. */
-export async function keepInTray(trx: Transaction, deps: Within, tray: Tray, incoming: Incoming): Promise<Kept> {
-  const [kept] = await keepAllInTray(trx, deps, tray, [incoming]);
+export async function ingestMessage(trx: Transaction, deps: Within, tray: Tray, incoming: Incoming): Promise<Kept> {
+  const [kept] = await ingestMessages(trx, deps, tray, [incoming]);
   if (kept === undefined) throw new Error("a message was neither kept nor known");
   return kept;
 }
 
 /** The same for several, one after the other: what the tray knows of them is looked up once, and they are stored together. */
-export async function keepAllInTray(
+export async function ingestMessages(
   trx: Transaction,
   deps: Within,
   tray: Tray,
@@ -83,7 +83,7 @@ export async function keepAllInTray(
 ): Promise<Kept[]> {
   const ids = [...new Set(batch.flatMap(linksOf))];
   const keys = batch.map(({ message, raw }) => dedupeKeyOf(message, raw));
-  const rules = await holdRulesFor(trx, deps, tray, batch);
+  const rules = await lockRulesFor(trx, deps, tray, batch);
   const known = await lockThreads(trx, tray.id, ids, keys);
   const threads = threadsInHand(trx, tray);
   const joined = batch.flatMap(({ message }, at) => {
@@ -94,7 +94,7 @@ export async function keepAllInTray(
   await threads.take([...new Set(joined)]);
   const all: Kept[] = [];
   for (const [at, incoming] of batch.entries()) {
-    all.push(await keepOne(trx, deps, tray, incoming, { known, threads, rules: rules[at] ?? [] }));
+    all.push(await ingestOne(trx, deps, tray, incoming, { known, threads, rules: rules[at] ?? [] }));
   }
   await threads.put();
   return all;
@@ -107,7 +107,7 @@ type Around = {
   readonly rules: readonly RuleThatHolds[];
 };
 
-async function keepOne(
+async function ingestOne(
   trx: Transaction,
   deps: Within,
   tray: Tray,
@@ -118,7 +118,7 @@ async function keepOne(
   const dedupeKey = dedupeKeyOf(message, raw);
   const copyIn = copyOf(known, dedupeKey);
   if (copyIn !== null) {
-    await keepRoutes(trx, tray.id, dedupeKey, routesOf(tray, incoming), message.list, incoming.receivedAt);
+    await saveRoutes(trx, tray.id, dedupeKey, routesOf(tray, incoming), message.list, incoming.receivedAt);
     return { trayId: tray.id, conversationId: copyIn, outcome: "known-already" };
   }
   const placement = placeMessage(message, known.conversations);
@@ -146,7 +146,7 @@ async function keepOne(
   if (due.length > 0 || !incoming.imported || reported !== null || piece !== null) {
     await threads.put();
     await applyRules(trx, deps, tray, { id: conversationId, starts: joins === null }, due);
-    await tellOfArrival(trx, deps, incoming, stored, place);
+    await notifyOfArrival(trx, deps, incoming, stored, place);
     if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
     if (piece !== null) {
       await joinLatePiece(trx, deps, tray, conversationId, piece);
@@ -159,14 +159,14 @@ async function keepOne(
 }
 
 // What is brought over from elsewhere is no news.
-async function tellOfArrival(
+async function notifyOfArrival(
   db: Database,
   deps: Within,
   { imported }: Incoming,
   message: NewMessage,
   { conversationId, docket }: MessagePlace,
 ): Promise<void> {
-  if (!imported) await tellOfMessage(db, deps, { trayId: message.trayId, conversationId, message, docket });
+  if (!imported) await notifyOfMessage(db, deps, { trayId: message.trayId, conversationId, message, docket });
 }
 
 function linksOf({ message }: Incoming): string[] {

@@ -3,10 +3,10 @@ import { allTrays } from "../../storage/access/index";
 import {
   addMailSource,
   allMailSources,
-  keepSourcePlace,
-  keepSourceState,
   type MailSource,
   removeMailSource,
+  saveSourcePlace,
+  saveSourceState,
 } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 import { receiveMessage } from "./receive-message";
@@ -54,10 +54,10 @@ export async function takeFetched(
   const address = tray?.addresses[0];
   if (address === undefined) throw new Error(`the tray of source ${source.id} has no address`);
   await receiveMessage(deps, { raw, envelopeSender: null, recipients: [address] });
-  await keepSourcePlace(deps.db, source.id, place);
+  await saveSourcePlace(deps.db, source.id, place);
 }
 
 /** Keeps how a source is. */
 export function noteSource(deps: Deps, id: string, problem: string | null): Promise<void> {
-  return keepSourceState(deps.db, id, problem, deps.now());
+  return saveSourceState(deps.db, id, problem, deps.now());
 }

@@ -3,8 +3,8 @@ import { searchVector } from "../../core/search/search-vector";
 import { hasText } from "../../mail/index";
 import { blobBySha256, inTransaction } from "../../storage/base/index";
 import {
-  keepAttachmentWords,
-  keepDocumentWords,
+  saveAttachmentWords,
+  saveDocumentWords,
   type UnreadCarrier,
   unreadCarriers,
   unreadDocuments,
@@ -32,7 +32,7 @@ export async function readDocuments(deps: Deps): Promise<number> {
     const documents = await unreadDocuments(deps.db, BATCH);
     for (const { id, content, ...named } of documents) {
       const text = await textOf(deps, { ...named, content });
-      await inTransaction(deps.db, (trx) => keepDocumentWords(trx, id, wordsOf(named.name, text)));
+      await inTransaction(deps.db, (trx) => saveDocumentWords(trx, id, wordsOf(named.name, text)));
     }
     count += carriers.length + documents.length;
     if (carriers.length + documents.length === 0) return count;
@@ -52,7 +52,7 @@ async function readCarrier(deps: Deps, { id, attachments, raw }: UnreadCarrier):
   }
   const words = texts.map(({ index, name, text }) => ({ index, vector: wordsOf(name, text) }));
   const all = texts.map(({ name, text }) => `${name}\n${text}`).join("\n");
-  await inTransaction(deps.db, (trx) => keepAttachmentWords(trx, id, words, unplaced(all)));
+  await inTransaction(deps.db, (trx) => saveAttachmentWords(trx, id, words, unplaced(all)));
 }
 
 type LazyFile = Omit<NamedFile, "content"> & { readonly content: () => Promise<Uint8Array> };

@@ -7,7 +7,7 @@ import { inTransaction } from "../../storage/base/index";
 import type { Deps } from "../base/deps";
 import { colleaguesNow, isJunkSender, traysOfAddresses } from "../base/tray-directory";
 import { junkArrival } from "../deciding/junk-senders";
-import { type Incoming, type Kept, keepInTray, startAtOnce } from "./keep-in-tray";
+import { type Incoming, ingestMessage, type Kept, startAtOnce } from "./keep-in-tray";
 
 /** A message as it was handed to us. */
 export type Arrival = {
@@ -42,20 +42,20 @@ export async function receiveMessage(deps: Deps, arrival: Arrival): Promise<Kept
   };
   const [tray] = trays;
   const fresh = tray !== undefined && trays.length === 1 ? await startAtOnce(deps, tray, incoming) : null;
-  const kept = fresh === null ? await keepInTrays(deps, trays, incoming) : [fresh];
+  const kept = fresh === null ? await ingestInTrays(deps, trays, incoming) : [fresh];
   for (const { trayId, conversationId, outcome } of kept) {
     const sender = message.from?.address;
     if (outcome === "started" && sender !== undefined && (await isJunkSender(deps, trayId, sender)))
       await junkArrival(deps, trayId, conversationId);
-    if (outcome !== "known-already") deps.tell({ trayId, conversationId });
+    if (outcome !== "known-already") deps.publishChange({ trayId, conversationId });
   }
   return kept;
 }
 
-function keepInTrays(deps: Deps, trays: readonly Tray[], incoming: Incoming): Promise<Kept[]> {
+function ingestInTrays(deps: Deps, trays: readonly Tray[], incoming: Incoming): Promise<Kept[]> {
   return inTransaction(deps.db, async (trx) => {
     const outcomes: Kept[] = [];
-    for (const tray of trays) outcomes.push(await keepInTray(trx, deps, tray, incoming));
+    for (const tray of trays) outcomes.push(await ingestMessage(trx, deps, tray, incoming));
     return outcomes;
   });
 }

@@ -4,7 +4,7 @@ import type { ConversationId, MessageId } from "../../core/kernel/ids";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { parseMessage } from "../../mail/index";
 import { inTransaction } from "../../storage/base/index";
-import { conversationsHeld, factsOf, keepDockets, relist } from "../../storage/facts/index";
+import { conversationsHeld, factsOf, relist, saveDockets } from "../../storage/facts/index";
 import { parsedColumns, parsesAfter, rewriteParse, type StoredParse } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 
@@ -67,7 +67,7 @@ async function deriveAgain(deps: Deps, ids: readonly ConversationId[]): Promise<
     const held = await conversationsHeld(trx, ids);
     const facts = await factsOf(trx, ids);
     await relist(trx, ids);
-    await keepDockets(
+    await saveDockets(
       trx,
       held.map(({ id, version }) => ({
         id,

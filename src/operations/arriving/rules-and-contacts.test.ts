@@ -8,9 +8,9 @@ import { NO_ACTIONS, NO_CONDITIONS } from "../../core/rules/rule";
 import {
   dropContact,
   dropRule,
+  editContact,
+  editRule,
   importInto,
-  keepContact,
-  keepRule,
   lookAtContacts,
   lookAtJournal,
   lookAtRules,
@@ -56,7 +56,7 @@ const draft = (given: Partial<RuleDraft> = {}): RuleDraft => ({
   ...given,
 });
 const keep = async (given: Partial<RuleDraft> = {}) => {
-  const id = done(await keepRule(tray.deps, desk.lead, draft(given)));
+  const id = done(await editRule(tray.deps, desk.lead, draft(given)));
   // What arrives is asked by rules that are at most two seconds old.
   passes(tray, 1);
   return id;
@@ -176,17 +176,17 @@ describe("a rule", () => {
   });
 
   it("is refused with what is wrong, and to whoever does not lead", async () => {
-    expect(await keepRule(tray.deps, desk.lead, draft({ name: "" }))).toMatchObject({
+    expect(await editRule(tray.deps, desk.lead, draft({ name: "" }))).toMatchObject({
       error: { kind: "problems", problems: { name: "Give the rule a name." } },
     });
     const to = (actions: Partial<RuleDraft["actions"]>) =>
-      keepRule(tray.deps, desk.lead, draft({ actions: { ...NO_ACTIONS, ...actions } }));
+      editRule(tray.deps, desk.lead, draft({ actions: { ...NO_ACTIONS, ...actions } }));
     expect(refusal(await to({ categoryIds: [trustedId(desk.ines.id)] }))).toBe("no-such");
     expect(refusal(await to({ recordId: trustedId(desk.ines.id) }))).toBe("no-such");
     expect(refusal(await to({ ownerId: desk.reader.memberId }))).toBe("only-reads");
-    expect(refusal(await keepRule(tray.deps, desk.lead, draft({ id: trustedId(desk.ines.id) })))).toBe("no-such");
+    expect(refusal(await editRule(tray.deps, desk.lead, draft({ id: trustedId(desk.ines.id) })))).toBe("no-such");
     for (const grant of [desk.maraGrant, desk.reader]) {
-      expect(refusal(await keepRule(tray.deps, grant, draft()))).toBe("leads-only");
+      expect(refusal(await editRule(tray.deps, grant, draft()))).toBe("leads-only");
       expect(refusal(await dropRule(tray.deps, grant, trustedId(desk.ines.id), true))).toBe("leads-only");
       expect(refusal(await placeRules(tray.deps, grant, []))).toBe("leads-only");
     }
@@ -207,7 +207,7 @@ describe("a contact", () => {
     (await lookAtContacts(tray.deps, desk.lead, { text, categoryId })).map(({ name }) => name);
 
   it("added by several at once with the same address is one", async () => {
-    const same = () => keepContact(tray.deps, desk.lead, null, someone({ name: "Bram", addresses: "bram@x.example" }));
+    const same = () => editContact(tray.deps, desk.lead, null, someone({ name: "Bram", addresses: "bram@x.example" }));
     const outcomes = (await Promise.all(Array.from({ length: 6 }, same))).map(refusal);
     expect(outcomes.toSorted()).toEqual(["done", ...Array.from({ length: 5 }, () => "problems")]);
     for (const { id } of await lookAtContacts(tray.deps, desk.lead, { text: "Bram", categoryId: null }))
@@ -215,9 +215,9 @@ describe("a contact", () => {
   });
 
   it("is kept, found by name, organisation, address and category, and changed", async () => {
-    const { id } = done(await keepContact(tray.deps, desk.maraGrant, null, someone()));
+    const { id } = done(await editContact(tray.deps, desk.maraGrant, null, someone()));
     done(
-      await keepContact(
+      await editContact(
         tray.deps,
         desk.lead,
         null,
@@ -232,7 +232,7 @@ describe("a contact", () => {
     expect(await found("", invoices)).toEqual(["Perpetua Vane"]);
     expect(await found("100%")).toEqual([]);
     const { addresses } = done(
-      await keepContact(tray.deps, desk.lead, id, someone({ addresses: "new@vanehouse.example" })),
+      await editContact(tray.deps, desk.lead, id, someone({ addresses: "new@vanehouse.example" })),
     );
     expect(addresses).toEqual(["new@vanehouse.example"]);
     expect(await found("p.vane@")).toEqual([]);
@@ -240,31 +240,31 @@ describe("a contact", () => {
 
   it("has its addresses alone, until it is removed; and comes back as it was", async () => {
     const { id } = done(
-      await keepContact(tray.deps, desk.lead, null, someone({ name: "One", addresses: "one@x.example" })),
+      await editContact(tray.deps, desk.lead, null, someone({ name: "One", addresses: "one@x.example" })),
     );
     const other = someone({ name: "Other", addresses: "one@x.example" });
-    expect(await keepContact(tray.deps, desk.lead, null, other)).toMatchObject({
+    expect(await editContact(tray.deps, desk.lead, null, other)).toMatchObject({
       error: { kind: "problems", problems: { addresses: "one@x.example is One’s already." } },
     });
     const dropped = done(await dropContact(tray.deps, desk.lead, id));
     expect(refusal(await dropContact(tray.deps, desk.lead, id))).toBe("no-such");
     expect(await found("one@x")).toEqual([]);
-    done(await keepContact(tray.deps, desk.lead, id, { ...dropped, addresses: dropped.addresses.join(" ") }));
+    done(await editContact(tray.deps, desk.lead, id, { ...dropped, addresses: dropped.addresses.join(" ") }));
     expect(await found("one@x")).toEqual(["One"]);
     done(await dropContact(tray.deps, desk.lead, id));
-    done(await keepContact(tray.deps, desk.lead, null, other));
-    expect(refusal(await keepContact(tray.deps, desk.lead, id, { ...dropped, addresses: "one@x.example" }))).toBe(
+    done(await editContact(tray.deps, desk.lead, null, other));
+    expect(refusal(await editContact(tray.deps, desk.lead, id, { ...dropped, addresses: "one@x.example" }))).toBe(
       "problems",
     );
   });
 
   it("is not kept by a reader, under a category that is not there, or when it is not there itself", async () => {
-    expect(refusal(await keepContact(tray.deps, desk.reader, null, someone()))).toBe("readers-only-read");
+    expect(refusal(await editContact(tray.deps, desk.reader, null, someone()))).toBe("readers-only-read");
     expect(refusal(await dropContact(tray.deps, desk.reader, trustedId<ContactId>(desk.ines.id)))).toBe(
       "readers-only-read",
     );
     const nowhere = someone({ addresses: "n@x.example", categoryIds: [trustedId(desk.ines.id)] });
-    expect(refusal(await keepContact(tray.deps, desk.lead, null, nowhere))).toBe("no-such");
-    expect(refusal(await keepContact(tray.deps, desk.lead, trustedId(desk.ines.id), someone()))).toBe("no-such");
+    expect(refusal(await editContact(tray.deps, desk.lead, null, nowhere))).toBe("no-such");
+    expect(refusal(await editContact(tray.deps, desk.lead, trustedId(desk.ines.id), someone()))).toBe("no-such");
   });
 });

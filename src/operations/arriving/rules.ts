@@ -4,7 +4,7 @@ import { whyRuleHolds } from "../../core/rules/match-rule";
 import { checkRule, type Rule, type RuleProblems } from "../../core/rules/rule";
 import { membersWithRoles, type TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
-import { categoriesOf, keepCategories } from "../../storage/facts/index";
+import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { newestArrivals, orderRules, removeRule, rulesOf, saveRule } from "../../storage/mail/index";
 import { recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
@@ -31,11 +31,11 @@ export async function lookAtRules(
 }
 
 /** Keeps a rule; for those who lead the tray. */
-export async function keepRule(deps: Deps, grant: TrayGrant, draft: RuleDraft): Promise<Result<RuleId, RuleRefusal>> {
+export async function editRule(deps: Deps, grant: TrayGrant, draft: RuleDraft): Promise<Result<RuleId, RuleRefusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<RuleId, RuleRefusal>> => {
     // A category must not end while a rule comes to give it.
-    await keepCategories(trx);
+    await lockCategoriesForShare(trx);
     const rules = await rulesOf(trx, grant.tray.id);
     if (draft.id !== null && !rules.some(({ id }) => id === draft.id)) return err({ kind: "no-such", what: "rule" });
     const problems = checkRule(

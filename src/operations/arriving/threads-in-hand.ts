@@ -5,7 +5,7 @@ import type { Tray } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import {
   factsOf,
-  holdConversations,
+  lockConversations,
   type NewMessage,
   type Placed,
   peopleIn,
@@ -47,7 +47,7 @@ export function threadsInHand(trx: Transaction, tray: Tray): ThreadsInHand {
   };
   const take = async (ids: readonly ConversationId[]) => {
     if (ids.length === 0) return;
-    const held = await holdConversations(trx, tray.id, ids);
+    const held = await lockConversations(trx, tray.id, ids);
     const facts = await factsOf(trx, ids);
     const people = await peopleIn(trx, ids);
     for (const { id, version } of held) {

@@ -9,7 +9,7 @@ import {
   exportCategories,
   exportRecords,
   letInAgain,
-  orderParcel,
+  orderZipExport,
   shutOut,
   signIn,
   signOut,
@@ -101,7 +101,7 @@ describe("the access log", () => {
     await exportCategories(deps, desk.tobiasGrant);
     const record = await desk.opensRecord("Old Wyke");
     const form = { format: "eml", withNotes: true } as const;
-    done(await orderParcel(deps, desk.tobiasGrant, { recordId: record.id, text: "", everywhere: false }, form));
+    done(await orderZipExport(deps, desk.tobiasGrant, { recordId: record.id, text: "", everywhere: false }, form));
     expect(await said({ group: "exports" })).toEqual([
       expect.stringMatching(/exported a conversation with 1 message \(mbox\)/),
       expect.stringMatching(/exported the register, 0 records \(CSV\)/),

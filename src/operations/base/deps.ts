@@ -40,9 +40,9 @@ export type Deps = {
   /** What whoever asks for a page chose, as it came with their session; null where nobody does. */
   readonly chosen: Chosen | null;
   /** Has what a member has open in any process look again whether it may be open. */
-  readonly tellAccess: (memberId: MemberId) => void;
+  readonly publishAccess: (memberId: MemberId) => void;
   /** Tells the open screens, after the commit. */
-  readonly tell: (change: Change) => void;
+  readonly publishChange: (change: Change) => void;
   /** Whether this is the demo, where colleagues sign in with one click. */
   readonly demo: boolean;
   /** Puts the demo's clock ahead by so many milliseconds; null everywhere else. */

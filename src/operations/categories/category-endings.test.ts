@@ -16,13 +16,13 @@ import {
   bringBackCategory,
   countsToNarrow,
   decide,
+  editContact,
+  editRule,
+  editView,
   endCategory,
   everythingInList,
   examine,
   joinConversations,
-  keepContact,
-  keepRule,
-  keepView,
   lookAfterCategories,
   lookAtContacts,
   lookAtRules,
@@ -105,7 +105,7 @@ beforeAll(async () => {
   await give(ids.slice(0, 40), quotes);
   await give(ids.slice(20, 60), tuning);
   value(
-    await keepView(tray.deps, lead, {
+    await editView(tray.deps, lead, {
       name: "Rounds to sort",
       scope: "to-sort",
       query: `category=${rounds}&unread=yes`,
@@ -119,7 +119,7 @@ beforeAll(async () => {
     const conditions = { ...NO_CONDITIONS, from: ["@x.example"] };
     const actions = { ...NO_ACTIONS, categoryIds };
     value(
-      await keepRule(tray.deps, lead, {
+      await editRule(tray.deps, lead, {
         id: null,
         name,
         isOn: true,
@@ -131,7 +131,7 @@ beforeAll(async () => {
     );
   }
   const contact = { name: "Hugo Lund", organisation: "", phone: "", note: "", addresses: "h@x.example" };
-  value(await keepContact(tray.deps, lead, null, { ...contact, categoryIds: [tuning, rounds] }));
+  value(await editContact(tray.deps, lead, null, { ...contact, categoryIds: [tuning, rounds] }));
 }, 60_000);
 afterAll(() => tray.close());
 beforeEach(() => passes(tray, 1));

@@ -5,7 +5,7 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { allTrays, grantsOf, mayMembersChangeCategories, type TrayGrant } from "../../storage/access/index";
 import { inTransaction, type Transaction } from "../../storage/base/index";
 import { asCategoryStep, type CategoryUses } from "../../storage/categories/index";
-import { holdCategories } from "../../storage/facts/index";
+import { lockCategories } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 
@@ -37,7 +37,7 @@ export async function changeCategories<T>(
   if (refusal !== null) return err(refusal);
   const stepId = trustedId<CategoryStepId>(deps.newId());
   const done = await inTransaction(deps.db, async (trx): Promise<Result<CategoryChange<T>, CategoryRefusal>> => {
-    const all = await holdCategories(trx);
+    const all = await lockCategories(trx);
     const step = { id: stepId, trayId: scope, at: deps.now(), by: grant.memberId };
     const kept = await asCategoryStep(trx, step, async () => {
       const changed = await change(trx, seenIn(all, scope));
@@ -47,7 +47,7 @@ export async function changeCategories<T>(
   });
   if (!done.ok) return done;
   if (done.value.words === null) return ok({ value: done.value.value, stepId: null });
-  await tellAbout(deps, scope);
+  await publishCategoryChange(deps, scope);
   return ok({ value: done.value.value, stepId });
 }
 
@@ -72,9 +72,9 @@ async function leadsEverything(deps: Deps, grant: TrayGrant): Promise<boolean> {
 }
 
 /** Tells the open screens of a tray, or of all trays, that categories changed. */
-export async function tellAbout(deps: Deps, scope: TrayId | null): Promise<void> {
+export async function publishCategoryChange(deps: Deps, scope: TrayId | null): Promise<void> {
   const ids = scope === null ? (await allTrays(deps.db)).map(({ id }) => id) : [scope];
-  for (const trayId of ids) deps.tell({ trayId, conversationId: null });
+  for (const trayId of ids) deps.publishChange({ trayId, conversationId: null });
 }
 
 /** The refusal for a draft that may not be so; null when it may. */

@@ -4,10 +4,10 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
 import { refoldCategories, scopeOfStep, undoCategoryStep } from "../../storage/categories/index";
-import { holdCategories } from "../../storage/facts/index";
+import { lockCategories } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
-import { categoryRight, seenIn, tellAbout } from "./change-categories";
+import { categoryRight, publishCategoryChange, seenIn } from "./change-categories";
 
 /** Takes a change of categories back, if nothing of it was changed again since; gives what it had been, in words. */
 export async function undoCategories(
@@ -20,7 +20,7 @@ export async function undoCategories(
   const refusal = await categoryRight(deps, grant, scope);
   if (refusal !== null) return err(refusal);
   const undone = await inTransaction(deps.db, async (trx) => {
-    const all = await holdCategories(trx);
+    const all = await lockCategories(trx);
     const outcome = await undoCategoryStep(trx, stepId, {
       by: grant.memberId,
       now: deps.now(),
@@ -36,6 +36,6 @@ export async function undoCategories(
   });
   if (undone.kind === "none") return err({ kind: "nothing-to-undo" });
   if (undone.kind === "changed-since") return err({ kind: "changed-since" });
-  await tellAbout(deps, scope);
+  await publishCategoryChange(deps, scope);
   return ok(undone.words);
 }

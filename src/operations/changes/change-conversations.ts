@@ -13,13 +13,13 @@ import {
   appendEntries,
   factsOf,
   type HeldConversation,
-  holdConversations,
-  keepDockets,
+  lockConversations,
   type NewEntry,
+  saveDockets,
 } from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
-import { tellOfEntries } from "./telling";
+import { notifyOfEntries } from "./telling";
 
 /** What was done: the batch to undo it by, and how many conversations it changed. */
 export type Done = { readonly batchId: BatchId; readonly count: number };
@@ -44,7 +44,7 @@ export async function changeConversations(
   const done = await inTransaction(deps.db, async (trx): Promise<Result<ConversationId[], Refusal>> => {
     const refusal = await guard(trx);
     if (refusal !== null) return err(refusal);
-    const held = await holdConversations(trx, grant.tray.id, target.ids);
+    const held = await lockConversations(trx, grant.tray.id, target.ids);
     if (held.length < new Set(target.ids).size) return err({ kind: "no-such-conversation" });
     const facts = await factsOf(trx, target.ids);
     // What became a part of another conversation is decided there.
@@ -62,7 +62,7 @@ export async function changeConversations(
     return ok(changes.filter((change) => change.effects.length > 0).map((change) => change.conversation.id));
   });
   if (!done.ok) return done;
-  for (const conversationId of done.value) deps.tell({ trayId: grant.tray.id, conversationId });
+  for (const conversationId of done.value) deps.publishChange({ trayId: grant.tray.id, conversationId });
   return ok({ batchId, count: done.value.length });
 }
 
@@ -105,7 +105,7 @@ export async function carryOut(
     return { id: conversation.id, version: conversation.version + effects.length, docket, entries };
   });
   const written = withEntries.flatMap(({ entries }) => entries);
-  await Promise.all([appendEntries(trx, written), keepDockets(trx, withEntries), tellOfEntries(trx, deps, written)]);
+  await Promise.all([appendEntries(trx, written), saveDockets(trx, withEntries), notifyOfEntries(trx, deps, written)]);
 }
 
 /** Of some changes those that would settle what is filed nowhere, in a tray that settles only what is filed. */

@@ -52,7 +52,7 @@ describe("new hours of a tray", () => {
     expect((await examine(tray.deps)).differences).toHaveLength(1);
     await shutOn([]);
     const told: (string | null)[] = [];
-    const deps: Deps = { ...tray.deps, tell: ({ conversationId }) => void told.push(conversationId) };
+    const deps: Deps = { ...tray.deps, publishChange: ({ conversationId }) => void told.push(conversationId) };
     const run = runIds().at(-1);
     await runBulk(deps, run as RunId);
     expect(told).toEqual([id]);

@@ -10,7 +10,7 @@ import {
   type DocketAsStored,
   factsOf,
   type HeldConversation,
-  keepDockets,
+  saveDockets,
   storedDocketsOf,
 } from "../../storage/facts/index";
 import { putOffReminder, remindersOf } from "../../storage/mail/index";
@@ -44,7 +44,7 @@ export async function computeAnew(
     const kept = stored.get(id);
     return kept === undefined || Object.keys(differing(kept, docket)).length === 0 ? [] : [{ id, version, docket }];
   });
-  await keepDockets(trx, otherwise);
+  await saveDockets(trx, otherwise);
   const moved = await moveReminders(trx, grant, ids);
   return [...new Set([...otherwise.map(({ id }) => id), ...moved])];
 }

@@ -6,7 +6,7 @@ import { afterAll, expect, it } from "vitest";
 import { DAY, later, SECOND } from "../../core/kernel/instant";
 import { NO_ACTIONS, NO_CONDITIONS } from "../../core/rules/rule";
 import { wire } from "../../main/wiring";
-import { keepRule, planTimeOff, receiveMessage, watch } from "../index.server";
+import { editRule, planTimeOff, receiveMessage, watch } from "../index.server";
 
 const DELIVERIES = 20;
 
@@ -26,7 +26,7 @@ it("twenty deliveries at once come through two connections, with rules, watches 
   const actions = { ...NO_ACTIONS, ownerId: desk.mara.id };
   const conditions = { ...NO_CONDITIONS, subject: ["bellows"] };
   const rule = { id: null, name: "Bellows", isOn: true, isLast: false, exceptions: NO_CONDITIONS, conditions, actions };
-  done(await keepRule(tray.deps, desk.lead, rule));
+  done(await editRule(tray.deps, desk.lead, rule));
   let asked = 0;
   const deps = {
     ...few.deps,

@@ -3,18 +3,18 @@ import { passes, testTray } from "@tests/support/test-database";
 import { beforeEach, describe, expect, it } from "vitest";
 import { type ExpectationId, type FollowUpId, trustedId } from "../../core/kernel/ids";
 import { HOUR, later } from "../../core/kernel/instant";
-import { readTelling } from "../../core/telling/telling";
+import { readNotificationSettings } from "../../core/telling/telling";
 import {
   bellOf,
-  chooseTelling,
+  chooseNotificationSettings,
+  listNotifications,
+  notificationSettingsOf,
+  notifyDigests,
+  notifyOfOverdue,
   openConversation,
   readNotifications,
   setUpCategories,
   type TrayGrant,
-  tellDigests,
-  tellingOf,
-  tellOfOverdue,
-  toldOf,
   unwatch,
   watch,
   watchedBy,
@@ -26,7 +26,7 @@ beforeEach(async () => {
   return () => desk.tray.close();
 });
 
-const told = async (who: TrayGrant) => (await toldOf(desk.tray.deps, who)).map(({ event }) => event);
+const told = async (who: TrayGrant) => (await listNotifications(desk.tray.deps, who)).map(({ event }) => event);
 const fresh = () => passes(desk.tray, 1);
 
 describe("watching", () => {
@@ -84,17 +84,17 @@ describe("what is overdue", () => {
       forMember: desk.mara.id,
       ...followUp,
     });
-    expect(await tellOfOverdue(desk.tray.deps)).toBe(0);
+    expect(await notifyOfOverdue(desk.tray.deps)).toBe(0);
     passes(desk.tray, 70);
-    expect([await tellOfOverdue(desk.tray.deps), await tellOfOverdue(desk.tray.deps)]).toEqual([2, 0]);
+    expect([await notifyOfOverdue(desk.tray.deps), await notifyOfOverdue(desk.tray.deps)]).toEqual([2, 0]);
     expect(await told(desk.tobiasGrant)).toEqual(["overdue", "assigned"]);
-    expect((await toldOf(desk.tray.deps, desk.maraGrant))[0]).toMatchObject({
+    expect((await listNotifications(desk.tray.deps, desk.maraGrant))[0]).toMatchObject({
       event: "overdue",
       words: "call the sexton",
     });
     await desk.does(desk.lead, id, expectation(later(desk.tray.clock.now, HOUR), ids[2] ?? ""));
     passes(desk.tray, 70);
-    expect(await tellOfOverdue(desk.tray.deps)).toBe(1);
+    expect(await notifyOfOverdue(desk.tray.deps)).toBe(1);
   });
 
   it("is not told of what somebody answered, nor of what was due long ago", async () => {
@@ -108,33 +108,38 @@ describe("what is overdue", () => {
       { kind: "expect", until, expectationId },
     );
     passes(desk.tray, 5 * 24 * 60);
-    expect(await tellOfOverdue(desk.tray.deps)).toBe(0);
+    expect(await notifyOfOverdue(desk.tray.deps)).toBe(0);
   });
 });
 
 describe("the digest", () => {
   it("comes once a day after its time, to who wants it, with what is hers and what is nobody's", async () => {
     const { deps } = desk.tray;
-    await chooseTelling(deps, desk.tobiasGrant, readTelling({ digestAt: 10 * 60 }));
+    await chooseNotificationSettings(deps, desk.tobiasGrant, readNotificationSettings({ digestAt: 10 * 60 }));
     const id = await desk.arrive();
     await desk.does(desk.lead, id, { kind: "assign", ownerId: desk.tobias.id });
     await desk.arrive();
-    expect(await tellDigests(deps)).toBe(0);
+    expect(await notifyDigests(deps)).toBe(0);
     passes(desk.tray, 60);
-    expect([await tellDigests(deps), await tellDigests(deps)]).toEqual([1, 0]);
-    const [digest] = await toldOf(deps, desk.tobiasGrant);
+    expect([await notifyDigests(deps), await notifyDigests(deps)]).toEqual([1, 0]);
+    const [digest] = await listNotifications(deps, desk.tobiasGrant);
     expect([digest?.event, digest?.words]).toEqual([
       "digest",
       "1 to do, 0 replies overdue, 0 follow-ups due, 1 with nobody",
     ]);
     passes(desk.tray, 24 * 60);
-    expect(await tellDigests(deps)).toBe(1);
+    expect(await notifyDigests(deps)).toBe(1);
   });
 });
 
 describe("the bell", () => {
   const bell = async () =>
-    bellOf(desk.tray.deps, desk.tobiasGrant, desk.tobias, await tellingOf(desk.tray.deps, desk.tobiasGrant));
+    bellOf(
+      desk.tray.deps,
+      desk.tobiasGrant,
+      desk.tobias,
+      await notificationSettingsOf(desk.tray.deps, desk.tobiasGrant),
+    );
   it("counts what is unread of what is listed, and is read by opening the conversation or by hand", async () => {
     const { deps } = desk.tray;
     const [first, second] = [await desk.arrive(), await desk.arrive()];
@@ -143,9 +148,13 @@ describe("the bell", () => {
     expect(await bell()).toEqual({ unread: 2, pop: null });
     await openConversation(deps, desk.tobiasGrant, first);
     expect((await bell()).unread).toBe(1);
-    await chooseTelling(deps, desk.tobiasGrant, readTelling({ events: { mentioned: { list: false } } }));
+    await chooseNotificationSettings(
+      deps,
+      desk.tobiasGrant,
+      readNotificationSettings({ events: { mentioned: { list: false } } }),
+    );
     expect((await bell()).unread).toBe(0);
-    await chooseTelling(deps, desk.tobiasGrant, readTelling({}));
+    await chooseNotificationSettings(deps, desk.tobiasGrant, readNotificationSettings({}));
     await readNotifications(deps, desk.tobiasGrant, null);
     expect((await bell()).unread).toBe(0);
   });
@@ -154,7 +163,11 @@ describe("the bell", () => {
     const { deps } = desk.tray;
     await desk.does(desk.lead, await desk.arrive(), { kind: "assign", ownerId: desk.tobias.id });
     const shows = async (part: object) => {
-      await chooseTelling(deps, desk.tobiasGrant, readTelling({ events: { assigned: { browser: true } }, ...part }));
+      await chooseNotificationSettings(
+        deps,
+        desk.tobiasGrant,
+        readNotificationSettings({ events: { assigned: { browser: true } }, ...part }),
+      );
       return (await bell()).pop?.event ?? null;
     };
     expect(await shows({})).toBe("assigned");

@@ -3,7 +3,7 @@ import { inCharge } from "../../core/cover/covering";
 import type { Docket } from "../../core/docket/derive-docket";
 import { groupedBy } from "../../core/kernel/grouped";
 import { type ConversationId, type MemberId, type NotificationId, type TrayId, trustedId } from "../../core/kernel/ids";
-import type { ToldEvent } from "../../core/telling/events";
+import type { NotificationEvent } from "../../core/telling/events";
 import { watchesFor } from "../../core/telling/watches";
 import { firstWords } from "../../core/text/own-text";
 import type { Database, Transaction } from "../../storage/base/index";
@@ -15,7 +15,7 @@ import { timesOffLately, watchesLately } from "../base/tray-directory";
 type Told = Pick<NewNotification, "memberId" | "event" | "words" | "about">;
 
 /** Tells members of what others decided that concerns them: what became theirs, notes that name them, drafts. */
-export async function tellOfEntries(trx: Transaction, deps: Within, entries: readonly NewEntry[]): Promise<void> {
+export async function notifyOfEntries(trx: Transaction, deps: Within, entries: readonly NewEntry[]): Promise<void> {
   const byConversation = groupedBy(entries, ({ conversationId }) => conversationId);
   const all = [...byConversation.values()].flatMap((some) => {
     // The word that goes with an assignment is told with it, not as a note besides.
@@ -88,10 +88,10 @@ const REPLIES: ReadonlySet<string> = new Set(["person", "calendar", "bounce"]);
  * Tells of a message that came: whoever is in charge of its conversation and those who follow it, where it is one that is
  * answered to; and everybody who watches for one like it.
  */
-export async function tellOfMessage(db: Database, deps: Within, came: Came): Promise<void> {
+export async function notifyOfMessage(db: Database, deps: Within, came: Came): Promise<void> {
   const { message } = came;
   const told: Told[] = [];
-  const add = (memberId: MemberId, event: ToldEvent) => {
+  const add = (memberId: MemberId, event: NotificationEvent) => {
     // One message is told once to each, by its closest reason.
     if (told.some((one) => one.memberId === memberId)) return;
     const words = message.from.name || message.from.address;

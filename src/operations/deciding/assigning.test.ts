@@ -8,13 +8,13 @@ import {
   comeBack,
   decide,
   dropGroup,
+  editGroup,
   examine,
+  listNotifications,
   openConversation,
   planTimeOff,
   runBulk,
-  saveGroup,
   startBulkRun,
-  toldOf,
   undoBatch,
   whoCouldTake,
 } from "../index.server";
@@ -35,9 +35,11 @@ describe("assigning", () => {
   it("with a word leaves it as a note, tells the new owner once, and is undone with it", async () => {
     const id = await desk.arrive();
     const [batch] = await desk.does(desk.grant, id, assign(desk.tobias.id, { note: "The key is with the sexton." }));
-    const [told] = await toldOf(desk.tray.deps, desk.tobiasGrant);
+    const [told] = await listNotifications(desk.tray.deps, desk.tobiasGrant);
     expect(told).toMatchObject({ event: "assigned", by: desk.ines.id, words: "The key is with the sexton.", count: 1 });
-    expect((await toldOf(desk.tray.deps, desk.tobiasGrant)).filter(({ event }) => event === "mentioned")).toEqual([]);
+    expect(
+      (await listNotifications(desk.tray.deps, desk.tobiasGrant)).filter(({ event }) => event === "mentioned"),
+    ).toEqual([]);
     const open = await openConversation(desk.tray.deps, desk.lead, id);
     expect(open?.journal.map(({ effect }) => effect.kind)).toEqual(["assigned", "noted"]);
     done(await undoBatch(desk.tray.deps, desk.grant, batch ?? trustedId("")));
@@ -48,7 +50,7 @@ describe("assigning", () => {
     const ids = [];
     for (let count = 0; count < 40; count += 1) ids.push(await desk.arrive());
     await desk.does(desk.grant, ids, assign(desk.mara.id));
-    const told = await toldOf(desk.tray.deps, desk.maraGrant);
+    const told = await listNotifications(desk.tray.deps, desk.maraGrant);
     expect(told.map(({ event, count }) => [event, count])).toEqual([["assigned", 40]]);
     await desk.does(desk.grant, ids, assign(null), { kind: "bin" });
   });
@@ -84,7 +86,7 @@ describe("assigning", () => {
 describe("a group that takes turns", () => {
   const ofGroup = async (...memberIds: MemberId[]) =>
     done(
-      await saveGroup(desk.tray.deps, desk.lead, {
+      await editGroup(desk.tray.deps, desk.lead, {
         id: null,
         name: `Workshop ${memberIds.length} ${Math.random()}`,
         memberIds,
@@ -131,7 +133,7 @@ describe("a group that takes turns", () => {
   it("has a name of its own and members who decide, and is made by who leads", async () => {
     const group = { id: null, name: "Workshop", memberIds: [desk.tobias.id] };
     const save = async (who: typeof desk.lead, part: object) =>
-      refusal(await saveGroup(desk.tray.deps, who, { ...group, ...part }));
+      refusal(await editGroup(desk.tray.deps, who, { ...group, ...part }));
     expect([
       await save(desk.grant, {}),
       await save(desk.lead, { memberIds: [desk.reader.memberId] }),
@@ -147,12 +149,12 @@ it("followers are told of what comes, and of having been named one; each stops f
   passes(desk.tray, 1);
   await desk.does(desk.grant, id, assign(desk.tobias.id), { kind: "follow", memberId: desk.mara.id, follows: true });
   await desk.arrive({ into: id });
-  const [reply, named] = await toldOf(desk.tray.deps, desk.maraGrant);
+  const [reply, named] = await listNotifications(desk.tray.deps, desk.maraGrant);
   expect([reply?.event, named?.event, named?.by]).toEqual(["reply", "mentioned", desk.ines.id]);
   await desk.does(desk.maraGrant, id, { kind: "follow", memberId: desk.mara.id, follows: false });
   await desk.arrive({ into: id });
-  expect((await toldOf(desk.tray.deps, desk.maraGrant))[0]?.id).toBe(reply?.id);
-  expect((await toldOf(desk.tray.deps, desk.tobiasGrant))[0]?.event).toBe("reply");
+  expect((await listNotifications(desk.tray.deps, desk.maraGrant))[0]?.id).toBe(reply?.id);
+  expect((await listNotifications(desk.tray.deps, desk.tobiasGrant))[0]?.event).toBe("reply");
 });
 
 it("who could take it: who dealt with this person, those who are there before those who are not", async () => {

@@ -6,7 +6,7 @@ import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { type Expectation, expectationsOf, isOpen } from "../../core/turns/expectations";
 import type { Database, Transaction } from "../../storage/base/index";
 import { contactsWith } from "../../storage/conversation/index";
-import { askedOf, factsOf, holdConversations, sendersIn } from "../../storage/facts/index";
+import { askedOf, factsOf, lockConversations, sendersIn } from "../../storage/facts/index";
 import type { Within } from "../base/deps";
 import { carryOut } from "../changes/change-conversations";
 
@@ -54,7 +54,7 @@ export async function alsoAwait(
 ): Promise<void> {
   const ids = await askedOf(trx, trayId, addresses, LOOKED_AT);
   if (ids.length === 0) return;
-  const held = await holdConversations(trx, trayId, ids);
+  const held = await lockConversations(trx, trayId, ids);
   const facts = await factsOf(trx, ids);
   const changes = held.map((conversation) => {
     const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;

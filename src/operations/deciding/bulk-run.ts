@@ -5,14 +5,20 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { grantOfMember, type TrayGrant } from "../../storage/access/index";
 import { inTransaction, type Transaction } from "../../storage/base/index";
-import { allOfTray, entriesOfBatches, factsOf, holdConversations, keepCategories } from "../../storage/facts/index";
+import {
+  allOfTray,
+  entriesOfBatches,
+  factsOf,
+  lockCategoriesForShare,
+  lockConversations,
+} from "../../storage/facts/index";
 import {
   addBulkRun,
   type BulkRun,
   type BulkWork,
   bulkRunsOf,
   cancelBulkRun,
-  holdBulkRun,
+  lockBulkRun,
   noteBulkProgress,
 } from "../../storage/lists/index";
 import type { Deps, Within } from "../base/deps";
@@ -102,7 +108,7 @@ export async function runBulk(deps: Deps, id: RunId): Promise<void> {
 
 async function nextStep(deps: Deps, id: RunId): Promise<boolean> {
   const done = await inTransaction(deps.db, async (trx) => {
-    const held = await holdBulkRun(trx, id, STEP);
+    const held = await lockBulkRun(trx, id, STEP);
     if (held === null || held.run.endedAt !== null) return null;
     const { run, next } = held;
     const grant = await grantOfMember(trx, run.byMemberId, run.trayId, deps.now());
@@ -119,7 +125,7 @@ async function nextStep(deps: Deps, id: RunId): Promise<boolean> {
     return { trayId: run.trayId, toTell, isDone };
   });
   if (done === null) return false;
-  for (const conversationId of done.toTell) deps.tell({ trayId: done.trayId, conversationId });
+  for (const conversationId of done.toTell) deps.publishChange({ trayId: done.trayId, conversationId });
   return !done.isDone;
 }
 
@@ -133,8 +139,8 @@ async function carryOutStep(
   ids: readonly ConversationId[],
 ): Promise<StepDone> {
   const touchesCategories = work.kind === "undo" || (work.kind === "decide" && work.decision.kind === "categorise");
-  if (touchesCategories) await keepCategories(trx);
-  const held = await holdConversations(trx, grant.tray.id, ids);
+  if (touchesCategories) await lockCategoriesForShare(trx);
+  const held = await lockConversations(trx, grant.tray.id, ids);
   if (work.kind === "undo") {
     const entries = await entriesOfBatches(trx, grant.tray.id, work.batchIds, ids);
     const plans = await undoEntries(trx, deps, grant, held, entries, batchId);

@@ -6,8 +6,8 @@ import type { FieldValues, FilingField } from "../../core/records/filing-field";
 import {
   createRecord,
   decide,
+  editType,
   filingsOf,
-  keepType,
   lookAtTypes,
   openConversation,
   runBulk,
@@ -41,7 +41,7 @@ beforeAll(async () => {
   desk = await setUpDesk(tray);
   const [client] = await lookAtTypes(tray.deps);
   if (client === undefined) throw new Error("there are types from the start");
-  done(await keepType(tray.deps, desk.lead, { ...client, fields: FIELDS }));
+  done(await editType(tray.deps, desk.lead, { ...client, fields: FIELDS }));
   const draft = { typeId: client.id, title: "Vane House", parentId: null, responsibleId: null, note: "" };
   record = done(await createRecord(tray.deps, desk.lead, { ...draft, addresses: "", access: null }));
   recordId = record.id;

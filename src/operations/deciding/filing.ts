@@ -2,7 +2,7 @@ import type { Decision } from "../../core/deciding/decision";
 import type { RecordTypeId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { beginningOf, type FieldValues, readFieldValues } from "../../core/records/filing-field";
-import { keepSetting, settingsOf, type TrayGrant } from "../../storage/access/index";
+import { saveSetting, settingsOf, type TrayGrant } from "../../storage/access/index";
 import { recordTypes, registerRecords } from "../../storage/records/index";
 import type { Asking } from "../base/deps";
 import type { Refusal } from "../base/refusal";
@@ -45,7 +45,7 @@ async function remembered(
   decision: Filed,
   fields: FieldValues,
 ): Promise<Decision> {
-  await keepSetting(deps.db, memberId, keyOf(typeId), fields);
+  await saveSetting(deps.db, memberId, keyOf(typeId), fields);
   return { ...decision, fields };
 }
 

@@ -20,14 +20,14 @@ import {
   appendEntries,
   closeJoined,
   factsOf,
-  holdConversations,
-  keepDockets,
+  lockConversations,
   moveFacts,
   type Place,
   type Places,
   placesIn,
   relist,
   reopenJoined,
+  saveDockets,
   startEmpty,
 } from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
@@ -46,7 +46,7 @@ export async function joinConversations(
   const batchId = trustedId<BatchId>(deps.newId());
   const done = await inTransaction(deps.db, async (trx): Promise<Result<null, Refusal>> => {
     const row = await conversationRow(trx, grant, source);
-    const held = await holdConversations(trx, grant.tray.id, [target, source]);
+    const held = await lockConversations(trx, grant.tray.id, [target, source]);
     const places = [await placesIn(trx, target), await placesIn(trx, source)];
     // What is a part of another conversation already is joined there.
     const isGone = places.some(({ messages }) => messages.length === 0);
@@ -55,7 +55,7 @@ export async function joinConversations(
     return ok(null);
   });
   if (!done.ok) return done;
-  for (const conversationId of [target, source]) deps.tell({ trayId: grant.tray.id, conversationId });
+  for (const conversationId of [target, source]) deps.publishChange({ trayId: grant.tray.id, conversationId });
   return ok({ batchId, count: 1 });
 }
 
@@ -70,7 +70,7 @@ type Joining = {
 /** The same within the caller's transaction, which need not hold the two; a late parent joins pieces so. */
 export async function joinPiece(trx: Transaction, deps: Within, tray: Tray, joining: Joining): Promise<void> {
   const { target, source } = joining;
-  const held = await holdConversations(trx, tray.id, [target, source]);
+  const held = await lockConversations(trx, tray.id, [target, source]);
   const before = held.find(({ id }) => id === target)?.version ?? 0;
   const places = await placesIn(trx, source);
   const { moved, last } = placedAfter(places, before);
@@ -79,7 +79,7 @@ export async function joinPiece(trx: Transaction, deps: Within, tray: Tray, join
   await appendOwn(trx, deps, tray, { ...joining, conversationId: target, version: last + 1, effect });
   await closeJoined(trx, source, target);
   await relist(trx, [target]);
-  await keepDerived(trx, [{ id: target, version: last + 1 }]);
+  await saveDerived(trx, [{ id: target, version: last + 1 }]);
 }
 
 // In their order, behind everything that is there: what a conversation learns later happens later.
@@ -105,7 +105,7 @@ export async function splitOff(
   const batchId = trustedId<BatchId>(deps.newId());
   const newId = trustedId<ConversationId>(deps.newId());
   const done = await inTransaction(deps.db, async (trx): Promise<Result<null, Refusal>> => {
-    const [held] = await holdConversations(trx, grant.tray.id, [id]);
+    const [held] = await lockConversations(trx, grant.tray.id, [id]);
     const messages = held === undefined ? [] : await correspondenceOf(trx, grant, id);
     const root = messages.find((message) => message.id === messageId);
     if (held === undefined || root === undefined) return err({ kind: "no-such-conversation" });
@@ -126,14 +126,14 @@ export async function splitOff(
     const version = held.version + 1;
     await appendOwn(trx, deps, grant.tray, { conversationId: id, version, effect, by: grant.memberId, batchId });
     await relist(trx, [id, newId]);
-    await keepDerived(trx, [
+    await saveDerived(trx, [
       { id, version },
       { id: newId, version: last },
     ]);
     return ok(null);
   });
   if (!done.ok) return done;
-  for (const conversationId of [id, newId]) deps.tell({ trayId: grant.tray.id, conversationId });
+  for (const conversationId of [id, newId]) deps.publishChange({ trayId: grant.tray.id, conversationId });
   return ok({ batchId, count: 1, conversationId: newId });
 }
 
@@ -150,13 +150,13 @@ export function isMoving<Entry extends JournalEntry>(entry: Entry): entry is Ent
  */
 export async function moveBack(trx: Transaction, tray: Tray, id: ConversationId, { effect }: Moving): Promise<void> {
   const other = effect.conversationId;
-  await holdConversations(trx, tray.id, [id, other]);
+  await lockConversations(trx, tray.id, [id, other]);
   if (effect.kind === "joined") {
     await reopenJoined(trx, other);
     await moveFacts(trx, tray.id, id, other, effect);
     await relist(trx, [id, other]);
     const last = Math.max(0, ...[...effect.messages, ...effect.entries].map((place) => place.version));
-    await keepDerived(trx, [{ id: other, version: last + 1 }]);
+    await saveDerived(trx, [{ id: other, version: last + 1 }]);
     return;
   }
   await moveFacts(trx, tray.id, other, id, { messages: effect.messages, entries: [] });
@@ -167,7 +167,7 @@ export async function moveBack(trx: Transaction, tray: Tray, id: ConversationId,
     return;
   }
   const version = Math.max(...[...left.messages, ...left.entries].map((place) => place.version));
-  await keepDerived(trx, [{ id: other, version: version + 1 }]);
+  await saveDerived(trx, [{ id: other, version: version + 1 }]);
 }
 
 async function appendOwn(
@@ -181,12 +181,12 @@ async function appendOwn(
   await appendEntries(trx, [{ id, trayId: tray.id, conversationId, version, at: deps.now(), by, batchId, effect }]);
 }
 
-async function keepDerived(trx: Transaction, kept: readonly { id: ConversationId; version: number }[]): Promise<void> {
+async function saveDerived(trx: Transaction, kept: readonly { id: ConversationId; version: number }[]): Promise<void> {
   const facts = await factsOf(
     trx,
     kept.map(({ id }) => id),
   );
-  await keepDockets(
+  await saveDockets(
     trx,
     kept.map(({ id, version }) => ({
       id,

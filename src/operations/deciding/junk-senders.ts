@@ -4,7 +4,7 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import type { Tray, TrayGrant } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
-import { factsOf, holdConversations } from "../../storage/facts/index";
+import { factsOf, lockConversations } from "../../storage/facts/index";
 import { countOfList } from "../../storage/lists/index";
 import { addJunkSender, junkSendersOf, removeJunkSender } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
@@ -45,7 +45,7 @@ export async function otherMailOf(deps: Deps, grant: TrayGrant, text: string): P
 /** Calls what a junk sender has just begun junk, as a decision of the tray that can be undone. */
 export async function junkArrival(deps: Deps, trayId: Tray["id"], id: ConversationId): Promise<void> {
   await inTransaction(deps.db, async (trx) => {
-    const conversations = await holdConversations(trx, trayId, [id]);
+    const conversations = await lockConversations(trx, trayId, [id]);
     const facts = await factsOf(trx, [id]);
     const changes = conversations.map((conversation) => ({
       conversation,

@@ -11,8 +11,8 @@ import {
   timesOffNow,
 } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
-import { categoriesOf, keepCategories } from "../../storage/facts/index";
-import { keepRecord, recordsByIds } from "../../storage/records/index";
+import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
+import { lockRecordForShare, recordsByIds } from "../../storage/records/index";
 import type { Asking } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { loadsOfThere } from "./take-turns";
@@ -51,7 +51,7 @@ const NEEDS: { readonly [Kind in Need["kind"]]: Met<Kind> } = {
     },
   },
   category: {
-    lock: keepCategories,
+    lock: lockCategoriesForShare,
     refusal: async (deps, grant, { id, toGive }) => {
       const category = (await categoriesOf(deps.db, grant.tray.id)).find((one) => one.id === id);
       if (category === undefined) return { kind: "no-such", what: "category" };
@@ -60,7 +60,7 @@ const NEEDS: { readonly [Kind in Need["kind"]]: Met<Kind> } = {
   },
   record: {
     lock: async (trx, { id, toFile }) => {
-      if (toFile) await keepRecord(trx, id);
+      if (toFile) await lockRecordForShare(trx, id);
     },
     refusal: async (deps, grant, { id, toFile }) => {
       const [record] = await recordsByIds(deps.db, grant, [id]);

@@ -10,11 +10,11 @@ import { inTransaction } from "../../storage/base/index";
 import {
   appendEntries,
   factsOf,
-  holdConversations,
-  keepCategories,
-  keepDockets,
+  lockCategoriesForShare,
+  lockConversations,
   type NewEntry,
   newestRedoableBatch,
+  saveDockets,
   undoingsOfBatch,
 } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
@@ -31,10 +31,10 @@ export async function redoNewest(deps: Deps, grant: TrayGrant): Promise<Result<U
   const undoing = await newestRedoableBatch(deps.db, grant.tray.id, grant.memberId, since);
   if (undoing === null) return err({ kind: "nothing-to-redo" });
   const plans = await inTransaction(deps.db, async (trx): Promise<RedoPlan[]> => {
-    await keepCategories(trx);
+    await lockCategoriesForShare(trx);
     const before = await undoingsOfBatch(trx, grant.tray.id, undoing);
     const ids = [...new Set(before.map(({ conversationId }) => conversationId))];
-    const held = await holdConversations(trx, grant.tray.id, ids);
+    const held = await lockConversations(trx, grant.tray.id, ids);
     const [undoings, facts] = [await undoingsOfBatch(trx, grant.tray.id, undoing), await factsOf(trx, ids)];
     const batchId = trustedId<BatchId>(deps.newId());
     const done = held.map((conversation) => {
@@ -62,8 +62,8 @@ export async function redoNewest(deps: Deps, grant: TrayGrant): Promise<Result<U
       trx,
       done.flatMap(({ entries }) => entries),
     );
-    await keepDockets(trx, done);
-    for (const { id } of done) deps.tell({ trayId: grant.tray.id, conversationId: id });
+    await saveDockets(trx, done);
+    for (const { id } of done) deps.publishChange({ trayId: grant.tray.id, conversationId: id });
     return done.flatMap(({ planned }) => planned);
   });
   const names = await namesFor(deps, grant, plans);

@@ -5,7 +5,7 @@ import type { Decision } from "../../core/deciding/decision";
 import { type ConversationId, type FollowUpId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { DAY, dateOf, later } from "../../core/kernel/instant";
 import { inTransaction } from "../../storage/base/index";
-import { deleteConversations, holdBinnedTooLong } from "../../storage/records/index";
+import { deleteConversations, lockBinnedTooLong } from "../../storage/records/index";
 import {
   answerConversation,
   callJunkSender,
@@ -168,7 +168,7 @@ describe("the bin", () => {
       commit = resolve;
     });
     const emptying = inTransaction(tray.deps.db, async (trx) => {
-      const held = await holdBinnedTooLong(trx, tray.deps.now(), 20);
+      const held = await lockBinnedTooLong(trx, tray.deps.now(), 20);
       const ids = held.map(({ id }) => id);
       await deleteConversations(trx, ids, tray.deps.now());
       await mayCommit;

@@ -16,9 +16,9 @@ import {
   entriesOfBatches,
   factsOf,
   type HeldConversation,
-  holdConversations,
-  keepCategories,
-  keepDockets,
+  lockCategoriesForShare,
+  lockConversations,
+  saveDockets,
 } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
@@ -44,11 +44,11 @@ export async function undoBatches(
   const undone = await inTransaction(
     deps.db,
     async (trx): Promise<Result<{ plans: UndoPlan[]; ids: ConversationId[] }, Refusal>> => {
-      await keepCategories(trx);
+      await lockCategoriesForShare(trx);
       const before = await entriesOfBatches(trx, grant.tray.id, batchIds);
       const own = new Set(before.map((entry) => entry.conversationId));
       const ids = [...new Set([...own, ...before.filter(isMoving).map(({ effect }) => effect.conversationId)])];
-      const all = await holdConversations(trx, grant.tray.id, ids);
+      const all = await lockConversations(trx, grant.tray.id, ids);
       const held = all.filter(({ id }) => own.has(id));
       // Read again now that nobody else can undo it at the same time.
       const entries = await entriesOfBatches(trx, grant.tray.id, batchIds);
@@ -58,7 +58,7 @@ export async function undoBatches(
     },
   );
   if (!undone.ok) return undone;
-  for (const conversationId of undone.value.ids) deps.tell({ trayId: grant.tray.id, conversationId });
+  for (const conversationId of undone.value.ids) deps.publishChange({ trayId: grant.tray.id, conversationId });
   return ok(await undoneInWords(deps, grant, undone.value.plans));
 }
 
@@ -103,7 +103,7 @@ export async function undoEntries(
   });
   const dockets = undone.flatMap(({ id, version, docket }) => (docket === null ? [] : [{ id, version, docket }]));
   const undos = undone.flatMap((one) => one.undos);
-  await Promise.all([appendEntries(trx, undos), keepDockets(trx, dockets)]);
+  await Promise.all([appendEntries(trx, undos), saveDockets(trx, dockets)]);
   return undone.flatMap(({ plans }) => plans);
 }
 

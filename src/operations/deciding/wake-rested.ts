@@ -3,7 +3,7 @@ import type { Effect } from "../../core/journal/entry";
 import { type BatchId, type ConversationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { inTransaction } from "../../storage/base/index";
-import { factsOf, holdConversations } from "../../storage/facts/index";
+import { factsOf, lockConversations } from "../../storage/facts/index";
 import { expiredOnes, restsOver } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 import { carryOut } from "../changes/change-conversations";
@@ -42,7 +42,7 @@ async function found(
   for (const { id, trayId } of over) byTray.set(trayId, [...(byTray.get(trayId) ?? []), id]);
   for (const [trayId, ids] of byTray) {
     await inTransaction(deps.db, async (trx) => {
-      const held = await holdConversations(trx, trayId, ids);
+      const held = await lockConversations(trx, trayId, ids);
       const facts = await factsOf(trx, ids);
       const changes = held.map((conversation) => {
         const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
@@ -50,6 +50,6 @@ async function found(
       });
       await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), changes);
     });
-    for (const conversationId of ids) deps.tell({ trayId, conversationId });
+    for (const conversationId of ids) deps.publishChange({ trayId, conversationId });
   }
 }

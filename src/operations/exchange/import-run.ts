@@ -16,9 +16,9 @@ import {
   importChunks,
   importOrder,
   importRunsOf,
-  keepImportChunk,
-  keepImportProgress,
   noteRestored,
+  saveImportChunk,
+  saveImportProgress,
   setImportState,
   startImportRun,
 } from "../../storage/mail/index";
@@ -67,7 +67,7 @@ async function keepFile(deps: Deps, id: string, content: AsyncIterable<Uint8Arra
   let total = 0;
   let position = 0;
   const flush = async () => {
-    await keepImportChunk(deps.db, id, position, Buffer.concat(gathered));
+    await saveImportChunk(deps.db, id, position, Buffer.concat(gathered));
     position += 1;
     gathered = [];
     size = 0;
@@ -110,7 +110,7 @@ type Order = NonNullable<Awaited<ReturnType<typeof importOrder>>>;
 async function takeMailIn(deps: Deps, id: string, { tray, way }: Order, path: string): Promise<Ending> {
   const report = await importFiles(deps, tray, path, {
     asHistory: way === "history",
-    goesOn: (sofar) => keepImportProgress(deps.db, id, { ...sofar, messages: sofar.read }, deps.now()),
+    goesOn: (sofar) => saveImportProgress(deps.db, id, { ...sofar, messages: sofar.read }, deps.now()),
   });
   const { problem } = report;
   const isNothing = report.read === 0 && report.passedOver.length > 0;
@@ -126,7 +126,7 @@ async function takeRecordIn(deps: Deps, id: string, { tray, by, bytes }: Order, 
   try {
     const restored = await restoreRecord(deps, grant, zip, ({ read, total, added }) => {
       const counts = { messages: read, added, knownAlready: read - added, flagged: 0 };
-      return keepImportProgress(deps.db, id, { ...counts, bytesRead: Math.round((bytes * read) / total) }, deps.now());
+      return saveImportProgress(deps.db, id, { ...counts, bytesRead: Math.round((bytes * read) / total) }, deps.now());
     });
     if (!restored.ok) return restored.error;
     const { documents, conversations, remarks } = restored.value;

@@ -7,7 +7,7 @@ import { filesInZip } from "@tests/support/zips";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, trustedId } from "../../core/kernel/ids";
 import { parseMessage, readTable } from "../../mail/index";
-import { answerConversation, createRecord, keepType, lookAtTypes, receiveMessage } from "../index.server";
+import { answerConversation, createRecord, editType, lookAtTypes, receiveMessage } from "../index.server";
 
 let tray: TestTray;
 let desk: Desk;
@@ -31,7 +31,7 @@ beforeAll(async () => {
     start: "",
     remembers: false,
   } as const;
-  done(await keepType(tray.deps, desk.lead, { ...client, fields: [kind] }));
+  done(await editType(tray.deps, desk.lead, { ...client, fields: [kind] }));
   const draft = {
     typeId: client.id,
     title: "Vane House, Größe",

@@ -11,16 +11,16 @@ import {
   type FilingRecord,
   type MessageOnRecord,
   notesOf,
-  type ParcelForm,
-  type ParcelOf,
   recordDocument,
   registerRecords,
+  type ZipExportForm,
+  type ZipExportOf,
 } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { printConversation } from "../reading/print-conversation";
 import { readAttachment } from "../reading/read-message";
 import { recordLines } from "../records/record-table";
-import { nameFor, type ParcelContents, parcelContents } from "./parcel-contents";
+import { nameFor, type ZipContents, zipContents } from "./parcel-contents";
 import { aloneBy, filedInWords, filingOf, filingOfPart, indexOf, type Line, particularsOf } from "./parcel-index";
 
 const NOTE_COLUMNS = ["conversation", "at", "by", "text"] as const;
@@ -35,14 +35,14 @@ export type Packed = { readonly name: string; readonly files: number; readonly c
  * `index.csv` with the particulars and the SHA-256 of every file; `onFile` is called as each is begun. `restoreRecord`
  * takes a record in again. Null when there is no such record that she may know of.
  */
-export async function packParcel(
+export async function buildZipExport(
   deps: Deps,
   grant: TrayGrant,
-  what: ParcelOf,
-  { format, withNotes }: ParcelForm,
+  what: ZipExportOf,
+  { format, withNotes }: ZipExportForm,
   onFile: () => void = () => {},
 ): Promise<Packed | null> {
-  const contents = await parcelContents(deps, grant, what);
+  const contents = await zipContents(deps, grant, what);
   if (contents === null) return null;
   const sums = new Map<string, { readonly sha256: string; readonly size: number }>();
   const summed = (entry: LazyZipEntry): LazyZipEntry => ({ ...entry, load: () => withSum(entry, sums) });
@@ -105,7 +105,7 @@ function lineByLine(files: readonly { readonly entry: LazyZipEntry; readonly lin
   };
 }
 
-function emlFiles(contents: ParcelContents): Files {
+function emlFiles(contents: ZipContents): Files {
   const names = uniqueNames(contents.messages.map((message) => `${nameFor(message)}.eml`));
   return lineByLine(
     contents.messages.map((message, at) => ({
@@ -115,7 +115,7 @@ function emlFiles(contents: ParcelContents): Files {
   );
 }
 
-function mboxFile(contents: ParcelContents): Files {
+function mboxFile(contents: ZipContents): Files {
   const pieces = async function* () {
     for (const message of contents.messages) yield mboxOf([{ ...message, raw: await rawOf(contents, message) }]);
   };
@@ -127,13 +127,13 @@ function mboxFile(contents: ParcelContents): Files {
   };
 }
 
-async function rawOf({ deps, grants }: ParcelContents, { id, trayId }: MessageOnRecord): Promise<Uint8Array> {
+async function rawOf({ deps, grants }: ZipContents, { id, trayId }: MessageOnRecord): Promise<Uint8Array> {
   const grant = grants.find(({ tray }) => tray.id === trayId);
   const stored = grant === undefined ? null : await rawMessage(deps.db, grant, id);
   return stored?.raw ?? gone(`message ${id}`);
 }
 
-function documentFiles(contents: ParcelContents): Files {
+function documentFiles(contents: ZipContents): Files {
   const { messages, parts, documents, deps } = contents;
   const carried = messages.flatMap((message) =>
     message.attachments
@@ -183,7 +183,7 @@ function gone(what: string): never {
 }
 
 async function documentOf(
-  { deps, grants }: ParcelContents,
+  { deps, grants }: ZipContents,
   { id, trayId }: Pick<MessageOnRecord, "id" | "trayId">,
   index: number,
 ): Promise<Uint8Array> {
@@ -192,7 +192,7 @@ async function documentOf(
   return read?.content ?? gone(`a document of message ${id}`);
 }
 
-function pdfFiles(contents: ParcelContents, withNotes: boolean): Files {
+function pdfFiles(contents: ZipContents, withNotes: boolean): Files {
   const { deps, about, filings, nameOf, printedAs } = contents;
   const byThread = groupedBy(contents.messages, ({ conversationId }) => conversationId);
   return lineByLine(
@@ -224,7 +224,7 @@ function recordEntry(deps: Deps, grant: TrayGrant, { id }: FilingRecord): LazyZi
   };
 }
 
-function notesEntry({ deps, messages, printedAs, nameOf }: ParcelContents): LazyZipEntry {
+function notesEntry({ deps, messages, printedAs, nameOf }: ZipContents): LazyZipEntry {
   return {
     folder: "",
     name: "notes.csv",

@@ -13,7 +13,6 @@ import {
   type MessageOnRecord,
   messagesOfConversations,
   messagesOnRecord,
-  type ParcelOf,
   type PartOnRecord,
   partsOnRecord,
   type RecordDocument,
@@ -22,6 +21,7 @@ import {
   recordsByIds,
   recordTypes,
   registerRecords,
+  type ZipExportOf,
 } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { textOfPart } from "../records/look-at-records";
@@ -30,7 +30,7 @@ import { textOfPart } from "../records/look-at-records";
 type ThreadFiling = FiledThread & { readonly code?: string };
 
 /** All that is taken out, but for the bytes. */
-export type ParcelContents = {
+export type ZipContents = {
   readonly deps: Deps;
   /** What the zip is called, and what stands below the subjects of what is printed. */
   readonly name: string;
@@ -50,7 +50,7 @@ export type ParcelContents = {
 };
 
 /** What a member may take out; null where there is no such record that she may know of. */
-export async function parcelContents(deps: Deps, grant: TrayGrant, what: ParcelOf): Promise<ParcelContents | null> {
+export async function zipContents(deps: Deps, grant: TrayGrant, what: ZipExportOf): Promise<ZipContents | null> {
   const found = await (what.recordId === null
     ? foundInTray(deps, grant, what)
     : foundOnRecord(deps, grant, what.recordId, what.text));
@@ -71,7 +71,7 @@ export async function parcelContents(deps: Deps, grant: TrayGrant, what: ParcelO
   };
 }
 
-type Found = Omit<ParcelContents, "deps" | "grants" | "labels" | "nameOf">;
+type Found = Omit<ZipContents, "deps" | "grants" | "labels" | "nameOf">;
 
 async function foundOnRecord(deps: Deps, grant: TrayGrant, id: RecordId, text: string): Promise<Found | null> {
   const [record] = await recordsByIds(deps.db, grant, [id]);
@@ -103,7 +103,7 @@ async function foundOnRecord(deps: Deps, grant: TrayGrant, id: RecordId, text: s
   };
 }
 
-async function foundInTray(deps: Deps, grant: TrayGrant, { text, everywhere }: ParcelOf): Promise<Found> {
+async function foundInTray(deps: Deps, grant: TrayGrant, { text, everywhere }: ZipExportOf): Promise<Found> {
   const query = readQuery(text);
   const ids =
     query.terms.length === 0 ? [] : await conversationsWith(deps.db, grant, query, everywhere ? "everywhere" : "kept");

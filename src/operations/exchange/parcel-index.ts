@@ -4,7 +4,7 @@ import { meansInWords } from "../../core/records/filing-means";
 import { writeTable } from "../../mail/index";
 import type { FiledThread, MessageOnRecord, PartOnRecord } from "../../storage/records/index";
 import { mailboxLine } from "../reading/print-conversation";
-import type { ParcelContents } from "./parcel-contents";
+import type { ZipContents } from "./parcel-contents";
 
 /** A line of the index, by its columns. */
 export type Line = Readonly<Record<string, string>>;
@@ -39,7 +39,7 @@ export const aloneBy = (who: string, at: Instant): Line => ({
 });
 
 /** What the index says of a message. */
-export function particularsOf(contents: ParcelContents, message: MessageOnRecord): Line {
+export function particularsOf(contents: ZipContents, message: MessageOnRecord): Line {
   return {
     date: dateOf(message.sentAt).toISOString(),
     direction: message.direction,
@@ -58,7 +58,7 @@ export function particularsOf(contents: ParcelContents, message: MessageOnRecord
 }
 
 // A message of a conversation that is not on the record itself.
-function aloneOf(contents: ParcelContents, { id, conversationId }: MessageOnRecord): Line {
+function aloneOf(contents: ZipContents, { id, conversationId }: MessageOnRecord): Line {
   if (contents.record === null || contents.filings.has(conversationId)) return {};
   const part = contents.parts.find(({ messageId, attachment }) => messageId === id && attachment === null);
   return part === undefined ? {} : { alone: "yes", ...filingOfPart(contents, part) };
@@ -66,12 +66,12 @@ function aloneOf(contents: ParcelContents, { id, conversationId }: MessageOnReco
 
 /** How a part was filed. */
 export const filingOfPart = (
-  contents: ParcelContents,
+  contents: ZipContents,
   part: Pick<PartOnRecord, "filedAt" | "filedBy" | "means" | "fields" | "earlier">,
 ) => filedInWords(contents, { ...part, rule: null });
 
 /** How a conversation was filed; on several records, what is said of each after the other. */
-export function filingOf(contents: ParcelContents, id: ConversationId): Line {
+export function filingOf(contents: ZipContents, id: ConversationId): Line {
   const filings = (contents.filings.get(id) ?? []).map(({ code, ...thread }) => ({
     ...(code === undefined ? {} : { records: code }),
     ...filedInWords(contents, thread),
@@ -83,7 +83,7 @@ export function filingOf(contents: ParcelContents, id: ConversationId): Line {
 
 /** Who filed something, when and how, with its particulars; as it was elsewhere where it was taken in. */
 export function filedInWords(
-  { nameOf, labels }: ParcelContents,
+  { nameOf, labels }: ZipContents,
   {
     earlier,
     filedAt,

@@ -4,22 +4,22 @@ import { type Desk, done, only, refusal, setUpDesk } from "@tests/support/desk";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { filesInZip } from "@tests/support/zips";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { ParcelId, RecordId } from "../../core/kernel/ids";
+import type { RecordId, ZipExportId } from "../../core/kernel/ids";
 import { DAY, type Instant, later, MINUTE } from "../../core/kernel/instant";
 import { readTable } from "../../mail/index";
 import {
   addDocument,
   closeRecord,
-  forgetParcels,
-  lookAtParcels,
-  openParcel,
-  orderParcel,
-  type ParcelForm,
-  type ParcelOf,
-  putParcelAway,
+  forgetZipExports,
+  lookAtZipExports,
+  openZipExport,
+  orderZipExport,
+  putZipExportAway,
   resumeWork,
-  runParcel,
-  stopParcel,
+  runZipExport,
+  stopZipExport,
+  type ZipExportForm,
+  type ZipExportOf,
 } from "../index.server";
 
 let tray: TestTray;
@@ -40,17 +40,17 @@ beforeAll(async () => {
 });
 afterAll(() => tray.close());
 
-const PLAIN: ParcelForm = { format: "eml", withNotes: false };
-const order = async (what: Partial<ParcelOf>, who = desk.lead) =>
-  orderParcel(tray.deps, who, { recordId: null, text: "", everywhere: false, ...what }, PLAIN);
-const now = async (id: ParcelId) => (await lookAtParcels(tray.deps, desk.lead)).find((one) => one.id === id);
-const zipOf = async (id: ParcelId, who = desk.lead) => {
-  const opened = await openParcel(tray.deps, who, id);
+const PLAIN: ZipExportForm = { format: "eml", withNotes: false };
+const order = async (what: Partial<ZipExportOf>, who = desk.lead) =>
+  orderZipExport(tray.deps, who, { recordId: null, text: "", everywhere: false, ...what }, PLAIN);
+const now = async (id: ZipExportId) => (await lookAtZipExports(tray.deps, desk.lead)).find((one) => one.id === id);
+const zipOf = async (id: ZipExportId, who = desk.lead) => {
+  const opened = await openZipExport(tray.deps, who, id);
   return opened === null ? null : filesInZip(await buffer(Readable.from(opened.content, { objectMode: false })));
 };
-const packed = async (what: Partial<ParcelOf>) => {
+const packed = async (what: Partial<ZipExportOf>) => {
   const id = done(await order(what));
-  await runParcel(tray.deps, id);
+  await runZipExport(tray.deps, id);
   return { id, files: (await zipOf(id)) ?? new Map<string, Buffer>() };
 };
 const namesIn = (files: ReadonlyMap<string, Buffer>, folder: string) =>
@@ -62,14 +62,14 @@ describe("what is taken out", () => {
     expect(tray.jobs).toContainEqual({ kind: "pack-parcel", parcelId: id });
     expect(await now(id)).toMatchObject({ name: bellows.code, state: "waiting", done: 0 });
     expect(await zipOf(id)).toBeNull();
-    await runParcel(tray.deps, id);
+    await runZipExport(tray.deps, id);
     const parcel = await now(id);
     expect(parcel).toMatchObject({ state: "done", done: 8, total: 8, problem: null });
     const files = (await zipOf(id)) ?? new Map<string, Buffer>();
     expect(files.size).toBe(8);
     expect([namesIn(files, "messages/").length, namesIn(files, "conversations/").length]).toEqual([2, 2]);
     expect(parcel?.bytes).toBe((await tray.ask("select sum(length(content))::int as n from parcel_piece"))[0].n);
-    await putParcelAway(tray.deps, desk.lead, id);
+    await putZipExportAway(tray.deps, desk.lead, id);
     expect(await now(id)).toBeUndefined();
     expect(await tray.ask("select 1 from parcel_piece")).toEqual([]);
   });
@@ -99,11 +99,11 @@ describe("what is taken out", () => {
 
   it("is stopped, and there is no zip; what ended is not stopped, and what goes on is not put away", async () => {
     const id = done(await order({ recordId: bellows.id }));
-    await putParcelAway(tray.deps, desk.lead, id);
-    done(await stopParcel(tray.deps, desk.lead, id));
-    await runParcel(tray.deps, id);
+    await putZipExportAway(tray.deps, desk.lead, id);
+    done(await stopZipExport(tray.deps, desk.lead, id));
+    await runZipExport(tray.deps, id);
     expect([(await now(id))?.state, await zipOf(id)]).toEqual(["cancelled", null]);
-    expect(refusal(await stopParcel(tray.deps, desk.lead, id))).toBe("ended-already");
+    expect(refusal(await stopZipExport(tray.deps, desk.lead, id))).toBe("ended-already");
   });
 
   it("is taken up again when a process was killed, from the start", async () => {
@@ -114,7 +114,7 @@ describe("what is taken out", () => {
     tray.jobs.length = 0;
     await resumeWork(tray.deps);
     expect(tray.jobs).toContainEqual({ kind: "pack-parcel", parcelId: id });
-    await runParcel(tray.deps, id);
+    await runZipExport(tray.deps, id);
     expect((await zipOf(id))?.size).toBe(8);
   });
 
@@ -123,24 +123,24 @@ describe("what is taken out", () => {
     expect(refusal(await order({ recordId: secret.id }, desk.maraGrant))).toBe("no-such");
     const { id } = await packed({ recordId: secret.id });
     expect(await zipOf(id, desk.maraGrant)).toBeNull();
-    expect(refusal(await stopParcel(tray.deps, desk.maraGrant, id))).toBe("no-such");
-    expect(await lookAtParcels(tray.deps, desk.maraGrant)).toEqual([]);
+    expect(refusal(await stopZipExport(tray.deps, desk.maraGrant, id))).toBe("no-such");
+    expect(await lookAtZipExports(tray.deps, desk.maraGrant)).toEqual([]);
     expect(await now(id)).toBeDefined();
     await tray.ask("update record set viewers = '{}' where id = $1", [secret.id]);
     expect([await zipOf(id), await now(id)]).toEqual([null, undefined]);
     const late = done(await order({ recordId: bellows.id }));
     tray.clock.now = later(tray.clock.now as Instant, DAY + MINUTE);
-    await forgetParcels(tray.deps);
-    expect(await lookAtParcels(tray.deps, desk.lead)).toEqual([]);
-    await runParcel(tray.deps, late);
-    expect(await lookAtParcels(tray.deps, desk.lead)).toEqual([]);
+    await forgetZipExports(tray.deps);
+    expect(await lookAtZipExports(tray.deps, desk.lead)).toEqual([]);
+    await runZipExport(tray.deps, late);
+    expect(await lookAtZipExports(tray.deps, desk.lead)).toEqual([]);
   });
 
   it("fails with a word where somebody may not know of the record when its turn comes", async () => {
     const secret = await desk.opensRecord("Secret later");
     const id = done(await order({ recordId: secret.id }));
     await tray.ask("update record set viewers = '{}' where id = $1", [secret.id]);
-    await runParcel(tray.deps, id);
+    await runZipExport(tray.deps, id);
     expect(await tray.ask("select state, problem from parcel where id = $1", [id])).toEqual([
       { state: "failed", problem: "Whoever asked may not know of it any more." },
     ]);

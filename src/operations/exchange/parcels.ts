@@ -1,49 +1,49 @@
 import type { Readable } from "node:stream";
-import { type ParcelId, trustedId } from "../../core/kernel/ids";
+import { trustedId, type ZipExportId } from "../../core/kernel/ids";
 import { DAY, later, SECOND } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { grantOfMember, type TrayGrant } from "../../storage/access/index";
 import { type Database, inTransaction } from "../../storage/base/index";
 import {
-  addParcel,
+  addZipExport,
   beginPacking,
-  dropParcel,
-  dropParcelsBefore,
-  endParcel,
-  keepParcelPiece,
-  type Parcel,
-  type ParcelForm,
-  type ParcelOf,
-  parcelById,
+  dropZipExport,
+  dropZipExportsBefore,
+  endZipExport,
   parcelPieces,
-  parcelsOf,
   recordsByIds,
+  saveZipPiece,
+  type ZipExport,
+  type ZipExportForm,
+  type ZipExportOf,
+  zipExportById,
+  zipExportsOf,
 } from "../../storage/records/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
-import { packParcel } from "./pack-parcel";
+import { buildZipExport } from "./pack-parcel";
 
 /** Orders mail to be taken out as a zip; a worker packs it, and the page may be left then. */
-export async function orderParcel(
+export async function orderZipExport(
   deps: Deps,
   grant: TrayGrant,
-  what: ParcelOf,
-  form: ParcelForm,
-): Promise<Result<ParcelId, Refusal>> {
+  what: ZipExportOf,
+  form: ZipExportForm,
+): Promise<Result<ZipExportId, Refusal>> {
   const name = await nameOf(deps, grant, what);
   if (name === null) return err({ kind: "no-such", what: "record" });
-  const id = trustedId<ParcelId>(deps.newId());
+  const id = trustedId<ZipExportId>(deps.newId());
   await inTransaction(deps.db, async (trx) => {
     const whose = { id, trayId: grant.tray.id, byMemberId: grant.memberId, name, createdAt: deps.now() };
-    await addParcel(trx, { ...whose, ...what, ...form });
+    await addZipExport(trx, { ...whose, ...what, ...form });
     await deps.jobs.enqueue(trx, { kind: "pack-parcel", parcelId: id });
     await noteAccess(trx, deps, { kind: "pack-ordered" }, { trayId: grant.tray.id, by: grant.memberId });
   });
   return ok(id);
 }
 
-async function nameOf(deps: Deps, grant: TrayGrant, { recordId, text }: ParcelOf): Promise<string | null> {
+async function nameOf(deps: Deps, grant: TrayGrant, { recordId, text }: ZipExportOf): Promise<string | null> {
   if (recordId === null) return text.trim() === "" ? null : `What has “${text.trim()}”`;
   const [record] = await recordsByIds(deps.db, grant, [recordId]);
   if (record === undefined) return null;
@@ -55,17 +55,17 @@ const PIECE_BYTES = 1024 * 1024;
 const PIECE_MS = SECOND;
 
 /** Packs a parcel that waits. Cut off, it is packed again from the start: a half zip is none. */
-export async function runParcel(deps: Deps, id: ParcelId): Promise<void> {
-  const parcel = await parcelById(deps.db, id);
+export async function runZipExport(deps: Deps, id: ZipExportId): Promise<void> {
+  const parcel = await zipExportById(deps.db, id);
   if (parcel === null || parcel.endedAt !== null) return;
   const grant = await grantOfMember(deps.db, parcel.byMemberId, parcel.trayId, deps.now());
   const begun = { files: 0 };
   const onFile = () => {
     begun.files += 1;
   };
-  const packed = grant === null ? null : await packParcel(deps, grant, parcel, parcel, onFile);
+  const packed = grant === null ? null : await buildZipExport(deps, grant, parcel, parcel, onFile);
   if (packed === null) {
-    await endParcel(
+    await endZipExport(
       deps.db,
       id,
       { state: "failed", problem: "Whoever asked may not know of it any more." },
@@ -75,19 +75,19 @@ export async function runParcel(deps: Deps, id: ParcelId): Promise<void> {
   }
   if (!(await inTransaction(deps.db, (trx) => beginPacking(trx, id, packed.files, deps.now())))) return;
   try {
-    const bytes = await keepPieces(deps, id, packed.content, () => Math.max(0, begun.files - 1));
-    if (bytes !== null) await endParcel(deps.db, id, { state: "done", bytes }, deps.now());
+    const bytes = await savePieces(deps, id, packed.content, () => Math.max(0, begun.files - 1));
+    if (bytes !== null) await endZipExport(deps.db, id, { state: "done", bytes }, deps.now());
   } catch (problem) {
     const words = "It could not be packed: something went away meanwhile. Ask for it again.";
-    await inTransaction(deps.db, (trx) => endParcel(trx, id, { state: "failed", problem: words }, deps.now()));
+    await inTransaction(deps.db, (trx) => endZipExport(trx, id, { state: "failed", problem: words }, deps.now()));
     throw problem;
   }
 }
 
 /** Keeps a zip as it is written; null when somebody stopped it meanwhile. */
-async function keepPieces(
+async function savePieces(
   deps: Deps,
-  id: ParcelId,
+  id: ZipExportId,
   content: Readable,
   filesDone: () => number,
 ): Promise<number | null> {
@@ -100,7 +100,7 @@ async function keepPieces(
     kept.bytes += size;
     kept.at = deps.now();
     [gathered, size] = [[], 0];
-    return inTransaction(deps.db, (trx) => keepParcelPiece(trx, id, piece, deps.now()));
+    return inTransaction(deps.db, (trx) => saveZipPiece(trx, id, piece, deps.now()));
   };
   for await (const chunk of content) {
     gathered.push(chunk);
@@ -112,36 +112,38 @@ async function keepPieces(
 }
 
 /** What a member takes out of a tray, the newest first. */
-export function lookAtParcels(deps: Deps, grant: TrayGrant): Promise<Parcel[]> {
-  return parcelsOf(deps.db, grant);
+export function lookAtZipExports(deps: Deps, grant: TrayGrant): Promise<ZipExport[]> {
+  return zipExportsOf(deps.db, grant);
 }
 
 /** Stops a parcel that is packed; there is no zip then. */
-export async function stopParcel(deps: Deps, grant: TrayGrant, id: ParcelId): Promise<Result<null, Refusal>> {
+export async function stopZipExport(deps: Deps, grant: TrayGrant, id: ZipExportId): Promise<Result<null, Refusal>> {
   return inTransaction(deps.db, async (trx): Promise<Result<null, Refusal>> => {
-    if ((await ownParcel(trx, grant, id)) === null) return err({ kind: "no-such", what: "parcel" });
-    return (await endParcel(trx, id, { state: "cancelled" }, deps.now())) ? ok(null) : err({ kind: "ended-already" });
+    if ((await ownZipExport(trx, grant, id)) === null) return err({ kind: "no-such", what: "parcel" });
+    return (await endZipExport(trx, id, { state: "cancelled" }, deps.now()))
+      ? ok(null)
+      : err({ kind: "ended-already" });
   });
 }
 
 /** Forgets a member's parcel that has ended. */
-export async function putParcelAway(deps: Deps, grant: TrayGrant, id: ParcelId): Promise<void> {
-  const parcel = await ownParcel(deps.db, grant, id);
-  if (parcel?.endedAt != null) await dropParcel(deps.db, grant, id);
+export async function putZipExportAway(deps: Deps, grant: TrayGrant, id: ZipExportId): Promise<void> {
+  const parcel = await ownZipExport(deps.db, grant, id);
+  if (parcel?.endedAt != null) await dropZipExport(deps.db, grant, id);
 }
 
-async function ownParcel(db: Database, { tray, memberId }: TrayGrant, id: ParcelId): Promise<Parcel | null> {
-  const parcel = await parcelById(db, id);
+async function ownZipExport(db: Database, { tray, memberId }: TrayGrant, id: ZipExportId): Promise<ZipExport | null> {
+  const parcel = await zipExportById(db, id);
   return parcel !== null && parcel.trayId === tray.id && parcel.byMemberId === memberId ? parcel : null;
 }
 
 /** A zip that a member has had packed, in its pieces; null when it is not whole, not hers, or she may not know of its record any more. */
-export async function openParcel(
+export async function openZipExport(
   deps: Deps,
   grant: TrayGrant,
-  id: ParcelId,
+  id: ZipExportId,
 ): Promise<{ readonly name: string; readonly bytes: number; readonly content: AsyncIterable<Uint8Array> } | null> {
-  const parcel = await ownParcel(deps.db, grant, id);
+  const parcel = await ownZipExport(deps.db, grant, id);
   if (parcel === null || parcel.state !== "done" || (await nameOf(deps, grant, parcel)) === null) return null;
   await noteAccess(deps.db, deps, { kind: "pack-fetched" }, { trayId: grant.tray.id, by: grant.memberId });
   return { name: `${parcel.name}.zip`, bytes: parcel.bytes, content: parcelPieces(deps.db, id) };
@@ -150,6 +152,6 @@ export async function openParcel(
 const KEPT_MS = DAY;
 
 /** Forgets what was taken out a day ago. */
-export function forgetParcels(deps: Deps): Promise<void> {
-  return dropParcelsBefore(deps.db, later(deps.now(), -KEPT_MS));
+export function forgetZipExports(deps: Deps): Promise<void> {
+  return dropZipExportsBefore(deps.db, later(deps.now(), -KEPT_MS));
 }

@@ -13,8 +13,8 @@ import {
   cancelImport,
   closeRecord,
   createRecord,
+  editType,
   examine,
-  keepType,
   lookAtImports,
   lookAtTypes,
   openConversation,
@@ -54,7 +54,7 @@ beforeAll(async () => {
     start: "",
     remembers: false,
   } as const;
-  done(await keepType(there.deps, desk.lead, { ...project, fields: [field] }));
+  done(await editType(there.deps, desk.lead, { ...project, fields: [field] }));
   const open = async (typeId: typeof client.id, title: string, parentId: RecordId | null) => {
     const access = parentId === null ? null : { memberIds: [desk.ines.id, desk.mara.id], groupIds: [] };
     const draft = { typeId, title, parentId, responsibleId: desk.mara.id, note: "Ring first; “twice”." };
@@ -96,7 +96,7 @@ beforeAll(async () => {
   here = await testTray();
   newDesk = await setUpDesk(here);
   const [, sameType] = await lookAtTypes(here.deps);
-  if (sameType !== undefined) done(await keepType(here.deps, newDesk.lead, { ...sameType, fields: [field] }));
+  if (sameType !== undefined) done(await editType(here.deps, newDesk.lead, { ...sameType, fields: [field] }));
 });
 afterAll(async () => {
   await there.close();

@@ -11,10 +11,10 @@ import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/de
 import { type OpenZip, readRows, readTable, spoolMbox } from "../../mail/index";
 import { allMembers, type TrayGrant } from "../../storage/access/index";
 import { inTransaction, inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
-import { factsOf, holdConversations, placesOfKeys } from "../../storage/facts/index";
+import { factsOf, lockConversations, placesOfKeys } from "../../storage/facts/index";
 import { addRecordDocument, recordByCode, recordTypes, registerRecords } from "../../storage/records/index";
 import { incomingPast } from "../arriving/import-mail";
-import { keepAllInTray } from "../arriving/keep-in-tray";
+import { ingestMessages } from "../arriving/keep-in-tray";
 import { dedupeKeyOf, type Incoming } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
 import { refusalInWords } from "../base/refusal";
@@ -54,7 +54,7 @@ type ReadZip = {
 export type RestoreProgress = { readonly read: number; readonly total: number; readonly added: number };
 
 /**
- * Takes in what `packParcel` wrote of a record: the record, and what it stands under where that is not here, its messages in
+ * Takes in what `buildZipExport` wrote of a record: the record, and what it stands under where that is not here, its messages in
  * the conversations that they were in, who filed them there when and how, its documents, its notes. What is here already is
  * not added again, so that it can be done twice. Conversation by conversation; `goesOn` is asked after each whether to go on.
  * For those who lead a tray; a refusal is a sentence.
@@ -87,7 +87,7 @@ async function restore(
   const threads = await restoreThreads(deps, grant, restoring, read, goesOn);
   if (threads === null) return err("It was stopped; what had come in by then stays.");
   const documents = await inTransaction(deps.db, (trx) => addDocuments(trx, deps, restoring, read.documents));
-  deps.tell({ trayId: grant.tray.id, conversationId: null });
+  deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return ok({
     ...opened.value,
     documents,
@@ -206,7 +206,7 @@ async function restoreThreads(
     const parsed: PlacedLetter[] = [];
     for (const { line, load } of together) parsed.push({ line, incoming: await incomingOf(deps, line, await load()) });
     const incoming = parsed.map((one) => one.incoming);
-    const kept = await inTransaction(deps.db, (trx) => keepAllInTray(trx, deps, grant.tray, incoming));
+    const kept = await inTransaction(deps.db, (trx) => ingestMessages(trx, deps, grant.tray, incoming));
     const added = kept.filter(({ outcome }) => outcome !== "known-already").length;
     const home = await gathered(deps, grant, incoming, homes);
     if (home === null) remarks.push(`${name} could not be kept apart from another conversation.`);
@@ -214,7 +214,7 @@ async function restoreThreads(
       homes.add(home);
       const thread = { home, letters: parsed, isNew: added === together.length, notes: notesOf.get(name) ?? [] };
       await inTransaction(deps.db, (trx) => fileThread(trx, deps, grant, restoring, thread));
-      deps.tell({ trayId: grant.tray.id, conversationId: home });
+      deps.publishChange({ trayId: grant.tray.id, conversationId: home });
     }
     sofar.read += together.length;
     sofar.added += added;
@@ -276,7 +276,7 @@ async function fileThread(
   restoring: Restoring,
   thread: Thread,
 ): Promise<void> {
-  const [held] = await holdConversations(trx, grant.tray.id, [thread.home]);
+  const [held] = await lockConversations(trx, grant.tray.id, [thread.home]);
   const known = (await factsOf(trx, [thread.home])).get(thread.home);
   if (held === undefined || known === undefined) return;
   const effects = await filingEffects(trx, grant, restoring, thread, known);
@@ -334,7 +334,7 @@ async function addNotes(trx: Transaction, deps: Within, grant: TrayGrant, { home
   for (const { at: written = "", by = "", text = "" } of notes) {
     const at = readInstant(written);
     if (at === null || text === "") continue;
-    const [held] = await holdConversations(trx, grant.tray.id, [home]);
+    const [held] = await lockConversations(trx, grant.tray.id, [home]);
     const known = (await factsOf(trx, [home])).get(home) ?? NOTHING_HAPPENED;
     const isHere = known.entries.some((entry) => entry.effect.kind === "noted" && entry.at === at);
     if (held === undefined || isHere) continue;

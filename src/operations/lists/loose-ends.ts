@@ -76,7 +76,7 @@ export async function callNoLooseEnd(
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const said = await sayNoLooseEnd(deps.db, grant, id, kind, { reason, now: deps.now() });
   if (!said) return err({ kind: "no-such-conversation" });
-  deps.tell({ trayId: grant.tray.id, conversationId: id });
+  deps.publishChange({ trayId: grant.tray.id, conversationId: id });
   return ok(null);
 }
 
@@ -89,6 +89,6 @@ export async function callLooseEndAgain(
 ): Promise<Result<null, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   await takeNoLooseEndBack(deps.db, grant, id, kind);
-  deps.tell({ trayId: grant.tray.id, conversationId: id });
+  deps.publishChange({ trayId: grant.tray.id, conversationId: id });
   return ok(null);
 }

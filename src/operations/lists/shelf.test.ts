@@ -8,7 +8,7 @@ import {
   choosePreference,
   chooseView,
   datesToOffer,
-  keepView,
+  editView,
   namePlace,
   pinPlace,
   preferencesOf,
@@ -83,8 +83,8 @@ describe("a shelf", () => {
   });
   it("keeps views under a name, replaced by one of the same name, and shows one that is gone as gone", async () => {
     const view = { name: "Quotes of Tobias", scope: "open", query: `owner=${office.tobias.id}` };
-    await keepView(tray.deps, office.grant, view);
-    await keepView(tray.deps, office.grant, { ...view, scope: "settled" });
+    await editView(tray.deps, office.grant, view);
+    await editView(tray.deps, office.grant, { ...view, scope: "settled" });
     const { places, views } = await shelfOf(tray.deps, office.grant);
     expect(views.map(({ name, scope }) => [name, scope])).toEqual([["Quotes of Tobias", "settled"]]);
     expect(places.at(-1)).toMatchObject({ title: "Quotes of Tobias", leadsTo: { scope: "settled" } });

@@ -167,7 +167,7 @@ export function arrangePlaces(deps: Deps, grant: TrayGrant, ids: readonly PlaceI
 }
 
 /** Saves a list with its narrowing under a name, and puts it on the member's shelf. */
-export async function keepView(
+export async function editView(
   deps: Deps,
   grant: TrayGrant,
   view: Omit<SavedView, "id">,

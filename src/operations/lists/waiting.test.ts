@@ -8,9 +8,9 @@ import { DAY, dateOf, later, MINUTE, readInstant } from "../../core/kernel/insta
 import {
   answerConversation,
   decide,
+  editContact,
   examine,
   joinConversations,
-  keepContact,
   openConversation,
   receiveMessage,
   undoBatch,
@@ -44,7 +44,7 @@ describe("an expectation", () => {
   it("is answered from another address of a contact, also one that comes to be known later", async () => {
     const contact = { name: "Marl", organisation: "", phone: "", note: "", categoryIds: [] };
     const kept = done(
-      await keepContact(tray.deps, desk.lead, null, { ...contact, addresses: `${MARL}, marl@telephone.example` }),
+      await editContact(tray.deps, desk.lead, null, { ...contact, addresses: `${MARL}, marl@telephone.example` }),
     );
     const id = await desk.arrive({ subject: "Oak", from: MARL });
     await comes("marl@telephone.example", await asks(id, [MARL]));
@@ -54,7 +54,7 @@ describe("an expectation", () => {
     expect(await stateOf(other)).toEqual(["our-move", "us", "open"]);
     passes(tray, 1);
     const addresses = [...kept.addresses, "daughter@marljoiners.example"].join(" ");
-    done(await keepContact(tray.deps, desk.lead, kept.id, { ...contact, addresses }));
+    done(await editContact(tray.deps, desk.lead, kept.id, { ...contact, addresses }));
     expect(await stateOf(other)).toEqual(["our-move", "us", "answered"]);
   });
 

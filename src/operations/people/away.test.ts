@@ -8,13 +8,13 @@ import {
   comeBack,
   countsToNarrow,
   everythingInList,
+  listNotifications,
   ownTimes,
   planTimeOff,
   readSummary,
   setUpRecords,
   summaryOf,
   type TrayGrant,
-  toldOf,
 } from "../index.server";
 
 let desk: Desk;
@@ -56,8 +56,11 @@ describe("a member with forty conversations who goes away for a week and comes b
 
   it("a message in one of hers is told to the substitute, not to her", async () => {
     await desk.arrive({ into: ids[0] ?? trustedId("") });
-    expect((await toldOf(desk.tray.deps, desk.maraGrant))[0]).toMatchObject({ event: "reply", conversationId: ids[0] });
-    const hers = await toldOf(desk.tray.deps, desk.tobiasGrant);
+    expect((await listNotifications(desk.tray.deps, desk.maraGrant))[0]).toMatchObject({
+      event: "reply",
+      conversationId: ids[0],
+    });
+    const hers = await listNotifications(desk.tray.deps, desk.tobiasGrant);
     expect(hers.filter(({ event }) => event === "reply")).toEqual([]);
   });
 

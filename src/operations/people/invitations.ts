@@ -7,10 +7,10 @@ import {
   addMember,
   allTrays,
   endInvitation,
-  holdInvitation,
-  holdRoles,
   type Invitation,
   letIntoTray,
+  lockInvitation,
+  lockRoles,
   type Member,
   type Role,
   type TrayGrant,
@@ -59,7 +59,7 @@ export async function takeInvitationBack(
 
 /** The name of the tray that a token lets into; null when it lets in nowhere. */
 export async function invitedTo(deps: Deps, token: string): Promise<string | null> {
-  const invitation = await inTransaction(deps.db, (trx) => holdInvitation(trx, hashOf(token), deps.now()));
+  const invitation = await inTransaction(deps.db, (trx) => lockInvitation(trx, hashOf(token), deps.now()));
   if (invitation === null) return null;
   return (await allTrays(deps.db)).find(({ id }) => id === invitation.trayId)?.name ?? null;
 }
@@ -79,7 +79,7 @@ export type NotIn = { readonly kind: "no-invitation" } | { readonly kind: "name-
 export async function acceptInvitation(deps: Deps, token: string, newcomer: Newcomer): Promise<Result<Member, NotIn>> {
   const passwordHash = await hashPassword(newcomer.password);
   const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<Member, NotIn>> => {
-    const invitation = await holdInvitation(trx, hashOf(token), deps.now());
+    const invitation = await lockInvitation(trx, hashOf(token), deps.now());
     if (invitation === null) return err({ kind: "no-invitation" });
     const { signInName, name, initials, timeZone } = newcomer;
     const member: Member = { id: trustedId<MemberId>(deps.newId()), signInName, name, initials, timeZone };
@@ -87,7 +87,7 @@ export async function acceptInvitation(deps: Deps, token: string, newcomer: Newc
     await comeIn(trx, deps, invitation, member.id);
     return ok(member);
   });
-  if (done.ok) deps.tellAccess(done.value.id);
+  if (done.ok) deps.publishAccess(done.value.id);
   return done;
 }
 
@@ -101,13 +101,13 @@ export async function joinByInvitation(
   member: Member,
 ): Promise<Result<null, { readonly kind: "no-invitation" }>> {
   const done = await inTransactionUnlessRefused(deps.db, async (trx) => {
-    const invitation = await holdInvitation(trx, hashOf(token), deps.now());
+    const invitation = await lockInvitation(trx, hashOf(token), deps.now());
     if (invitation === null) return err({ kind: "no-invitation" } as const);
-    if ((await holdRoles(trx, invitation.trayId)).has(member.id)) return ok(null);
+    if ((await lockRoles(trx, invitation.trayId)).has(member.id)) return ok(null);
     await comeIn(trx, deps, invitation, member.id);
     return ok(null);
   });
-  if (done.ok) deps.tellAccess(member.id);
+  if (done.ok) deps.publishAccess(member.id);
   return done;
 }
 

@@ -26,7 +26,7 @@ async function aboutMember(
     await work(trx, member);
     return ok(member);
   });
-  if (done.ok) deps.tellAccess(done.value.id);
+  if (done.ok) deps.publishAccess(done.value.id);
   return done;
 }
 

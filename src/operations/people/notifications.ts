@@ -12,14 +12,20 @@ import {
 import { DAY, type Instant, instantOf, later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import type { WatchKind } from "../../core/telling/events";
-import { digestDue, eventsToldBy, isQuiet, readTelling, type Telling } from "../../core/telling/telling";
+import {
+  digestDue,
+  eventsNotifiedBy,
+  isQuiet,
+  type NotificationSettings,
+  readNotificationSettings,
+} from "../../core/telling/telling";
 import {
   addWatch,
   grantsOf,
   type KeptWatch,
-  keepSetting,
   type Member,
   removeWatch,
+  saveSetting,
   settingOfEverybody,
   type TrayGrant,
   watchesOf,
@@ -44,26 +50,38 @@ import { chosenBy, TELLING } from "./settings";
 const SHOWN = 200;
 
 /** How a member wants to be told. */
-export async function tellingOf(deps: Deps, { memberId }: Pick<TrayGrant, "memberId">): Promise<Telling> {
-  return readTelling((await chosenBy(deps, memberId, [TELLING])).get(TELLING));
+export async function notificationSettingsOf(
+  deps: Deps,
+  { memberId }: Pick<TrayGrant, "memberId">,
+): Promise<NotificationSettings> {
+  return readNotificationSettings((await chosenBy(deps, memberId, [TELLING])).get(TELLING));
 }
 
 /** Remembers how a member wants to be told. */
-export function chooseTelling(deps: Deps, { memberId }: TrayGrant, telling: Telling): Promise<void> {
-  return keepSetting(deps.db, memberId, TELLING, telling);
+export function chooseNotificationSettings(
+  deps: Deps,
+  { memberId }: TrayGrant,
+  telling: NotificationSettings,
+): Promise<void> {
+  return saveSetting(deps.db, memberId, TELLING, telling);
 }
 
 /** What a member is told in a tray, the newest first. */
-export async function toldOf(deps: Deps, grant: TrayGrant): Promise<ListedNotification[]> {
-  const events = eventsToldBy(await tellingOf(deps, grant), "list");
+export async function listNotifications(deps: Deps, grant: TrayGrant): Promise<ListedNotification[]> {
+  const events = eventsNotifiedBy(await notificationSettingsOf(deps, grant), "list");
   return notificationsOf(deps.db, grant.memberId, grant.tray.id, events, SHOWN);
 }
 
 /** How much a member has not read of what she is told; the newest of it where the browser may show it now. */
 export type Bell = { readonly unread: number; readonly pop: Notification | null };
 
-export async function bellOf(deps: Deps, grant: TrayGrant, member: Member, telling: Telling): Promise<Bell> {
-  const events = eventsToldBy(telling, "list");
+export async function bellOf(
+  deps: Deps,
+  grant: TrayGrant,
+  member: Member,
+  telling: NotificationSettings,
+): Promise<Bell> {
+  const events = eventsNotifiedBy(telling, "list");
   const { count, newest } = await unreadNotifications(deps.db, grant.memberId, grant.tray.id, events);
   const mayPop =
     newest !== null && telling.events[newest.event].browser && !isQuiet(telling, deps.now(), member.timeZone);
@@ -82,7 +100,7 @@ export function readNotifications(deps: Deps, { memberId, tray }: TrayGrant, id:
 }
 
 /** Marks as read what a member was told up to a moment, in all her trays. */
-export function markToldRead(deps: Deps, memberId: MemberId, upTo: Instant): Promise<void> {
+export function markNotificationsReadBefore(deps: Deps, memberId: MemberId, upTo: Instant): Promise<void> {
   return markNotificationsReadUpTo(deps.db, memberId, upTo);
 }
 
@@ -122,7 +140,7 @@ const OVERDUE_WITHIN = 3 * DAY;
 const MAX_AT_ONCE = 500;
 
 /** Tells of replies and follow-ups whose day is over, each once; gives how many. */
-export async function tellOfOverdue(deps: Deps): Promise<number> {
+export async function notifyOfOverdue(deps: Deps): Promise<number> {
   const now = deps.now();
   const overdue = await overdueSince(deps.db, later(now, -OVERDUE_WITHIN), now, MAX_AT_ONCE);
   const all = overdue.map(
@@ -140,16 +158,16 @@ export async function tellOfOverdue(deps: Deps): Promise<number> {
     }),
   );
   await addNotifications(deps.db, all);
-  for (const { trayId, conversationId } of overdue) deps.tell({ trayId, conversationId });
+  for (const { trayId, conversationId } of overdue) deps.publishChange({ trayId, conversationId });
   return all.length;
 }
 
 /** Sums the day up for everybody who wants it and whose time has come, once a day and tray; gives how many. */
-export async function tellDigests(deps: Deps): Promise<number> {
+export async function notifyDigests(deps: Deps): Promise<number> {
   const now = deps.now();
   let count = 0;
   for (const { member, value } of await settingOfEverybody(deps.db, TELLING)) {
-    const day = digestDue(readTelling(value), now, member.timeZone);
+    const day = digestDue(readNotificationSettings(value), now, member.timeZone);
     if (day === null) continue;
     for (const grant of await grantsOf(deps.db, member.id, now))
       count += (await digest(deps, grant, member, day)) ? 1 : 0;
@@ -170,7 +188,7 @@ async function digest(deps: Deps, grant: TrayGrant, member: Member, day: string)
     await addNotifications(trx, [{ ...common, event: "digest", count: 1, words, about }]);
     return true;
   }).then((isNew) => {
-    if (isNew) deps.tell({ trayId: grant.tray.id, conversationId: null });
+    if (isNew) deps.publishChange({ trayId: grant.tray.id, conversationId: null });
     return isNew;
   });
 }

@@ -39,7 +39,7 @@ export async function changeOwnPassword(
     await endSessionsOf(trx, member.id, tokenHash(token));
     await noteAccess(trx, deps, { kind: "password-changed" }, { by: member.id });
   });
-  deps.tellAccess(member.id);
+  deps.publishAccess(member.id);
   return ok(null);
 }
 
@@ -53,6 +53,6 @@ export async function endOwnSessions(deps: Deps, member: Member, token: string, 
   if (id === null) await endSessionsOf(deps.db, member.id, tokenHash(token));
   const ended = id === null || (await endSessionById(deps.db, member.id, id));
   if (ended) await noteAccess(deps.db, deps, { kind: "sessions-ended" }, { by: member.id });
-  deps.tellAccess(member.id);
+  deps.publishAccess(member.id);
   return ended;
 }

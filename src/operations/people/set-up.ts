@@ -73,7 +73,7 @@ export async function addMember(
     return true;
   });
   if (!isNew) return err({ kind: "name-taken" });
-  deps.tellAccess(added.id);
+  deps.publishAccess(added.id);
   return ok(added);
 }
 

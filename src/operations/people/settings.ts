@@ -3,7 +3,7 @@ import { HOW_SURE, type HowOften, type HowSure, howOften } from "../../core/fili
 import type { MemberId } from "../../core/kernel/ids";
 import type { Scope } from "../../core/lists/scope";
 import { readView, type SheetView } from "../../core/lists/sheet-view";
-import { keepSetting, settingsOf, type TrayGrant } from "../../storage/access/index";
+import { saveSetting, settingsOf, type TrayGrant } from "../../storage/access/index";
 import { trackRecordsOf } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 
@@ -83,7 +83,7 @@ export function choosePreference(
   name: PreferenceName,
   value: unknown,
 ): Promise<void> {
-  return keepSetting(deps.db, memberId, name, value);
+  return saveSetting(deps.db, memberId, name, value);
 }
 
 const viewKey = (grant: TrayGrant, scope: Scope) => `${VIEWS}${grant.tray.slug}/${scope}`;
@@ -96,5 +96,5 @@ export async function viewOf(deps: Deps, grant: TrayGrant, scope: Scope): Promis
 
 /** Remembers how a member looks at a list; null goes back to the usual view. */
 export function chooseView(deps: Deps, grant: TrayGrant, scope: Scope, view: SheetView | null): Promise<void> {
-  return keepSetting(deps.db, grant.memberId, viewKey(grant, scope), view);
+  return saveSetting(deps.db, grant.memberId, viewKey(grant, scope), view);
 }

@@ -5,13 +5,13 @@ import { type ConversationId, type FollowUpId, trustedId } from "../../core/kern
 import {
   changeRole,
   decide,
+  editGroup,
   examine,
   type HandOver,
   handDraft,
   letInAgain,
   openConversation,
   peopleOfTray,
-  saveGroup,
   shutOut,
   signIn,
   undoBatch,
@@ -86,7 +86,7 @@ describe("shutting a member out", () => {
   it("in turn gives each to whoever of the group has least", async () => {
     const ids = await some(4);
     const memberIds = [desk.mara.id, desk.ines.id, desk.tobias.id];
-    const groupId = done(await saveGroup(desk.tray.deps, desk.lead, { id: null, name: "All", memberIds }));
+    const groupId = done(await editGroup(desk.tray.deps, desk.lead, { id: null, name: "All", memberIds }));
     done(await leave({ kind: "in-turn", groupId }));
     const owners = await Promise.all(ids.map(async (id) => (await desk.isNow(id)).ownerId));
     expect(owners.toSorted()).toEqual([desk.mara.id, desk.mara.id, desk.ines.id, desk.ines.id].toSorted());

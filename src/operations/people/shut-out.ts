@@ -19,16 +19,16 @@ import {
   endInvitationsOf,
   grantsOf,
   groupsOf,
-  holdRoles,
   isReplaced,
-  keepSuccessor,
+  lockRoles,
   membersWithRoles,
   replaceOwner,
+  saveSuccessor,
   type TrayGrant,
 } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import { passDraftsOn } from "../../storage/conversation/index";
-import { factsOf, holdConversations } from "../../storage/facts/index";
+import { factsOf, lockConversations } from "../../storage/facts/index";
 import { deskParts, openOfMember } from "../../storage/lists/index";
 import { noteAccess } from "../base/access-log";
 import type { Asking, Deps, Within } from "../base/deps";
@@ -72,8 +72,8 @@ export async function shutOut(
     return ok({ count, trayIds: led.value.map(({ tray }) => tray.id) });
   });
   if (!done.ok) return done;
-  deps.tellAccess(memberId);
-  for (const trayId of done.value.trayIds) deps.tell({ trayId, conversationId: null });
+  deps.publishAccess(memberId);
+  for (const trayId of done.value.trayIds) deps.publishChange({ trayId, conversationId: null });
   return ok({ handedOver: done.value.count, batchId });
 }
 
@@ -106,7 +106,7 @@ async function takeEverythingAway(
   await disableMember(trx, memberId, deps.now());
   await replaceOwner(trx, memberId, successor, deps.now());
   await endInvitationsOf(trx, memberId, null, deps.now());
-  await keepSuccessor(trx, memberId, successor);
+  await saveSuccessor(trx, memberId, successor);
 }
 
 /**
@@ -125,7 +125,7 @@ export async function letInAgain(deps: Deps, grant: TrayGrant, memberId: MemberI
     return led;
   });
   if (!done.ok) return done;
-  for (const { tray } of done.value) deps.tell({ trayId: tray.id, conversationId: null });
+  for (const { tray } of done.value) deps.publishChange({ trayId: tray.id, conversationId: null });
   return ok(null);
 }
 
@@ -148,7 +148,7 @@ async function leaveTray(
   handOver: HandOver,
   batchId: BatchId,
 ): Promise<Result<number, Refusal>> {
-  if (isLastLead(await holdRoles(trx, grant.tray.id), leaving)) return err({ kind: "last-lead" });
+  if (isLastLead(await lockRoles(trx, grant.tray.id), leaving)) return err({ kind: "last-lead" });
   const next = await takerIn({ ...deps, db: trx }, grant, leaving, handOver);
   return next.ok ? ok(await giveAway(trx, deps, grant, leaving, next.value, batchId)) : next;
 }
@@ -186,7 +186,7 @@ async function giveAway(
   let count = 0;
   for (let at = 0; at < ids.length; at += CHUNK) {
     const some: ConversationId[] = ids.slice(at, at + CHUNK);
-    const held = await holdConversations(trx, grant.tray.id, some);
+    const held = await lockConversations(trx, grant.tray.id, some);
     const facts = await factsOf(trx, some);
     const changes = held.map((conversation) => {
       const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;

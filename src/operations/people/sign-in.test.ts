@@ -1,7 +1,7 @@
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Member } from "../../storage/access/index";
-import { keepHabit } from "../reading/sending-habits";
+import { saveHabit } from "../reading/sending-habits";
 import { disable, enable, setPassword } from "./member-access";
 import { changeOwnPassword, endOwnSessions, ownSessions } from "./own-account";
 import { choosePreference, preferencesOf } from "./settings";
@@ -53,7 +53,7 @@ it("comes with what one chose for the pages, as it was then", async () => {
   const token = session.ok ? session.value.token : "";
   const before = await whoComesIn(tray.deps, token);
   await choosePreference(tray.deps, office.grant, "after-decision", "list");
-  await keepHabit(tray.deps.db, office.ines.id, address("a@vanehouse.example"), { after: "settle", whom: "any" });
+  await saveHabit(tray.deps.db, office.ines.id, address("a@vanehouse.example"), { after: "settle", whom: "any" });
   const after = await whoComesIn(tray.deps, token);
   const afterDecision = async (entered: typeof before) =>
     (await preferencesOf({ ...tray.deps, chosen: entered?.chosen ?? null }, office.grant)).afterDecision;

@@ -133,7 +133,7 @@ export async function signOut(deps: Deps, token: string): Promise<void> {
   const memberId = await endSession(deps.db, tokenHash(token), deps.now());
   if (memberId === null) return;
   await noteAccess(deps.db, deps, { kind: "signed-out" }, { by: memberId });
-  deps.tellAccess(memberId);
+  deps.publishAccess(memberId);
 }
 
 async function sessionFor(deps: Deps, memberId: MemberId): Promise<Session> {

@@ -70,7 +70,7 @@ export async function planTimeOff(
     await addTimeOff(trx, { id, memberId: who, from, until, covers });
     return ok(id);
   });
-  if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId: null });
+  if (done.ok) deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return done;
 }
 
@@ -100,7 +100,7 @@ export async function comeBack(
   if (who !== grant.memberId && grant.role !== "lead") return err({ kind: "leads-only" });
   const ended = await endTimeOff(deps.db, who, id, deps.now());
   if (!ended) return err({ kind: "no-such", what: "time off" });
-  deps.tell({ trayId: grant.tray.id, conversationId: null });
+  deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return ok(null);
 }
 

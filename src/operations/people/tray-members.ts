@@ -6,16 +6,16 @@ import {
   endInvitationsOf,
   endSessionsOf,
   groupsOf,
-  holdRoles,
   type Invitation,
-  keepGroup,
   letIntoTray,
+  lockRoles,
   type MemberGroup,
   membersWithRoles,
   openInvitations,
   type Role,
   refreshViewers,
   removeGroup,
+  saveGroup,
   type TrayGrant,
   type TrayMember,
 } from "../../storage/access/index";
@@ -54,7 +54,7 @@ export async function changeRole(
 ): Promise<Result<null, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<null, Refusal>> => {
-    const roles = await holdRoles(trx, grant.tray.id);
+    const roles = await lockRoles(trx, grant.tray.id);
     if (!roles.has(memberId)) return err({ kind: "no-such", what: "member" });
     if (role !== "lead" && isLastLead(roles, memberId)) return err({ kind: "last-lead" });
     const count = role === "reader" ? await countOwned(trx, grant.tray.id, memberId) : 0;
@@ -72,8 +72,8 @@ export async function changeRole(
     await noteAccess(trx, deps, { kind: "role-changed", from: before, to: role }, whose);
     return ok(null);
   });
-  if (done.ok) deps.tellAccess(memberId);
-  if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId: null });
+  if (done.ok) deps.publishAccess(memberId);
+  if (done.ok) deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return done;
 }
 
@@ -84,7 +84,7 @@ export function isLastLead(roles: ReadonlyMap<MemberId, Role>, memberId: MemberI
 }
 
 /** Makes a group of colleagues who take turns, or changes one (`id` given). */
-export async function saveGroup(
+export async function editGroup(
   deps: Deps,
   grant: TrayGrant,
   { id, name, memberIds }: Omit<MemberGroup, "id"> & { readonly id: GroupId | null },
@@ -100,11 +100,11 @@ export async function saveGroup(
     }
     const known = id === null || (await groupsOf(trx, grant)).some((one) => one.id === id);
     if (!known) return err({ kind: "no-such", what: "group" });
-    if (!(await keepGroup(trx, grant, group))) return err({ kind: "name-there", name });
+    if (!(await saveGroup(trx, grant, group))) return err({ kind: "name-there", name });
     await refreshViewers(trx);
     return ok(group.id);
   });
-  if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId: null });
+  if (done.ok) deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return done;
 }
 
@@ -117,7 +117,7 @@ export async function dropGroup(deps: Deps, grant: TrayGrant, id: GroupId): Prom
     return removed;
   });
   if (!isRemoved) return err({ kind: "no-such", what: "group" });
-  deps.tell({ trayId: grant.tray.id, conversationId: null });
+  deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return ok(null);
 }
 

@@ -14,11 +14,11 @@ import {
   contactOfId,
   contactsOf,
   contactsWith,
-  holdContacts,
+  lockContacts,
   removeContact,
   saveContact,
 } from "../../storage/conversation/index";
-import { categoriesOf, keepCategories } from "../../storage/facts/index";
+import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { alsoAwait } from "../deciding/awaiting";
@@ -41,7 +41,7 @@ export function contactIn(deps: Deps, grant: TrayGrant, id: ContactId): Promise<
 }
 
 /** Keeps a contact: a new one (`id` null), or one that is there, also one that was removed. */
-export async function keepContact(
+export async function editContact(
   deps: Deps,
   grant: TrayGrant,
   id: ContactId | null,
@@ -50,8 +50,8 @@ export async function keepContact(
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const trayId = grant.tray.id;
   return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<Contact, ContactRefusal>> => {
-    await keepCategories(trx);
-    await holdContacts(trx, trayId);
+    await lockCategoriesForShare(trx);
+    await lockContacts(trx, trayId);
     if (id !== null && (await contactOfId(trx, trayId, id)) === null) return err({ kind: "no-such", what: "contact" });
     const typed = addressTexts(draft.addresses).flatMap((text) => readEmailAddress(text) ?? []);
     const others = (await contactsWith(trx, trayId, typed)).filter((other) => other.id !== id);

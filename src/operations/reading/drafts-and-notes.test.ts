@@ -14,13 +14,13 @@ import {
   handDraft,
   joinConversations,
   leavePage,
+  listNotifications,
   lookAtJournal,
   openConversation,
   receiveMessage,
   returnDraft,
   sendMessage,
   type TrayGrant,
-  toldOf,
   undoNewest,
   whoIsPresent,
 } from "../index.server";
@@ -51,7 +51,7 @@ const OTHER = "01900000-0000-7000-8000-0000000000bb";
 describe("a note", () => {
   it("tells whom it names, once, and not whoever wrote it", async () => {
     done(await note(desk.grant, "@Tobias and @Ines: is the key there? @Tobias?"));
-    const [told, ...others] = (await toldOf(desk.tray.deps, desk.tobiasGrant)).filter(
+    const [told, ...others] = (await listNotifications(desk.tray.deps, desk.tobiasGrant)).filter(
       ({ conversationId }) => conversationId === id,
     );
     expect([told?.event, told?.words, others]).toEqual([
@@ -59,9 +59,9 @@ describe("a note", () => {
       "@Tobias and @Ines: is the key there? @Tobias?",
       [],
     ]);
-    expect((await toldOf(desk.tray.deps, desk.grant)).filter(({ conversationId }) => conversationId === id)).toEqual(
-      [],
-    );
+    expect(
+      (await listNotifications(desk.tray.deps, desk.grant)).filter(({ conversationId }) => conversationId === id),
+    ).toEqual([]);
   });
 
   it("that names somebody who may not look is refused, and says whom", async () => {
@@ -79,7 +79,9 @@ describe("a note", () => {
     expect(await edit(desk.tobiasGrant, "mine")).toBe("not-your-note");
     expect(await edit(desk.grant, "@Mara, is the key there?")).toBe("done");
     expect(await edit(desk.grant, "@Mara, is the key there yet?")).toBe("done");
-    const told = (await toldOf(desk.tray.deps, desk.maraGrant)).filter(({ conversationId }) => conversationId === id);
+    const told = (await listNotifications(desk.tray.deps, desk.maraGrant)).filter(
+      ({ conversationId }) => conversationId === id,
+    );
     expect(told.map(({ event }) => event)).toEqual(["mentioned"]);
     passes(desk.tray, 31);
     expect(await edit(desk.grant, "too late")).toBe("note-stands");
@@ -188,7 +190,10 @@ describe("a shared draft", () => {
     expect(await first()).toBeUndefined();
     const told = (await open()).journal.map(({ effect }) => effect.kind);
     expect(told).toEqual(["draft-handed", "draft-returned", "draft-handed", "settled"]);
-    expect((await toldOf(desk.tray.deps, desk.grant))[0]).toMatchObject({ event: "draft", words: "Wednesday" });
+    expect((await listNotifications(desk.tray.deps, desk.grant))[0]).toMatchObject({
+      event: "draft",
+      words: "Wednesday",
+    });
     expect(refusal(await answerConversation(desk.tray.deps, tobias, desk.tobias, id, { ...answer, draft }))).toBe(
       "draft-changed",
     );
@@ -224,7 +229,7 @@ describe("a shared draft", () => {
     done(await joinConversations(desk.tray.deps, desk.grant, whole, id));
     const drafts = async () => (await openConversation(desk.tray.deps, desk.lead, whole))?.drafts ?? [];
     expect((await drafts()).map(({ note }) => note)).toEqual(["please check"]);
-    const told = (await toldOf(desk.tray.deps, desk.tobiasGrant))[0];
+    const told = (await listNotifications(desk.tray.deps, desk.tobiasGrant))[0];
     expect([told?.event, told?.conversationId, told?.standing]).toEqual(["draft", whole, "to-sort"]);
     await desk.does(desk.grant, whole, { kind: "bin" });
     passes(desk.tray, 31 * 24 * 60);

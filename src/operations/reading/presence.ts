@@ -1,7 +1,7 @@
 import type { ConversationId } from "../../core/kernel/ids";
 import { type Instant, later, SECOND } from "../../core/kernel/instant";
 import type { TrayGrant } from "../../storage/access/index";
-import { type Doing, dropPresence, keepPresence, type Present, presentIn } from "../../storage/conversation/index";
+import { type Doing, dropPresence, type Present, presentIn, savePresence } from "../../storage/conversation/index";
 import type { Asking, Deps } from "../base/deps";
 
 /** How often a page says that it is still there, in milliseconds. */
@@ -15,8 +15,8 @@ export async function bePresent(
   grant: TrayGrant,
   page: { readonly pageId: string; readonly conversationId: ConversationId; readonly doing: Doing },
 ): Promise<boolean> {
-  const isKept = await keepPresence(deps.db, grant, page, deps.now());
-  if (isKept) deps.tell({ trayId: grant.tray.id, conversationId: page.conversationId, only: "presence" });
+  const isKept = await savePresence(deps.db, grant, page, deps.now());
+  if (isKept) deps.publishChange({ trayId: grant.tray.id, conversationId: page.conversationId, only: "presence" });
   return isKept;
 }
 
@@ -28,7 +28,7 @@ export async function leavePage(
   conversationId: ConversationId,
 ): Promise<void> {
   await dropPresence(deps.db, grant, pageId, heardSince(deps.now()));
-  deps.tell({ trayId: grant.tray.id, conversationId, only: "presence" });
+  deps.publishChange({ trayId: grant.tray.id, conversationId, only: "presence" });
 }
 
 /** Which colleagues have a conversation open, and who of them writes. */

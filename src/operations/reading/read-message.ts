@@ -6,10 +6,10 @@ import type { SafeHtml } from "../../mail/index";
 import type { TrayGrant } from "../../storage/access/index";
 import { blobBySha256 } from "../../storage/base/index";
 import {
-  keepShownPart,
   messageText,
   rawMessage,
   type ShownPart,
+  saveShownPart,
   senderOf,
   showRemoteOf,
   showsRemoteOf,
@@ -52,7 +52,7 @@ export async function rememberShownPart(
 ): Promise<boolean> {
   const address = await senderOf(deps.db, grant, id);
   if (address === null) return false;
-  await keepShownPart(deps.db, grant, address, { part, at: deps.now() });
+  await saveShownPart(deps.db, grant, address, { part, at: deps.now() });
   return true;
 }
 

@@ -1,7 +1,7 @@
 import { WHOM, type Whom } from "../../core/deciding/decision";
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { MemberId } from "../../core/kernel/ids";
-import { keepSetting, settingsOf } from "../../storage/access/index";
+import { saveSetting, settingsOf } from "../../storage/access/index";
 import type { Database } from "../../storage/base/index";
 
 /** What becomes of a conversation once an answer is on its way. */
@@ -26,11 +26,11 @@ export async function habitWith(
 }
 
 /** Remembers what a member chose for somebody. */
-export function keepHabit(
+export function saveHabit(
   db: Database,
   memberId: MemberId,
   address: EmailAddress,
   { after, whom }: SendingHabit,
 ): Promise<void> {
-  return keepSetting(db, memberId, keyOf(address), { after, whom });
+  return saveSetting(db, memberId, keyOf(address), { after, whom });
 }

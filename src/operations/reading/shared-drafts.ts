@@ -2,8 +2,8 @@ import type { Effect } from "../../core/journal/entry";
 import {
   type BatchId,
   type ConversationId,
+  type DraftAttachmentId,
   type DraftId,
-  type EnclosureId,
   type MemberId,
   trustedId,
 } from "../../core/kernel/ids";
@@ -19,8 +19,8 @@ import {
   endDraft,
   type SharedDraft,
 } from "../../storage/conversation/index";
-import { factsOf, holdConversations } from "../../storage/facts/index";
-import { sizeOfEnclosures } from "../../storage/mail/index";
+import { factsOf, lockConversations } from "../../storage/facts/index";
+import { sizeOfDraftAttachments } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
@@ -46,8 +46,8 @@ export async function handDraft(
     const refusal = await holderRefusal(trx, grant, given.to);
     if (refusal !== null) return err(refusal);
     const { content, to, note, seen } = given;
-    const files = (content.enclosures ?? []).map((file) => trustedId<EnclosureId>(file.id));
-    if ((await sizeOfEnclosures(trx, grant, files)) === null) return err({ kind: "enclosure-gone" });
+    const files = (content.enclosures ?? []).map((file) => trustedId<DraftAttachmentId>(file.id));
+    if ((await sizeOfDraftAttachments(trx, grant, files)) === null) return err({ kind: "enclosure-gone" });
     const changing = { content, holderId: to, state: "to-check", note, updatedAt: deps.now() } as const;
     if (seen === null) {
       await addDraft(trx, grant, { id, conversationId, version: 1, writtenBy: grant.memberId, ...changing });
@@ -105,7 +105,7 @@ async function inDraft(
 ): Promise<Result<DraftId, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<DraftId, Refusal>> => {
-    const [held] = await holdConversations(trx, grant.tray.id, [conversationId]);
+    const [held] = await lockConversations(trx, grant.tray.id, [conversationId]);
     if (held === undefined) return err({ kind: "no-such-conversation" });
     const written = await work(trx);
     if (!written.ok) return written;
@@ -115,7 +115,7 @@ async function inDraft(
     await carryOut(trx, deps, grant.memberId, batchId, changes);
     return ok(written.value.value);
   });
-  if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId });
+  if (done.ok) deps.publishChange({ trayId: grant.tray.id, conversationId });
   return done;
 }
 

@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { Instant } from "../../core/kernel/instant";
 import { asksIn, commits, type Found, promisesIn } from "../../core/writing/asks";
-import { enclosingIn } from "../../core/writing/enclosure";
+import { mentionsAttachment } from "../../core/writing/enclosure";
 import { sentencesOf } from "../../core/writing/sentences";
 import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
 import type { Deps } from "../base/deps";
@@ -27,7 +27,7 @@ export async function whatItSays(
   const [hours, now] = [await hoursOfTray(deps.db, grant.tray), deps.now()];
   const usuallyBy = to === null ? null : await usuallyAnsweredBy(deps, grant, to, hours);
   const said = { asks: asksIn(text, now, hours), promises: promisesIn(text, now, hours) };
-  return { ...said, encloses: enclosingIn(text), usuallyBy };
+  return { ...said, encloses: mentionsAttachment(text), usuallyBy };
 }
 
 /** What somebody outside committed herself to in a text, with a date that is still to come; null for nothing like that. */

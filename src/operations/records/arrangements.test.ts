@@ -3,7 +3,7 @@ import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { RecordId } from "../../core/kernel/ids";
 import { type Arranged, type Arrangement, MOST_ARRANGED } from "../../core/records/arrangement";
-import { arrangedRecords, changeRecord, handOutArrangement, keepArrangement, lookAtArrangement } from "../index.server";
+import { arrangedRecords, changeRecord, editArrangement, handOutArrangement, lookAtArrangement } from "../index.server";
 
 let tray: TestTray;
 let desk: Desk;
@@ -28,13 +28,13 @@ describe("a member's own arrangement", () => {
   it("is kept as she has it, one window after the other", async () => {
     expect(await seen()).toBe("");
     const tree = [folder("Mine", rec(sorrel.id, "The abbey")), rec(veldt.id)];
-    expect(done(await keepArrangement(tray.deps, desk.lead, tree, 0))).toBe(1);
+    expect(done(await editArrangement(tray.deps, desk.lead, tree, 0))).toBe(1);
     expect(await seen()).toBe("Mine(The abbey) record");
-    expect(refusal(await keepArrangement(tray.deps, desk.lead, [], 0))).toBe("changed-since");
-    expect(done(await keepArrangement(tray.deps, desk.lead, tree.toReversed(), 1))).toBe(2);
-    expect(refusal(await keepArrangement(tray.deps, desk.lead, tree, 1))).toBe("changed-since");
+    expect(refusal(await editArrangement(tray.deps, desk.lead, [], 0))).toBe("changed-since");
+    expect(done(await editArrangement(tray.deps, desk.lead, tree.toReversed(), 1))).toBe(2);
+    expect(refusal(await editArrangement(tray.deps, desk.lead, tree, 1))).toBe("changed-since");
     const much = Array.from({ length: MOST_ARRANGED + 1 }, () => rec(sorrel.id));
-    expect(refusal(await keepArrangement(tray.deps, desk.lead, much, 2))).toBe("too-arranged");
+    expect(refusal(await editArrangement(tray.deps, desk.lead, much, 2))).toBe("too-arranged");
     expect(await seen()).toBe("record Mine(The abbey)");
   });
 
@@ -52,7 +52,7 @@ describe("a member's own arrangement", () => {
   it("has nothing that she may not know of, also what she knew of once", async () => {
     const { records } = await lookAtArrangement(tray.deps, desk.lead);
     expect(records).toHaveLength(2);
-    done(await keepArrangement(tray.deps, desk.maraGrant, [rec(sorrel.id, "Mine"), rec(veldt.id)], 0));
+    done(await editArrangement(tray.deps, desk.maraGrant, [rec(sorrel.id, "Mine"), rec(veldt.id)], 0));
     const access = { memberIds: [desk.ines.id], groupIds: [] };
     const draft = { ...sorrel, addresses: "", access, version: sorrel.version };
     sorrel = done(await changeRecord(tray.deps, desk.lead, sorrel.id, draft));
@@ -73,7 +73,7 @@ describe("what a lead hands out", () => {
     expect(await lookAtArrangement(tray.deps, tobias)).toMatchObject({ isHanded: true, version: 0 });
     // Without the record that only Ines may know of.
     expect(await seen(tobias)).toBe("record Mine()");
-    done(await keepArrangement(tray.deps, tobias, [], 0));
+    done(await editArrangement(tray.deps, tobias, [], 0));
     expect(await seen(tobias)).toBe("");
   });
 

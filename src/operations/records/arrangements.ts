@@ -74,7 +74,7 @@ export async function arrangedRecords(
 }
 
 /** Keeps her tree in place of the one of the version that she saw. */
-export async function keepArrangement(
+export async function editArrangement(
   deps: Deps,
   grant: TrayGrant,
   tree: Arrangement,

@@ -13,8 +13,8 @@ import {
   deleteFiled,
   deleteRecord,
   endDisposalItems,
-  holdDisposalItems,
-  holdWhatWent,
+  lockDisposalItems,
+  lockWhatWent,
   noteGone,
 } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
@@ -42,7 +42,7 @@ export async function goOnDisposing(deps: Deps): Promise<void> {
 
 async function disposeOfSlice(deps: Deps, { recordId, byMemberId }: BegunDisposal): Promise<number> {
   const done = await inTransaction(deps.db, async (trx) => {
-    const items = await holdDisposalItems(trx, recordId, SLICE);
+    const items = await lockDisposalItems(trx, recordId, SLICE);
     const ids = items.map(({ id }) => id);
     const held = await conversationsHeld(trx, ids);
     // What was written in since it was shown is kept: mail that nobody has seen goes with no record.
@@ -56,7 +56,7 @@ async function disposeOfSlice(deps: Deps, { recordId, byMemberId }: BegunDisposa
     await endDisposalItems(trx, recordId, ids, gone);
     return { count: items.length, held };
   });
-  for (const { id, trayId } of done.held) deps.tell({ trayId, conversationId: id });
+  for (const { id, trayId } of done.held) deps.publishChange({ trayId, conversationId: id });
   return done.count;
 }
 
@@ -86,7 +86,7 @@ async function takeOff(
 
 async function endDisposal(deps: Deps, { recordId, head, viewers }: BegunDisposal): Promise<Certificate | null> {
   return inTransaction(deps.db, async (trx) => {
-    const went = await holdWhatWent(trx, recordId);
+    const went = await lockWhatWent(trx, recordId);
     if (went === null) return null;
     const certificate = { ...head, at: deps.now(), ...went };
     await deleteRecord(trx, recordId, deps.now());

@@ -13,11 +13,11 @@ import {
   decide,
   disposeByItself,
   disposeOf,
+  editPolicy,
   examine,
   holdRecord,
   importRecords,
   keepLonger,
-  keepPolicy,
   lookAtRetention,
   lookAtTypes,
   openConversation,
@@ -35,7 +35,7 @@ let desk: Desk;
 let aDay: PolicyId;
 
 const policy = (name: string, given: Partial<RetentionPolicy> = {}) =>
-  keepPolicy(tray.deps, desk.lead, {
+  editPolicy(tray.deps, desk.lead, {
     id: null,
     name,
     period: "P30D",
@@ -358,7 +358,7 @@ describe("a policy", () => {
     expect(await policy("", { period: "ten years" })).toMatchObject({
       error: { problems: { name: /name/, period: /P10Y/ } },
     } as never);
-    expect(refusal(await keepPolicy(tray.deps, desk.maraGrant, { ...done(await policy("Spare")), name: "x" }))).toBe(
+    expect(refusal(await editPolicy(tray.deps, desk.maraGrant, { ...done(await policy("Spare")), name: "x" }))).toBe(
       "leads-only",
     );
     const record = await opens("Bearer");

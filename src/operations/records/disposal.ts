@@ -10,9 +10,8 @@ import {
   type BegunDisposal,
   beginDisposal,
   type Certificate,
-  holdRegister,
-  keepPreview,
   lockRecord,
+  lockRegister,
   type Named,
   type NewDisposalItem,
   namedForDisposal,
@@ -23,6 +22,7 @@ import {
   recordTypes,
   registerRecords,
   retentionPolicies,
+  savePreview,
 } from "../../storage/records/index";
 import type { Asking, Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
@@ -46,7 +46,7 @@ export async function previewDisposal(
     if (term === null) return err({ kind: "not-due", code: record.code });
     const named = await namedForDisposal(trx, id);
     const previewId = deps.newId();
-    await keepPreview(trx, id, { id: previewId, at: deps.now(), by: grant.memberId }, named);
+    await savePreview(trx, id, { id: previewId, at: deps.now(), by: grant.memberId }, named);
     return ok({ previewId, named, term });
   });
 }
@@ -90,7 +90,7 @@ async function dispose(
   const named = await namedForDisposal(deps.db, id);
   const begun = await inTransactionUnlessRefused<BegunDisposal, Refusal>(deps.db, async (trx) => {
     const within = { ...deps, db: trx };
-    await holdRegister(trx);
+    await lockRegister(trx);
     await lockRecord(trx, id);
     const [record] = await registerRecords(trx, grant, [id]);
     if (record === undefined || record.mergedInto !== null) return err({ kind: "no-such", what: "record" });
@@ -112,7 +112,7 @@ async function dispose(
     return ok(disposal);
   });
   if (!begun.ok) return begun;
-  if (grant !== null) deps.tell({ trayId: grant.tray.id, conversationId: null });
+  if (grant !== null) deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return ok(await carryOutDisposal(deps, begun.value));
 }
 
@@ -182,7 +182,7 @@ export async function disposeByItself(deps: Deps, zone = "UTC"): Promise<number>
 
 async function announce(deps: Deps, id: RecordId): Promise<void> {
   await inTransactionUnlessRefused<null, never>(deps.db, async (trx) => {
-    await keepPreview(trx, id, { id: deps.newId(), at: deps.now(), by: null }, await namedForDisposal(trx, id));
+    await savePreview(trx, id, { id: deps.newId(), at: deps.now(), by: null }, await namedForDisposal(trx, id));
     return ok(null);
   });
 }

@@ -10,34 +10,35 @@ import { calendarDay } from "../../core/time/calendar-day";
 import type { Deps } from "../base/deps";
 import {
   addDocument,
+  buildZipExport,
   categoryMatrix,
   changesInList,
   countsToNarrow,
   createRecord,
   decide,
   documentsOf,
-  documentsToEnclose,
+  documentsToAttach,
+  editArrangement,
   exportConversation,
   exportRecords,
   exportSearch,
   handOutArrangement,
   holdRecord,
-  keepArrangement,
   listConversations,
+  listNotifications,
   lookAfterCategories,
   lookAtArrangement,
   lookAtCategory,
   lookAtJournal,
   lookAtLooseEnds,
-  lookAtParcels,
   lookAtRetention,
   lookAtTypes,
   lookAtWaiting,
+  lookAtZipExports,
   lookIntoTray,
   type Member,
   openConversation,
-  orderParcel,
-  packParcel,
+  orderZipExport,
   pinPlace,
   planTimeOff,
   proposalsFor,
@@ -50,7 +51,6 @@ import {
   shelfOf,
   summaryOf,
   type TrayGrant,
-  toldOf,
   traysOf,
   whereMerged,
   whoCouldTake,
@@ -66,7 +66,7 @@ let categoryId: CategoryId;
 const DOCUMENT = { name: "drawing.txt", contentType: "text/plain", content: Buffer.from("A drawing.") };
 const told: unknown[] = [];
 /** As when pages are open: what they are told is kept. */
-const watched = (): Deps => ({ ...tray.deps, tell: (change) => void told.push(change) });
+const watched = (): Deps => ({ ...tray.deps, publishChange: (change) => void told.push(change) });
 
 beforeAll(async () => {
   tray = await testTray();
@@ -91,7 +91,7 @@ beforeAll(async () => {
   done(await holdRecord(tray.deps, desk.lead, secret.id, "Lawsuit"));
   done(await pinPlace(tray.deps, desk.lead, { kind: "record", target: secret.id, isForAll: true }));
   const arranged = [{ kind: "record", recordId: secret.id, name: "" }] as const;
-  done(await keepArrangement(tray.deps, desk.lead, arranged, 0));
+  done(await editArrangement(tray.deps, desk.lead, arranged, 0));
   done(await handOutArrangement(tray.deps, desk.lead, { role: "member" }, "Handed"));
 });
 afterAll(() => tray.close());
@@ -141,7 +141,7 @@ const WAYS: readonly Way[] = [
     "what a search takes out with its index",
     async (who) => {
       const what = { recordId: null, text: "key", everywhere: true };
-      const packed = await packParcel(tray.deps, who, what, { format: "eml", withNotes: true });
+      const packed = await buildZipExport(tray.deps, who, what, { format: "eml", withNotes: true });
       return packed === null ? null : filesOf(await buffer(packed.content));
     },
   ],
@@ -149,11 +149,11 @@ const WAYS: readonly Way[] = [
     "what is being taken out",
     async (who) => {
       const what = { recordId: secret.id, text: "", everywhere: false };
-      const ordered = await orderParcel(tray.deps, who, what, { format: "eml", withNotes: false });
-      return [ordered, await lookAtParcels(tray.deps, who)];
+      const ordered = await orderZipExport(tray.deps, who, what, { format: "eml", withNotes: false });
+      return [ordered, await lookAtZipExports(tray.deps, who)];
     },
   ],
-  ["the documents to attach", (who) => documentsToEnclose(tray.deps, who, [secret.code])],
+  ["the documents to attach", (who) => documentsToAttach(tray.deps, who, [secret.code])],
   ["what a search takes out", async (who) => textOf(await exportSearch(tray.deps, who, "key", "eml")), false],
   [
     "a conversation that is taken out",
@@ -187,7 +187,7 @@ const WAYS: readonly Way[] = [
       return { records, filing: proposals.filter(({ kind }) => kind === "file") };
     },
   ],
-  ["what she is told", (who) => toldOf(tray.deps, who), false],
+  ["what she is told", (who) => listNotifications(tray.deps, who), false],
   ["what the tray is", (who, member) => lookIntoTray(tray.deps, member, who), false],
 ];
 

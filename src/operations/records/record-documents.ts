@@ -6,11 +6,11 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { safeFileName } from "../../mail/index";
 import { grantsOf, type TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused } from "../../storage/base/index";
-import { factsOf, holdConversations } from "../../storage/facts/index";
+import { factsOf, lockConversations } from "../../storage/facts/index";
 import {
   addRecordDocument,
   type FilingRecord,
-  keepRecord,
+  lockRecordForShare,
   type RecordDocument,
   recordByCode,
   recordDocument,
@@ -18,7 +18,7 @@ import {
   removeRecordDocument,
 } from "../../storage/records/index";
 import { incomingPast } from "../arriving/import-mail";
-import { keepInTray } from "../arriving/keep-in-tray";
+import { ingestMessage } from "../arriving/keep-in-tray";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
@@ -37,7 +37,7 @@ export async function addDocument(
 ): Promise<Result<RecordDocument | null, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<RecordDocument | null, Refusal>> => {
-    await keepRecord(trx, recordId);
+    await lockRecordForShare(trx, recordId);
     const [record] = await recordsByIds(trx, grant, [recordId]);
     if (record === undefined) return err({ kind: "no-such", what: "record" });
     if (record.closed) return err({ kind: "record-closed", code: record.code });
@@ -63,8 +63,8 @@ export async function addMail(
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const incoming = await incomingPast(deps, raw, deps.now());
   const kept = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<ConversationId, Refusal>> => {
-    const { conversationId: id, outcome } = await keepInTray(trx, deps, grant.tray, incoming);
-    const [held] = await holdConversations(trx, grant.tray.id, [id]);
+    const { conversationId: id, outcome } = await ingestMessage(trx, deps, grant.tray, incoming);
+    const [held] = await lockConversations(trx, grant.tray.id, [id]);
     const known = (await factsOf(trx, [id])).get(id);
     if (held === undefined || known === undefined) return err({ kind: "no-such-conversation" });
     const filed = await fileWithin(trx, deps, grant, { recordId }, known);
@@ -74,7 +74,7 @@ export async function addMail(
     await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: held, known, effects }]);
     return ok(id);
   });
-  if (kept.ok) deps.tell({ trayId: grant.tray.id, conversationId: kept.value });
+  if (kept.ok) deps.publishChange({ trayId: grant.tray.id, conversationId: kept.value });
   return kept;
 }
 

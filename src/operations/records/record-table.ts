@@ -12,7 +12,7 @@ import { allMembers, groupsOf, refreshViewers, type TrayGrant } from "../../stor
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import {
   codesTaken,
-  holdRegister,
+  lockRegister,
   type RegisterRecord,
   recordsByIds,
   recordTypes,
@@ -85,7 +85,7 @@ export async function importRecords(
     // What was only tried is rolled back, the numbers of new codes with it.
     return isTrial ? err(lines) : ok(lines);
   });
-  if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId: null });
+  if (done.ok) deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return ok(done.ok ? done.value : done.error);
 }
 
@@ -97,7 +97,7 @@ export async function takeRecordLines(
   table: readonly TableLine[],
   isWanted: (code: string, known: ReadonlyMap<string, RegisterRecord>) => boolean = () => true,
 ): Promise<RecordLine[]> {
-  await holdRegister(trx);
+  await lockRegister(trx);
   const around = await surroundings(trx, grant);
   const lines: RecordLine[] = [];
   for (const line of table) {

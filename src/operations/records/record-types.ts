@@ -3,7 +3,7 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { type RecordType, type TypeProblems, typeProblems } from "../../core/records/record-type";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused } from "../../storage/base/index";
-import { holdRecordTypes, recordTypes, saveRecordType } from "../../storage/records/index";
+import { lockRecordTypes, recordTypes, saveRecordType } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 
@@ -19,14 +19,14 @@ export function lookAtTypes(deps: Deps): Promise<RecordType[]> {
 }
 
 /** Keeps a type of records; for those who lead a tray. Codes that were given stay as they are. */
-export async function keepType(
+export async function editType(
   deps: Deps,
   grant: TrayGrant,
   draft: TypeDraft,
 ): Promise<Result<RecordTypeId, TypeRefusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<RecordTypeId, TypeRefusal>> => {
-    await holdRecordTypes(trx);
+    await lockRecordTypes(trx);
     const types = await recordTypes(trx);
     if (draft.id !== null && !types.some(({ id }) => id === draft.id)) return err({ kind: "no-such", what: "type" });
     const type = { ...draft, name: draft.name.trim(), id: draft.id ?? trustedId<RecordTypeId>(deps.newId()) };

@@ -8,7 +8,7 @@ import { refreshViewers, type TrayGrant } from "../../storage/access/index";
 import { type Database, inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import {
   addRecordSteps,
-  holdRegister,
+  lockRegister,
   nextCode,
   type RegisterRecord,
   recordTypes,
@@ -44,7 +44,7 @@ export async function createRecord(
   const done = await inTransactionUnlessRefused(
     deps.db,
     async (trx): Promise<Result<RegisterRecord, RecordRefusal>> => {
-      await holdRegister(trx);
+      await lockRegister(trx);
       const beside = { known: await knownTo(trx, grant), types: await recordTypes(trx) };
       const made = await newRecord(trx, deps, grant, beside, draft);
       if (!made.ok) return made;
@@ -58,7 +58,7 @@ export async function createRecord(
       return made;
     },
   );
-  if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId: null });
+  if (done.ok) deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return done;
 }
 
@@ -155,12 +155,12 @@ export async function onRecord<T>(
 ): Promise<Result<T, RecordRefusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<T, RecordRefusal>> => {
-    await holdRegister(trx);
+    await lockRegister(trx);
     const known = await knownTo(trx, grant);
     const record = known.get(id);
     return record === undefined ? err({ kind: "no-such", what: "record" }) : work(trx, { record, known });
   });
-  if (done.ok) deps.tell({ trayId: grant.tray.id, conversationId: null });
+  if (done.ok) deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return done;
 }
 

@@ -12,11 +12,12 @@ import {
   createRecord,
   decide,
   dropGroup,
+  editGroup,
+  editType,
   examine,
   exportRecords,
   filingsOf,
   importRecords,
-  keepType,
   listConversations,
   lookAtTypes,
   mergeRecords,
@@ -24,7 +25,6 @@ import {
   pinPlace,
   recordPage,
   register,
-  saveGroup,
   setUpRecords,
   shelfOf,
   type TrayGrant,
@@ -196,11 +196,11 @@ describe("the register as a table", () => {
 describe("a type of records", () => {
   it("is a lead's, and its codes are its own", async () => {
     const type = { id: null, name: "Case", codePattern: "K-{nn}", fields: [] };
-    expect(refusal(await keepType(tray.deps, desk.maraGrant, type))).toBe("leads-only");
-    expect(refusal(await keepType(tray.deps, desk.lead, { ...type, codePattern: "P-{nnnn}" }))).toBe("problems");
-    const typeId = done(await keepType(tray.deps, desk.lead, type));
+    expect(refusal(await editType(tray.deps, desk.maraGrant, type))).toBe("leads-only");
+    expect(refusal(await editType(tray.deps, desk.lead, { ...type, codePattern: "P-{nnnn}" }))).toBe("problems");
+    const typeId = done(await editType(tray.deps, desk.lead, type));
     expect((await opens({ typeId })).code).toBe("K-01");
-    done(await keepType(tray.deps, desk.lead, { ...type, id: typeId, codePattern: "K-{yy}-{nn}" }));
+    done(await editType(tray.deps, desk.lead, { ...type, id: typeId, codePattern: "K-{yy}-{nn}" }));
     expect((await opens({ typeId })).code).toBe("K-26-01");
   });
 });
@@ -265,10 +265,10 @@ describe("what a member may not know of", () => {
 
   it("follows the group that may", async () => {
     const group = { id: null, name: "Voicers", memberIds: [desk.mara.id, desk.ines.id] };
-    const groupId: GroupId = done(await saveGroup(tray.deps, desk.lead, group));
+    const groupId: GroupId = done(await editGroup(tray.deps, desk.lead, group));
     const { code } = await opens({ title: "Voicing", access: { memberIds: [], groupIds: [groupId] } });
     expect(await seenBy(desk.maraGrant)).toContain(code);
-    done(await saveGroup(tray.deps, desk.lead, { ...group, id: groupId, memberIds: [desk.ines.id] }));
+    done(await editGroup(tray.deps, desk.lead, { ...group, id: groupId, memberIds: [desk.ines.id] }));
     expect(await seenBy(desk.maraGrant)).not.toContain(code);
     expect(await seenBy(desk.lead)).toContain(code);
     done(await dropGroup(tray.deps, desk.lead, groupId));

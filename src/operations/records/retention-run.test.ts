@@ -9,9 +9,9 @@ import {
   closeRecord,
   createRecord,
   disposeOf,
+  editPolicy,
   examine,
   holdRecord,
-  keepPolicy,
   lookAtRetention,
   lookAtTypes,
   previewDisposal,
@@ -142,7 +142,7 @@ async function built(
       countsFrom: "closing",
       endsIn: "review",
     } as const;
-    const { id: policyId } = done(await keepPolicy(tray.deps, desk.lead, { id: null, ...policy }));
+    const { id: policyId } = done(await editPolicy(tray.deps, desk.lead, { id: null, ...policy }));
     done(await bearPolicy(tray.deps, desk.lead, "record", id, policyId));
   }
   const filed: ConversationId[] = [];

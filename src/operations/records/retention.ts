@@ -14,9 +14,9 @@ import {
   endHold,
   givePolicy,
   type Hold,
-  holdRegister,
   holdsOf,
   keepRecordUntil,
+  lockRegister,
   type PolicyBearer,
   type Preview,
   policiesGiven,
@@ -142,7 +142,7 @@ export type PolicyRefusal =
   | { readonly kind: "problems"; readonly problems: Readonly<Partial<Record<"name" | "period", string>>> };
 
 /** Keeps a policy, new or changed; for those who lead. */
-export async function keepPolicy(
+export async function editPolicy(
   deps: Deps,
   grant: TrayGrant,
   given: Omit<RetentionPolicy, "id"> & { readonly id: PolicyId | null },
@@ -209,7 +209,7 @@ async function onRetained(
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   return inTransactionUnlessRefused<null, Refusal>(deps.db, async (trx) => {
     // A disposal that has begun is waited for, and then there is nothing left to hold.
-    await holdRegister(trx);
+    await lockRegister(trx);
     if ((await recordsByIds(trx, grant, [id])).length === 0) return err({ kind: "no-such", what: "record" });
     const did = await does(trx);
     if (!did.ok) return did;

@@ -6,8 +6,8 @@ import {
   binDaysOf,
   binUse,
   deleteConversations,
-  holdBinnedTooLong,
   isBinOverdue,
+  lockBinnedTooLong,
   sweepBlobs,
 } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
@@ -34,12 +34,12 @@ export async function emptyBins(deps: Deps): Promise<number> {
 
 async function emptySlice(deps: Deps): Promise<number> {
   const gone = await inTransaction(deps.db, async (trx) => {
-    const held = await holdBinnedTooLong(trx, deps.now(), SLICE);
+    const held = await lockBinnedTooLong(trx, deps.now(), SLICE);
     const ids = held.map(({ id }) => id);
     if (ids.length > 0) await deleteConversations(trx, ids, deps.now());
     return held;
   });
-  for (const { id, trayId } of gone) deps.tell({ trayId, conversationId: id });
+  for (const { id, trayId } of gone) deps.publishChange({ trayId, conversationId: id });
   return gone.length;
 }
 

@@ -2,7 +2,7 @@ import { later, MINUTE } from "../../core/kernel/instant";
 import { inTransaction } from "../../storage/base/index";
 import { strandedBulkRuns } from "../../storage/lists/index";
 import { strandedImports, strandedOutgoing } from "../../storage/mail/index";
-import { strandedParcels } from "../../storage/records/index";
+import { strandedZipExports } from "../../storage/records/index";
 import { sendMessage } from "../answering/send-message";
 import type { Deps } from "../base/deps";
 
@@ -23,7 +23,7 @@ export async function resumeWork(deps: Deps, strandedAfter: number = STRANDED_AF
   for (const runId of await strandedBulkRuns(deps.db, before)) {
     await inTransaction(deps.db, (trx) => deps.jobs.enqueue(trx, { kind: "run-bulk", runId }));
   }
-  for (const parcelId of await strandedParcels(deps.db, before)) {
+  for (const parcelId of await strandedZipExports(deps.db, before)) {
     await inTransaction(deps.db, (trx) => deps.jobs.enqueue(trx, { kind: "pack-parcel", parcelId }));
   }
   for (const importId of await strandedImports(deps.db, before)) {

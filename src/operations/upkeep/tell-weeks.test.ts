@@ -2,7 +2,7 @@ import { type Desk, setUpDesk } from "@tests/support/desk";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Instant, readInstant } from "../../core/kernel/instant";
-import { chooseTelling, tellingOf, tellWeeks, toldOf } from "../index.server";
+import { chooseNotificationSettings, listNotifications, notificationSettingsOf, notifyWeeks } from "../index.server";
 
 let tray: TestTray;
 let desk: Desk;
@@ -13,7 +13,7 @@ beforeAll(async () => {
 afterAll(() => tray.close());
 
 const weeksOf = async (who: Desk["lead"]) =>
-  (await toldOf(tray.deps, who)).filter(({ event }) => event === "week").map(({ words }) => words);
+  (await listNotifications(tray.deps, who)).filter(({ event }) => event === "week").map(({ words }) => words);
 const itIs = (text: string) => {
   tray.clock.now = readInstant(`${text}:00Z`) as Instant;
 };
@@ -26,22 +26,22 @@ describe("the week in short", () => {
     await desk.does(desk.lead, second, { kind: "settle" });
     await desk.arrive({ subject: "Left" });
     itIs("2026-11-23T07:59");
-    expect(await tellWeeks(tray.deps)).toBe(0);
+    expect(await notifyWeeks(tray.deps)).toBe(0);
     itIs("2026-11-23T08:00");
-    expect(await tellWeeks(tray.deps)).toBe(1);
-    expect(await tellWeeks(tray.deps)).toBe(0);
+    expect(await notifyWeeks(tray.deps)).toBe(1);
+    expect(await notifyWeeks(tray.deps)).toBe(0);
     expect(await weeksOf(desk.lead)).toEqual(["last week 3 came, 1 answered, 2 settled; now no loose ends"]);
     expect(await weeksOf(desk.maraGrant)).toEqual([]);
     itIs("2026-11-30T09:00");
-    expect(await tellWeeks(tray.deps)).toBe(1);
+    expect(await notifyWeeks(tray.deps)).toBe(1);
     expect((await weeksOf(desk.lead))[0]).toMatch(/^last week 0 came, 0 answered, 0 settled; now /);
   });
 
   it("is not told to whoever does not want it", async () => {
-    const telling = await tellingOf(tray.deps, desk.lead);
+    const telling = await notificationSettingsOf(tray.deps, desk.lead);
     const off = { ...telling.events.week, list: false, browser: false };
-    await chooseTelling(tray.deps, desk.lead, { ...telling, events: { ...telling.events, week: off } });
+    await chooseNotificationSettings(tray.deps, desk.lead, { ...telling, events: { ...telling.events, week: off } });
     itIs("2026-12-07T09:00");
-    expect(await tellWeeks(tray.deps)).toBe(0);
+    expect(await notifyWeeks(tray.deps)).toBe(0);
   });
 });

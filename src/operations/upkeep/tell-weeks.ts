@@ -3,31 +3,31 @@ import type { LooseEndKind } from "../../core/loose-ends/loose-end";
 import { endedWeek, weekInWords } from "../../core/telling/week";
 import { allMembers, grantsOf, hoursOfTray, type Member, type TrayGrant } from "../../storage/access/index";
 import { addNotifications } from "../../storage/conversation/index";
-import { wasTold, weekFigures } from "../../storage/lists/index";
+import { wasNotified, weekFigures } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 import { lookAtLooseEnds } from "../lists/loose-ends";
-import { tellingOf } from "../people/notifications";
+import { notificationSettingsOf } from "../people/notifications";
 
 /** Sums the week that is over up for those who lead a tray and want it told, once a week and tray; gives how many. */
-export async function tellWeeks(deps: Deps): Promise<number> {
+export async function notifyWeeks(deps: Deps): Promise<number> {
   const now = deps.now();
   let count = 0;
   for (const member of await allMembers(deps.db)) {
     const leading = (await grantsOf(deps.db, member.id, now)).filter(({ role }) => role === "lead");
     if (leading.length === 0) continue;
-    const { events } = await tellingOf(deps, { memberId: member.id });
+    const { events } = await notificationSettingsOf(deps, { memberId: member.id });
     if (!events.week.list) continue;
-    for (const grant of leading) count += (await tellOne(deps, member, grant)) ? 1 : 0;
+    for (const grant of leading) count += (await notifyOne(deps, member, grant)) ? 1 : 0;
   }
   return count;
 }
 
-async function tellOne(deps: Deps, member: Member, grant: TrayGrant): Promise<boolean> {
+async function notifyOne(deps: Deps, member: Member, grant: TrayGrant): Promise<boolean> {
   const now = deps.now();
   const week = endedWeek(now, await hoursOfTray(deps.db, grant.tray));
   if (week === null) return false;
   const about = `week:${week.monday}:${grant.tray.id}`;
-  if (await wasTold(deps.db, member.id, about)) return false;
+  if (await wasNotified(deps.db, member.id, about)) return false;
   const [figures, loose] = await Promise.all([
     weekFigures(deps.db, grant.tray.id, week.from, week.to),
     lookAtLooseEnds(deps, grant),
@@ -37,6 +37,6 @@ async function tellOne(deps: Deps, member: Member, grant: TrayGrant): Promise<bo
   const id = trustedId<NotificationId>(deps.newId());
   const common = { id, memberId: member.id, trayId: grant.tray.id, conversationId: null, at: now, by: null, count: 1 };
   await addNotifications(deps.db, [{ ...common, event: "week", words: weekInWords({ ...figures, ends }), about }]);
-  deps.tell({ trayId: grant.tray.id, conversationId: null });
+  deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return true;
 }

@@ -62,7 +62,7 @@ export async function openInvitations(db: Database, grant: TrayGrant, now: Insta
 }
 
 /** The invitation of a token, held for using it; null when there is none, it ran out or was used. */
-export async function holdInvitation(
+export async function lockInvitation(
   trx: Transaction,
   tokenHash: Uint8Array,
   now: Instant,

@@ -31,7 +31,7 @@ export async function groupsOf(db: Database, grant: TrayGrant): Promise<MemberGr
 }
 
 /** Keeps a group, new or changed; false when another group of the tray has its name. */
-export async function keepGroup(trx: Transaction, grant: TrayGrant, group: MemberGroup): Promise<boolean> {
+export async function saveGroup(trx: Transaction, grant: TrayGrant, group: MemberGroup): Promise<boolean> {
   const builder = knexOf(trx);
   const taken = await builder("member_group")
     .where({ tray_id: grant.tray.id, removed_at: null })

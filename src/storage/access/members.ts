@@ -79,7 +79,7 @@ export async function membersWithRoles(db: Database, trayId: TrayId): Promise<Tr
 }
 
 /** Holds the members of a tray, so that it always keeps somebody who leads it. */
-export async function holdRoles(trx: Transaction, trayId: TrayId): Promise<ReadonlyMap<MemberId, Role>> {
+export async function lockRoles(trx: Transaction, trayId: TrayId): Promise<ReadonlyMap<MemberId, Role>> {
   const rows: { member_id: string; role: Role }[] = await knexOf(trx)("tray_member")
     .select("tray_member.member_id", "role")
     .join("member", "member.id", "tray_member.member_id")
@@ -200,7 +200,7 @@ export async function disabledMembersOf(db: Database, trayId: TrayId): Promise<D
  * Gives what a disabled member still owns to her successor, as its journal comes to now; those that are open were handed
  * over one by one before.
  */
-export async function keepSuccessor(trx: Transaction, memberId: MemberId, successor: MemberId | null): Promise<void> {
+export async function saveSuccessor(trx: Transaction, memberId: MemberId, successor: MemberId | null): Promise<void> {
   await knexOf(trx)("conversation").where("owner_id", memberId).update({ owner_id: successor });
 }
 

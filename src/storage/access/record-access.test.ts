@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type GroupId, type MemberId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { readCodePattern } from "../../core/records/code-pattern";
 import type { Access } from "../../core/records/register-entry";
-import { lookAtTypes, saveGroup } from "../../operations/index.server";
+import { editGroup, lookAtTypes } from "../../operations/index.server";
 import { refreshViewers } from "../access/index";
 import { inTransaction } from "../base/index";
 import { nextCode, type RegisterRecord, recordsLike, saveRecords } from "../records/index";
@@ -23,7 +23,7 @@ beforeAll(async () => {
   members = [desk.ines.id, desk.tobias.id, desk.mara.id];
   groups = [];
   for (const memberIds of [members.slice(0, 2), members.slice(2)]) {
-    const id = done(await saveGroup(tray.deps, desk.lead, { id: null, name: `Group ${groups.length}`, memberIds }));
+    const id = done(await editGroup(tray.deps, desk.lead, { id: null, name: `Group ${groups.length}`, memberIds }));
     groups.push({ id, memberIds });
   }
 });

@@ -33,7 +33,7 @@ export async function settingOfEverybody(
 }
 
 /** Remembers a choice; null forgets it. */
-export async function keepSetting(db: Database, memberId: MemberId, key: string, value: unknown): Promise<void> {
+export async function saveSetting(db: Database, memberId: MemberId, key: string, value: unknown): Promise<void> {
   const settings = knexOf(db)("member_setting");
   if (value === null) await settings.where({ member_id: memberId, key }).delete();
   else

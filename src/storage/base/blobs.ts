@@ -33,19 +33,19 @@ export function cutForStoring(raw: Uint8Array): CutBlob {
 
 /** Stores the contents of runs, those that are there already but once. */
 export async function storeRuns(db: Database, runs: readonly Run[]): Promise<void> {
-  for (const { sha256, content } of runs) await keepContent(db, sha256, content);
+  for (const { sha256, content } of runs) await saveContent(db, sha256, content);
 }
 
 /** Keeps some bytes as they are, those that are there already but once, and gives their SHA-256. */
-export async function keepBlob(db: Database, content: Uint8Array): Promise<Buffer> {
+export async function saveBlob(db: Database, content: Uint8Array): Promise<Buffer> {
   const sha256 = createHash("sha256").update(content).digest();
-  await keepContent(db, sha256, content);
+  await saveContent(db, sha256, content);
   return sha256;
 }
 
 // Bytes that are there already are held until the transaction ends: whoever looks for what nothing needs passes them over.
 // What was just being deleted is stored anew.
-async function keepContent(db: Database, sha256: Uint8Array, content: Uint8Array): Promise<void> {
+async function saveContent(db: Database, sha256: Uint8Array, content: Uint8Array): Promise<void> {
   const blob = { sha256: Buffer.from(sha256), size: content.byteLength, content: Buffer.from(content) };
   for (let held = false; !held; ) {
     await knexOf(db)("blob").insert(blob).onConflict().ignore();

@@ -80,7 +80,7 @@ export async function repointPlaces(
  * came back; gives how many came to have others than before.
  */
 export async function refoldCategories(trx: Transaction, ids: readonly CategoryId[]): Promise<number> {
-  const held = await holdThoseWithEntries(trx, ids);
+  const held = await lockThoseWithEntries(trx, ids);
   const found = await knexOf(trx).raw<{ rows: CategoryEntryRow[] }>(
     /* sql */ `
     select ${ENTRY_COLUMNS.join(", ")} from journal as entry
@@ -97,10 +97,10 @@ export async function refoldCategories(trx: Transaction, ids: readonly CategoryI
   }
   const replacements = await replacedCategories(trx);
   const kept = [...entries].map(([id, own]) => ({ id, categories: givenCategories(own, replacements) }));
-  return keepGiven(trx, kept);
+  return saveGiven(trx, kept);
 }
 
-async function holdThoseWithEntries(trx: Transaction, ids: readonly CategoryId[]): Promise<string[]> {
+async function lockThoseWithEntries(trx: Transaction, ids: readonly CategoryId[]): Promise<string[]> {
   let held: string[] = [];
   // Whoever holds one while this waits for it may have moved its entries into another conversation, which is held then.
   for (let before = -1; before < held.length; ) {
@@ -118,7 +118,7 @@ async function holdThoseWithEntries(trx: Transaction, ids: readonly CategoryId[]
 
 type CategoryEntryRow = Parameters<typeof entryOf>[0] & { readonly conversation_id: string };
 
-async function keepGiven(
+async function saveGiven(
   trx: Transaction,
   kept: readonly { readonly id: string; readonly categories: readonly CategoryId[] }[],
 ): Promise<number> {

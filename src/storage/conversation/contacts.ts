@@ -91,7 +91,7 @@ export async function contactOfId(db: Database, trayId: TrayId, id: ContactId): 
 }
 
 /** Holds the contacts of a tray until the transaction ends, so that two who add the same address at once see each other. */
-export async function holdContacts(trx: Transaction, trayId: TrayId): Promise<void> {
+export async function lockContacts(trx: Transaction, trayId: TrayId): Promise<void> {
   await knexOf(trx).raw("select pg_advisory_xact_lock(hashtext('contacts'), hashtext(?))", [trayId]);
 }
 

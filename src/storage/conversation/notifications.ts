@@ -1,6 +1,6 @@
 import { type ConversationId, type MemberId, type NotificationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import type { ToldEvent } from "../../core/telling/events";
+import type { NotificationEvent } from "../../core/telling/events";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { runPrepared } from "../base/prepared";
@@ -14,7 +14,7 @@ export type Notification = {
   /** Null where it tells of several conversations or of none. */
   readonly conversationId: ConversationId | null;
   readonly at: Instant;
-  readonly event: ToldEvent;
+  readonly event: NotificationEvent;
   readonly by: MemberId | null;
   /** How many conversations it tells of. */
   readonly count: number;
@@ -60,7 +60,7 @@ type Row = {
   tray_id: string;
   conversation_id: string | null;
   at: Date;
-  event: ToldEvent;
+  event: NotificationEvent;
   by_member_id: string | null;
   detail: { count: number; words: string };
   read_at: Date | null;
@@ -88,7 +88,7 @@ export async function notificationsOf(
   db: Database,
   memberId: MemberId,
   trayId: TrayId,
-  events: readonly ToldEvent[],
+  events: readonly NotificationEvent[],
   limit: number,
 ): Promise<ListedNotification[]> {
   const rows: (Row & { subject: string | null; standing: string | null })[] = await knexOf(db)("notification")
@@ -109,7 +109,7 @@ export async function unreadNotifications(
   db: Database,
   memberId: MemberId,
   trayId: TrayId,
-  events: readonly ToldEvent[],
+  events: readonly NotificationEvent[],
 ): Promise<{ readonly count: number; readonly newest: Notification | null }> {
   const [newest] = await runPrepared<Row & { total: string }>(
     db,

@@ -10,7 +10,7 @@ export type Doing = "looking" | "writing";
 export type Present = { readonly memberId: MemberId; readonly doing: Doing };
 
 /** Notes what a page of a member shows; a page shows one conversation at a time. False when it is in none of this tray. */
-export async function keepPresence(
+export async function savePresence(
   db: Database,
   grant: TrayGrant,
   page: { readonly pageId: string; readonly conversationId: ConversationId; readonly doing: Doing },

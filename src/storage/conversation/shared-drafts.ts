@@ -1,6 +1,6 @@
 import { type ConversationId, type DraftId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import type { Enclosure } from "../../core/writing/enclosure";
+import type { DraftAttachment } from "../../core/writing/enclosure";
 import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
@@ -15,7 +15,7 @@ export type DraftContent = {
   readonly after: "expect" | "settle" | "keep";
   readonly day: string;
   /** The files that go with it; left out for none. */
-  readonly enclosures?: readonly Enclosure[];
+  readonly enclosures?: readonly DraftAttachment[];
 };
 
 export type SharedDraft = {

@@ -9,7 +9,7 @@ import { param } from "../base/rows";
 export type ShownPart = "text" | "html";
 
 /** Keeps in which part a member wants to see what somebody writes. */
-export async function keepShownPart(
+export async function saveShownPart(
   db: Database,
   { memberId }: TrayGrant,
   address: EmailAddress,

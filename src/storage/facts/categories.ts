@@ -36,7 +36,7 @@ export async function categoriesOf(db: Database, trayId: TrayId): Promise<Catego
  * The categories of all trays, held for changing: until the transaction ends nobody else changes one, and nobody gives one
  * to a conversation.
  */
-export async function holdCategories(trx: Transaction): Promise<Category[]> {
+export async function lockCategories(trx: Transaction): Promise<Category[]> {
   // Rows held one by one would not keep two people from adding the same category at the same time.
   await knexOf(trx).raw("lock table category in share row exclusive mode");
   const rows: CategoryRow[] = await standing(trx);
@@ -47,7 +47,7 @@ export async function holdCategories(trx: Transaction): Promise<Category[]> {
  * Keeps all categories as they are until the transaction ends, which others may want at the same time: for whatever gives
  * or takes one. To be asked for before any conversation is held, as whoever changes categories holds them in that order.
  */
-export async function keepCategories(trx: Transaction): Promise<void> {
+export async function lockCategoriesForShare(trx: Transaction): Promise<void> {
   await knexOf(trx).raw("lock table category in share mode");
 }
 

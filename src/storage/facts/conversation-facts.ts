@@ -52,7 +52,7 @@ export const ENTRY_COLUMNS = ["id", "conversation_id", "version", "at", "by_memb
 export type HeldConversation = { readonly id: ConversationId; readonly trayId: TrayId; readonly version: number };
 
 /** Holds conversations of one tray, always in the same order so that two who want the same ones never wait for each other. Missing ones are left out. */
-export async function holdConversations(
+export async function lockConversations(
   trx: Transaction,
   trayId: TrayId,
   ids: readonly ConversationId[],

@@ -48,7 +48,7 @@ export async function learn(trx: Transaction, due: readonly Due[]): Promise<void
     addChanges(ofTray, before, lesson);
     changes.set(one.trayId, ofTray);
   }
-  await keepLessons(trx, kept);
+  await saveLessons(trx, kept);
   for (const [trayId, some] of changes) {
     await addToTold(trx, trayId, some.counts);
     await addToOwners(trx, trayId, some.owners);
@@ -122,13 +122,13 @@ async function judgeProposals(
   for (const kind of open) {
     const outcome = outcomeOf(kind, judged, one.labels, evidence);
     if (outcome === null) continue;
-    await keepWeights(trx, one.trayId, kind, outcome.weights);
+    await saveWeights(trx, one.trayId, kind, outcome.weights);
     for (const { confidence, right } of outcome.said) await noteOutcome(trx, one.trayId, kind, confidence, right);
   }
   return [...before.judged, ...open];
 }
 
-async function keepWeights(
+async function saveWeights(
   trx: Transaction,
   trayId: TrayId,
   kind: ProposalKind,
@@ -156,7 +156,7 @@ async function noteOutcome(
   );
 }
 
-async function keepLessons(
+async function saveLessons(
   trx: Transaction,
   kept: readonly { readonly id: ConversationId; readonly lesson: Lesson }[],
 ): Promise<void> {

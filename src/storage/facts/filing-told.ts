@@ -65,7 +65,7 @@ export async function addToTold(trx: Transaction, trayId: TrayId, changes: reado
   }
   const numbers = await numbersOf(trx, trayId, changes);
   const held = await heldRows(trx, trayId, [...byFeature.keys()]);
-  await keepRows(
+  await saveRows(
     trx,
     trayId,
     held.map((row) => withChanges(row, byFeature.get(row.feature) ?? [], numbers)),
@@ -151,7 +151,7 @@ function add(counts: Map<number, number>, id: number | undefined, by: number): v
   else counts.set(id, given);
 }
 
-async function keepRows(trx: Transaction, trayId: TrayId, rows: readonly ToldRow[]): Promise<void> {
+async function saveRows(trx: Transaction, trayId: TrayId, rows: readonly ToldRow[]): Promise<void> {
   await knexOf(trx).raw(
     /* sql */ `
     with new as (

@@ -10,12 +10,12 @@ import { MOST_SEEN } from "./filing-due";
 type Kept = { readonly id: ConversationId; readonly version: number; readonly docket: Docket };
 
 /** Keeps what the facts of these conversations come to, each with its new version. */
-export async function keepDockets(trx: Transaction, kept: readonly Kept[]): Promise<void> {
+export async function saveDockets(trx: Transaction, kept: readonly Kept[]): Promise<void> {
   if (kept.length === 0) return;
-  await Promise.all([keepColumns(trx, kept), keepFollowUps(trx, kept), keepFiledParts(trx, kept)]);
+  await Promise.all([saveColumns(trx, kept), saveFollowUps(trx, kept), saveFiledParts(trx, kept)]);
 }
 
-async function keepColumns(trx: Transaction, kept: readonly Kept[]): Promise<void> {
+async function saveColumns(trx: Transaction, kept: readonly Kept[]): Promise<void> {
   const rows = kept.map(({ id, version, docket }) => ({
     id,
     version,
@@ -36,7 +36,7 @@ async function keepColumns(trx: Transaction, kept: readonly Kept[]): Promise<voi
   );
 }
 
-async function keepFollowUps(trx: Transaction, kept: readonly Kept[]): Promise<void> {
+async function saveFollowUps(trx: Transaction, kept: readonly Kept[]): Promise<void> {
   const rows = kept.flatMap(({ id, docket }) =>
     docket.followUps.map((one) => ({ conversation_id: id, ...rowOf(FOLLOW_UP, one) })),
   );
@@ -56,7 +56,7 @@ async function keepFollowUps(trx: Transaction, kept: readonly Kept[]): Promise<v
   );
 }
 
-async function keepFiledParts(trx: Transaction, kept: readonly Kept[]): Promise<void> {
+async function saveFiledParts(trx: Transaction, kept: readonly Kept[]): Promise<void> {
   const rows = kept.flatMap(({ id, docket }) =>
     docket.filedParts.map((part) => ({ conversation_id: id, ...rowOf(FILED_PART, part) })),
   );

@@ -95,7 +95,7 @@ export async function reportedMessage(
 }
 
 /** Remembers to whom a message goes, so that reports find it. */
-export async function keepRecipients(
+export async function saveRecipients(
   trx: Transaction,
   message: { readonly id: MessageId; readonly trayId: TrayId; readonly sentAt: Instant },
   addresses: readonly EmailAddress[],
@@ -143,7 +143,7 @@ export async function addressesOfName(db: Database, trayId: TrayId, name: string
 }
 
 /** Remembers one more way on which a message reached the tray. */
-export async function keepRoutes(
+export async function saveRoutes(
   trx: Transaction,
   trayId: TrayId,
   dedupeKey: Uint8Array,

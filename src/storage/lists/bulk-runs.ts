@@ -115,7 +115,7 @@ export async function addBulkRun(
 }
 
 /** A run held for its next step, with the conversations of that step; null when there is none of this id. */
-export async function holdBulkRun(
+export async function lockBulkRun(
   trx: Transaction,
   id: RunId,
   step: number,

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type BatchId, type ConversationId, type FollowUpId, type RunId, trustedId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
 import { decide, receiveMessage, setUpTray } from "../../operations/index.server";
-import { grantOfMember, keepSetting, settingsOf } from "../access/index";
+import { grantOfMember, saveSetting, settingsOf } from "../access/index";
 import { inTransaction } from "../base/index";
 import { trayJournal } from "../conversation/index";
 import {
@@ -12,7 +12,7 @@ import {
   bulkRunsOf,
   cancelBulkRun,
   followUpsOf,
-  holdBulkRun,
+  lockBulkRun,
   noteBulkProgress,
   strandedBulkRuns,
 } from "../lists/index";
@@ -46,11 +46,11 @@ describe("settings", () => {
   it("are kept by key, replaced, and forgotten", async () => {
     const { db } = tray.deps;
     const [ines, tobias] = [office.ines.id, office.tobias.id];
-    await keepSetting(db, ines, "colour", { ink: "moss" });
-    await keepSetting(db, ines, "colour", { ink: "slate" });
-    await keepSetting(db, tobias, "colour", "plum");
+    await saveSetting(db, ines, "colour", { ink: "moss" });
+    await saveSetting(db, ines, "colour", { ink: "slate" });
+    await saveSetting(db, tobias, "colour", "plum");
     expect([...(await settingsOf(db, ines, ["colour", "shape"]))]).toEqual([["colour", { ink: "slate" }]]);
-    await keepSetting(db, ines, "colour", null);
+    await saveSetting(db, ines, "colour", null);
     expect((await settingsOf(db, ines, ["colour"])).size).toBe(0);
     expect((await settingsOf(db, tobias, ["colour"])).get("colour")).toBe("plum");
   });
@@ -67,7 +67,7 @@ describe("runs", () => {
     );
     return run;
   };
-  const hold = (run: RunId, most: number) => inTransaction(tray.deps.db, (trx) => holdBulkRun(trx, run, most));
+  const hold = (run: RunId, most: number) => inTransaction(tray.deps.db, (trx) => lockBulkRun(trx, run, most));
 
   it("give their next conversations, in order, from where they are", async () => {
     const run = await add(ids);

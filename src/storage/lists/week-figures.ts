@@ -29,7 +29,7 @@ export async function weekFigures(
 }
 
 /** Whether a member was told of this before. */
-export async function wasTold(db: Database, memberId: MemberId, about: string): Promise<boolean> {
+export async function wasNotified(db: Database, memberId: MemberId, about: string): Promise<boolean> {
   const row = await knexOf(db)("notification").first("id").where({ member_id: memberId, about });
   return row !== undefined;
 }

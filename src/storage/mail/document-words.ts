@@ -34,7 +34,7 @@ export type AttachmentWords = { readonly index: number; readonly vector: string 
 const MOST_BYTES_OF_WORDS = 1_048_576;
 
 /** Keeps the words of the attachments of a message: it is found by them as well, unless they would be too many for one. */
-export async function keepAttachmentWords(
+export async function saveAttachmentWords(
   trx: Transaction,
   id: MessageId,
   words: readonly AttachmentWords[],
@@ -83,6 +83,6 @@ export async function unreadDocuments(db: Database, limit: number): Promise<Unre
 }
 
 /** Keeps the words of a file on a record. */
-export async function keepDocumentWords(trx: Transaction, id: string, vector: string): Promise<void> {
+export async function saveDocumentWords(trx: Transaction, id: string, vector: string): Promise<void> {
   await knexOf(trx).raw("update record_document set vector = cast(:vector as tsvector) where id = :id", { id, vector });
 }

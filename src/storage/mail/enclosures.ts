@@ -1,23 +1,23 @@
-import { type EnclosureId, trustedId } from "../../core/kernel/ids";
+import { type DraftAttachmentId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
-import type { Enclosure } from "../../core/writing/enclosure";
+import type { DraftAttachment } from "../../core/writing/enclosure";
 import type { TrayGrant } from "../access/trays";
-import { blobBySha256, keepBlob } from "../base/blobs";
+import { blobBySha256, saveBlob } from "../base/blobs";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
 import { deleteUnusedBlobs } from "../records/bins";
 
 /** Keeps a file for a message that is being written. */
-export async function addEnclosure(
+export async function addDraftAttachment(
   trx: Transaction,
   grant: TrayGrant,
-  id: EnclosureId,
+  id: DraftAttachmentId,
   { name, contentType, content }: NamedFile,
   at: Instant,
-): Promise<Enclosure> {
-  const sha256 = await keepBlob(trx, content);
+): Promise<DraftAttachment> {
+  const sha256 = await saveBlob(trx, content);
   await knexOf(trx)("enclosure").insert({
     id,
     tray_id: grant.tray.id,
@@ -37,10 +37,10 @@ const HAS = `(enclosure.by_member_id = ? or exists (
     and shared_draft.content->'enclosures' @> jsonb_build_array(jsonb_build_object('id', enclosure.id::text))))`;
 
 /** What these files come to, in bytes; null when there are not all of them any more, or some are not the viewer's to send. */
-export async function sizeOfEnclosures(
+export async function sizeOfDraftAttachments(
   db: Database,
   grant: TrayGrant,
-  ids: readonly EnclosureId[],
+  ids: readonly DraftAttachmentId[],
 ): Promise<number | null> {
   const rows: { size: number }[] = await knexOf(db)("enclosure")
     .select("size")
@@ -51,10 +51,10 @@ export async function sizeOfEnclosures(
 }
 
 /** Some files of a tray with their bytes, in the order asked for; `sizeOfEnclosures` says whether they are the viewer's. */
-export async function enclosuresByIds(
+export async function draftAttachmentsByIds(
   db: Database,
   grant: TrayGrant,
-  ids: readonly EnclosureId[],
+  ids: readonly DraftAttachmentId[],
 ): Promise<NamedFile[]> {
   const rows: { id: string; file_name: string; content_type: string; sha256: Buffer }[] = await knexOf(db)("enclosure")
     .select("id", "file_name", "content_type", "sha256")
@@ -62,7 +62,7 @@ export async function enclosuresByIds(
     .whereIn("id", [...ids]);
   const files: NamedFile[] = [];
   for (const id of ids) {
-    const row = rows.find((one) => trustedId<EnclosureId>(one.id) === id);
+    const row = rows.find((one) => trustedId<DraftAttachmentId>(one.id) === id);
     const content = row === undefined ? null : await blobBySha256(db, row.sha256.toString("hex"));
     if (row !== undefined && content !== null)
       files.push({ name: row.file_name, contentType: row.content_type, content });
@@ -71,7 +71,7 @@ export async function enclosuresByIds(
 }
 
 /** Forgets files that were brought before a moment; what has gone with a message is in it. */
-export async function dropEnclosures(trx: Transaction, before: Instant, now: Instant): Promise<void> {
+export async function dropDraftAttachments(trx: Transaction, before: Instant, now: Instant): Promise<void> {
   const gone: { sha256: Buffer }[] = await knexOf(trx)("enclosure")
     .where("at", "<", param(before) as Date)
     .delete()
@@ -84,7 +84,7 @@ export async function dropEnclosures(trx: Transaction, before: Instant, now: Ins
 }
 
 /** Whether any file was brought before a moment. */
-export async function hasEnclosuresBefore(db: Database, before: Instant): Promise<boolean> {
+export async function hasDraftAttachmentsBefore(db: Database, before: Instant): Promise<boolean> {
   return (
     (await knexOf(db)("enclosure")
       .first("id")

@@ -78,7 +78,7 @@ export async function startImportRun(
 }
 
 /** Keeps a piece of the file. */
-export async function keepImportChunk(db: Database, id: string, position: number, content: Uint8Array): Promise<void> {
+export async function saveImportChunk(db: Database, id: string, position: number, content: Uint8Array): Promise<void> {
   await knexOf(db)("import_chunk").insert({ import_id: id, position, content: Buffer.from(content) });
 }
 
@@ -111,7 +111,7 @@ export async function setImportState(
 }
 
 /** Keeps how far an import is; false when it is not to go on. */
-export async function keepImportProgress(
+export async function saveImportProgress(
   db: Database,
   id: string,
   counts: Pick<ImportRun, "bytesRead" | "messages" | "added" | "knownAlready" | "flagged">,

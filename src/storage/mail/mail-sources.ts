@@ -65,7 +65,7 @@ export async function allMailSources(db: Database): Promise<MailSource[]> {
 }
 
 /** Keeps up to where a source was fetched. */
-export async function keepSourcePlace(
+export async function saveSourcePlace(
   db: Database,
   id: string,
   place: { readonly uidValidity: bigint; readonly lastUid: number },
@@ -76,7 +76,7 @@ export async function keepSourcePlace(
 }
 
 /** Keeps what is wrong with a source, or that nothing is. */
-export async function keepSourceState(db: Database, id: string, problem: string | null, at: Instant): Promise<void> {
+export async function saveSourceState(db: Database, id: string, problem: string | null, at: Instant): Promise<void> {
   await knexOf(db)("mail_source")
     .where({ id })
     .update({ problem, checked_at: param(at) });

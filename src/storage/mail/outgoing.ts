@@ -22,7 +22,7 @@ export type OutgoingMessage = {
 };
 
 /** A message of ours with its bytes, held until the transaction ends; null when there is none of this id. */
-export async function holdOutgoing(trx: Transaction, id: MessageId): Promise<OutgoingMessage | null> {
+export async function lockOutgoing(trx: Transaction, id: MessageId): Promise<OutgoingMessage | null> {
   const row = await knexOf(trx)("message")
     .first(
       "id",
@@ -66,7 +66,7 @@ export async function setDelivery(
 }
 
 /** Lets one sender at a time look how much went out lately, until its transaction ends: two that look at once both see room. */
-export async function holdPace(trx: Transaction): Promise<void> {
+export async function lockSendingRate(trx: Transaction): Promise<void> {
   await knexOf(trx).raw("select pg_advisory_xact_lock(hashtextextended('pace of sending', 0))");
 }
 

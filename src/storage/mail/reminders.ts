@@ -89,7 +89,7 @@ export async function dueReminders(db: Database, now: Instant, limit: number): P
 }
 
 /** Holds a reminder that still waits, until the transaction ends; false when somebody else was faster. */
-export async function holdReminder(trx: Transaction, id: ReminderId): Promise<boolean> {
+export async function lockReminder(trx: Transaction, id: ReminderId): Promise<boolean> {
   const row = await knexOf(trx)("reminder").first("id").where({ id, state: "waiting" }).forUpdate().skipLocked();
   return row !== undefined;
 }

@@ -3,7 +3,7 @@ import { dateOf, type Instant } from "../../core/kernel/instant";
 import type { Job, JobKind, JobQueue } from "../../core/ports";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { tellOfJob } from "./live-channel";
+import { announceJob } from "./live-channel";
 
 const KINDS: readonly JobKind[] = [
   "send-message",
@@ -75,7 +75,7 @@ export function jobQueue(db: Database, onDatabaseClock: (at: Instant) => Instant
       const startAfter = startAt === undefined ? null : dateOf(onDatabaseClock(startAt));
       const begins = startAfter === null ? {} : { startAfter };
       await boss.send(job.kind, job, { db: executor(trx), singletonKey: JSON.stringify(job), ...begins });
-      await tellOfJob(trx, job.kind, startAfter);
+      await announceJob(trx, job.kind, startAfter);
     },
   };
 }

@@ -27,10 +27,10 @@ export type TrayChange = {
 };
 
 /** Tells every process what changed, some milliseconds later and many at once. */
-export function changeTeller(
+export function changePublisher(
   db: Database,
   onProblem: (problem: unknown) => void,
-): { tell: (change: Change) => void; tellAccess: (memberId: MemberId) => void; flush: () => Promise<void> } {
+): { publish: (change: Change) => void; publishAccess: (memberId: MemberId) => void; flush: () => Promise<void> } {
   const gathered = new Map<string, { change: Change; ids: Set<ConversationId | null> }>();
   let timer: NodeJS.Timeout | null = null;
   const flush = async () => {
@@ -47,13 +47,13 @@ export function changeTeller(
       .catch(onProblem);
   };
   return {
-    tell(change) {
+    publish(change) {
       const key = `${change.trayId} ${change.only ?? ""}`;
       const { ids } = gathered.get(key) ?? { ids: new Set() };
       gathered.set(key, { change, ids: ids.add(change.conversationId) });
       timer ??= setTimeout(flush, GATHER_MS);
     },
-    tellAccess(memberId) {
+    publishAccess(memberId) {
       const payload = JSON.stringify({ memberId });
       void knexOf(db)
         .raw("select pg_notify(?, ?)", [CHANNEL, payload])
@@ -64,7 +64,7 @@ export function changeTeller(
 }
 
 /** Tells that a job was handed in, with the commit of its transaction; there are far fewer of these than of changes. */
-export async function tellOfJob(trx: Database, kind: JobKind, startAfter: Date | null): Promise<void> {
+export async function announceJob(trx: Database, kind: JobKind, startAfter: Date | null): Promise<void> {
   // How long it has to wait is said by the clock that the queue goes by.
   const inMs = "greatest(0, ceil(extract(epoch from coalesce(?::timestamptz, now()) - clock_timestamp()) * 1000))";
   await knexOf(trx).raw(`select pg_notify(?, json_build_object('job', ?::text, 'inMs', ${inMs})::text)`, [

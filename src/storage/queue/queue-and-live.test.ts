@@ -1,12 +1,12 @@
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
-import { type ConversationId, type MessageId, type ParcelId, type TrayId, trustedId } from "../../core/kernel/ids";
+import { type ConversationId, type MessageId, type TrayId, trustedId, type ZipExportId } from "../../core/kernel/ids";
 import { instant, later } from "../../core/kernel/instant";
 import type { Job } from "../../core/ports";
 import { inTransaction } from "../base/database";
 import { migrate, migrationGap } from "../migrations/migrate";
 import { jobQueue, startWorkers } from "./job-queue";
-import { changeTeller, listenForChanges, type TrayChange } from "./live-channel";
+import { changePublisher, listenForChanges, type TrayChange } from "./live-channel";
 
 let tray: TestTray;
 beforeAll(async () => {
@@ -75,7 +75,7 @@ describe("workers that are told", () => {
   it("begin at once, or when it is time, and go on with what waits behind it", async () => {
     const { db } = tray.deps;
     const queue = jobQueue(db, (at) => at);
-    const job = (n: number): Job => ({ kind: "pack-parcel", parcelId: trustedId<ParcelId>(id(n)) });
+    const job = (n: number): Job => ({ kind: "pack-parcel", parcelId: trustedId<ZipExportId>(id(n)) });
     const ran: { readonly job: Job; readonly at: number }[] = [];
     const problems: unknown[] = [];
     const workers = await startWorkers(
@@ -120,10 +120,10 @@ describe("live changes", () => {
   it("are heard once for many, by tray, after the commit", async () => {
     const heard: TrayChange[] = [];
     const channel = await listenForChanges(tray.url, { change: (change) => heard.push(change) }, 1);
-    const teller = changeTeller(tray.deps.db, () => {});
+    const publisher = changePublisher(tray.deps.db, () => {});
     const [office, parts] = [id<TrayId>(1), id<TrayId>(2)];
-    for (const n of [1, 2, 1]) teller.tell({ trayId: office, conversationId: id<ConversationId>(n) });
-    teller.tell({ trayId: parts, conversationId: id<ConversationId>(9) });
+    for (const n of [1, 2, 1]) publisher.publish({ trayId: office, conversationId: id<ConversationId>(n) });
+    publisher.publish({ trayId: parts, conversationId: id<ConversationId>(9) });
     await vi.waitFor(() => expect(heard).toHaveLength(2));
     expect(heard[0]?.id).not.toBe(heard[1]?.id);
     expect(heard).toEqual([
@@ -136,9 +136,10 @@ describe("live changes", () => {
   it("of very many only name the tray", async () => {
     const heard: TrayChange[] = [];
     const channel = await listenForChanges(tray.url, { change: (change) => heard.push(change) }, 1);
-    const teller = changeTeller(tray.deps.db, () => {});
-    for (let n = 0; n < 150; n += 1) teller.tell({ trayId: id<TrayId>(1), conversationId: id<ConversationId>(n) });
-    await teller.flush();
+    const publisher = changePublisher(tray.deps.db, () => {});
+    for (let n = 0; n < 150; n += 1)
+      publisher.publish({ trayId: id<TrayId>(1), conversationId: id<ConversationId>(n) });
+    await publisher.flush();
     await vi.waitFor(() => expect(heard).toMatchObject([{ trayId: id(1), conversationIds: null }]));
     await channel.close();
   });

@@ -98,7 +98,7 @@ export async function isBinOverdue(db: Database, now: Instant): Promise<boolean>
  * Conversations that have lain in the bin of their tray, or as junk, for longer than its term, held for deleting, the oldest
  * first. As what somebody else holds is left out, nobody waits for each other.
  */
-export async function holdBinnedTooLong(
+export async function lockBinnedTooLong(
   trx: Transaction,
   now: Instant,
   limit: number,
@@ -170,7 +170,7 @@ const DELETE_UNUSED = /* sql */ `
  */
 export async function deleteUnusedBlobs(trx: Transaction, sums: readonly Buffer[], now: Instant): Promise<void> {
   for (let next = sums; next.length > 0; ) {
-    const held = await holdBlobs(trx, next, now);
+    const held = await lockBlobs(trx, next, now);
     // A statement of its own, which sees what was committed before the rows were held.
     const gone = await knexOf(trx).raw<{ rows: { runs: { sha256: string }[] | null }[] }>(DELETE_UNUSED, {
       sums: held,
@@ -180,7 +180,7 @@ export async function deleteUnusedBlobs(trx: Transaction, sums: readonly Buffer[
   }
 }
 
-async function holdBlobs(trx: Transaction, sums: readonly Buffer[], now: Instant): Promise<Buffer[]> {
+async function lockBlobs(trx: Transaction, sums: readonly Buffer[], now: Instant): Promise<Buffer[]> {
   const rows: { sha256: Buffer }[] = await knexOf(trx)("blob")
     .select("sha256")
     .whereIn("sha256", [...sums])

@@ -70,7 +70,7 @@ export async function begunDisposals(db: Database): Promise<BegunDisposal[]> {
 }
 
 /** Some of its conversations that are still to go or to be taken off, held; those that another process has in hand are left out. */
-export async function holdDisposalItems(trx: Transaction, recordId: RecordId, limit: number): Promise<DisposalItem[]> {
+export async function lockDisposalItems(trx: Transaction, recordId: RecordId, limit: number): Promise<DisposalItem[]> {
   const rows: { conversation_id: string; version: number; goes: boolean }[] = await knexOf(trx)("disposal_item")
     .select("conversation_id", "version", "goes")
     .where({ record_id: recordId, is_done: false })
@@ -113,7 +113,7 @@ export async function endDisposalItems(
 }
 
 /** What went in all once every conversation is done with, held for the end; null while one is not, or when it has ended. */
-export async function holdWhatWent(
+export async function lockWhatWent(
   trx: Transaction,
   recordId: RecordId,
 ): Promise<Pick<Certificate, "conversations" | "elsewhere" | "messages" | "documents" | "bytes" | "digest"> | null> {

@@ -7,7 +7,7 @@ import { repointPlaces } from "../categories/category-uses";
 import type { HeldConversation } from "../facts/conversation-facts";
 import { learn } from "../facts/filing-lessons";
 import { deleteConversations, deleteUnusedBlobs } from "./bins";
-import { dropParcelsByWords } from "./parcels";
+import { dropZipExportsByWords } from "./parcels";
 
 /** A conversation on a record that is to go, or stays as something else needs it. */
 type NamedConversation = {
@@ -115,7 +115,7 @@ export type Preview = {
 };
 
 /** Keeps what was shown of a disposal, in place of what was shown before. */
-export async function keepPreview(
+export async function savePreview(
   trx: Transaction,
   recordId: RecordId,
   { id, at: when, by }: Pick<Preview, "id" | "at" | "by">,
@@ -178,7 +178,7 @@ export async function deleteRecord(trx: Transaction, id: RecordId, now: Instant)
     documents.map(({ sha256 }) => sha256),
     now,
   );
-  await dropParcelsByWords(trx);
+  await dropZipExportsByWords(trx);
   await builder("filed_part").where({ record_id: id }).delete();
   await builder("cover").where({ record_id: id }).delete();
   await repointPlaces(trx, "record", id, null);

@@ -1,4 +1,4 @@
-import { type MemberId, type ParcelId, type RecordId, type TrayId, trustedId } from "../../core/kernel/ids";
+import { type MemberId, type RecordId, type TrayId, trustedId, type ZipExportId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { SEEN } from "../access/record-access";
 import type { TrayGrant } from "../access/trays";
@@ -8,7 +8,7 @@ import { runPrepared } from "../base/prepared";
 import { at, atOrNull, param } from "../base/rows";
 
 /** What is taken out: what is on a record, or (null) in the tray; all of it, or what has the words of a text. */
-export type ParcelOf = {
+export type ZipExportOf = {
   readonly recordId: RecordId | null;
   readonly text: string;
   /** Whether what lies in the bin or is junk is looked through as well, where it is the tray. */
@@ -16,19 +16,19 @@ export type ParcelOf = {
 };
 
 /** How it is taken out: its messages one by one or as one mbox, the printed conversations with notes or without. */
-export type ParcelForm = { readonly format: "eml" | "mbox"; readonly withNotes: boolean };
+export type ZipExportForm = { readonly format: "eml" | "mbox"; readonly withNotes: boolean };
 
-type ParcelState = "waiting" | "running" | "done" | "cancelled" | "failed";
+type ZipExportState = "waiting" | "running" | "done" | "cancelled" | "failed";
 
 /** Mail that is taken out as a zip, and how far it is. */
-export type Parcel = ParcelOf &
-  ParcelForm & {
-    readonly id: ParcelId;
+export type ZipExport = ZipExportOf &
+  ZipExportForm & {
+    readonly id: ZipExportId;
     readonly trayId: TrayId;
     readonly byMemberId: MemberId;
     /** What the zip is called. */
     readonly name: string;
-    readonly state: ParcelState;
+    readonly state: ZipExportState;
     /** How many of its files are in it, of how many. */
     readonly done: number;
     readonly total: number;
@@ -48,7 +48,7 @@ type Row = {
   format: "eml" | "mbox";
   with_notes: boolean;
   name: string;
-  state: ParcelState;
+  state: ZipExportState;
   done: number;
   total: number;
   bytes: string;
@@ -57,7 +57,7 @@ type Row = {
   ended_at: Date | null;
 };
 
-const parcelOf = ({ text, everywhere, format, name, state, done, total, problem, ...row }: Row): Parcel => ({
+const zipExportOf = ({ text, everywhere, format, name, state, done, total, problem, ...row }: Row): ZipExport => ({
   text,
   everywhere,
   format,
@@ -66,7 +66,7 @@ const parcelOf = ({ text, everywhere, format, name, state, done, total, problem,
   done,
   total,
   problem,
-  id: trustedId<ParcelId>(row.id),
+  id: trustedId<ZipExportId>(row.id),
   trayId: trustedId<TrayId>(row.tray_id),
   byMemberId: trustedId<MemberId>(row.by_member_id),
   recordId: row.record_id === null ? null : trustedId<RecordId>(row.record_id),
@@ -77,9 +77,9 @@ const parcelOf = ({ text, everywhere, format, name, state, done, total, problem,
 });
 
 /** Notes what is to be taken out. */
-export async function addParcel(
+export async function addZipExport(
   trx: Transaction,
-  parcel: Pick<Parcel, "id" | "trayId" | "byMemberId" | "name" | "createdAt"> & ParcelOf & ParcelForm,
+  parcel: Pick<ZipExport, "id" | "trayId" | "byMemberId" | "name" | "createdAt"> & ZipExportOf & ZipExportForm,
 ): Promise<void> {
   const { id, text, everywhere, format, name } = parcel;
   await knexOf(trx)("parcel").insert({
@@ -99,13 +99,13 @@ export async function addParcel(
 }
 
 /** A parcel; null when there is none of this id any more. */
-export async function parcelById(db: Database, id: ParcelId): Promise<Parcel | null> {
+export async function zipExportById(db: Database, id: ZipExportId): Promise<ZipExport | null> {
   const row: Row | undefined = await knexOf(db)("parcel").first().where({ id });
-  return row === undefined ? null : parcelOf(row);
+  return row === undefined ? null : zipExportOf(row);
 }
 
 /** Begins to pack a parcel, from the start where somebody began before; false when it has ended. */
-export async function beginPacking(trx: Transaction, id: ParcelId, total: number, now: Instant): Promise<boolean> {
+export async function beginPacking(trx: Transaction, id: ZipExportId, total: number, now: Instant): Promise<boolean> {
   const begun = await knexOf(trx)("parcel")
     .where({ id })
     .whereIn("state", ["waiting", "running"])
@@ -115,9 +115,9 @@ export async function beginPacking(trx: Transaction, id: ParcelId, total: number
 }
 
 /** Keeps a piece of the zip, and how far it is; false when it is not to go on. */
-export async function keepParcelPiece(
+export async function saveZipPiece(
   trx: Transaction,
-  id: ParcelId,
+  id: ZipExportId,
   { position, content, done }: { readonly position: number; readonly content: Uint8Array; readonly done: number },
   now: Instant,
 ): Promise<boolean> {
@@ -129,9 +129,9 @@ export async function keepParcelPiece(
 }
 
 /** Ends a parcel, whole or not; what is not whole keeps no piece. False when it had ended already. */
-export async function endParcel(
+export async function endZipExport(
   trx: Database,
-  id: ParcelId,
+  id: ZipExportId,
   end: { readonly state: "done" | "cancelled" | "failed"; readonly bytes?: number; readonly problem?: string },
   now: Instant,
 ): Promise<boolean> {
@@ -152,7 +152,7 @@ export async function endParcel(
 }
 
 /** The zip in its pieces. */
-export async function* parcelPieces(db: Database, id: ParcelId): AsyncGenerator<Uint8Array> {
+export async function* parcelPieces(db: Database, id: ZipExportId): AsyncGenerator<Uint8Array> {
   for (let position = 0; ; position += 1) {
     const row: { content: Buffer } | undefined = await knexOf(db)("parcel_piece")
       .first("content")
@@ -165,7 +165,7 @@ export async function* parcelPieces(db: Database, id: ParcelId): AsyncGenerator<
 const MAX_SHOWN = 5;
 
 /** What a member takes out of a tray, the newest first; of a record only while she may know of it. */
-export async function parcelsOf(db: Database, grant: TrayGrant): Promise<Parcel[]> {
+export async function zipExportsOf(db: Database, grant: TrayGrant): Promise<ZipExport[]> {
   const rows = await runPrepared<Row>(
     db,
     /* sql */ `
@@ -176,31 +176,31 @@ export async function parcelsOf(db: Database, grant: TrayGrant): Promise<Parcel[
     order by created_at desc limit ${MAX_SHOWN}`,
     { trayId: grant.tray.id, memberId: grant.memberId },
   );
-  return rows.map(parcelOf);
+  return rows.map(zipExportOf);
 }
 
 /** Forgets a member's parcel. */
-export async function dropParcel(db: Database, grant: TrayGrant, id: ParcelId): Promise<void> {
+export async function dropZipExport(db: Database, grant: TrayGrant, id: ZipExportId): Promise<void> {
   await knexOf(db)("parcel").where({ id, tray_id: grant.tray.id, by_member_id: grant.memberId }).delete();
 }
 
 /** Forgets the parcels that were ordered before a moment. */
-export async function dropParcelsBefore(db: Database, before: Instant): Promise<void> {
+export async function dropZipExportsBefore(db: Database, before: Instant): Promise<void> {
   await knexOf(db)("parcel")
     .where("created_at", "<", param(before) as Date)
     .delete();
 }
 
 /** Forgets whatever somebody took out of a tray by its words: nobody knows what else is in it. */
-export async function dropParcelsByWords(trx: Transaction): Promise<void> {
+export async function dropZipExportsByWords(trx: Transaction): Promise<void> {
   await knexOf(trx)("parcel").whereNull("record_id").delete();
 }
 
 /** Parcels that nobody has packed since a moment and that have not ended: a killed process left them behind. */
-export async function strandedParcels(db: Database, since: Instant): Promise<ParcelId[]> {
+export async function strandedZipExports(db: Database, since: Instant): Promise<ZipExportId[]> {
   const rows: { id: string }[] = await knexOf(db)("parcel")
     .select("id")
     .whereIn("state", ["waiting", "running"])
     .where("progress_at", "<", param(since) as Date);
-  return rows.map(({ id }) => trustedId<ParcelId>(id));
+  return rows.map(({ id }) => trustedId<ZipExportId>(id));
 }

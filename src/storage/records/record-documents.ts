@@ -2,7 +2,7 @@ import { type MemberId, type RecordId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Filing } from "../../core/records/filing-means";
 import type { Query } from "../../core/search/query";
-import { blobBySha256, keepBlob } from "../base/blobs";
+import { blobBySha256, saveBlob } from "../base/blobs";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
@@ -72,7 +72,7 @@ export async function addRecordDocument(
   content: Uint8Array,
 ): Promise<RecordDocument | null> {
   const builder = knexOf(trx);
-  const sha256 = await keepBlob(trx, content);
+  const sha256 = await saveBlob(trx, content);
   const known = { record_id: document.recordId, file_name: document.fileName, sha256 };
   if ((await builder("record_document").first("id").where(known)) !== undefined) return null;
   await builder("record_document").insert({

@@ -34,7 +34,7 @@ export async function saveRecordType(trx: Transaction, type: RecordType): Promis
 }
 
 /** Holds the types, so that of two that are changed at once each knows the other. */
-export async function holdRecordTypes(trx: Transaction): Promise<void> {
+export async function lockRecordTypes(trx: Transaction): Promise<void> {
   await knexOf(trx).raw("lock table record_type in share row exclusive mode");
 }
 

@@ -101,12 +101,12 @@ export async function codesTaken(db: Database): Promise<Set<string>> {
 }
 
 /** Holds the register, so that of two changes each knows the other: what stands under what, and who may know of it. */
-export async function holdRegister(trx: Transaction): Promise<void> {
+export async function lockRegister(trx: Transaction): Promise<void> {
   await knexOf(trx).raw("select pg_advisory_xact_lock(hashtextextended('register', 0))");
 }
 
 /** Keeps a record as it is until the transaction ends, which others may want at the same time: for whatever is filed on it. */
-export async function keepRecord(trx: Transaction, id: RecordId): Promise<void> {
+export async function lockRecordForShare(trx: Transaction, id: RecordId): Promise<void> {
   await knexOf(trx).raw("select id from record where id = :id for share", { id });
 }
 

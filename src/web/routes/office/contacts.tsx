@@ -4,7 +4,7 @@ import {
   type ContactRefusal,
   contactIn,
   dropContact,
-  keepContact,
+  editContact,
   lookAtContacts,
   refusalInWords,
 } from "../../../operations/index.server";
@@ -48,7 +48,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     if (dropped.ok) return data<ContactsOutcome>({ ok: true, said: "", dropped: dropped.value });
     return refused(dropped.error);
   }
-  const kept = await keepContact(deps, grant, step.value.id, step.value.draft);
+  const kept = await editContact(deps, grant, step.value.id, step.value.draft);
   if (kept.ok) return data<ContactsOutcome>({ ok: true, said: `${kept.value.name} saved`, dropped: null });
   return refused(kept.error);
 }

@@ -4,7 +4,7 @@ import type { Result } from "../../../core/kernel/result";
 import {
   type Deps,
   dropRule,
-  keepRule,
+  editRule,
   lookAtRules,
   placeRules,
   type RuleRefusal,
@@ -63,7 +63,7 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep): Promise<Resu
     done.ok ? { ok: true, value: said } : done;
   switch (step.do) {
     case "keep":
-      return saying(await keepRule(deps, grant, step.rule), { said: "Rule saved" });
+      return saying(await editRule(deps, grant, step.rule), { said: "Rule saved" });
     case "try":
       return { ok: true, value: { trial: await tryRule(deps, grant, step.rule) } };
     case "drop":
@@ -76,7 +76,7 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep): Promise<Resu
       const rule = (await lookAtRules(deps, grant)).rules.find(({ id }) => id === step.id);
       if (rule === undefined) return { ok: false, error: { kind: "no-such", what: "rule" } };
       const said = step.isOn ? "Rule switched on" : "Rule switched off";
-      return saying(await keepRule(deps, grant, { ...rule, isOn: step.isOn }), { said });
+      return saying(await editRule(deps, grant, { ...rule, isOn: step.isOn }), { said });
     }
   }
 }

@@ -3,7 +3,7 @@ import { data, Form, redirect, useNavigation } from "react-router";
 import { acceptInvitation, invitedTo, joinByInvitation, signIn, whoIs } from "../../../operations/index.server";
 import { depsContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { keepSession, sessionToken } from "../../server/base/session-cookie.server";
+import { sessionToken, setSessionCookie } from "../../server/base/session-cookie.server";
 import { type InviteProblems, readNewcomer } from "../../server/people/invite-form.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
@@ -44,7 +44,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   }
   const session = await signIn(deps, newcomer.value.signInName, newcomer.value.password);
   if (!session.ok) return redirect("/sign-in");
-  return redirect("/", { headers: { "Set-Cookie": await keepSession(session.value, context) } });
+  return redirect("/", { headers: { "Set-Cookie": await setSessionCookie(session.value, context) } });
 }
 
 /** Where an invitation leads: a newcomer says who she is and is in. */

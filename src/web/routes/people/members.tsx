@@ -5,12 +5,12 @@ import {
   changeRole,
   type Deps,
   dropGroup,
+  editGroup,
   invite,
   letInAgain,
   peopleOfTray,
   type Refusal,
   refusalInWords,
-  saveGroup,
   shutOut,
   type TrayGrant,
   takeInvitationBack,
@@ -99,7 +99,7 @@ async function carry(
             : `Access removed; ${handedOver} conversations handed over`,
       }));
     case "group":
-      return saying(await saveGroup(deps, grant, step), () => ({ said: "Group saved" }));
+      return saying(await editGroup(deps, grant, step), () => ({ said: "Group saved" }));
     case "drop-group":
       return saying(await dropGroup(deps, grant, step.id), () => ({ said: "Group removed" }));
   }

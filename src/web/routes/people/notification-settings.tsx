@@ -1,7 +1,7 @@
-import { tellingOf, watchedBy } from "../../../operations/index.server";
-import { ToldSettings } from "../../screens/office/told-settings";
+import { notificationSettingsOf, watchedBy } from "../../../operations/index.server";
+import { NotificationSettingsForm } from "../../screens/office/told-settings";
 import { depsContext, grantContext } from "../../server/base/context.server";
-import { tellingView } from "../../server/people/told-view.server";
+import { notificationSettingsView } from "../../server/people/told-view.server";
 import { Page } from "../../ui/page";
 import type { Route } from "./+types/notification-settings";
 
@@ -11,15 +11,15 @@ export function meta() {
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const [telling, watches] = await Promise.all([tellingOf(deps, grant), watchedBy(deps, grant)]);
-  return tellingView(telling, watches);
+  const [telling, watches] = await Promise.all([notificationSettingsOf(deps, grant), watchedBy(deps, grant)]);
+  return notificationSettingsView(telling, watches);
 }
 
 /** What a member wants to be told of; the page with what there is takes what is changed here. */
 export default function NotificationSettings({ loaderData }: Route.ComponentProps) {
   return (
     <Page title="Notifications">
-      <ToldSettings {...loaderData} />
+      <NotificationSettingsForm {...loaderData} />
     </Page>
   );
 }

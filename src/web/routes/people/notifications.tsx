@@ -1,13 +1,13 @@
 import { data, Link, useFetcher } from "react-router";
-import { refusalInWords, toldOf } from "../../../operations/index.server";
+import { listNotifications, refusalInWords } from "../../../operations/index.server";
 import { useTray } from "../../screens/frame/tray-data";
-import { ToldList } from "../../screens/office/told-list";
-import type { ToldOutcome } from "../../screens/office/told-outcome";
+import { NotificationList } from "../../screens/office/told-list";
+import type { NotificationOutcome } from "../../screens/office/told-outcome";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { readingOf } from "../../server/base/words.server";
-import { carryToldStep, readToldStep } from "../../server/people/told-form.server";
-import { toldView } from "../../server/people/told-view.server";
+import { carryNotificationStep, readNotificationStep } from "../../server/people/told-form.server";
+import { notificationsView } from "../../server/people/told-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
 import type { Route } from "./+types/notifications";
@@ -18,21 +18,21 @@ export function meta() {
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
-  return toldView(await toldOf(deps, grant), readingOf(member, deps.now()));
+  return notificationsView(await listNotifications(deps, grant), readingOf(member, deps.now()));
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const step = readToldStep(await readForm(request));
-  if (!step.ok) return data<ToldOutcome>({ ok: false, problems: step.error }, { status: 400 });
-  const done = await carryToldStep(context.get(depsContext), context.get(grantContext), step.value);
-  if (done.ok) return data<ToldOutcome>({ ok: true, problems: {} });
+  const step = readNotificationStep(await readForm(request));
+  if (!step.ok) return data<NotificationOutcome>({ ok: false, problems: step.error }, { status: 400 });
+  const done = await carryNotificationStep(context.get(depsContext), context.get(grantContext), step.value);
+  if (done.ok) return data<NotificationOutcome>({ ok: true, problems: {} });
   const problem =
     done.error.kind === "no-address"
       ? "Write an address, or @ and a domain."
       : done.error.kind === "watched-already"
         ? "You watch that already."
         : refusalInWords(done.error);
-  return data<ToldOutcome>({ ok: false, problems: { value: problem } }, { status: 409 });
+  return data<NotificationOutcome>({ ok: false, problems: { value: problem } }, { status: 409 });
 }
 
 /** What a member is told. */
@@ -58,7 +58,7 @@ export default function Notifications({ loaderData: told }: Route.ComponentProps
         </>
       }
     >
-      <ToldList told={told} />
+      <NotificationList told={told} />
     </Page>
   );
 }

@@ -3,7 +3,7 @@ import { demoColleagues, signIn, signInToDemo, signOut, whoIs } from "../../../o
 import { depsContext, siteMapContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { safeNext } from "../../server/base/safe-next";
-import { keepSession, sessionToken } from "../../server/base/session-cookie.server";
+import { sessionToken, setSessionCookie } from "../../server/base/session-cookie.server";
 import { readSignIn, type SignInProblems } from "../../server/people/sign-in-form.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
@@ -44,7 +44,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const before = await sessionToken(request);
   if (before !== null) await signOut(deps, before);
   const next = nextOf(request, context);
-  return redirect(next, { headers: { "Set-Cookie": await keepSession(session.value, context) } });
+  return redirect(next, { headers: { "Set-Cookie": await setSessionCookie(session.value, context) } });
 }
 
 export default function SignIn({ loaderData: { colleagues }, actionData }: Route.ComponentProps) {

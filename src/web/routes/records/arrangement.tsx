@@ -1,7 +1,7 @@
 import { data, Link } from "react-router";
 import {
+  editArrangement,
   handOutArrangement,
-  keepArrangement,
   lookAtArrangement,
   refusalInWords,
 } from "../../../operations/index.server";
@@ -39,7 +39,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const step = readArrangementStep(await readForm(request, mostBytesTo("routes/records/arrangement")));
   if (!step.ok) return refused(step.error, 400);
   if (step.value.do === "keep") {
-    const kept = await keepArrangement(deps, grant, step.value.tree, step.value.version);
+    const kept = await editArrangement(deps, grant, step.value.tree, step.value.version);
     return kept.ok ? data<StepOutcome>({ ok: true, said: "" }) : refused(refusalInWords(kept.error), 409);
   }
   const handed = await handOutArrangement(deps, grant, step.value.to, `From ${member.name}`);

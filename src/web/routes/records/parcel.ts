@@ -1,15 +1,15 @@
 import { Readable } from "node:stream";
 import { data } from "react-router";
-import { type ParcelId, readId } from "../../../core/kernel/ids";
-import { openParcel } from "../../../operations/index.server";
+import { readId, type ZipExportId } from "../../../core/kernel/ids";
+import { openZipExport } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { downloadStream } from "../../server/base/download.server";
 import type { Route } from "./+types/parcel";
 
 /** The zip that somebody had packed, as it lies in the store. */
 export async function loader({ params, context }: Route.LoaderArgs) {
-  const id = readId<ParcelId>(params.parcel);
-  const opened = id.ok ? await openParcel(context.get(depsContext), context.get(grantContext), id.value) : null;
+  const id = readId<ZipExportId>(params.parcel);
+  const opened = id.ok ? await openZipExport(context.get(depsContext), context.get(grantContext), id.value) : null;
   if (opened === null)
     throw data("There is no such parcel, or it is kept no more: have it packed again.", { status: 404 });
   const { name, bytes, content } = opened;

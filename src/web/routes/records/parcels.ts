@@ -1,26 +1,26 @@
 import { data } from "react-router";
-import { type ParcelId, readId } from "../../../core/kernel/ids";
+import { readId, type ZipExportId } from "../../../core/kernel/ids";
 import {
-  lookAtParcels,
-  orderParcel,
-  putParcelAway,
+  lookAtZipExports,
+  orderZipExport,
+  putZipExportAway,
   recordOfCode,
   refusalInWords,
-  stopParcel,
+  stopZipExport,
 } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { parcelView, readParcelOrder } from "../../server/records/parcel-view.server";
+import { readZipExportOrder, zipExportView } from "../../server/records/parcel-view.server";
 import type { Route } from "./+types/parcels";
 
 /** What the server said to an order, or to a step of it. */
-export type ParcelOutcome = { readonly ok: true } | { readonly ok: false; readonly problem: string };
+export type ZipExportOutcome = { readonly ok: true } | { readonly ok: false; readonly problem: string };
 
-const refused = (problem: string, status: number) => data<ParcelOutcome>({ ok: false, problem }, { status });
+const refused = (problem: string, status: number) => data<ZipExportOutcome>({ ok: false, problem }, { status });
 
 /** What she takes out, and how far each is. */
 export async function loader({ context }: Route.LoaderArgs) {
-  return { parcels: (await lookAtParcels(context.get(depsContext), context.get(grantContext))).map(parcelView) };
+  return { parcels: (await lookAtZipExports(context.get(depsContext), context.get(grantContext))).map(zipExportView) };
 }
 
 /** Orders a parcel, stops one, or puts one away. */
@@ -28,27 +28,27 @@ export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const form = await readForm(request);
   if (form.get("do") === "order") return ordered(deps, grant, form);
-  const id = readId<ParcelId>(String(form.get("parcel") ?? ""));
+  const id = readId<ZipExportId>(String(form.get("parcel") ?? ""));
   if (!id.ok) return refused(refusalInWords({ kind: "no-such", what: "parcel" }), 404);
   if (form.get("do") === "stop") {
-    const stopped = await stopParcel(deps, grant, id.value);
-    return stopped.ok ? data<ParcelOutcome>({ ok: true }) : refused(refusalInWords(stopped.error), 409);
+    const stopped = await stopZipExport(deps, grant, id.value);
+    return stopped.ok ? data<ZipExportOutcome>({ ok: true }) : refused(refusalInWords(stopped.error), 409);
   }
-  await putParcelAway(deps, grant, id.value);
-  return data<ParcelOutcome>({ ok: true });
+  await putZipExportAway(deps, grant, id.value);
+  return data<ZipExportOutcome>({ ok: true });
 }
 
 async function ordered(
-  deps: Parameters<typeof orderParcel>[0],
-  grant: Parameters<typeof orderParcel>[1],
+  deps: Parameters<typeof orderZipExport>[0],
+  grant: Parameters<typeof orderZipExport>[1],
   form: FormData,
 ) {
-  const order = readParcelOrder(form);
+  const order = readZipExportOrder(form);
   if (order === null) return refused("That is nothing that can be taken out.", 400);
   const { code, text, everywhere, ...how } = order;
   const record = code === "" ? null : await recordOfCode(deps, grant, code);
   if (code !== "" && record === null) return refused("There is no record of this code.", 404);
   const what = { recordId: record?.id ?? null, text, everywhere };
-  const made = await orderParcel(deps, grant, what, how);
-  return made.ok ? data<ParcelOutcome>({ ok: true }) : refused(refusalInWords(made.error), 409);
+  const made = await orderZipExport(deps, grant, what, how);
+  return made.ok ? data<ZipExportOutcome>({ ok: true }) : refused(refusalInWords(made.error), 409);
 }

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { data, Link } from "react-router";
 import { codeOf, readCodePattern } from "../../../core/records/code-pattern";
 import { calendarDay } from "../../../core/time/calendar-day";
-import { keepType, lookAtTypes, refusalInWords } from "../../../operations/index.server";
+import { editType, lookAtTypes, refusalInWords } from "../../../operations/index.server";
 import { useTray } from "../../screens/frame/tray-data";
 import type { StepOutcome } from "../../screens/frame/use-step";
 import { RecordTypeForm } from "../../screens/records/record-type-form";
@@ -33,7 +33,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const draft = readTypeDraft(await readForm(request));
   if (!draft.ok) return data<StepOutcome>({ ok: false, problems: {}, problem: draft.error }, { status: 400 });
-  const kept = await keepType(context.get(depsContext), context.get(grantContext), draft.value);
+  const kept = await editType(context.get(depsContext), context.get(grantContext), draft.value);
   if (kept.ok) return data<StepOutcome>({ ok: true, said: `${draft.value.name.trim()} saved` });
   const { error } = kept;
   const problems = error.kind === "problems" ? { ...error.problems } : {};

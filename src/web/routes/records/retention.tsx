@@ -4,9 +4,9 @@ import {
   bearPolicy,
   type Deps,
   disposeOf,
+  editPolicy,
   holdRecord,
   keepLonger,
-  keepPolicy,
   lookAtRetention,
   type Member,
   type PolicyRefusal,
@@ -61,7 +61,7 @@ async function carry(
 ): Promise<Result<Said, PolicyRefusal>> {
   switch (step.do) {
     case "policy":
-      return saying(await keepPolicy(deps, grant, step.policy), ({ name }) => `${name} saved`);
+      return saying(await editPolicy(deps, grant, step.policy), ({ name }) => `${name} saved`);
     case "remove":
       return saying(await removePolicy(deps, grant, step.id), () => "Policy removed");
     case "bear":

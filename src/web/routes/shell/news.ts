@@ -3,13 +3,13 @@ import { data } from "react-router";
 import {
   bellOf,
   type Deps,
-  lookAtParcels,
+  lookAtZipExports,
   lookIntoTray,
   looseEndCount,
+  notificationSettingsOf,
   runsUnderWay,
   shelfOf,
   type TrayGrant,
-  tellingOf,
 } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readingOf } from "../../server/base/words.server";
@@ -38,7 +38,7 @@ async function newsFor({ request, context }: Route.LoaderArgs): Promise<Response
   if (scope !== null && list === null) throw data("There is no such list.", { status: 404 });
   const [{ flow, colleagues }, bell, looseEnds, changes, own] = await Promise.all([
     lookIntoTray(deps, member, grant),
-    tellingOf(deps, grant).then((telling) => bellOf(deps, grant, member, telling)),
+    notificationSettingsOf(deps, grant).then((telling) => bellOf(deps, grant, member, telling)),
     looseEndCount(deps, grant),
     list === null ? null : changesView(deps, grant, member, list, changedIds(query)),
     query.has("own") ? ownNow(deps, grant) : null,
@@ -50,7 +50,7 @@ async function newsFor({ request, context }: Route.LoaderArgs): Promise<Response
 async function ownNow(deps: Deps, grant: TrayGrant) {
   const [runs, parcels, shelf] = await Promise.all([
     runsUnderWay(deps, grant),
-    lookAtParcels(deps, grant),
+    lookAtZipExports(deps, grant),
     shelfOf(deps, grant),
   ]);
   return ownView({ runs, parcels, shelf });

@@ -4,7 +4,7 @@ import { type PlaceId, trustedId } from "../../../core/kernel/ids";
 import { isScope } from "../../../core/lists/scope";
 import {
   arrangePlaces,
-  keepView,
+  editView,
   namePlace,
   pinPlace,
   refusalInWords,
@@ -68,7 +68,7 @@ export async function action({ request, context }: Route.ActionArgs) {
         return null;
       default:
         if (!isScope(value.scope)) throw data("There is no such list.", { status: 400 });
-        return keepView(deps, grant, value);
+        return editView(deps, grant, value);
     }
   })();
   if (outcome !== null && !outcome.ok) return data({ problem: refusalInWords(outcome.error) }, { status: 409 });

@@ -3,14 +3,14 @@ import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs }
 import {
   bellOf,
   categoryRight,
-  lookAtParcels,
+  lookAtZipExports,
   lookIntoTray,
   looseEndCountIfSoon,
+  notificationSettingsOf,
   ownTimesOff,
   preferencesOf,
   runsUnderWay,
   shelfOf,
-  tellingOf,
 } from "../../../operations/index.server";
 import { KeyDeskProvider } from "../../keys/key-desk";
 import { ShelfContext, TrayContext, useSharedTray } from "../../screens/frame/tray-data";
@@ -49,7 +49,7 @@ export const middleware: Route.MiddlewareFunction[] = [
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
-  const telling = await tellingOf(deps, grant);
+  const telling = await notificationSettingsOf(deps, grant);
   const [view, preferences, runs, shelf, right, bell, timesOff, parcels, looseEnds] = await Promise.all([
     lookIntoTray(deps, member, grant),
     preferencesOf(deps, grant),
@@ -58,7 +58,7 @@ export async function loader({ context }: Route.LoaderArgs) {
     categoryRight(deps, grant, grant.tray.id),
     bellOf(deps, grant, member, telling),
     ownTimesOff(deps, grant),
-    lookAtParcels(deps, grant),
+    lookAtZipExports(deps, grant),
     looseEndCountIfSoon(deps, grant),
   ]);
   const grants = context.get(grantsContext);

@@ -1,30 +1,30 @@
 import { data } from "react-router";
-import { type Enclosure, MOST_ENCLOSED_BYTES } from "../../../core/writing/enclosure";
-import { documentsToEnclose, enclose, encloseDocument, refusalInWords } from "../../../operations/index.server";
+import { type DraftAttachment, MOST_ENCLOSED_BYTES } from "../../../core/writing/enclosure";
+import { attachDocument, attachFile, documentsToAttach, refusalInWords } from "../../../operations/index.server";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { readingOf } from "../../server/base/words.server";
 import { documentChoices } from "../../server/records/record-view.server";
-import { readDocumentToEnclose } from "../../server/writing/enclosures-form.server";
+import { readDocumentToAttach } from "../../server/writing/enclosures-form.server";
 import type { Route } from "./+types/enclosures";
 
 /** What became of a file that was brought for a message. */
-export type EnclosureOutcome =
-  | { readonly ok: true; readonly enclosure: Enclosure }
+export type AttachOutcome =
+  | { readonly ok: true; readonly enclosure: DraftAttachment }
   | { readonly ok: false; readonly problem: string };
 
 const MOST_RECORDS = 20;
 // The form around a file takes some room of its own.
 const FORM_BYTES = 10_000;
 
-const refused = (problem: string, status: number) => data<EnclosureOutcome>({ ok: false, problem }, { status });
+const refused = (problem: string, status: number) => data<AttachOutcome>({ ok: false, problem }, { status });
 
 /** The documents of some records that can go with a message, the newest version of each first. */
 export async function loader({ request, context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const codes = new URL(request.url).searchParams.getAll("record").slice(0, MOST_RECORDS);
-  const documents = await documentsToEnclose(deps, grant, codes);
+  const documents = await documentsToAttach(deps, grant, codes);
   return { documents: documentChoices(documents, readingOf(context.get(memberContext), deps.now())) };
 }
 
@@ -39,21 +39,19 @@ export async function action({ request, context }: Route.ActionArgs) {
     if (file.size > MOST_ENCLOSED_BYTES) return refused(tooLarge, 413);
     const content = new Uint8Array(await file.arrayBuffer());
     const contentType = file.type || "application/octet-stream";
-    return outcomeOf(await enclose(deps, grant, { name: file.name, contentType, content }));
+    return outcomeOf(await attachFile(deps, grant, { name: file.name, contentType, content }));
   }
-  const document = readDocumentToEnclose(form);
+  const document = readDocumentToAttach(form);
   if (document === null) return refused("Choose a file first.", 400);
-  return outcomeOf(await encloseDocument(deps, grant, document));
+  return outcomeOf(await attachDocument(deps, grant, document));
 }
 
-function outcomeOf(kept: Awaited<ReturnType<typeof enclose>>) {
-  return kept.ok
-    ? data<EnclosureOutcome>({ ok: true, enclosure: kept.value })
-    : refused(refusalInWords(kept.error), 409);
+function outcomeOf(kept: Awaited<ReturnType<typeof attachFile>>) {
+  return kept.ok ? data<AttachOutcome>({ ok: true, enclosure: kept.value }) : refused(refusalInWords(kept.error), 409);
 }
 
 // A line that goes down while a file is on its way is no page to lose.
-export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<EnclosureOutcome> {
+export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<AttachOutcome> {
   try {
     return await serverAction();
   } catch {

@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { printMailboxes } from "../../../core/kernel/email-address";
 import { type MessageId, readId } from "../../../core/kernel/ids";
-import type { Enclosure } from "../../../core/writing/enclosure";
+import type { DraftAttachment } from "../../../core/writing/enclosure";
 import { refusalInWords, withdrawMessage } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import type { Route } from "./+types/take-back";
@@ -16,7 +16,7 @@ export type TakeBackOutcome =
         readonly cc: string;
         readonly subject: string;
         readonly html: string;
-        readonly enclosures: readonly Enclosure[];
+        readonly enclosures: readonly DraftAttachment[];
       };
     }
   | { readonly ok: false; readonly problem: string };

@@ -2,8 +2,8 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import { trustedId } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
 import type { RowView } from "../../server/base/words.server";
-import { type Draft, forgetDraft, keepDraft, keptDraft } from "../writing/kept-draft";
-import { postedLeadsTo, saidOf, withPending } from "./foreseen";
+import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "../writing/kept-draft";
+import { postedResultingStanding, saidOf, withPending } from "./foreseen";
 import type { PostedDecision } from "./posted-decision";
 
 const row = {
@@ -68,10 +68,10 @@ describe("what is shown before the server has answered", () => {
   });
 
   it("knows where a decision leads", () => {
-    expect(postedLeadsTo({ kind: "assign", ownerId: trustedId("tobias") }, "to-sort")).toBe("our-move");
-    expect(postedLeadsTo({ kind: "assign", ownerId: null }, "to-sort")).toBeNull();
-    expect(postedLeadsTo({ kind: "assign", ownerId: trustedId("tobias") }, "waiting")).toBeNull();
-    expect(postedLeadsTo({ kind: "stop-expecting" }, "waiting")).toBe("our-move");
+    expect(postedResultingStanding({ kind: "assign", ownerId: trustedId("tobias") }, "to-sort")).toBe("our-move");
+    expect(postedResultingStanding({ kind: "assign", ownerId: null }, "to-sort")).toBeNull();
+    expect(postedResultingStanding({ kind: "assign", ownerId: trustedId("tobias") }, "waiting")).toBeNull();
+    expect(postedResultingStanding({ kind: "stop-expecting" }, "waiting")).toBe("our-move");
   });
 });
 
@@ -116,20 +116,20 @@ describe("a draft", () => {
       setItem: (key: string, value: string) => kept.set(key, value),
       removeItem: (key: string) => kept.delete(key),
     });
-    keepDraft("c1", draft);
-    expect([keptDraft("c1"), keptDraft("c2")]).toEqual([draft, null]);
-    forgetDraft("c1");
-    expect(keptDraft("c1")).toBeNull();
+    saveLocalDraft("c1", draft);
+    expect([localDraft("c1"), localDraft("c2")]).toEqual([draft, null]);
+    forgetLocalDraft("c1");
+    expect(localDraft("c1")).toBeNull();
     kept.set("common-tray-draft-c1", "{broken");
-    expect(keptDraft("c1")).toBeNull();
+    expect(localDraft("c1")).toBeNull();
   });
   it("is lost quietly where nothing can be kept", () => {
     const refuses = () => {
       throw new Error("forbidden");
     };
     vi.stubGlobal("localStorage", { getItem: refuses, setItem: refuses, removeItem: refuses });
-    keepDraft("c1", draft);
-    forgetDraft("c1");
-    expect(keptDraft("c1")).toBeNull();
+    saveLocalDraft("c1", draft);
+    forgetLocalDraft("c1");
+    expect(localDraft("c1")).toBeNull();
   });
 });

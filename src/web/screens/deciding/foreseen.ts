@@ -1,4 +1,9 @@
-import { type DecisionNames, decisionInWords, foreseen, leadsTo } from "../../../core/deciding/decision-shown";
+import {
+  type DecisionNames,
+  decisionInWords,
+  foreseen,
+  resultingStanding,
+} from "../../../core/deciding/decision-shown";
 import type { StandingKind } from "../../../core/standing/standing";
 import type { RowView } from "../../server/base/words.server";
 import {
@@ -18,8 +23,11 @@ type TrayLists = { readonly members: Named; readonly categories: Named; readonly
 const NO_LISTS: TrayLists = { members: [], categories: [] };
 
 /** Where a posted decision leads from a standing; null when it moves nothing. */
-export function postedLeadsTo(decision: PostedDecision, from: StandingKind): StandingKind | null {
-  return singleDecisions(decision).reduce<StandingKind | null>((to, one) => leadsTo(one, to ?? from) ?? to, null);
+export function postedResultingStanding(decision: PostedDecision, from: StandingKind): StandingKind | null {
+  return singleDecisions(decision).reduce<StandingKind | null>(
+    (to, one) => resultingStanding(one, to ?? from) ?? to,
+    null,
+  );
 }
 
 /** A row as it will be once what is under way has been confirmed. */
@@ -27,7 +35,7 @@ export function withPending(row: RowView, pending: readonly Pending[]): RowView 
   let shown: RowView = row;
   for (const { decision, rows } of pending) {
     if (!rows.some(({ id }) => id === row.id)) continue;
-    const leads = postedLeadsTo(decision, row.standing);
+    const leads = postedResultingStanding(decision, row.standing);
     if (leads !== null) shown = { ...shown, standing: leads };
     if (decision.kind === "unread") shown = { ...shown, unread: true };
     for (const one of singleDecisions(decision)) shown = foreseen(one, shown, namesFor(one, NO_LISTS));

@@ -3,7 +3,7 @@ import { trustedId } from "../../../core/kernel/ids";
 import { ORDERS } from "../../../core/lists/sheet-view";
 import { notePick, recentFirst, recentPicks } from "../frame/recent-picks";
 import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
-import { forgetDraft, keepDraft, keptDraft, lyingDrafts } from "../writing/kept-draft";
+import { forgetLocalDraft, localDraft, lyingDrafts, saveLocalDraft } from "../writing/kept-draft";
 import { saidOf } from "./foreseen";
 import type { DecisionTarget, PostedDecision } from "./posted-decision";
 
@@ -99,22 +99,22 @@ describe("what a browser keeps", () => {
 
   const DRAFT = { to: "vane@x.example", cc: "", subject: "Re", html: "<p>Yes</p>", after: "expect", day: "" } as const;
   it("is the draft of a conversation until it is sent", () => {
-    keepDraft("c1", DRAFT);
-    expect(keptDraft("c1")).toEqual(DRAFT);
-    expect(keptDraft("c2")).toBeNull();
-    forgetDraft("c1");
-    expect(keptDraft("c1")).toBeNull();
+    saveLocalDraft("c1", DRAFT);
+    expect(localDraft("c1")).toEqual(DRAFT);
+    expect(localDraft("c2")).toBeNull();
+    forgetLocalDraft("c1");
+    expect(localDraft("c1")).toBeNull();
   });
   it.each(["{", "null", '{"html":7}', '{"html":""}'])("is no draft where it is broken: %s", (text) => {
     kept.set("common-tray-draft-c1", text);
-    expect(keptDraft("c1")).toBeNull();
+    expect(localDraft("c1")).toBeNull();
   });
   it("lies on this device for whoever began it, where she did, until it is written on again", () => {
     const lying = { slug: "office", conversationId: "c1", memberId: "m1", at: 1_000 };
-    keepDraft("c1", DRAFT, lying);
-    keepDraft("c2 passed on", { ...DRAFT, subject: "Fwd" }, { ...lying, conversationId: "c2", at: 500 });
-    keepDraft("c3", DRAFT);
-    keepDraft("c4", DRAFT, { ...lying, at: 3_000 });
+    saveLocalDraft("c1", DRAFT, lying);
+    saveLocalDraft("c2 passed on", { ...DRAFT, subject: "Fwd" }, { ...lying, conversationId: "c2", at: 500 });
+    saveLocalDraft("c3", DRAFT);
+    saveLocalDraft("c4", DRAFT, { ...lying, at: 3_000 });
     kept.set("common-tray-draft-c5", "{");
     const found = lyingDrafts("office", "m1", 2_000);
     expect(found.map(({ name, conversationId, at }) => [name, conversationId, at])).toEqual([
@@ -122,7 +122,7 @@ describe("what a browser keeps", () => {
       ["c1", "c1", 1_000],
     ]);
     expect(found[1]?.draft).toEqual(DRAFT);
-    expect(keptDraft("c1")).toEqual(DRAFT);
+    expect(localDraft("c1")).toEqual(DRAFT);
     expect([lyingDrafts("office", "m2", 2_000), lyingDrafts("billing", "m1", 2_000)]).toEqual([[], []]);
   });
   it("is nothing where nothing may be kept, and nobody is disturbed", () => {
@@ -137,9 +137,9 @@ describe("what a browser keeps", () => {
         throw new Error("forbidden");
       },
     });
-    keepDraft("c1", DRAFT);
-    expect(keptDraft("c1")).toBeNull();
-    forgetDraft("c1");
+    saveLocalDraft("c1", DRAFT);
+    expect(localDraft("c1")).toBeNull();
+    forgetLocalDraft("c1");
     expect(lyingDrafts("office", "m1", 2_000)).toEqual([]);
     expect(recentPicks("category")).toEqual([]);
   });

@@ -8,7 +8,7 @@ import type { RowView } from "../../server/base/words.server";
 import type { ListStart } from "../../server/list/list-view.server";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
-import { postedLeadsTo, saidOf, withPending } from "../deciding/foreseen";
+import { postedResultingStanding, saidOf, withPending } from "../deciding/foreseen";
 import { DecisionDialogs, useDialogsSoon } from "../deciding/lazy-dialogs";
 import type { DecisionTarget, Pending, PostedDecision } from "../deciding/posted-decision";
 import { useShelfPut } from "../frame/shelf-drop";
@@ -296,7 +296,7 @@ function useActing({ scope, decided, isChosen, dropped, over, clear, goOn }: Act
     if (about === null || first === undefined) return;
     over();
     decideAbout(decision, about);
-    const leads = postedLeadsTo(decision, first.standing);
+    const leads = postedResultingStanding(decision, first.standing);
     const leaves = leads !== null && !isInScope(leads, scope);
     if (dropped !== null || (leaves && isChosen)) clear();
     else if (leaves) goOn();

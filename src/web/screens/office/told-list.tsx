@@ -1,14 +1,14 @@
 import { Link } from "react-router";
 import { isStandingKind } from "../../../core/standing/standing";
-import { toldInWords } from "../../../core/telling/told-in-words";
-import type { ToldView } from "../../server/people/told-view.server";
+import { notificationInWords } from "../../../core/telling/told-in-words";
+import type { NotificationsView } from "../../server/people/told-view.server";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 
-type Told = ToldView[number];
+type Told = NotificationsView[number];
 
 /** What a member was told, by day; each leads to its conversation, which counts as read by that. */
-export function ToldList({ told }: { told: readonly Told[] }) {
+export function NotificationList({ told }: { told: readonly Told[] }) {
   if (told.length === 0) {
     return (
       <p className="px-4 py-6 text-soft">
@@ -26,7 +26,7 @@ export function ToldList({ told }: { told: readonly Told[] }) {
             {told
               .filter((one) => one.day === day)
               .map((one) => (
-                <ToldLine key={one.id} told={one} />
+                <NotificationLine key={one.id} told={one} />
               ))}
           </ul>
         </section>
@@ -35,11 +35,11 @@ export function ToldList({ told }: { told: readonly Told[] }) {
   );
 }
 
-function ToldLine({ told }: { told: Told }) {
+function NotificationLine({ told }: { told: Told }) {
   const { members } = useTray();
   const { event, by, count, words, subject, isRead, when } = told;
   const who = members.find(({ id }) => id === by)?.name ?? null;
-  const { line, beside } = toldInWords({ event, who, count, words });
+  const { line, beside } = notificationInWords({ event, who, count, words });
   return (
     <li className="relative grid grid-cols-[12px_30px_minmax(0,1fr)_auto] items-start gap-x-2.5 border-b border-hair px-4 py-2 hover:bg-ground/70">
       <span className="pt-[7px]">
@@ -55,14 +55,14 @@ function ToldLine({ told }: { told: Told }) {
             </span>
           )}
         </span>
-        <ToldLink told={told} words={subject === null ? null : subject || "(no subject)"} />
+        <NotificationLink told={told} words={subject === null ? null : subject || "(no subject)"} />
       </span>
       <span className="text-sm whitespace-nowrap text-soft">{when}</span>
     </li>
   );
 }
 
-function ToldLink({ told, words }: { told: Told; words: string | null }) {
+function NotificationLink({ told, words }: { told: Told; words: string | null }) {
   const { tray, member } = useTray();
   const look = "block truncate font-serif text-[14.5px] after:absolute after:inset-0 hover:underline";
   const { conversationId, standing, event } = told;

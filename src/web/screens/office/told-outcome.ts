@@ -1,4 +1,4 @@
-import type { ToldProblems } from "../../server/people/told-form.server";
+import type { NotificationProblems } from "../../server/people/told-form.server";
 
 /** What the server said to a step: done, or what is wrong by field. */
-export type ToldOutcome = { readonly ok: boolean; readonly problems: ToldProblems };
+export type NotificationOutcome = { readonly ok: boolean; readonly problems: NotificationProblems };

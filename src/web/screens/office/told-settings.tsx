@@ -2,18 +2,18 @@ import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { WatchKind } from "../../../core/telling/events";
-import type { TellingView } from "../../server/people/told-view.server";
+import type { NotificationSettingsView } from "../../server/people/told-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
-import type { ToldOutcome } from "./told-outcome";
+import type { NotificationOutcome } from "./told-outcome";
 
 /** What a member wants to be told of, how, and when not. */
-export function ToldSettings({ telling, watches }: TellingView) {
+export function NotificationSettingsForm({ telling, watches }: NotificationSettingsView) {
   const { tray } = useTray();
-  const { Form, data, state } = useFetcher<ToldOutcome>();
+  const { Form, data, state } = useFetcher<NotificationOutcome>();
   const problems = data?.problems ?? {};
   useEffect(() => {
     if (state === "idle" && data?.ok === true) notice("Notification settings saved");
@@ -129,9 +129,9 @@ const KINDS: readonly (readonly [WatchKind, string])[] = [
   ["words", "words"],
 ];
 
-function Watches({ watches }: Pick<TellingView, "watches">) {
+function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
   const { categories, tray } = useTray();
-  const { Form, data, state } = useFetcher<ToldOutcome>();
+  const { Form, data, state } = useFetcher<NotificationOutcome>();
   const [kind, setKind] = useState<WatchKind>("person");
   const [value, setValue] = useState("");
   const problem = data?.ok === false ? data.problems.value : undefined;

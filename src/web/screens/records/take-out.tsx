@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
-import type { ParcelOutcome } from "../../routes/records/parcels";
+import type { ZipExportOutcome } from "../../routes/records/parcels";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useTray } from "../frame/tray-data";
@@ -19,7 +19,7 @@ const CHOICE = "flex min-h-6 cursor-pointer items-center gap-1.5";
 /** Has mail packed into a zip, with its documents, printed, and with an index; how far it is stands in the corner. */
 export function TakeOut({ code, text, everywhere = false, onOrdered }: TakeOutProps) {
   const { tray } = useTray();
-  const { Form, data, state } = useFetcher<ParcelOutcome>();
+  const { Form, data, state } = useFetcher<ZipExportOutcome>();
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
   useEffect(() => {
     if (data?.ok !== true) return;

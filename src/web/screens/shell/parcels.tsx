@@ -1,11 +1,11 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { loader as ownParcels } from "../../routes/records/parcels";
-import type { ParcelView } from "../../server/records/parcel-view.server";
+import type { ZipExportView } from "../../server/records/parcel-view.server";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
 
-const STATES: Readonly<Record<ParcelView["state"], string>> = {
+const STATES: Readonly<Record<ZipExportView["state"], string>> = {
   waiting: "waiting to start",
   running: "in progress",
   done: "packed",
@@ -14,10 +14,16 @@ const STATES: Readonly<Record<ParcelView["state"], string>> = {
 };
 
 const LOOK_EVERY_MS = 1_000;
-const isOpen = ({ state }: ParcelView) => state === "waiting" || state === "running";
+const isOpen = ({ state }: ZipExportView) => state === "waiting" || state === "running";
 
 /** What one takes out as zips: how far they are, to stop, to get and to put away. */
-export function Parcels({ parcels: known, slug }: { readonly parcels: readonly ParcelView[]; readonly slug: string }) {
+export function ZipExports({
+  parcels: known,
+  slug,
+}: {
+  readonly parcels: readonly ZipExportView[];
+  readonly slug: string;
+}) {
   const { load, data } = useFetcher<typeof ownParcels>();
   const [put, setPut] = useState<ReadonlySet<string>>(new Set());
   // What was asked for a moment ago is in neither of the two first.
@@ -33,7 +39,7 @@ export function Parcels({ parcels: known, slug }: { readonly parcels: readonly P
   return (
     <section aria-label="Exports" className="divide-y divide-hair">
       {shown.map((parcel) => (
-        <ParcelItem
+        <ZipExportItem
           key={parcel.id}
           parcel={parcel}
           slug={slug}
@@ -44,9 +50,9 @@ export function Parcels({ parcels: known, slug }: { readonly parcels: readonly P
   );
 }
 
-type ParcelItemProps = { readonly parcel: ParcelView; readonly slug: string; readonly onPutAway: () => void };
+type ParcelItemProps = { readonly parcel: ZipExportView; readonly slug: string; readonly onPutAway: () => void };
 
-function ParcelItem({ parcel, slug, onPutAway }: ParcelItemProps) {
+function ZipExportItem({ parcel, slug, onPutAway }: ParcelItemProps) {
   const { submit } = useFetcher();
   const { id, name, state, done, total, problem, size } = parcel;
   const step = (what: string) => void submit({ do: what, parcel: id }, { method: "post", action: `/${slug}/parcels` });

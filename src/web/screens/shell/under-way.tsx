@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
-import type { ParcelView } from "../../server/records/parcel-view.server";
+import type { ZipExportView } from "../../server/records/parcel-view.server";
 import type { RunView } from "../../server/shell/tray-view.server";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
 import { useDecisions } from "../deciding/decisions";
-import { Parcels } from "./parcels";
+import { ZipExports } from "./parcels";
 
 const STATES: Readonly<Record<RunView["state"], string>> = {
   waiting: "waiting to start",
@@ -17,7 +17,7 @@ const STATES: Readonly<Record<RunView["state"], string>> = {
 
 type UnderWayProps = {
   readonly runs: readonly RunView[];
-  readonly parcels: readonly ParcelView[];
+  readonly parcels: readonly ZipExportView[];
   readonly slug: string;
 };
 
@@ -26,7 +26,7 @@ export function UnderWay({ runs, parcels, slug }: UnderWayProps) {
   return (
     <div className="fixed bottom-[68px] left-5 z-30 w-[240px] divide-y divide-hair rounded-sheet border border-rule border-l-[3px] border-l-act bg-paper text-sm shadow-raised empty:hidden max-sm:right-2 max-sm:bottom-16 max-sm:left-2 max-sm:w-auto">
       <Runs runs={runs} slug={slug} />
-      <Parcels parcels={parcels} slug={slug} />
+      <ZipExports parcels={parcels} slug={slug} />
     </div>
   );
 }

@@ -16,7 +16,7 @@ import { isStillProposed } from "../conversation/proposals";
 import { usePresence } from "../conversation/use-presence";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
-import { postedLeadsTo, saidOf, withPending } from "../deciding/foreseen";
+import { postedResultingStanding, saidOf, withPending } from "../deciding/foreseen";
 import { DecisionDialogs, useDialogsSoon } from "../deciding/lazy-dialogs";
 import type { DecisionTarget, PostedDecision, SingleDecision } from "../deciding/posted-decision";
 import { useTray } from "../frame/tray-data";
@@ -135,7 +135,7 @@ function Paper({ run: { view, problem, isTaken } }: { run: ReturnType<typeof use
 
 // What is proposed as one decision; what puts it away goes last, as the others are about it while it is still here.
 function allAccepted(proposals: readonly ProposalView[]): PostedDecision | null {
-  const putsAway = (one: SingleDecision) => Number(postedLeadsTo(one, "to-sort") === "settled");
+  const putsAway = (one: SingleDecision) => Number(postedResultingStanding(one, "to-sort") === "settled");
   const decisions = proposals.map(({ decision }) => decision).toSorted((a, b) => putsAway(a) - putsAway(b));
   const [only = null] = decisions;
   return decisions.length > 1 ? { kind: "accept", decisions } : only;
@@ -144,7 +144,7 @@ function allAccepted(proposals: readonly ProposalView[]): PostedDecision | null 
 // Whether a conversation is none of the run any more after a decision.
 function leadsOn(decision: PostedDecision | null, from: StandingKind | undefined, scope: Scope): boolean {
   if (decision === null || from === undefined) return false;
-  const leads = postedLeadsTo(decision, from);
+  const leads = postedResultingStanding(decision, from);
   return leads !== null && !isInScope(leads, scope);
 }
 

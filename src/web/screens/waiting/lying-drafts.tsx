@@ -5,7 +5,7 @@ import { ageInWords } from "../../../core/time/age-in-words";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useTray } from "../frame/tray-data";
-import { forgetDraft, keepDraft, type LyingDraft, lyingDrafts } from "../writing/kept-draft";
+import { forgetLocalDraft, type LyingDraft, lyingDrafts, saveLocalDraft } from "../writing/kept-draft";
 
 type Shown = LyingDraft & { readonly age: string };
 
@@ -20,11 +20,11 @@ export function LyingDrafts() {
     setDrafts(found.map((draft) => ({ ...draft, age: ageInWords(now - draft.at) })));
   }, [tray.slug, member.id]);
   const throwAway = (thrown: Shown) => {
-    forgetDraft(thrown.name);
+    forgetLocalDraft(thrown.name);
     setDrafts((all) => all.filter(({ name }) => name !== thrown.name));
     const undo = () => {
       const { name, draft, conversationId, at } = thrown;
-      keepDraft(name, draft, { slug: tray.slug, memberId: member.id, conversationId, at });
+      saveLocalDraft(name, draft, { slug: tray.slug, memberId: member.id, conversationId, at });
       setDrafts((all) => [...all, thrown].toSorted((a, b) => a.at - b.at));
     };
     notice("Discarded: the draft", { action: { label: "Undo", onClick: undo } });

@@ -10,7 +10,7 @@ import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
 import { HandDraft } from "./hand-draft";
-import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
+import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "./kept-draft";
 import { LetterBody } from "./letter-body";
 import { SendAndFile } from "./send-and-file";
 import { SendButton } from "./send-button";
@@ -38,7 +38,7 @@ export function Composer(props: ComposerProps) {
   const { tray, member, dateChoices } = useTray();
   const fetcher = useFetcher<AnswerOutcome>();
   const keptAs = keptName(props);
-  const [draft, setDraft] = useState<Draft>(() => keptDraft(keptAs) ?? startOf(props, dateChoices[2]?.day ?? ""));
+  const [draft, setDraft] = useState<Draft>(() => localDraft(keptAs) ?? startOf(props, dateChoices[2]?.day ?? ""));
   const [seen, setSeen] = useState({ version, messages: messages.map(({ id }) => id) });
   const newer = messages.filter(({ id }) => !seen.messages.includes(id)).at(-1);
   const [isAttaching, setAttaching] = useState(false);
@@ -50,14 +50,14 @@ export function Composer(props: ComposerProps) {
   useEffect(() => {
     // What nobody has written on yet is no draft that lies somewhere.
     if (draft === begun.current) return;
-    keepDraft(keptAs, draft, { slug: tray.slug, conversationId, memberId: member.id, at: Date.now() });
+    saveLocalDraft(keptAs, draft, { slug: tray.slug, conversationId, memberId: member.id, at: Date.now() });
   }, [keptAs, draft, tray.slug, conversationId, member.id]);
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
   const command = useCommand(`/${tray.slug}/answer/${conversationId}`);
   useAnswered(outcome, command.isAnswered);
   useEffect(() => {
     if (outcome?.ok !== true) return;
-    forgetDraft(keptAs);
+    forgetLocalDraft(keptAs);
     onSent(outcome);
   }, [outcome, keptAs, onSent]);
   const problems = outcome?.ok === false ? outcome.problems : {};
@@ -70,7 +70,7 @@ export function Composer(props: ComposerProps) {
     void fetcher.submit(body, { method: "post", action: command.at(body) });
   };
   const handing = useHanding(conversationId, shared, draft, () => {
-    forgetDraft(keptAs);
+    forgetLocalDraft(keptAs);
     onClose();
   });
   return (

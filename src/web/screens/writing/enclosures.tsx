@@ -1,16 +1,16 @@
 import { Paperclip, X } from "lucide-react";
 import { type ClipboardEvent, type DragEvent, lazy, type ReactNode, useEffect, useState } from "react";
 import { sizeInWords } from "../../../core/kernel/size-in-words";
-import type { Enclosure } from "../../../core/writing/enclosure";
+import type { DraftAttachment } from "../../../core/writing/enclosure";
 import { shortened } from "../../../core/writing/sentences";
 import { Opens } from "../../keys/key-desk";
 import type { Draft } from "./kept-draft";
-import { useEnclosing } from "./use-enclosing";
+import { useAttaching } from "./use-enclosing";
 
 const DocumentPicker = lazy(() => import("./document-picker"));
 
 type EnclosuresProps = {
-  readonly enclosures: readonly Enclosure[];
+  readonly enclosures: readonly DraftAttachment[];
   readonly change: (part: Partial<Draft>) => void;
   /** The codes of the records whose documents can go with it. */
   readonly records: readonly string[];
@@ -26,10 +26,10 @@ type EnclosuresProps = {
 const LINK = "min-h-6 px-1 text-soft underline-offset-2 hover:text-act hover:underline";
 
 /** The files that go with a message: from one's device, chosen, dropped or pasted, and from the records it is about. */
-export function Enclosures(props: EnclosuresProps) {
+export function DraftAttachments(props: EnclosuresProps) {
   const { enclosures, change, records, problem, announced, onAttaching, children } = props;
   const [picks, setPicks] = useState(false);
-  const enclosing = useEnclosing((enclosure) => change({ enclosures: [...enclosures, enclosure] }));
+  const enclosing = useAttaching((enclosure) => change({ enclosures: [...enclosures, enclosure] }));
   const isAttaching = enclosing.names.length > 0;
   useEffect(() => onAttaching(isAttaching), [onAttaching, isAttaching]);
   const wrong = enclosing.problem ?? problem;

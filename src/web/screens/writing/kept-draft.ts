@@ -1,5 +1,5 @@
 import type { Whom } from "../../../core/deciding/decision";
-import type { Enclosure } from "../../../core/writing/enclosure";
+import type { DraftAttachment } from "../../../core/writing/enclosure";
 
 /** An answer that is being written. */
 export type Draft = {
@@ -21,7 +21,7 @@ export type Draft = {
   /** What whoever wrote is told when it is passed on; empty where nothing. */
   readonly informs?: string;
   /** The files that go with it; left out for none. */
-  readonly enclosures?: readonly Enclosure[];
+  readonly enclosures?: readonly DraftAttachment[];
   /** The record that the conversation is filed on with it; left out for none. */
   readonly files?: { readonly id: string; readonly code: string };
 };
@@ -42,7 +42,7 @@ const PREFIX = "common-tray-draft-";
 const keyOf = (name: string) => `${PREFIX}${name}`;
 
 /** Keeps a draft in this browser, with where it lies if that is to be found again; a browser that keeps nothing loses it with the page. */
-export function keepDraft(name: string, draft: Draft, lying?: Lying): void {
+export function saveLocalDraft(name: string, draft: Draft, lying?: Lying): void {
   try {
     localStorage.setItem(keyOf(name), JSON.stringify(lying === undefined ? draft : { ...draft, lying }));
   } catch {
@@ -81,7 +81,7 @@ function readKept(name: string): (Draft & { readonly lying?: Lying }) | null {
 }
 
 /** The draft kept for a conversation; null when there is none. */
-export function keptDraft(name: string): Draft | null {
+export function localDraft(name: string): Draft | null {
   const kept = readKept(name);
   if (kept === null) return null;
   const { lying: _, ...draft } = kept;
@@ -89,7 +89,7 @@ export function keptDraft(name: string): Draft | null {
 }
 
 /** Forgets the draft once it is sent. */
-export function forgetDraft(name: string): void {
+export function forgetLocalDraft(name: string): void {
   try {
     localStorage.removeItem(keyOf(name));
   } catch {

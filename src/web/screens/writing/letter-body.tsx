@@ -2,7 +2,7 @@ import { lazy, type ReactNode, Suspense } from "react";
 import { Opening } from "../../keys/key-desk";
 import { AfterSending } from "./after-sending";
 import { DraftSays } from "./draft-says";
-import { Enclosures } from "./enclosures";
+import { DraftAttachments } from "./enclosures";
 import type { Draft } from "./kept-draft";
 import { useWhatItSays } from "./use-what-it-says";
 
@@ -27,7 +27,7 @@ export function LetterBody({ draft, change, problems, problem, records, onAttach
   const says = useWhatItSays(draft.html, draft.to);
   return (
     <>
-      <Enclosures
+      <DraftAttachments
         enclosures={draft.enclosures ?? []}
         problem={problems.enclosures}
         announced={says.encloses}
@@ -43,7 +43,7 @@ export function LetterBody({ draft, change, problems, problem, records, onAttach
         >
           <Editor html={draft.html} problem={problems.html} onChange={(html) => change({ html })} />
         </Suspense>
-      </Enclosures>
+      </DraftAttachments>
       {children}
       <AfterSending draft={draft} change={change} problem={problems.day} usual={says.usual} />
       <DraftSays says={says} draft={draft} change={change} />

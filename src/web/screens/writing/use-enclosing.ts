@@ -1,16 +1,16 @@
 import { useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
-import type { Enclosure } from "../../../core/writing/enclosure";
-import type { EnclosureOutcome } from "../../routes/writing/enclosures";
+import type { DraftAttachment } from "../../../core/writing/enclosure";
+import type { AttachOutcome } from "../../routes/writing/enclosures";
 import { useTray } from "../frame/tray-data";
 
 /** A file on its way to the store. */
 type Bringing = { readonly name: string; readonly form: FormData };
 
 /** Brings files to the store, one after the other, and says which are on their way and what went wrong. */
-export function useEnclosing(onKept: (enclosure: Enclosure) => void) {
+export function useAttaching(onKept: (enclosure: DraftAttachment) => void) {
   const { tray } = useTray();
-  const { submit, state, data } = useFetcher<EnclosureOutcome>();
+  const { submit, state, data } = useFetcher<AttachOutcome>();
   const [queue, setQueue] = useState<readonly Bringing[]>([]);
   const [problem, setProblem] = useState<string>();
   const underWay = useRef<Bringing | null>(null);

@@ -3,7 +3,7 @@ import { useFetcher } from "react-router";
 import type { TakeBackOutcome } from "../../routes/writing/take-back";
 import { notice, noticeProblem } from "../../ui/notices";
 import { useTray } from "../frame/tray-data";
-import { keepDraft } from "./kept-draft";
+import { saveLocalDraft } from "./kept-draft";
 
 /** Takes a message back; its text is then the draft of its conversation, and `onBack` is told which. */
 export function useTakeBack(onBack: (conversationId: string) => void): (messageId: string) => void {
@@ -16,7 +16,7 @@ export function useTakeBack(onBack: (conversationId: string) => void): (messageI
       noticeProblem(outcome.problem);
       return;
     }
-    keepDraft(outcome.conversationId, { ...outcome.draft, after: "keep", day: "" });
+    saveLocalDraft(outcome.conversationId, { ...outcome.draft, after: "keep", day: "" });
     notice("Taken back: it is a draft again.");
     onBack(outcome.conversationId);
   }, [outcome]);

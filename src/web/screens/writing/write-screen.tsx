@@ -6,7 +6,7 @@ import { notice } from "../../ui/notices";
 import { Page } from "../../ui/page";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
-import { type Draft, forgetDraft, keepDraft, keptDraft } from "./kept-draft";
+import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "./kept-draft";
 import { LetterBody } from "./letter-body";
 import { SendButton } from "./send-button";
 import type { WriteOutcome } from "./write-outcome";
@@ -34,19 +34,19 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
     after: "expect",
     day: dateChoices[2]?.day ?? "",
   };
-  const [draft, setDraft] = useState<Draft>(() => keptDraft(keptAs) ?? blank);
+  const [draft, setDraft] = useState<Draft>(() => localDraft(keptAs) ?? blank);
   const [isAttaching, setAttaching] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   const begun = useRef(draft);
   useEffect(() => {
-    if (draft !== begun.current) keepDraft(keptAs, draft);
+    if (draft !== begun.current) saveLocalDraft(keptAs, draft);
   }, [keptAs, draft]);
   const outcome = state === "idle" ? data : undefined;
   const command = useCommand(`/${tray.slug}/write`);
   useAnswered(outcome, command.isAnswered);
   useEffect(() => {
     if (outcome?.ok !== true) return;
-    forgetDraft(keptAs);
+    forgetLocalDraft(keptAs);
     notice("On its way");
     void navigate(`/${tray.slug}/open/${outcome.conversationId}`);
   }, [outcome, keptAs, navigate, tray.slug]);

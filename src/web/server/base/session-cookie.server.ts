@@ -14,7 +14,7 @@ export async function sessionToken(request: Request): Promise<string | null> {
 }
 
 /** The header that starts a session in the browser. */
-export function keepSession(session: Session, context: Context): Promise<string> {
+export function setSessionCookie(session: Session, context: Context): Promise<string> {
   return cookie.serialize(session.token, {
     secure: context.get(secureCookiesContext),
     expires: dateOf(session.expiresAt),

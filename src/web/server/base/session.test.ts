@@ -5,7 +5,7 @@ import { liveHub } from "../../../main/live-hub";
 import type { Deps, Member, TrayGrant } from "../../../operations/index.server";
 import { loader as live } from "../../routes/shell/live";
 import { depsContext, grantContext, liveContext, memberContext, secureCookiesContext } from "./context.server";
-import { dropSession, keepSession, sessionToken } from "./session-cookie.server";
+import { dropSession, sessionToken, setSessionCookie } from "./session-cookie.server";
 
 function contextWith(secure: boolean): RouterContextProvider {
   const context = new RouterContextProvider();
@@ -17,14 +17,14 @@ const requestWith = (cookie: string) => new Request("http://localhost/", { heade
 
 describe("the session's cookie", () => {
   it("brings its token back, and is out of reach for scripts and other sites", async () => {
-    const header = await keepSession({ token: "secret-token", expiresAt }, contextWith(true));
+    const header = await setSessionCookie({ token: "secret-token", expiresAt }, contextWith(true));
     expect(await sessionToken(requestWith(header.split(";")[0] ?? ""))).toBe("secret-token");
     for (const part of ["HttpOnly", "Secure", "SameSite=Lax", "Path=/", "Expires=Tue, 01 Jan 2030"]) {
       expect(header).toContain(part);
     }
   });
   it("goes without TLS only where that was set", async () => {
-    expect(await keepSession({ token: "x", expiresAt }, contextWith(false))).not.toContain("Secure");
+    expect(await setSessionCookie({ token: "x", expiresAt }, contextWith(false))).not.toContain("Secure");
   });
   it("ends at once when one signs out", async () => {
     const header = await dropSession(contextWith(true));

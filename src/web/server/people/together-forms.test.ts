@@ -3,7 +3,7 @@ import { readAnswer } from "../writing/answer-form.server";
 import { readDraftStep } from "../writing/draft-form.server";
 import { readNewcomer } from "./invite-form.server";
 import { readMembersStep } from "./members-form.server";
-import { readToldStep } from "./told-form.server";
+import { readNotificationStep } from "./told-form.server";
 import { readWeek, weekView } from "./week-form.server";
 
 const ID = "019aa5b0-0000-7000-8000-000000000001";
@@ -142,7 +142,7 @@ describe("a newcomer", () => {
 
 describe("a posted step about what one is told", () => {
   const read = (fields: Record<string, string>) => {
-    const step = readToldStep(form(fields));
+    const step = readNotificationStep(form(fields));
     return step.ok ? step.value : step.error;
   };
   it.each<[Record<string, string>, object]>([

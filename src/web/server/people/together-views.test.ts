@@ -9,13 +9,13 @@ import {
   trustedId,
 } from "../../../core/kernel/ids";
 import { DAY, HOUR, instant, later, readInstant } from "../../../core/kernel/instant";
-import { readTelling } from "../../../core/telling/telling";
+import { readNotificationSettings } from "../../../core/telling/telling";
 import type { Desk, KeptTimeOff, ListedNotification, Meanwhile, Member } from "../../../operations/index.server";
 import { couldTakeView } from "../conversation/could-take-view.server";
 import { noteView } from "../conversation/note-view.server";
 import { overviewView } from "./overview-view.server";
 import { timeOffView } from "./time-off-view.server";
-import { tellingView, toldView } from "./told-view.server";
+import { notificationSettingsView, notificationsView } from "./told-view.server";
 import { whileAwayView } from "./while-away-view.server";
 
 // A Tuesday.
@@ -208,9 +208,13 @@ it("what one is told is by day, with the settings as their fields show them", ()
     subject: null,
     standing: null,
   };
-  const telling = readTelling({ quiet: { from: 1_080, to: 425 }, digestAt: 480, events: { reply: { browser: true } } });
-  expect(toldView([told], reading)[0]).toMatchObject({ day: "Yesterday", when: "yesterday 10:00", count: 3 });
-  const view = tellingView(telling, []);
+  const telling = readNotificationSettings({
+    quiet: { from: 1_080, to: 425 },
+    digestAt: 480,
+    events: { reply: { browser: true } },
+  });
+  expect(notificationsView([told], reading)[0]).toMatchObject({ day: "Yesterday", when: "yesterday 10:00", count: 3 });
+  const view = notificationSettingsView(telling, []);
   expect([view.telling.quietFrom, view.telling.quietTo, view.telling.digestAt]).toEqual(["18:00", "07:05", "08:00"]);
   expect(view.telling.events.filter(({ browser }) => browser).map(({ event }) => event)).toEqual(["reply"]);
 });

@@ -1,10 +1,10 @@
 import Joi from "joi";
 import { type NotificationId, trustedId, type WatchId } from "../../../core/kernel/ids";
 import { err, ok, type Result } from "../../../core/kernel/result";
-import { TOLD_EVENTS, WATCH_KINDS, type WatchKind } from "../../../core/telling/events";
-import { readTelling, type Telling } from "../../../core/telling/telling";
+import { NOTIFICATION_EVENTS, WATCH_KINDS, type WatchKind } from "../../../core/telling/events";
+import { type NotificationSettings, readNotificationSettings } from "../../../core/telling/telling";
 import {
-  chooseTelling,
+  chooseNotificationSettings,
   type Deps,
   readNotifications,
   type TrayGrant,
@@ -16,13 +16,13 @@ import { ID } from "../base/fields.server";
 import { minutesOf, TIME } from "./week-form.server";
 
 /** What is wrong, by the name of the field. */
-export type ToldProblems = Readonly<Record<string, string>>;
+export type NotificationProblems = Readonly<Record<string, string>>;
 
 /** Something that is done on the page of notifications. */
-export type ToldStep =
+export type NotificationStep =
   /** Null for all. */
   | { readonly do: "read"; readonly id: NotificationId | null }
-  | { readonly do: "telling"; readonly telling: Telling }
+  | { readonly do: "telling"; readonly telling: NotificationSettings }
   | { readonly do: "watch"; readonly kind: WatchKind; readonly value: string }
   | { readonly do: "unwatch"; readonly id: WatchId };
 
@@ -39,7 +39,7 @@ const WATCH = Joi.object<{ kind: WatchKind; value: string }>({
 });
 
 /** The posted step, or what is wrong with its fields. */
-export function readToldStep(form: FormData): Result<ToldStep, ToldProblems> {
+export function readNotificationStep(form: FormData): Result<NotificationStep, NotificationProblems> {
   switch (form.get("do")) {
     case "read": {
       const { value, error } = ID.validate(form.get("id") ?? undefined);
@@ -64,7 +64,7 @@ export function readToldStep(form: FormData): Result<ToldStep, ToldProblems> {
   }
 }
 
-function readChoices(form: FormData): Result<ToldStep, ToldProblems> {
+function readChoices(form: FormData): Result<NotificationStep, NotificationProblems> {
   const problems: Record<string, string> = {};
   const time = (name: string): number | null => {
     const given = String(form.get(name) ?? "").trim();
@@ -77,25 +77,28 @@ function readChoices(form: FormData): Result<ToldStep, ToldProblems> {
   if ((from === null) !== (to === null) && Object.keys(problems).length === 0)
     problems["quiet-to"] = "Quiet hours have a beginning and an end; or leave both empty.";
   if (Object.keys(problems).length > 0) return err(problems);
-  const events = TOLD_EVENTS.map((event) => [
+  const events = NOTIFICATION_EVENTS.map((event) => [
     event,
     { list: form.get(`list-${event}`) !== null, browser: form.get(`browser-${event}`) !== null },
   ]);
   const quiet = from === null || to === null ? null : { from, to };
-  return ok({ do: "telling", telling: readTelling({ events: Object.fromEntries(events), quiet, digestAt }) });
+  return ok({
+    do: "telling",
+    telling: readNotificationSettings({ events: Object.fromEntries(events), quiet, digestAt }),
+  });
 }
 
 /** Carries a step out. */
-export async function carryToldStep(
+export async function carryNotificationStep(
   deps: Deps,
   grant: TrayGrant,
-  step: ToldStep,
+  step: NotificationStep,
 ): Promise<Result<unknown, WatchRefusal>> {
   switch (step.do) {
     case "read":
       return ok(await readNotifications(deps, grant, step.id));
     case "telling":
-      return ok(await chooseTelling(deps, grant, step.telling));
+      return ok(await chooseNotificationSettings(deps, grant, step.telling));
     case "watch":
       return watch(deps, grant, step.kind, step.value);
     case "unwatch":

@@ -1,12 +1,12 @@
-import { EVENT_NAMES, TOLD_EVENTS } from "../../../core/telling/events";
-import type { Telling } from "../../../core/telling/telling";
+import { EVENT_NAMES, NOTIFICATION_EVENTS } from "../../../core/telling/events";
+import type { NotificationSettings } from "../../../core/telling/telling";
 import { dayAndTime, dayHeading } from "../../../core/time/day-words";
 import type { KeptWatch, ListedNotification } from "../../../operations/index.server";
 import type { Reading } from "../base/words.server";
 import { clock } from "./week-form.server";
 
 /** What a member is told, ready to be drawn; names of colleagues are left to the screen. */
-export function toldView(told: readonly ListedNotification[], { now, zone }: Reading) {
+export function notificationsView(told: readonly ListedNotification[], { now, zone }: Reading) {
   return told.map((one) => ({
     id: one.id,
     by: one.by,
@@ -22,13 +22,16 @@ export function toldView(told: readonly ListedNotification[], { now, zone }: Rea
   }));
 }
 
-export type ToldView = ReturnType<typeof toldView>;
+export type NotificationsView = ReturnType<typeof notificationsView>;
 
 /** What a member wants to be told of, how and when not, ready to be drawn. */
-export function tellingView({ events, quiet, digestAt }: Telling, watches: readonly KeptWatch[]) {
+export function notificationSettingsView(
+  { events, quiet, digestAt }: NotificationSettings,
+  watches: readonly KeptWatch[],
+) {
   return {
     telling: {
-      events: TOLD_EVENTS.map((event) => ({ event, name: EVENT_NAMES[event], ...events[event] })),
+      events: NOTIFICATION_EVENTS.map((event) => ({ event, name: EVENT_NAMES[event], ...events[event] })),
       quietFrom: quiet === null ? "" : clock(quiet.from),
       quietTo: quiet === null ? "" : clock(quiet.to),
       digestAt: digestAt === null ? "" : clock(digestAt),
@@ -37,4 +40,4 @@ export function tellingView({ events, quiet, digestAt }: Telling, watches: reado
   };
 }
 
-export type TellingView = ReturnType<typeof tellingView>;
+export type NotificationSettingsView = ReturnType<typeof notificationSettingsView>;

@@ -1,18 +1,22 @@
 import Joi from "joi";
 import { sizeInWords } from "../../../core/kernel/size-in-words";
-import type { Parcel, ParcelForm } from "../../../operations/index.server";
+import type { ZipExport, ZipExportForm } from "../../../operations/index.server";
 
 /** Mail that is taken out, as the corner of the screen shows it. */
-export function parcelView({ id, name, state, done, total, bytes, problem }: Parcel) {
+export function zipExportView({ id, name, state, done, total, bytes, problem }: ZipExport) {
   return { id, name, state, done, total, problem, size: sizeInWords(bytes) };
 }
 
-export type ParcelView = ReturnType<typeof parcelView>;
+export type ZipExportView = ReturnType<typeof zipExportView>;
 
 const MAX_TEXT_CHARACTERS = 500;
 
 /** What is to be taken out: of the record of this code, or (empty) of the tray. */
-export type ParcelOrder = { readonly code: string; readonly text: string; readonly everywhere: boolean } & ParcelForm;
+export type ZipExportOrder = {
+  readonly code: string;
+  readonly text: string;
+  readonly everywhere: boolean;
+} & ZipExportForm;
 
 const ORDER = Joi.object({
   code: Joi.string().allow("").max(100).default(""),
@@ -23,7 +27,7 @@ const ORDER = Joi.object({
 });
 
 /** The order as it was posted; null where it is none. */
-export function readParcelOrder(form: FormData): ParcelOrder | null {
+export function readZipExportOrder(form: FormData): ZipExportOrder | null {
   const { value, error } = ORDER.validate(Object.fromEntries(form), { stripUnknown: true });
   if (error !== undefined) return null;
   const { code, text, everywhere, mbox, notes } = value;

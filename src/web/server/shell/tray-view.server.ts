@@ -1,5 +1,5 @@
 import { FLOW, STANDING_NAMES } from "../../../core/standing/standing";
-import { toldInWords } from "../../../core/telling/told-in-words";
+import { notificationInWords } from "../../../core/telling/told-in-words";
 import { ageInWords } from "../../../core/time/age-in-words";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import type {
@@ -10,16 +10,16 @@ import type {
   KeptTimeOff,
   Member,
   Notification,
-  Parcel,
   Preferences,
   SavedView,
   ShelfPlace,
   TrayGrant,
   TrayView,
+  ZipExport,
 } from "../../../operations/index.server";
 import type { Reading } from "../base/words.server";
 import { dateChoices } from "../deciding/date-choices.server";
-import { parcelView } from "../records/parcel-view.server";
+import { zipExportView } from "../records/parcel-view.server";
 
 /** A segment of the flow bar, ready to be drawn. */
 export type SegmentView = {
@@ -63,7 +63,7 @@ type Around = {
   readonly grants: readonly TrayGrant[];
   readonly preferences: Preferences;
   readonly runs: readonly BulkRun[];
-  readonly parcels: readonly Parcel[];
+  readonly parcels: readonly ZipExport[];
   /** Whether she may create categories of this tray. */
   readonly mayAddCategories: boolean;
   readonly isDemo: boolean;
@@ -109,7 +109,7 @@ function colleagueView(
 /** What the browser shows of a notification: that there is one, and what it is about. */
 function popView({ id, event, by, words, count }: Notification, all: readonly ColleagueNow[]) {
   const who = all.find((one) => one.id === by)?.name ?? null;
-  const { line, beside } = toldInWords({ event, who, count, words });
+  const { line, beside } = notificationInWords({ event, who, count, words });
   return { id, title: line, words: beside };
 }
 
@@ -127,7 +127,7 @@ export function nowView(
 
 /** What a member has going on, and the places of her shelf, with what may be other after every decision. */
 export function ownView({ runs, parcels, shelf }: Pick<Around, "runs" | "parcels" | "shelf">) {
-  return { runs: runs.map(runView), parcels: parcels.map(parcelView), shelf: shelf.places };
+  return { runs: runs.map(runView), parcels: parcels.map(zipExportView), shelf: shelf.places };
 }
 
 /** Everything that the screens of a tray share. */

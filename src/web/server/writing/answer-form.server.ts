@@ -5,7 +5,7 @@ import { type DraftId, type MessageId, type RecordId, trustedId } from "../../..
 import { readInstant } from "../../../core/kernel/instant";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { endOfCalendarDay } from "../../../core/time/calendar-day";
-import type { Enclosure } from "../../../core/writing/enclosure";
+import type { DraftAttachment } from "../../../core/writing/enclosure";
 import type { AfterAnswer, Answer } from "../../../operations/index.server";
 import { ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
 import { FILED_FIELDS, readFields } from "../records/filed-fields.server";
@@ -39,7 +39,7 @@ type Posted = {
   expires: string;
   record: string;
   fields: string;
-  enclosures: readonly Enclosure[];
+  enclosures: readonly DraftAttachment[];
 };
 
 const SCHEMA = Joi.object<Posted>({

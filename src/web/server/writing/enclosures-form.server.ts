@@ -1,10 +1,10 @@
 import Joi from "joi";
-import type { Enclosure } from "../../../core/writing/enclosure";
-import type { DocumentToEnclose } from "../../../operations/index.server";
+import type { DraftAttachment } from "../../../core/writing/enclosure";
+import type { DocumentToAttach } from "../../../operations/index.server";
 import { ID } from "../base/fields.server";
 import { readJson } from "../base/read-json.server";
 
-const LIST = Joi.array<readonly Enclosure[]>()
+const LIST = Joi.array<readonly DraftAttachment[]>()
   .items(
     Joi.object({
       id: ID.required(),
@@ -29,14 +29,14 @@ function listed(text: string, helpers: Joi.CustomHelpers) {
   return error === undefined && value !== null ? value : helpers.error("any.invalid");
 }
 
-const DOCUMENT = Joi.object<DocumentToEnclose>({
+const DOCUMENT = Joi.object<DocumentToAttach>({
   code: Joi.string().max(100).required(),
   name: Joi.string().max(300).required(),
   sha256: Joi.string().hex().length(64).required(),
 });
 
 /** A document of a record that is to go with a message; null where the form names none. */
-export function readDocumentToEnclose(form: FormData): DocumentToEnclose | null {
+export function readDocumentToAttach(form: FormData): DocumentToAttach | null {
   const { value, error } = DOCUMENT.validate(Object.fromEntries(form), { stripUnknown: true });
   return error === undefined ? value : null;
 }
