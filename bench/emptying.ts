@@ -10,7 +10,7 @@ import {
   disposeOf,
   editPolicy,
   emptyBins,
-  lookAtTypes,
+  getTypes,
   previewDisposal,
   type TrayGrant,
 } from "~/operations/index.server";
@@ -73,7 +73,7 @@ export async function emptyingFigures(wired: Wired, url: string): Promise<Figure
 }
 
 async function recordWithTerm(deps: Deps, grant: TrayGrant) {
-  const [type] = await lookAtTypes(deps);
+  const [type] = await getTypes(deps);
   if (type === undefined) throw new Error("there is no type of records");
   const plain = { parentId: null, addresses: "", responsibleId: null, note: "", access: null };
   const record = must(await createRecord(deps, grant, { typeId: type.id, title: "Swell boxes", ...plain }));

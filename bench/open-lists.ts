@@ -6,10 +6,10 @@ import {
   categoryMatrix,
   countsToNarrow,
   listConversations,
-  lookAfterCategories,
-  lookAtCategory,
-  lookAtLooseEnds,
-  lookAtWaiting,
+  getCategoriesInCare,
+  getCategory,
+  getLooseEnds,
+  getWaiting,
   looseEndCount,
   signInToDemo,
   traysOf,
@@ -74,21 +74,21 @@ export async function openLists({ deps }: Wired, url: string): Promise<Figure[]>
         ] as const,
     ),
   );
-  const [category] = (await lookAfterCategories(deps, grant)).categories;
+  const [category] = (await getCategoriesInCare(deps, grant)).categories;
   if (category === undefined) throw new Error("the tray has no category");
   const categories = [
     ["the matrix against owner", () => categoryMatrix(deps, grant, "owner")],
     ["the matrix against standing", () => categoryMatrix(deps, grant, "standing")],
-    ["all of them", () => lookAfterCategories(deps, grant)],
-    ["one of them", () => lookAtCategory(deps, grant, category.id)],
+    ["all of them", () => getCategoriesInCare(deps, grant)],
+    ["one of them", () => getCategory(deps, grant, category.id)],
   ] as const;
   const figures = [
     await worst("opening a list in a grouping", lists),
     await worst("counts to narrow by", counts),
     await worst("looking by categories", categories),
     await worst("what waits and would be forgotten", [
-      ["waiting", () => lookAtWaiting(deps, grant)],
-      ["loose ends", () => lookAtLooseEnds(deps, grant)],
+      ["waiting", () => getWaiting(deps, grant)],
+      ["loose ends", () => getLooseEnds(deps, grant)],
       ["how many loose ends", () => looseEndCount(deps, grant)],
     ]),
   ];

@@ -11,7 +11,7 @@ import {
   correspondenceOn,
   importInto,
   importRecords,
-  lookAtTypes,
+  getTypes,
   recordOfCode,
   recordPage,
   recordsToFileOn,
@@ -162,7 +162,7 @@ async function pickerFigure({ deps }: Wired, grant: TrayGrant): Promise<Figure> 
     for (let length = 0; length <= typed.length; length += 1) {
       const text = typed.slice(0, length);
       const began = performance.now();
-      await Promise.all([recordsToFileOn(deps, grant, text), lookAtTypes(deps), arrangedRecords(deps, grant, text)]);
+      await Promise.all([recordsToFileOn(deps, grant, text), getTypes(deps), arrangedRecords(deps, grant, text)]);
       times.push(performance.now() - began);
     }
   }

@@ -1,7 +1,7 @@
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { FLOW } from "../core/standing/standing";
-import { examine, listMembers, lookAfterCategories, moreOfList, register, traysOf } from "../operations/index.server";
+import { examine, listMembers, getCategoriesInCare, moreOfList, register, traysOf } from "../operations/index.server";
 import { buildWorld } from "./build-world";
 
 let tray: TestTray;
@@ -54,7 +54,7 @@ describe("the made-up world", () => {
     expect([
       (await listMembers(tray.deps)).length,
       (await register(tray.deps, grant, "", true)).total,
-      (await lookAfterCategories(tray.deps, grant)).categories.length,
+      (await getCategoriesInCare(tray.deps, grant)).categories.length,
     ]).toEqual([6, 17, 21]);
     expect(rows.flatMap(([, , list]) => list).length).toBeGreaterThan(0);
   });

@@ -5,10 +5,10 @@ import { type RunId, trustedId, type ZipExportId } from "../core/kernel/ids";
 import type { Job, JobKind } from "../core/ports";
 import {
   letGoOn,
-  lookAtImports,
-  lookAtJobsAside,
-  lookAtOutgoing,
-  lookAtZipExports,
+  getImports,
+  getJobsAside,
+  getOutgoing,
+  getZipExports,
   orderZipExport,
   receiveImport,
   runsUnderWay,
@@ -68,10 +68,10 @@ async function* chunks() {
 
 describe("a job that takes its process down", () => {
   const failed: readonly [JobKind, () => Promise<unknown>, RegExp][] = [
-    ["send-message", async () => (await lookAtOutgoing(deps, desk.lead))[0]?.reason, /stopped the server twice/],
-    ["run-import", async () => (await lookAtImports(deps, desk.lead))[0]?.problem, /stopped the server twice/],
+    ["send-message", async () => (await getOutgoing(deps, desk.lead))[0]?.reason, /stopped the server twice/],
+    ["run-import", async () => (await getImports(deps, desk.lead))[0]?.problem, /stopped the server twice/],
     ["run-bulk", async () => (await runsUnderWay(deps, desk.lead))[0]?.problem, /stopped the server twice/],
-    ["pack-parcel", async () => (await lookAtZipExports(deps, desk.lead))[0]?.problem, /stopped the server twice/],
+    ["pack-parcel", async () => (await getZipExports(deps, desk.lead))[0]?.problem, /stopped the server twice/],
   ];
   it.each(failed)(
     "is tried once more, then failed for who asked and shown to who leads: %s",
@@ -81,9 +81,9 @@ describe("a job that takes its process down", () => {
       await dieWith(job);
       expect(await isDone(job)).toBe(false);
       expect(await reason()).toMatch(words);
-      const [shown] = await lookAtJobsAside(deps, desk.lead);
+      const [shown] = await getJobsAside(deps, desk.lead);
       expect(shown).toMatchObject({ kind, waits: false });
-      expect(await lookAtJobsAside(deps, desk.maraGrant)).toEqual([]);
+      expect(await getJobsAside(deps, desk.maraGrant)).toEqual([]);
     },
   );
 
@@ -101,7 +101,7 @@ describe("a job that takes its process down", () => {
       await dieWith(job);
       await dieWith(job);
       for (let time = 0; time < 3; time += 1) expect(await isDone(job)).toBe(false);
-      const [shown] = await lookAtJobsAside(deps, desk.lead);
+      const [shown] = await getJobsAside(deps, desk.lead);
       expect(shown).toMatchObject({ kind, waits: true });
       const id = shown?.id ?? "";
       expect(await letGoOn(deps, desk.maraGrant, id)).toMatchObject({ ok: false });

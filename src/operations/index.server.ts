@@ -76,7 +76,7 @@ export { readDocuments, wantReading } from "./arriving/read-documents";
 export { type Arrival, knowsAddress, receiveMessage } from "./arriving/receive-message";
 export * from "./arriving/reparse";
 export * from "./arriving/rules";
-export { type AccessLogPage, forgetAccess, type LoggedAccess, lookAtAccessLog } from "./base/access-log";
+export { type AccessLogPage, forgetAccess, type LoggedAccess, getAccessLog as lookAtAccessLog } from "./base/access-log";
 export type { Deps } from "./base/deps";
 export * from "./base/once";
 export * from "./base/refusal";
@@ -153,7 +153,7 @@ export {
   editArrangement,
   type HandedTo,
   handOutArrangement,
-  lookAtArrangement,
+  getArrangement as lookAtArrangement,
   type OwnArrangement,
 } from "./records/arrangements";
 export { type DisposalPreview, disposeByItself, disposeOf, previewDisposal } from "./records/disposal";
@@ -173,7 +173,7 @@ export {
   editPolicy,
   holdRecord,
   keepLonger,
-  lookAtRetention,
+  getRetention as lookAtRetention,
   type PolicyRefusal,
   type RecordRetention,
   type RetainedLine,

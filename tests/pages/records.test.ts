@@ -3,7 +3,7 @@ import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
 import { posted } from "@tests/support/posted";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { createRecord, lookAtTypes } from "~/operations/index.server";
+import { createRecord, getTypes } from "~/operations/index.server";
 import { action as decide } from "~/web/routes/deciding/decide";
 import { action as parcels } from "~/web/routes/records/parcels";
 import { action as changeRecord, loader as recordPage } from "~/web/routes/records/record";
@@ -25,7 +25,7 @@ beforeAll(async () => {
   desk = await setUpDesk(tray);
   ines = visitor(tray.deps, desk.ines, desk.lead);
   mara = visitor(tray.deps, desk.mara, desk.maraGrant);
-  for (const { id, name } of await lookAtTypes(tray.deps)) types[name.toLowerCase() as keyof typeof types] = id;
+  for (const { id, name } of await getTypes(tray.deps)) types[name.toLowerCase() as keyof typeof types] = id;
 });
 afterAll(() => tray.close());
 

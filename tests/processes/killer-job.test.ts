@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { setUpDesk } from "@tests/support/desk";
 import { testTray } from "@tests/support/test-database";
 import { afterAll, expect, it } from "vitest";
-import { lookAtJobsAside } from "~/operations/index.server";
+import { getJobsAside } from "~/operations/index.server";
 
 const tray = await testTray();
 afterAll(() => tray.close());
@@ -13,5 +13,5 @@ it("a job that kills its process twice is not begun a third time, and is shown t
   expect([run().signal, run().signal]).toEqual(["SIGKILL", "SIGKILL"]);
   const third = run();
   expect([third.status, third.stderr.toString()]).toEqual([0, ""]);
-  expect(await lookAtJobsAside(tray.deps, desk.lead)).toMatchObject([{ kind: "empty-bins", waits: true }]);
+  expect(await getJobsAside(tray.deps, desk.lead)).toMatchObject([{ kind: "empty-bins", waits: true }]);
 });

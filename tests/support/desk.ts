@@ -7,7 +7,7 @@ import {
   answerConversation,
   createRecord,
   decide,
-  lookAtTypes,
+  getTypes,
   type Member,
   openConversation,
   receiveMessage,
@@ -109,7 +109,7 @@ export async function setUpDesk(tray: TestTray): Promise<Desk> {
     return conversationId;
   };
   const opensRecord: Desk["opensRecord"] = async (title, given = {}) => {
-    const [type] = await lookAtTypes(deps);
+    const [type] = await getTypes(deps);
     if (type === undefined) throw new Error("there are types from the start");
     const entry = { typeId: type.id, title, parentId: null, responsibleId: null, note: "", addresses: "" };
     return done(await createRecord(deps, lead, { ...entry, access: null, ...given }));

@@ -126,7 +126,7 @@ const CLOCKWORK = {
 } as const;
 
 /** What was put aside in a tray that one leads, and what concerns all trays. */
-export function lookAtJobsAside(deps: Deps, grant: TrayGrant): Promise<JobAside[]> {
+export function getJobsAside(deps: Deps, grant: TrayGrant): Promise<JobAside[]> {
   return grant.role === "lead" ? jobsAside(deps.db, grant, SHOWN_ASIDE) : Promise.resolve([]);
 }
 

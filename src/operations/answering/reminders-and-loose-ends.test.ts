@@ -13,8 +13,8 @@ import {
   editContact,
   examine,
   lapseExpired,
-  lookAtLooseEnds,
-  lookAtWaiting,
+  getLooseEnds,
+  getWaiting,
   looseEndCount,
   looseEndCountIfSoon,
   openConversation,
@@ -112,7 +112,7 @@ describe("what a tray waits for", () => {
     }
     const id = await desk.arrive({ subject: "Quick again", from });
     await asks(id, [address(from)], { until: later(now(), 3 * DAY) });
-    const { rows } = await lookAtWaiting(tray.deps, desk.lead);
+    const { rows } = await getWaiting(tray.deps, desk.lead);
     const row = rows.find((one) => one.row.id === id);
     expect(row).toMatchObject({ over: 0, usual: { count: 5, isHers: true } });
     expect(row?.span?.from).toBeGreaterThan(row?.askedAt ?? 0);
@@ -128,7 +128,7 @@ describe("what matters only until a moment", () => {
     const id = await comes(VANE, null, { subject: "Offer", headers });
     expect((await docketOf(id)).expiresAt).toBe(Math.floor(until / 1000) * 1000);
     const isLapsing = async () =>
-      (await lookAtLooseEnds(tray.deps, desk.lead)).rows.some((one) => one.row.id === id && one.kind === "lapsing");
+      (await getLooseEnds(tray.deps, desk.lead)).rows.some((one) => one.row.id === id && one.kind === "lapsing");
     expect(await isLapsing()).toBe(false);
     moves(3 * DAY);
     expect(await isLapsing()).toBe(true);
@@ -172,7 +172,7 @@ describe("what matters only until a moment", () => {
 
 describe("loose ends", () => {
   const kindsOf = async (id: ConversationId) =>
-    (await lookAtLooseEnds(tray.deps, desk.lead)).rows.filter(({ row }) => row.id === id).map(({ kind }) => kind);
+    (await getLooseEnds(tray.deps, desk.lead)).rows.filter(({ row }) => row.id === id).map(({ kind }) => kind);
 
   it("are what is overdue, nobody’s, too long ours, settled though asked, or past its follow-up", async () => {
     const overdue = await desk.arrive({ subject: "Overdue" });
@@ -195,7 +195,7 @@ describe("loose ends", () => {
     expect(await kindsOf(nobodys)).toEqual(["nobodys"]);
     expect(await kindsOf(long)).toEqual(["our-move-too-long"]);
     expect(await kindsOf(due)).toEqual(["follow-up-past"]);
-    const { rows: all } = await lookAtLooseEnds(tray.deps, desk.lead);
+    const { rows: all } = await getLooseEnds(tray.deps, desk.lead);
     const count = new Set(all.map(({ row }) => row.id)).size;
     // A page waits for the count only so long.
     const impatient = { ...tray.deps, pause: async () => {} };

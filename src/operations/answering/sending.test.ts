@@ -7,7 +7,7 @@ import {
   answerConversation,
   type Deps,
   examine,
-  lookAtOutgoing,
+  getOutgoing,
   openConversation,
   receiveMessage,
   search,
@@ -60,7 +60,7 @@ const look = async (id: ConversationId) => {
   if (open === null) throw new Error("not there");
   return open;
 };
-const rowOf = async (id: MessageId) => (await lookAtOutgoing(tray.deps, office.grant)).find((row) => row.id === id);
+const rowOf = async (id: MessageId) => (await getOutgoing(tray.deps, office.grant)).find((row) => row.id === id);
 
 describe("taking a message back", () => {
   it("makes it a draft again and undoes what went with it", async () => {

@@ -56,6 +56,6 @@ export async function withdrawMessage(
 const MAX_ROWS = 200;
 
 /** What a tray has to send, and what went lately. */
-export function lookAtOutgoing(deps: Deps, grant: TrayGrant): Promise<OutgoingRow[]> {
+export function getOutgoing(deps: Deps, grant: TrayGrant): Promise<OutgoingRow[]> {
   return outgoingOf(deps.db, grant, MAX_ROWS);
 }

@@ -10,7 +10,7 @@ import {
   closeRecord,
   createRecord,
   firstLetter,
-  lookAtTypes,
+  getTypes,
   openConversation,
   proposalsFor,
   writeFirst,
@@ -23,7 +23,7 @@ let record: { id: RecordId; code: string };
 beforeAll(async () => {
   tray = await testTray();
   desk = await setUpDesk(tray);
-  const project = (await lookAtTypes(tray.deps)).find(({ name }) => name === "Project");
+  const project = (await getTypes(tray.deps)).find(({ name }) => name === "Project");
   const draft = { typeId: project?.id ?? trustedId(""), title: "Sorrel case", parentId: null, responsibleId: null };
   const given = { ...draft, note: "", addresses: "casework@calder.example", access: null };
   record = done(await createRecord(tray.deps, desk.lead, given));

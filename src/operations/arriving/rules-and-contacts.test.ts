@@ -11,9 +11,9 @@ import {
   editContact,
   editRule,
   importInto,
-  lookAtContacts,
-  lookAtJournal,
-  lookAtRules,
+  getContacts,
+  getJournal,
+  getRules,
   openConversation,
   placeRules,
   type RuleDraft,
@@ -81,7 +81,7 @@ describe("a rule", () => {
       standing: { kind: "our-move" },
     });
     expect((await docketOf(await invoice({ from: "elsewhere@x.example" })))?.categoryIds).toEqual([]);
-    const { steps } = await lookAtJournal(tray.deps, desk.lead, { by: "tray", kind: null, before: null });
+    const { steps } = await getJournal(tray.deps, desk.lead, { by: "tray", kind: null, before: null });
     const [step] = steps.filter(({ conversationId }) => conversationId === one);
     expect(step).toMatchObject({
       rule: { name: "Dombach’s invoices", why: "from @dombach.example, “invoice” in the subject" },
@@ -128,7 +128,7 @@ describe("a rule", () => {
     expect((await docketOf(await invoice()))?.categoryIds).toEqual([tin]);
     done(await placeRules(tray.deps, desk.lead, [second, first]));
     passes(tray, 1);
-    expect((await lookAtRules(tray.deps, desk.lead)).rules.map(({ name }) => name)).toEqual(["second", "first"]);
+    expect((await getRules(tray.deps, desk.lead)).rules.map(({ name }) => name)).toEqual(["second", "first"]);
     expect((await docketOf(await invoice()))?.categoryIds?.toSorted()).toEqual([invoices, tin].toSorted());
     await keep({ id: second, name: "second", isOn: false });
     await drop(first);
@@ -204,13 +204,13 @@ describe("a contact", () => {
     ...given,
   });
   const found = async (text: string, categoryId: CategoryId | null = null) =>
-    (await lookAtContacts(tray.deps, desk.lead, { text, categoryId })).map(({ name }) => name);
+    (await getContacts(tray.deps, desk.lead, { text, categoryId })).map(({ name }) => name);
 
   it("added by several at once with the same address is one", async () => {
     const same = () => editContact(tray.deps, desk.lead, null, someone({ name: "Bram", addresses: "bram@x.example" }));
     const outcomes = (await Promise.all(Array.from({ length: 6 }, same))).map(refusal);
     expect(outcomes.toSorted()).toEqual(["done", ...Array.from({ length: 5 }, () => "problems")]);
-    for (const { id } of await lookAtContacts(tray.deps, desk.lead, { text: "Bram", categoryId: null }))
+    for (const { id } of await getContacts(tray.deps, desk.lead, { text: "Bram", categoryId: null }))
       done(await dropContact(tray.deps, desk.lead, id));
   });
 

@@ -17,7 +17,7 @@ export type RuleRefusal = Refusal | { readonly kind: "problems"; readonly proble
 export type RuleDraft = Omit<Rule, "id"> & { readonly id: RuleId | null };
 
 /** The rules of a tray in the order in which they are asked, with the codes of the records that they file to. */
-export async function lookAtRules(
+export async function getRules(
   deps: Deps,
   grant: TrayGrant,
 ): Promise<{ readonly rules: readonly Rule[]; readonly codes: ReadonlyMap<RecordId, string> }> {

@@ -17,7 +17,7 @@ import {
 import { acceptInvitation, invite, takeInvitationBack } from "../people/invitations";
 import { disable, enable, setPassword } from "../people/member-access";
 import { changeOwnPassword, endOwnSessions } from "../people/own-account";
-import { forgetAccess, lookAtAccessLog } from "./access-log";
+import { forgetAccess, getAccessLog } from "./access-log";
 
 let desk: Desk;
 beforeEach(async () => {
@@ -26,8 +26,8 @@ beforeEach(async () => {
 });
 
 const EVERYTHING = { group: null, memberId: null, before: null } as const;
-const looked = async (filter: Partial<Parameters<typeof lookAtAccessLog>[2]> = {}, who = desk.lead) =>
-  done(await lookAtAccessLog(desk.tray.deps, who, { ...EVERYTHING, ...filter }));
+const looked = async (filter: Partial<Parameters<typeof getAccessLog>[2]> = {}, who = desk.lead) =>
+  done(await getAccessLog(desk.tray.deps, who, { ...EVERYTHING, ...filter }));
 const said = async (filter: Parameters<typeof looked>[0] = {}, who = desk.lead) =>
   (await looked(filter, who)).events.map((event) => `${event.who} ${event.did}`).toReversed();
 const from = (device: string) => ({ ...desk.tray.deps, from: { address: "192.0.2.7", device } });
@@ -125,8 +125,8 @@ describe("the access log", () => {
 
   it("is for those who lead, about their own trays and members", async () => {
     const { deps } = desk.tray;
-    expect(refusal(await lookAtAccessLog(deps, desk.maraGrant, EVERYTHING))).toBe("leads-only");
-    expect(refusal(await lookAtAccessLog(deps, desk.reader, EVERYTHING))).toBe("leads-only");
+    expect(refusal(await getAccessLog(deps, desk.maraGrant, EVERYTHING))).toBe("leads-only");
+    expect(refusal(await getAccessLog(deps, desk.reader, EVERYTHING))).toBe("leads-only");
     const { grant } = await setUpParts(deps);
     done(await signIn(deps, "mara", "ottermoor"));
     done(await invite(deps, desk.lead, "reader"));

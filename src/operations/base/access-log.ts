@@ -65,7 +65,7 @@ export type AccessLogPage = {
 };
 
 /** The newest of the access log of a tray and its members. For those who lead it. */
-export async function lookAtAccessLog(
+export async function getAccessLog(
   deps: Deps,
   grant: TrayGrant,
   { group, ...filter }: Omit<AccessFilter, "kinds"> & { readonly group: AccessGroup | null },

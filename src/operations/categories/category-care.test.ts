@@ -17,7 +17,7 @@ import {
   exportCategories,
   importCategories,
   letMembersChange,
-  lookAfterCategories,
+  getCategoriesInCare,
   placeCategory,
   retireCategory,
   type TrayGrant,
@@ -59,9 +59,9 @@ const errorOf = async (outcome: Promise<{ ok: true } | { ok: false; error: { kin
   const done = await outcome;
   return done.ok ? "done" : done.error.kind;
 };
-const seen = async (grant = lead) => (await lookAfterCategories(tray.deps, grant)).categories;
+const seen = async (grant = lead) => (await getCategoriesInCare(tray.deps, grant)).categories;
 const paths = async (grant = lead) => (await seen(grant)).map(({ path }) => path.join("/"));
-const newestStep = async () => (await lookAfterCategories(tray.deps, lead)).steps[0];
+const newestStep = async () => (await getCategoriesInCare(tray.deps, lead)).steps[0];
 
 describe("who may change categories", () => {
   it("is who leads the tray, or every member where the tray lets them; never a reader", async () => {
@@ -145,7 +145,7 @@ describe("a category", () => {
     expect(await errorOf(placeCategory(tray.deps, lead, timber, { parentId: oak, before: null }))).toBe("problems");
     expect((await newestStep())?.words).toBe("renamed “Timber” to “Wood”");
     for (let steps = 0; steps < 4; steps += 1) {
-      const { steps: lately } = await lookAfterCategories(tray.deps, lead);
+      const { steps: lately } = await getCategoriesInCare(tray.deps, lead);
       const newest = lately.find(({ undoneAt }) => undoneAt === null);
       expect((await undoCategories(tray.deps, lead, newest?.id ?? trustedId(""))).ok).toBe(true);
       passes(tray, 1);

@@ -23,9 +23,9 @@ import {
   everythingInList,
   examine,
   joinConversations,
-  lookAfterCategories,
-  lookAtContacts,
-  lookAtRules,
+  getCategoriesInCare,
+  getContacts,
+  getRules,
   openConversation,
   pinPlace,
   receiveMessage,
@@ -148,8 +148,8 @@ const state = async () => {
   return rows[0];
 };
 const gives = async () =>
-  (await lookAtRules(tray.deps, lead)).rules.map(({ name, actions, isOn }) => [name, actions.categoryIds, isOn]);
-const contactHas = async () => (await lookAtContacts(tray.deps, lead, { text: "", categoryId: null }))[0]?.categoryIds;
+  (await getRules(tray.deps, lead)).rules.map(({ name, actions, isOn }) => [name, actions.categoryIds, isOn]);
+const contactHas = async () => (await getContacts(tray.deps, lead, { text: "", categoryId: null }))[0]?.categoryIds;
 const having = async (categoryId: CategoryId) =>
   Number(
     (await tray.ask(`select count(*) from conversation where category_ids @> array['${categoryId}'::uuid]`))[0].count,
@@ -199,7 +199,7 @@ describe(`a category of ${MANY} conversations`, () => {
     expect(views.map(({ query }) => query)).toEqual([`unread=yes&category=${quotes}`]);
     expect(places.find(({ kind }) => kind === "category")).toMatchObject({ title: "Quotes", count: MANY });
     // What stood under it stands under its successor.
-    const care = await lookAfterCategories(tray.deps, lead);
+    const care = await getCategoriesInCare(tray.deps, lead);
     expect(care.categories.map(({ path }) => path.join("/"))).toEqual(["Tuning", "Quotes", "Quotes/Spring"]);
     expect(value(await undo(stepId))).toBe("merged “Rounds” into “Quotes”");
     expect(await state()).toEqual(before);
@@ -220,7 +220,7 @@ describe(`a category of ${MANY} conversations`, () => {
     ]);
     expect(await contactHas()).toEqual([tuning]);
     expect((await shelfOf(tray.deps, lead)).views.map(({ query }) => query)).toEqual(["unread=yes"]);
-    expect((await lookAfterCategories(tray.deps, lead)).categories.map(({ path }) => path.join("/"))).toEqual([
+    expect((await getCategoriesInCare(tray.deps, lead)).categories.map(({ path }) => path.join("/"))).toEqual([
       "Tuning",
       "Tuning/Spring",
       "Quotes",
@@ -234,7 +234,7 @@ describe(`a category of ${MANY} conversations`, () => {
     const before = await state();
     const retired = value(await retireCategory(tray.deps, lead, rounds));
     expect(await having(rounds)).toBe(MANY);
-    const offered = (await lookAfterCategories(tray.deps, lead)).categories.filter((one) => !one.retired);
+    const offered = (await getCategoriesInCare(tray.deps, lead)).categories.filter((one) => !one.retired);
     // What stands under it is not offered either.
     expect(offered.map(({ name }) => name)).toEqual(["Tuning", "Quotes"]);
     const refused = await decide(
@@ -245,7 +245,7 @@ describe(`a category of ${MANY} conversations`, () => {
     );
     expect(refused).toMatchObject({ ok: false, error: { kind: "category-retired", name: "Rounds" } });
     value(await bringBackCategory(tray.deps, lead, spring));
-    expect((await lookAfterCategories(tray.deps, lead)).categories.every((one) => !one.retired)).toBe(true);
+    expect((await getCategoriesInCare(tray.deps, lead)).categories.every((one) => !one.retired)).toBe(true);
     // Brought back since, retiring it cannot be taken back.
     expect(await undo(retired.stepId)).toMatchObject({ ok: false, error: { kind: "changed-since" } });
     expect(await state()).toEqual(before);

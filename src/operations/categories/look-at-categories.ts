@@ -32,7 +32,7 @@ export type CategoryCare = {
 };
 
 /** All categories of a tray as their tree is read, with how many conversations each has, and what was lately changed. */
-export async function lookAfterCategories(deps: Deps, grant: TrayGrant): Promise<CategoryCare> {
+export async function getCategoriesInCare(deps: Deps, grant: TrayGrant): Promise<CategoryCare> {
   const [categories, counts, steps, own, common, membersMay] = await Promise.all([
     categoriesOf(deps.db, grant.tray.id),
     deps.memory.recall(grant.tray.id, "counts", "categories", () => countsByCategory(deps.db, grant)),
@@ -62,7 +62,7 @@ export type CategoryPage = {
 };
 
 /** Looks at one category of a tray, with those under it; null when there is none. */
-export async function lookAtCategory(deps: Deps, grant: TrayGrant, id: CategoryId): Promise<CategoryPage | null> {
+export async function getCategory(deps: Deps, grant: TrayGrant, id: CategoryId): Promise<CategoryPage | null> {
   const categories = inTreeOrder(await categoriesOf(deps.db, grant.tray.id));
   const category = categories.find((one) => one.id === id);
   if (category === undefined) return null;

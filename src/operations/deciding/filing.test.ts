@@ -8,7 +8,7 @@ import {
   decide,
   editType,
   filingsOf,
-  lookAtTypes,
+  getTypes,
   openConversation,
   runBulk,
   startBulkRun,
@@ -39,7 +39,7 @@ const FIELDS = [
 beforeAll(async () => {
   tray = await testTray();
   desk = await setUpDesk(tray);
-  const [client] = await lookAtTypes(tray.deps);
+  const [client] = await getTypes(tray.deps);
   if (client === undefined) throw new Error("there are types from the start");
   done(await editType(tray.deps, desk.lead, { ...client, fields: FIELDS }));
   const draft = { typeId: client.id, title: "Vane House", parentId: null, responsibleId: null, note: "" };

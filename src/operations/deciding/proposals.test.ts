@@ -21,7 +21,7 @@ import {
   endCategory,
   examine,
   learnDecisions,
-  lookAtProposing,
+  getProposing,
   planTimeOff,
   readyForRun,
   receiveMessage,
@@ -215,7 +215,7 @@ describe("what is proposed for a conversation", () => {
     await choosePreference(tray.deps, lead, "proposals", null);
     const categories = (all: typeof often) => all.filter(({ kind }) => kind === "categorise").length;
     expect([categories(often), categories(sure)]).toEqual([1, 0]);
-    const measured = await lookAtProposing(tray.deps, lead);
+    const measured = await getProposing(tray.deps, lead);
     for (const one of [measured.often, measured.sure]) {
       expect(one?.right).toBeGreaterThan(0);
       expect(one?.right).toBeLessThanOrEqual(1);

@@ -15,8 +15,8 @@ import {
   examine,
   learnDecisions,
   listConversations,
-  lookAtFollowUps,
-  lookAtJournal,
+  getFollowUps,
+  getJournal,
   markUnread,
   markUnreadFromMessage,
   moreOfList,
@@ -242,7 +242,7 @@ describe("follow-ups", () => {
     text: "ring the verger",
   });
   const groups = async (whose = office.ines.id as typeof office.ines.id | null, isDone = false) =>
-    (await lookAtFollowUps(tray.deps, office.grant, { whose, isDone })).map(({ group, followUps }) => [
+    (await getFollowUps(tray.deps, office.grant, { whose, isDone })).map(({ group, followUps }) => [
       group,
       followUps.length,
     ]);
@@ -336,16 +336,16 @@ describe("undoing and doing again", () => {
       await does(two, { kind: "bin" }),
       await does(two, { kind: "urgency", urgency: "days" }),
     ];
-    const page = await lookAtJournal(tray.deps, office.grant, { by: office.ines.id, kind: null, before: null });
+    const page = await getJournal(tray.deps, office.grant, { by: office.ines.id, kind: null, before: null });
     expect(page.steps.slice(0, 3).map(({ words, mayUndo, count }) => [words, mayUndo, count])).toEqual([
       ["set the urgency to Within days", true, 1],
       ["put it in the bin", true, 1],
       ["settled it", true, 1],
     ]);
-    const away = await lookAtJournal(tray.deps, office.grant, { by: null, kind: "away", before: null });
+    const away = await getJournal(tray.deps, office.grant, { by: null, kind: "away", before: null });
     expect(away.steps[0]?.words).toBe("put it in the bin");
     expect(
-      (await lookAtJournal(tray.deps, office.grant, { by: "tray", kind: null, before: null })).steps.length,
+      (await getJournal(tray.deps, office.grant, { by: "tray", kind: null, before: null })).steps.length,
     ).toBeGreaterThan(0);
     passes(tray, 1);
     const undone = await undoSteps(
@@ -354,7 +354,7 @@ describe("undoing and doing again", () => {
       batches.map(({ batchId }) => batchId),
     );
     expect(undone).toMatchObject({ ok: true, value: { count: 3, left: [] } });
-    const after = await lookAtJournal(tray.deps, office.grant, { by: office.ines.id, kind: null, before: null });
+    const after = await getJournal(tray.deps, office.grant, { by: office.ines.id, kind: null, before: null });
     expect(after.steps[0]?.words).toContain("took back");
     expect(after.steps.slice(1, 4).every(({ isUndone, mayUndo }) => isUndone && !mayUndo)).toBe(true);
   });

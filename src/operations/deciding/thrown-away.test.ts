@@ -12,7 +12,7 @@ import {
   decide,
   emptyBins,
   joinConversations,
-  lookAtBin,
+  getBin,
   openConversation,
   otherMailOf,
   readAttachment,
@@ -88,7 +88,7 @@ describe("the bin", () => {
       forMember: office.ines.id,
     });
     for (const id of [gone, filed, followed]) await does(id, { kind: "bin" });
-    const bin = await lookAtBin(tray.deps, office.grant);
+    const bin = await getBin(tray.deps, office.grant);
     expect(bin).toMatchObject({ days: 30, goes: 1, stays: 2, takenBack: 0, isUsedAsStorage: false });
     days(15);
     await does(later30, { kind: "bin" });
@@ -229,7 +229,7 @@ describe("the bin", () => {
     days(3_000);
     expect(await emptyBins(tray.deps)).toBe(0);
     expect(await standingOf(id)).toBe("bin");
-    expect((await lookAtBin(tray.deps, office.grant)).days).toBeNull();
+    expect((await getBin(tray.deps, office.grant)).days).toBeNull();
     await setPuttingAway(tray.deps, lead, { ...never, binDays: 30 });
   });
 
@@ -237,7 +237,7 @@ describe("the bin", () => {
     const used = [await arrive("A"), await arrive("B"), await arrive("C"), await arrive("D")];
     for (const id of used) await does(id, { kind: "bin" });
     for (const id of used.slice(0, 2)) await does(id, { kind: "restore" });
-    expect(await lookAtBin(tray.deps, office.grant)).toMatchObject({ takenBack: 2, isUsedAsStorage: false });
+    expect(await getBin(tray.deps, office.grant)).toMatchObject({ takenBack: 2, isUsedAsStorage: false });
     const answered = await answerConversation(tray.deps, office.grant, office.ines, used[2] as ConversationId, {
       to: [{ name: "", address: address("vane@vanehouse.example") }],
       cc: [],
@@ -246,14 +246,14 @@ describe("the bin", () => {
       after: { kind: "settle" },
     });
     expect(answered.ok).toBe(true);
-    expect(await lookAtBin(tray.deps, office.grant)).toMatchObject({ takenBack: 3, isUsedAsStorage: true });
+    expect(await getBin(tray.deps, office.grant)).toMatchObject({ takenBack: 3, isUsedAsStorage: true });
     // Bringing something back from elsewhere, or answering what is not in it, is nothing to the bin.
     const junk = await arrive("E");
     await does(junk, { kind: "junk" });
     await does(junk, { kind: "restore" });
-    expect(await lookAtBin(tray.deps, office.grant)).toMatchObject({ takenBack: 3 });
+    expect(await getBin(tray.deps, office.grant)).toMatchObject({ takenBack: 3 });
     days(31);
-    expect(await lookAtBin(tray.deps, office.grant)).toMatchObject({ takenBack: 0, isUsedAsStorage: false });
+    expect(await getBin(tray.deps, office.grant)).toMatchObject({ takenBack: 0, isUsedAsStorage: false });
   });
 
   it("is not searched unless one asks for it", async () => {

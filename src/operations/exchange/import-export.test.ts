@@ -18,7 +18,7 @@ import {
   exportSearch,
   exportTray,
   importMail,
-  lookAtImports,
+  getImports,
   openConversation,
   receiveImport,
   reparse,
@@ -90,7 +90,7 @@ async function upload(name: string, content: Uint8Array, asHistory = true) {
   if (!received.ok) throw new Error(received.error.kind);
   return received.value.id;
 }
-const runOf = async (id: string) => (await lookAtImports(tray.deps, office.grant)).find((run) => run.id === id);
+const runOf = async (id: string) => (await getImports(tray.deps, office.grant)).find((run) => run.id === id);
 
 describe("importing", () => {
   it("tells both sides apart and settles what is the past; a second time adds nothing", async () => {

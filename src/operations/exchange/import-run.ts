@@ -162,6 +162,6 @@ async function end(
 }
 
 /** The newest imports of a tray. */
-export function lookAtImports(deps: Deps, grant: TrayGrant): Promise<ImportRun[]> {
+export function getImports(deps: Deps, grant: TrayGrant): Promise<ImportRun[]> {
   return importRunsOf(deps.db, grant, SHOWN_RUNS);
 }

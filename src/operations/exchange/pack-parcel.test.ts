@@ -7,7 +7,7 @@ import { filesInZip } from "@tests/support/zips";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, trustedId } from "../../core/kernel/ids";
 import { parseMessage, readTable } from "../../mail/index";
-import { answerConversation, createRecord, editType, lookAtTypes, receiveMessage } from "../index.server";
+import { answerConversation, createRecord, editType, getTypes, receiveMessage } from "../index.server";
 
 let tray: TestTray;
 let desk: Desk;
@@ -20,7 +20,7 @@ const LETTER = ["Two things:", "", "From here on it hums.", "", "--p", "Content-
 beforeAll(async () => {
   tray = await testTray();
   desk = await setUpDesk(tray);
-  const [client] = await lookAtTypes(tray.deps);
+  const [client] = await getTypes(tray.deps);
   if (client === undefined) throw new Error("there are types from the start");
   const kind = {
     key: "k",

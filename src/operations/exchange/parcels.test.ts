@@ -11,7 +11,7 @@ import {
   addDocument,
   closeRecord,
   forgetZipExports,
-  lookAtZipExports,
+  getZipExports,
   openZipExport,
   orderZipExport,
   putZipExportAway,
@@ -43,7 +43,7 @@ afterAll(() => tray.close());
 const PLAIN: ZipExportForm = { format: "eml", withNotes: false };
 const order = async (what: Partial<ZipExportOf>, who = desk.lead) =>
   orderZipExport(tray.deps, who, { recordId: null, text: "", everywhere: false, ...what }, PLAIN);
-const now = async (id: ZipExportId) => (await lookAtZipExports(tray.deps, desk.lead)).find((one) => one.id === id);
+const now = async (id: ZipExportId) => (await getZipExports(tray.deps, desk.lead)).find((one) => one.id === id);
 const zipOf = async (id: ZipExportId, who = desk.lead) => {
   const opened = await openZipExport(tray.deps, who, id);
   return opened === null ? null : filesInZip(await buffer(Readable.from(opened.content, { objectMode: false })));
@@ -124,16 +124,16 @@ describe("what is taken out", () => {
     const { id } = await packed({ recordId: secret.id });
     expect(await zipOf(id, desk.maraGrant)).toBeNull();
     expect(refusal(await stopZipExport(tray.deps, desk.maraGrant, id))).toBe("no-such");
-    expect(await lookAtZipExports(tray.deps, desk.maraGrant)).toEqual([]);
+    expect(await getZipExports(tray.deps, desk.maraGrant)).toEqual([]);
     expect(await now(id)).toBeDefined();
     await tray.ask("update record set viewers = '{}' where id = $1", [secret.id]);
     expect([await zipOf(id), await now(id)]).toEqual([null, undefined]);
     const late = done(await order({ recordId: bellows.id }));
     tray.clock.now = later(tray.clock.now as Instant, DAY + MINUTE);
     await forgetZipExports(tray.deps);
-    expect(await lookAtZipExports(tray.deps, desk.lead)).toEqual([]);
+    expect(await getZipExports(tray.deps, desk.lead)).toEqual([]);
     await runZipExport(tray.deps, late);
-    expect(await lookAtZipExports(tray.deps, desk.lead)).toEqual([]);
+    expect(await getZipExports(tray.deps, desk.lead)).toEqual([]);
   });
 
   it("fails with a word where somebody may not know of the record when its turn comes", async () => {

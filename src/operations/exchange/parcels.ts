@@ -112,7 +112,7 @@ async function savePieces(
 }
 
 /** What a member takes out of a tray, the newest first. */
-export function lookAtZipExports(deps: Deps, grant: TrayGrant): Promise<ZipExport[]> {
+export function getZipExports(deps: Deps, grant: TrayGrant): Promise<ZipExport[]> {
   return zipExportsOf(deps.db, grant);
 }
 

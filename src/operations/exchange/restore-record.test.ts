@@ -15,8 +15,8 @@ import {
   createRecord,
   editType,
   examine,
-  lookAtImports,
-  lookAtTypes,
+  getImports,
+  getTypes,
   openConversation,
   receiveImport,
   receiveMessage,
@@ -42,7 +42,7 @@ const arrives = async (raw: Uint8Array): Promise<{ id: ConversationId; messageId
 beforeAll(async () => {
   there = await testTray();
   desk = await setUpDesk(there);
-  const types = await lookAtTypes(there.deps);
+  const types = await getTypes(there.deps);
   const [client, project] = types;
   if (client === undefined || project === undefined) throw new Error("there are types from the start");
   const field = {
@@ -95,7 +95,7 @@ beforeAll(async () => {
   done(await closeRecord(there.deps, desk.lead, record.id, true));
   here = await testTray();
   newDesk = await setUpDesk(here);
-  const [, sameType] = await lookAtTypes(here.deps);
+  const [, sameType] = await getTypes(here.deps);
   if (sameType !== undefined) done(await editType(here.deps, newDesk.lead, { ...sameType, fields: [field] }));
 });
 afterAll(async () => {
@@ -176,7 +176,7 @@ describe("the zip of a record that is uploaded", () => {
   const uploads = (content: Uint8Array, who = newDesk.lead) =>
     receiveImport(here.deps, who, { name: "record.zip", way: "record", content: bytes(content) });
   const runOf = async (id: string, who = newDesk.lead) =>
-    (await lookAtImports(here.deps, who)).find((run) => run.id === id);
+    (await getImports(here.deps, who)).find((run) => run.id === id);
 
   it("is taken in by a worker, and what came of it is said to those who may know of the record", async () => {
     const { id } = done(await uploads(await zipFrom(there, desk, "eml")));

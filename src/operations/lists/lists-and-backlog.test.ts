@@ -12,7 +12,7 @@ import {
   everythingInList,
   examine,
   leaveList,
-  lookAtBacklog,
+  getBacklog,
   openConversation,
   receiveMessage,
   reparse,
@@ -149,7 +149,7 @@ describe("older mail", () => {
   });
 
   it("is proposed by list, person and age, with what narrows to exactly it", async () => {
-    const proposals = await lookAtBacklog(deps, office.grant, "quarter");
+    const proposals = await getBacklog(deps, office.grant, "quarter");
     expect(proposals.map(({ kind, key, count: number, reason }) => [kind, key, number, reason])).toEqual([
       ["list", "rolling.tinguild.example", 4, "list"],
       ["person", "hello@northmillfelt.example", 2, "wrote-since"],
@@ -162,7 +162,7 @@ describe("older mail", () => {
   });
 
   it("is nothing where nothing is that old", async () => {
-    expect(await lookAtBacklog(deps, office.grant, "year")).toEqual([]);
+    expect(await getBacklog(deps, office.grant, "year")).toEqual([]);
   });
 
   it("does not call unanswered what we had the last word in", async () => {
@@ -174,7 +174,7 @@ describe("older mail", () => {
       html: "<p>Yes</p>",
       after: { kind: "settle" },
     });
-    const otto = (await lookAtBacklog(deps, office.grant, "quarter")).find(({ key }) => key === "otto@quayle.example");
+    const otto = (await getBacklog(deps, office.grant, "quarter")).find(({ key }) => key === "otto@quayle.example");
     expect(otto).toMatchObject({ count: 2, unanswered: 2 });
   });
 

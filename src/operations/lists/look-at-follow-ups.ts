@@ -8,7 +8,7 @@ import type { Deps } from "../base/deps";
 export type FollowUpList = { readonly group: FollowUpGroup | "done"; readonly followUps: readonly ListedFollowUp[] };
 
 /** The follow-ups of a tray by when they are due, or those that are done; of one member, or of everybody (null). */
-export async function lookAtFollowUps(
+export async function getFollowUps(
   deps: Deps,
   grant: TrayGrant,
   asked: { readonly whose: MemberId | null; readonly isDone: boolean },

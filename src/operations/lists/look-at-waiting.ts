@@ -36,7 +36,7 @@ export type Waiting = {
 export const WAITING_FIRST = { lanes: "none", from: 0, limit: 20 } as const;
 
 /** What a tray waits for. */
-export async function lookAtWaiting(
+export async function getWaiting(
   deps: Deps,
   grant: TrayGrant,
   part: Omit<WaitingPart, "overBefore"> = WAITING_FIRST,

@@ -20,7 +20,7 @@ import type { Refusal } from "../base/refusal";
 export const ALL_LOOSE_ENDS = { from: 0, limit: 10_000 } as const;
 
 /** What would be forgotten in a tray, kind by kind, the oldest of each first. */
-export async function lookAtLooseEnds(
+export async function getLooseEnds(
   deps: Deps,
   grant: TrayGrant,
   part: { readonly from: number; readonly limit: number } = ALL_LOOSE_ENDS,

@@ -44,7 +44,7 @@ export function traysOf(deps: Deps, member: Member): Promise<TrayGrant[]> {
 }
 
 /** The gauge of a tray as of now for this member, and what names the people and categories in its lists. */
-export async function lookIntoTray(deps: Deps, member: Member, grant: TrayGrant): Promise<TrayView> {
+export async function getTray(deps: Deps, member: Member, grant: TrayGrant): Promise<TrayView> {
   const now = deps.now();
   const dayStart = instantOf(startOfDay(now, { in: tz(member.timeZone) }));
   const [flow, { members, groups }, timesOff, { categories }] = await Promise.all([

@@ -68,7 +68,7 @@ export async function howSureFor(deps: Deps, { memberId }: TrayGrant): Promise<H
 }
 
 /** What came of what was proposed in a tray, for each choice of how sure it has to be. */
-export async function lookAtProposing(
+export async function getProposing(
   deps: Deps,
   grant: TrayGrant,
 ): Promise<Readonly<Record<HowSure, HowOften | null>>> {

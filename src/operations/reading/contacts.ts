@@ -27,7 +27,7 @@ import { alsoAwait } from "../deciding/awaiting";
 export type ContactRefusal = Refusal | { readonly kind: "problems"; readonly problems: ContactProblems };
 
 /** The contacts of a tray whose name, organisation or address has the text, with a category where one is given; by name. */
-export function lookAtContacts(
+export function getContacts(
   deps: Deps,
   grant: TrayGrant,
   wanted: { readonly text: string; readonly categoryId: CategoryId | null },

@@ -15,7 +15,7 @@ import {
   joinConversations,
   leavePage,
   listNotifications,
-  lookAtJournal,
+  getJournal,
   openConversation,
   receiveMessage,
   returnDraft,
@@ -242,7 +242,7 @@ describe("a shared draft", () => {
     await desk.does(desk.grant, id, { kind: "urgency", urgency: "today" });
     passes(desk.tray, 1);
     done(await hand());
-    const { steps } = await lookAtJournal(desk.tray.deps, desk.grant, { by: null, kind: "together", before: null });
+    const { steps } = await getJournal(desk.tray.deps, desk.grant, { by: null, kind: "together", before: null });
     expect(steps.slice(0, 1).map(({ words, mayUndo }) => [words, mayUndo])).toEqual([
       ["gave Tobias Lund a draft to check and send", false],
     ]);

@@ -29,7 +29,7 @@ export type JournalPage = {
 const PAGE = 60;
 
 /** The newest steps of a tray's journal, each as the predicate of a sentence about whoever did it. */
-export async function lookAtJournal(
+export async function getJournal(
   deps: Deps,
   grant: TrayGrant,
   { kind, ...filter }: Omit<JournalFilter, "kinds"> & { readonly kind: JournalKind | null },

@@ -25,7 +25,7 @@ export type OwnArrangement = {
 };
 
 /** A member's own tree; what those of her role begin with while she has none. */
-export async function lookAtArrangement(deps: Deps, grant: TrayGrant): Promise<OwnArrangement> {
+export async function getArrangement(deps: Deps, grant: TrayGrant): Promise<OwnArrangement> {
   const { tree, version, isHanded } = await treeOf(deps, grant);
   const records = await recordsByIds(deps.db, grant, arrangedIds(tree));
   const counts = records.length === 0 ? null : await filedInTraysOf(deps, grant);

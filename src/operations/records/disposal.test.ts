@@ -19,7 +19,7 @@ import {
   importRecords,
   keepLonger,
   lookAtRetention,
-  lookAtTypes,
+  getTypes,
   openConversation,
   previewDisposal,
   receiveMessage,
@@ -368,7 +368,7 @@ describe("a policy", () => {
       term: { kind: "for-good" },
       policyId: null,
     });
-    const [type] = await lookAtTypes(tray.deps);
+    const [type] = await getTypes(tray.deps);
     done(await bearPolicy(tray.deps, desk.lead, "record_type", type?.id ?? "", aDay));
     expect((await retentionOf(tray.deps, desk.lead, record.id)).term).toMatchObject({ kind: "not-closed" });
     done(await bearPolicy(tray.deps, desk.lead, "record_type", type?.id ?? "", null));

@@ -26,16 +26,16 @@ import {
   holdRecord,
   listConversations,
   listNotifications,
-  lookAfterCategories,
+  getCategoriesInCare,
   lookAtArrangement,
-  lookAtCategory,
-  lookAtJournal,
-  lookAtLooseEnds,
+  getCategory,
+  getJournal,
+  getLooseEnds,
   lookAtRetention,
-  lookAtTypes,
-  lookAtWaiting,
-  lookAtZipExports,
-  lookIntoTray,
+  getTypes,
+  getWaiting,
+  getZipExports,
+  getTray,
   type Member,
   openConversation,
   orderZipExport,
@@ -71,7 +71,7 @@ const watched = (): Deps => ({ ...tray.deps, publishChange: (change) => void tol
 beforeAll(async () => {
   tray = await testTray();
   desk = await setUpDesk(tray);
-  const [client] = await lookAtTypes(tray.deps);
+  const [client] = await getTypes(tray.deps);
   const access = { memberIds: [desk.ines.id], groupIds: [] };
   const draft = { typeId: client?.id ?? trustedId(""), title: "Secret matter", parentId: null, responsibleId: null };
   secret = done(
@@ -150,7 +150,7 @@ const WAYS: readonly Way[] = [
     async (who) => {
       const what = { recordId: secret.id, text: "", everywhere: false };
       const ordered = await orderZipExport(tray.deps, who, what, { format: "eml", withNotes: false });
-      return [ordered, await lookAtZipExports(tray.deps, who)];
+      return [ordered, await getZipExports(tray.deps, who)];
     },
   ],
   ["the documents to attach", (who) => documentsToAttach(tray.deps, who, [secret.code])],
@@ -160,14 +160,14 @@ const WAYS: readonly Way[] = [
     async (who) => textOf(await exportConversation(tray.deps, who, filed, "mbox")),
     false,
   ],
-  ["what waits", (who) => lookAtWaiting(tray.deps, who)],
-  ["loose ends", (who) => lookAtLooseEnds(tray.deps, who), false],
-  ["the journal of the tray", (who) => lookAtJournal(tray.deps, who, { by: null, before: null, kind: "filed" })],
+  ["what waits", (who) => getWaiting(tray.deps, who)],
+  ["loose ends", (who) => getLooseEnds(tray.deps, who), false],
+  ["the journal of the tray", (who) => getJournal(tray.deps, who, { by: null, before: null, kind: "filed" })],
   ["the shelf", (who) => shelfOf(tray.deps, who)],
   ["her arrangement, also what was handed to her", (who) => lookAtArrangement(tray.deps, who)],
   ["how long records are kept", (who) => lookAtRetention(tray.deps, asLead(who))],
-  ["the figures of a category", (who) => lookAtCategory(tray.deps, who, categoryId)],
-  ["the care of categories", (who) => lookAfterCategories(tray.deps, who), false],
+  ["the figures of a category", (who) => getCategory(tray.deps, who, categoryId)],
+  ["the care of categories", (who) => getCategoriesInCare(tray.deps, who), false],
   ["the matrix", (who) => categoryMatrix(tray.deps, who, "owner"), false],
   [
     "who could take it",
@@ -188,7 +188,7 @@ const WAYS: readonly Way[] = [
     },
   ],
   ["what she is told", (who) => listNotifications(tray.deps, who), false],
-  ["what the tray is", (who, member) => lookIntoTray(tray.deps, member, who), false],
+  ["what the tray is", (who, member) => getTray(tray.deps, member, who), false],
 ];
 
 describe("a record that a member may not know of", () => {

@@ -14,7 +14,7 @@ export type TypeDraft = Omit<RecordType, "id"> & { readonly id: RecordTypeId | n
 export type TypeRefusal = Refusal | { readonly kind: "problems"; readonly problems: TypeProblems };
 
 /** The types of records. */
-export function lookAtTypes(deps: Deps): Promise<RecordType[]> {
+export function getTypes(deps: Deps): Promise<RecordType[]> {
   return recordTypes(deps.db);
 }
 

@@ -19,7 +19,7 @@ import {
   filingsOf,
   importRecords,
   listConversations,
-  lookAtTypes,
+  getTypes,
   mergeRecords,
   openConversation,
   pinPlace,
@@ -42,7 +42,7 @@ beforeAll(async () => {
     { code: "C-033", title: "Vane House", kind: "client", parentCode: null, closed: false },
     { code: "P-26-012", title: "Sorrel case", kind: "project", parentCode: "C-033", closed: false },
   ]);
-  const project = (await lookAtTypes(tray.deps)).find(({ name }) => name === "Project");
+  const project = (await getTypes(tray.deps)).find(({ name }) => name === "Project");
   draft = {
     typeId: project?.id ?? trustedId(""),
     title: "New case",

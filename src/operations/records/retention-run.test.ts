@@ -13,7 +13,7 @@ import {
   examine,
   holdRecord,
   lookAtRetention,
-  lookAtTypes,
+  getTypes,
   previewDisposal,
 } from "../index.server";
 
@@ -120,7 +120,7 @@ async function built(
   conversations: readonly Filed[],
   parentOf: (at: number) => number | null,
 ): Promise<{ readonly ids: readonly RecordId[]; readonly filed: readonly ConversationId[] }> {
-  const [client] = await lookAtTypes(tray.deps);
+  const [client] = await getTypes(tray.deps);
   const ids: RecordId[] = [];
   for (const [at, { keptDays, isHeld }] of records.entries()) {
     const parent = parentOf(at);

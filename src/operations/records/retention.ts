@@ -69,7 +69,7 @@ export async function termsNow(
 }
 
 /** Everything about how long records are kept, of those that the member may know of. */
-export async function lookAtRetention(deps: Deps, grant: TrayGrant): Promise<Retention> {
+export async function getRetention(deps: Deps, grant: TrayGrant): Promise<Retention> {
   const { all, terms } = await termsNow(deps, grant.tray.timeZone);
   const [hers, policies, bearers, types, categories, given, certificates] = await Promise.all([
     recordsByIds(

@@ -57,7 +57,7 @@ export type Bin = BinUse & {
 };
 
 /** What lies in the bin of a tray, when it goes, and whether it is used to keep things. */
-export async function lookAtBin(deps: Deps, grant: TrayGrant): Promise<Bin> {
+export async function getBin(deps: Deps, grant: TrayGrant): Promise<Bin> {
   const [days, use] = await Promise.all([
     binDaysOf(deps.db, grant.tray),
     binUse(deps.db, grant, later(deps.now(), -LOOKED_BACK_DAYS * DAY)),

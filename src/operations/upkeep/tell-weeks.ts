@@ -5,7 +5,7 @@ import { allMembers, grantsOf, hoursOfTray, type Member, type TrayGrant } from "
 import { addNotifications } from "../../storage/conversation/index";
 import { wasNotified, weekFigures } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
-import { lookAtLooseEnds } from "../lists/loose-ends";
+import { getLooseEnds } from "../lists/loose-ends";
 import { notificationSettingsOf } from "../people/notifications";
 
 /** Sums the week that is over up for those who lead a tray and want it told, once a week and tray; gives how many. */
@@ -30,7 +30,7 @@ async function notifyOne(deps: Deps, member: Member, grant: TrayGrant): Promise<
   if (await wasNotified(deps.db, member.id, about)) return false;
   const [figures, loose] = await Promise.all([
     weekFigures(deps.db, grant.tray.id, week.from, week.to),
-    lookAtLooseEnds(deps, grant),
+    getLooseEnds(deps, grant),
   ]);
   const ends = new Map<LooseEndKind, number>();
   for (const { kind } of loose.rows) ends.set(kind, (ends.get(kind) ?? 0) + 1);

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type GroupId, type MemberId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { readCodePattern } from "../../core/records/code-pattern";
 import type { Access } from "../../core/records/register-entry";
-import { editGroup, lookAtTypes } from "../../operations/index.server";
+import { editGroup, getTypes } from "../../operations/index.server";
 import { refreshViewers } from "../access/index";
 import { inTransaction } from "../base/index";
 import { nextCode, type RegisterRecord, recordsLike, saveRecords } from "../records/index";
@@ -19,7 +19,7 @@ let groups: { readonly id: GroupId; readonly memberIds: readonly MemberId[] }[];
 beforeAll(async () => {
   tray = await testTray();
   desk = await setUpDesk(tray);
-  typeId = (await lookAtTypes(tray.deps))[0]?.id ?? trustedId("");
+  typeId = (await getTypes(tray.deps))[0]?.id ?? trustedId("");
   members = [desk.ines.id, desk.tobias.id, desk.mara.id];
   groups = [];
   for (const memberIds of [members.slice(0, 2), members.slice(2)]) {

@@ -1,6 +1,6 @@
 import { data } from "react-router";
 import { type CategoryId, readId } from "../../../core/kernel/ids";
-import { lookAfterCategories, preferencesOf, usesBeforeEnding } from "../../../operations/index.server";
+import { getCategoriesInCare, preferencesOf, usesBeforeEnding } from "../../../operations/index.server";
 import { CategoryCareScreen } from "../../screens/categories/category-care";
 import type { CategoryOutcome } from "../../screens/frame/category-outcome";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
@@ -18,7 +18,7 @@ export function meta() {
 export async function loader({ request, context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const ending = readId<CategoryId>(new URL(request.url).searchParams.get("end") ?? "");
-  const [care, preferences] = await Promise.all([lookAfterCategories(deps, grant), preferencesOf(deps, grant)]);
+  const [care, preferences] = await Promise.all([getCategoriesInCare(deps, grant), preferencesOf(deps, grant)]);
   const isThere = ending.ok && care.categories.some(({ id }) => id === ending.value);
   const uses = isThere ? await usesBeforeEnding(deps, ending.value) : null;
   return careView(care, preferences, uses, readingOf(context.get(memberContext), deps.now()));

@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { type CategoryId, readId } from "../../../core/kernel/ids";
 import { FLOW } from "../../../core/standing/standing";
-import { lookAtCategory, moreOfList } from "../../../operations/index.server";
+import { getCategory, moreOfList } from "../../../operations/index.server";
 import { CategoryScreen } from "../../screens/categories/category-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readingOf } from "../../server/base/words.server";
@@ -18,7 +18,7 @@ export function meta({ loaderData }: Route.MetaArgs) {
 export async function loader({ params, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const id = readId<CategoryId>(params.category);
-  const page = id.ok ? await lookAtCategory(deps, grant, id.value) : null;
+  const page = id.ok ? await getCategory(deps, grant, id.value) : null;
   if (page === null) throw data("There is no such category in this tray.", { status: 404 });
   const request = { narrowing: { category: [page.category.id] }, view: NEWEST };
   const first = { lane: "", after: null, limit: SHOWN };

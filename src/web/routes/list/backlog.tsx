@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { BACKLOG_AGE_NAMES, BACKLOG_AGES, type BacklogAge, isBacklogAge } from "../../../core/lists/backlog";
-import { lookAtBacklog } from "../../../operations/index.server";
+import { getBacklog } from "../../../operations/index.server";
 import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
@@ -22,7 +22,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const asked = new URL(request.url).searchParams.get("older") ?? "";
   const age = isBacklogAge(asked) ? asked : USUAL;
   const reading = readingOf(context.get(memberContext), deps.now());
-  return { age, proposals: (await lookAtBacklog(deps, grant, age)).map((one) => proposalView(one, reading)) };
+  return { age, proposals: (await getBacklog(deps, grant, age)).map((one) => proposalView(one, reading)) };
 }
 
 const SECTIONS = [

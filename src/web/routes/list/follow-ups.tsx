@@ -3,7 +3,7 @@ import { NavLink, Outlet, useLocation, useMatch } from "react-router";
 import { FOLLOW_UP_GROUP_NAMES } from "../../../core/lists/follow-up-groups";
 import { STANDING_NAMES } from "../../../core/standing/standing";
 import { dayAndTime } from "../../../core/time/day-words";
-import { lookAtFollowUps } from "../../../operations/index.server";
+import { getFollowUps } from "../../../operations/index.server";
 import { useSingleDesk } from "../../screens/conversation/single-desk";
 import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
@@ -22,7 +22,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const { memberId, now, zone } = readingOf(context.get(memberContext), deps.now());
   const everybody = query.get("whose") === "everybody";
   const isDone = query.get("done") === "yes";
-  const groups = await lookAtFollowUps(deps, grant, { whose: everybody ? null : memberId, isDone });
+  const groups = await getFollowUps(deps, grant, { whose: everybody ? null : memberId, isDone });
   return {
     everybody,
     isDone,

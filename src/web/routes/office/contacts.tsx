@@ -5,7 +5,7 @@ import {
   contactIn,
   dropContact,
   editContact,
-  lookAtContacts,
+  getContacts,
   refusalInWords,
 } from "../../../operations/index.server";
 import { useTray } from "../../screens/frame/tray-data";
@@ -33,7 +33,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const category = readId<CategoryId>(query.get("category") ?? "");
   const edited = readId<ContactId>(query.get("edit") ?? "");
   const [contacts, contact] = await Promise.all([
-    lookAtContacts(deps, grant, { text, categoryId: category.ok ? category.value : null }),
+    getContacts(deps, grant, { text, categoryId: category.ok ? category.value : null }),
     edited.ok ? contactIn(deps, grant, edited.value) : null,
   ]);
   return { contacts, contact, text };

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { data, useRevalidator, useSearchParams } from "react-router";
 import { dayAndTime } from "../../../core/time/day-words";
-import { cancelImport, lookAtImports, refusalInWords } from "../../../operations/index.server";
+import { cancelImport, getImports, refusalInWords } from "../../../operations/index.server";
 import { ImportForm } from "../../screens/office/import-form";
 import { ImportRuns } from "../../screens/office/import-runs";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
@@ -15,7 +15,7 @@ const GOING = ["receiving", "waiting", "running"];
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member] = [context.get(depsContext), context.get(memberContext)];
-  const runs = await lookAtImports(deps, context.get(grantContext));
+  const runs = await getImports(deps, context.get(grantContext));
   return {
     runs: runs.map(({ createdAt, endedAt: _, ...run }) => ({
       ...run,

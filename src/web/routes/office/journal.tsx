@@ -3,7 +3,7 @@ import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
 import { type MemberId, readId } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
 import { dayAndTime, dayHeading } from "../../../core/time/day-words";
-import { JOURNAL_KINDS, type JournalKind, lookAtJournal } from "../../../operations/index.server";
+import { JOURNAL_KINDS, type JournalKind, getJournal } from "../../../operations/index.server";
 import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { JournalFilters } from "../../screens/office/journal-filters";
@@ -23,7 +23,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const id = readId<MemberId>(asked);
   const kind = query.get("kind") ?? "";
   const before = Number(query.get("before") ?? Number.NaN);
-  const page = await lookAtJournal(deps, grant, {
+  const page = await getJournal(deps, grant, {
     by: asked === "tray" ? "tray" : id.ok ? id.value : null,
     kind: Object.hasOwn(JOURNAL_KINDS, kind) ? (kind as JournalKind) : null,
     before: Number.isFinite(before) && before > 0 ? instant(before) : null,

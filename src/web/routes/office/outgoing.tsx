@@ -1,7 +1,7 @@
 import { Send } from "lucide-react";
 import { Link, useFetcher, useNavigate } from "react-router";
 import { dayAndTime } from "../../../core/time/day-words";
-import { lookAtOutgoing, namesIn } from "../../../operations/index.server";
+import { getOutgoing, namesIn } from "../../../operations/index.server";
 import { useTray } from "../../screens/frame/tray-data";
 import { useTakeBack } from "../../screens/writing/use-take-back";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
@@ -12,7 +12,7 @@ export const meta: Route.MetaFunction = () => [{ title: "Outgoing mail · Common
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
-  const [rows, { members }] = await Promise.all([lookAtOutgoing(deps, grant), namesIn(deps, grant)]);
+  const [rows, { members }] = await Promise.all([getOutgoing(deps, grant), namesIn(deps, grant)]);
   const now = deps.now();
   return {
     rows: rows.map(({ id, conversationId, subject, to, state, reason, at, leavesAt, authorId }) => ({

@@ -5,7 +5,7 @@ import {
   type Deps,
   dropRule,
   editRule,
-  lookAtRules,
+  getRules,
   placeRules,
   type RuleRefusal,
   type RuleTrial,
@@ -29,7 +29,7 @@ export function meta() {
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
-  const { rules, codes } = await lookAtRules(context.get(depsContext), context.get(grantContext));
+  const { rules, codes } = await getRules(context.get(depsContext), context.get(grantContext));
   return {
     rules: rules.map(({ id, name, isOn, isLast, conditions, exceptions, actions }) => ({
       id,
@@ -73,7 +73,7 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep): Promise<Resu
     case "place":
       return saying(await placeRules(deps, grant, step.ids), {});
     case "switch": {
-      const rule = (await lookAtRules(deps, grant)).rules.find(({ id }) => id === step.id);
+      const rule = (await getRules(deps, grant)).rules.find(({ id }) => id === step.id);
       if (rule === undefined) return { ok: false, error: { kind: "no-such", what: "rule" } };
       const said = step.isOn ? "Rule switched on" : "Rule switched off";
       return saying(await editRule(deps, grant, { ...rule, isOn: step.isOn }), { said });

@@ -1,5 +1,5 @@
 import { data, Link } from "react-router";
-import { letGoOn, lookAtJobsAside, overviewOf, refusalInWords } from "../../../operations/index.server";
+import { letGoOn, getJobsAside, overviewOf, refusalInWords } from "../../../operations/index.server";
 import { OwnerStamp } from "../../screens/frame/owner-stamp";
 import { useTray } from "../../screens/frame/tray-data";
 import type { StepOutcome } from "../../screens/frame/use-step";
@@ -22,7 +22,7 @@ export async function loader({ context }: Route.LoaderArgs) {
   const desks = await overviewOf(deps, grant, member);
   if (!desks.ok) throw data(refusalInWords(desks.error), { status: 403 });
   const reading = readingOf(member, deps.now());
-  const aside = jobsAsideView(await lookAtJobsAside(deps, grant), reading);
+  const aside = jobsAsideView(await getJobsAside(deps, grant), reading);
   return { desks: overviewView(desks.value, reading), aside };
 }
 

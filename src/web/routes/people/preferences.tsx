@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { useFetcher } from "react-router";
 import type { HowOften } from "../../../core/filing/how-sure";
-import { lookAtProposing } from "../../../operations/index.server";
+import { getProposing } from "../../../operations/index.server";
 import { useTray } from "../../screens/frame/tray-data";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { Page } from "../../ui/page";
@@ -28,7 +28,7 @@ const PROPOSALS = [
 
 /** What came of proposals here, for each choice of how sure they have to be. */
 export async function loader({ context }: Route.LoaderArgs) {
-  return lookAtProposing(context.get(depsContext), context.get(grantContext));
+  return getProposing(context.get(depsContext), context.get(grantContext));
 }
 
 export function meta() {

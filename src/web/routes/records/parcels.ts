@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { readId, type ZipExportId } from "../../../core/kernel/ids";
 import {
-  lookAtZipExports,
+  getZipExports,
   orderZipExport,
   putZipExportAway,
   recordOfCode,
@@ -20,7 +20,7 @@ const refused = (problem: string, status: number) => data<ZipExportOutcome>({ ok
 
 /** What she takes out, and how far each is. */
 export async function loader({ context }: Route.LoaderArgs) {
-  return { parcels: (await lookAtZipExports(context.get(depsContext), context.get(grantContext))).map(zipExportView) };
+  return { parcels: (await getZipExports(context.get(depsContext), context.get(grantContext))).map(zipExportView) };
 }
 
 /** Orders a parcel, stops one, or puts one away. */

@@ -1,4 +1,4 @@
-import { arrangedRecords, lookAtTypes, recordsToFileOn } from "../../../operations/index.server";
+import { arrangedRecords, getTypes, recordsToFileOn } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import type { Route } from "./+types/record-choices";
 
@@ -10,7 +10,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const [records, types, mine] = await Promise.all([
     recordsToFileOn(deps, grant, text),
-    lookAtTypes(deps),
+    getTypes(deps),
     arrangedRecords(deps, grant, text),
   ]);
   return {

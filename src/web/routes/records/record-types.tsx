@@ -2,7 +2,7 @@ import { useState } from "react";
 import { data, Link } from "react-router";
 import { codeOf, readCodePattern } from "../../../core/records/code-pattern";
 import { calendarDay } from "../../../core/time/calendar-day";
-import { editType, lookAtTypes, refusalInWords } from "../../../operations/index.server";
+import { editType, getTypes, refusalInWords } from "../../../operations/index.server";
 import { useTray } from "../../screens/frame/tray-data";
 import type { StepOutcome } from "../../screens/frame/use-step";
 import { RecordTypeForm } from "../../screens/records/record-type-form";
@@ -19,7 +19,7 @@ export function meta() {
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const types = await lookAtTypes(deps);
+  const types = await getTypes(deps);
   const today = calendarDay(deps.now(), grant.tray.timeZone);
   return {
     today,

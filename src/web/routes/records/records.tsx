@@ -1,6 +1,6 @@
 import { data, Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { dayInWords } from "../../../core/time/day-words";
-import { createRecord, lookAtTypes, refusalInWords, register } from "../../../operations/index.server";
+import { createRecord, getTypes, refusalInWords, register } from "../../../operations/index.server";
 import type { RecordsOutcome } from "../../screens/frame/records-outcome";
 import { useTray } from "../../screens/frame/tray-data";
 import { blankRecord, RecordForm } from "../../screens/records/record-form";
@@ -22,7 +22,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const query = new URL(request.url).searchParams;
   const text = (query.get("text") ?? "").trim().slice(0, MAX_QUERY_CHARACTERS);
   const isFlat = text !== "" || query.get("as") === "flat";
-  const [{ lines, total }, types] = await Promise.all([register(deps, grant, text, isFlat), lookAtTypes(deps)]);
+  const [{ lines, total }, types] = await Promise.all([register(deps, grant, text, isFlat), getTypes(deps)]);
   const zone = context.get(memberContext).timeZone;
   return {
     text,

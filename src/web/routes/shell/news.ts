@@ -3,8 +3,8 @@ import { data } from "react-router";
 import {
   bellOf,
   type Deps,
-  lookAtZipExports,
-  lookIntoTray,
+  getZipExports,
+  getTray,
   looseEndCount,
   notificationSettingsOf,
   runsUnderWay,
@@ -37,7 +37,7 @@ async function newsFor({ request, context }: Route.LoaderArgs): Promise<Response
   const list = scope === null ? null : await listRequest(deps, grant, scope, query);
   if (scope !== null && list === null) throw data("There is no such list.", { status: 404 });
   const [{ flow, colleagues }, bell, looseEnds, changes, own] = await Promise.all([
-    lookIntoTray(deps, member, grant),
+    getTray(deps, member, grant),
     notificationSettingsOf(deps, grant).then((telling) => bellOf(deps, grant, member, telling)),
     looseEndCount(deps, grant),
     list === null ? null : changesView(deps, grant, member, list, changedIds(query)),
@@ -50,7 +50,7 @@ async function newsFor({ request, context }: Route.LoaderArgs): Promise<Response
 async function ownNow(deps: Deps, grant: TrayGrant) {
   const [runs, parcels, shelf] = await Promise.all([
     runsUnderWay(deps, grant),
-    lookAtZipExports(deps, grant),
+    getZipExports(deps, grant),
     shelfOf(deps, grant),
   ]);
   return ownView({ runs, parcels, shelf });

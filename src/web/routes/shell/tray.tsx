@@ -3,8 +3,8 @@ import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs }
 import {
   bellOf,
   categoryRight,
-  lookAtZipExports,
-  lookIntoTray,
+  getZipExports,
+  getTray,
   looseEndCountIfSoon,
   notificationSettingsOf,
   ownTimesOff,
@@ -51,14 +51,14 @@ export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
   const telling = await notificationSettingsOf(deps, grant);
   const [view, preferences, runs, shelf, right, bell, timesOff, parcels, looseEnds] = await Promise.all([
-    lookIntoTray(deps, member, grant),
+    getTray(deps, member, grant),
     preferencesOf(deps, grant),
     runsUnderWay(deps, grant),
     shelfOf(deps, grant),
     categoryRight(deps, grant, grant.tray.id),
     bellOf(deps, grant, member, telling),
     ownTimesOff(deps, grant),
-    lookAtZipExports(deps, grant),
+    getZipExports(deps, grant),
     looseEndCountIfSoon(deps, grant),
   ]);
   const grants = context.get(grantsContext);

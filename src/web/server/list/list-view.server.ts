@@ -12,7 +12,7 @@ import {
   type ListedRow,
   type ListRequest,
   listConversations,
-  lookAtBin,
+  getBin,
   type Member,
   type TrayGrant,
   viewOf,
@@ -99,7 +99,7 @@ export async function listStart(deps: Deps, grant: TrayGrant, member: Member, li
   const { total, lanes, isUntouched } = await listConversations(deps, grant, member, list);
   const reading = readingOf(member, deps.now(), grant.covering);
   const drawn = lanes.map((lane) => ({ ...lane, rows: lane.rows.map((row) => listedRowView(row, reading)) }));
-  const bin = list.scope === "bin" ? binView(await lookAtBin(deps, grant), reading) : null;
+  const bin = list.scope === "bin" ? binView(await getBin(deps, grant), reading) : null;
   return { ...list, total, isUntouched, lanes: drawn, now: reading.now, bin };
 }
 

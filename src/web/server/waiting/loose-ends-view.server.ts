@@ -1,7 +1,7 @@
 import Joi from "joi";
 import { data } from "react-router";
 import { looseEndInWords } from "../../../core/loose-ends/loose-end";
-import { type Deps, lookAtLooseEnds, type Member, type TrayGrant } from "../../../operations/index.server";
+import { type Deps, getLooseEnds, type Member, type TrayGrant } from "../../../operations/index.server";
 import { readingOf, rowView } from "../base/words.server";
 
 const PART = Joi.object<{ from: number; limit: number }>({
@@ -13,7 +13,7 @@ const PART = Joi.object<{ from: number; limit: number }>({
 export async function looseEndsPart(deps: Deps, grant: TrayGrant, member: Member, query: URLSearchParams) {
   const asked = PART.validate(Object.fromEntries(query), { stripUnknown: true });
   if (asked.error !== undefined) throw data(asked.error.message, { status: 400 });
-  const { rows, total } = await lookAtLooseEnds(deps, grant, asked.value);
+  const { rows, total } = await getLooseEnds(deps, grant, asked.value);
   const reading = readingOf(member, deps.now(), grant.covering);
   return {
     total,

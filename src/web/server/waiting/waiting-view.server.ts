@@ -4,7 +4,7 @@ import { HOUR } from "../../../core/kernel/instant";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import {
   type Deps,
-  lookAtWaiting,
+  getWaiting,
   type Member,
   remindersToGo,
   type TrayGrant,
@@ -28,7 +28,7 @@ export async function waitingPart(deps: Deps, grant: TrayGrant, member: Member, 
   const asked = PART.validate(Object.fromEntries(query), { stripUnknown: true });
   if (asked.error !== undefined) throw data(asked.error.message, { status: 400 });
   const { by, from, limit } = asked.value;
-  const { rows, total, overdue } = await lookAtWaiting(deps, grant, { lanes: by, from, limit });
+  const { rows, total, overdue } = await getWaiting(deps, grant, { lanes: by, from, limit });
   const reading = readingOf(member, deps.now(), grant.covering);
   const ids = rows.map(({ row }) => row.id);
   const reminders = new Map<string, string>(
