@@ -5,11 +5,11 @@ import type { Wired } from "~/main/wiring";
 import {
   categoryMatrix,
   countsToNarrow,
-  listConversations,
   getCategoriesInCare,
   getCategory,
   getLooseEnds,
   getWaiting,
+  listConversations,
   looseEndCount,
   signInToDemo,
   traysOf,

@@ -1,7 +1,7 @@
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { FLOW } from "../core/standing/standing";
-import { examine, listMembers, getCategoriesInCare, moreOfList, register, traysOf } from "../operations/index.server";
+import { examine, getCategoriesInCare, listMembers, moreOfList, register, traysOf } from "../operations/index.server";
 import { buildWorld } from "./build-world";
 
 let tray: TestTray;

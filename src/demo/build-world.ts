@@ -28,8 +28,8 @@ import {
   type TrayGrant,
   traysOf,
 } from "../operations/index.server";
+import { makeRecordsDemo } from "./demo-records";
 import { takeUpHabits } from "./habits";
-import { makeRecordsDemo } from "./keep-records";
 import { knowPeople } from "./known-people";
 import { seededRandom } from "./random";
 import { mailDate, rawBounce, rawMail } from "./raw-mail";

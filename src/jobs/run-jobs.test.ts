@@ -4,11 +4,11 @@ import { afterAll, describe, expect, it } from "vitest";
 import { type RunId, trustedId, type ZipExportId } from "../core/kernel/ids";
 import type { Job, JobKind } from "../core/ports";
 import {
-  letGoOn,
   getImports,
   getJobsAside,
   getOutgoing,
   getZipExports,
+  letGoOn,
   orderZipExport,
   receiveImport,
   runsUnderWay,

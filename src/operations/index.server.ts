@@ -54,7 +54,7 @@ export {
   type DocumentToAttach,
   documentsToAttach,
   forgetDraftAttachments,
-} from "./answering/enclosures";
+} from "./answering/draft-attachments";
 export * from "./answering/leave-list";
 export type { Writer } from "./answering/letters";
 export * from "./answering/put-aside";
@@ -68,15 +68,20 @@ export {
   importInto,
   importMail,
 } from "./arriving/import-mail";
+export type { Kept } from "./arriving/ingest-message";
 export * from "./arriving/inspect";
 export * from "./arriving/inspect-proposals";
-export type { Kept } from "./arriving/keep-in-tray";
 export * from "./arriving/mail-sources";
 export { readDocuments, wantReading } from "./arriving/read-documents";
 export { type Arrival, knowsAddress, receiveMessage } from "./arriving/receive-message";
 export * from "./arriving/reparse";
 export * from "./arriving/rules";
-export { type AccessLogPage, forgetAccess, type LoggedAccess, getAccessLog as lookAtAccessLog } from "./base/access-log";
+export {
+  type AccessLogPage,
+  forgetAccess,
+  getAccessLog as lookAtAccessLog,
+  type LoggedAccess,
+} from "./base/access-log";
 export type { Deps } from "./base/deps";
 export * from "./base/once";
 export * from "./base/refusal";
@@ -90,7 +95,7 @@ export {
 } from "./categories/category-table";
 export { type CategoriesChanged, type CategoryRefusal, categoryRight } from "./categories/change-categories";
 export * from "./categories/end-category";
-export * from "./categories/look-at-categories";
+export * from "./categories/get-categories";
 export {
   bringBackCategory,
   type CategoryPlace,
@@ -110,22 +115,22 @@ export * from "./deciding/redo";
 export { type Undone, undoBatch } from "./deciding/undo";
 export * from "./deciding/undo-steps";
 export * from "./deciding/wake-rested";
+export { buildZipExport } from "./exchange/build-zip-export";
 export * from "./exchange/export-mail";
 export * from "./exchange/import-run";
-export { buildZipExport } from "./exchange/pack-parcel";
-export * from "./exchange/parcels";
 export { type Restored, restoreRecord } from "./exchange/restore-record";
+export * from "./exchange/zip-exports";
+export * from "./lists/get-backlog";
+export * from "./lists/get-follow-ups";
+export * from "./lists/get-waiting";
 export * from "./lists/list-conversations";
-export * from "./lists/look-at-backlog";
-export * from "./lists/look-at-follow-ups";
-export * from "./lists/look-at-waiting";
 export * from "./lists/loose-ends";
 export * from "./lists/search";
 export * from "./lists/shelf";
 export * from "./lists/sort-run";
 export * from "./people/common-passwords";
+export * from "./people/get-tray";
 export * from "./people/invitations";
-export * from "./people/look-into-tray";
 export * from "./people/member-access";
 export * from "./people/notifications";
 export * from "./people/own-account";
@@ -140,7 +145,7 @@ export * from "./reading/call-note";
 export * from "./reading/contacts";
 export * from "./reading/could-take";
 export * from "./reading/dates";
-export * from "./reading/look-at-journal";
+export * from "./reading/get-journal";
 export * from "./reading/may-answer";
 export * from "./reading/open-conversation";
 export * from "./reading/presence";
@@ -151,13 +156,13 @@ export * from "./reading/what-it-says";
 export {
   arrangedRecords,
   editArrangement,
+  getArrangement as lookAtArrangement,
   type HandedTo,
   handOutArrangement,
-  getArrangement as lookAtArrangement,
   type OwnArrangement,
 } from "./records/arrangements";
 export { type DisposalPreview, disposeByItself, disposeOf, previewDisposal } from "./records/disposal";
-export * from "./records/look-at-records";
+export * from "./records/get-records";
 export * from "./records/merge-records";
 export * from "./records/record-documents";
 export { exportRecords, importRecords, type RecordLine } from "./records/record-table";
@@ -171,9 +176,9 @@ export {
 export {
   bearPolicy,
   editPolicy,
+  getRetention as lookAtRetention,
   holdRecord,
   keepLonger,
-  getRetention as lookAtRetention,
   type PolicyRefusal,
   type RecordRetention,
   type RetainedLine,
@@ -187,4 +192,4 @@ export * from "./upkeep/empty-bins";
 export * from "./upkeep/health";
 export * from "./upkeep/let-time-pass";
 export * from "./upkeep/resume-work";
-export * from "./upkeep/tell-weeks";
+export * from "./upkeep/weekly-summary";

@@ -34,7 +34,7 @@ import { fileWithin } from "../deciding/decide";
 import { whoIsPresent } from "../reading/presence";
 import { saveHabit } from "../reading/sending-habits";
 import type { SeenDraft } from "../reading/shared-drafts";
-import { attachmentsOfDraft } from "./enclosures";
+import { attachmentsOfDraft } from "./draft-attachments";
 import { type Letter, saveLetter, storedLetter, type Writer } from "./letters";
 
 /** What happens to the conversation once the answer is on its way. */

@@ -1,7 +1,7 @@
 import type { Mailbox } from "../../core/kernel/email-address";
 import { type BatchId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
-import type { DraftAttachment } from "../../core/writing/enclosure";
+import type { DraftAttachment } from "../../core/writing/draft-attachment";
 import { parseMessage } from "../../mail/index";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
@@ -10,7 +10,7 @@ import { forgetWords, lockOutgoing, type OutgoingRow, outgoingOf, setDelivery } 
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { undoEntries } from "../deciding/undo";
-import { attachWithin } from "./enclosures";
+import { attachWithin } from "./draft-attachments";
 
 /** A message that was taken back, for writing it again. */
 export type TakenBack = {

@@ -19,7 +19,7 @@ import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
 import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
-import { attachmentsOfDraft } from "./enclosures";
+import { attachmentsOfDraft } from "./draft-attachments";
 import { saveLetter, storedLetter, type Writer } from "./letters";
 
 /** What a message about a record begins with: whom it could go to, those of the record first, and its token for the subject. */

@@ -17,7 +17,7 @@ import { factsOf, lockConversations } from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
 import { colleaguesNow, traysOfAddresses } from "../base/tray-directory";
 import { carryOut } from "../changes/change-conversations";
-import { type Incoming, ingestMessages } from "./keep-in-tray";
+import { type Incoming, ingestMessages } from "./ingest-message";
 
 export type ImportReport = {
   readonly read: number;

@@ -7,7 +7,7 @@ import { inTransaction } from "../../storage/base/index";
 import type { Deps } from "../base/deps";
 import { colleaguesNow, isJunkSender, traysOfAddresses } from "../base/tray-directory";
 import { junkArrival } from "../deciding/junk-senders";
-import { type Incoming, ingestMessage, type Kept, startAtOnce } from "./keep-in-tray";
+import { type Incoming, ingestMessage, type Kept, startAtOnce } from "./ingest-message";
 
 /** A message as it was handed to us. */
 export type Arrival = {

@@ -19,7 +19,7 @@ import {
 } from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
-import { notifyOfEntries } from "./telling";
+import { notifyOfEntries } from "./notify";
 
 /** What was done: the batch to undo it by, and how many conversations it changed. */
 export type Done = { readonly batchId: BatchId; readonly count: number };

@@ -8,7 +8,7 @@ import type { TrayGrant } from "../../storage/access/index";
 import type { GroupCount } from "../../storage/lists/index";
 import { recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
-import { namesIn } from "../people/look-into-tray";
+import { namesIn } from "../people/get-tray";
 import { preferencesOf } from "../people/settings";
 
 const WITHOUT_NAMES: Readonly<Record<string, string>> = {

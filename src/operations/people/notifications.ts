@@ -11,14 +11,14 @@ import {
 } from "../../core/kernel/ids";
 import { DAY, type Instant, instantOf, later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
-import type { WatchKind } from "../../core/telling/events";
+import type { WatchKind } from "../../core/notifications/events";
 import {
   digestDue,
   eventsNotifiedBy,
   isQuiet,
   type NotificationSettings,
   readNotificationSettings,
-} from "../../core/telling/telling";
+} from "../../core/notifications/notification-settings";
 import {
   addWatch,
   grantsOf,

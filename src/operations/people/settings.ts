@@ -68,10 +68,7 @@ export async function howSureFor(deps: Deps, { memberId }: TrayGrant): Promise<H
 }
 
 /** What came of what was proposed in a tray, for each choice of how sure it has to be. */
-export async function getProposing(
-  deps: Deps,
-  grant: TrayGrant,
-): Promise<Readonly<Record<HowSure, HowOften | null>>> {
+export async function getProposing(deps: Deps, grant: TrayGrant): Promise<Readonly<Record<HowSure, HowOften | null>>> {
   const records = await trackRecordsOf(deps.db, grant);
   return { often: howOften(records, "often"), sure: howOften(records, "sure") };
 }

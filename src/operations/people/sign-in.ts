@@ -20,7 +20,7 @@ import {
 } from "../../storage/access/index";
 import { noteAccess } from "../base/access-log";
 import type { Chosen, Deps } from "../base/deps";
-import { awayNow } from "./look-into-tray";
+import { awayNow } from "./get-tray";
 import { WITH_SESSION } from "./settings";
 
 export type Session = { readonly token: string; readonly expiresAt: Instant };

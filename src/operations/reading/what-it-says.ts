@@ -1,7 +1,7 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import type { Instant } from "../../core/kernel/instant";
 import { asksIn, commits, type Found, promisesIn } from "../../core/writing/asks";
-import { mentionsAttachment } from "../../core/writing/enclosure";
+import { mentionsAttachment } from "../../core/writing/draft-attachment";
 import { sentencesOf } from "../../core/writing/sentences";
 import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
 import type { Deps } from "../base/deps";

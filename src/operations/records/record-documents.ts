@@ -18,13 +18,13 @@ import {
   removeRecordDocument,
 } from "../../storage/records/index";
 import { incomingPast } from "../arriving/import-mail";
-import { ingestMessage } from "../arriving/keep-in-tray";
+import { ingestMessage } from "../arriving/ingest-message";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
 import { fileWithin } from "../deciding/decide";
 import { readAttachment } from "../reading/read-message";
-import type { DocumentVersion } from "./look-at-records";
+import type { DocumentVersion } from "./get-records";
 import { writeDown } from "./records";
 
 /** Puts a file on a record; null when it has it already, under that name. */

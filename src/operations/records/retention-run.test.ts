@@ -11,9 +11,9 @@ import {
   disposeOf,
   editPolicy,
   examine,
+  getTypes,
   holdRecord,
   lookAtRetention,
-  getTypes,
   previewDisposal,
 } from "../index.server";
 

@@ -1,7 +1,7 @@
 import { type MemberId, type TrayId, trustedId, type WatchId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import type { WatchKind } from "../../core/telling/events";
-import type { Watch } from "../../core/telling/watches";
+import type { WatchKind } from "../../core/notifications/events";
+import type { Watch } from "../../core/notifications/watches";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";

@@ -1,6 +1,6 @@
 import { type ConversationId, type MemberId, type NotificationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import type { NotificationEvent } from "../../core/telling/events";
+import type { NotificationEvent } from "../../core/notifications/events";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { runPrepared } from "../base/prepared";

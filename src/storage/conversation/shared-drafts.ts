@@ -1,6 +1,6 @@
 import { type ConversationId, type DraftId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import type { DraftAttachment } from "../../core/writing/enclosure";
+import type { DraftAttachment } from "../../core/writing/draft-attachment";
 import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";

@@ -1,6 +1,6 @@
 import type { MemberId, TrayId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import type { WeekFigures } from "../../core/telling/week";
+import type { WeekFigures } from "../../core/notifications/week";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";

@@ -1,5 +1,5 @@
 export * from "./document-words";
-export * from "./enclosures";
+export * from "./draft-attachments";
 export * from "./exported-messages";
 export * from "./import-runs";
 export * from "./junk-senders";

@@ -7,7 +7,7 @@ import { repointPlaces } from "../categories/category-uses";
 import type { HeldConversation } from "../facts/conversation-facts";
 import { learn } from "../facts/filing-lessons";
 import { deleteConversations, deleteUnusedBlobs } from "./bins";
-import { dropZipExportsByWords } from "./parcels";
+import { dropZipExportsByWords } from "./zip-exports";
 
 /** A conversation on a record that is to go, or stays as something else needs it. */
 type NamedConversation = {

@@ -3,7 +3,7 @@ import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
 import { type MemberId, readId } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
 import { dayAndTime, dayHeading } from "../../../core/time/day-words";
-import { JOURNAL_KINDS, type JournalKind, getJournal } from "../../../operations/index.server";
+import { getJournal, JOURNAL_KINDS, type JournalKind } from "../../../operations/index.server";
 import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { JournalFilters } from "../../screens/office/journal-filters";

@@ -1,7 +1,7 @@
 import { notificationSettingsOf, watchedBy } from "../../../operations/index.server";
-import { NotificationSettingsForm } from "../../screens/office/told-settings";
+import { NotificationSettingsForm } from "../../screens/office/notification-settings-form";
 import { depsContext, grantContext } from "../../server/base/context.server";
-import { notificationSettingsView } from "../../server/people/told-view.server";
+import { notificationSettingsView } from "../../server/people/notification-view.server";
 import { Page } from "../../ui/page";
 import type { Route } from "./+types/notification-settings";
 

@@ -1,13 +1,13 @@
 import { data, Link, useFetcher } from "react-router";
 import { listNotifications, refusalInWords } from "../../../operations/index.server";
 import { useTray } from "../../screens/frame/tray-data";
-import { NotificationList } from "../../screens/office/told-list";
-import type { NotificationOutcome } from "../../screens/office/told-outcome";
+import { NotificationList } from "../../screens/office/notification-list";
+import type { NotificationOutcome } from "../../screens/office/notification-outcome";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { readingOf } from "../../server/base/words.server";
-import { carryNotificationStep, readNotificationStep } from "../../server/people/told-form.server";
-import { notificationsView } from "../../server/people/told-view.server";
+import { carryNotificationStep, readNotificationStep } from "../../server/people/notification-form.server";
+import { notificationsView } from "../../server/people/notification-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
 import type { Route } from "./+types/notifications";

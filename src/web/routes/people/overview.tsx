@@ -1,5 +1,5 @@
 import { data, Link } from "react-router";
-import { letGoOn, getJobsAside, overviewOf, refusalInWords } from "../../../operations/index.server";
+import { getJobsAside, letGoOn, overviewOf, refusalInWords } from "../../../operations/index.server";
 import { OwnerStamp } from "../../screens/frame/owner-stamp";
 import { useTray } from "../../screens/frame/tray-data";
 import type { StepOutcome } from "../../screens/frame/use-step";

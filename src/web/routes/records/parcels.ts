@@ -10,7 +10,7 @@ import {
 } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { readZipExportOrder, zipExportView } from "../../server/records/parcel-view.server";
+import { readZipExportOrder, zipExportView } from "../../server/records/zip-export-view.server";
 import type { Route } from "./+types/parcels";
 
 /** What the server said to an order, or to a step of it. */

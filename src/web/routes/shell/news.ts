@@ -3,8 +3,8 @@ import { data } from "react-router";
 import {
   bellOf,
   type Deps,
-  getZipExports,
   getTray,
+  getZipExports,
   looseEndCount,
   notificationSettingsOf,
   runsUnderWay,

@@ -3,8 +3,8 @@ import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs }
 import {
   bellOf,
   categoryRight,
-  getZipExports,
   getTray,
+  getZipExports,
   looseEndCountIfSoon,
   notificationSettingsOf,
   ownTimesOff,

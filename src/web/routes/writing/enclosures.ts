@@ -1,12 +1,12 @@
 import { data } from "react-router";
-import { type DraftAttachment, MOST_ENCLOSED_BYTES } from "../../../core/writing/enclosure";
+import { type DraftAttachment, MOST_ENCLOSED_BYTES } from "../../../core/writing/draft-attachment";
 import { attachDocument, attachFile, documentsToAttach, refusalInWords } from "../../../operations/index.server";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { readingOf } from "../../server/base/words.server";
 import { documentChoices } from "../../server/records/record-view.server";
-import { readDocumentToAttach } from "../../server/writing/enclosures-form.server";
+import { readDocumentToAttach } from "../../server/writing/draft-attachments-form.server";
 import type { Route } from "./+types/enclosures";
 
 /** What became of a file that was brought for a message. */

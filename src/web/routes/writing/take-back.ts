@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { printMailboxes } from "../../../core/kernel/email-address";
 import { type MessageId, readId } from "../../../core/kernel/ids";
-import type { DraftAttachment } from "../../../core/writing/enclosure";
+import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 import { refusalInWords, withdrawMessage } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import type { Route } from "./+types/take-back";

@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
-import type { ZipExportView } from "../../server/records/parcel-view.server";
+import type { ZipExportView } from "../../server/records/zip-export-view.server";
 import type { RunView } from "../../server/shell/tray-view.server";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
 import { useDecisions } from "../deciding/decisions";
-import { ZipExports } from "./parcels";
+import { ZipExports } from "./zip-exports";
 
 const STATES: Readonly<Record<RunView["state"], string>> = {
   waiting: "waiting to start",

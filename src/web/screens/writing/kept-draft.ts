@@ -1,5 +1,5 @@
 import type { Whom } from "../../../core/deciding/decision";
-import type { DraftAttachment } from "../../../core/writing/enclosure";
+import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 
 /** An answer that is being written. */
 export type Draft = {

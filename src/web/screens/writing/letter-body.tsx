@@ -1,8 +1,8 @@
 import { lazy, type ReactNode, Suspense } from "react";
 import { Opening } from "../../keys/key-desk";
 import { AfterSending } from "./after-sending";
+import { DraftAttachments } from "./draft-attachments";
 import { DraftSays } from "./draft-says";
-import { DraftAttachments } from "./enclosures";
 import type { Draft } from "./kept-draft";
 import { useWhatItSays } from "./use-what-it-says";
 

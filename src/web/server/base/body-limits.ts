@@ -1,4 +1,4 @@
-import { MOST_ENCLOSED_BYTES } from "../../../core/writing/enclosure";
+import { MOST_ENCLOSED_BYTES } from "../../../core/writing/draft-attachment";
 
 /** The most that a form has, in bytes, where nothing else is said. */
 export const MOST_FORM_BYTES = 256 * 1024;

@@ -3,7 +3,7 @@ import { readAnswer } from "../writing/answer-form.server";
 import { readDraftStep } from "../writing/draft-form.server";
 import { readNewcomer } from "./invite-form.server";
 import { readMembersStep } from "./members-form.server";
-import { readNotificationStep } from "./told-form.server";
+import { readNotificationStep } from "./notification-form.server";
 import { readWeek, weekView } from "./week-form.server";
 
 const ID = "019aa5b0-0000-7000-8000-000000000001";

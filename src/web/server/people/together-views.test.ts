@@ -9,13 +9,13 @@ import {
   trustedId,
 } from "../../../core/kernel/ids";
 import { DAY, HOUR, instant, later, readInstant } from "../../../core/kernel/instant";
-import { readNotificationSettings } from "../../../core/telling/telling";
+import { readNotificationSettings } from "../../../core/notifications/notification-settings";
 import type { Desk, KeptTimeOff, ListedNotification, Meanwhile, Member } from "../../../operations/index.server";
 import { couldTakeView } from "../conversation/could-take-view.server";
 import { noteView } from "../conversation/note-view.server";
+import { notificationSettingsView, notificationsView } from "./notification-view.server";
 import { overviewView } from "./overview-view.server";
 import { timeOffView } from "./time-off-view.server";
-import { notificationSettingsView, notificationsView } from "./told-view.server";
 import { whileAwayView } from "./while-away-view.server";
 
 // A Tuesday.

@@ -1,5 +1,5 @@
+import { notificationInWords } from "../../../core/notifications/notification-in-words";
 import { FLOW, STANDING_NAMES } from "../../../core/standing/standing";
-import { notificationInWords } from "../../../core/telling/told-in-words";
 import { ageInWords } from "../../../core/time/age-in-words";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import type {
@@ -19,7 +19,7 @@ import type {
 } from "../../../operations/index.server";
 import type { Reading } from "../base/words.server";
 import { dateChoices } from "../deciding/date-choices.server";
-import { zipExportView } from "../records/parcel-view.server";
+import { zipExportView } from "../records/zip-export-view.server";
 
 /** A segment of the flow bar, ready to be drawn. */
 export type SegmentView = {

@@ -5,11 +5,11 @@ import { type DraftId, type MessageId, type RecordId, trustedId } from "../../..
 import { readInstant } from "../../../core/kernel/instant";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { endOfCalendarDay } from "../../../core/time/calendar-day";
-import type { DraftAttachment } from "../../../core/writing/enclosure";
+import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 import type { AfterAnswer, Answer } from "../../../operations/index.server";
 import { ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
 import { FILED_FIELDS, readFields } from "../records/filed-fields.server";
-import { ENCLOSURES } from "./enclosures-form.server";
+import { ENCLOSURES } from "./draft-attachments-form.server";
 
 const MAX_RECIPIENTS = 100;
 const MAX_WORD_CHARACTERS = 5_000;

@@ -4,7 +4,7 @@ import { err, ok, type Result } from "../../../core/kernel/result";
 import type { DraftContent, SeenDraft } from "../../../operations/index.server";
 import { ID, ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
 import { MAX_HTML_CHARACTERS, notBlank } from "./answer-form.server";
-import { ENCLOSURES } from "./enclosures-form.server";
+import { ENCLOSURES } from "./draft-attachments-form.server";
 
 /** What is wrong, by field. */
 export type DraftProblems = Partial<Record<"member" | "note" | "html" | "enclosures", string>>;

@@ -2,7 +2,7 @@ import { type DraftAttachmentId, trustedId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { type DraftAttachment, MOST_ENCLOSED_BYTES, MOST_ENCLOSURES } from "../../core/writing/enclosure";
+import { type DraftAttachment, MOST_ENCLOSED_BYTES, MOST_ENCLOSURES } from "../../core/writing/draft-attachment";
 import { safeFileName } from "../../mail/index";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction, type Transaction } from "../../storage/base/index";
@@ -16,7 +16,7 @@ import {
 import { recordByCode } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../base/refusal";
-import { documentsOf, type NamedDocument } from "../records/look-at-records";
+import { documentsOf, type NamedDocument } from "../records/get-records";
 import { contentOfDocument } from "../records/record-documents";
 
 /** Keeps a file for a message that is being written. */

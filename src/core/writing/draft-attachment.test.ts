@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { mentionsAttachment } from "./enclosure";
+import { mentionsAttachment } from "./draft-attachment";
 
 describe("a text that says that something goes along", () => {
   it.each([

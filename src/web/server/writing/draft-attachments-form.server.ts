@@ -1,5 +1,5 @@
 import Joi from "joi";
-import type { DraftAttachment } from "../../../core/writing/enclosure";
+import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 import type { DocumentToAttach } from "../../../operations/index.server";
 import { ID } from "../base/fields.server";
 import { readJson } from "../base/read-json.server";

@@ -1,8 +1,8 @@
 import Joi from "joi";
 import { type NotificationId, trustedId, type WatchId } from "../../../core/kernel/ids";
 import { err, ok, type Result } from "../../../core/kernel/result";
-import { NOTIFICATION_EVENTS, WATCH_KINDS, type WatchKind } from "../../../core/telling/events";
-import { type NotificationSettings, readNotificationSettings } from "../../../core/telling/telling";
+import { NOTIFICATION_EVENTS, WATCH_KINDS, type WatchKind } from "../../../core/notifications/events";
+import { type NotificationSettings, readNotificationSettings } from "../../../core/notifications/notification-settings";
 import {
   chooseNotificationSettings,
   type Deps,

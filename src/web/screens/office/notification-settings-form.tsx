@@ -1,14 +1,14 @@
 import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import type { WatchKind } from "../../../core/telling/events";
-import type { NotificationSettingsView } from "../../server/people/told-view.server";
+import type { WatchKind } from "../../../core/notifications/events";
+import type { NotificationSettingsView } from "../../server/people/notification-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
-import type { NotificationOutcome } from "./told-outcome";
+import type { NotificationOutcome } from "./notification-outcome";
 
 /** What a member wants to be told of, how, and when not. */
 export function NotificationSettingsForm({ telling, watches }: NotificationSettingsView) {

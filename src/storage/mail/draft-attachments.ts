@@ -1,7 +1,7 @@
 import { type DraftAttachmentId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
-import type { DraftAttachment } from "../../core/writing/enclosure";
+import type { DraftAttachment } from "../../core/writing/draft-attachment";
 import type { TrayGrant } from "../access/trays";
 import { blobBySha256, saveBlob } from "../base/blobs";
 import type { Database, Transaction } from "../base/handle";

@@ -29,7 +29,7 @@ import {
   storeIfUnknown,
 } from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
-import { notifyOfMessage } from "../changes/telling";
+import { notifyOfMessage } from "../changes/notify";
 import { joinPiece } from "../deciding/join-conversations";
 import { applyRules, lockRulesFor, rulesFor } from "./apply-rules";
 import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";

@@ -20,8 +20,8 @@ import type { Deps } from "../base/deps";
 import { printConversation } from "../reading/print-conversation";
 import { readAttachment } from "../reading/read-message";
 import { recordLines } from "../records/record-table";
-import { nameFor, type ZipContents, zipContents } from "./parcel-contents";
-import { aloneBy, filedInWords, filingOf, filingOfPart, indexOf, type Line, particularsOf } from "./parcel-index";
+import { nameFor, type ZipContents, zipContents } from "./zip-contents";
+import { aloneBy, filedInWords, filingOf, filingOfPart, indexOf, type Line, particularsOf } from "./zip-index";
 
 const NOTE_COLUMNS = ["conversation", "at", "by", "text"] as const;
 

@@ -24,7 +24,7 @@ import {
   type ZipExportOf,
 } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
-import { textOfPart } from "../records/look-at-records";
+import { textOfPart } from "../records/get-records";
 
 /** How a conversation was filed; with the code of the record where it is not the one that is taken out. */
 type ThreadFiling = FiledThread & { readonly code?: string };

@@ -22,7 +22,7 @@ import {
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../base/refusal";
-import { buildZipExport } from "./pack-parcel";
+import { buildZipExport } from "./build-zip-export";
 
 /** Orders mail to be taken out as a zip; a worker packs it, and the page may be left then. */
 export async function orderZipExport(

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
-import type { DraftAttachment } from "../../../core/writing/enclosure";
+import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 import type { AttachOutcome } from "../../routes/writing/enclosures";
 import { useTray } from "../frame/tray-data";
 

@@ -1,6 +1,6 @@
 import { type NotificationId, trustedId } from "../../core/kernel/ids";
 import type { LooseEndKind } from "../../core/loose-ends/loose-end";
-import { endedWeek, weekInWords } from "../../core/telling/week";
+import { endedWeek, weekInWords } from "../../core/notifications/week";
 import { allMembers, grantsOf, hoursOfTray, type Member, type TrayGrant } from "../../storage/access/index";
 import { addNotifications } from "../../storage/conversation/index";
 import { wasNotified, weekFigures } from "../../storage/lists/index";

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { loader as ownParcels } from "../../routes/records/parcels";
-import type { ZipExportView } from "../../server/records/parcel-view.server";
+import type { ZipExportView } from "../../server/records/zip-export-view.server";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
 

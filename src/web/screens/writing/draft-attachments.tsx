@@ -1,11 +1,11 @@
 import { Paperclip, X } from "lucide-react";
 import { type ClipboardEvent, type DragEvent, lazy, type ReactNode, useEffect, useState } from "react";
 import { sizeInWords } from "../../../core/kernel/size-in-words";
-import type { DraftAttachment } from "../../../core/writing/enclosure";
+import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 import { shortened } from "../../../core/writing/sentences";
 import { Opens } from "../../keys/key-desk";
 import type { Draft } from "./kept-draft";
-import { useAttaching } from "./use-enclosing";
+import { useAttaching } from "./use-attaching";
 
 const DocumentPicker = lazy(() => import("./document-picker"));
 

@@ -1,5 +1,5 @@
-import { EVENT_NAMES, NOTIFICATION_EVENTS } from "../../../core/telling/events";
-import type { NotificationSettings } from "../../../core/telling/telling";
+import { EVENT_NAMES, NOTIFICATION_EVENTS } from "../../../core/notifications/events";
+import type { NotificationSettings } from "../../../core/notifications/notification-settings";
 import { dayAndTime, dayHeading } from "../../../core/time/day-words";
 import type { KeptWatch, ListedNotification } from "../../../operations/index.server";
 import type { Reading } from "../base/words.server";

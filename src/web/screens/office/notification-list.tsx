@@ -1,7 +1,7 @@
 import { Link } from "react-router";
+import { notificationInWords } from "../../../core/notifications/notification-in-words";
 import { isStandingKind } from "../../../core/standing/standing";
-import { notificationInWords } from "../../../core/telling/told-in-words";
-import type { NotificationsView } from "../../server/people/told-view.server";
+import type { NotificationsView } from "../../server/people/notification-view.server";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 

@@ -3,8 +3,8 @@ import type { EmailAddress } from "../kernel/email-address";
 import { type CategoryId, type MemberId, trustedId } from "../kernel/ids";
 import { instant } from "../kernel/instant";
 import { NOTIFICATION_EVENTS } from "./events";
-import { digestDue, eventsNotifiedBy, isQuiet, readNotificationSettings } from "./telling";
-import { notificationInWords } from "./told-in-words";
+import { notificationInWords } from "./notification-in-words";
+import { digestDue, eventsNotifiedBy, isQuiet, readNotificationSettings } from "./notification-settings";
 import { type Watch, watchesFor } from "./watches";
 
 const at = (time: string) => instant(Date.parse(`2026-11-26T${time}:00Z`));

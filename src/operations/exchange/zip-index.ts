@@ -4,7 +4,7 @@ import { meansInWords } from "../../core/records/filing-means";
 import { writeTable } from "../../mail/index";
 import type { FiledThread, MessageOnRecord, PartOnRecord } from "../../storage/records/index";
 import { mailboxLine } from "../reading/print-conversation";
-import type { ZipContents } from "./parcel-contents";
+import type { ZipContents } from "./zip-contents";
 
 /** A line of the index, by its columns. */
 export type Line = Readonly<Record<string, string>>;

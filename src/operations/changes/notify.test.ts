@@ -3,7 +3,7 @@ import { passes, testTray } from "@tests/support/test-database";
 import { beforeEach, describe, expect, it } from "vitest";
 import { type ExpectationId, type FollowUpId, trustedId } from "../../core/kernel/ids";
 import { HOUR, later } from "../../core/kernel/instant";
-import { readNotificationSettings } from "../../core/telling/telling";
+import { readNotificationSettings } from "../../core/notifications/notification-settings";
 import {
   bellOf,
   chooseNotificationSettings,

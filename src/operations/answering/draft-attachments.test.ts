@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, type DraftAttachmentId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { DAY, type Instant, later } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
-import { MOST_ENCLOSED_BYTES } from "../../core/writing/enclosure";
+import { MOST_ENCLOSED_BYTES } from "../../core/writing/draft-attachment";
 import { parseMessage } from "../../mail/index";
 import {
   type Answer,
