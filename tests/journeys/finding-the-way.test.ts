@@ -1,6 +1,6 @@
 import { writeFileSync } from "node:fs";
 import { expect, type Page, test } from "@tests/support/office-in-browser";
-import { DAY_PAGES, OWN_SETTINGS, TRAY_SETTINGS, type TrayPage } from "~/web/screens/frame/tray-pages";
+import { DAY_PAGES, OWN_SETTINGS, TRAY_SETTINGS, type TrayPage } from "~/web/screens/shell/tray-pages";
 
 // Each is another way of saying what has a name of its own.
 const OTHER_NAMES =

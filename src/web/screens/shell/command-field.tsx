@@ -12,7 +12,7 @@ import { Dialog } from "../../ui/dialog";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { notePick, recentPicks } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
-import { DAY_PAGES, OWN_SETTINGS, pagesFor, TRAY_SETTINGS, type TrayPage } from "../frame/tray-pages";
+import { DAY_PAGES, OWN_SETTINGS, pagesFor, TRAY_SETTINGS, type TrayPage } from "./tray-pages";
 
 type Entry = {
   readonly id: string;

@@ -3,8 +3,8 @@ import { useNavigate } from "react-router";
 import { MENU_ITEM } from "../../ui/menu-look";
 import { DropdownMenu } from "../../ui/menu-parts";
 import { useTray } from "../frame/tray-data";
-import { DAY_PAGES } from "../frame/tray-pages";
 import { useStep } from "../frame/use-step";
+import { DAY_PAGES } from "./tray-pages";
 
 /** The pages of the day's work, as entries of a menu. */
 export function DayPlaces({ slug }: { readonly slug: string }) {

@@ -3,7 +3,7 @@ import { type KeyboardEvent, useState } from "react";
 import { NavLink } from "react-router";
 import { useGo } from "../../keys/key-desk";
 import { useTray } from "../frame/tray-data";
-import { OWN_SETTINGS, pagesFor, TRAY_SETTINGS, type TrayPage } from "../frame/tray-pages";
+import { OWN_SETTINGS, pagesFor, TRAY_SETTINGS, type TrayPage } from "./tray-pages";
 
 const GROUPS = [
   ["This tray", TRAY_SETTINGS],
