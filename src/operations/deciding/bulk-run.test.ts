@@ -72,7 +72,7 @@ describe(`a decision about ${MANY} conversations`, () => {
     const stopping = {
       ...tray.deps,
       // Somebody presses Stop while it is under way.
-      tell: () => {
+      publishChange: () => {
         told += 1;
         if (told === 4_000) void stopBulkRun(tray.deps, office.grant, id);
       },
@@ -96,7 +96,7 @@ describe(`a decision about ${MANY} conversations`, () => {
     const id = await start({ kind: "settle" });
     const dying = {
       ...tray.deps,
-      tell: () => {
+      publishChange: () => {
         throw new Error("killed");
       },
     };

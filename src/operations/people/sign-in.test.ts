@@ -159,7 +159,7 @@ it("shows where one is signed in, and ends one, all others, or all others with a
 
 it("lets an operator set a password, disable and enable, each at once", async () => {
   const told: string[] = [];
-  const deps = { ...tray.deps, tellAccess: (id: string) => void told.push(id) };
+  const deps = { ...tray.deps, publishAccess: (id: string) => void told.push(id) };
   const session = await signIn(deps, "ines", "ottermoor");
   const token = session.ok ? session.value.token : "";
   expect((await setPassword(deps, "INES", "reeds and bellows")).ok).toBe(true);

@@ -265,11 +265,11 @@ describe("a disposal in slices", () => {
   // As if the process died after so many steps were told.
   const diesAfter = (steps: number) => {
     let left = steps;
-    const tell = () => {
+    const publishChange = () => {
       left -= 1;
       if (left < 0) throw new Error("killed");
     };
-    return { ...tray.deps, tell };
+    return { ...tray.deps, publishChange };
   };
   const isDue = async (count: number) => {
     const record = await opens(`Slices of ${count}`);
