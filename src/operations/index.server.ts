@@ -84,7 +84,6 @@ export {
 } from "./base/access-log";
 export type { Deps } from "./base/deps";
 export * from "./base/once";
-export * from "./base/refusal";
 export { type TrayMemory, trayMemory } from "./base/tray-memory";
 export {
   beginWithSet,
@@ -187,6 +186,7 @@ export {
   removePolicy,
   retentionOf,
 } from "./records/retention";
+export * from "./refusals/refusal";
 export * from "./upkeep/doctor";
 export * from "./upkeep/empty-bins";
 export * from "./upkeep/health";

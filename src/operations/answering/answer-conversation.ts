@@ -27,13 +27,13 @@ import { factsOf, lockConversations, type NewMessage } from "../../storage/facts
 import { recordsByIds } from "../../storage/records/index";
 import { factOf } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { carryOut, isEmpty, notToSettle } from "../changes/change-conversations";
 import { aliasesOf, withAliases } from "../deciding/awaiting";
 import { fileWithin } from "../deciding/decide";
 import { whoIsPresent } from "../reading/presence";
 import { saveHabit } from "../reading/sending-habits";
 import type { SeenDraft } from "../reading/shared-drafts";
+import type { Refusal } from "../refusals/refusal";
 import { attachmentsOfDraft } from "./draft-attachments";
 import { type Letter, saveLetter, storedLetter, type Writer } from "./letters";
 

@@ -70,7 +70,7 @@ describe("files that go with a message", () => {
   it("are of whoever brought them, and of whoever holds a draft that they are in", async () => {
     const { id, name, size } = await kept(file("secret.txt"));
     const conversation = await desk.arrive();
-    expect(refusal(await answers(conversation, [id], desk.maraGrant))).toBe("enclosure-gone");
+    expect(refusal(await answers(conversation, [id], desk.maraGrant))).toBe("attachment-gone");
     const content = { to: "", cc: "", subject: "", html: "<p>x</p>", after: "keep", day: "" } as const;
     const hand = (by: TrayGrant, to: Member) =>
       handDraft(tray.deps, by, conversation, {
@@ -80,9 +80,9 @@ describe("files that go with a message", () => {
         seen: null,
       });
     // Whoever names a file in a draft does not have it by that.
-    expect(refusal(await hand(desk.tobiasGrant, desk.mara))).toBe("enclosure-gone");
+    expect(refusal(await hand(desk.tobiasGrant, desk.mara))).toBe("attachment-gone");
     done(await hand(desk.lead, desk.mara));
-    expect(refusal(await answers(conversation, [id], desk.tobiasGrant))).toBe("enclosure-gone");
+    expect(refusal(await answers(conversation, [id], desk.tobiasGrant))).toBe("attachment-gone");
     done(await answers(conversation, [id], desk.maraGrant));
   });
 
@@ -124,9 +124,9 @@ describe("files that go with a message", () => {
     const half = file("half.bin", Buffer.alloc(MOST_ENCLOSED_BYTES / 2 + 1));
     const [one, two] = [await kept(half), await kept({ ...half, name: "other half.bin" })];
     expect(refusal(await answers(id, [one.id, two.id]))).toBe("too-large");
-    expect(refusal(await answers(id, [one.id, trustedId(desk.ines.id)]))).toBe("enclosure-gone");
+    expect(refusal(await answers(id, [one.id, trustedId(desk.ines.id)]))).toBe("attachment-gone");
     const other = { ...desk.lead, tray: { ...desk.lead.tray, id: trustedId<typeof desk.lead.tray.id>(desk.ines.id) } };
-    expect(refusal(await writeFirst(tray.deps, other, desk.ines, record.id, letter([one.id])))).toBe("enclosure-gone");
+    expect(refusal(await writeFirst(tray.deps, other, desk.ines, record.id, letter([one.id])))).toBe("attachment-gone");
     expect(refusal(await attachFile(tray.deps, desk.reader, file("no.txt")))).toBe("readers-only-read");
     const many = Array.from({ length: 31 }, () => one.id);
     expect(refusal(await answers(id, many))).toBe("too-many");
@@ -189,7 +189,7 @@ describe("the bytes", () => {
     await forgetDraftAttachments(tray.deps);
     const read = await readAttachment(tray.deps, desk.lead, sent, 0);
     expect(Buffer.from(read?.content ?? []).equals(long)).toBe(true);
-    expect(refusal(await answers(await desk.arrive(), [enclosed.id]))).toBe("enclosure-gone");
+    expect(refusal(await answers(await desk.arrive(), [enclosed.id]))).toBe("attachment-gone");
   });
 
   it("that no message, record or draft needs are given back", async () => {

@@ -15,9 +15,9 @@ import {
 } from "../../storage/mail/index";
 import { recordByCode } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { documentsOf, type NamedDocument } from "../records/get-records";
 import { contentOfDocument } from "../records/record-documents";
+import type { Refusal } from "../refusals/refusal";
 
 /** Keeps a file for a message that is being written. */
 export async function attachFile(
@@ -78,7 +78,7 @@ export async function attachmentsOfDraft(
   if (ids.length === 0) return ok([]);
   if (ids.length > MOST_ENCLOSURES) return err({ kind: "too-many", most: MOST_ENCLOSURES });
   const size = await sizeOfDraftAttachments(trx, grant, ids);
-  if (size === null) return err({ kind: "enclosure-gone" });
+  if (size === null) return err({ kind: "attachment-gone" });
   if (size > MOST_ENCLOSED_BYTES) return err({ kind: "too-large", mostBytes: MOST_ENCLOSED_BYTES });
   return ok(await draftAttachmentsByIds(trx, grant, ids));
 }

@@ -7,8 +7,8 @@ import { inTransaction } from "../../storage/base/index";
 import { listMessage } from "../../storage/conversation/index";
 import { factsOf, lockConversations } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
-import { type Refusal, refusalInWords } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
+import { type Refusal, refusalInWords } from "../refusals/refusal";
 import { answerConversation } from "./answer-conversation";
 import type { Writer } from "./letters";
 

@@ -21,7 +21,7 @@ import {
 } from "../../storage/queue/index";
 import { endZipExport, zipExportById } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { putSendingAside } from "./send-message";
 
 const MOST_DEATHS = 2;

@@ -25,7 +25,7 @@ import {
   stopReminders,
 } from "../../storage/mail/index";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { answerWithin } from "./answer-conversation";
 
 /** How somebody is reminded: in what style, or with what text; once or in a series. */

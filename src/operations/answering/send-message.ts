@@ -15,8 +15,8 @@ import {
   setDelivery,
 } from "../../storage/mail/index";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
+import type { Refusal } from "../refusals/refusal";
 
 /** Which try this is; after the last one a message that cannot be handed over has failed. */
 export type Attempt = { readonly number: number; readonly last: boolean };

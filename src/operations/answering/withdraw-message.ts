@@ -8,8 +8,8 @@ import { inTransaction } from "../../storage/base/index";
 import { entriesOfBatches, lockConversations, relist } from "../../storage/facts/index";
 import { forgetWords, lockOutgoing, type OutgoingRow, outgoingOf, setDelivery } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { undoEntries } from "../deciding/undo";
+import type { Refusal } from "../refusals/refusal";
 import { attachWithin } from "./draft-attachments";
 
 /** A message that was taken back, for writing it again. */

@@ -16,8 +16,8 @@ import {
 } from "../../storage/records/index";
 import { factOf } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
+import type { Refusal } from "../refusals/refusal";
 import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
 import { attachmentsOfDraft } from "./draft-attachments";
 import { saveLetter, storedLetter, type Writer } from "./letters";

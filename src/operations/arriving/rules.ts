@@ -8,7 +8,7 @@ import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index"
 import { newestArrivals, orderRules, removeRule, rulesOf, saveRule } from "../../storage/mail/index";
 import { recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 
 /** Why a rule was not kept: something is wrong with it, or with keeping it. */
 export type RuleRefusal = Refusal | { readonly kind: "problems"; readonly problems: RuleProblems };

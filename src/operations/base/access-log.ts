@@ -11,8 +11,8 @@ import {
   type TrayGrant,
 } from "../../storage/access/index";
 import type { Database } from "../../storage/base/index";
+import type { Refusal } from "../refusals/refusal";
 import type { Deps, Within } from "./deps";
-import type { Refusal } from "./refusal";
 
 /** Whom something was done by and to, and in which tray; null for none. */
 export type Concerned = {

@@ -7,7 +7,7 @@ import { inTransaction, type Transaction } from "../../storage/base/index";
 import { asCategoryStep, type CategoryUses } from "../../storage/categories/index";
 import { lockCategories } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 
 /** Why a change of categories was not made: as with anything, or for what is wrong in some fields. */
 export type CategoryRefusal =

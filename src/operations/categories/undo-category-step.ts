@@ -6,7 +6,7 @@ import { inTransaction } from "../../storage/base/index";
 import { refoldCategories, scopeOfStep, undoCategoryStep } from "../../storage/categories/index";
 import { lockCategories } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { categoryRight, publishCategoryChange, seenIn } from "./change-categories";
 
 /** Takes a change of categories back, if nothing of it was changed again since; gives what it had been, in words. */

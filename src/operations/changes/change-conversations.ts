@@ -18,7 +18,7 @@ import {
   saveDockets,
 } from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { notifyOfEntries } from "./notify";
 
 /** What was done: the batch to undo it by, and how many conversations it changed. */

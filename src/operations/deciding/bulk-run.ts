@@ -22,9 +22,9 @@ import {
   noteBulkProgress,
 } from "../../storage/lists/index";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { carryOut, notToSettle } from "../changes/change-conversations";
 import { computeAnew } from "../changes/compute-anew";
+import type { Refusal } from "../refusals/refusal";
 import { withMentions } from "./decide";
 import { withFields } from "./filing";
 import { decisionRefusal } from "./needs";

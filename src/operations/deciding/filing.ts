@@ -5,7 +5,7 @@ import { beginningOf, type FieldValues, readFieldValues } from "../../core/recor
 import { saveSetting, settingsOf, type TrayGrant } from "../../storage/access/index";
 import { recordTypes, registerRecords } from "../../storage/records/index";
 import type { Asking } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 
 type Filed = Extract<Decision, { kind: "file" | "particulars" }>;
 

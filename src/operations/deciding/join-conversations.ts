@@ -31,8 +31,8 @@ import {
   startEmpty,
 } from "../../storage/facts/index";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import type { Done } from "../changes/change-conversations";
+import type { Refusal } from "../refusals/refusal";
 
 /** Puts a conversation into another one of the tray: its messages, notes and journal follow there, and it is no more by itself. */
 export async function joinConversations(

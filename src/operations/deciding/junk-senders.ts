@@ -8,8 +8,8 @@ import { factsOf, lockConversations } from "../../storage/facts/index";
 import { countOfList } from "../../storage/lists/index";
 import { addJunkSender, junkSendersOf, removeJunkSender } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
+import type { Refusal } from "../refusals/refusal";
 
 /** From now on a sender's mail goes straight to Junk, or no longer does. */
 export async function callJunkSender(

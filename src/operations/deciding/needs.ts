@@ -14,7 +14,7 @@ import type { Transaction } from "../../storage/base/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { lockRecordForShare, recordsByIds } from "../../storage/records/index";
 import type { Asking } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { loadsOfThere } from "./take-turns";
 
 type NeedOf<Kind extends Need["kind"]> = Extract<Need, { readonly kind: Kind }>;

@@ -18,7 +18,7 @@ import {
   undoingsOfBatch,
 } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { namesFor, type Undone } from "./undo";
 
 // As far back as the key that undoes.

@@ -4,7 +4,7 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import type { TrayGrant } from "../../storage/access/index";
 import { conversationsOfBatches, newestUndoableBatch } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { beginRun, DECIDED_AT_ONCE } from "./bulk-run";
 import { type Undone, undoBatches } from "./undo";
 

@@ -22,8 +22,8 @@ import {
 } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { isEmpty } from "../changes/change-conversations";
+import type { Refusal } from "../refusals/refusal";
 import { isMoving, moveBack } from "./join-conversations";
 
 /** What undoing did: what was taken back, in words, and what was left because somebody decided anew since. */

@@ -24,7 +24,7 @@ import {
 } from "../../storage/mail/index";
 import { importFiles, passedOverInWords } from "../arriving/import-mail";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { restoreRecord } from "./restore-record";
 
 const CHUNK_BYTES = 1024 * 1024;

@@ -17,10 +17,10 @@ import { incomingPast } from "../arriving/import-mail";
 import { ingestMessages } from "../arriving/ingest-message";
 import { dedupeKeyOf, type Incoming } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
-import { refusalInWords } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
 import { joinConversations, splitOff } from "../deciding/join-conversations";
 import { takeRecordLines } from "../records/record-table";
+import { refusalInWords } from "../refusals/refusal";
 import { FIELD_PREFIX } from "./zip-index";
 
 /** What came of taking a record in: where it is, and how much was not here before. */

@@ -21,7 +21,7 @@ import {
 } from "../../storage/records/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { buildZipExport } from "./build-zip-export";
 
 /** Orders mail to be taken out as a zip; a worker packs it, and the page may be left then. */

@@ -14,7 +14,7 @@ import {
   takeNoLooseEndBack,
 } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 
 /** Every loose end of a tray, as far as any is listed. */
 export const ALL_LOOSE_ENDS = { from: 0, limit: 10_000 } as const;

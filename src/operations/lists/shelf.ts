@@ -22,8 +22,8 @@ import {
 } from "../../storage/lists/index";
 import { recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { namesIn } from "../people/get-tray";
+import type { Refusal } from "../refusals/refusal";
 
 /** A place with what it is called, how many open conversations are there, and where it leads; null when what it stood for is gone. */
 export type ShelfPlace = PinnedPlace & {

@@ -18,7 +18,7 @@ import {
 import { inTransaction, inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { hashPassword } from "./sign-in";
 
 const VALID_DAYS = 7;

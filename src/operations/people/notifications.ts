@@ -44,7 +44,7 @@ import {
 import { categoriesOf } from "../../storage/facts/index";
 import { type Desk, desksOf, overdueSince } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { chosenBy, TELLING } from "./settings";
 
 const SHOWN = 200;

@@ -32,8 +32,8 @@ import { factsOf, lockConversations } from "../../storage/facts/index";
 import { deskParts, openOfMember } from "../../storage/lists/index";
 import { noteAccess } from "../base/access-log";
 import type { Asking, Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
+import type { Refusal } from "../refusals/refusal";
 import { isLastLead } from "./tray-members";
 
 /** Who gets what a member leaves: one colleague, a group by turns, or nobody, by the lead's own choice. */

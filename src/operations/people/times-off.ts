@@ -21,7 +21,7 @@ import { inTransactionUnlessRefused, type Transaction } from "../../storage/base
 import { type Meanwhile, whileAway } from "../../storage/conversation/index";
 import { type FilingRecord, recordByCode, recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 
 /** The times off of a member that are to come, go on, or whose summary they have not read. */
 export function ownTimesOff(deps: Deps, { memberId }: TrayGrant): Promise<readonly KeptTimeOff[]> {

@@ -23,7 +23,7 @@ import { inTransaction, inTransactionUnlessRefused } from "../../storage/base/in
 import { countOwned } from "../../storage/lists/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 
 /** Who is in a tray, who may come, and who takes turns. */
 export type TrayPeople = {

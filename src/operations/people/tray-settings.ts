@@ -17,8 +17,8 @@ import { inTransaction } from "../../storage/base/index";
 import { type JunkSender, junkSendersOf } from "../../storage/mail/index";
 import { binDaysOf, junkDaysOf, setBinDays, setJunkDays } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { startComputingAnew } from "../deciding/bulk-run";
+import type { Refusal } from "../refusals/refusal";
 
 /** What is the same for everybody in a tray. */
 export type TraySettings = {

@@ -20,8 +20,8 @@ import {
 } from "../../storage/conversation/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { alsoAwait } from "../deciding/awaiting";
+import type { Refusal } from "../refusals/refusal";
 
 /** Why a contact was not kept: something is wrong with it, or with keeping it. */
 export type ContactRefusal = Refusal | { readonly kind: "problems"; readonly problems: ContactProblems };

@@ -15,7 +15,7 @@ import {
   showsRemoteOf,
 } from "../../storage/conversation/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 
 /** A message's HTML made harmless, with its own inline images in it; null when there is no such message or no HTML. */
 export async function readAsHtml(

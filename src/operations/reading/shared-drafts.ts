@@ -22,8 +22,8 @@ import {
 import { factsOf, lockConversations } from "../../storage/facts/index";
 import { sizeOfDraftAttachments } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
+import type { Refusal } from "../refusals/refusal";
 
 /** A draft as a page had it. */
 export type SeenDraft = { readonly id: DraftId; readonly version: number };
@@ -47,7 +47,7 @@ export async function handDraft(
     if (refusal !== null) return err(refusal);
     const { content, to, note, seen } = given;
     const files = (content.enclosures ?? []).map((file) => trustedId<DraftAttachmentId>(file.id));
-    if ((await sizeOfDraftAttachments(trx, grant, files)) === null) return err({ kind: "enclosure-gone" });
+    if ((await sizeOfDraftAttachments(trx, grant, files)) === null) return err({ kind: "attachment-gone" });
     const changing = { content, holderId: to, state: "to-check", note, updatedAt: deps.now() } as const;
     if (seen === null) {
       await addDraft(trx, grant, { id, conversationId, version: 1, writtenBy: grant.memberId, ...changing });

@@ -12,7 +12,7 @@ import {
   startingArrangement,
 } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { filedInTraysOf } from "./filed-in-trays";
 
 /** A member's own tree with the records in it that she may know of, and how many conversations are open on each. */

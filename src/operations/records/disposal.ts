@@ -25,7 +25,7 @@ import {
   savePreview,
 } from "../../storage/records/index";
 import type { Asking, Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { carryOutDisposal, goOnDisposing } from "./carry-out-disposal";
 import { ANNOUNCED_MS, termsNow } from "./retention";
 

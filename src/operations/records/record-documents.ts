@@ -20,10 +20,10 @@ import {
 import { incomingPast } from "../arriving/import-mail";
 import { ingestMessage } from "../arriving/ingest-message";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
 import { carryOut } from "../changes/change-conversations";
 import { fileWithin } from "../deciding/decide";
 import { readAttachment } from "../reading/read-message";
+import type { Refusal } from "../refusals/refusal";
 import type { DocumentVersion } from "./get-records";
 import { writeDown } from "./records";
 

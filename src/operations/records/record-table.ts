@@ -21,7 +21,7 @@ import {
 } from "../../storage/records/index";
 import { noteExport } from "../base/access-log";
 import type { Deps, Within } from "../base/deps";
-import { refusalInWords } from "../base/refusal";
+import { refusalInWords } from "../refusals/refusal";
 import { changedRecord, newRecord, type RecordRefusal, writeDown } from "./records";
 
 /** A line of a table of records with its number in the file, and what it comes to. */

@@ -5,7 +5,7 @@ import type { TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused } from "../../storage/base/index";
 import { lockRecordTypes, recordTypes, saveRecordType } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 
 /** A type as it is edited; without an id it is a new one. */
 export type TypeDraft = Omit<RecordType, "id"> & { readonly id: RecordTypeId | null };

@@ -17,7 +17,7 @@ import {
 } from "../../storage/records/index";
 import { noteAccess } from "../base/access-log";
 import type { Deps, Within } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 
 /** Why the register stays as it is: something is wrong with an entry, or with changing it. */
 export type RecordRefusal = Refusal | { readonly kind: "problems"; readonly problems: EntryProblems };

@@ -30,7 +30,7 @@ import {
   saveRetentionPolicy,
 } from "../../storage/records/index";
 import type { Asking, Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 import { writeDown } from "./records";
 
 /** A record with its term, and what was last shown of its disposal. */

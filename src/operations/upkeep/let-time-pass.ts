@@ -4,7 +4,7 @@ import { nextOpening } from "../../core/worktime/working-hours";
 import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
 import { newestMoment } from "../../storage/base/index";
 import type { Deps } from "../base/deps";
-import type { Refusal } from "../base/refusal";
+import type { Refusal } from "../refusals/refusal";
 
 /** How much time can be let pass at once. */
 export const SPANS = ["hour", "opening", "three-days"] as const;
