@@ -150,7 +150,7 @@ test("categories go out as a table and come in from one, line by line and after 
   const ines = await signIn("Ines Varga", "/office/categories");
   const [file] = await Promise.all([ines.waitForEvent("download"), ines.getByRole("link", { name: "Export" }).click()]);
   expect(file.suggestedFilename()).toBe("office-categories.csv");
-  await ines.getByRole("link", { name: "Import" }).click();
+  await ines.getByRole("link", { name: "Import", exact: true }).click();
   await ines.getByRole("button", { name: "Preview" }).click();
   await expect(ines.getByText("Choose a file, or paste its lines.")).toBeVisible();
   await ines

@@ -1,6 +1,7 @@
 import type { AccessDeed, AccessDeedKind } from "../../core/access/access-event";
 import type { MemberId, TrayId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
@@ -78,7 +79,8 @@ export async function accessEvents(
   { kinds, memberId, before }: AccessFilter,
   limit: number,
 ): Promise<AccessEvent[]> {
-  const found = await knexOf(db).raw<{ rows: Row[] }>(
+  const found = await ask<Row>(
+    db,
     /* sql */ `
     select event.id, event.at, event.deed, event.address, event.device,
       by_member.name as by_name, about_member.name as about_name, record.code as record_code
@@ -98,9 +100,9 @@ export async function accessEvents(
       ...(kinds === null ? {} : { kinds: [...kinds] }),
       ...(memberId === null ? {} : { whose: memberId }),
       ...(before === null ? {} : { beforeAt: param(before.at), beforeId: before.id }),
-    } as never,
+    },
   );
-  return found.rows.map(({ by_name, about_name, record_code, ...row }) => ({
+  return found.map(({ by_name, about_name, record_code, ...row }) => ({
     ...row,
     at: at(row.at),
     byName: by_name,

@@ -1,5 +1,6 @@
 import { type GroupId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
@@ -10,7 +11,8 @@ export type MemberGroup = { readonly id: GroupId; readonly name: string; readonl
 
 /** The groups of a tray by name; whoever is disabled or no longer in the tray is left out. */
 export async function groupsOf(db: Database, grant: TrayGrant): Promise<MemberGroup[]> {
-  const found = await knexOf(db).raw<{ rows: { id: string; name: string; members: string[] }[] }>(
+  const found = await ask<{ id: string; name: string; members: string[] }>(
+    db,
     /* sql */ `
     select member_group.id, member_group.name,
       coalesce(array_agg(member.id order by member.name) filter (where member.id is not null), '{}') as members
@@ -21,9 +23,9 @@ export async function groupsOf(db: Database, grant: TrayGrant): Promise<MemberGr
       left join member on member.id = part.member_id and member.disabled_at is null
     where member_group.tray_id = :trayId and member_group.removed_at is null
     group by member_group.id order by lower(member_group.name)`,
-    { trayId: grant.tray.id } as never,
+    { trayId: grant.tray.id },
   );
-  return found.rows.map(({ id, name, members }) => ({
+  return found.map(({ id, name, members }) => ({
     id: trustedId<GroupId>(id),
     name,
     memberIds: members.map((one) => trustedId<MemberId>(one)),

@@ -1,4 +1,5 @@
 import type { MemberId } from "../../core/kernel/ids";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 
@@ -57,8 +58,11 @@ export async function refreshViewers(trx: Transaction): Promise<void> {
 
 /** How many records say otherwise than their access lists and places who may know of them; there must be none. */
 export async function viewersAstray(db: Database): Promise<number> {
-  const found = await knexOf(db).raw<{ rows: { count: number }[] }>(/* sql */ `
+  const found = await ask<{ count: number }>(
+    db,
+    /* sql */ `
     with recursive ${VIEWERS}
-    select count(*)::int as count from record join tree using (id) where record.viewers is distinct from tree.viewers`);
-  return found.rows[0]?.count ?? 0;
+    select count(*)::int as count from record join tree using (id) where record.viewers is distinct from tree.viewers`,
+  );
+  return found[0]?.count ?? 0;
 }

@@ -1,4 +1,5 @@
 import type { Result } from "../../core/kernel/result";
+import { ask } from "./ask";
 import type { Database, Pool, Transaction } from "./handle";
 import { connect, knexOf, poolOf, transactionOf } from "./knex-of";
 
@@ -41,6 +42,6 @@ export async function inTransactionUnlessRefused<T, E>(
 
 /** Answers when the database does, with its version; throws when it does not. */
 export async function databaseVersion(db: Database): Promise<string> {
-  const found = await knexOf(db).raw<{ rows: { version: string }[] }>("select version()");
-  return found.rows[0]?.version ?? "unknown";
+  const found = await ask<{ version: string }>(db, "select version()");
+  return found[0]?.version ?? "unknown";
 }

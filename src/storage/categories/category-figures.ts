@@ -4,8 +4,8 @@ import { OPEN_STANDINGS } from "../../core/lists/scope";
 import type { StandingKind } from "../../core/standing/standing";
 import { SEEN } from "../access/record-access";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
 import { ABOVE, allAbove, withAllUnder } from "../facts/category-tree-sql";
 
@@ -14,7 +14,8 @@ export type CategoryCount = { readonly id: CategoryId; readonly open: number; re
 
 /** How many conversations of a tray each category has, with those under it. */
 export async function countsByCategory(db: Database, grant: TrayGrant): Promise<CategoryCount[]> {
-  const found = await knexOf(db).raw<{ rows: CategoryCount[] }>(
+  const found = await ask<CategoryCount>(
+    db,
     /* sql */ `
     with recursive ${ABOVE},
     given as (
@@ -25,7 +26,7 @@ export async function countsByCategory(db: Database, grant: TrayGrant): Promise<
     from given cross join lateral ${allAbove("category_ids")} as under group by category`,
     { trayId: grant.tray.id, open: [...OPEN_STANDINGS] },
   );
-  return found.rows;
+  return found;
 }
 
 /** A cell of the matrix: the open conversations of a category (null: those without) that have this owner or standing. */
@@ -42,7 +43,8 @@ export async function matrixOfCategories(
   against: "owner" | "standing",
 ): Promise<MatrixCell[]> {
   const column = { owner: "owner_id::text", standing: "standing" }[against];
-  const found = await knexOf(db).raw<{ rows: MatrixCell[] }>(
+  const found = await ask<MatrixCell>(
+    db,
     /* sql */ `
     with recursive ${ABOVE},
     given as (
@@ -54,7 +56,7 @@ export async function matrixOfCategories(
     union all select null, against, count::int from given where category_ids = '{}'`,
     { trayId: grant.tray.id, open: [...OPEN_STANDINGS] },
   );
-  return found.rows;
+  return found;
 }
 
 /** What a category, with those under it, comes to in a tray. */
@@ -75,7 +77,8 @@ export async function figuresOfCategory(
   id: CategoryId,
   { until, weeks }: { readonly until: Instant; readonly weeks: number },
 ): Promise<CategoryFigures> {
-  const found = await knexOf(db).raw<{ rows: CategoryFigures[] }>(
+  const found = await ask<CategoryFigures>(
+    db,
     /* sql */ `
     with given as materialized (
       select standing, standing_since, created_at, record_ids, who, who_address from conversation
@@ -102,7 +105,7 @@ export async function figuresOfCategory(
         from bounds order by ago desc) as one) as weeks`,
     { trayId: grant.tray.id, memberId: grant.memberId, id, until: param(until), weeks },
   );
-  const [figures] = found.rows;
+  const [figures] = found;
   if (figures === undefined) throw new Error("counting gave no row");
   return figures;
 }

@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from "node:util";
 import type { Category } from "../../core/categories/category";
 import { type CategoryId, type CategoryStepId, type MemberId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, atOrNull, param } from "../base/rows";
@@ -65,13 +66,16 @@ type Snapshot = Map<string, { readonly table: Table; readonly id: string; readon
 
 // There are few of them, and what a change touches is known only afterwards.
 async function snapshot(trx: Transaction): Promise<Snapshot> {
-  const found = await knexOf(trx).raw<{ rows: { table: Table; id: string; row: Row }[] }>(/* sql */ `
+  const found = await ask<{ table: Table; id: string; row: Row }>(
+    trx,
+    /* sql */ `
     select 'category' as table, id, to_jsonb(category) as row from category
     union all select 'saved_view', id, to_jsonb(saved_view) from saved_view
     union all select 'place', id, to_jsonb(place) from place
     union all select 'rule', id, to_jsonb(rule) from rule
-    union all select 'contact', id, to_jsonb(contact) from contact`);
-  return new Map(found.rows.map((one) => [`${one.table} ${one.id}`, one]));
+    union all select 'contact', id, to_jsonb(contact) from contact`,
+  );
+  return new Map(found.map((one) => [`${one.table} ${one.id}`, one]));
 }
 
 /** The newest changes of the categories that are seen in a tray. */
@@ -141,11 +145,11 @@ export async function undoCategoryStep(
 }
 
 async function rowNow(trx: Transaction, table: Table, id: string): Promise<Row | null> {
-  const found = await knexOf(trx).raw<{ rows: { row: Row }[] }>(
-    /* sql */ "select to_jsonb(kept) as row from ?? as kept where id = ?",
-    [table, id],
-  );
-  return found.rows[0]?.row ?? null;
+  const found = await ask<{ row: Row }>(trx, /* sql */ "select to_jsonb(kept) as row from ?? as kept where id = ?", [
+    table,
+    id,
+  ]);
+  return found[0]?.row ?? null;
 }
 
 async function putBack(trx: Transaction, { table, id, before }: ChangedRow, now: Instant): Promise<void> {

@@ -2,6 +2,7 @@ import { givenCategories } from "../../core/docket/given-categories";
 import type { JournalEntry } from "../../core/journal/entry";
 import type { CategoryId } from "../../core/kernel/ids";
 import { OPEN_STANDINGS } from "../../core/lists/scope";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { replacedCategories } from "../facts/categories";
@@ -24,7 +25,8 @@ export type CategoryUses = {
 
 /** What uses a category now. */
 export async function usesOfCategory(db: Database, id: CategoryId): Promise<CategoryUses> {
-  const found = await knexOf(db).raw<{ rows: CategoryUses[] }>(
+  const found = await ask<CategoryUses>(
+    db,
     /* sql */ `
     with given as (select id, standing from conversation where category_ids @> array[cast(:id as uuid)]
         and category_ids <> '{}' and joined_to is null)
@@ -39,7 +41,7 @@ export async function usesOfCategory(db: Database, id: CategoryId): Promise<Cate
         and category_ids @> array[cast(:id as uuid)]) as contacts`,
     { id, text: id, open: [...OPEN_STANDINGS], inQuery: `%category=${id}%` },
   );
-  const [uses] = found.rows;
+  const [uses] = found;
   if (uses === undefined) throw new Error("counting gave no row");
   return uses;
 }
@@ -81,7 +83,8 @@ export async function repointPlaces(
  */
 export async function refoldCategories(trx: Transaction, ids: readonly CategoryId[]): Promise<number> {
   const held = await lockThoseWithEntries(trx, ids);
-  const found = await knexOf(trx).raw<{ rows: CategoryEntryRow[] }>(
+  const found = await ask<CategoryEntryRow>(
+    trx,
     /* sql */ `
     select ${ENTRY_COLUMNS.join(", ")} from journal as entry
     where conversation_id = any(:held) and effect->>'categoryId' is not null and undoes is null
@@ -90,7 +93,7 @@ export async function refoldCategories(trx: Transaction, ids: readonly CategoryI
     { held },
   );
   const entries = new Map<string, JournalEntry[]>(held.map((id) => [id, []]));
-  for (const row of found.rows) {
+  for (const row of found) {
     const own = entries.get(row.conversation_id) ?? [];
     own.push(entryOf(row));
     entries.set(row.conversation_id, own);
@@ -105,13 +108,14 @@ async function lockThoseWithEntries(trx: Transaction, ids: readonly CategoryId[]
   // Whoever holds one while this waits for it may have moved its entries into another conversation, which is held then.
   for (let before = -1; before < held.length; ) {
     before = held.length;
-    const found = await knexOf(trx).raw<{ rows: { id: string }[] }>(
+    const found = await ask<{ id: string }>(
+      trx,
       /* sql */ `
       select id from conversation where id in (select conversation_id from journal where effect->>'categoryId' = any(:ids))
       order by id for update`,
       { ids: [...ids] },
     );
-    held = found.rows.map(({ id }) => id);
+    held = found.map(({ id }) => id);
   }
   return held;
 }
@@ -122,7 +126,8 @@ async function saveGiven(
   trx: Transaction,
   kept: readonly { readonly id: string; readonly categories: readonly CategoryId[] }[],
 ): Promise<number> {
-  const changed = await knexOf(trx).raw<{ rows: { joined: boolean }[] }>(
+  const changed = await ask<{ joined: boolean }>(
+    trx,
     /* sql */ `
     with changed as (
     update conversation set category_ids = kept.categories
@@ -135,14 +140,17 @@ async function saveGiven(
     select joined from changed`,
     { kept: JSON.stringify(kept) },
   );
-  return changed.rows.filter(({ joined }) => !joined).length;
+  return changed.filter(({ joined }) => !joined).length;
 }
 
 /** How many conversations have a category that no list of their tray knows; there must be none. */
 export async function lostCategories(db: Database): Promise<number> {
-  const found = await knexOf(db).raw<{ rows: { count: number }[] }>(/* sql */ `
+  const found = await ask<{ count: number }>(
+    db,
+    /* sql */ `
     select count(distinct id)::int as count from conversation, unnest(category_ids) as given
     where not exists (select 1 from category where category.id = given and removed_at is null
-      and (category.tray_id is null or category.tray_id = conversation.tray_id))`);
-  return found.rows[0]?.count ?? 0;
+      and (category.tray_id is null or category.tray_id = conversation.tray_id))`,
+  );
+  return found[0]?.count ?? 0;
 }

@@ -2,6 +2,7 @@ import type { Contact } from "../../core/contacts/contact";
 import type { EmailAddress } from "../../core/kernel/email-address";
 import { type CategoryId, type ContactId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
@@ -123,7 +124,8 @@ export async function removeContact(trx: Transaction, trayId: TrayId, id: Contac
 
 /** Lets another category stand for one with every contact that has it, or takes it off (null). */
 export async function recategoriseContacts(trx: Transaction, from: CategoryId, to: CategoryId | null): Promise<void> {
-  await knexOf(trx).raw(
+  await ask(
+    trx,
     /* sql */ `
     update contact set category_ids = (
       select coalesce(array_agg(id order by place), '{}') from (
@@ -132,6 +134,6 @@ export async function recategoriseContacts(trx: Transaction, from: CategoryId, t
         where id is not null group by id
       ) as kept)
     where category_ids @> array[cast(:from as uuid)]`,
-    { from, to } as never,
+    { from, to },
   );
 }

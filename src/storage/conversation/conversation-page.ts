@@ -17,6 +17,7 @@ import type { SenderTrust } from "../../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../../core/message/ways-to-leave";
 import type { StandingKind } from "../../core/standing/standing";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, atOrNull, param } from "../base/rows";
@@ -96,11 +97,12 @@ const MAX_JOURNAL_LINES = 500;
 
 /** One conversation of a tray as a row, whatever its standing; null when the tray has none of this id. */
 export async function conversationRow(db: Database, grant: TrayGrant, id: ConversationId): Promise<SheetRow | null> {
-  const found = await knexOf(db).raw<{ rows: RawSheetRow[] }>(
+  const found = await ask<RawSheetRow>(
+    db,
     /* sql */ `select ${SHEET_COLUMNS} from conversation as c where c.id = :id and c.tray_id = :trayId`,
     { id, trayId: grant.tray.id, memberId: grant.memberId },
   );
-  const row = found.rows[0];
+  const row = found[0];
   return row === undefined ? null : sheetRowOf(row);
 }
 
@@ -110,11 +112,12 @@ export async function conversationRows(
   grant: TrayGrant,
   ids: readonly ConversationId[],
 ): Promise<SheetRow[]> {
-  const found = await knexOf(db).raw<{ rows: RawSheetRow[] }>(
+  const found = await ask<RawSheetRow>(
+    db,
     /* sql */ `select ${SHEET_COLUMNS} from conversation as c where c.id = any(:ids) and c.tray_id = :trayId`,
-    { ids: [...ids], trayId: grant.tray.id, memberId: grant.memberId } as never,
+    { ids: [...ids], trayId: grant.tray.id, memberId: grant.memberId },
   );
-  return found.rows.map(sheetRowOf);
+  return found.map(sheetRowOf);
 }
 
 /** The subject of a conversation of a tray; null when it has none of this id. */

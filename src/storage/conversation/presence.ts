@@ -1,6 +1,7 @@
 import { type ConversationId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
@@ -16,7 +17,8 @@ export async function savePresence(
   page: { readonly pageId: string; readonly conversationId: ConversationId; readonly doing: Doing },
   now: Instant,
 ): Promise<boolean> {
-  const found = await knexOf(db).raw<{ rows: unknown[] }>(
+  const found = await ask<unknown>(
+    db,
     /* sql */ `
     insert into presence (page_id, member_id, tray_id, conversation_id, doing, seen_at)
     select :pageId, :memberId, tray_id, id, :doing, :now from conversation where id = :conversationId and tray_id = :trayId
@@ -31,9 +33,9 @@ export async function savePresence(
       memberId: grant.memberId,
       trayId: grant.tray.id,
       now: param(now),
-    } as never,
+    },
   );
-  return found.rows.length === 1;
+  return found.length === 1;
 }
 
 /** Forgets a page of a member, and every page that nothing was heard of since a moment. */

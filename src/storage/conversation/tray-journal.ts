@@ -4,8 +4,8 @@ import { type BatchId, type ConversationId, type MemberId, trustedId } from "../
 import type { Instant } from "../../core/kernel/instant";
 import { HIDDEN } from "../access/record-access";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
 
 /** One step in the journal of a tray: everything that was done at once. */
@@ -67,7 +67,8 @@ export async function trayJournal(
   limit: number,
 ): Promise<JournalStep[]> {
   const whose = by === null ? "true" : by === "tray" ? "entry.by_member_id is null" : "entry.by_member_id = :by";
-  const found = await knexOf(db).raw<{ rows: StepRow[] }>(
+  const found = await ask<StepRow>(
+    db,
     /* sql */ `
     with recent as (
       select batch_id, at, id from journal as entry
@@ -100,9 +101,9 @@ export async function trayJournal(
       before: param(before),
       ...(by === null || by === "tray" ? {} : { by }),
       ...(kinds === null ? {} : { kinds: [...kinds] }),
-    } as never,
+    },
   );
-  return found.rows.map((row) => ({
+  return found.map((row) => ({
     batchId: trustedId<BatchId>(row.batch_id),
     at: at(row.at),
     by: row.by_member_id === null ? null : trustedId<MemberId>(row.by_member_id),

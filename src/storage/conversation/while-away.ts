@@ -2,8 +2,8 @@ import { type ConversationId, type MemberId, trustedId } from "../../core/kernel
 import type { Instant } from "../../core/kernel/instant";
 import type { StandingKind } from "../../core/standing/standing";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
 
 /** What happened in a conversation of an absent member. */
@@ -34,7 +34,8 @@ type Row = {
 
 /** The conversations that were a member's in which something happened within a stretch, by others or from outside. */
 export async function whileAway(db: Database, grant: TrayGrant, from: Instant, until: Instant): Promise<Meanwhile[]> {
-  const found = await knexOf(db).raw<{ rows: Row[] }>(
+  const found = await ask<Row>(
+    db,
     /* sql */ `
     with hers as (
       select id from conversation where tray_id = :trayId and owner_id = :memberId
@@ -63,9 +64,9 @@ export async function whileAway(db: Database, grant: TrayGrant, from: Instant, u
       memberText: grant.memberId,
       from: param(from),
       until: param(until),
-    } as never,
+    },
   );
-  return found.rows.map((row) => ({
+  return found.map((row) => ({
     id: trustedId<ConversationId>(row.id),
     subject: row.subject,
     who: row.who,

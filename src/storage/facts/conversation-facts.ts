@@ -14,6 +14,7 @@ import type { Instant } from "../../core/kernel/instant";
 import type { FailedRecipient, MessageKind } from "../../core/message/mail-message";
 import type { ConversationFacts, MessageFact, OwnerReplacement } from "../../core/standing/derive-standing";
 import { replacedOwners } from "../access/members";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, atOrNull } from "../base/rows";
@@ -191,13 +192,14 @@ export async function askedOf(
   addresses: readonly EmailAddress[],
   limit: number,
 ): Promise<ConversationId[]> {
-  const found = await knexOf(db).raw<{ rows: { id: string }[] }>(
+  const found = await ask<{ id: string }>(
+    db,
     /* sql */ `
     select c.id from conversation as c
     where c.tray_id = :trayId and c.joined_to is null and c.who_address = any(:addresses)
       and exists (select 1 from journal where journal.conversation_id = c.id and journal.kind = 'expected')
     order by c.last_message_at desc limit :limit`,
-    { trayId, addresses: [...addresses], limit } as never,
+    { trayId, addresses: [...addresses], limit },
   );
-  return found.rows.map(({ id }) => trustedId<ConversationId>(id));
+  return found.map(({ id }) => trustedId<ConversationId>(id));
 }

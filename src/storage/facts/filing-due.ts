@@ -9,6 +9,7 @@ import {
 } from "../../core/kernel/ids";
 import type { Reason, StandingKind } from "../../core/standing/standing";
 import type { Mark } from "../../core/turn-line/marks";
+import { ask } from "../base/ask";
 import type { Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 
@@ -50,7 +51,8 @@ export async function lettersChanged(trx: Transaction, ids: readonly Conversatio
 
 /** What is due first, each conversation once; it is due no longer. */
 export async function takeDue(trx: Transaction, most: number): Promise<Due[]> {
-  const found = await knexOf(trx).raw<{ rows: DecidedRow[] }>(
+  const found = await ask<DecidedRow>(
+    trx,
     /* sql */ `
     with taken as (
       delete from filing_due where id = any(array(select id from filing_due order by id limit :most))
@@ -62,7 +64,7 @@ export async function takeDue(trx: Transaction, most: number): Promise<Due[]> {
     group by conversation.id order by min(taken.id)`,
     { most },
   );
-  return found.rows.map(dueOf);
+  return found.map(dueOf);
 }
 
 function dueOf(row: DecidedRow): Due {

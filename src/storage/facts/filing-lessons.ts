@@ -8,6 +8,7 @@ import { kindsMade, outcomeOf } from "../../core/filing/outcome";
 import { amongThoseThere } from "../../core/filing/those-there";
 import { type ConversationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import { timesOffNow } from "../access/times-off";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { type Due, takeDue } from "./filing-due";
@@ -188,7 +189,9 @@ async function addToOwners(trx: Transaction, trayId: TrayId, changes: Changes["o
 
 /** How many counts are not what the lessons come to; there must be none. */
 export async function countsAstray(db: Database): Promise<number> {
-  const found = await knexOf(db).raw<{ rows: { count: number }[] }>(/* sql */ `
+  const found = await ask<{ count: number }>(
+    db,
+    /* sql */ `
     with lesson as (
       select tray_id, period, labels, features || array(select given from unnest(labels) as given
         where (given like '${LABEL_PREFIXES.categorise}%' or given like '${LABEL_PREFIXES.file}%') and given <> '${UNFILED}') as features
@@ -214,6 +217,7 @@ export async function countsAstray(db: Database): Promise<number> {
       union all select tray_id, feature, label, period, given from filing_owner
     )
     select count(*)::int as count from told full join kept using (tray_id, feature, label, period)
-    where coalesce(told.given, 0) <> coalesce(kept.given, 0)`);
-  return found.rows[0]?.count ?? 0;
+    where coalesce(told.given, 0) <> coalesce(kept.given, 0)`,
+  );
+  return found[0]?.count ?? 0;
 }

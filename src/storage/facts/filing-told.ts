@@ -7,6 +7,7 @@ import {
   UNFILED,
 } from "../../core/filing/lesson";
 import type { TrayId } from "../../core/kernel/ids";
+import { ask } from "../base/ask";
 import type { Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 
@@ -79,7 +80,8 @@ async function numbersOf(
   changes: readonly CountChange[],
 ): Promise<ReadonlyMap<Label, number>> {
   const labels = [...new Set(changes.map(({ label }) => label))].filter(isNumbered).toSorted();
-  const { rows } = await knexOf(trx).raw<{ rows: { id: number; label: Label }[] }>(
+  const rows = await ask<{ id: number; label: Label }>(
+    trx,
     /* sql */ `
     with asked as (select unnest(cast(:labels as text[])) as label),
     added as (
@@ -103,7 +105,8 @@ const isNumbered = (label: Label) =>
 async function heldRows(trx: Transaction, trayId: TrayId, features: readonly string[]): Promise<ToldRow[]> {
   const builder = knexOf(trx);
   const asked = { trayId, features: [...features].toSorted() };
-  const { rows } = await builder.raw<{ rows: ToldRow[] }>(
+  const rows = await ask<ToldRow>(
+    trx,
     /* sql */ `
     select feature, decided, settled, unfiled, cast(categories as text), cast(category_given as text),
       cast(records as text), cast(record_given as text)

@@ -1,4 +1,5 @@
 import { type ConversationId, type EntryId, type MessageId, type TrayId, trustedId } from "../../core/kernel/ids";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { lettersChanged } from "./filing-due";
@@ -81,12 +82,15 @@ const listedFrom = (which: string) => /* sql */ `(
 
 /** How many conversations say otherwise than their messages how many these are, when the last came, and whether files are among them. */
 export async function totalsAstray(db: Database): Promise<number> {
-  const found = await knexOf(db).raw<{ rows: { count: number }[] }>(/* sql */ `
+  const found = await ask<{ count: number }>(
+    db,
+    /* sql */ `
     select count(*)::int as count
     from conversation join ${listedFrom("joined_to is null")} as listed on listed.id = conversation.id
     where (message_count, last_message_at, conversation.last_in_at, conversation.has_attachment)
-      is distinct from (listed.count, listed.last_at, listed.last_in_at, listed.has_attachment)`);
-  return found.rows[0]?.count ?? 0;
+      is distinct from (listed.count, listed.last_at, listed.last_in_at, listed.has_attachment)`,
+  );
+  return found[0]?.count ?? 0;
 }
 
 /** Counts and newest words of conversations, again from their messages; one without any keeps its subject. */

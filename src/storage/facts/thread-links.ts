@@ -1,4 +1,5 @@
 import { type ConversationId, type MessageId, type TrayId, trustedId } from "../../core/kernel/ids";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 
@@ -55,9 +56,8 @@ export async function lockThreads(
     ) as keys`,
     [trayId, [...ids, ...dedupeKeys.map(hex)]],
   );
-  const found = await builder.raw<{
-    rows: { message_id: string | null; key: string | null; conversation_id: string }[];
-  }>(
+  const found = await ask<{ message_id: string | null; key: string | null; conversation_id: string }>(
+    trx,
     /* sql */ `
     select message_id, null as key, conversation_id from thread_link where tray_id = ? and message_id = any(?)
     union all
@@ -65,7 +65,7 @@ export async function lockThreads(
     [trayId, [...ids], trayId, dedupeKeys.map((key) => Buffer.from(key))],
   );
   const known: KnownThreads = { conversations: new Map(), copies: new Map() };
-  for (const row of found.rows) {
+  for (const row of found) {
     const conversation = trustedId<ConversationId>(row.conversation_id);
     if (row.message_id !== null) known.conversations.set(row.message_id, conversation);
     if (row.key !== null) known.copies.set(row.key, conversation);
@@ -79,14 +79,15 @@ export async function placesOfKeys(
   trayId: TrayId,
   keys: readonly Uint8Array[],
 ): Promise<{ readonly messageId: MessageId; readonly conversationId: ConversationId }[]> {
-  const found = await knexOf(db).raw<{ rows: { id: string; conversation_id: string }[] }>(
+  const found = await ask<{ id: string; conversation_id: string }>(
+    db,
     /* sql */ `
     select message.id, conversation_id from unnest(cast(:keys as bytea[])) with ordinality as wanted(key, at)
       join message on message.tray_id = :trayId and dedupe_key = wanted.key
     order by wanted.at`,
-    { trayId, keys: keys.map((key) => Buffer.from(key)) } as never,
+    { trayId, keys: keys.map((key) => Buffer.from(key)) },
   );
-  return found.rows.map(({ id, conversation_id }) => ({
+  return found.map(({ id, conversation_id }) => ({
     messageId: trustedId<MessageId>(id),
     conversationId: trustedId<ConversationId>(conversation_id),
   }));

@@ -2,6 +2,7 @@ import type { EmailAddress, Mailbox } from "../../core/kernel/email-address";
 import { type ConversationId, type MessageId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { RecipientReport } from "../../core/message/mail-message";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
@@ -44,7 +45,8 @@ export async function conversationOfSubject(
   person: EmailAddress,
   within: { readonly since: Instant; readonly until: Instant },
 ): Promise<ConversationId | null> {
-  const found = await knexOf(db).raw<{ rows: { id: string }[] }>(
+  const found = await ask<{ id: string }>(
+    db,
     /* sql */ `
     select c.id from conversation as c
     where c.tray_id = :trayId and c.joined_to is null
@@ -62,7 +64,7 @@ export async function conversationOfSubject(
       ...asked(person),
     },
   );
-  const row = found.rows[0];
+  const row = found[0];
   return row === undefined ? null : trustedId<ConversationId>(row.id);
 }
 
@@ -77,7 +79,8 @@ export async function reportedMessage(
   recipients: readonly EmailAddress[],
   since: Instant,
 ): Promise<ReportedMessage | null> {
-  const found = await knexOf(db).raw<{ rows: { id: string; conversation_id: string }[] }>(
+  const found = await ask<{ id: string; conversation_id: string }>(
+    db,
     /* sql */ `
     select id, conversation_id from (
       select id, conversation_id, sent_at, 0 as way from message
@@ -89,7 +92,7 @@ export async function reportedMessage(
     ) as candidate order by way, sent_at desc limit 1`,
     { trayId, ids: [...ids], recipients: [...recipients], since: param(since) as Date },
   );
-  const row = found.rows[0];
+  const row = found[0];
   if (row === undefined) return null;
   return { messageId: trustedId<MessageId>(row.id), conversationId: trustedId<ConversationId>(row.conversation_id) };
 }
@@ -132,14 +135,15 @@ export async function noteReports(
 
 /** Addresses from which mail came under a name before, a few. */
 export async function addressesOfName(db: Database, trayId: TrayId, name: string): Promise<EmailAddress[]> {
-  const found = await knexOf(db).raw<{ rows: { from_address: string }[] }>(
+  const found = await ask<{ from_address: string }>(
+    db,
     /* sql */ `
     select distinct from_address from (
       select from_address from message where tray_id = :trayId and from_name = :name and direction = 'in' limit 200
     ) as seen limit 20`,
     { trayId, name },
   );
-  return found.rows.map((row) => row.from_address as EmailAddress);
+  return found.map((row) => row.from_address as EmailAddress);
 }
 
 /** Remembers one more way on which a message reached the tray. */

@@ -3,8 +3,8 @@ import { type ConversationId, trustedId } from "../../core/kernel/ids";
 import type { Asked } from "../../core/threading/may-answer";
 import { SEEN } from "../access/record-access";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 
 /** A conversation of a tray that waits for somebody, with what we asked in it. */
 export type AskedElsewhere = Asked & { readonly conversationId: ConversationId };
@@ -18,9 +18,8 @@ export async function askedElsewhere(
   but: ConversationId,
   addresses: readonly EmailAddress[],
 ): Promise<AskedElsewhere[]> {
-  const found = await knexOf(db).raw<{
-    rows: { id: string; subject: string; own_text: string; record_codes: string[] }[];
-  }>(
+  const found = await ask<{ id: string; subject: string; own_text: string; record_codes: string[] }>(
+    db,
     /* sql */ `
     select distinct on (c.last_message_at, c.id) c.id, c.subject, coalesce(message_text.own_text, '') as own_text,
       array(select record.code from record where record.id = any(c.record_ids) and ${SEEN}) as record_codes
@@ -36,9 +35,9 @@ export async function askedElsewhere(
       but,
       addresses: [...addresses],
       domains: addresses.map(domainOf),
-    } as never,
+    },
   );
-  return found.rows.map((row) => ({
+  return found.map((row) => ({
     conversationId: trustedId<ConversationId>(row.id),
     subject: row.subject,
     ownText: row.own_text,

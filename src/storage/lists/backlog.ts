@@ -1,7 +1,7 @@
 import type { BacklogGroup } from "../../core/lists/backlog";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { at, atOrNull } from "../base/rows";
 
 // As many of a kind as somebody goes through in a sitting; what is settled makes room for the next.
@@ -23,7 +23,8 @@ type Row = {
 export async function backlogGroups(db: Database, grant: TrayGrant, days: readonly string[]): Promise<BacklogGroup[]> {
   const [from] = days;
   if (from === undefined) return [];
-  const found = await knexOf(db).raw<{ rows: Row[] }>(
+  const found = await ask<Row>(
+    db,
     /* sql */ `
     with older as materialized (
       select id, list_id, who_address, who, subject, last_message_at, listed_at, (turn = 'us')::int as asks
@@ -54,7 +55,7 @@ export async function backlogGroups(db: Database, grant: TrayGrant, days: readon
     from groups`,
     { trayId: grant.tray.id, from, days: [...days], most: MAX_GROUPS },
   );
-  return found.rows.map((row) => ({
+  return found.map((row) => ({
     kind: row.kind,
     key: row.key,
     name: row.name,

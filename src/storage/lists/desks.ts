@@ -6,15 +6,15 @@ import { urgencyOfPace } from "../../core/kernel/urgency";
 import { OPEN_STANDINGS } from "../../core/lists/scope";
 import { SEEN_IDS } from "../access/record-access";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { atOrNull, param } from "../base/rows";
 
 /** What is open on the desks of a tray, in parts that weigh alike. */
 export async function deskParts(db: Database, grant: TrayGrant, now: Instant): Promise<DeskPart[]> {
-  const found = await knexOf(db).raw<{
-    rows: { owner_id: string; urgency: number; age: DeskAge; waits: boolean; count: number }[];
-  }>(
+  const found = await ask<{ owner_id: string; urgency: number; age: DeskAge; waits: boolean; count: number }>(
+    db,
     /* sql */ `
     select owner_id, urgency, standing in ('waiting', 'resting') as waits,
       case when standing_since > :days then 'fresh' when standing_since > :old then 'days' else 'old' end as age,
@@ -26,9 +26,9 @@ export async function deskParts(db: Database, grant: TrayGrant, now: Instant): P
       trayId: grant.tray.id,
       days: param(later(now, -DESK_AGE_DAYS.days * DAY)),
       old: param(later(now, -DESK_AGE_DAYS.old * DAY)),
-    } as never,
+    },
   );
-  return found.rows.map(({ owner_id, urgency, age, waits, count }) => ({
+  return found.map(({ owner_id, urgency, age, waits, count }) => ({
     ownerId: trustedId<MemberId>(owner_id),
     urgency: urgencyOfPace(urgency),
     age,
@@ -52,9 +52,8 @@ const NEWEST = 200;
 export async function dealtWith(db: Database, grant: TrayGrant, id: ConversationId): Promise<DealtWith[]> {
   const others = "other.tray_id = this.tray_id and other.owner_id is not null and other.id <> this.id";
   const newest = `order by other.last_message_at desc limit ${NEWEST}`;
-  const found = await knexOf(db).raw<{
-    rows: { owner_id: string; person: number; record: number; category: number }[];
-  }>(
+  const found = await ask<{ owner_id: string; person: number; record: number; category: number }>(
+    db,
     /* sql */ `
     with this as (select c.*, ${SEEN_IDS} as seen_ids from conversation as c where id = :id and tray_id = :trayId)
     select dealt.owner_id, count(*) filter (where by = 'person')::int as person,
@@ -68,9 +67,9 @@ export async function dealtWith(db: Database, grant: TrayGrant, id: Conversation
         where ${others} and other.category_ids && this.category_ids and other.category_ids <> '{}' ${newest})
     ) as dealt
     group by dealt.owner_id`,
-    { id, trayId: grant.tray.id, memberId: grant.memberId } as never,
+    { id, trayId: grant.tray.id, memberId: grant.memberId },
   );
-  return found.rows.map(({ owner_id, person, record, category }) => ({
+  return found.map(({ owner_id, person, record, category }) => ({
     memberId: trustedId<MemberId>(owner_id),
     person,
     record,
@@ -113,7 +112,8 @@ type DeskRow = Record<"to_sort" | "our_move" | "waiting" | "resting" | "overdue"
 
 /** Who has what in a tray, in one question; those who have nothing are left out. `dayStart` is when today began. */
 export async function desksOf(db: Database, grant: TrayGrant, now: Instant, dayStart: Instant): Promise<Desk[]> {
-  const found = await knexOf(db).raw<{ rows: DeskRow[] }>(
+  const found = await ask<DeskRow>(
+    db,
     /* sql */ `
     with open as (
       select owner_id as member_id,
@@ -145,9 +145,9 @@ export async function desksOf(db: Database, grant: TrayGrant, now: Instant, dayS
       left join settled on settled.member_id is not distinct from known.member_id
       left join answered on answered.member_id = known.member_id
       left join due on due.member_id = known.member_id`,
-    { trayId: grant.tray.id, now: param(now), dayStart: param(dayStart) } as never,
+    { trayId: grant.tray.id, now: param(now), dayStart: param(dayStart) },
   );
-  return found.rows.map((row) => ({
+  return found.map((row) => ({
     memberId: row.member_id === null ? null : trustedId<MemberId>(row.member_id),
     toSort: row.to_sort,
     ourMove: row.our_move,
@@ -163,7 +163,8 @@ export async function desksOf(db: Database, grant: TrayGrant, now: Instant, dayS
 
 /** The open conversations that a member owns, follows, or has an open follow-up on in a tray, in order of id. */
 export async function openOfMember(db: Database, trayId: TrayId, memberId: MemberId): Promise<ConversationId[]> {
-  const found = await knexOf(db).raw<{ rows: { id: string }[] }>(
+  const found = await ask<{ id: string }>(
+    db,
     /* sql */ `
     select id from conversation
     where tray_id = :trayId and standing in ('to-sort', 'our-move', 'waiting', 'resting') and owner_id = :memberId
@@ -171,9 +172,9 @@ export async function openOfMember(db: Database, trayId: TrayId, memberId: Membe
     union select conversation_id from follow_up
       where tray_id = :trayId and for_member_id = :memberId and done_at is null
     order by id`,
-    { trayId, memberId } as never,
+    { trayId, memberId },
   );
-  return found.rows.map(({ id }) => trustedId<ConversationId>(id));
+  return found.map(({ id }) => trustedId<ConversationId>(id));
 }
 
 /** How many open conversations a member owns in a tray. */

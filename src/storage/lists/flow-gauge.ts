@@ -2,8 +2,8 @@ import { AGE_BUCKET_ENDS } from "../../core/flow/age-buckets";
 import { type Instant, later } from "../../core/kernel/instant";
 import type { FLOW } from "../../core/standing/standing";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { atOrNull, param } from "../base/rows";
 
 type FlowStanding = (typeof FLOW)[number];
@@ -45,7 +45,8 @@ export async function flowGauge(
 ): Promise<FlowSegment[]> {
   const ends = AGE_BUCKET_ENDS.map((age) => param(later(now, -age)));
   const days = [0, 1, 2, 3, 4].map((back) => param(later(dayStart, -back * 24 * 3_600_000)));
-  const found = await knexOf(db).raw<{ rows: SegmentRow[] }>(
+  const found = await ask<SegmentRow>(
+    db,
     /* sql */ `
     select standing, count(*)::int as count, min(standing_since) as oldest,
       count(*) filter (where standing_since > :end0)::int as b0,
@@ -79,9 +80,9 @@ export async function flowGauge(
       day2: days[2],
       day3: days[3],
       day4: days[4],
-    } as never,
+    },
   );
-  return found.rows.map((row) => ({
+  return found.map((row) => ({
     standing: row.standing,
     count: row.count,
     oldestSince: atOrNull(row.oldest),

@@ -2,6 +2,7 @@ import type { ConversationId, MemberId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { LOOSE_ENDS, type LooseEndKind } from "../../core/loose-ends/loose-end";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
@@ -98,14 +99,14 @@ const FOUND = Object.entries(KINDS)
   )
   .join(" union all ");
 
-function valuesOf(grant: TrayGrant, { away, ...moments }: LooseEndTerms): Record<string, never> {
+function valuesOf(grant: TrayGrant, { away, ...moments }: LooseEndTerms): Readonly<Record<string, unknown>> {
   const values = Object.entries(moments).map(([name, moment]) => [name, param(moment)] as const);
   return {
     trayId: grant.tray.id,
     memberId: grant.memberId,
     away: [...away],
     ...Object.fromEntries(values),
-  } as never;
+  };
 }
 
 /** A part of the loose ends of a tray, with how many there are in all. */
@@ -118,9 +119,8 @@ export async function looseEndsOf(
   terms: LooseEndTerms,
   part: { readonly from: number; readonly limit: number },
 ): Promise<LooseEnds> {
-  const found = await knexOf(db).raw<{
-    rows: (RawSheetRow & { kind: LooseEndKind; since: Date; total: number; in_kind: number })[];
-  }>(
+  const found = await ask<RawSheetRow & { kind: LooseEndKind; since: Date; total: number; in_kind: number }>(
+    db,
     /* sql */ `
     with found as materialized (${FOUND}),
     counted as (
@@ -133,21 +133,22 @@ export async function looseEndsOf(
     from part join conversation as c on c.id = part.id order by part.place`,
     { ...valuesOf(grant, terms), kinds: [...LOOSE_ENDS], ...part },
   );
-  const rows = found.rows.map(({ kind, since, in_kind: inKind, ...row }) => {
+  const rows = found.map(({ kind, since, in_kind: inKind, ...row }) => {
     return { row: sheetRowOf(row), kind, since: at(since), inKind };
   });
-  return { rows, total: found.rows[0]?.total ?? 0 };
+  return { rows, total: found[0]?.total ?? 0 };
 }
 
 /** How many conversations of a tray are loose ends. */
 export async function countLooseEnds(db: Database, grant: TrayGrant, terms: LooseEndTerms): Promise<number> {
-  const found = await knexOf(db).raw<{ rows: { count: number }[] }>(
+  const found = await ask<{ count: number }>(
+    db,
     /* sql */ `
     select count(distinct found.id)::int as count from (${FOUND}) as found
       join conversation as c on c.id = found.id and c.joined_to is null`,
     valuesOf(grant, terms),
   );
-  return found.rows[0]?.count ?? 0;
+  return found[0]?.count ?? 0;
 }
 
 /** Remembers that a conversation of a tray is no loose end of a kind, as it is now; false when the tray has none of this id. */

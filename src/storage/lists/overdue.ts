@@ -1,7 +1,7 @@
 import { type ConversationId, type MemberId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
 
 /** Something whose day is over, and who is to be told. */
@@ -18,17 +18,16 @@ export type Overdue = {
 
 /** Expected replies and follow-ups that became due within a stretch and of which their members were not told. */
 export async function overdueSince(db: Database, since: Instant, now: Instant, limit: number): Promise<Overdue[]> {
-  const found = await knexOf(db).raw<{
-    rows: {
-      member_id: string;
-      tray_id: string;
-      id: string;
-      due: Date;
-      what: Overdue["what"];
-      text: string;
-      about: string;
-    }[];
+  const found = await ask<{
+    member_id: string;
+    tray_id: string;
+    id: string;
+    due: Date;
+    what: Overdue["what"];
+    text: string;
+    about: string;
   }>(
+    db,
     /* sql */ `
     select due.* from (
       select owner_id as member_id, tray_id, id, expected_at as due, 'reply' as what, '' as text,
@@ -44,9 +43,9 @@ export async function overdueSince(db: Database, since: Instant, now: Instant, l
     where not exists (select 1 from notification where notification.member_id = due.member_id
       and notification.about = due.about)
     order by due.due limit :limit`,
-    { since: param(since), now: param(now), limit } as never,
+    { since: param(since), now: param(now), limit },
   );
-  return found.rows.map((row) => ({
+  return found.map((row) => ({
     memberId: trustedId<MemberId>(row.member_id),
     trayId: trustedId<TrayId>(row.tray_id),
     conversationId: trustedId<ConversationId>(row.id),

@@ -2,6 +2,7 @@ import { type PlaceId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { OPEN_STANDINGS } from "../../core/lists/scope";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { runPrepared } from "../base/prepared";
@@ -146,7 +147,8 @@ export async function removeSavedView(db: Database, grant: TrayGrant, id: string
 
 /** How many open conversations of a tray each record, category (with those under it) and owner has, by id. */
 export async function openCounts(db: Database, grant: TrayGrant): Promise<ReadonlyMap<string, number>> {
-  const found = await knexOf(db).raw<{ rows: { id: string; count: number }[] }>(
+  const found = await ask<{ id: string; count: number }>(
+    db,
     /* sql */ `
     with recursive ${ABOVE},
     open as (
@@ -160,5 +162,5 @@ export async function openCounts(db: Database, grant: TrayGrant): Promise<Readon
     ) as one group by id`,
     { trayId: grant.tray.id, standings: [...OPEN_STANDINGS] },
   );
-  return new Map(found.rows.map(({ id, count }) => [id, count]));
+  return new Map(found.map(({ id, count }) => [id, count]));
 }

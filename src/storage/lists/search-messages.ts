@@ -1,8 +1,8 @@
 import { type ConversationId, type RecordId, trustedId } from "../../core/kernel/ids";
 import type { Query, Term } from "../../core/search/query";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
 
 /** A conversation with a message in it that has what was asked for. */
@@ -68,7 +68,8 @@ async function searched(
   hits: string,
   parameters: Readonly<Record<string, unknown>>,
 ): Promise<{ readonly rows: Found[]; readonly hits: number }> {
-  const found = await knexOf(db).raw<{ rows: FoundRow[] }>(
+  const found = await ask<FoundRow>(
+    db,
     /* sql */ `
     with hit as materialized (${hits}
     ), kept as (
@@ -91,16 +92,16 @@ async function searched(
       join message on message.id = page.message_id
       join message_text on message_text.message_id = page.message_id
     order by page.sent_at desc`,
-    parameters as never,
+    parameters,
   );
-  const rows = found.rows.map((row) => ({
+  const rows = found.map((row) => ({
     ...sheetRowOf(row),
     hitText: row.hit_text,
     hitFrom: row.hit_from,
     hitFile: row.hit_file,
   }));
   // Of hits that are all thrown away nothing says how many they were.
-  return { rows, hits: found.rows[0]?.hits ?? MAX_HITS };
+  return { rows, hits: found[0]?.hits ?? MAX_HITS };
 }
 
 /** The conversations of a tray with a message that has every term, the oldest first; as in a search, but all of them. */
@@ -110,7 +111,8 @@ export async function conversationsWith(
   query: Query,
   where: "kept" | "everywhere",
 ): Promise<ConversationId[]> {
-  const found = await knexOf(db).raw<{ rows: { id: string }[] }>(
+  const found = await ask<{ id: string }>(
+    db,
     /* sql */ `
     select c.id from conversation as c
     where c.tray_id = :trayId and c.joined_to is null and (:everywhere or c.standing not in ('bin', 'junk'))
@@ -119,7 +121,7 @@ export async function conversationsWith(
     order by c.last_message_at, c.id`,
     { trayId: grant.tray.id, query: tsqueryText(query), everywhere: where === "everywhere" },
   );
-  return found.rows.map(({ id }) => trustedId<ConversationId>(id));
+  return found.map(({ id }) => trustedId<ConversationId>(id));
 }
 
 /** The same of the conversations on a record, in whichever trays she may look into. */
@@ -129,7 +131,8 @@ export async function conversationsOnRecordWith(
   recordId: RecordId,
   query: Query,
 ): Promise<ConversationId[]> {
-  const found = await knexOf(db).raw<{ rows: { id: string }[] }>(
+  const found = await ask<{ id: string }>(
+    db,
     /* sql */ `
     select c.id from conversation as c
       join tray_member on tray_member.tray_id = c.tray_id and tray_member.member_id = :memberId
@@ -138,5 +141,5 @@ export async function conversationsOnRecordWith(
         and vector @@ to_tsquery('simple', :query))`,
     { memberId: grant.memberId, recordId, query: tsqueryText(query) },
   );
-  return found.rows.map(({ id }) => trustedId<ConversationId>(id));
+  return found.map(({ id }) => trustedId<ConversationId>(id));
 }

@@ -5,6 +5,7 @@ import type { Placed } from "../../core/lists/lanes";
 import { type MenuDimension, WITHOUT } from "../../core/lists/narrowing";
 import type { Grouping, SheetView } from "../../core/lists/sheet-view";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { runPrepared } from "../base/prepared";
@@ -251,8 +252,8 @@ function runUsual<Row extends object>(db: Database, { narrowing }: ListQuery, pi
 }
 
 async function run<Row>(db: Database, { sql, values }: Piece): Promise<Row[]> {
-  const found = await knexOf(db).raw<{ rows: Row[] }>(sql, values as never);
-  return found.rows;
+  const found = await ask<Row>(db, sql, values);
+  return found;
 }
 
 /** True once a tray has had mail, whatever became of it. */

@@ -3,8 +3,8 @@ import type { Instant } from "../../core/kernel/instant";
 import type { Mark } from "../../core/turn-line/marks";
 import { SEEN } from "../access/record-access";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sheet-row";
 
@@ -38,9 +38,8 @@ const LANES: Readonly<Record<WaitingLanes, string>> = {
  * of lanes the one first that has the first of them.
  */
 export async function waitingRows(db: Database, grant: TrayGrant, part: WaitingPart): Promise<WaitingRows> {
-  const found = await knexOf(db).raw<{
-    rows: (RawSheetRow & { lane: string; in_lane: number; total: number; overdue: number })[];
-  }>(
+  const found = await ask<RawSheetRow & { lane: string; in_lane: number; total: number; overdue: number }>(
+    db,
     /* sql */ `
     with waiting as (
       select c.id, c.expected_at, ${LANES[part.lanes]} as lane from conversation as c
@@ -63,13 +62,13 @@ export async function waitingRows(db: Database, grant: TrayGrant, part: WaitingP
       from: part.from,
       limit: part.limit,
       overBefore: param(part.overBefore),
-    } as never,
+    },
   );
-  const [{ total, overdue } = { total: 0, overdue: 0 }] = found.rows;
+  const [{ total, overdue } = { total: 0, overdue: 0 }] = found;
   return {
     total,
     overdue,
-    rows: found.rows.map((row) => ({ row: sheetRowOf(row), lane: row.lane, inLane: row.in_lane })),
+    rows: found.map((row) => ({ row: sheetRowOf(row), lane: row.lane, inLane: row.in_lane })),
   };
 }
 
@@ -83,7 +82,8 @@ export async function exchangesWith(
   grant: TrayGrant,
   people: readonly EmailAddress[],
 ): Promise<ReadonlyMap<string, readonly (readonly Mark[])[]>> {
-  const found = await knexOf(db).raw<{ rows: { who: string; exchanges: Mark[][] }[] }>(
+  const found = await ask<{ who: string; exchanges: Mark[][] }>(
+    db,
     /* sql */ `
     select person as who, (
       select coalesce(jsonb_agg(newest.marks), '[]') from (
@@ -97,7 +97,7 @@ export async function exchangesWith(
       select marks from conversation where tray_id = :trayId and standing = 'settled' and joined_to is null
       order by listed_at desc, id desc limit ${EXCHANGES_OF_ALL}
     ) as newest`,
-    { trayId: grant.tray.id, people: [...new Set(people)] } as never,
+    { trayId: grant.tray.id, people: [...new Set(people)] },
   );
-  return new Map(found.rows.map(({ who, exchanges }) => [who, exchanges]));
+  return new Map(found.map(({ who, exchanges }) => [who, exchanges]));
 }

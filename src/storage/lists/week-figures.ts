@@ -1,6 +1,7 @@
 import type { MemberId, TrayId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { WeekFigures } from "../../core/notifications/week";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
@@ -12,7 +13,8 @@ export async function weekFigures(
   from: Instant,
   to: Instant,
 ): Promise<Omit<WeekFigures, "ends">> {
-  const found = await knexOf(db).raw<{ rows: { arrived: number; answered: number; settled: number }[] }>(
+  const found = await ask<{ arrived: number; answered: number; settled: number }>(
+    db,
     /* sql */ `
     select
       (select count(*)::int from message where tray_id = :trayId and received_at >= :from and received_at < :to
@@ -23,7 +25,7 @@ export async function weekFigures(
         and kind = 'settled' and undoes is null) as settled`,
     { trayId, from: param(from) as Date, to: param(to) as Date },
   );
-  const [row] = found.rows;
+  const [row] = found;
   if (row === undefined) throw new Error("a query without a from gives one row");
   return row;
 }

@@ -2,6 +2,7 @@ import type { EmailAddress } from "../../core/kernel/email-address";
 import { type ConversationId, type MemberId, type MessageId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import { wholeBlob } from "../base/blobs";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
@@ -72,14 +73,15 @@ export async function lockSendingRate(trx: Transaction): Promise<void> {
 
 /** How many messages were handed over since a moment, of all trays; of one domain, or of all (null). */
 export async function handedOverSince(db: Database, domain: string | null, since: Instant): Promise<number> {
-  const found = await knexOf(db).raw<{ rows: { count: number }[] }>(
+  const found = await ask<{ count: number }>(
+    db,
     /* sql */ `
     select count(*)::int as count from message where delivery in ('going', 'sent') and delivery_at > :since
       and (cast(:domain as text) is null or exists (select 1 from outgoing_recipient as recipient
         where recipient.message_id = message.id and split_part(recipient.address, '@', 2) = :domain))`,
     { since: param(since) as Date, domain },
   );
-  return found.rows[0]?.count ?? 0;
+  return found[0]?.count ?? 0;
 }
 
 /** Takes the words of a message that never went out of the search. */

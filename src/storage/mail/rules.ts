@@ -5,6 +5,7 @@ import { listIdIn } from "../../core/message/ways-to-leave";
 import type { RuledMessage } from "../../core/rules/match-rule";
 import type { Rule, RuleActions, RuleConditions } from "../../core/rules/rule";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
@@ -76,11 +77,12 @@ export async function removeRule(db: Database, trayId: TrayId, id: RuleId, at: I
 
 /** Gives the rules of a tray another order; those that are not named come after. */
 export async function orderRules(trx: Database, trayId: TrayId, ids: readonly RuleId[]): Promise<void> {
-  await knexOf(trx).raw(
+  await ask(
+    trx,
     /* sql */ `
     update rule set position = coalesce(array_position(cast(:ids as uuid[]), id), 100000 + position)
     where tray_id = :trayId`,
-    { ids: [...ids], trayId } as never,
+    { ids: [...ids], trayId },
   );
 }
 
@@ -99,18 +101,17 @@ export type SampleMessage = RuledMessage & { readonly id: string; readonly fromN
 
 /** The newest messages that came to a tray, for trying a rule on them. */
 export async function newestArrivals(db: Database, grant: TrayGrant, limit: number): Promise<SampleMessage[]> {
-  const found = await knexOf(db).raw<{
-    rows: {
-      id: string;
-      from_address: EmailAddress;
-      from_name: string;
-      recipients: Pick<Recipients, "to" | "cc">;
-      subject: string;
-      own_text: string;
-      list_id: string | null;
-      has_attachment: boolean;
-    }[];
+  const found = await ask<{
+    id: string;
+    from_address: EmailAddress;
+    from_name: string;
+    recipients: Pick<Recipients, "to" | "cc">;
+    subject: string;
+    own_text: string;
+    list_id: string | null;
+    has_attachment: boolean;
   }>(
+    db,
     /* sql */ `
     select message.id, from_address, from_name, recipients, message.subject, own_text, list_id,
       exists (select 1 from jsonb_array_elements(attachments) as one where one->>'inline' = 'false') as has_attachment
@@ -119,7 +120,7 @@ export async function newestArrivals(db: Database, grant: TrayGrant, limit: numb
     order by received_at desc, message.id desc limit :limit`,
     { trayId: grant.tray.id, limit },
   );
-  return found.rows.map((row) => ({
+  return found.map((row) => ({
     id: row.id,
     from: row.from_address,
     fromName: row.from_name,

@@ -1,6 +1,7 @@
 import { type ConversationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Tray, TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { atOrNull, param } from "../base/rows";
@@ -48,9 +49,8 @@ export type BinUse = {
 
 /** How the bin of a tray is used. `since` is how far back one looks for what was taken out of it. */
 export async function binUse(db: Database, grant: TrayGrant, since: Instant): Promise<BinUse> {
-  const found = await knexOf(db).raw<{
-    rows: { goes: number; stays: number; next_since: Date | null; taken_back: number }[];
-  }>(
+  const found = await ask<{ goes: number; stays: number; next_since: Date | null; taken_back: number }>(
+    db,
     /* sql */ `
     with lies as (
       select standing_since, ${STAYS} as stays from conversation as c where tray_id = :trayId and standing = 'bin'
@@ -72,7 +72,7 @@ export async function binUse(db: Database, grant: TrayGrant, since: Instant): Pr
       (select count(*)::int from taken) as taken_back`,
     { trayId: grant.tray.id, since: param(since) as Date },
   );
-  const row = found.rows[0];
+  const row = found[0];
   return {
     goes: row?.goes ?? 0,
     stays: row?.stays ?? 0,
@@ -90,8 +90,8 @@ const TOO_LONG = /* sql */ `
 
 /** Whether anything has lain in the bin of its tray, or as junk, for longer than its term. */
 export async function isBinOverdue(db: Database, now: Instant): Promise<boolean> {
-  const found = await knexOf(db).raw<{ rows: unknown[] }>(TOO_LONG, { now: param(now) as Date, limit: 1 });
-  return found.rows.length > 0;
+  const found = await ask<unknown>(db, TOO_LONG, { now: param(now) as Date, limit: 1 });
+  return found.length > 0;
 }
 
 /**
@@ -103,11 +103,11 @@ export async function lockBinnedTooLong(
   now: Instant,
   limit: number,
 ): Promise<{ id: ConversationId; trayId: TrayId }[]> {
-  const found = await knexOf(trx).raw<{ rows: { id: string; tray_id: string }[] }>(
-    `${TOO_LONG} for update of c skip locked`,
-    { now: param(now) as Date, limit },
-  );
-  return found.rows.map((row) => ({
+  const found = await ask<{ id: string; tray_id: string }>(trx, `${TOO_LONG} for update of c skip locked`, {
+    now: param(now) as Date,
+    limit,
+  });
+  return found.map((row) => ({
     id: trustedId<ConversationId>(row.id),
     trayId: trustedId<TrayId>(row.tray_id),
   }));
@@ -172,10 +172,10 @@ export async function deleteUnusedBlobs(trx: Transaction, sums: readonly Buffer[
   for (let next = sums; next.length > 0; ) {
     const held = await lockBlobs(trx, next, now);
     // A statement of its own, which sees what was committed before the rows were held.
-    const gone = await knexOf(trx).raw<{ rows: { runs: { sha256: string }[] | null }[] }>(DELETE_UNUSED, {
+    const gone = await ask<{ runs: { sha256: string }[] | null }>(trx, DELETE_UNUSED, {
       sums: held,
-    } as never);
-    const parts = new Set(gone.rows.flatMap(({ runs }) => (runs ?? []).map(({ sha256 }) => sha256)));
+    });
+    const parts = new Set(gone.flatMap(({ runs }) => (runs ?? []).map(({ sha256 }) => sha256)));
     next = [...parts].map((part) => Buffer.from(part, "hex"));
   }
 }
@@ -188,10 +188,11 @@ async function lockBlobs(trx: Transaction, sums: readonly Buffer[], now: Instant
     .forUpdate()
     .skipLocked();
   const held = rows.map(({ sha256 }) => sha256);
-  await knexOf(trx).raw(
+  await ask(
+    trx,
     `insert into blob_unswept (sha256, at) select sha256, :now from blob
       where sha256 = any(:sums) and sha256 <> all(:held) on conflict do nothing`,
-    { sums: [...sums], held, now: param(now) } as never,
+    { sums: [...sums], held, now: param(now) },
   );
   return held;
 }

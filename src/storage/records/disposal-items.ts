@@ -1,6 +1,7 @@
 import type { ConversationId, MemberId, RecordId } from "../../core/kernel/ids";
 import { trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
@@ -38,7 +39,8 @@ export async function beginDisposal(
     certificate: JSON.stringify(head),
     viewers: viewers === null ? null : [...viewers],
   });
-  await builder.raw(
+  await ask(
+    trx,
     `insert into disposal_item (record_id, conversation_id, version, goes, is_whole)
       select :recordId, id, version, goes, is_whole from unnest(cast(:ids as uuid[]), cast(:versions as int[]),
         cast(:goes as boolean[]), cast(:wholes as boolean[])) as item(id, version, goes, is_whole)`,
@@ -48,7 +50,7 @@ export async function beginDisposal(
       versions: items.map(({ version }) => version),
       goes: items.map(({ goes }) => goes),
       wholes: items.map(({ isWhole }) => isWhole),
-    } as never,
+    },
   );
   await builder("record").where({ id: recordId }).update({ access_members: [], access_groups: [], viewers: [] });
 }
@@ -86,7 +88,8 @@ export async function lockDisposalItems(trx: Transaction, recordId: RecordId, li
 
 /** Notes of conversations that are about to be deleted what the certificate is to say of them. */
 export async function noteGone(trx: Transaction, recordId: RecordId, ids: readonly ConversationId[]): Promise<void> {
-  await knexOf(trx).raw(
+  await ask(
+    trx,
     /* sql */ `
     with gone as (${GONE_MESSAGES})
     update disposal_item set lines = whole.lines, documents = whole.documents, bytes = whole.bytes
@@ -95,7 +98,7 @@ export async function noteGone(trx: Transaction, recordId: RecordId, ids: readon
       from gone group by conversation_id
     ) as whole
     where disposal_item.record_id = :recordId and disposal_item.conversation_id = whole.conversation_id`,
-    { recordId, ids: [...ids] } as never,
+    { recordId, ids: [...ids] },
   );
 }
 
@@ -109,7 +112,7 @@ export async function endDisposalItems(
   await knexOf(trx)("disposal_item")
     .where({ record_id: recordId })
     .whereIn("conversation_id", [...ids])
-    .update({ is_done: true, goes: knexOf(trx).raw("conversation_id = any(?)", [[...gone]] as never) });
+    .update({ is_done: true, goes: knexOf(trx).raw("conversation_id = any(?)", [gone.map(String)]) });
 }
 
 /** What went in all once every conversation is done with, held for the end; null while one is not, or when it has ended. */
@@ -124,16 +127,15 @@ export async function lockWhatWent(
     .where({ record_id: recordId, is_done: false })
     .limit(1);
   if (begun === undefined || left !== undefined) return null;
-  const found = await builder.raw<{
-    rows: {
-      conversations: number;
-      elsewhere: number;
-      messages: number;
-      documents: number;
-      bytes: string;
-      digest: string;
-    }[];
+  const found = await ask<{
+    conversations: number;
+    elsewhere: number;
+    messages: number;
+    documents: number;
+    bytes: string;
+    digest: string;
   }>(
+    trx,
     /* sql */ `
     with item as (select * from disposal_item where record_id = :recordId),
     put as (select id, encode(sha256, 'hex') as sha256, size from record_document where record_id = :recordId),
@@ -150,6 +152,6 @@ export async function lockWhatWent(
         'utf8')), 'hex') as digest`,
     { recordId },
   );
-  const [whole] = found.rows;
+  const [whole] = found;
   return whole === undefined ? null : { ...whole, bytes: Number(whole.bytes) };
 }

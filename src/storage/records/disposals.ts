@@ -1,5 +1,6 @@
 import { type ConversationId, type RecordId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
@@ -56,8 +57,8 @@ export const GONE_MESSAGES = /* sql */ `
 
 /** What would go with a record now, over all trays. */
 export async function namedForDisposal(db: Database, recordId: RecordId): Promise<Named> {
-  const builder = knexOf(db);
-  const found = await builder.raw<{ rows: Row[] }>(
+  const found = await ask<Row>(
+    db,
     /* sql */ `
     select c.id, c.subject, c.who, c.last_message_at, c.message_count, c.tray_id, c.version,
       c.standing in ('to-sort', 'our-move', 'waiting', 'resting') as is_open,
@@ -67,10 +68,9 @@ export async function namedForDisposal(db: Database, recordId: RecordId): Promis
     order by c.last_message_at, c.id`,
     { recordId },
   );
-  const goes = found.rows.filter(({ is_elsewhere }) => !is_elsewhere);
-  const sums = await builder.raw<{
-    rows: { messages: number; carried: number; put: number; bytes: string; digest: string }[];
-  }>(
+  const goes = found.filter(({ is_elsewhere }) => !is_elsewhere);
+  const sums = await ask<{ messages: number; carried: number; put: number; bytes: string; digest: string }>(
+    db,
     /* sql */ `
     with gone as (${GONE_MESSAGES}
     ), put as (
@@ -81,9 +81,9 @@ export async function namedForDisposal(db: Database, recordId: RecordId): Promis
       (select coalesce(sum(size), 0) from gone) + (select coalesce(sum(size), 0) from put) as bytes,
       encode(sha256(convert_to(coalesce((select string_agg(id || ' ' || sha256, E'\\n' order by id) from lines), ''),
         'utf8')), 'hex') as digest`,
-    { ids: goes.map(({ id }) => id), recordId } as never,
+    { ids: goes.map(({ id }) => id), recordId },
   );
-  const [sum] = sums.rows;
+  const [sum] = sums;
   if (sum === undefined) throw new Error("counting gave no row");
   const namedOf = (row: Row): NamedConversation => ({
     id: trustedId<ConversationId>(row.id),
@@ -96,8 +96,8 @@ export async function namedForDisposal(db: Database, recordId: RecordId): Promis
   });
   return {
     goes: goes.map(namedOf),
-    elsewhere: found.rows.filter(({ is_elsewhere }) => is_elsewhere).map(namedOf),
-    open: found.rows.filter(({ is_open }) => is_open).length,
+    elsewhere: found.filter(({ is_elsewhere }) => is_elsewhere).map(namedOf),
+    open: found.filter(({ is_open }) => is_open).length,
     messages: sum.messages,
     documents: sum.carried + sum.put,
     bytes: Number(sum.bytes),

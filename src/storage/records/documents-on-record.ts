@@ -12,8 +12,8 @@ import type { FieldValues } from "../../core/records/filing-field";
 import type { Filing, FilingMeans } from "../../core/records/filing-means";
 import type { Query } from "../../core/search/query";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { at } from "../base/rows";
 import { MESSAGES } from "../facts/on-record";
 import { tsqueryText } from "../lists/search-messages";
@@ -56,7 +56,8 @@ export async function partsOnRecord(db: Database, grant: TrayGrant, recordId: Re
     fields: FieldValues | null;
     earlier: Filing["earlier"] | null;
   };
-  const found = await knexOf(db).raw<{ rows: Row[] }>(
+  const found = await ask<Row>(
+    db,
     /* sql */ `
     select part.message_id, part.attachment, message.conversation_id, tray.id as tray_id, tray.slug as tray_slug, message.subject,
       coalesce(nullif(from_name, ''), from_address) as who, direction, sent_at, left(coalesce(own_text, ''), 400) as own_text,
@@ -70,7 +71,7 @@ export async function partsOnRecord(db: Database, grant: TrayGrant, recordId: Re
     where part.record_id = :recordId order by sent_at desc, part.message_id, part.attachment`,
     { memberId: grant.memberId, recordId },
   );
-  return found.rows.map(({ subject, who, direction, ...row }) => ({
+  return found.map(({ subject, who, direction, ...row }) => ({
     subject,
     who,
     direction,
@@ -119,7 +120,8 @@ export async function documentsOnRecord(
     attachment: Attachment;
     is_hit: boolean;
   };
-  const found = await knexOf(db).raw<{ rows: Row[] }>(
+  const found = await ask<Row>(
+    db,
     /* sql */ `
     with ${MESSAGES},
     document as (
@@ -140,7 +142,7 @@ export async function documentsOnRecord(
     from document order by sent_at desc, id limit ${MOST_DOCUMENTS}`,
     { memberId: grant.memberId, recordId, query: tsqueryText(query) },
   );
-  return found.rows.map(({ id, tray_slug, sent_at, who, direction, attachment, is_hit }) => {
+  return found.map(({ id, tray_slug, sent_at, who, direction, attachment, is_hit }) => {
     const { index, fileName, contentType, size, sha256 } = attachment;
     return {
       messageId: trustedId<MessageId>(id),

@@ -5,8 +5,8 @@ import type { Filing } from "../../core/records/filing-means";
 import type { StandingKind } from "../../core/standing/standing";
 import { SEEN } from "../access/record-access";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { at, atOrNull } from "../base/rows";
 import { FILED } from "../facts/on-record";
 
@@ -58,14 +58,15 @@ const ENTRY = /* sql */ `entry.at, entry.by_member_id, entry.rule->>'name' as ru
 
 /** The conversations filed on a record in the trays that the viewer may look into, in order of their newest message. */
 export async function filedThreads(db: Database, grant: TrayGrant, recordId: RecordId): Promise<FiledThread[]> {
-  const found = await knexOf(db).raw<{ rows: ThreadRow[] }>(
+  const found = await ask<ThreadRow>(
+    db,
     /* sql */ `
     with filed as materialized (select ${ABOUT_THREAD} ${FILED})
     select filed.*, ${ENTRY} from filed ${entryOn(":recordText")}
     order by filed.last_message_at, filed.id`,
     { memberId: grant.memberId, recordId, recordText: recordId },
   );
-  return found.rows.map(threadOf);
+  return found.map(threadOf);
 }
 
 /** How some conversations of a tray are filed on the records that the viewer may know of, in the order of the codes. */
@@ -74,7 +75,8 @@ export async function filingsOfConversations(
   grant: TrayGrant,
   ids: readonly ConversationId[],
 ): Promise<(FiledThread & { readonly code: string })[]> {
-  const found = await knexOf(db).raw<{ rows: (ThreadRow & { code: string })[] }>(
+  const found = await ask<ThreadRow & { code: string }>(
+    db,
     /* sql */ `
     with filed as materialized (
       select ${ABOUT_THREAD}, record.id as record_id, record.code
@@ -82,9 +84,9 @@ export async function filingsOfConversations(
       where c.id = any(:ids) and c.tray_id = :trayId)
     select filed.*, ${ENTRY} from filed ${entryOn("filed.record_id::text")}
     order by filed.code, filed.id`,
-    { ids: [...ids], trayId: grant.tray.id, memberId: grant.memberId } as never,
+    { ids: [...ids], trayId: grant.tray.id, memberId: grant.memberId },
   );
-  return found.rows.map((row) => ({ ...threadOf(row), code: row.code }));
+  return found.map((row) => ({ ...threadOf(row), code: row.code }));
 }
 
 const threadOf = ({ subject, who, at: filedAt, by_member_id, rule, effect, ...row }: ThreadRow): FiledThread => ({

@@ -10,8 +10,8 @@ import {
 import type { Instant } from "../../core/kernel/instant";
 import type { Attachment } from "../../core/message/mail-message";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { at } from "../base/rows";
 import { MESSAGES } from "../facts/on-record";
 import type { Recipients } from "../facts/store-message";
@@ -51,11 +51,11 @@ type MessageRow = {
 
 /** All messages of those conversations and those filed by themselves, in order of time; what was taken back before it went is not among them. */
 export async function messagesOnRecord(db: Database, grant: TrayGrant, recordId: RecordId): Promise<MessageOnRecord[]> {
-  const found = await knexOf(db).raw<{ rows: MessageRow[] }>(
-    `with ${MESSAGES} ${WHOLE_MESSAGES} from on_record as message ${IN_ORDER}`,
-    { memberId: grant.memberId, recordId },
-  );
-  return found.rows.map(messageOf);
+  const found = await ask<MessageRow>(db, `with ${MESSAGES} ${WHOLE_MESSAGES} from on_record as message ${IN_ORDER}`, {
+    memberId: grant.memberId,
+    recordId,
+  });
+  return found.map(messageOf);
 }
 
 /** All messages of some conversations of a tray, in the same way. */
@@ -64,12 +64,13 @@ export async function messagesOfConversations(
   grant: TrayGrant,
   ids: readonly ConversationId[],
 ): Promise<MessageOnRecord[]> {
-  const found = await knexOf(db).raw<{ rows: MessageRow[] }>(
+  const found = await ask<MessageRow>(
+    db,
     `with message as (select * from message where conversation_id = any(:ids) and tray_id = :trayId)
     ${WHOLE_MESSAGES} from message ${IN_ORDER}`,
-    { ids: [...ids], trayId: grant.tray.id } as never,
+    { ids: [...ids], trayId: grant.tray.id },
   );
-  return found.rows.map(messageOf);
+  return found.map(messageOf);
 }
 
 const WHOLE_MESSAGES = /* sql */ `
@@ -106,9 +107,8 @@ export async function notesOf(
     readonly text: string;
   }[]
 > {
-  const found = await knexOf(db).raw<{
-    rows: { conversation_id: string; by_member_id: string | null; at: Date; text: string }[];
-  }>(
+  const found = await ask<{ conversation_id: string; by_member_id: string | null; at: Date; text: string }>(
+    db,
     /* sql */ `
     select note.conversation_id, note.by_member_id, note.at, coalesce((
       select edit.effect->>'text' from journal as edit
@@ -118,9 +118,9 @@ export async function notesOf(
     where note.conversation_id = any(:ids) and note.kind = 'noted' and note.undoes is null
       and not exists (select 1 from journal as undo where undo.undoes = note.id)
     order by note.at, note.id`,
-    { ids: [...ids] } as never,
+    { ids: [...ids] },
   );
-  return found.rows.map(({ conversation_id, by_member_id, at: when, text }) => ({
+  return found.map(({ conversation_id, by_member_id, at: when, text }) => ({
     conversationId: trustedId<ConversationId>(conversation_id),
     by: by_member_id === null ? null : trustedId<MemberId>(by_member_id),
     at: at(when),
@@ -136,7 +136,8 @@ export async function correspondentsOf(
   grant: TrayGrant,
   recordId: RecordId,
 ): Promise<{ readonly name: string; readonly address: EmailAddress; readonly count: number }[]> {
-  const found = await knexOf(db).raw<{ rows: { name: string; address: string; count: number }[] }>(
+  const found = await ask<{ name: string; address: string; count: number }>(
+    db,
     /* sql */ `
     with ${MESSAGES}
     select from_address as address, (array_agg(from_name order by sent_at desc))[1] as name, count(*)::int as count
@@ -144,5 +145,5 @@ export async function correspondentsOf(
     group by from_address order by count(*) desc, from_address limit ${MOST_PEOPLE}`,
     { memberId: grant.memberId, recordId },
   );
-  return found.rows.map(({ name, address, count }) => ({ name, address: address as EmailAddress, count }));
+  return found.map(({ name, address, count }) => ({ name, address: address as EmailAddress, count }));
 }

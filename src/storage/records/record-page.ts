@@ -3,8 +3,8 @@ import type { Instant } from "../../core/kernel/instant";
 import { OPEN_STANDINGS } from "../../core/lists/scope";
 import type { Query } from "../../core/search/query";
 import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { at } from "../base/rows";
 import { tsqueryText } from "../lists/search-messages";
 import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "../lists/sheet-row";
@@ -28,7 +28,8 @@ export async function conversationsOnRecord(
   const isSearched = query.terms.length > 0;
   const hit = /* sql */ `and exists (select 1 from message_search where message_search.conversation_id = c.id
     and vector @@ to_tsquery('simple', :query))`;
-  const found = await knexOf(db).raw<{ rows: (RawSheetRow & { tray_slug: string })[] }>(
+  const found = await ask<RawSheetRow & { tray_slug: string }>(
+    db,
     /* sql */ `
     select ${SHEET_COLUMNS}, tray.slug as tray_slug
     from conversation as c join tray on tray.id = c.tray_id
@@ -41,9 +42,9 @@ export async function conversationsOnRecord(
       most,
       open: [...OPEN_STANDINGS],
       ...(isSearched ? { query: tsqueryText(query) } : {}),
-    } as never,
+    },
   );
-  return found.rows.map((row) => ({ ...sheetRowOf(row), traySlug: row.tray_slug }));
+  return found.map((row) => ({ ...sheetRowOf(row), traySlug: row.tray_slug }));
 }
 
 /** How many conversations are on a record in the trays that the viewer may look into, and how many of them are open. */
@@ -52,14 +53,15 @@ export async function countOnRecord(
   grant: TrayGrant,
   recordId: RecordId,
 ): Promise<{ readonly filed: number; readonly open: number }> {
-  const found = await knexOf(db).raw<{ rows: { filed: number; open: number }[] }>(
+  const found = await ask<{ filed: number; open: number }>(
+    db,
     /* sql */ `
     select count(*)::int as filed, count(*) filter (where c.standing = any(:open))::int as open
     from conversation as c join tray_member on tray_member.tray_id = c.tray_id and tray_member.member_id = :memberId
     where c.record_ids @> array[cast(:recordId as uuid)] and c.joined_to is null`,
-    { memberId: grant.memberId, recordId, open: [...OPEN_STANDINGS] } as never,
+    { memberId: grant.memberId, recordId, open: [...OPEN_STANDINGS] },
   );
-  return found.rows[0] ?? { filed: 0, open: 0 };
+  return found[0] ?? { filed: 0, open: 0 };
 }
 
 /** A month of a record, as ISO 8601 `YYYY-MM`: how many messages came in it and how many went. */
@@ -72,7 +74,8 @@ export async function activityOnRecord(
   recordId: RecordId,
   { zone, most }: { readonly zone: string; readonly most: number },
 ): Promise<RecordMonth[]> {
-  const found = await knexOf(db).raw<{ rows: RecordMonth[] }>(
+  const found = await ask<RecordMonth>(
+    db,
     /* sql */ `
     with filed as materialized (
       select c.id from conversation as c
@@ -87,7 +90,7 @@ export async function activityOnRecord(
     ) select * from month order by month`,
     { memberId: grant.memberId, recordId, zone, most },
   );
-  return found.rows;
+  return found;
 }
 
 /** A message as one line of a record's correspondence. */
@@ -105,9 +108,14 @@ export async function newestMessagesOf(
   ids: readonly ConversationId[],
   perConversation: number,
 ): Promise<FiledMessage[]> {
-  const found = await knexOf(db).raw<{
-    rows: { conversation_id: string; direction: "in" | "out"; from_name: string; own_text: string; sent_at: Date }[];
+  const found = await ask<{
+    conversation_id: string;
+    direction: "in" | "out";
+    from_name: string;
+    own_text: string;
+    sent_at: Date;
   }>(
+    db,
     /* sql */ `
     select newest.* from unnest(cast(:ids as uuid[])) as wanted(id) cross join lateral (
       select message.id, conversation_id, direction, coalesce(nullif(from_name, ''), from_address) as from_name,
@@ -115,9 +123,9 @@ export async function newestMessagesOf(
       from message join message_text on message_text.message_id = message.id
       where conversation_id = wanted.id order by sent_at desc, message.id desc limit :limit
     ) as newest order by sent_at, id`,
-    { ids: [...ids], limit: perConversation } as never,
+    { ids: [...ids], limit: perConversation },
   );
-  return found.rows.map((row) => ({
+  return found.map((row) => ({
     conversationId: trustedId<ConversationId>(row.conversation_id),
     direction: row.direction,
     fromName: row.from_name,

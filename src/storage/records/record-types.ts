@@ -2,6 +2,7 @@ import { type RecordTypeId, trustedId } from "../../core/kernel/ids";
 import { type CodePattern, codeOf, numberIn, seriesOn } from "../../core/records/code-pattern";
 import type { FilingField } from "../../core/records/filing-field";
 import type { RecordType } from "../../core/records/record-type";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 
@@ -51,7 +52,8 @@ export async function nextCode(
 ): Promise<string> {
   const builder = knexOf(trx);
   const series = seriesOn(pattern, day);
-  const found = await builder.raw<{ rows: { last: number; is_new: boolean }[] }>(
+  const found = await ask<{ last: number; is_new: boolean }>(
+    trx,
     /* sql */ `
     insert into record_series as known (type_id, series, last) values (:typeId, :series, 0)
     on conflict (type_id, series) do update set last = known.last returning last, xmax = 0 as is_new`,
@@ -63,7 +65,7 @@ export async function nextCode(
     .whereLike("code", `${before.replace(/[\\%_]/g, "\\$&")}%${after.replace(/[\\%_]/g, "\\$&")}`);
   const taken = new Set(given.map(({ code }) => numberIn(series, code) ?? 0));
   // A series goes on after whatever stood in the register before it was counted.
-  const last = found.rows[0]?.is_new === true ? Math.max(0, ...taken) : (found.rows[0]?.last ?? 0);
+  const last = found[0]?.is_new === true ? Math.max(0, ...taken) : (found[0]?.last ?? 0);
   let number = last + 1;
   while (taken.has(number)) number += 1;
   await builder("record_series").where({ type_id: typeId, series }).update({ last: number });

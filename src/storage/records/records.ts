@@ -1,8 +1,8 @@
 import { type RecordId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { type RecordViewer, seenBy } from "../access/record-access";
+import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { knexOf } from "../base/knex-of";
 import { at } from "../base/rows";
 
 export type FilingRecord = {
@@ -47,11 +47,12 @@ async function recordsWhere(
   rest = "",
 ): Promise<FilingRecord[]> {
   const seen = seenBy(viewer);
-  const found = await knexOf(db).raw<{ rows: RecordRow[] }>(
+  const found = await ask<RecordRow>(
+    db,
     `select ${RECORD_COLUMNS} from ${RECORDS} where ${seen.sql} and (${condition}) ${rest}`,
-    { ...seen.values, ...values } as never,
+    { ...seen.values, ...values },
   );
-  return found.rows.map(recordOf);
+  return found.map(recordOf);
 }
 
 /**
@@ -110,7 +111,8 @@ export async function filedCounts(
   db: Database,
   trayId: TrayId,
 ): Promise<Map<RecordId, { filed: number; open: number; newest: Instant }>> {
-  const found = await knexOf(db).raw<{ rows: { record_id: string; filed: number; open: number; newest: Date }[] }>(
+  const found = await ask<{ record_id: string; filed: number; open: number; newest: Date }>(
+    db,
     /* sql */ `
     select record_id, count(*)::int as filed, count(*) filter (where standing in ('to-sort', 'our-move', 'waiting', 'resting'))::int as open,
       max(last_message_at) as newest
@@ -119,7 +121,7 @@ export async function filedCounts(
     { trayId },
   );
   return new Map(
-    found.rows.map((row) => [
+    found.map((row) => [
       trustedId<RecordId>(row.record_id),
       { filed: row.filed, open: row.open, newest: at(row.newest) },
     ]),

@@ -12,6 +12,7 @@ import {
 import type { Instant } from "../../core/kernel/instant";
 import type { RegisterEntry } from "../../core/records/register-entry";
 import { type RecordViewer, seenBy } from "../access/record-access";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, atOrNull, param } from "../base/rows";
@@ -82,14 +83,15 @@ export async function registerRecords(
   ids: readonly RecordId[] | null = null,
 ): Promise<RegisterRecord[]> {
   const seen = seenBy(viewer);
-  const found = await knexOf(db).raw<{ rows: RegisterRow[] }>(
+  const found = await ask<RegisterRow>(
+    db,
     /* sql */ `
     select record.*, array(select address from record_address where record_id = record.id order by address) as addresses
     from record where ${seen.sql} and ${ids === null ? "record.merged_into is null" : "record.id = any(:ids)"}
     order by record.code`,
-    { ...seen.values, ...(ids === null ? {} : { ids: [...ids] }) } as never,
+    { ...seen.values, ...(ids === null ? {} : { ids: [...ids] }) },
   );
-  return found.rows.map(registerRecordOf);
+  return found.map(registerRecordOf);
 }
 
 /** The codes that records have or had: those of what was disposed of are on its certificates, and are not given again. */
@@ -201,13 +203,14 @@ export async function recordSteps(db: Database, recordId: RecordId): Promise<Rec
 
 /** The conversations that are filed on a record, or have a part that is, in whatever tray; at most `most`. */
 export async function allFiledOn(trx: Transaction, id: RecordId, most: number): Promise<ConversationId[]> {
-  const found = await knexOf(trx).raw<{ rows: { id: string }[] }>(
+  const found = await ask<{ id: string }>(
+    trx,
     /* sql */ `select id from conversation where record_ids @> array[cast(:id as uuid)] and joined_to is null
       union select conversation_id from filed_part where record_id = :id
       order by id limit :most`,
     { id, most },
   );
-  return found.rows.map((row) => trustedId<ConversationId>(row.id));
+  return found.map((row) => trustedId<ConversationId>(row.id));
 }
 
 /** Has what named a record name another: what stands under it, shelves, rules, covers. */
@@ -233,7 +236,8 @@ export async function repointRecord(trx: Transaction, from: RecordId, to: Record
 /** The code of the record that the one of a code was merged into, through however many; null when it was not. */
 export async function mergedInto(db: Database, viewer: RecordViewer, code: string): Promise<string | null> {
   const seen = seenBy(viewer);
-  const found = await knexOf(db).raw<{ rows: { code: string }[] }>(
+  const found = await ask<{ code: string }>(
+    db,
     /* sql */ `
     with recursive way as (
       select merged_into as id, 1 as step from record where code = :code and merged_into is not null
@@ -242,5 +246,5 @@ export async function mergedInto(db: Database, viewer: RecordViewer, code: strin
     select record.code from way join record on record.id = way.id where ${seen.sql} order by step desc limit 1`,
     { code, ...seen.values },
   );
-  return found.rows[0]?.code ?? null;
+  return found[0]?.code ?? null;
 }

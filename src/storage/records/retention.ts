@@ -2,6 +2,7 @@ import { type MemberId, type PolicyId, type RecordId, type RecordTypeId, trusted
 import type { Instant } from "../../core/kernel/instant";
 import type { CountsFrom, EndsIn, RetentionPolicy } from "../../core/retention/policy";
 import type { Applied, RetainedRecord } from "../../core/retention/term";
+import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, atOrNull, param } from "../base/rows";
@@ -59,10 +60,11 @@ export async function givePolicy(
 /** To how many records, types and categories each policy is given. */
 export async function bearersOfPolicies(db: Database): Promise<Map<PolicyId, number>> {
   const all = POLICY_BEARERS.map((bearer) => `select policy_id from ${bearer} where policy_id is not null`);
-  const found = await knexOf(db).raw<{ rows: { policy_id: string; count: number }[] }>(
+  const found = await ask<{ policy_id: string; count: number }>(
+    db,
     `select policy_id, count(*)::int as count from (${all.join(" union all ")}) as given group by policy_id`,
   );
-  return new Map(found.rows.map(({ policy_id, count }) => [trustedId<PolicyId>(policy_id), count]));
+  return new Map(found.map(({ policy_id, count }) => [trustedId<PolicyId>(policy_id), count]));
 }
 
 /** Takes a policy away that nothing bears. */
@@ -128,7 +130,8 @@ const ALL = /* sql */ `wanted as materialized (select id from record where merge
  */
 export async function retainedRecords(db: Database, around: RecordId | null = null): Promise<Retained[]> {
   const policies = new Map((await retentionPolicies(db)).map((policy) => [policy.id as string, policy]));
-  const found = await knexOf(db).raw<{ rows: RetainedRow[] }>(
+  const found = await ask<RetainedRow>(
+    db,
     /* sql */ `
     with recursive ${around === null ? ALL : AROUND}
     filed as (
@@ -154,7 +157,7 @@ export async function retainedRecords(db: Database, around: RecordId | null = nu
     order by record.code`,
     around === null ? {} : { around },
   );
-  return found.rows.map((row) => {
+  return found.map((row) => {
     const lastMessageAt = atOrNull(row.last_message_at);
     const applied = (id: string | null, from: Applied["from"], last: Instant | null): Applied[] => {
       const policy = id === null ? undefined : policies.get(id);
