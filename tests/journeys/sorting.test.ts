@@ -2,6 +2,7 @@ import type { Locator, Page, Route } from "@playwright/test";
 import { seriousProblems } from "@tests/support/accessibility";
 import { asked } from "@tests/support/asked";
 import { expect, noticesOf, test } from "@tests/support/office-in-browser";
+import { onThisMachine } from "@tests/support/pace";
 
 const FROM = [
   "Perpetua Vane <perpetua.vane@vanehouse.example>",
@@ -147,7 +148,7 @@ test("what a colleague does while a conversation is on its way is there with it"
   await petra.route(isAboutIt, slowly, { times: 1 });
   await row(petra).click();
   // Not only with whatever is told next.
-  await expect(petra.getByText("I am on it")).toBeVisible({ timeout: 6_000 });
+  await expect(petra.getByText("I am on it")).toBeVisible({ timeout: onThisMachine(6_000) });
 });
 
 test("new rows wait while one points at the list, and come when asked for", async ({ running, signIn }) => {

@@ -87,10 +87,10 @@ test("the horizon shows what is late, and reminds of it in working time; a loose
   await tobias.goto("/office/loose-ends");
   await expect(overdue.getByRole("listitem")).toHaveCount(before - 1);
   await overdue
-    .getByRole("button", { name: /^No loose end/ })
+    .getByRole("button", { name: /^Not a loose end/ })
     .first()
     .click();
-  const why = tobias.getByRole("dialog", { name: "No loose end" });
+  const why = tobias.getByRole("dialog", { name: "Not a loose end" });
   await why.getByRole("button", { name: "Not a loose end" }).click();
   await expect(why.getByText("Say why, for whoever finds it later.")).toBeVisible();
   await why.getByLabel("Why").fill("they rang");

@@ -36,7 +36,7 @@ describe("the horizon", () => {
   it("has each row with its axis, its words, and the reminders that are to go", async () => {
     const { rows, overdue } = await ines.looksAt(horizonPage);
     expect(rows.map(({ row, overWords, usual, chance }) => [row.id, overWords, usual, chance])).toEqual([
-      [late, "3 working days over", null, null],
+      [late, "3 working days overdue", null, null],
     ]);
     expect(rows[0]?.askedAt).toBeLessThan(rows[0]?.row.expectedAt ?? 0);
     expect(overdue).toBe(1);

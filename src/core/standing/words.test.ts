@@ -43,8 +43,8 @@ describe("days", () => {
   it.each([
     [HOUR, null],
     [-HOUR, "due today"],
-    [-DAY, "1 day over"],
-    [-7 * DAY, "7 days over"],
+    [-DAY, "1 day overdue"],
+    [-7 * DAY, "7 days overdue"],
   ])("%d ms from now are %s", (from, words) => expect(overdueInWords(later(now, from), now, LONDON)).toBe(words));
 });
 
@@ -77,7 +77,7 @@ describe("the reason of a standing", () => {
     [{ kind: "asked", by: TOBIAS, askedAt: null, until: null }, "Since today 09:14: Tobias expects a reply."],
     [
       { kind: "asked", by: INES, askedAt: now, until: yesterday },
-      "Since today 09:14: your answer asked for a reply by yesterday, 1 day over.",
+      "Since today 09:14: your answer asked for a reply by yesterday, 1 day overdue.",
     ],
     [{ kind: "settled", by: TOBIAS }, "Since today 09:14: Tobias settled it."],
     [{ kind: "settled", by: null }, "Since today 09:14: the tray settled it."],

@@ -58,12 +58,12 @@ export function dayHeading(at: Instant, now: Instant, zone: string): string {
   return then.year === today.year ? month : `${month} ${then.year}`;
 }
 
-/** How far past a day something is, counted in calendar days of the zone: "due today", "1 day over"; null when it is not due yet. */
+/** How far past a day something is, counted in calendar days of the zone: "due today", "1 day overdue"; null when it is not due yet. */
 export function overdueInWords(until: Instant, now: Instant, zone: string): string | null {
   if (until > now) return null;
   const days = zonedDay(now, zone).number - zonedDay(until, zone).number;
   if (days === 0) return "due today";
-  return days === 1 ? "1 day over" : `${days} days over`;
+  return days === 1 ? "1 day overdue" : `${days} days overdue`;
 }
 
 function words(then: ZonedDay, today: ZonedDay): string {

@@ -23,7 +23,7 @@ export function whomInWords(expectation: Expectation, { person, member }: Expect
   return need === "each" ? `each of ${listed(names, "and")}` : listed(names, "or");
 }
 
-/** What became of it: "by Thursday, 2 days over", "2 of 3 have answered, still Otto Quayle", "answered". */
+/** What became of it: "by Thursday, 2 days overdue", "2 of 3 have answered, still Otto Quayle", "answered". */
 export function stateInWords(expectation: Expectation, reader: ExpectationReader): string {
   const { state, from, until, movedBy, answers, failed } = expectation;
   if (!isOpen(expectation)) {

@@ -15,8 +15,8 @@ export function HandOut({ isEmpty }: { readonly isEmpty: boolean }) {
   const { Form, action, refused, isBusy } = useStep("arrangement");
   const others = members.filter(({ id }) => id !== member.id);
   return (
-    <section aria-label="Hand it out" className="max-lg:mt-6">
-      <h2 className="border-b border-rule pb-1 text-sm font-semibold">Hand it out</h2>
+    <section aria-label="Hand out arrangement" className="max-lg:mt-6">
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">Hand out arrangement</h2>
       <Form method="post" action={action} noValidate className="space-y-2 pt-2 text-sm">
         <input type="hidden" name="do" value="hand-out" />
         <fieldset className="space-y-1">
@@ -63,7 +63,7 @@ export function HandOut({ isEmpty }: { readonly isEmpty: boolean }) {
           </p>
         )}
         <Button type="submit" disabled={isBusy || isEmpty}>
-          Hand it out
+          Hand out arrangement
         </Button>
       </Form>
     </section>

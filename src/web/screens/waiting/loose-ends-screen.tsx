@@ -202,7 +202,7 @@ function Line({ end: { kind, row, words }, now, isCursor, onRemedy, onNone }: Li
           <Button
             look="quiet"
             className="h-7 px-2 text-sm"
-            aria-label={`No loose end: ${row.subject}`}
+            aria-label={`Not a loose end: ${row.subject}`}
             onClick={onNone}
           >
             Not a loose end…

@@ -13,7 +13,7 @@ export function NoLooseEndDialog({ kind, row, onClose }: NoLooseEndDialogProps) 
   const back = useStep("loose-ends");
   const { Form, action, refused, isBusy } = useStep("loose-ends", () => {
     const fields = { do: "take-back", conversation: row.id, kind };
-    notice(`No loose end: ${row.subject || "no subject"}`, {
+    notice(`Not a loose end: ${row.subject || "no subject"}`, {
       action: { label: "Undo", onClick: () => back.post(fields) },
     });
     onClose();
@@ -22,7 +22,7 @@ export function NoLooseEndDialog({ kind, row, onClose }: NoLooseEndDialogProps) 
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title="No loose end"
+      title="Not a loose end"
       description={`${LOOSE_END_NAMES[kind]}: ${row.subject || "no subject"}. It counts again once something happens in it.`}
     >
       <Form method="post" action={action} noValidate className="space-y-3 px-4 py-3">

@@ -67,7 +67,7 @@ describe("a row", () => {
     [
       "says in words that it is overdue",
       { standing: "waiting", expectedAt: ago(3 * DAY) },
-      { words: "3 days over", over: true },
+      { words: "3 days overdue", over: true },
     ],
     ["says that no day was named", { standing: "waiting" }, { words: "some day", over: false }],
     [

@@ -68,9 +68,9 @@ const WORKING_DAY = 8 * HOUR;
 
 function overInWords(over: number): string {
   const hours = Math.round(over / HOUR);
-  if (hours < 8) return hours <= 1 ? "1 working hour over" : `${hours} working hours over`;
+  if (hours < 8) return hours <= 1 ? "1 working hour overdue" : `${hours} working hours overdue`;
   const days = Math.round(over / WORKING_DAY);
-  return days === 1 ? "1 working day over" : `${days} working days over`;
+  return days === 1 ? "1 working day overdue" : `${days} working days overdue`;
 }
 
 function usualInWords({ count, median, ninetieth, isHers }: NonNullable<WaitingRow["usual"]>): string {
