@@ -5,6 +5,7 @@ import type { action as join } from "../../routes/deciding/join";
 import type { RowView } from "../../server/base/words.server";
 import { notice, noticeProblem } from "../../ui/notices";
 import { useTray } from "../frame/tray-data";
+import { useOutcome } from "../frame/use-step";
 
 /** What we asked elsewhere and this may answer: joined there, it does. */
 export function MayAnswer({ row }: { readonly row: RowView }) {
@@ -18,13 +19,11 @@ export function MayAnswer({ row }: { readonly row: RowView }) {
   }, [isOpen, load, tray.slug, row.id]);
   const [first] = data ?? [];
   const done = joining.data;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
-  useEffect(() => {
-    if (done === undefined) return;
-    if (done.problem !== null) return noticeProblem(done.problem);
+  useOutcome(done, ({ problem }) => {
+    if (problem !== null) return noticeProblem(problem);
     notice("Merged. Undo is in the journal.");
     if (first !== undefined) void navigate(`/${tray.slug}/open/${first.conversationId}`);
-  }, [done]);
+  });
   if (!isOpen || first === undefined) return null;
   return (
     <button

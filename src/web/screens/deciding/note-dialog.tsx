@@ -9,6 +9,7 @@ import { notice } from "../../ui/notices";
 import { formDataOf } from "../frame/courier";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
+import { useOutcome } from "../frame/use-step";
 import type { DecisionOutcome } from "./decision-outcome";
 import { useDecisions } from "./decisions";
 import type { DialogProps } from "./dialog-props";
@@ -32,13 +33,12 @@ export function NoteDialog({ target, onDecide, onClose, title = "Note", start = 
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
   const command = useCommand(`/${tray.tray.slug}/decide`);
   useAnswered(outcome, command.isAnswered);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
-  useEffect(() => {
-    if (outcome?.ok !== true) return;
+  useOutcome(outcome, (added) => {
+    if (added.ok !== true) return;
     const words = saidOf({ kind: "note", text: "" }, tray, target);
-    notice(words, { action: { label: "Undo", onClick: () => undo(outcome.batchId) } });
+    notice(words, { action: { label: "Undo", onClick: () => undo(added.batchId) } });
     onClose();
-  }, [outcome]);
+  });
   const add = (text: string) => {
     // Only whom it names can be in the way of a note: one that names nobody is shown as done at once.
     if (target.everything !== null || !text.includes("@")) {
@@ -78,10 +78,9 @@ export function EditNoteDialog({ conversationId, entryId, text, onClose }: EditN
   const { tray } = useTray();
   const fetcher = useFetcher<EditNoteOutcome>();
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
-  useEffect(() => {
-    if (outcome?.ok === true) onClose();
-  }, [outcome]);
+  useOutcome(outcome, (saved) => {
+    if (saved.ok) onClose();
+  });
   const action = `/${tray.slug}/notes/${conversationId}/${entryId}`;
   return (
     <NoteForm

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { useFetcher } from "react-router";
 import { notice } from "../../ui/notices";
 import { useTray } from "./tray-data";
@@ -8,6 +8,15 @@ export type StepOutcome =
   | { readonly ok: true; readonly said: string }
   | { readonly ok: false; readonly problems: Readonly<Record<string, string>>; readonly problem: string | null };
 
+/** Does something once for each outcome of a form as it comes, with what stands on the screen by then. */
+export function useOutcome<O>(outcome: O | undefined, act: (outcome: O) => void): void {
+  const latest = useRef(act);
+  latest.current = act;
+  useEffect(() => {
+    if (outcome !== undefined) latest.current(outcome);
+  }, [outcome]);
+}
+
 /** A form whose steps a page of the tray takes: what the server said, and what is done once it is done. */
 export function useStep<O extends StepOutcome>(
   page: string,
@@ -16,12 +25,11 @@ export function useStep<O extends StepOutcome>(
   const { tray } = useTray();
   const { Form, data, state, formData, submit } = useFetcher<O>();
   const outcome = state === "idle" ? (data as O | undefined) : undefined;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
-  useEffect(() => {
-    if (outcome?.ok !== true) return;
-    if (outcome.said !== "") notice(outcome.said);
-    onDone(outcome as Extract<O, { ok: true }>);
-  }, [outcome]);
+  useOutcome(outcome, (done) => {
+    if (!done.ok) return;
+    if (done.said !== "") notice(done.said);
+    onDone(done as Extract<O, { ok: true }>);
+  });
   const action = `/${tray.slug}/${page}`;
   return {
     Form,

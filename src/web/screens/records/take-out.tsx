@@ -1,9 +1,9 @@
-import { useEffect } from "react";
 import { useFetcher } from "react-router";
 import type { ZipExportOutcome } from "../../routes/records/parcels";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useTray } from "../frame/tray-data";
+import { useOutcome } from "../frame/use-step";
 
 type TakeOutProps = {
   /** The record that is taken out; null for what the tray has of the words. */
@@ -20,12 +20,11 @@ const CHOICE = "flex min-h-6 cursor-pointer items-center gap-1.5";
 export function TakeOut({ code, text, everywhere = false, onOrdered }: TakeOutProps) {
   const { tray } = useTray();
   const { Form, data, state } = useFetcher<ZipExportOutcome>();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
-  useEffect(() => {
-    if (data?.ok !== true) return;
+  useOutcome(data, (ordered) => {
+    if (!ordered.ok) return;
     notice("Export started: its progress is shown in the corner");
     onOrdered?.();
-  }, [data]);
+  });
   return (
     <Form
       method="post"

@@ -13,6 +13,12 @@ export type TrayPage = {
 /** What the day's work needs beside the standings. */
 export const DAY_PAGES: readonly TrayPage[] = [
   {
+    path: "sort-run/to-sort",
+    name: "Sort run",
+    about: "To sort, one conversation after the other",
+    also: ["triage", "go through new mail", "one by one"],
+  },
+  {
     path: "records",
     name: "Records",
     about: "Clients and projects, and what is filed to them",

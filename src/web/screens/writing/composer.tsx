@@ -9,6 +9,7 @@ import { notice } from "../../ui/notices";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
+import { useOutcome } from "../frame/use-step";
 import { HandDraft } from "./hand-draft";
 import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "./kept-draft";
 import { LetterBody } from "./letter-body";
@@ -281,12 +282,11 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
   const command = useCommand(`/${tray.slug}/drafts/${conversationId}`);
   useAnswered(outcome, command.isAnswered);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each outcome
-  useEffect(() => {
-    if (outcome?.ok !== true) return;
+  useOutcome(outcome, (handed) => {
+    if (!handed.ok) return;
     notice("Draft handed over");
     onHanded();
-  }, [outcome]);
+  });
   const { to, cc, subject, html, after, day, enclosures = [] } = draft;
   const content = { to, cc, subject, html, after, day, enclosures: JSON.stringify(enclosures) };
   const problems = outcome?.ok === false ? outcome.problems : {};
