@@ -95,7 +95,7 @@ describe("the docket", () => {
     expect(view.expectations).toMatchObject([
       {
         whom: "Otto Quayle",
-        state: expect.stringMatching(/^by .+ over$/),
+        state: expect.stringMatching(/^by .+ overdue$/),
         isOpen: true,
         isOver: true,
         answeredBy: null,
