@@ -66,7 +66,7 @@ test("the horizon shows what is late, and reminds of it in working time; a loose
   expect(await seriousProblems(tobias)).toEqual([]);
   await tobias.goto("/office/horizon");
   const horizon = tobias.getByRole("main", { name: "Waiting for reply" });
-  await expect(horizon.getByRole("img", { name: /working days? over; usually/ }).first()).toBeVisible();
+  await expect(horizon.getByRole("img", { name: /working days? overdue; usually/ }).first()).toBeVisible();
   expect(await seriousProblems(tobias)).toEqual([]);
   const halse = horizon.getByRole("listitem").filter({ hasText: "Declared value, second letter" });
   await halse.getByRole("checkbox").check();
