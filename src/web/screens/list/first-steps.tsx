@@ -6,7 +6,7 @@ type Step = { readonly name: string; readonly about: string; readonly path?: str
 const stepsOf = (address: string): readonly Step[] => [
   {
     name: "Let mail in",
-    about: `What is sent to ${address} appears here as soon as this server gets it. Whoever runs the server sets up its mail listener, or a mailbox to fetch from: “Mail set-up” in the README.`,
+    about: `What is sent to ${address} appears here as soon as this server gets it. Whoever runs the server sets up its mail listener, or a mailbox to fetch from: “Run it for real” in the README.`,
   },
   {
     name: "Hours and holidays",
