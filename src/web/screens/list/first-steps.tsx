@@ -21,7 +21,7 @@ const stepsOf = (address: string): readonly Step[] => [
 ];
 
 /** A tray into which no mail has come yet: what comes next. */
-export function FirstSteps() {
+export default function FirstSteps() {
   const { tray, mayLead } = useTray();
   const steps = stepsOf(tray.address).filter(({ forLeads }) => forLeads !== true || mayLead);
   return (

@@ -1,4 +1,4 @@
-import { lazy, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, type ReactNode, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Outlet, useFetcher, useLocation } from "react-router";
 import { isNarrowed, type Narrowing, narrowingParams } from "../../../core/lists/narrowing";
 import { isInScope, type Scope } from "../../../core/lists/scope";
@@ -15,7 +15,6 @@ import { useShelfPut } from "../frame/shelf-drop";
 import { useTray } from "../frame/tray-data";
 import { BinLine } from "./bin-line";
 import { EmptyList } from "./empty-list";
-import { FirstSteps } from "./first-steps";
 import { useDecidingCommands, useMovingCommands } from "./list-commands";
 import { type ListCursor, type ShownList, useListCursor, useShownList } from "./list-places";
 import { Margin } from "./margin";
@@ -49,6 +48,8 @@ export type ConversationDesk = {
 };
 
 const RowMenu = lazy(() => import("./row-menu"));
+// Seen once in the life of a tray.
+const FirstSteps = lazy(() => import("./first-steps"));
 
 const NOTHING_OWN: ReadonlySet<string> = new Set();
 
@@ -234,7 +235,9 @@ function ListPart(props: ListPartProps) {
       <div className={`flex min-h-0 flex-col ${props.isWhole ? "flex-1" : "h-2/5"}`}>
         {shown.rowCount === 0 ? (
           start.isUntouched ? (
-            <FirstSteps />
+            <Suspense fallback={null}>
+              <FirstSteps />
+            </Suspense>
           ) : (
             <EmptyList scope={scope} isNarrowed={isNarrowed(narrowing)} base={base} />
           )
