@@ -43,7 +43,7 @@ export function CategoryLine({ category, all, isOpen, onShow }: CategoryLineProp
       className={`${CARE_COLUMNS} relative h-[33px] border-b border-hair ${spot === null ? "" : SPOT_LOOK[spot]} ${isOpen ? "bg-act-soft" : "hover:bg-ground/70"} ${mayChange ? "cursor-grab" : ""}`}
     >
       <span className="flex min-w-0 items-center gap-2" style={{ paddingLeft: depth * 22 }}>
-        <Link to={id} className="min-w-[min(100%,9rem)] max-w-full shrink-0 rounded-control hover:underline">
+        <Link to={id} className="max-w-full shrink-0 rounded-control hover:underline">
           <CategoryTab code={code} name={name} ink={ink} retired={retired} />
         </Link>
         {category.description !== "" && (

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useState } from "react";
 import { Button } from "../../ui/button";
-import { CalendarButton } from "../../ui/calendar-button";
+import { CalendarButton } from "../../ui/dates/calendar-button";
 import { Field } from "../../ui/field";
 import { MeantDate } from "./meant-date";
 import { useTypedDate } from "./use-typed-date";

@@ -4,7 +4,7 @@ import { type MemberId, trustedId } from "../../../core/kernel/ids";
 import { readInstant } from "../../../core/kernel/instant";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
 import { Button } from "../../ui/button";
-import { CalendarButton } from "../../ui/calendar-button";
+import { CalendarButton } from "../../ui/dates/calendar-button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";

@@ -1,7 +1,7 @@
 import { type ChangeEvent, useEffect, useState } from "react";
 import type { DayEdge } from "../../../core/worktime/working-hours";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
-import { wordsOfDay } from "../../ui/day-words";
+import { wordsOfDay } from "../../ui/dates/day-words";
 import { useTray } from "../frame/tray-data";
 
 /** What a date is wanted for: the side of its day that counts, and for which conversation; `usual` offers by when they usually answer. */

@@ -1,7 +1,7 @@
 import { useEffect, useId, useRef, useState } from "react";
 import { useParams } from "react-router";
-import { CalendarButton } from "../../ui/calendar-button";
-import { dateOfDay, wordsOfDay } from "../../ui/day-words";
+import { CalendarButton } from "../../ui/dates/calendar-button";
+import { dateOfDay, wordsOfDay } from "../../ui/dates/day-words";
 
 type DayFieldProps = {
   readonly label: string;

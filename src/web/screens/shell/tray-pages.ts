@@ -51,7 +51,7 @@ export const DAY_PAGES: readonly TrayPage[] = [
   {
     path: "matrix",
     name: "By category",
-    about: "What is open in each category, against owner, standing or age",
+    about: "What is open in each category, by owner or standing",
     also: ["matrix", "table of categories", "figures"],
   },
   {

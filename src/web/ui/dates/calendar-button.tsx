@@ -1,6 +1,6 @@
 import { CalendarDays } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
-import { Popover } from "./menu-parts";
+import { Popover } from "../menu-parts";
 
 const Calendar = lazy(() => import("./calendar"));
 
