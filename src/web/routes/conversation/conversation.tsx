@@ -4,7 +4,7 @@ import { namesIn, openConversation, otherMailOf, proposalsFor } from "../../../o
 import { ConversationScreen } from "../../screens/conversation/conversation-screen";
 import { useOpened } from "../../screens/frame/live-hub";
 import type { ConversationDesk } from "../../screens/list/list-screen";
-import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { depsContext, grantContext, liveStateContext, memberContext } from "../../server/base/context.server";
 import { readingOf } from "../../server/base/words.server";
 import { conversationView } from "../../server/conversation/conversation-view.server";
 import { proposalViews } from "../../server/conversation/proposal-view.server";
@@ -25,13 +25,14 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   return {
     ...conversationView(open, { ...names, slug: grant.tray.slug }, readingOf(member, deps.now(), grant.covering)),
     otherMail,
+    readIn: context.get(liveStateContext),
     proposals: proposalViews(proposed, names, open.row.who),
   };
 }
 
 export default function Conversation({ loaderData }: Route.ComponentProps) {
   const desk = useOutletContext<ConversationDesk>();
-  useOpened(loaderData.row.id);
+  useOpened(loaderData.row.id, loaderData.readIn);
   return (
     <ConversationScreen
       key={loaderData.row.id}

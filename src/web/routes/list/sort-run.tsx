@@ -2,7 +2,7 @@ import { data } from "react-router";
 import { readNarrowing } from "../../../core/lists/narrowing";
 import { isScope } from "../../../core/lists/scope";
 import { SortRun } from "../../screens/sort-run/sort-run";
-import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { depsContext, grantContext, liveStateContext, memberContext } from "../../server/base/context.server";
 import { runOrderIn, runPartView } from "../../server/list/run-view.server";
 import type { Route } from "./+types/sort-run";
 
@@ -17,7 +17,8 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const query = new URL(request.url).searchParams;
   const order = runOrderIn(query);
   const narrowing = readNarrowing(query);
-  return { scope, narrowing, order, ...(await runPartView(deps, grant, member, { scope, narrowing, order })) };
+  const part = await runPartView(deps, grant, member, { scope, narrowing, order });
+  return { scope, narrowing, order, ...part, readIn: context.get(liveStateContext) };
 }
 
 // A run goes on in its own order; what others do meanwhile it learns of conversation by conversation.

@@ -1,7 +1,7 @@
 import { data, type ShouldRevalidateFunctionArgs, useMatch } from "react-router";
 import { isScope, scopeName } from "../../../core/lists/scope";
 import { ListScreen } from "../../screens/list/list-screen";
-import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { depsContext, grantContext, liveStateContext, memberContext } from "../../server/base/context.server";
 import { listRequest, listStart } from "../../server/list/list-view.server";
 import type { Route } from "./+types/standing";
 
@@ -13,7 +13,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const list = await listRequest(deps, grant, params.standing, new URL(request.url).searchParams);
   if (list === null) throw data("There is no such standing.", { status: 404 });
-  return listStart(deps, grant, member, list);
+  return { ...(await listStart(deps, grant, member, list)), readIn: context.get(liveStateContext) };
 }
 
 // A list that is open learns of changes row by row, so that it keeps its place; it is loaded anew as another list only.

@@ -1,7 +1,7 @@
-import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useContext, useEffect, useRef, useState } from "react";
 import { useNavigation, useRevalidator } from "react-router";
 import type { TrayData } from "../../server/shell/tray-view.server";
-import { type ChangeHub, ChangeHubContext, type RowChanges } from "./live-hub";
+import { ChangeHubContext, type RowChanges } from "./live-hub";
 
 // Several changes in a row are one question; where one follows the other, one question a second, however many people decide
 // at once.
@@ -24,35 +24,22 @@ async function fetchNews(slug: string, ids: readonly string[], followed: string,
   return response.json();
 }
 
-type Reload = {
-  /** Loads the page anew; where one is on the way to another, once that is there, so that the way is not cut off. */
-  readonly reload: () => void;
-  /** These changed: a page on its way that is about one of them may have been read before, and is then loaded anew. */
-  readonly note: (ids: readonly string[]) => void;
-};
-
-function useReload(hub: ChangeHub): Reload {
+/** Loads the page anew; where one is on the way to another, once that is there, so that the way is not cut off. */
+function useReload(): () => void {
   const { revalidate } = useRevalidator();
   const { state } = useNavigation();
   const isOwed = useRef(false);
-  const onTheWay = useRef(new Set<string>());
   const now = useRef({ revalidate, state });
   now.current = { revalidate, state };
   useEffect(() => {
     if (state !== "idle") return;
-    const isStale = isOwed.current || (hub.opened !== null && onTheWay.current.has(hub.opened));
+    if (isOwed.current) void now.current.revalidate();
     isOwed.current = false;
-    onTheWay.current.clear();
-    if (isStale) void now.current.revalidate();
-  }, [state, hub]);
-  const reload = useCallback(() => {
+  }, [state]);
+  return useCallback(() => {
     if (now.current.state === "idle") void now.current.revalidate();
     else isOwed.current = true;
   }, []);
-  const note = useCallback((ids: readonly string[]) => {
-    if (now.current.state !== "idle") for (const id of ids) onTheWay.current.add(id);
-  }, []);
-  return useMemo(() => ({ reload, note }), [reload, note]);
 }
 
 /**
@@ -63,7 +50,7 @@ function useReload(hub: ChangeHub): Reload {
  */
 export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNews: (news: News) => void): boolean {
   const hub = useContext(ChangeHubContext);
-  const { reload, note } = useReload(hub);
+  const reload = useReload();
   const [isLost, setLost] = useState(false);
   const hear = useRef({ onNews, hasOwn });
   hear.current = { onNews, hasOwn };
@@ -83,9 +70,9 @@ export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNe
       changed = new Set();
       timer = undefined;
       lastTold = performance.now();
+      hub.tellAll();
       const { followed, opened } = hub;
       if (ids === null || followed === null || (opened !== null && ids.includes(opened))) return everything(ids);
-      note(ids);
       void hub.announce(ids, async () => {
         const news = await fetchNews(slug, ids, followed, hear.current.hasOwn);
         hear.current.onNews(news);
@@ -96,9 +83,14 @@ export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNe
       changed = ids === null || changed === null ? null : new Set([...changed, ...ids]);
       timer ??= setTimeout(tell, Math.max(GATHER_MS, lastTold + SPACED_MS - performance.now()));
     };
+    hub.begin(state.current);
     const source = new EventSource(`/${slug}/live?seen=${encodeURIComponent(state.current)}`);
     document.documentElement.dataset.ready = "true";
-    source.addEventListener("change", (event) => soon(JSON.parse(event.data)));
+    source.addEventListener("change", (event) => {
+      const ids: readonly string[] | null = JSON.parse(event.data);
+      hub.hear(event.lastEventId, ids);
+      soon(ids);
+    });
     source.addEventListener("presence", (event) => hub.announcePresence(JSON.parse(event.data)));
     source.addEventListener("error", () => {
       losing ??= setTimeout(() => setLost(true), LOST_AFTER_MS);
@@ -123,6 +115,6 @@ export function useLiveChanges(slug: string, seen: string, hasOwn: boolean, onNe
       clearTimeout(losing);
       source.close();
     };
-  }, [slug, hub, reload, note]);
+  }, [slug, hub, reload]);
   return isLost;
 }

@@ -5,7 +5,7 @@ import { isInScope, type Scope } from "../../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../../core/lists/sheet-view";
 import { Opening, Opens } from "../../keys/key-desk";
 import type { RowView } from "../../server/base/words.server";
-import type { ListStart } from "../../server/list/list-view.server";
+import type { ListStart, ReadList } from "../../server/list/list-view.server";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
 import { postedResultingStanding, saidOf, withPending } from "../deciding/foreseen";
@@ -54,7 +54,7 @@ const FirstSteps = lazy(() => import("./first-steps"));
 const NOTHING_OWN: ReadonlySet<string> = new Set();
 
 /** One list: the sheet, or with an open conversation what the member reads beside it; the keys and dialogs of all. */
-export function ListScreen({ list: start, openId }: { list: ListStart; openId: string | null }) {
+export function ListScreen({ list: start, openId }: { list: ReadList; openId: string | null }) {
   const tray = useTray();
   useDialogsSoon();
   const pending = usePending();

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { arrivalsAmong, type Lane, NOTHING_HELD, withChanges, withPage } from "../../../core/lists/lanes";
 import { narrowingParams } from "../../../core/lists/narrowing";
 import { isDescending } from "../../../core/lists/sheet-view";
-import type { ListedRowView, ListStart } from "../../server/list/list-view.server";
+import type { ListedRowView, ListStart, ReadList } from "../../server/list/list-view.server";
 import { type AskNews, type RowChanges, useChanges } from "../frame/live-hub";
 import { fetchPart } from "../narrowing/fetch-part";
 import { useInTurn } from "./use-in-turn";
@@ -70,7 +70,7 @@ async function asLong(slug: string, list: ListStart, lane: RowLane, length: numb
  * Keeps a list up to date row by row. While `isReading` says that somebody has her eyes or her pointer on it, rows of
  * others neither come nor go nor move: they are counted, and `show` shows them. What is among `own` goes at once.
  */
-export function useList(slug: string, start: ListStart, own: ReadonlySet<string>, isReading: () => boolean): OpenList {
+export function useList(slug: string, start: ReadList, own: ReadonlySet<string>, isReading: () => boolean): OpenList {
   // What is shown is changed by answers that come at any time, each on top of the last. It is therefore never read from
   // what React has drawn: a drawing that something more urgent made necessary may still be of the state before.
   const state = useRef<ListState>(atItsStart(start));
@@ -145,7 +145,7 @@ export function useList(slug: string, start: ListStart, own: ReadonlySet<string>
   // A list that could not be brought up to date begins anew with the next change, or when the line is back.
   const isBehind = useRef(false);
   const inTurn = useInTurn();
-  useChanges(followedAs(start), (ids, ask) =>
+  useChanges(followedAs(start), start.readIn, (ids, ask) =>
     inTurn(async () => {
       try {
         await (ids === null || isBehind.current ? startAnew() : refresh(ids, now.current.isReading(), ask));

@@ -23,6 +23,8 @@ export type RunStart = {
   readonly rows: readonly ListedRowView[];
   /** How many conversations there are in all; `rows` are the first of them. */
   readonly total: number;
+  /** The state of the tray in which they were read. */
+  readonly readIn: string;
 };
 
 /** A run under way. */
@@ -202,7 +204,7 @@ export function useRun(slug: string, start: RunStart): Run {
   useEffect(() => {
     if (isShort) void inTurn(fetchNext);
   }, [isShort]);
-  useChanges(followedAs(start), (ids, ask) => inTurn(() => bringUpToDate(ids, ask)));
+  useChanges(followedAs(start), start.readIn, (ids, ask) => inTurn(() => bringUpToDate(ids, ask)));
 
   const view = currentId === null ? null : (views.get(currentId) ?? null);
   const isTaken =

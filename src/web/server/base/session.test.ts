@@ -37,14 +37,15 @@ describe("the session's cookie", () => {
 });
 
 describe("the stream of live changes", () => {
-  const open = (trayId: string, signal: AbortSignal, hub: ReturnType<typeof liveHub>, seen?: string) => {
+  const open = (trayId: string, signal: AbortSignal, hub: ReturnType<typeof liveHub>, seen?: string, lost?: string) => {
     const context = contextWith(false);
     context.set(grantContext, { tray: { id: trayId } } as unknown as TrayGrant);
     context.set(liveContext, hub);
     context.set(depsContext, {} as Deps);
     context.set(memberContext, { id: "somebody" } as unknown as Member);
     const url = `http://localhost/office/live?seen=${seen ?? hub.state(trayId as never)}`;
-    return live({ request: new Request(url, { signal }), context } as never);
+    const headers: HeadersInit = lost === undefined ? {} : { "Last-Event-ID": lost };
+    return live({ request: new Request(url, { signal, headers }), context } as never);
   };
   const read = async (reader: ReadableStreamDefaultReader<Uint8Array>) =>
     new TextDecoder().decode((await reader.read()).value);
@@ -58,7 +59,9 @@ describe("the stream of live changes", () => {
     expect(await read(reader)).toBe("retry: 1000\n\n");
     hub.spread({ id: "1", trayId: "parts" as never, conversationIds: null });
     hub.spread({ id: "2", trayId: "office" as never, conversationIds: null });
-    expect(await read(reader)).toBe("event: change\ndata: null\n\n");
+    expect(await read(reader)).toBe(`event: change\nid: ${hub.state("office" as never)}\ndata: null\n\n`);
+    hub.spread({ id: "2a", trayId: "office" as never, conversationIds: ["one" as never], only: "presence" });
+    expect(await read(reader)).toBe('event: presence\ndata: ["one"]\n\n');
     hub.end();
     expect((await reader.read()).done).toBe(true);
   });
@@ -66,9 +69,10 @@ describe("the stream of live changes", () => {
   it("says at once that something changed since the page was read, or that it cannot know", async () => {
     const hub = liveHub();
     const seen = hub.state("office" as never);
-    const first = async (state: string) => {
+    const said = (ids: string) => `event: change\nid: ${hub.state("office" as never)}\ndata: ${ids}\n\n`;
+    const first = async (state: string, lost?: string) => {
       const leaving = new AbortController();
-      const response = open("office", leaving.signal, hub, state);
+      const response = open("office", leaving.signal, hub, state, lost);
       const reader = (response.body as ReadableStream<Uint8Array>).getReader();
       await read(reader);
       const next = await Promise.race([
@@ -83,15 +87,17 @@ describe("the stream of live changes", () => {
     hub.spread({ id: "4", trayId: "office" as never, conversationIds: ["one" as never] });
     hub.spread({ id: "4a", trayId: "office" as never, conversationIds: ["other" as never], only: "presence" });
     hub.spread({ id: "4b", trayId: "office" as never, conversationIds: ["two" as never] });
-    expect(await first(seen)).toBe('event: change\ndata: ["one","two"]\n\n');
+    expect(await first(seen)).toBe(said('["one","two"]'));
     const later = hub.state("office" as never);
+    // A line that was lost says where it was, which is further than the page.
+    expect(await first(seen, later)).toBe("nothing");
     hub.spread({ id: "4c", trayId: "office" as never, conversationIds: null });
-    expect(await first(later)).toBe("event: change\ndata: null\n\n");
+    expect(await first(later)).toBe(said("null"));
     expect(await first(hub.state("office" as never))).toBe("nothing");
     const before = hub.state("office" as never);
     const many = Array.from({ length: 101 }, (_, at) => `change ${at}`);
     for (const id of many) hub.spread({ id, trayId: "office" as never, conversationIds: ["one" as never] });
-    expect(await first(before)).toBe("event: change\ndata: null\n\n");
+    expect(await first(before)).toBe(said("null"));
     hub.spreadGap();
     expect(await first(before)).toContain("change");
     expect(await first(liveHub().state("office" as never))).toContain("change");

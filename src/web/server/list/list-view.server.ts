@@ -104,3 +104,6 @@ export async function listStart(deps: Deps, grant: TrayGrant, member: Member, li
 }
 
 export type ListStart = Awaited<ReturnType<typeof listStart>>;
+
+/** A list as a page brought it, with the state of the tray in which it was read. */
+export type ReadList = ListStart & { readonly readIn: string };
