@@ -1,6 +1,7 @@
 import { reactRouter } from "@react-router/dev/vite";
 import tailwindcss from "@tailwindcss/vite";
 import { defineConfig } from "vite";
+import { texts } from "./scripts/texts-plugin.ts";
 import { LEFT_ALONE } from "./vite.main.config.ts";
 
 // What is small and on nearly every page is one file: each one of its own costs a line in every page and a request.
@@ -15,7 +16,7 @@ const CONTROLS = /node_modules\/(?:@radix-ui|@floating-ui)\/|src\/web\/ui\/selec
 const CONVERSATION = /src\/web\/screens\/[\w-]+\/(?:kept-draft|owner-stamp|send-button|use-presence|use-take-back)\./;
 
 export default defineConfig(({ isSsrBuild, command }) => ({
-  plugins: [tailwindcss(), reactRouter()],
+  plugins: [texts(), tailwindcss(), reactRouter()],
   resolve: { tsconfigPaths: true },
   // What is asked of the environment at run time is asked a thousand times a page.
   define: isSsrBuild ? { "process.env.NODE_ENV": '"production"' } : {},

@@ -1,4 +1,5 @@
 import { defineConfig } from "vite";
+import { texts } from "./scripts/texts-plugin.ts";
 
 /**
  * Packages that are not built in, as they bring machine code, or files that they look for beside themselves. The others are:
@@ -21,6 +22,7 @@ export const LEFT_ALONE = [
 const ENTRIES = ["start", "web", "demo", "tray"];
 
 export default defineConfig({
+  plugins: [texts()],
   resolve: { tsconfigPaths: true },
   ssr: {
     noExternal: true,

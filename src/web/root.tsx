@@ -9,9 +9,11 @@ import {
   ScrollRestoration,
   useRouteLoaderData,
 } from "react-router";
+import { languageOf } from "../texts/say";
 import type { Route } from "./+types/root";
-import { nonceContext } from "./server/base/context.server";
+import { languageContext, nonceContext } from "./server/base/context.server";
 import { Problem } from "./ui/problem";
+import { LocaleContext } from "./ui/say";
 
 // Pages and their data are of whoever is signed in: nothing on the way or in the browser keeps them.
 export const middleware: Route.MiddlewareFunction[] = [
@@ -23,13 +25,15 @@ export const middleware: Route.MiddlewareFunction[] = [
 ];
 
 export function loader({ context }: Route.LoaderArgs) {
-  return { nonce: context.get(nonceContext) };
+  return { nonce: context.get(nonceContext), language: context.get(languageContext) };
 }
 
 export function Layout({ children }: { children: ReactNode }) {
-  const nonce = useRouteLoaderData<typeof loader>("root")?.nonce;
+  const root = useRouteLoaderData<typeof loader>("root");
+  const nonce = root?.nonce;
+  const { locale, dir } = root?.language ?? languageOf([]);
   return (
-    <html lang="en">
+    <html lang={locale} dir={dir}>
       <head>
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
@@ -38,7 +42,7 @@ export function Layout({ children }: { children: ReactNode }) {
         <Links />
       </head>
       <body>
-        {children}
+        <LocaleContext value={locale}>{children}</LocaleContext>
         <ScrollRestoration nonce={nonce} />
         <Scripts nonce={nonce} />
       </body>

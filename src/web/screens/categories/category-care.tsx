@@ -1,7 +1,10 @@
 import { ChartNoAxesColumn, Download, FileInput, Plus } from "lucide-react";
 import { Link, useSearchParams } from "react-router";
+import { categoriesTexts } from "../../../texts/en/categories";
+import { commonTexts } from "../../../texts/en/common";
 import type { CareView } from "../../server/categories/category-view.server";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
 import { CARE_COLUMNS } from "./cared-category";
@@ -13,6 +16,7 @@ import { EmptyCategories } from "./empty-categories";
 
 /** What looks after the categories of a tray: their tree in the order by hand, one of them to change, what was lately done. */
 export function CategoryCareScreen({ categories, mayChange, membersMay, steps, uses }: CareView) {
+  const say = useSay(categoriesTexts, commonTexts);
   const { tray } = useTray();
   const [params, setParams] = useSearchParams();
   const show = (next: Readonly<Record<string, string>>) => setParams(next, { preventScrollReset: true });
@@ -24,29 +28,29 @@ export function CategoryCareScreen({ categories, mayChange, membersMay, steps, u
   const mayAny = mayChange.own || mayChange.common;
   return (
     <main
-      aria-label="Categories"
+      aria-label={say("common.categories")}
       className="mx-2 mt-2.5 flex min-h-0 flex-1 overflow-hidden rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4"
     >
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-rule px-4 py-2">
-          <h1 className="mr-auto font-serif text-xl">Categories</h1>
+          <h1 className="mr-auto font-serif text-xl">{say("common.categories")}</h1>
           <Tool to={`/${tray.slug}/matrix`} icon={ChartNoAxesColumn} name="Matrix" />
           {mayChange.own && <Tool to="import" icon={FileInput} name="Import" />}
           <a href={`/${tray.slug}/categories.csv`} className={TOOL}>
-            <Download size={14} aria-hidden /> <span className="max-sm:sr-only">Export</span>
+            <Download size={14} aria-hidden /> <span className="max-sm:sr-only">{say("common.export")}</span>
           </a>
           {mayAny && (
             <Button look="filled" onClick={() => show({ new: "" })}>
-              <Plus size={15} aria-hidden /> New category
+              <Plus size={15} aria-hidden /> {say("categories.newCategory")}
             </Button>
           )}
         </div>
         <div aria-hidden className={`${CARE_COLUMNS} border-b border-rule py-1 text-xs text-soft max-md:hidden`}>
-          <span>Name</span>
-          <span className="text-center">Key</span>
-          <span>In menus</span>
-          <span className="text-right">Open</span>
-          <span className="text-right">In all</span>
+          <span>{say("common.name")}</span>
+          <span className="text-center">{say("categories.key")}</span>
+          <span>{say("categories.inMenus")}</span>
+          <span className="text-right">{say("common.open")}</span>
+          <span className="text-right">{say("categories.inAll")}</span>
         </div>
         <div className="min-h-0 flex-1 overflow-y-auto [scrollbar-width:thin]">
           {categories.length === 0 ? (
@@ -67,7 +71,7 @@ export function CategoryCareScreen({ categories, mayChange, membersMay, steps, u
         </div>
       </div>
       <aside
-        aria-label={edited === null && under === null ? "Lately changed" : "Category"}
+        aria-label={edited === null && under === null ? say("categories.latelyChanged") : say("categories.category")}
         className={`w-[344px] shrink-0 overflow-y-auto border-l border-rule bg-ground/60 px-4 py-3 [scrollbar-width:thin] ${edited === null && under === null ? "max-lg:hidden" : "max-lg:fixed max-lg:inset-0 max-lg:z-30 max-lg:w-auto max-lg:bg-paper"}`}
       >
         {edited !== null || under !== null ? (

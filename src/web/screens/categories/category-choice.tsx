@@ -1,8 +1,11 @@
 import { useState } from "react";
+import { categoriesTexts } from "../../../texts/en/categories";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 /** Some of the categories as a field of a form (`categories`): those that are offered, and what was chosen before. */
 export function CategoryChoice({ label, chosen }: { label: string; chosen: readonly string[] }) {
+  const say = useSay(categoriesTexts);
   const { categories } = useTray();
   const [text, setText] = useState("");
   const [given, setGiven] = useState<readonly string[]>(chosen);
@@ -18,8 +21,8 @@ export function CategoryChoice({ label, chosen }: { label: string; chosen: reado
         <input key={id} type="hidden" name="categories" value={id} />
       ))}
       <input
-        aria-label={`${label}: find a category`}
-        placeholder="Type a category"
+        aria-label={say("categories.findACategory", { label })}
+        placeholder={say("categories.typeACategory")}
         value={text}
         onChange={(event) => setText(event.target.value)}
         onKeyDown={(event) => event.key === "Enter" && event.preventDefault()}
@@ -37,7 +40,7 @@ export function CategoryChoice({ label, chosen }: { label: string; chosen: reado
               className="size-[14px] accent-act"
             />
             {path.join(" › ")}
-            {retired && <span className="text-sm text-soft">retired</span>}
+            {retired && <span className="text-sm text-soft">{say("categories.retired")}</span>}
           </label>
         ))}
       </div>

@@ -1,10 +1,13 @@
 import { useState } from "react";
 import { withAllUnder } from "../../../core/categories/category-tree";
 import type { CategoryUses } from "../../../operations/index.server";
+import { categoriesTexts } from "../../../texts/en/categories";
+import { commonTexts } from "../../../texts/en/common";
 import type { CaredCategory } from "../../server/categories/category-view.server";
 import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import type { useCategoryChange } from "../deciding/use-category-change";
 
@@ -28,6 +31,7 @@ const USED_BY: readonly (readonly [keyof CategoryUses, one: string, several: str
 
 /** Says what uses a category before it is merged into another or taken off everywhere; undoable either way. */
 export function CategoryEndDialog({ category, uses: announced, all, change, onClose }: CategoryEndDialogProps) {
+  const say = useSay(categoriesTexts, commonTexts);
   const { post, isBusy, refused } = change;
   const [by, setBy] = useState("");
   const uses = refused?.uses ?? announced;
@@ -37,11 +41,20 @@ export function CategoryEndDialog({ category, uses: announced, all, change, onCl
   const used = USED_BY.filter(([use]) => uses[use] > 0);
   const counts = Object.fromEntries(USED_BY.map(([use]) => [use, String(uses[use])]));
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title={`Merge or delete ${category.name}`} size="wide">
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={say("categories.mergeOrDelete", { name: category.name })}
+      size="wide"
+    >
       <div className="space-y-3 overflow-y-auto p-4">
         <p className="flex items-center gap-2">
           <CategoryTab code={category.code} name={category.name} ink={category.ink} />
-          {used.length === 0 ? "is not used anywhere." : category.common ? "is used in all trays by" : "is used by"}
+          {used.length === 0
+            ? say("categories.isNotUsedAnywhere")
+            : category.common
+              ? say("categories.isUsedInAllTrays")
+              : say("categories.isUsedBy")}
         </p>
         {used.length > 0 && (
           <ul className="border-t border-hair">
@@ -54,12 +67,12 @@ export function CategoryEndDialog({ category, uses: announced, all, change, onCl
           </ul>
         )}
         <div>
-          <span className="mb-1 block text-sm font-semibold">Replace with</span>
+          <span className="mb-1 block text-sm font-semibold">{say("categories.replaceWith")}</span>
           <Select
-            label="Replace with"
+            label={say("categories.replaceWith")}
             value={by}
             choices={[
-              ["", "nothing: remove it everywhere"],
+              ["", say("categories.nothingRemoveItEverywhere")],
               ...successors.map((one) => [one.id, one.path.join(" › ")] as const),
             ]}
             onChoose={setBy}
@@ -67,8 +80,8 @@ export function CategoryEndDialog({ category, uses: announced, all, change, onCl
         </div>
         {children > 0 && (
           <p className="text-sm text-soft">
-            {children === 1 ? "The one under it moves" : `The ${children} under it move`}{" "}
-            {by === "" || isBelow ? "one level up." : "under that one."}
+            {say("categories.theUnderItMove", { children })}{" "}
+            {by === "" || isBelow ? say("categories.oneLevelUp") : say("categories.underThatOne")}
           </p>
         )}
         {refused?.problem != null && (
@@ -78,11 +91,13 @@ export function CategoryEndDialog({ category, uses: announced, all, change, onCl
         )}
         <div className="flex justify-end gap-2">
           <Button look="quiet" onClick={onClose}>
-            Cancel
+            {say("common.cancel")}
           </Button>
-          {!category.retired && <Button onClick={() => post({ do: "retire", id: category.id })}>Retire instead</Button>}
+          {!category.retired && (
+            <Button onClick={() => post({ do: "retire", id: category.id })}>{say("categories.retireInstead")}</Button>
+          )}
           <Button look="filled" disabled={isBusy} onClick={() => post({ do: "end", id: category.id, by, ...counts })}>
-            {by === "" ? "Delete" : "Merge"}
+            {by === "" ? "Delete" : say("common.merge")}
           </Button>
         </div>
       </div>

@@ -4,10 +4,13 @@ import { LISTED, type Listed } from "../../../core/categories/category";
 import { withAllUnder } from "../../../core/categories/category-tree";
 import { proposeCode } from "../../../core/categories/propose-code";
 import { INKS, type Ink } from "../../../core/kernel/ink";
+import { categoriesTexts } from "../../../texts/en/categories";
+import { commonTexts } from "../../../texts/en/common";
 import type { CaredCategory } from "../../server/categories/category-view.server";
 import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
@@ -25,6 +28,7 @@ type CategoryFormProps = {
 
 /** Everything about a category, or about a new one; what is wrong stands beside its field and nothing typed is lost. */
 export function CategoryForm({ category, under, all, mayChange, onClose }: CategoryFormProps) {
+  const say = useSay(categoriesTexts, commonTexts);
   const { refused, Form, isBusy } = useCategoryChange(onClose);
   const above = all.find(({ id }) => id === under);
   const start = category ?? blank(above, mayChange);
@@ -40,14 +44,14 @@ export function CategoryForm({ category, under, all, mayChange, onClose }: Categ
   const problems = refused?.problems ?? {};
   return (
     <Form method="post" action={`/${tray.slug}/categories`} noValidate className="space-y-3">
-      <h2 className="font-serif text-xl">{category === null ? "New category" : category.name}</h2>
+      <h2 className="font-serif text-xl">{category === null ? say("categories.newCategory") : category.name}</h2>
       <div className="flex h-7 items-center rounded-control border border-dashed border-rule bg-paper px-2.5">
         <CategoryTab code={code || proposed || "··"} name={name || "as it will look"} ink={ink} />
       </div>
       <input type="hidden" name="do" value={category === null ? "create" : "change"} />
       {category !== null && <input type="hidden" name="id" value={category.id} />}
       <Field
-        label="Name"
+        label={say("common.name")}
         name="name"
         value={name}
         onChange={(event) => setName(event.target.value)}
@@ -57,7 +61,7 @@ export function CategoryForm({ category, under, all, mayChange, onClose }: Categ
       />
       <div className="grid grid-cols-2 gap-3">
         <Field
-          label="Code"
+          label={say("categories.code")}
           name="code"
           value={code}
           placeholder={proposed}
@@ -67,7 +71,7 @@ export function CategoryForm({ category, under, all, mayChange, onClose }: Categ
           autoComplete="off"
         />
         <Field
-          label="Key, after g"
+          label={say("categories.keyAfterG")}
           name="key"
           defaultValue={start.key ?? ""}
           maxLength={1}
@@ -76,12 +80,15 @@ export function CategoryForm({ category, under, all, mayChange, onClose }: Categ
         />
       </div>
       <InkChoice ink={ink} onChoose={setInk} />
-      <Chosen label="Parent" problem={problems.parentId}>
+      <Chosen label={say("common.parent")} problem={problems.parentId}>
         <input type="hidden" name="parent" value={parent} />
         <Select
-          label="Parent"
+          label={say("common.parent")}
           value={parent}
-          choices={[["", "nothing, at the top"], ...parents.map((one) => [one.id, one.path.join(" › ")] as const)]}
+          choices={[
+            ["", say("categories.nothingAtTheTop")],
+            ...parents.map((one) => [one.id, one.path.join(" › ")] as const),
+          ]}
           onChoose={setParent}
         />
       </Chosen>
@@ -92,10 +99,10 @@ export function CategoryForm({ category, under, all, mayChange, onClose }: Categ
       )}
       <div className="flex items-center gap-2 pt-1">
         <Button look="filled" type="submit" disabled={isBusy}>
-          {category === null ? "Create" : "Save"}
+          {category === null ? say("categories.create") : say("common.save")}
         </Button>
         <Button look="quiet" onClick={onClose}>
-          Cancel
+          {say("common.cancel")}
         </Button>
       </div>
       {category !== null && <ListedForMe category={category} />}
@@ -121,11 +128,12 @@ function possibleParents(all: readonly CaredCategory[], category: CaredCategory 
 }
 
 function Description({ text, problem }: { text: string; problem: string | undefined }) {
+  const say = useSay(categoriesTexts);
   const id = useId();
   return (
     <div>
       <label htmlFor={id} className="mb-1 block text-sm font-semibold">
-        Description
+        {say("categories.description")}
       </label>
       <textarea
         id={id}
@@ -153,6 +161,7 @@ type ScopeChoiceProps = Pick<CategoryFormProps, "mayChange"> & {
 
 /** Whether a new category is of this tray or of all, where both may be. */
 function ScopeChoice({ mayChange, above, isCommon, onChoose }: ScopeChoiceProps) {
+  const say = useSay(categoriesTexts);
   if (!mayChange.own) return <input type="hidden" name="common" value="true" />;
   if (!mayChange.common || above?.common === false) return null;
   return (
@@ -165,7 +174,7 @@ function ScopeChoice({ mayChange, above, isCommon, onChoose }: ScopeChoiceProps)
         onChange={(event) => onChoose(event.target.checked)}
         className="size-[14px] accent-act"
       />
-      Common to all trays
+      {say("categories.commonToAllTrays")}
     </label>
   );
 }
@@ -181,11 +190,12 @@ function Chosen({ label, problem, children }: { label: string; problem?: string 
 }
 
 function InkChoice({ ink, onChoose }: { ink: Ink; onChoose: (ink: Ink) => void }) {
+  const say = useSay(categoriesTexts);
   const id = useId();
   return (
     <fieldset>
       <legend className="mb-1 text-sm font-semibold">
-        Ink <span className="font-normal text-soft">{ink}</span>
+        {say("categories.ink")} <span className="font-normal text-soft">{ink}</span>
       </legend>
       <div className="grid grid-cols-12 gap-1">
         {INKS.map((one) => (
@@ -219,12 +229,13 @@ const LISTED_WORDS: readonly (readonly [Listed, string])[] = [
 ];
 
 function ListedChoice({ category }: { category: CaredCategory | null }) {
+  const say = useSay(categoriesTexts);
   const [listed, setListed] = useState<Listed>(category?.listed ?? "open");
   return (
-    <Chosen label="Shown in menus">
+    <Chosen label={say("categories.shownInMenus")}>
       <input type="hidden" name="listed" value={listed} />
       <Select
-        label="Shown in menus"
+        label={say("categories.shownInMenus")}
         value={listed}
         choices={LISTED_WORDS}
         onChoose={(one) => setListed(LISTED.find((each) => each === one) ?? "open")}
@@ -235,6 +246,7 @@ function ListedChoice({ category }: { category: CaredCategory | null }) {
 
 /** What a member wants otherwise for herself: kept as soon as it is chosen. */
 function ListedForMe({ category }: { category: CaredCategory }) {
+  const say = useSay(categoriesTexts);
   const { tray, preferences } = useTray();
   const { submit } = useFetcher();
   const choose = (listed: string) => {
@@ -247,11 +259,11 @@ function ListedForMe({ category }: { category: CaredCategory }) {
   };
   return (
     <div className="mt-4 border-t border-rule pt-3">
-      <Chosen label="For me only">
+      <Chosen label={say("categories.forMeOnly")}>
         <Select
-          label="For me only"
+          label={say("categories.forMeOnly")}
           value={category.listedForMe ?? ""}
-          choices={[["", `as for everybody (${LISTED_NAMES[category.listed]})`], ...LISTED_WORDS]}
+          choices={[["", say("categories.asForEverybody", { name: LISTED_NAMES[category.listed] })], ...LISTED_WORDS]}
           onChoose={choose}
         />
       </Chosen>

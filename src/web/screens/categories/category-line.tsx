@@ -1,11 +1,13 @@
 import { MoreHorizontal } from "lucide-react";
 import { useCallback, useRef } from "react";
 import { Link } from "react-router";
+import { categoriesTexts } from "../../../texts/en/categories";
 import type { CaredCategory } from "../../server/categories/category-view.server";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
+import { useSay } from "../../ui/say";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
 import { usePin } from "../frame/use-pin";
@@ -28,6 +30,7 @@ const SPOT_LOOK: Readonly<Record<CategorySpot, string>> = {
 
 /** A category in its tree: what it is, how much it is used, and what can be done with it; it can be dragged to its place. */
 export function CategoryLine({ category, all, isOpen, onShow }: CategoryLineProps) {
+  const say = useSay(categoriesTexts);
   const { tray } = useTray();
   const { post } = useCategoryChange();
   const line = useRef<HTMLLIElement>(null);
@@ -49,14 +52,14 @@ export function CategoryLine({ category, all, isOpen, onShow }: CategoryLineProp
         {category.description !== "" && (
           <span className="min-w-0 truncate text-sm text-soft max-xl:hidden">{category.description}</span>
         )}
-        {!category.common && <span className="shrink-0 text-xs text-soft">this tray’s</span>}
+        {!category.common && <span className="shrink-0 text-xs text-soft">{say("categories.thisTrays")}</span>}
       </span>
       <span className="text-center">{key !== null && <KeyCap>{key}</KeyCap>}</span>
       <span className="truncate text-sm text-soft max-md:hidden">
         {retired ? "retired" : LISTED_NAMES[listedForMe ?? listed]}
-        {listedForMe !== null && !retired && " (mine)"}
+        {listedForMe !== null && !retired && say("categories.mine")}
       </span>
-      <Count to={`/${tray.slug}/open?category=${id}`} count={open} label={`${open} open with ${name}`} />
+      <Count to={`/${tray.slug}/open?category=${id}`} count={open} label={say("categories.openWith", { open, name })} />
       <span className="text-right text-sm text-soft tabular-nums max-md:hidden">
         {inAll > 0 ? inAll.toLocaleString("en") : ""}
       </span>
@@ -101,18 +104,19 @@ function changes({ category: { id, retired }, all, post, onShow }: LineMenuProps
 }
 
 function LineMenu(props: LineMenuProps) {
+  const say = useSay(categoriesTexts);
   const { id, name, mayChange, common } = props.category;
   const { mayLead, mayDecide } = useTray();
   const pin = usePin();
   const pinFor = (forAll: "true" | "false") => () => pin({ kind: "category", target: id, forAll });
   const able: readonly Item[] = [
     ...(mayChange ? changes(props) : []),
-    ...(mayDecide ? [["Pin to my shelf", pinFor("false")] as const] : []),
-    ...(mayLead ? [["Pin to everybody’s shelf", pinFor("true")] as const] : []),
+    ...(mayDecide ? [[say("categories.pinToMyShelf"), pinFor("false")] as const] : []),
+    ...(mayLead ? [[say("categories.pinToEverybodysShelf"), pinFor("true")] as const] : []),
   ];
   if (able.length === 0) return <span />;
   const trigger = {
-    "aria-label": `What to do with ${name}`,
+    "aria-label": say("categories.whatToDoWith", { name }),
     className: "grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink",
     children: <MoreHorizontal size={16} aria-hidden />,
   };
@@ -130,7 +134,9 @@ function LineMenu(props: LineMenuProps) {
                 </DropdownMenu.Item>
               ))}
               {common && !mayChange && (
-                <DropdownMenu.Label className="px-3 py-1.5 text-sm text-soft">Common to all trays</DropdownMenu.Label>
+                <DropdownMenu.Label className="px-3 py-1.5 text-sm text-soft">
+                  {say("categories.commonToAllTrays")}
+                </DropdownMenu.Label>
               )}
             </DropdownMenu.Content>
           </DropdownMenu.Portal>

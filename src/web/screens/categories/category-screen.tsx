@@ -2,9 +2,12 @@ import { Pencil, Pin } from "lucide-react";
 import { lazy, Suspense, useMemo } from "react";
 import { Link } from "react-router";
 import { scopeName } from "../../../core/lists/scope";
+import { categoriesTexts } from "../../../texts/en/categories";
+import { commonTexts } from "../../../texts/en/common";
 import type { RowView } from "../../server/base/words.server";
 import type { CategoryView } from "../../server/categories/category-view.server";
 import { CategoryTab } from "../../ui/category-tab";
+import { useSay } from "../../ui/say";
 import { TurnLine } from "../../ui/turn-line";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
@@ -18,6 +21,7 @@ const TOOL =
 
 /** A category: what is open, resting and settled under it, how that went, its records and its people. */
 export function CategoryScreen({ category, under, lists, standings, records, people, weeks }: CategoryView) {
+  const say = useSay(categoriesTexts, commonTexts);
   const points = useMemo(
     () => weeks.map(({ from, began, settled }) => ({ label: from, first: began, second: settled })),
     [weeks],
@@ -36,7 +40,7 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
         <div className="mr-auto min-w-0">
           <p className="text-sm text-soft">
             <Link to={`/${tray.slug}/categories`} className="hover:text-act hover:underline">
-              Categories
+              {say("common.categories")}
             </Link>{" "}
             › {above.map((name) => `${name} › `)}
           </p>
@@ -45,7 +49,9 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
             <span className="font-sans">
               <CategoryTab code={category.code} name={category.name} ink={category.ink} short />
             </span>
-            {category.retired && <span className="font-sans text-sm text-soft">retired: no longer offered</span>}
+            {category.retired && (
+              <span className="font-sans text-sm text-soft">{say("categories.retiredNoLongerOffered")}</span>
+            )}
           </h1>
           {category.description !== "" && <p className="text-sm text-soft">{category.description}</p>}
         </div>
@@ -55,28 +61,30 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
             onClick={() => pin({ kind: "category", target: category.id, forAll: "false" })}
             className={TOOL}
           >
-            <Pin size={14} aria-hidden /> Pin
+            <Pin size={14} aria-hidden /> {say("categories.pin")}
           </button>
         )}
         <Link to={`/${tray.slug}/categories?edit=${category.id}`} className={TOOL}>
-          <Pencil size={14} aria-hidden /> Change
+          <Pencil size={14} aria-hidden /> {say("common.change")}
         </Link>
       </div>
       <div className="grid min-h-0 flex-1 overflow-y-auto [scrollbar-width:thin] lg:grid-cols-[minmax(0,1fr)_372px]">
         <div className="min-w-0">
-          {filled.length === 0 && <p className="px-4 py-5 text-soft">No conversation has this category.</p>}
+          {filled.length === 0 && (
+            <p className="px-4 py-5 text-soft">{say("categories.noConversationHasThisCategory")}</p>
+          )}
           {filled.map((list) => (
             <ListOf key={list.scope} {...list} count={countIn(list.scope)} categoryId={category.id} />
           ))}
         </div>
         <div className="border-rule px-4 py-3 lg:border-l">
-          <h2 className="text-sm font-semibold">Twelve weeks</h2>
+          <h2 className="text-sm font-semibold">{say("categories.twelveWeeks")}</h2>
           <Suspense fallback={<div className="h-[178px]" />}>
             <PairedBars points={points} names={NAMES} words={trendInWords(weeks)} interval={3} />
           </Suspense>
           {under.length > 0 && (
             <>
-              <h2 className="mt-4 text-sm font-semibold">Subcategories</h2>
+              <h2 className="mt-4 text-sm font-semibold">{say("categories.subcategories")}</h2>
               <p className="mt-1 flex flex-wrap gap-1.5">
                 {under.map((one) => (
                   <Link key={one.id} to={`/${tray.slug}/categories/${one.id}`} className="hover:underline">
@@ -87,8 +95,8 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
             </>
           )}
           <Counted
-            title="Records"
-            none="Nothing of it is filed."
+            title={say("common.records")}
+            none={say("categories.nothingOfItIsFiled")}
             lines={records.map(({ code, title, count }) => ({
               key: code,
               count,
@@ -101,8 +109,8 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
             }))}
           />
           <Counted
-            title="People"
-            none="Nobody yet."
+            title={say("categories.people")}
+            none={say("categories.nobodyYet")}
             lines={people.map(({ address, name, count }) => ({
               key: address,
               count,
@@ -125,6 +133,7 @@ type ListOfProps = {
 };
 
 function ListOf({ scope, now, rows, count, categoryId }: ListOfProps) {
+  const say = useSay(categoriesTexts, commonTexts);
   const { tray } = useTray();
   const list = `/${tray.slug}/${scope}`;
   return (
@@ -133,7 +142,7 @@ function ListOf({ scope, now, rows, count, categoryId }: ListOfProps) {
         {scopeName(scope)} <span className="font-normal text-soft tabular-nums">{count.toLocaleString("en")}</span>
         {count > rows.length && (
           <Link to={`${list}?category=${categoryId}`} className="ml-auto font-normal text-act hover:underline">
-            All of them
+            {say("categories.allOfThem")}
           </Link>
         )}
       </h2>
@@ -148,7 +157,7 @@ function ListOf({ scope, now, rows, count, categoryId }: ListOfProps) {
               to={`${list}/${row.id}?category=${categoryId}`}
               className="truncate font-serif after:absolute after:inset-0"
             >
-              {row.subject || "(no subject)"}
+              {row.subject || say("common.noSubject")}
             </Link>
             <span className="max-md:hidden">
               <TurnLine

@@ -1,4 +1,7 @@
+import { categoriesTexts } from "../../../texts/en/categories";
+import { commonTexts } from "../../../texts/en/common";
 import type { CareView } from "../../server/categories/category-view.server";
+import { useSay } from "../../ui/say";
 import { useDecisions } from "../deciding/decisions";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
@@ -7,15 +10,16 @@ type CategoryStepsProps = Pick<CareView, "steps" | "membersMay"> & { readonly ma
 
 /** What was lately changed about categories, each to take back, and who may change them. */
 export function CategorySteps({ steps, membersMay, mayChange }: CategoryStepsProps) {
+  const say = useSay(categoriesTexts, commonTexts);
   const { member, members, mayLead } = useTray();
   const { undoCategories } = useDecisions();
   const { post } = useCategoryChange();
   const nameOf = (id: string) =>
-    id === member.id ? "You" : (members.find((one) => one.id === id)?.name ?? "A colleague");
+    id === member.id ? say("common.you") : (members.find((one) => one.id === id)?.name ?? say("common.aColleague"));
   return (
     <>
-      <h2 className="text-sm font-semibold">Lately changed</h2>
-      {steps.length === 0 && <p className="py-1.5 text-sm text-soft">Nothing yet.</p>}
+      <h2 className="text-sm font-semibold">{say("categories.latelyChanged")}</h2>
+      {steps.length === 0 && <p className="py-1.5 text-sm text-soft">{say("categories.nothingYet")}</p>}
       <ul className="mt-1">
         {steps.map(({ id, by, words, when, isUndone }) => (
           <li key={id} className="flex gap-2 border-b border-hair py-1 text-sm">
@@ -23,22 +27,22 @@ export function CategorySteps({ steps, membersMay, mayChange }: CategoryStepsPro
               <span className={isUndone ? "text-soft line-through" : ""}>
                 {nameOf(by)} {words}
               </span>
-              <span className="block text-xs text-soft">{isUndone ? `${when}, taken back` : when}</span>
+              <span className="block text-xs text-soft">{isUndone ? say("categories.takenBack", { when }) : when}</span>
             </span>
             {mayChange && !isUndone && (
               <button
                 type="button"
-                aria-label={`Undo: ${nameOf(by)} ${words}`}
+                aria-label={say("categories.undo", { name: nameOf(by), words })}
                 onClick={() => undoCategories(id)}
                 className="self-start text-act underline-offset-2 hover:underline"
               >
-                undo
+                {say("common.undoInside")}
               </button>
             )}
           </li>
         ))}
       </ul>
-      <h2 className="mt-5 text-sm font-semibold">Who may change this tray’s</h2>
+      <h2 className="mt-5 text-sm font-semibold">{say("categories.whoMayChangeThisTrays")}</h2>
       {mayLead ? (
         <label className="mt-1 flex items-start gap-2 text-sm">
           <input
@@ -47,15 +51,14 @@ export function CategorySteps({ steps, membersMay, mayChange }: CategoryStepsPro
             onChange={(event) => post({ do: "right", members: String(event.target.checked) })}
             className="mt-0.5 size-[14px] accent-act"
           />
-          All members, and not only those who lead it
+          {say("categories.allMembersAndNotOnly")}
         </label>
       ) : (
-        <p className="mt-1 text-sm text-soft">{membersMay ? "All its members." : "Those who lead it."}</p>
+        <p className="mt-1 text-sm text-soft">
+          {membersMay ? say("categories.allItsMembers") : say("categories.thoseWhoLeadIt")}
+        </p>
       )}
-      <p className="mt-2 text-sm text-soft">
-        Those common to all trays are changed by whoever leads all of them. The order is by hand: drag a line, or move
-        it from its menu.
-      </p>
+      <p className="mt-2 text-sm text-soft">{say("categories.thoseCommonToAllTrays")}</p>
     </>
   );
 }

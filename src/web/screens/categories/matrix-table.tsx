@@ -2,7 +2,10 @@ import { Link } from "react-router";
 import { WITHOUT } from "../../../core/lists/narrowing";
 import { OPEN_STANDINGS } from "../../../core/lists/scope";
 import { STANDING_NAMES } from "../../../core/standing/standing";
+import { categoriesTexts } from "../../../texts/en/categories";
+import { commonTexts } from "../../../texts/en/common";
 import { CategoryTab } from "../../ui/category-tab";
+import { useSay } from "../../ui/say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 
@@ -18,10 +21,12 @@ type Column = { readonly key: string | null; readonly name: string; readonly que
 
 /** A table of counts: a line for each category that something open has, and one for what has none. */
 export function MatrixTable({ against, cells }: { against: Against; cells: readonly Cell[] }) {
+  const say = useSay(categoriesTexts, commonTexts);
   const { tray, categories, members } = useTray();
-  const byOwner: Column[] = [...members.map(({ id, name }) => [id, name] as const), [null, "Nobody"] as const].map(
-    ([key, name]) => ({ key, name, query: (category) => `open?owner=${key ?? WITHOUT}&category=${category}` }),
-  );
+  const byOwner: Column[] = [
+    ...members.map(({ id, name }) => [id, name] as const),
+    [null, say("common.nobody")] as const,
+  ].map(([key, name]) => ({ key, name, query: (category) => `open?owner=${key ?? WITHOUT}&category=${category}` }));
   const byStanding: Column[] = OPEN_STANDINGS.map((key) => ({
     key,
     name: STANDING_NAMES[key],
@@ -36,7 +41,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
     cells.filter((cell) => cell.category === category).reduce((sum, { count }) => sum + count, 0);
   const most = Math.max(1, ...cells.filter(({ category }) => category !== null).map(({ count }) => count));
   const lines = categories.filter(({ id }) => cells.some(({ category }) => category === id));
-  if (cells.length === 0) return <p className="px-4 py-6 text-soft">Nothing is open in this tray.</p>;
+  if (cells.length === 0) return <p className="px-4 py-6 text-soft">{say("categories.nothingIsOpenInThis")}</p>;
   return (
     <div className="min-h-0 flex-1 overflow-auto [scrollbar-width:thin]">
       <table className="w-full border-separate border-spacing-0">
@@ -46,7 +51,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
               scope="col"
               className="sticky left-0 w-72 min-w-60 border-b border-rule bg-paper px-4 py-1.5 text-left font-normal text-soft"
             >
-              Category
+              {say("categories.category")}
             </th>
             {columns.map(({ key, name }) => (
               <th
@@ -59,7 +64,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
               </th>
             ))}
             <th scope="col" className="w-24 border-b border-l border-rule px-3 py-1.5 text-right font-normal text-soft">
-              In all
+              {say("categories.inAll")}
             </th>
           </tr>
         </thead>
@@ -90,7 +95,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
                 share={0}
                 ink={ink}
                 to={`/${tray.slug}/open?category=${id}`}
-                label={`${name}, in all`}
+                label={say("categories.inAll2", { name })}
               />
             </tr>
           ))}
@@ -99,7 +104,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
               scope="row"
               className="sticky left-0 border-t border-rule bg-paper px-4 text-left font-normal text-soft group-hover:bg-ground"
             >
-              No category
+              {say("categories.noCategory")}
             </th>
             {columns.map((column) => (
               <CountCell
@@ -108,7 +113,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
                 share={0}
                 ink="graphite"
                 to={`/${tray.slug}/${column.query(WITHOUT)}`}
-                label={`No category, ${column.name}`}
+                label={say("categories.noCategory2", { name: column.name })}
                 isLast
               />
             ))}
@@ -117,7 +122,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
               share={0}
               ink="graphite"
               to={`/${tray.slug}/open?category=${WITHOUT}`}
-              label="No category, in all"
+              label={say("categories.noCategoryInAll")}
               isLast
             />
           </tr>

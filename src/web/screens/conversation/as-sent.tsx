@@ -1,6 +1,8 @@
 import { type RefObject, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
+import { conversationTexts } from "../../../texts/en/conversation";
 import type { Message } from "../../server/conversation/conversation-view.server";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 type Pictures = "held back" | "shown";
@@ -22,6 +24,7 @@ function useHeightOf(frame: RefObject<HTMLIFrameElement | null>) {
 
 /** A message's HTML in a frame that may run nothing; pictures from elsewhere only once they are asked for. */
 export function AsSent({ message }: { message: Message }) {
+  const say = useSay(conversationTexts);
   const { tray, mayDecide } = useTray();
   const fetcher = useFetcher();
   const frame = useRef<HTMLIFrameElement>(null);
@@ -32,9 +35,9 @@ export function AsSent({ message }: { message: Message }) {
     <>
       {message.hasRemoteContent && pictures === "held back" && (
         <p className="mt-2 flex flex-wrap items-center gap-x-3 text-sm text-soft">
-          Pictures from elsewhere are held back, as they tell their owner that one reads.
+          {say("conversation.picturesFromElsewhereAreHeld")}
           <button type="button" onClick={() => setPictures("shown")} className="text-act hover:underline">
-            Show them once
+            {say("conversation.showThemOnce")}
           </button>
           {mayDecide && message.trust?.verdict === "verified" && (
             <button
@@ -45,7 +48,7 @@ export function AsSent({ message }: { message: Message }) {
               }}
               className="text-act hover:underline"
             >
-              Always from {message.address}
+              {say("conversation.alwaysFrom", { address: message.address })}
             </button>
           )}
         </p>
@@ -54,7 +57,7 @@ export function AsSent({ message }: { message: Message }) {
       <iframe
         ref={frame}
         key={pictures}
-        title={`Message of ${message.who} as it was sent`}
+        title={say("conversation.messageOfAsItWas", { who: message.who })}
         src={`${address}/html${pictures === "shown" ? "?pictures=shown" : ""}`}
         sandbox="allow-same-origin allow-popups allow-popups-to-escape-sandbox"
         onLoad={measure}

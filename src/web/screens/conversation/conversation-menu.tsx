@@ -1,6 +1,8 @@
 import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
+import { conversationTexts } from "../../../texts/en/conversation";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import type { ConversationDesk } from "../list/list-screen";
 
@@ -18,11 +20,12 @@ type ConversationMenuProps = {
 
 /** What is done with a whole conversation now and then. */
 export function ConversationMenu({ conversationId, ask, onPassOn }: ConversationMenuProps) {
+  const say = useSay(conversationTexts);
   const { tray, mayDecide } = useTray();
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
-        aria-label="More about this conversation"
+        aria-label={say("conversation.moreAboutThisConversation")}
         className="grid size-7 shrink-0 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
       >
         <MoreHorizontal size={17} aria-hidden />
@@ -31,12 +34,12 @@ export function ConversationMenu({ conversationId, ask, onPassOn }: Conversation
         <DropdownMenu.Content className={MENU} align="end">
           {mayDecide && onPassOn !== undefined && (
             <DropdownMenu.Item className={MENU_ITEM} onSelect={onPassOn}>
-              Forward…
+              {say("conversation.forward")}
             </DropdownMenu.Item>
           )}
           {mayDecide && (
             <DropdownMenu.Item className={MENU_ITEM} onSelect={() => ask("join")}>
-              Merge with another conversation…
+              {say("conversation.mergeWithAnotherConversation")}
             </DropdownMenu.Item>
           )}
           {FORMATS.map(([format, words]) => (

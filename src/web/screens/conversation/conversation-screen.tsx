@@ -1,10 +1,13 @@
 import { useEffect, useRef, useState } from "react";
 import type { OtherMail } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { conversationTexts } from "../../../texts/en/conversation";
 import { CommandKey } from "../../keys/command-key";
 import type { ConversationView, DraftView } from "../../server/conversation/conversation-view.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { TurnLine } from "../../ui/turn-line";
 import { useTray } from "../frame/tray-data";
 import type { ConversationDesk } from "../list/list-screen";
@@ -27,6 +30,7 @@ type ConversationScreenProps = {
 
 /** The open conversation: correspondence in the middle, the docket at the right, the ways out below. */
 export function ConversationScreen({ view, desk, otherMail, proposals }: ConversationScreenProps) {
+  const say = useSay(conversationTexts, commonTexts);
   const { mayDecide } = useTray();
   const { row } = view;
   const { present: presentRow } = desk;
@@ -51,10 +55,10 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
   const takeBack = useTakeBack(() => desk.setAnswering(true));
   const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
     stopAnswering();
-    if (holdMs === 0) notice("Answer on its way");
+    if (holdMs === 0) notice(say("conversation.answerOnItsWay"));
     else {
-      const action = { label: "Take back", onClick: () => takeBack(messageId) };
-      notice(`It goes in ${Math.round(holdMs / 1_000)} seconds`, { action, duration: holdMs });
+      const action = { label: say("common.takeBack"), onClick: () => takeBack(messageId) };
+      notice(say("conversation.itGoesInSeconds", { holdMs: Math.round(holdMs / 1_000) }), { action, duration: holdMs });
     }
   };
   return (
@@ -63,11 +67,11 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
         <div ref={page} className="px-4 pt-4 lg:min-h-0 lg:flex-1 lg:overflow-y-auto lg:px-6">
           <div className="flex items-start gap-3">
             <h1 className="min-w-0 flex-1 font-serif text-xl font-semibold">
-              {row.subject === "" ? "(no subject)" : row.subject}
+              {row.subject === "" ? say("common.noSubject") : row.subject}
             </h1>
             {desk.place !== null && (
               <span className="hidden pt-1.5 text-sm whitespace-nowrap text-soft lg:inline">
-                {desk.place.at} of {desk.place.of}
+                {say("conversation.of", { at: desk.place.at, of: desk.place.of })}
               </span>
             )}
             <ConversationMenu
@@ -138,37 +142,38 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
 type WaysOutProps = { readonly desk: ConversationDesk; readonly standing: string; readonly hasDraft: boolean };
 
 function WaysOut({ desk, standing, hasDraft }: WaysOutProps) {
+  const say = useSay(conversationTexts, commonTexts);
   const { ask, act } = desk;
   const away = standing === "bin" || standing === "junk";
   return (
     <div
       role="toolbar"
-      aria-label="Decide"
+      aria-label={say("conversation.decide")}
       className="sticky bottom-0 flex flex-wrap items-center gap-1.5 border-t border-rule bg-paper px-4 py-2.5 lg:px-6"
     >
       <Button look={hasDraft ? "outline" : "filled"} aria-keyshortcuts="r" onClick={() => desk.setAnswering(true)}>
-        Answer <CommandKey id="answer" />
+        {say("common.answer")} <CommandKey id="answer" />
       </Button>
       <Button aria-keyshortcuts="a" onClick={() => ask("assign")}>
-        Assign <CommandKey id="assign" />
+        {say("common.assign")} <CommandKey id="assign" />
       </Button>
       <Button aria-keyshortcuts="w" onClick={() => ask("expect")}>
-        Wait <CommandKey id="expect" />
+        {say("common.wait")} <CommandKey id="expect" />
       </Button>
       <Button aria-keyshortcuts="l" onClick={() => ask("rest")}>
-        Rest <CommandKey id="rest" />
+        {say("common.rest")} <CommandKey id="rest" />
       </Button>
       <Button aria-keyshortcuts="f" onClick={() => ask("file")}>
-        File <CommandKey id="file" />
+        {say("common.file")} <CommandKey id="file" />
       </Button>
       {standing !== "settled" && (
         <Button aria-keyshortcuts="s" onClick={() => act({ kind: "settle" })}>
-          Settle <CommandKey id="settle" />
+          {say("common.settle")} <CommandKey id="settle" />
         </Button>
       )}
-      {standing === "settled" && <Button onClick={() => act({ kind: "keep" })}>Our move</Button>}
+      {standing === "settled" && <Button onClick={() => act({ kind: "keep" })}>{say("common.ourMove")}</Button>}
       <Button aria-keyshortcuts="b" onClick={() => act({ kind: away ? "restore" : "bin" })}>
-        {away ? "Bring back" : "Bin"} <CommandKey id="bin" />
+        {away ? say("common.bringBack") : say("common.bin")} <CommandKey id="bin" />
       </Button>
     </div>
   );

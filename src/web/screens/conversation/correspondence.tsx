@@ -1,5 +1,7 @@
 import { useState } from "react";
+import { conversationTexts } from "../../../texts/en/conversation";
 import type { CorrespondenceItem } from "../../server/conversation/conversation-view.server";
+import { useSay } from "../../ui/say";
 import { MessageItem } from "./message-item";
 import { NoteItem } from "./note-item";
 
@@ -17,6 +19,7 @@ export function Correspondence({
   /** Whether keys are about its newest message. */
   worksByKey?: boolean;
 }) {
+  const say = useSay(conversationTexts);
   const alone = items.filter(({ type }) => type === "message").length === 1;
   const newest = items.findLast(({ type }) => type === "message");
   const [whole, setWhole] = useState(false);
@@ -29,7 +32,7 @@ export function Correspondence({
           onClick={() => setWhole(true)}
           className="self-end pt-2.5 text-sm text-act hover:underline"
         >
-          {folded === 1 ? "1 earlier item folded" : `${folded} earlier items folded`}
+          {say("conversation.earlierItemsFolded", { folded })}
         </button>
       )}
       {items

@@ -4,12 +4,15 @@ import { Link } from "react-router";
 import { readInstant } from "../../../core/kernel/instant";
 import { nextUrgency, URGENCY_NAMES } from "../../../core/kernel/urgency";
 import type { OtherMail } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { conversationTexts } from "../../../texts/en/conversation";
 import { useCommands } from "../../keys/key-desk";
 import type { RowView } from "../../server/base/words.server";
 import type { ConversationView } from "../../server/conversation/conversation-view.server";
 import type { PromisedView } from "../../server/conversation/expectation-view.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { PaceMarks } from "../../ui/pace-marks";
+import { useSay } from "../../ui/say";
 import { useDecisions, usePending } from "../deciding/decisions";
 import { withPending } from "../deciding/foreseen";
 import { RowTabs } from "../deciding/row-tabs";
@@ -33,12 +36,13 @@ type DocketCardProps = {
 
 /** The card of the conversation: where it stands and why on top, then everything that was decided, then the journal. */
 export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps) {
+  const say = useSay(conversationTexts, commonTexts);
   const { mayDecide } = useTray();
   const pending = usePending();
   const row = withPending(view.row, pending);
   const ask = (dialog: Parameters<ConversationDesk["ask"]>[0]) => (mayDecide ? () => desk.ask(dialog) : undefined);
   return (
-    <aside aria-label="Docket" className="min-h-0 bg-ground px-3.5 py-3 lg:overflow-y-auto">
+    <aside aria-label={say("common.docket")} className="min-h-0 bg-ground px-3.5 py-3 lg:overflow-y-auto">
       <div className="rounded-sheet border border-rule bg-paper shadow-docket">
         <div className="border-b border-hair px-3 py-2.5">
           <h2 className="font-serif text-[18px] leading-6 font-semibold">{view.standingName}</h2>
@@ -52,7 +56,7 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
           <OwnerLines row={row} desk={desk} />
           <Line name="Categories" keyName="c" onAsk={ask("categories")}>
             <span className="flex flex-wrap gap-1">
-              {row.categoryIds.length === 0 && <span className="text-soft">none</span>}
+              {row.categoryIds.length === 0 && <span className="text-soft">{say("common.none")}</span>}
               <RowTabs ids={row.categoryIds} isNamed />
             </span>
           </Line>
@@ -77,7 +81,9 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
             </Line>
           )}
           <Line name="Rests until" keyName="l" onAsk={ask("rest")}>
-            <span className={view.restsUntil === null ? "text-soft" : ""}>{view.restsUntil ?? "not resting"}</span>
+            <span className={view.restsUntil === null ? "text-soft" : ""}>
+              {view.restsUntil ?? say("conversation.notResting")}
+            </span>
           </Line>
           <Line name="Follow-ups" keyName="d" onAsk={ask("follow-up")}>
             <FollowUpLines followUps={view.followUps} act={mayDecide ? desk.act : undefined} />
@@ -94,7 +100,9 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
               </Line>
             </>
           )}
-          <Line name="People">{view.people.join(", ") || <span className="text-soft">nobody yet</span>}</Line>
+          <Line name="People">
+            {view.people.join(", ") || <span className="text-soft">{say("common.nobodyYet")}</span>}
+          </Line>
         </dl>
       </div>
       <JunkOffer other={otherMail} />
@@ -107,14 +115,15 @@ type PromisedProps = { readonly promised: PromisedView; readonly act: Conversati
 
 /** They say what they will do by a day: it can be waited for. */
 function Promised({ promised: { text, at, words }, act }: PromisedProps) {
+  const say = useSay(conversationTexts);
   return (
     <button
       type="button"
       onClick={() => act({ kind: "expect", until: readInstant(at) })}
       className="block w-full border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
     >
-      <span className="block text-act">Wait for it until {words}</span>
-      <span className="mt-0.5 block text-sm text-soft">They say: “{text}”</span>
+      <span className="block text-act">{say("conversation.waitForItUntil", { words })}</span>
+      <span className="mt-0.5 block text-sm text-soft">{say("conversation.theySay", { text })}</span>
     </button>
   );
 }
@@ -153,8 +162,9 @@ type RecordsProps = {
 };
 
 function Records({ records, act }: RecordsProps) {
+  const say = useSay(conversationTexts, commonTexts);
   const { tray } = useTray();
-  if (records.length === 0) return <span className="text-soft">not filed</span>;
+  if (records.length === 0) return <span className="text-soft">{say("common.notFiled")}</span>;
   return records.map(({ id, code, title }) => (
     <span key={id} className="flex items-start gap-1">
       <Link to={`/${tray.slug}/records/${code}`} className="min-w-0 text-act hover:underline">
@@ -163,7 +173,7 @@ function Records({ records, act }: RecordsProps) {
       {act !== undefined && (
         <button
           type="button"
-          aria-label={`Remove from ${code}`}
+          aria-label={say("conversation.removeFrom", { code })}
           onClick={() => act({ kind: "unfile", recordId: id, called: code })}
           className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
         >
@@ -178,6 +188,7 @@ type ProposedProps = Pick<DocketCardProps, "proposals" | "desk"> & { readonly ro
 
 /** What is proposed and not so yet; each is accepted by its key. */
 function Proposed({ proposals, row, desk }: ProposedProps) {
+  const say = useSay(commonTexts);
   const { mayDecide } = useTray();
   const open = mayDecide ? proposals.filter((one) => isStillProposed(one, row)) : [];
   const accept = (at: number) => {
@@ -187,7 +198,7 @@ function Proposed({ proposals, row, desk }: ProposedProps) {
   useCommands({ "accept-1": accept(0), "accept-2": accept(1), "accept-3": accept(2), "accept-4": accept(3) });
   if (open.length === 0) return null;
   return (
-    <section aria-label="Proposed" className="border-b border-hair bg-act-soft/40 *:first:border-t-0">
+    <section aria-label={say("common.proposed")} className="border-b border-hair bg-act-soft/40 *:first:border-t-0">
       <Proposals proposals={open} onAccept={desk.act} />
     </section>
   );
@@ -204,6 +215,7 @@ function Line({
   onAsk?: (() => void) | undefined;
   children: ReactNode;
 }) {
+  const say = useSay(commonTexts);
   return (
     <div className="grid min-h-[33px] grid-cols-[74px_minmax(0,1fr)_22px] items-start gap-x-2 border-hair px-3 py-1.5 not-first:border-t">
       <dt className="text-sm text-soft">{name}</dt>
@@ -212,7 +224,7 @@ function Line({
         <dd>
           <button
             type="button"
-            aria-label={`Change ${name.toLowerCase()}`}
+            aria-label={say("common.changeOf", { name: name.toLowerCase() })}
             aria-keyshortcuts={keyName}
             onClick={onAsk}
             className="h-[19px] w-[19px] rounded-[2px] border border-rule text-[11px] leading-none text-soft hover:border-act hover:text-act"
@@ -226,12 +238,13 @@ function Line({
 }
 
 function Journal({ lines }: { lines: ConversationView["journal"] }) {
+  const say = useSay(conversationTexts, commonTexts);
   const { mayDecide } = useTray();
   const { undo } = useDecisions();
   if (lines.length === 0) return null;
   return (
-    <section aria-label="Journal" className="px-0.5 pt-4">
-      <h2 className="pb-1 text-sm font-semibold text-soft">Journal</h2>
+    <section aria-label={say("conversation.journal")} className="px-0.5 pt-4">
+      <h2 className="pb-1 text-sm font-semibold text-soft">{say("conversation.journal")}</h2>
       <ol className="space-y-1 text-sm text-soft">
         {lines.map(({ version, when, words, batchId, undone }) => (
           <li key={`${version}-${words}`} className="group">
@@ -243,7 +256,7 @@ function Journal({ lines }: { lines: ConversationView["journal"] }) {
                 onClick={() => undo(batchId)}
                 className="ml-1.5 text-act underline-offset-2 hover:underline"
               >
-                undo
+                {say("common.undoInside")}
               </button>
             )}
           </li>

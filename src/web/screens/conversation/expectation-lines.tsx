@@ -1,6 +1,8 @@
 import { readInstant } from "../../../core/kernel/instant";
+import { conversationTexts } from "../../../texts/en/conversation";
 import type { ConversationView } from "../../server/conversation/conversation-view.server";
 import type { ExpectationView } from "../../server/conversation/expectation-view.server";
+import { useSay } from "../../ui/say";
 import type { PostedDecision } from "../deciding/posted-decision";
 import { useTray } from "../frame/tray-data";
 
@@ -13,9 +15,14 @@ const ACT = "inline-flex min-h-6 items-center text-left text-act underline-offse
 
 /** What is awaited, from whom and how it stands; what is over stays as long as it is the newest. */
 export function ExpectationLines({ view: { expectations, row }, act }: ExpectationLinesProps) {
+  const say = useSay(conversationTexts);
   const shown = expectations.filter(({ isOpen }, at) => isOpen || at === expectations.length - 1);
   if (shown.length === 0) {
-    return <span className="text-soft">{row.standing === "waiting" ? "without a day" : "no reply"}</span>;
+    return (
+      <span className="text-soft">
+        {row.standing === "waiting" ? say("conversation.withoutADay") : say("conversation.noReply")}
+      </span>
+    );
   }
   return (
     <ul className="space-y-1.5">
@@ -33,6 +40,7 @@ export function ExpectationLines({ view: { expectations, row }, act }: Expectati
 type ActsProps = { readonly expectation: ExpectationView; readonly act: (decision: PostedDecision) => void };
 
 function Acts({ expectation: { id, whom, isOpen, answeredBy }, act }: ActsProps) {
+  const say = useSay(conversationTexts);
   const { dateChoices } = useTray();
   const more = dateChoices[2];
   return (
@@ -41,25 +49,25 @@ function Acts({ expectation: { id, whom, isOpen, answeredBy }, act }: ActsProps)
         <button
           type="button"
           className={ACT}
-          aria-label={`Give ${whom} until ${more.words}`}
+          aria-label={say("conversation.giveUntil", { whom, words: more.words })}
           onClick={() => act({ kind: "extend", expectationId: id, until: readInstant(more.at) })}
         >
-          until {more.words}
+          {say("conversation.until", { words: more.words })}
         </button>
       )}
       {isOpen && (
         <button
           type="button"
           className={ACT}
-          aria-label={`Stop waiting for ${whom}`}
+          aria-label={say("conversation.stopWaitingFor", { whom })}
           onClick={() => act({ kind: "withdraw", expectationId: id })}
         >
-          withdraw
+          {say("conversation.withdraw")}
         </button>
       )}
       {answeredBy !== null && (
         <button type="button" className={ACT} onClick={() => act({ kind: "acknowledge", messageId: answeredBy })}>
-          that was no answer yet
+          {say("conversation.thatWasNoAnswerYet")}
         </button>
       )}
     </span>

@@ -1,8 +1,11 @@
 import { FolderInput } from "lucide-react";
 import { useState } from "react";
 import { type ConversationId, trustedId } from "../../../core/kernel/ids";
+import { commonTexts } from "../../../texts/en/common";
+import { conversationTexts } from "../../../texts/en/conversation";
 import { Opens } from "../../keys/key-desk";
 import type { Message } from "../../server/conversation/conversation-view.server";
+import { useSay } from "../../ui/say";
 import { useDecisions } from "../deciding/decisions";
 import { RecordPicker } from "../deciding/lazy-record-picker";
 import { useTray } from "../frame/tray-data";
@@ -19,6 +22,7 @@ type FileAloneProps = {
 
 /** Picks the record that a message, or one of its attachments, is filed on by itself. */
 export function FileAlone({ message, conversationId, alone: { what, attachment }, onClose }: FileAloneProps) {
+  const say = useSay(conversationTexts);
   const { decide } = useDecisions();
   return (
     <Opens>
@@ -32,7 +36,7 @@ export function FileAlone({ message, conversationId, alone: { what, attachment }
           decide(
             { ...decision, settle: false, part },
             targetOf(conversationId),
-            `Filed to ${decision.called}: ${what}`,
+            say("conversation.filedTo", { called: decision.called ?? "", what }),
           );
         }}
         onClose={onClose}
@@ -57,14 +61,15 @@ export function FileAttachment({
   readonly conversationId: string;
   readonly attachment: Message["attachments"][number];
 }) {
+  const say = useSay(conversationTexts);
   const [asks, setAsks] = useState(false);
   return (
     <>
       <button
         type="button"
         onClick={() => setAsks(true)}
-        aria-label={`File ${fileName} alone`}
-        title="File it alone to a record"
+        aria-label={say("conversation.fileAlone", { fileName })}
+        title={say("conversation.fileItAloneToA")}
         className="grid h-full w-7 place-items-center border-l border-hair text-soft hover:text-act"
       >
         <FolderInput size={13} aria-hidden />
@@ -89,15 +94,16 @@ export function FiledAlone({
   readonly message: Message;
   readonly conversationId: string;
 }) {
+  const say = useSay(conversationTexts, commonTexts);
   const { tray, mayDecide } = useTray();
   const { decide } = useDecisions();
   if (message.filedAlone.length === 0) return null;
   return (
-    <ul aria-label="Filed alone" className="mt-2 text-sm">
+    <ul aria-label={say("common.filedAlone")} className="mt-2 text-sm">
       {message.filedAlone.map(({ recordId, code, attachment, what }) => (
         <li key={`${recordId} ${attachment}`} className="flex items-center gap-2 text-soft">
           <span>
-            {what} alone on{" "}
+            {say("conversation.aloneOn", { what })}{" "}
             <a href={`/${tray.slug}/records/${code}`} className="text-act hover:underline">
               {code}
             </a>
@@ -105,7 +111,7 @@ export function FiledAlone({
           {mayDecide && (
             <button
               type="button"
-              aria-label={`Remove ${what} from ${code}`}
+              aria-label={say("conversation.removeFrom2", { what, code })}
               className="min-h-6 text-act hover:underline"
               onClick={() =>
                 decide(
@@ -116,11 +122,11 @@ export function FiledAlone({
                     part: { messageId: message.id, attachment },
                   },
                   targetOf(conversationId),
-                  `Removed from ${code}: ${what}`,
+                  say("conversation.removedFrom", { code, what }),
                 )
               }
             >
-              remove
+              {say("common.removeInside")}
             </button>
           )}
         </li>

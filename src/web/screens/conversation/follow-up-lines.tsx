@@ -1,5 +1,8 @@
 import { Check, X } from "lucide-react";
+import { commonTexts } from "../../../texts/en/common";
+import { conversationTexts } from "../../../texts/en/conversation";
 import type { ConversationView } from "../../server/conversation/conversation-view.server";
+import { useSay } from "../../ui/say";
 import type { PostedDecision } from "../deciding/posted-decision";
 
 type FollowUpLinesProps = {
@@ -9,22 +12,25 @@ type FollowUpLinesProps = {
 
 /** The follow-ups of a conversation, with the means to call them done or to clear them. */
 export function FollowUpLines({ followUps, act }: FollowUpLinesProps) {
-  if (followUps.length === 0) return <span className="text-soft">none</span>;
+  const say = useSay(conversationTexts, commonTexts);
+  if (followUps.length === 0) return <span className="text-soft">{say("common.none")}</span>;
   return (
     <ul className="space-y-1">
       {followUps.map(({ id, whose, text, due, isOver, isDone }) => (
         <li key={id}>
-          <span className={isDone ? "text-soft line-through" : ""}>{text === "" ? "to look at again" : text}</span>
+          <span className={isDone ? "text-soft line-through" : ""}>
+            {text === "" ? say("conversation.toLookAtAgain") : text}
+          </span>
           <span className="flex items-center">
             <span className={`min-w-0 flex-1 text-sm ${isOver ? "font-semibold text-late" : "text-soft"}`}>
               {whose}, {due}
-              {isDone && ", done"}
+              {isDone && say("conversation.done")}
             </span>
             {act !== undefined && !isDone && (
               <button
                 type="button"
-                aria-label={`Done: ${text || "follow-up"}`}
-                title="Done"
+                aria-label={say("conversation.done2", { text: text || "follow-up" })}
+                title={say("common.done")}
                 onClick={() => act({ kind: "follow-up-done", followUpId: id })}
                 className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-act"
               >
@@ -34,8 +40,8 @@ export function FollowUpLines({ followUps, act }: FollowUpLinesProps) {
             {act !== undefined && (
               <button
                 type="button"
-                aria-label={`Clear: ${text || "follow-up"}`}
-                title="Clear"
+                aria-label={say("conversation.clear", { text: text || "follow-up" })}
+                title={say("conversation.clear2")}
                 onClick={() => act({ kind: "follow-up-clear", followUpId: id })}
                 className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
               >

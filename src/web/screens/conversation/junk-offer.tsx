@@ -1,8 +1,10 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
 import type { OtherMail } from "../../../operations/index.server";
+import { conversationTexts } from "../../../texts/en/conversation";
 import { Button } from "../../ui/button";
 import { noticeProblem } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { useDecisions } from "../deciding/decisions";
 import { useTray } from "../frame/tray-data";
 
@@ -13,6 +15,7 @@ export function JunkOffer({ other }: { other: OtherMail | null }) {
 }
 
 function Offer({ address, open, isJunkSender }: OtherMail) {
+  const say = useSay(conversationTexts);
   const { tray } = useTray();
   const { decide } = useDecisions();
   const fetcher = useFetcher<{ problem: string | null }>();
@@ -20,7 +23,7 @@ function Offer({ address, open, isJunkSender }: OtherMail) {
   useEffect(() => {
     if (problem !== null) noticeProblem(problem);
   }, [problem]);
-  const others = open === 1 ? "1 other conversation" : `${open.toLocaleString("en")} other conversations`;
+  const others = say("conversation.otherConversations", { open });
   const everything = {
     scope: "open",
     query: `${new URLSearchParams({ person: address })}`,
@@ -30,23 +33,27 @@ function Offer({ address, open, isJunkSender }: OtherMail) {
   const call = (junk: boolean) =>
     fetcher.submit({ address, junk: `${junk}` }, { method: "post", action: `/${tray.slug}/junk-sender` });
   return (
-    <section aria-label="Other mail of this sender" className="px-0.5 pt-4 text-sm">
+    <section aria-label={say("conversation.otherMailOfThisSender")} className="px-0.5 pt-4 text-sm">
       <h2 className="pb-1 font-semibold text-soft">{address}</h2>
       {open > 0 && (
         <p className="flex items-center justify-between gap-2">
-          <span>{others} open</span>
+          <span>{say("conversation.open", { others })}</span>
           <Button
             className="h-7"
-            onClick={() => decide({ kind: "junk" }, { rows: [], everything }, `Junk: everything of ${address}`)}
+            onClick={() =>
+              decide({ kind: "junk" }, { rows: [], everything }, say("conversation.junkEverythingOf", { address }))
+            }
           >
-            Junk {open === 1 ? "it" : "all"} too
+            {say("conversation.junkAllToo", { open })}
           </Button>
         </p>
       )}
       <p className="mt-1.5 flex items-center justify-between gap-2">
-        <span>{isJunkSender ? "What comes goes straight to Junk" : "What comes is sorted as all mail"}</span>
+        <span>
+          {isJunkSender ? say("conversation.whatComesGoesStraightTo") : say("conversation.whatComesIsSortedAs")}
+        </span>
         <Button className="h-7" onClick={() => call(!isJunkSender)}>
-          {isJunkSender ? "No longer" : "Always junk"}
+          {isJunkSender ? say("conversation.noLonger") : say("conversation.alwaysJunk")}
         </Button>
       </p>
     </section>

@@ -1,10 +1,13 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { conversationTexts } from "../../../texts/en/conversation";
 import type { Message } from "../../server/conversation/conversation-view.server";
 import type { ListStart } from "../../server/list/list-view.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { useDecisions } from "../deciding/decisions";
 import { useTray } from "../frame/tray-data";
 import { fetchPart } from "../narrowing/fetch-part";
@@ -13,13 +16,14 @@ type Leaving = NonNullable<Message["leaving"]>;
 
 /** The offer to leave the mailing list of a message, and to settle everything that came through it. */
 export function LeaveList({ messageId, leaving }: { messageId: string; leaving: Leaving }) {
+  const say = useSay(conversationTexts);
   const [isOpen, setOpen] = useState(false);
   const { mayDecide } = useTray();
   if (!mayDecide) return null;
   return (
     <>
       <button type="button" onClick={() => setOpen(true)} className="text-sm text-act hover:underline">
-        Unsubscribe…
+        {say("conversation.unsubscribe")}
       </button>
       {isOpen && <LeaveDialog messageId={messageId} leaving={leaving} onClose={() => setOpen(false)} />}
     </>
@@ -27,6 +31,7 @@ export function LeaveList({ messageId, leaving }: { messageId: string; leaving: 
 }
 
 function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leaving: Leaving; onClose: () => void }) {
+  const say = useSay(conversationTexts, commonTexts);
   const { tray } = useTray();
   const { decide } = useDecisions();
   const { listId, how, page, isVerified, isImitation } = leaving;
@@ -41,12 +46,14 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
       lane: null,
       count: open,
     } as const;
-    decide({ kind: "settle" }, { rows: [], everything }, `Settled: everything of ${listId}`);
+    decide({ kind: "settle" }, { rows: [], everything }, say("conversation.settledEverythingOf", { listId }));
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the answer leads to happens once for each answer
   useEffect(() => {
     if (fetcher.data?.problem !== null) return;
-    notice(fetcher.data.by === "mail" ? "The message that unsubscribes is on its way" : "Unsubscribed");
+    notice(
+      fetcher.data.by === "mail" ? say("conversation.theMessageThatUnsubscribesIs") : say("conversation.unsubscribed"),
+    );
     settleAll();
     onClose();
   }, [fetcher.data]);
@@ -60,20 +67,13 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
     onClose();
   };
   return (
-    <Dialog open title="Unsubscribe from this list?" description={listId ?? ""} onOpenChange={onClose}>
+    <Dialog open title={say("conversation.unsubscribeFromThisList")} description={listId ?? ""} onOpenChange={onClose}>
       <div className="space-y-3 px-4 py-3">
         <p>{how}</p>
         {isImitation ? (
-          <p className="text-late">
-            Its sender is perhaps not who it seems. Unsubscribing would only tell them that somebody reads this. Mark it
-            as junk instead.
-          </p>
+          <p className="text-late">{say("conversation.itsSenderIsPerhapsNot")}</p>
         ) : (
-          !isVerified && (
-            <p className="text-sm text-soft">
-              Its sender is not verified: whoever it is learns that somebody reads this address.
-            </p>
-          )
+          !isVerified && <p className="text-sm text-soft">{say("conversation.itsSenderIsNotVerified")}</p>
         )}
         {listId !== null && open !== null && open > 0 && (
           <label className="flex items-center gap-2">
@@ -83,7 +83,7 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
               onChange={(event) => setSettles(event.target.checked)}
               className="size-4 accent-act"
             />
-            {open === 1 ? "Settle what came through it" : `Settle all ${open.toLocaleString("en")} open of this list`}
+            {say("conversation.settleAllOfThisList", { open })}
           </label>
         )}
         {fetcher.data?.problem != null && (
@@ -92,9 +92,9 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
           </p>
         )}
         <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{say("common.cancel")}</Button>
           <Button look="filled" disabled={isImitation || fetcher.state !== "idle"} onClick={leave}>
-            {page === null ? "Unsubscribe" : "Open its page"}
+            {page === null ? say("conversation.unsubscribe2") : say("conversation.openItsPage")}
           </Button>
         </div>
       </div>

@@ -1,6 +1,8 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
+import { conversationTexts } from "../../../texts/en/conversation";
 import type { LongText } from "../../server/conversation/conversation-view.server";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { TextBlocks } from "./text-blocks";
 
@@ -13,6 +15,7 @@ type LongTextProps = {
 
 /** The text of a message: its beginning, and the rest of a very long one in parts, each when it is asked for. */
 export function LongTextParts({ messageId, of, text, className }: LongTextProps) {
+  const say = useSay(conversationTexts);
   const { tray } = useTray();
   const fetcher = useFetcher<LongText>();
   const [more, setMore] = useState<readonly LongText[]>([]);
@@ -34,9 +37,9 @@ export function LongTextParts({ messageId, of, text, className }: LongTextProps)
             onClick={() => void fetcher.load(`/${tray.slug}/messages/${messageId}/text?of=${of}&from=${next}`)}
             className="text-act hover:underline"
           >
-            {state === "idle" ? "Show the rest" : "Loading…"}
+            {state === "idle" ? say("conversation.showTheRest") : say("conversation.loading")}
           </button>
-          {left.toLocaleString("en")} more characters
+          {say("conversation.moreCharacters", { left })}
         </p>
       )}
     </>

@@ -1,14 +1,18 @@
 import { useEffect } from "react";
 import { useFetcher, useNavigate } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { conversationTexts } from "../../../texts/en/conversation";
 import type { loader as mayAnswer } from "../../routes/conversation/may-answer";
 import type { action as join } from "../../routes/deciding/join";
 import type { RowView } from "../../server/base/words.server";
 import { notice, noticeProblem } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { useOutcome } from "../frame/use-step";
 
 /** What we asked elsewhere and this may answer: joined there, it does. */
 export function MayAnswer({ row }: { readonly row: RowView }) {
+  const say = useSay(conversationTexts, commonTexts);
   const { tray, mayDecide } = useTray();
   const navigate = useNavigate();
   const { load, data } = useFetcher<typeof mayAnswer>();
@@ -21,7 +25,7 @@ export function MayAnswer({ row }: { readonly row: RowView }) {
   const done = joining.data;
   useOutcome(done, ({ problem }) => {
     if (problem !== null) return noticeProblem(problem);
-    notice("Merged. Undo is in the journal.");
+    notice(say("common.mergedUndoIsInThe"));
     if (first !== undefined) void navigate(`/${tray.slug}/open/${first.conversationId}`);
   });
   if (!isOpen || first === undefined) return null;
@@ -34,8 +38,10 @@ export function MayAnswer({ row }: { readonly row: RowView }) {
       }
       className="block w-full border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
     >
-      <span className="block text-act">It may answer “{first.subject}”: merge it there</span>
-      <span className="mt-0.5 block text-sm text-soft">We asked them there, and {first.why}.</span>
+      <span className="block text-act">{say("conversation.itMayAnswerMergeIt", { subject: first.subject })}</span>
+      <span className="mt-0.5 block text-sm text-soft">
+        {say("conversation.weAskedThemThereAnd", { why: first.why })}
+      </span>
     </button>
   );
 }

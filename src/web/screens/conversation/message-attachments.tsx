@@ -10,8 +10,10 @@ import {
   ShieldCheck,
 } from "lucide-react";
 import { useState } from "react";
+import { conversationTexts } from "../../../texts/en/conversation";
 import type { Message } from "../../server/conversation/conversation-view.server";
 import { Dialog } from "../../ui/dialog";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { FileAttachment } from "./file-alone";
 
@@ -29,6 +31,7 @@ const iconOf = (contentType: string) => ICONS.find(([pattern]) => pattern.test(c
 
 /** What a message carries: a look at pictures, PDF and text; every one to download, or all of them as a zip. */
 export function MessageAttachments({ message, conversationId }: { message: Message; conversationId: string }) {
+  const say = useSay(conversationTexts);
   const { tray, mayDecide } = useTray();
   const [shown, setShown] = useState<AttachmentView | null>(null);
   const { attachments } = message;
@@ -36,13 +39,13 @@ export function MessageAttachments({ message, conversationId }: { message: Messa
   const base = `/${tray.slug}/messages/${message.id}`;
   return (
     <>
-      <ul className="mt-2.5 flex flex-wrap items-center gap-1.5" aria-label="Attachments">
+      <ul className="mt-2.5 flex flex-wrap items-center gap-1.5" aria-label={say("conversation.attachments")}>
         {attachments.map((attachment) => (
           <li key={attachment.index} className="flex h-7 items-center rounded-control border border-rule text-sm">
             <Face attachment={attachment} base={base} onShow={() => setShown(attachment)} />
             <a
               href={`${base}/attachments/${attachment.index}`}
-              aria-label={`Download ${attachment.fileName}`}
+              aria-label={say("conversation.download", { fileName: attachment.fileName })}
               className="grid h-full w-7 place-items-center border-l border-hair text-soft hover:text-act"
             >
               <Download size={13} aria-hidden />
@@ -53,7 +56,7 @@ export function MessageAttachments({ message, conversationId }: { message: Messa
         {attachments.length > 1 && (
           <li>
             <a href={`${base}/attachments.zip`} className="px-1.5 text-sm text-act hover:underline">
-              All {attachments.length} as a zip
+              {say("conversation.allAsAZip", { count: attachments.length })}
             </a>
           </li>
         )}
@@ -68,6 +71,7 @@ export function MessageAttachments({ message, conversationId }: { message: Messa
 }
 
 function Face({ attachment, base, onShow }: { attachment: AttachmentView; base: string; onShow: () => void }) {
+  const say = useSay(conversationTexts);
   const Icon = iconOf(attachment.contentType);
   const face = (
     <>
@@ -85,7 +89,12 @@ function Face({ attachment, base, onShow }: { attachment: AttachmentView; base: 
     );
   }
   return (
-    <button type="button" onClick={onShow} aria-label={`View ${attachment.fileName}`} className={look}>
+    <button
+      type="button"
+      onClick={onShow}
+      aria-label={say("conversation.view", { fileName: attachment.fileName })}
+      className={look}
+    >
       {face}
     </button>
   );

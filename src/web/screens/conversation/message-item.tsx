@@ -2,11 +2,14 @@ import { BadgeCheck, MoreHorizontal, ShieldAlert, TriangleAlert } from "lucide-r
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useFetcher, useLocation } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { conversationTexts } from "../../../texts/en/conversation";
 import { useGo } from "../../keys/key-desk";
 import type { Message } from "../../server/conversation/conversation-view.server";
 import { Button } from "../../ui/button";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { noticeProblem } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { Appointments } from "./appointments";
 import { AsSent } from "./as-sent";
@@ -25,6 +28,7 @@ type MessageItemProps = {
 
 /** One message: who wrote it to whom, what is to be made of that, its own words, what it carries. */
 export function MessageItem({ message, conversationId, alone, worksByKey }: MessageItemProps) {
+  const say = useSay(conversationTexts);
   const look = message.ours
     ? "ml-8 border-l-[3px] border-act/30 bg-ours px-4.5 my-2"
     : "border-t border-hair first-of-type:border-t-0";
@@ -37,7 +41,7 @@ export function MessageItem({ message, conversationId, alone, worksByKey }: Mess
         <TrustMark message={message} />
         {message.kindLabel !== null && <Mark title={message.kindReason}>{message.kindLabel}</Mark>}
         {message.isNewParticipant && (
-          <Mark title="They have not written here before, nor been written to.">new in this conversation</Mark>
+          <Mark title={say("conversation.theyHaveNotWrittenHere")}>{say("conversation.newInThisConversation")}</Mark>
         )}
         <span className="min-w-0 flex-1 truncate text-sm text-soft">{message.to}</span>
         <span className="text-sm whitespace-nowrap text-soft">
@@ -79,6 +83,7 @@ function TrustMark({ message: { trust } }: { message: Message }) {
 }
 
 function MessageMenu({ message, conversationId, alone }: Omit<MessageItemProps, "worksByKey">) {
+  const say = useSay(conversationTexts);
   const { tray, mayDecide } = useTray();
   const fetcher = useFetcher<{ problem?: string; to?: string }>();
   const go = useGo();
@@ -100,7 +105,7 @@ function MessageMenu({ message, conversationId, alone }: Omit<MessageItemProps, 
     <>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
-          aria-label={`More about the message of ${message.who}`}
+          aria-label={say("conversation.moreAboutTheMessageOf", { who: message.who })}
           className="-my-1 grid size-6 place-items-center rounded-control text-soft opacity-60 group-hover:opacity-100 hover:bg-sunk hover:text-ink focus-visible:opacity-100"
         >
           <MoreHorizontal size={15} aria-hidden />
@@ -109,21 +114,21 @@ function MessageMenu({ message, conversationId, alone }: Omit<MessageItemProps, 
           <DropdownMenu.Content className={MENU} align="end">
             {mayDecide && (
               <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setFiles(true)}>
-                File this message alone…
+                {say("conversation.fileThisMessageAlone")}
               </DropdownMenu.Item>
             )}
             {mayDecide && !alone && (
               <DropdownMenu.Item className={MENU_ITEM} onSelect={splitOff}>
-                Split off with its answers
+                {say("conversation.splitOffWithItsAnswers")}
               </DropdownMenu.Item>
             )}
             {!message.ours && (
               <DropdownMenu.Item className={MENU_ITEM} onSelect={unreadFromHere}>
-                Mark unread from here
+                {say("conversation.markUnreadFromHere")}
               </DropdownMenu.Item>
             )}
             <DropdownMenu.Item className={MENU_ITEM} asChild>
-              <a href={`${base}/raw`}>Download as .eml</a>
+              <a href={`${base}/raw`}>{say("conversation.downloadAsEml")}</a>
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
@@ -132,7 +137,7 @@ function MessageMenu({ message, conversationId, alone }: Omit<MessageItemProps, 
         <FileAlone
           message={message}
           conversationId={conversationId}
-          alone={{ what: `the message of ${message.who}`, attachment: null }}
+          alone={{ what: say("conversation.theMessageOf", { who: message.who }), attachment: null }}
           onClose={() => setFiles(false)}
         />
       )}
@@ -141,6 +146,7 @@ function MessageMenu({ message, conversationId, alone }: Omit<MessageItemProps, 
 }
 
 function Body({ message, worksByKey }: { message: Message; worksByKey: boolean }) {
+  const say = useSay(conversationTexts, commonTexts);
   const { asSent, switchPart } = useShownPart(message);
   const nothingOwn = message.own.blocks.length === 0;
   return (
@@ -152,7 +158,9 @@ function Body({ message, worksByKey }: { message: Message; worksByKey: boolean }
         <AsSent message={message} />
       ) : (
         <>
-          {nothingOwn && message.rest.blocks.length === 0 && <p className="mt-1 text-soft">(no text)</p>}
+          {nothingOwn && message.rest.blocks.length === 0 && (
+            <p className="mt-1 text-soft">{say("conversation.noText")}</p>
+          )}
           <LongTextParts
             messageId={message.id}
             of="own"
@@ -161,9 +169,10 @@ function Body({ message, worksByKey }: { message: Message; worksByKey: boolean }
           />
           {message.rest.blocks.length > 0 && (
             // Of a message that only hands something on, that is what one wants to read.
+            // Of a message that only hands something on, that is what one wants to read.
             <details className="mt-1.5" open={nothingOwn}>
               <summary className="cursor-pointer text-sm text-act">
-                Earlier text, {message.restLines === 1 ? "1 line" : `${message.restLines} lines`}
+                {say("common.earlierTextLines", { restLines: message.restLines })}
               </summary>
               <LongTextParts messageId={message.id} of="rest" text={message.rest} className="mt-1 text-sm text-soft" />
             </details>
@@ -174,7 +183,7 @@ function Body({ message, worksByKey }: { message: Message; worksByKey: boolean }
         <p className="mt-1.5 flex gap-4">
           {message.hasHtml && (
             <button type="button" onClick={switchPart} className="text-sm text-act hover:underline">
-              {asSent ? "Show as text" : "Show as it was sent"}
+              {asSent ? say("common.showAsText") : say("common.showAsItWasSent")}
             </button>
           )}
           {message.leaving !== null && <LeaveList messageId={message.id} leaving={message.leaving} />}
@@ -185,6 +194,7 @@ function Body({ message, worksByKey }: { message: Message; worksByKey: boolean }
 }
 
 function Warnings({ message }: { message: Message }) {
+  const say = useSay(conversationTexts);
   const { tray } = useTray();
   const fetcher = useFetcher();
   const failed = message.delivery?.failed === true ? message.delivery.words : null;
@@ -196,13 +206,13 @@ function Warnings({ message }: { message: Message }) {
       {failed !== null && (
         <fetcher.Form method="post" action={`/${tray.slug}/messages/${message.id}/send-again`}>
           <Button type="submit" disabled={fetcher.state !== "idle"}>
-            Send again
+            {say("conversation.sendAgain")}
           </Button>
         </fetcher.Form>
       )}
       {message.warnings.length > 0 && (
         <a href={`/${tray.slug}/messages/${message.id}/raw`} className="text-act underline underline-offset-2">
-          Raw message
+          {say("conversation.rawMessage")}
         </a>
       )}
     </div>
@@ -210,9 +220,10 @@ function Warnings({ message }: { message: Message }) {
 }
 
 function Outcomes({ message }: { message: Message }) {
+  const say = useSay(conversationTexts);
   if (message.outcomes.length === 0) return null;
   return (
-    <ul aria-label="What was reported of its delivery" className="mt-2 text-sm">
+    <ul aria-label={say("conversation.whatWasReportedOfIts")} className="mt-2 text-sm">
       {message.outcomes.map(({ words, bad }) => (
         <li key={words} className={bad ? "text-late" : "text-soft"}>
           {words}

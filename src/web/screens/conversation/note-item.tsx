@@ -1,26 +1,30 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { conversationTexts } from "../../../texts/en/conversation";
 import type { NoteView } from "../../server/conversation/conversation-view.server";
 import type { NoteBlockView, NotePiece } from "../../server/conversation/note-view.server";
+import { useSay } from "../../ui/say";
 import { EditNoteDialog } from "../deciding/note-dialog";
 
 /** A note between the messages: for colleagues, never sent. */
 export function NoteItem({ note, conversationId }: { note: NoteView; conversationId: string }) {
+  const say = useSay(conversationTexts);
   const [isEditing, setEditing] = useState(false);
   return (
     <section
-      aria-label={`Note by ${note.who}`}
+      aria-label={say("conversation.noteBy", { who: note.who })}
       className="my-2 ml-8 border-l-2 border-dotted border-faint pl-3.5 text-[13.5px]"
     >
       <p className="flex items-baseline gap-2 text-sm text-soft">
         <b className="font-semibold text-ink">{note.who}</b>
         <span>
-          noted {note.when}
-          {note.isEdited && ", edited"}; never sent
+          {say("conversation.noted", { when: note.when })}
+          {note.isEdited && say("conversation.edited")}
+          {say("conversation.neverSent")}
         </span>
         {note.editable !== null && (
           <button type="button" onClick={() => setEditing(true)} className="text-act hover:underline">
-            Edit
+            {say("conversation.edit")}
           </button>
         )}
       </p>

@@ -1,7 +1,9 @@
+import { conversationTexts } from "../../../texts/en/conversation";
 import type { RowView } from "../../server/base/words.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
+import { useSay } from "../../ui/say";
 import type { PostedDecision } from "../deciding/posted-decision";
 import { useTray } from "../frame/tray-data";
 
@@ -42,12 +44,13 @@ export function ProposalTitle({ proposal }: { proposal: ProposalView }) {
 }
 
 function Confidence({ value }: { value: number }) {
+  const say = useSay(conversationTexts);
   const percent = Math.round(value * 100);
   return (
     <span
       role="img"
-      aria-label={`${percent} % sure`}
-      title={`${percent} % sure`}
+      aria-label={say("conversation.sure", { percent })}
+      title={say("conversation.sure", { percent })}
       className="mt-1.5 block h-[5px] bg-sunk"
     >
       <span className="block h-full bg-act" style={{ width: `${percent}%` }} />

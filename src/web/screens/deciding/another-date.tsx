@@ -1,7 +1,9 @@
 import { type KeyboardEvent, useState } from "react";
+import { decidingTexts } from "../../../texts/en/deciding";
 import { Button } from "../../ui/button";
 import { CalendarButton } from "../../ui/dates/calendar-button";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { MeantDate } from "./meant-date";
 import { useTypedDate } from "./use-typed-date";
 
@@ -9,6 +11,7 @@ type AnotherDateProps = { readonly label: string; readonly onChoose: (at: string
 
 /** A date in words, beside those that are offered. */
 export function AnotherDate({ label, onChoose }: AnotherDateProps) {
+  const say = useSay(decidingTexts);
   const [isOpen, setOpen] = useState(false);
   const [wasOpen, setWasOpen] = useState(false);
   if (!isOpen) {
@@ -20,7 +23,7 @@ export function AnotherDate({ label, onChoose }: AnotherDateProps) {
         autoFocus={wasOpen}
         onClick={() => setOpen(true)}
       >
-        another…
+        {say("deciding.another")}
       </Button>
     );
   }
@@ -41,6 +44,7 @@ export function AnotherDate({ label, onChoose }: AnotherDateProps) {
 }
 
 function TypedDate({ label, onChoose, onClose }: AnotherDateProps & { readonly onClose: () => void }) {
+  const say = useSay(decidingTexts);
   const { field, said, chooseTyped, pickDay } = useTypedDate(
     { edge: "closes", conversation: "", usual: false },
     onChoose,
@@ -59,7 +63,7 @@ function TypedDate({ label, onChoose, onClose }: AnotherDateProps & { readonly o
         <Field inline className="w-full max-w-md" label={label} onKeyDown={onKeyDown} {...field} />
         <CalendarButton label={label} onDay={pickDay} />
         <Button className="h-[30px]" onClick={chooseTyped}>
-          Choose
+          {say("deciding.choose")}
         </Button>
       </div>
       <MeantDate said={said} onChoose={onChoose} />

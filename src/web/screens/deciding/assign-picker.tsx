@@ -1,11 +1,14 @@
 import { useEffect, useId, useState } from "react";
 import { useFetcher } from "react-router";
 import { type GroupId, type MemberId, trustedId } from "../../../core/kernel/ids";
+import { commonTexts } from "../../../texts/en/common";
+import { decidingTexts } from "../../../texts/en/deciding";
 import { Opening } from "../../keys/key-desk";
 import type { loader as couldTake } from "../../routes/conversation/could-take";
 import type { CouldTakeView } from "../../server/conversation/could-take-view.server";
 import { Button } from "../../ui/button";
 import { type Choice, Picker } from "../../ui/picker";
+import { useSay } from "../../ui/say";
 import { LoadBar } from "../frame/load-bar";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { notePick, recentFirst } from "../frame/recent-picks";
@@ -34,6 +37,7 @@ export function AssignPicker(props: DialogProps) {
 type CouldTake = readonly CouldTakeView[] | null | undefined;
 
 function AssignDialog({ target, could, onDecide, onClose }: DialogProps & { readonly could: CouldTake }) {
+  const say = useSay(decidingTexts, commonTexts);
   const { members, member, groups } = useTray();
   // What comes later changes no place, as somebody may be about to click there.
   const [first] = useState(could);
@@ -63,7 +67,7 @@ function AssignDialog({ target, could, onDecide, onClose }: DialogProps & { read
   ).map(
     (one): Choice => ({
       id: one.id,
-      words: one.id === member.id ? `${one.name} me` : one.name,
+      words: one.id === member.id ? say("deciding.me", { name: one.name }) : one.name,
       on: isOwnedBy(one.id),
       face: (
         <Face
@@ -78,35 +82,37 @@ function AssignDialog({ target, could, onDecide, onClose }: DialogProps & { read
   const turns = groups.map(
     ({ id, name, memberIds }): Choice => ({
       id: GROUP + id,
-      words: `${name} group turns`,
+      words: say("deciding.groupTurns", { name }),
       face: (
         <span className="flex items-baseline gap-3">
           <span className="inline-block w-[26px] text-center text-soft">↻</span>
           {name}
-          <span className="text-sm text-soft">in turn, whoever has least: {memberIds.length} colleagues</span>
+          <span className="text-sm text-soft">
+            {say("deciding.inTurnWhoeverHasLeast", { count: memberIds.length })}
+          </span>
         </span>
       ),
     }),
   );
-  const nobody: Choice = { id: NOBODY, words: "nobody no owner", face: <Nobody /> };
+  const nobody: Choice = { id: NOBODY, words: say("deciding.nobodyNoOwner"), face: <Nobody /> };
   return (
     <Picker
-      title="Assign"
+      title={say("common.assign")}
       size="wide"
-      prompt="Type a colleague's name"
-      empty="No colleague of this tray has that name."
+      prompt={say("deciding.typeAColleagueSName")}
+      empty={say("deciding.noColleagueOfThisTray")}
       choices={isOwnedBy(null) ? [...people, ...turns] : [...people, ...turns, nobody]}
       onPick={pick}
       onClose={onClose}
       footer={
         absent === null ? (
           <label htmlFor={noteId} className="flex items-center gap-3 text-sm font-semibold">
-            Internal note
+            {say("common.internalNote")}
             <input
               id={noteId}
               value={note}
               maxLength={2_000}
-              placeholder="never sent"
+              placeholder={say("deciding.neverSent")}
               onChange={(event) => setNote(event.target.value)}
               className="h-8 min-w-0 flex-1 rounded-control border border-rule bg-paper px-2.5 font-normal placeholder:text-soft"
             />
@@ -126,30 +132,30 @@ type AwayProps = {
 
 /** Says that whoever was picked is away, and offers who covers. */
 function Away({ absent: { id, name, away }, onGive }: AwayProps) {
+  const say = useSay(decidingTexts);
   const coverId = away?.coverId;
   return (
     <div role="alert" className="flex flex-wrap items-center gap-2">
       <span className="mr-auto">
-        <b className="font-semibold">
-          {name} is away until {away?.back}.
-        </b>{" "}
-        {away?.cover == null ? "Nobody covers for them here." : `${away.cover} covers.`}
+        <b className="font-semibold">{say("deciding.isAwayUntil", { name, back: away?.back ?? "" })}</b>{" "}
+        {away?.cover == null ? say("deciding.nobodyCoversForThemHere") : say("deciding.covers", { cover: away.cover })}
       </span>
       {coverId != null && (
         <Button look="filled" autoFocus onClick={() => onGive(coverId)}>
-          Assign to {away?.cover}
+          {say("deciding.assignTo", { cover: away?.cover ?? "" })}
         </Button>
       )}
-      <Button onClick={() => onGive(id, { evenIfAway: true })}>To {name} all the same</Button>
+      <Button onClick={() => onGive(id, { evenIfAway: true })}>{say("deciding.toAllTheSame", { name })}</Button>
     </div>
   );
 }
 
 function Nobody() {
+  const say = useSay(commonTexts);
   return (
     <span className="flex items-center gap-3">
       <OwnerStamp ownerId={null} />
-      Nobody
+      {say("common.nobody")}
     </span>
   );
 }
@@ -163,7 +169,8 @@ type FaceProps = {
 };
 
 function Face({ colleague: { id, name, away }, isYou, could, isAwaited }: FaceProps) {
-  const reasons = could?.reasons ?? (away === null ? [] : [`away until ${away.back}`]);
+  const say = useSay(decidingTexts);
+  const reasons = could?.reasons ?? (away === null ? [] : [say("deciding.awayUntil", { back: away.back })]);
   return (
     <span className="grid grid-cols-[26px_minmax(0,1fr)_auto] items-center gap-x-3">
       <OwnerStamp ownerId={id} />

@@ -1,9 +1,12 @@
 import { useMemo, useState } from "react";
 import { pathInWords } from "../../../core/categories/category-tree";
 import { type CategoryId, trustedId } from "../../../core/kernel/ids";
+import { commonTexts } from "../../../texts/en/common";
+import { decidingTexts } from "../../../texts/en/deciding";
 import { Button, KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Picker } from "../../ui/picker";
+import { useSay } from "../../ui/say";
 import { notePick, recentPicks } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
 import type { DialogProps } from "./dialog-props";
@@ -13,6 +16,7 @@ const CLEAR = "clear all";
 
 /** Gives and takes categories, several one after the other; creates one of the typed name where one may. */
 export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
+  const say = useSay(decidingTexts, commonTexts);
   const { categories, mayAddCategories } = useTray();
   const [text, setText] = useState("");
   const name = text.trim().replaceAll(/\s+/g, " ");
@@ -43,9 +47,9 @@ export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
   const isNew = name !== "" && !categories.some((one) => one.name.toLowerCase() === name.toLowerCase());
   return (
     <Picker
-      title="Categories"
-      prompt="Type a category's name or code"
-      empty="There is no such category."
+      title={say("common.categories")}
+      prompt={say("deciding.typeACategorySName")}
+      empty={say("deciding.thereIsNoSuchCategory")}
       onText={setText}
       choices={ordered.map(({ id, code, name: own, ink, key, path, depth, retired }) => ({
         id,
@@ -74,12 +78,18 @@ export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
               {
                 id: "create",
                 words: name,
-                face: <span className="font-semibold text-act">Create “{name}” and add it</span>,
+                face: <span className="font-semibold text-act">{say("deciding.createAndAddIt", { name })}</span>,
               },
             ]
           : []),
         ...(onAny.length > 1 && target.everything === null && text === ""
-          ? [{ id: CLEAR, words: CLEAR, face: <span className="text-soft">Remove all {onAny.length}</span> }]
+          ? [
+              {
+                id: CLEAR,
+                words: CLEAR,
+                face: <span className="text-soft">{say("deciding.removeAll", { count: onAny.length })}</span>,
+              },
+            ]
           : []),
       ]}
       onPick={(id) => {
@@ -92,8 +102,8 @@ export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
       onClose={onClose}
       footer={
         <span className="flex items-center justify-between">
-          <span className="text-sm text-soft">Several can be added, one after the other.</span>
-          <Button onClick={onClose}>Done</Button>
+          <span className="text-sm text-soft">{say("deciding.severalCanBeAddedOne")}</span>
+          <Button onClick={onClose}>{say("common.done")}</Button>
         </span>
       }
     />

@@ -2,11 +2,14 @@ import { useState } from "react";
 import type { Whom as WhomAwaited } from "../../../core/deciding/decision";
 import { type MemberId, trustedId } from "../../../core/kernel/ids";
 import { readInstant } from "../../../core/kernel/instant";
+import { commonTexts } from "../../../texts/en/common";
+import { decidingTexts } from "../../../texts/en/deciding";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
 import { Button } from "../../ui/button";
 import { CalendarButton } from "../../ui/dates/calendar-button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import type { DialogProps } from "./dialog-props";
@@ -28,6 +31,7 @@ const WORDS = {
 
 /** Chooses a moment by words or from those offered, for a rest, a reply or a follow-up. */
 export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps) {
+  const say = useSay(decidingTexts);
   const { member } = useTray();
   const [mode, setMode] = useState<"either" | "time">("either");
   const [whose, setWhose] = useState<string>(member.id);
@@ -51,12 +55,12 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
         <div className="flex items-end gap-2">
           <Field
             className="flex-1"
-            label={kind === "rest" || kind === "expire" ? "Until when" : "By when"}
+            label={kind === "rest" || kind === "expire" ? say("deciding.untilWhen") : say("deciding.byWhen")}
             {...field}
           />
           <CalendarButton label={WORDS[kind].title} onDay={pickDay} />
           <Button type="submit" look="filled" className="h-9">
-            Choose
+            {say("deciding.choose")}
           </Button>
         </div>
         <MeantDate said={said} onChoose={choose} />
@@ -69,7 +73,7 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
               onChange={(event) => setMode(event.target.checked ? "either" : "time")}
               className="size-4 accent-act"
             />
-            or until somebody writes, if that comes first
+            {say("deciding.orUntilSomebodyWritesIf")}
           </label>
         )}
       </form>
@@ -115,25 +119,30 @@ type OffersProps = Pick<DateDialogProps, "kind" | "onDecide"> & {
 };
 
 function Offers({ kind, offers, isWaiting, onChoose, onDecide }: OffersProps) {
+  const say = useSay(decidingTexts, commonTexts);
   // All at once: what stands there already must not move away from under the pointer.
-  if (offers === null) return <p className="min-h-48 px-4 py-2 text-soft">Loading dates…</p>;
+  if (offers === null) return <p className="min-h-48 px-4 py-2 text-soft">{say("deciding.loadingDates")}</p>;
   return (
     <div className="overflow-y-auto py-1">
       {offers === "failed" ? (
-        <p className="px-4 py-2 text-late">The dates to offer could not be loaded.</p>
+        <p className="px-4 py-2 text-late">{say("deciding.theDatesToOfferCould")}</p>
       ) : (
         offers.map(({ label, words, at }) => (
           <Offer key={label} label={label} words={words} onClick={() => onChoose(at)} />
         ))
       )}
       {kind === "rest" && (
-        <Offer label="until somebody writes" words="" onClick={() => onDecide({ kind, until: null })} />
+        <Offer label={say("deciding.untilSomebodyWrites")} words="" onClick={() => onDecide({ kind, until: null })} />
       )}
       {kind !== "rest" && (
-        <Offer label={kind === "expire" ? "no expiry" : "without a date"} words="" onClick={() => onChoose("")} />
+        <Offer
+          label={kind === "expire" ? say("common.noExpiry") : say("deciding.withoutADate")}
+          words=""
+          onClick={() => onChoose("")}
+        />
       )}
       {kind === "expect" && isWaiting && (
-        <Offer label="stop waiting" words="" onClick={() => onDecide({ kind: "stop-expecting" })} />
+        <Offer label={say("deciding.stopWaiting")} words="" onClick={() => onDecide({ kind: "stop-expecting" })} />
       )}
     </div>
   );
@@ -148,15 +157,19 @@ const WHOM_WORDS: readonly (readonly [WhomAwaited, string])[] = [
 
 /** From whom it is awaited: those outside, or a colleague. */
 function Whom({ whom, onWhom }: { readonly whom: string; readonly onWhom: (whom: string) => void }) {
+  const say = useSay(decidingTexts, commonTexts);
   const { members, member } = useTray();
   const colleagues = members.filter(({ id }) => id !== member.id);
   return (
     <Select
-      label="From whom"
+      label={say("common.fromWhom")}
       look="quiet"
       value={whom}
       onChoose={onWhom}
-      choices={[...WHOM_WORDS, ...colleagues.map(({ id, name }) => [id, `from ${name}, inside`] as const)]}
+      choices={[
+        ...WHOM_WORDS,
+        ...colleagues.map(({ id, name }) => [id, say("deciding.fromInside", { name })] as const),
+      ]}
     />
   );
 }
@@ -175,16 +188,24 @@ type TaskProps = {
 };
 
 function Task({ task, onTask, whose, onWhose }: TaskProps) {
+  const say = useSay(decidingTexts);
   const { member, members } = useTray();
   return (
     <div className="mb-3 grid grid-cols-[1fr_auto] items-end gap-2">
-      <Field label="What is to be done" value={task} onChange={(event) => onTask(event.target.value)} maxLength={500} />
+      <Field
+        label={say("deciding.whatIsToBeDone")}
+        value={task}
+        onChange={(event) => onTask(event.target.value)}
+        maxLength={500}
+      />
       <div className="pb-0.5">
         <Select
-          label="For whom"
+          label={say("deciding.forWhom")}
           value={whose}
           onChoose={onWhose}
-          choices={members.map(({ id, name }) => [id, id === member.id ? "for me" : `for ${name}`] as const)}
+          choices={members.map(
+            ({ id, name }) => [id, id === member.id ? say("deciding.forMe") : say("deciding.for", { name })] as const,
+          )}
         />
       </div>
     </div>

@@ -12,7 +12,9 @@ import {
 } from "react";
 import { PrefetchPageLinks, useParams, useRevalidator } from "react-router";
 import type { AskedFields, FieldValues } from "../../../core/records/filing-field";
+import { decidingTexts } from "../../../texts/en/deciding";
 import { Notices, notice, noticeProblem } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { Courier, type FormFields } from "../frame/courier";
 import { ChangeHub, ChangeHubContext } from "../frame/live-hub";
 import { newCommand, onceAt } from "../frame/use-command";
@@ -43,6 +45,7 @@ const PendingContext = createContext<readonly Pending[]>([]);
 
 /** Carries decisions out: shown at once, taken back with a message when the server refuses, each with Undo. */
 export function DecisionsProvider({ children }: { children: ReactNode }) {
+  const say = useSay(decidingTexts);
   const { tray = "" } = useParams();
   const { revalidate } = useRevalidator();
   const [pending, setPending] = useState<readonly Pending[]>([]);
@@ -86,8 +89,8 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const decided = async (done: Pending, outcome: DecisionOutcome) => {
     if (outcome.ok === "unreachable") {
       if (done.attempt === 1)
-        noticeProblem("Connection lost", {
-          description: `Your change is kept and will be sent when it returns: ${done.said}`,
+        noticeProblem(say("deciding.connectionLost"), {
+          description: say("deciding.yourChangeIsKeptAnd", { said: done.said }),
         });
       setTimeout(() => sendAgain(done.key), SEND_AGAIN_MS);
       return;

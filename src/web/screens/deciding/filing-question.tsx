@@ -1,7 +1,10 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { decidingTexts } from "../../../texts/en/deciding";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 /** Asks what becomes of what was dropped on a record, which can be remembered. */
@@ -14,6 +17,7 @@ export default function FilingQuestion({
   onChoose: (settle: boolean) => void;
   onClose: () => void;
 }) {
+  const say = useSay(decidingTexts, commonTexts);
   const { tray } = useTray();
   const fetcher = useFetcher();
   const [remember, setRemember] = useState(true);
@@ -27,15 +31,15 @@ export default function FilingQuestion({
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title={`File to ${code}`}
-      description="Is it settled with that?"
+      title={say("deciding.fileTo", { code })}
+      description={say("deciding.isItSettledWithThat")}
     >
       <div className="space-y-3 p-4">
         <div className="flex gap-2">
           <Button look="filled" onClick={() => choose(true)}>
-            File and settle
+            {say("common.fileAndSettle")}
           </Button>
-          <Button onClick={() => choose(false)}>File, and leave it where it is</Button>
+          <Button onClick={() => choose(false)}>{say("deciding.fileAndLeaveItWhere")}</Button>
         </div>
         <label className="flex cursor-pointer items-center gap-2.5">
           <input
@@ -44,7 +48,7 @@ export default function FilingQuestion({
             onChange={(event) => setRemember(event.target.checked)}
             className="size-4 accent-act"
           />
-          Do this from now on
+          {say("deciding.doThisFromNowOn")}
         </label>
       </div>
     </Dialog>

@@ -1,9 +1,12 @@
 import { type FormEvent, useState } from "react";
 import { allOf } from "../../../core/kernel/all-of";
 import type { AskedFields, FieldValues } from "../../../core/records/filing-field";
+import { commonTexts } from "../../../texts/en/common";
+import { decidingTexts } from "../../../texts/en/deciding";
 import { Button, KeyCap } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { DayField } from "../frame/day-field";
 
 type FilingSheetProps = {
@@ -18,6 +21,7 @@ type FilingSheetProps = {
 
 /** What a record wants to know of what is filed on it: once, for all that is filed with it. */
 export default function FilingSheet({ asked, count, changes = false, onFile, onClose }: FilingSheetProps) {
+  const say = useSay(decidingTexts, commonTexts);
   const [values, setValues] = useState<FieldValues>(
     Object.fromEntries(asked.fields.map(({ key, value }) => [key, value])),
   );
@@ -35,8 +39,8 @@ export default function FilingSheet({ asked, count, changes = false, onFile, onC
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title={changes ? `Details for ${asked.code}` : `File to ${asked.code}`}
-      description={count === 1 ? asked.title : `${asked.title}; the same for ${allOf(count)}.`}
+      title={changes ? say("deciding.detailsFor", { code: asked.code }) : say("deciding.fileTo", { code: asked.code })}
+      description={count === 1 ? asked.title : say("deciding.theSameFor", { title: asked.title, them: allOf(count) })}
     >
       <form
         aria-label={about}
@@ -61,10 +65,10 @@ export default function FilingSheet({ asked, count, changes = false, onFile, onC
         </div>
         <div className="flex justify-end gap-2 border-t border-hair bg-ground px-4 py-2.5">
           <Button look="quiet" onClick={onClose}>
-            {changes ? "Cancel" : "Do not file it"}
+            {changes ? say("common.cancel") : say("deciding.doNotFileIt")}
           </Button>
           <Button look="filled" type="submit">
-            {changes ? "Save" : "File"} <KeyCap>⏎</KeyCap>
+            {changes ? say("common.save") : say("common.file")} <KeyCap>⏎</KeyCap>
           </Button>
         </div>
       </form>

@@ -1,14 +1,18 @@
 import type { KeyboardEvent } from "react";
 import type { CategoryId } from "../../../core/kernel/ids";
+import { commonTexts } from "../../../texts/en/common";
+import { decidingTexts } from "../../../texts/en/deciding";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";
+import { useSay } from "../../ui/say";
 import { notePick } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
 import type { DialogProps } from "./dialog-props";
 
 /** Waits for the key of a category, and gives it, or takes it off where everything has it; shows which there are. */
 export function GiveByKey({ target, onDecide, onClose }: DialogProps) {
+  const say = useSay(decidingTexts, commonTexts);
   const { categories } = useTray();
   const keyed = categories.filter(({ key, retired }) => key !== null && !retired);
   const isOnAll = (id: CategoryId) =>
@@ -25,11 +29,9 @@ export function GiveByKey({ target, onDecide, onClose }: DialogProps) {
     give(category.id);
   };
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title="Category by key">
+    <Dialog open onOpenChange={(open) => !open && onClose()} title={say("deciding.categoryByKey")}>
       <div className="overflow-y-auto py-1">
-        {keyed.length === 0 && (
-          <p className="px-4 py-3 text-soft">No category has a key yet; one can be set where categories are changed.</p>
-        )}
+        {keyed.length === 0 && <p className="px-4 py-3 text-soft">{say("deciding.noCategoryHasAKey")}</p>}
         {keyed.map(({ id, key, code, name, ink }) => (
           <button
             key={id}
@@ -40,7 +42,7 @@ export function GiveByKey({ target, onDecide, onClose }: DialogProps) {
           >
             <KeyCap>{key ?? ""}</KeyCap>
             <CategoryTab code={code} name={name} ink={ink} />
-            {isOnAll(id) && <span className="ml-auto text-sm text-soft">added</span>}
+            {isOnAll(id) && <span className="ml-auto text-sm text-soft">{say("common.added")}</span>}
           </button>
         ))}
       </div>

@@ -1,13 +1,17 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { decidingTexts } from "../../../texts/en/deciding";
 import type { action as join, loader as joinChoices } from "../../routes/deciding/join";
 import type { RowView } from "../../server/base/words.server";
 import { notice, noticeProblem } from "../../ui/notices";
 import { Picker } from "../../ui/picker";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 /** Finds the conversation that belongs to this one. */
 export function JoinPicker({ row, onClose }: { row: RowView; onClose: () => void }) {
+  const say = useSay(decidingTexts, commonTexts);
   const { tray } = useTray();
   const { load, data, state } = useFetcher<typeof joinChoices>();
   const joining = useFetcher<typeof join>();
@@ -19,22 +23,22 @@ export function JoinPicker({ row, onClose }: { row: RowView; onClose: () => void
   const done = joining.data;
   useEffect(() => {
     if (done === undefined) return;
-    if (done.problem === null) notice("Merged. Undo is in the journal.");
+    if (done.problem === null) notice(say("common.mergedUndoIsInThe"));
     else noticeProblem(done.problem);
     onClose();
-  }, [done, onClose]);
+  }, [done, onClose, say]);
   return (
     <Picker
-      title="Merge with another conversation"
-      prompt="Type words of its subject, a person, its text"
-      empty={state === "idle" ? "No other conversation has these words." : "Searching…"}
+      title={say("deciding.mergeWithAnotherConversation")}
+      prompt={say("deciding.typeWordsOfItsSubject")}
+      empty={state === "idle" ? say("deciding.noOtherConversationHasThese") : say("common.searching")}
       onType={(typed) => setText(typed.trim() === "" ? row.subject : typed)}
       choices={(data?.choices ?? []).map(({ id, subject, who }) => ({
         id,
         words: subject,
         face: (
           <>
-            <span className="font-serif">{subject || "(no subject)"}</span>
+            <span className="font-serif">{subject || say("common.noSubject")}</span>
             <span className="pl-2 text-sm text-soft">{who}</span>
           </>
         ),

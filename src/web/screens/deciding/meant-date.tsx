@@ -1,4 +1,6 @@
+import { decidingTexts } from "../../../texts/en/deciding";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
+import { useSay } from "../../ui/say";
 
 type MeantDateProps = {
   readonly said: Pick<DateAnswer, "meant" | "other"> | null;
@@ -7,13 +9,14 @@ type MeantDateProps = {
 
 /** Which moment the words in a date field mean; both where they are read in two ways. */
 export function MeantDate({ said, onChoose }: MeantDateProps) {
+  const say = useSay(decidingTexts);
   const other = said?.other;
   return (
     <p role="status" className="min-h-5 pt-1 text-sm text-act">
-      {said?.meant == null ? "" : `That is ${said.meant.words}.`}
+      {said?.meant == null ? "" : say("deciding.thatIs", { words: said.meant.words })}
       {other != null && (
         <button type="button" onClick={() => onChoose(other.at)} className="ml-1 underline-offset-2 hover:underline">
-          To others it is {other.words}: choose that.
+          {say("deciding.toOthersItIsChoose", { words: other.words })}
         </button>
       )}
     </p>

@@ -1,4 +1,6 @@
 import { type KeyboardEvent, type RefObject, useId, useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { useSay } from "../../ui/say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 
@@ -78,12 +80,13 @@ function isBegun(name: string, typed: string): boolean {
 type MentionMenuProps = Pick<ReturnType<typeof useMentionMenu>, "id" | "offered" | "active" | "pick">;
 
 export function MentionMenu({ id, offered, active, pick }: MentionMenuProps) {
+  const say = useSay(commonTexts);
   if (offered.length === 0) return null;
   return (
     <div
       id={id}
       role="listbox"
-      aria-label="Colleagues"
+      aria-label={say("common.colleagues")}
       className="absolute top-full left-0 z-10 mt-0.5 w-64 rounded-sheet border border-rule bg-paper py-1 shadow-raised"
     >
       {offered.map((one, place) => (

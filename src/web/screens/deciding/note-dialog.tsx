@@ -1,11 +1,14 @@
 import { useEffect, useId, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import { mentionsIn } from "../../../core/notes/mentions";
+import { commonTexts } from "../../../texts/en/common";
+import { decidingTexts } from "../../../texts/en/deciding";
 import type { EditNoteOutcome } from "../../routes/conversation/edit-note";
 import type { PeopleAnswer } from "../../routes/people/people";
 import { Button, KeyCap } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { formDataOf } from "../frame/courier";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
@@ -27,6 +30,7 @@ type NoteDialogProps = DialogProps & {
 
 /** Writes a note that only colleagues see. */
 export function NoteDialog({ target, onDecide, onClose, title = "Note", start = "" }: NoteDialogProps) {
+  const say = useSay(decidingTexts, commonTexts);
   const tray = useTray();
   const { undo } = useDecisions();
   const fetcher = useFetcher<DecisionOutcome>();
@@ -36,7 +40,7 @@ export function NoteDialog({ target, onDecide, onClose, title = "Note", start = 
   useOutcome(outcome, (added) => {
     if (added.ok !== true) return;
     const words = saidOf({ kind: "note", text: "" }, tray, target);
-    notice(words, { action: { label: "Undo", onClick: () => undo(added.batchId) } });
+    notice(words, { action: { label: say("common.undo"), onClick: () => undo(added.batchId) } });
     onClose();
   });
   const add = (text: string) => {
@@ -52,7 +56,7 @@ export function NoteDialog({ target, onDecide, onClose, title = "Note", start = 
     <NoteForm
       title={title}
       start={start}
-      button="Add note"
+      button={say("deciding.addNote")}
       isBusy={fetcher.state !== "idle"}
       problem={problemOf(outcome)}
       onSave={add}
@@ -75,6 +79,7 @@ type EditNoteProps = {
 
 /** Writes a note of one's own anew. */
 export function EditNoteDialog({ conversationId, entryId, text, onClose }: EditNoteProps) {
+  const say = useSay(decidingTexts, commonTexts);
   const { tray } = useTray();
   const fetcher = useFetcher<EditNoteOutcome>();
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
@@ -84,9 +89,9 @@ export function EditNoteDialog({ conversationId, entryId, text, onClose }: EditN
   const action = `/${tray.slug}/notes/${conversationId}/${entryId}`;
   return (
     <NoteForm
-      title="Edit note"
+      title={say("deciding.editNote")}
       start={text}
-      button="Save"
+      button={say("common.save")}
       isBusy={fetcher.state !== "idle"}
       problem={outcome?.ok === false ? outcome.problem : null}
       onSave={(changed) => void fetcher.submit({ text: changed }, { method: "post", action })}
@@ -107,13 +112,14 @@ type NoteFormProps = {
 };
 
 function NoteForm({ title, start, button, isBusy, problem: refused, onSave, onClose }: NoteFormProps) {
+  const say = useSay(decidingTexts, commonTexts);
   const id = useId();
   const [text, setText] = useState(start);
   const [isEmpty, setEmpty] = useState(false);
   const field = useRef<HTMLTextAreaElement>(null);
   const menu = useMentionMenu(field, text, setText);
   const outside = useOutsiders(text);
-  const problem = isEmpty ? "Write something first." : (outside ?? refused);
+  const problem = isEmpty ? say("deciding.writeSomethingFirst") : (outside ?? refused);
   const save = () => {
     setEmpty(text.trim() === "");
     if (text.trim() !== "" && outside === null && !isBusy) onSave(text);
@@ -128,7 +134,7 @@ function NoteForm({ title, start, button, isBusy, problem: refused, onSave, onCl
         }}
       >
         <label htmlFor={id} className="sr-only">
-          Note
+          {say("deciding.note")}
         </label>
         <div className="relative">
           <textarea
@@ -156,10 +162,10 @@ function NoteForm({ title, start, button, isBusy, problem: refused, onSave, onCl
         )}
         <div className="mt-2 flex justify-end gap-2">
           <Button look="quiet" onClick={onClose}>
-            Cancel
+            {say("common.cancel")}
           </Button>
           <Button look="filled" type="submit" disabled={isBusy}>
-            {button} <KeyCap>Ctrl ⏎</KeyCap>
+            {button} <KeyCap>{say("deciding.ctrl")}</KeyCap>
           </Button>
         </div>
       </form>
@@ -169,6 +175,7 @@ function NoteForm({ title, start, button, isBusy, problem: refused, onSave, onCl
 
 /** Says as one types that somebody who is named would not see the note; null when all would. */
 function useOutsiders(text: string): string | null {
+  const say = useSay(decidingTexts);
   const { tray } = useTray();
   const { load, data } = useFetcher<PeopleAnswer>();
   const names = text.includes("@");
@@ -179,5 +186,5 @@ function useOutsiders(text: string): string | null {
   const named = mentionsIn(text, people).map(({ memberId }) => people.find((one) => one.id === memberId));
   const outside = [...new Set(named.flatMap((one) => (one === undefined || one.mayLook ? [] : [one.name])))];
   if (outside.length === 0) return null;
-  return `${outside.join(" and ")} cannot look into this tray and would not see it. Take the name out, or have them let in first.`;
+  return say("deciding.cannotLookIntoThisTray", { outside: outside.join(say("deciding.and")) });
 }

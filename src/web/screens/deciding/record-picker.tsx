@@ -1,8 +1,11 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import { type RecordId, trustedId } from "../../../core/kernel/ids";
+import { commonTexts } from "../../../texts/en/common";
+import { decidingTexts } from "../../../texts/en/deciding";
 import type { loader as recordChoices } from "../../routes/records/record-choices";
 import { Picker } from "../../ui/picker";
+import { useSay } from "../../ui/say";
 import { notePick, recentFirst } from "../frame/recent-picks";
 import type { RecordsOutcome } from "../frame/records-outcome";
 import { useTray } from "../frame/tray-data";
@@ -22,6 +25,7 @@ const NEW = "new ";
 
 /** Picks the record to file to, or opens one in place. */
 export function RecordPicker({ target, what, title: purpose, onDecide, onClose }: RecordPickerProps) {
+  const say = useSay(decidingTexts, commonTexts);
   const settles = what === undefined && purpose === undefined;
   const { tray } = useTray();
   const { load, data: found, state } = useFetcher<typeof recordChoices>();
@@ -46,9 +50,9 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
   const inPlace = title !== "" && found?.text === title && !isCode ? found.types : [];
   return (
     <Picker
-      title={purpose ?? (what === undefined ? "File to a record" : `File ${what} to a record`)}
-      prompt="Type a reference code or a title"
-      empty={state === "idle" ? "No record has that code or title." : "Searching…"}
+      title={purpose ?? (what === undefined ? say("deciding.fileToARecord") : say("deciding.fileToARecord2", { what }))}
+      prompt={say("deciding.typeAReferenceCodeOr")}
+      empty={state === "idle" ? say("deciding.noRecordHasThatCode") : say("common.searching")}
       onType={setText}
       choices={ordered.map(({ id, code, title, name, closed }) => ({
         id,
@@ -59,7 +63,7 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
             <span className="inline-block min-w-[100px] pr-3 text-sm text-soft">{code}</span>
             <span className="font-serif">{name || title}</span>
             {name !== "" && <span className="pl-2 text-sm text-soft">{title}</span>}
-            {closed && <span className="pl-2 text-sm text-soft">closed</span>}
+            {closed && <span className="pl-2 text-sm text-soft">{say("deciding.closed")}</span>}
           </>
         ),
       }))}
@@ -68,7 +72,9 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
         words: `${title} ${name}`,
         face: (
           <>
-            <span className="inline-block min-w-[100px] pr-3 text-sm text-act">New {name.toLowerCase()}</span>
+            <span className="inline-block min-w-[100px] pr-3 text-sm text-act">
+              {say("deciding.new", { name: name.toLowerCase() })}
+            </span>
             <span className="font-serif">“{title}”</span>
           </>
         ),
@@ -99,7 +105,7 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
                   onChange={(event) => setSettle(event.target.checked)}
                   className="size-4 accent-act"
                 />
-                Settle it as well
+                {say("deciding.settleItAsWell")}
               </label>
             )}
           </>

@@ -1,6 +1,8 @@
 import { useCallback, useEffect, useRef } from "react";
 import { useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
 import { notice, noticeProblem } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import type { CategoryOutcome } from "../frame/category-outcome";
 import { useTray } from "../frame/tray-data";
 import { useDecisions } from "./decisions";
@@ -12,6 +14,7 @@ type Outcome<Ok extends boolean> = Extract<CategoryOutcome, { ok: Ok }>;
  * the whole is told, what is wrong with a field is in `refused`.
  */
 export function useCategoryChange(onDone?: (outcome: Outcome<true>) => void) {
+  const say = useSay(commonTexts);
   const { tray } = useTray();
   const { undoCategories } = useDecisions();
   const fetcher = useFetcher<CategoryOutcome>();
@@ -27,9 +30,12 @@ export function useCategoryChange(onDone?: (outcome: Outcome<true>) => void) {
       return;
     }
     const { said, stepId } = outcome;
-    notice(said, stepId === null ? {} : { action: { label: "Undo", onClick: () => undoCategories(stepId) } });
+    notice(
+      said,
+      stepId === null ? {} : { action: { label: say("common.undo"), onClick: () => undoCategories(stepId) } },
+    );
     done.current?.(outcome);
-  }, [fetcher.state, outcome, undoCategories]);
+  }, [fetcher.state, outcome, undoCategories, say]);
   const { submit } = fetcher;
   const post = useCallback(
     (fields: Readonly<Record<string, string>>) =>

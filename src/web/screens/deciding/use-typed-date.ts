@@ -1,7 +1,10 @@
 import { type ChangeEvent, useEffect, useState } from "react";
 import type { DayEdge } from "../../../core/worktime/working-hours";
+import { commonTexts } from "../../../texts/en/common";
+import { decidingTexts } from "../../../texts/en/deciding";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
 import { wordsOfDay } from "../../ui/dates/day-words";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 /** What a date is wanted for: the side of its day that counts, and for which conversation; `usual` offers by when they usually answer. */
@@ -14,19 +17,19 @@ type Answered = DateAnswer & { readonly text: string };
  * What is offered is null until the server has said.
  */
 export function useTypedDate(wanted: Wanted, choose: (at: string) => void) {
+  const say = useSay(decidingTexts, commonTexts);
   const [text, setText] = useState("");
   const [problem, setProblem] = useState<string>();
   const answer = useDateAnswer(text, wanted);
   const said = answer !== "failed" && answer?.text === text ? answer : null;
   const chooseTyped = () => {
-    if (text.trim() === "")
-      setProblem("Type a date, for instance “fri 10” or “in 3 working days”, or choose one of those offered.");
-    else if (answer === "failed") setProblem("The server did not answer. Try again.");
+    if (text.trim() === "") setProblem(say("deciding.typeADateForInstance"));
+    else if (answer === "failed") setProblem(say("common.theServerDidNotAnswer"));
     else if (said?.meant != null) choose(said.meant.at);
-    else setProblem(said?.problem ?? "One moment: the date is being read.");
+    else setProblem(said?.problem ?? say("deciding.oneMomentTheDateIs"));
   };
   const field = {
-    placeholder: "fri 10 · in 3 working days",
+    placeholder: say("deciding.fri10In3Working"),
     autoFocus: true,
     autoComplete: "off",
     value: text,

@@ -1,7 +1,10 @@
 import { useEffect, useId, useRef, useState } from "react";
 import { useParams } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { frameTexts } from "../../../texts/en/frame";
 import { CalendarButton } from "../../ui/dates/calendar-button";
 import { dateOfDay, wordsOfDay } from "../../ui/dates/day-words";
+import { useSay } from "../../ui/say";
 
 type DayFieldProps = {
   readonly label: string;
@@ -18,6 +21,7 @@ type DayFieldProps = {
 
 /** A day, typed in words or figures or clicked in a calendar; what is understood stands below the line. */
 export function DayField({ label, name, start = "", onDay, problem, required, autoFocus }: DayFieldProps) {
+  const say = useSay(frameTexts);
   const id = useId();
   const [text, setText] = useState(start === "" ? "" : wordsOfDay(start));
   const [chosen, setChosen] = useState(start);
@@ -43,7 +47,7 @@ export function DayField({ label, name, start = "", onDay, problem, required, au
           name={day === null ? name : undefined}
           value={text}
           onChange={(event) => type(event.target.value)}
-          placeholder="Fri 4 Dec, tomorrow"
+          placeholder={say("frame.fri4DecTomorrow")}
           autoComplete="off"
           required={required}
           // biome-ignore lint/a11y/noAutofocus: the first field of what was asked for
@@ -74,6 +78,7 @@ type ReadDay = { readonly text: string; readonly day: string | null; readonly pr
 
 /** The day that a text means, as the server reads it; nothing until it has said. */
 function useReadDay(text: string): Omit<ReadDay, "text"> {
+  const say = useSay(commonTexts);
   // Not from the tray's data: what a record asks for is asked above all screens.
   const { tray = "" } = useParams();
   const [answer, setAnswer] = useState<ReadDay | null>(null);
@@ -86,9 +91,9 @@ function useReadDay(text: string): Omit<ReadDay, "text"> {
       .then((found: Omit<ReadDay, "text">) => setAnswer({ ...found, text: words }))
       .catch(() => {
         if (!aborter.signal.aborted)
-          setAnswer({ text: words, day: null, problem: "The server did not answer. Try again." });
+          setAnswer({ text: words, day: null, problem: say("common.theServerDidNotAnswer") });
       });
     return () => aborter.abort();
-  }, [tray, words]);
+  }, [tray, words, say]);
   return answer?.text === words && words !== "" ? answer : { day: null, problem: null };
 }

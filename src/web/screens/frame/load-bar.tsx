@@ -1,6 +1,9 @@
+import { frameTexts } from "../../../texts/en/frame";
+import { useSay } from "../../ui/say";
 /** How much a colleague has on the desk against the others, and how many conversations that is. */
 export function LoadBar({ load, open }: { load: number; open: number }) {
-  const words = open === 1 ? "1 open conversation" : `${open} open conversations`;
+  const say = useSay(frameTexts);
+  const words = say("frame.openConversations", { open });
   return (
     <span role="img" aria-label={words} title={words} className="flex items-center gap-1.5 text-sm text-soft">
       <span className="block h-[5px] w-12 bg-sunk">

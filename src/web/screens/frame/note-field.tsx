@@ -1,14 +1,17 @@
 import { useId } from "react";
+import { frameTexts } from "../../../texts/en/frame";
+import { useSay } from "../../ui/say";
 
 type NoteFieldProps = { readonly note: string; readonly rows: number; readonly problem: string | undefined };
 
 /** What is good to know of somebody or something, in a few lines. */
 export function NoteField({ note, rows, problem }: NoteFieldProps) {
+  const say = useSay(frameTexts);
   const id = useId();
   return (
     <div>
       <label htmlFor={id} className="mb-1 block text-sm font-semibold">
-        Good to know
+        {say("frame.goodToKnow")}
       </label>
       <textarea
         id={id}

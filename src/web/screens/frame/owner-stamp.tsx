@@ -1,10 +1,14 @@
+import { frameTexts } from "../../../texts/en/frame";
+import { useSay } from "../../ui/say";
 import { Stamp } from "../../ui/stamp";
 import { useTray } from "./tray-data";
 
 /** The stamp of whoever owns a conversation, as seen by the member who is signed in. */
 export function OwnerStamp({ ownerId, isCovered = false }: { ownerId: string | null; isCovered?: boolean }) {
+  const say = useSay(frameTexts);
   const { members, member } = useTray();
   const owner = members.find(({ id }) => id === ownerId) ?? null;
-  const name = owner === null ? "no owner" : isCovered ? `${owner.name}, covered by you` : owner.name;
+  const name =
+    owner === null ? say("frame.noOwner") : isCovered ? say("frame.coveredByYou", { name: owner.name }) : owner.name;
   return <Stamp initials={owner?.initials ?? null} name={name} own={owner?.id === member.id} isCovered={isCovered} />;
 }

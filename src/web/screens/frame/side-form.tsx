@@ -1,5 +1,7 @@
 import type { ReactNode } from "react";
+import { commonTexts } from "../../../texts/en/common";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import type { StepOutcome, useStep } from "./use-step";
 
 type SideFormProps = {
@@ -12,6 +14,7 @@ type SideFormProps = {
 
 /** A form at the side of a page, by which something is made or changed: its fields, what is wrong as a whole, and the ways out. */
 export function SideForm({ name, step: { Form, action, refused, isBusy }, submits, onClose, children }: SideFormProps) {
+  const say = useSay(commonTexts);
   return (
     <Form
       method="post"
@@ -28,7 +31,7 @@ export function SideForm({ name, step: { Form, action, refused, isBusy }, submit
       )}
       <div className="flex justify-end gap-2">
         <Button look="quiet" onClick={onClose}>
-          Cancel
+          {say("common.cancel")}
         </Button>
         <Button look="filled" type="submit" disabled={isBusy}>
           {submits}

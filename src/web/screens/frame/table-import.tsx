@@ -1,6 +1,9 @@
 import { type ReactNode, useState } from "react";
 import { Link, useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { frameTexts } from "../../../texts/en/frame";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { useTray } from "./tray-data";
 
 /** A line of a table, by its number in the file, and what it comes to. */
@@ -36,6 +39,7 @@ type TableImportProps = {
 
 /** Takes a table in, which its page's action reads: first what it would do, line by line, then the doing of it. */
 export function TableImport({ title, back, about, example, noun, refusal, onUndo, children }: TableImportProps) {
+  const say = useSay(frameTexts, commonTexts);
   const { tray } = useTray();
   const [table, setTable] = useState("");
   // What a page's own form was answered is forgotten with the next change that is heard of; a fetcher's is not.
@@ -65,13 +69,13 @@ export function TableImport({ title, back, about, example, noun, refusal, onUndo
             <input
               type="file"
               accept=".csv,text/csv,text/plain"
-              aria-label="File"
+              aria-label={say("common.file")}
               onChange={(event) => void event.target.files?.[0]?.text().then(setTable)}
               className="w-full rounded-control border border-rule bg-paper text-sm file:mr-3 file:h-8 file:cursor-pointer file:border-0 file:border-r file:border-solid file:border-rule file:bg-ground file:px-3 file:font-semibold"
             />
             <div>
               <label htmlFor="table" className="mb-1 block text-sm font-semibold">
-                Or its lines
+                {say("frame.orItsLines")}
               </label>
               <textarea
                 id="table"
@@ -90,11 +94,11 @@ export function TableImport({ title, back, about, example, noun, refusal, onUndo
             </div>
             <div className="flex gap-2">
               <Button type="submit" name="do" value="try" disabled={isBusy} look={news > 0 ? "outline" : "filled"}>
-                Preview
+                {say("frame.preview")}
               </Button>
               {report !== null && !report.isDone && news > 0 && (
                 <Button type="submit" name="do" value="import" disabled={isBusy} look="filled">
-                  {news === 1 ? `Take 1 ${noun[0]} in` : `Take ${news} ${noun[1]} in`}
+                  {say("frame.takeIn", { news, one: noun[0], many: noun[1] })}
                 </Button>
               )}
             </div>
@@ -118,13 +122,14 @@ const KINDS: Readonly<Record<ImportedLine["kind"], readonly [will: string, did: 
 type ReportOfProps = { readonly report: TableReport; readonly onUndo: ((stepId: string) => void) | undefined };
 
 function ReportOf({ report: { lines, stepId, isDone }, onUndo }: ReportOfProps) {
+  const say = useSay(frameTexts);
   return (
-    <section aria-label="Line by line">
+    <section aria-label={say("frame.lineByLine")}>
       <h2 className="flex items-baseline gap-3 border-b border-rule pb-1 text-sm font-semibold">
-        {isDone ? "Result" : "Preview"}
+        {isDone ? say("frame.result") : say("frame.preview")}
         {stepId !== null && onUndo !== undefined && (
           <button type="button" onClick={() => onUndo(stepId)} className="font-normal text-act hover:underline">
-            undo the import
+            {say("frame.undoTheImport")}
           </button>
         )}
       </h2>

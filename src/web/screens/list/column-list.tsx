@@ -1,12 +1,16 @@
 import { ChevronDown, ChevronUp } from "lucide-react";
 import { COLUMN_KEYS, type Column, type ColumnKey, type SheetView, USUAL_WIDTHS } from "../../../core/lists/sheet-view";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { COLUMN_NAMES } from "./sheet-columns";
 
 type ViewProps = { readonly view: SheetView; readonly onView: (view: SheetView | null) => void };
 
 /** The columns: a box for each, in the order in which they stand, each to be moved. */
 export default function ColumnList({ view, onView }: ViewProps) {
+  const say = useSay(listTexts, commonTexts);
   const hidden = COLUMN_KEYS.filter((key) => !view.columns.some((column) => column.key === key));
   const move = (key: ColumnKey, step: 1 | -1) => {
     const columns = [...view.columns];
@@ -37,7 +41,7 @@ export default function ColumnList({ view, onView }: ViewProps) {
       {hidden.map((key) => (
         <label key={key} className="flex cursor-pointer items-center gap-2 py-1 pr-3 pl-3 text-soft">
           <input type="checkbox" checked={false} onChange={() => toggle(key)} className="size-4 accent-act" />
-          {COLUMN_NAMES[key]}
+          {say(COLUMN_NAMES[key])}
         </label>
       ))}
       <p className="border-t border-hair px-3 pt-2 text-right">
@@ -45,7 +49,7 @@ export default function ColumnList({ view, onView }: ViewProps) {
           className="h-7"
           onClick={() => onView({ ...view, columns: COLUMN_KEYS.map((key) => ({ key, width: USUAL_WIDTHS[key] })) })}
         >
-          Usual columns
+          {say("list.usualColumns")}
         </Button>
       </p>
     </div>
@@ -63,6 +67,7 @@ type ColumnLineProps = {
 const MOVE = "grid size-5 place-items-center rounded-control text-soft hover:text-act disabled:opacity-30";
 
 function ColumnLine({ name, isFirst, isLast, onToggle, onMove }: ColumnLineProps) {
+  const say = useSay(listTexts, commonTexts);
   return (
     <div className="flex items-center gap-2 py-1 pr-2 pl-3">
       <label className="flex flex-1 cursor-pointer items-center gap-2">
@@ -73,11 +78,11 @@ function ColumnLine({ name, isFirst, isLast, onToggle, onMove }: ColumnLineProps
           onChange={() => onToggle(name)}
           className="size-4 accent-act"
         />
-        {COLUMN_NAMES[name]}
+        {say(COLUMN_NAMES[name])}
       </label>
       <button
         type="button"
-        aria-label={`${COLUMN_NAMES[name]} further to the left`}
+        aria-label={say("list.furtherToTheLeft", { name: say(COLUMN_NAMES[name]) })}
         disabled={isFirst}
         onClick={() => onMove(name, -1)}
         className={MOVE}
@@ -86,7 +91,7 @@ function ColumnLine({ name, isFirst, isLast, onToggle, onMove }: ColumnLineProps
       </button>
       <button
         type="button"
-        aria-label={`${COLUMN_NAMES[name]} further to the right`}
+        aria-label={say("list.furtherToTheRight", { name: say(COLUMN_NAMES[name]) })}
         disabled={isLast}
         onClick={() => onMove(name, 1)}
         className={MOVE}

@@ -1,21 +1,27 @@
 import { Link } from "react-router";
 import type { Scope } from "../../../core/lists/scope";
+import { listTexts } from "../../../texts/en/list";
+import type { PlainKey } from "../../../texts/say";
+import { useSay } from "../../ui/say";
 
-const NARROWED = ["No conversation matches", "Nothing in this list matches its filters."] as const;
+type ListKey = PlainKey<typeof listTexts>;
 
-const WORDS: Readonly<Record<Scope, readonly [string, string]>> = {
-  open: ["Nothing is open", "What is to be sorted, answered, awaited or rests stands here."],
-  "to-sort": ["Everything is sorted", "New mail appears here by itself as it comes in."],
-  "our-move": ["Nothing waits for us", "What is assigned or answered by somebody outside comes here."],
-  waiting: ["We wait for nobody", "Answers that expect a reply stand here until it comes."],
-  resting: ["Nothing rests", "Put a conversation to rest until a day with the key l; it comes back by itself."],
-  settled: ["Nothing is settled yet", "Settled conversations stand here, and on their records, and in the search."],
-  bin: ["The bin is empty", "What is put in the bin can be brought back from here."],
-  junk: ["No junk", "Mail that was called junk stands here."],
+const NARROWED = ["list.noConversationMatches", "list.nothingInThisListMatches"] as const;
+
+const WORDS: Readonly<Record<Scope, readonly [title: ListKey, text: ListKey]>> = {
+  open: ["list.nothingIsOpen", "list.whatIsToBeSorted"],
+  "to-sort": ["list.everythingIsSorted", "list.newMailAppearsHereBy"],
+  "our-move": ["list.nothingWaitsForUs", "list.whatIsAssignedOrAnswered"],
+  waiting: ["list.weWaitForNobody", "list.answersThatExpectAReply"],
+  resting: ["list.nothingRests", "list.putAConversationToRest"],
+  settled: ["list.nothingIsSettledYet", "list.settledConversationsStandHereAnd"],
+  bin: ["list.theBinIsEmpty", "list.whatIsPutInThe"],
+  junk: ["list.noJunk", "list.mailThatWasCalledJunk"],
 };
 
 /** A list without conversations: a quiet picture, and what would come here or how to see more. */
 export function EmptyList({ scope, isNarrowed, base }: { scope: Scope; isNarrowed: boolean; base: string }) {
+  const say = useSay(listTexts);
   const [title, text] = isNarrowed ? NARROWED : WORDS[scope];
   return (
     <main className="flex min-h-0 flex-1 flex-col items-center justify-center gap-3 px-6 text-center">
@@ -33,11 +39,11 @@ export function EmptyList({ scope, isNarrowed, base }: { scope: Scope; isNarrowe
         <path d="M24 64h112l-12 16H36z" fill="var(--paper)" />
         <path d="M52 24h56M60 16h40" stroke="var(--rule)" />
       </svg>
-      <h1 className="font-serif text-xl">{title}</h1>
-      <p className="max-w-sm text-soft">{text}</p>
+      <h1 className="font-serif text-xl">{say(title)}</h1>
+      <p className="max-w-sm text-soft">{say(text)}</p>
       {isNarrowed && (
         <Link to={base} className="font-semibold text-act underline-offset-2 hover:underline">
-          Show all
+          {say("list.showAll")}
         </Link>
       )}
     </main>

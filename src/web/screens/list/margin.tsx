@@ -1,6 +1,9 @@
 import { type Ref, useEffect, useRef } from "react";
 import { Link } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
 import type { RowView } from "../../server/base/words.server";
+import { useSay } from "../../ui/say";
 import { NewRows } from "./new-rows";
 
 // What is further away is nearer in the list itself.
@@ -21,6 +24,7 @@ type MarginProps = {
 
 /** The narrow list beside an open conversation; it keeps place and selection. */
 export function Margin({ rows, gone, arrived, onShow, openId, base, query, loadMore }: MarginProps) {
+  const say = useSay(listTexts);
   const open = useRef<HTMLLIElement>(null);
   const once = rows.filter((row, at) => rows.findIndex(({ id }) => id === row.id) === at);
   const place = once.findIndex(({ id }) => id === openId);
@@ -38,7 +42,10 @@ export function Margin({ rows, gone, arrived, onShow, openId, base, query, loadM
     open.current?.scrollIntoView({ block: "nearest" });
   }, [openId, place === -1]);
   return (
-    <nav aria-label="Conversations" className="hidden min-h-0 overflow-y-auto border-r border-rule lg:block">
+    <nav
+      aria-label={say("list.conversations")}
+      className="hidden min-h-0 overflow-y-auto border-r border-rule lg:block"
+    >
       <NewRows count={arrived} onShow={onShow} isOver={false} />
       <ul>
         {near.map((row) => (
@@ -52,7 +59,9 @@ export function Margin({ rows, gone, arrived, onShow, openId, base, query, loadM
           />
         ))}
       </ul>
-      {rows.length === 0 && <p className="px-3.5 py-3 text-sm text-soft">No other conversation stands here.</p>}
+      {rows.length === 0 && (
+        <p className="px-3.5 py-3 text-sm text-soft">{say("list.noOtherConversationStandsHere")}</p>
+      )}
     </nav>
   );
 }
@@ -66,7 +75,8 @@ type MarginRowProps = {
 };
 
 function MarginRow({ row, ref, isOpen, isGone, to }: MarginRowProps) {
-  const when = isGone ? "no longer here" : (row.due?.words ?? row.when);
+  const say = useSay(listTexts, commonTexts);
+  const when = isGone ? say("list.noLongerHere") : (row.due?.words ?? row.when);
   const ground = isOpen ? "bg-paper" : "hover:bg-paper/60";
   return (
     <li ref={ref} className={`relative border-b border-rule px-3.5 py-1.5 ${ground} ${isGone ? "opacity-50" : ""}`}>
@@ -76,7 +86,7 @@ function MarginRow({ row, ref, isOpen, isGone, to }: MarginRowProps) {
         aria-current={isOpen ? "true" : undefined}
         className={`block truncate font-serif text-[14.5px] after:absolute after:inset-0 ${row.unread && !isOpen ? "weight-unread" : ""}`}
       >
-        {row.subject === "" ? "(no subject)" : row.subject}
+        {row.subject === "" ? say("common.noSubject") : row.subject}
       </Link>
       <span className="flex justify-between gap-3 text-xs text-soft">
         <span className="truncate">{row.who}</span>

@@ -16,8 +16,12 @@ import {
 } from "../../../core/lists/narrowing";
 import type { SheetView } from "../../../core/lists/sheet-view";
 import { calendarDayInWords } from "../../../core/time/day-words";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
+import type { PlainKey } from "../../../texts/say";
 import { Opens } from "../../keys/key-desk";
 import type { ListStart } from "../../server/list/list-view.server";
+import { useSay } from "../../ui/say";
 import { soon } from "../../ui/soon";
 import { useTray } from "../frame/tray-data";
 import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
@@ -33,6 +37,7 @@ type NarrowLineProps = {
 
 /** The line above a list: what it is narrowed by, as chips to take off, and how it is looked at. */
 export function NarrowLine({ list, base, onView }: NarrowLineProps) {
+  const say = useSay(listTexts, commonTexts);
   const { tray } = useTray();
   const navigate = useNavigate();
   const nameOf = useValueNames();
@@ -45,7 +50,7 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
   };
   return (
     <div className="flex h-[38px] shrink-0 items-center gap-x-1.5 overflow-x-auto px-4">
-      <span className="hidden text-soft lg:inline">Filter by</span>
+      <span className="hidden text-soft lg:inline">{say("list.filterBy")}</span>
       {MENU_DIMENSIONS.map((dimension) => (
         <NarrowMenu
           key={dimension}
@@ -63,7 +68,7 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
             key={`${dimension} ${value}`}
             type="button"
             onClick={() => narrow(dimension, value)}
-            aria-label={`Remove filter ${nameOf(dimension, value, picked)}`}
+            aria-label={say("list.removeFilter", { name: nameOf(dimension, value, picked) })}
             className="flex h-7 max-w-52 shrink-0 items-center gap-1.5 rounded-control bg-act-soft px-2 font-semibold text-act"
           >
             <span className="truncate">{nameOf(dimension, value, picked)}</span>
@@ -74,16 +79,16 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
       {isNarrowed(list.narrowing) && (
         <>
           <button type="button" onClick={() => navigate(base)} className="shrink-0 px-1 text-act hover:underline">
-            Show all
+            {say("list.showAll")}
           </button>
           <button type="button" onClick={() => setSaving(true)} className="shrink-0 px-1 text-act hover:underline">
-            Save view
+            {say("list.saveView")}
           </button>
         </>
       )}
       {list.scope === "waiting" && (
         <Link to={`/${tray.slug}/horizon`} className="ml-auto shrink-0 px-1 text-act hover:underline">
-          Horizon
+          {say("common.horizon")}
         </Link>
       )}
       <ViewPart view={list.view} onView={onView} />
@@ -100,35 +105,43 @@ export function NarrowLine({ list, base, onView }: NarrowLineProps) {
   );
 }
 
-const WITHOUT_WORDS: Readonly<Partial<Record<Dimension, string>>> = {
-  owner: "no owner",
-  category: "no category",
-  record: "not filed",
+type ListKey = PlainKey<typeof listTexts & typeof commonTexts>;
+
+const WITHOUT_WORDS: Readonly<Partial<Record<Dimension, ListKey>>> = {
+  owner: "list.noOwner",
+  category: "list.noCategory",
+  record: "common.notFiled",
 };
 
-const YES_NO: Readonly<Partial<Record<Dimension, readonly [yes: string, no: string]>>> = {
-  attachment: ["with attachments", "without attachments"],
-  unread: ["unread", "read"],
+const YES_NO: Readonly<Record<"attachment" | "unread", readonly [yes: ListKey, no: ListKey]>> = {
+  attachment: ["list.withAttachments", "list.withoutAttachments"],
+  unread: ["common.unread", "list.read"],
 };
 
-const MEANT: Readonly<Record<string, string>> = { [MINE]: "mine", [THEIRS]: "my colleagues’" };
+const MEANT: Readonly<Record<string, ListKey>> = { [MINE]: "list.mine", [THEIRS]: "list.myColleagues" };
 
 function useValueNames() {
+  const say = useSay(listTexts, commonTexts);
   const { members, categories } = useTray();
   const known: { readonly [D in Dimension]?: (value: string) => string | undefined } = {
-    owner: (value) => MEANT[value] ?? members.find(({ id }) => id === value)?.name ?? "a former colleague",
-    category: (value) => categories.find(({ id }) => id === value)?.name ?? "a removed category",
+    owner: (value) => {
+      const meant = MEANT[value];
+      return meant === undefined
+        ? (members.find(({ id }) => id === value)?.name ?? say("common.aFormerColleague"))
+        : say(meant);
+    },
+    category: (value) => categories.find(({ id }) => id === value)?.name ?? say("common.aRemovedCategory"),
     urgency: (value) => (isUrgency(value) ? URGENCY_NAMES[value] : undefined),
     age: (value) => AGE_BUCKET_NAMES[Number(value.slice(1))],
-    attachment: (value) => YES_NO.attachment?.[value === "yes" ? 0 : 1],
-    unread: (value) => YES_NO.unread?.[value === "yes" ? 0 : 1],
-    list: (value) => `list ${value}`,
-    before: (value) => `before ${calendarDayInWords(value)}`,
+    attachment: (value) => say(YES_NO.attachment[value === "yes" ? 0 : 1]),
+    unread: (value) => say(YES_NO.unread[value === "yes" ? 0 : 1]),
+    list: (value) => say("list.list", { value }),
+    before: (value) => say("list.before", { value: calendarDayInWords(value) }),
   };
   return (dimension: Dimension, value: string, picked: Readonly<Record<string, string>>): string => {
-    if (value === WITHOUT) return WITHOUT_WORDS[dimension] ?? "none";
+    if (value === WITHOUT) return say(WITHOUT_WORDS[dimension] ?? "common.none");
     const name = known[dimension]?.(value) ?? picked[`${dimension} ${value}`];
-    return name ?? (dimension === "record" ? "a record" : value);
+    return name ?? (dimension === "record" ? say("list.aRecord") : value);
   };
 }
 
@@ -138,19 +151,20 @@ const PLAIN = "h-7 px-1.5 text-soft";
 
 /** How the list is looked at: in words until the menus that change it are there. */
 function ViewPart({ view, onView }: { view: SheetView; onView: (view: SheetView | null) => void }) {
+  const say = useSay(listTexts);
   const menus = viewMenus.use();
-  const [asked, setAsked] = useState<"Grouping" | "Order" | null>(null);
+  const [asked, setAsked] = useState<"grouping" | "order" | null>(null);
   if (menus !== null) return <menus.default view={view} asked={asked} onView={onView} />;
-  const ask = (menu: "Grouping" | "Order") => () => {
+  const ask = (menu: "grouping" | "order") => () => {
     setAsked(menu);
     viewMenus.ask();
   };
   return (
     <div className="ml-auto flex shrink-0 items-center gap-1 whitespace-nowrap">
-      <button type="button" aria-label="Grouping" onClick={ask("Grouping")} className={PLAIN}>
+      <button type="button" aria-label={say("list.grouping")} onClick={ask("grouping")} className={PLAIN}>
         {nameOfGrouping(view.grouping)}
       </button>
-      <button type="button" aria-label="Order" onClick={ask("Order")} className={`${PLAIN} lg:mr-[84px]`}>
+      <button type="button" aria-label={say("list.order")} onClick={ask("order")} className={`${PLAIN} lg:mr-[84px]`}>
         {nameOfOrder(view)}
       </button>
     </div>

@@ -1,10 +1,13 @@
 import { DropdownMenu } from "radix-ui";
 import { URGENCIES, URGENCY_NAMES } from "../../../core/kernel/urgency";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
 import { type CommandId, keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
 import type { RowView } from "../../server/base/words.server";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { PaceMarks } from "../../ui/pace-marks";
+import { useSay } from "../../ui/say";
 import type { PostedDecision } from "../deciding/posted-decision";
 import type { Actions } from "./row-actions";
 import type { Point } from "./sheet";
@@ -19,6 +22,7 @@ type RowMenuProps = Actions & {
 
 /** Everything that can be decided about a row, by a right click or the menu key. */
 export default function RowMenu({ row, ask, act, bare, answer, at, onClose }: RowMenuProps) {
+  const say = useSay(listTexts, commonTexts);
   const away = row.standing === "bin" || row.standing === "junk";
   return (
     <DropdownMenu.Root open onOpenChange={(isOpen) => !isOpen && onClose()}>
@@ -28,22 +32,24 @@ export default function RowMenu({ row, ask, act, bare, answer, at, onClose }: Ro
           className={MENU}
           align="start"
           sideOffset={0}
-          aria-label={`Decide about ${row.subject || "no subject"}`}
+          aria-label={say("list.decideAbout", { subject: row.subject || say("common.noSubjectInside") })}
         >
           <Entry command="answer" onSelect={answer}>
-            Answer
+            {say("common.answer")}
           </Entry>
           <Entry command="assign" onSelect={() => ask("assign")}>
-            Assign…
+            {say("list.assign")}
           </Entry>
           <Entry command="categories" onSelect={() => ask("categories")}>
-            Categories…
+            {say("list.categories")}
           </Entry>
           <Entry command="file" onSelect={() => ask("file")}>
-            File to a record…
+            {say("list.fileToARecord")}
           </Entry>
           <DropdownMenu.Sub>
-            <DropdownMenu.SubTrigger className={`${MENU_ITEM} justify-between`}>Urgency</DropdownMenu.SubTrigger>
+            <DropdownMenu.SubTrigger className={`${MENU_ITEM} justify-between`}>
+              {say("common.urgency")}
+            </DropdownMenu.SubTrigger>
             <DropdownMenu.Portal>
               <DropdownMenu.SubContent className={MENU}>
                 {URGENCIES.toReversed().map((urgency) => (
@@ -60,35 +66,35 @@ export default function RowMenu({ row, ask, act, bare, answer, at, onClose }: Ro
           </DropdownMenu.Sub>
           <DropdownMenu.Separator className="my-1 border-t border-hair" />
           <Entry command="expect" onSelect={() => ask("expect")}>
-            Waiting for reply…
+            {say("list.waitingForReply")}
           </Entry>
           <Entry command="rest" onSelect={() => ask("rest")}>
-            Rest until…
+            {say("list.restUntil")}
           </Entry>
           <Entry command="follow-up" onSelect={() => ask("follow-up")}>
-            Follow-up…
+            {say("list.followUp")}
           </Entry>
           <DropdownMenu.Separator className="my-1 border-t border-hair" />
           {row.standing !== "settled" && (
             <Entry command="settle" onSelect={() => bare("settle")}>
-              Settle
+              {say("common.settle")}
             </Entry>
           )}
           {row.standing !== "our-move" && (
             <Entry command="keep" onSelect={() => bare("keep")}>
-              Our move
+              {say("common.ourMove")}
             </Entry>
           )}
           <Entry command="bin" onSelect={() => bare(away ? "restore" : "bin")}>
-            {away ? "Bring back" : "Bin"}
+            {away ? say("common.bringBack") : say("common.bin")}
           </Entry>
           {row.standing !== "junk" && (
             <Entry command="junk" onSelect={() => bare("junk")}>
-              Junk
+              {say("list.junk")}
             </Entry>
           )}
           <Entry command="unread" onSelect={() => bare("unread")}>
-            Mark unread
+            {say("list.markUnread")}
           </Entry>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -1,14 +1,18 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 type SaveViewDialogProps = { readonly scope: string; readonly query: string; readonly onClose: () => void };
 
 /** Keeps a narrowed list under a name, on the shelf and in the command field. */
 export default function SaveViewDialog({ scope, query, onClose }: SaveViewDialogProps) {
+  const say = useSay(listTexts, commonTexts);
   const { tray } = useTray();
   const fetcher = useFetcher<{ problem: string | null }>();
   const [name, setName] = useState("");
@@ -19,8 +23,8 @@ export default function SaveViewDialog({ scope, query, onClose }: SaveViewDialog
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title="Save this view"
-      description="It stands on your shelf, with its count."
+      title={say("list.saveThisView")}
+      description={say("list.itStandsOnYourShelf")}
     >
       <form
         className="flex items-end gap-2 p-4"
@@ -34,14 +38,14 @@ export default function SaveViewDialog({ scope, query, onClose }: SaveViewDialog
       >
         <Field
           className="flex-1"
-          label="Name"
+          label={say("common.name")}
           autoFocus
           value={name}
           onChange={(event) => setName(event.target.value)}
           problem={fetcher.data?.problem ?? undefined}
         />
         <Button type="submit" look="filled" className="h-9">
-          Save
+          {say("common.save")}
         </Button>
       </form>
     </Dialog>

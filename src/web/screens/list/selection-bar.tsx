@@ -1,8 +1,11 @@
 import type { ReactNode } from "react";
 import type { Scope } from "../../../core/lists/scope";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
 import { type CommandId, keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
 import { Button, KeyCap } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import type { DialogKind } from "../deciding/dialog-props";
 import type { BareDecision } from "./row-actions";
 import type { Selection } from "./selection";
@@ -17,18 +20,19 @@ type SelectionBarProps = {
 
 /** The decisions for exactly what is chosen, in the place of the line that narrows the list. */
 export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBarProps) {
+  const say = useSay(listTexts, commonTexts);
   const { chosen, count } = selection;
   const all = chosen.kind === "everything";
-  const words = all && chosen.lane !== null ? ` in “${chosen.name}”` : "";
+  const words = all && chosen.lane !== null ? say("list.in", { name: chosen.name }) : "";
   return (
     <div
       role="toolbar"
-      aria-label="Decide about the selected conversations"
+      aria-label={say("list.decideAboutTheSelectedConversations")}
       className="flex h-[38px] shrink-0 items-center gap-1.5 overflow-x-auto px-4"
     >
       <span role="status" className="mr-1 font-semibold whitespace-nowrap">
-        {all && chosen.lane === null ? "All " : ""}
-        {count.toLocaleString("en")} selected{words}
+        {all && chosen.lane === null ? say("list.all") : ""}
+        {say("list.selected", { count, words })}
       </span>
       {count < total && (
         <button
@@ -36,38 +40,38 @@ export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBa
           onClick={() => selection.chooseAll(total)}
           className="mr-2 whitespace-nowrap text-act underline-offset-2 hover:underline"
         >
-          all {total.toLocaleString("en")}
+          {say("list.all2", { total })}
         </button>
       )}
       {scope !== "settled" && (
         <Act command="settle" filled onClick={() => bare("settle")}>
-          Settle
+          {say("common.settle")}
         </Act>
       )}
       <Act command="assign" onClick={() => ask("assign")}>
-        Assign
+        {say("common.assign")}
       </Act>
       <Act command="categories" onClick={() => ask("categories")}>
-        Categories
+        {say("common.categories")}
       </Act>
       <Act command="file" onClick={() => ask("file")}>
-        File
+        {say("common.file")}
       </Act>
       <Act command="rest" onClick={() => ask("rest")}>
-        Rest
+        {say("common.rest")}
       </Act>
       <Act command="expect" onClick={() => ask("expect")}>
-        Wait
+        {say("common.wait")}
       </Act>
       <Act command="follow-up" onClick={() => ask("follow-up")}>
-        Follow-up
+        {say("list.followUp2")}
       </Act>
       <Act command="bin" onClick={() => bare(scope === "bin" || scope === "junk" ? "restore" : "bin")}>
-        {scope === "bin" || scope === "junk" ? "Bring back" : "Bin"}
+        {scope === "bin" || scope === "junk" ? say("common.bringBack") : say("common.bin")}
       </Act>
       <span className="ml-auto pl-2">
         <Act command="back" onClick={selection.clear}>
-          Clear selection
+          {say("list.clearSelection")}
         </Act>
       </span>
     </div>

@@ -1,32 +1,36 @@
 import { type ReactNode, type PointerEvent as ReactPointerEvent, useState } from "react";
 import type { Scope } from "../../../core/lists/scope";
 import { type Column, type ColumnKey, MAX_WIDTH, MIN_WIDTH, USUAL_WIDTHS } from "../../../core/lists/sheet-view";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
+import type { PlainKey } from "../../../texts/say";
 import type { ListedRowView } from "../../server/list/list-view.server";
 import { PaceMarks } from "../../ui/pace-marks";
+import { useSay } from "../../ui/say";
 import { TurnLine } from "../../ui/turn-line";
 import { RowTabs } from "../deciding/row-tabs";
 import { OwnerStamp } from "../frame/owner-stamp";
 
-const TIME_HEADINGS: Readonly<Record<Scope, string>> = {
-  open: "Due or since",
-  "to-sort": "Unsorted for",
-  "our-move": "With us for",
-  waiting: "Expected",
-  resting: "Rests until",
-  settled: "Settled",
-  bin: "In the bin since",
-  junk: "Junk since",
+const TIME_HEADINGS: Readonly<Record<Scope, PlainKey<typeof listTexts>>> = {
+  open: "list.dueOrSince",
+  "to-sort": "list.unsortedFor",
+  "our-move": "list.withUsFor",
+  waiting: "list.expected",
+  resting: "list.restsUntil",
+  settled: "list.settled",
+  bin: "list.inTheBinSince",
+  junk: "list.junkSince",
 };
 
-export const COLUMN_NAMES: Readonly<Record<ColumnKey, string>> = {
-  pace: "Urgency",
-  who: "Who",
-  subject: "Subject and newest words",
-  turns: "Turn line",
-  time: "Time",
-  categories: "Categories",
-  record: "Record",
-  owner: "Owner",
+export const COLUMN_NAMES: Readonly<Record<ColumnKey, PlainKey<typeof listTexts & typeof commonTexts>>> = {
+  pace: "common.urgency",
+  who: "list.who",
+  subject: "list.subjectAndNewestWords",
+  turns: "list.turnLine",
+  time: "list.time",
+  categories: "common.categories",
+  record: "list.record",
+  owner: "list.owner",
 };
 
 /** The columns as a grid template: the cell of the dot and the box first, then each as wide as chosen. */
@@ -84,6 +88,7 @@ type HeadingsProps = {
 
 /** The headings of the columns, with handles that make them wider. */
 export function ColumnHeadings({ scope, columns, onWidth }: HeadingsProps) {
+  const say = useSay(listTexts, commonTexts);
   return (
     <div
       className="hidden h-[25px] shrink-0 items-center gap-x-2.5 overflow-hidden border-b border-rule px-3 text-xs text-soft [scrollbar-gutter:stable] [scrollbar-width:thin] md:grid"
@@ -94,13 +99,13 @@ export function ColumnHeadings({ scope, columns, onWidth }: HeadingsProps) {
         <span key={column.key} className={column.key === "time" ? "relative text-right" : "relative"}>
           {column.key === "turns" ? (
             <span className="flex justify-between pr-6">
-              <span>earlier</span>
-              <span>now</span>
+              <span>{say("list.earlier")}</span>
+              <span>{say("list.now")}</span>
             </span>
           ) : column.key === "time" ? (
-            TIME_HEADINGS[scope]
+            say(TIME_HEADINGS[scope])
           ) : (
-            <span className="block truncate">{COLUMN_NAMES[column.key]}</span>
+            <span className="block truncate">{say(COLUMN_NAMES[column.key])}</span>
           )}
           {column.width !== null && <WidthHandle column={column} onWidth={onWidth} />}
         </span>
@@ -112,6 +117,7 @@ export function ColumnHeadings({ scope, columns, onWidth }: HeadingsProps) {
 const KEY_STEP = 10;
 
 function WidthHandle({ column, onWidth }: { column: Column; onWidth: HeadingsProps["onWidth"] }) {
+  const say = useSay(listTexts, commonTexts);
   const [pull, setPull] = useState<number | null>(null);
   const width = column.width ?? USUAL_WIDTHS[column.key] ?? MIN_WIDTH;
   const within = (wanted: number) => Math.round(Math.min(MAX_WIDTH, Math.max(MIN_WIDTH, wanted)));
@@ -129,7 +135,7 @@ function WidthHandle({ column, onWidth }: { column: Column; onWidth: HeadingsPro
     <span
       role="separator"
       aria-orientation="vertical"
-      aria-label={`Width of ${COLUMN_NAMES[column.key]}`}
+      aria-label={say("list.widthOf", { name: say(COLUMN_NAMES[column.key]) })}
       aria-valuenow={width}
       aria-valuemin={MIN_WIDTH}
       aria-valuemax={MAX_WIDTH}

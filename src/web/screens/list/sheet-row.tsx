@@ -1,7 +1,10 @@
 import { Fragment, type MouseEvent, memo, type ReactNode, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Column } from "../../../core/lists/sheet-view";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
 import type { ListedRowView } from "../../server/list/list-view.server";
+import { useSay } from "../../ui/say";
 import { useDragged } from "../frame/dragging";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { cellOf } from "./sheet-columns";
@@ -29,6 +32,7 @@ type SheetRowProps = {
 
 /** One conversation as a line of the sheet; on a phone, as two. */
 export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
+  const say = useSay(listTexts, commonTexts);
   const { row, spot, columns, start, now, isCursor, isChosen, isChoosing, isGone } = props;
   const { onCursor, onToggle, onExtend } = props;
   const line = useRef<HTMLLIElement>(null);
@@ -59,14 +63,14 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
         <span className="box">
           <input
             type="checkbox"
-            aria-label={`Select ${row.subject || "no subject"}`}
+            aria-label={say("list.select", { subject: row.subject || say("common.noSubjectInside") })}
             checked={isChosen}
             tabIndex={isCursor ? 0 : -1}
             onChange={() => onToggle(row)}
             onClick={(event) => event.shiftKey && onExtend(row)}
             className={isChoosing || isChosen ? "is-shown" : undefined}
           />
-          {row.unread && !isChoosing && <span role="img" aria-label="unread" />}
+          {row.unread && !isChoosing && <span role="img" aria-label={say("common.unread")} />}
         </span>
         <span className="of">{row.who}</span>
         <span className="when">{row.when}</span>
@@ -94,13 +98,14 @@ type SubjectCellProps = SheetRowProps & {
 };
 
 function SubjectCell(props: SubjectCellProps) {
+  const say = useSay(listTexts, commonTexts);
   const { row, spot, to, roomy, isGone, isChoosing, onCursor, quick, onClick, isPointed } = props;
   return (
     <span className={roomy ? "subject is-roomy" : "subject"}>
       <Link to={to} data-row={spot} draggable={false} discover="none" onClick={onClick} onFocus={() => onCursor(spot)}>
-        {row.subject === "" ? "(no subject)" : row.subject}
+        {row.subject === "" ? say("common.noSubject") : row.subject}
       </Link>
-      <span>{isGone ? "no longer here" : row.newestText}</span>
+      <span>{isGone ? say("list.noLongerHere") : row.newestText}</span>
       {isPointed && !isChoosing && !isGone && quick}
     </span>
   );

@@ -4,6 +4,8 @@ import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState, useS
 import { linesOf } from "../../../core/lists/lanes";
 import { type Scope, scopeName } from "../../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../../core/lists/sheet-view";
+import { listTexts } from "../../../texts/en/list";
+import { useSay } from "../../ui/say";
 import { useMedia } from "../frame/use-media";
 import { usePlacedFolds } from "./folds";
 import type { Selection } from "./selection";
@@ -230,6 +232,7 @@ type LaneHeadingProps = {
 };
 
 function LaneHeading({ lane, folded, place, onFold, onChoose }: LaneHeadingProps) {
+  const say = useSay(listTexts);
   const Mark = folded ? ChevronRight : ChevronDown;
   return (
     <li
@@ -251,7 +254,7 @@ function LaneHeading({ lane, folded, place, onFold, onChoose }: LaneHeadingProps
         onClick={onChoose}
         className="rounded-control px-1.5 text-xs text-act opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
       >
-        select all {lane.count.toLocaleString("en")}
+        {say("list.selectAll", { count: lane.count })}
       </button>
     </li>
   );

@@ -1,4 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { listTexts } from "../../../texts/en/list";
+import { useSay } from "../../ui/say";
 import { useInTurn } from "./use-in-turn";
 
 /** A part of a list, with how much there is in all. */
@@ -25,6 +27,7 @@ const AHEAD = "600px";
  * loaded as was, and shown at once with it: whoever is far down does not see it end.
  */
 export function useGrowing<T>(first: ListPart<T>, url: string, keyOf: (row: T) => string): Growing<T> {
+  const say = useSay(listTexts);
   const [shown, setShown] = useState({ ...first, about: first, url });
   const state = useRef(shown);
   const [problem, setProblem] = useState<string | null>(null);
@@ -71,12 +74,12 @@ export function useGrowing<T>(first: ListPart<T>, url: string, keyOf: (row: T) =
           if (state.current === begun && grown !== begun) keep(grown);
           setProblem(null);
         } catch {
-          setProblem("The rest of the list could not be loaded.");
+          setProblem(say("list.theRestOfTheList"));
         }
       });
       return state.current.rows;
     },
-    [filled, inTurn, keep],
+    [filled, inTurn, keep, say],
   );
 
   const watching = useRef<IntersectionObserver | null>(null);

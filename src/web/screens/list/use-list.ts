@@ -2,7 +2,9 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { arrivalsAmong, type Lane, NOTHING_HELD, withChanges, withPage } from "../../../core/lists/lanes";
 import { narrowingParams } from "../../../core/lists/narrowing";
 import { isDescending } from "../../../core/lists/sheet-view";
+import { listTexts } from "../../../texts/en/list";
 import type { ListedRowView, ListStart, ReadList } from "../../server/list/list-view.server";
+import { useSay } from "../../ui/say";
 import { type AskNews, type RowChanges, useChanges } from "../frame/live-hub";
 import { fetchPart } from "../narrowing/fetch-part";
 import { useInTurn } from "./use-in-turn";
@@ -71,6 +73,7 @@ async function asLong(slug: string, list: ListStart, lane: RowLane, length: numb
  * others neither come nor go nor move: they are counted, and `show` shows them. What is among `own` goes at once.
  */
 export function useList(slug: string, start: ReadList, own: ReadonlySet<string>, isReading: () => boolean): OpenList {
+  const say = useSay(listTexts);
   // What is shown is changed by answers that come at any time, each on top of the last. It is therefore never read from
   // what React has drawn: a drawing that something more urgent made necessary may still be of the state before.
   const state = useRef<ListState>(atItsStart(start));
@@ -97,10 +100,10 @@ export function useList(slug: string, start: ReadList, own: ReadonlySet<string>,
           keep({ lanes: withPage(state.current.lanes, lane.key, rows) });
           setProblem(null);
         })
-        .catch(() => setProblem("The rest of the list could not be loaded."))
+        .catch(() => setProblem(say("list.theRestOfTheList")))
         .finally(() => loading.current.delete(lane.key));
     },
-    [slug, keep],
+    [slug, keep, say],
   );
 
   const refresh = useCallback(
@@ -158,9 +161,8 @@ export function useList(slug: string, start: ReadList, own: ReadonlySet<string>,
 
   const show = useCallback(() => {
     const ids = [...state.current.arrived, ...state.current.gone];
-    if (ids.length > 0)
-      void inTurn(() => refresh(ids, false)).catch(() => setProblem("What is new could not be loaded."));
-  }, [refresh, inTurn]);
+    if (ids.length > 0) void inTurn(() => refresh(ids, false)).catch(() => setProblem(say("list.whatIsNewCouldNot")));
+  }, [refresh, inTurn, say]);
 
   const { lanes, total, arrived, gone } = shown;
   return { lanes, total, arrived: arrived.size, gone, problem, loadMore, show };

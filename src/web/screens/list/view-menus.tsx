@@ -2,15 +2,22 @@ import { ChevronDown, Columns3, PanelRight } from "lucide-react";
 import { DropdownMenu, Popover } from "radix-ui";
 import { lazy, type ReactNode, Suspense } from "react";
 import { GROUPINGS, type Grouping, ORDERS, type Order, type SheetView } from "../../../core/lists/sheet-view";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
+import { useSay } from "../../ui/say";
 import { GROUPING_NAMES, nameOfGrouping, nameOfOrder } from "../frame/view-names";
 
 const ColumnList = lazy(() => import("./column-list"));
 
-const READING_NAMES = { beside: "Beside the list", below: "Below the list", alone: "In place of the list" } as const;
-const DENSITY_NAMES = { dense: "Dense rows", roomy: "Roomy rows" } as const;
+const READING_NAMES = {
+  beside: "list.besideTheList",
+  below: "list.belowTheList",
+  alone: "list.inPlaceOfTheList",
+} as const;
+const DENSITY_NAMES = { dense: "list.denseRows", roomy: "list.roomyRows" } as const;
 
-type MenuName = "Grouping" | "Order";
+type MenuName = "grouping" | "order";
 
 type ViewProps = {
   readonly view: SheetView;
@@ -20,7 +27,7 @@ type ViewProps = {
 };
 
 type MenuProps = {
-  readonly label: MenuName;
+  readonly label: string;
   readonly isAsked: boolean;
   readonly face: ReactNode;
   readonly children: ReactNode;
@@ -49,21 +56,22 @@ const CHOSEN = `${MENU_ITEM} data-[state=checked]:font-semibold data-[state=chec
 
 /** Grouping, order, columns and where one reads, at the right end of the line above a list. */
 export default function ViewMenus({ view, asked, onView }: ViewProps) {
+  const say = useSay(listTexts, commonTexts);
   return (
     <div className="ml-auto flex shrink-0 items-center gap-1">
-      <Menu label="Grouping" isAsked={asked === "Grouping"} face={nameOfGrouping(view.grouping)}>
+      <Menu label={say("list.grouping")} isAsked={asked === "grouping"} face={nameOfGrouping(view.grouping)}>
         <DropdownMenu.RadioGroup
           value={view.grouping ?? ""}
           onValueChange={(value) => onView({ ...view, grouping: value === "" ? null : (value as Grouping) })}
         >
           {["", ...GROUPINGS].map((one) => (
             <DropdownMenu.RadioItem key={one} value={one} className={CHOSEN}>
-              {one === "" ? "Not grouped" : `By ${GROUPING_NAMES[one as Grouping]}`}
+              {one === "" ? say("list.notGrouped") : say("list.by", { name: GROUPING_NAMES[one as Grouping] })}
             </DropdownMenu.RadioItem>
           ))}
         </DropdownMenu.RadioGroup>
       </Menu>
-      <Menu label="Order" isAsked={asked === "Order"} face={nameOfOrder(view)}>
+      <Menu label={say("list.order")} isAsked={asked === "order"} face={nameOfOrder(view)}>
         <DropdownMenu.RadioGroup
           value={`${view.order} ${view.reversed}`}
           onValueChange={(value) => {
@@ -82,7 +90,7 @@ export default function ViewMenus({ view, asked, onView }: ViewProps) {
       </Menu>
       <Popover.Root>
         <Popover.Trigger
-          aria-label="Columns"
+          aria-label={say("common.columns")}
           className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink max-lg:hidden"
         >
           <Columns3 size={15} aria-hidden />
@@ -92,7 +100,7 @@ export default function ViewMenus({ view, asked, onView }: ViewProps) {
             align="end"
             sideOffset={4}
             role="dialog"
-            aria-label="Columns"
+            aria-label={say("common.columns")}
             className="z-50 w-64 rounded-sheet border border-rule bg-paper shadow-raised"
           >
             <Suspense fallback={null}>
@@ -103,21 +111,23 @@ export default function ViewMenus({ view, asked, onView }: ViewProps) {
       </Popover.Root>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
-          aria-label="Reading and density"
+          aria-label={say("list.readingAndDensity")}
           className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink max-lg:hidden"
         >
           <PanelRight size={15} aria-hidden />
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className={MENU} align="end">
-            <DropdownMenu.Label className="px-3 pt-1 pb-0.5 text-xs text-soft">An open conversation</DropdownMenu.Label>
+            <DropdownMenu.Label className="px-3 pt-1 pb-0.5 text-xs text-soft">
+              {say("list.anOpenConversation")}
+            </DropdownMenu.Label>
             <DropdownMenu.RadioGroup
               value={view.reading}
               onValueChange={(reading) => onView({ ...view, reading: reading as SheetView["reading"] })}
             >
               {Object.entries(READING_NAMES).map(([reading, name]) => (
                 <DropdownMenu.RadioItem key={reading} value={reading} className={CHOSEN}>
-                  {name}
+                  {say(name)}
                 </DropdownMenu.RadioItem>
               ))}
             </DropdownMenu.RadioGroup>
@@ -128,13 +138,13 @@ export default function ViewMenus({ view, asked, onView }: ViewProps) {
             >
               {Object.entries(DENSITY_NAMES).map(([density, name]) => (
                 <DropdownMenu.RadioItem key={density} value={density} className={CHOSEN}>
-                  {name}
+                  {say(name)}
                 </DropdownMenu.RadioItem>
               ))}
             </DropdownMenu.RadioGroup>
             <DropdownMenu.Separator className="my-1 border-t border-hair" />
             <DropdownMenu.Item className={MENU_ITEM} onSelect={() => onView(null)}>
-              Back to the usual view
+              {say("list.backToTheUsualView")}
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>

@@ -1,4 +1,7 @@
 import { Link, useLocation } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { narrowingTexts } from "../../../texts/en/narrowing";
+import { useSay } from "../../ui/say";
 
 const LOOK = "h-7 rounded-control px-2 leading-7";
 const CHOSEN = "bg-act-soft font-semibold text-act";
@@ -6,19 +9,20 @@ const OTHER = "text-soft hover:text-ink";
 
 /** Whose follow-ups are listed, and whether open or done ones. */
 export function FollowUpFilter({ everybody, isDone }: { everybody: boolean; isDone: boolean }) {
+  const say = useSay(narrowingTexts, commonTexts);
   const { pathname } = useLocation();
   const to = (whose: boolean, done: boolean) => {
     const params = new URLSearchParams({ ...(whose ? { whose: "everybody" } : {}), ...(done ? { done: "yes" } : {}) });
     return { pathname, search: params.toString() };
   };
   const choices = [
-    ["Mine", to(false, isDone), !everybody],
-    ["Everybody's", to(true, isDone), everybody],
-    ["Open", to(everybody, false), !isDone],
-    ["Done", to(everybody, true), isDone],
+    [say("narrowing.mine"), to(false, isDone), !everybody],
+    [say("narrowing.everybodyS"), to(true, isDone), everybody],
+    [say("common.open"), to(everybody, false), !isDone],
+    [say("common.done"), to(everybody, true), isDone],
   ] as const;
   return (
-    <nav aria-label="Which follow-ups" className="flex gap-1">
+    <nav aria-label={say("narrowing.whichFollowUps")} className="flex gap-1">
       {choices.map(([name, where, chosen]) => (
         <Link
           key={name}

@@ -2,7 +2,9 @@ import { Command } from "cmdk";
 import { Check } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { GroupCount } from "../../../operations/index.server";
+import { narrowingTexts } from "../../../texts/en/narrowing";
 import { byWords, entryValue } from "../../ui/by-words";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
 import { fetchPart } from "./fetch-part";
@@ -12,6 +14,7 @@ const TYPED_FROM = 9;
 
 /** The values of a dimension with their counts, fetched when the menu opens. */
 export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuProps) {
+  const say = useSay(narrowingTexts);
   const { tray } = useTray();
   const [counts, setCounts] = useState<readonly GroupCount[] | "failed" | null>(null);
   const { scope, narrowing } = list;
@@ -24,15 +27,15 @@ export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuPr
       isGone = true;
     };
   }, [tray.slug, scope, narrowing, dimension]);
-  if (counts === null) return <p className="px-3 py-2 text-soft">Counting…</p>;
-  if (counts === "failed") return <p className="px-3 py-2 text-late">The counts could not be loaded.</p>;
+  if (counts === null) return <p className="px-3 py-2 text-soft">{say("narrowing.counting")}</p>;
+  if (counts === "failed") return <p className="px-3 py-2 text-late">{say("narrowing.theCountsCouldNotBe")}</p>;
   const chosen = narrowing[dimension] ?? [];
   return (
     <Command label={DIMENSION_NAMES[dimension]} filter={byWords} loop>
       {/* Always there, so that arrows and Enter work; shown where there is something to look through. */}
       <Command.Input
         autoFocus
-        placeholder="Type to find"
+        placeholder={say("narrowing.typeToFind")}
         className={
           counts.length < TYPED_FROM
             ? "sr-only"
@@ -41,7 +44,7 @@ export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuPr
       />
       <Command.List className="max-h-72 overflow-y-auto py-1">
         <Command.Empty className="px-3 py-2 text-soft">
-          {counts.length === 0 ? "Nothing to choose." : "None of that name."}
+          {counts.length === 0 ? say("narrowing.nothingToChoose") : say("narrowing.noneOfThatName")}
         </Command.Empty>
         {counts.map(({ key, name, count }) => (
           <Command.Item
@@ -51,7 +54,7 @@ export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuPr
             className="flex cursor-pointer items-center gap-2 px-3 py-1 data-[selected=true]:bg-act-soft"
           >
             <span className="w-4 shrink-0">
-              {chosen.includes(key) && <Check size={14} aria-label="selected" className="text-act" />}
+              {chosen.includes(key) && <Check size={14} aria-label={say("narrowing.selected")} className="text-act" />}
             </span>
             <span className="min-w-0 flex-1 truncate">{name}</span>
             <span className="text-sm text-soft">{count.toLocaleString("en")}</span>

@@ -1,5 +1,7 @@
 import { Link, useLocation } from "react-router";
 import { ACCESS_GROUPS, type AccessGroup } from "../../../core/access/access-event";
+import { officeTexts } from "../../../texts/en/office";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import { useFilters } from "../frame/use-filters";
@@ -13,6 +15,7 @@ const GROUP_NAMES: Readonly<Record<AccessGroup, string>> = {
 
 /** Whose entries, and of what kind. */
 export function AccessFilters() {
+  const say = useSay(officeTexts);
   const { members } = useTray();
   const { pathname } = useLocation();
   const { params, choose } = useFilters();
@@ -20,20 +23,20 @@ export function AccessFilters() {
   return (
     <div className="flex flex-wrap items-center gap-2">
       <Select
-        label="Member"
+        label={say("office.member")}
         value={params.get("member") ?? ""}
         onChoose={(value) => choose("member", value)}
         choices={[["", "everybody"], ...members.map(({ id, name }) => [id, name] as const)]}
       />
       <Select
-        label="Kind"
+        label={say("office.kind")}
         value={params.get("kind") ?? ""}
         onChoose={(value) => choose("kind", value)}
         choices={[["", "everything"], ...groups.map((group) => [group, GROUP_NAMES[group]] as const)]}
       />
       {params.has("before") && (
         <Link to={pathname} className="text-sm text-act hover:underline">
-          Newest entries
+          {say("office.newestEntries")}
         </Link>
       )}
     </div>

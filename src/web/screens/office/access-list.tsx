@@ -1,3 +1,6 @@
+import { officeTexts } from "../../../texts/en/office";
+import { useSay } from "../../ui/say";
+
 type ListedAccess = {
   readonly id: string;
   readonly who: string;
@@ -14,14 +17,15 @@ export function AccessList({
   readonly events: readonly ListedAccess[];
   readonly isFiltered: boolean;
 }) {
+  const say = useSay(officeTexts);
   if (events.length === 0)
     return (
       <p className="px-4 py-6 text-soft">
-        {isFiltered ? "No entries match these filters." : "Nothing yet. Sign-ins, roles and exports are listed here."}
+        {isFiltered ? say("office.noEntriesMatchTheseFilters") : say("office.nothingYetSignInsRoles")}
       </p>
     );
   return (
-    <ol aria-label="Entries">
+    <ol aria-label={say("office.entries")}>
       {events.map(({ id, who, did, from, when }) => (
         <li
           key={id}

@@ -1,5 +1,8 @@
 import type { Contact } from "../../../core/contacts/contact";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { CategoryChoice } from "../categories/category-choice";
 import { NoteField } from "../frame/note-field";
 import { SideForm } from "../frame/side-form";
@@ -15,19 +18,20 @@ type ContactFormProps = {
 
 /** A new contact, or one that is changed. */
 export function ContactForm({ contact, given, onClose }: ContactFormProps) {
+  const say = useSay(officeTexts, commonTexts);
   const step = useStep<ContactsOutcome>("contacts", onClose);
   const problems = step.refused?.problems ?? {};
   return (
     <SideForm
       name={contact === null ? "New contact" : `Change ${contact.name}`}
       step={step}
-      submits="Save contact"
+      submits={say("office.saveContact")}
       onClose={onClose}
     >
       <input type="hidden" name="do" value="keep" />
       <input type="hidden" name="id" value={contact?.id ?? ""} />
       <Field
-        label="Name"
+        label={say("common.name")}
         name="name"
         defaultValue={contact?.name ?? given.name}
         problem={problems.name}
@@ -35,22 +39,22 @@ export function ContactForm({ contact, given, onClose }: ContactFormProps) {
         autoComplete="off"
       />
       <Field
-        label="Organisation"
+        label={say("office.organisation")}
         name="organisation"
         defaultValue={contact?.organisation ?? ""}
         problem={problems.organisation}
         autoComplete="off"
       />
       <Field
-        label="Addresses"
+        label={say("office.addresses")}
         name="addresses"
         defaultValue={contact?.addresses.join(", ") ?? given.address}
-        placeholder="one or more, with commas between"
+        placeholder={say("office.oneOrMoreWithCommas")}
         problem={problems.addresses}
         autoComplete="off"
       />
       <Field
-        label="Telephone"
+        label={say("office.telephone")}
         name="phone"
         type="tel"
         defaultValue={contact?.phone ?? ""}
@@ -58,7 +62,7 @@ export function ContactForm({ contact, given, onClose }: ContactFormProps) {
         autoComplete="off"
       />
       <NoteField note={contact?.note ?? ""} rows={3} problem={problems.note} />
-      <CategoryChoice label="Categories" chosen={contact?.categoryIds ?? []} />
+      <CategoryChoice label={say("common.categories")} chosen={contact?.categoryIds ?? []} />
     </SideForm>
   );
 }

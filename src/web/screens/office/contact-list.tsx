@@ -1,8 +1,11 @@
 import { Link } from "react-router";
 import type { Contact } from "../../../core/contacts/contact";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
 import type { ContactsOutcome } from "./contacts-outcome";
@@ -15,19 +18,18 @@ type ContactListProps = {
 
 /** Contacts by name; each leads to what she wrote. */
 export function ContactList({ contacts, isNarrowed, onEdit }: ContactListProps) {
+  const say = useSay(officeTexts, commonTexts);
   const { tray, categories, mayDecide } = useTray();
   const { post, refused } = useStep<ContactsOutcome>("contacts", ({ dropped }) => {
     if (dropped === null) return;
-    notice(`${dropped.name} is no contact any more`, {
-      action: { label: "Undo", onClick: () => post(keeping(dropped)) },
+    notice(say("office.isNoContactAnyMore", { name: dropped.name }), {
+      action: { label: say("common.undo"), onClick: () => post(keeping(dropped)) },
     });
   });
   if (contacts.length === 0) {
     return (
       <p className="max-w-prose text-soft">
-        {isNarrowed
-          ? "No contacts match."
-          : "No contacts yet. A contact is one person with all their addresses: what they are called, where they belong, how they are reached by telephone, and which categories say what they are to us."}
+        {isNarrowed ? say("office.noContactsMatch") : say("office.noContactsYetAContact")}
       </p>
     );
   }
@@ -38,7 +40,7 @@ export function ContactList({ contacts, isNarrowed, onEdit }: ContactListProps) 
           {refused.problem ?? Object.values(refused.problems)[0]}
         </p>
       )}
-      <ul aria-label="Contacts" className="border-t border-rule">
+      <ul aria-label={say("office.contacts")} className="border-t border-rule">
         {contacts.map(({ id, name, organisation, phone, addresses, categoryIds }) => (
           <li
             key={id}
@@ -73,19 +75,24 @@ export function ContactList({ contacts, isNarrowed, onEdit }: ContactListProps) 
             </span>
             {mayDecide && (
               <span className="flex items-start">
-                <Button look="quiet" aria-label={`Change ${name}`} onClick={() => onEdit(id)} className="px-2">
-                  Change
+                <Button
+                  look="quiet"
+                  aria-label={say("common.changeOf", { name })}
+                  onClick={() => onEdit(id)}
+                  className="px-2"
+                >
+                  {say("common.change")}
                 </Button>
                 <Button
                   look="quiet"
-                  aria-label={`Remove ${name}`}
+                  aria-label={say("common.removeOf", { name })}
                   onClick={() => {
                     onEdit(null);
                     post({ do: "drop", id });
                   }}
                   className="px-2"
                 >
-                  Remove
+                  {say("common.remove")}
                 </Button>
               </span>
             )}

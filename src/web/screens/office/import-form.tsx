@@ -1,7 +1,10 @@
 import { RadioGroup } from "radix-ui";
 import { type FormEvent, useRef, useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 const WAYS = [
@@ -22,18 +25,19 @@ type ImportFormProps = {
 
 /** Chooses a file and sends it up, with how far it is. */
 export function ImportForm({ onReceived, start }: ImportFormProps) {
+  const say = useSay(officeTexts, commonTexts);
   const { tray, mayDecide, mayLead } = useTray();
   const ways = mayLead ? [...WAYS, RECORD] : WAYS;
   const field = useRef<HTMLInputElement>(null);
   const [way, setWay] = useState<string>(ways.find(([one]) => one === start)?.[0] ?? "history");
   const [sent, setSent] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  if (!mayDecide) return <p className="px-5 py-4 text-soft">You may read this tray; importing is for its members.</p>;
+  if (!mayDecide) return <p className="px-5 py-4 text-soft">{say("office.youMayReadThisTray")}</p>;
   const send = (event: FormEvent) => {
     event.preventDefault();
     const file = field.current?.files?.[0];
     if (file === undefined) {
-      setProblem("Choose a file first.");
+      setProblem(say("office.chooseAFileFirst"));
       return;
     }
     setProblem(null);
@@ -50,7 +54,7 @@ export function ImportForm({ onReceived, start }: ImportFormProps) {
   return (
     <form onSubmit={send} className="grid gap-3 border-b border-rule px-5 py-4 *:max-w-[720px]">
       <label className="grid gap-1">
-        <span className="text-sm font-semibold">File</span>
+        <span className="text-sm font-semibold">{say("common.file")}</span>
         <input
           ref={field}
           type="file"
@@ -64,7 +68,12 @@ export function ImportForm({ onReceived, start }: ImportFormProps) {
           {problem}
         </span>
       </label>
-      <RadioGroup.Root value={way} onValueChange={setWay} aria-label="How it comes in" className="grid gap-2">
+      <RadioGroup.Root
+        value={way}
+        onValueChange={setWay}
+        aria-label={say("office.howItComesIn")}
+        className="grid gap-2"
+      >
         {ways.map(([value, name, words]) => (
           <RadioGroup.Item
             key={value}
@@ -78,10 +87,10 @@ export function ImportForm({ onReceived, start }: ImportFormProps) {
       </RadioGroup.Root>
       {sent === null ? (
         <Button look="filled" type="submit" className="justify-self-start">
-          Import
+          {say("office.import")}
         </Button>
       ) : (
-        <Progress value={sent} label="Sending the file" />
+        <Progress value={sent} label={say("office.sendingTheFile")} />
       )}
     </form>
   );

@@ -1,7 +1,10 @@
 import { Link, useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import type { Route } from "../../routes/office/+types/import";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 type Run = Route.ComponentProps["loaderData"]["runs"][number];
@@ -23,9 +26,10 @@ const WAYS: Readonly<Record<Run["way"], string>> = {
 
 /** The imports of the tray, those under way with how far they are. */
 export function ImportRuns({ runs }: { runs: readonly Run[] }) {
-  if (runs.length === 0) return <p className="px-5 py-8 text-soft">Nothing has been imported into this tray yet.</p>;
+  const say = useSay(officeTexts);
+  if (runs.length === 0) return <p className="px-5 py-8 text-soft">{say("office.nothingHasBeenImportedInto")}</p>;
   return (
-    <ul aria-label="Imports">
+    <ul aria-label={say("office.imports")}>
       {runs.map((run) => (
         <ImportItem key={run.id} run={run} />
       ))}
@@ -34,6 +38,7 @@ export function ImportRuns({ runs }: { runs: readonly Run[] }) {
 }
 
 function ImportItem({ run }: { run: Run }) {
+  const say = useSay(officeTexts, commonTexts);
   const { tray, mayDecide } = useTray();
   const fetcher = useFetcher();
   return (
@@ -54,9 +59,12 @@ function ImportItem({ run }: { run: Run }) {
           </span>
         )}
         <span className="block text-sm text-soft">
-          {run.messages.toLocaleString("en")} read: {run.added.toLocaleString("en")} new,{" "}
-          {run.knownAlready.toLocaleString("en")} already here
-          {run.way !== "record" && `, ${run.flagged.toLocaleString("en")} flagged as odd`}
+          {say("office.readNewAlreadyHere", {
+            messages: run.messages,
+            added: run.added,
+            knownAlready: run.knownAlready,
+          })}
+          {run.way !== "record" && say("office.flaggedAsOdd", { flagged: run.flagged })}
           {run.said !== null && `; ${run.said}`}
         </span>
         {run.record !== null && (
@@ -69,7 +77,7 @@ function ImportItem({ run }: { run: Run }) {
         <fetcher.Form method="post">
           <input type="hidden" name="cancel" value={run.id} />
           <Button type="submit" disabled={fetcher.state !== "idle"}>
-            Stop
+            {say("common.stop")}
           </Button>
         </fetcher.Form>
       )}

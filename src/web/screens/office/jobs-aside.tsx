@@ -1,32 +1,35 @@
+import { officeTexts } from "../../../texts/en/office";
 import type { JobAsideView } from "../../server/office/jobs-aside-view.server";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
 
 /** What stopped the server twice and is not tried again by itself; work by the clock can be let go on. */
 export function JobsAside({ jobs }: { jobs: readonly JobAsideView[] }) {
+  const say = useSay(officeTexts);
   const { members } = useTray();
   const { Form, action, isBusy, refused } = useStep("overview");
   if (jobs.length === 0) return null;
   return (
     <section aria-labelledby="jobs-aside" className="border-b border-rule px-4 py-3">
       <h2 id="jobs-aside" className="font-serif text-lg">
-        Stopped jobs
+        {say("office.stoppedJobs")}
       </h2>
-      <p className="text-sm text-soft">Each stopped the server twice. Tell whoever runs this.</p>
+      <p className="text-sm text-soft">{say("office.eachStoppedTheServerTwice")}</p>
       <ul className="mt-2 divide-y divide-hair border-t border-hair">
         {jobs.map(({ id, kind, about, byMemberId, when, waits }) => (
           <li key={id} className="flex flex-wrap items-center gap-x-3 py-2">
             <span className="font-semibold">{kind}</span>
             <span className="min-w-0 flex-1 truncate">{about}</span>
             <span className="text-sm text-soft">
-              {members.find((member) => member.id === byMemberId)?.name ?? "the server itself"}, {when}
+              {members.find((member) => member.id === byMemberId)?.name ?? say("office.theServerItself")}, {when}
             </span>
             {waits && (
               <Form method="post" action={action}>
                 <input type="hidden" name="id" value={id} />
                 <Button type="submit" disabled={isBusy}>
-                  Run again
+                  {say("office.runAgain")}
                 </Button>
               </Form>
             )}

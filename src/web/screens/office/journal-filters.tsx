@@ -1,4 +1,6 @@
 import { Link, useLocation } from "react-router";
+import { officeTexts } from "../../../texts/en/office";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import { useFilters } from "../frame/use-filters";
@@ -18,31 +20,34 @@ const KIND_NAMES: Readonly<Record<string, string>> = {
 
 /** Whose steps, and of what kind. */
 export function JournalFilters({ kinds }: { kinds: readonly string[] }) {
+  const say = useSay(officeTexts);
   const { members, member } = useTray();
   const { params, choose } = useFilters();
   const { pathname } = useLocation();
   return (
     <div className="flex items-center gap-2">
       <Select
-        label="By whom"
+        label={say("office.byWhom")}
         value={params.get("by") ?? ""}
         onChoose={(value) => choose("by", value)}
         choices={[
-          ["", "by everybody"],
-          [member.id, "by me"],
-          ...members.filter(({ id }) => id !== member.id).map(({ id, name }) => [id, `by ${name}`] as const),
-          ["tray", "by the tray"],
+          ["", say("office.byEverybody")],
+          [member.id, say("office.byMe")],
+          ...members
+            .filter(({ id }) => id !== member.id)
+            .map(({ id, name }) => [id, say("office.by", { name })] as const),
+          ["tray", say("office.byTheTray")],
         ]}
       />
       <Select
-        label="What"
+        label={say("office.what")}
         value={params.get("kind") ?? ""}
         onChoose={(value) => choose("kind", value)}
         choices={[["", "everything"], ...kinds.map((kind) => [kind, KIND_NAMES[kind] ?? kind] as const)]}
       />
       {params.has("before") && (
         <Link to={pathname} className="text-sm text-act hover:underline">
-          Back to the newest
+          {say("office.backToTheNewest")}
         </Link>
       )}
     </div>

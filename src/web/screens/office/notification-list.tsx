@@ -1,7 +1,10 @@
 import { Link } from "react-router";
 import { notificationInWords } from "../../../core/notifications/notification-in-words";
 import { isStandingKind } from "../../../core/standing/standing";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import type { NotificationsView } from "../../server/people/notification-view.server";
+import { useSay } from "../../ui/say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 
@@ -9,12 +12,9 @@ type Told = NotificationsView[number];
 
 /** What a member was told, by day; each leads to its conversation, which counts as read by that. */
 export function NotificationList({ told }: { told: readonly Told[] }) {
+  const say = useSay(officeTexts);
   if (told.length === 0) {
-    return (
-      <p className="px-4 py-6 text-soft">
-        No notifications yet. What is assigned to you, mentions you or comes in for you appears here.
-      </p>
-    );
+    return <p className="px-4 py-6 text-soft">{say("office.noNotificationsYetWhatIs")}</p>;
   }
   const days = [...new Set(told.map(({ day }) => day))];
   return (
@@ -36,6 +36,7 @@ export function NotificationList({ told }: { told: readonly Told[] }) {
 }
 
 function NotificationLine({ told }: { told: Told }) {
+  const say = useSay(commonTexts);
   const { members } = useTray();
   const { event, by, count, words, subject, isRead, when } = told;
   const who = members.find(({ id }) => id === by)?.name ?? null;
@@ -43,7 +44,9 @@ function NotificationLine({ told }: { told: Told }) {
   return (
     <li className="relative grid grid-cols-[12px_30px_minmax(0,1fr)_auto] items-start gap-x-2.5 border-b border-hair px-4 py-2 hover:bg-ground/70">
       <span className="pt-[7px]">
-        {!isRead && <span role="img" aria-label="unread" className="block size-[7px] rounded-full bg-act" />}
+        {!isRead && (
+          <span role="img" aria-label={say("common.unread")} className="block size-[7px] rounded-full bg-act" />
+        )}
       </span>
       <span className="pt-0.5">{by !== null && <OwnerStamp ownerId={by} />}</span>
       <span className="min-w-0">
@@ -55,7 +58,7 @@ function NotificationLine({ told }: { told: Told }) {
             </span>
           )}
         </span>
-        <NotificationLink told={told} words={subject === null ? null : subject || "(no subject)"} />
+        <NotificationLink told={told} words={subject === null ? null : subject || say("common.noSubject")} />
       </span>
       <span className="text-sm whitespace-nowrap text-soft">{when}</span>
     </li>
@@ -63,6 +66,7 @@ function NotificationLine({ told }: { told: Told }) {
 }
 
 function NotificationLink({ told, words }: { told: Told; words: string | null }) {
+  const say = useSay(officeTexts);
   const { tray, member } = useTray();
   const look = "block truncate font-serif text-[14.5px] after:absolute after:inset-0 hover:underline";
   const { conversationId, standing, event } = told;
@@ -76,14 +80,14 @@ function NotificationLink({ told, words }: { told: Told; words: string | null })
   if (event === "week") {
     return (
       <Link to={`/${tray.slug}/loose-ends`} className={look}>
-        All loose ends
+        {say("office.allLooseEnds")}
       </Link>
     );
   }
   if (event !== "assigned" && event !== "digest") return null;
   return (
     <Link to={`/${tray.slug}/open?owner=${member.id}`} className={look}>
-      All that is mine
+      {say("office.allThatIsMine")}
     </Link>
   );
 }

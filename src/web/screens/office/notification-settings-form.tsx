@@ -2,41 +2,45 @@ import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { WatchKind } from "../../../core/notifications/events";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import type { NotificationSettingsView } from "../../server/people/notification-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import type { NotificationOutcome } from "./notification-outcome";
 
 /** What a member wants to be told of, how, and when not. */
 export function NotificationSettingsForm({ telling, watches }: NotificationSettingsView) {
+  const say = useSay(officeTexts, commonTexts);
   const { tray } = useTray();
   const { Form, data, state } = useFetcher<NotificationOutcome>();
   const problems = data?.problems ?? {};
   useEffect(() => {
-    if (state === "idle" && data?.ok === true) notice("Notification settings saved");
-  }, [state, data]);
+    if (state === "idle" && data?.ok === true) notice(say("office.notificationSettingsSaved"));
+  }, [state, data, say]);
   return (
     <section
-      aria-label="Notification settings"
+      aria-label={say("office.notificationSettings")}
       className="grid gap-x-14 px-5 py-4 lg:grid-cols-[460px_minmax(0,360px)]"
     >
       <Form method="post" action={`/${tray.slug}/notifications`} noValidate>
         <input type="hidden" name="do" value="telling" />
         <table className="w-full text-sm">
-          <caption className="pb-1 text-left text-[15px] font-semibold">Notify me when</caption>
+          <caption className="pb-1 text-left text-[15px] font-semibold">{say("office.notifyMeWhen")}</caption>
           <thead>
             <tr className="text-soft">
               <th scope="col" className="sr-only">
-                Event
+                {say("office.event")}
               </th>
               <th scope="col" className="w-14 text-center font-normal">
-                list
+                {say("office.list")}
               </th>
               <th scope="col" className="w-16 text-center font-normal">
-                browser
+                {say("office.browser")}
               </th>
             </tr>
           </thead>
@@ -47,10 +51,10 @@ export function NotificationSettingsForm({ telling, watches }: NotificationSetti
                   {name}
                 </th>
                 <td className="text-center">
-                  <Box name={`list-${event}`} label={`${name}: in the list`} isOn={list} />
+                  <Box name={`list-${event}`} label={say("office.inTheList", { name })} isOn={list} />
                 </td>
                 <td className="text-center">
-                  <Box name={`browser-${event}`} label={`${name}: in the browser`} isOn={browser} />
+                  <Box name={`browser-${event}`} label={say("office.inTheBrowser", { name })} isOn={browser} />
                 </td>
               </tr>
             ))}
@@ -59,32 +63,30 @@ export function NotificationSettingsForm({ telling, watches }: NotificationSetti
         <BrowserLeave />
         <div className="mt-3 grid grid-cols-3 gap-3">
           <Field
-            label="Quiet from"
+            label={say("office.quietFrom")}
             name="quiet-from"
             placeholder="18:00"
             defaultValue={telling.quietFrom}
             problem={problems["quiet-from"]}
           />
           <Field
-            label="until"
+            label={say("office.until")}
             name="quiet-to"
             placeholder="07:00"
             defaultValue={telling.quietTo}
             problem={problems["quiet-to"]}
           />
           <Field
-            label="Digest at"
+            label={say("office.digestAt")}
             name="digest-at"
-            placeholder="never"
+            placeholder={say("office.never")}
             defaultValue={telling.digestAt}
             problem={problems["digest-at"]}
           />
         </div>
-        <p className="mt-1 text-sm text-soft">
-          In quiet hours the browser shows no notifications; they are still listed under the bell.
-        </p>
+        <p className="mt-1 text-sm text-soft">{say("office.inQuietHoursTheBrowser")}</p>
         <Button look="filled" type="submit" className="mt-2.5" disabled={state !== "idle"}>
-          Save
+          {say("common.save")}
         </Button>
       </Form>
       <Watches watches={watches} />
@@ -102,14 +104,15 @@ function Box({ name, label, isOn }: { name: string; label: string; isOn: boolean
 
 /** The browser shows nothing until it was asked, and it is asked by a click only. */
 function BrowserLeave() {
+  const say = useSay(officeTexts, commonTexts);
   const [leave, setLeave] = useState<NotificationPermission | "none" | null>(null);
-  useEffect(() => setLeave("Notification" in window ? Notification.permission : "none"), []);
+  useEffect(() => setLeave(say("common.notification") in window ? Notification.permission : "none"), [say]);
   if (leave === null || leave === "granted") return null;
   if (leave === "default") {
     return (
       <p className="mt-2 text-sm">
         <Button onClick={() => void Notification.requestPermission().then(setLeave)}>
-          Allow notifications in this browser
+          {say("office.allowNotificationsInThisBrowser")}
         </Button>
       </p>
     );
@@ -117,8 +120,8 @@ function BrowserLeave() {
   return (
     <p className="mt-2 text-sm text-soft">
       {leave === "denied"
-        ? "Notifications are blocked in this browser. Allow them in its settings for this site."
-        : "This browser cannot show notifications."}
+        ? say("office.notificationsAreBlockedInThis")
+        : say("office.thisBrowserCannotShowNotifications")}
     </p>
   );
 }
@@ -130,6 +133,7 @@ const KINDS: readonly (readonly [WatchKind, string])[] = [
 ];
 
 function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
+  const say = useSay(officeTexts, commonTexts);
   const { categories, tray } = useTray();
   const { Form, data, state } = useFetcher<NotificationOutcome>();
   const [kind, setKind] = useState<WatchKind>("person");
@@ -138,15 +142,14 @@ function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
   useEffect(() => {
     if (state === "idle" && data?.ok === true) setValue("");
   }, [state, data]);
-  const nameOf = (id: string) => categories.find((one) => one.id === id)?.path.join(" › ") ?? "a removed category";
+  const nameOf = (id: string) =>
+    categories.find((one) => one.id === id)?.path.join(" › ") ?? say("common.aRemovedCategory");
   return (
     <section aria-labelledby="watched" className="max-lg:mt-5 max-lg:border-t max-lg:border-rule max-lg:pt-3">
       <h2 id="watched" className="font-semibold">
-        Watched
+        {say("office.watched")}
       </h2>
-      {watches.length === 0 && (
-        <p className="text-sm text-soft">Nothing yet. You are always notified of what concerns you.</p>
-      )}
+      {watches.length === 0 && <p className="text-sm text-soft">{say("office.nothingYetYouAreAlways")}</p>}
       <ul>
         {watches.map((one) => (
           <WatchLine key={one.id} id={one.id} words={one.kind === "category" ? nameOf(one.value) : one.value} />
@@ -161,7 +164,7 @@ function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
         <input type="hidden" name="do" value="watch" />
         <input type="hidden" name="kind" value={kind} />
         <Select
-          label="Watch for"
+          label={say("office.watchFor")}
           value={kind}
           choices={KINDS}
           onChoose={(chosen) => {
@@ -173,7 +176,7 @@ function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
           <>
             <input type="hidden" name="value" value={value} />
             <Select
-              label="Category to watch"
+              label={say("office.categoryToWatch")}
               value={value}
               choices={categories.map(({ id, path }) => [id, path.join(" › ")])}
               onChoose={setValue}
@@ -181,7 +184,7 @@ function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
           </>
         ) : (
           <Field
-            label={kind === "person" ? "Address or @domain" : "Words, all of them"}
+            label={kind === "person" ? say("office.addressOrDomain") : say("office.wordsAllOfThem")}
             name="value"
             value={value}
             onChange={(event) => setValue(event.target.value)}
@@ -191,7 +194,7 @@ function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
           />
         )}
         <Button type="submit" disabled={state !== "idle"}>
-          Watch
+          {say("office.watch")}
         </Button>
         {kind === "category" && problem !== undefined && <p className="w-full text-sm text-late">{problem}</p>}
       </Form>
@@ -200,6 +203,7 @@ function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
 }
 
 function WatchLine({ id, words }: { id: string; words: string }) {
+  const say = useSay(officeTexts);
   const { tray } = useTray();
   const { Form } = useFetcher();
   return (
@@ -211,7 +215,7 @@ function WatchLine({ id, words }: { id: string; words: string }) {
           type="submit"
           name="do"
           value="unwatch"
-          aria-label={`Stop watching ${words}`}
+          aria-label={say("office.stopWatching", { words })}
           className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
         >
           <X size={14} aria-hidden />

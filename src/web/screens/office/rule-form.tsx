@@ -8,8 +8,11 @@ import {
   type RuleConditions,
 } from "../../../core/rules/rule";
 import type { RuleTrial } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { CategoryChoice } from "../categories/category-choice";
 import { ChoiceField } from "../frame/choice-field";
 import { useTray } from "../frame/tray-data";
@@ -19,6 +22,7 @@ import type { RulesOutcome } from "./rules-outcome";
 
 /** A new rule, or one that is changed; it can be tried on the newest messages before it is kept. */
 export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: () => void }) {
+  const say = useSay(officeTexts, commonTexts);
   const form = useRef<HTMLFormElement>(null);
   const [trial, setTrial] = useState<RuleTrial | null>(null);
   const { Form, action, refused, isBusy, post } = useStep<RulesOutcome>("rules", (outcome) => {
@@ -43,25 +47,25 @@ export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: 
       method="post"
       action={action}
       noValidate
-      aria-label={rule === null ? "New rule" : `Change ${rule.name}`}
+      aria-label={rule === null ? say("office.newRule") : say("common.changeOf", { name: rule.name })}
       className="space-y-3 self-start rounded-sheet border border-rule p-3.5"
     >
       <input type="hidden" name="do" value="keep" />
       <input type="hidden" name="id" value={rule?.id ?? ""} />
       <input type="hidden" name="on" value={String(rule?.isOn ?? true)} />
       <Field
-        label="Name"
+        label={say("common.name")}
         name="name"
         defaultValue={rule?.name ?? ""}
         problem={problems.name}
         autoFocus
         autoComplete="off"
       />
-      <Conditions title="When a message comes" before="" given={conditions} problems={problems} />
+      <Conditions title={say("office.whenAMessageComes")} before="" given={conditions} problems={problems} />
       {problems.conditions !== undefined && <p className="text-sm text-late">{problems.conditions}</p>}
       <details open={Object.keys(problems).some((name) => name.startsWith("not-")) || !namesNothing(exceptions)}>
-        <summary className="cursor-pointer text-sm font-semibold text-act">Exceptions</summary>
-        <Conditions title="Except when it comes" before="not-" given={exceptions} problems={problems} />
+        <summary className="cursor-pointer text-sm font-semibold text-act">{say("office.exceptions")}</summary>
+        <Conditions title={say("office.exceptWhenItComes")} before="not-" given={exceptions} problems={problems} />
       </details>
       <Actions actions={actions} code={rule?.code ?? ""} problems={problems} />
       <label className="flex items-center gap-2">
@@ -72,7 +76,7 @@ export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: 
           defaultChecked={rule?.isLast ?? false}
           className="size-[14px] accent-act"
         />
-        Stop here: no later rule applies
+        {say("office.stopHereNoLaterRule")}
       </label>
       {refused?.problem != null && (
         <p role="alert" className="text-late">
@@ -81,13 +85,13 @@ export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: 
       )}
       <div className="flex justify-end gap-2">
         <Button look="quiet" onClick={onClose}>
-          Cancel
+          {say("common.cancel")}
         </Button>
         <Button disabled={isBusy} onClick={tryIt}>
-          Test
+          {say("office.test")}
         </Button>
         <Button look="filled" type="submit" disabled={isBusy}>
-          Save rule
+          {say("office.saveRule")}
         </Button>
       </div>
       {trial !== null && <Trial trial={trial} />}
@@ -102,40 +106,41 @@ type ActionsProps = {
 };
 
 function Actions({ actions, code, problems }: ActionsProps) {
+  const say = useSay(officeTexts, commonTexts);
   const { members } = useTray();
   const deciding = members.filter(({ reads }) => !reads);
   return (
     <fieldset className="space-y-2">
-      <legend className="w-full border-b border-hair pb-0.5 font-serif text-[15px]">Then</legend>
-      <CategoryChoice label="Add categories" chosen={actions.categoryIds} />
+      <legend className="w-full border-b border-hair pb-0.5 font-serif text-[15px]">{say("common.then")}</legend>
+      <CategoryChoice label={say("office.addCategories")} chosen={actions.categoryIds} />
       <div className="grid grid-cols-2 gap-x-3 gap-y-2 sm:grid-cols-4">
         <Field
-          label="File it to (code)"
+          label={say("office.fileItToCode")}
           name="record"
           defaultValue={code}
           problem={problems.record}
           autoComplete="off"
         />
         <ChoiceField
-          label="Assign it to"
+          label={say("office.assignItTo")}
           name="owner"
           value={actions.ownerId ?? ""}
           choices={[["", "nobody"], ...deciding.map(({ id, name }) => [id, name] as const)]}
         />
         <ChoiceField
-          label="Urgency"
+          label={say("common.urgency")}
           name="urgency"
           value={actions.urgency ?? ""}
-          choices={[["", "as it is"], ...URGENCIES.map((one) => [one, URGENCY_NAMES[one]] as const)]}
+          choices={[["", say("office.asItIs")], ...URGENCIES.map((one) => [one, URGENCY_NAMES[one]] as const)]}
         />
         <ChoiceField
-          label="And"
+          label={say("office.and")}
           name="away"
           value={actions.putAway ?? ""}
           choices={[
-            ["", "leave it to sort"],
-            ["settle", "settle it"],
-            ["bin", "put it in the bin"],
+            ["", say("office.leaveItToSort")],
+            ["settle", say("office.settleIt")],
+            ["bin", say("office.putItInTheBin")],
           ]}
         />
       </div>
@@ -160,11 +165,12 @@ const PARTS = [
 ] as const;
 
 function Conditions({ title, before, given, problems }: ConditionsProps) {
+  const say = useSay(officeTexts);
   const has = given.hasAttachment;
   return (
     <fieldset>
       <legend className="w-full border-b border-hair pb-0.5 font-serif text-[15px]">
-        {title} <span className="font-sans text-sm text-soft">all that is filled in; commas mean “or”</span>
+        {title} <span className="font-sans text-sm text-soft">{say("office.allThatIsFilledIn")}</span>
       </legend>
       <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2 sm:grid-cols-3">
         {PARTS.map(([part, label, example]) => (
@@ -179,13 +185,13 @@ function Conditions({ title, before, given, problems }: ConditionsProps) {
           />
         ))}
         <ChoiceField
-          label="Attachment"
+          label={say("office.attachment")}
           name={`${before}attachment`}
           value={has === null ? "" : has ? "yes" : "no"}
           choices={[
-            ["", "with or without"],
-            ["yes", "with one"],
-            ["no", "without one"],
+            ["", say("office.withOrWithout")],
+            ["yes", say("office.withOne")],
+            ["no", say("office.withoutOne")],
           ]}
         />
       </div>
@@ -196,22 +202,27 @@ function Conditions({ title, before, given, problems }: ConditionsProps) {
 const SHOWN = 8;
 
 function Trial({ trial: { of, matches } }: { trial: RuleTrial }) {
+  const say = useSay(officeTexts, commonTexts);
   return (
-    <section aria-label="Tested" className="border-t border-rule pt-2 text-sm">
+    <section aria-label={say("office.tested")} className="border-t border-rule pt-2 text-sm">
       <p role="status" className="font-semibold">
-        {matches.length} of the newest {of} messages
+        {say("office.ofTheNewestMessages", { count: matches.length, of })}
       </p>
       <ul>
         {matches.slice(0, SHOWN).map(({ id, who, subject, why }) => (
           <li key={id} className="border-b border-hair py-0.5">
             <span className="block truncate">
-              {who}: <span className="font-serif">{subject || "(no subject)"}</span>
+              {who}: <span className="font-serif">{subject || say("common.noSubject")}</span>
             </span>
             <span className="block truncate text-soft">{why}</span>
           </li>
         ))}
       </ul>
-      {matches.length > SHOWN && <p className="pt-1 text-soft">and {matches.length - SHOWN} more</p>}
+      {matches.length > SHOWN && (
+        <p className="pt-1 text-soft">
+          {say("office.and2")} {matches.length - SHOWN} {say("office.more")}
+        </p>
+      )}
     </section>
   );
 }

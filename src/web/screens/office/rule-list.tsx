@@ -1,8 +1,11 @@
 import { ArrowDown, ArrowUp } from "lucide-react";
 import type { Rule } from "../../../core/rules/rule";
 import { actionsInWords, conditionsInWords } from "../../../core/rules/rule-in-words";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
 import type { RulesOutcome } from "./rules-outcome";
@@ -18,10 +21,13 @@ type RuleListProps = {
 
 /** The rules of a tray in the order in which they are asked, each as a sentence. */
 export function RuleList({ rules, edited, onEdit }: RuleListProps) {
+  const say = useSay(officeTexts, commonTexts);
   const { mayLead } = useTray();
   const { post, refused, underWay } = useStep<RulesOutcome>("rules", ({ droppedId }) => {
     if (droppedId === null) return;
-    notice("Rule removed", { action: { label: "Undo", onClick: () => post({ do: "bring-back", id: droppedId }) } });
+    notice(say("office.ruleRemoved"), {
+      action: { label: say("common.undo"), onClick: () => post({ do: "bring-back", id: droppedId }) },
+    });
   });
   const isOn = (rule: ListedRule) =>
     underWay?.get("do") === "switch" && underWay.get("id") === rule.id ? underWay.get("on") === "true" : rule.isOn;
@@ -31,12 +37,7 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
     post({ do: "place", ids: ids.join(" ") });
   };
   if (rules.length === 0) {
-    return (
-      <p className="max-w-prose text-soft">
-        No rules yet. A rule looks at each message as it comes and does what you would do anyway: gives a category,
-        files it, assigns it. What it did is in the journal, with the reason, and can be undone there.
-      </p>
-    );
+    return <p className="max-w-prose text-soft">{say("office.noRulesYetARule")}</p>;
   }
   return (
     <div>
@@ -45,7 +46,7 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
           {refused.problem ?? Object.values(refused.problems)[0]}
         </p>
       )}
-      <ol aria-label="Rules in their order" className="border-t border-rule">
+      <ol aria-label={say("office.rulesInTheirOrder")} className="border-t border-rule">
         {rules.map((rule, at) => (
           <li
             key={rule.id}
@@ -53,7 +54,7 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
           >
             <input
               type="checkbox"
-              aria-label={`${rule.name} is on`}
+              aria-label={say("office.isOn", { name: rule.name })}
               checked={isOn(rule)}
               disabled={!mayLead}
               onChange={(event) => post({ do: "switch", id: rule.id, on: String(event.target.checked) })}
@@ -64,7 +65,7 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
               <span className="flex shrink-0 items-center">
                 <Button
                   look="quiet"
-                  aria-label={`Move ${rule.name} up`}
+                  aria-label={say("common.moveUp", { name: rule.name })}
                   disabled={at === 0}
                   onClick={() => swap(at, at - 1)}
                   className="px-1.5"
@@ -73,7 +74,7 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
                 </Button>
                 <Button
                   look="quiet"
-                  aria-label={`Move ${rule.name} down`}
+                  aria-label={say("common.moveDown", { name: rule.name })}
                   disabled={at === rules.length - 1}
                   onClick={() => swap(at, at + 1)}
                   className="px-1.5"
@@ -82,22 +83,22 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
                 </Button>
                 <Button
                   look="quiet"
-                  aria-label={`Change ${rule.name}`}
+                  aria-label={say("common.changeOf", { name: rule.name })}
                   onClick={() => onEdit(rule.id)}
                   className="px-2"
                 >
-                  Change
+                  {say("common.change")}
                 </Button>
                 <Button
                   look="quiet"
-                  aria-label={`Remove ${rule.name}`}
+                  aria-label={say("common.removeOf", { name: rule.name })}
                   onClick={() => {
                     onEdit(null);
                     post({ do: "drop", id: rule.id });
                   }}
                   className="px-2"
                 >
-                  Remove
+                  {say("common.remove")}
                 </Button>
               </span>
             )}
@@ -109,10 +110,11 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
 }
 
 function Sentence({ rule }: { rule: ListedRule }) {
+  const say = useSay(officeTexts);
   const { members, categories } = useTray();
   const does = actionsInWords(rule.actions, {
-    member: (id) => members.find((member) => member.id === id)?.name ?? "somebody who is no longer here",
-    category: (id) => categories.find((category) => category.id === id)?.name ?? "a category",
+    member: (id) => members.find((member) => member.id === id)?.name ?? say("office.somebodyWhoIsNoLonger"),
+    category: (id) => categories.find((category) => category.id === id)?.name ?? say("office.aCategory"),
     record: () => rule.code,
   });
   const given = categories.filter(({ id, retired }) => retired && rule.actions.categoryIds.includes(id));
@@ -120,15 +122,18 @@ function Sentence({ rule }: { rule: ListedRule }) {
     <div className={`min-w-0 flex-1 ${rule.isOn ? "" : "text-soft"}`}>
       <p className="font-semibold">
         {rule.name}
-        {!rule.isOn && <span className="font-normal"> · off</span>}
+        {!rule.isOn && <span className="font-normal"> {say("office.off")}</span>}
       </p>
       <p>
-        A message {conditionsInWords(rule)}: {does.length === 0 ? "does nothing" : does.join(", ")}.
-        {rule.isLast && " No later rule applies."}
+        {say("office.aMessage", {
+          rule: conditionsInWords(rule),
+          what: does.length === 0 ? say("office.doesNothing") : does.join(", "),
+        })}
+        {rule.isLast && say("office.noLaterRuleApplies")}
       </p>
       {given.length > 0 && (
         <p className="text-sm text-soft">
-          {given.map(({ name }) => name).join(", ")} is retired and not given any more.
+          {given.map(({ name }) => name).join(", ")} {say("office.isRetiredAndNotGiven")}
         </p>
       )}
     </div>

@@ -1,8 +1,10 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
+import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { DayField } from "../frame/day-field";
 import { useTray } from "../frame/tray-data";
@@ -18,6 +20,7 @@ type AwayFormProps = {
 
 /** Plans a time off: from when to when, and who covers each tray or a record of this one. */
 export function AwayForm({ trays }: AwayFormProps) {
+  const say = useSay(peopleTexts);
   const { member, members, mayLead } = useTray();
   const { Form, data, state } = useFetcher<AwayOutcome>();
   const [who, setWho] = useState<string>(member.id);
@@ -28,24 +31,24 @@ export function AwayForm({ trays }: AwayFormProps) {
   const problems = data?.ok === false ? data.problems : {};
   useEffect(() => {
     if (state !== "idle" || data?.ok !== true) return;
-    notice("Time off planned");
+    notice(say("people.timeOffPlanned"));
     form.current?.reset();
     setPlanned((before) => before + 1);
     setCovers({});
-  }, [state, data]);
+  }, [state, data, say]);
   const choose = (name: string) => (id: string) => setCovers((others) => ({ ...others, [name]: id }));
   const others = (list: AwayFormProps["trays"][number]["members"]) => list.filter(({ id }) => id !== who);
   const theirs = trays.filter((tray) => tray.members.some(({ id }) => id === who) || who === member.id);
   const [here] = theirs;
   return (
-    <Form ref={form} method="post" noValidate aria-label="Plan a time off" className="space-y-3">
-      <h2 className="border-b border-rule pb-1 text-sm font-semibold">Plan a time off</h2>
+    <Form ref={form} method="post" noValidate aria-label={say("people.planATimeOff")} className="space-y-3">
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">{say("people.planATimeOff")}</h2>
       <input type="hidden" name="do" value="plan" />
       {mayLead && (
-        <Row label="Whose">
+        <Row label={say("people.whose")}>
           <input type="hidden" name="member" value={who} />
           <Select
-            label="Whose time off"
+            label={say("people.whoseTimeOff")}
             value={who}
             choices={members.map(({ id, name }) => [id, id === member.id ? `${name} (you)` : name])}
             onChoose={(id) => {
@@ -56,14 +59,14 @@ export function AwayForm({ trays }: AwayFormProps) {
         </Row>
       )}
       <div key={planned} className="grid gap-3 sm:grid-cols-2">
-        <DayField label="First day" name="from" problem={problems.from} />
-        <DayField label="Last day" name="to" problem={problems.to} />
+        <DayField label={say("people.firstDay")} name="from" problem={problems.from} />
+        <DayField label={say("people.lastDay")} name="to" problem={problems.to} />
       </div>
       {theirs.map((tray) => (
-        <Row key={tray.id} label={`${tray.name} is covered by`}>
+        <Row key={tray.id} label={say("people.isCoveredBy", { name: tray.name })}>
           <input type="hidden" name={`cover-${tray.id}`} value={covers[tray.id] ?? ""} />
           <Select
-            label={`Who covers ${tray.name}`}
+            label={say("people.whoCovers", { name: tray.name })}
             value={covers[tray.id] ?? ""}
             choices={[["", "nobody"], ...others(tray.members).map(({ id, name }) => [id, name] as const)]}
             onChoose={choose(tray.id)}
@@ -73,7 +76,7 @@ export function AwayForm({ trays }: AwayFormProps) {
       {here !== undefined && (
         <div className="grid grid-cols-2 items-end gap-3">
           <Field
-            label="Only for the record"
+            label={say("people.onlyForTheRecord")}
             name="record"
             placeholder="P-26-012"
             problem={problems.record}
@@ -82,10 +85,10 @@ export function AwayForm({ trays }: AwayFormProps) {
           <div>
             <input type="hidden" name="record-cover" value={covers.record ?? ""} />
             <Select
-              label="Who covers the record"
+              label={say("people.whoCoversTheRecord")}
               value={covers.record ?? ""}
               choices={[
-                ["", "covered by nobody else"],
+                ["", say("people.coveredByNobodyElse")],
                 ...others(here.members).map(({ id, name }) => [id, name] as const),
               ]}
               onChoose={choose("record")}
@@ -102,7 +105,7 @@ export function AwayForm({ trays }: AwayFormProps) {
         </p>
       )}
       <Button look="filled" type="submit" disabled={state !== "idle"}>
-        Plan it
+        {say("people.planIt")}
       </Button>
     </Form>
   );

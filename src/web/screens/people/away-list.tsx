@@ -1,6 +1,8 @@
 import { Link, useFetcher } from "react-router";
+import { peopleTexts } from "../../../texts/en/people";
 import type { TimeOffView } from "../../server/people/time-off-view.server";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 
@@ -27,6 +29,7 @@ export function AwayList({ title, none, times, isOwn = false }: AwayListProps) {
 }
 
 function AwayLine({ time, isOwn }: { time: TimeOffView; isOwn: boolean }) {
+  const say = useSay(peopleTexts);
   const { tray, mayLead } = useTray();
   const { Form } = useFetcher();
   const { id, memberId, name, isNow, isOver, stretch, covers } = time;
@@ -37,15 +40,15 @@ function AwayLine({ time, isOwn }: { time: TimeOffView; isOwn: boolean }) {
         <p>
           {!isOwn && <b className="font-semibold">{name}, </b>}
           {stretch}
-          {isNow && <span className="text-soft">, now</span>}
+          {isNow && <span className="text-soft">{say("people.now")}</span>}
         </p>
         <p className="text-sm text-soft">
-          {covers.length === 0 ? "Nobody covers." : covers.map(({ words }) => words).join("; ")}
+          {covers.length === 0 ? say("people.nobodyCovers") : covers.map(({ words }) => words).join("; ")}
         </p>
       </div>
       {isOwn && (isNow || isOver) && (
         <Link to={`/${tray.slug}/while-away/${id}`} className="leading-8 text-act hover:underline">
-          What happened
+          {say("people.whatHappened")}
         </Link>
       )}
       {!isOver && (isOwn || mayLead) && (
@@ -56,9 +59,9 @@ function AwayLine({ time, isOwn }: { time: TimeOffView; isOwn: boolean }) {
             type="submit"
             name="do"
             value="end"
-            aria-label={`${isNow ? "End" : "Call off"} ${isOwn ? "it" : name}`}
+            aria-label={`${isNow ? "End" : say("people.callOff")} ${isOwn ? "it" : name}`}
           >
-            {isNow ? "Back today" : "Call off"}
+            {isNow ? say("people.backToday") : say("people.callOff")}
           </Button>
         </Form>
       )}

@@ -1,5 +1,7 @@
 import { useState } from "react";
+import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import type { ListedGroup, ListedMember } from "./listed-member";
 import { ShutOutDialog } from "./shut-out-dialog";
 import { useMembersStep } from "./use-members-step";
@@ -13,13 +15,14 @@ type DisabledMembersProps = {
 
 /** Who cannot sign in any more, for those who lead: to let them in again, or to hand over what nobody has yet. */
 export function DisabledMembers({ disabled, members, groups }: DisabledMembersProps) {
+  const say = useSay(peopleTexts);
   const { refused, post, isBusy } = useMembersStep();
   const [leaving, setLeaving] = useState<ListedDisabled | null>(null);
   if (disabled.length === 0) return null;
   return (
     <section aria-labelledby="without-access">
       <h2 id="without-access" className="border-b border-rule pb-1 text-sm font-semibold">
-        Without access
+        {say("people.withoutAccess")}
       </h2>
       <ul>
         {disabled.map((one) => (
@@ -27,25 +30,27 @@ export function DisabledMembers({ disabled, members, groups }: DisabledMembersPr
             <span className="min-w-0 flex-1 truncate">
               {one.name} <span className="text-sm text-soft">{one.signInName}</span>
             </span>
-            <span className="text-sm text-soft">since {one.since}</span>
+            <span className="text-sm text-soft">{say("people.since", { since: one.since })}</span>
             {!one.isReplaced && (
-              <Button look="quiet" onClick={() => setLeaving(one)} aria-label={`Hand over the work of ${one.name}`}>
-                Hand over…
+              <Button
+                look="quiet"
+                onClick={() => setLeaving(one)}
+                aria-label={say("people.handOverTheWorkOf", { name: one.name })}
+              >
+                {say("people.handOver")}
               </Button>
             )}
             <Button
               disabled={isBusy}
               onClick={() => post({ do: "let-in", member: one.id })}
-              aria-label={`Restore access of ${one.name}`}
+              aria-label={say("people.restoreAccessOf", { name: one.name })}
             >
-              Restore access
+              {say("people.restoreAccess")}
             </Button>
           </li>
         ))}
       </ul>
-      <p className="mt-2 text-sm text-soft">
-        They come back with their former role and password. What was handed over stays where it is.
-      </p>
+      <p className="mt-2 text-sm text-soft">{say("people.theyComeBackWithTheir")}</p>
       {refused !== null && (
         <p role="alert" className="mt-1 text-sm text-late">
           {refused.problem ?? Object.values(refused.problems)[0]}

@@ -1,6 +1,9 @@
 import { useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 import type { ListedGroup } from "./listed-member";
@@ -13,19 +16,16 @@ type MemberGroupsProps = {
 
 /** Groups that take turns: what is assigned to one goes to whoever of it has least to do and is there. */
 export function MemberGroups({ groups, members }: MemberGroupsProps) {
+  const say = useSay(peopleTexts, commonTexts);
   const { mayLead } = useTray();
   const [edited, setEdited] = useState<ListedGroup | "new" | null>(null);
   const { post } = useMembersStep();
   return (
     <section aria-labelledby="groups">
       <h2 id="groups" className="border-b border-rule pb-1 text-sm font-semibold">
-        Groups that take turns
+        {say("people.groupsThatTakeTurns")}
       </h2>
-      {groups.length === 0 && (
-        <p className="py-1.5 text-sm text-soft">
-          No groups yet. What is assigned to a group goes to whoever of it has the least to do.
-        </p>
-      )}
+      {groups.length === 0 && <p className="py-1.5 text-sm text-soft">{say("people.noGroupsYetWhatIs")}</p>}
       <ul>
         {groups.map((group) => (
           <li key={group.id} className="flex items-center gap-2 border-b border-hair py-1.5">
@@ -37,15 +37,19 @@ export function MemberGroups({ groups, members }: MemberGroupsProps) {
             </span>
             {mayLead && (
               <>
-                <Button look="quiet" onClick={() => setEdited(group)} aria-label={`Change ${group.name}`}>
-                  Change
+                <Button
+                  look="quiet"
+                  onClick={() => setEdited(group)}
+                  aria-label={say("common.changeOf", { name: group.name })}
+                >
+                  {say("common.change")}
                 </Button>
                 <Button
                   look="quiet"
                   onClick={() => post({ do: "drop-group", id: group.id })}
-                  aria-label={`Remove ${group.name}`}
+                  aria-label={say("common.removeOf", { name: group.name })}
                 >
-                  Remove
+                  {say("common.remove")}
                 </Button>
               </>
             )}
@@ -54,7 +58,7 @@ export function MemberGroups({ groups, members }: MemberGroupsProps) {
       </ul>
       {mayLead && edited === null && (
         <Button className="mt-2" onClick={() => setEdited("new")}>
-          New group
+          {say("people.newGroup")}
         </Button>
       )}
       {edited !== null && (
@@ -75,6 +79,7 @@ type GroupFormProps = Pick<MemberGroupsProps, "members"> & {
 };
 
 function GroupForm({ group, members, onClose }: GroupFormProps) {
+  const say = useSay(peopleTexts, commonTexts);
   const { Form, action, refused, isBusy } = useMembersStep(onClose);
   const problems = refused?.problems ?? {};
   return (
@@ -82,7 +87,7 @@ function GroupForm({ group, members, onClose }: GroupFormProps) {
       <input type="hidden" name="do" value="group" />
       <input type="hidden" name="id" value={group?.id ?? ""} />
       <Field
-        label="Name of the group"
+        label={say("people.nameOfTheGroup")}
         name="name"
         defaultValue={group?.name ?? ""}
         problem={problems.name ?? refused?.problem ?? undefined}
@@ -90,7 +95,7 @@ function GroupForm({ group, members, onClose }: GroupFormProps) {
         autoComplete="off"
       />
       <fieldset className="grid grid-cols-2 gap-x-3" aria-describedby={problems.members ? "group-members" : undefined}>
-        <legend className="text-sm font-semibold">Members of the group</legend>
+        <legend className="text-sm font-semibold">{say("people.membersOfTheGroup")}</legend>
         {members.map(({ id, name }) => (
           <label key={id} className="flex min-h-6 items-center gap-2">
             <input
@@ -111,10 +116,10 @@ function GroupForm({ group, members, onClose }: GroupFormProps) {
       )}
       <div className="flex gap-2">
         <Button look="filled" type="submit" disabled={isBusy}>
-          Save group
+          {say("people.saveGroup")}
         </Button>
         <Button look="quiet" onClick={onClose}>
-          Cancel
+          {say("common.cancel")}
         </Button>
       </div>
     </Form>

@@ -1,7 +1,10 @@
 import { useState } from "react";
 import type { Role } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { ROLE_NAMES, ROLES } from "./listed-member";
 import { useMembersStep } from "./use-members-step";
@@ -10,19 +13,25 @@ type Invitation = { readonly id: string; readonly role: Role; readonly until: st
 
 /** Makes links by which people come in, each for one person and a week; shown once. */
 export function MemberInvitations({ invitations }: { invitations: readonly Invitation[] }) {
+  const say = useSay(peopleTexts, commonTexts);
   const [role, setRole] = useState<Role>("member");
   const [link, setLink] = useState<string | null>(null);
   const { refused, post, isBusy } = useMembersStep((outcome) => outcome.link !== null && setLink(outcome.link));
   return (
     <section aria-labelledby="invitations">
       <h2 id="invitations" className="border-b border-rule pb-1 text-sm font-semibold">
-        Invite by link
+        {say("people.inviteByLink")}
       </h2>
       <div className="mt-2 flex items-center gap-2">
-        <span>Role</span>
-        <Select label="Role" value={role} choices={ROLES} onChoose={(chosen) => setRole(chosen as Role)} />
+        <span>{say("people.role")}</span>
+        <Select
+          label={say("people.role")}
+          value={role}
+          choices={ROLES}
+          onChoose={(chosen) => setRole(chosen as Role)}
+        />
         <Button disabled={isBusy} onClick={() => post({ do: "invite", role })}>
-          Create link
+          {say("people.createLink")}
         </Button>
       </div>
       {link !== null && <Link link={link} />}
@@ -34,11 +43,9 @@ export function MemberInvitations({ invitations }: { invitations: readonly Invit
       <ul className="mt-1">
         {invitations.map(({ id, role: given, until }) => (
           <li key={id} className="flex items-center gap-2 border-b border-hair py-1 text-sm">
-            <span className="flex-1">
-              for a {ROLE_NAMES[given].toLowerCase()}, until {until}
-            </span>
+            <span className="flex-1">{say("people.forAUntil", { name: ROLE_NAMES[given].toLowerCase(), until })}</span>
             <Button look="quiet" onClick={() => post({ do: "take-back", id })}>
-              Take back
+              {say("common.takeBack")}
             </Button>
           </li>
         ))}
@@ -48,18 +55,21 @@ export function MemberInvitations({ invitations }: { invitations: readonly Invit
 }
 
 function Link({ link }: { link: string }) {
+  const say = useSay(peopleTexts);
   return (
     <div className="mt-2 rounded-sheet border border-dashed border-act/60 bg-act-soft/40 p-2.5">
-      <p className="text-sm text-soft">Send them this link; it is shown only now.</p>
+      <p className="text-sm text-soft">{say("people.sendThemThisLinkIt")}</p>
       <div className="mt-1 flex items-center gap-2">
         <input
           readOnly
-          aria-label="The link"
+          aria-label={say("people.theLink")}
           value={link}
           onFocus={(event) => event.target.select()}
           className="h-8 min-w-0 flex-1 rounded-control border border-rule bg-paper px-2 text-sm"
         />
-        <Button onClick={() => void navigator.clipboard?.writeText(link).then(() => notice("Copied"))}>Copy</Button>
+        <Button onClick={() => void navigator.clipboard?.writeText(link).then(() => notice(say("people.copied")))}>
+          {say("people.copy")}
+        </Button>
       </div>
     </div>
   );

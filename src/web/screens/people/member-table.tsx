@@ -1,5 +1,8 @@
 import { useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
@@ -9,18 +12,17 @@ import { useMembersStep } from "./use-members-step";
 
 /** Everybody in the tray with what she may do. */
 export function MemberTable({ members, groups }: { members: readonly ListedMember[]; groups: readonly ListedGroup[] }) {
+  const say = useSay(peopleTexts);
   const { mayLead } = useTray();
   const [leaving, setLeaving] = useState<ListedMember | null>(null);
   return (
-    <section aria-label="Members of the tray">
+    <section aria-label={say("people.membersOfTheTray")}>
       <ul className="border-t border-rule">
         {members.map((one) => (
           <MemberLine key={one.id} listed={one} onShutOut={mayLead ? () => setLeaving(one) : null} />
         ))}
       </ul>
-      <p className="mt-2 text-sm text-soft">
-        Leads set the tray up and invite people. Members work with the mail. Readers only look.
-      </p>
+      <p className="mt-2 text-sm text-soft">{say("people.leadsSetTheTrayUp")}</p>
       {leaving !== null && (
         <ShutOutDialog leaving={leaving} members={members} groups={groups} onClose={() => setLeaving(null)} />
       )}
@@ -29,6 +31,7 @@ export function MemberTable({ members, groups }: { members: readonly ListedMembe
 }
 
 function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: (() => void) | null }) {
+  const say = useSay(peopleTexts, commonTexts);
   const { members, member } = useTray();
   const { refused, post } = useMembersStep();
   const { id, name, signInName, role } = listed;
@@ -39,24 +42,32 @@ function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: ((
         <OwnerStamp ownerId={id} />
         <span className="w-full min-w-0 truncate">
           {name}
-          {id === member.id && <span className="text-soft"> (you)</span>}
-          {away !== null && <span className="block text-sm text-soft">away until {away.back}</span>}
+          {id === member.id && <span className="text-soft"> {say("people.you")}</span>}
+          {away !== null && (
+            <span className="block text-sm text-soft">{say("people.awayUntil", { back: away.back })}</span>
+          )}
         </span>
         <span className="hidden truncate text-sm text-soft sm:block">{signInName}</span>
         {onShutOut === null ? (
           <span className="text-soft">{ROLE_NAMES[role]}</span>
         ) : (
           <Select
-            label={`Role of ${name}`}
+            label={say("people.roleOf", { name })}
             value={role}
             choices={ROLES}
             onChoose={(chosen) => post({ do: "role", member: id, role: chosen })}
           />
         )}
         {onShutOut !== null && (
-          <Button look="quiet" disabled={id === member.id} onClick={onShutOut} aria-label={`Remove access of ${name}`}>
+          <Button
+            look="quiet"
+            disabled={id === member.id}
+            onClick={onShutOut}
+            aria-label={say("people.removeAccessOf", { name })}
+          >
             <span>
-              Remove<span className="max-sm:hidden"> access</span>…
+              {say("common.remove")}
+              <span className="max-sm:hidden"> {say("people.access")}</span>…
             </span>
           </Button>
         )}

@@ -1,6 +1,9 @@
 import { useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import type { ListedGroup, ListedMember } from "./listed-member";
@@ -17,6 +20,7 @@ type ShutOutProps = {
 
 /** Shuts a member out once somebody was chosen for what she has; nothing is chosen from the start. */
 export function ShutOutDialog({ leaving, isOut = false, members, groups, onClose }: ShutOutProps) {
+  const say = useSay(peopleTexts, commonTexts);
   const { member } = useTray();
   const { Form, action, refused, isBusy } = useMembersStep(onClose);
   const [to, setTo] = useState("");
@@ -24,20 +28,20 @@ export function ShutOutDialog({ leaving, isOut = false, members, groups, onClose
   const choices: [string, string][] = [
     ["", "choose"],
     ...others.map(({ id, name }): [string, string] => [`to ${id}`, id === member.id ? `${name} (you)` : name]),
-    ...groups.map(({ id, name }): [string, string] => [`group ${id}`, `${name}, in turn`]),
-    ["nobody", "nobody: back to be sorted and assigned"],
+    ...groups.map(({ id, name }): [string, string] => [`group ${id}`, say("people.inTurn", { name })]),
+    ["nobody", say("people.nobodyBackToBeSorted")],
   ];
   const problem = refused?.problems.to ?? refused?.problem ?? null;
   return (
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title={isOut ? `Hand over the work of ${leaving.name}` : `Remove access of ${leaving.name}`}
-      description={
+      title={
         isOut
-          ? "They cannot sign in, here or in their other trays. What they did stays in the journal."
-          : "They can no longer sign in, here or in their other trays. What they did stays in the journal."
+          ? say("people.handOverTheWorkOf", { name: leaving.name })
+          : say("people.removeAccessOf", { name: leaving.name })
       }
+      description={isOut ? say("people.theyCannotSignInHere") : say("people.theyCanNoLongerSign")}
       size="wide"
     >
       <Form method="post" action={action} className="space-y-3 p-4">
@@ -45,13 +49,10 @@ export function ShutOutDialog({ leaving, isOut = false, members, groups, onClose
         <input type="hidden" name="member" value={leaving.id} />
         <input type="hidden" name="to" value={to} />
         <div className="flex flex-wrap items-center gap-3">
-          <span className="font-semibold">Hand over to</span>
-          <Select label="Hand over to" value={to} choices={choices} onChoose={setTo} />
+          <span className="font-semibold">{say("people.handOverTo")}</span>
+          <Select label={say("people.handOverTo")} value={to} choices={choices} onChoose={setTo} />
         </div>
-        <p className="text-sm text-soft">
-          Their open conversations and follow-ups now; what is settled, when somebody writes again; drafts that wait for
-          them.
-        </p>
+        <p className="text-sm text-soft">{say("people.theirOpenConversationsAndFollow")}</p>
         {problem !== null && (
           <p role="alert" className="text-late">
             {problem}
@@ -59,10 +60,10 @@ export function ShutOutDialog({ leaving, isOut = false, members, groups, onClose
         )}
         <div className="flex justify-end gap-2">
           <Button look="quiet" onClick={onClose}>
-            Cancel
+            {say("common.cancel")}
           </Button>
           <Button look="filled" type="submit" disabled={isBusy}>
-            {isOut ? "Hand over" : "Remove access and hand over"}
+            {isOut ? say("common.handOver") : say("people.removeAccessAndHandOver")}
           </Button>
         </div>
       </Form>

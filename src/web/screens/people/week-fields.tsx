@@ -1,3 +1,6 @@
+import { peopleTexts } from "../../../texts/en/people";
+import { useSay } from "../../ui/say";
+
 type Part = { readonly from: string; readonly to: string };
 /** A day of a week as its form has it: open from and to, with a break; null for one off. */
 export type Open = (Part & { readonly pause: Part | null }) | null;
@@ -32,6 +35,7 @@ const TIME =
   "h-8 w-[68px] rounded-control border border-rule bg-paper px-2 text-center tabular-nums disabled:opacity-60 aria-invalid:border-late";
 
 function Weekday({ name, day, open, problem }: WeekdayProps) {
+  const say = useSay(peopleTexts);
   const problemId = problem === undefined ? undefined : `day-${day}-problem`;
   return (
     <li className="border-b border-hair py-1">
@@ -40,19 +44,24 @@ function Weekday({ name, day, open, problem }: WeekdayProps) {
           <input type="checkbox" name={`open-${day}`} defaultChecked={open !== null} className="size-4 accent-act" />
           {name}
         </label>
-        <Time label={`${name}, from`} name={`from-${day}`} time={open?.from ?? "08:00"} problemId={problemId} />
-        <span className="text-soft">to</span>
-        <Time label={`${name}, to`} name={`to-${day}`} time={open?.to ?? "17:00"} problemId={problemId} />
+        <Time
+          label={say("people.from2", { name })}
+          name={`from-${day}`}
+          time={open?.from ?? "08:00"}
+          problemId={problemId}
+        />
+        <span className="text-soft">{say("people.to")}</span>
+        <Time label={say("people.to2", { name })} name={`to-${day}`} time={open?.to ?? "17:00"} problemId={problemId} />
         <span className="flex items-center gap-2">
-          <span className="text-sm sm:pl-2 text-soft">break</span>
+          <span className="text-sm sm:pl-2 text-soft">{say("people.break")}</span>
           <Time
-            label={`${name}, break from`}
+            label={say("people.breakFrom", { name })}
             name={`pause-from-${day}`}
             time={open?.pause?.from ?? ""}
             problemId={problemId}
           />
           <Time
-            label={`${name}, break to`}
+            label={say("people.breakTo", { name })}
             name={`pause-to-${day}`}
             time={open?.pause?.to ?? ""}
             problemId={problemId}

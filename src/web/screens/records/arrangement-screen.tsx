@@ -14,8 +14,11 @@ import {
   type Spot,
   steppedAt,
 } from "../../../core/records/arrangement";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import { Opens } from "../../keys/key-desk";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { RecordPicker } from "../deciding/lazy-record-picker";
 import { useTray } from "../frame/tray-data";
@@ -43,6 +46,7 @@ const foldersOf = (way: string) => way.split(OUTERMOST).filter((key) => key !== 
 
 /** A member's own tree of records, which she changes in place; every step is kept at once. */
 export function ArrangementScreen({ tree: kept, version, isHanded, records }: ArrangementScreenProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const { mayLead } = useTray();
   const [tree, setTree] = useState(kept);
   const [before, setBefore] = useState<Arrangement | null>(null);
@@ -60,20 +64,22 @@ export function ArrangementScreen({ tree: kept, version, isHanded, records }: Ar
   const ways = [
     [OUTERMOST, "outermost"] as const,
     ...placed.flatMap(({ item, spot }) =>
-      item.kind === "folder" ? [[wayOf([...spot.folders, item.key]), `in ${item.name}`] as const] : [],
+      item.kind === "folder"
+        ? [[wayOf([...spot.folders, item.key]), say("records.in", { name: item.name })] as const]
+        : [],
     ),
   ];
   const addFolder = () =>
-    change(addedTo(tree, [], { kind: "folder", key: crypto.randomUUID(), name: "New folder", items: [] }));
+    change(addedTo(tree, [], { kind: "folder", key: crypto.randomUUID(), name: say("records.newFolder"), items: [] }));
   return (
     <div className="grid gap-x-8 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_300px]">
-      <section aria-label="My records" className="min-w-0">
+      <section aria-label={say("common.myRecords")} className="min-w-0">
         <div className="flex flex-wrap items-center gap-2 pb-2">
           <Button onClick={() => setAsks([])} disabled={isBusy}>
-            Add a record…
+            {say("records.addARecord")}
           </Button>
           <Button onClick={addFolder} disabled={isBusy}>
-            New folder
+            {say("records.newFolder")}
           </Button>
           {before !== null && (
             <Button
@@ -84,28 +90,20 @@ export function ArrangementScreen({ tree: kept, version, isHanded, records }: Ar
                 setBefore(null);
               }}
             >
-              Undo
+              {say("common.undo")}
             </Button>
           )}
         </div>
-        {isHanded && (
-          <p className="border-l-[3px] border-act pl-3 text-soft">
-            You begin with what was handed out to you. Change anything, and it is yours.
-          </p>
-        )}
+        {isHanded && <p className="border-l-[3px] border-act pl-3 text-soft">{say("records.youBeginWithWhatWas")}</p>}
         {refused?.problem != null && (
           <p role="alert" className="py-1 text-late">
             {refused.problem}{" "}
             <button type="button" className="min-h-6 text-act hover:underline" onClick={() => window.location.reload()}>
-              Show it as it is
+              {say("records.showItAsItIs")}
             </button>
           </p>
         )}
-        {placed.length === 0 && (
-          <p className="max-w-xl py-3 text-soft">
-            Nothing is here yet. What you put here stands first when you file, and on the shelf under My records.
-          </p>
-        )}
+        {placed.length === 0 && <p className="max-w-xl py-3 text-soft">{say("records.nothingIsHereYetWhat")}</p>}
         <ul className="border-t border-hair">
           {placed.map((one) => (
             <Row
@@ -128,7 +126,7 @@ export function ArrangementScreen({ tree: kept, version, isHanded, records }: Ar
         <Opens>
           <RecordPicker
             target={{ rows: [] }}
-            title="Add a record to my arrangement"
+            title={say("records.addARecordToMy")}
             onDecide={(decision) => {
               if (decision.kind !== "file") return;
               setAsks(null);
@@ -162,6 +160,7 @@ const TOOL =
   "grid size-6 place-items-center rounded-control text-soft hover:bg-sunk hover:text-act disabled:opacity-40";
 
 function Row({ placed: { item, spot }, record, ways, isBusy, ...does }: RowProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const { tray } = useTray();
   const [isNaming, setNaming] = useState(false);
   const name = nameOf(item, record);
@@ -196,14 +195,14 @@ function Row({ placed: { item, spot }, record, ways, isBusy, ...does }: RowProps
             <span className="min-w-0 truncate text-sm text-soft max-sm:hidden">{record?.title}</span>
           )}
           {record !== undefined && record.open > 0 && (
-            <span className="shrink-0 text-sm text-soft">{record.open} open</span>
+            <span className="shrink-0 text-sm text-soft">{say("records.open2", { open: record.open })}</span>
           )}
         </span>
       )}
       <span className={TOOLS}>
         <button
           type="button"
-          aria-label={`Move ${name} up`}
+          aria-label={say("common.moveUp", { name })}
           disabled={isBusy}
           className={TOOL}
           onClick={() => does.onStep(-1)}
@@ -212,7 +211,7 @@ function Row({ placed: { item, spot }, record, ways, isBusy, ...does }: RowProps
         </button>
         <button
           type="button"
-          aria-label={`Move ${name} down`}
+          aria-label={say("common.moveDown", { name })}
           disabled={isBusy}
           className={TOOL}
           onClick={() => does.onStep(1)}
@@ -221,7 +220,7 @@ function Row({ placed: { item, spot }, record, ways, isBusy, ...does }: RowProps
         </button>
         <span className="min-w-0 overflow-hidden">
           <Select
-            label={`Where ${name} lies`}
+            label={say("records.whereLies", { name })}
             look="quiet"
             value={wayOf(spot.folders)}
             choices={own}
@@ -233,30 +232,30 @@ function Row({ placed: { item, spot }, record, ways, isBusy, ...does }: RowProps
           <Button
             look="quiet"
             className="h-6 !px-1 text-sm"
-            aria-label={`Add a record to ${name}`}
+            aria-label={say("records.addARecordTo", { name })}
             disabled={isBusy}
             onClick={() => does.onAdd([...spot.folders, item.key])}
           >
-            add…
+            {say("common.add")}
           </Button>
         )}
         <Button
           look="quiet"
           className="h-6 !px-1 text-sm"
-          aria-label={`Name ${name}`}
+          aria-label={say("records.name", { name })}
           disabled={isBusy}
           onClick={() => setNaming(true)}
         >
-          name…
+          {say("records.name2")}
         </Button>
         <Button
           look="quiet"
           className="h-6 !px-1 text-sm"
-          aria-label={`Remove ${name}`}
+          aria-label={say("common.removeOf", { name })}
           disabled={isBusy}
           onClick={does.onRemove}
         >
-          remove
+          {say("common.removeInside")}
         </Button>
       </span>
     </li>
@@ -277,9 +276,10 @@ type NameFieldProps = {
 };
 
 function NameField({ name, placeholder, onName }: NameFieldProps) {
+  const say = useSay(recordsTexts);
   return (
     <input
-      aria-label="Its name"
+      aria-label={say("records.itsName")}
       defaultValue={name}
       placeholder={placeholder}
       maxLength={100}

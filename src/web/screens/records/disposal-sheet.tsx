@@ -1,6 +1,9 @@
 import { useEffect, useRef, useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import type { PreviewView, RetainedLineView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { DayField } from "../frame/day-field";
 import { useStep } from "../frame/use-step";
 import type { RetentionOutcome } from "./retention-outcome";
@@ -10,6 +13,7 @@ type DisposalSheetProps = { readonly record: RetainedLineView; readonly onClose:
 
 /** What would go with a record: looked at first, then taken out, kept for longer, or disposed of. */
 export function DisposalSheet({ record, onClose }: DisposalSheetProps) {
+  const say = useSay(recordsTexts);
   const [preview, setPreview] = useState<PreviewView | null>(null);
   const look = useStep<RetentionOutcome>("retention", (outcome) => setPreview(outcome.preview ?? null));
   const act = useStep<RetentionOutcome>("retention", onClose);
@@ -34,28 +38,28 @@ export function DisposalSheet({ record, onClose }: DisposalSheetProps) {
   return (
     <section
       ref={place}
-      aria-label={`Disposal of ${record.code}`}
+      aria-label={say("records.disposalOf", { code: record.code })}
       className="rounded-sheet border border-rule border-l-[3px] border-l-late p-3.5"
     >
       <h2 className="font-serif text-lg">
         {record.code} {record.title}
       </h2>
-      {preview === null && look.refused === null && <p className="py-2 text-soft">Checking what is on it…</p>}
+      {preview === null && look.refused === null && (
+        <p className="py-2 text-soft">{say("records.checkingWhatIsOnIt")}</p>
+      )}
       {preview !== null && <Named preview={preview} />}
       {problem != null && (
         <div role="alert" className="mt-2 text-late">
           {problem}{" "}
           <button type="button" className="min-h-6 text-act hover:underline" onClick={show}>
-            Check again
+            {say("records.checkAgain")}
           </button>
         </div>
       )}
       {preview !== null && (
         <>
           <TakeOut code={record.code} text="" />
-          <p className="pt-1 text-sm text-soft">
-            Download the ZIP before it is disposed of: exports kept here go with it.
-          </p>
+          <p className="pt-1 text-sm text-soft">{say("records.downloadTheZipBeforeIt")}</p>
           <div className="mt-3 flex flex-wrap items-center gap-2">
             <Dispose
               code={record.code}
@@ -66,49 +70,57 @@ export function DisposalSheet({ record, onClose }: DisposalSheetProps) {
           <act.Form method="post" action={act.action} noValidate className="mt-3 flex items-end gap-2">
             <input type="hidden" name="do" value="keep" />
             <input type="hidden" name="record" value={record.id} />
-            <DayField label="Or keep until" name="until" problem={refused?.problems.until} />
+            <DayField label={say("records.orKeepUntil")} name="until" problem={refused?.problems.until} />
             <Button type="submit" className="mb-[22px] h-9" disabled={act.isBusy}>
-              Keep
+              {say("records.keep")}
             </Button>
           </act.Form>
         </>
       )}
       <Button look="quiet" className="mt-2 -ml-3" onClick={onClose}>
-        Not now
+        {say("records.notNow")}
       </Button>
     </section>
   );
 }
 
 function Named({ preview }: { readonly preview: PreviewView }) {
+  const say = useSay(recordsTexts);
   const { conversations, messages, documents, size, goes, stays, elsewhere, open, why } = preview;
   return (
     <>
-      <p className="text-sm text-soft">
-        Kept {why.until}, {why.why}.
-      </p>
+      <p className="text-sm text-soft">{say("records.kept", { until: why.until, why: why.why })}</p>
       <p className="mt-2">
         <b className="font-semibold">
-          {counted(conversations, "conversation")} with {counted(messages, "message")} and{" "}
-          {counted(documents, "document")}, {size},
+          {say("records.withAnd", {
+            conversations: counted(conversations, "conversation"),
+            messages: counted(messages, "message"),
+            documents: counted(documents, "document"),
+            size,
+          })}
         </b>{" "}
-        would be deleted permanently, from lists, search and storage.
-        {stays > 0 && ` ${stays} more are on other records as well and stay there.`}
+        {say("records.wouldBeDeletedPermanentlyFrom")}
+        {stays > 0 && say("records.moreAreOnOtherRecords", { stays })}
       </p>
-      {open > 0 && (
-        <p className="mt-1 text-late">
-          {open === 1 ? "One of them is still open: settle it" : `${open} of them are still open: settle them`} before
-          anything goes.
-        </p>
-      )}
-      <ul aria-label="To be disposed of" className="mt-2 max-h-56 overflow-y-auto border-y border-hair text-sm">
+      {open > 0 && <p className="mt-1 text-late">{say("records.ofThemAreStillOpen", { open })}</p>}
+      <ul
+        aria-label={say("records.toBeDisposedOf")}
+        className="mt-2 max-h-56 overflow-y-auto border-y border-hair text-sm"
+      >
         {goes.map((one) => (
           <Line key={one.id} {...one} />
         ))}
-        {goes.length < conversations && <li className="py-1 text-soft">and {conversations - goes.length} more</li>}
+        {goes.length < conversations && (
+          <li className="py-1 text-soft">
+            {say("records.and")} {conversations - goes.length} {say("records.more")}
+          </li>
+        )}
       </ul>
       {elsewhere.length > 0 && (
-        <ul aria-label="What stays" className="mt-2 max-h-28 overflow-y-auto border-b border-hair text-sm">
+        <ul
+          aria-label={say("records.whatStays")}
+          className="mt-2 max-h-28 overflow-y-auto border-b border-hair text-sm"
+        >
           {elsewhere.map((one) => (
             <Line key={one.id} {...one} />
           ))}
@@ -122,10 +134,12 @@ const counted = (count: number, one: string) =>
   count === 0 ? `no ${one}s` : count === 1 ? `1 ${one}` : `${count.toLocaleString("en")} ${one}s`;
 
 function Line({ subject, who, when, count }: PreviewView["goes"][number]) {
+  const say = useSay(commonTexts);
   return (
     <li className="flex gap-3 border-b border-hair py-1 last:border-0">
       <span className="min-w-0 flex-1 truncate">
-        <span className="font-serif">{subject || "(no subject)"}</span> <span className="text-soft">{who}</span>
+        <span className="font-serif">{subject || say("common.noSubject")}</span>{" "}
+        <span className="text-soft">{who}</span>
       </span>
       <span className="shrink-0 text-soft">
         {counted(count, "message")}, {when}
@@ -138,22 +152,23 @@ type DisposeProps = { readonly code: string; readonly isBusy: boolean; readonly 
 
 // There is no Undo for this: it is asked for twice, in two places.
 function Dispose({ code, isBusy, onDispose }: DisposeProps) {
+  const say = useSay(recordsTexts);
   const [asks, setAsks] = useState(false);
   if (!asks) {
     return (
       <Button disabled={isBusy} onClick={() => setAsks(true)}>
-        Dispose of it…
+        {say("records.disposeOfIt")}
       </Button>
     );
   }
   return (
     <span className="flex flex-wrap items-center gap-2">
-      <b className="font-semibold text-late">This cannot be undone.</b>
+      <b className="font-semibold text-late">{say("records.thisCannotBeUndone")}</b>
       <Button look="filled" disabled={isBusy} onClick={onDispose}>
-        Dispose of {code} permanently
+        {say("records.disposeOfPermanently", { code })}
       </Button>
       <Button look="quiet" onClick={() => setAsks(false)}>
-        No
+        {say("records.no")}
       </Button>
     </span>
   );

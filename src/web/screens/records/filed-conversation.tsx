@@ -1,5 +1,8 @@
 import { Link } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import type { RowView } from "../../server/base/words.server";
+import { useSay } from "../../ui/say";
 import { TurnLine } from "../../ui/turn-line";
 
 type FiledConversationProps = {
@@ -17,13 +20,14 @@ type FiledConversationProps = {
 
 /** A conversation on its record: its turn line and the newest messages of both sides. */
 export function FiledConversation({ row, traySlug, standingName, now, messages }: FiledConversationProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const earlier = row.messageCount - messages.length;
   return (
     <article aria-label={row.subject} className="border-b border-rule px-5 py-3.5">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <h2 className="min-w-0 truncate font-serif text-[17px]">
           <Link to={`/${traySlug}/${row.standing}/${row.id}`} className="hover:text-act hover:underline">
-            {row.subject === "" ? "(no subject)" : row.subject}
+            {row.subject === "" ? say("common.noSubject") : row.subject}
           </Link>
         </h2>
         <span className="ml-auto text-sm text-soft">
@@ -39,9 +43,7 @@ export function FiledConversation({ row, traySlug, standingName, now, messages }
           now={now}
         />
       </header>
-      {earlier > 0 && (
-        <p className="text-sm text-soft">{earlier === 1 ? "1 earlier message" : `${earlier} earlier messages`}</p>
-      )}
+      {earlier > 0 && <p className="text-sm text-soft">{say("records.earlierMessages", { earlier })}</p>}
       <ol className="mt-1.5 grid gap-1">
         {messages.map(({ ours, who, text, when }) => (
           <li

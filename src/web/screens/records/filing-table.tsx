@@ -2,8 +2,11 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { type RecordId, trustedId } from "../../../core/kernel/ids";
 import type { AskedFields } from "../../../core/records/filing-field";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import { Opens } from "../../keys/key-desk";
 import type { FilingsView } from "../../server/records/record-view.server";
+import { useSay } from "../../ui/say";
 import { useDecisions } from "../deciding/decisions";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";
 import { useTray } from "../frame/tray-data";
@@ -23,6 +26,7 @@ type FilingTableProps = {
 
 /** What is filed on a record with all its particulars, in the order of any of them; columns can be left out. */
 export function FilingTable({ filings: { rows, fields }, record }: FilingTableProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const { members, tray, mayDecide } = useTray();
   const { decide } = useDecisions();
   const [changed, setChanged] = useState<Row | null>(null);
@@ -30,22 +34,31 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
   const [order, setOrder] = useState<{ readonly key: string; readonly down: boolean }>({ key: "newest", down: true });
   const [hidden, setHidden] = useState<readonly string[]>([]);
   const columns: readonly Column[] = [
-    { key: "who", name: "Who", words: ({ who }) => who },
-    { key: "count", name: "Messages", words: ({ count }) => String(count), sorts: ({ count }) => count },
-    { key: "newest", name: "Newest", words: ({ newest }) => newest.words, sorts: ({ newest }) => newest.key },
+    { key: "who", name: say("records.who"), words: ({ who }) => who },
+    { key: "count", name: say("records.messages"), words: ({ count }) => String(count), sorts: ({ count }) => count },
+    {
+      key: "newest",
+      name: say("records.newest"),
+      words: ({ newest }) => newest.words,
+      sorts: ({ newest }) => newest.key,
+    },
     ...fields.map(({ key, label }) => ({ key, name: label, words: (row: Row) => row.fields[key] ?? "" })),
-    { key: "filed", name: "Filed", words: ({ filed }) => filed.words, sorts: ({ filed }) => filed.key },
-    { key: "by", name: "By", words: ({ filedBy }) => members.find(({ id }) => id === filedBy)?.name ?? "" },
-    { key: "means", name: "How", words: ({ means }) => means },
+    { key: "filed", name: say("records.filed"), words: ({ filed }) => filed.words, sorts: ({ filed }) => filed.key },
+    {
+      key: "by",
+      name: say("records.by"),
+      words: ({ filedBy }) => members.find(({ id }) => id === filedBy)?.name ?? "",
+    },
+    { key: "means", name: say("records.how"), words: ({ means }) => means },
   ];
   const shown = columns.filter(({ key }) => !hidden.includes(key));
   const by = columns.find(({ key }) => key === order.key);
   const ordered = rows.toSorted((a, b) => (order.down ? -1 : 1) * compare(a, b, by));
-  if (rows.length === 0) return <p className="px-5 py-6 text-soft">Nothing is filed here yet.</p>;
+  if (rows.length === 0) return <p className="px-5 py-6 text-soft">{say("records.nothingIsFiledHereYet2")}</p>;
   return (
     <div className="overflow-x-auto px-5 py-3">
       <fieldset className="flex flex-wrap gap-x-4 pb-2 text-sm text-soft">
-        <legend className="sr-only">Columns</legend>
+        <legend className="sr-only">{say("common.columns")}</legend>
         {columns.map(({ key, name }) => (
           <label key={key} className="flex min-h-6 cursor-pointer items-center gap-1.5">
             <input
@@ -63,7 +76,7 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
       <table className="w-full text-sm">
         <thead>
           <tr className="border-b border-rule text-left text-soft">
-            {[{ key: "subject", name: "Subject" }, ...shown].map(({ key, name }) => (
+            {[{ key: "subject", name: say("common.subject") }, ...shown].map(({ key, name }) => (
               <th
                 key={key}
                 scope="col"
@@ -86,16 +99,18 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
             <tr key={row.id} className="border-b border-hair align-top">
               <td className="max-w-72 py-1.5 pr-3">
                 <Link to={`/${row.traySlug}/open/${row.id}`} className="font-serif text-[15px] hover:text-act">
-                  {row.subject || "(no subject)"}
+                  {row.subject || say("common.noSubject")}
                 </Link>
                 {mayChange(row) && (
                   <button
                     type="button"
-                    aria-label={`Change the particulars of ${row.subject || "no subject"}`}
+                    aria-label={say("records.changeTheParticularsOf", {
+                      subject: row.subject || say("common.noSubjectInside"),
+                    })}
                     onClick={() => setChanged(row)}
                     className="block min-h-6 text-act hover:underline"
                   >
-                    change…
+                    {say("records.change2")}
                   </button>
                 )}
               </td>
@@ -117,7 +132,11 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
             onFile={(values) => {
               const posted = { recordId: trustedId<RecordId>(record.id), called: record.code, fields: values };
               const target = { rows: [{ ...changed, version: 0 }], everything: null };
-              decide({ kind: "particulars", ...posted }, target, `Particulars changed: ${changed.subject}`);
+              decide(
+                { kind: "particulars", ...posted },
+                target,
+                say("records.particularsChanged", { subject: changed.subject }),
+              );
               setChanged(null);
             }}
             onClose={() => setChanged(null)}

@@ -1,5 +1,8 @@
 import { useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
 
@@ -10,17 +13,18 @@ const ROLES = [
 
 /** Hands one's own tree out: as what those of a role begin with, or to some colleagues. */
 export function HandOut({ isEmpty }: { readonly isEmpty: boolean }) {
+  const say = useSay(recordsTexts, commonTexts);
   const { members, member } = useTray();
   const [to, setTo] = useState("member");
   const { Form, action, refused, isBusy } = useStep("arrangement");
   const others = members.filter(({ id }) => id !== member.id);
   return (
-    <section aria-label="Hand out arrangement" className="max-lg:mt-6">
-      <h2 className="border-b border-rule pb-1 text-sm font-semibold">Hand out arrangement</h2>
+    <section aria-label={say("records.handOutArrangement")} className="max-lg:mt-6">
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">{say("records.handOutArrangement")}</h2>
       <Form method="post" action={action} noValidate className="space-y-2 pt-2 text-sm">
         <input type="hidden" name="do" value="hand-out" />
         <fieldset className="space-y-1">
-          <legend className="pb-1 text-soft">A copy of this tree to</legend>
+          <legend className="pb-1 text-soft">{say("records.aCopyOfThisTree")}</legend>
           {ROLES.map(([role, words]) => (
             <label key={role} className="flex min-h-6 cursor-pointer items-start gap-2">
               <input
@@ -43,12 +47,12 @@ export function HandOut({ isEmpty }: { readonly isEmpty: boolean }) {
               onChange={() => setTo("")}
               className="mt-0.5 size-4 accent-act"
             />
-            these colleagues, beside what they have
+            {say("records.theseColleaguesBesideWhatThey")}
           </label>
         </fieldset>
         {to === "" && (
           <fieldset className="max-h-48 overflow-y-auto border-y border-hair py-1">
-            <legend className="sr-only">Colleagues</legend>
+            <legend className="sr-only">{say("common.colleagues")}</legend>
             {others.map(({ id, name }) => (
               <label key={id} className="flex min-h-6 cursor-pointer items-center gap-2">
                 <input type="checkbox" name="members" value={id} className="size-4 accent-act" />
@@ -63,7 +67,7 @@ export function HandOut({ isEmpty }: { readonly isEmpty: boolean }) {
           </p>
         )}
         <Button type="submit" disabled={isBusy || isEmpty}>
-          Hand out arrangement
+          {say("records.handOutArrangement")}
         </Button>
       </Form>
     </section>

@@ -1,8 +1,11 @@
 import { useState } from "react";
 import { COUNTS_FROM, ENDS_IN } from "../../../core/retention/policy";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import type { RetentionView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { ChoiceField } from "../frame/choice-field";
 import { SideForm } from "../frame/side-form";
@@ -19,24 +22,31 @@ type PolicyListProps = {
 
 /** The policies, and which types of records and categories have which. */
 export function PolicyList({ retention: { policies, types, categories }, step }: PolicyListProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const [edited, setEdited] = useState<string | null>(null);
   const choices = [["", "none"] as const, ...policies.map(({ id, name }) => [id, name] as const)];
   const bearers = [
-    ...types.map((one) => ({ ...one, bearer: "record_type", about: `records of the type ${one.name}` })),
-    ...categories.map((one) => ({ ...one, bearer: "category", about: `what has the category ${one.name}` })),
+    ...types.map((one) => ({
+      ...one,
+      bearer: "record_type",
+      about: say("records.recordsOfTheType", { name: one.name }),
+    })),
+    ...categories.map((one) => ({
+      ...one,
+      bearer: "category",
+      about: say("records.whatHasTheCategory", { name: one.name }),
+    })),
   ];
   return (
-    <section aria-label="Policies">
+    <section aria-label={say("records.policies")}>
       <div className="flex items-baseline border-b border-rule pb-1">
-        <h2 className="text-sm font-semibold">Policies</h2>
+        <h2 className="text-sm font-semibold">{say("records.policies")}</h2>
         <Button look="quiet" className="ml-auto h-7" onClick={() => setEdited("")}>
-          New policy
+          {say("records.newPolicy")}
         </Button>
       </div>
       {policies.length === 0 && edited === null && (
-        <p className="py-3 text-soft">
-          Everything is kept without limit. A policy says for how long, and what it applies to.
-        </p>
+        <p className="py-3 text-soft">{say("records.everythingIsKeptWithoutLimit")}</p>
       )}
       <ul>
         {policies.map((policy) => (
@@ -44,25 +54,25 @@ export function PolicyList({ retention: { policies, types, categories }, step }:
             <div className="min-w-0 flex-1">
               <p className="font-serif text-[15px]">{policy.name}</p>
               <p className="text-sm text-soft">
-                {policy.words}; then {END_WORDS[policy.endsIn]}
+                {say("records.then", { words: policy.words, name: END_WORDS[policy.endsIn] })}
               </p>
             </div>
             <Button
               look="quiet"
               className="h-7"
-              aria-label={`Change ${policy.name}`}
+              aria-label={say("common.changeOf", { name: policy.name })}
               onClick={() => setEdited(policy.id)}
             >
-              Change
+              {say("common.change")}
             </Button>
             {policy.bearers === 0 && (
               <Button
                 look="quiet"
                 className="h-7"
-                aria-label={`Remove ${policy.name}`}
+                aria-label={say("common.removeOf", { name: policy.name })}
                 onClick={() => step.post({ do: "remove", id: policy.id })}
               >
-                Remove
+                {say("common.remove")}
               </Button>
             )}
           </li>
@@ -81,14 +91,14 @@ export function PolicyList({ retention: { policies, types, categories }, step }:
         </p>
       )}
       {policies.length > 0 && (
-        <ul aria-label="What they apply to" className="mt-4 max-h-72 overflow-y-auto text-sm">
+        <ul aria-label={say("records.whatTheyApplyTo")} className="mt-4 max-h-72 overflow-y-auto text-sm">
           {bearers.map(({ id, name, bearer, about, policyId }) => (
             <li key={id} className="flex items-center gap-3 border-b border-hair py-1">
               <span className="min-w-0 flex-1 truncate">
                 {name} <span className="text-soft">{bearer === "category" ? "category" : "type"}</span>
               </span>
               <Select
-                label={`Policy for ${about}`}
+                label={say("records.policyFor", { about })}
                 look="quiet"
                 value={policyId ?? ""}
                 choices={choices}
@@ -108,6 +118,7 @@ type PolicyFormProps = {
 };
 
 function PolicyForm({ policy, onClose }: PolicyFormProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const step = useStep<RetentionOutcome>("retention", onClose);
   const problems = step.refused?.problems ?? {};
   return (
@@ -115,36 +126,36 @@ function PolicyForm({ policy, onClose }: PolicyFormProps) {
       <SideForm
         name={policy === null ? "New policy" : `Change ${policy.name}`}
         step={step}
-        submits="Save policy"
+        submits={say("records.savePolicy")}
         onClose={onClose}
       >
         <input type="hidden" name="do" value="policy" />
         <input type="hidden" name="id" value={policy?.id ?? ""} />
         <Field
-          label="Name"
+          label={say("common.name")}
           name="name"
           defaultValue={policy?.name ?? ""}
-          placeholder="Project files"
+          placeholder={say("records.projectFiles")}
           problem={problems.name}
           autoFocus
           autoComplete="off"
         />
         <Field
-          label="How long"
+          label={say("records.howLong")}
           name="period"
           defaultValue={policy?.period ?? ""}
-          placeholder="P10Y for ten years, P6M for six months"
+          placeholder={say("records.p10yForTenYearsP6m")}
           problem={problems.period}
           autoComplete="off"
         />
         <ChoiceField
-          label="Counted from"
+          label={say("records.countedFrom")}
           name="countsFrom"
           value={policy?.countsFrom ?? "closing"}
           choices={COUNTS_FROM.map((one) => [one, FROM_WORDS[one]] as const)}
         />
         <ChoiceField
-          label="At its end"
+          label={say("records.atItsEnd")}
           name="endsIn"
           value={policy?.endsIn ?? "review"}
           choices={ENDS_IN.map((one) => [one, END_WORDS[one]] as const)}

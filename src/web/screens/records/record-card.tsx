@@ -1,9 +1,12 @@
 import type { ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import type { RecordCardView } from "../../server/records/record-view.server";
 import type { KeptView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import type { RecordsOutcome } from "../frame/records-outcome";
 import { useTray } from "../frame/tray-data";
@@ -23,16 +26,18 @@ type RecordCardProps = {
 
 /** What the register says of a record: who is responsible, who is in it, what stands under it, and what was done to it. */
 export function RecordCard({ card, kept, recordId, code, closed, text }: RecordCardProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const { tray, members, mayDecide, mayLead } = useTray();
   const { post, refused, isBusy } = useStep<RecordsOutcome>(`records/${code}`);
-  const nameOf = (id: string | null) => members.find((one) => one.id === id)?.name ?? "a colleague of another tray";
+  const nameOf = (id: string | null) =>
+    members.find((one) => one.id === id)?.name ?? say("records.aColleagueOfAnotherTray");
   const { responsibleId, addresses, note } = card.edited;
   return (
     <div>
       <dl className="grid grid-cols-[92px_minmax(0,1fr)] gap-x-3 text-sm">
         <Line name="Responsible">
           {responsibleId === null ? (
-            <span className="text-soft">nobody yet</span>
+            <span className="text-soft">{say("common.nobodyYet")}</span>
           ) : (
             <span className="flex items-center gap-2">
               <OwnerStamp ownerId={responsibleId} /> {nameOf(responsibleId)}
@@ -46,13 +51,13 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
             "everybody"
           ) : (
             <span>
-              {card.viewers.map(nameOf).join(", ")} <span className="text-soft">and nobody else</span>
+              {card.viewers.map(nameOf).join(", ")} <span className="text-soft">{say("records.andNobodyElse")}</span>
             </span>
           )}
         </Line>
         <Line name="People">
           {addresses.length === 0 ? (
-            <span className="text-soft">none named</span>
+            <span className="text-soft">{say("records.noneNamed")}</span>
           ) : (
             <ul>
               {addresses.map((address) => (
@@ -69,26 +74,30 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
           </Line>
         )}
         <Line name="Sub-records">
-          {card.under.length === 0 ? <span className="text-soft">none</span> : <Under records={card.under} />}
+          {card.under.length === 0 ? (
+            <span className="text-soft">{say("common.none")}</span>
+          ) : (
+            <Under records={card.under} />
+          )}
           {mayDecide && (
             <Link
               to={`/${tray.slug}/records?new&under=${code}`}
               className="block min-h-6 text-act underline-offset-2 hover:underline"
             >
-              New sub-record…
+              {say("records.newSubRecord")}
             </Link>
           )}
         </Line>
       </dl>
       {mayDecide && (
         <Button className="mt-3" disabled={isBusy} onClick={() => post({ do: closed ? "reopen" : "close" })}>
-          {closed ? "Reopen record" : "Close record"}
+          {closed ? say("records.reopenRecord") : say("records.closeRecord")}
         </Button>
       )}
       {mayLead && <MergeForm code={code} />}
       <RecordKept key={kept.holds.length} kept={kept} recordId={recordId} />
-      <section aria-label="Export" className="mt-5">
-        <h2 className="border-b border-rule pb-1 text-sm font-semibold">Export</h2>
+      <section aria-label={say("common.export")} className="mt-5">
+        <h2 className="border-b border-rule pb-1 text-sm font-semibold">{say("common.export")}</h2>
         <TakeOut key={text} code={code} text={text} />
       </section>
       {refused?.problem != null && (
@@ -97,8 +106,8 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
         </p>
       )}
       {card.steps.length > 0 && (
-        <section aria-label="History" className="mt-5">
-          <h2 className="border-b border-rule pb-1 text-sm font-semibold">History</h2>
+        <section aria-label={say("records.history")} className="mt-5">
+          <h2 className="border-b border-rule pb-1 text-sm font-semibold">{say("records.history")}</h2>
           <ul className="text-sm">
             {card.steps.map(({ id, by, words, when }) => (
               <li key={id} className="flex gap-3 border-b border-hair py-1">
@@ -125,6 +134,7 @@ function Line({ name, children }: { readonly name: string; readonly children: Re
 }
 
 function Under({ records }: { readonly records: RecordCardView["under"] }) {
+  const say = useSay(recordsTexts);
   const { tray } = useTray();
   return (
     <ul>
@@ -133,7 +143,7 @@ function Under({ records }: { readonly records: RecordCardView["under"] }) {
           <Link to={`/${tray.slug}/records/${code}`} className="hover:text-act hover:underline">
             <span className="text-soft">{code}</span> {title}
           </Link>
-          {closed && <span className="text-soft">, closed</span>}
+          {closed && <span className="text-soft">{say("records.closed")}</span>}
         </li>
       ))}
     </ul>
@@ -142,6 +152,7 @@ function Under({ records }: { readonly records: RecordCardView["under"] }) {
 
 /** What is filed on it is filed on another record from then on. */
 function MergeForm({ code }: { readonly code: string }) {
+  const say = useSay(recordsTexts, commonTexts);
   const { tray } = useTray();
   const navigate = useNavigate();
   const { Form, action, refused, isBusy } = useStep<RecordsOutcome>(
@@ -149,18 +160,24 @@ function MergeForm({ code }: { readonly code: string }) {
     (merged) => void navigate(`/${tray.slug}/records/${merged.code}`),
   );
   return (
-    <Form method="post" action={action} noValidate aria-label="Merge" className="mt-4 flex items-end gap-2">
+    <Form
+      method="post"
+      action={action}
+      noValidate
+      aria-label={say("common.merge")}
+      className="mt-4 flex items-end gap-2"
+    >
       <input type="hidden" name="do" value="merge" />
       <Field
-        label="Merge into"
+        label={say("records.mergeInto")}
         name="into"
-        placeholder="the code of a record"
+        placeholder={say("records.theCodeOfARecord")}
         problem={refused?.problems.code ?? refused?.problem ?? undefined}
         autoComplete="off"
         className="flex-1"
       />
       <Button type="submit" className={refused === null ? "h-9" : "mb-6 h-9"} disabled={isBusy}>
-        Merge
+        {say("common.merge")}
       </Button>
     </Form>
   );

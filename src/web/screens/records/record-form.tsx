@@ -1,5 +1,8 @@
 import { useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { ChoiceField } from "../frame/choice-field";
 import { NoteField } from "../frame/note-field";
 import type { RecordsOutcome } from "../frame/records-outcome";
@@ -36,6 +39,7 @@ type RecordFormProps = {
 
 /** A new record, or what the register says of one. */
 export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const { members } = useTray();
   const isNew = record.code === "";
   const page = isNew ? "records" : `records/${record.code}`;
@@ -45,13 +49,13 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
     <SideForm
       name={isNew ? "New record" : `Change ${record.code}`}
       step={step}
-      submits={isNew ? "Create record" : "Save"}
+      submits={isNew ? say("records.createRecord") : say("common.save")}
       onClose={onClose}
     >
       <input type="hidden" name="do" value="keep" />
       <input type="hidden" name="version" value={record.version} />
       <Field
-        label="Title"
+        label={say("records.title")}
         name="title"
         defaultValue={record.title}
         problem={problems.title}
@@ -61,7 +65,7 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
       <div className="flex flex-wrap gap-x-6 gap-y-3">
         {isNew ? (
           <ChoiceField
-            label="Type"
+            label={say("records.type")}
             name="type"
             value={types[0]?.id ?? ""}
             choices={types.map(({ id, name }) => [id, name] as const)}
@@ -70,25 +74,25 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
           <input type="hidden" name="type" value={record.typeId} />
         )}
         <ChoiceField
-          label="Responsible"
+          label={say("records.responsible")}
           name="responsible"
           value={record.responsibleId ?? ""}
-          choices={[["", "nobody yet"], ...members.map(({ id, name }) => [id, name] as const)]}
+          choices={[["", say("common.nobodyYet")], ...members.map(({ id, name }) => [id, name] as const)]}
         />
       </div>
       <Field
-        label="Parent"
+        label={say("common.parent")}
         name="parent"
         defaultValue={record.parentCode}
-        placeholder="the code of a client, programme or year"
+        placeholder={say("records.theCodeOfAClient")}
         problem={problems.parentId}
         autoComplete="off"
       />
       <Field
-        label="People and their addresses"
+        label={say("records.peopleAndTheirAddresses")}
         name="addresses"
         defaultValue={record.addresses.join(", ")}
-        placeholder="whose mail is likely to belong here"
+        placeholder={say("records.whoseMailIsLikelyTo")}
         problem={problems.addresses}
         autoComplete="off"
       />
@@ -101,12 +105,13 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
 type AccessChoiceProps = { readonly access: EditedRecord["access"]; readonly problem: string | undefined };
 
 function AccessChoice({ access, problem }: AccessChoiceProps) {
+  const say = useSay(recordsTexts);
   const { member, members, groups } = useTray();
   const [isNarrow, setNarrow] = useState(access !== null);
   const chosen = access ?? { memberIds: [member.id], groupIds: [] };
   return (
     <fieldset>
-      <legend className="mb-1 text-sm font-semibold">Access</legend>
+      <legend className="mb-1 text-sm font-semibold">{say("records.access")}</legend>
       <div className="flex flex-wrap gap-x-5">
         {(["all", "some"] as const).map((who) => (
           <label key={who} className="flex min-h-6 cursor-pointer items-center gap-2">
@@ -118,7 +123,7 @@ function AccessChoice({ access, problem }: AccessChoiceProps) {
               onChange={() => setNarrow(who === "some")}
               className="size-4 accent-act"
             />
-            {who === "all" ? "as its parent record" : "only these people"}
+            {who === "all" ? say("records.asItsParentRecord") : say("records.onlyThesePeople")}
           </label>
         ))}
       </div>
@@ -128,7 +133,13 @@ function AccessChoice({ access, problem }: AccessChoiceProps) {
             <Ticked key={id} name="members" value={id} words={name} isOn={chosen.memberIds.includes(id)} />
           ))}
           {groups.map(({ id, name }) => (
-            <Ticked key={id} name="groups" value={id} words={`all of ${name}`} isOn={chosen.groupIds.includes(id)} />
+            <Ticked
+              key={id}
+              name="groups"
+              value={id}
+              words={say("records.allOf", { name })}
+              isOn={chosen.groupIds.includes(id)}
+            />
           ))}
         </div>
       )}

@@ -1,6 +1,9 @@
 import { Link } from "react-router";
 import type { FilingRecord } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 type RecordHeadProps = {
@@ -13,12 +16,13 @@ type RecordHeadProps = {
 
 /** What a record is, where it stands, and what one can begin there. */
 export function RecordHead({ record, count, parent, onEdit }: RecordHeadProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const { tray, mayDecide } = useTray();
   return (
     <header className="border-b border-rule px-5 pt-4 pb-3">
       <p className="text-sm text-soft">
         <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
-          Records
+          {say("common.records")}
         </Link>
         {parent !== null && (
           <>
@@ -36,20 +40,19 @@ export function RecordHead({ record, count, parent, onEdit }: RecordHeadProps) {
             to={`/${tray.slug}/write?record=${record.code}`}
             className="inline-flex h-8 items-center rounded-control border border-rule px-3 font-semibold hover:border-act"
           >
-            Write…
+            {say("records.write")}
           </Link>
         )}
         {onEdit !== undefined && (
           <Button look="quiet" onClick={onEdit}>
-            Change…
+            {say("records.change")}
           </Button>
         )}
       </div>
       <p className="text-soft">
         {record.code} · {record.kind}
-        {record.closed ? ", closed" : ""} ·{" "}
-        {count.filed === 1 ? "1 conversation" : `${count.filed.toLocaleString("en")} conversations`}
-        {count.open > 0 && `, ${count.open.toLocaleString("en")} open`}
+        {record.closed ? say("records.closed") : ""} · {say("records.conversations", { filed: count.filed })}
+        {count.open > 0 && say("records.open", { open: count.open })}
       </p>
     </header>
   );

@@ -1,6 +1,8 @@
+import { recordsTexts } from "../../../texts/en/records";
 import type { KeptView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
@@ -8,12 +10,13 @@ import type { RetentionOutcome } from "./retention-outcome";
 
 /** How long a record is kept and why; those who lead hold it, or give it a policy of its own. */
 export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readonly recordId: string }) {
+  const say = useSay(recordsTexts);
   const { mayLead, members } = useTray();
   const { Form, action, refused, isBusy, post } = useStep<RetentionOutcome>("retention");
-  const nameOf = (id: string) => members.find((one) => one.id === id)?.name ?? "a colleague";
+  const nameOf = (id: string) => members.find((one) => one.id === id)?.name ?? say("records.aColleague");
   return (
-    <section aria-label="Retention" className="mt-5">
-      <h2 className="border-b border-rule pb-1 text-sm font-semibold">Retention</h2>
+    <section aria-label={say("records.retention")} className="mt-5">
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">{say("records.retention")}</h2>
       <p className="pt-1.5 text-sm first-letter:uppercase">
         {kept.until}, <span className="text-soft">{kept.why}</span>
       </p>
@@ -21,19 +24,16 @@ export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readon
         {kept.holds.map(({ id, reason, by, when }) => (
           <li key={id} className="flex items-baseline gap-3 border-b border-hair py-1">
             <span className="min-w-0 flex-1">
-              {reason}{" "}
-              <span className="text-soft">
-                held by {nameOf(by)}, {when}
-              </span>
+              {reason} <span className="text-soft">{say("records.heldBy", { name: nameOf(by), when })}</span>
             </span>
             {mayLead && (
               <button
                 type="button"
-                aria-label={`End the hold: ${reason}`}
+                aria-label={say("records.endTheHold", { reason })}
                 className="min-h-6 text-act hover:underline"
                 onClick={() => post({ do: "release", record: recordId, hold: id })}
               >
-                end hold
+                {say("records.endHold")}
               </button>
             )}
           </li>
@@ -43,9 +43,9 @@ export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readon
         <>
           {kept.policies.length > 0 && (
             <p className="flex items-baseline gap-2 pt-1.5 text-sm">
-              Its own policy
+              {say("records.itsOwnPolicy")}
               <Select
-                label="Its own policy"
+                label={say("records.itsOwnPolicy")}
                 look="quiet"
                 value={kept.policyId ?? ""}
                 choices={[["", "none"], ...kept.policies.map(({ id, name }) => [id, name] as const)]}
@@ -57,14 +57,20 @@ export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readon
             method="post"
             action={action}
             noValidate
-            aria-label="Place on hold"
+            aria-label={say("records.placeOnHold")}
             className="mt-2 flex items-end gap-2"
           >
             <input type="hidden" name="do" value="hold" />
             <input type="hidden" name="record" value={recordId} />
-            <Field label="Reason for a hold" name="reason" placeholder="why" autoComplete="off" className="flex-1" />
+            <Field
+              label={say("records.reasonForAHold")}
+              name="reason"
+              placeholder={say("records.why")}
+              autoComplete="off"
+              className="flex-1"
+            />
             <Button type="submit" className="h-9" disabled={isBusy}>
-              Place on hold
+              {say("records.placeOnHold")}
             </Button>
           </Form>
           {refused?.problem != null && (

@@ -1,5 +1,8 @@
 import { Form, Link, useNavigation } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 
 type RecordLookProps = {
   readonly code: string;
@@ -12,11 +15,12 @@ type RecordLookProps = {
 
 /** Looks for words in a part of a record. */
 export function RecordLook({ code, text, part, hint }: RecordLookProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const isLoading = useNavigation().state === "loading";
   return (
     <Form
       role="search"
-      aria-label={`Search in ${code}`}
+      aria-label={say("records.searchIn", { code })}
       className="flex items-center gap-2 border-b border-hair px-5 py-2"
     >
       {part !== "mail" && <input type="hidden" name="part" value={part} />}
@@ -25,17 +29,17 @@ export function RecordLook({ code, text, part, hint }: RecordLookProps) {
         type="search"
         name="text"
         defaultValue={text}
-        aria-label={`Search for words in ${code}`}
+        aria-label={say("records.searchForWordsIn", { code })}
         placeholder={hint}
         className="h-8 w-72 max-w-full rounded-control border border-rule bg-paper px-2.5 placeholder:text-soft"
       />
-      <Button type="submit">Search</Button>
+      <Button type="submit">{say("common.search")}</Button>
       {text !== "" && (
         <Link to={part === "mail" ? "?" : `?part=${part}`} className="text-act hover:underline">
-          show everything
+          {say("records.showEverything")}
         </Link>
       )}
-      {isLoading && <span className="text-sm text-soft">Searching…</span>}
+      {isLoading && <span className="text-sm text-soft">{say("common.searching")}</span>}
     </Form>
   );
 }

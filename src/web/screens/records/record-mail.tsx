@@ -1,5 +1,8 @@
 import { Link, useSearchParams } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import type { MailView } from "../../server/records/record-view.server";
+import { useSay } from "../../ui/say";
 import { FiledConversation } from "./filed-conversation";
 import { RecordLook } from "./record-look";
 
@@ -15,22 +18,21 @@ const MORE = 100;
 
 /** The correspondence on a record: what is open first, then what is settled, then what is filed here by itself. */
 export function RecordMail({ mail: { conversations, parts, isMore }, code, text, now }: RecordMailProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const [params] = useSearchParams();
   const halves = [
-    ["Open", conversations.filter(({ isOpen }) => isOpen)],
-    ["Settled", conversations.filter(({ isOpen }) => !isOpen)],
+    [say("common.open"), conversations.filter(({ isOpen }) => isOpen)],
+    [say("records.settled"), conversations.filter(({ isOpen }) => !isOpen)],
   ] as const;
   const isEmpty = conversations.length + parts.length === 0;
   const more = new URLSearchParams(params);
   more.set("most", String(conversations.length + MORE));
   return (
     <>
-      <RecordLook code={code} text={text} part="mail" hint="words in its messages" />
+      <RecordLook code={code} text={text} part="mail" hint={say("records.wordsInItsMessages")} />
       {isEmpty && (
         <p className="px-5 py-6 text-soft">
-          {text === ""
-            ? `Nothing is filed here yet. Open a conversation and press f to file it to ${code}.`
-            : `No message on ${code} has “${text}”.`}
+          {text === "" ? say("records.nothingIsFiledHereYet", { code }) : say("records.noMessageOnHas", { code, text })}
         </p>
       )}
       {halves.map(([name, some]) =>
@@ -46,7 +48,7 @@ export function RecordMail({ mail: { conversations, parts, isMore }, code, text,
       {isMore && (
         <p className="px-5 py-3">
           <Link to={`?${more}`} preventScrollReset className="text-act hover:underline">
-            Show {MORE} more
+            {say("records.showMore", { count: MORE })}
           </Link>
         </p>
       )}
@@ -56,20 +58,22 @@ export function RecordMail({ mail: { conversations, parts, isMore }, code, text,
 }
 
 function Heading({ name, count, isMore }: { readonly name: string; readonly count: number; readonly isMore: boolean }) {
+  const say = useSay(recordsTexts);
   return (
     <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-5 py-0.5 text-sm font-semibold">
       {name}{" "}
       <span className="font-normal text-soft">
         {count.toLocaleString("en")}
-        {isMore && " so far"}
+        {isMore && say("records.soFar")}
       </span>
     </h2>
   );
 }
 
 function Parts({ parts }: { readonly parts: MailView["parts"] }) {
+  const say = useSay(recordsTexts, commonTexts);
   return (
-    <section aria-label="Filed alone">
+    <section aria-label={say("common.filedAlone")}>
       <Heading name="Filed alone" count={parts.length} isMore={false} />
       <ul>
         {parts.map((part) => (
@@ -79,14 +83,16 @@ function Parts({ parts }: { readonly parts: MailView["parts"] }) {
                 to={`/${part.traySlug}/open/${part.conversationId}`}
                 className="min-w-0 truncate font-serif text-[16px] hover:text-act hover:underline"
               >
-                {part.fileName ?? (part.subject || "(no subject)")}
+                {part.fileName ?? (part.subject || say("common.noSubject"))}
               </Link>
               <span className="ml-auto text-sm text-soft">{part.when}</span>
             </p>
             <p className="line-clamp-2 text-[13.5px]">
               <b className="font-semibold">{part.who}</b>{" "}
               <span className="text-soft">
-                {part.fileName === null ? part.text : `an attachment of “${part.subject || "(no subject)"}”`}
+                {part.fileName === null
+                  ? part.text
+                  : say("records.anAttachmentOf", { subject: part.subject || say("common.noSubject") })}
               </span>
             </p>
           </li>

@@ -3,8 +3,11 @@ import { useState } from "react";
 import { codeOf, readCodePattern } from "../../../core/records/code-pattern";
 import { FIELD_KINDS, type FilingField } from "../../../core/records/filing-field";
 import type { RecordType } from "../../../core/records/record-type";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { SideForm } from "../frame/side-form";
 import { useStep } from "../frame/use-step";
@@ -27,6 +30,7 @@ type RecordTypeFormProps = {
 
 /** A new type of records, or one that is changed. */
 export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const step = useStep("record-types", onClose);
   const [codePattern, setPattern] = useState(type?.codePattern ?? "");
   const [fields, setFields] = useState<readonly FilingField[]>(type?.fields ?? []);
@@ -51,23 +55,23 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
     <SideForm
       name={type === null ? "New type" : `Change ${type.name}`}
       step={step}
-      submits="Save type"
+      submits={say("records.saveType")}
       onClose={onClose}
     >
       <input type="hidden" name="id" value={type?.id ?? ""} />
       <input type="hidden" name="fields" value={JSON.stringify(fields)} />
       <Field
-        label="Name"
+        label={say("common.name")}
         name="name"
         defaultValue={type?.name ?? ""}
-        placeholder="Client, Project, Case…"
+        placeholder={say("records.clientProjectCase")}
         problem={problems.name}
         autoFocus
         autoComplete="off"
       />
       <div>
         <Field
-          label="Code pattern"
+          label={say("records.codePattern")}
           name="codePattern"
           value={codePattern}
           onChange={(event) => setPattern(event.target.value)}
@@ -77,13 +81,13 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
         />
         <p className="mt-1 text-sm text-soft">
           {pattern.ok
-            ? `The first of today would be ${codeOf(pattern.value, today, 1)}. Codes that were given stay.`
-            : "{yy}, {yyyy} and {mm} are the date, {nnn} is the running number."}
+            ? say("records.theFirstOfTodayWould", { code: codeOf(pattern.value, today, 1) })
+            : say("records.yyYyyyAndMmAre")}
         </p>
       </div>
       <fieldset>
-        <legend className="text-sm font-semibold">Fields asked when filing</legend>
-        {fields.length === 0 && <p className="py-1 text-sm text-soft">Nothing: it is filed with one key.</p>}
+        <legend className="text-sm font-semibold">{say("records.fieldsAskedWhenFiling")}</legend>
+        {fields.length === 0 && <p className="py-1 text-sm text-soft">{say("records.nothingItIsFiledWith")}</p>}
         <ul className="space-y-2 pt-1">
           {fields.map((field, at) => (
             <FieldLine
@@ -96,7 +100,7 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
           ))}
         </ul>
         <Button look="quiet" className="-ml-2 mt-1 h-7 px-2 text-sm" onClick={add}>
-          Add a field
+          {say("records.addAField")}
         </Button>
         {problems.fields !== undefined && (
           <p role="alert" className="text-sm text-late">
@@ -118,26 +122,27 @@ type FieldLineProps = {
 const INPUT = "h-8 min-w-0 rounded-control border border-rule bg-paper px-2";
 
 function FieldLine({ field, at, onChange, onRemove }: FieldLineProps) {
-  const name = field.label || `field ${at + 1}`;
+  const say = useSay(recordsTexts, commonTexts);
+  const name = field.label || say("records.field", { at: at + 1 });
   return (
     <li className="rounded-control border border-hair p-2">
       <div className="flex items-center gap-2">
         <input
-          aria-label={`Name of field ${at + 1}`}
+          aria-label={say("records.nameOfField", { at: at + 1 })}
           value={field.label}
           onChange={(event) => onChange({ label: event.target.value })}
-          placeholder="label"
+          placeholder={say("records.label")}
           className={`${INPUT} flex-1`}
         />
         <Select
-          label={`Kind of ${name}`}
+          label={say("records.kindOf", { name })}
           value={field.kind}
           choices={FIELD_KINDS.map((kind) => [kind, KIND_NAMES[kind]] as const)}
           onChoose={(kind) => onChange({ kind: kind as FilingField["kind"] })}
         />
         <button
           type="button"
-          aria-label={`Remove ${name}`}
+          aria-label={say("common.removeOf", { name })}
           onClick={onRemove}
           className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
         >
@@ -147,24 +152,24 @@ function FieldLine({ field, at, onChange, onRemove }: FieldLineProps) {
       <div className="mt-1.5 flex flex-wrap items-center gap-x-4 gap-y-1.5 text-sm">
         {field.kind === "choice" && (
           <input
-            aria-label={`Choices of ${name}`}
+            aria-label={say("records.choicesOf", { name })}
             value={field.choices.join(", ")}
             onChange={(event) => onChange({ choices: event.target.value.split(",").map((one) => one.trimStart()) })}
             onBlur={() => onChange({ choices: field.choices.map((one) => one.trim()).filter(Boolean) })}
-            placeholder="choices, with commas between"
+            placeholder={say("records.choicesWithCommasBetween")}
             className={`${INPUT} w-full`}
           />
         )}
         <input
-          aria-label={`Default of ${name}`}
+          aria-label={say("records.defaultOf", { name })}
           value={field.start}
           onChange={(event) => onChange({ start: event.target.value })}
-          placeholder="default"
+          placeholder={say("records.default")}
           className={`${INPUT} w-32`}
         />
         <Tick words="needed" isOn={field.required} onChange={(required) => onChange({ required })} />
         <Tick
-          words="default: what I entered last"
+          words={say("records.defaultWhatIEnteredLast")}
           isOn={field.remembers}
           onChange={(remembers) => onChange({ remembers })}
         />

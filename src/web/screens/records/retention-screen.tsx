@@ -1,7 +1,9 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { recordsTexts } from "../../../texts/en/records";
 import type { RetainedLineView, RetentionView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
 import { DisposalSheet } from "./disposal-sheet";
@@ -10,26 +12,22 @@ import type { RetentionOutcome } from "./retention-outcome";
 
 /** What is due to be looked at first; beside it what would go, and the policies below. */
 export function RetentionScreen({ retention }: { readonly retention: RetentionView }) {
+  const say = useSay(recordsTexts);
   const { due, coming, held, counts, certificates } = retention;
   const [looked, setLooked] = useState<RetainedLineView | null>(null);
   const step = useStep<RetentionOutcome>("retention", () => {});
   return (
     <div className="grid gap-x-8 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_460px]">
       <div className="min-w-0 space-y-6">
-        <Lines
-          name="Due for review"
-          lines={due}
-          count={counts.due}
-          empty="No record is due. What is will stand here, and nothing goes before somebody has seen what that is."
-        >
+        <Lines name="Due for review" lines={due} count={counts.due} empty={say("records.noRecordIsDueWhat")}>
           {(line) => (
             <Button
               className="h-7"
-              aria-label={`Review disposal of ${line.code}`}
+              aria-label={say("records.reviewDisposalOf", { code: line.code })}
               aria-pressed={looked?.id === line.id}
               onClick={() => setLooked(line)}
             >
-              Review
+              {say("records.review")}
             </Button>
           )}
         </Lines>
@@ -54,6 +52,7 @@ type LinesProps = {
 };
 
 function Lines({ name, lines, count, empty, children }: LinesProps) {
+  const say = useSay(recordsTexts);
   const { tray } = useTray();
   return (
     <section aria-label={name}>
@@ -74,13 +73,15 @@ function Lines({ name, lines, count, empty, children }: LinesProps) {
                   {line.title}
                 </Link>
                 <span className="shrink-0 text-sm text-soft">
-                  {line.kind}, {line.filed === 1 ? "1 conversation" : `${line.filed} conversations`}
+                  {line.kind}, {say("records.conversations", { filed: line.filed })}
                 </span>
               </p>
               <p className="text-sm text-soft">
-                {line.goes !== null && <b className="font-semibold text-late">goes by itself {line.goes}. </b>}
+                {line.goes !== null && (
+                  <b className="font-semibold text-late">{say("records.goesByItself", { goes: line.goes })} </b>
+                )}
                 <span className="inline-block first-letter:uppercase">
-                  {line.until.replace(/^until/, "kept until")}:
+                  {line.until.replace(/^until/, say("records.keptUntil"))}:
                 </span>{" "}
                 {line.why}
               </p>
@@ -91,7 +92,7 @@ function Lines({ name, lines, count, empty, children }: LinesProps) {
       </ul>
       {count > lines.length && (
         <p className="py-2 text-sm text-soft">
-          {lines.length} of {count.toLocaleString("en")} are shown, the first to end on top.
+          {say("records.ofAreShownTheFirst", { count: lines.length, count2: count })}
         </p>
       )}
     </section>
@@ -99,12 +100,11 @@ function Lines({ name, lines, count, empty, children }: LinesProps) {
 }
 
 function Certificates({ certificates }: { readonly certificates: RetentionView["certificates"] }) {
+  const say = useSay(recordsTexts);
   return (
-    <section aria-label="Disposed of">
-      <h2 className="border-b border-rule pb-1 text-sm font-semibold">Disposed of</h2>
-      {certificates.length === 0 && (
-        <p className="py-3 text-soft">Nothing yet. Each disposal leaves a certificate here.</p>
-      )}
+    <section aria-label={say("records.disposedOf")}>
+      <h2 className="border-b border-rule pb-1 text-sm font-semibold">{say("records.disposedOf")}</h2>
+      {certificates.length === 0 && <p className="py-3 text-soft">{say("records.nothingYetEachDisposalLeaves")}</p>}
       <ul>
         {certificates.map((one) => (
           <li key={one.id} className="border-b border-hair py-2">
@@ -112,15 +112,22 @@ function Certificates({ certificates }: { readonly certificates: RetentionView["
               <span className="text-sm text-soft">{one.code}</span>{" "}
               <span className="font-serif text-[15px]">{one.title}</span>{" "}
               <span className="text-sm text-soft">
-                {one.kind}, {one.when}, by {one.byName}
+                {say("records.by2", { kind: one.kind, when: one.when, byName: one.byName })}
               </span>
             </p>
             <p className="text-sm text-soft">
-              {one.conversations} conversations, {one.messages} messages, {one.documents} documents, {one.size};{" "}
-              {one.elsewhere} stay with other records. Kept {one.why}. Shown {one.previewed}.
+              {say("records.conversationsMessagesDocumentsStayWith", {
+                conversations: one.conversations,
+                messages: one.messages,
+                documents: one.documents,
+                count: one.size,
+                elsewhere: one.elsewhere,
+                why: one.why,
+                previewed: one.previewed,
+              })}
             </p>
-            <p className="truncate text-xs text-soft" title="SHA-256 of the list of what was disposed of">
-              SHA-256 {one.digest}
+            <p className="truncate text-xs text-soft" title={say("records.sha256OfTheList")}>
+              {say("records.sha256", { digest: one.digest })}
             </p>
           </li>
         ))}

@@ -1,7 +1,9 @@
 import { useFetcher } from "react-router";
+import { recordsTexts } from "../../../texts/en/records";
 import type { ZipExportOutcome } from "../../routes/records/parcels";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { useOutcome } from "../frame/use-step";
 
@@ -18,11 +20,12 @@ const CHOICE = "flex min-h-6 cursor-pointer items-center gap-1.5";
 
 /** Has mail packed into a zip, with its documents, printed, and with an index; how far it is stands in the corner. */
 export function TakeOut({ code, text, everywhere = false, onOrdered }: TakeOutProps) {
+  const say = useSay(recordsTexts);
   const { tray } = useTray();
   const { Form, data, state } = useFetcher<ZipExportOutcome>();
   useOutcome(data, (ordered) => {
     if (!ordered.ok) return;
-    notice("Export started: its progress is shown in the corner");
+    notice(say("records.exportStartedItsProgressIs"));
     onOrdered?.();
   });
   return (
@@ -38,19 +41,19 @@ export function TakeOut({ code, text, everywhere = false, onOrdered }: TakeOutPr
       {code !== null && text !== "" && (
         <label className={CHOICE}>
           <input type="checkbox" name="text" value={text} defaultChecked className="size-4 accent-act" />
-          only what has “{text}”
+          {say("records.onlyWhatHas", { text })}
         </label>
       )}
       <label className={CHOICE}>
         <input type="checkbox" name="mbox" className="size-4 accent-act" />
-        all messages as one mbox
+        {say("records.allMessagesAsOneMbox")}
       </label>
       <label className={CHOICE}>
         <input type="checkbox" name="notes" className="size-4 accent-act" />
-        notes in what is printed
+        {say("records.notesInWhatIsPrinted")}
       </label>
       <Button type="submit" disabled={state !== "idle"}>
-        {state === "idle" ? "Export as ZIP" : "Preparing…"}
+        {state === "idle" ? say("records.exportAsZip") : say("records.preparing")}
       </Button>
       {data?.ok === false && (
         <p role="alert" className="w-full text-late">

@@ -1,24 +1,28 @@
 import { Bell as Icon } from "lucide-react";
 import { useEffect } from "react";
 import { Link } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { shellTexts } from "../../../texts/en/shell";
 import { useKeyOf } from "../../keys/key-desk";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 const SHOWN = "common-tray-last-shown";
 
 /** How much one was told and has not read; the browser shows the newest of it, silently and once, where it may. */
 export function Bell() {
+  const say = useSay(shellTexts, commonTexts);
   const { tray, bell } = useTray();
   const keyName = useKeyOf();
   const { unread, pop } = bell;
   useEffect(() => {
-    if (pop === null || !("Notification" in window) || Notification.permission !== "granted") return;
+    if (pop === null || !(say("common.notification") in window) || Notification.permission !== "granted") return;
     if (localStorage.getItem(SHOWN) === pop.id) return;
     localStorage.setItem(SHOWN, pop.id);
     const shown = new Notification(pop.title, { body: pop.words, tag: pop.id, silent: true });
     shown.onclick = () => window.focus();
-  }, [pop]);
-  const label = unread === 0 ? "Notifications" : `Notifications: ${unread} unread`;
+  }, [pop, say]);
+  const label = unread === 0 ? say("shell.notifications") : say("shell.notificationsUnread", { unread });
   return (
     <Link
       to={`/${tray.slug}/notifications`}

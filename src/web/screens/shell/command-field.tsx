@@ -3,12 +3,15 @@ import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { useFetcher } from "react-router";
 import { scopeName } from "../../../core/lists/scope";
 import { FLOW } from "../../../core/standing/standing";
+import { commonTexts } from "../../../texts/en/common";
+import { shellTexts } from "../../../texts/en/shell";
 import { COMMANDS, type CommandId, keyCap } from "../../keys/commands";
 import { useGo, useKeyDesk, useKeyOf } from "../../keys/key-desk";
 import type { loader as recordChoices } from "../../routes/records/record-choices";
 import { byWords, entryValue } from "../../ui/by-words";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";
+import { useSay } from "../../ui/say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { notePick, recentPicks } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
@@ -33,6 +36,7 @@ const OTHER_PAGES: readonly Pick<TrayPage, "path" | "name" | "also">[] = [
 
 /** Everything by name: what can be done here, lists, records, categories, colleagues; what was used last on top. */
 export default function CommandField({ onClose }: { onClose: () => void }) {
+  const say = useSay(shellTexts, commonTexts);
   const { tray, categories, members, savedViews, mayLead } = useTray();
   const goTo = useGo();
   const desk = useKeyDesk();
@@ -53,7 +57,7 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
       .filter(([id]) => id !== "commands")
       .map(([id, run]: readonly [CommandId, () => void]) => ({
         id: `do ${id}`,
-        group: "Do",
+        group: say("shell.do"),
         words: COMMANDS[id].name,
         face: COMMANDS[id].name,
         keyName: keyCap(keyName(id)),
@@ -61,35 +65,35 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
       })),
     ...SCOPES.map((scope) => ({
       id: `list ${scope}`,
-      group: "Lists",
+      group: say("shell.lists"),
       words: scopeName(scope),
       face: scopeName(scope),
       run: go(scope),
     })),
     ...savedViews.map(({ id, name, scope, query }) => ({
       id: `view ${id}`,
-      group: "Lists",
+      group: say("shell.lists"),
       words: name,
       face: name,
       run: go(`${scope}?${query}`),
     })),
     ...pages.map(({ path, name, also }) => ({
       id: `page ${path}`,
-      group: "Pages",
+      group: say("shell.pages"),
       words: [name, ...also].join(" "),
       face: name,
       run: go(path),
     })),
     ...categories.map(({ id, code, name, ink, path, retired }) => ({
       id: `category ${id}`,
-      group: "Categories",
+      group: say("common.categories"),
       words: `${code} ${path.join(" ")}`,
       face: <CategoryTab code={code} name={name} ink={ink} retired={retired} />,
       run: go(`categories/${id}`),
     })),
     ...members.map(({ id, name }) => ({
       id: `member ${id}`,
-      group: "Colleagues",
+      group: say("common.colleagues"),
       words: name,
       face: (
         <span className="flex items-center gap-3">
@@ -100,7 +104,7 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
     })),
     ...(records ?? []).map(({ id, code, title }) => ({
       id: `record ${id}`,
-      group: "Records",
+      group: say("common.records"),
       words: `${code} ${title}`,
       face: (
         <>
@@ -113,7 +117,8 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
   ];
   const lately = recent.flatMap((id) => entries.find((entry) => entry.id === id) ?? []);
   const others = entries.filter(({ id }) => text !== "" || !recent.includes(id));
-  const shown = text === "" ? [...lately.map((entry) => ({ ...entry, group: "Used last" })), ...others] : others;
+  const shown =
+    text === "" ? [...lately.map((entry) => ({ ...entry, group: say("shell.usedLast") })), ...others] : others;
   const groups = [...new Set(shown.map(({ group }) => group))];
   const run = (entry: Entry) => {
     notePick("command", entry.id);
@@ -122,17 +127,17 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
     setTimeout(entry.run, 0);
   };
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title="Command field" size="wide">
-      <Command label="Command field" filter={byWords} loop className="flex min-h-0 flex-col">
+    <Dialog open onOpenChange={(open) => !open && onClose()} title={say("shell.commandField")} size="wide">
+      <Command label={say("shell.commandField")} filter={byWords} loop className="flex min-h-0 flex-col">
         <Command.Input
           autoFocus
           value={text}
           onValueChange={setText}
-          placeholder="What to do, or where to go"
+          placeholder={say("shell.whatToDoOrWhere")}
           className="mx-4 my-3 h-9 rounded-control border border-rule bg-ground px-2.5 placeholder:text-soft"
         />
         <Command.List className="min-h-0 overflow-y-auto border-t border-hair py-1">
-          <Command.Empty className="px-4 py-3 text-soft">Nothing here has that name.</Command.Empty>
+          <Command.Empty className="px-4 py-3 text-soft">{say("shell.nothingHereHasThatName")}</Command.Empty>
           {groups.map((group) => (
             <Command.Group
               key={group}

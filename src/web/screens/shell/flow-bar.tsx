@@ -1,7 +1,9 @@
 import { useRef } from "react";
 import { NavLink, useLocation } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../../core/flow/age-buckets";
+import { shellTexts } from "../../../texts/en/shell";
 import type { SegmentView } from "../../server/shell/tray-view.server";
+import { useSay } from "../../ui/say";
 import { useDropTarget } from "../frame/dragging";
 import { LooseEndsSegment } from "./loose-ends-segment";
 
@@ -16,9 +18,10 @@ type FlowBarProps = {
 
 /** The five standings in the order of the flow: navigation and gauge in one. */
 export function FlowBar({ slug, segments, looseEnds }: FlowBarProps) {
+  const say = useSay(shellTexts);
   return (
     <nav
-      aria-label="Standings"
+      aria-label={say("shell.standings")}
       className="mx-2 flex h-[64px] shrink-0 overflow-x-auto rounded-sheet border border-rule bg-paper sm:mx-4 sm:h-[56px]"
     >
       {segments.map((segment) => (
@@ -66,11 +69,12 @@ function Segment({ slug, segment }: { slug: string; segment: SegmentView }) {
 
 // Of settled ones the bars are days, not ages.
 function Ages({ segment }: { segment: SegmentView }) {
+  const say = useSay(shellTexts);
   const most = Math.max(1, ...segment.ages);
   const bars = segment.standing === "settled" ? segment.ages.toReversed() : segment.ages;
   const told = segment.ages.map((count, at) => `${count} ${AGE_BUCKET_NAMES[at]}`).join(", ");
   return (
-    <span aria-hidden title={segment.standing === "settled" ? "the last five days" : told} className="ages">
+    <span aria-hidden title={segment.standing === "settled" ? say("shell.theLastFiveDays") : told} className="ages">
       {bars.map((count, at) => (
         <i
           // biome-ignore lint/suspicious/noArrayIndexKey: the buckets are always the same five

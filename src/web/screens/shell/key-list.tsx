@@ -1,19 +1,22 @@
 import { Link } from "react-router";
+import { shellTexts } from "../../../texts/en/shell";
 import { COMMANDS, type CommandId, keyCap } from "../../keys/commands";
 import { useKeyDesk, useKeyOf } from "../../keys/key-desk";
 import { Dialog } from "../../ui/dialog";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 const GROUPS = ["Moving", "Deciding", "Going", "Shelf"] as const;
 
 /** The keys that work here and now, by group. */
 export default function KeyList({ onClose }: { onClose: () => void }) {
+  const say = useSay(shellTexts);
   const { tray } = useTray();
   const keyName = useKeyOf();
   const here = [...useKeyDesk().available().keys()];
   const inGroup = (group: string) => here.filter((id) => COMMANDS[id].group === group);
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title="Keys that work here" size="wide">
+    <Dialog open onOpenChange={(open) => !open && onClose()} title={say("shell.keysThatWorkHere")} size="wide">
       <div className="grid gap-x-8 gap-y-4 overflow-y-auto px-4 py-3 sm:grid-cols-2">
         {GROUPS.filter((group) => inGroup(group).length > 0).map((group) => (
           <section key={group} className={group === "Deciding" ? "sm:row-span-2" : ""}>
@@ -31,7 +34,7 @@ export default function KeyList({ onClose }: { onClose: () => void }) {
       </div>
       <p className="border-t border-hair bg-ground px-4 py-2.5 text-sm">
         <Link to={`/${tray.slug}/keys`} onClick={onClose} className="text-act underline-offset-2 hover:underline">
-          Give commands other keys
+          {say("shell.giveCommandsOtherKeys")}
         </Link>
       </p>
     </Dialog>

@@ -1,4 +1,7 @@
+import { shellTexts } from "../../../texts/en/shell";
+import { useSay } from "../../ui/say";
 /** Why somebody sees a setting and cannot change it. */
 export function LeadsOnly() {
-  return <span className="text-soft">Only leads of the tray can change this.</span>;
+  const say = useSay(shellTexts);
+  return <span className="text-soft">{say("shell.onlyLeadsOfTheTray")}</span>;
 }

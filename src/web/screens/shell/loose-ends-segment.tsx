@@ -1,5 +1,8 @@
 import { useEffect, useState } from "react";
 import { NavLink } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { shellTexts } from "../../../texts/en/shell";
+import { useSay } from "../../ui/say";
 
 type LooseEndsSegmentProps = {
   readonly slug: string;
@@ -11,6 +14,7 @@ type LooseEndsSegmentProps = {
 
 /** How many loose ends there are, at the end of the flow; asked for by itself where no page is to wait for it. */
 export function LooseEndsSegment({ slug, gauge, given }: LooseEndsSegmentProps) {
+  const say = useSay(shellTexts, commonTexts);
   const [counted, setCount] = useState<number | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: counted anew whenever the gauge is another one
   useEffect(() => {
@@ -27,10 +31,10 @@ export function LooseEndsSegment({ slug, gauge, given }: LooseEndsSegmentProps) 
   return (
     <NavLink
       to={`/${slug}/loose-ends`}
-      aria-label={count === null ? "Loose ends" : `Loose ends, ${count}`}
+      aria-label={count === null ? say("common.looseEnds") : say("shell.looseEnds", { count })}
       className={({ isActive }) => `segment sm:w-[116px] sm:shrink-0 ${isActive ? "is-open" : "bg-sunk/60"}`}
     >
-      <b className="block">Loose ends</b>
+      <b className="block">{say("common.looseEnds")}</b>
       <span className="count block">{count ?? " "}</span>
     </NavLink>
   );

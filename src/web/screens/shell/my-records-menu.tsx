@@ -4,9 +4,12 @@ import { useFetcher, useNavigate } from "react-router";
 import { type PlaceId, trustedId } from "../../../core/kernel/ids";
 import { placedItems } from "../../../core/records/arrangement";
 import type { ShelfPlace } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { shellTexts } from "../../../texts/en/shell";
 import type { loader } from "../../routes/records/arrangement";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
+import { useSay } from "../../ui/say";
 import { useShelfDrop } from "../frame/shelf-drop";
 import { useTray } from "../frame/tray-data";
 
@@ -14,13 +17,14 @@ const INDENT = ["pl-3", "pl-7", "pl-11", "pl-15", "pl-19", "pl-23"] as const;
 
 /** A member's own tree of records on the shelf: one is opened, or takes what is chosen in a list. */
 export function MyRecordsMenu() {
+  const say = useSay(commonTexts);
   const trigger = {
-    "aria-label": "My records",
+    "aria-label": say("common.myRecords"),
     className:
       "flex h-[39px] shrink-0 items-center gap-2 rounded-t-sheet border border-b-0 border-rule bg-paper px-3 hover:bg-act-soft",
     children: (
       <>
-        <Library size={15} aria-hidden className="text-soft" /> My records
+        <Library size={15} aria-hidden className="text-soft" /> {say("common.myRecords")}
       </>
     ),
   };
@@ -62,6 +66,7 @@ type MyRecordsProps = Pick<MenuProps, "DropdownMenu"> & {
 };
 
 function MyRecords({ DropdownMenu, mine }: MyRecordsProps) {
+  const say = useSay(shellTexts);
   const { tray } = useTray();
   const navigate = useNavigate();
   const drop = useShelfDrop();
@@ -94,13 +99,15 @@ function MyRecords({ DropdownMenu, mine }: MyRecordsProps) {
         );
       })}
       {placed.length === 0 && (
-        <DropdownMenu.Label className="px-3 py-1.5 text-soft">Nothing is in your arrangement yet.</DropdownMenu.Label>
+        <DropdownMenu.Label className="px-3 py-1.5 text-soft">
+          {say("shell.nothingIsInYourArrangement")}
+        </DropdownMenu.Label>
       )}
       <DropdownMenu.Item
         className={`${MENU_ITEM} border-t border-hair`}
         onSelect={() => void navigate(`/${tray.slug}/arrangement`)}
       >
-        Change my arrangement…
+        {say("shell.changeMyArrangement")}
       </DropdownMenu.Item>
     </>
   );

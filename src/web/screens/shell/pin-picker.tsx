@@ -1,14 +1,17 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
+import { shellTexts } from "../../../texts/en/shell";
 import type { loader as recordChoices } from "../../routes/records/record-choices";
 import { CategoryTab } from "../../ui/category-tab";
 import { noticeProblem } from "../../ui/notices";
 import { Picker } from "../../ui/picker";
+import { useSay } from "../../ui/say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useShelf, useTray } from "../frame/tray-data";
 
 /** Picks a record, category, colleague or saved view for the shelf. */
 export default function PinPicker({ onClose }: { onClose: () => void }) {
+  const say = useSay(shellTexts);
   const { tray, categories, members, savedViews } = useTray();
   const shelf = useShelf();
   const { load, data: answer } = useFetcher<typeof recordChoices>();
@@ -32,7 +35,7 @@ export default function PinPicker({ onClose }: { onClose: () => void }) {
       words: name,
       face: (
         <>
-          {name} <span className="pl-2 text-sm text-soft">saved view</span>
+          {name} <span className="pl-2 text-sm text-soft">{say("shell.savedView")}</span>
         </>
       ),
     })),
@@ -63,9 +66,9 @@ export default function PinPicker({ onClose }: { onClose: () => void }) {
   }));
   return (
     <Picker
-      title="Pin a place to the shelf"
-      prompt="Type a record, category, colleague or saved view"
-      empty="Nothing has that name."
+      title={say("shell.pinAPlaceToThe")}
+      prompt={say("shell.typeARecordCategoryColleague")}
+      empty={say("shell.nothingHasThatName")}
       onType={setText}
       choices={[...found, ...choices].map((choice) => {
         const [kind = "", target = ""] = choice.id.split(" ");

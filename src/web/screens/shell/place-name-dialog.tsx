@@ -1,13 +1,17 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { ShelfPlace } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { shellTexts } from "../../../texts/en/shell";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 /** Names a place for oneself, without renaming what it stands for. */
 export default function PlaceNameDialog({ place, onClose }: { place: ShelfPlace; onClose: () => void }) {
+  const say = useSay(shellTexts, commonTexts);
   const { tray } = useTray();
   const fetcher = useFetcher<{ problem: string | null }>();
   const [name, setName] = useState(place.name);
@@ -19,8 +23,8 @@ export default function PlaceNameDialog({ place, onClose }: { place: ShelfPlace;
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title="Name of the place"
-      description={`It stands for ${place.title}.`}
+      title={say("shell.nameOfThePlace")}
+      description={say("shell.itStandsFor", { title: place.title })}
     >
       <form
         className="space-y-3 p-4"
@@ -33,16 +37,21 @@ export default function PlaceNameDialog({ place, onClose }: { place: ShelfPlace;
         }}
       >
         <Field
-          label="Name"
+          label={say("common.name")}
           value={name}
           placeholder={place.title}
           onChange={(event) => setName(event.target.value)}
           problem={fetcher.data?.problem ?? undefined}
         />
-        <Field label="Folder" value={folder} onChange={(event) => setFolder(event.target.value)} maxLength={30} />
+        <Field
+          label={say("shell.folder")}
+          value={folder}
+          onChange={(event) => setFolder(event.target.value)}
+          maxLength={30}
+        />
         <div className="text-right">
           <Button type="submit" look="filled">
-            Save
+            {say("common.save")}
           </Button>
         </div>
       </form>

@@ -1,7 +1,9 @@
 import { Search } from "lucide-react";
 import { type KeyboardEvent, useState } from "react";
 import { NavLink } from "react-router";
+import { shellTexts } from "../../../texts/en/shell";
 import { useGo } from "../../keys/key-desk";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { OWN_SETTINGS, pagesFor, TRAY_SETTINGS, type TrayPage } from "./tray-pages";
 
@@ -42,6 +44,7 @@ export function useSettings(): Settings {
 
 /** The field that finds a setting; Enter opens the first page that fits. */
 export function FindSetting({ text, setText, groups }: Settings) {
+  const say = useSay(shellTexts);
   const { tray } = useTray();
   const go = useGo();
   const press = (event: KeyboardEvent) => {
@@ -57,8 +60,8 @@ export function FindSetting({ text, setText, groups }: Settings) {
       <Search size={14} aria-hidden className="absolute top-2.5 left-2.5 text-soft" />
       <input
         type="search"
-        aria-label="Find a setting"
-        placeholder="Find a setting"
+        aria-label={say("shell.findASetting")}
+        placeholder={say("shell.findASetting")}
         value={text}
         onChange={(event) => setText(event.target.value)}
         onKeyDown={press}
@@ -70,16 +73,17 @@ export function FindSetting({ text, setText, groups }: Settings) {
 
 /** All settings by name, at the side of each of their pages. */
 export function SettingsIndex() {
+  const say = useSay(shellTexts);
   const settings = useSettings();
   const { tray } = useTray();
   return (
     <nav
-      aria-label="Settings"
+      aria-label={say("shell.settings")}
       className="mt-2.5 ml-4 w-[226px] shrink-0 overflow-y-auto rounded-tl-sheet border border-r-0 border-b-0 border-rule bg-sunk/60 px-2.5 py-3 [scrollbar-width:thin] max-md:hidden"
     >
       <p className="px-2 pb-2 font-serif text-xl">
         <NavLink to={`/${tray.slug}/settings`} className="hover:underline">
-          Settings
+          {say("shell.settings")}
         </NavLink>
       </p>
       <div className="px-2 pb-1">
@@ -111,5 +115,6 @@ export function SettingsIndex() {
 }
 
 export function NoSetting() {
-  return <p className="px-2 py-3 text-soft">No setting matches.</p>;
+  const say = useSay(shellTexts);
+  return <p className="px-2 py-3 text-soft">{say("shell.noSettingMatches")}</p>;
 }

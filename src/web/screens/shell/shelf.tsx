@@ -2,10 +2,13 @@ import { MoreHorizontal, Plus } from "lucide-react";
 import { lazy, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import type { ShelfPlace } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { shellTexts } from "../../../texts/en/shell";
 import { COMMANDS, type CommandId } from "../../keys/commands";
 import { Opens, useCommands, useGo } from "../../keys/key-desk";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
+import { useSay } from "../../ui/say";
 import { useDropTarget } from "../frame/dragging";
 import { useShelfDrop } from "../frame/shelf-drop";
 import { useShelf, useTray } from "../frame/tray-data";
@@ -25,6 +28,7 @@ function pathOf(slug: string, { leadsTo }: ShelfPlace): string | null {
 
 /** The strip along the lower edge with the member's places: they open, count, and take what is dropped on them. */
 export function Shelf() {
+  const say = useSay(shellTexts);
   const { tray, mayDecide } = useTray();
   const shelf = useShelf();
   const go = useGo();
@@ -46,7 +50,7 @@ export function Shelf() {
   const folders = [...new Set(shelf.map(({ folder }) => folder))];
   return (
     <nav
-      aria-label="Shelf"
+      aria-label={say("shell.shelf")}
       className="z-10 flex h-[46px] shrink-0 items-end gap-2 overflow-x-auto border-t border-rule bg-sunk px-4 shadow-shelf max-sm:hidden"
     >
       {folders.map((folder) => (
@@ -72,7 +76,7 @@ export function Shelf() {
           onClick={() => setPinning(true)}
           className="flex h-[39px] shrink-0 items-center gap-2 rounded-t-sheet border border-b-0 border-dashed border-rule px-3 text-soft hover:border-act hover:text-act"
         >
-          <Plus size={15} aria-hidden /> Pin a place
+          <Plus size={15} aria-hidden /> {say("shell.pinAPlace")}
         </button>
       )}
       <Opens>
@@ -91,6 +95,7 @@ type PlaceCardProps = {
 };
 
 function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
+  const say = useSay(shellTexts, commonTexts);
   const { tray, mayLead } = useTray();
   const shelf = useShelf();
   const fetcher = useFetcher();
@@ -108,7 +113,7 @@ function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
   const mayChange = !place.isForAll || mayLead;
   const name = place.name || place.title || "removed";
   const trigger = {
-    "aria-label": `Change ${name}`,
+    "aria-label": say("common.changeOf", { name }),
     children: <MoreHorizontal size={14} aria-hidden />,
   };
   return (
@@ -122,7 +127,11 @@ function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
         {at < KEYED && <kbd aria-hidden>{at + 1}</kbd>}
         <span>
           <b>{name}</b>
-          <i>{place.leadsTo === null ? "no longer there" : `${place.note} · ${place.count} open`}</i>
+          <i>
+            {place.leadsTo === null
+              ? say("shell.noLongerThere")
+              : say("shell.open", { note: place.note, count: place.count })}
+          </i>
         </span>
       </button>
       <MenuTrigger
@@ -135,16 +144,16 @@ function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
                 {mayChange && (
                   <>
                     <DropdownMenu.Item className={MENU_ITEM} onSelect={onName}>
-                      Name and folder…
+                      {say("shell.nameAndFolder")}
                     </DropdownMenu.Item>
                     <DropdownMenu.Item className={MENU_ITEM} onSelect={() => move(-1)}>
-                      Move to the left
+                      {say("shell.moveToTheLeft")}
                     </DropdownMenu.Item>
                     <DropdownMenu.Item className={MENU_ITEM} onSelect={() => move(1)}>
-                      Move to the right
+                      {say("shell.moveToTheRight")}
                     </DropdownMenu.Item>
                     <DropdownMenu.Item className={MENU_ITEM} onSelect={() => post({ do: "unpin", id: place.id })}>
-                      Take it off the shelf
+                      {say("shell.takeItOffTheShelf")}
                     </DropdownMenu.Item>
                   </>
                 )}
@@ -156,11 +165,13 @@ function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
                       post({ do: "pin", kind: place.kind, target: place.target, forAll: "true" });
                     }}
                   >
-                    Put it on everybody's shelf
+                    {say("shell.putItOnEverybodyS")}
                   </DropdownMenu.Item>
                 )}
                 {!mayChange && (
-                  <DropdownMenu.Label className="px-3 py-1.5 text-soft">On everybody's shelf</DropdownMenu.Label>
+                  <DropdownMenu.Label className="px-3 py-1.5 text-soft">
+                    {say("shell.onEverybodySShelf")}
+                  </DropdownMenu.Label>
                 )}
               </DropdownMenu.Content>
             </DropdownMenu.Portal>

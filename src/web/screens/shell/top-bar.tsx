@@ -3,11 +3,14 @@ import { type ReactNode, useRef } from "react";
 import { Form, Link, NavLink, useNavigate, useParams, useSearchParams, useSubmit } from "react-router";
 import { MINE, THEIRS, WITHOUT } from "../../../core/lists/narrowing";
 import { isScope } from "../../../core/lists/scope";
+import { commonTexts } from "../../../texts/en/common";
+import { shellTexts } from "../../../texts/en/shell";
 import { CommandKey } from "../../keys/command-key";
 import { useCommands, useGo, useKeyOf } from "../../keys/key-desk";
 import { Logo } from "../../ui/logo";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
+import { useSay } from "../../ui/say";
 import { soon } from "../../ui/soon";
 import { Stamp } from "../../ui/stamp";
 import { Bell } from "./bell";
@@ -25,6 +28,7 @@ const places = soon(() =>
 
 /** Name, tray switch, search, the pages of the day's work, and who is signed in. */
 export function TopBar({ tray, trays, member }: TopBarProps) {
+  const say = useSay(shellTexts, commonTexts);
   const go = useGo();
   const keyName = useKeyOf();
   const [params] = useSearchParams();
@@ -47,17 +51,17 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
     <header className="flex h-11 shrink-0 items-center gap-2 px-4 sm:gap-3.5">
       <Link
         to={`/${tray.slug}/to-sort`}
-        aria-label="Common Tray"
+        aria-label={say("shell.commonTray")}
         className="flex items-center gap-2 font-serif text-[17px] font-semibold"
       >
         <Logo />
-        <span className="hidden lg:inline">Common Tray</span>
+        <span className="hidden lg:inline">{say("shell.commonTray")}</span>
       </Link>
       <span className="hidden h-6 border-l border-rule lg:block" />
       <TraySwitch address={tray.address} trays={trays} />
       <Link
         to={`/${tray.slug}/search`}
-        aria-label="Search"
+        aria-label={say("common.search")}
         className="ml-auto grid size-9 shrink-0 place-items-center rounded-control text-soft hover:text-ink sm:hidden"
       >
         <Search size={18} aria-hidden />
@@ -72,9 +76,9 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
           ref={field}
           type="search"
           name="q"
-          aria-label="Search this tray"
+          aria-label={say("shell.searchThisTray")}
           aria-keyshortcuts={keyName("search")}
-          placeholder="Search subjects, people, words"
+          placeholder={say("shell.searchSubjectsPeopleWords")}
           defaultValue={params.get("q") ?? ""}
           key={params.get("q") ?? ""}
           // The browser takes the text away; the keys are those of the screen again.
@@ -87,17 +91,17 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
       </Form>
       <Link
         to={`/${tray.slug}/sort-run/to-sort`}
-        aria-label="Sort run"
+        aria-label={say("shell.sortRun")}
         aria-keyshortcuts={keyName("sort-run")}
         className="hidden h-8 shrink-0 items-center gap-2 rounded-control border border-act px-3 font-semibold text-act hover:bg-act-soft sm:flex"
       >
         <Layers size={15} aria-hidden />
-        Sort run
+        {say("shell.sortRun")}
         <CommandKey id="sort-run" />
       </Link>
-      <nav aria-label="Pages" className="flex shrink-0 items-center gap-1">
-        <PageLink to={`/${tray.slug}/records`}>Records</PageLink>
-        <PageLink to={`/${tray.slug}/follow-ups`}>Follow-ups</PageLink>
+      <nav aria-label={say("shell.pages")} className="flex shrink-0 items-center gap-1">
+        <PageLink to={`/${tray.slug}/records`}>{say("common.records")}</PageLink>
+        <PageLink to={`/${tray.slug}/follow-ups`}>{say("shell.followUps")}</PageLink>
         <DayMenu slug={tray.slug} />
       </nav>
       <Bell />
@@ -118,10 +122,11 @@ function PageLink({ to, children }: { readonly to: string; readonly children: Re
 
 /** Everything else that the day's work needs, by name. */
 function DayMenu({ slug }: { readonly slug: string }) {
+  const say = useSay(shellTexts);
   const loaded = places.use();
   const face = (
     <>
-      Go to <ChevronDown size={14} aria-hidden className="text-soft" />
+      {say("shell.goTo")} <ChevronDown size={14} aria-hidden className="text-soft" />
     </>
   );
   return (
@@ -146,11 +151,12 @@ function DayMenu({ slug }: { readonly slug: string }) {
 const SWITCH = "flex h-8 min-w-0 items-center gap-1.5 rounded-control px-1 text-soft hover:text-ink";
 
 function TraySwitch({ address, trays }: { address: string; trays: TopBarProps["trays"] }) {
+  const say = useSay(shellTexts);
   const navigate = useNavigate();
   const face = (
     <>
       <span className="truncate">{address}</span>
-      <ChevronsUpDown size={14} aria-label="switch tray" className="shrink-0" />
+      <ChevronsUpDown size={14} aria-label={say("shell.switchTray")} className="shrink-0" />
     </>
   );
   return (
@@ -181,11 +187,12 @@ function TraySwitch({ address, trays }: { address: string; trays: TopBarProps["t
 }
 
 function MemberMenu({ slug, member }: { slug: string; member: TopBarProps["member"] }) {
+  const say = useSay(shellTexts);
   const submit = useSubmit();
   const loaded = places.use();
   const trigger = {
     className: "flex h-8 items-center rounded-control px-0.5",
-    "aria-label": `Signed in as ${member.name}`,
+    "aria-label": say("shell.signedInAs", { name: member.name }),
     children: <Stamp initials={member.initials} name={member.name} own />,
   };
   return (
@@ -203,7 +210,7 @@ function MemberMenu({ slug, member }: { slug: string; member: TopBarProps["membe
                 className={`${MENU_ITEM} gap-2`}
                 onSelect={() => submit(null, { method: "post", action: "/sign-out" })}
               >
-                <LogOut size={14} aria-hidden /> Sign out
+                <LogOut size={14} aria-hidden /> {say("shell.signOut")}
               </DropdownMenu.Item>
             </DropdownMenu.Content>
           </DropdownMenu.Portal>

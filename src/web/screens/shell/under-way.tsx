@@ -1,9 +1,12 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { shellTexts } from "../../../texts/en/shell";
 import type { ZipExportView } from "../../server/records/zip-export-view.server";
 import type { RunView } from "../../server/shell/tray-view.server";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
+import { useSay } from "../../ui/say";
 import { useDecisions } from "../deciding/decisions";
 import { ZipExports } from "./zip-exports";
 
@@ -33,11 +36,12 @@ export function UnderWay({ runs, parcels, slug }: UnderWayProps) {
 
 /** Decisions about many conversations: how far they have come, with the means to stop and to undo them. */
 function Runs({ runs, slug }: { runs: readonly RunView[]; slug: string }) {
+  const say = useSay(shellTexts);
   const [put, setPut] = useState<ReadonlySet<string>>(new Set());
   const shown = runs.filter(({ id }) => !put.has(id));
   if (shown.length === 0) return null;
   return (
-    <section aria-label="Decisions under way" className="divide-y divide-hair">
+    <section aria-label={say("shell.decisionsUnderWay")} className="divide-y divide-hair">
       {shown.map((run) => (
         <Run key={run.id} run={run} slug={slug} onPutAway={() => setPut((others) => new Set([...others, run.id]))} />
       ))}
@@ -46,6 +50,7 @@ function Runs({ runs, slug }: { runs: readonly RunView[]; slug: string }) {
 }
 
 function Run({ run, slug, onPutAway }: { run: RunView; slug: string; onPutAway: () => void }) {
+  const say = useSay(shellTexts, commonTexts);
   const stop = useFetcher();
   const { undo } = useDecisions();
   const isOpen = run.state === "waiting" || run.state === "running";
@@ -59,9 +64,9 @@ function Run({ run, slug, onPutAway }: { run: RunView; slug: string; onPutAway: 
       <Progress value={run.total === 0 ? 1 : run.position / run.total} label={run.words} isNamed={false} />
       <p role="status" className="text-soft">
         {isOpen || run.state === "done"
-          ? `${count(run.position)} of ${count(run.total)}`
-          : `${count(run.position)} done, ${count(run.total - run.position)} not done`}
-        {run.position > run.changed && `; ${count(run.position - run.changed)} were so already`}
+          ? say("shell.of", { count: count(run.position), count2: count(run.total) })
+          : say("shell.doneNotDone", { count: count(run.position), count2: count(run.total - run.position) })}
+        {run.position > run.changed && say("shell.wereSoAlready", { count: count(run.position - run.changed) })}
       </p>
       {run.problem !== null && <p className="text-late">{run.problem}</p>}
       <p className="flex gap-2">
@@ -70,7 +75,7 @@ function Run({ run, slug, onPutAway }: { run: RunView; slug: string; onPutAway: 
             className="h-7"
             onClick={() => void stop.submit({ run: run.id }, { method: "post", action: `/${slug}/stop-run` })}
           >
-            Stop
+            {say("common.stop")}
           </Button>
         ) : (
           <>
@@ -82,11 +87,11 @@ function Run({ run, slug, onPutAway }: { run: RunView; slug: string; onPutAway: 
                   onPutAway();
                 }}
               >
-                Undo {count(run.changed)}
+                {say("shell.undo", { count: count(run.changed) })}
               </Button>
             )}
             <Button look="quiet" className="h-7" onClick={onPutAway}>
-              Dismiss
+              {say("shell.dismiss")}
             </Button>
           </>
         )}

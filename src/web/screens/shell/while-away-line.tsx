@@ -1,8 +1,11 @@
 import { Link, useLocation } from "react-router";
+import { shellTexts } from "../../../texts/en/shell";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 /** For who is back, until she has read it: where she finds what happened; for who is away, that it goes on. */
 export function WhileAwayLine() {
+  const say = useSay(shellTexts);
   const { tray, whileAway } = useTray();
   const { pathname } = useLocation();
   const [first] = whileAway;
@@ -13,11 +16,9 @@ export function WhileAwayLine() {
       role="status"
       className="mx-4 mb-1.5 flex items-center gap-3 border-l-2 border-act bg-act-soft px-3 py-1 text-sm"
     >
-      {first.isOver
-        ? "Welcome back."
-        : `You are away until ${first.until}; what is yours is covered as you planned it.`}
+      {first.isOver ? say("shell.welcomeBack") : say("shell.youAreAwayUntilWhat", { until: first.until })}
       <Link to={to} className="font-semibold text-act hover:underline">
-        What happened while you were away
+        {say("shell.whatHappenedWhileYouWere")}
       </Link>
     </p>
   );

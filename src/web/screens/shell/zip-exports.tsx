@@ -1,9 +1,12 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { shellTexts } from "../../../texts/en/shell";
 import type { loader as ownParcels } from "../../routes/records/parcels";
 import type { ZipExportView } from "../../server/records/zip-export-view.server";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
+import { useSay } from "../../ui/say";
 
 const STATES: Readonly<Record<ZipExportView["state"], string>> = {
   waiting: "waiting to start",
@@ -24,6 +27,7 @@ export function ZipExports({
   readonly parcels: readonly ZipExportView[];
   readonly slug: string;
 }) {
+  const say = useSay(shellTexts);
   const { load, data } = useFetcher<typeof ownParcels>();
   const [put, setPut] = useState<ReadonlySet<string>>(new Set());
   // What was asked for a moment ago is in neither of the two first.
@@ -37,7 +41,7 @@ export function ZipExports({
   }, [isAny, load, slug]);
   if (shown.length === 0) return null;
   return (
-    <section aria-label="Exports" className="divide-y divide-hair">
+    <section aria-label={say("shell.exports")} className="divide-y divide-hair">
       {shown.map((parcel) => (
         <ZipExportItem
           key={parcel.id}
@@ -53,6 +57,7 @@ export function ZipExports({
 type ParcelItemProps = { readonly parcel: ZipExportView; readonly slug: string; readonly onPutAway: () => void };
 
 function ZipExportItem({ parcel, slug, onPutAway }: ParcelItemProps) {
+  const say = useSay(shellTexts, commonTexts);
   const { submit } = useFetcher();
   const { id, name, state, done, total, problem, size } = parcel;
   const step = (what: string) => void submit({ do: what, parcel: id }, { method: "post", action: `/${slug}/parcels` });
@@ -65,23 +70,25 @@ function ZipExportItem({ parcel, slug, onPutAway }: ParcelItemProps) {
       </p>
       {isOpen(parcel) && <Progress value={total === 0 ? 0 : done / total} label={name} isNamed={false} />}
       <p role="status" className="text-soft">
-        {state === "done" ? `${count(total)} files, ${size}` : `${count(done)} of ${count(total)} files`}
+        {state === "done"
+          ? say("shell.files", { count: count(total), size })
+          : say("shell.ofFiles", { count: count(done), count2: count(total) })}
       </p>
       {problem !== null && <p className="text-late">{problem}</p>}
       <p className="flex items-center gap-2">
         {isOpen(parcel) ? (
           <Button className="h-7" onClick={() => step("stop")}>
-            Stop
+            {say("common.stop")}
           </Button>
         ) : (
           <>
             {state === "done" && (
               <a
                 href={`/${slug}/parcels/${id}`}
-                aria-label={`Download ${name}`}
+                aria-label={say("shell.download", { name })}
                 className="inline-flex h-7 items-center rounded-control bg-act px-2.5 font-semibold text-paper hover:bg-act/90"
               >
-                Download
+                {say("shell.download2")}
               </a>
             )}
             <Button
@@ -92,7 +99,7 @@ function ZipExportItem({ parcel, slug, onPutAway }: ParcelItemProps) {
                 onPutAway();
               }}
             >
-              Dismiss
+              {say("shell.dismiss")}
             </Button>
           </>
         )}

@@ -1,13 +1,17 @@
 import { allOf } from "../../../core/kernel/all-of";
+import { commonTexts } from "../../../texts/en/common";
+import { sortRunTexts } from "../../../texts/en/sort-run";
+import { useSay } from "../../ui/say";
 import { ProposalTitle } from "../conversation/proposals";
 import type { RunOffer } from "./run-docket";
 
 /** What is proposed, beneath the letter on a small screen: one tap accepts one, another all of them. */
 export function RunChips({ proposals, onAccept, onAcceptAll, goesOn }: RunOffer) {
+  const say = useSay(sortRunTexts, commonTexts);
   if (proposals.length === 0) return null;
   return (
     <section
-      aria-label="Proposed"
+      aria-label={say("common.proposed")}
       className="flex shrink-0 flex-wrap gap-2 border-t border-rule bg-paper p-3 lg:hidden"
     >
       {proposals.map((proposal) => (
@@ -27,8 +31,8 @@ export function RunChips({ proposals, onAccept, onAcceptAll, goesOn }: RunOffer)
           onClick={onAcceptAll}
           className="min-h-11 basis-full rounded-control bg-ink px-3 font-semibold text-paper"
         >
-          Accept {allOf(proposals.length)}
-          {goesOn && " and go on"}
+          {say("sortRun.accept", { them: allOf(proposals.length) })}
+          {goesOn && say("sortRun.andGoOn")}
         </button>
       )}
     </section>

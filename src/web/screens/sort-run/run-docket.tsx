@@ -1,4 +1,6 @@
 import { allOf } from "../../../core/kernel/all-of";
+import { commonTexts } from "../../../texts/en/common";
+import { sortRunTexts } from "../../../texts/en/sort-run";
 import { keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
 import type { RowView } from "../../server/base/words.server";
@@ -7,6 +9,7 @@ import type { ListedRowView } from "../../server/list/list-view.server";
 import type { RunView } from "../../server/list/run-view.server";
 import { KeyCap } from "../../ui/button";
 import { PaceMarks } from "../../ui/pace-marks";
+import { useSay } from "../../ui/say";
 import { Proposals } from "../conversation/proposals";
 import type { PostedDecision } from "../deciding/posted-decision";
 import { RowTabs } from "../deciding/row-tabs";
@@ -31,10 +34,11 @@ type RunDocketProps = RunOffer & {
 
 /** The card beside a run: where the conversation stands, what is proposed for it and why, and what comes next. */
 export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, goesOn }: RunDocketProps) {
+  const say = useSay(sortRunTexts, commonTexts);
   const keyName = useKeyOf();
   const next = queue.filter(({ id }) => id !== row.id).slice(0, NEXT_SHOWN);
   return (
-    <aside aria-label="Docket" className="min-h-0 overflow-y-auto pb-3 max-lg:hidden">
+    <aside aria-label={say("common.docket")} className="min-h-0 overflow-y-auto pb-3 max-lg:hidden">
       <div className="rounded-sheet border border-rule bg-paper shadow-docket">
         <div className="border-b border-hair px-3 py-2.5">
           <h2 className="font-serif text-[18px] leading-6">{view?.standingName ?? ""}</h2>
@@ -46,7 +50,7 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, 
           <span className="flex flex-wrap gap-1">
             <RowTabs ids={row.categoryIds} />
           </span>
-          <span className="text-sm text-soft">{row.recordCodes.join(", ") || "not filed"}</span>
+          <span className="text-sm text-soft">{row.recordCodes.join(", ") || say("common.notFiled")}</span>
         </p>
         <Proposals proposals={proposals} onAccept={onAccept} />
         {proposals.length > 1 && (
@@ -56,23 +60,23 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, 
             onClick={onAcceptAll}
             className="flex w-full items-center gap-2 border-t border-hair px-3 py-2 text-soft hover:bg-act-soft hover:text-ink"
           >
-            <KeyCap>{keyCap(keyName("accept-all"))}</KeyCap> Accept {allOf(proposals.length)}
-            {goesOn && " and go on"}
+            <KeyCap>{keyCap(keyName("accept-all"))}</KeyCap> {say("sortRun.accept", { them: allOf(proposals.length) })}
+            {goesOn && say("sortRun.andGoOn")}
           </button>
         )}
         {proposals.length === 0 && view !== null && (
           <p className="border-t border-hair px-3 py-2 text-sm text-soft">
-            Nothing is proposed: too little is known of this sender.
+            {say("sortRun.nothingIsProposedTooLittle")}
           </p>
         )}
       </div>
       {next.length > 0 && (
         <section className="px-0.5 pt-3 text-sm">
-          <h3 className="pb-0.5 font-semibold text-soft">Next up</h3>
+          <h3 className="pb-0.5 font-semibold text-soft">{say("sortRun.nextUp")}</h3>
           <ul className="text-soft">
             {next.map(({ id, who, subject }) => (
               <li key={id} className="truncate">
-                {who}: {subject || "(no subject)"}
+                {who}: {subject || say("common.noSubject")}
               </li>
             ))}
           </ul>

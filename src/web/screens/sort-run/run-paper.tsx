@@ -1,6 +1,9 @@
 import { memo, type ReactNode, useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { sortRunTexts } from "../../../texts/en/sort-run";
 import type { CorrespondenceItem, Message } from "../../server/conversation/conversation-view.server";
 import type { RunView } from "../../server/list/run-view.server";
+import { useSay } from "../../ui/say";
 import { Appointments } from "../conversation/appointments";
 import { AsSent } from "../conversation/as-sent";
 import { Correspondence } from "../conversation/correspondence";
@@ -17,17 +20,18 @@ function isMessage(item: CorrespondenceItem): item is CorrespondenceItem & Messa
 
 /** The newest message in large type, its own words first; what was before it folded away. */
 export const RunPaper = memo(function RunPaper({ view, isTaken }: RunPaperProps) {
+  const say = useSay(sortRunTexts, commonTexts);
   const { row, correspondence } = view;
   const newest = correspondence.findLast(isMessage);
   const earlier = correspondence.filter((item) => item !== newest);
   return (
     <main
-      aria-label={row.subject || "no subject"}
+      aria-label={row.subject || say("common.noSubjectInside")}
       className="min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper px-5 pt-7 pb-6 lg:px-14"
     >
       {isTaken && (
         <p role="status" className="mb-4 rounded-control border border-late px-3 py-1.5 text-sm">
-          <b className="font-semibold text-late">Decided meanwhile.</b> {view.reason}
+          <b className="font-semibold text-late">{say("sortRun.decidedMeanwhile")}</b> {view.reason}
         </p>
       )}
       <div className="flex items-baseline justify-between gap-4">
@@ -37,11 +41,13 @@ export const RunPaper = memo(function RunPaper({ view, isTaken }: RunPaperProps)
         </p>
         <span className="whitespace-nowrap text-soft">{newest?.when ?? row.when}</span>
       </div>
-      <h2 className="mt-3 mb-3 max-w-[62ch] font-serif text-[25px] leading-8">{row.subject || "(no subject)"}</h2>
+      <h2 className="mt-3 mb-3 max-w-[62ch] font-serif text-[25px] leading-8">
+        {row.subject || say("common.noSubject")}
+      </h2>
       {newest !== undefined && <NewestBody message={newest} conversationId={row.id} />}
       {earlier.length > 0 && (
         <div className="mt-4 border-t border-hair pt-3 text-sm">
-          <Fold words={earlier.length === 1 ? "1 earlier message" : `${earlier.length} earlier messages and notes`}>
+          <Fold words={say("sortRun.earlierMessagesAndNotes", { count: earlier.length })}>
             {() => <Correspondence items={earlier} conversationId={row.id} />}
           </Fold>
         </div>
@@ -51,6 +57,7 @@ export const RunPaper = memo(function RunPaper({ view, isTaken }: RunPaperProps)
 });
 
 function NewestBody({ message, conversationId }: { message: Message; conversationId: string }) {
+  const say = useSay(commonTexts);
   const { asSent, switchPart } = useShownPart(message);
   const hasOwn = message.own.blocks.length > 0;
   const hasEarlier = !asSent && hasOwn && message.rest.blocks.length > 0;
@@ -71,12 +78,12 @@ function NewestBody({ message, conversationId }: { message: Message; conversatio
       <div className="mt-5 flex flex-wrap gap-x-4 text-sm">
         {message.hasHtml && (
           <button type="button" onClick={switchPart} className="text-act hover:underline">
-            {asSent ? "Show as text" : "Show as it was sent"}
+            {asSent ? say("common.showAsText") : say("common.showAsItWasSent")}
           </button>
         )}
         {message.leaving !== null && <LeaveList messageId={message.id} leaving={message.leaving} />}
         {hasEarlier && (
-          <Fold words={`Earlier text, ${message.restLines === 1 ? "1 line" : `${message.restLines} lines`}`}>
+          <Fold words={say("common.earlierTextLines", { restLines: message.restLines })}>
             {() => (
               <LongTextParts messageId={message.id} of="rest" text={message.rest} className="mt-2 text-sm text-soft" />
             )}

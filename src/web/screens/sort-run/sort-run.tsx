@@ -5,12 +5,15 @@ import { Link, useNavigate } from "react-router";
 import { RUN_ORDER_NAMES, RUN_ORDERS, type RunOrder } from "../../../core/lists/run-order";
 import { isInScope, type Scope, scopeName } from "../../../core/lists/scope";
 import type { StandingKind } from "../../../core/standing/standing";
+import { commonTexts } from "../../../texts/en/common";
+import { sortRunTexts } from "../../../texts/en/sort-run";
 import { keyCap } from "../../keys/commands";
 import { Opening, useCommands, useGo, useKeyOf } from "../../keys/key-desk";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { KeyCap } from "../../ui/button";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { PresenceLine } from "../conversation/presence-line";
 import { isStillProposed } from "../conversation/proposals";
 import { usePresence } from "../conversation/use-presence";
@@ -31,6 +34,7 @@ import { WaysOut } from "./ways-out";
 
 /** One conversation at a time with full attention, five ways out, and the next is there. */
 export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
+  const say = useSay(sortRunTexts, commonTexts);
   const tray = useTray();
   useDialogsSoon();
   const { decide, undo } = useDecisions();
@@ -85,8 +89,8 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
   });
   useDecidingCommands({ first: tray.mayDecide && !answering ? row : null, ask, act, answer: () => setAnswering(true) });
   const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
-    const action = { label: "Take back", onClick: () => takeBack.current(messageId) };
-    notice("Answered", holdMs === 0 ? {} : { action, duration: holdMs });
+    const action = { label: say("common.takeBack"), onClick: () => takeBack.current(messageId) };
+    notice(say("sortRun.answered"), holdMs === 0 ? {} : { action, duration: holdMs });
     run.goOn();
   };
 
@@ -125,10 +129,11 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
 });
 
 function Paper({ run: { view, problem, isTaken } }: { run: ReturnType<typeof useRun> }) {
+  const say = useSay(sortRunTexts);
   if (view !== null) return <RunPaper key={view.row.id} view={view} isTaken={isTaken} />;
   return (
     <main className="flex-1 rounded-t-sheet border border-b-0 border-rule bg-paper px-6 py-6 text-soft lg:px-14">
-      {problem ?? "Fetching the conversation…"}
+      {problem ?? say("sortRun.fetchingTheConversation")}
     </main>
   );
 }
@@ -153,21 +158,21 @@ function acceptance<T>(proposal: ProposalView | undefined, make: (decision: Post
 }
 
 function RunHead({ run, start, onUndo }: { run: ReturnType<typeof useRun>; start: RunStart; onUndo: () => void }) {
+  const say = useSay(sortRunTexts, commonTexts);
   const { tray } = useTray();
   const navigate = useNavigate();
   const keyName = useKeyOf();
   const { left } = run;
   const all = left + run.decided;
   const minutes = run.paceMs === null ? null : Math.ceil((run.paceMs * left) / 60_000);
-  const pace =
-    minutes === null || left === 0 ? "" : ` · about ${minutes === 1 ? "1 minute" : `${minutes} minutes`} at your pace`;
-  const counted = start.scope === "to-sort" ? "" : ` of ${scopeName(start.scope)}`;
+  const pace = minutes === null || left === 0 ? "" : say("sortRun.aboutMinutesAtYourPace", { minutes });
+  const counted = start.scope === "to-sort" ? "" : say("sortRun.of", { name: scopeName(start.scope) });
   return (
     <header className="mx-4 shrink-0 pt-2">
       <div className="flex h-9 items-center gap-4">
-        <h1 className="font-serif text-xl whitespace-nowrap max-sm:sr-only">Sort run{counted}</h1>
+        <h1 className="font-serif text-xl whitespace-nowrap max-sm:sr-only">{say("sortRun.sortRun", { counted })}</h1>
         <p role="status" className="min-w-0 truncate text-soft max-sm:text-ink">
-          {left} left of {all}
+          {say("sortRun.leftOf", { left, all })}
           <span className="max-lg:hidden">{pace}</span>
         </p>
         <span className="ml-auto flex shrink-0 items-center sm:gap-2">
@@ -194,16 +199,16 @@ function RunHead({ run, start, onUndo }: { run: ReturnType<typeof useRun>; start
             onClick={run.skip}
             className="hidden h-8 items-center gap-2 px-2 text-soft hover:text-ink sm:flex"
           >
-            Skip <KeyCap>{keyCap(keyName("skip"))}</KeyCap>
+            {say("sortRun.skip")} <KeyCap>{keyCap(keyName("skip"))}</KeyCap>
           </button>
           <button type="button" onClick={onUndo} className="flex h-8 items-center gap-2 px-2 text-soft hover:text-ink">
-            Undo <KeyCap>{keyCap(keyName("undo"))}</KeyCap>
+            {say("common.undo")} <KeyCap>{keyCap(keyName("undo"))}</KeyCap>
           </button>
           <Link
             to={`/${tray.slug}/${start.scope}`}
             className="flex h-8 items-center gap-2 px-2 text-soft hover:text-ink"
           >
-            Leave <KeyCap>{keyCap(keyName("back"))}</KeyCap>
+            {say("sortRun.leave")} <KeyCap>{keyCap(keyName("back"))}</KeyCap>
           </Link>
         </span>
       </div>
@@ -215,16 +220,19 @@ function RunHead({ run, start, onUndo }: { run: ReturnType<typeof useRun>; start
 }
 
 function RunOver({ decided, scope, back }: { decided: number; scope: string; back: string }) {
+  const say = useSay(sortRunTexts);
   return (
     <main className="flex min-h-0 flex-1 flex-col items-center justify-center gap-3 px-6 text-center">
-      <h2 className="font-serif text-[26px]">{decided === 0 ? "There is nothing to sort" : "Everything is decided"}</h2>
+      <h2 className="font-serif text-[26px]">
+        {decided === 0 ? say("sortRun.thereIsNothingToSort") : say("sortRun.everythingIsDecided")}
+      </h2>
       <p className="max-w-sm text-soft">
         {decided === 0
-          ? `Nothing stands in ${scope} now. New mail appears here by itself as it comes in.`
-          : `${decided === 1 ? "One conversation" : `${decided} conversations`} in this run. What comes in now appears here by itself.`}
+          ? say("sortRun.nothingStandsInNowNew", { scope })
+          : say("sortRun.conversationsInThisRunWhat", { decided })}
       </p>
       <Link to={back} className="font-semibold text-act underline-offset-2 hover:underline">
-        Back to {scope}
+        {say("sortRun.backTo", { scope })}
       </Link>
     </main>
   );

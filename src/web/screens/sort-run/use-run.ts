@@ -1,8 +1,10 @@
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
 import type { Narrowing } from "../../../core/lists/narrowing";
 import { isInScope, type Scope } from "../../../core/lists/scope";
+import { sortRunTexts } from "../../../texts/en/sort-run";
 import type { ListedRowView } from "../../server/list/list-view.server";
 import type { RunPartView, RunView } from "../../server/list/run-view.server";
+import { useSay } from "../../ui/say";
 import { usePending } from "../deciding/decisions";
 import { withPending } from "../deciding/foreseen";
 import { type AskNews, useChanges } from "../frame/live-hub";
@@ -71,6 +73,7 @@ function afterPaint(work: () => void): () => void {
 
 /** Goes through a list one conversation at a time, with the next ones at hand. */
 export function useRun(slug: string, start: RunStart): Run {
+  const say = useSay(sortRunTexts);
   const [queue, setQueue] = useState<readonly ListedRowView[]>(start.rows);
   // Those of the list that are not fetched yet.
   const [rest, setRest] = useState(Math.max(0, start.total - start.rows.length));
@@ -103,10 +106,10 @@ export function useRun(slug: string, start: RunStart): Run {
         else startTransition(keep);
       } catch {
         asked.current.delete(id);
-        setProblem("The conversation could not be loaded. It will be loaded when the connection returns.");
+        setProblem(say("sortRun.theConversationCouldNotBe"));
       }
     },
-    [slug],
+    [slug, say],
   );
 
   useEffect(

@@ -1,9 +1,12 @@
 import type { ReactNode } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { sortRunTexts } from "../../../texts/en/sort-run";
 import { type CommandId, keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
 import type { RowView } from "../../server/base/words.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { KeyCap } from "../../ui/button";
+import { useSay } from "../../ui/say";
 import type { DialogKind } from "../deciding/dialog-props";
 
 type WaysOutProps = {
@@ -17,34 +20,39 @@ type WaysOutProps = {
 
 /** The five ways out of a sort run, each with what it would likely be. */
 export function WaysOut({ row, proposals, onAnswer, ask, settle, bin }: WaysOutProps) {
+  const say = useSay(sortRunTexts, commonTexts);
   const proposed = (kind: ProposalView["decision"]["kind"]) => proposals.find(({ decision }) => decision.kind === kind);
-  const owner = proposed("assign")?.title.replace("Assign to ", "");
+  const owner = proposed("assign")?.title.replace(say("sortRun.assignTo"), "");
   const record = row.recordCodes[0] ?? proposed("file")?.title.split(" ")[0];
   return (
     <div
       role="toolbar"
-      aria-label="Ways out"
+      aria-label={say("sortRun.waysOut")}
       className="grid shrink-0 grid-cols-6 gap-2 px-2 py-2.5 sm:grid-cols-5 sm:gap-2.5 sm:px-4 sm:py-3"
     >
-      <Way command="answer" filled hint="now, from here" onClick={onAnswer}>
-        Answer
+      <Way command="answer" filled hint={say("sortRun.nowFromHere")} onClick={onAnswer}>
+        {say("common.answer")}
       </Way>
-      <Way command="assign" hint={owner === undefined ? "to a colleague" : `${owner}?`} onClick={() => ask("assign")}>
-        Assign
+      <Way
+        command="assign"
+        hint={owner === undefined ? say("sortRun.toAColleague") : `${owner}?`}
+        onClick={() => ask("assign")}
+      >
+        {say("common.assign")}
       </Way>
-      <Way command="rest" second="follow-up" hint="until a time, or for a reminder" onClick={() => ask("rest")}>
-        Rest or follow up
+      <Way command="rest" second="follow-up" hint={say("sortRun.untilATimeOrFor")} onClick={() => ask("rest")}>
+        {say("sortRun.restOrFollowUp")}
       </Way>
       <Way
         command="settle"
         second="file"
-        hint={record === undefined ? "file first with its key" : `${record}?`}
+        hint={record === undefined ? say("sortRun.fileFirstWithItsKey") : `${record}?`}
         onClick={settle}
       >
-        File and settle
+        {say("common.fileAndSettle")}
       </Way>
-      <Way command="bin" hint="can be brought back" onClick={bin}>
-        Bin
+      <Way command="bin" hint={say("sortRun.canBeBroughtBack")} onClick={bin}>
+        {say("common.bin")}
       </Way>
     </div>
   );

@@ -1,17 +1,20 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
+import { waitingTexts } from "../../../texts/en/waiting";
 import type { loader as callNote } from "../../routes/conversation/call-note";
+import { useSay } from "../../ui/say";
 import type { DialogProps } from "../deciding/dialog-props";
 import { NoteDialog } from "../deciding/note-dialog";
 import { useTray } from "../frame/tray-data";
 
 /** Telephoning instead of waiting: a note with the number and what to ask, to write down what was said. */
 export function CallDialog(props: DialogProps) {
+  const say = useSay(waitingTexts);
   const { tray } = useTray();
   const { load, data } = useFetcher<typeof callNote>();
   const id = props.target.rows[0]?.id ?? "";
   useEffect(() => {
     void load(`/${tray.slug}/call-note/${id}`);
   }, [load, tray.slug, id]);
-  return data === undefined ? null : <NoteDialog {...props} title="Note of a call" start={data.text} />;
+  return data === undefined ? null : <NoteDialog {...props} title={say("waiting.noteOfACall")} start={data.text} />;
 }

@@ -1,4 +1,6 @@
+import { waitingTexts } from "../../../texts/en/waiting";
 import type { WaitingView } from "../../server/waiting/waiting-view.server";
+import { useSay } from "../../ui/say";
 import { useStep } from "../frame/use-step";
 import { HorizonRow } from "./horizon-row";
 
@@ -25,15 +27,16 @@ type HorizonLaneProps = {
 
 /** A lane of the horizon under its name; without a name it is all there is. */
 export function HorizonLane({ lane, now, cursor, chosen, onChoose, onChooseAll }: HorizonLaneProps) {
+  const say = useSay(waitingTexts);
   const callOff = useStep("reminders");
   return (
-    <section aria-label={lane.name === "" ? "All" : lane.name}>
+    <section aria-label={lane.name === "" ? say("waiting.all") : lane.name}>
       {lane.name !== "" && (
         <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-3 py-0.5 text-sm font-semibold">
           {lane.name}
           <span className="font-normal text-soft">{lane.count}</span>
           <button type="button" onClick={onChooseAll} className="font-normal text-act hover:underline">
-            select these
+            {say("waiting.selectThese")}
           </button>
         </h2>
       )}

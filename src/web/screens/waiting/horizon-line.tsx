@@ -1,5 +1,7 @@
 import { DAY } from "../../../core/kernel/instant";
+import { waitingTexts } from "../../../texts/en/waiting";
 import type { WaitingView } from "../../server/waiting/waiting-view.server";
+import { useSay } from "../../ui/say";
 
 // What is shown to both sides of now; further away stands at the edge.
 const BACK_MS = 14 * DAY;
@@ -26,12 +28,18 @@ export function HorizonLine({
   view: { row, askedAt, span, asked, expected, overWords, usual },
   now,
 }: HorizonLineProps) {
+  const say = useSay(waitingTexts);
   const x = (at: number) => horizonX(at, now);
   const from = x(askedAt);
   const due = row.expectedAt === null ? null : x(row.expectedAt);
   const isOver = row.expectedAt !== null && row.expectedAt < now;
   const thin = isOver && due !== null ? Math.max(from, due) : x(now);
-  const sentence = `asked ${asked}, expected ${expected}${overWords === null ? "" : `, ${overWords}`}${usual === null ? "" : `; ${usual}`}`;
+  const sentence = say("waiting.askedExpected", {
+    asked,
+    expected,
+    over: overWords === null ? "" : `, ${overWords}`,
+    usual: usual === null ? "" : `; ${usual}`,
+  });
   return (
     <div role="img" aria-label={sentence} title={sentence} className="relative h-full">
       {HORIZON_TICKS.map(([days]) => (

@@ -1,6 +1,9 @@
 import { Link } from "react-router";
 import { DAY } from "../../../core/kernel/instant";
+import { commonTexts } from "../../../texts/en/common";
+import { waitingTexts } from "../../../texts/en/waiting";
 import type { WaitingView } from "../../server/waiting/waiting-view.server";
+import { useSay } from "../../ui/say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 import { HORIZON_TICKS, HorizonLine, horizonX } from "./horizon-line";
@@ -10,11 +13,12 @@ const GRID =
 
 /** What the columns are, and the days of the axis. */
 export function HorizonHead({ now }: { readonly now: number }) {
+  const say = useSay(waitingTexts);
   return (
     <div aria-hidden className={`${GRID} sticky top-0 z-10 h-7 border-b border-rule bg-paper px-3 text-sm text-soft`}>
       <span />
-      <span>We wait for</span>
-      <span className="max-lg:hidden">What we asked</span>
+      <span>{say("waiting.weWaitFor")}</span>
+      <span className="max-lg:hidden">{say("waiting.whatWeAsked")}</span>
       <span className="relative hidden h-full lg:block">
         {HORIZON_TICKS.map(([days, words]) => (
           <span
@@ -26,9 +30,9 @@ export function HorizonHead({ now }: { readonly now: number }) {
           </span>
         ))}
       </span>
-      <span className="text-right">Expected</span>
-      <span className="hidden lg:block">Record</span>
-      <span>Owner</span>
+      <span className="text-right">{say("waiting.expected")}</span>
+      <span className="hidden lg:block">{say("waiting.record")}</span>
+      <span>{say("waiting.owner")}</span>
     </div>
   );
 }
@@ -44,9 +48,10 @@ type HorizonRowProps = {
 
 /** One thing that is waited for. */
 export function HorizonRow({ view, now, isCursor, isChosen, onChoose, onCallOff }: HorizonRowProps) {
+  const say = useSay(waitingTexts, commonTexts);
   const { tray, mayDecide } = useTray();
   const { row, reminder, expected, overWords, chance } = view;
-  const due = overWords ?? (chance === null || chance === 0 ? expected : `${expected}, ${chance} % today`);
+  const due = overWords ?? (chance === null || chance === 0 ? expected : say("waiting.today", { expected, chance }));
   return (
     <li
       aria-current={isCursor ? "true" : undefined}
@@ -54,7 +59,7 @@ export function HorizonRow({ view, now, isCursor, isChosen, onChoose, onCallOff 
     >
       <input
         type="checkbox"
-        aria-label={`Select ${row.who}: ${row.subject}`}
+        aria-label={say("waiting.select", { who: row.who, subject: row.subject })}
         checked={isChosen}
         disabled={!mayDecide}
         onChange={onChoose}
@@ -63,14 +68,14 @@ export function HorizonRow({ view, now, isCursor, isChosen, onChoose, onCallOff 
       <span className={`truncate ${overWords === null ? "" : "font-[650]"}`}>{row.who}</span>
       <span className="min-w-0 max-lg:col-start-2 max-lg:row-start-2">
         <Link to={`/${tray.slug}/waiting/${row.id}`} className="block truncate font-serif hover:text-act">
-          {row.subject || "(no subject)"}
+          {row.subject || say("common.noSubject")}
         </Link>
         {reminder !== null && (
           <span className="block truncate text-xs text-soft">
-            reminder {reminder}{" "}
+            {say("waiting.reminder", { reminder })}{" "}
             {mayDecide && (
               <button type="button" onClick={onCallOff} className="text-act hover:underline">
-                call it off
+                {say("waiting.callItOff")}
               </button>
             )}
           </span>

@@ -1,10 +1,13 @@
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { waitingTexts } from "../../../texts/en/waiting";
 import { useCommands, useGo } from "../../keys/key-desk";
 import type { RowView } from "../../server/base/words.server";
 import type { WaitingPart, WaitingView } from "../../server/waiting/waiting-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
@@ -34,6 +37,7 @@ const GROUPINGS = [
 
 /** Everything that is waited for on one axis of time. */
 export function HorizonScreen({ first }: { readonly first: WaitingPart }) {
+  const say = useSay(waitingTexts);
   const { tray, members, categories, groups, mayDecide } = useTray();
   const { decide } = useDecisions();
   const pending = usePending();
@@ -95,11 +99,11 @@ export function HorizonScreen({ first }: { readonly first: WaitingPart }) {
   });
   return (
     <Page
-      title="Waiting for reply"
+      title={say("waiting.waitingForReply")}
       beside={
         <>
           <Select
-            label="In groups"
+            label={say("waiting.inGroups")}
             value={grouping}
             choices={GROUPINGS}
             onChoose={(by) => setParams(by === "" ? {} : { by }, { replace: true })}
@@ -115,7 +119,7 @@ export function HorizonScreen({ first }: { readonly first: WaitingPart }) {
       }
     >
       {order.length === 0 ? (
-        <p className="px-4 py-6 text-soft">Nothing is awaited. What you send with “Wait for a reply” is drawn here.</p>
+        <p className="px-4 py-6 text-soft">{say("waiting.nothingIsAwaitedWhatYou")}</p>
       ) : (
         <>
           <HorizonHead now={now} />
@@ -131,10 +135,7 @@ export function HorizonScreen({ first }: { readonly first: WaitingPart }) {
             />
           ))}
           {list.problem !== null && <p className="px-4 py-3 text-late">{list.problem}</p>}
-          <p className="px-4 py-3 text-sm text-soft max-lg:hidden">
-            Ring: our message. Hatched: we wait. Thick: past the expected day. Caret: expected. Sand band: when this
-            correspondent usually answers, from the median until nine in ten have, in working time.
-          </p>
+          <p className="px-4 py-3 text-sm text-soft max-lg:hidden">{say("waiting.ringOurMessageHatchedWe")}</p>
         </>
       )}
       <div ref={list.end} />
@@ -155,32 +156,33 @@ type HorizonToolsProps = {
 
 /** What can be done about what is chosen; with nothing chosen, about all that is overdue. */
 function HorizonTools({ chosen, overdue, ask, remindOverdue, act }: HorizonToolsProps) {
+  const say = useSay(waitingTexts, commonTexts);
   const { tray, mayDecide } = useTray();
   return (
     <span className="ml-auto flex flex-wrap items-center gap-2">
       {mayDecide && chosen === 0 && overdue > 0 && (
         <Button look="filled" onClick={remindOverdue}>
-          Remind {overdue} overdue…
+          {say("waiting.remindOverdue", { overdue })}
         </Button>
       )}
       {mayDecide && chosen > 0 && (
         <>
           <span role="status" className="font-semibold">
-            {chosen} selected
+            {say("waiting.selected", { chosen })}
           </span>
           <Button look="filled" onClick={() => ask("remind")}>
-            Remind…
+            {say("waiting.remind")}
           </Button>
-          <Button onClick={() => ask("expect")}>Another day…</Button>
-          <Button onClick={() => act({ kind: "stop-expecting" })}>Stop waiting</Button>
-          <Button onClick={() => ask("note")}>Note a call…</Button>
-          <Button onClick={() => act({ kind: "settle" })}>Settle</Button>
+          <Button onClick={() => ask("expect")}>{say("waiting.anotherDay")}</Button>
+          <Button onClick={() => act({ kind: "stop-expecting" })}>{say("waiting.stopWaiting")}</Button>
+          <Button onClick={() => ask("note")}>{say("waiting.noteACall")}</Button>
+          <Button onClick={() => act({ kind: "settle" })}>{say("common.settle")}</Button>
         </>
       )}
       <Link to={`/${tray.slug}/waiting`} className="rounded-control px-2 py-1 text-soft hover:text-act">
-        List
+        {say("waiting.list")}
       </Link>
-      <span className="rounded-control bg-act-soft px-2 py-1 font-semibold text-act">Horizon</span>
+      <span className="rounded-control bg-act-soft px-2 py-1 font-semibold text-act">{say("common.horizon")}</span>
     </span>
   );
 }

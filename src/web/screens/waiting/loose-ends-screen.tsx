@@ -1,10 +1,13 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { LOOSE_END_NAMES, LOOSE_ENDS, REMEDIES, type Remedy } from "../../../core/loose-ends/loose-end";
+import { commonTexts } from "../../../texts/en/common";
+import { waitingTexts } from "../../../texts/en/waiting";
 import { useCommands, useGo } from "../../keys/key-desk";
 import type { LooseEndsPart } from "../../server/waiting/loose-ends-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
+import { useSay } from "../../ui/say";
 import { TurnLine } from "../../ui/turn-line";
 import { useDecisions } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
@@ -42,6 +45,7 @@ const NEAR_END = 10;
 
 /** What would be forgotten: each with why, what to do about it, and the means to say that it is none. */
 export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
+  const say = useSay(waitingTexts, commonTexts);
   const { tray, members, categories, groups, mayDecide } = useTray();
   const { decide } = useDecisions();
   const goTo = useGo();
@@ -91,18 +95,10 @@ export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
   });
   return (
     <Page
-      title="Loose ends"
-      beside={
-        <span className="text-soft">
-          {total === 0 ? "" : "What would be forgotten. 1 does the first remedy, v marks it as not a loose end."}
-        </span>
-      }
+      title={say("common.looseEnds")}
+      beside={<span className="text-soft">{total === 0 ? "" : say("waiting.whatWouldBeForgotten1")}</span>}
     >
-      {total === 0 && (
-        <p className="px-4 py-6 text-soft">
-          Nothing would be forgotten: everything has an owner, an answer or a day to come.
-        </p>
-      )}
+      {total === 0 && <p className="px-4 py-6 text-soft">{say("waiting.nothingWouldBeForgottenEverything")}</p>}
       {LOOSE_ENDS.map((kind) => {
         const own = order.filter((end) => end.kind === kind);
         if (own.length === 0) return null;
@@ -160,6 +156,7 @@ type LineProps = {
 };
 
 function Line({ end: { kind, row, words }, now, isCursor, onRemedy, onNone }: LineProps) {
+  const say = useSay(waitingTexts, commonTexts);
   const { tray, mayDecide } = useTray();
   return (
     <li
@@ -169,7 +166,7 @@ function Line({ end: { kind, row, words }, now, isCursor, onRemedy, onNone }: Li
       <span className="truncate">{row.who}</span>
       <span className="min-w-0">
         <Link to={`/${tray.slug}/${row.standing}/${row.id}`} className="block truncate font-serif hover:text-act">
-          {row.subject || "(no subject)"}
+          {row.subject || say("common.noSubject")}
         </Link>
         <span className="block text-sm text-soft sm:truncate">{words}</span>
       </span>
@@ -202,10 +199,10 @@ function Line({ end: { kind, row, words }, now, isCursor, onRemedy, onNone }: Li
           <Button
             look="quiet"
             className="h-7 px-2 text-sm"
-            aria-label={`Not a loose end: ${row.subject}`}
+            aria-label={say("waiting.notALooseEnd", { subject: row.subject })}
             onClick={onNone}
           >
-            Not a loose end…
+            {say("waiting.notALooseEnd3")}
           </Button>
         </span>
       )}

@@ -2,8 +2,11 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { DAY } from "../../../core/kernel/instant";
 import { ageInWords } from "../../../core/time/age-in-words";
+import { commonTexts } from "../../../texts/en/common";
+import { waitingTexts } from "../../../texts/en/waiting";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { forgetLocalDraft, type LyingDraft, lyingDrafts, saveLocalDraft } from "../writing/kept-draft";
 
@@ -11,6 +14,7 @@ type Shown = LyingDraft & { readonly age: string };
 
 /** The drafts that she began on this device more than a day ago: the server knows nothing of them, so she alone sees them. */
 export function LyingDrafts() {
+  const say = useSay(waitingTexts, commonTexts);
   const { tray, member } = useTray();
   const [drafts, setDrafts] = useState<readonly Shown[]>([]);
   // Only the browser knows, so they are not there before it has drawn the page.
@@ -27,13 +31,13 @@ export function LyingDrafts() {
       saveLocalDraft(name, draft, { slug: tray.slug, memberId: member.id, conversationId, at });
       setDrafts((all) => [...all, thrown].toSorted((a, b) => a.at - b.at));
     };
-    notice("Discarded: the draft", { action: { label: "Undo", onClick: undo } });
+    notice(say("waiting.discardedTheDraft"), { action: { label: say("common.undo"), onClick: undo } });
   };
   if (drafts.length === 0) return null;
   return (
-    <section aria-label="Unsent drafts on this device">
+    <section aria-label={say("waiting.unsentDraftsOnThisDevice")}>
       <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">
-        Unsent drafts on this device <span className="font-normal text-soft">{drafts.length}</span>
+        {say("waiting.unsentDraftsOnThisDevice")} <span className="font-normal text-soft">{drafts.length}</span>
       </h2>
       <ul>
         {drafts.map((one) => (
@@ -46,20 +50,20 @@ export function LyingDrafts() {
                 to={`/${tray.slug}/open/${one.conversationId}`}
                 className="block truncate font-serif hover:text-act"
               >
-                {one.draft.subject || "(no subject)"}
+                {one.draft.subject || say("common.noSubject")}
               </Link>
               <span className="block truncate text-sm text-soft">
-                Untouched for {one.age}
-                {one.draft.to === "" ? "" : `, to ${one.draft.to}`}.
+                {say("waiting.untouchedFor", { age: one.age })}
+                {one.draft.to === "" ? "" : say("waiting.to", { to: one.draft.to })}.
               </span>
             </span>
             <Button
               look="quiet"
               className="h-7 px-2 text-sm"
-              aria-label={`Discard: the draft “${one.draft.subject}”`}
+              aria-label={say("waiting.discardTheDraft", { subject: one.draft.subject })}
               onClick={() => throwAway(one)}
             >
-              Discard
+              {say("common.discard")}
             </Button>
           </li>
         ))}

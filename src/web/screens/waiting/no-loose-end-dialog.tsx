@@ -1,20 +1,24 @@
 import { LOOSE_END_NAMES, type LooseEndKind } from "../../../core/loose-ends/loose-end";
+import { commonTexts } from "../../../texts/en/common";
+import { waitingTexts } from "../../../texts/en/waiting";
 import type { RowView } from "../../server/base/words.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { useStep } from "../frame/use-step";
 
 type NoLooseEndDialogProps = { readonly kind: LooseEndKind; readonly row: RowView; readonly onClose: () => void };
 
 /** Says that something is no loose end, and why; it counts again once something happens in it. */
 export function NoLooseEndDialog({ kind, row, onClose }: NoLooseEndDialogProps) {
+  const say = useSay(waitingTexts, commonTexts);
   const back = useStep("loose-ends");
   const { Form, action, refused, isBusy } = useStep("loose-ends", () => {
     const fields = { do: "take-back", conversation: row.id, kind };
-    notice(`Not a loose end: ${row.subject || "no subject"}`, {
-      action: { label: "Undo", onClick: () => back.post(fields) },
+    notice(say("waiting.notALooseEnd", { subject: row.subject || say("common.noSubjectInside") }), {
+      action: { label: say("common.undo"), onClick: () => back.post(fields) },
     });
     onClose();
   });
@@ -22,27 +26,30 @@ export function NoLooseEndDialog({ kind, row, onClose }: NoLooseEndDialogProps) 
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title="Not a loose end"
-      description={`${LOOSE_END_NAMES[kind]}: ${row.subject || "no subject"}. It counts again once something happens in it.`}
+      title={say("waiting.notALooseEnd2")}
+      description={say("waiting.itCountsAgainOnceSomething", {
+        name: LOOSE_END_NAMES[kind],
+        subject: row.subject || say("common.noSubjectInside"),
+      })}
     >
       <Form method="post" action={action} noValidate className="space-y-3 px-4 py-3">
         <input type="hidden" name="do" value="dismiss" />
         <input type="hidden" name="conversation" value={row.id} />
         <input type="hidden" name="kind" value={kind} />
         <Field
-          label="Why"
+          label={say("waiting.why")}
           name="reason"
-          placeholder="they rang, it is being done"
+          placeholder={say("waiting.theyRangItIsBeing")}
           autoFocus
           autoComplete="off"
           problem={refused?.problems.reason ?? refused?.problem ?? undefined}
         />
         <div className="flex justify-end gap-2">
           <Button look="quiet" onClick={onClose}>
-            Cancel
+            {say("common.cancel")}
           </Button>
           <Button look="filled" type="submit" disabled={isBusy}>
-            Not a loose end
+            {say("waiting.notALooseEnd2")}
           </Button>
         </div>
       </Form>

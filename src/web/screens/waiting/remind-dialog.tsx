@@ -1,9 +1,12 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import { allOf } from "../../../core/kernel/all-of";
+import { commonTexts } from "../../../texts/en/common";
+import { waitingTexts } from "../../../texts/en/waiting";
 import type { loader as preview } from "../../routes/waiting/reminders";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
@@ -30,6 +33,7 @@ function keptStyle(): { tone: string; language: string } {
 
 /** Prepares a reminder in the same thread, for one or several, once or in a series that stops at the answer. */
 export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
+  const say = useSay(waitingTexts, commonTexts);
   const { tray } = useTray();
   const [style, setStyle] = useState(keptStyle);
   const [own, setOwn] = useState<string | null>(null);
@@ -63,13 +67,13 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
       open
       onOpenChange={(open) => !open && onClose()}
       size="wide"
-      title={rows.length === 1 ? `Remind ${first?.who}` : `Remind ${rows.length} correspondents`}
-      description="It goes in the same thread, in working time, and only to whoever has not answered by then."
+      title={say("waiting.remindCorrespondents", { who: first?.who ?? "", count: rows.length })}
+      description={say("waiting.itGoesInTheSame")}
     >
       <div className="space-y-3 overflow-y-auto px-4 py-3">
         <div className="flex flex-wrap items-center gap-2">
           <Select
-            label="Tone"
+            label={say("waiting.tone")}
             value={style.tone}
             onChoose={(tone) => choose({ tone })}
             choices={[
@@ -78,24 +82,26 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
             ]}
           />
           <Select
-            label="Language"
+            label={say("waiting.language")}
             value={style.language}
             onChoose={(language) => choose({ language })}
             choices={[
-              ["en", "English"],
-              ["de", "German"],
-              ["fr", "French"],
+              ["en", say("waiting.english")],
+              ["de", say("waiting.german")],
+              ["fr", say("waiting.french")],
             ]}
           />
           {own !== null && (
             <Button look="quiet" onClick={() => setOwn(null)}>
-              The prepared text again
+              {say("waiting.thePreparedTextAgain")}
             </Button>
           )}
         </div>
         <div>
           <label htmlFor="reminder-text" className="mb-1 block text-sm font-semibold">
-            {rows.length === 1 || own !== null ? "What they read" : `What ${first?.who} reads; the others likewise`}
+            {rows.length === 1 || own !== null
+              ? say("waiting.whatTheyRead")
+              : say("waiting.whatReadsTheOthersLikewise", { who: first?.who ?? "" })}
           </label>
           <textarea
             id="reminder-text"
@@ -105,7 +111,7 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
             className="w-full rounded-control border border-rule bg-paper px-2.5 py-1.5 leading-6"
           />
           {own !== null && rows.length > 1 && (
-            <p className="text-sm text-soft">Changed by hand, it is the same for {allOf(rows.length)}.</p>
+            <p className="text-sm text-soft">{say("waiting.changedByHandItIs", { them: allOf(rows.length) })}</p>
           )}
         </div>
         <label className="flex cursor-pointer items-center gap-2">
@@ -115,7 +121,7 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
             onChange={(event) => setSeries(event.target.checked)}
             className="size-4 accent-act"
           />
-          Again after 3, 7 and 14 working days, until they answer
+          {say("waiting.againAfter37And")}
         </label>
         {problem !== undefined && (
           <p role="alert" className="text-late">
@@ -124,10 +130,10 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
         )}
         <div className="flex justify-end gap-2">
           <Button look="quiet" onClick={onClose}>
-            Cancel
+            {say("common.cancel")}
           </Button>
           <Button look="filled" disabled={isBusy} onClick={plan}>
-            {rows.length === 1 ? "Send the reminder" : `Send ${rows.length} reminders`}
+            {say("waiting.sendReminders", { count: rows.length })}
           </Button>
         </div>
       </div>

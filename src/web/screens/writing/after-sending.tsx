@@ -3,7 +3,10 @@ import type { Whom } from "../../../core/deciding/decision";
 import { domainOf, readMailboxes } from "../../../core/kernel/email-address";
 import { instant, readInstant } from "../../../core/kernel/instant";
 import { calendarDayInWords, dayAndTimeInFull } from "../../../core/time/day-words";
+import { commonTexts } from "../../../texts/en/common";
+import { writingTexts } from "../../../texts/en/writing";
 import type { SaidDate } from "../../server/writing/says-view.server";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { AnotherDate } from "../deciding/another-date";
 import { useTray } from "../frame/tray-data";
@@ -32,6 +35,7 @@ type AfterSendingProps = {
 
 /** What happens to the conversation once the answer is on its way; for a reply, from whom and by when. */
 export function AfterSending({ draft, change, problem, usual }: AfterSendingProps) {
+  const say = useSay(writingTexts, commonTexts);
   const { dateChoices, member } = useTray();
   const { mailboxes } = readMailboxes(draft.to);
   const [first] = mailboxes;
@@ -42,8 +46,8 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
       : [
           {
             day: usual.until,
-            words: `as they usually take: ${usual.words}`,
-            label: "nine in ten have answered by then",
+            words: say("writing.asTheyUsuallyTake", { words: usual.words }),
+            label: say("writing.nineInTenHaveAnswered"),
           },
           ...offered.filter(({ day }) => day !== usual.until),
         ];
@@ -55,12 +59,12 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
   return (
     <div className="mt-2.5 grid gap-2">
       <RadioGroup.Root
-        aria-label="When it is sent"
+        aria-label={say("writing.whenItIsSent")}
         value={draft.after}
         onValueChange={(after) => change({ after: after as Draft["after"] })}
         className={LINE}
       >
-        <span className={LABEL}>Then</span>
+        <span className={LABEL}>{say("common.then")}</span>
         <div className={PILLS}>
           {AFTER.map(([value, label]) => (
             <RadioGroup.Item key={value} value={value} className={PILL}>
@@ -69,15 +73,20 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
           ))}
           {draft.after === "expect" && first !== undefined && (
             <Select
-              label="From whom"
+              label={say("common.fromWhom")}
               look="quiet"
               value={draft.whom ?? "any"}
               onChoose={(whom) => change({ whom: whom as Whom })}
               choices={[
-                ["any", mailboxes.length > 1 ? "from any of them" : `from ${first.name || first.address}`],
-                ...(mailboxes.length > 1 ? [["each", "from each of them"] as const] : []),
-                ["house", `from anybody at ${domainOf(first.address)}`],
-                ["anybody", "from anybody"],
+                [
+                  "any",
+                  mailboxes.length > 1
+                    ? say("writing.fromAnyOfThem")
+                    : say("writing.from", { name: first.name || first.address }),
+                ],
+                ...(mailboxes.length > 1 ? [["each", say("writing.fromEachOfThem")] as const] : []),
+                ["house", say("writing.fromAnybodyAt", { domain: domainOf(first.address) })],
+                ["anybody", say("writing.fromAnybody")],
               ]}
             />
           )}
@@ -85,12 +94,12 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
       </RadioGroup.Root>
       {draft.after === "expect" && (
         <RadioGroup.Root
-          aria-label="Reply expected by"
+          aria-label={say("writing.replyExpectedBy")}
           value={draft.day}
           onValueChange={(day) => change({ day })}
           className={LINE}
         >
-          <span className={LABEL}>by</span>
+          <span className={LABEL}>{say("writing.by2")}</span>
           <div className={PILLS}>
             {[...days, ...named].map(({ day, words, label }) => (
               <RadioGroup.Item key={day} value={day} title={label} className={PILL}>
@@ -98,9 +107,9 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
               </RadioGroup.Item>
             ))}
             <RadioGroup.Item value="" className={PILL}>
-              no date
+              {say("writing.noDate")}
             </RadioGroup.Item>
-            <AnotherDate label="Date" onChoose={(day) => change({ day })} />
+            <AnotherDate label={say("writing.date")} onChoose={(day) => change({ day })} />
             {problem !== undefined && <span className="text-sm text-late">{problem}</span>}
           </div>
         </RadioGroup.Root>

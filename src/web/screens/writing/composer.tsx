@@ -1,11 +1,14 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { writingTexts } from "../../../texts/en/writing";
 import type { AnswerOutcome } from "../../routes/writing/answer";
 import type { DraftOutcome } from "../../routes/writing/drafts";
 import type { DraftView, PassOnView } from "../../server/conversation/conversation-view.server";
 import { Button, KeyCap } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
@@ -35,6 +38,7 @@ type ComposerProps = {
 
 /** Writes an answer. What is typed is kept in the browser until it is sent, through reloads and refusals. */
 export function Composer(props: ComposerProps) {
+  const say = useSay(writingTexts, commonTexts);
   const { conversationId, version, recordCodes, messages, shared, passOn, onClose, onSent } = props;
   const { tray, member, dateChoices } = useTray();
   const fetcher = useFetcher<AnswerOutcome>();
@@ -77,7 +81,7 @@ export function Composer(props: ComposerProps) {
   return (
     <form
       ref={form}
-      aria-label={passOn === null ? "Answer" : "Forward"}
+      aria-label={passOn === null ? say("common.answer") : say("writing.forward")}
       className="max-h-[72%] shrink-0 overflow-y-auto border-t border-rule bg-ours px-4 pt-3 lg:scroll-pb-20 lg:px-6"
       onSubmit={(event) => {
         event.preventDefault();
@@ -98,7 +102,7 @@ export function Composer(props: ComposerProps) {
       <div className="grid gap-x-4 gap-y-1.5 sm:grid-cols-2">
         <Field
           inline
-          label="To"
+          label={say("writing.to")}
           value={draft.to}
           onChange={(event) => change({ to: event.target.value })}
           problem={problems.to}
@@ -106,7 +110,7 @@ export function Composer(props: ComposerProps) {
         />
         <Field
           inline
-          label="Cc"
+          label={say("writing.cc")}
           value={draft.cc}
           onChange={(event) => change({ cc: event.target.value })}
           problem={problems.cc}
@@ -115,7 +119,7 @@ export function Composer(props: ComposerProps) {
         <Field
           inline
           className="sm:col-span-2"
-          label="Subject"
+          label={say("common.subject")}
           value={draft.subject}
           onChange={(event) => change({ subject: event.target.value })}
           problem={problems.subject}
@@ -139,14 +143,17 @@ export function Composer(props: ComposerProps) {
             onChange={(event) => change({ report: event.target.checked ? "on" : "" })}
             className="size-3.5 accent-act"
           />
-          Ask for a delivery report
+          {say("writing.askForADeliveryReport")}
         </label>
         <Select
-          label="Expires"
+          label={say("writing.expires")}
           look="quiet"
           value={draft.expires ?? ""}
           onChoose={(expires) => change({ expires })}
-          choices={[["", "no expiry"], ...dateChoices.map(({ day, words }) => [day, `expires ${words}`] as const)]}
+          choices={[
+            ["", say("common.noExpiry")],
+            ...dateChoices.map(({ day, words }) => [day, say("writing.expires2", { words })] as const),
+          ]}
         />
         {passOn === null && (
           <SendAndFile
@@ -171,16 +178,16 @@ export function Composer(props: ComposerProps) {
             isSending={fetcher.state !== "idle"}
             isAttaching={isAttaching}
           />
-          {mayInsist && <Button onClick={() => send("on")}>Send all the same</Button>}
+          {mayInsist && <Button onClick={() => send("on")}>{say("writing.sendAllTheSame")}</Button>}
           {passOn === null && (
             <Button aria-expanded={handing.isOpen} onClick={handing.toggle}>
-              Hand over to a colleague…
+              {say("writing.handOverToAColleague")}
             </Button>
           )}
           <Button look="quiet" onClick={onClose}>
-            Close <KeyCap>Esc</KeyCap>
+            {say("common.close")} <KeyCap>{say("writing.esc")}</KeyCap>
           </Button>
-          <span className="ml-auto hidden text-sm text-soft lg:inline">The draft is kept on this device.</span>
+          <span className="ml-auto hidden text-sm text-soft lg:inline">{say("writing.theDraftIsKeptOn")}</span>
         </div>
         {handing.isOpen && <HandDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
         {handing.problem !== null && (
@@ -228,14 +235,13 @@ type NewerProps = { readonly message: ComposerProps["messages"][number]; readonl
 
 /** Says that a message came, or a colleague's answer went, since one began to write. */
 function Newer({ message: { who, ours }, onRead }: NewerProps) {
+  const say = useSay(writingTexts);
   return (
     <p role="alert" className="mb-2 flex flex-wrap items-center gap-3 border-l-2 border-late pl-3 text-sm">
-      <b className="font-semibold">
-        {who} {ours ? "answered" : "wrote"} while you were writing.
-      </b>
-      It stands above.
+      <b className="font-semibold">{say("writing.whileYouWereWriting", { who, ours: ours ? "yes" : "no" })}</b>
+      {say("writing.itStandsAbove")}
       <button type="button" onClick={onRead} className="text-act hover:underline">
-        I have read it
+        {say("writing.iHaveReadIt")}
       </button>
     </p>
   );
@@ -249,7 +255,8 @@ type InformingProps = {
 
 /** Tells whoever wrote that it was passed on, or does not. */
 function Informing({ who, text, change }: InformingProps) {
-  const usual = "Thank you for your message. We have passed it on, and you will be answered from there.";
+  const say = useSay(writingTexts);
+  const usual = say("writing.thankYouForYourMessage");
   return (
     <div className="mt-2.5">
       <label className="flex items-center gap-2">
@@ -259,11 +266,11 @@ function Informing({ who, text, change }: InformingProps) {
           onChange={(event) => change({ informs: event.target.checked ? usual : "" })}
           className="size-4 accent-act"
         />
-        Tell {who} that it was forwarded
+        {say("writing.tellThatItWasForwarded", { who })}
       </label>
       {text !== "" && (
         <textarea
-          aria-label={`What ${who} is told`}
+          aria-label={say("writing.whatIsTold", { who })}
           rows={3}
           value={text}
           onChange={(event) => change({ informs: event.target.value })}
@@ -276,6 +283,7 @@ function Informing({ who, text, change }: InformingProps) {
 
 /** Gives the draft to a colleague, who finds it with the conversation. */
 function useHanding(conversationId: string, shared: DraftView | null, draft: Draft, onHanded: () => void) {
+  const say = useSay(writingTexts);
   const { tray } = useTray();
   const fetcher = useFetcher<DraftOutcome>();
   const [isOpen, setOpen] = useState(false);
@@ -284,7 +292,7 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
   useAnswered(outcome, command.isAnswered);
   useOutcome(outcome, (handed) => {
     if (!handed.ok) return;
-    notice("Draft handed over");
+    notice(say("writing.draftHandedOver"));
     onHanded();
   });
   const { to, cc, subject, html, after, day, enclosures = [] } = draft;

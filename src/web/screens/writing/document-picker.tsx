@@ -1,7 +1,9 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
+import { writingTexts } from "../../../texts/en/writing";
 import type { loader as documentsToEnclose } from "../../routes/writing/enclosures";
 import { Picker } from "../../ui/picker";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 
 type DocumentPickerProps = {
@@ -13,6 +15,7 @@ type DocumentPickerProps = {
 
 /** Picks a document of a record to go with a message. */
 export default function DocumentPicker({ records, onPick, onClose }: DocumentPickerProps) {
+  const say = useSay(writingTexts);
   const { tray } = useTray();
   const { load, data, state } = useFetcher<typeof documentsToEnclose>();
   const asked = new URLSearchParams(records.map((code) => ["record", code])).toString();
@@ -22,8 +25,8 @@ export default function DocumentPicker({ records, onPick, onClose }: DocumentPic
   const documents = data?.documents ?? [];
   return (
     <Picker
-      title={`Attach a document of ${records.join(", ")}`}
-      prompt="Type a part of its name"
+      title={say("writing.attachADocumentOf", { records: records.join(", ") })}
+      prompt={say("writing.typeAPartOfIts")}
       empty={emptyWords(documents.length, state === "idle" && data !== undefined)}
       size="wide"
       choices={documents.map(({ code, name, sha256, words }) => ({

@@ -3,7 +3,10 @@ import { type ClipboardEvent, type DragEvent, lazy, type ReactNode, useEffect, u
 import { sizeInWords } from "../../../core/kernel/size-in-words";
 import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 import { shortened } from "../../../core/writing/sentences";
+import { commonTexts } from "../../../texts/en/common";
+import { writingTexts } from "../../../texts/en/writing";
 import { Opens } from "../../keys/key-desk";
+import { useSay } from "../../ui/say";
 import type { Draft } from "./kept-draft";
 import { useAttaching } from "./use-attaching";
 
@@ -27,6 +30,7 @@ const LINK = "min-h-6 px-1 text-soft underline-offset-2 hover:text-act hover:und
 
 /** The files that go with a message: from one's device, chosen, dropped or pasted, and from the records it is about. */
 export function DraftAttachments(props: EnclosuresProps) {
+  const say = useSay(writingTexts, commonTexts);
   const { enclosures, change, records, problem, announced, onAttaching, children } = props;
   const [picks, setPicks] = useState(false);
   const enclosing = useAttaching((enclosure) => change({ enclosures: [...enclosures, enclosure] }));
@@ -61,7 +65,7 @@ export function DraftAttachments(props: EnclosuresProps) {
       <div className="mt-1.5 flex flex-wrap items-center gap-1.5 text-sm">
         <Paperclip size={14} aria-hidden className="text-soft" />
         {enclosures.length > 0 && (
-          <ul aria-label="Attached" className="contents">
+          <ul aria-label={say("writing.attached")} className="contents">
             {enclosures.map(({ id, name, size }) => (
               <li
                 key={id}
@@ -71,7 +75,7 @@ export function DraftAttachments(props: EnclosuresProps) {
                 <span className="whitespace-nowrap text-soft">{sizeInWords(size)}</span>
                 <button
                   type="button"
-                  aria-label={`Remove ${name}`}
+                  aria-label={say("common.removeOf", { name })}
                   onClick={() => change({ enclosures: enclosures.filter((one) => one.id !== id) })}
                   className="grid size-6 place-items-center text-soft hover:text-act"
                 >
@@ -83,11 +87,11 @@ export function DraftAttachments(props: EnclosuresProps) {
         )}
         {isAttaching && (
           <span role="status" className="text-soft">
-            attaching {enclosing.names.join(", ")}…
+            {say("writing.attaching2", { names: enclosing.names.join(", ") })}
           </span>
         )}
         <label className={`${LINK} flex cursor-pointer items-center focus-within:outline-2 focus-within:outline-act`}>
-          attach files…
+          {say("writing.attachFiles")}
           <input
             type="file"
             multiple
@@ -101,11 +105,13 @@ export function DraftAttachments(props: EnclosuresProps) {
         </label>
         {records.length > 0 && (
           <button type="button" className={LINK} onClick={() => setPicks(true)}>
-            attach from {records.join(", ")}…
+            {say("writing.attachFrom", { records: records.join(", ") })}
           </button>
         )}
         {announced !== null && enclosures.length === 0 && !isAttaching && (
-          <span className="text-late">Nothing is attached, and it says: “{shortened(announced)}”</span>
+          <span className="text-late">
+            {say("writing.nothingIsAttachedAndIt", { announced: shortened(announced) })}
+          </span>
         )}
       </div>
       {wrong !== undefined && (

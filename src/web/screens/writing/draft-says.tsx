@@ -1,5 +1,7 @@
 import { shortened } from "../../../core/writing/sentences";
+import { writingTexts } from "../../../texts/en/writing";
 import type { FoundView, SaysView } from "../../server/writing/says-view.server";
+import { useSay } from "../../ui/say";
 import type { Draft } from "./kept-draft";
 
 type DraftSaysProps = {
@@ -12,6 +14,7 @@ const OFFER = "text-act underline-offset-2 hover:underline";
 
 /** What the text asks and promises, and what could be made of that: a reply to wait for, a follow-up for oneself. */
 export function DraftSays({ says: { asks, promises }, draft, change }: DraftSaysProps) {
+  const say = useSay(writingTexts);
   const [ask] = asks;
   const waits = draft.after === "expect";
   const named = asks.find(({ date }) => date !== null);
@@ -20,10 +23,10 @@ export function DraftSays({ says: { asks, promises }, draft, change }: DraftSays
   const offersWait =
     ask !== undefined && (!waits || (dates.length > 0 && !dates.some(({ until }) => until === draft.day)));
   return (
-    <ul aria-label="What it says" className="mt-2 space-y-1 text-sm empty:hidden">
+    <ul aria-label={say("writing.whatItSays")} className="mt-2 space-y-1 text-sm empty:hidden">
       {offersWait && (
         <li className="flex flex-wrap items-baseline gap-x-2">
-          <span className="text-soft">It asks: “{shortened(ask.text)}”</span>
+          <span className="text-soft">{say("writing.itAsks", { text: shortened(ask.text) })}</span>
           {(dates.length === 0 ? [null] : dates).map((date, at) => (
             <button
               key={date?.until ?? ""}
@@ -35,7 +38,9 @@ export function DraftSays({ says: { asks, promises }, draft, change }: DraftSays
                 change({ after: "expect", ...(date === null ? {} : { day: date.until }) });
               }}
             >
-              {date === null ? "Wait for a reply" : `${at === 0 ? "Wait for a reply" : "or"} by ${date.words}`}
+              {date === null
+                ? say("writing.waitForAReply")
+                : say(at === 0 ? "writing.waitForAReplyBy" : "writing.orBy", { words: date.words })}
             </button>
           ))}
         </li>
@@ -51,6 +56,7 @@ type PromiseLineProps = Pick<DraftSaysProps, "draft" | "change"> & { readonly pr
 
 /** A follow-up for oneself, by the day that one promises; by either where it is read in two ways. */
 function PromiseLine({ promise: { text, date, other }, draft, change }: PromiseLineProps) {
+  const say = useSay(writingTexts);
   const kept = (draft.promises ?? []).find((one) => one.text === text);
   const meant = kept !== undefined && kept.at === other?.at ? other : date;
   const rather = meant === other ? date : other;
@@ -64,8 +70,9 @@ function PromiseLine({ promise: { text, date, other }, draft, change }: PromiseL
           className="size-3.5 translate-y-0.5 accent-act"
         />
         <span>
-          Follow-up for me{meant === null ? "" : `, ${meant.words}`}:{" "}
-          <span className="text-soft">you promise “{shortened(text)}”</span>
+          {say("writing.followUpForMe")}
+          {meant === null ? "" : `, ${meant.words}`}:{" "}
+          <span className="text-soft">{say("writing.youPromise", { text: shortened(text) })}</span>
         </span>
       </label>
       {rather !== null && (
@@ -74,7 +81,7 @@ function PromiseLine({ promise: { text, date, other }, draft, change }: PromiseL
           className={OFFER}
           onClick={() => change({ promises: withPromise(draft, text, rather.at, true) })}
         >
-          rather {rather.words}
+          {say("writing.rather", { words: rather.words })}
         </button>
       )}
     </li>

@@ -2,7 +2,9 @@ import { EditorContent, type Editor as Tiptap, useEditor, useEditorState } from 
 import StarterKit from "@tiptap/starter-kit";
 import { Bold, Italic, List, ListOrdered, type LucideIcon, TextQuote } from "lucide-react";
 import { useId, useLayoutEffect, useRef } from "react";
+import { writingTexts } from "../../../texts/en/writing";
 import { useKeyDesk } from "../../keys/key-desk";
+import { useSay } from "../../ui/say";
 
 type EditorProps = {
   readonly html: string;
@@ -42,6 +44,7 @@ const TOOLS: readonly Tool[] = [
 
 /** The text of an answer. Loaded when one answers, as it is larger than everything else together. */
 export default function Editor({ html, problem, onChange }: EditorProps) {
+  const say = useSay(writingTexts);
   const id = useId();
   // It is made after it has been drawn, which on a slow computer takes longer than anything else that opens.
   const { awaitOpening } = useKeyDesk();
@@ -69,13 +72,17 @@ export default function Editor({ html, problem, onChange }: EditorProps) {
         class: "editor-text text-[15px] leading-[23px]",
         role: "textbox",
         "aria-multiline": "true",
-        "aria-label": "Text",
+        "aria-label": say("writing.text"),
       },
     },
   });
   return (
     <div className={`mt-2.5 rounded-control border bg-paper ${problem === undefined ? "border-rule" : "border-late"}`}>
-      <div role="toolbar" aria-label="Text form" className="flex gap-0.5 border-b border-hair px-1.5 py-1">
+      <div
+        role="toolbar"
+        aria-label={say("writing.textForm")}
+        className="flex gap-0.5 border-b border-hair px-1.5 py-1"
+      >
         {editor !== null && TOOLS.map((tool) => <ToolButton key={tool.mark} editor={editor} tool={tool} />)}
       </div>
       <EditorContent

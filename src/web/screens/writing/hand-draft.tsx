@@ -1,6 +1,9 @@
 import { useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
+import { writingTexts } from "../../../texts/en/writing";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
 import { useTray } from "../frame/tray-data";
 
@@ -12,22 +15,24 @@ type HandDraftProps = {
 
 /** Gives the draft to a colleague: whom, and a word with it. */
 export function HandDraft({ problems, isBusy, onHand }: HandDraftProps) {
+  const say = useSay(writingTexts, commonTexts);
   const { members, member } = useTray();
   const others = members.filter((one) => one.id !== member.id && !one.reads);
   const [to, setTo] = useState("");
   const [note, setNote] = useState("");
   return (
     <fieldset className="mt-3 flex flex-wrap items-end gap-2 border-t border-hair pt-2.5">
-      <legend className="sr-only">Hand the draft over to a colleague</legend>
+      <legend className="sr-only">{say("writing.handTheDraftOverTo")}</legend>
       <div>
-        <span className="mb-1 block text-sm font-semibold">To check and send</span>
+        <span className="mb-1 block text-sm font-semibold">{say("writing.toCheckAndSend")}</span>
         <Select
-          label="Who is to check and send it"
+          label={say("writing.whoIsToCheckAnd")}
           value={to}
           choices={[
-            ["", "choose a colleague"],
+            ["", say("writing.chooseAColleague")],
             ...others.map(
-              ({ id, name, away }) => [id, away === null ? name : `${name}, away until ${away.back}`] as const,
+              ({ id, name, away }) =>
+                [id, away === null ? name : say("writing.awayUntil", { name, back: away.back })] as const,
             ),
           ]}
           onChoose={setTo}
@@ -39,7 +44,7 @@ export function HandDraft({ problems, isBusy, onHand }: HandDraftProps) {
         )}
       </div>
       <Field
-        label="Internal note"
+        label={say("common.internalNote")}
         value={note}
         onChange={(event) => setNote(event.target.value)}
         // Within the form of the answer: what is pressed here must not send that.
@@ -52,7 +57,7 @@ export function HandDraft({ problems, isBusy, onHand }: HandDraftProps) {
         problem={problems.note}
       />
       <Button disabled={isBusy} onClick={() => onHand({ member: to, note })}>
-        Hand over
+        {say("common.handOver")}
       </Button>
     </fieldset>
   );

@@ -1,5 +1,7 @@
 import { lazy, type ReactNode, Suspense } from "react";
+import { writingTexts } from "../../../texts/en/writing";
 import { Opening } from "../../keys/key-desk";
+import { useSay } from "../../ui/say";
 import { AfterSending } from "./after-sending";
 import { DraftAttachments } from "./draft-attachments";
 import { DraftSays } from "./draft-says";
@@ -24,6 +26,7 @@ type LetterBodyProps = {
 
 /** The text of a message of ours, what happens once it is on its way, and what its text asks and promises. */
 export function LetterBody({ draft, change, problems, problem, records, onAttaching, children }: LetterBodyProps) {
+  const say = useSay(writingTexts);
   const says = useWhatItSays(draft.html, draft.to);
   return (
     <>
@@ -37,7 +40,7 @@ export function LetterBody({ draft, change, problems, problem, records, onAttach
           fallback={
             <p className="mt-2.5 h-[180px] text-soft">
               <Opening />
-              Loading the editor…
+              {say("writing.loadingTheEditor")}
             </p>
           }
         >

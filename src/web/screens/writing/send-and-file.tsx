@@ -1,7 +1,9 @@
 import { X } from "lucide-react";
 import { useState } from "react";
 import type { AskedFields } from "../../../core/records/filing-field";
+import { writingTexts } from "../../../texts/en/writing";
 import { Opens } from "../../keys/key-desk";
+import { useSay } from "../../ui/say";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";
 import { RecordPicker } from "../deciding/lazy-record-picker";
 import type { Draft } from "./kept-draft";
@@ -17,6 +19,7 @@ type SendAndFileProps = {
 
 /** Has the conversation filed to a record when its answer is sent. */
 export function SendAndFile({ files, asked, onFile, onFields }: SendAndFileProps) {
+  const say = useSay(writingTexts);
   const [picks, setPicks] = useState(false);
   const [answered, setAnswered] = useState<AskedFields>();
   return (
@@ -27,14 +30,14 @@ export function SendAndFile({ files, asked, onFile, onFields }: SendAndFileProps
           onClick={() => setPicks(true)}
           className="min-h-6 px-1 text-sm text-soft underline-offset-2 hover:text-act hover:underline"
         >
-          file it as well…
+          {say("writing.fileItAsWell")}
         </button>
       ) : (
         <span className="flex min-h-6 items-center gap-1 rounded-control border border-rule pl-2 text-sm">
-          and file it to <b className="font-semibold">{files.code}</b>
+          {say("writing.andFileItTo")} <b className="font-semibold">{files.code}</b>
           <button
             type="button"
-            aria-label={`Do not file it to ${files.code}`}
+            aria-label={say("writing.doNotFileItTo", { code: files.code })}
             onClick={() => onFile(null)}
             className="grid size-6 place-items-center text-soft hover:text-act"
           >
@@ -46,7 +49,7 @@ export function SendAndFile({ files, asked, onFile, onFields }: SendAndFileProps
         {picks && (
           <RecordPicker
             target={{ rows: [] }}
-            what="it with the answer"
+            what={say("writing.itWithTheAnswer")}
             onDecide={(decision) => {
               if (decision.kind === "file") onFile({ id: decision.recordId, code: decision.called ?? "" });
               setPicks(false);

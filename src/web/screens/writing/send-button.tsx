@@ -1,4 +1,6 @@
+import { writingTexts } from "../../../texts/en/writing";
 import { Button, KeyCap } from "../../ui/button";
+import { useSay } from "../../ui/say";
 
 type SendButtonProps = {
   readonly words: string;
@@ -9,10 +11,11 @@ type SendButtonProps = {
 
 /** Sends a message, but for while it is sent already or not whole yet. */
 export function SendButton({ words, isSending, isAttaching }: SendButtonProps) {
-  const shown = isAttaching ? "Attaching…" : words;
+  const say = useSay(writingTexts);
+  const shown = isAttaching ? say("writing.attaching") : words;
   return (
     <Button look="filled" type="submit" disabled={isAttaching || isSending}>
-      {isSending ? "Sending…" : shown} <KeyCap>Ctrl ⏎</KeyCap>
+      {isSending ? say("writing.sending") : shown} <KeyCap>{say("writing.ctrl")}</KeyCap>
     </Button>
   );
 }

@@ -1,9 +1,12 @@
 import { useEffect, useRef, useState } from "react";
 import { Link, useFetcher, useNavigate } from "react-router";
 import { looseAddress, printMailboxes } from "../../../core/kernel/email-address";
+import { commonTexts } from "../../../texts/en/common";
+import { writingTexts } from "../../../texts/en/writing";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { Page } from "../../ui/page";
+import { useSay } from "../../ui/say";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
 import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "./kept-draft";
@@ -22,6 +25,7 @@ type WriteScreenProps = {
 
 /** Writes to somebody about a record. What is typed is kept in the browser until it is sent. */
 export function WriteScreen({ letter: { id, code, title, people } }: WriteScreenProps) {
+  const say = useSay(writingTexts, commonTexts);
   const { tray, dateChoices } = useTray();
   const { data, state, submit } = useFetcher<WriteOutcome>();
   const navigate = useNavigate();
@@ -47,9 +51,9 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
   useEffect(() => {
     if (outcome?.ok !== true) return;
     forgetLocalDraft(keptAs);
-    notice("On its way");
+    notice(say("writing.onItsWay"));
     void navigate(`/${tray.slug}/open/${outcome.conversationId}`);
-  }, [outcome, keptAs, navigate, tray.slug]);
+  }, [outcome, keptAs, navigate, tray.slug, say]);
   const change = (part: Partial<Draft>) => setDraft((before) => ({ ...before, ...part }));
   const problems = outcome?.ok === false ? outcome.problems : {};
   const others = people.filter(({ address }) => !draft.to.includes(address));
@@ -62,20 +66,20 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
   };
   return (
     <Page
-      title="A new message"
+      title={say("writing.aNewMessage")}
       beside={
         <span className="text-soft">
-          about{" "}
+          {say("writing.about")}{" "}
           <Link to={`/${tray.slug}/records/${code}`} className="text-act hover:underline">
             {code} {title}
           </Link>
-          , and filed there
+          {say("writing.andFiledThere")}
         </span>
       }
     >
       <form
         ref={form}
-        aria-label="A new message"
+        aria-label={say("writing.aNewMessage")}
         className="max-w-4xl px-4 py-4 lg:px-6"
         onSubmit={(event) => {
           event.preventDefault();
@@ -88,7 +92,7 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
         <div className="grid gap-y-1.5">
           <Field
             inline
-            label="To"
+            label={say("writing.to")}
             value={draft.to}
             onChange={(event) => change({ to: event.target.value })}
             problem={problems.to}
@@ -97,7 +101,7 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
           />
           {others.length > 0 && (
             <p className="flex flex-wrap items-center gap-x-3 pl-[52px] text-sm">
-              <span className="text-soft">of this record:</span>
+              <span className="text-soft">{say("writing.ofThisRecord")}</span>
               {others.map(({ name, address }) => (
                 <button
                   key={address}
@@ -118,7 +122,7 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
           )}
           <Field
             inline
-            label="Cc"
+            label={say("writing.cc")}
             value={draft.cc}
             onChange={(event) => change({ cc: event.target.value })}
             problem={problems.cc}
@@ -126,15 +130,13 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
           />
           <Field
             inline
-            label="Subject"
+            label={say("common.subject")}
             value={draft.subject}
             onChange={(event) => change({ subject: event.target.value })}
             problem={problems.subject}
             autoComplete="off"
           />
-          <p className="pl-[52px] text-sm text-soft">
-            [{code}] in the subject lets an answer find the record, whoever writes it; without it only this thread does.
-          </p>
+          <p className="pl-[52px] text-sm text-soft">{say("writing.inTheSubjectLetsAn", { code })}</p>
         </div>
         <LetterBody
           draft={draft}
@@ -145,8 +147,8 @@ export function WriteScreen({ letter: { id, code, title, people } }: WriteScreen
           onAttaching={setAttaching}
         />
         <div className="mt-3 flex flex-wrap items-center gap-2">
-          <SendButton words="Send and file" isSending={state !== "idle"} isAttaching={isAttaching} />
-          <span className="text-sm text-soft">The draft is kept on this device.</span>
+          <SendButton words={say("writing.sendAndFile")} isSending={state !== "idle"} isAttaching={isAttaching} />
+          <span className="text-sm text-soft">{say("writing.theDraftIsKeptOn")}</span>
         </div>
       </form>
     </Page>

@@ -2,8 +2,10 @@ import { createRequestHandler } from "@react-router/express";
 import express, { type RequestHandler } from "express";
 import { RouterContextProvider, type ServerBuild } from "react-router";
 import type { Deps } from "../../../operations/index.server";
+import { languageOf } from "../../../texts/say";
 import {
   depsContext,
+  languageContext,
   liveContext,
   nonceContext,
   problemContext,
@@ -43,6 +45,7 @@ export async function webHandler(options: WebHandlerOptions): Promise<RequestHan
       context.set(siteMapContext, siteMap);
       context.set(problemContext, options.onProblem);
       context.set(nonceContext, response.locals.nonce);
+      context.set(languageContext, languageOf(request.acceptsLanguages()));
       return context;
     },
   });
