@@ -103,6 +103,7 @@ try {
     check("style and purity", `${BIN}/biome`, ["check", "--error-on-warnings", "."]),
     check("one way of dependency", `${BIN}/depcruise`, [...folders, "--output-type", "err"]),
     check("rooms in one direction", `${BIN}/tsx`, ["scripts/house.ts", "--check"]),
+    check("texts in catalogues", `${BIN}/tsx`, ["scripts/check-texts.ts"]),
     check("nothing left over", `${BIN}/knip`, []),
     check("transactions ask no pool", `${BIN}/tsx`, ["scripts/check-transactions.ts"]),
     check("planted breaches are reported", `${BIN}/tsx`, ["scripts/check-the-checks.ts"]),

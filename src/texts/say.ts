@@ -14,6 +14,14 @@ export type Say<Catalogue extends object = Messages> = <Key extends keyof Catalo
   ...values: Args<Catalogue[Key]>
 ) => string;
 
+/** What several catalogues have together. */
+export type AllOf<Catalogues extends readonly Messages[]> = Catalogues extends readonly [
+  infer First extends Messages,
+  ...infer Rest extends readonly Messages[],
+]
+  ? First & AllOf<Rest>
+  : object;
+
 /** The messages that need no values, for tables of what is said. */
 export type PlainKey<Catalogue extends object> = {
   [Key in keyof Catalogue & string]: Args<Catalogue[Key]> extends [] ? Key : never;

@@ -1,3 +1,4 @@
+import "../texts/en/index";
 import { Writable } from "node:stream";
 import { setImmediate as nextTurn } from "node:timers/promises";
 import pLimit from "p-limit";

@@ -1,3 +1,5 @@
+import { shellTexts } from "../texts/en/shell";
+import { useSay } from "./ui/texts/use-say";
 import "./styles.css";
 import type { ReactNode } from "react";
 import {
@@ -13,7 +15,7 @@ import { languageOf } from "../texts/say";
 import type { Route } from "./+types/root";
 import { languageContext, nonceContext } from "./server/base/context.server";
 import { Problem } from "./ui/problem";
-import { LocaleContext } from "./ui/say";
+import { LocaleContext } from "./ui/texts/use-say";
 
 // Pages and their data are of whoever is signed in: nothing on the way or in the browser keeps them.
 export const middleware: Route.MiddlewareFunction[] = [
@@ -60,19 +62,15 @@ export function shouldRevalidate() {
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  const say = useSay(shellTexts);
   if (isRouteErrorResponse(error)) {
     const said = typeof error.data === "string" ? error.data : "";
     return (
       <Problem
-        title={error.status === 404 ? "Not here" : "This did not work"}
-        text={said || "There is nothing at this address."}
+        title={error.status === 404 ? say("shell.notHere") : say("shell.thisDidNotWork")}
+        text={said || say("shell.thereIsNothingAtThis")}
       />
     );
   }
-  return (
-    <Problem
-      title="Something broke"
-      text="It is not your doing, and nothing was lost. Load the page again; if it stays, tell whoever runs this."
-    />
-  );
+  return <Problem title={say("shell.somethingBroke")} text={say("shell.itIsNotYourDoing")} />;
 }

@@ -43,7 +43,6 @@ export const commonTexts = catalogue({
   "common.nobodyYet": "nobody yet",
   "common.none": "none",
   "common.notFiled": "not filed",
-  "common.notification": "Notification",
   "common.open": "Open",
   "common.ourMove": "Our move",
   "common.parent": "Parent",

@@ -1,4 +1,6 @@
 import type { Ink } from "../../core/kernel/ink";
+import { uiTexts } from "../../texts/en/ui";
+import { useSay } from "./texts/use-say";
 
 /** An index tab: code and name in the category's ink, its upper edge inked, cut at the right. */
 export function CategoryTab({
@@ -14,17 +16,18 @@ export function CategoryTab({
   short?: boolean;
   retired?: boolean;
 }) {
+  const say = useSay(uiTexts);
   return (
     <span
       // By its code alone it is a picture of the category, which the title names: a list has fifty of them.
       role={short ? "img" : undefined}
-      title={retired ? `${name}, retired` : name}
+      title={retired ? say("ui.retired", { name }) : name}
       className={retired ? "tab border-dashed opacity-75" : "tab"}
       style={{ "--tab": `var(--${ink})` } as never}
     >
       <b>{code}</b>
       {!short && <span className="truncate">{name}</span>}
-      {!short && retired && <span className="sr-only">, retired</span>}
+      {!short && retired && <span className="sr-only">{say("ui.retired2")}</span>}
     </span>
   );
 }

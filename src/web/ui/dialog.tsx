@@ -1,6 +1,8 @@
 import { X } from "lucide-react";
 import { Dialog as Radix } from "radix-ui";
 import type { ComponentProps, ReactNode } from "react";
+import { commonTexts } from "../../texts/en/common";
+import { useSay } from "./texts/use-say";
 
 const SIZES = { small: "max-w-md", wide: "max-w-xl", page: "max-w-4xl" } as const;
 
@@ -17,6 +19,7 @@ export function Dialog({
   children: ReactNode;
   size?: "small" | "wide" | "page";
 }) {
+  const say = useSay(commonTexts);
   return (
     <Radix.Root {...root}>
       <Radix.Portal>
@@ -31,7 +34,7 @@ export function Dialog({
             {/* First in order, so that the keyboard begins here and not inside a frame that would swallow Escape. */}
             {size === "page" && (
               <Radix.Close
-                aria-label="Close"
+                aria-label={say("common.close")}
                 className="absolute top-3 right-3 grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
               >
                 <X size={16} aria-hidden />

@@ -1,6 +1,9 @@
 import { X } from "lucide-react";
 import { Toast } from "radix-ui";
+import { commonTexts } from "../../texts/en/common";
+import { uiTexts } from "../../texts/en/ui";
 import type { NoticeListProps } from "./notice";
+import { useSay } from "./texts/use-say";
 
 const SHOWN_MS = 6_000;
 // Why something was not done takes longer to read than what was.
@@ -8,8 +11,9 @@ const PROBLEM_SHOWN_MS = 10_000;
 
 /** Short notices: what was done, with its Undo, or why it was not. Screen readers are told. */
 export function NoticeList({ notices, onClose }: NoticeListProps) {
+  const say = useSay(uiTexts, commonTexts);
   return (
-    <Toast.Provider label="Notice" swipeDirection="right">
+    <Toast.Provider label={say("ui.notice")} swipeDirection="right">
       {notices.map(({ key, kind, words, description, action, duration }) => (
         <Toast.Root
           key={key}
@@ -34,7 +38,7 @@ export function NoticeList({ notices, onClose }: NoticeListProps) {
             </Toast.Action>
           )}
           <Toast.Close
-            aria-label="Close"
+            aria-label={say("common.close")}
             className="grid size-7 shrink-0 place-items-center rounded-control text-soft hover:bg-ground hover:text-ink"
           >
             <X size={13} aria-hidden />
@@ -43,7 +47,7 @@ export function NoticeList({ notices, onClose }: NoticeListProps) {
       ))}
       {/* As wide as the docket's column and above the shelf and the ways out, so that no decision is covered. */}
       <Toast.Viewport
-        label="Notices ({hotkey})"
+        label={say("ui.noticesHotkey")}
         className="fixed right-5 bottom-[132px] z-50 flex w-68 max-w-[calc(100vw-40px)] flex-col gap-2 outline-none max-sm:bottom-16"
       />
     </Toast.Provider>

@@ -1,6 +1,15 @@
 import { paceOf, URGENCY_NAMES, type Urgency } from "../../core/kernel/urgency";
+import { uiTexts } from "../../texts/en/ui";
+import { useSay } from "./texts/use-say";
 
 /** Three slanted strokes, as many of them inked as the urgency has pace marks; the sheet draws them. */
 export function PaceMarks({ urgency }: { urgency: Urgency }) {
-  return <span role="img" title={`Urgency: ${URGENCY_NAMES[urgency]}`} className={`pace pace-${paceOf(urgency)}`} />;
+  const say = useSay(uiTexts);
+  return (
+    <span
+      role="img"
+      title={say("ui.urgency", { name: URGENCY_NAMES[urgency] })}
+      className={`pace pace-${paceOf(urgency)}`}
+    />
+  );
 }

@@ -1,8 +1,11 @@
 import { Command } from "cmdk";
 import { Check, Minus } from "lucide-react";
 import type { ReactNode } from "react";
+import { commonTexts } from "../../texts/en/common";
+import { uiTexts } from "../../texts/en/ui";
 import { byWords, entryValue } from "./by-words";
 import { Dialog } from "./dialog";
+import { useSay } from "./texts/use-say";
 
 /** One thing to pick. `words` is what typing is matched against. */
 export type Choice = {
@@ -72,6 +75,7 @@ export function Picker(props: PickerProps) {
 type ItemProps = { readonly choice: Choice; readonly onPick: (id: string) => void; readonly isAlways?: boolean };
 
 function Item({ choice, onPick, isAlways = false }: ItemProps) {
+  const say = useSay(uiTexts, commonTexts);
   return (
     <Command.Item
       value={entryValue(choice.words, choice.id)}
@@ -80,8 +84,8 @@ function Item({ choice, onPick, isAlways = false }: ItemProps) {
       className="flex cursor-pointer items-center gap-3 px-4 py-1.5 data-[selected=true]:bg-act-soft"
     >
       <span className="min-w-0 flex-1 truncate">{choice.face}</span>
-      {choice.on === true && <Check size={15} aria-label="added" className="text-act" />}
-      {choice.on === "some" && <Minus size={15} aria-label="on some" className="text-act" />}
+      {choice.on === true && <Check size={15} aria-label={say("common.added")} className="text-act" />}
+      {choice.on === "some" && <Minus size={15} aria-label={say("ui.onSome")} className="text-act" />}
     </Command.Item>
   );
 }

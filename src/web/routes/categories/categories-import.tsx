@@ -6,18 +6,22 @@ import {
   refusalInWords,
   tryCategoryTable,
 } from "../../../operations/index.server";
+import { categoriesTexts } from "../../../texts/en/categories";
+import { commonTexts } from "../../../texts/en/common";
 import { useDecisions } from "../../screens/deciding/decisions";
 import { type ImportedLine, type TableAnswer, TableImport } from "../../screens/frame/table-import";
 import { useTray } from "../../screens/frame/tray-data";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/categories-import";
 
 const MAX_CHARACTERS = 1_000_000;
 
-export function meta() {
-  return [{ title: "Import categories · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, categoriesTexts, "categories.importCategories");
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -56,16 +60,17 @@ function lineView(line: ReportedLine): ImportedLine {
 
 /** Takes categories in from a file: first what it would do, line by line, then the doing of it. */
 export default function CategoriesImport() {
+  const say = useSay(categoriesTexts, commonTexts);
   const { mayAddCategories } = useTray();
   const { undoCategories } = useDecisions();
   return (
     <TableImport
-      title="Import categories"
-      back={["categories", "Categories"]}
-      about={`A table in CSV whose first line names its columns: ${CATEGORY_COLUMNS.join(", ")}. Only the path has to be there; “Invoices › Payment reminders” stands under Invoices.`}
-      example={"path,code,ink\nInvoices,IN,umber\nInvoices › Payment reminders,RM,sand"}
+      title={say("categories.importCategories")}
+      back={["categories", say("common.categories")]}
+      about={say("categories.aTableInCsvWhose", { CATEGORY_COLUMNS: CATEGORY_COLUMNS.join(", ") })}
+      example={say("categories.pathCodeInkInvoicesIn")}
       noun={["category", "categories"]}
-      refusal={mayAddCategories ? null : "Only those who may change the categories of this tray can import them."}
+      refusal={mayAddCategories ? null : say("categories.onlyThoseWhoMayChange")}
       onUndo={undoCategories}
     />
   );

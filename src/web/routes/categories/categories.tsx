@@ -1,6 +1,7 @@
 import { data } from "react-router";
 import { type CategoryId, readId } from "../../../core/kernel/ids";
 import { getCategoriesInCare, preferencesOf, usesBeforeEnding } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
 import { CategoryCareScreen } from "../../screens/categories/category-care";
 import type { CategoryOutcome } from "../../screens/frame/category-outcome";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
@@ -9,10 +10,11 @@ import { readingOf } from "../../server/base/words.server";
 import { carryOutChange } from "../../server/categories/category-actions.server";
 import { readCategoryChange } from "../../server/categories/category-form.server";
 import { careView } from "../../server/categories/category-view.server";
+import { pageTitle } from "../../ui/texts/page-title";
 import type { Route } from "./+types/categories";
 
-export function meta() {
-  return [{ title: "Categories · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, commonTexts, "common.categories");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {

@@ -2,17 +2,20 @@ import { data } from "react-router";
 import { type CategoryId, readId } from "../../../core/kernel/ids";
 import { FLOW } from "../../../core/standing/standing";
 import { getCategory, moreOfList } from "../../../operations/index.server";
+import { categoriesTexts } from "../../../texts/en/categories";
 import { CategoryScreen } from "../../screens/categories/category-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readingOf } from "../../server/base/words.server";
 import { categoryView } from "../../server/categories/category-view.server";
+import { pageTitle, titled } from "../../ui/texts/page-title";
 import type { Route } from "./+types/category";
 
 const SHOWN = 6;
 const NEWEST = { order: "date", reversed: false, grouping: null } as const;
 
-export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: `${loaderData?.category.name ?? "Category"} · Common Tray` }];
+export function meta({ loaderData, matches }: Route.MetaArgs) {
+  const name = loaderData?.category.name;
+  return name === undefined ? pageTitle(matches, categoriesTexts, "categories.category") : titled(name);
 }
 
 export async function loader({ params, context }: Route.LoaderArgs) {

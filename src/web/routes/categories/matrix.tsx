@@ -1,11 +1,14 @@
 import { Link } from "react-router";
 import { categoryMatrix } from "../../../operations/index.server";
+import { categoriesTexts } from "../../../texts/en/categories";
 import { type Against, isAgainst, MatrixTable } from "../../screens/categories/matrix-table";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/matrix";
 
-export function meta() {
-  return [{ title: "Categories in a matrix · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, categoriesTexts, "categories.titleCategoriesInAMatrix");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -21,15 +24,16 @@ const WAYS = [
 
 /** What is open, by category against owner or standing; every number opens its list. */
 export default function Matrix({ loaderData: { against, cells } }: Route.ComponentProps) {
+  const say = useSay(categoriesTexts);
   return (
     <main
-      aria-label="Matrix of categories"
+      aria-label={say("categories.matrixOfCategories")}
       className="mx-2 mt-2.5 flex min-h-0 flex-1 flex-col rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4"
     >
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-rule px-4 py-2">
-        <h1 className="font-serif text-xl">What is open, by category</h1>
-        <nav aria-label="Against" className="flex items-baseline gap-1 text-sm">
-          <span className="text-soft">against</span>
+        <h1 className="font-serif text-xl">{say("categories.whatIsOpenByCategory")}</h1>
+        <nav aria-label={say("categories.against")} className="flex items-baseline gap-1 text-sm">
+          <span className="text-soft">{say("categories.against2")}</span>
           {WAYS.map(([way, name]) => (
             <Link
               key={way}

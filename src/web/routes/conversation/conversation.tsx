@@ -1,6 +1,7 @@
 import { data, useOutletContext } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { namesIn, openConversation, otherMailOf, proposalsFor } from "../../../operations/index.server";
+import { conversationTexts } from "../../../texts/en/conversation";
 import { ConversationScreen } from "../../screens/conversation/conversation-screen";
 import { useOpened } from "../../screens/frame/live-hub";
 import type { ConversationDesk } from "../../screens/list/list-screen";
@@ -8,10 +9,12 @@ import { depsContext, grantContext, liveStateContext, memberContext } from "../.
 import { readingOf } from "../../server/base/words.server";
 import { conversationView } from "../../server/conversation/conversation-view.server";
 import { proposalViews } from "../../server/conversation/proposal-view.server";
+import { pageTitle, titled } from "../../ui/texts/page-title";
 import type { Route } from "./+types/conversation";
 
-export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: `${loaderData?.row.subject || "Conversation"} · Common Tray` }];
+export function meta({ loaderData, matches }: Route.MetaArgs) {
+  const subject = loaderData?.row.subject ?? "";
+  return subject === "" ? pageTitle(matches, conversationTexts, "conversation.conversation") : titled(subject);
 }
 
 export async function loader({ params, context }: Route.LoaderArgs) {

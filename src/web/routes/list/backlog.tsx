@@ -2,6 +2,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { BACKLOG_AGE_NAMES, BACKLOG_AGES, type BacklogAge, isBacklogAge } from "../../../core/lists/backlog";
 import { getBacklog } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
 import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
@@ -9,12 +11,14 @@ import { readingOf } from "../../server/base/words.server";
 import { type ProposedSettling, proposalView } from "../../server/list/backlog-view.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/backlog";
 
 const USUAL: BacklogAge = "quarter";
 
-export function meta() {
-  return [{ title: "Older mail · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, listTexts, "list.olderMail");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -26,23 +30,24 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 const SECTIONS = [
-  ["list", "By list"],
-  ["person", "By person"],
-  ["age", "By age, whoever wrote"],
+  ["list", "list.byList"],
+  ["person", "list.byPerson"],
+  ["age", "list.byAgeWhoeverWrote"],
 ] as const;
 
 /** Older mail that nobody has sorted: what of it can be settled in one go, and why. Nothing happens before it is confirmed. */
 export default function Backlog({ loaderData: { age, proposals } }: Route.ComponentProps) {
+  const say = useSay(listTexts);
   const [asked, setAsked] = useState<ProposedSettling | null>(null);
   return (
     <main
-      aria-label="Older mail"
+      aria-label={say("list.olderMail")}
       className="mx-2 mt-2.5 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4"
     >
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-rule px-4 py-2">
-        <h1 className="font-serif text-xl">Work through older mail</h1>
-        <nav aria-label="How old" className="flex items-baseline gap-1 text-sm">
-          <span className="text-soft">older than</span>
+        <h1 className="font-serif text-xl">{say("list.workThroughOlderMail")}</h1>
+        <nav aria-label={say("list.howOld")} className="flex items-baseline gap-1 text-sm">
+          <span className="text-soft">{say("list.olderThan")}</span>
           {BACKLOG_AGES.map((each) => (
             <Link
               key={each}
@@ -58,16 +63,15 @@ export default function Backlog({ loaderData: { age, proposals } }: Route.Compon
       </div>
       {proposals.length === 0 && (
         <p className="max-w-[62ch] px-4 py-6 text-soft">
-          Nothing in To sort is older than {BACKLOG_AGE_NAMES[age]}. Old mail that you import stands here until it is
-          decided about.
+          {say("list.nothingInToSortIs", { name: BACKLOG_AGE_NAMES[age] })}
         </p>
       )}
       {SECTIONS.map(([kind, name]) => {
         const some = proposals.filter((one) => one.kind === kind);
         if (some.length === 0) return null;
         return (
-          <section key={kind} aria-label={name}>
-            <h2 className="border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">{name}</h2>
+          <section key={kind} aria-label={say(name)}>
+            <h2 className="border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">{say(name)}</h2>
             <ul>
               {some.map((one) => (
                 <Proposed key={one.key} proposal={one} onSettle={() => setAsked(one)} />
@@ -82,6 +86,7 @@ export default function Backlog({ loaderData: { age, proposals } }: Route.Compon
 }
 
 function Proposed({ proposal, onSettle }: { proposal: ProposedSettling; onSettle: () => void }) {
+  const say = useSay(listTexts);
   const { tray, mayDecide } = useTray();
   const { title, detail, count, reason, when, samples, query } = proposal;
   return (
@@ -101,11 +106,11 @@ function Proposed({ proposal, onSettle }: { proposal: ProposedSettling; onSettle
       </div>
       <div className="flex items-center justify-end gap-2">
         <Link to={`/${tray.slug}/to-sort?${query}`} className="text-act hover:underline">
-          View {count === 1 ? "it" : `all ${count.toLocaleString("en")}`}
+          {say("list.viewAll", { count })}
         </Link>
         {mayDecide && (
           <Button className="min-w-28 justify-center" onClick={onSettle}>
-            Settle {count.toLocaleString("en")}…
+            {say("list.settle", { count })}
           </Button>
         )}
       </div>
@@ -114,16 +119,17 @@ function Proposed({ proposal, onSettle }: { proposal: ProposedSettling; onSettle
 }
 
 function Confirm({ proposal, onClose }: { proposal: ProposedSettling; onClose: () => void }) {
+  const say = useSay(listTexts, commonTexts);
   const { decide } = useDecisions();
   const { title, count, samples, query } = proposal;
   const number = count.toLocaleString("en");
   const settle = () => {
     const everything = { scope: "to-sort", query, lane: null, count } as const;
-    decide({ kind: "settle" }, { rows: [], everything }, `Settled: ${number} older, ${title}`);
+    decide({ kind: "settle" }, { rows: [], everything }, say("list.settledOlder", { number, title }));
     onClose();
   };
   return (
-    <Dialog open title={`Settle ${number} conversations?`} description={title} onOpenChange={onClose}>
+    <Dialog open title={say("list.settleConversations", { number })} description={title} onOpenChange={onClose}>
       <div className="px-4 py-3">
         <ul className="text-soft">
           {samples.map((subject) => (
@@ -131,16 +137,15 @@ function Confirm({ proposal, onClose }: { proposal: ProposedSettling; onClose: (
               {subject}
             </li>
           ))}
-          {count > samples.length && <li>and {(count - samples.length).toLocaleString("en")} more</li>}
+          {count > samples.length && (
+            <li>{say("list.andMore", { count: (count - samples.length).toLocaleString("en") })}</li>
+          )}
         </ul>
-        <p className="mt-3 text-sm text-soft">
-          They leave To sort, stay in the search and under Settled, and come back by themselves when somebody writes.
-          All of it can be undone together.
-        </p>
+        <p className="mt-3 text-sm text-soft">{say("list.theyLeaveToSortStay")}</p>
         <div className="mt-4 flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{say("common.cancel")}</Button>
           <Button look="filled" autoFocus onClick={settle}>
-            Settle {number}
+            {say("list.settle2", { number })}
           </Button>
         </div>
       </div>

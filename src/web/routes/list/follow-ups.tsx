@@ -4,16 +4,20 @@ import { FOLLOW_UP_GROUP_NAMES } from "../../../core/lists/follow-up-groups";
 import { STANDING_NAMES } from "../../../core/standing/standing";
 import { dayAndTime } from "../../../core/time/day-words";
 import { getFollowUps } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
 import { useSingleDesk } from "../../screens/conversation/single-desk";
 import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { FollowUpFilter } from "../../screens/narrowing/follow-up-filter";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readingOf } from "../../server/base/words.server";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/follow-ups";
 
-export function meta() {
-  return [{ title: "Follow-ups · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, listTexts, "list.followUps");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -41,6 +45,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 type Listed = Route.ComponentProps["loaderData"]["groups"][number]["followUps"][number];
 
 export default function FollowUps({ loaderData, params }: Route.ComponentProps) {
+  const say = useSay(listTexts);
   const { everybody, isDone, groups } = loaderData;
   const open = useMatch("/:tray/follow-ups/:conversation")?.params.conversation ?? null;
   const { search } = useLocation();
@@ -51,18 +56,16 @@ export default function FollowUps({ loaderData, params }: Route.ComponentProps) 
       className={`mx-2 mt-2.5 grid min-h-0 flex-1 rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 ${beside ? "lg:grid-cols-[360px_minmax(0,1fr)]" : ""}`}
     >
       <main
-        aria-label="Follow-ups"
+        aria-label={say("list.followUps")}
         className={`min-h-0 overflow-y-auto ${beside ? "border-r border-rule max-lg:hidden" : ""}`}
       >
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-4 py-2">
-          <h1 className="font-serif text-xl">Follow-ups</h1>
+          <h1 className="font-serif text-xl">{say("list.followUps")}</h1>
           <FollowUpFilter everybody={everybody} isDone={isDone} />
         </div>
         {groups.length === 0 && (
           <p className="px-4 py-6 text-soft">
-            {isDone
-              ? "Nothing has been done yet."
-              : "No follow-ups. The key d sets one on the conversation under the cursor."}
+            {isDone ? say("list.nothingHasBeenDoneYet") : say("list.noFollowUpsTheKey")}
           </p>
         )}
         {groups.map(({ group, name, followUps }) => (
@@ -95,24 +98,27 @@ export default function FollowUps({ loaderData, params }: Route.ComponentProps) 
 type RowProps = { followUp: Listed; slug: string; search: string; isLate: boolean; narrow: boolean };
 
 function FollowUpRow({ followUp, slug, search, isLate, narrow }: RowProps) {
+  const say = useSay(listTexts, commonTexts);
   const { members, member, mayDecide } = useTray();
   const { decide } = useDecisions();
   const { id, conversationId, subject, who, text, due, doneAt, standing, standingName, forMember } = followUp;
   const whose =
-    forMember === member.id ? "" : (members.find((one) => one.id === forMember)?.name ?? "a former colleague");
+    forMember === member.id
+      ? ""
+      : (members.find((one) => one.id === forMember)?.name ?? say("common.aFormerColleague"));
   const done = () =>
     decide(
       { kind: "follow-up-done", followUpId: id },
       { rows: [{ id: conversationId, standing, version: 0 }], everything: null },
-      `Follow-up done: ${text || subject}`,
+      say("list.followUpDone", { text: text || subject }),
     );
   return (
     <li className="relative flex items-start gap-3 border-b border-hair px-4 py-1.5 hover:bg-ground/70">
       {mayDecide && doneAt === null ? (
         <button
           type="button"
-          aria-label={`Done: ${text || subject}`}
-          title="Done"
+          aria-label={say("list.done", { text: text || subject })}
+          title={say("common.done")}
           onClick={done}
           className="relative z-10 mt-0.5 grid size-[18px] shrink-0 place-items-center rounded-control border border-rule text-transparent hover:border-act hover:text-act focus-visible:text-act"
         >
@@ -128,10 +134,10 @@ function FollowUpRow({ followUp, slug, search, isLate, narrow }: RowProps) {
             `block truncate after:absolute after:inset-0 ${isActive ? "font-semibold text-act" : ""}`
           }
         >
-          {text || "to look at again"}
+          {text || say("list.toLookAtAgain")}
         </NavLink>
         <span className="block truncate text-sm text-soft">
-          <span className="font-serif">{subject || "(no subject)"}</span> · {who}
+          <span className="font-serif">{subject || say("common.noSubject")}</span> · {who}
           {!narrow && ` · ${standingName}`}
         </span>
       </span>

@@ -3,17 +3,21 @@ import { Form, Link } from "react-router";
 import { STANDING_NAMES } from "../../../core/standing/standing";
 import { dayAndTime } from "../../../core/time/day-words";
 import { type SearchResult, search } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
 import { OwnerStamp } from "../../screens/frame/owner-stamp";
 import { useTray } from "../../screens/frame/tray-data";
 import { TakeOut } from "../../screens/records/take-out";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { Dialog } from "../../ui/dialog";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/search";
 
 const MAX_QUERY_CHARACTERS = 500;
 
-export function meta() {
-  return [{ title: "Search · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, commonTexts, "common.search");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -38,6 +42,7 @@ function shown({ row, subject, from, excerpt, file }: SearchResult) {
 }
 
 export default function SearchPage({ loaderData: { text, everywhere, results } }: Route.ComponentProps) {
+  const say = useSay(listTexts, commonTexts);
   const { tray } = useTray();
   const [isPacking, setPacking] = useState(false);
   return (
@@ -46,8 +51,8 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
         <input
           type="search"
           name="q"
-          aria-label="Search this tray"
-          placeholder="Subjects, people, words"
+          aria-label={say("list.searchThisTray")}
+          placeholder={say("list.subjectsPeopleWords")}
           defaultValue={text}
           key={text}
           // biome-ignore lint/a11y/noAutofocus: one comes here to type it
@@ -62,33 +67,30 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
             to={`?${new URLSearchParams(everywhere ? { q: text } : { q: text, in: "everywhere" })}`}
             className="text-sm text-act hover:underline"
           >
-            {everywhere ? "Exclude Bin and Junk" : "Include Bin and Junk"}
+            {everywhere ? say("list.excludeBinAndJunk") : say("list.includeBinAndJunk")}
           </Link>
         )}
         {results.length > 0 && (
           <span className="flex gap-3 text-sm text-soft">
-            Export all of it:
+            {say("list.exportAllOfIt")}
             {(["eml", "mbox"] as const).map((format) => (
               <a
                 key={format}
                 href={`/${tray.slug}/export/search?${new URLSearchParams({ q: text, format })}`}
                 className="text-act hover:underline"
               >
-                {format === "eml" ? ".eml in a zip" : "mbox"}
+                {format === "eml" ? say("list.emlInAZip") : "mbox"}
               </a>
             ))}
             <button type="button" onClick={() => setPacking(true)} className="text-act hover:underline">
-              with documents and PDFs…
+              {say("list.withDocumentsAndPdfs")}
             </button>
           </span>
         )}
       </div>
-      <Dialog open={isPacking} onOpenChange={setPacking} title={`Export what has “${text}”`}>
+      <Dialog open={isPacking} onOpenChange={setPacking} title={say("list.exportWhatHas", { text })}>
         <div className="px-4 pt-2 pb-4">
-          <p>
-            All conversations found, their messages as they came, each printed as a PDF, what they carry, and an index
-            with the records that they are filed to.
-          </p>
+          <p>{say("list.allConversationsFoundTheirMessages")}</p>
           <TakeOut code={null} text={text} everywhere={everywhere} onOrdered={() => setPacking(false)} />
         </div>
       </Dialog>
@@ -100,7 +102,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
                 to={`/${tray.slug}/${result.standing}/${result.id}`}
                 className="min-w-0 truncate font-serif text-[15px] after:absolute after:inset-0"
               >
-                <Pieces pieces={result.subject} empty="(no subject)" />
+                <Pieces pieces={result.subject} empty={say("common.noSubject")} />
               </Link>
               <span className="text-sm whitespace-nowrap text-soft">{result.who}</span>
               <span className="ml-auto flex items-center gap-3 text-sm whitespace-nowrap text-soft">
@@ -112,7 +114,9 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
             </span>
             <p className="mt-0.5 max-w-[110ch] text-sm text-soft">
               <b className="font-semibold">{result.from}:</b> <Pieces pieces={result.excerpt} empty="" />
-              {result.file !== null && <span className="pl-2 text-ink">found in {result.file}</span>}
+              {result.file !== null && (
+                <span className="pl-2 text-ink">{say("list.foundIn", { file: result.file })}</span>
+              )}
             </p>
           </li>
         ))}

@@ -1,13 +1,15 @@
 import { data } from "react-router";
 import { readNarrowing } from "../../../core/lists/narrowing";
 import { isScope } from "../../../core/lists/scope";
+import { listTexts } from "../../../texts/en/list";
 import { SortRun } from "../../screens/sort-run/sort-run";
 import { depsContext, grantContext, liveStateContext, memberContext } from "../../server/base/context.server";
 import { runOrderIn, runPartView } from "../../server/list/run-view.server";
+import { pageTitle } from "../../ui/texts/page-title";
 import type { Route } from "./+types/sort-run";
 
-export function meta() {
-  return [{ title: "Sort run · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, listTexts, "list.titleSortRun");
 }
 
 export async function loader({ params, request, context }: Route.LoaderArgs) {

@@ -3,10 +3,11 @@ import { isScope, scopeName } from "../../../core/lists/scope";
 import { ListScreen } from "../../screens/list/list-screen";
 import { depsContext, grantContext, liveStateContext, memberContext } from "../../server/base/context.server";
 import { listRequest, listStart } from "../../server/list/list-view.server";
+import { titled } from "../../ui/texts/page-title";
 import type { Route } from "./+types/standing";
 
 export function meta({ params }: Route.MetaArgs) {
-  return [{ title: `${isScope(params.standing) ? scopeName(params.standing) : "Common Tray"} · Common Tray` }];
+  return isScope(params.standing) ? titled(scopeName(params.standing)) : [{ title: "Common Tray" }];
 }
 
 export async function loader({ params, request, context }: Route.LoaderArgs) {

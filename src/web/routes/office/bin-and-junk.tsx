@@ -2,6 +2,8 @@ import { X } from "lucide-react";
 import { useEffect } from "react";
 import { data, useFetcher } from "react-router";
 import { refusalInWords, setPuttingAway, traySettings } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import { useTray } from "../../screens/frame/tray-data";
 import { LeadsOnly } from "../../screens/shell/leads-only";
 import { depsContext, grantContext } from "../../server/base/context.server";
@@ -11,10 +13,12 @@ import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { Page } from "../../ui/page";
 import { Setting, SettingInput } from "../../ui/setting";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/bin-and-junk";
 
-export function meta() {
-  return [{ title: "Bin, junk and settling · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, officeTexts, "office.binJunkAndSettling");
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -36,28 +40,29 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 /** When what was thrown away goes for good, whose mail is junk, and whether only what is filed is settled. */
 export default function BinAndJunk({ loaderData }: Route.ComponentProps) {
+  const say = useSay(officeTexts, commonTexts);
   const { binDays, junkDays, filesFirst, junkSenders } = loaderData;
   const { mayLead } = useTray();
   const { Form, data: answer } = useFetcher<typeof action>();
   const problems = answer?.problems ?? NO_PROBLEMS;
   useEffect(() => {
-    if (answer?.saved === true) notice("Bin, junk and settling saved");
-  }, [answer]);
+    if (answer?.saved === true) notice(say("office.binJunkAndSettlingSaved"));
+  }, [answer, say]);
   return (
-    <Page title="Bin, junk and settling" beside={!mayLead && <LeadsOnly />}>
+    <Page title={say("office.binJunkAndSettling")} beside={!mayLead && <LeadsOnly />}>
       <div className="max-w-[960px] px-5 py-2">
         <Form method="post" noValidate>
           <fieldset disabled={!mayLead}>
-            <Term name="Empty the bin after" id="bin-days" days={binDays} problem={problems["bin-days"]}>
-              What lies there longer is deleted permanently.
+            <Term name={say("office.emptyTheBinAfter")} id="bin-days" days={binDays} problem={problems["bin-days"]}>
+              {say("office.whatLiesThereLongerIs")}
             </Term>
-            <Term name="Delete junk after" id="junk-days" days={junkDays} problem={problems["junk-days"]}>
-              What was marked as junk longer ago is deleted permanently.
+            <Term name={say("office.deleteJunkAfter")} id="junk-days" days={junkDays} problem={problems["junk-days"]}>
+              {say("office.whatWasMarkedAsJunk")}
             </Term>
-            <Setting name="Settle only what is filed" about="Asks for a record before a conversation is settled.">
+            <Setting name={say("office.settleOnlyWhatIsFiled")} about={say("office.asksForARecordBefore")}>
               <label className="flex min-h-6 cursor-pointer items-center gap-2.5">
                 <input type="checkbox" name="files-first" defaultChecked={filesFirst} className="size-4 accent-act" />
-                Settle only what is filed to a record
+                {say("office.settleOnlyWhatIsFiledTo")}
               </label>
             </Setting>
           </fieldset>
@@ -68,15 +73,13 @@ export default function BinAndJunk({ loaderData }: Route.ComponentProps) {
           )}
           {mayLead && (
             <Button look="filled" type="submit" className="mt-1 mb-6">
-              Save
+              {say("common.save")}
             </Button>
           )}
         </Form>
-        <section aria-label="Junk senders">
-          <h2 className="border-b border-rule pb-1 font-semibold">Mail of these goes straight to Junk</h2>
-          {junkSenders.length === 0 && (
-            <p className="py-2 text-soft">Nobody’s. A conversation in Junk offers it for its sender.</p>
-          )}
+        <section aria-label={say("office.junkSenders")}>
+          <h2 className="border-b border-rule pb-1 font-semibold">{say("office.mailOfTheseGoesStraight")}</h2>
+          {junkSenders.length === 0 && <p className="py-2 text-soft">{say("office.nobodysAConversationInJunk")}</p>}
           <ul>
             {junkSenders.map(({ address, by }) => (
               <JunkSender key={address} address={address} by={by} />
@@ -98,28 +101,32 @@ type TermProps = {
 };
 
 function Term({ name, id, days, problem, children }: TermProps) {
+  const say = useSay(officeTexts);
   return (
     <Setting name={name} about={children} htmlFor={id}>
       <SettingInput
         id={id}
         inputMode="numeric"
-        placeholder="never"
+        placeholder={say("office.never")}
         defaultValue={days ?? ""}
         problem={problem}
         className="w-20"
       />{" "}
-      days
+      {say("office.days")}
     </Setting>
   );
 }
 
 function JunkSender({ address, by }: { address: string; by: string }) {
+  const say = useSay(officeTexts, commonTexts);
   const { tray, members, mayDecide } = useTray();
   const fetcher = useFetcher();
   return (
     <li className="flex items-center gap-3 border-b border-hair py-1">
       <span className="min-w-0 flex-1 truncate">{address}</span>
-      <span className="text-sm text-soft">{members.find(({ id }) => id === by)?.name ?? "a former colleague"}</span>
+      <span className="text-sm text-soft">
+        {members.find(({ id }) => id === by)?.name ?? say("common.aFormerColleague")}
+      </span>
       {mayDecide && (
         <fetcher.Form method="post" action={`/${tray.slug}/junk-sender`}>
           <input type="hidden" name="address" value={address} />
@@ -127,7 +134,7 @@ function JunkSender({ address, by }: { address: string; by: string }) {
             type="submit"
             name="junk"
             value="false"
-            aria-label={`No longer junk: ${address}`}
+            aria-label={say("office.noLongerJunk", { address })}
             className="grid size-7 place-items-center rounded-control text-soft hover:bg-sunk hover:text-ink"
           >
             <X size={14} aria-hidden />

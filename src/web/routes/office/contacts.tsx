@@ -8,6 +8,7 @@ import {
   getContacts,
   refusalInWords,
 } from "../../../operations/index.server";
+import { officeTexts } from "../../../texts/en/office";
 import { useTray } from "../../screens/frame/tray-data";
 import { ContactForm } from "../../screens/office/contact-form";
 import { ContactList } from "../../screens/office/contact-list";
@@ -18,12 +19,14 @@ import { readContactStep } from "../../server/office/contact-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
 import { Select } from "../../ui/select";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/contacts";
 
 const MAX_QUERY_CHARACTERS = 200;
 
-export function meta() {
-  return [{ title: "Contacts · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, officeTexts, "office.contacts");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -61,6 +64,7 @@ function refused(error: ContactRefusal) {
 
 /** The people outside whom a tray knows: who they are, how they are reached, and what they are to us. */
 export default function Contacts({ loaderData: { contacts, contact, text } }: Route.ComponentProps) {
+  const say = useSay(officeTexts);
   const { categories, mayDecide } = useTray();
   const [params, setParams] = useSearchParams();
   const submit = useSubmit();
@@ -78,7 +82,7 @@ export default function Contacts({ loaderData: { contacts, contact, text } }: Ro
   const close = () => set("edit", null);
   return (
     <Page
-      title="Contacts"
+      title={say("office.contacts")}
       beside={
         <>
           <Form
@@ -89,21 +93,24 @@ export default function Contacts({ loaderData: { contacts, contact, text } }: Ro
             <input
               type="search"
               name="q"
-              aria-label="Find a contact"
-              placeholder="Name, organisation or address"
+              aria-label={say("office.findAContact")}
+              placeholder={say("office.nameOrganisationOrAddress")}
               defaultValue={text}
               className="h-8 w-64 rounded-control border border-rule bg-paper px-2.5"
             />
           </Form>
           <Select
-            label="Category"
+            label={say("office.category")}
             value={params.get("category") ?? ""}
-            choices={[["", "any category"], ...categories.map(({ id, path }) => [id, path.join(" › ")] as const)]}
+            choices={[
+              ["", say("office.anyCategory")],
+              ...categories.map(({ id, path }) => [id, path.join(" › ")] as const),
+            ]}
             onChoose={(id) => set("category", id)}
           />
           {mayDecide && (
             <Button className="ml-auto" onClick={() => set("edit", "new")}>
-              New contact
+              {say("office.newContact")}
             </Button>
           )}
         </>

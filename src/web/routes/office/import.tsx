@@ -2,10 +2,12 @@ import { useEffect } from "react";
 import { data, useRevalidator, useSearchParams } from "react-router";
 import { dayAndTime } from "../../../core/time/day-words";
 import { cancelImport, getImports, refusalInWords } from "../../../operations/index.server";
+import { officeTexts } from "../../../texts/en/office";
 import { ImportForm } from "../../screens/office/import-form";
 import { ImportRuns } from "../../screens/office/import-runs";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/import";
 
 export const meta: Route.MetaFunction = () => [{ title: "Import mail · Common Tray" }];
@@ -32,6 +34,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 export default function Import({ loaderData: { runs } }: Route.ComponentProps) {
+  const say = useSay(officeTexts);
   const { revalidate } = useRevalidator();
   const [params] = useSearchParams();
   const goesOn = runs.some((run) => run.goesOn);
@@ -42,11 +45,8 @@ export default function Import({ loaderData: { runs } }: Route.ComponentProps) {
   }, [goesOn, revalidate]);
   return (
     <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
-      <h1 className="px-5 pt-3 font-serif text-xl">Import mail</h1>
-      <p className="border-b border-rule px-5 pb-3 text-sm text-soft">
-        Takes mbox and .eml files, or a zip of them. Both sides of a correspondence are told apart by the tray’s own
-        addresses; what is here already is passed over. Also the ZIP of an exported record.
-      </p>
+      <h1 className="px-5 pt-3 font-serif text-xl">{say("office.importMail")}</h1>
+      <p className="border-b border-rule px-5 pb-3 text-sm text-soft">{say("office.takesMboxAndEmlFiles")}</p>
       <ImportForm start={params.get("as") ?? ""} onReceived={() => void revalidate()} />
       <ImportRuns runs={runs} />
     </main>

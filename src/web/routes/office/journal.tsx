@@ -4,16 +4,20 @@ import { type MemberId, readId } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
 import { dayAndTime, dayHeading } from "../../../core/time/day-words";
 import { getJournal, JOURNAL_KINDS, type JournalKind } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { JournalFilters } from "../../screens/office/journal-filters";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readingOf } from "../../server/base/words.server";
 import { Button } from "../../ui/button";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/journal";
 
-export function meta() {
-  return [{ title: "Journal · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, officeTexts, "office.journal");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -52,6 +56,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 type Step = Route.ComponentProps["loaderData"]["steps"][number];
 
 export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route.ComponentProps) {
+  const say = useSay(officeTexts);
   const { undo } = useDecisions();
   const { mayDecide } = useTray();
   const navigate = useNavigate();
@@ -79,11 +84,11 @@ export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route
   const last = steps.at(-1);
   return (
     <main
-      aria-label="Journal"
+      aria-label={say("office.journal")}
       className="mx-2 mt-2.5 flex min-h-0 flex-1 flex-col rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4"
     >
       <div className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-4 py-1.5">
-        <h1 className="font-serif text-xl">Journal</h1>
+        <h1 className="font-serif text-xl">{say("office.journal")}</h1>
         <JournalFilters kinds={kinds} />
         {mayDecide && (
           <span className="ml-auto flex items-center gap-2">
@@ -94,17 +99,19 @@ export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route
                   setChosen(new Set(live.length === undoable.length ? [] : undoable.map(({ batchId }) => batchId)))
                 }
               >
-                {live.length === undoable.length ? "Clear selection" : `Select all ${undoable.length}`}
+                {live.length === undoable.length
+                  ? say("office.clearSelection")
+                  : say("office.selectAll", { count: undoable.length })}
               </Button>
             )}
             <Button look="filled" disabled={live.length === 0} onClick={undoChosen}>
-              {live.length === 0 ? "Undo selected" : `Undo ${live.length === 1 ? "1 step" : `${live.length} steps`}`}
+              {live.length === 0 ? say("office.undoSelected") : say("office.undoSteps", { count: live.length })}
             </Button>
           </span>
         )}
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto [scrollbar-width:thin]">
-        {steps.length === 0 && <p className="px-4 py-6 text-soft">No journal entries match.</p>}
+        {steps.length === 0 && <p className="px-4 py-6 text-soft">{say("office.noJournalEntriesMatch")}</p>}
         <ol>
           {steps.map((step, at) => (
             <StepRow
@@ -126,7 +133,7 @@ export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route
                 )
               }
             >
-              Earlier steps
+              {say("office.earlierSteps")}
             </Button>
           </p>
         )}
@@ -144,10 +151,14 @@ type StepRowProps = {
 };
 
 function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
+  const say = useSay(officeTexts, commonTexts);
   const { tray } = useTray();
   const { rule, words, when, count, subject, conversationId, isUndone, mayUndo } = step;
   const who = useWho(step);
-  const about = count === 1 ? subject || "(no subject)" : `${count.toLocaleString("en")} conversations`;
+  const about =
+    count === 1
+      ? subject || say("common.noSubject")
+      : say("office.conversations", { count: count.toLocaleString("en") });
   return (
     <>
       {heading !== null && (
@@ -160,7 +171,7 @@ function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
       >
         <input
           type="checkbox"
-          aria-label={`Select: ${who} ${words}, ${about}`}
+          aria-label={say("office.select", { who, words, about })}
           checked={isChosen}
           disabled={!mayUndo}
           onChange={() => undefined}
@@ -182,7 +193,7 @@ function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
         <span className="w-14 shrink-0 text-right text-sm">
           {mayUndo ? (
             <button type="button" onClick={onUndo} className="text-act underline-offset-2 hover:underline">
-              undo
+              {say("common.undoInside")}
             </button>
           ) : (
             <span className="text-soft">{isUndone ? "undone" : ""}</span>
@@ -194,8 +205,11 @@ function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
 }
 
 function useWho({ by, rule }: Step): string {
+  const say = useSay(officeTexts, commonTexts);
   const { members, member } = useTray();
-  if (rule !== null) return `The rule “${rule.name}”`;
-  if (by === null) return "The tray";
-  return by === member.id ? "You" : (members.find(({ id }) => id === by)?.name ?? "A former colleague");
+  if (rule !== null) return say("office.theRule", { name: rule.name });
+  if (by === null) return say("office.theTray");
+  return by === member.id
+    ? say("common.you")
+    : (members.find(({ id }) => id === by)?.name ?? say("office.aFormerColleague"));
 }

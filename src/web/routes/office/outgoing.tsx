@@ -2,10 +2,14 @@ import { Send } from "lucide-react";
 import { Link, useFetcher, useNavigate } from "react-router";
 import { dayAndTime } from "../../../core/time/day-words";
 import { getOutgoing, namesIn } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
+import type { PlainKey } from "../../../texts/say";
 import { useTray } from "../../screens/frame/tray-data";
 import { useTakeBack } from "../../screens/writing/use-take-back";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { Button } from "../../ui/button";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/outgoing";
 
 export const meta: Route.MetaFunction = () => [{ title: "Outgoing mail · Common Tray" }];
@@ -31,33 +35,32 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 type Row = Route.ComponentProps["loaderData"]["rows"][number];
 
-const STATES: Readonly<Record<Row["state"], string>> = {
-  waiting: "Waiting to go",
-  going: "Going out",
-  failed: "Not sent",
-  sent: "Sent",
-  withdrawn: "Taken back",
+const STATES: Readonly<Record<Row["state"], PlainKey<typeof officeTexts>>> = {
+  waiting: "office.waitingToGo",
+  going: "office.goingOut",
+  failed: "office.notSent",
+  sent: "office.sent",
+  withdrawn: "office.takenBack",
 };
 
 export default function Outgoing({ loaderData: { rows } }: Route.ComponentProps) {
+  const say = useSay(officeTexts);
   const stuck = rows.filter(({ state }) => state !== "sent");
   const sent = rows.filter(({ state }) => state === "sent");
   return (
     <main className="mx-2 mt-2 min-h-0 flex-1 overflow-y-auto rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4 sm:mt-2.5">
-      <h1 className="px-5 pt-3 font-serif text-xl">Outgoing mail</h1>
+      <h1 className="px-5 pt-3 font-serif text-xl">{say("office.outgoingMail")}</h1>
       <p className="border-b border-rule px-5 pb-3 text-sm text-soft">
-        {stuck.length === 0
-          ? "Nothing waits: everything that was written has gone."
-          : "What has not gone can be taken back; it is a draft again then, and what went with it is undone."}
+        {stuck.length === 0 ? say("office.nothingWaitsEverythingThatWas") : say("office.whatHasNotGoneCan")}
       </p>
       {rows.length === 0 && (
         <p className="flex flex-col items-center gap-3 py-24 text-soft">
           <Send size={28} aria-hidden className="text-faint" />
-          Nothing has been sent from this tray yet.
+          {say("office.nothingHasBeenSentFrom")}
         </p>
       )}
-      {stuck.length > 0 && <Rows title="On the way" rows={stuck} />}
-      {sent.length > 0 && <Rows title="Sent lately" rows={sent} />}
+      {stuck.length > 0 && <Rows title={say("office.onTheWay")} rows={stuck} />}
+      {sent.length > 0 && <Rows title={say("office.sentLately")} rows={sent} />}
     </main>
   );
 }
@@ -76,6 +79,7 @@ function Rows({ title, rows }: { title: string; rows: readonly Row[] }) {
 }
 
 function OutgoingItem({ row }: { row: Row }) {
+  const say = useSay(officeTexts, commonTexts);
   const { tray, mayDecide } = useTray();
   const navigate = useNavigate();
   const again = useFetcher();
@@ -83,17 +87,17 @@ function OutgoingItem({ row }: { row: Row }) {
   return (
     <li className="grid grid-cols-[130px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-hair px-5 py-2">
       <span className={row.state === "failed" ? "font-semibold text-late" : "text-soft"}>
-        {row.held ? "Held a moment" : STATES[row.state]}
+        {row.held ? say("office.heldAMoment") : say(STATES[row.state])}
       </span>
       <span className="min-w-0">
         <Link
           to={`/${tray.slug}/our-move/${row.conversationId}`}
           className="block truncate font-serif text-[15px] hover:underline"
         >
-          {row.subject || "(no subject)"}
+          {row.subject || say("common.noSubject")}
         </Link>
         <span className="block truncate text-sm text-soft">
-          {row.who}, {row.when}, to {row.to}
+          {say("office.to2", { who: row.who, when: row.when, to: row.to })}
         </span>
         {row.reason !== null && <span className="block text-sm text-late">{row.reason}</span>}
       </span>
@@ -102,12 +106,12 @@ function OutgoingItem({ row }: { row: Row }) {
           {row.state === "failed" && (
             <again.Form method="post" action={`/${tray.slug}/messages/${row.id}/send-again`}>
               <Button type="submit" disabled={again.state !== "idle"}>
-                Send again
+                {say("office.sendAgain")}
               </Button>
             </again.Form>
           )}
           <Button onClick={() => takeBack(row.id)}>
-            {row.state === "failed" ? "Discard, keep as draft" : "Take back"}
+            {row.state === "failed" ? say("office.discardKeepAsDraft") : say("common.takeBack")}
           </Button>
         </span>
       )}

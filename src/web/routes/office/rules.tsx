@@ -13,6 +13,7 @@ import {
   type TrayGrant,
   tryRule,
 } from "../../../operations/index.server";
+import { officeTexts } from "../../../texts/en/office";
 import { useTray } from "../../screens/frame/tray-data";
 import { RuleForm } from "../../screens/office/rule-form";
 import { RuleList } from "../../screens/office/rule-list";
@@ -22,10 +23,12 @@ import { readForm } from "../../server/base/read-form.server";
 import { type RuleStep, readRuleStep } from "../../server/office/rule-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/rules";
 
-export function meta() {
-  return [{ title: "Rules · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, officeTexts, "office.rules");
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -83,19 +86,20 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep): Promise<Resu
 
 /** What the tray does by itself when a message comes; those who lead it say so, everybody reads it. */
 export default function Rules({ loaderData: { rules } }: Route.ComponentProps) {
+  const say = useSay(officeTexts);
   const { mayLead } = useTray();
   const [edited, setEdited] = useState<string | null>(null);
   const rule = rules.find(({ id }) => id === edited) ?? null;
   return (
     <Page
-      title="Rules"
+      title={say("office.rules")}
       beside={
         mayLead ? (
           <Button look={rules.length === 0 ? "filled" : "outline"} className="ml-auto" onClick={() => setEdited("")}>
-            New rule
+            {say("office.newRule")}
           </Button>
         ) : (
-          <span className="text-soft">Only leads of the tray can change this.</span>
+          <span className="text-soft">{say("office.onlyLeadsOfTheTray")}</span>
         )
       }
     >

@@ -8,6 +8,8 @@ import {
   setUpHours,
   traySettings,
 } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { officeTexts } from "../../../texts/en/office";
 import { useTray } from "../../screens/frame/tray-data";
 import { WeekFields } from "../../screens/people/week-fields";
 import { LeadsOnly } from "../../screens/shell/leads-only";
@@ -19,10 +21,12 @@ import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { Page } from "../../ui/page";
 import { Setting, SettingInput } from "../../ui/setting";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/tray-settings";
 
-export function meta() {
-  return [{ title: "Hours and holidays · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, officeTexts, "office.hoursAndHolidays");
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -75,6 +79,7 @@ function savedInWords(days: number | null): string {
 export default function TraySettings({
   loaderData: { week, zone, holidays, places, answerWithin },
 }: Route.ComponentProps) {
+  const say = useSay(officeTexts, commonTexts);
   const { mayLead } = useTray();
   // What a page's own form was answered is forgotten with the next change that is heard of; a fetcher's is not.
   const { Form, data: answer } = useFetcher<typeof action>();
@@ -83,10 +88,10 @@ export default function TraySettings({
     if (answer?.saved != null) notice(answer.saved);
   }, [answer]);
   return (
-    <Page title="Hours and holidays" beside={!mayLead && <LeadsOnly />}>
+    <Page title={say("office.hoursAndHolidays")} beside={!mayLead && <LeadsOnly />}>
       <Form method="post" encType="multipart/form-data" noValidate className="max-w-[960px] px-5 py-2">
         <fieldset disabled={!mayLead}>
-          <Setting name="Open" about={`Deadlines, rests and reminders count in these hours, in the time of ${zone}.`}>
+          <Setting name={say("common.open")} about={say("office.deadlinesRestsAndRemindersCount", { zone })}>
             <WeekFields week={week} problems={problems} />
             {problems.week !== undefined && (
               <p role="alert" className="mt-1 text-late">
@@ -94,7 +99,7 @@ export default function TraySettings({
               </p>
             )}
           </Setting>
-          <Setting name="Answer within" about="What is our move for longer is a loose end." htmlFor="answer-within">
+          <Setting name={say("office.answerWithin")} about={say("office.whatIsOurMoveFor")} htmlFor="answer-within">
             <SettingInput
               id="answer-within"
               inputMode="numeric"
@@ -102,21 +107,21 @@ export default function TraySettings({
               problem={problems["answer-within"]}
               className="w-20"
             />{" "}
-            working hours
+            {say("office.workingHours")}
           </Setting>
-          <Setting name="Holidays" about="One day a line; nothing is due on them." htmlFor="holidays">
+          <Setting name={say("office.holidays")} about={say("office.oneDayALineNothing")} htmlFor="holidays">
             <Holidays key={holidays.join()} days={holidays} problem={problems.holidays} />
           </Setting>
           {mayLead && (
             <>
-              <Setting
-                name="Add public holidays"
-                about="Those of this year and the next, added to the days above."
-                htmlFor="place"
-              >
+              <Setting name={say("office.addPublicHolidays")} about={say("office.thoseOfThisYearAnd")} htmlFor="place">
                 <PublicHolidays key={`of ${holidays.join()}`} places={places} problem={problems.place} />
               </Setting>
-              <Setting name="Add from a calendar file" about="Each day of the file (.ics) is added." htmlFor="calendar">
+              <Setting
+                name={say("office.addFromACalendarFile")}
+                about={say("office.eachDayOfTheFile")}
+                htmlFor="calendar"
+              >
                 <SettingInput
                   id="calendar"
                   type="file"
@@ -135,7 +140,7 @@ export default function TraySettings({
         )}
         {mayLead && (
           <Button look="filled" type="submit" className="my-4">
-            Save
+            {say("common.save")}
           </Button>
         )}
       </Form>
@@ -172,6 +177,7 @@ type PublicHolidaysProps = {
 
 /** A thousand places are more than a menu drawn here could hold: the browser's own list finds one as it is typed. */
 function PublicHolidays({ places, problem }: PublicHolidaysProps) {
+  const say = useSay(officeTexts);
   return (
     <>
       <select
@@ -182,7 +188,7 @@ function PublicHolidays({ places, problem }: PublicHolidaysProps) {
         aria-describedby={problem === undefined ? undefined : "place-problem"}
         className="h-9 w-full max-w-72 rounded-control border border-rule bg-paper px-2 disabled:opacity-60 aria-invalid:border-late"
       >
-        <option value="">no place</option>
+        <option value="">{say("office.noPlace")}</option>
         {places.map(({ code, name }) => (
           <option key={code} value={code}>
             {name}

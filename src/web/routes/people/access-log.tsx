@@ -2,16 +2,19 @@ import { Link, useLocation, useSearchParams } from "react-router";
 import { DAY } from "../../../core/kernel/instant";
 import { dayAndTimeInFull } from "../../../core/time/day-words";
 import { lookAtAccessLog } from "../../../operations/index.server";
+import { peopleTexts } from "../../../texts/en/people";
 import { AccessFilters } from "../../screens/office/access-filters";
 import { AccessList } from "../../screens/office/access-list";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readingOf } from "../../server/base/words.server";
 import { readAccessFilter } from "../../server/people/access-filter.server";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/access-log";
 
-export function meta() {
-  return [{ title: "Access log · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, peopleTexts, "people.accessLog");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -38,25 +41,24 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 /** Who came in, failed to, changed rights, or took mail out; for those who lead the tray. */
 export default function AccessLog({ loaderData: { log } }: Route.ComponentProps) {
+  const say = useSay(peopleTexts);
   const { pathname } = useLocation();
   const [params] = useSearchParams();
   if (log === null)
     return (
-      <Page title="Access log">
-        <p className="px-5 py-6 text-soft">Only leads of the tray see this.</p>
+      <Page title={say("people.accessLog")}>
+        <p className="px-5 py-6 text-soft">{say("people.onlyLeadsOfTheTraySee")}</p>
       </Page>
     );
   const older = new URLSearchParams(params);
   older.set("before", log.before ?? "");
   return (
     <Page
-      title="Access log"
+      title={say("people.accessLog")}
       beside={
         <>
           <AccessFilters />
-          <span className="ml-auto text-sm text-soft">
-            Kept for {log.keptDays === 1 ? "1 day" : `${log.keptDays.toLocaleString("en")} days`}
-          </span>
+          <span className="ml-auto text-sm text-soft">{say("people.keptForDays", { days: log.keptDays })}</span>
         </>
       }
     >
@@ -64,7 +66,7 @@ export default function AccessLog({ loaderData: { log } }: Route.ComponentProps)
       {log.before !== null && (
         <p className="px-4 py-3">
           <Link to={`${pathname}?${older}`} className="text-act hover:underline">
-            Older entries
+            {say("people.olderEntries")}
           </Link>
         </p>
       )}

@@ -1,6 +1,7 @@
 import { data } from "react-router";
 import { dayAndTime } from "../../../core/time/day-words";
 import { changeOwnPassword, endOwnSessions, ownSessions } from "../../../operations/index.server";
+import { peopleTexts } from "../../../texts/en/people";
 import type { StepOutcome } from "../../screens/frame/use-step";
 import { PasswordForm, SessionList } from "../../screens/people/account-parts";
 import { depsContext, memberContext } from "../../server/base/context.server";
@@ -8,10 +9,12 @@ import { readForm } from "../../server/base/read-form.server";
 import { sessionToken } from "../../server/base/session-cookie.server";
 import { readAccountStep } from "../../server/people/account-form.server";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/account";
 
-export function meta() {
-  return [{ title: "Account · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, peopleTexts, "people.titleAccount");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -57,8 +60,12 @@ function refused(problems: Readonly<Record<string, string>>, status: number) {
 
 /** One's own password, and where one is signed in. */
 export default function Account({ loaderData: { signInName, sessions } }: Route.ComponentProps) {
+  const say = useSay(peopleTexts);
   return (
-    <Page title="Account and sessions" beside={<span className="text-soft">You sign in as {signInName}.</span>}>
+    <Page
+      title={say("people.accountAndSessions")}
+      beside={<span className="text-soft">{say("people.youSignInAs", { signInName })}</span>}
+    >
       <div className="grid max-w-5xl gap-x-12 gap-y-8 px-4 py-5 md:grid-cols-[320px_minmax(0,1fr)]">
         <PasswordForm />
         <SessionList sessions={sessions} />

@@ -9,6 +9,7 @@ import {
   setOwnWeek,
   traySettings,
 } from "../../../operations/index.server";
+import { peopleTexts } from "../../../texts/en/people";
 import { AwayForm } from "../../screens/people/away-form";
 import { AwayList } from "../../screens/people/away-list";
 import type { AwayOutcome } from "../../screens/people/away-outcome";
@@ -20,10 +21,12 @@ import { readAwayStep } from "../../server/people/away-form.server";
 import { timeOffView } from "../../server/people/time-off-view.server";
 import { weekView } from "../../server/people/week-form.server";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/away";
 
-export function meta() {
-  return [{ title: "Hours and time off · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, peopleTexts, "people.hoursAndTimeOff");
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -66,16 +69,17 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 /** When a member works, when she is away and who covers, and who else is. */
 export default function Away({ loaderData: { week, trayWeek, own, away, trays } }: Route.ComponentProps) {
+  const say = useSay(peopleTexts);
   return (
-    <Page title="Hours and time off">
+    <Page title={say("people.hoursAndTimeOff")}>
       <div className="grid gap-x-12 gap-y-6 px-5 py-4 lg:grid-cols-2">
         <div className="space-y-6">
           <AwayForm trays={trays} />
-          <AwayList title="My time off" none="None is planned." times={own} isOwn />
+          <AwayList title={say("people.myTimeOff")} none={say("people.noneIsPlanned")} times={own} isOwn />
         </div>
         <div className="space-y-6">
           <OwnWeek week={week} trayWeek={trayWeek} />
-          <AwayList title="Who else is away" none="Nobody, as far as is known." times={away} />
+          <AwayList title={say("people.whoElseIsAway")} none={say("people.nobodyAsFarAsIs")} times={away} />
         </div>
       </div>
     </Page>

@@ -1,6 +1,10 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
+import { keysTexts } from "../../../texts/en/keys";
+import { peopleTexts } from "../../../texts/en/people";
 import {
+  COMMAND_GROUPS,
   COMMAND_IDS,
   COMMANDS,
   type CommandId,
@@ -13,15 +17,17 @@ import {
 import { useTray } from "../../screens/frame/tray-data";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
+import type { Route } from "./+types/keys";
 
-const GROUPS = ["Moving", "Deciding", "Going", "Shelf"] as const;
-
-export function meta() {
-  return [{ title: "Keyboard · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, peopleTexts, "people.keyboard");
 }
 
 /** Which key works which command, as the member likes it. */
 export default function Keys() {
+  const say = useSay(peopleTexts, keysTexts, commonTexts);
   const { tray, preferences } = useTray();
   const fetcher = useFetcher();
   const [chosen, setChosen] = useState<KeyChoices>(preferences.keys);
@@ -37,7 +43,7 @@ export default function Keys() {
   };
   return (
     <Page
-      title="Keyboard"
+      title={say("people.keyboard")}
       beside={
         Object.keys(chosen).length > 0 && (
           <Button
@@ -47,15 +53,15 @@ export default function Keys() {
               keep("keys", null);
             }}
           >
-            All keys as they were
+            {say("people.allKeysAsTheyWere")}
           </Button>
         )
       }
     >
       <div className="grid gap-x-10 gap-y-5 md:grid-cols-2 xl:grid-cols-3 px-5 py-4">
-        {GROUPS.map((group) => (
-          <section key={group} aria-label={group}>
-            <h2 className="border-b border-rule pb-1 text-sm font-semibold text-soft">{group}</h2>
+        {Object.entries(COMMAND_GROUPS).map(([group, name]) => (
+          <section key={group} aria-label={say(name)}>
+            <h2 className="border-b border-rule pb-1 text-sm font-semibold text-soft">{say(name)}</h2>
             <ul>
               {COMMAND_IDS.filter((id) => COMMANDS[id].group === group).map((id) => (
                 <KeyLine
@@ -84,21 +90,22 @@ type KeyLineProps = {
 };
 
 function KeyLine({ id, chosen, isWaiting, onWait, onGive }: KeyLineProps) {
+  const say = useSay(peopleTexts, keysTexts, commonTexts);
   const key = keyOf(id, chosen);
   const conflicts = conflictsOf(id, key, chosen);
   return (
     <li className="border-b border-hair py-1">
       <span className="flex items-center justify-between gap-3">
-        <span>{COMMANDS[id].name}</span>
+        <span>{say(COMMANDS[id].name)}</span>
         <span className="flex items-center gap-2">
           {chosen[id] !== undefined && (
             <button type="button" onClick={() => onGive(null)} className="text-sm text-act hover:underline">
-              as it was
+              {say("people.asItWas")}
             </button>
           )}
           <button
             type="button"
-            aria-label={`Key of ${COMMANDS[id].name}: ${key}`}
+            aria-label={say("people.keyOf", { name: say(COMMANDS[id].name), key })}
             onClick={onWait}
             onBlur={() => isWaiting && onWait()}
             onKeyDown={(event) => {
@@ -109,14 +116,14 @@ function KeyLine({ id, chosen, isWaiting, onWait, onGive }: KeyLineProps) {
             }}
             className={`h-6 min-w-8 rounded-control border px-1.5 text-sm ${isWaiting ? "border-act bg-act-soft text-act" : "border-rule hover:border-act"}`}
           >
-            {isWaiting ? "press a key" : keyCap(key)}
+            {isWaiting ? say("people.pressAKey") : keyCap(key)}
           </button>
         </span>
       </span>
       {conflicts.length > 0 && (
         <span role="status" className="block text-sm text-late">
-          Also: {conflicts.map((other) => COMMANDS[other].name).join(", ")}. Only one of them will work where both are
-          there.
+          {say("people.also")} {conflicts.map((other) => say(COMMANDS[other].name)).join(", ")}
+          {say("people.onlyOneOfThemWill")}
         </span>
       )}
     </li>

@@ -15,6 +15,7 @@ import {
   type TrayGrant,
   takeInvitationBack,
 } from "../../../operations/index.server";
+import { peopleTexts } from "../../../texts/en/people";
 import { useTray } from "../../screens/frame/tray-data";
 import { DisabledMembers } from "../../screens/people/disabled-members";
 import { MemberGroups } from "../../screens/people/member-groups";
@@ -26,10 +27,12 @@ import { readForm } from "../../server/base/read-form.server";
 import { readingOf } from "../../server/base/words.server";
 import { type MembersStep, readMembersStep } from "../../server/people/members-form.server";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/members";
 
-export function meta() {
-  return [{ title: "Members · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, peopleTexts, "people.titleMembers");
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -107,22 +110,23 @@ async function carry(
 
 /** Who is in the tray and what each may do; those who lead it invite, change roles, make groups and shut out. */
 export default function Members({ loaderData: { members, disabled, invitations, groups } }: Route.ComponentProps) {
+  const say = useSay(peopleTexts);
   const { tray, mayLead } = useTray();
   return (
     <Page
-      title="Members and groups"
+      title={say("people.membersAndGroups")}
       beside={
         mayLead ? (
-          <nav aria-label="About members" className="ml-auto flex gap-4">
+          <nav aria-label={say("people.aboutMembers")} className="ml-auto flex gap-4">
             <Link to={`/${tray.slug}/overview`} className="text-act hover:underline">
-              Overview
+              {say("people.overview")}
             </Link>
             <Link to={`/${tray.slug}/access-log`} className="text-act hover:underline">
-              Access log
+              {say("people.accessLog")}
             </Link>
           </nav>
         ) : (
-          <span className="text-soft">Only leads of the tray can change this.</span>
+          <span className="text-soft">{say("people.onlyLeadsOfTheTray")}</span>
         )
       }
     >

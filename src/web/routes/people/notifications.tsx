@@ -1,5 +1,6 @@
 import { data, Link, useFetcher } from "react-router";
 import { listNotifications, refusalInWords } from "../../../operations/index.server";
+import { peopleTexts } from "../../../texts/en/people";
 import { useTray } from "../../screens/frame/tray-data";
 import { NotificationList } from "../../screens/office/notification-list";
 import type { NotificationOutcome } from "../../screens/office/notification-outcome";
@@ -10,10 +11,12 @@ import { carryNotificationStep, readNotificationStep } from "../../server/people
 import { notificationsView } from "../../server/people/notification-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/notifications";
 
-export function meta() {
-  return [{ title: "Notifications · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, peopleTexts, "people.notifications");
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -37,21 +40,22 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 /** What a member is told. */
 export default function Notifications({ loaderData: told }: Route.ComponentProps) {
+  const say = useSay(peopleTexts);
   const { tray } = useTray();
   const { Form } = useFetcher();
   const unread = told.filter(({ isRead }) => !isRead).length;
   return (
     <Page
-      title="Notifications"
+      title={say("people.notifications")}
       beside={
         <>
           <Link to={`/${tray.slug}/notification-settings`} className="text-act hover:underline">
-            Notification settings
+            {say("people.notificationSettings")}
           </Link>
           {unread > 0 && (
             <Form method="post" className="ml-auto">
               <Button type="submit" name="do" value="read">
-                {unread === 1 ? "Mark as read" : `Mark all ${unread} as read`}
+                {say("people.markAllAsRead", { unread })}
               </Button>
             </Form>
           )}

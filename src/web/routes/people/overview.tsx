@@ -1,5 +1,7 @@
 import { data, Link } from "react-router";
 import { getJobsAside, letGoOn, overviewOf, refusalInWords } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { peopleTexts } from "../../../texts/en/people";
 import { OwnerStamp } from "../../screens/frame/owner-stamp";
 import { useTray } from "../../screens/frame/tray-data";
 import type { StepOutcome } from "../../screens/frame/use-step";
@@ -11,10 +13,12 @@ import { readingOf } from "../../server/base/words.server";
 import { jobsAsideView } from "../../server/office/jobs-aside-view.server";
 import { type DeskView, overviewView } from "../../server/people/overview-view.server";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/overview";
 
-export function meta() {
-  return [{ title: "Overview · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, peopleTexts, "people.overview");
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -37,25 +41,26 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 const COLUMNS = [
-  ["todo", "To do", "our-move"],
-  ["waiting", "Waiting", "waiting"],
-  ["overdue", "Overdue", "waiting"],
-  ["resting", "Resting", "resting"],
+  ["todo", "people.toDo", "our-move"],
+  ["waiting", "people.waiting", "waiting"],
+  ["overdue", "people.overdue", "waiting"],
+  ["resting", "people.resting", "resting"],
 ] as const;
 
 /** Who has what, what is oldest, what waits, and what was done today; for those who lead the tray. */
 export default function Overview({ loaderData: { desks, aside } }: Route.ComponentProps) {
+  const say = useSay(peopleTexts);
   const { tray, members } = useTray();
   const lineOf = (id: string | null) => desks.find(({ memberId }) => memberId === id) ?? null;
   const lines = [null, ...members.filter(({ reads }) => !reads).map(({ id }) => id)];
   return (
     <Page
-      title="Overview"
+      title={say("people.overview")}
       beside={
         <>
-          <span className="text-soft">who has what in {tray.name}</span>
+          <span className="text-soft">{say("people.whoHasWhatIn", { name: tray.name })}</span>
           <Link to={`/${tray.slug}/matrix`} className="ml-auto text-act hover:underline">
-            By category
+            {say("people.byCategory")}
           </Link>
         </>
       }
@@ -64,14 +69,14 @@ export default function Overview({ loaderData: { desks, aside } }: Route.Compone
       <table className="w-full border-separate border-spacing-0">
         <thead className="sticky top-0 z-10 bg-paper text-sm text-soft">
           <tr>
-            <Head left>Colleague</Head>
+            <Head left>{say("people.colleague")}</Head>
             {COLUMNS.map(([key, name]) => (
-              <Head key={key}>{name}</Head>
+              <Head key={key}>{say(name)}</Head>
             ))}
-            <Head>Oldest to do</Head>
-            <Head>Follow-ups due</Head>
-            <Head>Answered today</Head>
-            <Head>Settled today</Head>
+            <Head>{say("people.oldestToDo")}</Head>
+            <Head>{say("people.followUpsDue")}</Head>
+            <Head>{say("people.answeredToday")}</Head>
+            <Head>{say("people.settledToday")}</Head>
           </tr>
         </thead>
         <tbody>
@@ -98,6 +103,7 @@ function Head({ left = false, children }: { left?: boolean; children: string }) 
 type DeskLineProps = { readonly id: string | null; readonly desk: DeskView | null; readonly most: number };
 
 function DeskLine({ id, desk, most }: DeskLineProps) {
+  const say = useSay(peopleTexts, commonTexts);
   const { tray, members } = useTray();
   const colleague = members.find((one) => one.id === id) ?? null;
   const cell = "border-b border-hair px-3 py-2 text-right tabular-nums";
@@ -108,12 +114,17 @@ function DeskLine({ id, desk, most }: DeskLineProps) {
       <th scope="row" className="border-b border-hair px-4 py-2 text-left font-normal">
         <Link to={`/${tray.slug}/open?owner=${owner}`} className="flex items-center gap-3 hover:underline">
           <OwnerStamp ownerId={id} />
-          {colleague?.name ?? "Nobody"}
+          {colleague?.name ?? say("common.nobody")}
         </Link>
         {colleague?.away != null && (
           <span className="block pl-10 text-sm text-soft">
-            away until {colleague.away.back}
-            {colleague.away.cover === null ? ", nobody covers" : `, ${colleague.away.cover} covers`}
+            {say("people.awayUntil2", {
+              back: colleague.away.back,
+              what:
+                colleague.away.cover === null
+                  ? say("people.nobodyCovers2")
+                  : say("people.covers", { cover: colleague.away.cover }),
+            })}
           </span>
         )}
       </th>

@@ -2,28 +2,32 @@ import type { ReactNode } from "react";
 import { useFetcher } from "react-router";
 import type { HowOften } from "../../../core/filing/how-sure";
 import { getProposing } from "../../../operations/index.server";
+import { peopleTexts } from "../../../texts/en/people";
+import type { Say } from "../../../texts/say";
 import { useTray } from "../../screens/frame/tray-data";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { Page } from "../../ui/page";
 import { Select } from "../../ui/select";
 import { Setting } from "../../ui/setting";
+import { pageTitle } from "../../ui/texts/page-title";
+import { saidChoices, useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/preferences";
 
 const AFTER = [
-  ["next", "the next one"],
-  ["previous", "the previous one"],
-  ["list", "back to the list"],
+  ["next", "people.theNextOne"],
+  ["previous", "people.thePreviousOne"],
+  ["list", "people.backToTheList"],
 ] as const;
 
 const DROPS = [
-  ["", "ask"],
-  ["file", "file, and leave it where it is"],
-  ["file-and-settle", "file and settle"],
+  ["", "people.ask"],
+  ["file", "people.fileAndLeaveItWhere"],
+  ["file-and-settle", "people.fileAndSettle"],
 ] as const;
 
 const PROPOSALS = [
-  ["often", "more often"],
-  ["sure", "only when sure"],
+  ["often", "people.moreOften"],
+  ["sure", "people.onlyWhenSure"],
 ] as const;
 
 /** What came of proposals here, for each choice of how sure they have to be. */
@@ -31,38 +35,39 @@ export async function loader({ context }: Route.LoaderArgs) {
   return getProposing(context.get(depsContext), context.get(grantContext));
 }
 
-export function meta() {
-  return [{ title: "Lists and proposals · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, peopleTexts, "people.listsAndProposals");
 }
 
 /** What happens after a decision and on dropping, and how sure proposals have to be: as the member likes it. */
 export default function Preferences({ loaderData: proposing }: Route.ComponentProps) {
+  const say = useSay(peopleTexts);
   const { tray, preferences } = useTray();
   const fetcher = useFetcher();
   const keep = (name: string, value: unknown) =>
     void fetcher.submit({ name, value: JSON.stringify(value) }, { method: "post", action: `/${tray.slug}/settings` });
   return (
-    <Page title="Lists and proposals">
+    <Page title={say("people.listsAndProposals")}>
       <div className="px-5 py-2">
         <Choice
-          label="After a decision in a list, go to"
-          about="In a list and in an open conversation; the sort run always goes on."
+          label={say("people.afterADecisionInA")}
+          about={say("people.inAListAndIn")}
           value={preferences.afterDecision}
-          choices={AFTER}
+          choices={saidChoices(say, AFTER)}
           onChoose={(value) => keep("after-decision", value)}
         />
         <Choice
-          label="Dropping on a record"
-          about="On a record’s place of the shelf, by mouse or by key."
+          label={say("people.droppingOnARecord")}
+          about={say("people.onARecordsPlaceOf")}
           value={preferences.dropOnRecord ?? ""}
-          choices={DROPS}
+          choices={saidChoices(say, DROPS)}
           onChoose={(value) => keep("drop-on-record", value === "" ? null : value)}
         />
         <Choice
-          label="Propose"
-          about={proposingInWords(proposing[preferences.proposals])}
+          label={say("people.propose")}
+          about={proposingInWords(say, proposing[preferences.proposals])}
           value={preferences.proposals}
-          choices={PROPOSALS}
+          choices={saidChoices(say, PROPOSALS)}
           onChoose={(value) => keep("proposals", value)}
         />
       </div>
@@ -73,9 +78,9 @@ export default function Preferences({ loaderData: proposing }: Route.ComponentPr
 // Rounded down: nobody is told more than was seen.
 const percent = (share: number) => `${Math.floor(share * 100)} %`;
 
-function proposingInWords(often: HowOften | null): string {
-  if (often === null) return "Too little was decided here yet to say how often that is right.";
-  return `Of what was decided here of late, ${percent(often.proposed)} would have been proposed; of what is proposed, ${percent(often.right)} is right.`;
+function proposingInWords(say: Say<typeof peopleTexts>, often: HowOften | null): string {
+  if (often === null) return say("people.tooLittleWasDecided");
+  return say("people.ofWhatWasDecided", { proposed: percent(often.proposed), right: percent(often.right) });
 }
 
 type ChoiceProps = {

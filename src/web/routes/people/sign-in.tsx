@@ -1,18 +1,23 @@
 import { data, Form, redirect, useNavigation } from "react-router";
 import { demoColleagues, signIn, signInToDemo, signOut, whoIs } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { peopleTexts } from "../../../texts/en/people";
 import { depsContext, siteMapContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { safeNext } from "../../server/base/safe-next";
+import { sayFor } from "../../server/base/say.server";
 import { sessionToken, setSessionCookie } from "../../server/base/session-cookie.server";
 import { readSignIn, type SignInProblems } from "../../server/people/sign-in-form.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Logo } from "../../ui/logo";
 import { Stamp } from "../../ui/stamp";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/sign-in";
 
-export function meta() {
-  return [{ title: "Sign in · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, peopleTexts, "people.signIn");
 }
 
 const nextOf = (request: Request, context: Route.LoaderArgs["context"]) =>
@@ -28,8 +33,8 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 const REFUSALS = {
-  "wrong-name-or-password": "Wrong name or password. Check both.",
-  "too-many-tries": "Too many tries at once from your network. Wait half a minute and try again.",
+  "wrong-name-or-password": "people.wrongNameOrPasswordCheck",
+  "too-many-tries": "people.tooManyTriesAtOnce",
 } as const;
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -39,7 +44,10 @@ export async function action({ request, context }: Route.ActionArgs) {
   const { name, password } = posted.value;
   const session = password === null ? await signInToDemo(deps, name) : await signIn(deps, name, password);
   if (!session.ok)
-    return data({ problems: {} as SignInProblems, problem: REFUSALS[session.error.kind] }, { status: 401 });
+    return data(
+      { problems: {} as SignInProblems, problem: sayFor(context, peopleTexts)(REFUSALS[session.error.kind]) },
+      { status: 401 },
+    );
   // Whoever was signed in here before is so no more.
   const before = await sessionToken(request);
   if (before !== null) await signOut(deps, before);
@@ -48,18 +56,25 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 export default function SignIn({ loaderData: { colleagues }, actionData }: Route.ComponentProps) {
+  const say = useSay(peopleTexts, commonTexts);
   const busy = useNavigation().state !== "idle";
   return (
     <main className="mx-auto grid min-h-screen max-w-[880px] content-center gap-x-16 gap-y-10 px-6 py-10 md:grid-cols-2">
       <section className="flex flex-col justify-center">
         <p className="flex items-center gap-2.5 font-serif text-[19px] font-semibold">
-          <Logo /> Common Tray
+          <Logo /> {say("people.commonTray")}
         </p>
-        <h1 className="mt-5 font-serif text-2xl">One tray, and everybody knows whose move it is.</h1>
+        <h1 className="mt-5 font-serif text-2xl">{say("people.oneTrayAndEverybodyKnows")}</h1>
         <Form method="post" className="mt-6 grid gap-3.5" noValidate>
-          <Field label="Name" name="name" autoComplete="username" autoFocus problem={actionData?.problems.name} />
           <Field
-            label="Password"
+            label={say("common.name")}
+            name="name"
+            autoComplete="username"
+            autoFocus
+            problem={actionData?.problems.name}
+          />
+          <Field
+            label={say("people.password")}
             name="password"
             type="password"
             autoComplete="current-password"
@@ -76,18 +91,16 @@ export default function SignIn({ loaderData: { colleagues }, actionData }: Route
             disabled={busy}
             className="h-9 justify-center"
           >
-            Sign in
+            {say("people.signIn")}
           </Button>
         </Form>
       </section>
       {colleagues.length > 0 && (
         <section aria-labelledby="demo" className="rounded-sheet border border-rule bg-paper p-5 shadow-docket">
           <h2 id="demo" className="font-serif text-xl">
-            The demo: Ottermoor Organ Works
+            {say("people.theDemoOttermoorOrganWorks")}
           </h2>
-          <p className="mt-1 text-soft">
-            An invented office that builds and mends pipe organs. Sign in as one of its people.
-          </p>
+          <p className="mt-1 text-soft">{say("people.anInventedOfficeThatBuilds")}</p>
           <ul className="mt-3 divide-y divide-hair border-t border-hair">
             {colleagues.map(({ signInName, name, initials }) => (
               <li key={signInName}>

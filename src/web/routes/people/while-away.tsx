@@ -2,6 +2,8 @@ import { data, Form, Link, redirect } from "react-router";
 import { readId, type TimeOffId } from "../../../core/kernel/ids";
 import { isStandingKind, STANDING_NAMES } from "../../../core/standing/standing";
 import { readSummary, summaryOf } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { peopleTexts } from "../../../texts/en/people";
 import { OwnerStamp } from "../../screens/frame/owner-stamp";
 import { useTray } from "../../screens/frame/tray-data";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
@@ -9,10 +11,12 @@ import { readingOf } from "../../server/base/words.server";
 import { whileAwayView } from "../../server/people/while-away-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/while-away";
 
-export function meta() {
-  return [{ title: "While I was away · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, peopleTexts, "people.whileIWasAway");
 }
 
 function idOf(text: string): TimeOffId {
@@ -36,16 +40,17 @@ export async function action({ params, context }: Route.ActionArgs) {
 
 /** What happened in a member's conversations while she was away, and where each is now. */
 export default function WhileAway({ loaderData: { stretch, words, happened } }: Route.ComponentProps) {
+  const say = useSay(peopleTexts);
   return (
     <Page
-      title="While I was away"
+      title={say("people.whileIWasAway")}
       beside={
         <>
           <span className="text-soft">{stretch}</span>
           {/* Leads on, which a fetcher would not where others change something meanwhile. */}
           <Form method="post" className="ml-auto">
             <Button look="filled" type="submit">
-              I have read it
+              {say("people.iHaveReadIt")}
             </Button>
           </Form>
         </>
@@ -62,6 +67,7 @@ export default function WhileAway({ loaderData: { stretch, words, happened } }: 
 }
 
 function HappenedLine({ happened }: { happened: Route.ComponentProps["loaderData"]["happened"][number] }) {
+  const say = useSay(commonTexts);
   const { tray } = useTray();
   const { id, subject, who, standing, ownerId, words, by } = happened;
   return (
@@ -72,7 +78,7 @@ function HappenedLine({ happened }: { happened: Route.ComponentProps["loaderData
           to={`/${tray.slug}/${standing}/${id}`}
           className="block truncate font-serif text-[14.5px] after:absolute after:inset-0 hover:underline"
         >
-          {subject || "(no subject)"}
+          {subject || say("common.noSubject")}
         </Link>
         <span className="block truncate text-sm text-soft">
           {who}: {words}

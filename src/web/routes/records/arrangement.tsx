@@ -5,6 +5,7 @@ import {
   lookAtArrangement,
   refusalInWords,
 } from "../../../operations/index.server";
+import { recordsTexts } from "../../../texts/en/records";
 import { useTray } from "../../screens/frame/tray-data";
 import type { StepOutcome } from "../../screens/frame/use-step";
 import { ArrangementScreen } from "../../screens/records/arrangement-screen";
@@ -13,10 +14,12 @@ import { depsContext, grantContext, memberContext } from "../../server/base/cont
 import { readForm } from "../../server/base/read-form.server";
 import { readArrangementStep } from "../../server/records/arrangement-form.server";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/arrangement";
 
-export function meta() {
-  return [{ title: "My arrangement · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, recordsTexts, "records.myArrangement");
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -54,13 +57,14 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 /** The records that a member works with, as she likes them: in folders, under names of her own, in her order. */
 export default function ArrangementPage({ loaderData }: Route.ComponentProps) {
+  const say = useSay(recordsTexts);
   const { tray } = useTray();
   return (
     <Page
-      title="My arrangement"
+      title={say("records.myArrangement")}
       beside={
         <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
-          All records
+          {say("records.allRecords")}
         </Link>
       }
     >

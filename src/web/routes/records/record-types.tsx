@@ -3,6 +3,8 @@ import { data, Link } from "react-router";
 import { codeOf, readCodePattern } from "../../../core/records/code-pattern";
 import { calendarDay } from "../../../core/time/calendar-day";
 import { editType, getTypes, refusalInWords } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import { useTray } from "../../screens/frame/tray-data";
 import type { StepOutcome } from "../../screens/frame/use-step";
 import { RecordTypeForm } from "../../screens/records/record-type-form";
@@ -11,10 +13,12 @@ import { readForm } from "../../server/base/read-form.server";
 import { readTypeDraft } from "../../server/records/record-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/record-types";
 
-export function meta() {
-  return [{ title: "Types of records · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, recordsTexts, "records.typesOfRecords");
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -43,22 +47,23 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 /** What kinds of records there are, how each is numbered, and what is asked when something is filed on one. */
 export default function RecordTypes({ loaderData: { types, today } }: Route.ComponentProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const { tray, mayLead } = useTray();
   const [edited, setEdited] = useState<string | null>(null);
   return (
     <Page
-      title="Types of records"
+      title={say("records.typesOfRecords")}
       beside={
         <>
           <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
-            Records
+            {say("common.records")}
           </Link>
           {mayLead ? (
             <Button className="ml-auto" onClick={() => setEdited("")}>
-              New type
+              {say("records.newType")}
             </Button>
           ) : (
-            <span className="text-soft">Only leads of a tray can change this.</span>
+            <span className="text-soft">{say("records.onlyLeadsOfATray")}</span>
           )}
         </>
       }
@@ -70,13 +75,18 @@ export default function RecordTypes({ loaderData: { types, today } }: Route.Comp
               <div className="min-w-0 flex-1">
                 <p className="font-serif text-[15px]">{type.name}</p>
                 <p className="truncate text-sm text-soft">
-                  {type.codePattern}, as in {type.example}
-                  {type.fields.length > 0 && ` · asks for ${type.fields.map(({ label }) => label).join(", ")}`}
+                  {say("records.asIn", { codePattern: type.codePattern, example: type.example })}
+                  {type.fields.length > 0 &&
+                    say("records.asksFor", { fields: type.fields.map(({ label }) => label).join(", ") })}
                 </p>
               </div>
               {mayLead && (
-                <Button look="quiet" aria-label={`Change ${type.name}`} onClick={() => setEdited(type.id)}>
-                  Change
+                <Button
+                  look="quiet"
+                  aria-label={say("common.changeOf", { name: type.name })}
+                  onClick={() => setEdited(type.id)}
+                >
+                  {say("common.change")}
                 </Button>
               )}
             </li>

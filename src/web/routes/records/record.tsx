@@ -19,6 +19,7 @@ import {
   type TrayGrant,
   whereMerged,
 } from "../../../operations/index.server";
+import { recordsTexts } from "../../../texts/en/records";
 import type { RecordsOutcome } from "../../screens/frame/records-outcome";
 import { useTray } from "../../screens/frame/tray-data";
 import { FilingTable } from "../../screens/records/filing-table";
@@ -40,13 +41,20 @@ import {
   recordCardView,
 } from "../../server/records/record-view.server";
 import { keptView } from "../../server/records/retention-view.server";
+import { titled } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/record";
 
 export function meta({ params }: Route.MetaArgs) {
-  return [{ title: `${params.code} · Common Tray` }];
+  return titled(params.code);
 }
 
-const PARTS = { mail: "Correspondence", filings: "As a table", documents: "Documents", activity: "Over time" } as const;
+const PARTS = {
+  mail: "records.correspondence",
+  filings: "records.asATable",
+  documents: "records.documents",
+  activity: "records.overTime",
+} as const;
 const MAX_TEXT = 200;
 
 export async function loader({ request, params, context }: Route.LoaderArgs) {
@@ -120,6 +128,7 @@ async function carry(
 
 /** Everything about a record in one place: what is open first, the correspondence of both sides, and what the register says. */
 export default function RecordPage({ loaderData }: Route.ComponentProps) {
+  const say = useSay(recordsTexts);
   const { record, count, card, kept, parent, mail, filings, documents, activity, text, now } = loaderData;
   const { mayDecide } = useTray();
   const [params, setParams] = useSearchParams();
@@ -137,7 +146,10 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
           {...{ record, count, parent }}
           onEdit={mayDecide && !isEdited ? () => setEdited(true) : undefined}
         />
-        <nav aria-label="Parts of the record" className="flex gap-5 overflow-x-auto border-b border-rule px-5">
+        <nav
+          aria-label={say("records.partsOfTheRecord")}
+          className="flex gap-5 overflow-x-auto border-b border-rule px-5"
+        >
           {Object.entries(PARTS).map(([key, name]) => (
             <Link
               key={key}
@@ -145,7 +157,7 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
               aria-current={key === part ? "page" : undefined}
               className={`border-b-2 py-1.5 whitespace-nowrap ${key === part ? "border-act font-semibold" : "border-transparent text-soft hover:text-act"}`}
             >
-              {name}
+              {say(name)}
             </Link>
           ))}
         </nav>
@@ -157,7 +169,7 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
         {mail !== null && <RecordMail mail={mail} code={record.code} text={text} now={now} />}
       </div>
       <aside
-        aria-label="What the register says"
+        aria-label={say("records.whatTheRegisterSays")}
         className="border-rule p-4 lg:min-h-0 max-lg:border-t lg:overflow-y-auto lg:border-l"
       >
         {isEdited ? (

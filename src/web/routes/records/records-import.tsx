@@ -1,17 +1,21 @@
 import { data, Link } from "react-router";
 import { RECORD_COLUMNS } from "../../../core/records/register-table";
 import { importRecords, type RecordLine } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import { type ImportedLine, type TableAnswer, TableImport } from "../../screens/frame/table-import";
 import { useTray } from "../../screens/frame/tray-data";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/records-import";
 
 const MAX_CHARACTERS = 5_000_000;
 
-export function meta() {
-  return [{ title: "Import / export records · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, recordsTexts, "records.importExportRecords");
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -36,24 +40,25 @@ function lineView(line: RecordLine): ImportedLine {
 
 /** The register as a table, out and in. */
 export default function RecordsImport() {
+  const say = useSay(recordsTexts, commonTexts);
   const { tray, mayDecide } = useTray();
   return (
     <TableImport
-      title="Import / export records"
-      back={["records", "Records"]}
-      about={`A table in CSV whose first line names its columns: ${RECORD_COLUMNS.join(", ")}. Only the title has to be there. A line with the code of a record changes that record; one without opens a new one of its type, with the next code.`}
-      example={"title,type,under,responsible\nSorrel new case,Project,C-005,Ines Varga"}
+      title={say("records.importExportRecords")}
+      back={["records", say("common.records")]}
+      about={say("records.aTableInCsvWhose", { RECORD_COLUMNS: RECORD_COLUMNS.join(", ") })}
+      example={say("records.titleTypeUnderResponsibleSorrel")}
       noun={["record", "records"]}
-      refusal={mayDecide ? null : "You may only read this tray; its members can import records."}
+      refusal={mayDecide ? null : say("records.youMayOnlyReadThis")}
     >
       <p>
         <a href={`/${tray.slug}/records.csv`} className="text-act hover:underline">
-          Export all records as CSV
+          {say("records.exportAllRecordsAsCsv")}
         </a>
       </p>
       <p>
         <Link to={`/${tray.slug}/import?as=record`} className="text-act hover:underline">
-          Import a record with everything on it, from its ZIP
+          {say("records.importARecordWithEverything")}
         </Link>
       </p>
     </TableImport>

@@ -1,6 +1,8 @@
 import { data, Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { dayInWords } from "../../../core/time/day-words";
 import { createRecord, getTypes, refusalInWords, register } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import type { RecordsOutcome } from "../../screens/frame/records-outcome";
 import { useTray } from "../../screens/frame/tray-data";
 import { blankRecord, RecordForm } from "../../screens/records/record-form";
@@ -9,12 +11,14 @@ import { readForm } from "../../server/base/read-form.server";
 import { readRecordStep } from "../../server/records/record-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/records";
 
 const MAX_QUERY_CHARACTERS = 200;
 
-export function meta() {
-  return [{ title: "Records · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, commonTexts, "common.records");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -63,6 +67,7 @@ const INDENT = ["", "pl-5", "pl-10", "pl-14"] as const;
 
 /** The register: every client, project and whatever else things are filed to, as a tree or found by typing. */
 export default function Records({ loaderData: { text, isFlat, total, types, records } }: Route.ComponentProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const { tray, mayDecide, mayLead } = useTray();
   const submit = useSubmit();
   const navigate = useNavigate();
@@ -80,7 +85,7 @@ export default function Records({ loaderData: { text, isFlat, total, types, reco
     );
   return (
     <Page
-      title="Records"
+      title={say("common.records")}
       beside={
         <>
           <Form
@@ -92,33 +97,33 @@ export default function Records({ loaderData: { text, isFlat, total, types, reco
               type="search"
               name="text"
               defaultValue={text}
-              aria-label="Find a record"
-              placeholder="Reference code or title"
+              aria-label={say("records.findARecord")}
+              placeholder={say("records.referenceCodeOrTitle")}
               className="h-8 w-64 rounded-control border border-rule bg-paper px-2.5 placeholder:text-soft"
             />
           </Form>
           {text === "" && (
             <Link to={isFlat ? "?" : "?as=flat"} replace className="text-act hover:underline">
-              {isFlat ? "As a tree" : "By code"}
+              {isFlat ? say("records.asATree") : say("records.byCode")}
             </Link>
           )}
           <Link to={`/${tray.slug}/arrangement`} className="text-act hover:underline">
-            My arrangement
+            {say("records.myArrangement")}
           </Link>
           <Link to={`/${tray.slug}/record-types`} className="text-act hover:underline">
-            Types
+            {say("records.types")}
           </Link>
           <Link to={`/${tray.slug}/records/import`} className="text-act hover:underline">
-            Import / export CSV
+            {say("records.importExportCsv")}
           </Link>
           {mayLead && (
             <Link to={`/${tray.slug}/retention`} className="text-act hover:underline">
-              Retention
+              {say("records.retention")}
             </Link>
           )}
           {mayDecide && (
             <Button className="ml-auto" onClick={() => setNew(true)}>
-              New record
+              {say("records.newRecord")}
             </Button>
           )}
         </>
@@ -127,15 +132,15 @@ export default function Records({ loaderData: { text, isFlat, total, types, reco
       <div className={isNew ? "grid lg:grid-cols-[minmax(0,1fr)_440px]" : ""}>
         <div>
           <div aria-hidden className={`${COLUMNS} border-b border-rule py-1.5 text-xs text-soft max-md:hidden`}>
-            <span>Record</span>
-            <span>Type</span>
-            <span className="text-right">Filed</span>
-            <span className="text-right">Newest</span>
-            <span className="text-right">Open</span>
+            <span>{say("records.record")}</span>
+            <span>{say("records.type")}</span>
+            <span className="text-right">{say("records.filed")}</span>
+            <span className="text-right">{say("records.newest")}</span>
+            <span className="text-right">{say("common.open")}</span>
           </div>
           {records.length === 0 && (
             <p className="px-5 py-6 text-soft">
-              {text === "" ? "There is no record yet." : `No record has “${text}” in its code or title.`}
+              {text === "" ? say("records.thereIsNoRecordYet") : say("records.noRecordHasInIts", { text })}
             </p>
           )}
           <ul>
@@ -156,19 +161,21 @@ export default function Records({ loaderData: { text, isFlat, total, types, reco
                   </Link>
                 </span>
                 <span className="truncate text-sm text-soft max-md:hidden">
-                  {record.closed ? `${record.kind}, closed` : record.kind}
+                  {record.closed ? say("records.closed3", { kind: record.kind }) : record.kind}
                 </span>
                 <span className="text-right text-sm max-md:hidden">
-                  {record.filed || <span className="text-soft">none</span>}
+                  {record.filed || <span className="text-soft">{say("common.none")}</span>}
                 </span>
                 <span className="text-right text-sm text-soft max-md:hidden">{record.newest}</span>
-                <span className="text-right text-sm">{record.open > 0 ? `${record.open} open` : ""}</span>
+                <span className="text-right text-sm">
+                  {record.open > 0 ? say("records.open2", { open: record.open }) : ""}
+                </span>
               </li>
             ))}
           </ul>
           {total > records.length && (
             <p className="px-5 py-3 text-soft">
-              {records.length} of {total.toLocaleString("en")} are shown; type to find the others.
+              {say("records.ofAreShownTypeTo", { count: records.length, total: total.toLocaleString("en") })}
             </p>
           )}
         </div>

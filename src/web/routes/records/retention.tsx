@@ -16,6 +16,8 @@ import {
   removePolicy,
   type TrayGrant,
 } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
+import { recordsTexts } from "../../../texts/en/records";
 import { useTray } from "../../screens/frame/tray-data";
 import type { RetentionOutcome } from "../../screens/records/retention-outcome";
 import { RetentionScreen } from "../../screens/records/retention-screen";
@@ -25,10 +27,12 @@ import { type Reading, readingOf } from "../../server/base/words.server";
 import { type RetentionStep, readRetentionStep } from "../../server/records/retention-form.server";
 import { type PreviewView, previewView, retentionView } from "../../server/records/retention-view.server";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/retention";
 
-export function meta() {
-  return [{ title: "Retention · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, recordsTexts, "records.retention");
 }
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -92,18 +96,19 @@ function saying<T>(done: Result<T, PolicyRefusal>, said: (value: T) => string): 
 
 /** How long records are kept: what is due to be looked at, what is held, the policies, and what went. */
 export default function RetentionPage({ loaderData: { retention } }: Route.ComponentProps) {
+  const say = useSay(recordsTexts, commonTexts);
   const { tray } = useTray();
   return (
     <Page
-      title="Retention"
+      title={say("records.retention")}
       beside={
         <Link to={`/${tray.slug}/records`} className="text-act hover:underline">
-          Records
+          {say("common.records")}
         </Link>
       }
     >
       {retention === null ? (
-        <p className="px-5 py-6 text-soft">Only leads of the tray can change this.</p>
+        <p className="px-5 py-6 text-soft">{say("records.onlyLeadsOfTheTray")}</p>
       ) : (
         <RetentionScreen retention={retention} />
       )}

@@ -5,16 +5,19 @@ import { HOW_SURE } from "../../../core/filing/how-sure";
 import { isScope } from "../../../core/lists/scope";
 import { readView } from "../../../core/lists/sheet-view";
 import { AFTER_DECISION, choosePreference, chooseView, type PreferenceName } from "../../../operations/index.server";
+import { shellTexts } from "../../../texts/en/shell";
 import { useTray } from "../../screens/frame/tray-data";
 import { FindSetting, NoSetting, useSettings } from "../../screens/shell/settings-index";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
 import { readForm } from "../../server/base/read-form.server";
 import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/settings";
 
-export function meta() {
-  return [{ title: "Settings · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, shellTexts, "shell.settings");
 }
 
 const VALUES: { readonly [Name in PreferenceName]: Joi.Schema } = {
@@ -57,10 +60,11 @@ function parsed(text: string): unknown {
 
 /** All settings, each with what it is for. */
 export default function Settings() {
+  const say = useSay(shellTexts);
   const settings = useSettings();
   const { tray } = useTray();
   return (
-    <Page title="All settings">
+    <Page title={say("shell.allSettings")}>
       <div className="max-w-3xl px-5 pt-4 pb-8">
         <div className="pb-2 md:hidden">
           <FindSetting {...settings} />

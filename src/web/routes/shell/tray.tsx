@@ -12,6 +12,7 @@ import {
   runsUnderWay,
   shelfOf,
 } from "../../../operations/index.server";
+import { shellTexts } from "../../../texts/en/shell";
 import { KeyDeskProvider } from "../../keys/key-desk";
 import { ShelfContext, TrayContext, useSharedTray } from "../../screens/frame/tray-data";
 import { type News, useLiveChanges } from "../../screens/frame/use-live-changes";
@@ -35,6 +36,7 @@ import { readingOf } from "../../server/base/words.server";
 import { trayData } from "../../server/shell/tray-view.server";
 import { Button } from "../../ui/button";
 import { Problem } from "../../ui/problem";
+import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/tray";
 
 export const middleware: Route.MiddlewareFunction[] = [
@@ -119,14 +121,12 @@ export function shouldRevalidate({ nextUrl, actionResult, defaultShouldRevalidat
 
 // What the server refused keeps its own words; the rest is a server or a line that does not answer.
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  const say = useSay(shellTexts);
   if (isRouteErrorResponse(error)) throw error;
   return (
-    <Problem
-      title="The server does not answer"
-      text="What you decided and it did not take is told below; nothing else is lost."
-    >
+    <Problem title={say("shell.theServerDoesNotAnswer")} text={say("shell.whatYouDecidedAndIt")}>
       <Button look="filled" onClick={() => window.location.reload()}>
-        Try again
+        {say("shell.tryAgain")}
       </Button>
     </Problem>
   );

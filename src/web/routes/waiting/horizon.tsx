@@ -1,10 +1,12 @@
+import { waitingTexts } from "../../../texts/en/waiting";
 import { HorizonScreen } from "../../screens/waiting/horizon-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { waitingPart } from "../../server/waiting/waiting-view.server";
+import { pageTitle } from "../../ui/texts/page-title";
 import type { Route } from "./+types/horizon";
 
-export function meta() {
-  return [{ title: "Waiting for reply, as a horizon · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, waitingTexts, "waiting.titleWaitingForReplyAsAHorizon");
 }
 
 export function loader({ request, context }: Route.LoaderArgs) {

@@ -1,15 +1,17 @@
 import { data } from "react-router";
 import { callLooseEndAgain, callNoLooseEnd, refusalInWords } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
 import type { StepOutcome } from "../../screens/frame/use-step";
 import { LooseEndsScreen } from "../../screens/waiting/loose-ends-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { readLooseEndStep } from "../../server/waiting/loose-end-form.server";
 import { looseEndsPart } from "../../server/waiting/loose-ends-view.server";
+import { pageTitle } from "../../ui/texts/page-title";
 import type { Route } from "./+types/loose-ends";
 
-export function meta() {
-  return [{ title: "Loose ends · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, commonTexts, "common.looseEnds");
 }
 
 export function loader({ request, context }: Route.LoaderArgs) {

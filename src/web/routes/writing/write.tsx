@@ -1,6 +1,7 @@
 import { data } from "react-router";
 import { type RecordId, readId } from "../../../core/kernel/ids";
 import { firstLetter, refusalInWords, writeFirst } from "../../../operations/index.server";
+import { writingTexts } from "../../../texts/en/writing";
 import { UNANSWERED } from "../../screens/frame/unanswered";
 import type { WriteOutcome } from "../../screens/writing/write-outcome";
 import { WriteScreen } from "../../screens/writing/write-screen";
@@ -8,10 +9,11 @@ import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { readAnswer } from "../../server/writing/answer-form.server";
+import { pageTitle } from "../../ui/texts/page-title";
 import type { Route } from "./+types/write";
 
-export function meta() {
-  return [{ title: "A new message · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, writingTexts, "writing.aNewMessage");
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {

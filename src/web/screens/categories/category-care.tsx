@@ -4,7 +4,7 @@ import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import type { CareView } from "../../server/categories/category-view.server";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
 import { CARE_COLUMNS } from "./cared-category";
@@ -34,8 +34,8 @@ export function CategoryCareScreen({ categories, mayChange, membersMay, steps, u
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-rule px-4 py-2">
           <h1 className="mr-auto font-serif text-xl">{say("common.categories")}</h1>
-          <Tool to={`/${tray.slug}/matrix`} icon={ChartNoAxesColumn} name="Matrix" />
-          {mayChange.own && <Tool to="import" icon={FileInput} name="Import" />}
+          <Tool to={`/${tray.slug}/matrix`} icon={ChartNoAxesColumn} name={say("categories.matrix")} />
+          {mayChange.own && <Tool to="import" icon={FileInput} name={say("categories.import")} />}
           <a href={`/${tray.slug}/categories.csv`} className={TOOL}>
             <Download size={14} aria-hidden /> <span className="max-sm:sr-only">{say("common.export")}</span>
           </a>

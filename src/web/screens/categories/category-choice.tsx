@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { categoriesTexts } from "../../../texts/en/categories";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 /** Some of the categories as a field of a form (`categories`): those that are offered, and what was chosen before. */

@@ -7,8 +7,8 @@ import type { CaredCategory } from "../../server/categories/category-view.server
 import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
 import type { useCategoryChange } from "../deciding/use-category-change";
 
 type CategoryEndDialogProps = {
@@ -19,15 +19,15 @@ type CategoryEndDialogProps = {
   readonly onClose: () => void;
 };
 
-const USED_BY: readonly (readonly [keyof CategoryUses, one: string, several: string])[] = [
-  ["conversations", "conversation", "conversations"],
-  ["open", "of them open", "of them open"],
-  ["followUps", "follow-up on them", "follow-ups on them"],
-  ["views", "saved view", "saved views"],
-  ["places", "place on a shelf", "places on shelves"],
-  ["rules", "rule that gives it", "rules that give it"],
-  ["contacts", "contact", "contacts"],
-];
+const USED_BY = [
+  ["conversations", "categories.usedByConversations"],
+  ["open", "categories.usedByOpen"],
+  ["followUps", "categories.usedByFollowUps"],
+  ["views", "categories.usedByViews"],
+  ["places", "categories.usedByPlaces"],
+  ["rules", "categories.usedByRules"],
+  ["contacts", "categories.usedByContacts"],
+] as const;
 
 /** Says what uses a category before it is merged into another or taken off everywhere; undoable either way. */
 export function CategoryEndDialog({ category, uses: announced, all, change, onClose }: CategoryEndDialogProps) {
@@ -58,10 +58,10 @@ export function CategoryEndDialog({ category, uses: announced, all, change, onCl
         </p>
         {used.length > 0 && (
           <ul className="border-t border-hair">
-            {used.map(([use, one, several]) => (
+            {used.map(([use, key]) => (
               <li key={use} className={`flex gap-3 border-b border-hair py-1 ${use === "open" ? "text-soft" : ""}`}>
                 <span className="w-16 text-right font-semibold tabular-nums">{uses[use].toLocaleString("en")}</span>
-                {uses[use] === 1 ? one : several}
+                {say(key, { count: uses[use] })}
               </li>
             ))}
           </ul>

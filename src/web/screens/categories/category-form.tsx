@@ -10,8 +10,8 @@ import type { CaredCategory } from "../../server/categories/category-view.server
 import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { saidChoices, useSay } from "../../ui/texts/use-say";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
 import { LISTED_NAMES } from "./cared-category";
@@ -46,7 +46,7 @@ export function CategoryForm({ category, under, all, mayChange, onClose }: Categ
     <Form method="post" action={`/${tray.slug}/categories`} noValidate className="space-y-3">
       <h2 className="font-serif text-xl">{category === null ? say("categories.newCategory") : category.name}</h2>
       <div className="flex h-7 items-center rounded-control border border-dashed border-rule bg-paper px-2.5">
-        <CategoryTab code={code || proposed || "··"} name={name || "as it will look"} ink={ink} />
+        <CategoryTab code={code || proposed || "··"} name={name || say("categories.asItWillLook")} ink={ink} />
       </div>
       <input type="hidden" name="do" value={category === null ? "create" : "change"} />
       {category !== null && <input type="hidden" name="id" value={category.id} />}
@@ -222,11 +222,11 @@ function InkChoice({ ink, onChoose }: { ink: Ink; onChoose: (ink: Ink) => void }
   );
 }
 
-const LISTED_WORDS: readonly (readonly [Listed, string])[] = [
-  ["open", "when it has open conversations"],
-  ["always", "always"],
-  ["never", "never"],
-];
+const LISTED_WORDS = [
+  ["open", "categories.whenItHasOpenConversations"],
+  ["always", "categories.always"],
+  ["never", "categories.never"],
+] as const;
 
 function ListedChoice({ category }: { category: CaredCategory | null }) {
   const say = useSay(categoriesTexts);
@@ -237,7 +237,7 @@ function ListedChoice({ category }: { category: CaredCategory | null }) {
       <Select
         label={say("categories.shownInMenus")}
         value={listed}
-        choices={LISTED_WORDS}
+        choices={saidChoices(say, LISTED_WORDS)}
         onChoose={(one) => setListed(LISTED.find((each) => each === one) ?? "open")}
       />
     </Chosen>
@@ -263,7 +263,10 @@ function ListedForMe({ category }: { category: CaredCategory }) {
         <Select
           label={say("categories.forMeOnly")}
           value={category.listedForMe ?? ""}
-          choices={[["", say("categories.asForEverybody", { name: LISTED_NAMES[category.listed] })], ...LISTED_WORDS]}
+          choices={[
+            ["", say("categories.asForEverybody", { name: say(LISTED_NAMES[category.listed]) })],
+            ...saidChoices(say, LISTED_WORDS),
+          ]}
           onChoose={choose}
         />
       </Chosen>

@@ -2,12 +2,13 @@ import { MoreHorizontal } from "lucide-react";
 import { useCallback, useRef } from "react";
 import { Link } from "react-router";
 import { categoriesTexts } from "../../../texts/en/categories";
+import type { Say } from "../../../texts/say";
 import type { CaredCategory } from "../../server/categories/category-view.server";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
 import { usePin } from "../frame/use-pin";
@@ -56,7 +57,7 @@ export function CategoryLine({ category, all, isOpen, onShow }: CategoryLineProp
       </span>
       <span className="text-center">{key !== null && <KeyCap>{key}</KeyCap>}</span>
       <span className="truncate text-sm text-soft max-md:hidden">
-        {retired ? "retired" : LISTED_NAMES[listedForMe ?? listed]}
+        {say(retired ? "categories.retired" : LISTED_NAMES[listedForMe ?? listed])}
         {listedForMe !== null && !retired && say("categories.mine")}
       </span>
       <Count to={`/${tray.slug}/open?category=${id}`} count={open} label={say("categories.openWith", { open, name })} />
@@ -84,22 +85,25 @@ type LineMenuProps = Pick<CategoryLineProps, "category" | "all" | "onShow"> & {
 type Item = readonly [words: string, run: () => void];
 
 /** What whoever may change a category can do with it. */
-function changes({ category: { id, retired }, all, post, onShow }: LineMenuProps): Item[] {
+function changes(
+  say: Say<typeof categoriesTexts>,
+  { category: { id, retired }, all, post, onShow }: LineMenuProps,
+): Item[] {
   const { up, down, deeper, higher } = placesAround(all, id);
   const moves = [
-    ["Move up", up],
-    ["Move down", down],
-    ["Move under the one above", deeper],
-    ["Move one level out", higher],
+    [say("categories.moveUp"), up],
+    [say("categories.moveDown"), down],
+    [say("categories.moveUnderTheOneAbove"), deeper],
+    [say("categories.moveOneLevelOut"), higher],
   ] as const;
   return [
-    ["Change…", () => onShow({ edit: id })],
-    ...(retired ? [] : [["New subcategory…", () => onShow({ new: id })] as const]),
+    [say("categories.change"), () => onShow({ edit: id })],
+    ...(retired ? [] : [[say("categories.newSubcategory"), () => onShow({ new: id })] as const]),
     ...moves.flatMap(([words, to]) => (to === null ? [] : [[words, () => post({ do: "place", id, ...to })] as const])),
     retired
-      ? (["Reactivate", () => post({ do: "bring-back", id })] as const)
-      : (["Retire", () => post({ do: "retire", id })] as const),
-    ["Merge or delete…", () => onShow({ end: id })],
+      ? ([say("categories.reactivate"), () => post({ do: "bring-back", id })] as const)
+      : ([say("categories.retire"), () => post({ do: "retire", id })] as const),
+    [say("categories.mergeOrDelete2"), () => onShow({ end: id })],
   ];
 }
 
@@ -110,7 +114,7 @@ function LineMenu(props: LineMenuProps) {
   const pin = usePin();
   const pinFor = (forAll: "true" | "false") => () => pin({ kind: "category", target: id, forAll });
   const able: readonly Item[] = [
-    ...(mayChange ? changes(props) : []),
+    ...(mayChange ? changes(say, props) : []),
     ...(mayDecide ? [[say("categories.pinToMyShelf"), pinFor("false")] as const] : []),
     ...(mayLead ? [[say("categories.pinToEverybodysShelf"), pinFor("true")] as const] : []),
   ];

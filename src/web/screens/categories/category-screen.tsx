@@ -4,10 +4,11 @@ import { Link } from "react-router";
 import { scopeName } from "../../../core/lists/scope";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
+import type { Say } from "../../../texts/say";
 import type { RowView } from "../../server/base/words.server";
 import type { CategoryView } from "../../server/categories/category-view.server";
 import { CategoryTab } from "../../ui/category-tab";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { TurnLine } from "../../ui/turn-line";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
@@ -80,7 +81,7 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
         <div className="border-rule px-4 py-3 lg:border-l">
           <h2 className="text-sm font-semibold">{say("categories.twelveWeeks")}</h2>
           <Suspense fallback={<div className="h-[178px]" />}>
-            <PairedBars points={points} names={NAMES} words={trendInWords(weeks)} interval={3} />
+            <PairedBars points={points} names={NAMES} words={trendInWords(say, weeks)} interval={3} />
           </Suspense>
           {under.length > 0 && (
             <>
@@ -210,7 +211,11 @@ function Counted({ title, none, lines }: CountedProps) {
   );
 }
 
-function trendInWords(weeks: CategoryView["weeks"]): string {
+function trendInWords(say: Say<typeof categoriesTexts>, weeks: CategoryView["weeks"]): string {
   const sum = (of: "began" | "settled") => weeks.reduce((all, week) => all + week[of], 0);
-  return `In ${weeks.length} weeks ${sum("began")} conversations began and ${sum("settled")} were settled.`;
+  return say("categories.inWeeksConversationsBeganAnd", {
+    count: weeks.length,
+    began: sum("began"),
+    settled: sum("settled"),
+  });
 }

@@ -1,7 +1,7 @@
 import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import type { CareView } from "../../server/categories/category-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";

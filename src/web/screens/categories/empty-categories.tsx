@@ -1,7 +1,7 @@
 import { STARTING_SETS } from "../../../core/categories/starting-sets";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useCategoryChange } from "../deciding/use-category-change";
 
 /** What stands where there is no category yet: sets to begin with. */

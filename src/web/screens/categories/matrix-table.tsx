@@ -5,7 +5,7 @@ import { STANDING_NAMES } from "../../../core/standing/standing";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import { CategoryTab } from "../../ui/category-tab";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 

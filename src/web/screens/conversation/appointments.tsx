@@ -1,5 +1,9 @@
+import { commonTexts } from "../../../texts/en/common";
+import { conversationTexts } from "../../../texts/en/conversation";
+import type { Say } from "../../../texts/say";
 import type { AppointmentView } from "../../server/conversation/appointment-view.server";
 import type { Message } from "../../server/conversation/conversation-view.server";
+import { useSay } from "../../ui/texts/use-say";
 
 /** What a message carries for the calendar. */
 export function Appointments({ message }: { message: Message }) {
@@ -10,6 +14,7 @@ export function Appointments({ message }: { message: Message }) {
 
 // An invitation, an answer to one, or a cancellation.
 function AppointmentCard({ appointment }: { appointment: AppointmentView }) {
+  const say = useSay(conversationTexts, commonTexts);
   const { head, summary, when, place, organiser, answers, invited, more, isCancelled } = appointment;
   return (
     <section
@@ -19,18 +24,21 @@ function AppointmentCard({ appointment }: { appointment: AppointmentView }) {
       <p className="text-sm text-soft">{head}</p>
       <p className={`font-semibold ${isCancelled ? "line-through" : ""}`}>{summary}</p>
       <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 text-sm">
-        <Line name="When" words={when} />
-        {place !== "" && <Line name="Where" words={place} />}
-        {organiser !== null && <Line name="Asked by" words={organiser} />}
-        {invited.length > 0 && <Line name="Asked" words={named(invited, more)} />}
-        {answers.length > 0 && <Line name="Answer" words={named(answers, more)} />}
+        <Line name={say("conversation.when")} words={when} />
+        {place !== "" && <Line name={say("conversation.where")} words={place} />}
+        {organiser !== null && <Line name={say("conversation.askedBy")} words={organiser} />}
+        {invited.length > 0 && <Line name={say("conversation.asked")} words={named(say, invited, more)} />}
+        {answers.length > 0 && <Line name={say("common.answer")} words={named(say, answers, more)} />}
       </dl>
     </section>
   );
 }
 
-const named = (people: readonly string[], more: number) =>
-  `${people.slice(0, SHOWN).join(", ")}${more + people.length > SHOWN ? ` and ${more + people.length - SHOWN} more` : ""}`;
+function named(say: Say<typeof conversationTexts>, people: readonly string[], more: number): string {
+  const shown = people.slice(0, SHOWN).join(", ");
+  const left = more + people.length - SHOWN;
+  return left > 0 ? say("conversation.andMore", { shown, left }) : shown;
+}
 
 const SHOWN = 8;
 

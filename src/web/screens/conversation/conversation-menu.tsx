@@ -2,13 +2,13 @@ import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { conversationTexts } from "../../../texts/en/conversation";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import type { ConversationDesk } from "../list/list-screen";
 
 const FORMATS = [
-  ["eml", "Export as .eml files in a zip"],
-  ["mbox", "Export as mbox"],
+  ["eml", "conversation.exportAsEmlFilesIn"],
+  ["mbox", "conversation.exportAsMbox"],
 ] as const;
 
 type ConversationMenuProps = {
@@ -44,7 +44,7 @@ export function ConversationMenu({ conversationId, ask, onPassOn }: Conversation
           )}
           {FORMATS.map(([format, words]) => (
             <DropdownMenu.Item key={format} className={MENU_ITEM} asChild>
-              <a href={`/${tray.slug}/export/${conversationId}?format=${format}`}>{words}</a>
+              <a href={`/${tray.slug}/export/${conversationId}?format=${format}`}>{say(words)}</a>
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>

@@ -7,7 +7,7 @@ import type { ConversationView, DraftView } from "../../server/conversation/conv
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { TurnLine } from "../../ui/turn-line";
 import { useTray } from "../frame/tray-data";
 import type { ConversationDesk } from "../list/list-screen";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { conversationTexts } from "../../../texts/en/conversation";
 import type { CorrespondenceItem } from "../../server/conversation/conversation-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { MessageItem } from "./message-item";
 import { NoteItem } from "./note-item";
 

@@ -5,7 +5,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { conversationTexts } from "../../../texts/en/conversation";
 import type { loader as couldTake } from "../../routes/conversation/could-take";
 import type { RowView } from "../../server/base/words.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { LoadBar } from "../frame/load-bar";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";

@@ -6,13 +6,14 @@ import { nextUrgency, URGENCY_NAMES } from "../../../core/kernel/urgency";
 import type { OtherMail } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { conversationTexts } from "../../../texts/en/conversation";
+import type { Say } from "../../../texts/say";
 import { useCommands } from "../../keys/key-desk";
 import type { RowView } from "../../server/base/words.server";
 import type { ConversationView } from "../../server/conversation/conversation-view.server";
 import type { PromisedView } from "../../server/conversation/expectation-view.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { PaceMarks } from "../../ui/pace-marks";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useDecisions, usePending } from "../deciding/decisions";
 import { withPending } from "../deciding/foreseen";
 import { RowTabs } from "../deciding/row-tabs";
@@ -54,17 +55,17 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
         <CouldTake row={row} act={desk.act} />
         <dl>
           <OwnerLines row={row} desk={desk} />
-          <Line name="Categories" keyName="c" onAsk={ask("categories")}>
+          <Line name={say("common.categories")} keyName="c" onAsk={ask("categories")}>
             <span className="flex flex-wrap gap-1">
               {row.categoryIds.length === 0 && <span className="text-soft">{say("common.none")}</span>}
               <RowTabs ids={row.categoryIds} isNamed />
             </span>
           </Line>
-          <Line name="Filed to" keyName="f" onAsk={ask("file")}>
+          <Line name={say("conversation.filedTo2")} keyName="f" onAsk={ask("file")}>
             <Records records={view.records} act={mayDecide ? desk.act : undefined} />
           </Line>
           <Line
-            name="Urgency"
+            name={say("common.urgency")}
             keyName="u"
             onAsk={mayDecide ? () => desk.act({ kind: "urgency", urgency: nextUrgency(row.urgency) }) : undefined}
           >
@@ -72,35 +73,35 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
               <PaceMarks urgency={row.urgency} /> {URGENCY_NAMES[row.urgency]}
             </span>
           </Line>
-          <Line name="Expected" keyName="w" onAsk={ask("expect")}>
+          <Line name={say("conversation.expected")} keyName="w" onAsk={ask("expect")}>
             <ExpectationLines view={view} act={mayDecide ? desk.act : undefined} />
           </Line>
           {view.expires !== null && (
-            <Line name="Expires" keyName="E" onAsk={ask("expire")}>
+            <Line name={say("conversation.expires")} keyName="E" onAsk={ask("expire")}>
               {view.expires}
             </Line>
           )}
-          <Line name="Rests until" keyName="l" onAsk={ask("rest")}>
+          <Line name={say("conversation.restsUntil")} keyName="l" onAsk={ask("rest")}>
             <span className={view.restsUntil === null ? "text-soft" : ""}>
               {view.restsUntil ?? say("conversation.notResting")}
             </span>
           </Line>
-          <Line name="Follow-ups" keyName="d" onAsk={ask("follow-up")}>
+          <Line name={say("conversation.followUps")} keyName="d" onAsk={ask("follow-up")}>
             <FollowUpLines followUps={view.followUps} act={mayDecide ? desk.act : undefined} />
           </Line>
           {view.newest !== null && (
             <>
               {view.newest.sender !== null && (
-                <Line name="Sender">
+                <Line name={say("conversation.sender")}>
                   <span className="text-sm text-soft">{view.newest.sender}</span>
                 </Line>
               )}
-              <Line name="Read as">
+              <Line name={say("conversation.readAs")}>
                 <span className="text-sm text-soft">{view.newest.readAs}</span>
               </Line>
             </>
           )}
-          <Line name="People">
+          <Line name={say("conversation.people")}>
             {view.people.join(", ") || <span className="text-soft">{say("common.nobodyYet")}</span>}
           </Line>
         </dl>
@@ -132,28 +133,37 @@ type OwnerLinesProps = { readonly row: RowView; readonly desk: ConversationDesk 
 
 /** Whose it is, who stands in for her, and who is kept informed. */
 function OwnerLines({ row, desk }: OwnerLinesProps) {
+  const say = useSay(conversationTexts);
   const { members, member, mayDecide } = useTray();
   const owner = members.find(({ id }) => id === row.ownerId);
   const follow = () => desk.act({ kind: "follow", memberId: member.id, follows: !row.followerIds.includes(member.id) });
   return (
     <>
-      <Line name="Owner" keyName="a" onAsk={mayDecide ? () => desk.ask("assign") : undefined}>
+      <Line name={say("conversation.owner")} keyName="a" onAsk={mayDecide ? () => desk.ask("assign") : undefined}>
         <span className="flex items-center gap-2">
           <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
           {owner === undefined ? "nobody" : owner.id === member.id ? "you" : owner.name}
         </span>
-        {owner?.away != null && <span className="mt-0.5 block text-sm text-soft">{awayInWords(owner.away, row)}</span>}
+        {owner?.away != null && (
+          <span className="mt-0.5 block text-sm text-soft">{awayInWords(say, owner.away, row)}</span>
+        )}
       </Line>
-      <Line name="Followers" keyName="y" onAsk={mayDecide ? follow : undefined}>
+      <Line name={say("conversation.followers")} keyName="y" onAsk={mayDecide ? follow : undefined}>
         <Followers row={row} act={mayDecide ? desk.act : undefined} />
       </Line>
     </>
   );
 }
 
-function awayInWords({ back, cover }: NonNullable<Colleague["away"]>, { isCovered }: RowView): string {
-  if (isCovered) return `away until ${back}; you cover`;
-  return cover === null ? `away until ${back}` : `away until ${back}; ${cover} covers`;
+function awayInWords(
+  say: Say<typeof conversationTexts>,
+  { back, cover }: NonNullable<Colleague["away"]>,
+  { isCovered }: RowView,
+): string {
+  if (isCovered) return say("conversation.awayUntilYouCover", { back });
+  return cover === null
+    ? say("conversation.awayUntil", { back })
+    : say("conversation.awayUntilCovers", { back, cover });
 }
 
 type RecordsProps = {

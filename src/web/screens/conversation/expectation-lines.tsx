@@ -2,7 +2,7 @@ import { readInstant } from "../../../core/kernel/instant";
 import { conversationTexts } from "../../../texts/en/conversation";
 import type { ConversationView } from "../../server/conversation/conversation-view.server";
 import type { ExpectationView } from "../../server/conversation/expectation-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { PostedDecision } from "../deciding/posted-decision";
 import { useTray } from "../frame/tray-data";
 

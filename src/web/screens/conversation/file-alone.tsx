@@ -5,7 +5,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { conversationTexts } from "../../../texts/en/conversation";
 import { Opens } from "../../keys/key-desk";
 import type { Message } from "../../server/conversation/conversation-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { RecordPicker } from "../deciding/lazy-record-picker";
 import { useTray } from "../frame/tray-data";

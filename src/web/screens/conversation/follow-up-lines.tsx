@@ -2,7 +2,7 @@ import { Check, X } from "lucide-react";
 import { commonTexts } from "../../../texts/en/common";
 import { conversationTexts } from "../../../texts/en/conversation";
 import type { ConversationView } from "../../server/conversation/conversation-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { PostedDecision } from "../deciding/posted-decision";
 
 type FollowUpLinesProps = {

@@ -3,8 +3,8 @@ import { type MemberId, trustedId } from "../../../core/kernel/ids";
 import { commonTexts } from "../../../texts/en/common";
 import { conversationTexts } from "../../../texts/en/conversation";
 import type { RowView } from "../../server/base/words.server";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import type { ConversationDesk } from "../list/list-screen";
 

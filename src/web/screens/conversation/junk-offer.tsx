@@ -4,7 +4,7 @@ import type { OtherMail } from "../../../operations/index.server";
 import { conversationTexts } from "../../../texts/en/conversation";
 import { Button } from "../../ui/button";
 import { noticeProblem } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { useTray } from "../frame/tray-data";
 

@@ -7,7 +7,7 @@ import type { ListStart } from "../../server/list/list-view.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { useTray } from "../frame/tray-data";
 import { fetchPart } from "../narrowing/fetch-part";

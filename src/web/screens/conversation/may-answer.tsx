@@ -6,7 +6,7 @@ import type { loader as mayAnswer } from "../../routes/conversation/may-answer";
 import type { action as join } from "../../routes/deciding/join";
 import type { RowView } from "../../server/base/words.server";
 import { notice, noticeProblem } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useOutcome } from "../frame/use-step";
 

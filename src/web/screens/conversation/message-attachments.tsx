@@ -13,7 +13,7 @@ import { useState } from "react";
 import { conversationTexts } from "../../../texts/en/conversation";
 import type { Message } from "../../server/conversation/conversation-view.server";
 import { Dialog } from "../../ui/dialog";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { FileAttachment } from "./file-alone";
 

@@ -9,7 +9,7 @@ import type { Message } from "../../server/conversation/conversation-view.server
 import { Button } from "../../ui/button";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { noticeProblem } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { Appointments } from "./appointments";
 import { AsSent } from "./as-sent";

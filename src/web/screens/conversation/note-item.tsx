@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { conversationTexts } from "../../../texts/en/conversation";
 import type { NoteView } from "../../server/conversation/conversation-view.server";
 import type { NoteBlockView, NotePiece } from "../../server/conversation/note-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { EditNoteDialog } from "../deciding/note-dialog";
 
 /** A note between the messages: for colleagues, never sent. */

@@ -1,6 +1,6 @@
 import { commonTexts } from "../../../texts/en/common";
 import { conversationTexts } from "../../../texts/en/conversation";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 import type { Presence } from "./use-presence";

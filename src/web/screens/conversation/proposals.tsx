@@ -3,7 +3,7 @@ import type { RowView } from "../../server/base/words.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { PostedDecision } from "../deciding/posted-decision";
 import { useTray } from "../frame/tray-data";
 

@@ -7,7 +7,7 @@ import type { DraftView } from "../../server/conversation/conversation-view.serv
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
 import { TextBlocks } from "./text-blocks";

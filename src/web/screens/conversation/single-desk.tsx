@@ -3,15 +3,17 @@ import { useCommands, useGo } from "../../keys/key-desk";
 import type { RowView } from "../../server/base/words.server";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
-import { saidOf, withPending } from "../deciding/foreseen";
+import { withPending } from "../deciding/foreseen";
 import { DecisionDialogs, useDialogsSoon } from "../deciding/lazy-dialogs";
 import type { DecisionTarget, PostedDecision } from "../deciding/posted-decision";
+import { useSaidOf } from "../deciding/use-said-of";
 import { useTray } from "../frame/tray-data";
 import { useDecidingCommands } from "../list/list-commands";
 import type { ConversationDesk } from "../list/list-screen";
 
 /** The desk of a conversation that is open by itself, outside the lists of a standing: its keys and its dialogs. */
 export function useSingleDesk(openId: string | null, back: string): { desk: ConversationDesk; dialogs: ReactNode } {
+  const saidOf = useSaidOf();
   const tray = useTray();
   useDialogsSoon();
   const { decide } = useDecisions();

@@ -3,7 +3,7 @@ import { decidingTexts } from "../../../texts/en/deciding";
 import { Button } from "../../ui/button";
 import { CalendarButton } from "../../ui/dates/calendar-button";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { MeantDate } from "./meant-date";
 import { useTypedDate } from "./use-typed-date";
 

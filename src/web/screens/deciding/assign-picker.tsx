@@ -8,7 +8,7 @@ import type { loader as couldTake } from "../../routes/conversation/could-take";
 import type { CouldTakeView } from "../../server/conversation/could-take-view.server";
 import { Button } from "../../ui/button";
 import { type Choice, Picker } from "../../ui/picker";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { LoadBar } from "../frame/load-bar";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { notePick, recentFirst } from "../frame/recent-picks";

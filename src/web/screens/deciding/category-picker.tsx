@@ -6,13 +6,13 @@ import { decidingTexts } from "../../../texts/en/deciding";
 import { Button, KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Picker } from "../../ui/picker";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { notePick, recentPicks } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
 import type { DialogProps } from "./dialog-props";
 import { useCategoryChange } from "./use-category-change";
 
-const CLEAR = "clear all";
+const CLEAR = "clear";
 
 /** Gives and takes categories, several one after the other; creates one of the typed name where one may. */
 export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
@@ -86,7 +86,7 @@ export function CategoryPicker({ target, onDecide, onClose }: DialogProps) {
           ? [
               {
                 id: CLEAR,
-                words: CLEAR,
+                words: say("deciding.clearAll"),
                 face: <span className="text-soft">{say("deciding.removeAll", { count: onAny.length })}</span>,
               },
             ]

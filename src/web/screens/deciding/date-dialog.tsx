@@ -9,8 +9,8 @@ import { Button } from "../../ui/button";
 import { CalendarButton } from "../../ui/dates/calendar-button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { saidChoices, useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import type { DialogProps } from "./dialog-props";
 import { MeantDate } from "./meant-date";
@@ -20,13 +20,13 @@ import { useTypedDate } from "./use-typed-date";
 type DateDialogProps = DialogProps & { readonly kind: "expect" | "rest" | "expire" | "follow-up" };
 
 const WORDS = {
-  expect: { title: "Waiting for reply", description: "By when should they have answered?" },
+  expect: { title: "deciding.waitingForReply", description: "deciding.byWhenShouldTheyHave" },
   expire: {
-    title: "Expires",
-    description: "After that it is settled by itself, unless somebody did so before.",
+    title: "deciding.expires",
+    description: "deciding.afterThatItIsSettled",
   },
-  rest: { title: "Rest until", description: "It comes back to where it was, on top." },
-  "follow-up": { title: "Follow-up", description: "A thing to do, by a day or without one." },
+  rest: { title: "deciding.restUntil", description: "deciding.itComesBackToWhere" },
+  "follow-up": { title: "deciding.followUp", description: "deciding.aThingToDoBy" },
 } as const;
 
 /** Chooses a moment by words or from those offered, for a rest, a reply or a follow-up. */
@@ -43,7 +43,12 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
   const wanted = { edge: EDGES[kind], conversation, usual: kind === "expect" };
   const { field, said, offers, chooseTyped, pickDay } = useTypedDate(wanted, choose);
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} {...WORDS[kind]}>
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={say(WORDS[kind].title)}
+      description={say(WORDS[kind].description)}
+    >
       <form
         className="border-b border-hair px-4 py-3"
         onSubmit={(event) => {
@@ -58,7 +63,7 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
             label={kind === "rest" || kind === "expire" ? say("deciding.untilWhen") : say("deciding.byWhen")}
             {...field}
           />
-          <CalendarButton label={WORDS[kind].title} onDay={pickDay} />
+          <CalendarButton label={say(WORDS[kind].title)} onDay={pickDay} />
           <Button type="submit" look="filled" className="h-9">
             {say("deciding.choose")}
           </Button>
@@ -148,12 +153,12 @@ function Offers({ kind, offers, isWaiting, onChoose, onDecide }: OffersProps) {
   );
 }
 
-const WHOM_WORDS: readonly (readonly [WhomAwaited, string])[] = [
-  ["any", "from any of those who wrote"],
-  ["each", "from each of those who wrote"],
-  ["house", "from anybody of their organisation"],
-  ["anybody", "from anybody outside"],
-];
+const WHOM_WORDS = [
+  ["any", "deciding.fromAnyOfThoseWho"],
+  ["each", "deciding.fromEachOfThoseWho"],
+  ["house", "deciding.fromAnybodyOfTheirOrganisation"],
+  ["anybody", "deciding.fromAnybodyOutside"],
+] as const;
 
 /** From whom it is awaited: those outside, or a colleague. */
 function Whom({ whom, onWhom }: { readonly whom: string; readonly onWhom: (whom: string) => void }) {
@@ -167,7 +172,7 @@ function Whom({ whom, onWhom }: { readonly whom: string; readonly onWhom: (whom:
       value={whom}
       onChoose={onWhom}
       choices={[
-        ...WHOM_WORDS,
+        ...saidChoices(say, WHOM_WORDS),
         ...colleagues.map(({ id, name }) => [id, say("deciding.fromInside", { name })] as const),
       ]}
     />

@@ -12,9 +12,11 @@ import {
 } from "react";
 import { PrefetchPageLinks, useParams, useRevalidator } from "react-router";
 import type { AskedFields, FieldValues } from "../../../core/records/filing-field";
+import { commonTexts } from "../../../texts/en/common";
 import { decidingTexts } from "../../../texts/en/deciding";
+import type { Say } from "../../../texts/say";
 import { Notices, notice, noticeProblem } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { Courier, type FormFields } from "../frame/courier";
 import { ChangeHub, ChangeHubContext } from "../frame/live-hub";
 import { newCommand, onceAt } from "../frame/use-command";
@@ -45,7 +47,7 @@ const PendingContext = createContext<readonly Pending[]>([]);
 
 /** Carries decisions out: shown at once, taken back with a message when the server refuses, each with Undo. */
 export function DecisionsProvider({ children }: { children: ReactNode }) {
-  const say = useSay(decidingTexts);
+  const say = useSay(decidingTexts, commonTexts);
   const { tray = "" } = useParams();
   const { revalidate } = useRevalidator();
   const [pending, setPending] = useState<readonly Pending[]>([]);
@@ -112,7 +114,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
       setAsking(asked);
       return;
     }
-    tellOutcome(done.said, outcome, undo);
+    tellOutcome(say, done.said, outcome, undo);
     // The router loads nothing anew after a refusal of its own accord.
     if (!outcome.ok && outcome.stale) void revalidate();
   };
@@ -213,6 +215,7 @@ function askedBy(done: Pending, outcome: Exclude<DecisionOutcome, { ok: "unreach
 type Undoing = { readonly key: number; readonly command: string; readonly form: FormFields };
 
 function tellOutcome(
+  say: Say<typeof commonTexts>,
   said: string,
   outcome: Exclude<DecisionOutcome, { ok: "unreachable" }>,
   undo: (batchId: string) => void,
@@ -220,7 +223,7 @@ function tellOutcome(
   if (!outcome.ok) noticeProblem(outcome.problem, { description: said });
   // What is done in the background says of itself how far it is.
   else if (outcome.runId === null && outcome.count > 0)
-    notice(said, { action: { label: "Undo", onClick: () => undo(outcome.batchId) } });
+    notice(said, { action: { label: say("common.undo"), onClick: () => undo(outcome.batchId) } });
 }
 
 // Often enough that nobody waits for it once the line is back, seldom enough to leave a struggling server alone.

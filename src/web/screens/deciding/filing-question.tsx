@@ -4,7 +4,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { decidingTexts } from "../../../texts/en/deciding";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 /** Asks what becomes of what was dropped on a record, which can be remembered. */

@@ -6,7 +6,7 @@ import { decidingTexts } from "../../../texts/en/deciding";
 import { Button, KeyCap } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { DayField } from "../frame/day-field";
 
 type FilingSheetProps = {

@@ -1,6 +1,8 @@
+import "../../../texts/en/index";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { trustedId } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
+import { sayIn } from "../../../texts/say";
 import type { RowView } from "../../server/base/words.server";
 import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "../writing/kept-draft";
 import { postedResultingStanding, saidOf, withPending } from "./foreseen";
@@ -27,6 +29,8 @@ const pending = (...decisions: PostedDecision[]) =>
     isPassed: false,
   }));
 const shown = (...decisions: PostedDecision[]) => withPending(row, pending(...decisions));
+
+const say = sayIn("en");
 
 describe("what is shown before the server has answered", () => {
   it.each<[PostedDecision, Partial<RowView>]>([
@@ -94,15 +98,17 @@ describe("the message with the Undo button", () => {
     [{ kind: "urgency", urgency: "days" }, "Within days: Swell box"],
     [{ kind: "follow-up", dueAt: null, forMember: trustedId("t"), text: "" }, "Follow-up set: Swell box"],
     [{ kind: "junk" }, "Junk: Swell box"],
-  ])("%j", (decision, words) => expect(saidOf(decision, names, about)).toBe(words));
+  ])("%j", (decision, words) => expect(saidOf(say, decision, names, about)).toBe(words));
   it("names a conversation without a subject", () => {
     const nameless = { rows: [{ ...row, subject: "" }], everything: null };
-    expect(saidOf({ kind: "settle" }, names, nameless)).toBe("Settled: no subject");
+    expect(saidOf(say, { kind: "settle" }, names, nameless)).toBe("Settled: no subject");
   });
   it("counts several, loaded or not", () => {
-    expect(saidOf({ kind: "settle" }, names, { rows: [row, row], everything: null })).toBe("Settled: 2 conversations");
+    expect(saidOf(say, { kind: "settle" }, names, { rows: [row, row], everything: null })).toBe(
+      "Settled: 2 conversations",
+    );
     const everything = { scope: "settled", query: "", lane: null, count: 12_840 } as const;
-    expect(saidOf({ kind: "bin" }, names, { rows: [row], everything })).toBe("Moved to bin: 12,840 conversations");
+    expect(saidOf(say, { kind: "bin" }, names, { rows: [row], everything })).toBe("Moved to bin: 12,840 conversations");
   });
 });
 

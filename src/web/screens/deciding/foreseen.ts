@@ -5,6 +5,9 @@ import {
   resultingStanding,
 } from "../../../core/deciding/decision-shown";
 import type { StandingKind } from "../../../core/standing/standing";
+import type { commonTexts } from "../../../texts/en/common";
+import type { decidingTexts } from "../../../texts/en/deciding";
+import type { Say } from "../../../texts/say";
 import type { RowView } from "../../server/base/words.server";
 import {
   countOf,
@@ -18,7 +21,7 @@ import {
 type Named = readonly { readonly id: string; readonly name: string }[];
 
 /** What a tray has, with their names. */
-type TrayLists = { readonly members: Named; readonly categories: Named; readonly groups?: Named };
+export type TrayLists = { readonly members: Named; readonly categories: Named; readonly groups?: Named };
 
 const NO_LISTS: TrayLists = { members: [], categories: [] };
 
@@ -44,11 +47,17 @@ export function withPending(row: RowView, pending: readonly Pending[]): RowView 
 }
 
 /** What was decided, in the few words that the message with the Undo button has. */
-export function saidOf(decision: PostedDecision, lists: TrayLists, target: DecisionTarget): string {
+export function saidOf(
+  say: Say<typeof decidingTexts & typeof commonTexts>,
+  decision: PostedDecision,
+  lists: TrayLists,
+  target: DecisionTarget,
+): string {
   const count = countOf(target);
-  const about = count === 1 ? target.rows[0]?.subject || "no subject" : `${count.toLocaleString("en")} conversations`;
+  const about =
+    count === 1 ? target.rows[0]?.subject || say("common.noSubjectInside") : say("deciding.conversations", { count });
   const what = singleDecisions(decision).map((one) => decisionInWords(one, namesFor(one, lists)));
-  return `${decision.kind === "unread" ? "Unread" : what.join(", ")}: ${about}`;
+  return `${decision.kind === "unread" ? say("deciding.unread") : what.join(", ")}: ${about}`;
 }
 
 // What was created a moment ago, and records, are called as the decision itself says.

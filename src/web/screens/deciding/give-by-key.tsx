@@ -5,7 +5,7 @@ import { decidingTexts } from "../../../texts/en/deciding";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { notePick } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
 import type { DialogProps } from "./dialog-props";

@@ -6,7 +6,7 @@ import type { action as join, loader as joinChoices } from "../../routes/decidin
 import type { RowView } from "../../server/base/words.server";
 import { notice, noticeProblem } from "../../ui/notices";
 import { Picker } from "../../ui/picker";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 /** Finds the conversation that belongs to this one. */

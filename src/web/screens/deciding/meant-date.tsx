@@ -1,6 +1,6 @@
 import { decidingTexts } from "../../../texts/en/deciding";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 type MeantDateProps = {
   readonly said: Pick<DateAnswer, "meant" | "other"> | null;

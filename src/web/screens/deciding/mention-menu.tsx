@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type RefObject, useId, useState } from "react";
 import { commonTexts } from "../../../texts/en/common";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 

@@ -3,12 +3,13 @@ import { useFetcher } from "react-router";
 import { mentionsIn } from "../../../core/notes/mentions";
 import { commonTexts } from "../../../texts/en/common";
 import { decidingTexts } from "../../../texts/en/deciding";
+import type { Say } from "../../../texts/say";
 import type { EditNoteOutcome } from "../../routes/conversation/edit-note";
 import type { PeopleAnswer } from "../../routes/people/people";
 import { Button, KeyCap } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { formDataOf } from "../frame/courier";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
@@ -16,11 +17,9 @@ import { useOutcome } from "../frame/use-step";
 import type { DecisionOutcome } from "./decision-outcome";
 import { useDecisions } from "./decisions";
 import type { DialogProps } from "./dialog-props";
-import { saidOf } from "./foreseen";
 import { MentionMenu, useMentionMenu } from "./mention-menu";
 import { decisionForm } from "./posted-decision";
-
-const DESCRIPTION = "For colleagues only, never sent. @ and a name tells them of it; a dash begins a list.";
+import { useSaidOf } from "./use-said-of";
 
 type NoteDialogProps = DialogProps & {
   readonly title?: string;
@@ -30,6 +29,7 @@ type NoteDialogProps = DialogProps & {
 
 /** Writes a note that only colleagues see. */
 export function NoteDialog({ target, onDecide, onClose, title = "Note", start = "" }: NoteDialogProps) {
+  const saidOf = useSaidOf();
   const say = useSay(decidingTexts, commonTexts);
   const tray = useTray();
   const { undo } = useDecisions();
@@ -58,16 +58,16 @@ export function NoteDialog({ target, onDecide, onClose, title = "Note", start = 
       start={start}
       button={say("deciding.addNote")}
       isBusy={fetcher.state !== "idle"}
-      problem={problemOf(outcome)}
+      problem={problemOf(say, outcome)}
       onSave={add}
       onClose={onClose}
     />
   );
 }
 
-function problemOf(outcome: DecisionOutcome | undefined): string | null {
+function problemOf(say: Say<typeof decidingTexts>, outcome: DecisionOutcome | undefined): string | null {
   if (outcome === undefined || outcome.ok === true) return null;
-  return outcome.ok === false ? outcome.problem : "The server does not answer. Your note is kept here; try again.";
+  return outcome.ok === false ? outcome.problem : say("deciding.theServerDoesNotAnswer");
 }
 
 type EditNoteProps = {
@@ -125,7 +125,13 @@ function NoteForm({ title, start, button, isBusy, problem: refused, onSave, onCl
     if (text.trim() !== "" && outside === null && !isBusy) onSave(text);
   };
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title={title} description={DESCRIPTION} size="wide">
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={title}
+      description={say("deciding.forColleaguesOnlyNeverSent")}
+      size="wide"
+    >
       <form
         className="p-4"
         onSubmit={(event) => {

@@ -5,7 +5,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { decidingTexts } from "../../../texts/en/deciding";
 import type { loader as recordChoices } from "../../routes/records/record-choices";
 import { Picker } from "../../ui/picker";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { notePick, recentFirst } from "../frame/recent-picks";
 import type { RecordsOutcome } from "../frame/records-outcome";
 import { useTray } from "../frame/tray-data";

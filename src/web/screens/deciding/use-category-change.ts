@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef } from "react";
 import { useFetcher } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { notice, noticeProblem } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { CategoryOutcome } from "../frame/category-outcome";
 import { useTray } from "../frame/tray-data";
 import { useDecisions } from "./decisions";

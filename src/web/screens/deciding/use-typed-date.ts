@@ -4,7 +4,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { decidingTexts } from "../../../texts/en/deciding";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
 import { wordsOfDay } from "../../ui/dates/day-words";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 /** What a date is wanted for: the side of its day that counts, and for which conversation; `usual` offers by when they usually answer. */

@@ -1,6 +1,8 @@
+import "../../../texts/en/index";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { trustedId } from "../../../core/kernel/ids";
 import { ORDERS } from "../../../core/lists/sheet-view";
+import { sayIn } from "../../../texts/say";
 import { notePick, recentFirst, recentPicks } from "../frame/recent-picks";
 import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
 import { forgetLocalDraft, localDraft, lyingDrafts, saveLocalDraft } from "../writing/kept-draft";
@@ -13,6 +15,8 @@ const names = {
 };
 const target = (...subjects: string[]) =>
   ({ rows: subjects.map((subject) => ({ subject })), everything: null }) as unknown as DecisionTarget;
+
+const say = sayIn("en");
 
 describe("what is said of a decision", () => {
   it.each<[PostedDecision, string]>([
@@ -37,29 +41,29 @@ describe("what is said of a decision", () => {
     [{ kind: "follow-up-clear", followUpId: trustedId("f") }, "Follow-up cleared"],
     [{ kind: "note", text: "x" }, "Note added"],
     [{ kind: "unread" }, "Unread"],
-  ])("%j", (decision, words) => expect(saidOf(decision, names, target("Middle C"))).toBe(`${words}: Middle C`));
+  ])("%j", (decision, words) => expect(saidOf(say, decision, names, target("Middle C"))).toBe(`${words}: Middle C`));
 
   it("names one, and counts several", () => {
-    expect(saidOf({ kind: "settle" }, names, target(""))).toBe("Settled: no subject");
-    expect(saidOf({ kind: "settle" }, names, target("a", "b"))).toBe("Settled: 2 conversations");
+    expect(saidOf(say, { kind: "settle" }, names, target(""))).toBe("Settled: no subject");
+    expect(saidOf(say, { kind: "settle" }, names, target("a", "b"))).toBe("Settled: 2 conversations");
     const everything = { scope: "to-sort", query: "", lane: null, count: 1_284 } as const;
-    expect(saidOf({ kind: "bin" }, names, { rows: [], everything })).toBe("Moved to bin: 1,284 conversations");
+    expect(saidOf(say, { kind: "bin" }, names, { rows: [], everything })).toBe("Moved to bin: 1,284 conversations");
   });
 });
 
 describe("the words for a view", () => {
   it("are another for every order and its reverse", () => {
     const words = ORDERS.flatMap((order) => [
-      nameOfOrder({ order, reversed: false }),
-      nameOfOrder({ order, reversed: true }),
+      nameOfOrder(say, { order, reversed: false }),
+      nameOfOrder(say, { order, reversed: true }),
     ]);
     expect(new Set(words).size).toBe(ORDERS.length * 2);
-    expect(nameOfOrder({ order: "date", reversed: false })).toBe("Newest first");
-    expect(nameOfOrder({ order: "person", reversed: false })).toBe("By person");
+    expect(nameOfOrder(say, { order: "date", reversed: false })).toBe("Newest first");
+    expect(nameOfOrder(say, { order: "person", reversed: false })).toBe("By person");
   });
   it("say what it is grouped by", () => {
-    expect(nameOfGrouping("due")).toBe("Grouped by due date");
-    expect(nameOfGrouping(null)).toBe("Not grouped");
+    expect(nameOfGrouping(say, "due")).toBe("Grouped by due date");
+    expect(nameOfGrouping(say, null)).toBe("Not grouped");
   });
 });
 

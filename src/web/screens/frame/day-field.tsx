@@ -4,7 +4,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { frameTexts } from "../../../texts/en/frame";
 import { CalendarButton } from "../../ui/dates/calendar-button";
 import { dateOfDay, wordsOfDay } from "../../ui/dates/day-words";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 type DayFieldProps = {
   readonly label: string;

@@ -1,5 +1,5 @@
 import { frameTexts } from "../../../texts/en/frame";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 /** How much a colleague has on the desk against the others, and how many conversations that is. */
 export function LoadBar({ load, open }: { load: number; open: number }) {
   const say = useSay(frameTexts);

@@ -1,6 +1,6 @@
 import { useId } from "react";
 import { frameTexts } from "../../../texts/en/frame";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 type NoteFieldProps = { readonly note: string; readonly rows: number; readonly problem: string | undefined };
 

@@ -1,6 +1,6 @@
 import { frameTexts } from "../../../texts/en/frame";
-import { useSay } from "../../ui/say";
 import { Stamp } from "../../ui/stamp";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "./tray-data";
 
 /** The stamp of whoever owns a conversation, as seen by the member who is signed in. */

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { commonTexts } from "../../../texts/en/common";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { StepOutcome, useStep } from "./use-step";
 
 type SideFormProps = {

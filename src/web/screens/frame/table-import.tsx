@@ -2,8 +2,9 @@ import { type ReactNode, useState } from "react";
 import { Link, useFetcher } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { frameTexts } from "../../../texts/en/frame";
+import type { PlainKey } from "../../../texts/say";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "./tray-data";
 
 /** A line of a table, by its number in the file, and what it comes to. */
@@ -112,11 +113,13 @@ export function TableImport({ title, back, about, example, noun, refusal, onUndo
   );
 }
 
-const KINDS: Readonly<Record<ImportedLine["kind"], readonly [will: string, did: string]>> = {
-  new: ["will be created", "created"],
-  changed: ["will be changed", "changed"],
-  same: ["is there already", "was there already"],
-  problem: ["", ""],
+const KINDS: Readonly<
+  Record<ImportedLine["kind"], readonly [will: PlainKey<typeof frameTexts>, did: PlainKey<typeof frameTexts>] | null>
+> = {
+  new: ["frame.willBeCreated", "frame.created"],
+  changed: ["frame.willBeChanged", "frame.changed"],
+  same: ["frame.isThereAlready", "frame.wasThereAlready"],
+  problem: null,
 };
 
 type ReportOfProps = { readonly report: TableReport; readonly onUndo: ((stepId: string) => void) | undefined };
@@ -134,15 +137,18 @@ function ReportOf({ report: { lines, stepId, isDone }, onUndo }: ReportOfProps) 
         )}
       </h2>
       <ul>
-        {lines.map(({ line, words, kind, problem }) => (
-          <li key={line} className="flex gap-3 border-b border-hair py-1 text-sm">
-            <span className="w-8 shrink-0 text-right text-soft tabular-nums">{line}</span>
-            <span className="min-w-0 flex-1 truncate">{words}</span>
-            <span className={`min-w-0 max-w-[60%] text-right ${problem === null ? "text-soft" : "text-late"}`}>
-              {problem ?? KINDS[kind][isDone ? 1 : 0]}
-            </span>
-          </li>
-        ))}
+        {lines.map(({ line, words, kind, problem }) => {
+          const kinds = KINDS[kind];
+          return (
+            <li key={line} className="flex gap-3 border-b border-hair py-1 text-sm">
+              <span className="w-8 shrink-0 text-right text-soft tabular-nums">{line}</span>
+              <span className="min-w-0 flex-1 truncate">{words}</span>
+              <span className={`min-w-0 max-w-[60%] text-right ${problem === null ? "text-soft" : "text-late"}`}>
+                {problem ?? (kinds === null ? "" : say(kinds[isDone ? 1 : 0]))}
+              </span>
+            </li>
+          );
+        })}
       </ul>
     </section>
   );

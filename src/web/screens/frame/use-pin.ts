@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import { useFetcher } from "react-router";
 import { frameTexts } from "../../../texts/en/frame";
 import { notice, noticeProblem } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "./tray-data";
 
 /** Puts a place on a shelf, and says so. */

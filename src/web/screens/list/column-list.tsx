@@ -3,7 +3,7 @@ import { COLUMN_KEYS, type Column, type ColumnKey, type SheetView, USUAL_WIDTHS 
 import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { COLUMN_NAMES } from "./sheet-columns";
 
 type ViewProps = { readonly view: SheetView; readonly onView: (view: SheetView | null) => void };

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Scope } from "../../../core/lists/scope";
 import { listTexts } from "../../../texts/en/list";
 import type { PlainKey } from "../../../texts/say";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 type ListKey = PlainKey<typeof listTexts>;
 

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
 import type { Say } from "../../../texts/say";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 type Step = { readonly name: string; readonly about: string; readonly path?: string; readonly forLeads?: true };

@@ -8,9 +8,10 @@ import type { RowView } from "../../server/base/words.server";
 import type { ListStart, ReadList } from "../../server/list/list-view.server";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
-import { postedResultingStanding, saidOf, withPending } from "../deciding/foreseen";
+import { postedResultingStanding, withPending } from "../deciding/foreseen";
 import { DecisionDialogs, useDialogsSoon } from "../deciding/lazy-dialogs";
 import type { DecisionTarget, Pending, PostedDecision } from "../deciding/posted-decision";
+import { useSaidOf } from "../deciding/use-said-of";
 import { useShelfPut } from "../frame/shelf-drop";
 import { useTray } from "../frame/tray-data";
 import { BinLine } from "./bin-line";
@@ -289,6 +290,7 @@ type Acting = {
 
 /** Carries decisions out about what was dropped, is chosen, or has the cursor, and goes on where that leads away. */
 function useActing({ scope, decided, isChosen, dropped, over, clear, goOn }: Acting) {
+  const saidOf = useSaidOf();
   const tray = useTray();
   const { decide } = useDecisions();
   const decideAbout = (decision: PostedDecision, about: DecisionTarget) =>

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
 import type { RowView } from "../../server/base/words.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { NewRows } from "./new-rows";
 
 // What is further away is nearer in the list itself.

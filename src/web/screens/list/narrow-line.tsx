@@ -17,12 +17,13 @@ import {
 import type { SheetView } from "../../../core/lists/sheet-view";
 import { calendarDayInWords } from "../../../core/time/day-words";
 import { commonTexts } from "../../../texts/en/common";
+import { frameTexts } from "../../../texts/en/frame";
 import { listTexts } from "../../../texts/en/list";
 import type { PlainKey } from "../../../texts/say";
 import { Opens } from "../../keys/key-desk";
 import type { ListStart } from "../../server/list/list-view.server";
-import { useSay } from "../../ui/say";
 import { soon } from "../../ui/soon";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
 import { NarrowMenu } from "../narrowing/narrow-menu";
@@ -151,7 +152,7 @@ const PLAIN = "h-7 px-1.5 text-soft";
 
 /** How the list is looked at: in words until the menus that change it are there. */
 function ViewPart({ view, onView }: { view: SheetView; onView: (view: SheetView | null) => void }) {
-  const say = useSay(listTexts);
+  const say = useSay(listTexts, frameTexts);
   const menus = viewMenus.use();
   const [asked, setAsked] = useState<"grouping" | "order" | null>(null);
   if (menus !== null) return <menus.default view={view} asked={asked} onView={onView} />;
@@ -162,10 +163,10 @@ function ViewPart({ view, onView }: { view: SheetView; onView: (view: SheetView 
   return (
     <div className="ml-auto flex shrink-0 items-center gap-1 whitespace-nowrap">
       <button type="button" aria-label={say("list.grouping")} onClick={ask("grouping")} className={PLAIN}>
-        {nameOfGrouping(view.grouping)}
+        {nameOfGrouping(say, view.grouping)}
       </button>
       <button type="button" aria-label={say("list.order")} onClick={ask("order")} className={`${PLAIN} lg:mr-[84px]`}>
-        {nameOfOrder(view)}
+        {nameOfOrder(say, view)}
       </button>
     </div>
   );

@@ -1,5 +1,5 @@
 import { listTexts } from "../../../texts/en/list";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 /**
  * New rows that wait until somebody wants to see them, so that nothing moves under her pointer. Over the list, or
  * (`isOver` false) in a line of its own where it would cover what one wants to click.

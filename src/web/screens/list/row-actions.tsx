@@ -1,6 +1,9 @@
 import { Archive, CalendarClock, FolderInput, Trash2, Undo2, UserRound } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Scope } from "../../../core/lists/scope";
+import { commonTexts } from "../../../texts/en/common";
+import { listTexts } from "../../../texts/en/list";
+import { useSay } from "../../ui/texts/use-say";
 import type { DialogKind } from "../deciding/dialog-props";
 
 export type BareDecision = "settle" | "bin" | "junk" | "keep" | "restore" | "unread";
@@ -9,17 +12,20 @@ export type Actions = { readonly ask: (dialog: DialogKind) => void; readonly bar
 
 /** What a row offers of itself while it is pointed at or has the focus. */
 export function RowQuick({ scope, ask, bare }: Actions & { scope: Scope }) {
+  const say = useSay(listTexts, commonTexts);
   const away = scope === "bin" || scope === "junk";
   return (
     <span className="relative z-10 ml-auto hidden shrink-0 gap-0.5 pl-1 group-hover:md:flex group-has-[a:focus-visible]:md:flex group-has-[button:focus-visible]:md:flex">
-      {scope !== "settled" && <Quick name="Settle" icon={<Archive size={15} />} onClick={() => bare("settle")} />}
-      <Quick name="Assign" icon={<UserRound size={15} />} onClick={() => ask("assign")} />
-      <Quick name="Rest until" icon={<CalendarClock size={15} />} onClick={() => ask("rest")} />
-      <Quick name="File to a record" icon={<FolderInput size={15} />} onClick={() => ask("file")} />
+      {scope !== "settled" && (
+        <Quick name={say("common.settle")} icon={<Archive size={15} />} onClick={() => bare("settle")} />
+      )}
+      <Quick name={say("common.assign")} icon={<UserRound size={15} />} onClick={() => ask("assign")} />
+      <Quick name={say("list.restUntil2")} icon={<CalendarClock size={15} />} onClick={() => ask("rest")} />
+      <Quick name={say("list.fileToARecord2")} icon={<FolderInput size={15} />} onClick={() => ask("file")} />
       {away ? (
-        <Quick name="Bring back" icon={<Undo2 size={15} />} onClick={() => bare("restore")} />
+        <Quick name={say("common.bringBack")} icon={<Undo2 size={15} />} onClick={() => bare("restore")} />
       ) : (
-        <Quick name="Bin" icon={<Trash2 size={15} />} onClick={() => bare("bin")} />
+        <Quick name={say("common.bin")} icon={<Trash2 size={15} />} onClick={() => bare("bin")} />
       )}
     </span>
   );

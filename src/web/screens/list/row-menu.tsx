@@ -7,7 +7,7 @@ import { useKeyOf } from "../../keys/key-desk";
 import type { RowView } from "../../server/base/words.server";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { PaceMarks } from "../../ui/pace-marks";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { PostedDecision } from "../deciding/posted-decision";
 import type { Actions } from "./row-actions";
 import type { Point } from "./sheet";

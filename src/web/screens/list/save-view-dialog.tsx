@@ -5,7 +5,7 @@ import { listTexts } from "../../../texts/en/list";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 type SaveViewDialogProps = { readonly scope: string; readonly query: string; readonly onClose: () => void };

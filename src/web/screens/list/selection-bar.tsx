@@ -5,7 +5,7 @@ import { listTexts } from "../../../texts/en/list";
 import { type CommandId, keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
 import { Button, KeyCap } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { DialogKind } from "../deciding/dialog-props";
 import type { BareDecision } from "./row-actions";
 import type { Selection } from "./selection";

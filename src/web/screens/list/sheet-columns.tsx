@@ -6,7 +6,7 @@ import { listTexts } from "../../../texts/en/list";
 import type { PlainKey } from "../../../texts/say";
 import type { ListedRowView } from "../../server/list/list-view.server";
 import { PaceMarks } from "../../ui/pace-marks";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { TurnLine } from "../../ui/turn-line";
 import { RowTabs } from "../deciding/row-tabs";
 import { OwnerStamp } from "../frame/owner-stamp";

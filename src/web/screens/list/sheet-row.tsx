@@ -4,7 +4,7 @@ import type { Column } from "../../../core/lists/sheet-view";
 import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
 import type { ListedRowView } from "../../server/list/list-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useDragged } from "../frame/dragging";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { cellOf } from "./sheet-columns";

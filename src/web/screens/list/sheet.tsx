@@ -5,7 +5,7 @@ import { linesOf } from "../../../core/lists/lanes";
 import { type Scope, scopeName } from "../../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../../core/lists/sheet-view";
 import { listTexts } from "../../../texts/en/list";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useMedia } from "../frame/use-media";
 import { usePlacedFolds } from "./folds";
 import type { Selection } from "./selection";

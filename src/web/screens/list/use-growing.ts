@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { listTexts } from "../../../texts/en/list";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useInTurn } from "./use-in-turn";
 
 /** A part of a list, with how much there is in all. */

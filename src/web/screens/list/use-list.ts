@@ -4,7 +4,7 @@ import { narrowingParams } from "../../../core/lists/narrowing";
 import { isDescending } from "../../../core/lists/sheet-view";
 import { listTexts } from "../../../texts/en/list";
 import type { ListedRowView, ListStart, ReadList } from "../../server/list/list-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { type AskNews, type RowChanges, useChanges } from "../frame/live-hub";
 import { fetchPart } from "../narrowing/fetch-part";
 import { useInTurn } from "./use-in-turn";

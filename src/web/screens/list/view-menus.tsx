@@ -3,9 +3,10 @@ import { DropdownMenu, Popover } from "radix-ui";
 import { lazy, type ReactNode, Suspense } from "react";
 import { GROUPINGS, type Grouping, ORDERS, type Order, type SheetView } from "../../../core/lists/sheet-view";
 import { commonTexts } from "../../../texts/en/common";
+import { frameTexts } from "../../../texts/en/frame";
 import { listTexts } from "../../../texts/en/list";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { GROUPING_NAMES, nameOfGrouping, nameOfOrder } from "../frame/view-names";
 
 const ColumnList = lazy(() => import("./column-list"));
@@ -56,22 +57,22 @@ const CHOSEN = `${MENU_ITEM} data-[state=checked]:font-semibold data-[state=chec
 
 /** Grouping, order, columns and where one reads, at the right end of the line above a list. */
 export default function ViewMenus({ view, asked, onView }: ViewProps) {
-  const say = useSay(listTexts, commonTexts);
+  const say = useSay(listTexts, commonTexts, frameTexts);
   return (
     <div className="ml-auto flex shrink-0 items-center gap-1">
-      <Menu label={say("list.grouping")} isAsked={asked === "grouping"} face={nameOfGrouping(view.grouping)}>
+      <Menu label={say("list.grouping")} isAsked={asked === "grouping"} face={nameOfGrouping(say, view.grouping)}>
         <DropdownMenu.RadioGroup
           value={view.grouping ?? ""}
           onValueChange={(value) => onView({ ...view, grouping: value === "" ? null : (value as Grouping) })}
         >
           {["", ...GROUPINGS].map((one) => (
             <DropdownMenu.RadioItem key={one} value={one} className={CHOSEN}>
-              {one === "" ? say("list.notGrouped") : say("list.by", { name: GROUPING_NAMES[one as Grouping] })}
+              {one === "" ? say("list.notGrouped") : say("list.by", { name: say(GROUPING_NAMES[one as Grouping]) })}
             </DropdownMenu.RadioItem>
           ))}
         </DropdownMenu.RadioGroup>
       </Menu>
-      <Menu label={say("list.order")} isAsked={asked === "order"} face={nameOfOrder(view)}>
+      <Menu label={say("list.order")} isAsked={asked === "order"} face={nameOfOrder(say, view)}>
         <DropdownMenu.RadioGroup
           value={`${view.order} ${view.reversed}`}
           onValueChange={(value) => {
@@ -82,7 +83,7 @@ export default function ViewMenus({ view, asked, onView }: ViewProps) {
           {ORDERS.flatMap((order) =>
             [false, true].map((reversed) => (
               <DropdownMenu.RadioItem key={`${order} ${reversed}`} value={`${order} ${reversed}`} className={CHOSEN}>
-                {nameOfOrder({ order, reversed })}
+                {nameOfOrder(say, { order, reversed })}
               </DropdownMenu.RadioItem>
             )),
           )}

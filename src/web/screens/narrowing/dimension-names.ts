@@ -1,15 +1,18 @@
 import type { MenuDimension } from "../../../core/lists/narrowing";
+import type { commonTexts } from "../../../texts/en/common";
+import type { narrowingTexts } from "../../../texts/en/narrowing";
+import type { PlainKey } from "../../../texts/say";
 import type { ListStart } from "../../server/list/list-view.server";
 
-export const DIMENSION_NAMES: Readonly<Record<MenuDimension, string>> = {
-  owner: "Owner",
-  category: "Category",
-  record: "Record",
-  person: "Person",
-  urgency: "Urgency",
-  age: "Age",
-  attachment: "Attachments",
-  unread: "Unread",
+export const DIMENSION_NAMES: Readonly<Record<MenuDimension, PlainKey<typeof narrowingTexts & typeof commonTexts>>> = {
+  owner: "narrowing.owner",
+  category: "narrowing.category",
+  record: "narrowing.record",
+  person: "narrowing.person",
+  urgency: "common.urgency",
+  age: "narrowing.age",
+  attachment: "narrowing.attachments",
+  unread: "narrowing.unread",
 };
 
 /** A menu that narrows a list in one dimension. */

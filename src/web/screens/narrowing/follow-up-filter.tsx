@@ -1,7 +1,7 @@
 import { Link, useLocation } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { narrowingTexts } from "../../../texts/en/narrowing";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 const LOOK = "h-7 rounded-control px-2 leading-7";
 const CHOSEN = "bg-act-soft font-semibold text-act";

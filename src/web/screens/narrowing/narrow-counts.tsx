@@ -2,9 +2,10 @@ import { Command } from "cmdk";
 import { Check } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { GroupCount } from "../../../operations/index.server";
+import { commonTexts } from "../../../texts/en/common";
 import { narrowingTexts } from "../../../texts/en/narrowing";
 import { byWords, entryValue } from "../../ui/by-words";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
 import { fetchPart } from "./fetch-part";
@@ -14,7 +15,7 @@ const TYPED_FROM = 9;
 
 /** The values of a dimension with their counts, fetched when the menu opens. */
 export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuProps) {
-  const say = useSay(narrowingTexts);
+  const say = useSay(narrowingTexts, commonTexts);
   const { tray } = useTray();
   const [counts, setCounts] = useState<readonly GroupCount[] | "failed" | null>(null);
   const { scope, narrowing } = list;
@@ -31,7 +32,7 @@ export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuPr
   if (counts === "failed") return <p className="px-3 py-2 text-late">{say("narrowing.theCountsCouldNotBe")}</p>;
   const chosen = narrowing[dimension] ?? [];
   return (
-    <Command label={DIMENSION_NAMES[dimension]} filter={byWords} loop>
+    <Command label={say(DIMENSION_NAMES[dimension])} filter={byWords} loop>
       {/* Always there, so that arrows and Enter work; shown where there is something to look through. */}
       <Command.Input
         autoFocus

@@ -1,15 +1,16 @@
 import { lazy, Suspense } from "react";
+import { commonTexts } from "../../../texts/en/common";
 import { narrowingTexts } from "../../../texts/en/narrowing";
 import { MenuTrigger } from "../../ui/menu-trigger";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { DIMENSION_NAMES, type NarrowMenuProps } from "./dimension-names";
 
 const NarrowCounts = lazy(() => import("./narrow-counts"));
 
 /** What a list can be narrowed by in one dimension, each with how many it would show now. */
 export function NarrowMenu({ list, dimension, onChoose }: NarrowMenuProps) {
-  const say = useSay(narrowingTexts);
-  const trigger = { className: "opener", children: DIMENSION_NAMES[dimension] };
+  const say = useSay(narrowingTexts, commonTexts);
+  const trigger = { className: "opener", children: say(DIMENSION_NAMES[dimension]) };
   return (
     <MenuTrigger
       {...trigger}
@@ -22,7 +23,7 @@ export function NarrowMenu({ list, dimension, onChoose }: NarrowMenuProps) {
               align="start"
               sideOffset={4}
               role="dialog"
-              aria-label={say("narrowing.filterBy", { name: DIMENSION_NAMES[dimension].toLowerCase() })}
+              aria-label={say("narrowing.filterBy", { name: say(DIMENSION_NAMES[dimension]).toLowerCase() })}
               className="z-50 w-64 overflow-hidden rounded-sheet border border-rule bg-paper shadow-raised"
             >
               <Suspense fallback={<p className="px-3 py-2 text-soft">{say("narrowing.counting")}</p>}>

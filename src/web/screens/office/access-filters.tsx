@@ -1,16 +1,17 @@
 import { Link, useLocation } from "react-router";
 import { ACCESS_GROUPS, type AccessGroup } from "../../../core/access/access-event";
 import { officeTexts } from "../../../texts/en/office";
-import { useSay } from "../../ui/say";
+import type { PlainKey } from "../../../texts/say";
 import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useFilters } from "../frame/use-filters";
 
-const GROUP_NAMES: Readonly<Record<AccessGroup, string>> = {
-  "sign-ins": "sign-ins and passwords",
-  failures: "failed sign-ins",
-  rights: "roles and access",
-  exports: "exports",
+const GROUP_NAMES: Readonly<Record<AccessGroup, PlainKey<typeof officeTexts>>> = {
+  "sign-ins": "office.signInsAndPasswords",
+  failures: "office.failedSignIns",
+  rights: "office.rolesAndAccess",
+  exports: "office.exports",
 };
 
 /** Whose entries, and of what kind. */
@@ -32,7 +33,7 @@ export function AccessFilters() {
         label={say("office.kind")}
         value={params.get("kind") ?? ""}
         onChoose={(value) => choose("kind", value)}
-        choices={[["", "everything"], ...groups.map((group) => [group, GROUP_NAMES[group]] as const)]}
+        choices={[["", say("office.everything")], ...groups.map((group) => [group, say(GROUP_NAMES[group])] as const)]}
       />
       {params.has("before") && (
         <Link to={pathname} className="text-sm text-act hover:underline">

@@ -1,5 +1,5 @@
 import { officeTexts } from "../../../texts/en/office";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 type ListedAccess = {
   readonly id: string;

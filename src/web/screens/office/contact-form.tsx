@@ -2,7 +2,7 @@ import type { Contact } from "../../../core/contacts/contact";
 import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { CategoryChoice } from "../categories/category-choice";
 import { NoteField } from "../frame/note-field";
 import { SideForm } from "../frame/side-form";
@@ -23,7 +23,7 @@ export function ContactForm({ contact, given, onClose }: ContactFormProps) {
   const problems = step.refused?.problems ?? {};
   return (
     <SideForm
-      name={contact === null ? "New contact" : `Change ${contact.name}`}
+      name={contact === null ? say("office.newContact") : say("common.changeOf", { name: contact.name })}
       step={step}
       submits={say("office.saveContact")}
       onClose={onClose}

@@ -5,7 +5,7 @@ import { officeTexts } from "../../../texts/en/office";
 import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
 import type { ContactsOutcome } from "./contacts-outcome";

@@ -2,20 +2,17 @@ import { RadioGroup } from "radix-ui";
 import { type FormEvent, useRef, useState } from "react";
 import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
+import type { Say } from "../../../texts/say";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 const WAYS = [
-  ["history", "As history", "Threads stand Settled; nobody has to sort them, nothing is sent."],
-  ["new", "As new mail", "Comes to To sort like mail that arrives today."],
+  ["history", "office.asHistory", "office.threadsStandSettledNobodyHas"],
+  ["new", "office.asNewMail", "office.comesToToSortLike"],
 ] as const;
-const RECORD = [
-  "record",
-  "As a record",
-  "The ZIP of a record that was exported, here or elsewhere: its line in the register, its messages in their conversations, who filed them and how, documents and notes.",
-] as const;
+const RECORD = ["record", "office.asARecord", "office.theZipOfARecord"] as const;
 
 type ImportFormProps = {
   readonly onReceived: () => void;
@@ -49,7 +46,7 @@ export function ImportForm({ onReceived, start }: ImportFormProps) {
       if (said === null && field.current !== null) field.current.value = "";
       onReceived();
     };
-    upload(`/${tray.slug}/import/upload?${query}`, file, setSent, ended);
+    upload(say, `/${tray.slug}/import/upload?${query}`, file, setSent, ended);
   };
   return (
     <form onSubmit={send} className="grid gap-3 border-b border-rule px-5 py-4 *:max-w-[720px]">
@@ -80,8 +77,8 @@ export function ImportForm({ onReceived, start }: ImportFormProps) {
             value={value}
             className="flex flex-col rounded-control border border-rule px-3 py-2 text-left hover:border-act data-[state=checked]:border-act data-[state=checked]:bg-act-soft"
           >
-            <b className="font-semibold">{name}</b>
-            <span className="block text-sm text-soft">{words}</span>
+            <b className="font-semibold">{say(name)}</b>
+            <span className="block text-sm text-soft">{say(words)}</span>
           </RadioGroup.Item>
         ))}
       </RadioGroup.Root>
@@ -97,12 +94,18 @@ export function ImportForm({ onReceived, start }: ImportFormProps) {
 }
 
 // fetch does not say how far it is.
-function upload(address: string, file: File, onPart: (part: number) => void, onEnd: (problem: string | null) => void) {
+function upload(
+  say: Say<typeof officeTexts>,
+  address: string,
+  file: File,
+  onPart: (part: number) => void,
+  onEnd: (problem: string | null) => void,
+) {
   const request = new XMLHttpRequest();
   request.open("POST", address);
   request.setRequestHeader("Content-Type", "application/octet-stream");
   request.upload.onprogress = ({ loaded, total }) => onPart(total === 0 ? 0 : loaded / total);
-  request.onload = () => onEnd(request.status < 400 ? null : "The file was not taken; try again.");
-  request.onerror = () => onEnd("The connection was lost during the upload. Choose the file again.");
+  request.onload = () => onEnd(request.status < 400 ? null : say("office.theFileWasNotTaken"));
+  request.onerror = () => onEnd(say("office.theConnectionWasLostDuring"));
   request.send(file);
 }

@@ -1,27 +1,30 @@
 import { Link, useFetcher } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
+import type { PlainKey } from "../../../texts/say";
 import type { Route } from "../../routes/office/+types/import";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 type Run = Route.ComponentProps["loaderData"]["runs"][number];
 
-const STATES: Readonly<Record<Run["state"], string>> = {
-  receiving: "The file is on its way",
-  waiting: "Waiting for its turn",
-  running: "Taking messages in",
-  done: "Done",
-  cancelled: "Stopped",
-  failed: "Not read to its end",
+type RunKey = PlainKey<typeof officeTexts & typeof commonTexts>;
+
+const STATES: Readonly<Record<Run["state"], RunKey>> = {
+  receiving: "office.theFileIsOnIts",
+  waiting: "office.waitingForItsTurn",
+  running: "office.takingMessagesIn",
+  done: "common.done",
+  cancelled: "office.stopped",
+  failed: "office.notReadToItsEnd",
 };
 
-const WAYS: Readonly<Record<Run["way"], string>> = {
-  history: "as history",
-  new: "as new mail",
-  record: "as a record",
+const WAYS: Readonly<Record<Run["way"], RunKey>> = {
+  history: "office.asHistory2",
+  new: "office.asNewMail2",
+  record: "office.asARecord2",
 };
 
 /** The imports of the tray, those under way with how far they are. */
@@ -47,14 +50,14 @@ function ImportItem({ run }: { run: Run }) {
         <span className="flex items-baseline gap-3">
           <b className="truncate font-semibold">{run.fileName}</b>
           <span className="text-sm whitespace-nowrap text-soft">
-            {WAYS[run.way]}, {run.when}
+            {say(WAYS[run.way])}, {run.when}
           </span>
         </span>
         {run.state === "running" ? (
-          <Progress value={run.bytesRead / Math.max(1, run.bytes)} label={STATES.running} />
+          <Progress value={run.bytesRead / Math.max(1, run.bytes)} label={say(STATES.running)} />
         ) : (
           <span className={`text-sm ${run.state === "failed" ? "text-late" : "text-soft"}`}>
-            {STATES[run.state]}
+            {say(STATES[run.state])}
             {run.problem !== null && `: ${run.problem}`}
           </span>
         )}

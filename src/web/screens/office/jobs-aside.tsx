@@ -1,7 +1,7 @@
 import { officeTexts } from "../../../texts/en/office";
 import type { JobAsideView } from "../../server/office/jobs-aside-view.server";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
 

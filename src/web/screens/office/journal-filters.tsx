@@ -1,7 +1,7 @@
 import { Link, useLocation } from "react-router";
 import { officeTexts } from "../../../texts/en/office";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useFilters } from "../frame/use-filters";
 
@@ -13,9 +13,9 @@ const KIND_NAMES: Readonly<Record<string, string>> = {
   waiting: "waiting",
   resting: "rests",
   "follow-ups": "follow-ups",
-  away: "bin and junk",
-  joined: "merged and split",
-  together: "notes, followers, drafts",
+  away: "office.binAndJunk",
+  joined: "office.mergedAndSplit",
+  together: "office.notesFollowersDrafts",
 };
 
 /** Whose steps, and of what kind. */

@@ -8,8 +8,8 @@ import type { NotificationSettingsView } from "../../server/people/notification-
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { saidChoices, useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import type { NotificationOutcome } from "./notification-outcome";
 
@@ -106,7 +106,7 @@ function Box({ name, label, isOn }: { name: string; label: string; isOn: boolean
 function BrowserLeave() {
   const say = useSay(officeTexts, commonTexts);
   const [leave, setLeave] = useState<NotificationPermission | "none" | null>(null);
-  useEffect(() => setLeave(say("common.notification") in window ? Notification.permission : "none"), [say]);
+  useEffect(() => setLeave("Notification" in window ? Notification.permission : "none"), []);
   if (leave === null || leave === "granted") return null;
   if (leave === "default") {
     return (
@@ -126,11 +126,11 @@ function BrowserLeave() {
   );
 }
 
-const KINDS: readonly (readonly [WatchKind, string])[] = [
-  ["person", "a person"],
-  ["category", "a category"],
-  ["words", "words"],
-];
+const KINDS = [
+  ["person", "office.aPerson"],
+  ["category", "office.aCategory"],
+  ["words", "office.words"],
+] as const;
 
 function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
   const say = useSay(officeTexts, commonTexts);
@@ -166,7 +166,7 @@ function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
         <Select
           label={say("office.watchFor")}
           value={kind}
-          choices={KINDS}
+          choices={saidChoices(say, KINDS)}
           onChoose={(chosen) => {
             setKind(chosen as WatchKind);
             setValue(chosen === "category" ? (categories[0]?.id ?? "") : "");

@@ -12,7 +12,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { CategoryChoice } from "../categories/category-choice";
 import { ChoiceField } from "../frame/choice-field";
 import { useTray } from "../frame/tray-data";
@@ -157,11 +157,11 @@ type ConditionsProps = {
 };
 
 const PARTS = [
-  ["from", "From", "address or @domain"],
-  ["to", "To", "address or @domain"],
-  ["subject", "Words in the subject", "invoice, delivery note"],
-  ["text", "Words in the text", "please find attached"],
-  ["list", "List", "its List-Id"],
+  ["from", "office.from", "office.addressOrDomain2"],
+  ["to", "office.to", "office.addressOrDomain2"],
+  ["subject", "office.wordsInTheSubject", "office.invoiceDeliveryNote"],
+  ["text", "office.wordsInTheText", "office.pleaseFindAttached"],
+  ["list", "office.list2", "office.itsListId"],
 ] as const;
 
 function Conditions({ title, before, given, problems }: ConditionsProps) {
@@ -176,10 +176,10 @@ function Conditions({ title, before, given, problems }: ConditionsProps) {
         {PARTS.map(([part, label, example]) => (
           <Field
             key={part}
-            label={label}
+            label={say(label)}
             name={`${before}${part}`}
             defaultValue={given[part].join(", ")}
-            placeholder={example}
+            placeholder={say(example)}
             problem={problems[`${before}${part}`]}
             autoComplete="off"
           />

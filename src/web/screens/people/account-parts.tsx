@@ -2,7 +2,7 @@ import { useRef } from "react";
 import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useStep } from "../frame/use-step";
 
 /** Changes one's own password; whoever is signed in elsewhere under the old one is signed out there. */

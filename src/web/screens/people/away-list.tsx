@@ -2,7 +2,7 @@ import { Link, useFetcher } from "react-router";
 import { peopleTexts } from "../../../texts/en/people";
 import type { TimeOffView } from "../../server/people/time-off-view.server";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 
@@ -59,7 +59,10 @@ function AwayLine({ time, isOwn }: { time: TimeOffView; isOwn: boolean }) {
             type="submit"
             name="do"
             value="end"
-            aria-label={`${isNow ? "End" : say("people.callOff")} ${isOwn ? "it" : name}`}
+            aria-label={say(isNow ? "people.endTimeOff" : "people.callOffTimeOff", {
+              whose: isOwn ? "own" : "other",
+              name,
+            })}
           >
             {isNow ? say("people.backToday") : say("people.callOff")}
           </Button>

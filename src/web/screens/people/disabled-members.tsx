@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { ListedGroup, ListedMember } from "./listed-member";
 import { ShutOutDialog } from "./shut-out-dialog";
 import { useMembersStep } from "./use-members-step";

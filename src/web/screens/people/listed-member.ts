@@ -1,4 +1,6 @@
 import type { Role } from "../../../operations/index.server";
+import type { peopleTexts } from "../../../texts/en/people";
+import type { PlainKey } from "../../../texts/say";
 
 /** Somebody in the tray, as its page lists her. */
 export type ListedMember = {
@@ -12,5 +14,9 @@ export type ListedMember = {
 export type ListedGroup = { readonly id: string; readonly name: string; readonly memberIds: readonly string[] };
 
 /** What each role may do, in the words of the menu. */
-export const ROLE_NAMES: Readonly<Record<Role, string>> = { lead: "Lead", member: "Member", reader: "Reader" };
-export const ROLES = Object.entries(ROLE_NAMES) as [Role, string][];
+export const ROLE_NAMES: Readonly<Record<Role, PlainKey<typeof peopleTexts>>> = {
+  lead: "people.lead",
+  member: "people.member",
+  reader: "people.reader",
+};
+export const ROLES = Object.entries(ROLE_NAMES) as [Role, PlainKey<typeof peopleTexts>][];

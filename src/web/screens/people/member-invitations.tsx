@@ -4,8 +4,8 @@ import { commonTexts } from "../../../texts/en/common";
 import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { saidChoices, useSay } from "../../ui/texts/use-say";
 import { ROLE_NAMES, ROLES } from "./listed-member";
 import { useMembersStep } from "./use-members-step";
 
@@ -27,7 +27,7 @@ export function MemberInvitations({ invitations }: { invitations: readonly Invit
         <Select
           label={say("people.role")}
           value={role}
-          choices={ROLES}
+          choices={saidChoices(say, ROLES)}
           onChoose={(chosen) => setRole(chosen as Role)}
         />
         <Button disabled={isBusy} onClick={() => post({ do: "invite", role })}>
@@ -43,7 +43,9 @@ export function MemberInvitations({ invitations }: { invitations: readonly Invit
       <ul className="mt-1">
         {invitations.map(({ id, role: given, until }) => (
           <li key={id} className="flex items-center gap-2 border-b border-hair py-1 text-sm">
-            <span className="flex-1">{say("people.forAUntil", { name: ROLE_NAMES[given].toLowerCase(), until })}</span>
+            <span className="flex-1">
+              {say("people.forAUntil", { name: say(ROLE_NAMES[given]).toLowerCase(), until })}
+            </span>
             <Button look="quiet" onClick={() => post({ do: "take-back", id })}>
               {say("common.takeBack")}
             </Button>

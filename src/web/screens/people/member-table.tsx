@@ -2,8 +2,8 @@ import { useState } from "react";
 import { commonTexts } from "../../../texts/en/common";
 import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { saidChoices, useSay } from "../../ui/texts/use-say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 import { type ListedGroup, type ListedMember, ROLE_NAMES, ROLES } from "./listed-member";
@@ -49,12 +49,12 @@ function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: ((
         </span>
         <span className="hidden truncate text-sm text-soft sm:block">{signInName}</span>
         {onShutOut === null ? (
-          <span className="text-soft">{ROLE_NAMES[role]}</span>
+          <span className="text-soft">{say(ROLE_NAMES[role])}</span>
         ) : (
           <Select
             label={say("people.roleOf", { name })}
             value={role}
-            choices={ROLES}
+            choices={saidChoices(say, ROLES)}
             onChoose={(chosen) => post({ do: "role", member: id, role: chosen })}
           />
         )}

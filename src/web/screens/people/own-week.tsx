@@ -3,7 +3,7 @@ import { useFetcher } from "react-router";
 import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { AwayOutcome } from "./away-outcome";
 import { type Open, WeekFields } from "./week-fields";
 

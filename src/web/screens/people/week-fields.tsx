@@ -1,11 +1,19 @@
 import { peopleTexts } from "../../../texts/en/people";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 type Part = { readonly from: string; readonly to: string };
 /** A day of a week as its form has it: open from and to, with a break; null for one off. */
 export type Open = (Part & { readonly pause: Part | null }) | null;
 
-const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
+const WEEKDAYS = [
+  "people.monday",
+  "people.tuesday",
+  "people.wednesday",
+  "people.thursday",
+  "people.friday",
+  "people.saturday",
+  "people.sunday",
+] as const;
 
 type WeekFieldsProps = {
   /** Monday first; null for a day off. */
@@ -15,10 +23,11 @@ type WeekFieldsProps = {
 
 /** The hours of a week, a line for each day. */
 export function WeekFields({ week, problems }: WeekFieldsProps) {
+  const say = useSay(peopleTexts);
   return (
     <ul className="mt-1.5">
       {WEEKDAYS.map((name, day) => (
-        <Weekday key={name} name={name} day={day} open={week[day] ?? null} problem={problems[`day-${day}`]} />
+        <Weekday key={name} name={say(name)} day={day} open={week[day] ?? null} problem={problems[`day-${day}`]} />
       ))}
     </ul>
   );

@@ -16,10 +16,11 @@ import {
 } from "../../../core/records/arrangement";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
+import type { Say } from "../../../texts/say";
 import { Opens } from "../../keys/key-desk";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
 import { RecordPicker } from "../deciding/lazy-record-picker";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
@@ -163,7 +164,7 @@ function Row({ placed: { item, spot }, record, ways, isBusy, ...does }: RowProps
   const say = useSay(recordsTexts, commonTexts);
   const { tray } = useTray();
   const [isNaming, setNaming] = useState(false);
-  const name = nameOf(item, record);
+  const name = nameOf(say, item, record);
   const own = ways.filter(([way]) => !isInside(way, item, spot));
   return (
     <li
@@ -262,7 +263,8 @@ function Row({ placed: { item, spot }, record, ways, isBusy, ...does }: RowProps
   );
 }
 
-const nameOf = (item: Arranged, record: KnownRecord | undefined) => item.name || record?.title || "a record";
+const nameOf = (say: Say<typeof recordsTexts>, item: Arranged, record: KnownRecord | undefined) =>
+  item.name || record?.title || say("records.aRecord");
 
 // A folder does not go into itself or what is in it.
 function isInside(way: string, item: Arranged, spot: Spot): boolean {

@@ -3,7 +3,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import type { PreviewView, RetainedLineView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { DayField } from "../frame/day-field";
 import { useStep } from "../frame/use-step";
 import type { RetentionOutcome } from "./retention-outcome";
@@ -93,9 +93,9 @@ function Named({ preview }: { readonly preview: PreviewView }) {
       <p className="mt-2">
         <b className="font-semibold">
           {say("records.withAnd", {
-            conversations: counted(conversations, "conversation"),
-            messages: counted(messages, "message"),
-            documents: counted(documents, "document"),
+            conversations,
+            messages,
+            documents,
             size,
           })}
         </b>{" "}
@@ -111,9 +111,7 @@ function Named({ preview }: { readonly preview: PreviewView }) {
           <Line key={one.id} {...one} />
         ))}
         {goes.length < conversations && (
-          <li className="py-1 text-soft">
-            {say("records.and")} {conversations - goes.length} {say("records.more")}
-          </li>
+          <li className="py-1 text-soft">{say("records.andSoManyMore", { count: conversations - goes.length })}</li>
         )}
       </ul>
       {elsewhere.length > 0 && (
@@ -130,11 +128,8 @@ function Named({ preview }: { readonly preview: PreviewView }) {
   );
 }
 
-const counted = (count: number, one: string) =>
-  count === 0 ? `no ${one}s` : count === 1 ? `1 ${one}` : `${count.toLocaleString("en")} ${one}s`;
-
 function Line({ subject, who, when, count }: PreviewView["goes"][number]) {
-  const say = useSay(commonTexts);
+  const say = useSay(commonTexts, recordsTexts);
   return (
     <li className="flex gap-3 border-b border-hair py-1 last:border-0">
       <span className="min-w-0 flex-1 truncate">
@@ -142,7 +137,7 @@ function Line({ subject, who, when, count }: PreviewView["goes"][number]) {
         <span className="text-soft">{who}</span>
       </span>
       <span className="shrink-0 text-soft">
-        {counted(count, "message")}, {when}
+        {say("records.messagesOf", { count })}, {when}
       </span>
     </li>
   );

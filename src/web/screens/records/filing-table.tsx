@@ -6,7 +6,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { Opens } from "../../keys/key-desk";
 import type { FilingsView } from "../../server/records/record-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";
 import { useTray } from "../frame/tray-data";

@@ -2,13 +2,13 @@ import { useState } from "react";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
 
 const ROLES = [
-  ["member", "every member who has none yet, and whoever joins"],
-  ["reader", "every reader who has none yet, and whoever joins"],
+  ["member", "records.everyMemberWhoHasNone"],
+  ["reader", "records.everyReaderWhoHasNone"],
 ] as const;
 
 /** Hands one's own tree out: as what those of a role begin with, or to some colleagues. */
@@ -35,7 +35,7 @@ export function HandOut({ isEmpty }: { readonly isEmpty: boolean }) {
                 onChange={() => setTo(role)}
                 className="mt-0.5 size-4 accent-act"
               />
-              {words}
+              {say(words)}
             </label>
           ))}
           <label className="flex min-h-6 cursor-pointer items-start gap-2">

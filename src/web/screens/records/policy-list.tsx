@@ -5,15 +5,15 @@ import { recordsTexts } from "../../../texts/en/records";
 import type { RetentionView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
 import { ChoiceField } from "../frame/choice-field";
 import { SideForm } from "../frame/side-form";
 import { useStep } from "../frame/use-step";
 import type { RetentionOutcome } from "./retention-outcome";
 
-const FROM_WORDS = { closing: "the closing of the record", "last-message": "its newest message" } as const;
-const END_WORDS = { review: "somebody looks at it", disposal: "it is announced, and goes a week later" } as const;
+const FROM_WORDS = { closing: "records.theClosingOfTheRecord", "last-message": "records.itsNewestMessage" } as const;
+const END_WORDS = { review: "records.somebodyLooksAtIt", disposal: "records.itIsAnnouncedAndGoes" } as const;
 
 type PolicyListProps = {
   readonly retention: RetentionView;
@@ -54,7 +54,7 @@ export function PolicyList({ retention: { policies, types, categories }, step }:
             <div className="min-w-0 flex-1">
               <p className="font-serif text-[15px]">{policy.name}</p>
               <p className="text-sm text-soft">
-                {say("records.then", { words: policy.words, name: END_WORDS[policy.endsIn] })}
+                {say("records.then", { words: policy.words, name: say(END_WORDS[policy.endsIn]) })}
               </p>
             </div>
             <Button
@@ -124,7 +124,7 @@ function PolicyForm({ policy, onClose }: PolicyFormProps) {
   return (
     <div className="mt-3">
       <SideForm
-        name={policy === null ? "New policy" : `Change ${policy.name}`}
+        name={policy === null ? say("records.newPolicy") : say("common.changeOf", { name: policy.name })}
         step={step}
         submits={say("records.savePolicy")}
         onClose={onClose}
@@ -152,13 +152,13 @@ function PolicyForm({ policy, onClose }: PolicyFormProps) {
           label={say("records.countedFrom")}
           name="countsFrom"
           value={policy?.countsFrom ?? "closing"}
-          choices={COUNTS_FROM.map((one) => [one, FROM_WORDS[one]] as const)}
+          choices={COUNTS_FROM.map((one) => [one, say(FROM_WORDS[one])] as const)}
         />
         <ChoiceField
           label={say("records.atItsEnd")}
           name="endsIn"
           value={policy?.endsIn ?? "review"}
-          choices={ENDS_IN.map((one) => [one, END_WORDS[one]] as const)}
+          choices={ENDS_IN.map((one) => [one, say(END_WORDS[one])] as const)}
         />
       </SideForm>
     </div>

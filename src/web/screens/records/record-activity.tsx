@@ -1,7 +1,7 @@
 import { lazy, Suspense, useMemo } from "react";
 import { recordsTexts } from "../../../texts/en/records";
 import type { monthsView } from "../../server/records/record-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 const PairedBars = lazy(() => import("../../ui/paired-bars"));
 const NAMES = { first: "came", second: "went" } as const;

@@ -6,7 +6,7 @@ import type { RecordCardView } from "../../server/records/record-view.server";
 import type { KeptView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import type { RecordsOutcome } from "../frame/records-outcome";
 import { useTray } from "../frame/tray-data";
@@ -35,7 +35,7 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
   return (
     <div>
       <dl className="grid grid-cols-[92px_minmax(0,1fr)] gap-x-3 text-sm">
-        <Line name="Responsible">
+        <Line name={say("records.responsible")}>
           {responsibleId === null ? (
             <span className="text-soft">{say("common.nobodyYet")}</span>
           ) : (
@@ -44,9 +44,9 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
             </span>
           )}
         </Line>
-        <Line name="Opened">{card.opened}</Line>
-        {card.closed !== null && <Line name="Closed">{card.closed}</Line>}
-        <Line name="Access">
+        <Line name={say("records.opened")}>{card.opened}</Line>
+        {card.closed !== null && <Line name={say("records.closed2")}>{card.closed}</Line>}
+        <Line name={say("records.access")}>
           {card.viewers === null ? (
             "everybody"
           ) : (
@@ -55,7 +55,7 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
             </span>
           )}
         </Line>
-        <Line name="People">
+        <Line name={say("records.people")}>
           {addresses.length === 0 ? (
             <span className="text-soft">{say("records.noneNamed")}</span>
           ) : (
@@ -69,11 +69,11 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
           )}
         </Line>
         {note !== "" && (
-          <Line name="Good to know">
+          <Line name={say("records.goodToKnow")}>
             <span className="whitespace-pre-line">{note}</span>
           </Line>
         )}
-        <Line name="Sub-records">
+        <Line name={say("records.subRecords")}>
           {card.under.length === 0 ? (
             <span className="text-soft">{say("common.none")}</span>
           ) : (

@@ -9,7 +9,7 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { FILE_BUTTON } from "../../ui/file-button";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { RecordLook } from "./record-look";
 

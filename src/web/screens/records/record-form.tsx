@@ -2,7 +2,7 @@ import { useState } from "react";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { ChoiceField } from "../frame/choice-field";
 import { NoteField } from "../frame/note-field";
 import type { RecordsOutcome } from "../frame/records-outcome";
@@ -47,7 +47,7 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
   const problems = step.refused?.problems ?? {};
   return (
     <SideForm
-      name={isNew ? "New record" : `Change ${record.code}`}
+      name={isNew ? say("records.newRecord") : say("records.change3", { code: record.code })}
       step={step}
       submits={isNew ? say("records.createRecord") : say("common.save")}
       onClose={onClose}

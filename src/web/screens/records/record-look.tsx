@@ -2,7 +2,7 @@ import { Form, Link, useNavigation } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 type RecordLookProps = {
   readonly code: string;

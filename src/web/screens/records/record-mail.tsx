@@ -2,7 +2,7 @@ import { Link, useSearchParams } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import type { MailView } from "../../server/records/record-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { FiledConversation } from "./filed-conversation";
 import { RecordLook } from "./record-look";
 
@@ -74,7 +74,7 @@ function Parts({ parts }: { readonly parts: MailView["parts"] }) {
   const say = useSay(recordsTexts, commonTexts);
   return (
     <section aria-label={say("common.filedAlone")}>
-      <Heading name="Filed alone" count={parts.length} isMore={false} />
+      <Heading name={say("common.filedAlone")} count={parts.length} isMore={false} />
       <ul>
         {parts.map((part) => (
           <li key={`${part.messageId} ${part.attachment}`} className="border-b border-hair px-5 py-2.5">

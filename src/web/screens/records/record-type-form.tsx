@@ -5,20 +5,21 @@ import { FIELD_KINDS, type FilingField } from "../../../core/records/filing-fiel
 import type { RecordType } from "../../../core/records/record-type";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
+import type { PlainKey } from "../../../texts/say";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
 import { SideForm } from "../frame/side-form";
 import { useStep } from "../frame/use-step";
 
-const KIND_NAMES: Readonly<Record<FilingField["kind"], string>> = {
-  text: "Text",
-  choice: "A choice",
-  date: "A day",
-  person: "A person",
-  number: "A number",
-  "yes-no": "Yes or no",
+const KIND_NAMES: Readonly<Record<FilingField["kind"], PlainKey<typeof recordsTexts>>> = {
+  text: "records.text",
+  choice: "records.aChoice",
+  date: "records.aDay",
+  person: "records.aPerson",
+  number: "records.aNumber",
+  "yes-no": "records.yesOrNo",
 };
 
 type RecordTypeFormProps = {
@@ -53,7 +54,7 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
     ]);
   return (
     <SideForm
-      name={type === null ? "New type" : `Change ${type.name}`}
+      name={type === null ? say("records.newType") : say("common.changeOf", { name: type.name })}
       step={step}
       submits={say("records.saveType")}
       onClose={onClose}
@@ -75,7 +76,7 @@ export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
           name="codePattern"
           value={codePattern}
           onChange={(event) => setPattern(event.target.value)}
-          placeholder="P-{yy}-{nnn}"
+          placeholder={say("records.aCodePattern")}
           problem={problems.codePattern}
           autoComplete="off"
         />
@@ -137,7 +138,7 @@ function FieldLine({ field, at, onChange, onRemove }: FieldLineProps) {
         <Select
           label={say("records.kindOf", { name })}
           value={field.kind}
-          choices={FIELD_KINDS.map((kind) => [kind, KIND_NAMES[kind]] as const)}
+          choices={FIELD_KINDS.map((kind) => [kind, say(KIND_NAMES[kind])] as const)}
           onChoose={(kind) => onChange({ kind: kind as FilingField["kind"] })}
         />
         <button

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { recordsTexts } from "../../../texts/en/records";
 import type { RetainedLineView, RetentionView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
 import { DisposalSheet } from "./disposal-sheet";
@@ -19,7 +19,12 @@ export function RetentionScreen({ retention }: { readonly retention: RetentionVi
   return (
     <div className="grid gap-x-8 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_460px]">
       <div className="min-w-0 space-y-6">
-        <Lines name="Due for review" lines={due} count={counts.due} empty={say("records.noRecordIsDueWhat")}>
+        <Lines
+          name={say("records.dueForReview")}
+          lines={due}
+          count={counts.due}
+          empty={say("records.noRecordIsDueWhat")}
+        >
           {(line) => (
             <Button
               className="h-7"
@@ -31,8 +36,8 @@ export function RetentionScreen({ retention }: { readonly retention: RetentionVi
             </Button>
           )}
         </Lines>
-        {held.length > 0 && <Lines name="On hold" lines={held} count={counts.held} empty="" />}
-        {coming.length > 0 && <Lines name="Within a year" lines={coming} count={counts.coming} empty="" />}
+        {held.length > 0 && <Lines name={say("records.onHold")} lines={held} count={counts.held} empty="" />}
+        {coming.length > 0 && <Lines name={say("records.withinAYear")} lines={coming} count={counts.coming} empty="" />}
         <Certificates certificates={certificates} />
       </div>
       <div className="min-w-0 space-y-6 max-lg:mt-6">

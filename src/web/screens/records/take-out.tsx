@@ -3,7 +3,7 @@ import { recordsTexts } from "../../../texts/en/records";
 import type { ZipExportOutcome } from "../../routes/records/parcels";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useOutcome } from "../frame/use-step";
 

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { shellTexts } from "../../../texts/en/shell";
 import { useKeyOf } from "../../keys/key-desk";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 const SHOWN = "common-tray-last-shown";
@@ -16,12 +16,12 @@ export function Bell() {
   const keyName = useKeyOf();
   const { unread, pop } = bell;
   useEffect(() => {
-    if (pop === null || !(say("common.notification") in window) || Notification.permission !== "granted") return;
+    if (pop === null || !("Notification" in window) || Notification.permission !== "granted") return;
     if (localStorage.getItem(SHOWN) === pop.id) return;
     localStorage.setItem(SHOWN, pop.id);
     const shown = new Notification(pop.title, { body: pop.words, tag: pop.id, silent: true });
     shown.onclick = () => window.focus();
-  }, [pop, say]);
+  }, [pop]);
   const label = unread === 0 ? say("shell.notifications") : say("shell.notificationsUnread", { unread });
   return (
     <Link

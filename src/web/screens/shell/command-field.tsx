@@ -4,6 +4,7 @@ import { useFetcher } from "react-router";
 import { scopeName } from "../../../core/lists/scope";
 import { FLOW } from "../../../core/standing/standing";
 import { commonTexts } from "../../../texts/en/common";
+import { keysTexts } from "../../../texts/en/keys";
 import { shellTexts } from "../../../texts/en/shell";
 import { COMMANDS, type CommandId, keyCap } from "../../keys/commands";
 import { useGo, useKeyDesk, useKeyOf } from "../../keys/key-desk";
@@ -11,7 +12,7 @@ import type { loader as recordChoices } from "../../routes/records/record-choice
 import { byWords, entryValue } from "../../ui/by-words";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { notePick, recentPicks } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
@@ -28,15 +29,15 @@ type Entry = {
 
 const SCOPES = ["open", ...FLOW] as const;
 // Those that no menu names.
-const OTHER_PAGES: readonly Pick<TrayPage, "path" | "name" | "also">[] = [
-  { path: "loose-ends", name: "Loose ends", also: ["forgotten", "what was missed"] },
-  { path: "notifications", name: "Notifications: what there is", also: ["alerts", "bell"] },
-  { path: "settings", name: "Settings", also: ["preferences", "options", "configuration"] },
+const OTHER_PAGES: readonly Omit<TrayPage, "about">[] = [
+  { path: "loose-ends", name: "shell.looseEndsPage", also: "shell.looseEndsAlso" },
+  { path: "notifications", name: "shell.notificationsWhatThereIs", also: "shell.notificationsAlso" },
+  { path: "settings", name: "shell.settings", also: "shell.settingsAlso" },
 ];
 
 /** Everything by name: what can be done here, lists, records, categories, colleagues; what was used last on top. */
 export default function CommandField({ onClose }: { onClose: () => void }) {
-  const say = useSay(shellTexts, commonTexts);
+  const say = useSay(shellTexts, commonTexts, keysTexts);
   const { tray, categories, members, savedViews, mayLead } = useTray();
   const goTo = useGo();
   const desk = useKeyDesk();
@@ -51,15 +52,17 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
   const available = useMemo(() => desk.available(), [desk]);
   const recent = useMemo(() => recentPicks("command"), []);
   const go = (path: string) => () => goTo(`/${tray.slug}/${path}`);
-  const pages = [...DAY_PAGES, ...OTHER_PAGES, ...pagesFor([...TRAY_SETTINGS, ...OWN_SETTINGS], mayLead)];
+  const pages = [...DAY_PAGES, ...OTHER_PAGES, ...pagesFor([...TRAY_SETTINGS, ...OWN_SETTINGS], mayLead)].map(
+    ({ path, name, also }) => ({ path, name: say(name), also: say(also).replaceAll(",", "") }),
+  );
   const entries: Entry[] = [
     ...[...available]
       .filter(([id]) => id !== "commands")
       .map(([id, run]: readonly [CommandId, () => void]) => ({
         id: `do ${id}`,
         group: say("shell.do"),
-        words: COMMANDS[id].name,
-        face: COMMANDS[id].name,
+        words: say(COMMANDS[id].name),
+        face: say(COMMANDS[id].name),
         keyName: keyCap(keyName(id)),
         run,
       })),
@@ -80,7 +83,7 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
     ...pages.map(({ path, name, also }) => ({
       id: `page ${path}`,
       group: say("shell.pages"),
-      words: [name, ...also].join(" "),
+      words: `${name} ${also}`,
       face: name,
       run: go(path),
     })),

@@ -3,7 +3,7 @@ import { NavLink, useLocation } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../../core/flow/age-buckets";
 import { shellTexts } from "../../../texts/en/shell";
 import type { SegmentView } from "../../server/shell/tray-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useDropTarget } from "../frame/dragging";
 import { LooseEndsSegment } from "./loose-ends-segment";
 

@@ -1,5 +1,5 @@
 import { shellTexts } from "../../../texts/en/shell";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 /** Why somebody sees a setting and cannot change it. */
 export function LeadsOnly() {
   const say = useSay(shellTexts);

@@ -1,5 +1,5 @@
 import { shellTexts } from "../../../texts/en/shell";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 /** Says that the line to the server is down, and what becomes of what one does meanwhile. */
 export function LineLost() {
   const say = useSay(shellTexts);

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { NavLink } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { shellTexts } from "../../../texts/en/shell";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 type LooseEndsSegmentProps = {
   readonly slug: string;

@@ -1,15 +1,18 @@
 import { CalendarOff, FastForward, Keyboard, Settings2 } from "lucide-react";
 import { useNavigate } from "react-router";
+import { shellTexts } from "../../../texts/en/shell";
 import { MENU_ITEM } from "../../ui/menu-look";
 import { DropdownMenu } from "../../ui/menu-parts";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
-import { DAY_PAGES } from "./tray-pages";
+import { DAY_PAGES, saidPages } from "./tray-pages";
 
 /** The pages of the day's work, as entries of a menu. */
 export function DayPlaces({ slug }: { readonly slug: string }) {
   const navigate = useNavigate();
-  return DAY_PAGES.map(({ path, name, about }) => (
+  const say = useSay(shellTexts);
+  return saidPages(say, DAY_PAGES).map(({ path, name, about }) => (
     <DropdownMenu.Item
       key={path}
       className={`${MENU_ITEM} flex-col !items-start !gap-0`}
@@ -22,20 +25,21 @@ export function DayPlaces({ slug }: { readonly slug: string }) {
 }
 
 const OWN = [
-  ["settings", "Settings", Settings2],
-  ["away", "Hours and time off", CalendarOff],
-  ["keys", "Keyboard", Keyboard],
+  ["settings", "shell.settings", Settings2],
+  ["away", "shell.hoursAndTimeOff", CalendarOff],
+  ["keys", "shell.keyboard", Keyboard],
 ] as const;
 
 /** What is asked for most beside the work, as entries of the member's menu. */
 export function MemberPlaces({ slug }: { readonly slug: string }) {
+  const say = useSay(shellTexts);
   const navigate = useNavigate();
   const { isDemo } = useTray();
   return (
     <>
       {OWN.map(([path, name, Icon]) => (
         <DropdownMenu.Item key={path} className={`${MENU_ITEM} gap-2`} onSelect={() => navigate(`/${slug}/${path}`)}>
-          <Icon size={14} aria-hidden /> {name}
+          <Icon size={14} aria-hidden /> {say(name)}
         </DropdownMenu.Item>
       ))}
       {isDemo && <TimePasses />}
@@ -44,13 +48,14 @@ export function MemberPlaces({ slug }: { readonly slug: string }) {
 }
 
 const SPANS = [
-  ["hour", "Demo: advance one hour"],
-  ["opening", "Demo: advance to the next opening"],
-  ["three-days", "Demo: advance three days"],
+  ["hour", "shell.demoAdvanceOneHour"],
+  ["opening", "shell.demoAdvanceToTheNext"],
+  ["three-days", "shell.demoAdvanceThreeDays"],
 ] as const;
 
 /** In the demo: what would take days can be watched. */
 function TimePasses() {
+  const say = useSay(shellTexts);
   const { post } = useStep("pass-time");
   return (
     <>
@@ -65,7 +70,7 @@ function TimePasses() {
             post({ span });
           }}
         >
-          <FastForward size={14} aria-hidden /> {name}
+          <FastForward size={14} aria-hidden /> {say(name)}
         </DropdownMenu.Item>
       ))}
     </>

@@ -9,7 +9,7 @@ import { shellTexts } from "../../../texts/en/shell";
 import type { loader } from "../../routes/records/arrangement";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useShelfDrop } from "../frame/shelf-drop";
 import { useTray } from "../frame/tray-data";
 

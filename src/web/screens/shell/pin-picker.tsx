@@ -5,7 +5,7 @@ import type { loader as recordChoices } from "../../routes/records/record-choice
 import { CategoryTab } from "../../ui/category-tab";
 import { noticeProblem } from "../../ui/notices";
 import { Picker } from "../../ui/picker";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useShelf, useTray } from "../frame/tray-data";
 

@@ -6,7 +6,7 @@ import { shellTexts } from "../../../texts/en/shell";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 /** Names a place for oneself, without renaming what it stands for. */

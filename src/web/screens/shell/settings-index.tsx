@@ -1,18 +1,19 @@
 import { Search } from "lucide-react";
 import { type KeyboardEvent, useState } from "react";
 import { NavLink } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
 import { shellTexts } from "../../../texts/en/shell";
 import { useGo } from "../../keys/key-desk";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
-import { OWN_SETTINGS, pagesFor, TRAY_SETTINGS, type TrayPage } from "./tray-pages";
+import { OWN_SETTINGS, pagesFor, type SaidPage, saidPages, TRAY_SETTINGS } from "./tray-pages";
 
 const GROUPS = [
-  ["This tray", TRAY_SETTINGS],
-  ["You", OWN_SETTINGS],
+  ["shell.thisTray", TRAY_SETTINGS],
+  ["common.you", OWN_SETTINGS],
 ] as const;
 
-type FoundPage = TrayPage & {
+type FoundPage = SaidPage & {
   /** What was found on it that its name does not say. */
   readonly found: readonly string[];
 };
@@ -20,7 +21,7 @@ type FoundPage = TrayPage & {
 const has = (text: string, words: readonly string[]) => words.every((word) => text.toLowerCase().includes(word));
 
 // A page is found by its name and line, or by a thing that stands on it.
-function matching(pages: readonly TrayPage[], words: readonly string[]): FoundPage[] {
+function matching(pages: readonly SaidPage[], words: readonly string[]): FoundPage[] {
   return pages.flatMap((page) => {
     const found = words.length === 0 ? [] : page.also.filter((one) => has(one, words));
     return found.length > 0 || has(`${page.name} ${page.about}`, words) ? [{ ...page, found }] : [];
@@ -35,10 +36,13 @@ type Settings = {
 
 /** The pages of settings, and those among them that fit what is typed. */
 export function useSettings(): Settings {
+  const say = useSay(shellTexts, commonTexts);
   const { mayLead } = useTray();
   const [text, setText] = useState("");
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const groups = GROUPS.map(([name, pages]) => [name, matching(pagesFor(pages, mayLead), words)] as const);
+  const groups = GROUPS.map(
+    ([name, pages]) => [say(name), matching(saidPages(say, pagesFor(pages, mayLead)), words)] as const,
+  );
   return { text, setText, groups: groups.filter(([, pages]) => pages.length > 0) };
 }
 

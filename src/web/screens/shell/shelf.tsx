@@ -8,7 +8,7 @@ import { COMMANDS, type CommandId } from "../../keys/commands";
 import { Opens, useCommands, useGo } from "../../keys/key-desk";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useDropTarget } from "../frame/dragging";
 import { useShelfDrop } from "../frame/shelf-drop";
 import { useShelf, useTray } from "../frame/tray-data";

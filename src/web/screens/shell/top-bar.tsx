@@ -10,9 +10,9 @@ import { useCommands, useGo, useKeyOf } from "../../keys/key-desk";
 import { Logo } from "../../ui/logo";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
-import { useSay } from "../../ui/say";
 import { soon } from "../../ui/soon";
 import { Stamp } from "../../ui/stamp";
+import { useSay } from "../../ui/texts/use-say";
 import { Bell } from "./bell";
 
 type TopBarProps = {

@@ -1,12 +1,17 @@
+import type { shellTexts } from "../../../texts/en/shell";
+import type { PlainKey } from "../../../texts/say";
+
+type ShellKey = PlainKey<typeof shellTexts>;
+
 /** A page of a tray that is no list of conversations. */
 export type TrayPage = {
   /** Below the tray's own. */
   readonly path: string;
-  readonly name: string;
+  readonly name: ShellKey;
   /** What it is for, in a line. */
-  readonly about: string;
-  /** What stands there and what people may call it, by which it is found. */
-  readonly also: readonly string[];
+  readonly about: ShellKey;
+  /** What stands there and what people may call it, by which it is found; with commas between. */
+  readonly also: ShellKey;
   readonly forLeads?: true;
 };
 
@@ -14,168 +19,115 @@ export type TrayPage = {
 export const DAY_PAGES: readonly TrayPage[] = [
   {
     path: "sort-run/to-sort",
-    name: "Sort run",
-    about: "To sort, one conversation after the other",
-    also: ["triage", "go through new mail", "one by one"],
+    name: "shell.pageSortRunToSort",
+    about: "shell.pageSortRunToSortAbout",
+    also: "shell.pageSortRunToSortAlso",
   },
-  {
-    path: "records",
-    name: "Records",
-    about: "Clients and projects, and what is filed to them",
-    also: ["register", "files", "projects", "clients", "cases"],
-  },
+  { path: "records", name: "shell.pageRecords", about: "shell.pageRecordsAbout", also: "shell.pageRecordsAlso" },
   {
     path: "arrangement",
-    name: "My arrangement",
-    about: "Records in an order of your own",
-    also: ["my records", "folders", "tree"],
+    name: "shell.pageArrangement",
+    about: "shell.pageArrangementAbout",
+    also: "shell.pageArrangementAlso",
   },
   {
     path: "follow-ups",
-    name: "Follow-ups",
-    about: "What is to be done by a day",
-    also: ["tasks", "to do", "due", "reminders of my own"],
+    name: "shell.pageFollowUps",
+    about: "shell.pageFollowUpsAbout",
+    also: "shell.pageFollowUpsAlso",
   },
-  {
-    path: "contacts",
-    name: "Contacts",
-    about: "Whom the tray deals with",
-    also: ["people", "address book", "addresses", "telephone numbers"],
-  },
-  {
-    path: "overview",
-    name: "Overview",
-    about: "Who has what",
-    also: ["workload", "team", "who is busy", "desks", "colleagues"],
-  },
-  {
-    path: "matrix",
-    name: "By category",
-    about: "What is open in each category, by owner or standing",
-    also: ["matrix", "table of categories", "figures"],
-  },
-  {
-    path: "horizon",
-    name: "Waiting for reply, by day",
-    about: "When answers are expected, and what is late",
-    also: ["horizon", "expected replies", "overdue", "reminders"],
-  },
-  {
-    path: "outgoing",
-    name: "Outgoing mail",
-    about: "What is on its way, and what could not be sent",
-    also: ["outbox", "sent", "sending", "failed mail"],
-  },
-  {
-    path: "backlog",
-    name: "Older mail",
-    about: "Old mail in To sort, settled many at once",
-    also: ["backlog", "clean up", "archive old mail"],
-  },
-  { path: "bin", name: "Bin", about: "What was thrown away and can be brought back", also: ["trash", "deleted"] },
-  { path: "junk", name: "Junk", about: "What was marked as junk", also: ["spam", "unwanted mail"] },
+  { path: "contacts", name: "shell.pageContacts", about: "shell.pageContactsAbout", also: "shell.pageContactsAlso" },
+  { path: "overview", name: "shell.pageOverview", about: "shell.pageOverviewAbout", also: "shell.pageOverviewAlso" },
+  { path: "matrix", name: "shell.pageMatrix", about: "shell.pageMatrixAbout", also: "shell.pageMatrixAlso" },
+  { path: "horizon", name: "shell.pageHorizon", about: "shell.pageHorizonAbout", also: "shell.pageHorizonAlso" },
+  { path: "outgoing", name: "shell.pageOutgoing", about: "shell.pageOutgoingAbout", also: "shell.pageOutgoingAlso" },
+  { path: "backlog", name: "shell.pageBacklog", about: "shell.pageBacklogAbout", also: "shell.pageBacklogAlso" },
+  { path: "bin", name: "shell.pageBin", about: "shell.pageBinAbout", also: "shell.pageBinAlso" },
+  { path: "junk", name: "shell.pageJunk", about: "shell.pageJunkAbout", also: "shell.pageJunkAlso" },
 ];
 
 /** What is the same for everybody in a tray. */
 export const TRAY_SETTINGS: readonly TrayPage[] = [
   {
     path: "tray-settings",
-    name: "Hours and holidays",
-    about: "When the tray is staffed; deadlines, rests and reminders count in these hours",
-    also: ["tray settings", "opening times", "working hours", "public holidays", "answer within", "calendar file"],
+    name: "shell.pageTraySettings",
+    about: "shell.pageTraySettingsAbout",
+    also: "shell.pageTraySettingsAlso",
   },
-  {
-    path: "members",
-    name: "Members and groups",
-    about: "Who may look into the tray and decide there",
-    also: ["roles", "lead", "reader", "invite", "invitations", "remove access", "team", "users"],
-  },
+  { path: "members", name: "shell.pageMembers", about: "shell.pageMembersAbout", also: "shell.pageMembersAlso" },
   {
     path: "access-log",
-    name: "Access log",
-    about: "Who signed in, what was exported, which rights changed",
-    also: ["audit", "security", "sign-ins"],
+    name: "shell.pageAccessLog",
+    about: "shell.pageAccessLogAbout",
+    also: "shell.pageAccessLogAlso",
     forLeads: true,
   },
   {
     path: "categories",
-    name: "Categories",
-    about: "The tags of this tray and of all trays, their colours and keys",
-    also: ["tags", "labels", "merge categories", "import categories", "retire"],
+    name: "shell.pageCategories",
+    about: "shell.pageCategoriesAbout",
+    also: "shell.pageCategoriesAlso",
   },
-  {
-    path: "rules",
-    name: "Rules",
-    about: "What happens by itself when mail comes in",
-    also: ["filters", "automatic", "sort automatically"],
-  },
+  { path: "rules", name: "shell.pageRules", about: "shell.pageRulesAbout", also: "shell.pageRulesAlso" },
   {
     path: "record-types",
-    name: "Types of records",
-    about: "What kinds of records there are, their codes and what they ask for when something is filed",
-    also: ["codes", "filing fields", "particulars"],
+    name: "shell.pageRecordTypes",
+    about: "shell.pageRecordTypesAbout",
+    also: "shell.pageRecordTypesAlso",
   },
   {
     path: "retention",
-    name: "Retention",
-    about: "How long records are kept, what is due for review, holds",
-    also: ["disposal", "hold", "policies", "delete records", "keep until"],
+    name: "shell.pageRetention",
+    about: "shell.pageRetentionAbout",
+    also: "shell.pageRetentionAlso",
   },
   {
     path: "bin-and-junk",
-    name: "Bin, junk and settling",
-    about: "When thrown-away mail is deleted, whose mail is junk, whether only filed mail is settled",
-    also: ["tray settings", "spam", "junk senders", "empty the bin", "settle only what is filed"],
+    name: "shell.pageBinAndJunk",
+    about: "shell.pageBinAndJunkAbout",
+    also: "shell.pageBinAndJunkAlso",
   },
-  {
-    path: "import",
-    name: "Import mail",
-    about: "Takes in mbox and .eml files, and exported records",
-    also: ["upload", "mbox", "eml", "migrate", "restore a record"],
-  },
-  {
-    path: "journal",
-    name: "Journal",
-    about: "What everybody decided, to look up and to undo",
-    also: ["history", "undo", "log", "who did what"],
-  },
+  { path: "import", name: "shell.pageImport", about: "shell.pageImportAbout", also: "shell.pageImportAlso" },
+  { path: "journal", name: "shell.pageJournal", about: "shell.pageJournalAbout", also: "shell.pageJournalAlso" },
 ];
 
 /** What is a member's own. */
 export const OWN_SETTINGS: readonly TrayPage[] = [
-  {
-    path: "account",
-    name: "Account and sessions",
-    about: "Your password, and where you are signed in",
-    also: ["password", "sign out elsewhere", "devices", "security"],
-  },
-  {
-    path: "keys",
-    name: "Keyboard",
-    about: "Which key does what",
-    also: ["keyboard and preferences", "shortcuts", "keys"],
-  },
+  { path: "account", name: "shell.pageAccount", about: "shell.pageAccountAbout", also: "shell.pageAccountAlso" },
+  { path: "keys", name: "shell.pageKeys", about: "shell.pageKeysAbout", also: "shell.pageKeysAlso" },
   {
     path: "preferences",
-    name: "Lists and proposals",
-    about: "What happens after a decision, on dropping, and how sure proposals have to be",
-    also: ["keyboard and preferences", "after a decision", "dropping on a record", "suggestions", "habits"],
+    name: "shell.pagePreferences",
+    about: "shell.pagePreferencesAbout",
+    also: "shell.pagePreferencesAlso",
   },
   {
     path: "notification-settings",
-    name: "Notifications",
-    about: "What you are notified of, how, and when not",
-    also: ["watch", "alerts", "quiet hours", "digest", "browser notifications"],
+    name: "shell.pageNotificationSettings",
+    about: "shell.pageNotificationSettingsAbout",
+    also: "shell.pageNotificationSettingsAlso",
   },
-  {
-    path: "away",
-    name: "Hours and time off",
-    about: "When you work, when you are away, and who covers for you",
-    also: ["absence", "holiday", "vacation", "out of office", "cover", "working hours"],
-  },
+  { path: "away", name: "shell.pageAway", about: "shell.pageAwayAbout", also: "shell.pageAwayAlso" },
 ];
 
 /** Those that a member may open. */
 export function pagesFor(pages: readonly TrayPage[], mayLead: boolean): readonly TrayPage[] {
   return pages.filter(({ forLeads }) => forLeads !== true || mayLead);
+}
+
+/** A page in the language of whoever looks. */
+export type SaidPage = Omit<TrayPage, "name" | "about" | "also"> & {
+  readonly name: string;
+  readonly about: string;
+  readonly also: readonly string[];
+};
+
+/** Pages as they are said. */
+export function saidPages(say: (key: ShellKey) => string, pages: readonly TrayPage[]): readonly SaidPage[] {
+  return pages.map((page) => ({
+    ...page,
+    name: say(page.name),
+    about: say(page.about),
+    also: say(page.also).split(", "),
+  }));
 }

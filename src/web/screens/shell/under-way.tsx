@@ -2,20 +2,21 @@ import { useState } from "react";
 import { useFetcher } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { shellTexts } from "../../../texts/en/shell";
+import type { PlainKey } from "../../../texts/say";
 import type { ZipExportView } from "../../server/records/zip-export-view.server";
 import type { RunView } from "../../server/shell/tray-view.server";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { ZipExports } from "./zip-exports";
 
-const STATES: Readonly<Record<RunView["state"], string>> = {
-  waiting: "waiting to start",
-  running: "in progress",
-  done: "done",
-  cancelled: "stopped",
-  failed: "failed",
+const STATES: Readonly<Record<RunView["state"], PlainKey<typeof shellTexts>>> = {
+  waiting: "shell.waitingToStart",
+  running: "shell.inProgress",
+  done: "shell.done",
+  cancelled: "shell.stopped",
+  failed: "shell.failed",
 };
 
 type UnderWayProps = {
@@ -59,7 +60,7 @@ function Run({ run, slug, onPutAway }: { run: RunView; slug: string; onPutAway: 
     <div className="space-y-1.5 px-3.5 py-2.5">
       <p className="flex items-baseline justify-between gap-3">
         <b className="min-w-0 truncate font-semibold">{run.words}</b>
-        <span className="whitespace-nowrap text-soft">{STATES[run.state]}</span>
+        <span className="whitespace-nowrap text-soft">{say(STATES[run.state])}</span>
       </p>
       <Progress value={run.total === 0 ? 1 : run.position / run.total} label={run.words} isNamed={false} />
       <p role="status" className="text-soft">

@@ -1,6 +1,6 @@
 import { Link, useLocation } from "react-router";
 import { shellTexts } from "../../../texts/en/shell";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 /** For who is back, until she has read it: where she finds what happened; for who is away, that it goes on. */

@@ -2,18 +2,19 @@ import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { shellTexts } from "../../../texts/en/shell";
+import type { PlainKey } from "../../../texts/say";
 import type { loader as ownParcels } from "../../routes/records/parcels";
 import type { ZipExportView } from "../../server/records/zip-export-view.server";
 import { Button } from "../../ui/button";
 import { Progress } from "../../ui/progress";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
-const STATES: Readonly<Record<ZipExportView["state"], string>> = {
-  waiting: "waiting to start",
-  running: "in progress",
-  done: "packed",
-  cancelled: "stopped",
-  failed: "failed",
+const STATES: Readonly<Record<ZipExportView["state"], PlainKey<typeof shellTexts>>> = {
+  waiting: "shell.waitingToStart",
+  running: "shell.inProgress",
+  done: "shell.packed",
+  cancelled: "shell.stopped",
+  failed: "shell.failed",
 };
 
 const LOOK_EVERY_MS = 1_000;
@@ -66,7 +67,7 @@ function ZipExportItem({ parcel, slug, onPutAway }: ParcelItemProps) {
     <div className="space-y-1.5 px-3.5 py-2.5">
       <p className="flex items-baseline justify-between gap-3">
         <b className="min-w-0 truncate font-semibold">{name}</b>
-        <span className="whitespace-nowrap text-soft">{STATES[state]}</span>
+        <span className="whitespace-nowrap text-soft">{say(STATES[state])}</span>
       </p>
       {isOpen(parcel) && <Progress value={total === 0 ? 0 : done / total} label={name} isNamed={false} />}
       <p role="status" className="text-soft">

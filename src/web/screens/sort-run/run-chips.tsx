@@ -1,7 +1,7 @@
 import { allOf } from "../../../core/kernel/all-of";
 import { commonTexts } from "../../../texts/en/common";
 import { sortRunTexts } from "../../../texts/en/sort-run";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { ProposalTitle } from "../conversation/proposals";
 import type { RunOffer } from "./run-docket";
 

@@ -9,7 +9,7 @@ import type { ListedRowView } from "../../server/list/list-view.server";
 import type { RunView } from "../../server/list/run-view.server";
 import { KeyCap } from "../../ui/button";
 import { PaceMarks } from "../../ui/pace-marks";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { Proposals } from "../conversation/proposals";
 import type { PostedDecision } from "../deciding/posted-decision";
 import { RowTabs } from "../deciding/row-tabs";

@@ -3,7 +3,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { sortRunTexts } from "../../../texts/en/sort-run";
 import type { CorrespondenceItem, Message } from "../../server/conversation/conversation-view.server";
 import type { RunView } from "../../server/list/run-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { Appointments } from "../conversation/appointments";
 import { AsSent } from "../conversation/as-sent";
 import { Correspondence } from "../conversation/correspondence";

@@ -13,15 +13,16 @@ import type { ProposalView } from "../../server/conversation/proposal-view.serve
 import { KeyCap } from "../../ui/button";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { PresenceLine } from "../conversation/presence-line";
 import { isStillProposed } from "../conversation/proposals";
 import { usePresence } from "../conversation/use-presence";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
-import { postedResultingStanding, saidOf, withPending } from "../deciding/foreseen";
+import { postedResultingStanding, withPending } from "../deciding/foreseen";
 import { DecisionDialogs, useDialogsSoon } from "../deciding/lazy-dialogs";
 import type { DecisionTarget, PostedDecision, SingleDecision } from "../deciding/posted-decision";
+import { useSaidOf } from "../deciding/use-said-of";
 import { useTray } from "../frame/tray-data";
 import { useDecidingCommands } from "../list/list-commands";
 import { Composer } from "../writing/composer";
@@ -34,6 +35,7 @@ import { WaysOut } from "./ways-out";
 
 /** One conversation at a time with full attention, five ways out, and the next is there. */
 export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
+  const saidOf = useSaidOf();
   const say = useSay(sortRunTexts, commonTexts);
   const tray = useTray();
   useDialogsSoon();

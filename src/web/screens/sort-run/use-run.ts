@@ -4,7 +4,7 @@ import { isInScope, type Scope } from "../../../core/lists/scope";
 import { sortRunTexts } from "../../../texts/en/sort-run";
 import type { ListedRowView } from "../../server/list/list-view.server";
 import type { RunPartView, RunView } from "../../server/list/run-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { usePending } from "../deciding/decisions";
 import { withPending } from "../deciding/foreseen";
 import { type AskNews, useChanges } from "../frame/live-hub";

@@ -6,7 +6,7 @@ import { useKeyOf } from "../../keys/key-desk";
 import type { RowView } from "../../server/base/words.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { KeyCap } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { DialogKind } from "../deciding/dialog-props";
 
 type WaysOutProps = {

@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import { useFetcher } from "react-router";
 import { waitingTexts } from "../../../texts/en/waiting";
 import type { loader as callNote } from "../../routes/conversation/call-note";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { DialogProps } from "../deciding/dialog-props";
 import { NoteDialog } from "../deciding/note-dialog";
 import { useTray } from "../frame/tray-data";

@@ -1,6 +1,6 @@
 import { waitingTexts } from "../../../texts/en/waiting";
 import type { WaitingView } from "../../server/waiting/waiting-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useStep } from "../frame/use-step";
 import { HorizonRow } from "./horizon-row";
 

@@ -1,7 +1,7 @@
 import { DAY } from "../../../core/kernel/instant";
 import { waitingTexts } from "../../../texts/en/waiting";
 import type { WaitingView } from "../../server/waiting/waiting-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 // What is shown to both sides of now; further away stands at the edge.
 const BACK_MS = 14 * DAY;
@@ -13,13 +13,13 @@ export function horizonX(at: number, now: number): number {
   return Math.round(Math.min(1, Math.max(0, share)) * 10_000) / 100;
 }
 
-export const HORIZON_TICKS: readonly (readonly [days: number, words: string])[] = [
-  [-10, "10 days ago"],
-  [-5, "5 days ago"],
-  [0, "today"],
-  [5, "in 5"],
-  [10, "in 10"],
-];
+export const HORIZON_TICKS = [
+  [-10, "waiting.10DaysAgo"],
+  [-5, "waiting.5DaysAgo"],
+  [0, "waiting.today0"],
+  [5, "waiting.in5"],
+  [10, "waiting.in10"],
+] as const;
 
 type HorizonLineProps = { readonly view: WaitingView; readonly now: number };
 

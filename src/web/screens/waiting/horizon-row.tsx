@@ -3,7 +3,7 @@ import { DAY } from "../../../core/kernel/instant";
 import { commonTexts } from "../../../texts/en/common";
 import { waitingTexts } from "../../../texts/en/waiting";
 import type { WaitingView } from "../../server/waiting/waiting-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 import { HORIZON_TICKS, HorizonLine, horizonX } from "./horizon-line";
@@ -26,7 +26,7 @@ export function HorizonHead({ now }: { readonly now: number }) {
             className="absolute top-1 -translate-x-1/2 whitespace-nowrap"
             style={{ left: `${horizonX(now + days * DAY, now)}%` }}
           >
-            {words}
+            {say(words)}
           </span>
         ))}
       </span>

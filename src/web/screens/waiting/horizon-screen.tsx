@@ -7,13 +7,14 @@ import type { RowView } from "../../server/base/words.server";
 import type { WaitingPart, WaitingView } from "../../server/waiting/waiting-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { saidChoices, useSay } from "../../ui/texts/use-say";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
-import { saidOf, withPending } from "../deciding/foreseen";
+import { withPending } from "../deciding/foreseen";
 import { DecisionDialogs } from "../deciding/lazy-dialogs";
 import type { PostedDecision } from "../deciding/posted-decision";
+import { useSaidOf } from "../deciding/use-said-of";
 import { useTray } from "../frame/tray-data";
 import { useGrowing } from "../list/use-growing";
 import { CallDialog } from "./call-dialog";
@@ -29,14 +30,15 @@ const NEAR_END = 10;
 const keyOf = ({ row }: WaitingView) => row.id;
 
 const GROUPINGS = [
-  ["", "by day"],
-  ["person", "by whom we wait for"],
-  ["record", "by record"],
-  ["owner", "by owner"],
+  ["", "waiting.byDay"],
+  ["person", "waiting.byWhomWeWaitFor"],
+  ["record", "waiting.byRecord"],
+  ["owner", "waiting.byOwner"],
 ] as const;
 
 /** Everything that is waited for on one axis of time. */
 export function HorizonScreen({ first }: { readonly first: WaitingPart }) {
+  const saidOf = useSaidOf();
   const say = useSay(waitingTexts);
   const { tray, members, categories, groups, mayDecide } = useTray();
   const { decide } = useDecisions();
@@ -105,7 +107,7 @@ export function HorizonScreen({ first }: { readonly first: WaitingPart }) {
           <Select
             label={say("waiting.inGroups")}
             value={grouping}
-            choices={GROUPINGS}
+            choices={saidChoices(say, GROUPINGS)}
             onChoose={(by) => setParams(by === "" ? {} : { by }, { replace: true })}
           />
           <HorizonTools

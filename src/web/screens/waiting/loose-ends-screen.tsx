@@ -3,17 +3,18 @@ import { Link } from "react-router";
 import { LOOSE_END_NAMES, LOOSE_ENDS, REMEDIES, type Remedy } from "../../../core/loose-ends/loose-end";
 import { commonTexts } from "../../../texts/en/common";
 import { waitingTexts } from "../../../texts/en/waiting";
+import type { PlainKey } from "../../../texts/say";
 import { useCommands, useGo } from "../../keys/key-desk";
 import type { LooseEndsPart } from "../../server/waiting/loose-ends-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { TurnLine } from "../../ui/turn-line";
 import { useDecisions } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
-import { saidOf } from "../deciding/foreseen";
 import { DecisionDialogs } from "../deciding/lazy-dialogs";
 import type { PostedDecision } from "../deciding/posted-decision";
+import { useSaidOf } from "../deciding/use-said-of";
 import { OwnerStamp } from "../frame/owner-stamp";
 import { useTray } from "../frame/tray-data";
 import { useGrowing } from "../list/use-growing";
@@ -26,17 +27,17 @@ type LooseEnd = LooseEndsPart["rows"][number];
 
 type Asked = { readonly end: LooseEnd; readonly dialog: DialogKind | "remind" | "call" | "none" };
 
-const NAMES: Readonly<Record<Remedy, string>> = {
-  remind: "Remind…",
-  call: "Call…",
-  "wait-longer": "Wait longer…",
-  "stop-waiting": "Stop waiting",
-  assign: "Assign…",
-  answer: "Open",
-  settle: "Settle",
-  done: "Open",
-  restore: "Bring back",
-  reopen: "Wait again…",
+const NAMES: Readonly<Record<Remedy, PlainKey<typeof waitingTexts & typeof commonTexts>>> = {
+  remind: "waiting.remind",
+  call: "waiting.call",
+  "wait-longer": "waiting.waitLonger",
+  "stop-waiting": "waiting.stopWaiting",
+  assign: "waiting.assign",
+  answer: "common.open",
+  settle: "common.settle",
+  done: "common.open",
+  restore: "common.bringBack",
+  reopen: "waiting.waitAgain",
 };
 
 const keyOf = ({ kind, row }: LooseEnd) => `${kind} ${row.id}`;
@@ -45,6 +46,7 @@ const NEAR_END = 10;
 
 /** What would be forgotten: each with why, what to do about it, and the means to say that it is none. */
 export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
+  const saidOf = useSaidOf();
   const say = useSay(waitingTexts, commonTexts);
   const { tray, members, categories, groups, mayDecide } = useTray();
   const { decide } = useDecisions();
@@ -190,10 +192,10 @@ function Line({ end: { kind, row, words }, now, isCursor, onRemedy, onNone }: Li
               key={remedy}
               look={at === 0 ? "outline" : "quiet"}
               className="h-7 px-2 text-sm"
-              aria-label={`${NAMES[remedy].replace("…", "")}: ${row.subject}`}
+              aria-label={`${say(NAMES[remedy]).replace("…", "")}: ${row.subject}`}
               onClick={() => onRemedy(remedy)}
             >
-              {NAMES[remedy]}
+              {say(NAMES[remedy])}
             </Button>
           ))}
           <Button

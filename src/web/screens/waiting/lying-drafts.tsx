@@ -6,7 +6,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { waitingTexts } from "../../../texts/en/waiting";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { forgetLocalDraft, type LyingDraft, lyingDrafts, saveLocalDraft } from "../writing/kept-draft";
 

@@ -6,7 +6,7 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useStep } from "../frame/use-step";
 
 type NoLooseEndDialogProps = { readonly kind: LooseEndKind; readonly row: RowView; readonly onClose: () => void };

@@ -6,8 +6,8 @@ import { waitingTexts } from "../../../texts/en/waiting";
 import type { loader as preview } from "../../routes/waiting/reminders";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useStep } from "../frame/use-step";
 

@@ -6,17 +6,17 @@ import { calendarDayInWords, dayAndTimeInFull } from "../../../core/time/day-wor
 import { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
 import type { SaidDate } from "../../server/writing/says-view.server";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
 import { AnotherDate } from "../deciding/another-date";
 import { useTray } from "../frame/tray-data";
 import type { Draft } from "./kept-draft";
 
-const AFTER: readonly (readonly [Draft["after"], string])[] = [
-  ["expect", "Wait for a reply"],
-  ["settle", "Settle it"],
-  ["keep", "Keep as our move"],
-];
+const AFTER = [
+  ["expect", "writing.waitForAReply"],
+  ["settle", "writing.settleIt"],
+  ["keep", "writing.keepAsOurMove"],
+] as const;
 
 const PILL =
   "h-7 rounded-control border border-rule bg-paper px-2.5 text-sm hover:border-act data-[state=checked]:border-act data-[state=checked]:bg-act-soft data-[state=checked]:font-semibold data-[state=checked]:text-act";
@@ -68,7 +68,7 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
         <div className={PILLS}>
           {AFTER.map(([value, label]) => (
             <RadioGroup.Item key={value} value={value} className={PILL}>
-              {label}
+              {say(label)}
             </RadioGroup.Item>
           ))}
           {draft.after === "expect" && first !== undefined && (

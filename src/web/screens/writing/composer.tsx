@@ -2,14 +2,15 @@ import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
+import type { Say } from "../../../texts/say";
 import type { AnswerOutcome } from "../../routes/writing/answer";
 import type { DraftOutcome } from "../../routes/writing/drafts";
 import type { DraftView, PassOnView } from "../../server/conversation/conversation-view.server";
 import { Button, KeyCap } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
-import { useSay } from "../../ui/say";
 import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
 import { useOutcome } from "../frame/use-step";
@@ -174,7 +175,7 @@ export function Composer(props: ComposerProps) {
       <div className="-mx-4 mt-3 border-t border-hair bg-ours px-4 py-2.5 lg:sticky lg:bottom-0 lg:z-10 lg:-mx-6 lg:px-6">
         <div className="flex flex-wrap items-center gap-2">
           <SendButton
-            words={sendWords(shared, passOn)}
+            words={sendWords(say, shared, passOn)}
             isSending={fetcher.state !== "idle"}
             isAttaching={isAttaching}
           />
@@ -312,7 +313,7 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
   };
 }
 
-function sendWords(shared: DraftView | null, passOn: PassOnView | null): string {
-  if (passOn !== null) return "Forward";
-  return shared === null ? "Send" : "Approve and send";
+function sendWords(say: Say<typeof writingTexts>, shared: DraftView | null, passOn: PassOnView | null): string {
+  if (passOn !== null) return say("writing.forward");
+  return shared === null ? say("writing.send") : say("writing.approveAndSend");
 }

@@ -1,9 +1,11 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
+import type { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
+import type { Say } from "../../../texts/say";
 import type { loader as documentsToEnclose } from "../../routes/writing/enclosures";
 import { Picker } from "../../ui/picker";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
 type DocumentPickerProps = {
@@ -27,7 +29,7 @@ export default function DocumentPicker({ records, onPick, onClose }: DocumentPic
     <Picker
       title={say("writing.attachADocumentOf", { records: records.join(", ") })}
       prompt={say("writing.typeAPartOfIts")}
-      empty={emptyWords(documents.length, state === "idle" && data !== undefined)}
+      empty={emptyWords(say, documents.length, state === "idle" && data !== undefined)}
       size="wide"
       choices={documents.map(({ code, name, sha256, words }) => ({
         id: `${code} ${sha256}`,
@@ -49,7 +51,7 @@ export default function DocumentPicker({ records, onPick, onClose }: DocumentPic
   );
 }
 
-function emptyWords(count: number, isThere: boolean): string {
-  if (!isThere) return "Searching…";
-  return count === 0 ? "There is no document yet." : "No document there has that name.";
+function emptyWords(say: Say<typeof writingTexts & typeof commonTexts>, count: number, isThere: boolean): string {
+  if (!isThere) return say("common.searching");
+  return count === 0 ? say("writing.thereIsNoDocumentYet") : say("writing.noDocumentThereHasThat");
 }

@@ -6,7 +6,7 @@ import { shortened } from "../../../core/writing/sentences";
 import { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
 import { Opens } from "../../keys/key-desk";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { Draft } from "./kept-draft";
 import { useAttaching } from "./use-attaching";
 

@@ -1,7 +1,7 @@
 import { shortened } from "../../../core/writing/sentences";
 import { writingTexts } from "../../../texts/en/writing";
 import type { FoundView, SaysView } from "../../server/writing/says-view.server";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import type { Draft } from "./kept-draft";
 
 type DraftSaysProps = {

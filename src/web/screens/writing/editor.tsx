@@ -3,8 +3,9 @@ import StarterKit from "@tiptap/starter-kit";
 import { Bold, Italic, List, ListOrdered, type LucideIcon, TextQuote } from "lucide-react";
 import { useId, useLayoutEffect, useRef } from "react";
 import { writingTexts } from "../../../texts/en/writing";
+import type { PlainKey } from "../../../texts/say";
 import { useKeyDesk } from "../../keys/key-desk";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 type EditorProps = {
   readonly html: string;
@@ -13,29 +14,34 @@ type EditorProps = {
 };
 
 type Tool = {
-  readonly label: string;
+  readonly label: PlainKey<typeof writingTexts>;
   readonly icon: LucideIcon;
   readonly mark: string;
   readonly toggle: (editor: Tiptap) => void;
 };
 
 const TOOLS: readonly Tool[] = [
-  { label: "Bold", icon: Bold, mark: "bold", toggle: (editor) => editor.chain().focus().toggleBold().run() },
-  { label: "Italic", icon: Italic, mark: "italic", toggle: (editor) => editor.chain().focus().toggleItalic().run() },
+  { label: "writing.bold", icon: Bold, mark: "bold", toggle: (editor) => editor.chain().focus().toggleBold().run() },
   {
-    label: "List",
+    label: "writing.italic",
+    icon: Italic,
+    mark: "italic",
+    toggle: (editor) => editor.chain().focus().toggleItalic().run(),
+  },
+  {
+    label: "writing.list",
     icon: List,
     mark: "bulletList",
     toggle: (editor) => editor.chain().focus().toggleBulletList().run(),
   },
   {
-    label: "Numbered list",
+    label: "writing.numberedList",
     icon: ListOrdered,
     mark: "orderedList",
     toggle: (editor) => editor.chain().focus().toggleOrderedList().run(),
   },
   {
-    label: "Quotation",
+    label: "writing.quotation",
     icon: TextQuote,
     mark: "blockquote",
     toggle: (editor) => editor.chain().focus().toggleBlockquote().run(),
@@ -109,12 +115,13 @@ function takeFocus({ view, isDestroyed }: Tiptap): void {
 }
 
 function ToolButton({ editor, tool }: { editor: Tiptap; tool: Tool }) {
+  const say = useSay(writingTexts);
   const on = useEditorState({ editor, selector: ({ editor: now }) => now.isActive(tool.mark) });
   const Icon = tool.icon;
   return (
     <button
       type="button"
-      aria-label={tool.label}
+      aria-label={say(tool.label)}
       aria-pressed={on}
       onClick={() => tool.toggle(editor)}
       className="rounded-control p-1.5 text-soft hover:bg-sunk aria-pressed:bg-act-soft aria-pressed:text-act"

@@ -1,7 +1,7 @@
 import { lazy, type ReactNode, Suspense } from "react";
 import { writingTexts } from "../../../texts/en/writing";
 import { Opening } from "../../keys/key-desk";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { AfterSending } from "./after-sending";
 import { DraftAttachments } from "./draft-attachments";
 import { DraftSays } from "./draft-says";

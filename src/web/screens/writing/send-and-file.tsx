@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { AskedFields } from "../../../core/records/filing-field";
 import { writingTexts } from "../../../texts/en/writing";
 import { Opens } from "../../keys/key-desk";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";
 import { RecordPicker } from "../deciding/lazy-record-picker";
 import type { Draft } from "./kept-draft";

@@ -1,6 +1,6 @@
 import { writingTexts } from "../../../texts/en/writing";
 import { Button, KeyCap } from "../../ui/button";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 
 type SendButtonProps = {
   readonly words: string;

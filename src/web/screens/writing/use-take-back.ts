@@ -2,7 +2,7 @@ import { useFetcher } from "react-router";
 import { writingTexts } from "../../../texts/en/writing";
 import type { TakeBackOutcome } from "../../routes/writing/take-back";
 import { notice, noticeProblem } from "../../ui/notices";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useOutcome } from "../frame/use-step";
 import { saveLocalDraft } from "./kept-draft";

@@ -6,7 +6,7 @@ import { writingTexts } from "../../../texts/en/writing";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { Page } from "../../ui/page";
-import { useSay } from "../../ui/say";
+import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
 import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "./kept-draft";

@@ -1,6 +1,6 @@
 import { createContext } from "react-router";
 import type { Deps, Member, TrayGrant } from "../../../operations/index.server";
-import type { Language } from "../../../texts/say";
+import { type Language, languageOf } from "../../../texts/say";
 import type { LiveHub } from "./live-hub";
 import type { SiteMap } from "./site-map.server";
 
@@ -13,7 +13,7 @@ export const liveStateContext = createContext<string>();
 /** The mark that the page's own scripts carry (CSP). */
 export const nonceContext = createContext<string>();
 /** The language of whoever asks. */
-export const languageContext = createContext<Language>();
+export const languageContext = createContext<Language>(languageOf([]));
 /** Who hears of what went wrong on the server. */
 export const problemContext = createContext<(problem: unknown) => void>();
 /** Where browsers reach this application, without a slash at the end: what links in mail and invitations begin with. */

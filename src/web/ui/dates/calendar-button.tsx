@@ -1,6 +1,8 @@
 import { CalendarDays } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
+import { uiTexts } from "../../../texts/en/ui";
 import { Popover } from "../menu-parts";
+import { useSay } from "../texts/use-say";
 
 const Calendar = lazy(() => import("./calendar"));
 
@@ -14,12 +16,13 @@ type CalendarButtonProps = {
 
 /** Opens a calendar to click a day; it is fetched when it is asked for. */
 export function CalendarButton({ label, day = null, onDay }: CalendarButtonProps) {
+  const say = useSay(uiTexts);
   const [isOpen, setOpen] = useState(false);
   return (
     <Popover.Root open={isOpen} onOpenChange={setOpen}>
       <Popover.Trigger
         type="button"
-        aria-label={`Calendar: ${label}`}
+        aria-label={say("ui.calendar", { label })}
         className="grid size-9 shrink-0 place-items-center rounded-control border border-rule bg-paper text-soft hover:border-act hover:text-act"
       >
         <CalendarDays size={15} aria-hidden />
@@ -32,7 +35,7 @@ export function CalendarButton({ label, day = null, onDay }: CalendarButtonProps
           onEscapeKeyDown={(event) => event.stopPropagation()}
           className="z-50 min-h-[290px] min-w-[250px] rounded-sheet border border-rule bg-paper shadow-raised"
         >
-          <Suspense fallback={<p className="p-4 text-soft">Loading calendar…</p>}>
+          <Suspense fallback={<p className="p-4 text-soft">{say("ui.loadingCalendar")}</p>}>
             <Calendar
               day={day}
               onDay={(chosen) => {

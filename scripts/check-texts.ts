@@ -1,0 +1,121 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join, relative } from "node:path";
+import { parse } from "@formatjs/icu-messageformat-parser";
+import ts from "typescript";
+import { messagesIn } from "./texts-plugin";
+
+// What people read stands in the catalogues of src/texts and is said by its key: no sentence in the screens, no key that
+// nobody says, no message that cannot be said. (A key that no catalogue has, and a value that is missing, are type errors.)
+
+const root = process.argv[2] ?? process.cwd();
+const CATALOGUES = join(root, "src/texts/en");
+/** Where people read what the sources say. */
+const SCREENS = ["src/web/screens", "src/web/ui", "src/web/keys"];
+
+const problems: string[] = [];
+const tell = (file: string, line: number, problem: string) =>
+  problems.push(`${relative(root, file)}:${line}: ${problem}`);
+
+function filesIn(directory: string): string[] {
+  return readdirSync(directory, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(directory, entry.name);
+    if (entry.isDirectory()) return filesIn(path);
+    return /\.tsx?$/.test(entry.name) && !/\.test\./.test(entry.name) ? [path] : [];
+  });
+}
+
+const sources = filesIn(join(root, "src")).filter((file) => !file.startsWith(CATALOGUES));
+const named = new Set(
+  sources.flatMap((file) => [...readFileSync(file, "utf8").matchAll(/"(\w+\.\w+)"/g)].map(([, key]) => key)),
+);
+
+const placeOf = new Map<string, string>();
+const onServers = readFileSync(join(CATALOGUES, "index.ts"), "utf8");
+for (const file of filesIn(CATALOGUES)) {
+  const name = file.match(/([\w-]+)\.ts$/)?.[1] ?? "";
+  if (name !== "index" && !onServers.includes(`"./${name}"`)) tell(file, 1, "servers do not know this catalogue");
+  const room = name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
+  for (const { key, message, line } of messagesIn(readFileSync(file, "utf8"), file)) {
+    if (!key.startsWith(`${room}.`)) tell(file, line, `the key ${key} does not begin with its room`);
+    if (placeOf.has(key)) tell(file, line, `the key ${key} is there twice`);
+    placeOf.set(key, file);
+    if (!named.has(key)) tell(file, line, `nothing says the message ${key}`);
+    try {
+      parse(message);
+    } catch (problem) {
+      tell(file, line, `the message ${key} is broken: ${(problem as Error).message}`);
+    }
+  }
+}
+
+// Attributes whose text is read, or read out.
+const READ = new Set([
+  "label",
+  "title",
+  "placeholder",
+  "alt",
+  "about",
+  "hint",
+  "description",
+  "words",
+  "name",
+  "problem",
+]);
+const isRead = (attribute: string) => attribute.startsWith("aria-label") || attribute === "aria-description";
+const WORD = /\p{L}{2}/u;
+// Several words that begin as a sentence does; neither a list of classes nor a query.
+const SENTENCE = /^\p{Lu}[\p{L}’]*(?:[ ,:…]|$).*|[\p{L}’]+ [\p{L}’]+ [\p{L}’]+/u;
+
+function isSentence(text: string): boolean {
+  return SENTENCE.test(text) && / \p{Ll}/u.test(text) && !/[[\]=]|\b(?:flex|grid|px|text|bg|border)-|:\w/.test(text);
+}
+
+/** What a literal is in: an attribute by its name, or null. */
+function attributeOf(node: ts.Node): string | null {
+  for (let at = node.parent; at !== undefined; at = at.parent) {
+    if (ts.isJsxAttribute(at)) return at.name.getText();
+    if (ts.isFunctionLike(at) || ts.isJsxElement(at) || ts.isStatement(at)) return null;
+  }
+  return null;
+}
+
+/** What a literal says; a value in it stands as a sign. */
+function textOf(node: ts.Node): string | null {
+  if (ts.isTemplateExpression(node))
+    return [node.head, ...node.templateSpans.map(({ literal }) => literal)].map(({ text }) => text).join("…");
+  return ts.isStringLiteralLike(node) ? node.text : null;
+}
+
+function isForReaders(node: ts.Node, text: string): boolean {
+  if (!WORD.test(text) || placeOf.has(text) || isThrown(node)) return false;
+  const attribute = attributeOf(node);
+  if (attribute === null) return isSentence(text);
+  return (isRead(attribute) || READ.has(attribute)) && /^\p{Lu}| /u.test(text);
+}
+
+function lookAt(file: string): void {
+  const source = ts.createSourceFile(file, readFileSync(file, "utf8"), ts.ScriptTarget.Latest, true);
+  const visit = (node: ts.Node): void => {
+    const text = ts.isJsxText(node) ? node.text.trim() : textOf(node);
+    if (text !== null && (ts.isJsxText(node) ? WORD.test(text) : isForReaders(node, text)))
+      tell(
+        file,
+        source.getLineAndCharacterOfPosition(node.getStart()).line + 1,
+        `a text that stands in no catalogue: ${text.replace(/\s+/g, " ")}`,
+      );
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+}
+
+// What is thrown is for whoever runs the server, or for the next statement.
+function isThrown(node: ts.Node): boolean {
+  for (let at = node.parent; at !== undefined && !ts.isFunctionLike(at); at = at.parent)
+    if (ts.isThrowStatement(at) || ts.isImportDeclaration(at)) return true;
+  return false;
+}
+
+for (const directory of SCREENS) for (const file of filesIn(join(root, directory))) lookAt(file);
+
+console.log(problems.length === 0 ? `${placeOf.size} messages, all said` : problems.join("\n"));
+if (problems.length > 0) process.exitCode = 1;

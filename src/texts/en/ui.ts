@@ -1,0 +1,13 @@
+import { catalogue } from "../catalogue";
+
+export const uiTexts = catalogue({
+  "ui.backToTheTray": "Back to the tray",
+  "ui.calendar": "Calendar: {label}",
+  "ui.loadingCalendar": "Loading calendar…",
+  "ui.notice": "Notice",
+  "ui.noticesHotkey": "Notices ('{'hotkey'}')",
+  "ui.onSome": "on some",
+  "ui.retired": "{name}, retired",
+  "ui.retired2": ", retired",
+  "ui.urgency": "Urgency: {name}",
+});
