@@ -33,7 +33,7 @@ const placeOf = new Map<string, string>();
 const onServers = readFileSync(join(CATALOGUES, "index.ts"), "utf8");
 for (const file of filesIn(CATALOGUES)) {
   const name = file.match(/([\w-]+)\.ts$/)?.[1] ?? "";
-  if (name !== "index" && !onServers.includes(`"./${name}"`)) tell(file, 1, "servers do not know this catalogue");
+  if (name !== "index" && !onServers.includes(`from "./${name}"`)) tell(file, 1, "servers do not know this catalogue");
   const room = name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
   for (const { key, message, line } of messagesIn(readFileSync(file, "utf8"), file)) {
     if (!key.startsWith(`${room}.`)) tell(file, line, `the key ${key} does not begin with its room`);

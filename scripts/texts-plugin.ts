@@ -3,7 +3,7 @@ import { dirname, resolve } from "node:path";
 import { parse } from "@formatjs/icu-messageformat-parser";
 import ts from "typescript";
 import type { Plugin } from "vite";
-import { needsParser } from "../src/texts/say";
+import { needsParser } from "../src/texts/needs-parser.ts";
 
 const CATALOGUE = /\/src\/texts\/[\w-]+\/[\w-]+\.ts$/;
 

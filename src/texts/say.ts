@@ -1,5 +1,6 @@
 import { IntlMessageFormat } from "intl-messageformat";
 import { englishOf, type Message, type Messages, type Value, type ValuesOf } from "./catalogue";
+import { needsParser } from "./needs-parser";
 import { accentedMessage } from "./pseudo";
 
 type Args<Message> = Message extends string
@@ -56,14 +57,7 @@ function spokenLanguage(locale: string): Spoken {
   return LANGUAGES.find((language) => language.locale === locale) ?? LANGUAGES[0];
 }
 
-// Choices, formats, marks and braces that are said. What has only names of values in it needs none of the parser.
-const SYNTAX = /\{\w+,|<|'[{}']/;
 const VALUE = /\{(\w+)\}/g;
-
-/** Whether a message has more in it than words and names of values. */
-export function needsParser(message: string): boolean {
-  return SYNTAX.test(message);
-}
 
 const sayers = new Map<string, Say>();
 

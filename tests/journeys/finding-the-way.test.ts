@@ -1,6 +1,13 @@
 import { writeFileSync } from "node:fs";
 import { expect, type Page, test } from "@tests/support/office-in-browser";
-import { DAY_PAGES, OWN_SETTINGS, TRAY_SETTINGS, type TrayPage } from "~/web/screens/shell/tray-pages";
+import "~/texts/en/index";
+import type { shellTexts } from "~/texts/en/shell";
+import { type Say, sayIn } from "~/texts/say";
+import { DAY_PAGES, OWN_SETTINGS, type SaidPage, saidPages, TRAY_SETTINGS } from "~/web/screens/shell/tray-pages";
+
+const say = sayIn("en") as Say<typeof shellTexts>;
+const dayPages = saidPages(say, DAY_PAGES);
+const settings = saidPages(say, [...TRAY_SETTINGS, ...OWN_SETTINGS]);
 
 // Each is another way of saying what has a name of its own.
 const OTHER_NAMES =
@@ -17,7 +24,7 @@ const textsOf = (page: Page) =>
     return [...new Set([...document.body.innerText.split("\n"), ...named].map((text) => text.trim()))].filter(Boolean);
   });
 
-async function isThere(page: Page, { path, name }: TrayPage) {
+async function isThere(page: Page, { path, name }: SaidPage) {
   await expect(page).toHaveURL(new RegExp(`/office/${path}(?:\\?|$)`));
   // A list names itself for who does not see the flow bar.
   await expect(page.getByRole("heading", { level: 1 }).or(page.getByRole("main", { name })).first()).toBeAttached();
@@ -30,7 +37,7 @@ test("every page is found from the keyboard by its name, and by mouse where one 
   const note = async (path: string) => {
     for (const text of await textsOf(ines)) seen.set(text, seen.get(text) ?? path);
   };
-  for (const page of DAY_PAGES) {
+  for (const page of dayPages) {
     await ines.getByRole("button", { name: "Go to" }).click();
     await ines.getByRole("menuitem", { name: page.name }).filter({ hasText: page.about }).click();
     await isThere(ines, page);
@@ -41,13 +48,13 @@ test("every page is found from the keyboard by its name, and by mouse where one 
   await expect(ines.getByRole("heading", { name: "All settings" })).toBeVisible();
   await note("settings");
   const index = ines.getByRole("navigation", { name: "Settings" });
-  for (const page of [...TRAY_SETTINGS, ...OWN_SETTINGS]) {
+  for (const page of settings) {
     await index.getByRole("link", { name: page.name, exact: true }).click();
     await isThere(ines, page);
     await expect(index.getByRole("link", { name: page.name, exact: true })).toHaveAttribute("aria-current", "page");
     await note(page.path);
   }
-  for (const page of [...DAY_PAGES, ...TRAY_SETTINGS, ...OWN_SETTINGS]) {
+  for (const page of [...dayPages, ...settings]) {
     await ines.keyboard.press(".");
     await ines.getByPlaceholder("What to do, or where to go").fill(`${page.name} ${page.also[0]}`);
     await expect(ines.getByRole("option").first()).toHaveText(page.name);

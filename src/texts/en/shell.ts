@@ -1,8 +1,10 @@
 import { catalogue } from "../catalogue";
 
 export const shellTexts = catalogue({
+  "shell.aNameHasAtMost": "A name has at most {limit} letters.",
   "shell.allSettings": "All settings",
   "shell.changeMyArrangement": "Change my arrangement…",
+  "shell.chooseHowFarToAdvance": "Choose how far to advance.",
   "shell.commandField": "Command field",
   "shell.commonTray": "Common Tray",
   "shell.connectionLost": "Connection lost.",
@@ -23,6 +25,7 @@ export const shellTexts = catalogue({
   "shell.folder": "Folder",
   "shell.followUps": "Follow-ups",
   "shell.giveCommandsOtherKeys": "Give commands other keys",
+  "shell.giveItANameFirst": "Give it a name first.",
   "shell.goTo": "Go to",
   "shell.hoursAndTimeOff": "Hours and time off",
   "shell.inProgress": "in progress",
@@ -157,11 +160,14 @@ export const shellTexts = catalogue({
   "shell.stopped": "stopped",
   "shell.switchTray": "switch tray",
   "shell.takeItOffTheShelf": "Take it off the shelf",
+  "shell.thatIsNothingToDo": "That is nothing to do with a shelf.",
   "shell.theLastFiveDays": "the last five days",
   "shell.theServerDoesNotAnswer": "The server does not answer",
+  "shell.thereIsNoSuchList": "There is no such list.",
   "shell.thereIsNothingAtThis": "There is nothing at this address.",
   "shell.thisDidNotWork": "This did not work",
   "shell.thisTray": "This tray",
+  "shell.timeAdvanced": "Time advanced",
   "shell.tryAgain": "Try again",
   "shell.typeARecordCategoryColleague": "Type a record, category, colleague or saved view",
   "shell.undo": "Undo {count}",

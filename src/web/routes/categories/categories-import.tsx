@@ -14,6 +14,7 @@ import { useTray } from "../../screens/frame/tray-data";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/categories-import";
@@ -29,8 +30,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request, mostBytesTo("routes/categories/categories-import"));
   const table = String(form.get("table") ?? "");
   const refused = (problem: string, status: number) => data<TableAnswer>({ report: null, problem }, { status });
-  if (table.trim() === "") return refused("Choose a file, or paste its lines.", 400);
-  if (table.length > MAX_CHARACTERS) return refused("That is more than a tray could have in categories.", 400);
+  if (table.trim() === "") return refused(speak("categories.chooseAFileOrPaste"), 400);
+  if (table.length > MAX_CHARACTERS) return refused(speak("categories.thatIsMoreThanA"), 400);
   const tried = await tryCategoryTable(deps, grant, table);
   if (!tried.ok) return refused(tried.error, 400);
   if (form.get("do") !== "import") {
@@ -52,7 +53,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 function lineView(line: ReportedLine): ImportedLine {
   return {
     line: line.line,
-    words: line.path || "no path",
+    words: line.path || speak("categories.noPath"),
     kind: line.kind,
     problem: line.kind === "problem" ? line.problem : null,
   };

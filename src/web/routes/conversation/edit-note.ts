@@ -4,6 +4,7 @@ import { type ConversationId, type EntryId, readId } from "../../../core/kernel/
 import { editNote, refusalInWords } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { problemOf } from "../../server/base/say.server";
 import { NOTE_TEXT } from "../../server/deciding/decision-form.server";
 import type { Route } from "./+types/edit-note";
 
@@ -16,7 +17,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const entry = readId<EntryId>(params.entry);
   if (!conversation.ok || !entry.ok) throw data("There is no such note.", { status: 404 });
   const { value, error } = FORM.validate(Object.fromEntries(await readForm(request)), { stripUnknown: true });
-  if (error !== undefined) return data<EditNoteOutcome>({ ok: false, problem: error.message }, { status: 400 });
+  if (error !== undefined) return data<EditNoteOutcome>({ ok: false, problem: problemOf(error) }, { status: 400 });
   const target = { ids: [conversation.value], seenVersion: null };
   const grant = context.get(grantContext);
   const done = await editNote(context.get(depsContext), grant, target, entry.value, value.text);

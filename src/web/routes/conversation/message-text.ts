@@ -3,6 +3,7 @@ import { data } from "react-router";
 import { type MessageId, readId } from "../../../core/kernel/ids";
 import { readTextPart } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { problemOf } from "../../server/base/say.server";
 import { textBlocks } from "../../server/conversation/text-blocks.server";
 import type { Route } from "./+types/message-text";
 
@@ -17,7 +18,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   const { value, error } = ASKED.validate(Object.fromEntries(new URL(request.url).searchParams), {
     stripUnknown: true,
   });
-  if (error !== undefined) throw data(error.message, { status: 400 });
+  if (error !== undefined) throw data(problemOf(error), { status: 400 });
   const part = id.ok ? await readTextPart(context.get(depsContext), context.get(grantContext), id.value, value) : null;
   if (part === null) throw data("There is no such message.", { status: 404 });
   return {

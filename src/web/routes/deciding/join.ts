@@ -3,6 +3,7 @@ import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { joinConversations, refusalInWords, search } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/join";
 
 const MAX_CHOICES = 12;
@@ -18,7 +19,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
 export async function action({ request, params, context }: Route.ActionArgs) {
   const target = readId<ConversationId>(params.conversation);
   const source = readId<ConversationId>(String((await readForm(request)).get("other")));
-  if (!target.ok || !source.ok) return data({ problem: "Choose a conversation of the list." }, { status: 400 });
+  if (!target.ok || !source.ok) return data({ problem: speak("deciding.chooseAConversationOfThe") }, { status: 400 });
   const done = await joinConversations(context.get(depsContext), context.get(grantContext), target.value, source.value);
   return done.ok ? { problem: null } : data({ problem: refusalInWords(done.error) }, { status: 409 });
 }

@@ -8,9 +8,12 @@ import {
   undoNewest,
   undoSteps,
 } from "../../../operations/index.server";
+import { decidingTexts } from "../../../texts/en/deciding";
 import type { UndoOutcome } from "../../screens/deciding/decision-outcome";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
+import { sayHere } from "../../ui/texts/say-here";
 import type { Route } from "./+types/undo";
 
 // More than anybody chooses in the journal.
@@ -21,37 +24,37 @@ export async function action({ request, context }: Route.ActionArgs) {
   const read = form.getAll("batch").map((batch) => readId<BatchId>(String(batch)));
   const ids = read.flatMap((id) => (id.ok ? [id.value] : []));
   if (ids.length < read.length || ids.length > MAX_BATCHES)
-    return data<UndoOutcome>({ ok: false, problem: "Those are no steps to undo." }, { status: 400 });
+    return data<UndoOutcome>({ ok: false, problem: speak("deciding.thoseAreNoStepsTo") }, { status: 400 });
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const step = readId<CategoryStepId>(String(form.get("step") ?? ""));
   if (step.ok) {
     const undone = await undoCategories(deps, grant, step.value);
     if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(undone.error) }, { status: 409 });
-    return data<UndoOutcome>({ ok: true, message: `Undone: ${undone.value}.` });
+    return data<UndoOutcome>({ ok: true, message: speak("deciding.undone", { value: undone.value }) });
   }
   if (form.get("redo") !== null) {
     const redone = await redoNewest(deps, grant);
     if (!redone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(redone.error) }, { status: 409 });
-    return data<UndoOutcome>(inWords("Redone", redone.value));
+    return data<UndoOutcome>(inWords("redone", redone.value));
   }
   const undone = ids.length === 0 ? await undoNewest(deps, grant) : await undoSteps(deps, grant, ids);
   if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(undone.error) }, { status: 409 });
   const { value } = undone;
-  if ("runId" in value) return data<UndoOutcome>({ ok: true, message: "Undoing, step by step." });
-  return data<UndoOutcome>(inWords("Undone", value));
+  if ("runId" in value) return data<UndoOutcome>({ ok: true, message: speak("deciding.undoingStepByStep") });
+  return data<UndoOutcome>(inWords("undone", value));
 }
 
-function inWords(done: "Undone" | "Redone", { count, what, left }: Undone): UndoOutcome {
-  const kept = left.length === 0 ? "" : ` Left as it is, since somebody decided anew: ${left.join(", ")}.`;
+function inWords(done: "undone" | "redone", { count, what, left }: Undone): UndoOutcome {
+  const kept = left.length === 0 ? "" : speak("deciding.leftAsItIsSince", { left: left.join(", ") });
   return count === 0
-    ? { ok: false, problem: `Nothing was ${done.toLowerCase()}.${kept}` }
-    : { ok: true, message: `${done}: ${what}.${kept}` };
+    ? { ok: false, problem: speak("deciding.nothingWas", { done, kept }) }
+    : { ok: true, message: speak("deciding.wasDone", { done, what, kept }) };
 }
 
 export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<UndoOutcome> {
   try {
     return await serverAction();
   } catch {
-    return { ok: false, problem: "Not undone: the server did not answer. Try again." };
+    return { ok: false, problem: sayHere(decidingTexts, "deciding.notUndoneTheServerDid") };
   }
 }

@@ -4,6 +4,7 @@ import { MENU_DIMENSIONS, type MenuDimension } from "../../../core/lists/narrowi
 import { countsToNarrow, moreOfList } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
+import { problemOf } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { changedIds, changesView, listedRowView, listRequest, listStart } from "../../server/list/list-view.server";
 import { runOrderIn, runPartView } from "../../server/list/run-view.server";
@@ -29,7 +30,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
       return Response.json(await listStart(deps, grant, member, list));
     case "more": {
       const asked = MORE.validate(Object.fromEntries(query), { stripUnknown: true });
-      if (asked.error !== undefined) throw data(asked.error.message, { status: 400 });
+      if (asked.error !== undefined) throw data(problemOf(asked.error), { status: 400 });
       const { lane, key, id, limit } = asked.value;
       // Text that looks like a number is one where the order is by numbers, and the store reads it as it needs it.
       const after = key === undefined || id === undefined ? null : { key, id };

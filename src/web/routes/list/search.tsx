@@ -5,6 +5,7 @@ import { dayAndTime } from "../../../core/time/day-words";
 import { type SearchResult, search } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
+import type { Say } from "../../../texts/say";
 import { OwnerStamp } from "../../screens/frame/owner-stamp";
 import { useTray } from "../../screens/frame/tray-data";
 import { TakeOut } from "../../screens/records/take-out";
@@ -61,7 +62,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
         />
       </Form>
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-3">
-        <h1 className="min-w-0 flex-1 font-serif text-xl max-sm:text-base">{headingOf(text, results.length)}</h1>
+        <h1 className="min-w-0 flex-1 font-serif text-xl max-sm:text-base">{headingOf(say, text, results.length)}</h1>
         {text !== "" && (
           <Link
             to={`?${new URLSearchParams(everywhere ? { q: text } : { q: text, in: "everywhere" })}`}
@@ -125,10 +126,10 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
   );
 }
 
-function headingOf(text: string, count: number): string {
-  if (text === "") return 'Type what you are looking for: words, names, "words in a row"';
-  if (count === 0) return `Nothing in this tray has “${text}”`;
-  return `${count === 1 ? "1 conversation has" : `${count} conversations have`} “${text}”`;
+function headingOf(say: Say<typeof listTexts>, text: string, count: number): string {
+  if (text === "") return say("list.typeWhatYouAreLooking");
+  if (count === 0) return say("list.nothingInThisTrayHas", { text });
+  return say("list.conversationsHave", { count, text });
 }
 
 function Pieces({ pieces, empty }: { pieces: readonly { text: string; hit: boolean }[]; empty: string }) {

@@ -1,6 +1,7 @@
 import { data } from "react-router";
 import { IMPORT_WAYS, receiveImport, refusalInWords } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/import-upload";
 
 const MAX_NAME_CHARACTERS = 300;
@@ -8,7 +9,7 @@ const MAX_NAME_CHARACTERS = 300;
 /** Takes the bytes of a file as they come; name and manner are in the address. */
 export async function action({ request, context }: Route.ActionArgs) {
   const { searchParams } = new URL(request.url);
-  if (request.body === null) return data({ problem: "Choose a file first." }, { status: 400 });
+  if (request.body === null) return data({ problem: speak("office.chooseAFileFirst") }, { status: 400 });
   const way = searchParams.get("as") ?? "";
   const done = await receiveImport(context.get(depsContext), context.get(grantContext), {
     name: (searchParams.get("name") ?? "").slice(0, MAX_NAME_CHARACTERS),

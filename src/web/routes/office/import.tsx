@@ -7,10 +7,13 @@ import { ImportForm } from "../../screens/office/import-form";
 import { ImportRuns } from "../../screens/office/import-runs";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/import";
 
-export const meta: Route.MetaFunction = () => [{ title: "Import mail · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, officeTexts, "office.importMail");
+}
 
 const LOOK_EVERY_MS = 1_000;
 const GOING = ["receiving", "waiting", "running"];

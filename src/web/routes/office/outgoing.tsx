@@ -8,11 +8,15 @@ import type { PlainKey } from "../../../texts/say";
 import { useTray } from "../../screens/frame/tray-data";
 import { useTakeBack } from "../../screens/writing/use-take-back";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { Button } from "../../ui/button";
+import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/outgoing";
 
-export const meta: Route.MetaFunction = () => [{ title: "Outgoing mail · Common Tray" }];
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, officeTexts, "office.outgoingMail");
+}
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
@@ -28,7 +32,7 @@ export async function loader({ context }: Route.LoaderArgs) {
       to: to.join(", "),
       held: leavesAt !== null && leavesAt > now,
       when: dayAndTime(at, now, member.timeZone),
-      who: members.find((one) => one.id === authorId)?.name ?? "the tray",
+      who: members.find((one) => one.id === authorId)?.name ?? speak("office.theTray2"),
     })),
   };
 }

@@ -20,6 +20,7 @@ import { RuleList } from "../../screens/office/rule-list";
 import type { RulesOutcome } from "../../screens/office/rules-outcome";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { type RuleStep, readRuleStep } from "../../server/office/rule-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
@@ -66,19 +67,19 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep): Promise<Resu
     done.ok ? { ok: true, value: said } : done;
   switch (step.do) {
     case "keep":
-      return saying(await editRule(deps, grant, step.rule), { said: "Rule saved" });
+      return saying(await editRule(deps, grant, step.rule), { said: speak("office.ruleSaved") });
     case "try":
       return { ok: true, value: { trial: await tryRule(deps, grant, step.rule) } };
     case "drop":
       return saying(await dropRule(deps, grant, step.id, true), { droppedId: step.id });
     case "bring-back":
-      return saying(await dropRule(deps, grant, step.id, false), { said: "Rule brought back" });
+      return saying(await dropRule(deps, grant, step.id, false), { said: speak("office.ruleBroughtBack") });
     case "place":
       return saying(await placeRules(deps, grant, step.ids), {});
     case "switch": {
       const rule = (await getRules(deps, grant)).rules.find(({ id }) => id === step.id);
       if (rule === undefined) return { ok: false, error: { kind: "no-such", what: "rule" } };
-      const said = step.isOn ? "Rule switched on" : "Rule switched off";
+      const said = step.isOn ? speak("office.ruleSwitchedOn") : speak("office.ruleSwitchedOff");
       return saying(await editRule(deps, grant, { ...rule, isOn: step.isOn }), { said });
     }
   }

@@ -15,6 +15,7 @@ import { WeekFields } from "../../screens/people/week-fields";
 import { LeadsOnly } from "../../screens/shell/leads-only";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { NO_SUCH_PLACE, readHours, type SettingsProblems } from "../../server/office/tray-settings-form.server";
 import { weekView } from "../../server/people/week-form.server";
 import { Button } from "../../ui/button";
@@ -60,9 +61,9 @@ export async function action({ request, context }: Route.ActionArgs) {
   const done = await setUpHours(deps, grant, { ...settings, holidays });
   if (!done.ok)
     return data({ saved: null, problems: NO_PROBLEMS, problem: refusalInWords(done.error) }, { status: 403 });
-  const unread = read?.problems.map(({ line, words }) => `line ${line}: ${words}`).join("; ") ?? "";
+  const unread = read?.problems.map(({ line, words }) => speak("office.line", { line, words })).join("; ") ?? "";
   const problems: SettingsProblems =
-    unread === "" ? NO_PROBLEMS : { calendar: `The rest is kept. Of the file, ${unread}.` };
+    unread === "" ? NO_PROBLEMS : { calendar: speak("office.theRestIsKeptOf", { unread }) };
   return data({
     saved: savedInWords(read === null && place === "" ? null : (read?.days.length ?? 0) + known.length),
     problems,
@@ -71,8 +72,8 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 function savedInWords(days: number | null): string {
-  if (days === null) return "Hours and holidays saved";
-  return days === 1 ? "1 day more is a holiday now" : `${days} days more are holidays now`;
+  if (days === null) return speak("office.hoursAndHolidaysSaved");
+  return speak("office.daysMoreAreHolidaysNow", { days });
 }
 
 /** When the tray is staffed, and how long it gives itself for an answer. */

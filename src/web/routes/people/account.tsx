@@ -6,6 +6,7 @@ import type { StepOutcome } from "../../screens/frame/use-step";
 import { PasswordForm, SessionList } from "../../screens/people/account-parts";
 import { depsContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { sessionToken } from "../../server/base/session-cookie.server";
 import { readAccountStep } from "../../server/people/account-form.server";
 import { Page } from "../../ui/page";
@@ -25,7 +26,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     signInName: member.signInName,
     sessions: sessions.map(({ id, device, address, isOwn, createdAt, usedAt }) => ({
       id,
-      device: device || "an unnamed program",
+      device: device || speak("people.anUnnamedProgram"),
       address,
       isOwn,
       begun: words(createdAt),
@@ -43,14 +44,14 @@ export async function action({ request, context }: Route.ActionArgs) {
     case "password": {
       const changed = await changeOwnPassword(deps, member, token, step.value);
       if (!changed.ok) return refused(changed.error, 409);
-      return data<StepOutcome>({ ok: true, said: "Password changed; your other sessions have ended" });
+      return data<StepOutcome>({ ok: true, said: speak("people.passwordChangedYourOtherSessions") });
     }
     case "end":
       await endOwnSessions(deps, member, token, step.value.session);
-      return data<StepOutcome>({ ok: true, said: "Session ended" });
+      return data<StepOutcome>({ ok: true, said: speak("people.sessionEnded") });
     case "end-others":
       await endOwnSessions(deps, member, token, null);
-      return data<StepOutcome>({ ok: true, said: "Your other sessions have ended" });
+      return data<StepOutcome>({ ok: true, said: speak("people.yourOtherSessionsHaveEnded") });
   }
 }
 

@@ -4,7 +4,7 @@ import { acceptInvitation, invitedTo, joinByInvitation, signIn, whoIs } from "..
 import { peopleTexts } from "../../../texts/en/people";
 import { depsContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { sayFor } from "../../server/base/say.server";
+import { speak } from "../../server/base/say.server";
 import { sessionToken, setSessionCookie } from "../../server/base/session-cookie.server";
 import { type InviteProblems, readNewcomer } from "../../server/people/invite-form.server";
 import { Button } from "../../ui/button";
@@ -28,8 +28,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const deps = context.get(depsContext);
-  const say = sayFor(context, peopleTexts);
-  const over = say("people.thisInvitationWasUsedTaken");
+  const over = speak("people.thisInvitationWasUsedTaken");
   const form = await readForm(request);
   const token = await sessionToken(request);
   const member = token === null ? null : await whoIs(deps, token);
@@ -43,7 +42,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const accepted = await acceptInvitation(deps, params.token, newcomer.value);
   if (!accepted.ok) {
     const isTaken = accepted.error.kind === "name-taken";
-    const problems: InviteProblems = isTaken ? { signInName: say("people.taken") } : {};
+    const problems: InviteProblems = isTaken ? { signInName: speak("people.taken") } : {};
     return data({ problems, problem: isTaken ? null : over }, { status: isTaken ? 409 : 410 });
   }
   const session = await signIn(deps, newcomer.value.signInName, newcomer.value.password);

@@ -24,6 +24,7 @@ import { MemberTable } from "../../screens/people/member-table";
 import type { MembersOutcome } from "../../screens/people/members-outcome";
 import { depsContext, grantContext, memberContext, publicUrlContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { type MembersStep, readMembersStep } from "../../server/people/members-form.server";
 import { Page } from "../../ui/page";
@@ -84,27 +85,28 @@ async function carry(
     done.ok ? { ok: true, value: said(done.value) } : done;
   switch (step.do) {
     case "role":
-      return saying(await changeRole(deps, grant, step.memberId, step.role), () => ({ said: "Role changed" }));
+      return saying(await changeRole(deps, grant, step.memberId, step.role), () => ({
+        said: speak("people.roleChanged"),
+      }));
     case "invite":
       return saying(await invite(deps, grant, step.role), ({ token }) => ({
-        said: "Invitation made",
+        said: speak("people.invitationMade"),
         link: `${publicUrl}/invite/${token}`,
       }));
     case "take-back":
-      return saying(await takeInvitationBack(deps, grant, step.id), () => ({ said: "Invitation taken back" }));
+      return saying(await takeInvitationBack(deps, grant, step.id), () => ({
+        said: speak("people.invitationTakenBack"),
+      }));
     case "let-in":
-      return saying(await letInAgain(deps, grant, step.memberId), () => ({ said: "Access restored" }));
+      return saying(await letInAgain(deps, grant, step.memberId), () => ({ said: speak("people.accessRestored") }));
     case "shut-out":
       return saying(await shutOut(deps, grant, step.memberId, step.handOver), ({ handedOver }) => ({
-        said:
-          handedOver === 1
-            ? "Access removed; 1 conversation handed over"
-            : `Access removed; ${handedOver} conversations handed over`,
+        said: speak("people.accessRemovedConversationsHandedOver", { handedOver }),
       }));
     case "group":
-      return saying(await editGroup(deps, grant, step), () => ({ said: "Group saved" }));
+      return saying(await editGroup(deps, grant, step), () => ({ said: speak("people.groupSaved") }));
     case "drop-group":
-      return saying(await dropGroup(deps, grant, step.id), () => ({ said: "Group removed" }));
+      return saying(await dropGroup(deps, grant, step.id), () => ({ said: speak("people.groupRemoved") }));
   }
 }
 

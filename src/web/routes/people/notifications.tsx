@@ -6,6 +6,7 @@ import { NotificationList } from "../../screens/office/notification-list";
 import type { NotificationOutcome } from "../../screens/office/notification-outcome";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { carryNotificationStep, readNotificationStep } from "../../server/people/notification-form.server";
 import { notificationsView } from "../../server/people/notification-view.server";
@@ -31,9 +32,9 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (done.ok) return data<NotificationOutcome>({ ok: true, problems: {} });
   const problem =
     done.error.kind === "no-address"
-      ? "Write an address, or @ and a domain."
+      ? speak("people.writeAnAddressOrAnd")
       : done.error.kind === "watched-already"
-        ? "You watch that already."
+        ? speak("people.youWatchThatAlready")
         : refusalInWords(done.error);
   return data<NotificationOutcome>({ ok: false, problems: { value: problem } }, { status: 409 });
 }

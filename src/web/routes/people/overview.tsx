@@ -9,6 +9,7 @@ import { JobsAside } from "../../screens/office/jobs-aside";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { jobsAsideView } from "../../server/office/jobs-aside-view.server";
 import { type DeskView, overviewView } from "../../server/people/overview-view.server";
@@ -36,7 +37,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (id.error !== undefined)
     return data<StepOutcome>({ ok: false, problems: {}, problem: id.error.message }, { status: 400 });
   const done = await letGoOn(context.get(depsContext), context.get(grantContext), id.value);
-  if (done.ok) return data<StepOutcome>({ ok: true, said: "It runs again" });
+  if (done.ok) return data<StepOutcome>({ ok: true, said: speak("people.itRunsAgain") });
   return data<StepOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
 }
 

@@ -5,7 +5,7 @@ import { peopleTexts } from "../../../texts/en/people";
 import { depsContext, siteMapContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { safeNext } from "../../server/base/safe-next";
-import { sayFor } from "../../server/base/say.server";
+import { speak } from "../../server/base/say.server";
 import { sessionToken, setSessionCookie } from "../../server/base/session-cookie.server";
 import { readSignIn, type SignInProblems } from "../../server/people/sign-in-form.server";
 import { Button } from "../../ui/button";
@@ -44,10 +44,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const { name, password } = posted.value;
   const session = password === null ? await signInToDemo(deps, name) : await signIn(deps, name, password);
   if (!session.ok)
-    return data(
-      { problems: {} as SignInProblems, problem: sayFor(context, peopleTexts)(REFUSALS[session.error.kind]) },
-      { status: 401 },
-    );
+    return data({ problems: {} as SignInProblems, problem: speak(REFUSALS[session.error.kind]) }, { status: 401 });
   // Whoever was signed in here before is so no more.
   const before = await sessionToken(request);
   if (before !== null) await signOut(deps, before);

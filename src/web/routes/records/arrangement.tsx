@@ -12,6 +12,7 @@ import { ArrangementScreen } from "../../screens/records/arrangement-screen";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readArrangementStep } from "../../server/records/arrangement-form.server";
 import { Page } from "../../ui/page";
 import { pageTitle } from "../../ui/texts/page-title";
@@ -45,13 +46,10 @@ export async function action({ request, context }: Route.ActionArgs) {
     const kept = await editArrangement(deps, grant, step.value.tree, step.value.version);
     return kept.ok ? data<StepOutcome>({ ok: true, said: "" }) : refused(refusalInWords(kept.error), 409);
   }
-  const handed = await handOutArrangement(deps, grant, step.value.to, `From ${member.name}`);
+  const handed = await handOutArrangement(deps, grant, step.value.to, speak("records.from", { name: member.name }));
   if (!handed.ok) return refused(refusalInWords(handed.error), 409);
   const count = handed.value;
-  const said =
-    count === 0
-      ? "Whoever of them has no arrangement yet begins with this one"
-      : `Handed to ${count === 1 ? "1 colleague" : `${count} colleagues`}`;
+  const said = count === 0 ? speak("records.whoeverOfThemHasNo") : speak("records.handedToColleagues", { count });
   return data<StepOutcome>({ ok: true, said });
 }
 

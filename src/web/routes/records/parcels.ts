@@ -10,6 +10,7 @@ import {
 } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readZipExportOrder, zipExportView } from "../../server/records/zip-export-view.server";
 import type { Route } from "./+types/parcels";
 
@@ -44,10 +45,10 @@ async function ordered(
   form: FormData,
 ) {
   const order = readZipExportOrder(form);
-  if (order === null) return refused("That is nothing that can be taken out.", 400);
+  if (order === null) return refused(speak("records.thatIsNothingThatCan"), 400);
   const { code, text, everywhere, ...how } = order;
   const record = code === "" ? null : await recordOfCode(deps, grant, code);
-  if (code !== "" && record === null) return refused("There is no record of this code.", 404);
+  if (code !== "" && record === null) return refused(speak("records.thereIsNoRecordOf"), 404);
   const what = { recordId: record?.id ?? null, text, everywhere };
   const made = await orderZipExport(deps, grant, what, how);
   return made.ok ? data<ZipExportOutcome>({ ok: true }) : refused(refusalInWords(made.error), 409);

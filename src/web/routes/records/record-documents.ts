@@ -9,9 +9,12 @@ import {
   refusalInWords,
   removeDocument,
 } from "../../../operations/index.server";
+import { recordsTexts } from "../../../texts/en/records";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
+import { sayHere } from "../../ui/texts/say-here";
 import type { Route } from "./+types/record-documents";
 
 /** What became of a file that was brought to a record, or taken off it. */
@@ -31,24 +34,29 @@ function outcomeOf<T>(done: Result<T, Refusal>, said: (value: T) => string) {
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  if (Number(request.headers.get("content-length")) > MAX_BYTES)
-    return refused("A file on a record has at most 50 MB; this one is larger.", 413);
+  if (Number(request.headers.get("content-length")) > MAX_BYTES) return refused(speak("records.aFileOnARecord"), 413);
   const record = await recordOfCode(deps, grant, params.code);
-  if (record === null) throw data("There is no record of this code.", { status: 404 });
+  if (record === null) throw data(speak("records.thereIsNoRecordOf"), { status: 404 });
   const form = await readForm(request, mostBytesTo("routes/records/record-documents"));
   if (form.get("do") === "remove") {
     const id = readId(String(form.get("document") ?? ""));
     if (!id.ok) return refused(refusalInWords({ kind: "no-such", what: "document" }), 404);
-    return outcomeOf(await removeDocument(deps, grant, record, id.value), () => "Removed from the record");
+    return outcomeOf(await removeDocument(deps, grant, record, id.value), () => speak("records.removedFromTheRecord"));
   }
   const file = form.get("file");
-  if (!(file instanceof File) || file.size === 0) return refused("Choose a file that has something in it.", 400);
+  if (!(file instanceof File) || file.size === 0) return refused(speak("records.chooseAFileThatHas"), 400);
   const content = new Uint8Array(await file.arrayBuffer());
   if (/\.eml$/i.test(file.name) || file.type === "message/rfc822")
-    return outcomeOf(await addMail(deps, grant, record, content), () => `${file.name} is filed as a message`);
+    return outcomeOf(await addMail(deps, grant, record, content), () =>
+      speak("records.isFiledAsAMessage", { name: file.name }),
+    );
   const brought = { name: file.name, contentType: file.type || "application/octet-stream", content };
   const added = await addDocument(deps, grant, context.get(memberContext), record, brought);
-  return outcomeOf(added, (document) => `${file.name} ${document === null ? "was here already" : "is on the record"}`);
+  return outcomeOf(
+    added,
+    (document) =>
+      `${file.name} ${document === null ? speak("records.wasHereAlready") : speak("records.isOnTheRecord")}`,
+  );
 }
 
 // A line that goes down while a file is on its way is no page to lose.
@@ -56,6 +64,6 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
   try {
     return await serverAction();
   } catch {
-    return { ok: false, problem: "The file did not arrive: the server did not answer, or it is too large." };
+    return { ok: false, problem: sayHere(recordsTexts, "records.theFileDidNotArrive") };
   }
 }

@@ -31,6 +31,7 @@ import { RecordHead } from "../../screens/records/record-head";
 import { RecordMail } from "../../screens/records/record-mail";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { type RecordStep, readRecordStep } from "../../server/records/record-form.server";
 import {
@@ -63,7 +64,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   if (page === null) {
     const merged = await whereMerged(deps, grant, params.code);
     if (merged !== null) throw redirect(`/${grant.tray.slug}/records/${merged}`);
-    throw data("There is no record of this code.", { status: 404 });
+    throw data(speak("records.thereIsNoRecordOf"), { status: 404 });
   }
   const reading = readingOf(member, deps.now());
   const asked = new URL(request.url).searchParams;
@@ -92,7 +93,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
 export async function action({ request, params, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const record = await recordOfCode(deps, grant, params.code);
-  if (record === null) throw data("There is no record of this code.", { status: 404 });
+  if (record === null) throw data(speak("records.thereIsNoRecordOf"), { status: 404 });
   const step = await readRecordStep(deps, grant, await readForm(request));
   if (!step.ok) return data<RecordsOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const done = await carry(deps, grant, record, step.value);
@@ -115,14 +116,21 @@ async function carry(
     const merged = await mergeRecords(deps, grant, id, step.into);
     if (!merged.ok) return merged;
     const { into, conversations } = merged.value;
-    const came = conversations === 1 ? "1 conversation" : `${conversations.toLocaleString("en")} conversations`;
-    return ok({ id: into.id, code: into.code, said: `Merged into ${into.code}: ${came}` });
+    const came = speak("records.conversations2PluralOne1Conversation", {
+      conversations: conversations.toLocaleString("en"),
+      conversations2: conversations,
+    });
+    return ok({ id: into.id, code: into.code, said: speak("records.mergedInto", { code: into.code, came }) });
   }
   const done =
     step.do === "keep"
       ? await changeRecord(deps, grant, id, step.draft)
       : await closeRecord(deps, grant, id, step.do === "close");
-  const said = { keep: `${code} saved`, close: `${code} is closed`, reopen: `${code} is open again` }[step.do];
+  const said = {
+    keep: speak("records.saved", { code }),
+    close: speak("records.isClosed", { code }),
+    reopen: speak("records.isOpenAgain", { code }),
+  }[step.do];
   return done.ok ? ok({ id, code, said }) : done;
 }
 

@@ -8,6 +8,7 @@ import { useTray } from "../../screens/frame/tray-data";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/records-import";
@@ -22,8 +23,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request, mostBytesTo("routes/records/records-import"));
   const table = String(form.get("table") ?? "");
   const refused = (problem: string, status: number) => data<TableAnswer>({ report: null, problem }, { status });
-  if (table.trim() === "") return refused("Choose a file, or paste its lines.", 400);
-  if (table.length > MAX_CHARACTERS) return refused("That is too large for a table of records.", 400);
+  if (table.trim() === "") return refused(speak("records.chooseAFileOrPaste"), 400);
+  if (table.length > MAX_CHARACTERS) return refused(speak("records.thatIsTooLargeFor"), 400);
   const isTrial = form.get("do") !== "import";
   const taken = await importRecords(context.get(depsContext), context.get(grantContext), table, isTrial);
   if (!taken.ok) return refused(taken.error, 400);

@@ -23,6 +23,7 @@ import type { RetentionOutcome } from "../../screens/records/retention-outcome";
 import { RetentionScreen } from "../../screens/records/retention-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { type Reading, readingOf } from "../../server/base/words.server";
 import { type RetentionStep, readRetentionStep } from "../../server/records/retention-form.server";
 import { type PreviewView, previewView, retentionView } from "../../server/records/retention-view.server";
@@ -65,11 +66,13 @@ async function carry(
 ): Promise<Result<Said, PolicyRefusal>> {
   switch (step.do) {
     case "policy":
-      return saying(await editPolicy(deps, grant, step.policy), ({ name }) => `${name} saved`);
+      return saying(await editPolicy(deps, grant, step.policy), ({ name }) => speak("records.saved2", { name }));
     case "remove":
-      return saying(await removePolicy(deps, grant, step.id), () => "Policy removed");
+      return saying(await removePolicy(deps, grant, step.id), () => speak("records.policyRemoved"));
     case "bear":
-      return saying(await bearPolicy(deps, grant, step.bearer, step.id, step.policyId), () => "Retention saved");
+      return saying(await bearPolicy(deps, grant, step.bearer, step.id, step.policyId), () =>
+        speak("records.retentionSaved"),
+      );
     case "preview": {
       const shown = await previewDisposal(deps, grant, step.recordId);
       return shown.ok ? { ok: true, value: { said: "", preview: previewView(shown.value, reading) } } : shown;
@@ -77,18 +80,22 @@ async function carry(
     case "dispose": {
       const { recordId, previewId } = step;
       const gone = await disposeOf(deps, grant, member, recordId, previewId);
-      return saying(gone, ({ code, conversations }) => `${code} disposed of: ${countedConversations(conversations)}`);
+      return saying(gone, ({ code, conversations }) =>
+        speak("records.disposedOf2", { code, countedConversations: countedConversations(conversations) }),
+      );
     }
     case "keep":
-      return saying(await keepLonger(deps, grant, step.recordId, step.until, step.day), () => `Kept until ${step.day}`);
+      return saying(await keepLonger(deps, grant, step.recordId, step.until, step.day), () =>
+        speak("records.keptUntil2", { day: step.day }),
+      );
     case "hold":
-      return saying(await holdRecord(deps, grant, step.recordId, step.reason), () => "On hold");
+      return saying(await holdRecord(deps, grant, step.recordId, step.reason), () => speak("records.onHold"));
     case "release":
-      return saying(await releaseRecord(deps, grant, step.recordId, step.holdId), () => "Hold ended");
+      return saying(await releaseRecord(deps, grant, step.recordId, step.holdId), () => speak("records.holdEnded"));
   }
 }
 
-const countedConversations = (count: number) => (count === 1 ? "1 conversation" : `${count} conversations`);
+const countedConversations = (count: number) => speak("records.conversations2", { count });
 
 function saying<T>(done: Result<T, PolicyRefusal>, said: (value: T) => string): Result<Said, PolicyRefusal> {
   return done.ok ? { ok: true, value: { said: said(done.value) } } : done;

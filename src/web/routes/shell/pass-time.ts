@@ -3,6 +3,7 @@ import { data } from "react-router";
 import { letTimePass, refusalInWords, SPANS, type Span } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/pass-time";
 
 const SCHEMA = Joi.object<{ span: Span }>({
@@ -15,9 +16,9 @@ const SCHEMA = Joi.object<{ span: Span }>({
 export async function action({ request, context }: Route.ActionArgs) {
   const posted = SCHEMA.validate(Object.fromEntries(await readForm(request)));
   if (posted.error !== undefined) {
-    return data({ ok: false as const, problems: {}, problem: "Choose how far to advance." }, { status: 400 });
+    return data({ ok: false as const, problems: {}, problem: speak("shell.chooseHowFarToAdvance") }, { status: 400 });
   }
   const passed = await letTimePass(context.get(depsContext), context.get(grantContext), posted.value.span);
-  if (passed.ok) return { ok: true as const, said: "Time advanced" };
+  if (passed.ok) return { ok: true as const, said: speak("shell.timeAdvanced") };
   return data({ ok: false as const, problems: {}, problem: refusalInWords(passed.error) }, { status: 409 });
 }

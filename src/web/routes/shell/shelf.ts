@@ -13,6 +13,7 @@ import {
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { ID, ID_LIST } from "../../server/base/fields.server";
 import { readForm } from "../../server/base/read-form.server";
+import { problemOf, speak } from "../../server/base/say.server";
 import type { Route } from "./+types/shelf";
 
 const id = ID.required();
@@ -25,18 +26,13 @@ const FORMS: Readonly<Record<string, Joi.ObjectSchema>> = {
   }),
   name: Joi.object({
     id,
-    name: Joi.string()
-      .trim()
-      .allow("")
-      .max(60)
-      .required()
-      .messages({ "string.max": "A name has at most {#limit} letters." }),
+    name: Joi.string().trim().allow("").max(60).required().messages({ "string.max": "shell.aNameHasAtMost" }),
     folder: Joi.string().trim().allow("").max(30).default(""),
   }),
   unpin: Joi.object({ id }),
   arrange: Joi.object({ ids: ID_LIST.required() }),
   "save-view": Joi.object({
-    name: Joi.string().trim().min(1).max(60).required().messages({ "string.empty": "Give it a name first." }),
+    name: Joi.string().trim().min(1).max(60).required().messages({ "string.empty": "shell.giveItANameFirst" }),
     scope: Joi.string().required(),
     query: Joi.string().allow("").max(10_000).required(),
   }),
@@ -48,9 +44,9 @@ export async function action({ request, context }: Route.ActionArgs) {
   const form = Object.fromEntries(await readForm(request));
   const step = String(form.do);
   const schema = Object.hasOwn(FORMS, step) ? FORMS[step] : undefined;
-  if (schema === undefined) throw data("That is nothing to do with a shelf.", { status: 400 });
+  if (schema === undefined) throw data(speak("shell.thatIsNothingToDo"), { status: 400 });
   const { value, error } = schema.validate(form, { stripUnknown: true });
-  if (error !== undefined) return data({ problem: error.message }, { status: 400 });
+  if (error !== undefined) return data({ problem: problemOf(error) }, { status: 400 });
   const outcome = await (async () => {
     switch (form.do) {
       case "pin":
@@ -67,7 +63,7 @@ export async function action({ request, context }: Route.ActionArgs) {
         );
         return null;
       default:
-        if (!isScope(value.scope)) throw data("There is no such list.", { status: 400 });
+        if (!isScope(value.scope)) throw data(speak("shell.thereIsNoSuchList"), { status: 400 });
         return editView(deps, grant, value);
     }
   })();

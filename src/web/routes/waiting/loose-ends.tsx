@@ -5,6 +5,7 @@ import type { StepOutcome } from "../../screens/frame/use-step";
 import { LooseEndsScreen } from "../../screens/waiting/loose-ends-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readLooseEndStep } from "../../server/waiting/loose-end-form.server";
 import { looseEndsPart } from "../../server/waiting/loose-ends-view.server";
 import { pageTitle } from "../../ui/texts/page-title";
@@ -28,7 +29,8 @@ export async function action({ request, context }: Route.ActionArgs) {
     step.value.do === "dismiss"
       ? await callNoLooseEnd(deps, grant, id, kind, reason)
       : await callLooseEndAgain(deps, grant, id, kind);
-  if (done.ok) return data<StepOutcome>({ ok: true, said: step.value.do === "dismiss" ? "" : "A loose end again" });
+  if (done.ok)
+    return data<StepOutcome>({ ok: true, said: step.value.do === "dismiss" ? "" : speak("waiting.aLooseEndAgain") });
   return data<StepOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
 }
 

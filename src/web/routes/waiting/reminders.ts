@@ -4,6 +4,7 @@ import { callOffReminders, planReminders, previewReminder, refusalInWords } from
 import type { StepOutcome } from "../../screens/frame/use-step";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readReminderStep, readReminderStyle } from "../../server/waiting/reminder-form.server";
 import type { Route } from "./+types/reminders";
 
@@ -14,7 +15,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const writer = context.get(memberContext);
   const text = id.ok ? await previewReminder(deps, grant, writer, id.value, readReminderStyle(query)) : null;
-  if (text === null) throw data("This conversation is not in this tray.", { status: 404 });
+  if (text === null) throw data(speak("waiting.thisConversationIsNotIn"), { status: 404 });
   return { text };
 }
 
@@ -33,6 +34,6 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 function saidOf(did: "plan" | "call-off", count: number): string {
-  if (did === "call-off") return count === 1 ? "1 reminder called off" : `${count} reminders called off`;
-  return count === 1 ? "Reminder planned" : `Reminders planned for ${count} conversations`;
+  if (did === "call-off") return speak("waiting.remindersCalledOff", { count });
+  return speak("waiting.remindersPlannedForConversations", { count });
 }

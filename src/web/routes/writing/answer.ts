@@ -2,10 +2,11 @@ import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import type { AskedFields } from "../../../core/records/filing-field";
 import { answerConversation, refusalInWords } from "../../../operations/index.server";
-import { UNANSWERED } from "../../screens/frame/unanswered";
+import { unanswered } from "../../screens/frame/unanswered";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { type AnswerProblems, readAnswer } from "../../server/writing/answer-form.server";
 import type { Route } from "./+types/answer";
 
@@ -29,7 +30,7 @@ const CROSSING: ReadonlySet<string> = new Set(["also-writing", "answered-meanwhi
 export async function action({ request, params, context }: Route.ActionArgs) {
   const member = context.get(memberContext);
   const id = readId<ConversationId>(params.conversation);
-  if (!id.ok) throw data("There is no such conversation.", { status: 404 });
+  if (!id.ok) throw data(speak("writing.thereIsNoSuchConversation"), { status: 404 });
   const answer = readAnswer(await readForm(request, mostBytesTo("routes/writing/answer")), member.timeZone);
   if (!answer.ok) return data<AnswerOutcome>({ ok: false, problems: answer.error, problem: null }, { status: 400 });
   const deps = context.get(depsContext);
@@ -43,13 +44,13 @@ export async function action({ request, params, context }: Route.ActionArgs) {
 }
 
 function newMessage(who: string): string {
-  return `${who} wrote while you were writing. Read it above, then send yours all the same or change it.`;
+  return speak("writing.wroteWhileYouWereWriting", { who });
 }
 
 export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<AnswerOutcome> {
   try {
     return await serverAction();
   } catch {
-    return UNANSWERED;
+    return unanswered();
   }
 }

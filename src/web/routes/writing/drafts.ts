@@ -1,10 +1,13 @@
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { giveUpDraft, handDraft, refusalInWords, returnDraft } from "../../../operations/index.server";
+import { writingTexts } from "../../../texts/en/writing";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { type DraftProblems, readDraftStep } from "../../server/writing/draft-form.server";
+import { sayHere } from "../../ui/texts/say-here";
 import type { Route } from "./+types/drafts";
 
 /** What the server said to a step of a draft. */
@@ -21,7 +24,7 @@ export type DraftOutcome =
 export async function action({ request, params, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const id = readId<ConversationId>(params.conversation);
-  if (!id.ok) throw data("This conversation is not in this tray.", { status: 404 });
+  if (!id.ok) throw data(speak("writing.thisConversationIsNotIn"), { status: 404 });
   const step = readDraftStep(await readForm(request, mostBytesTo("routes/writing/drafts")));
   if (!step.ok) return data<DraftOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const given = step.value;
@@ -40,7 +43,7 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
   try {
     return await serverAction();
   } catch {
-    const problem = "No answer from the server. Your text is kept: try again, it is done once.";
+    const problem = sayHere(writingTexts, "writing.noAnswerFromTheServer");
     return { ok: false, problems: {}, unreachable: true, problem };
   }
 }

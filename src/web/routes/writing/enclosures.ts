@@ -1,12 +1,15 @@
 import { data } from "react-router";
 import { type DraftAttachment, MOST_ENCLOSED_BYTES } from "../../../core/writing/draft-attachment";
 import { attachDocument, attachFile, documentsToAttach, refusalInWords } from "../../../operations/index.server";
+import { writingTexts } from "../../../texts/en/writing";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { documentChoices } from "../../server/records/record-view.server";
 import { readDocumentToAttach } from "../../server/writing/draft-attachments-form.server";
+import { sayHere } from "../../ui/texts/say-here";
 import type { Route } from "./+types/enclosures";
 
 /** What became of a file that was brought for a message. */
@@ -42,7 +45,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     return outcomeOf(await attachFile(deps, grant, { name: file.name, contentType, content }));
   }
   const document = readDocumentToAttach(form);
-  if (document === null) return refused("Choose a file first.", 400);
+  if (document === null) return refused(speak("writing.chooseAFileFirst"), 400);
   return outcomeOf(await attachDocument(deps, grant, document));
 }
 
@@ -55,7 +58,7 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
   try {
     return await serverAction();
   } catch {
-    return { ok: false, problem: "it did not arrive: the server did not answer." };
+    return { ok: false, problem: sayHere(writingTexts, "writing.itDidNotArriveThe") };
   }
 }
 

@@ -2,7 +2,7 @@ import { data } from "react-router";
 import { type RecordId, readId } from "../../../core/kernel/ids";
 import { firstLetter, refusalInWords, writeFirst } from "../../../operations/index.server";
 import { writingTexts } from "../../../texts/en/writing";
-import { UNANSWERED } from "../../screens/frame/unanswered";
+import { unanswered } from "../../screens/frame/unanswered";
 import type { WriteOutcome } from "../../screens/writing/write-outcome";
 import { WriteScreen } from "../../screens/writing/write-screen";
 import { mostBytesTo } from "../../server/base/body-limits";
@@ -41,7 +41,7 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs): Pr
   try {
     return await serverAction();
   } catch {
-    return UNANSWERED;
+    return unanswered();
   }
 }
 

@@ -5,9 +5,7 @@ import { UUID } from "../../../core/kernel/ids";
 const MOST_VERSION = 2_147_483_647;
 
 /** An id of anything: a lower-case UUID, as ours are (Joi's own takes braces and colons as well). */
-export const ID = Joi.string()
-  .pattern(UUID)
-  .messages({ "string.pattern.base": "That is nothing that can be found here; load the page again." });
+export const ID = Joi.string().pattern(UUID).messages({ "string.pattern.base": "server.thatIsNothingThatCan" });
 /** An id of ours, or nothing. */
 export const ID_OR_NONE = ID.allow("").default("");
 /** The version of something that was seen; 0 for none. */

@@ -16,6 +16,7 @@ import {
 import { deviceOf } from "./device";
 import { knownPlacesOnly } from "./door.server";
 import type { LiveHub } from "./live-hub";
+import { speaking } from "./say.server";
 import { siteMapOf } from "./site-map.server";
 
 export type WebHandlerOptions = {
@@ -49,5 +50,7 @@ export async function webHandler(options: WebHandlerOptions): Promise<RequestHan
       return context;
     },
   });
-  return express.Router().use(knownPlacesOnly(siteMap), pages);
+  const inTheirLanguage: RequestHandler = (request, _response, next) =>
+    speaking(languageOf(request.acceptsLanguages()).locale, next);
+  return express.Router().use(knownPlacesOnly(siteMap), inTheirLanguage, pages);
 }

@@ -2,20 +2,21 @@ import { data, type MiddlewareFunction } from "react-router";
 import { UUID } from "../../../core/kernel/ids";
 import { once } from "../../../operations/index.server";
 import { depsContext, grantContext } from "./context.server";
+import { speak } from "./say.server";
 
 // What an answer carries beside its body; the rest is made for each connection.
 const KEPT_HEADERS = ["content-type", "location", "x-remix-response", "x-remix-reload-document", "x-remix-redirect"];
 
 const NOT_ANSWERED = {
-  open: "This was sent before, and the server has no answer to it yet. Look whether it happened before you try again.",
-  foreign: "This was sent before by somebody else; load the page and try again.",
+  open: "server.thisWasSentBeforeAnd",
+  foreign: "server.thisWasSentBeforeBy",
 } as const;
 
 /** What is posted with `?command=` and an id is done once, however often it arrives; the answer is that of the first time. */
 export const onceForEachCommand: MiddlewareFunction<Response> = async ({ request, context }, next) => {
   const id = new URL(request.url).searchParams.get("command");
   if (request.method !== "POST" || id === null) return next();
-  if (!UUID.test(id)) throw data("That is no id of a command.", { status: 400 });
+  if (!UUID.test(id)) throw data(speak("server.thatIsNoIdOf"), { status: 400 });
   const answered = await once(context.get(depsContext), context.get(grantContext), id, async () => {
     const response = await next();
     const headers = KEPT_HEADERS.flatMap((name) => {
@@ -25,7 +26,7 @@ export const onceForEachCommand: MiddlewareFunction<Response> = async ({ request
     const body = new Uint8Array(await response.arrayBuffer());
     return { status: response.status, headers: Object.fromEntries(headers), body };
   });
-  if (!answered.ok) throw data(NOT_ANSWERED[answered.error], { status: 409 });
+  if (!answered.ok) throw data(speak(NOT_ANSWERED[answered.error]), { status: 409 });
   const { status, headers, body } = answered.value;
   return new Response(body.byteLength === 0 ? null : new Uint8Array(body), { status, headers });
 };

@@ -1,5 +1,6 @@
 import { data } from "react-router";
 import { MOST_FORM_BYTES } from "./body-limits";
+import { speak } from "./say.server";
 
 // More than any form of ours has; a decision names each conversation that it is about.
 const MOST_FIELDS = 25_000;
@@ -16,11 +17,11 @@ export async function readForm(request: Request, mostBytes = MOST_FORM_BYTES): P
   const contentType = request.headers.get("content-type") ?? "";
   const body = await readBytes(request, mostBytes);
   if (body.byteLength === 0 && contentType === "") return new FormData();
-  if (!FORM.test(contentType)) throw refused("What was sent is no form.", 415);
+  if (!FORM.test(contentType)) throw refused(speak("server.whatWasSentIsNo"), 415);
   const form = await new Response(new Uint8Array(body), { headers: { "content-type": contentType } })
     .formData()
     .catch(() => null);
-  if (form === null) throw refused("What was sent is cut off or damaged; load the page and try again.", 400);
+  if (form === null) throw refused(speak("server.whatWasSentIsCut"), 400);
   const problem = problemOf(form);
   if (problem !== null) throw refused(problem, 400);
   return form;
@@ -28,7 +29,7 @@ export async function readForm(request: Request, mostBytes = MOST_FORM_BYTES): P
 
 /** The bytes that a request carries, counted as they come. */
 async function readBytes(request: Request, mostBytes: number): Promise<Uint8Array> {
-  const tooLarge = () => refused(`That is too large: at most ${Math.floor(mostBytes / 1024)} kB are taken here.`, 413);
+  const tooLarge = () => refused(speak("server.thatIsTooLargeAt", { floor: Math.floor(mostBytes / 1024) }), 413);
   if (Number(request.headers.get("content-length")) > mostBytes) throw tooLarge();
   const chunks: Uint8Array[] = [];
   let size = 0;
@@ -47,15 +48,15 @@ const SAID_ONCE = ["do", "kind"];
 
 // PostgreSQL keeps no NUL in a text, and a field of this name would be the prototype of what is read into an object.
 function problemOf(form: FormData): string | null {
-  if (SAID_ONCE.some((name) => form.getAll(name).length > 1)) return "That says more than once what is to be done.";
+  if (SAID_ONCE.some((name) => form.getAll(name).length > 1)) return speak("server.thatSaysMoreThanOnce");
   let count = 0;
   for (const [name, value] of form) {
     count += 1;
-    if (count > MOST_FIELDS) return "That has more fields than a form of ours.";
+    if (count > MOST_FIELDS) return speak("server.thatHasMoreFieldsThan");
     if (name === "__proto__" || name.length > MOST_NAME_CHARACTERS || name.includes("\0"))
-      return "That has a field that no form of ours has.";
+      return speak("server.thatHasAFieldThat");
     const text = typeof value === "string" ? value : value.name;
-    if (text.includes("\0")) return "A text cannot have a NUL character in it.";
+    if (text.includes("\0")) return speak("server.aTextCannotHaveA");
   }
   return null;
 }

@@ -1,13 +1,32 @@
-import "../../../texts/en/index";
-import type { RouterContextProvider } from "react-router";
-import type { Messages } from "../../../texts/catalogue";
-import { type AllOf, type Say, sayIn } from "../../../texts/say";
-import { languageContext } from "./context.server";
+import { AsyncLocalStorage } from "node:async_hooks";
+import type { ValidationError, ValidationErrorItem } from "joi";
+import { type English, isKey } from "../../../texts/en/index";
+import { type Say, sayIn } from "../../../texts/say";
 
-/** What says the messages of these catalogues in the language of whoever asks. */
-export function sayFor<const Catalogues extends readonly [Messages, ...Messages[]]>(
-  context: Readonly<RouterContextProvider>,
-  ..._catalogues: Catalogues
-): Say<AllOf<Catalogues>> {
-  return sayIn(context.get(languageContext).locale) as Say<AllOf<Catalogues>>;
+const asked = new AsyncLocalStorage<string>();
+
+/** Answers a request in the language of whoever asks: what is said on the way to the answer is said in it. */
+export function speaking<Answer>(locale: string, answer: () => Answer): Answer {
+  return asked.run(locale, answer);
+}
+
+/** Says a message in the language of whoever asks; in English where nobody does. */
+export const speak = ((key: string, values: object) =>
+  (sayIn(asked.getStore() ?? "en") as (key: string, values: object) => string)(key, values)) as Say<English>;
+
+/** What is wrong with a field: the key that its schema has for it, with what the schema knows of it. */
+export function problemInWords({ message, context }: ValidationErrorItem): string {
+  return isKey(message)
+    ? (speak as (key: string, values: object) => string)(message, { limit: "", ...context })
+    : message;
+}
+
+/** The first of what is wrong with what was posted. */
+export function problemOf({ details: [first], message }: ValidationError): string {
+  return first === undefined ? message : problemInWords(first);
+}
+
+/** What is wrong with what was posted, by field. */
+export function problemsByField({ details }: ValidationError): Record<string, string> {
+  return Object.fromEntries(details.map((detail) => [String(detail.path[0]), problemInWords(detail)]));
 }

@@ -15,6 +15,7 @@ import {
   type TrayGrant,
 } from "../../../operations/index.server";
 import type { CategoryOutcome } from "../../screens/frame/category-outcome";
+import { speak } from "../base/say.server";
 import type { PostedChange } from "./category-form.server";
 
 type Done = Pick<Extract<CategoryOutcome, { ok: true }>, "said" | "stepId" | "created">;
@@ -33,7 +34,7 @@ function refused(refusal: CategoryRefusal) {
     return data<CategoryOutcome>({ ...nothing, problems: refusal.problems }, { status: 400 });
   }
   if (refusal.kind === "uses-changed") {
-    const problem = "What uses it changed meanwhile; this is how it is now.";
+    const problem = speak("categories.whatUsesItChangedMeanwhile");
     return data<CategoryOutcome>({ ...nothing, problem, uses: refusal.uses }, { status: 409 });
   }
   return data<CategoryOutcome>({ ...nothing, problem: refusalInWords(refusal) }, { status: 409 });
@@ -44,21 +45,27 @@ async function doneBy(deps: Deps, grant: TrayGrant, posted: PostedChange): Promi
     case "create": {
       const made = await createCategory(deps, grant, posted.draft);
       if (!made.ok) return made;
-      return ok({ said: `Created: ${posted.draft.name.trim()}`, stepId: made.value.stepId, created: made.value.value });
+      return ok({
+        said: speak("categories.created", { name: posted.draft.name.trim() }),
+        stepId: made.value.stepId,
+        created: made.value.value,
+      });
     }
     case "change":
-      return saying("Saved", changeCategory(deps, grant, posted.id, posted.draft));
+      return saying(speak("categories.saved"), changeCategory(deps, grant, posted.id, posted.draft));
     case "place":
-      return saying("Moved", placeCategory(deps, grant, posted.id, posted));
+      return saying(speak("categories.moved"), placeCategory(deps, grant, posted.id, posted));
     case "retire":
-      return saying("Retired: no longer offered, still on what has it", retireCategory(deps, grant, posted.id));
+      return saying(speak("categories.retiredNoLongerOfferedStill"), retireCategory(deps, grant, posted.id));
     case "bring-back":
-      return saying("Reactivated", bringBackCategory(deps, grant, posted.id));
+      return saying(speak("categories.reactivated"), bringBackCategory(deps, grant, posted.id));
     case "end":
       return ending(deps, grant, posted);
     case "right": {
       const set = await letMembersChange(deps, grant, posted.members);
-      const said = posted.members ? "All members may change categories now" : "Only leads may change categories now";
+      const said = posted.members
+        ? speak("categories.allMembersMayChangeCategories")
+        : speak("categories.onlyLeadsMayChangeCategories");
       return set.ok ? ok({ said, stepId: null, created: null }) : set;
     }
     case "begin":
@@ -74,8 +81,14 @@ async function ending(
   const ended = await endCategory(deps, grant, posted.id, posted);
   if (!ended.ok) return ended;
   const { conversations } = ended.value.value;
-  const words = conversations === 1 ? "1 conversation" : `${conversations.toLocaleString("en")} conversations`;
-  const said = posted.by === null ? `Deleted, and removed from ${words}` : `Merged, with ${words}`;
+  const words = speak("categories.conversations2PluralOne1Conversation", {
+    conversations: conversations.toLocaleString("en"),
+    conversations2: conversations,
+  });
+  const said =
+    posted.by === null
+      ? speak("categories.deletedAndRemovedFrom", { words })
+      : speak("categories.mergedWith", { words });
   return ok({ said, stepId: ended.value.stepId, created: null });
 }
 
@@ -83,7 +96,7 @@ async function beginning(deps: Deps, grant: TrayGrant, set: string): Promise<Res
   const begun = await beginWithSet(deps, grant, set);
   if (!begun.ok) return begun;
   const added = begun.value.value.filter(({ kind }) => kind === "new").length;
-  const said = added === 0 ? "All of the set is there already" : `${added} categories added`;
+  const said = added === 0 ? speak("categories.allOfTheSetIs") : speak("categories.categoriesAdded", { added });
   return ok({ said, stepId: begun.value.stepId, created: null });
 }
 

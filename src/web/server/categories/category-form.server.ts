@@ -5,6 +5,7 @@ import { INKS } from "../../../core/kernel/ink";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import type { CategoryUses } from "../../../operations/index.server";
 import { ID } from "../base/fields.server";
+import { problemOf, speak } from "../base/say.server";
 
 // Generous here: what is right for a name is said beside its field by whoever knows the tree.
 const text = Joi.string().allow("").max(5_000).default("");
@@ -63,9 +64,9 @@ export type PostedChange =
 /** What was posted, as a change of the categories of a tray, or of all (`common`); a refusal is a sentence. */
 export function readCategoryChange(form: FormData, trayId: TrayId): Result<PostedChange, string> {
   const kind = String(form.get("do"));
-  if (!isChange(kind)) return err("That is nothing to do with categories.");
+  if (!isChange(kind)) return err(speak("categories.thatIsNothingToDo"));
   const { value, error } = FORMS[kind].validate(Object.fromEntries(form), { stripUnknown: true });
-  if (error !== undefined) return err(error.message);
+  if (error !== undefined) return err(problemOf(error));
   return ok(postedOf(kind, value, trayId));
 }
 

@@ -4,8 +4,6 @@ import { mailboxName, printMailboxes } from "../../../core/kernel/email-address"
 import type { CategoryId, EntryId, MemberId, RecordId } from "../../../core/kernel/ids";
 import type { Instant } from "../../../core/kernel/instant";
 import { sizeInWords } from "../../../core/kernel/size-in-words";
-import type { Protection } from "../../../core/message/mail-message";
-import type { SenderTrust } from "../../../core/message/sender-trust";
 import type { WaysToLeave } from "../../../core/message/ways-to-leave";
 import { NOTE_EDITABLE_MS } from "../../../core/notes/note-text";
 import { reasonInWords } from "../../../core/standing/reason-in-words";
@@ -15,9 +13,11 @@ import { dayAndTime, dayAndTimeInFull, dayInWords } from "../../../core/time/day
 import { htmlOfText } from "../../../core/writing/html-of-text";
 import { planPassOn } from "../../../core/writing/plan-pass-on";
 import type { CorrespondenceMessage, DraftToRead, OpenConversation, TrayNames } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import { type Reading, rowView } from "../base/words.server";
 import { appointmentView } from "./appointment-view.server";
 import { expectationViews, promisedView } from "./expectation-view.server";
+import { kindLabel, protectionLabel, senderInWords, trustLabel } from "./message-labels.server";
 import { type NoteBlockView, type NoteNames, noteView } from "./note-view.server";
 import { textBlocks } from "./text-blocks.server";
 
@@ -30,10 +30,10 @@ export function conversationView(
   const { memberId, now, zone } = reading;
   const nameOf = (id: MemberId | null) =>
     id === null
-      ? "The tray"
+      ? speak("conversation.theTray")
       : id === memberId
-        ? "You"
-        : (people.members.find((member) => member.id === id)?.name ?? "A colleague");
+        ? speak("common.you")
+        : (people.members.find((member) => member.id === id)?.name ?? speak("common.aColleague"));
   const { docket } = open;
   const waitsUntil = docket.expectedAt === null ? null : dayInWords(docket.expectedAt, now, zone);
   return {
@@ -51,7 +51,7 @@ export function conversationView(
       id,
       whose: nameOf(forMember),
       text,
-      due: dueAt === null ? "without a date" : dayAndTime(dueAt, now, zone),
+      due: dueAt === null ? speak("conversation.withoutADate") : dayAndTime(dueAt, now, zone),
       isOver: doneAt === null && dueAt !== null && dueAt < now,
       isDone: doneAt !== null,
     })),
@@ -123,17 +123,18 @@ export type DraftView = ReturnType<typeof draftView>;
 export type ConversationView = ReturnType<typeof conversationView>;
 
 function turnInWords(open: OpenConversation, { now, zone }: Reading): string {
-  const messages = open.messages.length === 1 ? "1 message" : `${open.messages.length} messages`;
+  const messages = speak("conversation.messages", { count: open.messages.length });
   const notes = open.docket.marks.filter(([, kind]) => kind === "n").length;
-  const counted = notes === 0 ? messages : `${messages}, ${notes === 1 ? "1 note" : `${notes} notes`}`;
+  const counted = notes === 0 ? messages : `${messages}, ${speak("conversation.notes", { notes })}`;
   const { turn } = open.docket;
   if (turn.since === null) return counted;
   const why = {
     "no-person-wrote": "",
-    "they-wrote": "they wrote last",
-    "we-wrote": "we wrote last",
-    bounced: "our message came back",
-    "by-hand": turn.kind === "us" ? "still our move, by hand" : "no answer needed, by hand",
+    "they-wrote": speak("conversation.theyWroteLast"),
+    "we-wrote": speak("conversation.weWroteLast"),
+    bounced: speak("conversation.ourMessageCameBack"),
+    "by-hand":
+      turn.kind === "us" ? speak("conversation.stillOurMoveByHand") : speak("conversation.noAnswerNeededByHand"),
   }[turn.rule];
   return `${counted} · ${why}, ${dayAndTime(turn.since, now, zone)}`;
 }
@@ -143,8 +144,8 @@ function newestInWords(open: OpenConversation): { readonly sender: string | null
   const newest = open.messages.findLast(({ direction }) => direction === "in");
   if (newest === undefined) return null;
   const { trust, kind, kindReason } = newest;
-  const sender = trust === null ? null : `${TRUST_LABELS[trust.verdict].replace("sender ", "")}; ${trust.reason}`;
-  return { sender, readAs: `${KIND_LABELS[kind] ?? "a person’s message"}; ${kindReason}` };
+  const sender = trust === null ? null : senderInWords(trust);
+  return { sender, readAs: `${kindLabel(kind) ?? speak("conversation.aPersonsMessage")}; ${kindReason}` };
 }
 
 function peopleIn(open: OpenConversation): string[] {
@@ -215,18 +216,18 @@ function filedAlone({ docket, records }: OpenConversation, { id, attachments }: 
   return docket.filedParts.flatMap(({ recordId, messageId, attachment }) => {
     const record = records.find((one) => one.id === recordId);
     if (messageId !== id || record === undefined) return [];
-    const fileName = attachments.find(({ index }) => index === attachment)?.fileName ?? "an attachment";
-    return [{ recordId, code: record.code, attachment, what: attachment === null ? "This message" : fileName }];
+    const fileName =
+      attachments.find(({ index }) => index === attachment)?.fileName ?? speak("conversation.anAttachment");
+    return [
+      {
+        recordId,
+        code: record.code,
+        attachment,
+        what: attachment === null ? speak("conversation.thisMessage") : fileName,
+      },
+    ];
   });
 }
-
-const KIND_LABELS: Readonly<Partial<Record<CorrespondenceMessage["kind"], string>>> = {
-  automatic: "automatic reply",
-  bounce: "could not be delivered",
-  "delivery-report": "delivery report",
-  list: "list mail",
-  calendar: "invitation",
-};
 
 /** The beginning of a text, and how much there is after it. */
 function firstBlocks(whole: string) {
@@ -251,16 +252,16 @@ function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | nul
     warnings: message.warnings,
     own: firstBlocks(ownText),
     rest: firstBlocks(restText),
-    protectionLabel: message.protection === null ? null : PROTECTION_LABELS[message.protection],
-    trust: message.trust === null ? null : { ...message.trust, label: TRUST_LABELS[message.trust.verdict] },
+    protectionLabel: protectionLabel(message.protection),
+    trust: message.trust === null ? null : { ...message.trust, label: trustLabel(message.trust) },
     outcomes: message.recipientStates.map(outcomeInWords),
-    kindLabel: KIND_LABELS[kind] ?? null,
+    kindLabel: kindLabel(kind),
     isMachine: kind === "automatic" || kind === "bounce" || kind === "delivery-report",
     showHtmlFirst: hasHtml && message.shownPart === "html",
     appointments: message.appointments.map((one) => appointmentView(one, { now, zone })),
     who: ours && message.authorId !== null ? nameOf(message.authorId) : message.fromName || message.fromAddress,
     address: message.fromAddress,
-    to: `to ${listed(to) || "nobody named"}${cc.length === 0 ? "" : `, copied to ${listed(cc)}`}`,
+    to: `to ${listed(to) || speak("conversation.nobodyNamed")}${cc.length === 0 ? "" : speak("conversation.copiedTo", { listed: listed(cc) })}`,
     when: dayAndTime(message.sentAt, now, zone),
     restLines: restText === "" ? 0 : restText.split("\n").length,
     attachments: message.attachments.filter(({ inline }) => !inline).map(attachmentView),
@@ -274,10 +275,10 @@ function leavingView({ atOnce, mail, page }: WaysToLeave, { listId, trust }: Cor
   const host = (url: string) => new URL(url).host;
   const how =
     atOnce !== null
-      ? `One request to ${host(atOnce)} does it at once; nothing but that is sent.`
+      ? speak("conversation.oneRequestToDoesIt", { host: host(atOnce) })
       : mail !== null
-        ? `A message to ${mail.to} does it; it goes out from this tray, and the conversation is settled.`
-        : `It can be left on a page of ${host(page ?? "")}, which you open yourself.`;
+        ? speak("conversation.aMessageToDoesIt", { to: mail.to })
+        : speak("conversation.itCanBeLeftOn", { host: host(page ?? "") });
   return {
     listId,
     how,
@@ -287,27 +288,18 @@ function leavingView({ atOnce, mail, page }: WaysToLeave, { listId, trust }: Cor
   };
 }
 
-const PROTECTION_LABELS: Readonly<Record<Protection, string>> = {
-  "signed-smime": "signed (S/MIME), not checked",
-  "encrypted-smime": "encrypted (S/MIME): open it with your own key",
-  "signed-openpgp": "signed (OpenPGP), not checked",
-  "encrypted-openpgp": "encrypted (OpenPGP): open it with your own key",
-};
-const TRUST_LABELS: Readonly<Record<SenderTrust["verdict"], string>> = {
-  verified: "sender verified",
-  unverified: "sender not verified",
-  imitation: "perhaps not who it seems",
-};
-
 function outcomeInWords({ address, state, detail }: CorrespondenceMessage["recipientStates"][number]) {
   const because = detail === "" ? "" : `: ${detail}`;
   switch (state) {
     case "failed":
-      return { bad: true, words: `failed for ${address}${because}` };
+      return { bad: true, words: speak("conversation.failedFor", { address, because }) };
     case "delayed":
-      return { bad: false, words: `delayed for ${address}${because}` };
+      return { bad: false, words: speak("conversation.delayedFor", { address, because }) };
     default:
-      return { bad: false, words: `${state === "given" ? "given on" : state} to ${address}` };
+      return {
+        bad: false,
+        words: speak("conversation.to", { what: state === "given" ? speak("conversation.givenOn") : state, address }),
+      };
   }
 }
 
@@ -329,17 +321,21 @@ function deliveryView({ state, reason }: NonNullable<CorrespondenceMessage["deli
   switch (state) {
     case "waiting":
       return {
-        words: reason === null ? "waiting to go" : `waiting to go, will be tried again: ${reason}`,
+        words:
+          reason === null ? speak("conversation.waitingToGo") : speak("conversation.waitingToGoWillBe", { reason }),
         failed: false,
       };
     case "going":
-      return { words: "going out", failed: false };
+      return { words: speak("conversation.goingOut"), failed: false };
     case "sent":
       return { words: "sent", failed: false };
     case "withdrawn":
-      return { words: "not sent: taken back", failed: false };
+      return { words: speak("conversation.notSentTakenBack"), failed: false };
     case "failed":
-      return { words: `not sent: ${reason ?? "no reason given"}`, failed: true };
+      return {
+        words: speak("conversation.notSent", { reason: reason ?? speak("conversation.noReasonGiven") }),
+        failed: true,
+      };
   }
 }
 
@@ -352,16 +348,16 @@ function mayBeUndone(line: OpenConversation["journal"][number], sent: ReadonlySe
 
 function journalView(open: OpenConversation, nameOf: (id: MemberId | null) => string, { now, zone }: Reading) {
   const names = {
-    member: (id: MemberId) => nameOf(id).replace("You", "you"),
-    category: (id: CategoryId) => open.categoryNames.get(id) ?? "a category",
-    record: (id: RecordId) => open.records.find((record) => record.id === id)?.code ?? "a record",
+    member: (id: MemberId) => nameOf(id).replace(speak("common.you"), "you"),
+    category: (id: CategoryId) => open.categoryNames.get(id) ?? speak("conversation.aCategory"),
+    record: (id: RecordId) => open.records.find((record) => record.id === id)?.code ?? speak("conversation.aRecord"),
     day: (at: Instant) => dayInWords(at, now, zone),
   };
   const sent = new Set<string>(open.messages.map(({ id }) => id));
   const decisions = open.journal.map((line) => ({
     version: line.version,
     when: dayAndTime(line.at, now, zone),
-    words: `${line.rule === undefined ? nameOf(line.by) : `The rule “${line.rule.name}”`} ${line.isUndo ? "took back: " : ""}${effectInWords(line.effect, names, line.by)}${line.rule === undefined ? "" : ` (${line.rule.why})`}`,
+    words: `${line.rule === undefined ? nameOf(line.by) : speak("conversation.theRule", { name: line.rule.name })} ${line.isUndo ? speak("conversation.tookBack") : ""}${effectInWords(line.effect, names, line.by)}${line.rule === undefined ? "" : ` (${line.rule.why})`}`,
     batchId: mayBeUndone(line, sent) ? line.batchId : null,
     undone: line.undone,
   }));
@@ -370,7 +366,7 @@ function journalView(open: OpenConversation, nameOf: (id: MemberId | null) => st
     .map(({ version, at, standing: { kind, reason } }) => ({
       version,
       when: dayAndTime(at, now, zone),
-      words: `${STANDING_NAMES[kind]}: ${"who" in reason ? `${reason.who} wrote` : "a message came back undelivered"}`,
+      words: `${STANDING_NAMES[kind]}: ${"who" in reason ? speak("conversation.wrote", { who: reason.who }) : speak("conversation.aMessageCameBackUndelivered")}`,
       batchId: null,
       undone: false,
     }));

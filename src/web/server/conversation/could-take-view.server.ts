@@ -1,6 +1,7 @@
 import type { CouldTake, Share } from "../../../core/assigning/could-take";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import type { Member, SheetRow } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 /** A colleague in the comparison: what she has to do, and what speaks for and against her. */
@@ -26,12 +27,16 @@ export function couldTakeView(
     const member = members.find(({ id }) => id === one.memberId);
     if (member === undefined) return [];
     const reasons = [
-      share(one.withPerson, `with ${row.who}`),
-      share(one.withRecord, "on this record"),
-      share(one.withCategory, "in this category"),
-      one.hasLeast ? "least to do of all" : null,
-      one.awayUntil === null ? null : `away until ${dayInWords(one.awayUntil, now, zone)}`,
-      one.atWorkFrom === null || one.awayUntil !== null ? null : `at work ${dayAndTime(one.atWorkFrom, now, zone)}`,
+      share(one.withPerson, speak("conversation.with", { who: row.who })),
+      share(one.withRecord, speak("conversation.onThisRecord")),
+      share(one.withCategory, speak("conversation.inThisCategory")),
+      one.hasLeast ? speak("conversation.leastToDoOfAll") : null,
+      one.awayUntil === null
+        ? null
+        : speak("conversation.awayUntil2", { dayInWords: dayInWords(one.awayUntil, now, zone) }),
+      one.atWorkFrom === null || one.awayUntil !== null
+        ? null
+        : speak("conversation.atWork", { dayAndTime: dayAndTime(one.atWorkFrom, now, zone) }),
     ].filter((reason) => reason !== null);
     return [
       {
@@ -47,5 +52,5 @@ export function couldTakeView(
 }
 
 function share({ hers, all }: Share, what: string): string | null {
-  return hers === 0 ? null : `${hers} of ${all} ${what}`;
+  return hers === 0 ? null : speak("conversation.of2", { hers, all, what });
 }

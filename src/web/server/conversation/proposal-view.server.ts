@@ -3,6 +3,7 @@ import type { Proposal } from "../../../core/filing/propose";
 import { assertNever } from "../../../core/kernel/assert-never";
 import type { ProposedFor, TrayNames } from "../../../operations/index.server";
 import type { SingleDecision } from "../../screens/deciding/posted-decision";
+import { speak } from "../base/say.server";
 
 /** A proposal as the docket shows it: what is decided by its key, and the reason. */
 export type ProposalView = {
@@ -29,28 +30,37 @@ function becauseInWords(
   who: string,
 ): string {
   const { was, of } = because;
-  const share = was === of ? `all of ${of}` : `${was} of ${of}`;
+  const share = was === of ? speak("conversation.allOf", { of }) : speak("conversation.of3", { was, of });
   switch (because.kind) {
     case "person":
-      return `${share} with ${who}`;
+      return speak("conversation.with2", { share, who });
     case "domain":
-      return `${share} from ${because.text}`;
+      return speak("conversation.from", { share, text: because.text });
     case "list":
-      return `${share} through the list ${because.text}`;
+      return speak("conversation.throughTheList", { share, text: because.text });
     case "words":
-      return `${share} with ${because.words.map((word) => `“${word}”`).join(" and ")}`;
+      return speak("conversation.with3", {
+        share,
+        words: because.words.map((word) => `“${word}”`).join(speak("conversation.and")),
+      });
     case "record":
-      return `${share} on ${records.find(({ id }) => id === because.recordId)?.code ?? "its record"} of late`;
+      return speak("conversation.onOfLate", {
+        share,
+        code: records.find(({ id }) => id === because.recordId)?.code ?? speak("conversation.itsRecord"),
+      });
     case "category":
-      return `${share} with ${categories.find(({ id }) => id === because.category)?.name ?? "its category"}`;
+      return speak("conversation.with4", {
+        share,
+        name: categories.find(({ id }) => id === because.category)?.name ?? speak("conversation.itsCategory"),
+      });
     case "title":
-      return "words of its title are in the letter";
+      return speak("conversation.wordsOfItsTitleAre");
     case "usual":
-      return "what is mostly done here";
+      return speak("conversation.whatIsMostlyDoneHere");
     case "belongs":
-      return `the register has ${who} among its people`;
+      return speak("conversation.theRegisterHasAmongIts", { who });
     case "code":
-      return "its reference code is in the letter";
+      return speak("conversation.itsReferenceCodeIsIn");
   }
 }
 
@@ -90,8 +100,8 @@ function proposalView(
       return {
         key: "owner",
         decision: { kind: "assign", ownerId: member.id },
-        title: `Assign to ${member.name}`,
-        reason: absent === undefined ? reason : `covers for ${absent.name}: ${reason}`,
+        title: speak("conversation.assignTo2", { name: member.name }),
+        reason: absent === undefined ? reason : speak("conversation.coversFor", { name: absent.name, reason }),
         confidence,
       };
     }
@@ -99,8 +109,8 @@ function proposalView(
       return {
         key: "settle",
         decision: { kind: "settle" },
-        title: "Settle",
-        reason: `${reason} needed no answer`,
+        title: speak("common.settle"),
+        reason: speak("conversation.neededNoAnswer", { reason }),
         confidence,
       };
     default:

@@ -2,6 +2,9 @@ import { dateOf } from "../../../core/kernel/instant";
 import { calendarDay } from "../../../core/time/calendar-day";
 import { dayInWords } from "../../../core/time/day-words";
 import { endOfWorkingDay } from "../../../core/worktime/add-working-days";
+import type { English } from "../../../texts/en/index";
+import type { PlainKey } from "../../../texts/say";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 /** A day offered in a picker: what it is called, and the day as the form posts it. */
@@ -13,17 +16,22 @@ export type DateChoice = {
   readonly at: string;
 };
 
-const OFFERED: readonly (readonly [days: number, label: string])[] = [
-  [1, "next working day"],
-  [2, "in 2 working days"],
-  [5, "in 5 working days"],
-  [10, "in 10 working days"],
+const OFFERED: readonly (readonly [days: number, label: PlainKey<English>])[] = [
+  [1, "deciding.nextWorkingDay"],
+  [2, "deciding.in2WorkingDays"],
+  [5, "deciding.in5WorkingDays"],
+  [10, "deciding.in10WorkingDays"],
 ];
 
 /** The days offered for a reply or a rest. */
 export function dateChoices({ now, zone }: Reading): DateChoice[] {
   return OFFERED.map(([days, label]) => {
     const at = endOfWorkingDay(now, days, zone);
-    return { label, words: dayInWords(at, now, zone), day: calendarDay(at, zone), at: dateOf(at).toISOString() };
+    return {
+      label: speak(label),
+      words: dayInWords(at, now, zone),
+      day: calendarDay(at, zone),
+      at: dateOf(at).toISOString(),
+    };
   });
 }

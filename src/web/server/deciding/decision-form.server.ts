@@ -7,6 +7,7 @@ import { FILING_MEANS } from "../../../core/records/filing-means";
 import type { Target } from "../../../operations/index.server";
 import { ID, SEEN_VERSION } from "../base/fields.server";
 import { readJson } from "../base/read-json.server";
+import { problemOf, speak } from "../base/say.server";
 import { FIELD_VALUES } from "../records/filed-fields.server";
 
 // As many as can have been chosen one by one or by ranges; everything of a list is named by the list.
@@ -21,14 +22,14 @@ const MAX_INSTANT = 8.64e15;
 
 /** The text of a note. */
 export const NOTE_TEXT = Joi.string().trim().max(MAX_NOTE_CHARACTERS).required().messages({
-  "string.empty": "Write something first.",
-  "any.required": "Write something first.",
-  "string.max": "A note has at most {#limit} characters.",
+  "string.empty": "deciding.writeSomethingFirst",
+  "any.required": "deciding.writeSomethingFirst",
+  "string.max": "deciding.aNoteHasAtMost",
 });
 
 const instant = Joi.number().integer().min(0).max(MAX_INSTANT).allow(null).required().messages({
-  "number.base": "That is no date; choose one that is offered, or type another.",
-  "any.invalid": "That is no decision: choose a date, or until somebody writes.",
+  "number.base": "deciding.thatIsNoDateChoose",
+  "any.invalid": "deciding.thatIsNoDecisionChoose",
 });
 const note = NOTE_TEXT.allow("").optional();
 const flag = Joi.boolean();
@@ -120,14 +121,14 @@ export function postedConversations(form: FormData): ConversationId[] {
 export function readDecision(form: FormData, newId: () => string): Result<PostedDecision, string> {
   const posted = { ...Object.fromEntries(form), conversation: form.getAll("conversation") };
   const { value, error } = Joi.object(COMMON).validate(posted, { stripUnknown: true });
-  if (error !== undefined) return err(error.message);
+  if (error !== undefined) return err(problemOf(error));
   const read = decisionsIn(String(form.get("decisions") ?? ""));
   if (!read.ok) return read;
   const decisions = read.value.map((one) => withOwnId(one, newId));
   const ids = postedConversations(form);
   const list = value.scope === undefined ? null : { scope: value.scope, query: value.query, lane: value.lane ?? null };
-  if (list === null && ids.length === 0) return err("Nothing is selected. Select what it is about.");
-  if (list !== null && decisions.length > 1) return err("Several decisions at once are about one conversation.");
+  if (list === null && ids.length === 0) return err(speak("deciding.nothingIsSelectedSelectWhat"));
+  if (list !== null && decisions.length > 1) return err(speak("deciding.severalDecisionsAtOnceAre"));
   return ok({ target: { ids, seenVersion: value.version ?? null }, decisions, list, said: value.said });
 }
 
@@ -139,7 +140,7 @@ const TOGETHER = Joi.array<{ readonly kind: string }[]>()
 
 function decisionsIn(text: string): Result<readonly Chosen[], string> {
   const { value, error } = TOGETHER.validate(readJson(text));
-  if (error !== undefined) return err("That is nothing one can decide.");
+  if (error !== undefined) return err(speak("deciding.thatIsNothingOneCan"));
   const decisions: Chosen[] = [];
   for (const posted of value) {
     const one = chosenIn(posted);
@@ -150,10 +151,10 @@ function decisionsIn(text: string): Result<readonly Chosen[], string> {
 }
 
 function chosenIn(posted: { readonly kind: string }): Result<Chosen, string> {
-  if (!Object.hasOwn(SCHEMAS, posted.kind)) return err("That is nothing one can decide.");
+  if (!Object.hasOwn(SCHEMAS, posted.kind)) return err(speak("deciding.thatIsNothingOneCan"));
   const fields: Joi.PartialSchemaMap = SCHEMAS[posted.kind as ChosenKind];
   const schema = Joi.object<Chosen>({ ...fields, kind: Joi.string() });
   // What it is called is for the screen that posted it.
   const { value, error } = schema.validate(posted, { stripUnknown: true, convert: true });
-  return error === undefined ? ok(value) : err(error.message);
+  return error === undefined ? ok(value) : err(problemOf(error));
 }

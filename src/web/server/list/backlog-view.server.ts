@@ -1,6 +1,7 @@
 import type { BacklogProposal } from "../../../core/lists/backlog";
 import { narrowingParams } from "../../../core/lists/narrowing";
 import { calendarDayInWords, dayInWords } from "../../../core/time/day-words";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 /** A proposal for older mail in words, with the list that it is about. */
@@ -15,8 +16,8 @@ export function proposalView(proposal: BacklogProposal, reading: Reading) {
     detail: kind === "age" ? "" : key,
     count,
     reason: reasonInWords(proposal, day),
-    when: oldest === newest ? oldest : `${oldest} to ${newest}`,
-    samples: [...new Set(samples.map((subject) => subject || "(no subject)"))],
+    when: oldest === newest ? oldest : speak("list.to", { oldest, newest }),
+    samples: [...new Set(samples.map((subject) => subject || speak("common.noSubject")))],
     query: narrowingParams(narrowing).toString(),
   };
 }
@@ -24,7 +25,7 @@ export function proposalView(proposal: BacklogProposal, reading: Reading) {
 export type ProposedSettling = ReturnType<typeof proposalView>;
 
 function titleOf({ kind, key, name }: BacklogProposal): string {
-  if (kind === "age") return `Everything before ${calendarDayInWords(key)}`;
+  if (kind === "age") return speak("list.everythingBefore", { key: calendarDayInWords(key) });
   return name || key;
 }
 
@@ -32,14 +33,18 @@ function reasonInWords(proposal: BacklogProposal, day: (at: BacklogProposal["old
   const { count, unanswered, reason, lastWroteAt } = proposal;
   switch (reason) {
     case "list":
-      return "Mail of a list: nobody there waits for an answer.";
+      return speak("list.mailOfAListNobody");
     case "nobody-asks":
-      return "The last word was ours, or a machine’s.";
+      return speak("list.theLastWordWasOurs");
     case "wrote-since":
-      return `Has written since, last ${lastWroteAt === null ? "" : day(lastWroteAt)}.`;
+      return speak("list.hasWrittenSinceLast", { what: lastWroteAt === null ? "" : day(lastWroteAt) });
     case "unanswered":
-      return unanswered === count ? "Nobody here answered; look first." : `${unanswered} unanswered; look first.`;
+      return unanswered === count
+        ? speak("list.nobodyHereAnsweredLookFirst")
+        : speak("list.unansweredLookFirst", { unanswered });
     case "old":
-      return unanswered === 0 ? "None of it is unanswered." : `${unanswered.toLocaleString("en")} unanswered among it.`;
+      return unanswered === 0
+        ? speak("list.noneOfItIsUnanswered")
+        : speak("list.unansweredAmongIt", { unanswered: unanswered.toLocaleString("en") });
   }
 }

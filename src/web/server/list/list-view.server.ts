@@ -17,6 +17,7 @@ import {
   type TrayGrant,
   viewOf,
 } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import { type Reading, type RowView, readingOf, rowView } from "../base/words.server";
 
 /** A row of a list, ready to be drawn, with its place in the order. */
@@ -70,26 +71,23 @@ export async function changesView(
 
 /** What is said above the bin: when it is emptied of what, and whether it is used to keep things. */
 function binView({ days, goes, stays, nextSince, takenBack, lookedBackDays, isUsedAsStorage }: Bin, reading: Reading) {
-  const conversations = (count: number) => (count === 1 ? "1 conversation" : `${count} conversations`);
+  const conversations = (count: number) => speak("list.conversations2", { count });
   const next = nextSince === null || days === null ? null : later(nextSince, days * DAY);
-  const term =
-    days === null
-      ? "Nothing is deleted from here."
-      : `What has lain here for ${days === 1 ? "a day" : `${days} days`} is deleted permanently.`;
+  const term = days === null ? speak("list.nothingIsDeletedFromHere") : speak("list.whatHasLainHereFor", { days });
   return {
     term,
     next:
       next === null
         ? ""
         : next <= reading.now
-          ? "The next goes within a minute."
-          : `The next goes ${dayInWords(next, reading.now, reading.zone)}.`,
+          ? speak("list.theNextGoesWithinA")
+          : speak("list.theNextGoes", { next: dayInWords(next, reading.now, reading.zone) }),
     stays:
       stays === 0 || goes + stays === 0
         ? ""
-        : `${conversations(stays)} filed or to be followed up ${stays === 1 ? "stays" : "stay"}.`,
+        : speak("list.filedOrToBeFollowed", { conversations: conversations(stays), stays }),
     warning: isUsedAsStorage
-      ? `${conversations(takenBack)} were brought back from here, or answered from here, in the last ${lookedBackDays} days. What is to be kept is safe under Settled.`
+      ? speak("list.wereBroughtBackFromHere", { conversations: conversations(takenBack), lookedBackDays })
       : null,
   };
 }

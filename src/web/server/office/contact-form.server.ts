@@ -3,6 +3,7 @@ import type { ContactDraft } from "../../../core/contacts/contact";
 import { type CategoryId, type ContactId, trustedId } from "../../../core/kernel/ids";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { ID } from "../base/fields.server";
+import { speak } from "../base/say.server";
 
 /** Something that is done about the contacts of a tray. */
 export type ContactStep =
@@ -28,12 +29,14 @@ const DROP = Joi.object({ id: ID.required() });
 export function readContactStep(form: FormData): Result<ContactStep, string> {
   if (form.get("do") === "drop") {
     const { value, error } = DROP.validate(Object.fromEntries(form), { stripUnknown: true });
-    return error === undefined ? ok({ do: "drop", id: trustedId<ContactId>(value.id) }) : err("That is no contact.");
+    return error === undefined
+      ? ok({ do: "drop", id: trustedId<ContactId>(value.id) })
+      : err(speak("office.thatIsNoContact"));
   }
-  if (form.get("do") !== "keep") return err("That is nothing that can be done here.");
+  if (form.get("do") !== "keep") return err(speak("office.thatIsNothingThatCan"));
   const posted = { ...Object.fromEntries(form), categories: form.getAll("categories") };
   const { value, error } = KEEP.validate(posted, { stripUnknown: true });
-  if (error !== undefined) return err("That is too much, or no contact.");
+  if (error !== undefined) return err(speak("office.thatIsTooMuchOr"));
   const { id: given, categories, ...texts } = value;
   const categoryIds = categories.map((one: string) => trustedId<CategoryId>(one));
   return ok({

@@ -6,6 +6,7 @@ import { URGENCIES, type Urgency } from "../../../core/kernel/urgency";
 import type { RuleActions, RuleConditions } from "../../../core/rules/rule";
 import { type Deps, type RuleDraft, recordOfCode, type TrayGrant } from "../../../operations/index.server";
 import { ID, ID_LIST } from "../base/fields.server";
+import { problemsByField, speak } from "../base/say.server";
 
 /** What is wrong, by the name of the field. */
 export type RuleFormProblems = Readonly<Record<string, string>>;
@@ -19,13 +20,18 @@ export type RuleStep =
 
 const MAX_VALUES = 50;
 const MAX_TYPED = 2_000;
-const typed = Joi.string().trim().allow("").max(MAX_TYPED).default("").messages({ "string.max": "That is too much." });
+const typed = Joi.string()
+  .trim()
+  .allow("")
+  .max(MAX_TYPED)
+  .default("")
+  .messages({ "string.max": "office.thatIsTooMuch" });
 const attachment = Joi.string().valid("", "yes", "no").default("");
 
 const PARTS = ["from", "to", "subject", "text", "list"] as const;
 const conditions = (before: string) => ({
   ...Object.fromEntries(PARTS.map((part) => [`${before}${part}`, typed])),
-  [`${before}attachment`]: attachment,
+  [speak("office.attachment2", { before })]: attachment,
 });
 
 const RULE = Joi.object({
@@ -62,9 +68,9 @@ export async function readRuleStep(
     const rule = await readRule(deps, grant, form);
     return rule.ok ? ok({ do: kind, rule: rule.value }) : rule;
   }
-  if (!Object.hasOwn(FORMS, kind)) return err({ do: "That is nothing that can be done here." });
+  if (!Object.hasOwn(FORMS, kind)) return err({ do: speak("office.thatIsNothingThatCan") });
   const { value, error } = FORMS[kind as keyof typeof FORMS].validate(Object.fromEntries(form), { stripUnknown: true });
-  if (error !== undefined) return err({ do: "That is no rule." });
+  if (error !== undefined) return err({ do: speak("office.thatIsNoRule") });
   if (kind === "place") return ok({ do: kind, ids: value.ids.map((one: string) => trustedId<RuleId>(one)) });
   return ok({ do: kind, id: trustedId<RuleId>(value.id), isOn: value.on } as RuleStep);
 }
@@ -73,11 +79,12 @@ async function readRule(deps: Deps, grant: TrayGrant, form: FormData): Promise<R
   const posted = { ...Object.fromEntries(form), categories: form.getAll("categories") };
   const { value, error } = RULE.validate(posted, { abortEarly: false, stripUnknown: true });
   if (error !== undefined) {
-    return err(Object.fromEntries(error.details.map(({ path, message }) => [String(path[0]), message])));
+    return err(problemsByField(error));
   }
   const problems: Record<string, string> = {};
   const record = value.record === "" ? null : await recordOfCode(deps, grant, value.record.toUpperCase());
-  if (value.record !== "" && record === null) problems.record = `There is no record ${value.record}.`;
+  if (value.record !== "" && record === null)
+    problems.record = speak("office.thereIsNoRecord", { record: value.record });
   const [wanted, unwanted] = [conditionsOf(value, "", problems), conditionsOf(value, "not-", problems)];
   if (Object.keys(problems).length > 0) return err(problems);
   const actions: RuleActions = {
@@ -103,7 +110,7 @@ function conditionsOf(value: Record<string, string>, before: string, problems: R
   const addresses = (name: string) => {
     const all = part(name).map((one) => one.toLowerCase());
     const wrong = all.find((one) => readEmailAddress(one.startsWith("@") ? `somebody${one}` : one) === null);
-    if (wrong !== undefined) problems[`${before}${name}`] = `“${wrong}” is neither an address nor an @domain.`;
+    if (wrong !== undefined) problems[`${before}${name}`] = speak("office.isNeitherAnAddressNor", { wrong });
     return all;
   };
   const has = value[`${before}attachment`];

@@ -2,12 +2,13 @@ import Joi from "joi";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { dayAtHour } from "../../../core/time/calendar-day";
 import type { WorkingHours } from "../../../core/worktime/working-hours";
+import { problemOf, speak } from "../base/say.server";
 import { readWeek } from "../people/week-form.server";
 
 const MAX_HOLIDAYS = 500;
 const MAX_BIN_DAYS = 3_650;
 
-export const NO_SUCH_PLACE = "Nothing is known of the holidays there; choose a place of the list.";
+export const NO_SUCH_PLACE = "office.nothingIsKnownOfThe";
 
 /** What is wrong, by the name of the field. */
 export type SettingsProblems = Readonly<Record<string, string>>;
@@ -43,9 +44,9 @@ export function readHours(form: FormData): Result<PostedHours, SettingsProblems>
   const week = readWeek(form, problems);
   const holidays = holidaysOf(String(form.get("holidays") ?? ""), problems);
   const within = ANSWER_WITHIN.validate(form.get("answer-within") ?? undefined);
-  if (within.error !== undefined) problems["answer-within"] = within.error.message;
+  if (within.error !== undefined) problems["answer-within"] = problemOf(within.error);
   if (Object.keys(problems).length === 0 && week.every((day) => day === null))
-    problems.week = "This tray would never be open; open it on a day at least.";
+    problems.week = speak("office.thisTrayWouldNeverBe");
   const calendar = calendarOf(form, problems);
   const place = PLACE.validate(form.get("place") ?? undefined);
   if (place.error !== undefined) problems.place = NO_SUCH_PLACE;
@@ -70,14 +71,14 @@ export function readPuttingAway(form: FormData): Result<PostedPuttingAway, Setti
 function daysOf(form: FormData, name: string, problems: Record<string, string>): number | null {
   const text = String(form.get(name) ?? "").trim();
   const { value, error } = DAYS.validate(text === "" ? undefined : text);
-  if (error !== undefined) problems[name] = error.message;
+  if (error !== undefined) problems[name] = problemOf(error);
   return value ?? null;
 }
 
 function calendarOf(form: FormData, problems: Record<string, string>): File | null {
   const file = form.get("calendar");
   if (!(file instanceof File) || file.size === 0) return null;
-  if (file.size > MAX_CALENDAR_BYTES) problems.calendar = "That is too large for a calendar of holidays.";
+  if (file.size > MAX_CALENDAR_BYTES) problems.calendar = speak("office.thatIsTooLargeFor");
   return file;
 }
 
@@ -87,7 +88,7 @@ function holidaysOf(text: string, problems: Record<string, string>): string[] {
     .map((line) => line.trim())
     .filter((line) => line !== "");
   const wrong = lines.find((line) => dayAtHour(line, 0, "UTC") === null);
-  if (wrong !== undefined) problems.holidays = `“${wrong}” is no day; write days as 2026-12-25, one a line.`;
-  if (lines.length > MAX_HOLIDAYS) problems.holidays = `At most ${MAX_HOLIDAYS} days.`;
+  if (wrong !== undefined) problems.holidays = speak("office.isNoDayWriteDays", { wrong });
+  if (lines.length > MAX_HOLIDAYS) problems.holidays = speak("office.atMostDays", { MAX_HOLIDAYS });
   return [...new Set(lines)].toSorted();
 }

@@ -2,6 +2,7 @@ import Joi from "joi";
 import { PASSWORD_LENGTHS } from "../../../core/access/password";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { ID } from "../base/fields.server";
+import { problemsByField, speak } from "../base/say.server";
 
 /** Something that is done about one's own account. */
 export type AccountStep =
@@ -12,8 +13,8 @@ export type AccountStep =
 export type AccountProblems = Readonly<Record<string, string>>;
 
 const PASSWORD = Joi.object({
-  old: Joi.string().max(PASSWORD_LENGTHS.most).required().messages({ "*": "Write the password that you have now." }),
-  new: Joi.string().required().messages({ "*": "Choose a new password." }),
+  old: Joi.string().max(PASSWORD_LENGTHS.most).required().messages({ "*": "people.writeThePasswordThatYou" }),
+  new: Joi.string().required().messages({ "*": "people.chooseANewPassword" }),
 });
 
 /** The posted step, or what is wrong with its fields. */
@@ -23,15 +24,17 @@ export function readAccountStep(form: FormData): Result<AccountStep, AccountProb
       const given = { old: form.get("old") ?? undefined, new: form.get("new") ?? undefined };
       const { value, error } = PASSWORD.validate(given, { abortEarly: false });
       if (error === undefined) return ok({ do: "password", old: value.old, next: value.new });
-      return err(Object.fromEntries(error.details.map(({ path, message }) => [String(path[0]), message])));
+      return err(problemsByField(error));
     }
     case "end": {
       const id = ID.required().validate(form.get("session") ?? undefined);
-      return id.error === undefined ? ok({ do: "end", session: id.value }) : err({ do: "That session has ended." });
+      return id.error === undefined
+        ? ok({ do: "end", session: id.value })
+        : err({ do: speak("people.thatSessionHasEnded") });
     }
     case "end-others":
       return ok({ do: "end-others" });
     default:
-      return err({ do: "That is nothing that can be done here." });
+      return err({ do: speak("people.thatIsNothingThatCan") });
   }
 }

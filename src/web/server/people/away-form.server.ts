@@ -5,6 +5,7 @@ import { err, ok, type Result } from "../../../core/kernel/result";
 import { dayAtHour, endOfCalendarDay } from "../../../core/time/calendar-day";
 import type { OpenHours } from "../../../core/worktime/working-hours";
 import { type Deps, recordOfCode, type TrayGrant } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import { readWeek } from "./week-form.server";
 
 /** What is wrong, by the name of the field. */
@@ -36,7 +37,7 @@ export async function readAwayStep(
       return ok({ do: "end", memberId: memberOf(form), id: id.value });
     }
     default:
-      return err({ do: "That is nothing that can be done here." });
+      return err({ do: speak("people.thatIsNothingThatCan") });
   }
 }
 
@@ -63,10 +64,10 @@ async function readPlan(
   const problems: Record<string, string> = {};
   const from = dayAtHour(text(form, "from"), 0, zone);
   const end = endOfCalendarDay(text(form, "to"), zone);
-  if (from === null) problems.from = "Choose the first day.";
-  if (end === null) problems.to = "Choose the last day.";
-  else if (from !== null && end < from) problems.to = "It ends before it begins.";
-  else if (end <= deps.now()) problems.to = "That is over.";
+  if (from === null) problems.from = speak("people.chooseTheFirstDay");
+  if (end === null) problems.to = speak("people.chooseTheLastDay");
+  else if (from !== null && end < from) problems.to = speak("people.itEndsBeforeItBegins");
+  else if (end <= deps.now()) problems.to = speak("people.thatIsOver");
   const covers = [...(await coversOfRecords(deps, grant, form, problems)), ...coversOfTrays(form)];
   if (Object.keys(problems).length > 0 || from === null || end === null) return err(problems);
   return ok({ do: "plan", memberId: memberOf(form), from, until: later(end, 1), covers });
@@ -92,7 +93,8 @@ async function coversOfRecords(
   if (code === "" && said === "") return [];
   const member = readId<MemberId>(said);
   const record = await recordOfCode(deps, grant, code);
-  if (record === null) problems.record = code === "" ? "Write the code of the record." : `There is no record ${code}.`;
-  if (!member.ok) problems["record-cover"] = "Choose who covers it.";
+  if (record === null)
+    problems.record = code === "" ? speak("people.writeTheCodeOfThe") : speak("people.thereIsNoRecord", { code });
+  if (!member.ok) problems["record-cover"] = speak("people.chooseWhoCoversIt");
   return record === null || !member.ok ? [] : [{ trayId: tray.id, recordId: record.id, memberId: member.value }];
 }

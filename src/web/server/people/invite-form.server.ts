@@ -2,29 +2,30 @@ import Joi from "joi";
 import { passwordProblem } from "../../../core/access/password";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { commonPasswords, type Newcomer } from "../../../operations/index.server";
+import { problemsByField } from "../base/say.server";
 
 /** What is wrong, by field. */
 export type InviteProblems = Partial<Record<"name" | "signInName" | "initials" | "password", string>>;
 
 const FORM = Joi.object<Newcomer>({
   name: Joi.string().trim().max(80).required().messages({
-    "string.empty": "Write your name as colleagues know you.",
-    "any.required": "Write your name as colleagues know you.",
-    "string.max": "A name has at most {#limit} characters.",
+    "string.empty": "people.writeYourNameAsColleagues",
+    "any.required": "people.writeYourNameAsColleagues",
+    "string.max": "people.aNameHasAtMost",
   }),
   initials: Joi.string()
     .trim()
     .uppercase()
     .pattern(/^\p{L}{2,3}$/u)
     .required()
-    .messages({ "*": "Two or three letters." }),
+    .messages({ "*": "people.twoOrThreeLetters" }),
   signInName: Joi.string()
     .trim()
     .lowercase()
     .pattern(/^[a-z0-9][a-z0-9._-]{1,39}$/)
     .required()
-    .messages({ "*": "Two to forty letters, digits, dots or dashes." }),
-  password: Joi.string().required().messages({ "*": "Choose a password." }),
+    .messages({ "*": "people.twoToFortyLettersDigits" }),
+  password: Joi.string().required().messages({ "*": "people.chooseAPassword" }),
   timeZone: Joi.string()
     .max(60)
     .custom((zone: string) => {
@@ -42,5 +43,5 @@ export async function readNewcomer(form: FormData): Promise<Result<Newcomer, Inv
   const problem = error === undefined ? passwordProblem(value.password, names, await commonPasswords()) : null;
   if (problem !== null) return err({ password: problem });
   if (error === undefined) return ok(value);
-  return err(Object.fromEntries(error.details.map((detail) => [String(detail.path[0]), detail.message])));
+  return err(problemsByField(error));
 }

@@ -3,6 +3,7 @@ import { type GroupId, type InvitationId, type MemberId, trustedId } from "../..
 import { err, ok, type Result } from "../../../core/kernel/result";
 import type { HandOver, Role } from "../../../operations/index.server";
 import { ID } from "../base/fields.server";
+import { problemsByField, speak } from "../base/say.server";
 
 /** What is wrong, by the name of the field. */
 export type MembersProblems = Readonly<Record<string, string>>;
@@ -36,16 +37,16 @@ const FORMS = {
     to: Joi.string()
       .pattern(/^(nobody|(to|group) [0-9a-f-]{36})$/)
       .required()
-      .messages({ "*": "Choose who takes over." }),
+      .messages({ "*": "people.chooseWhoTakesOver" }),
   }),
   group: Joi.object({
     id: ID.allow("").default(""),
     name: Joi.string().trim().max(MAX_NAME).required().messages({
-      "string.empty": "Give the group a name.",
-      "any.required": "Give the group a name.",
-      "string.max": "A name has at most {#limit} characters.",
+      "string.empty": "people.giveTheGroupAName",
+      "any.required": "people.giveTheGroupAName",
+      "string.max": "people.aNameHasAtMost",
     }),
-    members: Joi.array().items(ID).min(1).required().messages({ "array.min": "Choose its members." }),
+    members: Joi.array().items(ID).min(1).required().messages({ "array.min": "people.chooseItsMembers" }),
   }),
   "drop-group": Joi.object({ id: ID.required() }),
 } as const;
@@ -53,11 +54,11 @@ const FORMS = {
 /** The posted step, or what is wrong with its fields. */
 export function readMembersStep(form: FormData): Result<MembersStep, MembersProblems> {
   const kind = String(form.get("do"));
-  if (!isKnown(kind)) return err({ do: "That is nothing that can be done here." });
+  if (!isKnown(kind)) return err({ do: speak("people.thatIsNothingThatCan") });
   const posted = { ...Object.fromEntries(form), ...(kind === "group" ? { members: form.getAll("members") } : {}) };
   const { value, error } = FORMS[kind].validate(posted, { abortEarly: false, stripUnknown: true });
   if (error !== undefined) {
-    return err(Object.fromEntries(error.details.map((detail) => [String(detail.path[0]), detail.message])));
+    return err(problemsByField(error));
   }
   return ok(STEPS[kind](value));
 }

@@ -13,6 +13,7 @@ import {
   watch,
 } from "../../../operations/index.server";
 import { ID } from "../base/fields.server";
+import { problemOf, speak } from "../base/say.server";
 import { minutesOf, TIME } from "./week-form.server";
 
 /** What is wrong, by the name of the field. */
@@ -32,9 +33,9 @@ const WATCH = Joi.object<{ kind: WatchKind; value: string }>({
     .valid(...WATCH_KINDS)
     .required(),
   value: Joi.string().trim().max(MAX_WATCHED).required().messages({
-    "string.empty": "Say what is to be watched.",
-    "any.required": "Say what is to be watched.",
-    "string.max": "At most {#limit} characters.",
+    "string.empty": "people.sayWhatIsToBe",
+    "any.required": "people.sayWhatIsToBe",
+    "string.max": "people.atMostCharacters",
   }),
 });
 
@@ -55,12 +56,12 @@ export function readNotificationStep(form: FormData): Result<NotificationStep, N
     }
     case "watch": {
       const { value, error } = WATCH.validate(Object.fromEntries(form), { stripUnknown: true });
-      return error === undefined ? ok({ do: "watch", ...value }) : err({ value: error.message });
+      return error === undefined ? ok({ do: "watch", ...value }) : err({ value: problemOf(error) });
     }
     case "telling":
       return readChoices(form);
     default:
-      return err({ do: "That is nothing that can be done here." });
+      return err({ do: speak("people.thatIsNothingThatCan") });
   }
 }
 
@@ -70,12 +71,12 @@ function readChoices(form: FormData): Result<NotificationStep, NotificationProbl
     const given = String(form.get(name) ?? "").trim();
     if (given === "") return null;
     const { value, error } = TIME.validate(given);
-    if (error !== undefined) problems[name] = error.message;
+    if (error !== undefined) problems[name] = problemOf(error);
     return error === undefined ? minutesOf(value) : null;
   };
   const [from, to, digestAt] = [time("quiet-from"), time("quiet-to"), time("digest-at")];
   if ((from === null) !== (to === null) && Object.keys(problems).length === 0)
-    problems["quiet-to"] = "Quiet hours have a beginning and an end; or leave both empty.";
+    problems["quiet-to"] = speak("people.quietHoursHaveABeginning");
   if (Object.keys(problems).length > 0) return err(problems);
   const events = NOTIFICATION_EVENTS.map((event) => [
     event,

@@ -1,5 +1,6 @@
 import Joi from "joi";
 import { err, ok, type Result } from "../../../core/kernel/result";
+import { problemsByField } from "../base/say.server";
 
 const MAX_NAME_CHARACTERS = 200;
 // Hashing costs time by length as well.
@@ -12,8 +13,11 @@ const BY_PASSWORD = Joi.object({
     .trim()
     .max(MAX_NAME_CHARACTERS)
     .required()
-    .messages({ "string.empty": "Write your sign-in name." }),
-  password: Joi.string().max(MAX_PASSWORD_CHARACTERS).required().messages({ "string.empty": "Write your password." }),
+    .messages({ "string.empty": "people.writeYourSignInName" }),
+  password: Joi.string()
+    .max(MAX_PASSWORD_CHARACTERS)
+    .required()
+    .messages({ "string.empty": "people.writeYourPassword" }),
 });
 const COLLEAGUE = Joi.string().max(MAX_NAME_CHARACTERS).required();
 
@@ -23,5 +27,5 @@ export function readSignIn(form: FormData): Result<{ name: string; password: str
   if (colleague.error === undefined) return ok({ name: colleague.value, password: null });
   const { value, error } = BY_PASSWORD.validate(Object.fromEntries(form), { abortEarly: false, stripUnknown: true });
   if (error === undefined) return ok(value);
-  return err(Object.fromEntries(error.details.map((detail) => [String(detail.path[0]), detail.message])));
+  return err(problemsByField(error));
 }

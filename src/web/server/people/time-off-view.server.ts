@@ -1,6 +1,7 @@
 import { type Instant, later } from "../../../core/kernel/instant";
 import { dayInWords } from "../../../core/time/day-words";
 import type { KeptTimeOff, PeopleOfTray } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 /** A time off in words: who, from when to when, and who covers what. */
@@ -10,8 +11,8 @@ export function timeOffView(
   { now, zone }: Reading,
 ) {
   const everybody = people.flatMap(({ members }) => members);
-  const nameOf = (member: string) => everybody.find((one) => one.id === member)?.name ?? "a colleague";
-  const trayOf = (tray: string) => people.find((one) => one.tray.id === tray)?.tray.name ?? "another tray";
+  const nameOf = (member: string) => everybody.find((one) => one.id === member)?.name ?? speak("people.aColleague");
+  const trayOf = (tray: string) => people.find((one) => one.tray.id === tray)?.tray.name ?? speak("people.anotherTray");
   return {
     id,
     memberId,
@@ -21,7 +22,10 @@ export function timeOffView(
     stretch: stretchInWords(from, until, now, zone),
     covers: covers.map(({ trayId, recordId, memberId: cover }) => ({
       key: `${trayId} ${recordId}`,
-      words: `${nameOf(cover)} covers ${recordId === null ? trayOf(trayId) : `a record in ${trayOf(trayId)}`}`,
+      words: speak("people.covers2", {
+        name: nameOf(cover),
+        what: recordId === null ? trayOf(trayId) : speak("people.aRecordIn", { trayOf: trayOf(trayId) }),
+      }),
     })),
   };
 }
@@ -31,5 +35,5 @@ export type TimeOffView = ReturnType<typeof timeOffView>;
 // The last day is one of hers; the moment of return is the morning after.
 function stretchInWords(from: Instant, until: Instant, now: Instant, zone: string): string {
   const [first, last] = [dayInWords(from, now, zone), dayInWords(later(until, -1), now, zone)];
-  return first === last ? first : `${first} to ${last}`;
+  return first === last ? first : speak("people.to3", { first, last });
 }

@@ -1,5 +1,6 @@
 import Joi from "joi";
 import type { DayPart, OpenHours } from "../../../core/worktime/working-hours";
+import { problemOf, speak } from "../base/say.server";
 
 const DAYS = 7;
 
@@ -34,20 +35,20 @@ function hoursOf(form: FormData, day: number, problems: Record<string, string>):
   if (form.get(`open-${day}`) === null) return null;
   const open = partOf(form, day, "", problems);
   if (open === null) return null;
-  if (open.to <= open.from) problems[`day-${day}`] = "It closes before it opens; a night shift is two days.";
+  if (open.to <= open.from) problems[`day-${day}`] = speak("people.itClosesBeforeItOpens");
   const hasPause = ["from", "to"].some((edge) => String(form.get(`pause-${edge}-${day}`) ?? "").trim() !== "");
   const pause = hasPause ? partOf(form, day, "pause-", problems) : null;
   if (pause === null) return open;
   if (pause.to <= pause.from || pause.from <= open.from || pause.to >= open.to)
-    problems[`day-${day}`] = "The break has to begin and end while it is open.";
+    problems[`day-${day}`] = speak("people.theBreakHasToBegin");
   return { ...open, breaks: [pause] };
 }
 
 function partOf(form: FormData, day: number, what: string, problems: Record<string, string>): DayPart | null {
   const [from, to] = ["from", "to"].map((edge) => TIME.required().validate(form.get(`${what}${edge}-${day}`) ?? ""));
-  const problem = from?.error?.message ?? to?.error?.message;
-  if (problem !== undefined) problems[`day-${day}`] = problem;
-  return problem === undefined ? { from: minutesOf(from?.value), to: minutesOf(to?.value) } : null;
+  const wrong = from?.error ?? to?.error;
+  if (wrong !== undefined) problems[`day-${day}`] = problemOf(wrong);
+  return wrong === undefined ? { from: minutesOf(from?.value), to: minutesOf(to?.value) } : null;
 }
 
 /** A checked time of day in minutes after midnight. */

@@ -1,6 +1,7 @@
 import { later } from "../../../core/kernel/instant";
 import { dayInWords } from "../../../core/time/day-words";
 import type { WhileAway } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 /** The summary of a time off: its figures in a sentence, then conversation by conversation. */
@@ -9,11 +10,11 @@ export function whileAwayView({ timeOff: { from, until }, happened }: WhileAway,
   const parts = [
     counted(
       count(({ received }) => received > 0),
-      "got new messages",
+      speak("people.gotNewMessages"),
     ),
     counted(
       count(({ answered }) => answered > 0),
-      "answered for you",
+      speak("people.answeredForYou"),
     ),
     counted(
       count(({ standing }) => standing === "settled"),
@@ -21,16 +22,19 @@ export function whileAwayView({ timeOff: { from, until }, happened }: WhileAway,
     ),
     counted(
       count(({ isOthers }) => isOthers),
-      "given to somebody else",
+      speak("people.givenToSomebodyElse"),
     ),
   ].filter((part) => part !== null);
-  const many = happened.length === 1 ? "1 conversation of yours" : `${happened.length} conversations of yours`;
+  const many = speak("people.conversationsOfYours", { count: happened.length });
   return {
-    stretch: `${dayInWords(from, now, zone)} to ${dayInWords(later(until, -1), now, zone)}`,
+    stretch: speak("people.to4", {
+      from: dayInWords(from, now, zone),
+      dayInWords: dayInWords(later(until, -1), now, zone),
+    }),
     words:
       happened.length === 0
-        ? "Nothing happened in what is yours."
-        : `Something happened in ${many}: ${parts.join(", ")}.`,
+        ? speak("people.nothingHappenedInWhatIs")
+        : speak("people.somethingHappenedIn", { many, parts: parts.join(", ") }),
     happened: happened.map((one) => ({
       id: one.id,
       subject: one.subject,
@@ -49,9 +53,9 @@ function counted(count: number, what: string): string | null {
 
 function inWords({ received, answered, isOthers }: WhileAway["happened"][number]): string {
   const parts = [
-    received === 0 ? null : received === 1 ? "1 message came" : `${received} messages came`,
-    answered === 0 ? null : answered === 1 ? "answered once" : `answered ${answered} times`,
-    isOthers ? "no longer yours" : null,
+    received === 0 ? null : speak("people.messagesCame", { received }),
+    answered === 0 ? null : speak("people.answeredTimes", { answered }),
+    isOthers ? speak("people.noLongerYours") : null,
   ].filter((part) => part !== null);
-  return parts.length === 0 ? "decided about" : parts.join(", ");
+  return parts.length === 0 ? speak("people.decidedAbout") : parts.join(", ");
 }

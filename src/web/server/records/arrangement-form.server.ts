@@ -5,6 +5,7 @@ import type { Arrangement } from "../../../core/records/arrangement";
 import type { HandedTo } from "../../../operations/index.server";
 import { ID, SEEN_VERSION } from "../base/fields.server";
 import { readJson } from "../base/read-json.server";
+import { speak } from "../base/say.server";
 
 /** Something that is done about one's own tree. */
 export type ArrangementStep =
@@ -40,7 +41,7 @@ const HAND_OUT = Joi.object({
 export function readArrangementStep(form: FormData): Result<ArrangementStep, string> {
   if (form.get("do") === "hand-out") {
     const given = HAND_OUT.validate({ role: form.get("role") ?? "", members: form.getAll("members") });
-    if (given.error !== undefined) return err("Choose to whom it is handed out.");
+    if (given.error !== undefined) return err(speak("records.chooseToWhomItIs"));
     const { role, members } = given.value;
     if (role !== "") return ok({ do: "hand-out", to: { role } });
     return ok({ do: "hand-out", to: { memberIds: members.map((id: string) => trustedId<MemberId>(id)) } });
@@ -48,6 +49,6 @@ export function readArrangementStep(form: FormData): Result<ArrangementStep, str
   const tree = TREE.validate(readJson(String(form.get("tree") ?? "")), { stripUnknown: true });
   const version = VERSION.validate(form.get("version"));
   if (form.get("do") !== "keep" || tree.error !== undefined || tree.value == null || version.error !== undefined)
-    return err(`That is no tree of records: names have at most ${MAX_NAME} characters, and folders need one.`);
+    return err(speak("records.thatIsNoTreeOf", { MAX_NAME }));
   return ok({ do: "keep", tree: tree.value as unknown as Arrangement, version: version.value });
 }

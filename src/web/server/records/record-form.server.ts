@@ -6,6 +6,7 @@ import type { EntryDraft, EntryProblems } from "../../../core/records/register-e
 import { type Deps, recordOfCode, type TrayGrant, type TypeDraft } from "../../../operations/index.server";
 import { ID, ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
 import { readJson } from "../base/read-json.server";
+import { speak } from "../base/say.server";
 
 /** Something that is done about a record; `version` is that of the one that was seen. */
 export type RecordStep =
@@ -43,10 +44,10 @@ export async function readRecordStep(
   if (step === "merge") return readMerge(deps, grant, String(form.get("into") ?? ""));
   const posted = { ...Object.fromEntries(form), members: form.getAll("members"), groups: form.getAll("groups") };
   const { value, error } = KEEP.validate(posted, { stripUnknown: true });
-  if (step !== "keep" || error !== undefined) return err({ title: "That is too much, or no record." });
+  if (step !== "keep" || error !== undefined) return err({ title: speak("records.thatIsTooMuchOr") });
   const code = value.parent.trim().toUpperCase();
   const parent = code === "" ? null : await recordOfCode(deps, grant, code);
-  if (code !== "" && parent === null) return err({ parentId: `There is no record ${code}.` });
+  if (code !== "" && parent === null) return err({ parentId: speak("records.thereIsNoRecord", { code }) });
   const access =
     value.access === "all"
       ? null
@@ -73,7 +74,7 @@ async function readMerge(deps: Deps, grant: TrayGrant, text: string): Promise<Re
   const code = text.trim().toUpperCase();
   const into = await recordOfCode(deps, grant, code.slice(0, MAX_CODE));
   return into === null
-    ? err({ code: `There is no record ${code || "without a code"}.` })
+    ? err({ code: speak("records.thereIsNoRecord", { code: code || speak("records.withoutACode") }) })
     : ok({ do: "merge", into: into.id });
 }
 
@@ -105,7 +106,7 @@ const TYPE = Joi.object({
 export function readTypeDraft(form: FormData): Result<TypeDraft, string> {
   const posted = { ...Object.fromEntries(form), fields: readJson(String(form.get("fields") ?? "[]")) };
   const { value, error } = TYPE.validate(posted, { stripUnknown: true });
-  if (error !== undefined) return err("That is too much, or no type of records.");
+  if (error !== undefined) return err(speak("records.thatIsTooMuchOrNo"));
   const { id, ...type } = value;
   return ok({ ...type, id: id === "" ? null : trustedId<RecordTypeId>(id) });
 }

@@ -5,6 +5,7 @@ import { err, ok, type Result } from "../../../core/kernel/result";
 import { COUNTS_FROM, ENDS_IN, type RetentionPolicy } from "../../../core/retention/policy";
 import { endOfCalendarDay } from "../../../core/time/calendar-day";
 import { ID, ID_OR_NONE } from "../base/fields.server";
+import { speak } from "../base/say.server";
 
 /** Something that is done about how long records are kept. */
 export type RetentionStep =
@@ -53,10 +54,10 @@ const FORMS = {
 /** The posted step; what is wrong is said by field. */
 export function readRetentionStep(form: FormData, zone: string): Result<RetentionStep, Record<string, string>> {
   const step = String(form.get("do"));
-  if (!Object.hasOwn(FORMS, step)) return err({ do: "That is nothing one can do here." });
+  if (!Object.hasOwn(FORMS, step)) return err({ do: speak("records.thatIsNothingOneCan") });
   const kind = step as keyof typeof FORMS;
   const { value, error } = FORMS[kind].validate(Object.fromEntries(form), { stripUnknown: true });
-  if (error !== undefined) return err({ do: "That cannot be done: something is missing." });
+  if (error !== undefined) return err({ do: speak("records.thatCannotBeDoneSomething") });
   const recordId = trustedId<RecordId>(value.record ?? "");
   switch (kind) {
     case "policy": {
@@ -80,7 +81,7 @@ export function readRetentionStep(form: FormData, zone: string): Result<Retentio
     case "keep": {
       const until = endOfCalendarDay(value.until, zone);
       return until === null
-        ? err({ until: "Choose a day until which it is kept." })
+        ? err({ until: speak("records.chooseADayUntilWhich") })
         : ok({ do: kind, recordId, until, day: value.until });
     }
     case "hold":

@@ -2,6 +2,7 @@ import Joi from "joi";
 import { data } from "react-router";
 import { looseEndInWords } from "../../../core/loose-ends/loose-end";
 import { type Deps, getLooseEnds, type Member, type TrayGrant } from "../../../operations/index.server";
+import { problemOf } from "../base/say.server";
 import { readingOf, rowView } from "../base/words.server";
 
 const PART = Joi.object<{ from: number; limit: number }>({
@@ -12,7 +13,7 @@ const PART = Joi.object<{ from: number; limit: number }>({
 /** The part of a tray's loose ends that a URL asks for, ready to be drawn; throws an answer of 400 for one that there cannot be. */
 export async function looseEndsPart(deps: Deps, grant: TrayGrant, member: Member, query: URLSearchParams) {
   const asked = PART.validate(Object.fromEntries(query), { stripUnknown: true });
-  if (asked.error !== undefined) throw data(asked.error.message, { status: 400 });
+  if (asked.error !== undefined) throw data(problemOf(asked.error), { status: 400 });
   const { rows, total } = await getLooseEnds(deps, grant, asked.value);
   const reading = readingOf(member, deps.now(), grant.covering);
   return {

@@ -4,6 +4,7 @@ import { err, ok, type Result } from "../../../core/kernel/result";
 import { REMINDER_LANGUAGES, type ReminderStyle, TONES } from "../../../core/waiting/reminder-text";
 import type { ReminderPlan } from "../../../operations/index.server";
 import { ID } from "../base/fields.server";
+import { problemsByField, speak } from "../base/say.server";
 
 /** Something that is done about reminders. */
 export type ReminderStep =
@@ -25,11 +26,11 @@ const STYLE = {
 const FORM = Joi.object({
   do: Joi.string().valid("plan", "call-off").required(),
   conversation: Joi.array().items(ID).min(1).max(MAX_CONVERSATIONS).required().messages({
-    "array.min": "Nothing is selected. Select who is to be reminded.",
-    "array.max": "At most {#limit} at once.",
+    "array.min": "waiting.nothingIsSelectedSelectWho",
+    "array.max": "waiting.atMostAtOnce",
   }),
   ...STYLE,
-  text: Joi.string().trim().max(MAX_TEXT).allow("").default("").messages({ "string.max": "That is too long." }),
+  text: Joi.string().trim().max(MAX_TEXT).allow("").default("").messages({ "string.max": "waiting.thatIsTooLong" }),
   own: Joi.boolean().default(false),
   series: Joi.boolean().default(false),
 });
@@ -39,11 +40,11 @@ export function readReminderStep(form: FormData): Result<ReminderStep, Readonly<
   const posted = { ...Object.fromEntries(form), conversation: form.getAll("conversation") };
   const { value, error } = FORM.validate(posted, { abortEarly: false, stripUnknown: true });
   if (error !== undefined) {
-    return err(Object.fromEntries(error.details.map(({ path, message }) => [String(path[0]), message])));
+    return err(problemsByField(error));
   }
   const ids = value.conversation.map((id: string) => trustedId<ConversationId>(id));
   if (value.do === "call-off") return ok({ do: "call-off", ids });
-  if (value.own && value.text === "") return err({ text: "Write what they are to read." });
+  if (value.own && value.text === "") return err({ text: speak("waiting.writeWhatTheyAreTo") });
   const { tone, language, text, series, own } = value;
   return ok({ do: "plan", ids, plan: { tone, language, text: own ? text : null, isSeries: series } });
 }

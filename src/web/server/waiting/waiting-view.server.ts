@@ -11,6 +11,7 @@ import {
   WAITING_FIRST,
   type WaitingRow,
 } from "../../../operations/index.server";
+import { problemOf, speak } from "../base/say.server";
 import { type Reading, readingOf, rowView } from "../base/words.server";
 
 const LANES = ["none", "person", "record", "owner"] as const;
@@ -26,7 +27,7 @@ const PART = Joi.object<{ by: (typeof LANES)[number]; from: number; limit: numbe
 /** The part of what is waited for that a URL asks for, ready to be drawn; throws an answer of 400 for one that there cannot be. */
 export async function waitingPart(deps: Deps, grant: TrayGrant, member: Member, query: URLSearchParams) {
   const asked = PART.validate(Object.fromEntries(query), { stripUnknown: true });
-  if (asked.error !== undefined) throw data(asked.error.message, { status: 400 });
+  if (asked.error !== undefined) throw data(problemOf(asked.error), { status: 400 });
   const { by, from, limit } = asked.value;
   const { rows, total, overdue } = await getWaiting(deps, grant, { lanes: by, from, limit });
   const reading = readingOf(member, deps.now(), grant.covering);
@@ -54,7 +55,7 @@ function waitingViews(rows: readonly WaitingRow[], reminders: ReadonlyMap<string
     askedAt,
     span,
     asked: dayAndTime(askedAt, now, zone),
-    expected: row.expectedAt === null ? "some day" : dayInWords(row.expectedAt, now, zone),
+    expected: row.expectedAt === null ? speak("waiting.someDay") : dayInWords(row.expectedAt, now, zone),
     overWords: over === 0 ? null : overInWords(over),
     usual: usual === null ? null : usualInWords(usual),
     chance: chanceToday === null ? null : Math.round(chanceToday * 100),
@@ -68,18 +69,19 @@ const WORKING_DAY = 8 * HOUR;
 
 function overInWords(over: number): string {
   const hours = Math.round(over / HOUR);
-  if (hours < 8) return hours <= 1 ? "1 working hour overdue" : `${hours} working hours overdue`;
+  if (hours < 8)
+    return hours <= 1 ? speak("waiting.1WorkingHourOverdue") : speak("waiting.workingHoursOverdue", { hours });
   const days = Math.round(over / WORKING_DAY);
-  return days === 1 ? "1 working day overdue" : `${days} working days overdue`;
+  return speak("waiting.workingDaysOverdue", { days });
 }
 
 function usualInWords({ count, median, ninetieth, isHers }: NonNullable<WaitingRow["usual"]>): string {
-  const whose = isHers ? `from ${count} answers of theirs` : "from the tray’s answers";
-  return `usually ${inHours(median)}, nine in ten within ${inHours(ninetieth)} of working time, ${whose}`;
+  const whose = isHers ? speak("waiting.fromAnswersOfTheirs", { count }) : speak("waiting.fromTheTraysAnswers");
+  return speak("waiting.usuallyNineInTenWithin", { inHours: inHours(median), inHours2: inHours(ninetieth), whose });
 }
 
 function inHours(time: number): string {
   const hours = Math.max(1, Math.round(time / HOUR));
-  if (hours < 16) return hours === 1 ? "1 hour" : `${hours} hours`;
-  return `${Math.round(time / WORKING_DAY)} days`;
+  if (hours < 16) return speak("waiting.hours", { hours });
+  return speak("waiting.days", { time: Math.round(time / WORKING_DAY) });
 }

@@ -8,6 +8,7 @@ import { endOfCalendarDay } from "../../../core/time/calendar-day";
 import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 import type { AfterAnswer, Answer } from "../../../operations/index.server";
 import { ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
+import { problemInWords, speak } from "../base/say.server";
 import { FILED_FIELDS, readFields } from "../records/filed-fields.server";
 import { ENCLOSURES } from "./draft-attachments-form.server";
 
@@ -43,7 +44,7 @@ type Posted = {
 };
 
 const SCHEMA = Joi.object<Posted>({
-  to: Joi.string().trim().required().messages({ "string.empty": "Somebody has to get it: fill in To." }),
+  to: Joi.string().trim().required().messages({ "string.empty": "writing.somebodyHasToGetIt" }),
   cc: Joi.string().trim().allow("").default(""),
   subject: Joi.string()
     .trim()
@@ -51,14 +52,14 @@ const SCHEMA = Joi.object<Posted>({
     .pattern(/[\r\n]/, { invert: true })
     .required()
     .messages({
-      "string.empty": "Give it a subject.",
-      "string.max": "A subject has at most {#limit} characters.",
-      "string.pattern.invert.base": "A subject is one line.",
+      "string.empty": "writing.giveItASubject",
+      "string.max": "writing.aSubjectHasAtMost",
+      "string.pattern.invert.base": "writing.aSubjectIsOneLine",
     }),
   html: Joi.string().max(MAX_HTML_CHARACTERS).custom(notBlank).required().messages({
-    "string.empty": "Write something first.",
-    "any.invalid": "Write something first.",
-    "string.max": "That is too long to send as one message.",
+    "string.empty": "writing.writeSomethingFirst",
+    "any.invalid": "writing.writeSomethingFirst",
+    "string.max": "writing.thatIsTooLongTo",
   }),
   after: Joi.string().valid("expect", "keep", "settle").required(),
   day: Joi.string().allow("").default(""),
@@ -112,13 +113,13 @@ const deadlineOf = (day: string, zone: string) => endOfCalendarDay(day, zone) ??
 export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerProblems> {
   const { value, error } = SCHEMA.validate(Object.fromEntries(form), { abortEarly: false, stripUnknown: true });
   const problems: AnswerProblems = Object.fromEntries(
-    (error?.details ?? []).map((detail) => [String(detail.path[0]), detail.message]),
+    (error?.details ?? []).map((detail) => [String(detail.path[0]), problemInWords(detail)]),
   );
   const posted: Partial<Posted> = value ?? {};
   const to = recipients(posted.to ?? "", "to", problems);
   const cc = recipients(posted.cc ?? "", "cc", problems);
   const until = deadlineOf(posted.day ?? "", zone);
-  if (posted.after === "expect" && posted.day && until === null) problems.day = "That is no day of the calendar.";
+  if (posted.after === "expect" && posted.day && until === null) problems.day = speak("writing.thatIsNoDayOf");
   if (Object.keys(problems).length > 0) return err(problems);
   const after: AfterAnswer =
     posted.after === "expect"
@@ -158,9 +159,9 @@ function together(posted: Partial<Posted>) {
 function recipients(text: string, field: "to" | "cc", problems: AnswerProblems) {
   const { mailboxes, malformed } = readMailboxes(text);
   if (malformed.length > 0) {
-    problems[field] = `Not an address: ${malformed.join(", ")}. Write name@domain, several apart by commas.`;
+    problems[field] = speak("writing.notAnAddressWriteName", { malformed: malformed.join(", ") });
   } else if (mailboxes.length > MAX_RECIPIENTS) {
-    problems[field] = `At most ${MAX_RECIPIENTS} people at a time; these are ${mailboxes.length}.`;
+    problems[field] = speak("writing.atMostPeopleAtA", { MAX_RECIPIENTS, count: mailboxes.length });
   }
   return mailboxes;
 }

@@ -21,7 +21,7 @@ export const ENCLOSURES = Joi.string()
   .custom(listed)
   .default(() => [])
   .messages({
-    "any.invalid": "That is no list of files; load the page again.",
+    "any.invalid": "writing.thatIsNoListOf",
   });
 
 function listed(text: string, helpers: Joi.CustomHelpers) {

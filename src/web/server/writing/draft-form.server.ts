@@ -3,6 +3,7 @@ import { type DraftId, type MemberId, trustedId } from "../../../core/kernel/ids
 import { err, ok, type Result } from "../../../core/kernel/result";
 import type { DraftContent, SeenDraft } from "../../../operations/index.server";
 import { ID, ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
+import { problemsByField, speak } from "../base/say.server";
 import { MAX_HTML_CHARACTERS, notBlank } from "./answer-form.server";
 import { ENCLOSURES } from "./draft-attachments-form.server";
 
@@ -24,10 +25,7 @@ export type DraftStep =
 const MAX_NOTE_CHARACTERS = 2_000;
 const MAX_LINE_CHARACTERS = 20_000;
 
-const note = Joi.string()
-  .trim()
-  .max(MAX_NOTE_CHARACTERS)
-  .messages({ "string.max": "A note has at most {#limit} characters." });
+const note = Joi.string().trim().max(MAX_NOTE_CHARACTERS).messages({ "string.max": "writing.aNoteHasAtMost" });
 const line = Joi.string().max(MAX_LINE_CHARACTERS).allow("").default("");
 const seen = { draft: ID.required(), version: SEEN_VERSION.min(1).required() };
 const content = {
@@ -38,7 +36,7 @@ const content = {
     .max(MAX_HTML_CHARACTERS)
     .custom(notBlank)
     .required()
-    .messages({ "string.empty": "Write something first.", "any.invalid": "Write something first." }),
+    .messages({ "string.empty": "writing.writeSomethingFirst", "any.invalid": "writing.writeSomethingFirst" }),
   after: Joi.string().valid("expect", "keep", "settle").default("expect"),
   day: Joi.string().allow("").default(""),
   enclosures: ENCLOSURES,
@@ -47,8 +45,8 @@ const content = {
 const FORMS = {
   hand: Joi.object({
     member: ID.required().messages({
-      "string.empty": "Choose who is to check it.",
-      "any.required": "Choose who is to check it.",
+      "string.empty": "writing.chooseWhoIsToCheck",
+      "any.required": "writing.chooseWhoIsToCheck",
     }),
     note: note.allow("").default(""),
     ...content,
@@ -59,7 +57,7 @@ const FORMS = {
     ...seen,
     note: note
       .required()
-      .messages({ "string.empty": "Say what is to be changed.", "any.required": "Say what is to be changed." }),
+      .messages({ "string.empty": "writing.sayWhatIsToBe", "any.required": "writing.sayWhatIsToBe" }),
   }),
   "give-up": Joi.object(seen),
 } as const;
@@ -68,10 +66,10 @@ const FORMS = {
 export function readDraftStep(form: FormData): Result<DraftStep, DraftProblems> {
   const kind = String(form.get("do"));
   const schema = kind === "hand" || kind === "return" || kind === "give-up" ? FORMS[kind] : null;
-  if (schema === null) return err({ note: "That is nothing that can be done with a draft." });
+  if (schema === null) return err({ note: speak("writing.thatIsNothingThatCan") });
   const { value, error } = schema.validate(Object.fromEntries(form), { abortEarly: false, stripUnknown: true });
   if (error !== undefined) {
-    return err(Object.fromEntries(error.details.map((detail) => [String(detail.path[0]), detail.message])));
+    return err(problemsByField(error));
   }
   const ofDraft = (): SeenDraft => ({ id: trustedId<DraftId>(value.draft), version: value.version });
   if (kind === "give-up") return ok({ do: "give-up", seen: ofDraft() });
