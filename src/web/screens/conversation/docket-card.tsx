@@ -228,7 +228,7 @@ function Line({
   const say = useSay(commonTexts);
   return (
     <div className="grid min-h-[33px] grid-cols-[74px_minmax(0,1fr)_22px] items-start gap-x-2 border-hair px-3 py-1.5 not-first:border-t">
-      <dt className="text-sm text-soft">{name}</dt>
+      <dt className="min-w-0 text-sm text-soft wrap-anywhere">{name}</dt>
       <dd className={`min-w-0 wrap-anywhere ${keyName === undefined ? "col-span-2" : ""}`}>{children}</dd>
       {keyName !== undefined && onAsk !== undefined && (
         <dd>
