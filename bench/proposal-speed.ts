@@ -9,6 +9,7 @@ import { type ConversationId, trustedId } from "~/core/kernel/ids";
 import { instant } from "~/core/kernel/instant";
 import { type Deps, listMembers, traysOf } from "~/operations/index.server";
 import { evidenceFor } from "~/storage/facts/index";
+import { onThisMachine } from "../tests/support/pace";
 import { driftingTray } from "./drifting-tray";
 import { type Figure, percentile, plain } from "./measure";
 
@@ -30,14 +31,11 @@ export async function speedFigures(deps: Deps, url: string): Promise<Figure[]> {
   const ids = await unanswered(client, letters.slice(LESSONS));
   await client.end();
   const times = await timesOf(deps, ids, letters[LESSONS]?.at ?? 0);
-  const timed = (name: string, measured: number, most: number) =>
-    plain(
-      `one proposal after ${LESSONS} conversations, ${name}`,
-      "ms",
-      measured,
-      `at most ${most} ms`,
-      measured <= most,
-    );
+  const timed = (name: string, measured: number, most: number) => {
+    const here = onThisMachine(most);
+    const asked = `at most ${most} ms where nothing else runs, ${here.toFixed(1)} ms on this machine now`;
+    return plain(`one proposal after ${LESSONS} conversations, ${name}`, "ms", measured, asked, measured <= here);
+  };
   return [
     timed("in the middle", percentile(times, 0.5), MOST_MIDDLE_MS),
     timed("95th percentile", percentile(times, 0.95), MOST_95_MS),

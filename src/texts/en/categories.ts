@@ -2,7 +2,7 @@ import { catalogue } from "../catalogue";
 
 export const categoriesTexts = catalogue({
   "categories.aTableInCsvWhose":
-    "A table in CSV whose first line names its columns: {CATEGORY_COLUMNS}. Only the path has to be there; “Invoices › Payment reminders” stands under Invoices.",
+    "A table in CSV whose first line names its columns: {columns}. Only the path has to be there; “Invoices › Payment reminders” stands under Invoices.",
   "categories.against": "Against",
   "categories.against2": "against",
   "categories.allItsMembers": "All its members.",
@@ -22,8 +22,7 @@ export const categoriesTexts = catalogue({
   "categories.chooseAFileOrPaste": "Choose a file, or paste its lines.",
   "categories.code": "Code",
   "categories.commonToAllTrays": "Common to all trays",
-  "categories.conversations2PluralOne1Conversation":
-    "{conversations2, plural, one {1 conversation} other {{conversations} conversations}}",
+  "categories.countedConversations": "{conversations, plural, one {1 conversation} other {# conversations}}",
   "categories.create": "Create",
   "categories.created": "Created: {name}",
   "categories.deletedAndRemovedFrom": "Deleted, and removed from {words}",

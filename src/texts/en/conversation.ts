@@ -1,6 +1,7 @@
 import { catalogue } from "../catalogue";
 
 export const conversationTexts = catalogue({
+  "conversation.youInside": "you",
   "conversation.accepted": "accepted",
   "conversation.declined": "declined",
   "conversation.invitationKind": "invitation",
@@ -28,11 +29,11 @@ export const conversationTexts = catalogue({
   "conversation.askedBy": "Asked by",
   "conversation.assignTo": "Assign to {what}",
   "conversation.assignTo2": "Assign to {name}",
-  "conversation.atWork": "at work {dayAndTime}",
+  "conversation.atWork": "at work {when}",
   "conversation.attachments": "Attachments",
   "conversation.automaticReply": "automatic reply",
   "conversation.awayUntil": "away until {back}",
-  "conversation.awayUntil2": "away until {dayInWords}",
+  "conversation.awayUntil2": "away until {day}",
   "conversation.awayUntilCovers": "away until {back}; {cover} covers",
   "conversation.awayUntilYouCover": "away until {back}; you cover",
   "conversation.cancelled": "Cancelled",
@@ -42,7 +43,7 @@ export const conversationTexts = catalogue({
   "conversation.clear2": "Clear",
   "conversation.continue": "Continue",
   "conversation.conversation": "Conversation",
-  "conversation.copiedTo": ", copied to {listed}",
+  "conversation.copiedTo": ", copied to {people}",
   "conversation.couldNotBeDelivered": "could not be delivered",
   "conversation.coversFor": "covers for {name}: {reason}",
   "conversation.decide": "Decide",

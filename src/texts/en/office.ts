@@ -28,7 +28,7 @@ export const officeTexts = catalogue({
   "office.asNewMail2": "as new mail",
   "office.asksForARecordBefore": "Asks for a record before a conversation is settled.",
   "office.assignItTo": "Assign it to",
-  "office.atMostDays": "At most {MAX_HOLIDAYS} days.",
+  "office.atMostDays": "At most {most} days.",
   "office.attachment": "Attachment",
   "office.attachment2": "{before}attachment",
   "office.backToTheNewest": "Back to the newest",

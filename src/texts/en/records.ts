@@ -12,7 +12,7 @@ export const recordsTexts = catalogue({
   "records.aPerson": "A person",
   "records.aRecord": "a record",
   "records.aTableInCsvWhose":
-    "A table in CSV whose first line names its columns: {RECORD_COLUMNS}. Only the title has to be there. A line with the code of a record changes that record; one without opens a new one of its type, with the next code.",
+    "A table in CSV whose first line names its columns: {columns}. Only the title has to be there. A line with the code of a record changes that record; one without opens a new one of its type, with the next code.",
   "records.access": "Access",
   "records.addAField": "Add a field",
   "records.addAFile": "Add a file",
@@ -58,8 +58,7 @@ export const recordsTexts = catalogue({
   "records.codePattern": "Code pattern",
   "records.conversations": "{filed, plural, one {1 conversation} other {# conversations}}",
   "records.conversations2": "{count, plural, one {1 conversation} other {# conversations}}",
-  "records.conversations2PluralOne1Conversation":
-    "{conversations2, plural, one {1 conversation} other {{conversations} conversations}}",
+  "records.countedConversations": "{conversations, plural, one {1 conversation} other {# conversations}}",
   "records.conversationsMessagesDocumentsStayWith":
     "{conversations} conversations, {messages} messages, {documents} documents, {count}; {elsewhere} stay with other records. Kept {why}. Shown {previewed}.",
   "records.correspondence": "Correspondence",
@@ -72,7 +71,7 @@ export const recordsTexts = catalogue({
   "records.disposeOfIt": "Dispose of it…",
   "records.disposeOfPermanently": "Dispose of {code} permanently",
   "records.disposedOf": "Disposed of",
-  "records.disposedOf2": "{code} disposed of: {countedConversations}",
+  "records.disposedOf2": "{code} disposed of: {counted}",
   "records.documents": "Documents",
   "records.downloadOf": "Download {name} of {when}",
   "records.downloadTheZipBeforeIt": "Download the ZIP before it is disposed of: exports kept here go with it.",
@@ -208,8 +207,7 @@ export const recordsTexts = catalogue({
   "records.subRecords": "Sub-records",
   "records.text": "Text",
   "records.thatCannotBeDoneSomething": "That cannot be done: something is missing.",
-  "records.thatIsNoTreeOf":
-    "That is no tree of records: names have at most {MAX_NAME} characters, and folders need one.",
+  "records.thatIsNoTreeOf": "That is no tree of records: names have at most {most} characters, and folders need one.",
   "records.thatIsNothingOneCan": "That is nothing one can do here.",
   "records.thatIsNothingThatCan": "That is nothing that can be taken out.",
   "records.thatIsTooLargeFor": "That is too large for a table of records.",

@@ -6,7 +6,7 @@ export const serverTexts = catalogue({
   "server.thatHasMoreFieldsThan": "That has more fields than a form of ours.",
   "server.thatIsNoIdOf": "That is no id of a command.",
   "server.thatIsNothingThatCan": "That is nothing that can be found here; load the page again.",
-  "server.thatIsTooLargeAt": "That is too large: at most {floor} kB are taken here.",
+  "server.thatIsTooLargeAt": "That is too large: at most {most} kB are taken here.",
   "server.thatSaysMoreThanOnce": "That says more than once what is to be done.",
   "server.thisWasSentBeforeAnd":
     "This was sent before, and the server has no answer to it yet. Look whether it happened before you try again.",

@@ -76,7 +76,7 @@ export const waitingTexts = catalogue({
   "waiting.tone": "Tone",
   "waiting.unsentDraftsOnThisDevice": "Unsent drafts on this device",
   "waiting.untouchedFor": "Untouched for {age}",
-  "waiting.usuallyNineInTenWithin": "usually {inHours}, nine in ten within {inHours2} of working time, {whose}",
+  "waiting.usuallyNineInTenWithin": "usually {usual}, nine in ten within {most} of working time, {whose}",
   "waiting.waitAgain": "Wait again…",
   "waiting.waitLonger": "Wait longer…",
   "waiting.waitingForReply": "Waiting for reply",

@@ -11,7 +11,7 @@ export const writingTexts = catalogue({
   "writing.approveAndSend": "Approve and send",
   "writing.asTheyUsuallyTake": "as they usually take: {words}",
   "writing.askForADeliveryReport": "Ask for a delivery report",
-  "writing.atMostPeopleAtA": "At most {MAX_RECIPIENTS} people at a time; these are {count}.",
+  "writing.atMostPeopleAtA": "At most {most} people at a time; these are {count}.",
   "writing.attachADocumentOf": "Attach a document of {records}",
   "writing.attachFiles": "attach files…",
   "writing.attachFrom": "attach from {records}…",

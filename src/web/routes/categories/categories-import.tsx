@@ -68,7 +68,7 @@ export default function CategoriesImport() {
     <TableImport
       title={say("categories.importCategories")}
       back={["categories", say("common.categories")]}
-      about={say("categories.aTableInCsvWhose", { CATEGORY_COLUMNS: CATEGORY_COLUMNS.join(", ") })}
+      about={say("categories.aTableInCsvWhose", { columns: CATEGORY_COLUMNS.join(", ") })}
       example={say("categories.pathCodeInkInvoicesIn")}
       noun={["category", "categories"]}
       refusal={mayAddCategories ? null : say("categories.onlyThoseWhoMayChange")}

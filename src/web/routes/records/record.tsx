@@ -116,10 +116,7 @@ async function carry(
     const merged = await mergeRecords(deps, grant, id, step.into);
     if (!merged.ok) return merged;
     const { into, conversations } = merged.value;
-    const came = speak("records.conversations2PluralOne1Conversation", {
-      conversations: conversations.toLocaleString("en"),
-      conversations2: conversations,
-    });
+    const came = speak("records.countedConversations", { conversations });
     return ok({ id: into.id, code: into.code, said: speak("records.mergedInto", { code: into.code, came }) });
   }
   const done =

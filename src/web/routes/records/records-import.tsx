@@ -47,7 +47,7 @@ export default function RecordsImport() {
     <TableImport
       title={say("records.importExportRecords")}
       back={["records", say("common.records")]}
-      about={say("records.aTableInCsvWhose", { RECORD_COLUMNS: RECORD_COLUMNS.join(", ") })}
+      about={say("records.aTableInCsvWhose", { columns: RECORD_COLUMNS.join(", ") })}
       example={say("records.titleTypeUnderResponsibleSorrel")}
       noun={["record", "records"]}
       refusal={mayDecide ? null : say("records.youMayOnlyReadThis")}

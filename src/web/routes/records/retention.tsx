@@ -81,7 +81,7 @@ async function carry(
       const { recordId, previewId } = step;
       const gone = await disposeOf(deps, grant, member, recordId, previewId);
       return saying(gone, ({ code, conversations }) =>
-        speak("records.disposedOf2", { code, countedConversations: countedConversations(conversations) }),
+        speak("records.disposedOf2", { code, counted: countedConversations(conversations) }),
       );
     }
     case "keep":

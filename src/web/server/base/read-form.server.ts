@@ -29,7 +29,7 @@ export async function readForm(request: Request, mostBytes = MOST_FORM_BYTES): P
 
 /** The bytes that a request carries, counted as they come. */
 async function readBytes(request: Request, mostBytes: number): Promise<Uint8Array> {
-  const tooLarge = () => refused(speak("server.thatIsTooLargeAt", { floor: Math.floor(mostBytes / 1024) }), 413);
+  const tooLarge = () => refused(speak("server.thatIsTooLargeAt", { most: Math.floor(mostBytes / 1024) }), 413);
   if (Number(request.headers.get("content-length")) > mostBytes) throw tooLarge();
   const chunks: Uint8Array[] = [];
   let size = 0;

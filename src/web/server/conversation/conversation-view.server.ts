@@ -261,7 +261,7 @@ function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | nul
     appointments: message.appointments.map((one) => appointmentView(one, { now, zone })),
     who: ours && message.authorId !== null ? nameOf(message.authorId) : message.fromName || message.fromAddress,
     address: message.fromAddress,
-    to: `to ${listed(to) || speak("conversation.nobodyNamed")}${cc.length === 0 ? "" : speak("conversation.copiedTo", { listed: listed(cc) })}`,
+    to: `to ${listed(to) || speak("conversation.nobodyNamed")}${cc.length === 0 ? "" : speak("conversation.copiedTo", { people: listed(cc) })}`,
     when: dayAndTime(message.sentAt, now, zone),
     restLines: restText === "" ? 0 : restText.split("\n").length,
     attachments: message.attachments.filter(({ inline }) => !inline).map(attachmentView),
@@ -348,7 +348,10 @@ function mayBeUndone(line: OpenConversation["journal"][number], sent: ReadonlySe
 
 function journalView(open: OpenConversation, nameOf: (id: MemberId | null) => string, { now, zone }: Reading) {
   const names = {
-    member: (id: MemberId) => nameOf(id).replace(speak("common.you"), "you"),
+    member: (id: MemberId) => {
+      const name = nameOf(id);
+      return name === speak("common.you") ? speak("conversation.youInside") : name;
+    },
     category: (id: CategoryId) => open.categoryNames.get(id) ?? speak("conversation.aCategory"),
     record: (id: RecordId) => open.records.find((record) => record.id === id)?.code ?? speak("conversation.aRecord"),
     day: (at: Instant) => dayInWords(at, now, zone),

@@ -31,12 +31,10 @@ export function couldTakeView(
       share(one.withRecord, speak("conversation.onThisRecord")),
       share(one.withCategory, speak("conversation.inThisCategory")),
       one.hasLeast ? speak("conversation.leastToDoOfAll") : null,
-      one.awayUntil === null
-        ? null
-        : speak("conversation.awayUntil2", { dayInWords: dayInWords(one.awayUntil, now, zone) }),
+      one.awayUntil === null ? null : speak("conversation.awayUntil2", { day: dayInWords(one.awayUntil, now, zone) }),
       one.atWorkFrom === null || one.awayUntil !== null
         ? null
-        : speak("conversation.atWork", { dayAndTime: dayAndTime(one.atWorkFrom, now, zone) }),
+        : speak("conversation.atWork", { when: dayAndTime(one.atWorkFrom, now, zone) }),
     ].filter((reason) => reason !== null);
     return [
       {

@@ -89,6 +89,6 @@ function holidaysOf(text: string, problems: Record<string, string>): string[] {
     .filter((line) => line !== "");
   const wrong = lines.find((line) => dayAtHour(line, 0, "UTC") === null);
   if (wrong !== undefined) problems.holidays = speak("office.isNoDayWriteDays", { wrong });
-  if (lines.length > MAX_HOLIDAYS) problems.holidays = speak("office.atMostDays", { MAX_HOLIDAYS });
+  if (lines.length > MAX_HOLIDAYS) problems.holidays = speak("office.atMostDays", { most: MAX_HOLIDAYS });
   return [...new Set(lines)].toSorted();
 }

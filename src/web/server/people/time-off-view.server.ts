@@ -24,7 +24,7 @@ export function timeOffView(
       key: `${trayId} ${recordId}`,
       words: speak("people.covers2", {
         name: nameOf(cover),
-        what: recordId === null ? trayOf(trayId) : speak("people.aRecordIn", { trayOf: trayOf(trayId) }),
+        what: recordId === null ? trayOf(trayId) : speak("people.aRecordIn", { tray: trayOf(trayId) }),
       }),
     })),
   };

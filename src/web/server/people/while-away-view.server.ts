@@ -29,7 +29,7 @@ export function whileAwayView({ timeOff: { from, until }, happened }: WhileAway,
   return {
     stretch: speak("people.to4", {
       from: dayInWords(from, now, zone),
-      dayInWords: dayInWords(later(until, -1), now, zone),
+      to: dayInWords(later(until, -1), now, zone),
     }),
     words:
       happened.length === 0

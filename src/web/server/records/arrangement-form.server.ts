@@ -49,6 +49,6 @@ export function readArrangementStep(form: FormData): Result<ArrangementStep, str
   const tree = TREE.validate(readJson(String(form.get("tree") ?? "")), { stripUnknown: true });
   const version = VERSION.validate(form.get("version"));
   if (form.get("do") !== "keep" || tree.error !== undefined || tree.value == null || version.error !== undefined)
-    return err(speak("records.thatIsNoTreeOf", { MAX_NAME }));
+    return err(speak("records.thatIsNoTreeOf", { most: MAX_NAME }));
   return ok({ do: "keep", tree: tree.value as unknown as Arrangement, version: version.value });
 }

@@ -77,7 +77,7 @@ function overInWords(over: number): string {
 
 function usualInWords({ count, median, ninetieth, isHers }: NonNullable<WaitingRow["usual"]>): string {
   const whose = isHers ? speak("waiting.fromAnswersOfTheirs", { count }) : speak("waiting.fromTheTraysAnswers");
-  return speak("waiting.usuallyNineInTenWithin", { inHours: inHours(median), inHours2: inHours(ninetieth), whose });
+  return speak("waiting.usuallyNineInTenWithin", { usual: inHours(median), most: inHours(ninetieth), whose });
 }
 
 function inHours(time: number): string {

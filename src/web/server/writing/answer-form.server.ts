@@ -161,7 +161,7 @@ function recipients(text: string, field: "to" | "cc", problems: AnswerProblems) 
   if (malformed.length > 0) {
     problems[field] = speak("writing.notAnAddressWriteName", { malformed: malformed.join(", ") });
   } else if (mailboxes.length > MAX_RECIPIENTS) {
-    problems[field] = speak("writing.atMostPeopleAtA", { MAX_RECIPIENTS, count: mailboxes.length });
+    problems[field] = speak("writing.atMostPeopleAtA", { most: MAX_RECIPIENTS, count: mailboxes.length });
   }
   return mailboxes;
 }
