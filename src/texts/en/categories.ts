@@ -22,7 +22,6 @@ export const categoriesTexts = catalogue({
   "categories.chooseAFileOrPaste": "Choose a file, or paste its lines.",
   "categories.code": "Code",
   "categories.commonToAllTrays": "Common to all trays",
-  "categories.countedConversations": "{conversations, plural, one {1 conversation} other {# conversations}}",
   "categories.create": "Create",
   "categories.created": "Created: {name}",
   "categories.deletedAndRemovedFrom": "Deleted, and removed from {words}",

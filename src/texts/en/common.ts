@@ -1,6 +1,7 @@
 import { catalogue } from "../catalogue";
 
 export const commonTexts = catalogue({
+  "common.conversations": "{count, plural, one {1 conversation} other {# conversations}}",
   "common.aColleague": "A colleague",
   "common.aFormerColleague": "a former colleague",
   "common.aRemovedCategory": "a removed category",

@@ -20,7 +20,6 @@ export const decidingTexts = catalogue({
   "deciding.clearAll": "clear all",
   "deciding.closed": "closed",
   "deciding.connectionLost": "Connection lost",
-  "deciding.conversations": "{count, plural, one {# conversation} other {# conversations}}",
   "deciding.covers": "{cover} covers.",
   "deciding.createAndAddIt": "Create “{name}” and add it",
   "deciding.ctrl": "Ctrl ⏎",

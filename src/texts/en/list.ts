@@ -22,7 +22,6 @@ export const listTexts = catalogue({
   "list.categories": "Categories…",
   "list.clearSelection": "Clear selection",
   "list.conversations": "Conversations",
-  "list.conversations2": "{count, plural, one {1 conversation} other {# conversations}}",
   "list.conversationsHave": "{count, plural, one {1 conversation has} other {# conversations have}} “{text}”",
   "list.deadlinesAndRemindersCountIn": "Deadlines and reminders count in them.",
   "list.decideAbout": "Decide about {subject}",

@@ -47,7 +47,6 @@ export const officeTexts = catalogue({
   "office.clearSelection": "Clear selection",
   "office.comesToToSortLike": "Comes to To sort like mail that arrives today.",
   "office.contacts": "Contacts",
-  "office.conversations": "{count} conversations",
   "office.days": "days",
   "office.daysMoreAreHolidaysNow":
     "{days, plural, one {1 day more is a holiday now} other {# days more are holidays now}}",

@@ -56,9 +56,6 @@ export const recordsTexts = catalogue({
   "records.closed2": "Closed",
   "records.closed3": "{kind}, closed",
   "records.codePattern": "Code pattern",
-  "records.conversations": "{filed, plural, one {1 conversation} other {# conversations}}",
-  "records.conversations2": "{count, plural, one {1 conversation} other {# conversations}}",
-  "records.countedConversations": "{conversations, plural, one {1 conversation} other {# conversations}}",
   "records.conversationsMessagesDocumentsStayWith":
     "{conversations} conversations, {messages} messages, {documents} documents, {count}; {elsewhere} stay with other records. Kept {why}. Shown {previewed}.",
   "records.correspondence": "Correspondence",

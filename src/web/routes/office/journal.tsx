@@ -155,10 +155,7 @@ function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
   const { tray } = useTray();
   const { rule, words, when, count, subject, conversationId, isUndone, mayUndo } = step;
   const who = useWho(step);
-  const about =
-    count === 1
-      ? subject || say("common.noSubject")
-      : say("office.conversations", { count: count.toLocaleString("en") });
+  const about = count === 1 ? subject || say("common.noSubject") : say("common.conversations", { count });
   return (
     <>
       {heading !== null && (

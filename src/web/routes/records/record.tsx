@@ -116,7 +116,7 @@ async function carry(
     const merged = await mergeRecords(deps, grant, id, step.into);
     if (!merged.ok) return merged;
     const { into, conversations } = merged.value;
-    const came = speak("records.countedConversations", { conversations });
+    const came = speak("common.conversations", { count: conversations });
     return ok({ id: into.id, code: into.code, said: speak("records.mergedInto", { code: into.code, came }) });
   }
   const done =

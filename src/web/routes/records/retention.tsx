@@ -95,7 +95,7 @@ async function carry(
   }
 }
 
-const countedConversations = (count: number) => speak("records.conversations2", { count });
+const countedConversations = (count: number) => speak("common.conversations", { count });
 
 function saying<T>(done: Result<T, PolicyRefusal>, said: (value: T) => string): Result<Said, PolicyRefusal> {
   return done.ok ? { ok: true, value: { said: said(done.value) } } : done;

@@ -51,7 +51,7 @@ export function RecordHead({ record, count, parent, onEdit }: RecordHeadProps) {
       </div>
       <p className="text-soft">
         {record.code} · {record.kind}
-        {record.closed ? say("records.closed") : ""} · {say("records.conversations", { filed: count.filed })}
+        {record.closed ? say("records.closed") : ""} · {say("common.conversations", { count: count.filed })}
         {count.open > 0 && say("records.open", { open: count.open })}
       </p>
     </header>

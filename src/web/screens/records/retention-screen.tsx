@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import type { RetainedLineView, RetentionView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
@@ -57,7 +58,7 @@ type LinesProps = {
 };
 
 function Lines({ name, lines, count, empty, children }: LinesProps) {
-  const say = useSay(recordsTexts);
+  const say = useSay(recordsTexts, commonTexts);
   const { tray } = useTray();
   return (
     <section aria-label={name}>
@@ -78,7 +79,7 @@ function Lines({ name, lines, count, empty, children }: LinesProps) {
                   {line.title}
                 </Link>
                 <span className="shrink-0 text-sm text-soft">
-                  {line.kind}, {say("records.conversations", { filed: line.filed })}
+                  {line.kind}, {say("common.conversations", { count: line.filed })}
                 </span>
               </p>
               <p className="text-sm text-soft">

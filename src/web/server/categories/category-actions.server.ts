@@ -81,7 +81,7 @@ async function ending(
   const ended = await endCategory(deps, grant, posted.id, posted);
   if (!ended.ok) return ended;
   const { conversations } = ended.value.value;
-  const words = speak("categories.countedConversations", { conversations });
+  const words = speak("common.conversations", { count: conversations });
   const said =
     posted.by === null
       ? speak("categories.deletedAndRemovedFrom", { words })

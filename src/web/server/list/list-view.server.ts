@@ -71,7 +71,7 @@ export async function changesView(
 
 /** What is said above the bin: when it is emptied of what, and whether it is used to keep things. */
 function binView({ days, goes, stays, nextSince, takenBack, lookedBackDays, isUsedAsStorage }: Bin, reading: Reading) {
-  const conversations = (count: number) => speak("list.conversations2", { count });
+  const conversations = (count: number) => speak("common.conversations", { count });
   const next = nextSince === null || days === null ? null : later(nextSince, days * DAY);
   const term = days === null ? speak("list.nothingIsDeletedFromHere") : speak("list.whatHasLainHereFor", { days });
   return {
