@@ -5,6 +5,7 @@ import { Client } from "pg";
 import { type ConversationId, type RecordId, trustedId } from "~/core/kernel/ids";
 import { openZip } from "~/mail/index";
 import type { Wired } from "~/main/wiring";
+import { writtenDown } from "~/operations/base/written-down";
 import {
   arrangedRecords,
   buildZipExport,
@@ -194,7 +195,7 @@ async function roundTripFigures({ deps }: Wired, grant: TrayGrant, other: Wired)
   const restored = await restoreRecord(other.deps, there, zip);
   zip.close();
   const restoring = (performance.now() - began) / 1_000;
-  if (!restored.ok) throw new Error(restored.error);
+  if (!restored.ok) throw new Error(writtenDown(restored.error));
   const again = await zipFrom(other.deps, there);
   const [before, after] = [await sums(out), await sums(again)];
   const differing = [...new Set([...before.keys(), ...after.keys()])].filter(

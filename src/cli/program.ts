@@ -212,9 +212,9 @@ function addMemberVerbs(command: Command, context: CliContext, print: Print): vo
 /** A password that may be one: the same rule as where somebody chooses one in the browser. */
 async function newPassword(context: CliContext, names: readonly string[]): Promise<string> {
   const password = await context.readPassword();
-  const { commonPasswords } = await operations();
+  const { commonPasswords, writtenDown } = await operations();
   const problem = passwordProblem(password, names, await commonPasswords());
-  if (problem !== null) throw new Usage(`the password will not do: ${problem}`);
+  if (problem !== null) throw new Usage(`the password will not do: ${writtenDown(problem)}`);
   return password;
 }
 

@@ -1,3 +1,4 @@
+import type { Said } from "../texts/said";
 import type { EmailAddress } from "./kernel/email-address";
 import type { ConversationId, MessageId, RunId, TrayId, ZipExportId } from "./kernel/ids";
 import type { Instant } from "./kernel/instant";
@@ -43,9 +44,9 @@ export type MailTransport = {
 /** What became of leaving a mailing list. */
 export type LeavingOutcome =
   | { readonly kind: "left" }
-  | { readonly kind: "refused"; readonly reason: string }
+  | { readonly kind: "refused"; readonly reason: Said }
   /** Worth another try. */
-  | { readonly kind: "not-now"; readonly reason: string };
+  | { readonly kind: "not-now"; readonly reason: Said };
 
 /** How a mailing list is left by one request (RFC 8058). */
 export type ListLeaver = { leave(url: string): Promise<LeavingOutcome> };

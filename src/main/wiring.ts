@@ -10,6 +10,8 @@ import { type Deps, trayMemory } from "../operations/index.server";
 import type { SessionLimits } from "../storage/access/index";
 import { openDatabase } from "../storage/base/index";
 import { changePublisher, jobQueue } from "../storage/queue/index";
+import { writingTexts } from "../texts/en/writing";
+import { saidOf } from "../texts/said";
 import { type Clock, clock } from "./clock";
 
 /** The dependencies of the operations over one database, and how to let go of them. */
@@ -21,7 +23,7 @@ const NO_MAIL: MailTransport = {
 };
 
 const NO_REQUESTS: ListLeaver = {
-  leave: async () => ({ kind: "not-now", reason: "this process asks nobody outside" }),
+  leave: async () => ({ kind: "not-now", reason: saidOf(writingTexts)("writing.thisProcessAsksNobody") }),
 };
 
 /** Puts the rooms together: the clock, the ids, the database and the ways out. */

@@ -85,6 +85,7 @@ export {
 export type { Deps } from "./base/deps";
 export * from "./base/once";
 export { type TrayMemory, trayMemory } from "./base/tray-memory";
+export { writtenDown } from "./base/written-down";
 export {
   beginWithSet,
   exportCategories,

@@ -1,15 +1,7 @@
 import type { MessageFormatElement } from "@formatjs/icu-messageformat-parser";
-import type { GetICUArgs } from "@schummar/icu-type-parser";
 
 /** What is said, by key, in ICU MessageFormat. */
 export type Messages = Readonly<Record<string, string>>;
-
-/** What has to be known to say a message. */
-export type ValuesOf<Message extends string> = string extends Message
-  ? Readonly<Record<string, Value>>
-  : GetICUArgs<Message, { ICUNumberArgument: number; ICUDateArgument: Date; ICUArgument: string | number }>;
-
-export type Value = string | number | Date;
 
 /** A message as it was written, or parsed already by the build. */
 export type Message = string | readonly MessageFormatElement[];

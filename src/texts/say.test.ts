@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { catalogue } from "./catalogue";
+import { eachOnce, saidOf } from "./said";
 import { languageOf, type Say, sayIn } from "./say";
 
 const tryTexts = catalogue({
@@ -52,6 +53,52 @@ describe("a message", () => {
       { type: 1, value: "what" },
     ];
     expect(inPlace(parsed, { what: "it" })).toBe("Undo it");
+  });
+});
+
+describe("what the core has put together to be said", () => {
+  const said = saidOf(tryTexts);
+  const english = say("en");
+  const at = Date.UTC(2026, 10, 30, 22, 5);
+
+  it("is said with what is in it, however deep", () => {
+    const inner = said("try.counted", { count: 2, name: "all" });
+    expect(english(said("try.plain"))).toBe("Nothing rests");
+    expect(english(said("try.named", { name: inner }))).toBe("Assign to 2 conversations of all");
+    expect(english(said("try.chosen", { whose: "other", name: said("try.plain") }))).toBe("End Nothing rests");
+    expect(english("try.named", { name: inner })).toBe("Assign to 2 conversations of all");
+  });
+
+  it.each([
+    ["time", "23:05"],
+    ["weekday", "Mon"],
+    ["day", "30 Nov"],
+    ["day-of-year", "30 Nov 2026"],
+    ["day-in-full", "30 November 2026"],
+    ["month", "November"],
+    ["month-of-year", "November 2026"],
+  ] as const)("has the %s of a moment as its time zone has it", (form, words) => {
+    expect(english({ at, zone: "Europe/Berlin", form })).toBe(words);
+  });
+
+  it("has several things as the language lists them, and figures as it writes them", () => {
+    const all = ["Col", said("try.plain"), 3];
+    expect(english({ all, by: "and" })).toBe("Col, Nothing rests and 3");
+    expect(english({ all: ["Col", "Ines"], by: "or" })).toBe("Col or Ines");
+    expect(english({ all, by: "comma" })).toBe("Col, Nothing rests, 3");
+    expect(english({ all: ["Col"], by: "and" })).toBe("Col");
+    expect(english({ figure: 12_840 })).toBe("12,840");
+  });
+
+  it("is said in the language that is asked, its names as they are", () => {
+    expect(say("en-XA")(said("try.named", { name: { all: ["Col", said("try.plain")], by: "and" } }))).toMatch(
+      /^\P{ASCII}+ \P{ASCII}+ Col and \P{ASCII}+ \P{ASCII}+$/u,
+    );
+  });
+
+  it("is said once where it would be said alike", () => {
+    const all = [said("try.plain"), said("try.named", { name: "Col" }), said("try.plain")];
+    expect(eachOnce(all)).toEqual(all.slice(0, 2));
   });
 });
 

@@ -1,31 +1,18 @@
 import { IntlMessageFormat } from "intl-messageformat";
-import { englishOf, type Message, type Messages, type Value, type ValuesOf } from "./catalogue";
+import { englishOf, type Message, type Messages } from "./catalogue";
 import { needsParser } from "./needs-parser";
 import { accentedMessage } from "./pseudo";
+import type { Listed, Moment, MomentForm, Said, Sayable, ValuesArgument, Wording } from "./said";
 
-type Args<Message> = Message extends string
-  ? keyof ValuesOf<Message> extends never
-    ? []
-    : [values: ValuesOf<Message>]
-  : never;
-
-/** Says a message by its key, with the values that it needs and no others. */
-export type Say<Catalogue extends object = Messages> = <Key extends keyof Catalogue & string>(
-  key: Key,
-  ...values: Args<Catalogue[Key]>
+/** Says a message by its key, with the values that it needs and no others; or what was put together to be said. */
+export type Say<Catalogue extends object = Messages> = <What extends (keyof Catalogue & string) | Wording>(
+  what: What,
+  ...values: What extends keyof Catalogue ? ValuesArgument<Catalogue[What]> : []
 ) => string;
-
-/** What several catalogues have together. */
-export type AllOf<Catalogues extends readonly Messages[]> = Catalogues extends readonly [
-  infer First extends Messages,
-  ...infer Rest extends readonly Messages[],
-]
-  ? First & AllOf<Rest>
-  : object;
 
 /** The messages that need no values, for tables of what is said. */
 export type PlainKey<Catalogue extends object> = {
-  [Key in keyof Catalogue & string]: Args<Catalogue[Key]> extends [] ? Key : never;
+  [Key in keyof Catalogue & string]: ValuesArgument<Catalogue[Key]> extends [] ? Key : never;
 }[keyof Catalogue & string];
 
 /** A language in which the tray speaks, and how its lines run. */
@@ -81,20 +68,65 @@ function sayerOf({ spoken, formats }: Spoken): Say {
     formatted.set(key, format);
     return format;
   };
-  return (key: Message, values?: Readonly<Record<string, Value>>) => {
+  const textOf = (value: Sayable | Date | undefined): string | number | Date =>
+    value === undefined ? "" : typeof value !== "object" || value instanceof Date ? value : wordingOf(value);
+  const sayMessage = (key: Message, values: Said["values"]): string => {
     try {
       const format = formatOf(key);
-      return typeof format === "string"
-        ? format.replace(VALUE, (_, name: string) => String(values?.[name] ?? ""))
-        : String(format.format(values));
+      if (typeof format === "string") return format.replace(VALUE, (_, name: string) => String(textOf(values[name])));
+      const texts = Object.entries(values).map(([name, value]) => [name, textOf(value)]);
+      return String(format.format(Object.fromEntries(texts)));
     } catch {
       // A check finds it before anybody does; whoever does after all is told what it was to be.
       return String(englishOf(key));
     }
   };
+  const wordingOf = (wording: Wording): string => {
+    if ("key" in wording) return sayMessage(wording.key, wording.values);
+    if ("figure" in wording) return figureFormat(formats).format(wording.figure);
+    if ("form" in wording) return momentFormat(formats, wording).format(wording.at);
+    return listFormat(formats, wording.by).format(wording.all.map((one) => String(textOf(one))));
+  };
+  return (what: Message | Wording, values: Said["values"] = {}) =>
+    typeof what === "string" || Array.isArray(what) ? sayMessage(what as Message, values) : wordingOf(what as Wording);
 }
 
 /** A message as the build would have parsed it. */
 function parsed(message: Message): Message {
   return typeof message !== "string" || !needsParser(message) ? message : new IntlMessageFormat(message, "en").getAst();
 }
+
+const FORMS: Readonly<Record<MomentForm, Intl.DateTimeFormatOptions>> = {
+  time: { hour: "2-digit", minute: "2-digit", hourCycle: "h23" },
+  weekday: { weekday: "short" },
+  day: { day: "numeric", month: "short" },
+  "day-of-year": { day: "numeric", month: "short", year: "numeric" },
+  "day-in-full": { day: "numeric", month: "long", year: "numeric" },
+  month: { month: "long" },
+  "month-of-year": { month: "long", year: "numeric" },
+};
+
+const LISTS: Readonly<Record<Listed["by"], Intl.ListFormatOptions>> = {
+  and: { type: "conjunction" },
+  or: { type: "disjunction" },
+  comma: { type: "unit" },
+};
+
+/** One of its kind for each of what it is made with: making a formatter costs a hundred times as much as using it. */
+function keptBy<Given extends readonly string[], Made>(make: (...given: Given) => Made): (...given: Given) => Made {
+  const made = new Map<string, Made>();
+  return (...given) => {
+    const name = given.join(" ");
+    const known = made.get(name) ?? make(...given);
+    made.set(name, known);
+    return known;
+  };
+}
+
+const figureFormat = keptBy((formats: string) => new Intl.NumberFormat(formats));
+const listFormat = keptBy((formats: string, by: Listed["by"]) => new Intl.ListFormat(formats, LISTS[by]));
+const dateFormat = keptBy(
+  (formats: string, form: MomentForm, timeZone: string) =>
+    new Intl.DateTimeFormat(formats, { ...FORMS[form], timeZone, calendar: "gregory" }),
+);
+const momentFormat = (formats: string, { form, zone }: Moment) => dateFormat(formats, form, zone);

@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { expect, noticesOf, type Page, test } from "@tests/support/office-in-browser";
 import { DAY, instant, later } from "~/core/kernel/instant";
 import { dayInWords } from "~/core/time/day-words";
@@ -64,7 +65,7 @@ test("three suppliers are asked: two answer, one is away, is overdue, is reminde
 
   // Two of the three answer; the third has a machine say until when he is away.
   await expect(docket.getByText(/2 of 3 have answered, still Corvin Spelter/)).toBeVisible({ timeout: 30_000 });
-  const back = dayInWords(later(asked, 4 * DAY), asked, ZONE);
+  const back = inEnglish(dayInWords(later(asked, 4 * DAY), asked, ZONE));
   await expect(docket.getByText(new RegExp(`by ${back}.*moved to when they are back`))).toBeVisible();
   await tobias.goto("/office/horizon");
   const horizon = tobias.getByRole("main", { name: "Waiting for reply" });

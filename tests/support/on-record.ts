@@ -12,6 +12,7 @@ import {
   type TrayGrant,
   type ZipExportForm,
 } from "~/operations/index.server";
+import { inEnglish } from "./english";
 
 /** What a member finds on a record, all of it or what has some words; null when she may know of no record of that code. */
 export async function onRecordOf(deps: Deps, grant: TrayGrant, code: string, text = ""): Promise<OnRecord | null> {
@@ -41,7 +42,8 @@ export async function takeRecordIn(
   const zip = await openZip(content);
   if (zip === null) return err("That is no zip.");
   try {
-    return await restoreRecord(deps, grant, zip);
+    const restored = await restoreRecord(deps, grant, zip);
+    return restored.ok ? restored : err(inEnglish(restored.error));
   } finally {
     zip.close();
   }

@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { expect, it } from "vitest";
 import { type RecordId, trustedId } from "../kernel/ids";
 import { ACCESS_GROUPS, type AccessDeed } from "./access-event";
@@ -36,7 +37,9 @@ const SAID: readonly (readonly [AccessDeed, Parameters<typeof accessDeedInWords>
   [{ kind: "pack-fetched" }, nobody, "downloaded a ZIP of mail"],
 ];
 
-it.each(SAID)("%j is said of whoever did it", (deed, to, words) => expect(accessDeedInWords(deed, to)).toBe(words));
+it.each(SAID)("%j is said of whoever did it", (deed, to, words) =>
+  expect(inEnglish(accessDeedInWords(deed, to))).toBe(words),
+);
 
 it("every kind is in one group to filter by", () => {
   const grouped = Object.values(ACCESS_GROUPS).flat();

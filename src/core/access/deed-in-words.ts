@@ -1,59 +1,68 @@
+import { journalTexts } from "../../texts/en/journal";
+import { type Said, saidOf } from "../../texts/said";
 import { assertNever } from "../kernel/assert-never";
 import type { AccessDeed, ExportedThing } from "./access-event";
 import type { Role } from "./role";
 
-const ROLES: Readonly<Record<Role, string>> = { lead: "lead", member: "member", reader: "reader" };
-const THINGS: Readonly<Record<ExportedThing, readonly [one: string, many: string]>> = {
-  conversation: ["a conversation with 1 message", "a conversation with # messages"],
-  search: ["what a search found, 1 message", "what a search found, # messages"],
-  tray: ["the whole tray, 1 message", "the whole tray, # messages"],
-  records: ["the register, 1 record", "the register, # records"],
-  categories: ["the categories, 1 of them", "the categories, # of them"],
+const said = saidOf(journalTexts);
+
+const ROLE_NAMES: Readonly<Record<Role, Said>> = {
+  lead: said("journal.lead"),
+  member: said("journal.member"),
+  reader: said("journal.reader"),
+};
+
+const EXPORTED: Readonly<Record<ExportedThing, (count: number) => Said>> = {
+  conversation: (count) => said("journal.aConversation", { count }),
+  search: (count) => said("journal.whatASearchFound", { count }),
+  tray: (count) => said("journal.theWholeTray", { count }),
+  records: (count) => said("journal.theRegister", { count }),
+  categories: (count) => said("journal.theCategories", { count }),
 };
 
 /** What a deed was done to: a member by name, a record by code; null where there is none, or whoever reads may not know. */
 export type DoneTo = { readonly about: string | null; readonly recordCode: string | null };
 
 /** A deed as the predicate of a sentence about whoever did it. */
-export function accessDeedInWords(deed: AccessDeed, { about, recordCode }: DoneTo): string {
-  const whom = about ?? "somebody";
+export function accessDeedInWords(deed: AccessDeed, { about, recordCode }: DoneTo): Said {
+  const whom = about ?? said("journal.somebody");
   switch (deed.kind) {
     case "signed-in":
-      return "signed in";
+      return said("journal.signedIn");
     case "sign-in-failed":
-      return deed.name === null ? "failed to sign in by a name that nobody has" : `failed to sign in as ${deed.name}`;
+      return deed.name === null
+        ? said("journal.failedToSignInBy")
+        : said("journal.failedToSignInAs", { name: deed.name });
     case "password-refused":
-      return "gave a wrong password when asked for their own";
+      return said("journal.gaveAWrongPasswordWhen");
     case "signed-out":
-      return "signed out";
+      return said("journal.signedOut");
     case "sessions-ended":
-      return "ended sessions elsewhere";
+      return said("journal.endedSessionsElsewhere");
     case "password-changed":
-      return about === null ? "changed their password" : `changed the password of ${about}`;
+      return about === null ? said("journal.changedTheirPassword") : said("journal.changedThePasswordOf", { about });
     case "invited":
-      return `made an invitation for a ${ROLES[deed.role]}`;
+      return said("journal.madeAnInvitationForA", { role: ROLE_NAMES[deed.role] });
     case "invitation-taken-back":
-      return "took an invitation back";
+      return said("journal.tookAnInvitationBack");
     case "came-in":
-      return `joined by an invitation as ${ROLES[deed.role]}`;
+      return said("journal.joinedByAnInvitationAs", { role: ROLE_NAMES[deed.role] });
     case "role-changed":
-      return `changed ${whom} from ${ROLES[deed.from]} to ${ROLES[deed.to]}`;
+      return said("journal.changedFromTo", { whom, from: ROLE_NAMES[deed.from], to: ROLE_NAMES[deed.to] });
     case "shut-out":
-      return `removed the access of ${whom}`;
+      return said("journal.removedTheAccessOf", { whom });
     case "disabled":
-      return `disabled ${whom}`;
+      return said("journal.disabled", { whom });
     case "let-in-again":
-      return `restored the access of ${whom}`;
+      return said("journal.restoredTheAccessOf", { whom });
     case "record-access-changed":
-      return `changed who has access to ${recordCode ?? "a record"}`;
-    case "exported": {
-      const [one, many] = THINGS[deed.what];
-      return `exported ${deed.count === 1 ? one : many.replace("#", deed.count.toLocaleString("en"))} (${deed.format})`;
-    }
+      return said("journal.changedWhoHasAccessTo", { record: recordCode ?? said("journal.aRecord") });
+    case "exported":
+      return said("journal.exported", { what: EXPORTED[deed.what](deed.count), format: deed.format });
     case "pack-ordered":
-      return "ordered a ZIP of mail";
+      return said("journal.orderedAZipOfMail");
     case "pack-fetched":
-      return "downloaded a ZIP of mail";
+      return said("journal.downloadedAZipOfMail");
     default:
       return assertNever(deed);
   }

@@ -1,4 +1,5 @@
 import { hour, INES } from "@tests/support/a-conversation";
+import { inEnglish } from "@tests/support/english";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { givenCategories } from "../docket/given-categories";
@@ -90,19 +91,19 @@ describe("a category that somebody fills in", () => {
     [{ key: "Shift" }, "key", "One letter or digit, or nothing."],
     [{ parentId: id("gone") }, "parentId", "That category is no longer there."],
     [{ ink: "pink" as never }, "ink", "Choose one of the twelve inks."],
-    [{ description: "x".repeat(501) }, "description", "At most 500 characters, please."],
+    [{ description: "x".repeat(501) }, "description", "At most 500 characters."],
   ] as const)("has its problem beside the field: %j", (part, field, words) => {
-    expect(problems(part)).toEqual({ [field]: words });
+    expect(inEnglish(problems(part))).toEqual({ [field]: words });
   });
 
   it("may have a name that stands elsewhere in the tree, but not twice on a level", () => {
     expect(problems({ name: "Reminders" })).toEqual({});
-    expect(problems({ name: "Reminders", parentId: INVOICES.id })).toHaveProperty("name");
+    expect(inEnglish(problems({ name: "Reminders", parentId: INVOICES.id }))).toHaveProperty("name");
   });
 
   it("never stands under itself", () => {
     for (const parent of [INVOICES, REMINDERS, LAST]) {
-      expect(checkCategory({ ...INVOICES, parentId: parent.id }, INVOICES.id, TREE)).toEqual({
+      expect(inEnglish(checkCategory({ ...INVOICES, parentId: parent.id }, INVOICES.id, TREE))).toEqual({
         parentId: "It cannot stand under itself.",
       });
     }
@@ -113,8 +114,8 @@ describe("a category that somebody fills in", () => {
     const under = (trayId: TrayId | null) =>
       checkCategory({ ...DRAFT, trayId, parentId: own.id }, null, [...TREE, own]).parentId;
     expect(under(OFFICE)).toBeUndefined();
-    expect(under(PARTS)).toBe("One of all trays cannot stand under one of a tray.");
-    expect(under(null)).toBe("One of all trays cannot stand under one of a tray.");
+    expect(inEnglish(under(PARTS))).toBe("One of all trays cannot stand under one of a tray.");
+    expect(inEnglish(under(null))).toBe("One of all trays cannot stand under one of a tray.");
   });
 });
 
@@ -236,12 +237,12 @@ describe("a table of categories", () => {
   it("changes those of the tray by their path, and leaves alone what it has no column for", () => {
     const own = aCategory("Own", { trayId: OFFICE, key: "o", description: "of ours", ink: "brick" });
     const [changed] = plan([{ path: "own", code: "own", retired: "yes" }], [own]);
-    expect(changed).toMatchObject({
+    expect(inEnglish(changed)).toMatchObject({
       kind: "changed",
       category: { ...own, code: "OWN", retired: true },
     });
     const [emptied] = plan([{ path: "Own", key: "", description: "" }], [own]);
-    expect(emptied).toMatchObject({ category: { key: null, description: "", code: "OW" } });
+    expect(inEnglish(emptied)).toMatchObject({ category: { key: null, description: "", code: "OW" } });
   });
 
   it.each([
@@ -253,14 +254,14 @@ describe("a table of categories", () => {
     [{ path: "New", code: "TU" }, "“Tuning” has this code."],
     [{ path: "Tuning", ink: "brick" }, "It is common to all trays and is not changed from here."],
   ])("says what is wrong with a line: %j", (line, problem) => {
-    expect(plan([line])).toMatchObject([{ kind: "problem", problem }]);
+    expect(inEnglish(plan([line]))).toMatchObject([{ kind: "problem", problem }]);
   });
 });
 
 it("a tray can begin with any of the sets, and with all of them one after the other", () => {
   const newId = idMaker();
   const seen: Category[] = [];
-  for (const { name, categories } of STARTING_SETS) {
+  for (const { id: set, categories } of inEnglish(STARTING_SETS)) {
     const lines = categories.map(({ name: own, ink, under }) => ({
       path: under === undefined ? own : `${under} › ${own}`,
       ink,
@@ -268,7 +269,7 @@ it("a tray can begin with any of the sets, and with all of them one after the ot
     const planned = planCategoryTable(lines, seen, OFFICE, newId);
     expect(
       planned.filter(({ kind }) => kind !== "new"),
-      name,
+      set,
     ).toEqual([]);
     for (const one of planned) if (one.kind === "new") seen.push(one.category);
   }

@@ -1,3 +1,5 @@
+import { categoriesTexts } from "../../texts/en/categories";
+import { type Said, saidOf } from "../../texts/said";
 import type { TrayId } from "../kernel/ids";
 import { type CategoryId, trustedId } from "../kernel/ids";
 import { INKS, type Ink } from "../kernel/ink";
@@ -5,6 +7,8 @@ import { type Category, type CategoryDraft, LISTED, type Listed } from "./catego
 import { inTreeOrder, pathInWords } from "./category-tree";
 import { checkCategory } from "./check-category";
 import { proposeCode } from "./propose-code";
+
+const said = saidOf(categoriesTexts);
 
 /** The columns of a table of categories, in their order; only the path has to be there. */
 export const CATEGORY_COLUMNS = ["path", "code", "ink", "key", "listed", "retired", "description"] as const;
@@ -29,7 +33,7 @@ export function linesOfCategories(categories: readonly Category[]): Required<Cat
 /** What a line of a table comes to. */
 export type PlannedLine = { readonly path: string } & (
   | { readonly kind: "new" | "changed" | "same"; readonly category: Category }
-  | { readonly kind: "problem"; readonly problem: string }
+  | { readonly kind: "problem"; readonly problem: Said }
 );
 
 /**
@@ -48,7 +52,7 @@ export function planCategoryTable(
     const path = readPath(line.path ?? "");
     const words = pathInWords(path);
     const planned = planLine(line, path, known, scope, newId);
-    if (typeof planned === "string") return { path: words, kind: "problem", problem: planned };
+    if ("values" in planned) return { path: words, kind: "problem", problem: planned };
     const before = known.get(keyOf(path));
     known.set(keyOf(path), planned);
     const kind = before === undefined ? "new" : isSame(before, planned) ? "same" : "changed";
@@ -75,15 +79,15 @@ function planLine(
   known: ReadonlyMap<string, Category>,
   scope: TrayId | null,
   newId: () => string,
-): Category | string {
+): Category | Said {
   const name = path.at(-1);
-  if (name === undefined) return "It has no path.";
+  if (name === undefined) return said("categories.itHasNoPath");
   const parent = path.length === 1 ? null : known.get(keyOf(path.slice(0, -1)));
-  if (parent === undefined) return `There is no “${pathInWords(path.slice(0, -1))}” above it.`;
+  if (parent === undefined) return said("categories.thereIsNoAboveIt", { path: pathInWords(path.slice(0, -1)) });
   const before = known.get(keyOf(path));
   const others = [...known.values()].filter((one) => one.id !== before?.id);
   const read = readCells(line, before, parent);
-  if (typeof read === "string") return read;
+  if ("values" in read) return read;
   const trayId = before === undefined ? scope : before.trayId;
   const code = read.code || before?.code || proposeCode(name, new Set(others.map((other) => other.code)));
   const draft: CategoryDraft = { ...read, code, trayId, parentId: parent?.id ?? null, name: before?.name ?? name };
@@ -92,16 +96,17 @@ function planLine(
   if (problem !== undefined) return problem;
   const category = { ...draft, id, retired: isYes(line.retired) ?? before?.retired ?? false };
   const isOfAll = before !== undefined && before.trayId === null && scope !== null;
-  return isOfAll && !isSame(before, category) ? "It is common to all trays and is not changed from here." : category;
+  return isOfAll && !isSame(before, category) ? said("categories.itIsCommonToAll") : category;
 }
 
 type Cells = Pick<CategoryDraft, "code" | "ink" | "key" | "listed" | "description">;
 
-function readCells(line: CategoryLine, before: Category | undefined, parent: Category | null): Cells | string {
+function readCells(line: CategoryLine, before: Category | undefined, parent: Category | null): Cells | Said {
   const ink = (line.ink ?? "").trim().toLowerCase() || before?.ink || parent?.ink || INKS[0];
-  if (!INKS.includes(ink as Ink)) return `“${ink}” is none of the twelve inks.`;
+  if (!INKS.includes(ink as Ink)) return said("categories.isNoneOfTheTwelve", { ink });
   const listed = (line.listed ?? "").trim().toLowerCase() || before?.listed || "open";
-  if (!LISTED.includes(listed as Listed)) return `“${listed}” is none of ${LISTED.join(", ")}.`;
+  if (!LISTED.includes(listed as Listed))
+    return said("categories.isNoneOf", { listed, known: { all: LISTED, by: "comma" } });
   // A column that is not there leaves things as they are; one that is empty empties them.
   const key = line.key === undefined ? (before?.key ?? null) : line.key.trim().toLowerCase() || null;
   return {

@@ -1,53 +1,64 @@
+import { categoriesTexts } from "../../texts/en/categories";
+import { type Said, saidOf } from "../../texts/said";
 import type { Ink } from "../kernel/ink";
 
-type StartingCategory = { readonly name: string; readonly ink: Ink; readonly under?: string };
+const said = saidOf(categoriesTexts);
+
+type StartingCategory = { readonly name: Said; readonly ink: Ink; readonly under?: Said };
 
 /** A set of categories that a new tray can begin with. */
 export type StartingSet = {
   readonly id: string;
-  readonly name: string;
+  readonly name: Said;
   readonly categories: readonly StartingCategory[];
 };
 
-const of = (ink: Ink, ...names: readonly string[]): StartingCategory[] => names.map((name) => ({ name, ink }));
-const under = (parent: string, ink: Ink, ...names: readonly string[]): StartingCategory[] =>
+const of = (ink: Ink, ...names: readonly Said[]): StartingCategory[] => names.map((name) => ({ name, ink }));
+const under = (parent: Said, ink: Ink, ...names: readonly Said[]): StartingCategory[] =>
   names.map((name) => ({ name, ink, under: parent }));
 
 /** The sets there are to begin with: by what is done, by whom it is about, by where work stands. */
 export const STARTING_SETS: readonly StartingSet[] = [
   {
     id: "activities",
-    name: "What an office does",
+    name: said("categories.setWhatAnOfficeDoes"),
     categories: [
-      ...of("copper", "Quotes"),
-      ...of("umber", "Invoices"),
-      ...under("Invoices", "sand", "Payment reminders"),
-      ...of("slate", "Deliveries"),
-      ...of("moss", "Appointments"),
-      ...of("brick", "Complaints"),
-      ...of("rose", "Applications"),
-      ...of("graphite", "Newsletters"),
+      ...of("copper", said("categories.setQuotes")),
+      ...of("umber", said("categories.setInvoices")),
+      ...under(said("categories.setInvoices"), "sand", said("categories.setPaymentReminders")),
+      ...of("slate", said("categories.setDeliveries")),
+      ...of("moss", said("categories.setAppointments")),
+      ...of("brick", said("categories.setComplaints")),
+      ...of("rose", said("categories.setApplications")),
+      ...of("graphite", said("categories.setNewsletters")),
     ],
   },
   {
     id: "people",
-    name: "Whom it is about",
+    name: said("categories.setWhomItIsAbout"),
     categories: [
-      ...of("lagoon", "Clients"),
-      ...of("olive", "Suppliers"),
-      ...of("plum", "Authorities"),
-      ...of("heather", "Colleagues"),
-      ...of("copper", "Press"),
+      ...of("lagoon", said("categories.setClients")),
+      ...of("olive", said("categories.setSuppliers")),
+      ...of("plum", said("categories.setAuthorities")),
+      ...of("heather", said("categories.setColleagues")),
+      ...of("copper", said("categories.setPress")),
     ],
   },
   {
     id: "projects",
-    name: "How a project goes",
+    name: said("categories.setHowAProjectGoes"),
     categories: [
-      ...of("moss", "Projects"),
-      ...under("Projects", "olive", "Enquiry", "Planning", "Under way", "Acceptance"),
-      ...of("umber", "Contracts"),
-      ...of("brick", "Changes and claims"),
+      ...of("moss", said("categories.setProjects")),
+      ...under(
+        said("categories.setProjects"),
+        "olive",
+        said("categories.setEnquiry"),
+        said("categories.setPlanning"),
+        said("categories.setUnderWay"),
+        said("categories.setAcceptance"),
+      ),
+      ...of("umber", said("categories.setContracts")),
+      ...of("brick", said("categories.setChangesAndClaims")),
     ],
   },
 ];

@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { readContact } from "./contact";
@@ -17,7 +18,7 @@ describe("a contact", () => {
       { ...draft, name: " Perpetua Vane ", addresses: "Vane@Vanehouse.example; p@x.example\nvane@vanehouse.example," },
       [],
     );
-    expect(read).toMatchObject({
+    expect(inEnglish(read)).toMatchObject({
       ok: true,
       value: { name: "Perpetua Vane", addresses: ["vane@vanehouse.example", "p@x.example"] },
     });
@@ -37,6 +38,6 @@ describe("a contact", () => {
     [{ addresses: "taken@x.example" }, "addresses", "taken@x.example is Hugo Lund’s already."],
   ])("with %j is refused beside its field", (given, field, problem) => {
     const others = [{ name: "Hugo Lund", addresses: ["taken@x.example" as EmailAddress] }];
-    expect(readContact({ ...draft, ...given }, others)).toEqual({ ok: false, error: { [field]: problem } });
+    expect(inEnglish(readContact({ ...draft, ...given }, others))).toEqual({ ok: false, error: { [field]: problem } });
   });
 });

@@ -1,6 +1,11 @@
+import { commonTexts } from "../../texts/en/common";
+import { officeTexts } from "../../texts/en/office";
+import { type Said, saidOf } from "../../texts/said";
 import { type EmailAddress, readEmailAddress } from "../kernel/email-address";
 import type { CategoryId, ContactId } from "../kernel/ids";
 import { err, ok, type Result } from "../kernel/result";
+
+const said = saidOf(officeTexts, commonTexts);
 
 /** Somebody outside whom the office knows: how she is called and reached, and which categories say what she is to us. */
 export type Contact = {
@@ -18,7 +23,7 @@ export type Contact = {
 export type ContactDraft = Omit<Contact, "id" | "addresses"> & { readonly addresses: string };
 
 /** What can be wrong with a contact, by its field. */
-export type ContactProblems = { readonly [Field in keyof Omit<ContactDraft, "categoryIds">]?: string };
+export type ContactProblems = { readonly [Field in keyof Omit<ContactDraft, "categoryIds">]?: Said };
 
 const MAX_CHARACTERS = { name: 120, organisation: 120, phone: 40, note: 2_000 } as const;
 const MAX_ADDRESSES = 20;
@@ -37,10 +42,10 @@ export function readContact(
     phone: draft.phone.trim(),
     note: draft.note.trim(),
   };
-  const problems: Record<string, string> = {};
-  if (texts.name === "") problems.name = "Say what they are called.";
+  const problems: Record<string, Said> = {};
+  if (texts.name === "") problems.name = said("office.sayWhatTheyAreCalled");
   for (const [field, most] of Object.entries(MAX_CHARACTERS)) {
-    if (texts[field as keyof typeof texts].length > most) problems[field] = `At most ${most} characters.`;
+    if (texts[field as keyof typeof texts].length > most) problems[field] = said("common.atMostCharacters", { most });
   }
   const addresses = readAddresses(draft.addresses, others);
   if (!addresses.ok) problems.addresses = addresses.error;
@@ -51,16 +56,16 @@ export function readContact(
 function readAddresses(
   text: string,
   others: readonly Pick<Contact, "name" | "addresses">[],
-): Result<EmailAddress[], string> {
+): Result<EmailAddress[], Said> {
   const typed = addressTexts(text);
   const wrong = typed.find((one) => readEmailAddress(one) === null);
-  if (wrong !== undefined) return err(`“${wrong}” is not an address.`);
+  if (wrong !== undefined) return err(said("common.isNotAnAddress", { address: wrong }));
   const addresses = [...new Set(typed.flatMap((one) => readEmailAddress(one) ?? []))];
-  if (addresses.length === 0) return err("Enter at least one address.");
-  if (addresses.length > MAX_ADDRESSES) return err(`At most ${MAX_ADDRESSES} addresses.`);
+  if (addresses.length === 0) return err(said("office.enterAtLeastOneAddress"));
+  if (addresses.length > MAX_ADDRESSES) return err(said("common.atMostAddresses", { most: MAX_ADDRESSES }));
   for (const { name, addresses: theirs } of others) {
     const taken = addresses.find((one) => theirs.includes(one));
-    if (taken !== undefined) return err(`${taken} is ${name}’s already.`);
+    if (taken !== undefined) return err(said("office.isSAlready", { taken, name }));
   }
   return ok(addresses);
 }

@@ -1,7 +1,11 @@
+import { decidingTexts } from "../../texts/en/deciding";
+import { type Said, saidOf } from "../../texts/said";
 import type { CategoryId, GroupId, MemberId, RecordId } from "../kernel/ids";
 import { URGENCY_NAMES, type Urgency } from "../kernel/urgency";
 import type { StandingKind } from "../standing/standing";
 import type { Chosen, ChosenKind } from "./decision";
+
+const said = saidOf(decidingTexts);
 
 /** What a list shows of a conversation that a decision can change at once. */
 export type ShownParts = {
@@ -30,7 +34,7 @@ type Shown<Kind extends ChosenKind> = {
   /** What is otherwise with the conversation. */
   readonly changes: (decision: Chosen<Kind>, now: ShownParts, names: DecisionNames) => Partial<ShownParts>;
   /** What was decided, in the few words that the message with the Undo button has. */
-  readonly said: (decision: Chosen<Kind>, names: DecisionNames) => string;
+  readonly said: (decision: Chosen<Kind>, names: DecisionNames) => Said;
 };
 
 const nowhere = () => null;
@@ -40,70 +44,81 @@ const SHOWN: { readonly [Kind in ChosenKind]: Shown<Kind> } = {
   assign: {
     leadsTo: ({ ownerId }, from) => (from === "to-sort" && ownerId !== null ? "our-move" : null),
     changes: ({ ownerId }) => ({ ownerId }),
-    said: ({ ownerId }, { member }) => (ownerId === null ? "No owner" : `Assigned to ${member(ownerId)}`),
+    said: ({ ownerId }, { member }) =>
+      ownerId === null ? said("deciding.noOwner") : said("deciding.assignedTo", { member: member(ownerId) }),
   },
   "assign-in-turn": {
     leadsTo: (_, from) => (from === "to-sort" ? "our-move" : null),
     // Whose turn it is, only the store knows.
     changes: unchanged,
-    said: ({ groupId }, { group }) => `In turn to ${group(groupId)}`,
+    said: ({ groupId }, { group }) => said("deciding.inTurnTo", { group: group(groupId) }),
   },
   follow: {
     leadsTo: nowhere,
     changes: ({ memberId, follows }, { followerIds }) => ({
       followerIds: withOrWithout(followerIds, memberId, follows),
     }),
-    said: ({ follows }) => (follows ? "Followed" : "No longer followed"),
+    said: ({ follows }) => (follows ? said("deciding.followed") : said("deciding.noLongerFollowed")),
   },
   categorise: {
     leadsTo: nowhere,
     changes: ({ categoryId, give }, { categoryIds }) => ({ categoryIds: withOrWithout(categoryIds, categoryId, give) }),
-    said: ({ categoryId, give }, { category }) => `${category(categoryId)} ${give ? "added" : "removed"}`,
+    said: ({ categoryId, give }, { category }) =>
+      give
+        ? said("deciding.categoryAdded", { category: category(categoryId) })
+        : said("deciding.categoryRemoved", { category: category(categoryId) }),
   },
   file: {
     leadsTo: ({ settle }) => (settle ? "settled" : null),
     changes: ({ recordId, part }, { recordCodes }, { record }) =>
       part === undefined ? { recordCodes: withOrWithout(recordCodes, record(recordId), true) } : {},
-    said: ({ recordId, settle }, { record }) => `Filed to ${record(recordId)}${settle ? " and settled" : ""}`,
+    said: ({ recordId, settle }, { record }) =>
+      settle
+        ? said("deciding.filedToAndSettled", { record: record(recordId) })
+        : said("deciding.filedTo", { record: record(recordId) }),
   },
   particulars: {
     leadsTo: nowhere,
     changes: unchanged,
-    said: ({ recordId }, { record }) => `Particulars on ${record(recordId)} changed`,
+    said: ({ recordId }, { record }) => said("deciding.particularsOnChanged", { record: record(recordId) }),
   },
   unfile: {
     leadsTo: nowhere,
     changes: ({ recordId, part }, { recordCodes }, { record }) =>
       part === undefined ? { recordCodes: withOrWithout(recordCodes, record(recordId), false) } : {},
-    said: ({ recordId }, { record }) => `Removed from ${record(recordId)}`,
+    said: ({ recordId }, { record }) => said("deciding.removedFrom", { record: record(recordId) }),
   },
-  keep: { leadsTo: () => "our-move", changes: unchanged, said: () => "Our move" },
-  settle: { leadsTo: () => "settled", changes: unchanged, said: () => "Settled" },
-  bin: { leadsTo: () => "bin", changes: unchanged, said: () => "Moved to bin" },
-  restore: { leadsTo: () => "to-sort", changes: unchanged, said: () => "Brought back" },
-  junk: { leadsTo: () => "junk", changes: unchanged, said: () => "Junk" },
-  rest: { leadsTo: () => "resting", changes: unchanged, said: () => "Resting" },
+  keep: { leadsTo: () => "our-move", changes: unchanged, said: () => said("deciding.ourMove") },
+  settle: { leadsTo: () => "settled", changes: unchanged, said: () => said("deciding.settled") },
+  bin: { leadsTo: () => "bin", changes: unchanged, said: () => said("deciding.movedToBin") },
+  restore: { leadsTo: () => "to-sort", changes: unchanged, said: () => said("deciding.broughtBack") },
+  junk: { leadsTo: () => "junk", changes: unchanged, said: () => said("deciding.junk") },
+  rest: { leadsTo: () => "resting", changes: unchanged, said: () => said("deciding.resting") },
   urgency: {
     leadsTo: nowhere,
     changes: ({ urgency }) => ({ urgency }),
     said: ({ urgency }) => URGENCY_NAMES[urgency],
   },
-  "follow-up": { leadsTo: nowhere, changes: unchanged, said: () => "Follow-up set" },
-  "follow-up-done": { leadsTo: nowhere, changes: unchanged, said: () => "Follow-up done" },
-  "follow-up-clear": { leadsTo: nowhere, changes: unchanged, said: () => "Follow-up cleared" },
-  expect: { leadsTo: () => "waiting", changes: unchanged, said: () => "Waiting for reply" },
-  extend: { leadsTo: nowhere, changes: unchanged, said: () => "Given more time" },
+  "follow-up": { leadsTo: nowhere, changes: unchanged, said: () => said("deciding.followUpSet") },
+  "follow-up-done": { leadsTo: nowhere, changes: unchanged, said: () => said("deciding.followUpDone") },
+  "follow-up-clear": { leadsTo: nowhere, changes: unchanged, said: () => said("deciding.followUpCleared") },
+  expect: { leadsTo: () => "waiting", changes: unchanged, said: () => said("deciding.waitingForReply") },
+  extend: { leadsTo: nowhere, changes: unchanged, said: () => said("deciding.givenMoreTime") },
   // Others may be awaited still.
-  withdraw: { leadsTo: nowhere, changes: unchanged, said: () => "No longer waiting" },
+  withdraw: { leadsTo: nowhere, changes: unchanged, said: () => said("deciding.noLongerWaiting") },
   "stop-expecting": {
     leadsTo: (_, from) => (from === "waiting" ? "our-move" : null),
     changes: unchanged,
-    said: () => "No longer waiting",
+    said: () => said("deciding.noLongerWaiting"),
   },
-  acknowledge: { leadsTo: nowhere, changes: unchanged, said: () => "No answer yet" },
-  expire: { leadsTo: nowhere, changes: unchanged, said: ({ at }) => (at === null ? "No expiry" : "Expiry set") },
-  "no-answer": { leadsTo: () => "settled", changes: unchanged, said: () => "No answer needed" },
-  note: { leadsTo: nowhere, changes: unchanged, said: () => "Note added" },
+  acknowledge: { leadsTo: nowhere, changes: unchanged, said: () => said("deciding.noAnswerYet") },
+  expire: {
+    leadsTo: nowhere,
+    changes: unchanged,
+    said: ({ at }) => (at === null ? said("deciding.noExpiry") : said("deciding.expirySet")),
+  },
+  "no-answer": { leadsTo: () => "settled", changes: unchanged, said: () => said("deciding.noAnswerNeeded") },
+  note: { leadsTo: nowhere, changes: unchanged, said: () => said("deciding.noteAdded") },
 };
 
 // The table's type ties each entry to its decision; an index by a union loses that tie.
@@ -127,7 +142,7 @@ export function foreseen<Kind extends ChosenKind, Parts extends ShownParts>(
 }
 
 /** What was decided, in a few words. */
-export function decisionInWords<Kind extends ChosenKind>(decision: Chosen<Kind>, names: DecisionNames): string {
+export function decisionInWords<Kind extends ChosenKind>(decision: Chosen<Kind>, names: DecisionNames): Said {
   return shown(decision).said(decision, names);
 }
 

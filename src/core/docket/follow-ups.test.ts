@@ -8,6 +8,7 @@ import {
   theyWrote,
   weWrote,
 } from "@tests/support/a-conversation";
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import type { Decision } from "../deciding/decision";
 import { resultingStanding } from "../deciding/decision-shown";
@@ -112,7 +113,7 @@ describe("in the journal", () => {
     [cleared(ONE), "cleared the follow-up"],
     [{ kind: "rested", until: null }, "put it to rest until somebody writes"],
     [{ kind: "rested", until: hour(9) }, "put it to rest until Fri"],
-  ])("%j is told", (effect, words) => expect(effectInWords(effect, names, INES)).toBe(words));
+  ])("%j is told", (effect, words) => expect(inEnglish(effectInWords(effect, names, INES))).toBe(words));
 
   it("each follow-up is a matter of its own, and urgency another", () => {
     expect(aspectOf(set(ONE, 1))).toBe(aspectOf(done(ONE)));

@@ -1,3 +1,5 @@
+import { journalTexts } from "../../texts/en/journal";
+import { type Said, type Sayable, saidOf } from "../../texts/said";
 import { assertNever } from "../kernel/assert-never";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
@@ -5,53 +7,59 @@ import { URGENCY_NAMES } from "../kernel/urgency";
 import type { MessagePart } from "../records/filing-means";
 import type { Effect } from "./entry";
 
+const said = saidOf(journalTexts);
+
 /** What things are called, for the words. */
 export type Names = {
-  readonly member: (id: MemberId) => string;
-  readonly category: (id: CategoryId) => string;
-  readonly record: (id: RecordId) => string;
-  readonly day: (at: Instant) => string;
+  readonly member: (id: MemberId) => Sayable;
+  readonly category: (id: CategoryId) => Sayable;
+  readonly record: (id: RecordId) => Sayable;
+  readonly day: (at: Instant) => Sayable;
 };
 
 const BY = {
-  "one-click": (list: string) => `unsubscribed from ${list}`,
-  mail: (list: string) => `unsubscribed from ${list} by mail`,
+  "one-click": (list: string) => said("journal.unsubscribedFrom", { list }),
+  mail: (list: string) => said("journal.unsubscribedFromByMail", { list }),
 };
 
 /** An effect as the predicate of a sentence about whoever did it (`by`): "settled it", "filed it to P-26-012". */
-export function effectInWords(effect: Effect, names: Names, by: MemberId | null = null): string {
+export function effectInWords(effect: Effect, names: Names, by: MemberId | null = null): Said {
   switch (effect.kind) {
     case "assigned":
-      if (effect.ownerId === null) return "removed the owner";
-      return effect.ownerId === by ? "took it" : `assigned it to ${names.member(effect.ownerId)}`;
+      if (effect.ownerId === null) return said("journal.removedTheOwner");
+      return effect.ownerId === by
+        ? said("journal.tookIt")
+        : said("journal.assignedItTo", { member: names.member(effect.ownerId) });
     case "categorised":
-      return `added ${names.category(effect.categoryId)}`;
+      return said("journal.added", { category: names.category(effect.categoryId) });
     case "uncategorised":
-      return `removed ${names.category(effect.categoryId)}`;
+      return said("journal.removed", { category: names.category(effect.categoryId) });
     case "filed":
-      return `filed it to ${names.record(effect.recordId)}`;
+      return said("journal.filedItTo", { record: names.record(effect.recordId) });
     case "unfiled":
-      return `removed it from ${names.record(effect.recordId)}`;
+      return said("journal.removedItFrom", { record: names.record(effect.recordId) });
     case "particulars-set":
-      return `changed its particulars on ${names.record(effect.recordId)}`;
+      return said("journal.changedItsParticularsOn", { record: names.record(effect.recordId) });
     case "part-filed":
-      return `filed ${partInWords(effect)} alone to ${names.record(effect.recordId)}`;
+      return said("journal.filedAloneTo", { part: partInWords(effect), record: names.record(effect.recordId) });
     case "part-unfiled":
-      return `removed ${partInWords(effect)} from ${names.record(effect.recordId)}`;
+      return said("journal.removedFrom", { part: partInWords(effect), record: names.record(effect.recordId) });
     case "kept":
-      return "kept it as our move";
+      return said("journal.keptItAsOurMove");
     case "settled":
-      return "settled it";
+      return said("journal.settledIt");
     case "binned":
-      return "put it in the bin";
+      return said("journal.putItInTheBin");
     case "restored":
-      return "brought it back";
+      return said("journal.broughtItBack");
     case "junked":
-      return "marked it as junk";
+      return said("journal.markedItAsJunk");
     case "rested":
-      return `put it to rest until ${effect.until === null ? "somebody writes" : names.day(effect.until)}`;
+      return effect.until === null
+        ? said("journal.putItToRest")
+        : said("journal.putItToRestUntil", { day: names.day(effect.until) });
     case "rest-ended":
-      return "ended its rest";
+      return said("journal.endedItsRest");
     case "expected":
     case "withdrawn":
     case "extended":
@@ -62,13 +70,13 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
     case "lapsed":
       return waitingInWords(effect, names);
     case "send-failed":
-      return `could not send the message: ${effect.reason}`;
+      return said("journal.couldNotSendTheMessage", { reason: effect.reason });
     case "list-left":
       return BY[effect.by](effect.list);
     case "noted":
-      return "added a note";
+      return said("journal.addedANote");
     case "note-edited":
-      return "edited a note";
+      return said("journal.editedANote");
     case "followed":
     case "unfollowed":
     case "draft-handed":
@@ -76,40 +84,55 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
     case "draft-given-up":
       return togetherInWords(effect, names, by);
     case "urgency-set":
-      return `set the urgency to ${URGENCY_NAMES[effect.urgency]}`;
-    case "follow-up-set": {
-      const whose = effect.forMember === by ? "" : ` for ${names.member(effect.forMember)}`;
-      return `set a follow-up${whose}${effect.dueAt === null ? "" : ` for ${names.day(effect.dueAt)}`}`;
-    }
+      return said("journal.setTheUrgencyTo", { name: URGENCY_NAMES[effect.urgency] });
+    case "follow-up-set":
+      return followUpInWords(effect, names, by);
     case "follow-up-done":
-      return "did the follow-up";
+      return said("journal.didTheFollowUp");
     case "follow-up-cleared":
-      return "cleared the follow-up";
+      return said("journal.clearedTheFollowUp");
     case "joined":
-      return `merged “${effect.subject || "no subject"}” into it`;
+      return said("journal.mergedIntoIt", { subject: effect.subject || said("journal.noSubject") });
     case "split-off":
-      return `split “${effect.subject || "no subject"}” off`;
+      return said("journal.splitOff", { subject: effect.subject || said("journal.noSubject") });
     default:
       return assertNever(effect);
   }
 }
 
-const partInWords = ({ attachment }: MessagePart) => (attachment === null ? "a message" : "an attachment");
+function followUpInWords(
+  { forMember, dueAt }: Extract<Effect, { kind: "follow-up-set" }>,
+  names: Names,
+  by: MemberId | null,
+): Said {
+  const isOwn = forMember === by;
+  const member = names.member(forMember);
+  if (dueAt === null) return isOwn ? said("journal.setAFollowUp") : said("journal.setAFollowUpFor", { member });
+  const day = names.day(dueAt);
+  return isOwn ? said("journal.setAFollowUpOn", { day }) : said("journal.setAFollowUpForOn", { member, day });
+}
+
+const partInWords = ({ attachment }: MessagePart) =>
+  attachment === null ? said("journal.aMessage") : said("journal.anAttachment");
 
 type Together = Extract<Effect, { kind: "followed" | "unfollowed" | `draft-${string}` }>;
 
-function togetherInWords(effect: Together, names: Names, by: MemberId | null): string {
+function togetherInWords(effect: Together, names: Names, by: MemberId | null): Said {
   switch (effect.kind) {
     case "followed":
-      return effect.memberId === by ? "began to follow it" : `had ${names.member(effect.memberId)} follow it`;
+      return effect.memberId === by
+        ? said("journal.beganToFollowIt")
+        : said("journal.hadFollowIt", { member: names.member(effect.memberId) });
     case "unfollowed":
-      return effect.memberId === by ? "stopped following it" : `removed ${names.member(effect.memberId)} as a follower`;
+      return effect.memberId === by
+        ? said("journal.stoppedFollowingIt")
+        : said("journal.removedAsAFollower", { member: names.member(effect.memberId) });
     case "draft-handed":
-      return `gave ${names.member(effect.to)} a draft to check and send`;
+      return said("journal.gaveADraftToCheck", { member: names.member(effect.to) });
     case "draft-returned":
-      return `gave the draft back to ${names.member(effect.to)}`;
+      return said("journal.gaveTheDraftBackTo", { member: names.member(effect.to) });
     case "draft-given-up":
-      return "discarded the draft";
+      return said("journal.discardedTheDraft");
     default:
       return assertNever(effect);
   }
@@ -130,26 +153,30 @@ type Waiting = Extract<
   }
 >;
 
-function waitingInWords(effect: Waiting, names: Names): string {
+function waitingInWords(effect: Waiting, names: Names): Said {
   switch (effect.kind) {
     case "expected":
-      return effect.until === null ? "asked for a reply" : `asked for a reply by ${names.day(effect.until)}`;
+      return effect.until === null
+        ? said("journal.askedForAReply")
+        : said("journal.askedForAReplyBy", { day: names.day(effect.until) });
     case "withdrawn":
-      return "stopped waiting for the reply";
+      return said("journal.stoppedWaitingForTheReply");
     case "extended":
       return effect.until === null
-        ? "removed the date of the reply"
-        : `moved the date of the reply to ${names.day(effect.until)}`;
+        ? said("journal.removedTheDateOfThe")
+        : said("journal.movedTheDateOfThe", { day: names.day(effect.until) });
     case "also-awaited":
-      return "found another address of whom we await";
+      return said("journal.foundAnotherAddressOfWhom");
     case "acknowledged":
-      return "marked a message as no answer yet";
+      return said("journal.markedAMessageAsNo");
     case "expiry-set":
-      return effect.at === null ? "removed the expiry" : `set the expiry to ${names.day(effect.at)}`;
+      return effect.at === null
+        ? said("journal.removedTheExpiry")
+        : said("journal.setTheExpiryTo", { day: names.day(effect.at) });
     case "lapsed":
-      return "settled it, as it had expired";
+      return said("journal.settledItAsItHad");
     case "turn-set":
-      return effect.turn === "us" ? "called it still our move" : "said that no answer is needed";
+      return effect.turn === "us" ? said("journal.calledItStillOurMove") : said("journal.saidThatNoAnswerIs");
     default:
       return assertNever(effect);
   }

@@ -1,4 +1,5 @@
 import { aConversation, did, type Happening, INES, TOBIAS, theyWrote } from "@tests/support/a-conversation";
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import { type CategoryId, type RecordId, trustedId } from "../kernel/ids";
 import { effectInWords } from "./effect-in-words";
@@ -64,5 +65,5 @@ describe("an effect in words", () => {
     [{ kind: "filed", recordId: trustedId<RecordId>("r") }, "filed it to P-26-012"],
     [{ kind: "categorised", categoryId: TUNING }, "added Tuning"],
     [{ kind: "send-failed", messageId: trustedId("m"), reason: "550 no" }, "could not send the message: 550 no"],
-  ])("%j", (effect, words) => expect(effectInWords(effect, names, INES)).toBe(words));
+  ])("%j", (effect, words) => expect(inEnglish(effectInWords(effect, names, INES))).toBe(words));
 });

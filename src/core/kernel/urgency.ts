@@ -1,3 +1,8 @@
+import { timeTexts } from "../../texts/en/time";
+import { type Said, saidOf } from "../../texts/said";
+
+const said = saidOf(timeTexts);
+
 /** How soon a conversation wants attention, least first: what is for reading only, to what is for today. */
 export const URGENCIES = ["reading", "no-rush", "days", "today"] as const;
 export type Urgency = (typeof URGENCIES)[number];
@@ -5,11 +10,11 @@ export type Urgency = (typeof URGENCIES)[number];
 /** What has not been given an urgency has this one. */
 export const USUAL_URGENCY: Urgency = "no-rush";
 
-export const URGENCY_NAMES: Readonly<Record<Urgency, string>> = {
-  today: "Today",
-  days: "Within days",
-  "no-rush": "No rush",
-  reading: "Reading",
+export const URGENCY_NAMES: Readonly<Record<Urgency, Said>> = {
+  today: said("time.todayAsUrgency"),
+  days: said("time.withinDays"),
+  "no-rush": said("time.noRush"),
+  reading: said("time.reading"),
 };
 
 /** The number of pace marks of an urgency, three for today to none for reading; also its place in order. */

@@ -1,16 +1,20 @@
+import { listTexts } from "../../texts/en/list";
+import { type Said, saidOf } from "../../texts/said";
 import { DAY, type Instant, later } from "../kernel/instant";
 import { calendarDay, dayAtHour } from "../time/calendar-day";
 import type { Narrowing } from "./narrowing";
+
+const said = saidOf(listTexts);
 
 /** How long ago something must have come to be older mail. */
 export const BACKLOG_AGES = ["month", "quarter", "half-year", "year"] as const;
 export type BacklogAge = (typeof BACKLOG_AGES)[number];
 
-export const BACKLOG_AGE_NAMES: Readonly<Record<BacklogAge, string>> = {
-  month: "a month",
-  quarter: "three months",
-  "half-year": "half a year",
-  year: "a year",
+export const BACKLOG_AGE_NAMES: Readonly<Record<BacklogAge, Said>> = {
+  month: said("list.aMonth"),
+  quarter: said("list.threeMonths"),
+  "half-year": said("list.halfAYear"),
+  year: said("list.aYear"),
 };
 
 const DAYS: Readonly<Record<BacklogAge, number>> = { month: 30, quarter: 91, "half-year": 182, year: 365 };

@@ -1,13 +1,17 @@
 import { TZDate } from "@date-fns/tz";
+import { listTexts } from "../../texts/en/list";
+import { saidOf, type Wording } from "../../texts/said";
 import { AGE_BUCKET_ENDS, AGE_BUCKET_NAMES } from "../flow/age-buckets";
 import { type Instant, instantOf, later } from "../kernel/instant";
 import { dayHeading } from "../time/day-words";
 import { zonedDay } from "../time/zoned-day";
 
+const said = saidOf(listTexts);
+
 /** A stretch of time with a name: from (included) to (not included); null has no end on that side. */
 export type Band = {
   readonly key: string;
-  readonly name: string;
+  readonly name: Wording;
   readonly from: Instant | null;
   readonly to: Instant | null;
 };
@@ -34,20 +38,20 @@ export function dayBands(now: Instant, zone: string): Band[] {
     bands.push({ key: `d${bands.length}`, name: dayHeading(from, now, zone), from, to });
     to = from;
   }
-  return [...bands, { key: `d${bands.length}`, name: "Earlier", from: null, to }];
+  return [...bands, { key: `d${bands.length}`, name: said("list.earlierAsHeading"), from: null, to }];
 }
 
 /** By when something is due, soonest first; what has no date stands in no band. */
 export function dueBands(now: Instant, zone: string): Band[] {
   const day = (days: number) => midnight(now, days, zone);
   const toMonday = 7 - zonedDay(now, zone).weekday;
-  const edges: readonly (readonly [key: string, name: string, to: Instant | null])[] = [
-    ["over", "Overdue", now],
-    ["today", "Today", day(1)],
-    ["tomorrow", "Tomorrow", day(2)],
-    ["week", "Later this week", day(toMonday)],
-    ["next-week", "Next week", day(toMonday + 7)],
-    ["later", "Further out", null],
+  const edges: readonly (readonly [key: string, name: Wording, to: Instant | null])[] = [
+    ["over", said("list.overdue"), now],
+    ["today", said("list.today"), day(1)],
+    ["tomorrow", said("list.tomorrow"), day(2)],
+    ["week", said("list.laterThisWeek"), day(toMonday)],
+    ["next-week", said("list.nextWeek"), day(toMonday + 7)],
+    ["later", said("list.furtherOut"), null],
   ];
   const bands: Band[] = [];
   let from: Instant | null = null;

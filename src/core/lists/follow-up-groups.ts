@@ -1,17 +1,21 @@
+import { listTexts } from "../../texts/en/list";
+import { type Said, saidOf } from "../../texts/said";
 import type { Instant } from "../kernel/instant";
 import { zonedDay } from "../time/zoned-day";
 import { type WorkingHours, workingDayAfter } from "../worktime/working-hours";
 
+const said = saidOf(listTexts);
+
 export const FOLLOW_UP_GROUPS = ["past", "today", "next", "five", "further", "undated"] as const;
 export type FollowUpGroup = (typeof FOLLOW_UP_GROUPS)[number];
 
-export const FOLLOW_UP_GROUP_NAMES: Readonly<Record<FollowUpGroup, string>> = {
-  past: "Past",
-  today: "Today",
-  next: "Next working day",
-  five: "Within five working days",
-  further: "Further out",
-  undated: "Without a date",
+export const FOLLOW_UP_GROUP_NAMES: Readonly<Record<FollowUpGroup, Said>> = {
+  past: said("list.past"),
+  today: said("list.today"),
+  next: said("list.nextWorkingDay"),
+  five: said("list.withinFiveWorkingDays"),
+  further: said("list.furtherOut"),
+  undated: said("list.withoutADate"),
 };
 
 /** In which group follow-ups stand, by when they are due, on the calendar of the tray's hours. */

@@ -2,24 +2,24 @@
 export type Placed = { readonly id: string; readonly sortKey: number | string };
 
 /** A group of a list: how many stand in it, and those of them that are loaded, from its top without gaps. */
-export type Lane<Row extends Placed> = {
+export type Lane<Row extends Placed, Name = string> = {
   readonly key: string;
-  readonly name: string;
+  readonly name: Name;
   readonly count: number;
   readonly rows: readonly Row[];
 };
 
 /** What the server says of conversations that changed: those that the list shows, with the lanes each stands in now. */
-export type LaneChanges<Row extends Placed> = {
+export type LaneChanges<Row extends Placed, Name = string> = {
   /** All that changed; those without a row have left the list. */
   readonly ids: readonly string[];
   readonly rows: readonly { readonly row: Row; readonly laneKeys: readonly string[] }[];
   /** Every lane there is now, in order. */
-  readonly lanes: readonly { readonly key: string; readonly name: string; readonly count: number }[];
+  readonly lanes: readonly { readonly key: string; readonly name: Name; readonly count: number }[];
 };
 
 /** The same for a whole list, with how many conversations it shows now: fewer than its lanes hold where one stands in several. */
-export type ListChanges<Row extends Placed> = LaneChanges<Row> & { readonly total: number };
+export type ListChanges<Row extends Placed, Name = string> = LaneChanges<Row, Name> & { readonly total: number };
 
 /** What a reader's list does not do while she looks at it: show these, and lose or move those. */
 export type Held = { readonly notShown: ReadonlySet<string>; readonly kept: ReadonlySet<string> };

@@ -1,12 +1,16 @@
+import { listTexts } from "../../texts/en/list";
+import { type Said, saidOf } from "../../texts/said";
+
+const said = saidOf(listTexts);
 /** The orders of a sort run. */
 export const RUN_ORDERS = ["newest", "oldest", "person", "quick"] as const;
 export type RunOrder = (typeof RUN_ORDERS)[number];
 
-export const RUN_ORDER_NAMES: Readonly<Record<RunOrder, string>> = {
-  newest: "Newest first",
-  oldest: "Oldest first",
-  person: "By person",
-  quick: "Likely quick first",
+export const RUN_ORDER_NAMES: Readonly<Record<RunOrder, Said>> = {
+  newest: said("list.newestFirst"),
+  oldest: said("list.oldestFirst"),
+  person: said("list.byPerson"),
+  quick: said("list.likelyQuickFirst"),
 };
 
 /** What of a conversation says where it comes in a run. */

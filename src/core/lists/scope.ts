@@ -1,4 +1,8 @@
+import { standingTexts } from "../../texts/en/standing";
+import { type Said, saidOf } from "../../texts/said";
 import { FLOW, isStandingKind, STANDING_NAMES, type StandingKind } from "../standing/standing";
+
+const said = saidOf(standingTexts);
 
 /** What a sheet lists: one standing, or everything that is still open. */
 export type Scope = StandingKind | "open";
@@ -7,8 +11,8 @@ export type Scope = StandingKind | "open";
 export const OPEN_STANDINGS = FLOW.filter((standing) => standing !== "settled");
 
 /** The name of a scope on screen. */
-export function scopeName(scope: Scope): string {
-  return scope === "open" ? "All that is open" : STANDING_NAMES[scope];
+export function scopeName(scope: Scope): Said {
+  return scope === "open" ? said("standing.allThatIsOpen") : STANDING_NAMES[scope];
 }
 
 /** True for the name of a scope as it appears in a URL. */

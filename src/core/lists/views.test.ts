@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DAY, HOUR, type Instant, instant, later, readInstant } from "../kernel/instant";
@@ -73,7 +74,7 @@ describe("bands of time", () => {
     [later(now, -15 * DAY), "Earlier this month"],
     [later(now, -40 * DAY), "October"],
     [later(now, -2_000 * DAY), "Earlier"],
-  ])("%s is on %s", (at, name) => expect(named(dayBands(now, "UTC"), at)).toBe(name));
+  ])("%s is on %s", (at, name) => expect(inEnglish(named(dayBands(now, "UTC"), at))).toBe(name));
   it.each([
     [later(now, -1), "Overdue"],
     [later(now, HOUR), "Today"],
@@ -81,7 +82,7 @@ describe("bands of time", () => {
     [later(now, 3 * DAY), "Later this week"],
     [later(now, 6 * DAY), "Next week"],
     [later(now, 90 * DAY), "Further out"],
-  ])("%s is due %s", (at, name) => expect(named(dueBands(now, "UTC"), at)).toBe(name));
+  ])("%s is due %s", (at, name) => expect(inEnglish(named(dueBands(now, "UTC"), at))).toBe(name));
   it("have no gap and no overlap, in any zone at any time", () => {
     const zone = fc.constantFrom("UTC", "Europe/London", "Pacific/Auckland", "America/St_Johns");
     fc.assert(
@@ -183,6 +184,6 @@ describe("a scope", () => {
     expect(isInScope("resting", "open")).toBe(true);
     expect(isInScope("settled", "open")).toBe(false);
     expect(isInScope("settled", "settled")).toBe(true);
-    expect([scopeName("open"), scopeName("waiting")]).toEqual(["All that is open", "Waiting for reply"]);
+    expect(inEnglish([scopeName("open"), scopeName("waiting")])).toEqual(["All that is open", "Waiting for reply"]);
   });
 });

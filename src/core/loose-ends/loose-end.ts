@@ -1,6 +1,10 @@
+import { waitingTexts } from "../../texts/en/waiting";
+import { type Said, saidOf } from "../../texts/said";
 import { assertNever } from "../kernel/assert-never";
 import type { Instant } from "../kernel/instant";
 import { ageInWords } from "../time/age-in-words";
+
+const said = saidOf(waitingTexts);
 
 /** What would be forgotten, in the order in which it is shown. */
 export const LOOSE_ENDS = [
@@ -18,18 +22,18 @@ export const LOOSE_ENDS = [
 ] as const;
 export type LooseEndKind = (typeof LOOSE_ENDS)[number];
 
-export const LOOSE_END_NAMES: Readonly<Record<LooseEndKind, string>> = {
-  "not-sent": "Not sent, and nobody reacted",
-  overdue: "Overdue without a reminder",
-  "asked-and-settled": "Settled although we asked",
-  lapsing: "Soon over",
-  "our-move-too-long": "Our move for too long",
-  "owner-away": "With somebody who is away",
-  nobodys: "Nobody’s",
-  "follow-up-past": "Follow-up past its day",
-  "draft-lying": "A draft lies since yesterday",
-  "answered-outside": "Answered from outside the tray only",
-  "junk-from-known": "Junk from somebody we know",
+export const LOOSE_END_NAMES: Readonly<Record<LooseEndKind, Said>> = {
+  "not-sent": said("waiting.notSentAndNobodyReacted"),
+  overdue: said("waiting.overdueWithoutAReminder"),
+  "asked-and-settled": said("waiting.settledAlthoughWeAsked"),
+  lapsing: said("waiting.soonOver"),
+  "our-move-too-long": said("waiting.ourMoveForTooLong"),
+  "owner-away": said("waiting.withSomebodyWhoIsAway"),
+  nobodys: said("waiting.nobodys"),
+  "follow-up-past": said("waiting.followUpPastItsDay"),
+  "draft-lying": said("waiting.aDraftLiesSinceYesterday"),
+  "answered-outside": said("waiting.answeredFromOutsideTheTray"),
+  "junk-from-known": said("waiting.junkFromSomebodyWeKnow"),
 };
 
 /** True for the name of a kind as it appears in a form. */
@@ -66,31 +70,31 @@ export const REMEDIES: Readonly<Record<LooseEndKind, readonly Remedy[]>> = {
 };
 
 /** Why it is one, as a sentence: since when, and what was neither done nor decided since. */
-export function looseEndInWords(kind: LooseEndKind, since: Instant, now: Instant): string {
+export function looseEndInWords(kind: LooseEndKind, since: Instant, now: Instant): Said {
   const age = ageInWords(Math.max(0, now - since));
   switch (kind) {
     case "not-sent":
-      return `Our message could not be sent ${age} ago, and nothing was done since.`;
+      return said("waiting.ourMessageCouldNotBe", { age });
     case "overdue":
-      return `The answer was due ${age} ago, and nobody has reminded them.`;
+      return said("waiting.theAnswerWasDueAgo", { age });
     case "asked-and-settled":
-      return `It was settled, and the answer that we asked for was due ${age} ago and never came.`;
+      return said("waiting.itWasSettledAndThe", { age });
     case "lapsing":
-      return `What it is about runs out; it has been with us for ${age}.`;
+      return said("waiting.whatItIsAboutRuns", { age });
     case "our-move-too-long":
-      return `Our move for ${age}, longer than this tray gives itself.`;
+      return said("waiting.ourMoveForLongerThan", { age });
     case "owner-away":
-      return `Its owner is away and nobody covers; it was last moved ${age} ago.`;
+      return said("waiting.itsOwnerIsAwayAnd", { age });
     case "nobodys":
-      return `It is our move for ${age} and nobody’s.`;
+      return said("waiting.itIsOurMoveFor", { age });
     case "follow-up-past":
-      return `A follow-up was due ${age} ago.`;
+      return said("waiting.aFollowUpWasDue", { age });
     case "draft-lying":
-      return `A shared draft lies untouched for ${age}.`;
+      return said("waiting.aSharedDraftLiesUntouched", { age });
     case "answered-outside":
-      return `One of us answered it ${age} ago from somewhere else, which settled it; nobody has looked at it here since.`;
+      return said("waiting.oneOfUsAnsweredIt", { age });
     case "junk-from-known":
-      return `Somebody with whom we have other matters wrote it ${age} ago, and it is in Junk.`;
+      return said("waiting.somebodyWithWhomWeHave", { age });
     default:
       return assertNever(kind);
   }

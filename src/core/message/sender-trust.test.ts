@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { readAuthenticationResults } from "./authentication-results";
@@ -64,10 +65,10 @@ describe("who sent a message", () => {
   ])("%s", (_, evidence, verdict) => expect(judged(evidence).verdict).toBe(verdict));
 
   it("says why", () => {
-    expect(judged(believed("dmarc=pass header.from=vanehouse.example")).reason).toBe(
+    expect(inEnglish(judged(believed("dmarc=pass header.from=vanehouse.example")).reason)).toBe(
       "mx.ottermoor.example checked it (DMARC)",
     );
-    expect(judged(from("Ines Varga", "i@harm.example")).reason).toContain("name of a colleague");
+    expect(inEnglish(judged(from("Ines Varga", "i@harm.example")).reason)).toContain("name of a colleague");
   });
 });
 

@@ -1,11 +1,15 @@
+import { conversationTexts } from "../../texts/en/conversation";
+import { type Said, saidOf } from "../../texts/said";
 import { domainOf, type EmailAddress, type Mailbox } from "../kernel/email-address";
 import { type MethodResult, readAuthenticationResults } from "./authentication-results";
 
+const said = saidOf(conversationTexts);
+
 /** Whether a message comes from whom it says: checked, not checked, or with somebody else's name. */
-export type SenderTrust = {
+export type SenderTrust<Reason = string> = {
   readonly verdict: "verified" | "unverified" | "imitation";
-  /** Why, in words, as a part of a sentence. */
-  readonly reason: string;
+  /** Why, as a part of a sentence; as it was written down, where it has been. */
+  readonly reason: Reason;
 };
 
 /** A signature that was checked against the key of its domain (RFC 6376). */
@@ -26,24 +30,25 @@ export type TrustEvidence = {
 };
 
 /** What is to be made of the sender of a message. A name that belongs to somebody else counts more than a valid signature. */
-export function senderTrust(evidence: TrustEvidence): SenderTrust {
+export function senderTrust(evidence: TrustEvidence): SenderTrust<Said> {
   const { from } = evidence;
-  if (from === null) return { verdict: "unverified", reason: "it does not say from whom it is" };
+  if (from === null) return { verdict: "unverified", reason: said("conversation.trustNoSender") };
   const proof = proofOf(evidence, domainOf(from.address));
   const imitation = imitationOf(evidence, from, proof !== null);
   if (imitation !== null) return { verdict: "imitation", reason: imitation };
   if (proof !== null) return { verdict: "verified", reason: proof };
-  return { verdict: "unverified", reason: "nothing proves that it comes from there" };
+  return { verdict: "unverified", reason: said("conversation.trustNothingProves") };
 }
 
-function proofOf(evidence: TrustEvidence, domain: string): string | null {
+function proofOf(evidence: TrustEvidence, domain: string): Said | null {
   const signature = evidence.signatures.find((one) => one.isValid && isAligned(one.domain, domain));
-  if (signature !== undefined) return `signed by ${signature.domain} (DKIM)`;
+  if (signature !== undefined) return said("conversation.trustSigned", { domain: signature.domain });
   for (const field of evidence.authenticationResults) {
     const read = readAuthenticationResults(field);
     if (read === null || !evidence.trustedAuthservIds.includes(read.authservId)) continue;
     const passed = read.results.find((result) => result.result === "pass" && isAbout(result, domain));
-    if (passed !== undefined) return `${read.authservId} checked it (${passed.method.toUpperCase()})`;
+    if (passed !== undefined)
+      return said("conversation.trustChecked", { server: read.authservId, method: passed.method.toUpperCase() });
   }
   return null;
 }
@@ -69,23 +74,23 @@ function isAligned(signing: string, domain: string): boolean {
   return name === domain || domain.endsWith(`.${name}`) || name.endsWith(`.${domain}`);
 }
 
-function imitationOf(evidence: TrustEvidence, from: Mailbox, isProven: boolean): string | null {
+function imitationOf(evidence: TrustEvidence, from: Mailbox, isProven: boolean): Said | null {
   const named = /[^\s<>"'(),]+@[^\s<>"'(),]+\.[^\s<>"'(),]+/.exec(from.name)?.[0]?.toLowerCase();
   if (named !== undefined && domainOf(named as EmailAddress) !== domainOf(from.address)) {
-    return `its name says ${named}, its address is ${from.address}`;
+    return said("conversation.trustNameSays", { named, address: from.address });
   }
   if (isProven) return null;
-  if (evidence.ours.includes(from.address)) return "it uses the tray's own address and was not sent from here";
+  if (evidence.ours.includes(from.address)) return said("conversation.trustOwnAddress");
   const name = folded(from.name);
   const ownDomains = evidence.ours.map(domainOf);
   if (
     evidence.colleagues.some((colleague) => folded(colleague) === name) &&
     !ownDomains.includes(domainOf(from.address))
   ) {
-    return `it has the name of a colleague, and the address ${from.address}`;
+    return said("conversation.trustNameOfColleague", { address: from.address });
   }
   const other = evidence.namesakes.find((address) => looksLike(domainOf(address), domainOf(from.address)));
-  return other === undefined ? null : `it looks like ${other}, and is ${from.address}`;
+  return other === undefined ? null : said("conversation.trustLooksLike", { other, address: from.address });
 }
 
 const folded = (name: string) =>

@@ -1,3 +1,7 @@
+import { notificationsTexts } from "../../texts/en/notifications";
+import { type Said, saidOf } from "../../texts/said";
+
+const said = saidOf(notificationsTexts);
 /** What a member can be told of, in the order of the settings. */
 export const NOTIFICATION_EVENTS = [
   "assigned",
@@ -14,17 +18,17 @@ export const NOTIFICATION_EVENTS = [
 export type NotificationEvent = (typeof NOTIFICATION_EVENTS)[number];
 
 /** The name of an event in the settings. */
-export const EVENT_NAMES: Readonly<Record<NotificationEvent, string>> = {
-  assigned: "Something is assigned to me",
-  mentioned: "A note mentions me",
-  draft: "A draft is mine to check, or comes back",
-  reply: "Somebody writes in what I own, follow or cover",
-  overdue: "A reply or follow-up of mine is overdue",
-  person: "A message by a person I watch",
-  category: "A message under a category I watch",
-  words: "A message with words I watch",
-  digest: "The digest of the day",
-  week: "The week that is over, of a tray that I lead",
+export const EVENT_NAMES: Readonly<Record<NotificationEvent, Said>> = {
+  assigned: said("notifications.somethingIsAssignedToMe"),
+  mentioned: said("notifications.aNoteMentionsMe"),
+  draft: said("notifications.aDraftIsMineTo"),
+  reply: said("notifications.somebodyWritesInWhatI"),
+  overdue: said("notifications.aReplyOrFollowUp"),
+  person: said("notifications.aMessageByAPerson"),
+  category: said("notifications.aMessageUnderACategory"),
+  words: said("notifications.aMessageWithWordsI"),
+  digest: said("notifications.theDigestOfTheDay"),
+  week: said("notifications.theWeekThatIsOver"),
 };
 
 /** What can be watched beside one's own matters. */

@@ -1,5 +1,9 @@
+import { notificationsTexts } from "../../texts/en/notifications";
+import { type Said, saidOf } from "../../texts/said";
 import { assertNever } from "../kernel/assert-never";
 import type { NotificationEvent } from "./events";
+
+const said = saidOf(notificationsTexts);
 
 type Told = {
   readonly event: NotificationEvent;
@@ -11,34 +15,34 @@ type Told = {
 };
 
 /** What happened, as the line of a notification, and what was said with it where that is told beside. */
-export function notificationInWords(told: Told): { readonly line: string; readonly beside: string } {
+export function notificationInWords(told: Told): { readonly line: Said; readonly beside: string } {
   const ofMessage = ["reply", "person", "category", "words"].includes(told.event);
   return { line: lineOf(told), beside: ofMessage ? "" : told.words };
 }
 
-function lineOf({ event, who, count, words }: Told): string {
-  const by = who ?? "The tray";
+function lineOf({ event, who, count, words }: Told): Said {
+  const by = who ?? said("notifications.theTray");
   switch (event) {
     case "assigned":
-      return count === 1 ? `${by} assigned this to you` : `${by} assigned ${count} conversations to you`;
+      return said("notifications.assignedToYou", { by, count });
     case "mentioned":
-      return `${by} wants you to see this`;
+      return said("notifications.wantsYouToSeeThis", { by });
     case "draft":
-      return `${by} gave you a draft`;
+      return said("notifications.gaveYouADraft", { by });
     case "reply":
-      return `${words} wrote`;
+      return said("notifications.wrote", { words });
     case "overdue":
-      return "Follow-up overdue";
+      return said("notifications.followUpOverdue");
     case "person":
-      return `${words} wrote, whom you watch`;
+      return said("notifications.wroteWhomYouWatch", { words });
     case "category":
-      return `${words} wrote under a category you watch`;
+      return said("notifications.wroteUnderACategoryYou", { words });
     case "words":
-      return `${words} wrote with words you watch`;
+      return said("notifications.wroteWithWordsYouWatch", { words });
     case "digest":
-      return "The day in short";
+      return said("notifications.theDayInShort");
     case "week":
-      return "The week in short";
+      return said("notifications.theWeekInShort");
     default:
       return assertNever(event);
   }

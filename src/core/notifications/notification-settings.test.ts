@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { type CategoryId, type MemberId, trustedId } from "../kernel/ids";
@@ -83,7 +84,7 @@ describe("what one is told", () => {
     [{ ...told, event: "words", who: null }, "P. Vane wrote with words you watch", ""],
     [{ ...told, event: "overdue", who: null, words: "call" }, "Follow-up overdue", "call"],
     [{ ...told, event: "draft", who: null, words: "" }, "The tray gave you a draft", ""],
-  ] as const)("%j", (given, line, beside) => expect(notificationInWords(given)).toEqual({ line, beside }));
+  ] as const)("%j", (given, line, beside) => expect(inEnglish(notificationInWords(given))).toEqual({ line, beside }));
 });
 
 describe("watching", () => {

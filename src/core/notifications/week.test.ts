@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import { type Instant, readInstant } from "../kernel/instant";
 import { usualHours } from "../worktime/working-hours";
@@ -33,7 +34,7 @@ describe("the week that is over", () => {
 
   it("is said in a line", () => {
     const week = { arrived: 84, answered: 51, settled: 60 };
-    expect(weekInWords({ ...week, ends: new Map() })).toBe(
+    expect(inEnglish(weekInWords({ ...week, ends: new Map() }))).toBe(
       "last week 84 came, 51 answered, 60 settled; now no loose ends",
     );
     const ends = new Map([
@@ -42,8 +43,8 @@ describe("the week that is over", () => {
       ["lapsing", 2] as const,
       ["not-sent", 1] as const,
     ]);
-    expect(weekInWords({ ...week, ends })).toBe(
-      "last week 84 came, 51 answered, 60 settled; now 8 loose ends (4 overdue without a reminder; 2 soon over; 1 not sent, and nobody reacted)",
+    expect(inEnglish(weekInWords({ ...week, ends }))).toBe(
+      "last week 84 came, 51 answered, 60 settled; now 8 loose ends (4 “Overdue without a reminder”, 2 “Soon over”, 1 “Not sent, and nobody reacted”)",
     );
   });
 });

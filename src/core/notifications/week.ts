@@ -1,8 +1,12 @@
+import { notificationsTexts } from "../../texts/en/notifications";
+import { type Said, saidOf } from "../../texts/said";
 import { DAY, type Instant, later } from "../kernel/instant";
 import { LOOSE_END_NAMES, LOOSE_ENDS, type LooseEndKind } from "../loose-ends/loose-end";
 import { calendarDay } from "../time/calendar-day";
 import { zonedDay } from "../time/zoned-day";
 import { nextOpening, type WorkingHours } from "../worktime/working-hours";
+
+const said = saidOf(notificationsTexts);
 
 /** A week that is to be summed up: the Monday that it ends before (ISO 8601), and its first and last moment. */
 export type EndedWeek = { readonly monday: string; readonly from: Instant; readonly to: Instant };
@@ -29,16 +33,14 @@ export type WeekFigures = {
 const KINDS_NAMED = 3;
 
 /** The week in one line: what came and went, then the loose ends, of which the most frequent are named. */
-export function weekInWords({ arrived, answered, settled, ends }: WeekFigures): string {
+export function weekInWords({ arrived, answered, settled, ends }: WeekFigures): Said {
   const named = LOOSE_ENDS.map((kind) => ({ kind, count: ends.get(kind) ?? 0 }))
     .filter(({ count }) => count > 0)
     .toSorted((a, b) => b.count - a.count);
-  const all = named.reduce((sum, { count }) => sum + count, 0);
-  const some = named.slice(0, KINDS_NAMED).map(({ kind, count }) => `${count} ${lowered(LOOSE_END_NAMES[kind])}`);
-  const loose = all === 0 ? "no loose ends" : `${all} loose ${all === 1 ? "end" : "ends"} (${some.join("; ")})`;
-  return `last week ${arrived} came, ${answered} answered, ${settled} settled; now ${loose}`;
-}
-
-function lowered(name: string): string {
-  return name.charAt(0).toLowerCase() + name.slice(1);
+  const count = named.reduce((sum, one) => sum + one.count, 0);
+  if (count === 0) return said("notifications.week", { arrived, answered, settled });
+  const all = named
+    .slice(0, KINDS_NAMED)
+    .map((one) => said("notifications.looseEndsOfAKind", { count: one.count, kind: LOOSE_END_NAMES[one.kind] }));
+  return said("notifications.weekWithLooseEnds", { arrived, answered, settled, count, ends: { all, by: "comma" } });
 }

@@ -1,5 +1,9 @@
+import { recordsTexts } from "../../texts/en/records";
+import { type Said, saidOf } from "../../texts/said";
 import { err, ok, type Result } from "../kernel/result";
 import { recordCodesIn } from "../threading/record-codes";
+
+const said = saidOf(recordsTexts);
 
 type Part =
   | { readonly kind: "text"; readonly text: string }
@@ -23,19 +27,17 @@ const SOME_DAY = "2026-11-24";
  * `{n}` to `{nnnnnn}` for the number, with at least as many digits. Refuses, in a sentence, a pattern that would give a
  * code twice (no number) or codes that could not be found again in the text of a letter (`recordCodesIn`).
  */
-export function readCodePattern(text: string): Result<CodePattern, string> {
+export function readCodePattern(text: string): Result<CodePattern, Said> {
   const parts: Part[] = [];
   for (const [piece, token] of text.trim().matchAll(PIECE)) {
-    if (token === undefined && /[{}]/.test(piece))
-      return err("Write the parts that change as {yy}, {yyyy}, {mm} or {nnn}.");
+    if (token === undefined && /[{}]/.test(piece)) return err(said("records.writeThePartsThatChange"));
     parts.push(token === undefined ? { kind: "text", text: piece } : partOf(token));
   }
   const numbers = parts.filter(({ kind }) => kind === "number").length;
-  if (numbers === 0) return err("Every record would get the same code; put a running number in it, such as {nnn}.");
-  if (numbers > 1) return err("One running number is enough; leave the other one out.");
+  if (numbers === 0) return err(said("records.everyRecordWouldGetThe"));
+  if (numbers > 1) return err(said("records.oneRunningNumberIsEnough"));
   const example = codeOf(parts, SOME_DAY, 1);
-  if (recordCodesIn(example)[0] !== example)
-    return err("Begin with one to four capital letters, then digits after hyphens, as in P-{yy}-{nnn}.");
+  if (recordCodesIn(example)[0] !== example) return err(said("records.beginWithOneToFour"));
   return ok(parts);
 }
 

@@ -1,6 +1,11 @@
+import { commonTexts } from "../../texts/en/common";
+import { recordsTexts } from "../../texts/en/records";
+import { type Said, saidOf } from "../../texts/said";
 import { assertNever } from "../kernel/assert-never";
 import { err, ok, type Result } from "../kernel/result";
 import { dayAtHour } from "../time/calendar-day";
+
+const said = saidOf(recordsTexts, commonTexts);
 
 /** What kinds of particulars can be asked for when something is filed. */
 export const FIELD_KINDS = ["text", "choice", "date", "person", "number", "yes-no"] as const;
@@ -32,26 +37,24 @@ const MAX_LABEL = 60;
  * A value as it is kept: text without edges, `YYYY-MM-DD`, a decimal number with a point, `yes` or `no`, one of the
  * choices; the empty text where nothing was given. A refusal is a sentence for beside the field.
  */
-function readFieldValue(field: FilingField, typed: string): Result<string, string> {
+function readFieldValue(field: FilingField, typed: string): Result<string, Said> {
   const text = typed.trim();
-  if (text === "") return field.required ? err(`“${field.label}” is needed here.`) : ok("");
-  if (text.length > MAX_TEXT) return err(`At most ${MAX_TEXT} characters.`);
+  if (text === "") return field.required ? err(said("records.isNeededHere", { label: field.label })) : ok("");
+  if (text.length > MAX_TEXT) return err(said("common.atMostCharacters", { most: MAX_TEXT }));
   switch (field.kind) {
     case "text":
     case "person":
       return ok(text);
     case "choice":
-      return field.choices.includes(text)
-        ? ok(text)
-        : err(`“${text}” is none of the choices any more; choose another.`);
+      return field.choices.includes(text) ? ok(text) : err(said("records.isNoneOfTheChoices", { text }));
     case "date":
-      return dayAtHour(text, 0, "UTC") !== null ? ok(text) : err("Write a day as 2026-12-25.");
+      return dayAtHour(text, 0, "UTC") !== null ? ok(text) : err(said("records.writeADayAs2026"));
     case "number": {
       const number = text.replace(",", ".");
-      return /^-?\d{1,15}(\.\d{1,6})?$/.test(number) ? ok(number) : err("Write a number, such as 12 or 12.5.");
+      return /^-?\d{1,15}(\.\d{1,6})?$/.test(number) ? ok(number) : err(said("records.writeANumberSuchAs"));
     }
     case "yes-no":
-      return text === "yes" || text === "no" ? ok(text) : err("Choose yes or no.");
+      return text === "yes" || text === "no" ? ok(text) : err(said("records.chooseYesOrNo"));
     default:
       return assertNever(field.kind);
   }
@@ -61,9 +64,9 @@ function readFieldValue(field: FilingField, typed: string): Result<string, strin
 export function readFieldValues(
   fields: readonly FilingField[],
   typed: FieldValues,
-): Result<FieldValues, Readonly<Record<string, string>>> {
+): Result<FieldValues, Readonly<Record<string, Said>>> {
   const values: Record<string, string> = {};
-  const problems: Record<string, string> = {};
+  const problems: Record<string, Said> = {};
   for (const field of fields) {
     const read = readFieldValue(field, typed[field.key] ?? "");
     if (!read.ok) problems[field.key] = read.error;
@@ -81,30 +84,32 @@ export function beginningOf(field: FilingField, last: FieldValues): string {
 }
 
 /** What a record asks for when something is filed on it, each field with what it begins with, and what was wrong with it. */
-export type AskedFields = {
+export type AskedFields<Problem = string> = {
   readonly code: string;
   readonly title: string;
   readonly fields: readonly (FilingField & { readonly value: string })[];
-  readonly problems: Readonly<Record<string, string>>;
+  readonly problems: Readonly<Partial<Record<string, Problem>>>;
 };
 
 /** What is wrong with the fields of a type, a sentence for each, none when they are right. */
-export function fieldProblems(fields: readonly FilingField[]): string[] {
-  const problems = fields.length > MAX_FIELDS ? [`At most ${MAX_FIELDS} fields.`] : [];
+export function fieldProblems(fields: readonly FilingField[]): Said[] {
+  const problems = fields.length > MAX_FIELDS ? [said("records.atMostFields", { most: MAX_FIELDS })] : [];
   const labels = fields.map(({ label }) => label.trim().toLowerCase());
   for (const [at, field] of fields.entries()) {
     const name = field.label.trim();
-    if (name === "") problems.push(`Field ${at + 1} needs a name.`);
-    else if (name.length > MAX_LABEL) problems.push(`“${name.slice(0, 20)}…” is too long for the name of a field.`);
-    else if (labels.indexOf(name.toLowerCase()) < at) problems.push(`Two fields are called “${name}”.`);
+    if (name === "") problems.push(said("records.fieldNeedsAName", { at: at + 1 }));
+    else if (name.length > MAX_LABEL) problems.push(said("records.isTooLongForThe", { name: name.slice(0, 20) }));
+    else if (labels.indexOf(name.toLowerCase()) < at) problems.push(said("records.twoFieldsAreCalled", { name }));
     else problems.push(...ownProblems(field));
   }
   return problems;
 }
 
-function ownProblems(field: FilingField): string[] {
+function ownProblems(field: FilingField): Said[] {
   if (field.kind === "choice" && field.choices.length === 0)
-    return [`“${field.label}” needs something to choose from.`];
+    return [said("records.needsSomethingToChooseFrom", { label: field.label })];
   const start = field.start === "" ? ok("") : readFieldValue(field, field.start);
-  return start.ok ? [] : [`“${field.label}” cannot begin with “${field.start}”: ${start.error}`];
+  return start.ok
+    ? []
+    : [said("records.cannotBeginWith", { label: field.label, start: field.start, error: start.error })];
 }

@@ -1,22 +1,26 @@
+import { recordsTexts } from "../../texts/en/records";
+import { type Said, saidOf } from "../../texts/said";
 import type { MessageId, RecordId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { FieldValues } from "./filing-field";
+
+const said = saidOf(recordsTexts);
 
 /** By which means something is filed by hand; a rule stands in the journal by itself. */
 export const FILING_MEANS = ["picker", "shelf", "proposal", "sending"] as const;
 /** Also what was filed elsewhere once and was taken in with its record. */
 export type FilingMeans = (typeof FILING_MEANS)[number] | "import";
 
-const WORDS: Readonly<Record<FilingMeans, string>> = {
-  picker: "by hand",
-  shelf: "onto the shelf",
-  proposal: "as proposed",
-  sending: "with an answer",
-  import: "taken in",
+const WORDS: Readonly<Record<FilingMeans, Said>> = {
+  picker: said("records.byHand"),
+  shelf: said("records.ontoTheShelf"),
+  proposal: said("records.asProposed"),
+  sending: said("records.withAnAnswer"),
+  import: said("records.takenIn"),
 };
 
 /** By which means, as a word in a table; where nothing was noted, a hand did it. */
-export function meansInWords(means: FilingMeans = "picker"): string {
+export function meansInWords(means: FilingMeans = "picker"): Said {
   return WORDS[means];
 }
 

@@ -1,6 +1,11 @@
+import { commonTexts } from "../../texts/en/common";
+import { recordsTexts } from "../../texts/en/records";
+import { type Said, saidOf } from "../../texts/said";
 import type { RecordTypeId } from "../kernel/ids";
 import { lettersOf, readCodePattern } from "./code-pattern";
 import { type FilingField, fieldProblems } from "./filing-field";
+
+const said = saidOf(recordsTexts, commonTexts);
 
 /** A type of records, such as clients or projects. */
 export type RecordType = {
@@ -12,7 +17,7 @@ export type RecordType = {
 };
 
 /** What is wrong with a type, by what it is about. */
-export type TypeProblems = Partial<Readonly<Record<"name" | "codePattern" | "fields", string>>>;
+export type TypeProblems = Partial<Readonly<Record<"name" | "codePattern" | "fields", Said>>>;
 
 const MAX_NAME = 60;
 
@@ -22,11 +27,11 @@ export function typeProblems(type: RecordType, others: readonly RecordType[]): T
   const beside = others.filter(({ id }) => id !== type.id);
   const inName =
     name === ""
-      ? "Give it a name."
+      ? said("records.giveItAName")
       : name.length > MAX_NAME
-        ? `At most ${MAX_NAME} characters.`
+        ? said("common.atMostCharacters", { most: MAX_NAME })
         : beside.some((other) => other.name.toLowerCase() === name.toLowerCase())
-          ? `There is a type “${name}” already.`
+          ? said("records.thereIsATypeAlready", { name })
           : null;
   const inPattern = patternProblem(type.codePattern, beside);
   const [inFields] = fieldProblems(type.fields);
@@ -38,7 +43,7 @@ export function typeProblems(type: RecordType, others: readonly RecordType[]): T
 }
 
 // Codes of two types must never meet, whatever dates and numbers they come to.
-function patternProblem(text: string, others: readonly RecordType[]): string | null {
+function patternProblem(text: string, others: readonly RecordType[]): Said | null {
   const read = readCodePattern(text);
   if (!read.ok) return read.error;
   const letters = lettersOf(read.value);
@@ -46,7 +51,5 @@ function patternProblem(text: string, others: readonly RecordType[]): string | n
     const theirs = readCodePattern(other.codePattern);
     return theirs.ok && lettersOf(theirs.value) === letters;
   });
-  return same === undefined
-    ? null
-    : `The codes of “${same.name}” begin with ${letters}, too, and could repeat; use other letters.`;
+  return same === undefined ? null : said("records.theCodesOfBeginWith", { name: same.name, letters });
 }

@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import { type GroupId, type MemberId, type RecordId, type RecordTypeId, trustedId } from "../kernel/ids";
 import { codeOf, numberIn, readCodePattern, seriesOn } from "./code-pattern";
@@ -9,7 +10,7 @@ import { inRegisterOrder } from "./register-tree";
 
 const pattern = (text: string) => {
   const read = readCodePattern(text);
-  if (!read.ok) throw new Error(read.error);
+  if (!read.ok) throw new Error(inEnglish(read.error));
   return read.value;
 };
 
@@ -48,7 +49,7 @@ describe("a pattern of codes", () => {
     ["P-{nnn} §", /capital letters/],
   ])("is refused when it is %j", (text, words) => {
     const read = readCodePattern(text);
-    expect(read.ok ? "" : read.error).toMatch(words);
+    expect(inEnglish(read.ok ? "" : read.error)).toMatch(words);
   });
 });
 
@@ -79,8 +80,8 @@ describe("filing fields", () => {
     [{}, "x".repeat(501), /500/],
   ])("%j take %j", (given, typed, wanted) => {
     const read = readFieldValues([field(given)], { k: typed });
-    if (typeof wanted === "string") expect(read).toEqual({ ok: true, value: { k: wanted } });
-    else expect(read.ok ? "" : read.error.k).toMatch(wanted);
+    if (typeof wanted === "string") expect(inEnglish(read)).toEqual({ ok: true, value: { k: wanted } });
+    else expect(inEnglish(read.ok ? "" : read.error.k)).toMatch(wanted);
   });
 
   it("begin with what was given last where that is remembered and still right", () => {
@@ -103,12 +104,12 @@ describe("filing fields", () => {
     ],
     ["with an endless name", [{ label: "x".repeat(61) }], /too long/],
     ["by the dozen", Array.from({ length: 21 }, (_, at) => ({ label: `F${at}` })), /At most 20/],
-  ])("are wrong %s", (_, given, words) => expect(fieldProblems(given.map(field))[0]).toMatch(words));
+  ])("are wrong %s", (_, given, words) => expect(inEnglish(fieldProblems(given.map(field))[0])).toMatch(words));
 
   it("are right otherwise", () => {
-    expect(fieldProblems([field({}), field({ label: "Kind", kind: "choice", choices: ["a"], start: "a" })])).toEqual(
-      [],
-    );
+    expect(
+      inEnglish(fieldProblems([field({}), field({ label: "Kind", kind: "choice", choices: ["a"], start: "a" })])),
+    ).toEqual([]);
   });
 });
 
@@ -122,11 +123,13 @@ const type = (given: Partial<RecordType>): RecordType => ({
 
 describe("a type of records", () => {
   it("is right when its codes cannot meet those of another", () => {
-    expect(typeProblems(type({}), [type({})])).toEqual({});
+    expect(inEnglish(typeProblems(type({}), [type({})]))).toEqual({});
     const other = type({ id: trustedId("t2"), name: "Case", codePattern: "C-{yy}-{nn}" });
-    expect(typeProblems(other, [type({})]).codePattern).toMatch(/“Client” begin with C/);
-    expect(typeProblems({ ...other, name: " client", codePattern: "K-{nn}" }, [type({})]).name).toMatch(/already/);
-    expect(typeProblems(type({ name: "", fields: [field({ label: "" })] }), [])).toMatchObject({
+    expect(inEnglish(typeProblems(other, [type({})]).codePattern)).toMatch(/“Client” begin with C/);
+    expect(inEnglish(typeProblems({ ...other, name: " client", codePattern: "K-{nn}" }, [type({})]).name)).toMatch(
+      /already/,
+    );
+    expect(inEnglish(typeProblems(type({ name: "", fields: [field({ label: "" })] }), []))).toMatchObject({
       name: "Give it a name.",
       fields: "Field 1 needs a name.",
     });
@@ -150,7 +153,7 @@ describe("an entry of the register", () => {
   ];
 
   it("is read with its addresses, each once", () => {
-    expect(readEntry(draft, null, above)).toMatchObject({
+    expect(inEnglish(readEntry(draft, null, above))).toMatchObject({
       ok: true,
       value: { title: "Sorrel case", addresses: ["casework@calder.example"] },
     });
@@ -164,12 +167,12 @@ describe("an entry of the register", () => {
     ["with an endless note", { note: "x".repeat(5_001) }, "note", /5,000/],
   ])("is refused %s", (_, given, at, words) => {
     const read = readEntry({ ...draft, ...given }, null, []);
-    expect(read.ok ? {} : read.error).toMatchObject({ [at]: expect.stringMatching(words) });
+    expect(inEnglish(read.ok ? {} : read.error)).toMatchObject({ [at]: expect.stringMatching(words) });
   });
 
   it("stands under no record that stands under it", () => {
     const read = readEntry({ ...draft, parentId: id("b") }, id("a"), above);
-    expect(read.ok ? {} : read.error).toMatchObject({ parentId: expect.stringMatching(/under itself/) });
+    expect(inEnglish(read.ok ? {} : read.error)).toMatchObject({ parentId: expect.stringMatching(/under itself/) });
     expect(readEntry({ ...draft, parentId: id("b") }, id("c"), above).ok).toBe(true);
   });
 
@@ -183,7 +186,7 @@ describe("an entry of the register", () => {
 
   it("has an access list of its own or none", () => {
     const access = { memberIds: [trustedId<MemberId>("m")], groupIds: [] };
-    expect(readEntry({ ...draft, access }, null, [])).toMatchObject({ ok: true, value: { access } });
+    expect(inEnglish(readEntry({ ...draft, access }, null, []))).toMatchObject({ ok: true, value: { access } });
   });
 });
 
@@ -244,7 +247,7 @@ describe("a line of a table of records", () => {
       responsible: "ines varga",
       addresses: "a@x.example",
     };
-    expect(readLine(cells, null, context)).toEqual({
+    expect(inEnglish(readLine(cells, null, context))).toEqual({
       ok: true,
       value: {
         code: null,
@@ -260,7 +263,9 @@ describe("a line of a table of records", () => {
         },
       },
     });
-    expect(readLine({ title: "S", type: "Client", code: "c-002", status: "Closed" }, null, context)).toMatchObject({
+    expect(
+      inEnglish(readLine({ title: "S", type: "Client", code: "c-002", status: "Closed" }, null, context)),
+    ).toMatchObject({
       value: { code: "C-002", isClosed: true },
     });
   });
@@ -280,10 +285,10 @@ describe("a line of a table of records", () => {
   });
 
   it("leaves a record as it is where a column is not there", () => {
-    expect(readLine({ code: "C-001", title: "New" }, before, context)).toMatchObject({
+    expect(inEnglish(readLine({ code: "C-001", title: "New" }, before, context))).toMatchObject({
       value: { isClosed: true, draft: { title: "New", parentId: "c0", note: "kept" } },
     });
-    expect(readLine({ code: "C-001", under: "", status: "open" }, before, context)).toMatchObject({
+    expect(inEnglish(readLine({ code: "C-001", under: "", status: "open" }, before, context))).toMatchObject({
       value: { isClosed: false, draft: { title: "Old", parentId: null } },
     });
   });
@@ -299,6 +304,6 @@ describe("a line of a table of records", () => {
     [{ title: "x", type: "Client", access: "Casework" }, /name yourself/],
   ])("is reported when it is %j", (cells, words) => {
     const read = readLine(cells, null, context);
-    expect(read.ok ? "" : read.error).toMatch(words);
+    expect(inEnglish(read.ok ? "" : read.error)).toMatch(words);
   });
 });

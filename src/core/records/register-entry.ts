@@ -1,7 +1,12 @@
+import { commonTexts } from "../../texts/en/common";
+import { recordsTexts } from "../../texts/en/records";
+import { type Said, saidOf } from "../../texts/said";
 import { addressTexts } from "../contacts/contact";
 import { type EmailAddress, readEmailAddress } from "../kernel/email-address";
 import type { GroupId, MemberId, RecordId, RecordTypeId } from "../kernel/ids";
 import { err, ok, type Result } from "../kernel/result";
+
+const said = saidOf(recordsTexts, commonTexts);
 
 /** Who may know of a record: these members, and whoever is in these groups. */
 export type Access = { readonly memberIds: readonly MemberId[]; readonly groupIds: readonly GroupId[] };
@@ -23,7 +28,7 @@ export type RegisterEntry = {
 export type EntryDraft = Omit<RegisterEntry, "addresses"> & { readonly addresses: string };
 
 /** What can be wrong with an entry, by its field. */
-export type EntryProblems = { readonly [Field in keyof EntryDraft | "code"]?: string };
+export type EntryProblems = { readonly [Field in keyof EntryDraft | "code"]?: Said };
 
 /** As much of a record as its place in the tree takes. */
 export type PlacedRecord = { readonly id: RecordId; readonly parentId: RecordId | null };
@@ -44,18 +49,17 @@ export function readEntry(
   const problems: { -readonly [Field in keyof EntryProblems]: EntryProblems[Field] } = {};
   const title = draft.title.trim();
   const note = draft.note.trim();
-  if (title === "") problems.title = "Say what it is called.";
-  if (title.length > MAX_TITLE) problems.title = `At most ${MAX_TITLE} characters.`;
-  if (note.length > MAX_NOTE) problems.note = `At most ${MAX_NOTE.toLocaleString("en")} characters.`;
-  if (id !== null && above.some((one) => one.id === id))
-    problems.parentId = "It would stand under itself; choose another.";
+  if (title === "") problems.title = said("records.sayWhatItIsCalled");
+  if (title.length > MAX_TITLE) problems.title = said("common.atMostCharacters", { most: MAX_TITLE });
+  if (note.length > MAX_NOTE) problems.note = said("common.atMostCharacters", { most: MAX_NOTE });
+  if (id !== null && above.some((one) => one.id === id)) problems.parentId = said("records.itWouldStandUnderItself");
   const typed = addressTexts(draft.addresses);
   const wrong = typed.find((one) => readEmailAddress(one) === null);
-  if (wrong !== undefined) problems.addresses = `“${wrong}” is not an address.`;
+  if (wrong !== undefined) problems.addresses = said("common.isNotAnAddress", { address: wrong });
   const addresses = [...new Set(typed.flatMap((one) => readEmailAddress(one) ?? []))];
-  if (addresses.length > MAX_ADDRESSES) problems.addresses = `At most ${MAX_ADDRESSES} addresses.`;
+  if (addresses.length > MAX_ADDRESSES) problems.addresses = said("common.atMostAddresses", { most: MAX_ADDRESSES });
   if (draft.access !== null && draft.access.memberIds.length + draft.access.groupIds.length === 0)
-    problems.access = "Nobody would know of it; choose at least one colleague.";
+    problems.access = said("records.nobodyWouldKnowOfIt");
   if (Object.keys(problems).length > 0) return err(problems);
   return ok({ ...draft, title, note, addresses });
 }

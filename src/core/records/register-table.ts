@@ -1,8 +1,12 @@
+import { recordsTexts } from "../../texts/en/records";
+import { type Said, saidOf } from "../../texts/said";
 import type { GroupId, MemberId, RecordId } from "../kernel/ids";
 import { err, ok, type Result } from "../kernel/result";
 import { recordCodesIn } from "../threading/record-codes";
 import type { RecordType } from "./record-type";
 import type { Access, EntryDraft, RegisterEntry } from "./register-entry";
+
+const said = saidOf(recordsTexts);
 
 /** The columns of a table of records, in their order; only the title has to be there. */
 export const RECORD_COLUMNS = [
@@ -62,7 +66,7 @@ export function readLine(
   cells: RecordCells,
   before: (RegisterEntry & { readonly isClosed: boolean }) | null,
   context: TableContext,
-): Result<ReadLine, string> {
+): Result<ReadLine, Said> {
   const code = codeInLine(cells);
   const inCode = before === null ? codeProblem(code, context) : null;
   if (inCode !== null) return err(inCode);
@@ -75,7 +79,8 @@ export function readLine(
   const access = accessOf(cells, before, context);
   if (!access.ok) return access;
   const status = plain(cells.status);
-  if (!["", "open", "closed"].includes(status)) return err(`“${cells.status?.trim()}” is neither open nor closed.`);
+  if (!["", "open", "closed"].includes(status))
+    return err(said("records.isNeitherOpenNorClosed", { status: cells.status?.trim() ?? "" }));
   return ok({
     code: code === "" ? null : code,
     isClosed: status === "" ? (before?.isClosed ?? false) : status === "closed",
@@ -95,28 +100,28 @@ function textsOf(cells: RecordCells, before: RegisterEntry | null): Pick<EntryDr
 }
 
 /** Why a code cannot be given: also what was disposed of keeps its own. */
-export const takenInWords = (code: string) => `${code} is taken already, or was once: a code is not given again.`;
+export const takenInWords = (code: string) => said("records.isTakenAlreadyOrWas", { code });
 
-function codeProblem(code: string, { taken }: TableContext): string | null {
+function codeProblem(code: string, { taken }: TableContext): Said | null {
   if (code === "") return null;
-  if (recordCodesIn(code)[0] !== code) return `“${code}” is no code; write it as P-26-012.`;
+  if (recordCodesIn(code)[0] !== code) return said("records.isNoCodeWriteIt", { code });
   return taken.has(code) ? takenInWords(code) : null;
 }
 
-function typeOf(cells: RecordCells, { types }: TableContext): Result<RecordType["id"], string> {
+function typeOf(cells: RecordCells, { types }: TableContext): Result<RecordType["id"], Said> {
   const type = types.find(({ name }) => name.toLowerCase() === plain(cells.type));
-  return type === undefined ? err(`There is no type “${cells.type?.trim() ?? ""}”.`) : ok(type.id);
+  return type === undefined ? err(said("records.thereIsNoType", { type: cells.type?.trim() ?? "" })) : ok(type.id);
 }
 
 function parentOf(
   cells: RecordCells,
   before: RegisterEntry | null,
   { byCode }: TableContext,
-): Result<RecordId | null, string> {
+): Result<RecordId | null, Said> {
   if (cells.under === undefined) return ok(before?.parentId ?? null);
   const code = plain(cells.under).toUpperCase();
   const parent = byCode.get(code);
-  if (code !== "" && parent === undefined) return err(`There is no record ${code} for it to stand under.`);
+  if (code !== "" && parent === undefined) return err(said("records.thereIsNoRecordFor", { code }));
   return ok(parent?.id ?? null);
 }
 
@@ -124,7 +129,7 @@ function accessOf(
   cells: RecordCells,
   before: RegisterEntry | null,
   { members, groups, readerId }: TableContext,
-): Result<Access | null, string> {
+): Result<Access | null, Said> {
   const text = plain(cells.access);
   if (text === "") return ok(before?.access ?? null);
   if (text === EVERYBODY) return ok(null);
@@ -132,10 +137,10 @@ function accessOf(
   const isNamed = ({ name }: { readonly name: string }) => names.includes(name.toLowerCase());
   const [known, inGroups] = [members.filter(isNamed), groups.filter(isNamed)];
   const unknown = names.find((name) => ![...known, ...inGroups].some((one) => one.name.toLowerCase() === name));
-  if (unknown !== undefined) return err(`“${unknown}” is no colleague or group here.`);
+  if (unknown !== undefined) return err(said("records.isNoColleagueOrGroup", { unknown }));
   const isIn =
     known.some(({ id }) => id === readerId) || inGroups.some(({ memberIds }) => memberIds.includes(readerId));
-  if (!isIn) return err("You would not see it yourself any more; name yourself, too.");
+  if (!isIn) return err(said("records.youWouldNotSeeIt"));
   return ok({ memberIds: known.map(({ id }) => id), groupIds: inGroups.map(({ id }) => id) });
 }
 
@@ -143,10 +148,11 @@ function responsibleOf(
   cells: RecordCells,
   before: RegisterEntry | null,
   { members }: TableContext,
-): Result<MemberId | null, string> {
+): Result<MemberId | null, Said> {
   if (cells.responsible === undefined) return ok(before?.responsibleId ?? null);
   const name = plain(cells.responsible);
   const member = members.find((one) => one.name.toLowerCase() === name);
-  if (name !== "" && member === undefined) return err(`“${cells.responsible.trim()}” is no colleague here.`);
+  if (name !== "" && member === undefined)
+    return err(said("records.isNoColleagueHere", { responsible: cells.responsible.trim() }));
   return ok(member?.id ?? null);
 }

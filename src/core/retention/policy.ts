@@ -1,6 +1,10 @@
+import { recordsTexts } from "../../texts/en/records";
+import { type Said, saidOf } from "../../texts/said";
 import type { PolicyId } from "../kernel/ids";
 import { err, ok, type Result } from "../kernel/result";
 import { periodInWords, readPeriod } from "./period";
+
+const said = saidOf(recordsTexts);
 
 /** From when on something is kept so long: the closing of its record, or the newest message. */
 export const COUNTS_FROM = ["closing", "last-message"] as const;
@@ -24,11 +28,11 @@ const MAX_NAME = 60;
 /** A policy as it is kept, or what is wrong with its fields, each in a sentence. */
 export function checkedPolicy(
   given: RetentionPolicy,
-): Result<RetentionPolicy, Readonly<Partial<Record<"name" | "period", string>>>> {
+): Result<RetentionPolicy, Readonly<Partial<Record<"name" | "period", Said>>>> {
   const name = given.name.trim();
   const period = readPeriod(given.period);
   const problems = {
-    ...(name === "" || name.length > MAX_NAME ? { name: `Give it a name of at most ${MAX_NAME} characters.` } : {}),
+    ...(name === "" || name.length > MAX_NAME ? { name: said("records.giveItANameOf", { most: MAX_NAME }) } : {}),
     ...(period.ok ? {} : { period: period.error }),
   };
   if (Object.keys(problems).length > 0) return err(problems);
@@ -36,8 +40,8 @@ export function checkedPolicy(
 }
 
 /** A policy in words: "10 years after its closing". */
-export function policyInWords({ period, countsFrom }: Pick<RetentionPolicy, "period" | "countsFrom">): string {
+export function policyInWords({ period, countsFrom }: Pick<RetentionPolicy, "period" | "countsFrom">): Said {
   const read = readPeriod(period);
-  const after = countsFrom === "closing" ? "its closing" : "its newest message";
-  return `${read.ok ? periodInWords(read.value) : period} after ${after}`;
+  const words = { period: read.ok ? periodInWords(read.value) : period };
+  return countsFrom === "closing" ? said("records.afterClosing", words) : said("records.afterNewestMessage", words);
 }

@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type PolicyId, type RecordId, trustedId } from "../kernel/ids";
@@ -44,7 +45,7 @@ describe("a period of keeping", () => {
     ["P1Y2M3W4D", "1 year, 2 months, 3 weeks and 4 days"],
   ])("is read from %s", (text, words) => {
     const read = readPeriod(text);
-    expect(read.ok ? periodInWords(read.value) : read.error).toBe(words);
+    expect(inEnglish(read.ok ? periodInWords(read.value) : read.error)).toBe(words);
   });
 
   it.each(["", "P", "10 years", "PT5H", "P0Y", "P1Y1Y", "P9999Y", "P-1Y", "P1.5Y"])("is not read from %j", (text) =>
@@ -66,13 +67,13 @@ describe("a period of keeping", () => {
 
 describe("a policy", () => {
   it("says what is wrong with it beside each field", () => {
-    expect(checkedPolicy(policy({ name: " ", period: "ten" }))).toMatchObject({
+    expect(inEnglish(checkedPolicy(policy({ name: " ", period: "ten" })))).toMatchObject({
       error: { name: /name/ as never, period: /P10Y/ as never },
     });
-    expect(checkedPolicy(policy({ name: " A ", period: "p1y" }))).toMatchObject({
+    expect(inEnglish(checkedPolicy(policy({ name: " A ", period: "p1y" })))).toMatchObject({
       value: { name: "A", period: "P1Y" },
     });
-    expect(policyInWords(policy({ countsFrom: "last-message" }))).toBe("10 years after its newest message");
+    expect(inEnglish(policyInWords(policy({ countsFrom: "last-message" })))).toBe("10 years after its newest message");
   });
 });
 
@@ -83,7 +84,7 @@ describe("the term of a record", () => {
     const longer = applied({ name: "Guarantees", period: "P30Y" }, { kind: "category", name: "Guarantee" });
     const term = termOf([record("a", { applied: [applied(), longer, applied({ period: "P1D" })] })], "a");
     expect(term).toMatchObject({ kind: "until", at: at("2056-01-31T10:00:00Z"), why: longer });
-    expect(term && termInWords(term, () => "a day")).toEqual({
+    expect(inEnglish(term && termInWords(term, () => "a day"))).toEqual({
       until: "until a day",
       why: "30 years after its closing by the policy of the category Guarantee, Guarantees",
     });

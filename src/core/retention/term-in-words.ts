@@ -1,36 +1,47 @@
+import { recordsTexts } from "../../texts/en/records";
+import { type Said, type Sayable, saidOf, type Wording } from "../../texts/said";
 import type { Instant } from "../kernel/instant";
 import { policyInWords } from "./policy";
 import type { Applied, Term } from "./term";
 
-const FROM = { record: "its own policy", type: "the policy of its type" } as const;
+const said = saidOf(recordsTexts);
 
-function whyInWords({ policy, from }: Applied): string {
-  const whose = from.kind === "category" ? `the policy of the category ${from.name}` : FROM[from.kind];
-  return `${policyInWords(policy)} by ${whose}, ${policy.name}`;
+const FROM = { record: said("records.byItsOwnPolicy"), type: said("records.thePolicyOfItsType") } as const;
+
+function whyInWords({ policy, from }: Applied): Said {
+  const whose =
+    from.kind === "category" ? said("records.thePolicyOfTheCategory", { name: from.name }) : FROM[from.kind];
+  return said("records.policyByWhose", { policy: policyInWords(policy), whose, name: policy.name });
 }
 
 /** How long a record is kept, and which policy says so; `day` names a day. */
 export function termInWords(
   term: Term,
-  day: (at: Instant) => string,
-): { readonly until: string; readonly why: string } {
+  day: (at: Instant) => Sayable,
+): { readonly until: Said; readonly why: Wording } {
   switch (term.kind) {
     case "held":
-      return { until: "on hold", why: term.reasons.join("; ") };
+      return { until: said("records.onHoldInside"), why: { all: term.reasons, by: "comma" } };
     case "for-good":
       return {
-        until: "kept without limit",
-        why: term.under === null ? "no policy says how long" : `as ${term.under} stands under it`,
+        until: said("records.keptWithoutLimit"),
+        why:
+          term.under === null
+            ? said("records.noPolicySaysHowLong")
+            : said("records.asStandsUnderIt", { under: term.under }),
       };
     case "not-closed":
       return {
-        until: "kept while it is open",
-        why: `${whyInWords(term.why)}${term.under === null ? "" : `, as ${term.under} stands under it`}`,
+        until: said("records.keptWhileItIsOpen"),
+        why:
+          term.under === null
+            ? whyInWords(term.why)
+            : said("records.whyAsStandsUnderIt", { why: whyInWords(term.why), under: term.under }),
       };
     case "until": {
-      const why = term.why === null ? "kept for longer by hand" : whyInWords(term.why);
-      const longer = term.under === null ? why : `as long as ${term.under}, which stands under it; by itself ${why}`;
-      return { until: `until ${day(term.at)}`, why: longer };
+      const why = term.why === null ? said("records.keptForLongerByHand") : whyInWords(term.why);
+      const longer = term.under === null ? why : said("records.asLongAsWhichStands", { under: term.under, why });
+      return { until: said("records.until", { day: day(term.at) }), why: longer };
     }
   }
 }

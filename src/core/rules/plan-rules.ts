@@ -1,15 +1,15 @@
+import type { Wording } from "../../texts/said";
 import type { Decision } from "../deciding/decision";
 import { planDecision } from "../deciding/plan-decision";
 import { aspectOf } from "../journal/aspect";
 import type { Effect } from "../journal/entry";
-import type { RuleMark } from "../journal/rule-mark";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import type { ConversationFacts } from "../standing/derive-standing";
 import { type RuledMessage, whyRuleHolds } from "./match-rule";
 import type { Rule, RuleActions } from "./rule";
 
 /** A rule that is for a message, and what of the message it was for. */
-export type RuleThatHolds = { readonly rule: Rule; readonly mark: RuleMark };
+export type RuleThatHolds = { readonly rule: Rule; readonly why: Wording };
 
 /** The rules that are for a message, in their order, up to the first after which none is asked. */
 export function rulesThatHold(rules: readonly Rule[], message: RuledMessage): RuleThatHolds[] {
@@ -18,7 +18,7 @@ export function rulesThatHold(rules: readonly Rule[], message: RuledMessage): Ru
     if (!rule.isOn) continue;
     const why = whyRuleHolds(rule, message);
     if (why === null) continue;
-    holding.push({ rule, mark: { id: rule.id, name: rule.name, why } });
+    holding.push({ rule, why });
     if (rule.isLast) break;
   }
   return holding;

@@ -1,6 +1,10 @@
+import { officeTexts } from "../../texts/en/office";
+import { type Listed, type Said, type Sayable, saidOf, type Wording } from "../../texts/said";
 import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
 import { URGENCY_NAMES } from "../kernel/urgency";
 import { namesNothing, type Rule, type RuleActions, type RuleConditions } from "./rule";
+
+const said = saidOf(officeTexts);
 
 /** What things are called, for the words. */
 export type RuleNames = {
@@ -10,35 +14,38 @@ export type RuleNames = {
 };
 
 /** Which messages a rule is for: "from @dombach.example, with “invoice” in the subject, unless with an attachment". */
-export function conditionsInWords({ conditions, exceptions }: Pick<Rule, "conditions" | "exceptions">): string {
-  const unless = namesNothing(exceptions) ? "" : `, unless ${partsInWords(exceptions)}`;
-  return `${partsInWords(conditions)}${unless}`;
+export function conditionsInWords({ conditions, exceptions }: Pick<Rule, "conditions" | "exceptions">): Wording {
+  const holds = partsInWords(conditions);
+  return namesNothing(exceptions) ? holds : said("office.unless", { holds, exceptions: partsInWords(exceptions) });
 }
 
-function partsInWords({ from, to, subject, text, list, hasAttachment }: RuleConditions): string {
-  const quoted = (words: readonly string[]) => words.map((word) => `“${word}”`);
-  return [
-    ...(from.length === 0 ? [] : [`from ${anyOf(from)}`]),
-    ...(to.length === 0 ? [] : [`to ${anyOf(to)}`]),
-    ...(subject.length === 0 ? [] : [`with ${anyOf(quoted(subject))} in the subject`]),
-    ...(text.length === 0 ? [] : [`with ${anyOf(quoted(text))} in the text`]),
-    ...(list.length === 0 ? [] : [`through ${anyOf(list)}`]),
-    ...(hasAttachment === null ? [] : [hasAttachment ? "with an attachment" : "without an attachment"]),
-  ].join(", ");
+function partsInWords({ from, to, subject, text, list, hasAttachment }: RuleConditions): Listed {
+  const quoted = (words: readonly string[]) => words.map((word) => said("office.quoted", { word }));
+  const all = [
+    ...(from.length === 0 ? [] : [said("office.fromAnyOf", { addresses: anyOf(from) })]),
+    ...(to.length === 0 ? [] : [said("office.toAnyOf", { addresses: anyOf(to) })]),
+    ...(subject.length === 0 ? [] : [said("office.withInTheSubject", { words: anyOf(quoted(subject)) })]),
+    ...(text.length === 0 ? [] : [said("office.withInTheText", { words: anyOf(quoted(text)) })]),
+    ...(list.length === 0 ? [] : [said("office.through", { lists: anyOf(list) })]),
+    ...(hasAttachment === null
+      ? []
+      : [hasAttachment ? said("office.withAnAttachment") : said("office.withoutAnAttachment")]),
+  ];
+  return { all, by: "comma" };
 }
 
-function anyOf(values: readonly string[]): string {
-  return values.length < 2 ? values.join("") : `${values.slice(0, -1).join(", ")} or ${values.at(-1)}`;
+function anyOf(all: readonly Sayable[]): Listed {
+  return { all, by: "or" };
 }
 
 /** What a rule does, each as the predicate of a sentence about it: "adds Tuning", "files it to P-26-012". */
-export function actionsInWords(actions: RuleActions, names: RuleNames): string[] {
+export function actionsInWords(actions: RuleActions, names: RuleNames): Said[] {
   const { categoryIds, recordId, ownerId, urgency, putAway } = actions;
   return [
-    ...categoryIds.map((id) => `adds ${names.category(id)}`),
-    ...(recordId === null ? [] : [`files it to ${names.record(recordId)}`]),
-    ...(ownerId === null ? [] : [`assigns it to ${names.member(ownerId)}`]),
-    ...(urgency === null ? [] : [`sets the urgency to ${URGENCY_NAMES[urgency]}`]),
-    ...(putAway === null ? [] : [putAway === "settle" ? "settles it" : "puts it in the bin"]),
+    ...categoryIds.map((id) => said("office.adds", { category: names.category(id) })),
+    ...(recordId === null ? [] : [said("office.filesItTo", { record: names.record(recordId) })]),
+    ...(ownerId === null ? [] : [said("office.assignsItTo", { member: names.member(ownerId) })]),
+    ...(urgency === null ? [] : [said("office.setsTheUrgencyTo", { name: URGENCY_NAMES[urgency] })]),
+    ...(putAway === null ? [] : [putAway === "settle" ? said("office.settlesIt") : said("office.putsItInTheBin")]),
   ];
 }

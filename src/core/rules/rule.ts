@@ -1,5 +1,9 @@
+import { officeTexts } from "../../texts/en/office";
+import { type Said, saidOf } from "../../texts/said";
 import type { CategoryId, MemberId, RecordId, RuleId } from "../kernel/ids";
 import type { Urgency } from "../kernel/urgency";
+
+const said = saidOf(officeTexts);
 
 /**
  * What a message has to be like. Every part that names something has to hold; within one part any of its values will do.
@@ -60,7 +64,7 @@ export type Rule = {
 };
 
 /** What can be wrong with a rule, by what it is about. */
-export type RuleProblems = { readonly name?: string; readonly conditions?: string; readonly actions?: string };
+export type RuleProblems = { readonly name?: Said; readonly conditions?: Said; readonly actions?: Said };
 
 const MAX_NAME = 60;
 
@@ -69,16 +73,16 @@ export function checkRule(rule: Omit<Rule, "id">, others: readonly Pick<Rule, "n
   const name = rule.name.trim();
   const nameProblem =
     name === ""
-      ? "Give the rule a name."
+      ? said("office.giveTheRuleAName")
       : name.length > MAX_NAME
-        ? `A name has at most ${MAX_NAME} characters.`
+        ? said("office.aNameHasAtMost", { most: MAX_NAME })
         : others.some((other) => other.name.toLowerCase() === name.toLowerCase())
-          ? "Another rule has that name."
+          ? said("office.anotherRuleHasThatName")
           : undefined;
   return {
     ...(nameProblem === undefined ? {} : { name: nameProblem }),
-    ...(namesNothing(rule.conditions) ? { conditions: "Say which messages it is for." } : {}),
-    ...(doesNothing(rule.actions) ? { actions: "Say what it does." } : {}),
+    ...(namesNothing(rule.conditions) ? { conditions: said("office.sayWhichMessagesItIs") } : {}),
+    ...(doesNothing(rule.actions) ? { actions: said("office.sayWhatItDoes") } : {}),
   };
 }
 

@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import type { Effect, JournalEntry } from "../journal/entry";
 import type { EmailAddress } from "../kernel/email-address";
@@ -57,7 +58,7 @@ describe("a rule is for a message", () => {
       "from @dombach.example",
     ],
   ])("%s", (_, given, why) => {
-    expect(whyRuleHolds(given, message)).toBe(why);
+    expect(inEnglish(whyRuleHolds(given, message))).toBe(why);
   });
 
   it("in its order, up to the last, and only when it is on", () => {
@@ -71,12 +72,12 @@ describe("a rule is for a message", () => {
         rule({ name: "three", conditions: from }),
       ],
       message,
-    ).map(({ mark }) => mark.name);
+    ).map(({ rule: { name } }) => name);
     expect(names).toEqual(["one", "two"]);
   });
 
   it("from nobody: no address is hers", () => {
-    expect(whyRuleHolds(when({ from: ["@dombach.example"] }), { ...message, from: null })).toBeNull();
+    expect(inEnglish(whyRuleHolds(when({ from: ["@dombach.example"] }), { ...message, from: null }))).toBeNull();
   });
 });
 
@@ -157,7 +158,9 @@ describe("a rule that is kept", () => {
     [{ actions: NO_ACTIONS }, { actions: "Say what it does." }],
     [{ conditions: { ...NO_CONDITIONS, hasAttachment: false } }, {}],
   ])("with %j says %j", (given, problems) => {
-    expect(checkRule({ ...when({ from: ["@x.example"] }), ...given }, [{ name: "Invoices" }])).toEqual(problems);
+    expect(inEnglish(checkRule({ ...when({ from: ["@x.example"] }), ...given }, [{ name: "Invoices" }]))).toEqual(
+      problems,
+    );
   });
 
   it("gives what stands for a category that ended, and is off when it does nothing any more", () => {
@@ -169,12 +172,12 @@ describe("a rule that is kept", () => {
 
   it("is a sentence", () => {
     const given = when({ from: ["@a.example", "b@c.example"], text: ["tin"] }, { hasAttachment: true });
-    expect(conditionsInWords(given)).toBe(
+    expect(inEnglish(conditionsInWords(given))).toBe(
       "from @a.example or b@c.example, with “tin” in the text, unless with an attachment",
     );
     const names = { member: () => "Ines", category: () => "Tuning", record: () => "P-1" };
     const does = actions({ categoryIds: [tuning], recordId: sorrel, ownerId: ines, urgency: "days", putAway: "bin" });
-    expect(actionsInWords(does.actions, names)).toEqual([
+    expect(inEnglish(actionsInWords(does.actions, names))).toEqual([
       "adds Tuning",
       "files it to P-1",
       "assigns it to Ines",

@@ -1,8 +1,12 @@
+import { standingTexts } from "../../texts/en/standing";
+import { type Said, type Sayable, saidOf, type Wording } from "../../texts/said";
 import { assertNever } from "../kernel/assert-never";
 import type { MemberId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { dayAndTime, dayInWords, overdueInWords } from "../time/day-words";
 import type { Standing } from "./standing";
+
+const said = saidOf(standingTexts);
 
 /** Who reads the words, when and where, and what the colleagues are called. */
 export type Reader = {
@@ -14,64 +18,75 @@ export type Reader = {
 };
 
 /** Why a conversation stands where it does, as one plain sentence for this reader. */
-export function reasonInWords(standing: Standing, reader: Reader): string {
+export function reasonInWords({ reason, ...standing }: Standing, reader: Reader): Said {
   const since = dayAndTime(standing.since, reader.now, reader.zone);
-  const { reason } = standing;
-  const who = (by: MemberId | null) => (by === null ? "the tray" : by === reader.memberId ? "you" : reader.nameOf(by));
+  const who = (by: MemberId | null): Sayable =>
+    by === null ? said("standing.theTray") : by === reader.memberId ? said("standing.you") : reader.nameOf(by);
   switch (reason.kind) {
     case "arrived":
-      return `New from outside since ${since}: ${reason.who} wrote.`;
+      return said("standing.arrived", { since, who: reason.who });
     case "replied":
-      return `Since ${since}: ${reason.who} wrote.`;
-    case "bounced": {
-      const whom = reason.recipients.length === 0 ? "a recipient" : reason.recipients.join(", ");
-      return `Since ${since}: our message could not be delivered to ${whom}.`;
-    }
+      return said("standing.replied", { since, who: reason.who });
+    case "bounced":
+      return said("standing.bounced", {
+        since,
+        whom: reason.recipients.length === 0 ? said("standing.aRecipient") : { all: reason.recipients, by: "comma" },
+      });
     case "not-sent":
-      return `Since ${since}: our message could not be sent. ${reason.detail}`;
+      return said("standing.notSent", { since, detail: reason.detail });
     case "taken":
       return reason.by === reason.ownerId
-        ? `Since ${since}: ${who(reason.by)} took it.`
-        : `Since ${since}: ${who(reason.by)} gave it to ${who(reason.ownerId)}.`;
+        ? said("standing.taken", { since, who: who(reason.by) })
+        : said("standing.given", { since, who: who(reason.by), owner: who(reason.ownerId) });
     case "kept":
-      return `Since ${since}: ${who(reason.by)} said there is something to do.`;
+      return said("standing.kept", { since, who: who(reason.by) });
     case "asked":
-      return `Since ${since}: ${askedInWords(reason, who(reason.by), reader)}`;
+      return askedInWords(reason, since, reader);
     case "withdrawn":
-      return `Since ${since}: ${who(reason.by)} stopped waiting for the reply.`;
+      return said("standing.withdrawn", { since, who: who(reason.by) });
     case "rested":
-      return `Since ${since}: ${who(reason.by)} put it to rest ${restInWords(reason, reader)}.`;
+      return said("standing.rested", { since, who: who(reason.by), until: restInWords(reason, reader) });
     case "rest-ended":
-      return `Since ${since}: its rest is over; ${who(reason.by)} put it to rest ${dayInWords(reason.restedAt, reader.now, reader.zone)}.`;
+      return said("standing.restEnded", {
+        since,
+        who: who(reason.by),
+        day: dayInWords(reason.restedAt, reader.now, reader.zone),
+      });
     case "settled":
-      return `Since ${since}: ${who(reason.by)} settled it.`;
+      return said("standing.settledBy", { since, who: who(reason.by) });
     case "lapsed":
-      return `Lapsed ${since}: it mattered until then only.`;
+      return said("standing.lapsed", { since });
     case "answered":
-      return `Since ${since}: ${who(reason.by)} answered without asking for a reply.`;
+      return said("standing.answered", { since, who: who(reason.by) });
     case "binned":
-      return `Since ${since}: ${who(reason.by)} put it in the bin.`;
+      return said("standing.binned", { since, who: who(reason.by) });
     case "junked":
-      return `Since ${since}: ${who(reason.by)} marked it as junk.`;
+      return said("standing.junked", { since, who: who(reason.by) });
     case "restored":
-      return `Since ${since}: ${who(reason.by)} brought it back.`;
+      return said("standing.restored", { since, who: who(reason.by) });
     default:
       return assertNever(reason);
   }
 }
 
-function restInWords(reason: Extract<Standing["reason"], { kind: "rested" }>, { now, zone }: Reader): string {
-  if (reason.until === null) return "until somebody writes";
-  const until = `until ${dayAndTime(reason.until, now, zone)}`;
-  return reason.evenIfAnswered === true ? `${until}, whoever writes meanwhile` : `${until}, or until somebody writes`;
+function restInWords(reason: Extract<Standing["reason"], { kind: "rested" }>, { now, zone }: Reader): Said {
+  if (reason.until === null) return said("standing.untilSomebodyWrites");
+  const until = dayAndTime(reason.until, now, zone);
+  return reason.evenIfAnswered === true
+    ? said("standing.untilWhoeverWrites", { until })
+    : said("standing.untilOrSomebodyWrites", { until });
 }
 
-function askedInWords(reason: Extract<Standing["reason"], { kind: "asked" }>, who: string, reader: Reader): string {
+function askedInWords(reason: Extract<Standing["reason"], { kind: "asked" }>, since: Wording, reader: Reader): Said {
+  const { memberId, nameOf, now, zone } = reader;
+  const by = reason.by === null ? "tray" : reason.by === memberId ? "you" : "other";
+  const who = reason.by === null ? "" : nameOf(reason.by);
   const asked =
-    reason.askedAt === null
-      ? `${who === "you" ? "you expect" : `${who} expects`} a reply`
-      : `${who === "you" ? "your" : `${who}'s`} answer asked for a reply`;
-  if (reason.until === null) return `${asked}.`;
-  const over = overdueInWords(reason.until, reader.now, reader.zone);
-  return `${asked} by ${dayInWords(reason.until, reader.now, reader.zone)}${over === null ? "" : `, ${over}`}.`;
+    reason.askedAt === null ? said("standing.expects", { by, who }) : said("standing.answerAsked", { by, who });
+  if (reason.until === null) return said("standing.asked", { since, asked });
+  const day = dayInWords(reason.until, now, zone);
+  const overdue = overdueInWords(reason.until, now, zone);
+  return overdue === null
+    ? said("standing.askedBy", { since, asked, day })
+    : said("standing.askedByAndOverdue", { since, asked, day, overdue });
 }

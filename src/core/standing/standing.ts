@@ -1,6 +1,10 @@
+import { standingTexts } from "../../texts/en/standing";
+import { type Said, saidOf } from "../../texts/said";
 import type { EmailAddress } from "../kernel/email-address";
 import type { FollowUpId, MemberId, MessageId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
+
+const said = saidOf(standingTexts);
 
 /** Where a conversation is. The first five are the flow, in the order in which work flows. */
 export const FLOW = ["to-sort", "our-move", "waiting", "resting", "settled"] as const;
@@ -8,14 +12,14 @@ export const STANDINGS = [...FLOW, "bin", "junk"] as const;
 export type StandingKind = (typeof STANDINGS)[number];
 
 /** The name of a standing on screen. */
-export const STANDING_NAMES: Readonly<Record<StandingKind, string>> = {
-  "to-sort": "To sort",
-  "our-move": "Our move",
-  waiting: "Waiting for reply",
-  resting: "Resting",
-  settled: "Settled",
-  bin: "Bin",
-  junk: "Junk",
+export const STANDING_NAMES: Readonly<Record<StandingKind, Said>> = {
+  "to-sort": said("standing.toSort"),
+  "our-move": said("standing.ourMove"),
+  waiting: said("standing.waitingForReply"),
+  resting: said("standing.resting"),
+  settled: said("standing.settled"),
+  bin: said("standing.bin"),
+  junk: said("standing.junk"),
 };
 
 /** True for the name of a standing as it appears in a URL. */

@@ -1,4 +1,5 @@
 import { INES, TOBIAS } from "@tests/support/a-conversation";
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { DAY, HOUR, type Instant, instant, later, MINUTE, readInstant } from "../kernel/instant";
@@ -20,11 +21,11 @@ describe("days", () => {
     ["2026-11-20T09:00:00Z", "Fri"],
     ["2026-11-17T09:00:00Z", "17 Nov"],
     ["2025-11-17T09:00:00Z", "17 Nov 2025"],
-  ])("%s is %s", (text, words) => expect(dayInWords(at(text), now, LONDON)).toBe(words));
+  ])("%s is %s", (text, words) => expect(inEnglish(dayInWords(at(text), now, LONDON))).toBe(words));
 
   it("are those of the reader's zone, not of UTC", () => {
-    expect(dayInWords(at("2026-11-24T00:10:00Z"), now, "America/New_York")).toBe("yesterday");
-    expect(dayAndTime(at("2026-07-01T09:00:00Z"), at("2026-07-01T10:00:00Z"), LONDON)).toBe("today 10:00");
+    expect(inEnglish(dayInWords(at("2026-11-24T00:10:00Z"), now, "America/New_York"))).toBe("yesterday");
+    expect(inEnglish(dayAndTime(at("2026-07-01T09:00:00Z"), at("2026-07-01T10:00:00Z"), LONDON))).toBe("today 10:00");
   });
 
   it.each([
@@ -34,10 +35,12 @@ describe("days", () => {
     ["2026-11-03T09:00:00Z", "Earlier this month"],
     ["2026-10-03T09:00:00Z", "October"],
     ["2025-10-03T09:00:00Z", "October 2025"],
-  ])("%s stands under %s", (text, heading) => expect(dayHeading(at(text), now, LONDON)).toBe(heading));
+  ])("%s stands under %s", (text, heading) => expect(inEnglish(dayHeading(at(text), now, LONDON))).toBe(heading));
 
   it("early this week have a heading of their own", () => {
-    expect(dayHeading(at("2026-11-23T09:00:00Z"), at("2026-11-26T09:00:00Z"), LONDON)).toBe("Earlier this week");
+    expect(inEnglish(dayHeading(at("2026-11-23T09:00:00Z"), at("2026-11-26T09:00:00Z"), LONDON))).toBe(
+      "Earlier this week",
+    );
   });
 
   it.each([
@@ -45,7 +48,9 @@ describe("days", () => {
     [-HOUR, "due today"],
     [-DAY, "1 day overdue"],
     [-7 * DAY, "7 days overdue"],
-  ])("%d ms from now are %s", (from, words) => expect(overdueInWords(later(now, from), now, LONDON)).toBe(words));
+  ])("%d ms from now are %s", (from, words) =>
+    expect(inEnglish(overdueInWords(later(now, from), now, LONDON))).toBe(words),
+  );
 });
 
 it.each([
@@ -54,7 +59,7 @@ it.each([
   [HOUR, "1 h"],
   [DAY, "1 day"],
   [9.5 * DAY, "9 days"],
-])("an age of %d ms is %s", (age, words) => expect(ageInWords(age)).toBe(words));
+])("an age of %d ms is %s", (age, words) => expect(inEnglish(ageInWords(age))).toBe(words));
 
 describe("the reason of a standing", () => {
   const reader = { memberId: INES, now, zone: LONDON, nameOf: () => "Tobias" };
@@ -87,5 +92,5 @@ describe("the reason of a standing", () => {
       { kind: "rest-ended", by: INES, restedAt: yesterday },
       "Since today 09:14: its rest is over; you put it to rest yesterday.",
     ],
-  ])("%j", (reason, words) => expect(said(reason)).toBe(words));
+  ])("%j", (reason, words) => expect(inEnglish(said(reason))).toBe(words));
 });

@@ -1,4 +1,8 @@
+import { conversationTexts } from "../../texts/en/conversation";
+import { type Said, saidOf } from "../../texts/said";
 import { baseSubject } from "./base-subject";
+
+const said = saidOf(conversationTexts);
 
 /** A message of ours that asked something: what it said, and what it was about. */
 export type Asked = { readonly subject: string; readonly ownText: string; readonly recordCodes: readonly string[] };
@@ -37,13 +41,13 @@ export function mayAnswer(message: Unlinked, asked: Asked): MayAnswer | null {
 }
 
 /** The reason as one reads it. */
-export function mayAnswerInWords(reason: MayAnswer): string {
+export function mayAnswerInWords(reason: MayAnswer): Said {
   switch (reason.kind) {
     case "quotes":
-      return `it quotes “${reason.line}”`;
+      return said("conversation.itQuotes", { line: reason.line });
     case "names-record":
-      return `it names ${reason.code}`;
+      return said("conversation.itNames", { code: reason.code });
     case "names-subject":
-      return "it names its subject";
+      return said("conversation.itNamesItsSubject");
   }
 }

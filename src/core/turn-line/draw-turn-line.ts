@@ -1,7 +1,11 @@
+import { standingTexts } from "../../texts/en/standing";
+import { type Said, saidOf } from "../../texts/said";
 import { DAY, HOUR } from "../kernel/instant";
 import type { StandingKind } from "../standing/standing";
 import { ageInWords } from "../time/age-in-words";
 import type { Mark, MarkKind } from "./marks";
+
+const said = saidOf(standingTexts);
 
 /** What is drawn: all times in milliseconds of UTC. */
 export type TurnLineFacts = {
@@ -29,7 +33,7 @@ export type TurnLine = {
   readonly caret: number | null;
   readonly nowX: number;
   /** The drawing in one sentence, for those who do not see it. */
-  readonly sentence: string;
+  readonly sentence: Said;
 };
 
 // The last hours and days have most of the room: x falls with the logarithm of the age, down to a year.
@@ -81,17 +85,25 @@ function openFor(facts: TurnLineFacts): "us" | "them" | null {
   return facts.standing === "to-sort" && facts.turn === "us" ? "us" : null;
 }
 
-function turnLineSentence(facts: TurnLineFacts): string {
+function turnLineSentence(facts: TurnLineFacts): Said {
   const count = (...kinds: MarkKind[]) => facts.marks.filter(([, kind]) => kinds.includes(kind)).length;
   const told = [
-    [count("t"), "from them"],
-    [count("w"), "from us"],
-    [count("m", "b"), "automatic or bounced"],
-    [count("n"), "internal"],
-  ].flatMap(([number, what]) => (number === 0 ? [] : [`${number} ${what}`]));
+    said("standing.fromThem", { count: count("t") }),
+    said("standing.fromUs", { count: count("w") }),
+    said("standing.automaticOrBounced", { count: count("m", "b") }),
+    said("standing.internal", { count: count("n") }),
+  ].filter(({ values }) => values.count !== 0);
+  return said("standing.turnLine", { messages: { all: told, by: "comma" }, turn: turnInWords(facts) });
+}
+
+function turnInWords(facts: TurnLineFacts): Said {
   const whose = openFor(facts);
-  const age = facts.turnSince === null ? "" : ` for ${ageInWords(facts.now - facts.turnSince)}`;
-  const turn = whose === "us" ? `with us${age}` : whose === "them" ? `with them${age}` : "nothing open";
-  const overdue = whose === "them" && facts.expectedAt !== null && facts.expectedAt < facts.now;
-  return `${told.join(", ")}; ${turn}${overdue ? ", overdue" : ""}`;
+  if (whose === null) return said("standing.nothingOpen");
+  const { turnSince, expectedAt, now } = facts;
+  const turn =
+    turnSince === null
+      ? said("standing.with", { whose })
+      : said("standing.withFor", { whose, age: ageInWords(now - turnSince) });
+  const isOver = whose === "them" && expectedAt !== null && expectedAt < now;
+  return isOver ? said("standing.andOverdue", { turn }) : turn;
 }

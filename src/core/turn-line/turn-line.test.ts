@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DAY, HOUR } from "../kernel/instant";
@@ -73,9 +74,9 @@ describe("the turn line", () => {
       turnSince: NOW - 8 * DAY,
       expectedAt: NOW - HOUR,
     } as const;
-    expect(line(facts).sentence).toBe(
+    expect(inEnglish(line(facts).sentence)).toBe(
       "1 from them, 1 from us, 1 automatic or bounced, 1 internal; with them for 8 days, overdue",
     );
-    expect(line({ marks: [[NOW, "t"]], standing: "settled" }).sentence).toBe("1 from them; nothing open");
+    expect(inEnglish(line({ marks: [[NOW, "t"]], standing: "settled" }).sentence)).toBe("1 from them; nothing open");
   });
 });

@@ -1,8 +1,12 @@
+import { standingTexts } from "../../texts/en/standing";
+import { type Listed, saidOf, type Wording } from "../../texts/said";
 import type { EmailAddress } from "../kernel/email-address";
 import type { MemberId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { dayInWords, overdueInWords } from "../time/day-words";
 import { type Expectation, isOpen, stillAwaited } from "./expectations";
+
+const said = saidOf(standingTexts);
 
 /** What people are called, and when and where one reads. */
 export type ExpectationReader = {
@@ -13,41 +17,46 @@ export type ExpectationReader = {
 };
 
 /** From whom it is awaited: "Perpetua Vane", "each of Otto Quayle and Perpetua Vane", "anybody at vanehouse.example". */
-export function whomInWords(expectation: Expectation, { person, member }: ExpectationReader): string {
+export function whomInWords(expectation: Expectation, { person, member }: ExpectationReader): Wording {
   const { from, need, organisation, colleagueId } = expectation;
-  if (colleagueId !== null) return member(colleagueId);
-  if (organisation !== null) return `anybody at ${organisation}`;
-  if (from.length === 0) return "anybody";
+  if (colleagueId !== null) return listed([member(colleagueId)], "and");
+  if (organisation !== null) return said("standing.anybodyAt", { organisation });
+  if (from.length === 0) return said("standing.anybody");
   const names = from.map(person);
-  if (names.length === 1) return names.join("");
-  return need === "each" ? `each of ${listed(names, "and")}` : listed(names, "or");
+  return need === "each" && names.length > 1
+    ? said("standing.eachOf", { names: listed(names, "and") })
+    : listed(names, "or");
 }
 
 /** What became of it: "by Thursday, 2 days overdue", "2 of 3 have answered, still Otto Quayle", "answered". */
-export function stateInWords(expectation: Expectation, reader: ExpectationReader): string {
+export function stateInWords(expectation: Expectation, reader: ExpectationReader): Wording {
   const { state, from, until, movedBy, answers, failed } = expectation;
-  if (!isOpen(expectation)) {
-    const endings = { answered: "answered", withdrawn: "no longer awaited", impossible: "could not be reached" };
-    return endings[state as keyof typeof endings];
-  }
-  const parts: string[] = [];
-  const left = stillAwaited(expectation);
+  if (!isOpen(expectation)) return ENDINGS[state as keyof typeof ENDINGS];
+  const parts: Wording[] = [];
   if (state === "in-part") {
-    const of = new Set(answers.map((answer) => answer.of)).size;
-    parts.push(`${of} of ${from.length} have answered, still ${listed(left.map(reader.person), "and")}`);
+    const count = new Set(answers.map((answer) => answer.of)).size;
+    const left = listed(stillAwaited(expectation).map(reader.person), "and");
+    parts.push(said("standing.haveAnswered", { count, all: from.length, left }));
   }
-  if (failed.length > 0) parts.push(`${listed(failed.map(reader.person), "and")} could not be reached`);
+  if (failed.length > 0)
+    parts.push(said("standing.thoseCouldNotBeReached", { names: listed(failed.map(reader.person), "and") }));
   parts.push(...dateInWords(until, reader));
-  if (movedBy !== null) parts.push("moved to when they are back");
-  return parts.join(", ");
+  if (movedBy !== null) parts.push(said("standing.movedToTheirReturn"));
+  return { all: parts, by: "comma" };
 }
 
-function dateInWords(until: Instant | null, { now, zone }: ExpectationReader): string[] {
-  if (until === null) return ["without a date"];
+const ENDINGS = {
+  answered: said("standing.hasAnswered"),
+  withdrawn: said("standing.noLongerAwaited"),
+  impossible: said("standing.couldNotBeReached"),
+};
+
+function dateInWords(until: Instant | null, { now, zone }: ExpectationReader): Wording[] {
+  if (until === null) return [said("standing.withoutADate")];
   const over = overdueInWords(until, now, zone);
-  return [`by ${dayInWords(until, now, zone)}`, ...(over === null ? [] : [over])];
+  return [said("standing.byDay", { day: dayInWords(until, now, zone) }), ...(over === null ? [] : [over])];
 }
 
-function listed(names: readonly string[], word: "and" | "or"): string {
-  return names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} ${word} ${names.at(-1)}`;
+function listed(names: readonly string[], by: "and" | "or"): Listed {
+  return { all: names, by };
 }

@@ -1,3 +1,8 @@
+import { waitingTexts } from "../../texts/en/waiting";
+import { type Said, saidOf } from "../../texts/said";
+
+const said = saidOf(waitingTexts);
+
 /** Whom to telephone, and about what. */
 export type Call = {
   readonly name: string;
@@ -10,10 +15,16 @@ export type Call = {
   readonly subject: string;
 };
 
-/** A note to have before one while telephoning: whom, at which number, what to ask; and a line for what was said. */
-export function callNote({ name, organisation, phone, questions, subject }: Call): string {
+/** A note to have before one while telephoning, line by line: whom, at which number, what to ask; and a line for what was said. */
+export function callNote({ name, organisation, phone, questions, subject }: Call): Said[] {
   const who = organisation === "" || organisation === name ? name : `${name} (${organisation})`;
-  const asks = questions.length === 0 ? [`what became of “${subject}”?`] : questions;
-  const head = `Call ${who}, ${phone === "" ? "number not known" : phone}`;
-  return [head, ...asks.map((ask) => `- ask: ${ask}`), "- said: "].join("\n");
+  const asks =
+    questions.length === 0
+      ? [said("waiting.askWhatBecameOf", { subject })]
+      : questions.map((question) => said("waiting.ask", { question }));
+  return [
+    phone === "" ? said("waiting.callWithoutNumber", { who }) : said("waiting.callWithNumber", { who, phone }),
+    ...asks,
+    said("waiting.saidOnTheTelephone"),
+  ];
 }

@@ -1,5 +1,4 @@
 import type { Instant } from "../kernel/instant";
-import { dayInWords } from "../time/day-words";
 
 export const TONES = ["friendly", "firm"] as const;
 type Tone = (typeof TONES)[number];
@@ -59,7 +58,7 @@ const LOCALES: Readonly<Record<ReminderLanguage, string>> = { en: "en-GB", de: "
 export function reminderText(about: Reminded, { tone, language }: ReminderStyle): string {
   const words = WORDS[language];
   const subject = about.subject.replace(/^(?:(?:re|aw|tr|fwd?|wg)\s*:\s*)+/i, "");
-  const day = language === "en" ? dayInWords(about.askedAt, about.now, about.zone) : dateIn(about, language);
+  const day = dateIn(about, language);
   return [words.greeting(about.name), words[tone]({ subject, day }), `${words.closing}\n${about.writer}`].join("\n\n");
 }
 

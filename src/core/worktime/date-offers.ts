@@ -1,11 +1,15 @@
 import { TZDate } from "@date-fns/tz";
+import { timeTexts } from "../../texts/en/time";
+import { type Said, saidOf } from "../../texts/said";
 import { type Instant, instantOf } from "../kernel/instant";
 import { zonedDay } from "../time/zoned-day";
 import { type DateMention, datesIn } from "./dates-in-text";
 import { closesToday, type DayEdge, nextOpening, type WorkingHours, workingDayAfter } from "./working-hours";
 
+const said = saidOf(timeTexts);
+
 /** A moment that is offered for a rest or a follow-up, and why. */
-export type DateOffer = { readonly label: string; readonly at: Instant };
+export type DateOffer = { readonly label: Said; readonly at: Instant };
 
 // What a thread names further away than this is hardly meant as a date to work by.
 const MAX_MENTIONS = 3;
@@ -22,12 +26,14 @@ export function dateOffers(
 ): DateOffer[] {
   const inDays = (days: number) => workingDayAfter(now, days, hours)?.[edge] ?? null;
   const offers: (DateOffer | null)[] = [
-    offer("before we close today", closesToday(now, hours)),
-    edge === "opens" ? offer("next opening", nextOpening(now, hours)) : offer("next working day", inDays(1)),
-    offer("in 2 working days", inDays(2)),
-    offer("in 5 working days", inDays(5)),
-    offer("in 10 working days", inDays(10)),
-    offer("end of the month", endOfMonth(now, hours)),
+    offer(said("time.beforeWeCloseToday"), closesToday(now, hours)),
+    edge === "opens"
+      ? offer(said("time.nextOpening"), nextOpening(now, hours))
+      : offer(said("time.nextWorkingDay"), inDays(1)),
+    offer(said("time.inWorkingDays", { count: 2 }), inDays(2)),
+    offer(said("time.inWorkingDays", { count: 5 }), inDays(5)),
+    offer(said("time.inWorkingDays", { count: 10 }), inDays(10)),
+    offer(said("time.endOfTheMonth"), endOfMonth(now, hours)),
     ...mentions(now, hours, texts, edge),
   ];
   const kept: DateOffer[] = [];
@@ -37,7 +43,7 @@ export function dateOffers(
   return kept.toSorted((a, b) => a.at - b.at);
 }
 
-function offer(label: string, at: Instant | null): DateOffer | null {
+function offer(label: Said, at: Instant | null): DateOffer | null {
   return at === null ? null : { label, at };
 }
 
@@ -46,7 +52,9 @@ function mentions(now: Instant, hours: WorkingHours, texts: readonly string[], e
   const coming = found.filter(({ at }) => at > now).toSorted((a, b) => a.at - b.at);
   const named = new Map<Instant, DateMention>();
   for (const mention of coming) if (!named.has(mention.at)) named.set(mention.at, mention);
-  return [...named.values()].slice(0, MAX_MENTIONS).map(({ at, words }) => ({ label: `they name: “${words}”`, at }));
+  return [...named.values()]
+    .slice(0, MAX_MENTIONS)
+    .map(({ at, words }) => ({ label: said("time.theyName", { words }), at }));
 }
 
 /** The closing of the last working day of the month of `now`; null for an office that never opens. */

@@ -1,3 +1,5 @@
+import { timeTexts } from "../../texts/en/time";
+import { type Said, saidOf } from "../../texts/said";
 import type { Instant } from "../kernel/instant";
 import { err, ok, type Result } from "../kernel/result";
 import { calendarDay } from "../time/calendar-day";
@@ -11,6 +13,8 @@ import {
   type WorkingHours,
   workingDayAfter,
 } from "./working-hours";
+
+const said = saidOf(timeTexts);
 
 /** Why a text is no date to work by. */
 export type DateProblem = "empty" | "not-understood" | "past" | "no-such-time" | "closed-for-good";
@@ -104,17 +108,17 @@ function withHour(words: string): string {
 }
 
 /** A problem with a date as the person who entered it reads it. */
-export function dateProblemInWords(problem: DateProblem): string {
+export function dateProblemInWords(problem: DateProblem): Said {
   switch (problem) {
     case "empty":
-      return "Say until when, for instance “fri 10” or “in 3 working days”.";
+      return said("time.sayUntilWhen");
     case "not-understood":
-      return "That is no date I know. Try “fri 10”, “12 Dec”, “in 3 working days” or “end of month”.";
+      return said("time.thatIsNoDate");
     case "past":
-      return "That is in the past; choose a time to come.";
+      return said("time.thatIsPast");
     case "no-such-time":
-      return "There is no such time: the calendar has no such day, or the clocks skip that hour.";
+      return said("time.thereIsNoSuchTime");
     case "closed-for-good":
-      return "The tray's hours give no such time.";
+      return said("time.hoursGiveNoSuchTime");
   }
 }

@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import { calendarDays } from "./calendar-days";
 
@@ -41,7 +42,7 @@ describe("the days of a calendar file", () => {
   });
 
   it("are none in a file of something else", () => {
-    expect(calendarDays("Dear all,", "2026-01-01")).toEqual({
+    expect(inEnglish(calendarDays("Dear all,", "2026-01-01"))).toEqual({
       days: [],
       problems: [{ line: 1, words: "there is no event in it" }],
     });

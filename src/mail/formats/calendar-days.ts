@@ -1,11 +1,15 @@
 import ICAL from "ical.js";
+import { officeTexts } from "../../texts/en/office";
+import { type Said, saidOf } from "../../texts/said";
 
 /** The days of a calendar file, and what could not be read of it, each by the line where it begins. */
 export type CalendarDays = {
   /** `YYYY-MM-DD`, each once, in order. */
   readonly days: readonly string[];
-  readonly problems: readonly { readonly line: number; readonly words: string }[];
+  readonly problems: readonly { readonly line: number; readonly words: Said }[];
 };
+
+const said = saidOf(officeTexts);
 
 // A file of public holidays has some hundred entries, and none of them lasts for a season.
 const MAX_EVENTS = 2_000;
@@ -18,15 +22,16 @@ const MAX_YEARS = 5;
  */
 export function calendarDays(text: string, from: string): CalendarDays {
   const days = new Set<string>();
-  const problems: { line: number; words: string }[] = [];
+  const problems: { line: number; words: Said }[] = [];
   const events = eventsOf(text);
-  if (events.length === 0) return { days: [], problems: [{ line: 1, words: "there is no event in it" }] };
-  if (events.length > MAX_EVENTS) problems.push({ line: 1, words: `only the first ${MAX_EVENTS} events are read` });
+  if (events.length === 0) return { days: [], problems: [{ line: 1, words: said("office.noEventInIt") }] };
+  if (events.length > MAX_EVENTS)
+    problems.push({ line: 1, words: said("office.onlyTheFirstEvents", { most: MAX_EVENTS }) });
   for (const { line, lines } of events.slice(0, MAX_EVENTS)) {
     try {
       for (const day of daysOf(lines, from)) days.add(day);
     } catch {
-      problems.push({ line, words: "this event has no date that can be read" });
+      problems.push({ line, words: said("office.eventHasNoDate") });
     }
   }
   return { days: [...days].toSorted(), problems };

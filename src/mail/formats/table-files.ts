@@ -1,6 +1,10 @@
 import { parse } from "csv-parse/sync";
 import { stringify } from "csv-stringify/sync";
 import { err, ok, type Result } from "../../core/kernel/result";
+import { recordsTexts } from "../../texts/en/records";
+import { type Said, saidOf } from "../../texts/said";
+
+const said = saidOf(recordsTexts);
 
 /** A line of a table with its number in the file, counted from one with the heading. */
 export type TableLine = { readonly line: number; readonly cells: Readonly<Record<string, string>> };
@@ -10,9 +14,9 @@ const MAX_LINES = 10_000;
 /**
  * The lines of a table in CSV (RFC 4180, also with semicolons or tabs, as spreadsheets write it), by the names of its
  * columns in the first line, in whatever case and order; columns of other names are left out. The first of `columns` has
- * to be there. A refusal is a sentence for the person whose file it is.
+ * to be there. A refusal is for the person whose file it is.
  */
-export function readTable(text: string, columns: readonly string[]): Result<TableLine[], string> {
+export function readTable(text: string, columns: readonly string[]): Result<TableLine[], Said> {
   const [first = ""] = text.split(/\r?\n/, 1);
   const [delimiter = ","] = [",", ";", "\t"].toSorted((a, b) => first.split(b).length - first.split(a).length);
   try {
@@ -26,8 +30,7 @@ export function readTable(text: string, columns: readonly string[]): Result<Tabl
       to: MAX_LINES,
     });
     const [needed = ""] = columns;
-    if (!first.toLowerCase().includes(needed))
-      return err(`Its first line has to name the columns, one of them “${needed}”.`);
+    if (!first.toLowerCase().includes(needed)) return err(said("records.firstLineHasToName", { needed }));
     return ok(
       rows.map(({ record, info }) => ({
         line: info.lines,
@@ -37,7 +40,7 @@ export function readTable(text: string, columns: readonly string[]): Result<Tabl
       })),
     );
   } catch (problem) {
-    return err(`That is no table in CSV: ${problem instanceof Error ? problem.message : "it cannot be read"}.`);
+    return err(said("records.isNoTable", { problem: problem instanceof Error ? problem.message : String(problem) }));
   }
 }
 

@@ -1,5 +1,6 @@
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
+import { inEnglish } from "@tests/support/english";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { startLeavingSite } from "../outside-world/leaving-site";
 import { isInside, oneClickLeaver } from "./one-click";
@@ -39,14 +40,14 @@ describe("leaving at once", () => {
   it("posts what RFC 8058 asks for, and nothing that says who we are", async () => {
     const site = await startLeavingSite("127.0.0.1");
     const leaver = oneClickLeaver(`http://127.0.0.1:${site.port}`);
-    expect(await leaver.leave("https://list.example/leave?n=7")).toEqual({ kind: "left" });
+    expect(inEnglish(await leaver.leave("https://list.example/leave?n=7"))).toEqual({ kind: "left" });
     expect(site.asked).toEqual(["list.example/leave?n=7 List-Unsubscribe=One-Click"]);
-    expect(await leaver.leave("https://list.example/elsewhere")).toEqual({
+    expect(inEnglish(await leaver.leave("https://list.example/elsewhere"))).toEqual({
       kind: "refused",
       reason: "the site answered 404",
     });
     await site.close();
-    expect(await leaver.leave("https://list.example/leave")).toEqual({
+    expect(inEnglish(await leaver.leave("https://list.example/leave"))).toEqual({
       kind: "not-now",
       reason: "the site could not be reached",
     });
@@ -57,7 +58,9 @@ describe("leaving at once", () => {
     ["https://127.0.0.1/leave", { kind: "not-now", reason: "the address leads to a network of ours" }],
     ["https://[::1]/leave", { kind: "not-now", reason: "the address leads to a network of ours" }],
     ["https://localhost/leave", { kind: "not-now", reason: "the address leads to a network of ours" }],
-  ])("does not ask %s", async (url, outcome) => expect(await oneClickLeaver(null).leave(url)).toEqual(outcome));
+  ])("does not ask %s", async (url, outcome) =>
+    expect(inEnglish(await oneClickLeaver(null).leave(url))).toEqual(outcome),
+  );
 
   describe("at a site that answers oddly", () => {
     let server: Server;
@@ -75,7 +78,7 @@ describe("leaving at once", () => {
       oneClickLeaver(`http://127.0.0.1:${(server.address() as AddressInfo).port}`).leave("https://list.example/leave");
 
     it("follows no redirection", async () => {
-      expect(await leave()).toEqual({ kind: "refused", reason: "the site answered 302" });
+      expect(inEnglish(await leave())).toEqual({ kind: "refused", reason: "the site answered 302" });
       expect(headers).toHaveLength(1);
       expect(Object.keys(headers[0] ?? {}).toSorted()).toEqual([
         "connection",

@@ -4,6 +4,8 @@ import { type RequestOptions, request as secureRequest } from "node:https";
 import type { LookupFunction } from "node:net";
 import ipaddr from "ipaddr.js";
 import type { LeavingOutcome, ListLeaver } from "../../core/ports";
+import { writingTexts } from "../../texts/en/writing";
+import { type Said, saidOf } from "../../texts/said";
 
 const TIMEOUT_MS = 10_000;
 const BODY = "List-Unsubscribe=One-Click";
@@ -17,6 +19,8 @@ export function isInside(address: string): boolean {
   if (!ipaddr.isValid(address)) return true;
   return ipaddr.process(address).range() !== "unicast";
 }
+
+const said = saidOf(writingTexts);
 
 const INSIDE_PROBLEM = "EINSIDE";
 
@@ -41,29 +45,29 @@ export function oneClickLeaver(via: string | null): ListLeaver {
   return {
     async leave(url) {
       const target = new URL(url);
-      if (target.protocol !== "https:") return { kind: "refused", reason: "the address is not a safe one" };
+      if (target.protocol !== "https:") return { kind: "refused", reason: said("writing.siteIsNotSafe") };
       try {
         return outcomeOf(await (via === null ? postOutside(target) : postVia(new URL(via), target)));
       } catch (problem) {
         return {
           kind: "not-now",
-          reason: PROBLEMS[(problem as { code?: string }).code ?? ""] ?? "the site could not be reached",
+          reason: PROBLEMS[(problem as { code?: string }).code ?? ""] ?? said("writing.siteNotReached"),
         };
       }
     },
   };
 }
 
-const PROBLEMS: Readonly<Record<string, string>> = {
-  ENOTFOUND: "there is no site of that name",
-  ETIMEDOUT: "the site did not answer in time",
-  [INSIDE_PROBLEM]: "the address leads to a network of ours",
+const PROBLEMS: Readonly<Record<string, Said>> = {
+  ENOTFOUND: said("writing.noSiteOfThatName"),
+  ETIMEDOUT: said("writing.siteDidNotAnswer"),
+  [INSIDE_PROBLEM]: said("writing.siteIsOurs"),
 };
 
 function outcomeOf(status: number): LeavingOutcome {
   if (status >= 200 && status < 300) return { kind: "left" };
-  if (status >= 500 || status === 429) return { kind: "not-now", reason: `the site answered ${status}` };
-  return { kind: "refused", reason: `the site answered ${status}` };
+  if (status >= 500 || status === 429) return { kind: "not-now", reason: said("writing.siteAnswered", { status }) };
+  return { kind: "refused", reason: said("writing.siteAnswered", { status }) };
 }
 
 const HEADERS = { "Content-Type": "application/x-www-form-urlencoded", "Content-Length": String(BODY.length) };

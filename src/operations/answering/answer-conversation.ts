@@ -25,6 +25,8 @@ import { inTransactionUnlessRefused, type Transaction } from "../../storage/base
 import { conversationRow, correspondenceOf, endDraft, rawMessage } from "../../storage/conversation/index";
 import { factsOf, lockConversations, type NewMessage } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
+import { refusalsTexts } from "../../texts/en/refusals";
+import { saidOf } from "../../texts/said";
 import { factOf } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
 import { carryOut, isEmpty, notToSettle } from "../changes/change-conversations";
@@ -36,6 +38,8 @@ import type { SeenDraft } from "../reading/shared-drafts";
 import type { Refusal } from "../refusals/refusal";
 import { attachmentsOfDraft } from "./draft-attachments";
 import { type Letter, saveLetter, storedLetter, type Writer } from "./letters";
+
+const said = saidOf(refusalsTexts);
 
 /** What happens to the conversation once the answer is on its way. */
 export type AfterAnswer =
@@ -179,14 +183,15 @@ async function crossing(
   if (draft !== null && !(await endDraft(trx, grant, draft, "sent", deps.now()))) return { kind: "draft-changed" };
   if (anyway) return null;
   const unseen = messages.filter(({ version }) => seenVersion !== null && version > seenVersion);
-  const names = async (memberId: MemberId | null) =>
-    (await membersOfTray(trx, grant.tray.id)).find((member) => member.id === memberId)?.name ?? "A colleague";
+  const nameOf = async (memberId: MemberId | null) =>
+    (await membersOfTray(trx, grant.tray.id)).find((member) => member.id === memberId)?.name ??
+    said("refusals.aColleague");
   const ours = unseen.findLast(({ direction }) => direction === "out");
-  if (ours !== undefined) return { kind: "answered-meanwhile", who: await names(ours.authorId) };
+  if (ours !== undefined) return { kind: "answered-meanwhile", who: await nameOf(ours.authorId) };
   const theirs = unseen.findLast((message) => moveEffect(message) === "they-wrote");
   if (theirs !== undefined) return { kind: "new-message", who: theirs.fromName || theirs.from };
   const writing = (await whoIsPresent({ ...deps, db: trx }, grant, id)).find(({ doing }) => doing === "writing");
-  return writing === undefined ? null : { kind: "also-writing", who: await names(writing.memberId) };
+  return writing === undefined ? null : { kind: "also-writing", who: await nameOf(writing.memberId) };
 }
 
 /** What a decision that goes with a message of ours comes to. */

@@ -6,11 +6,15 @@ import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
 import { listMessage } from "../../storage/conversation/index";
 import { factsOf, lockConversations } from "../../storage/facts/index";
+import { writingTexts } from "../../texts/en/writing";
+import { type Said, saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import { carryOut } from "../changes/change-conversations";
 import { type Refusal, refusalInWords } from "../refusals/refusal";
 import { answerConversation } from "./answer-conversation";
 import type { Writer } from "./letters";
+
+const said = saidOf(writingTexts);
 
 /** How a list was left. */
 export type Left = { readonly by: "one-click" | "mail"; readonly conversationId: ConversationId };
@@ -24,23 +28,25 @@ export async function leaveList(
   grant: TrayGrant,
   writer: Writer,
   messageId: MessageId,
-): Promise<Result<Left, string>> {
+): Promise<Result<Left, Said>> {
   const refused = (refusal: Refusal) => err(refusalInWords(refusal));
   if (grant.role === "reader") return refused({ kind: "readers-only-read" });
   const message = await listMessage(deps.db, grant, messageId);
   if (message === null) return refused({ kind: "no-such", what: "message" });
   const { ways, conversationId, sender, isImitation } = message;
-  if (isImitation) return err("Its sender is perhaps not who it seems: leaving would only tell them that it is read.");
+  if (isImitation) return err(said("writing.itsSenderIsPerhapsNot"));
   if (ways.atOnce !== null) {
     const outcome = await deps.lists.leave(ways.atOnce);
     if (outcome.kind !== "left") {
-      const again = outcome.kind === "not-now" ? " Try again later." : "";
-      return err(`Not left: ${outcome.reason}.${again}`);
+      const { reason } = outcome;
+      return err(
+        outcome.kind === "not-now" ? said("writing.notLeftNow", { reason }) : said("writing.notLeft", { reason }),
+      );
     }
     await noteLeft(deps, grant, conversationId, { kind: "list-left", list: message.list ?? sender, by: "one-click" });
     return ok({ by: "one-click", conversationId });
   }
-  if (ways.mail === null) return err("It names a page only; open that and leave the list there.");
+  if (ways.mail === null) return err(said("writing.itNamesAPageOnly"));
   const { to, subject, body } = ways.mail;
   const sent = await answerConversation(deps, grant, writer, conversationId, {
     to: [{ name: "", address: to }],

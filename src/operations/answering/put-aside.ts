@@ -20,14 +20,19 @@ import {
   putJobAside,
 } from "../../storage/queue/index";
 import { endZipExport, zipExportById } from "../../storage/records/index";
+import { officeTexts } from "../../texts/en/office";
+import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
 import { putSendingAside } from "./send-message";
+
+const said = saidOf(officeTexts);
 
 const MOST_DEATHS = 2;
 const SHOWN_ASIDE = 50;
 const FORGOTTEN_AFTER = 7 * DAY;
-const WORDS = "It stopped the server twice and was put aside; it is not tried again by itself.";
+const WORDS = writtenDown(said("office.itStoppedTheServerTwice"));
 
 /** The name of what a job establishes: the same for the same job. */
 export const jobKey = (job: Job) => JSON.stringify(job);
@@ -89,13 +94,21 @@ async function endAsFailed(trx: Transaction, deps: Within, job: Job): Promise<Ab
         endedAt: now,
       });
       await dropImportFile(trx, job.importId);
-      return { trayId: run?.trayId ?? null, byMemberId: run?.byMemberId ?? null, about: run?.fileName ?? "an import" };
+      return {
+        trayId: run?.trayId ?? null,
+        byMemberId: run?.byMemberId ?? null,
+        about: run?.fileName ?? writtenDown(said("office.anImport")),
+      };
     }
     case "run-bulk": {
       const run = (await lockBulkRun(trx, job.runId, 0))?.run;
       if (run?.endedAt === null)
         await noteBulkProgress(trx, job.runId, { state: "failed", problem: WORDS, endedAt: now }, now);
-      return { trayId: run?.trayId ?? null, byMemberId: run?.byMemberId ?? null, about: run?.words ?? "a run" };
+      return {
+        trayId: run?.trayId ?? null,
+        byMemberId: run?.byMemberId ?? null,
+        about: run?.words ?? writtenDown(said("office.aRun")),
+      };
     }
     case "pack-parcel": {
       const parcel = await zipExportById(trx, job.parcelId);
@@ -103,7 +116,7 @@ async function endAsFailed(trx: Transaction, deps: Within, job: Job): Promise<Ab
       return {
         trayId: parcel?.trayId ?? null,
         byMemberId: parcel?.byMemberId ?? null,
-        about: parcel?.name ?? "an export",
+        about: parcel?.name ?? writtenDown(said("office.anExport")),
       };
     }
     case "read-documents":
@@ -111,18 +124,18 @@ async function endAsFailed(trx: Transaction, deps: Within, job: Job): Promise<Ab
     case "empty-bins":
     case "tell-by-clock":
     case "resume-work":
-      return { trayId: null, byMemberId: null, about: CLOCKWORK[job.kind] };
+      return { trayId: null, byMemberId: null, about: writtenDown(CLOCKWORK[job.kind]) };
     default:
       return assertNever(job);
   }
 }
 
 const CLOCKWORK = {
-  "read-documents": "Reading attachments, so that they are found by their words",
-  "wake-rested": "Bringing back what rested until now",
-  "empty-bins": "Emptying bins and what has run out",
-  "tell-by-clock": "Reminders and notifications by the clock",
-  "resume-work": "Taking up what a stopped server left",
+  "read-documents": said("office.readingAttachmentsSoThatThey"),
+  "wake-rested": said("office.bringingBackWhatRestedUntil"),
+  "empty-bins": said("office.emptyingBinsAndWhatHas"),
+  "tell-by-clock": said("office.remindersAndNotificationsByThe"),
+  "resume-work": said("office.takingUpWhatAStopped"),
 } as const;
 
 /** What was put aside in a tray that one leads, and what concerns all trays. */

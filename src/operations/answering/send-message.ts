@@ -14,15 +14,19 @@ import {
   type OutgoingMessage,
   setDelivery,
 } from "../../storage/mail/index";
+import { writingTexts } from "../../texts/en/writing";
+import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
 import type { Refusal } from "../refusals/refusal";
+
+const said = saidOf(writingTexts);
 
 /** Which try this is; after the last one a message that cannot be handed over has failed. */
 export type Attempt = { readonly number: number; readonly last: boolean };
 
-const UNCERTAIN =
-  "The program stopped while this was being handed over: it may be out already. Ask, or send it again if a second copy does no harm.";
+const UNCERTAIN = writtenDown(said("writing.theProgramStoppedWhileThis"));
 
 /**
  * Sends a message that waits to go. Throws when it should be tried again. What is out is never sent again; a try that was
@@ -72,7 +76,11 @@ async function isPaced(trx: Transaction, deps: Within, message: OutgoingMessage)
   for (const [domain, limit] of limits) {
     if (!Number.isFinite(limit)) continue;
     if ((await handedOverSince(trx, domain, later(deps.now(), -PACE))) < limit) continue;
-    const reason = `at most ${limit} messages a minute go ${domain === null ? "out" : `to ${domain}`}`;
+    const reason = writtenDown(
+      domain === null
+        ? said("writing.atMostMessagesGoOut", { limit })
+        : said("writing.atMostMessagesGoTo", { limit, domain }),
+    );
     await setDelivery(trx, message.id, { state: "waiting", reason }, deps.now());
     const next = later(deps.now(), PACE / limit + SECOND);
     await deps.jobs.enqueue(trx, { kind: "send-message", messageId: message.id }, next);
@@ -93,10 +101,14 @@ async function failSending(trx: Transaction, deps: Within, message: OutgoingMess
 /** Ends a message that was to go as failed, within a transaction that somebody else ends; says whose it is. */
 export async function putSendingAside(trx: Transaction, deps: Within, id: MessageId, reason: string) {
   const message = await lockOutgoing(trx, id);
-  if (message === null) return { trayId: null, byMemberId: null, about: "a message" };
+  if (message === null) return { trayId: null, byMemberId: null, about: writtenDown(said("writing.aMessage")) };
   const isOut = message.state === "going";
   if (isOut || message.state === "waiting") await failSending(trx, deps, message, isOut ? UNCERTAIN : reason);
-  return { trayId: message.trayId, byMemberId: null, about: `a message to ${message.to.join(", ")}` };
+  return {
+    trayId: message.trayId,
+    byMemberId: null,
+    about: writtenDown(said("writing.aMessageTo", { to: message.to.join(", ") })),
+  };
 }
 
 /** Puts a message that failed back to go; the conversation keeps its standing until somebody decides. */

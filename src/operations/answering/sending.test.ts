@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { aMessage } from "@tests/support/mail";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
@@ -68,7 +69,7 @@ describe("taking a message back", () => {
     const sent = await answer(id, "ann@a.example");
     expect((await look(id)).docket.standing.kind).toBe("waiting");
     const taken = await withdrawMessage(held, office.grant, sent);
-    expect(taken).toMatchObject({
+    expect(inEnglish(taken)).toMatchObject({
       value: { subject: "Re: Matter", to: [{ address: "ann@a.example" }], conversationId: id },
     });
     expect(taken.ok && taken.value.html).toContain("Unrepeatable words.");
@@ -85,7 +86,9 @@ describe("taking a message back", () => {
     const id = await conversation("bob@b.example");
     const sent = await answer(id, "bob@b.example");
     await sendMessage(held, sent, once);
-    expect(await withdrawMessage(held, office.grant, sent)).toMatchObject({ error: { kind: "already-sent" } });
+    expect(await withdrawMessage(held, office.grant, sent)).toMatchObject({
+      error: { kind: "already-sent" },
+    });
     expect((await look(id)).messages.at(-1)?.delivery?.state).toBe("sent");
   });
 

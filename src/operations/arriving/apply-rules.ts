@@ -11,6 +11,7 @@ import { categoriesOf, factsOf, lockCategoriesForShare, lockConversations } from
 import { recordsByIds } from "../../storage/records/index";
 import type { Asking, Within } from "../base/deps";
 import { rulesLately, timesOffLately } from "../base/tray-directory";
+import { writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
 import type { Incoming } from "./stored-form";
 
@@ -55,11 +56,12 @@ export async function applyRules(
 ): Promise<void> {
   if (rules.length === 0) return;
   const givable = await givableIn(trx, deps, tray, rules);
-  for (const { rule, mark } of rules) {
+  for (const { rule, why } of rules) {
     const [conversation] = await lockConversations(trx, tray.id, [id]);
     if (conversation === undefined) throw new Error(`conversation ${id} went away under its rules`);
     const known = (await factsOf(trx, [id])).get(id) ?? NOTHING_HAPPENED;
     const effects = planRule(rule, known, givable, starts);
+    const mark = { id: rule.id, name: rule.name, why: writtenDown(why) };
     await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [{ conversation, known, effects }], mark);
   }
 }

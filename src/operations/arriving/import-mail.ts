@@ -14,10 +14,15 @@ import { DamagedFile, readMailFiles } from "../../mail/index";
 import type { Tray } from "../../storage/access/index";
 import { inTransaction, type Transaction } from "../../storage/base/index";
 import { factsOf, lockConversations } from "../../storage/facts/index";
+import { officeTexts } from "../../texts/en/office";
+import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
 import { colleaguesNow, traysOfAddresses } from "../base/tray-directory";
+import { writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
 import { type Incoming, ingestMessages } from "./ingest-message";
+
+const said = saidOf(officeTexts);
 
 export type ImportReport = {
   readonly read: number;
@@ -73,12 +78,16 @@ export async function importFiles(deps: Deps, tray: Tray, path: string, options:
   return { ...(await importInto(deps, tray, messages, options)), passedOver };
 }
 
+const FILES_NAMED = 5;
+
 /** What an import passed over, in a sentence; null where that is nothing. */
 export function passedOverInWords({ passedOver }: ImportReport): string | null {
   if (passedOver.length === 0) return null;
-  const named = passedOver.slice(0, 5).join(", ");
-  const more = passedOver.length > 5 ? ` and ${passedOver.length - 5} more` : "";
-  return `Passed over, as it is no mail: ${named}${more}.`;
+  const files = passedOver.slice(0, FILES_NAMED).join(", ");
+  const count = passedOver.length - FILES_NAMED;
+  return writtenDown(
+    count > 0 ? said("office.passedOverAndMore", { files, count }) : said("office.passedOver", { files }),
+  );
 }
 
 /** The same from wherever messages come. Every batch is one transaction, so that it can end anywhere and be run again. */
@@ -134,7 +143,10 @@ export async function importInto(
   await flush();
   await storing;
   if (problem === null) return report;
-  return { ...report, problem: `after message ${report.read} (byte ${report.bytesRead}): ${problem}` };
+  return {
+    ...report,
+    problem: writtenDown(said("office.afterMessageByte", { read: report.read, byte: report.bytesRead, problem })),
+  };
 }
 
 /** A message of the past as it comes in from a file: nobody has to sort it, and no rule acts on it. */

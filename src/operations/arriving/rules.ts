@@ -7,6 +7,7 @@ import { inTransactionUnlessRefused, type Transaction } from "../../storage/base
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { newestArrivals, orderRules, removeRule, rulesOf, saveRule } from "../../storage/mail/index";
 import { recordsByIds } from "../../storage/records/index";
+import type { Wording } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
 
@@ -87,13 +88,13 @@ export async function placeRules(deps: Deps, grant: TrayGrant, ids: readonly Rul
 const TRIED_ON = 200;
 
 /** What a rule would have been for. */
-export type RuleTrial = {
+export type RuleTrial<Why = Wording> = {
   readonly of: number;
   readonly matches: readonly {
     readonly id: string;
     readonly who: string;
     readonly subject: string;
-    readonly why: string;
+    readonly why: Why;
   }[];
 };
 

@@ -8,7 +8,12 @@ import { listNameIn, waysToLeave } from "../../core/message/ways-to-leave";
 import type { MessageFact } from "../../core/standing/derive-standing";
 import type { Colleague, Tray } from "../../storage/access/index";
 import type { ArrivalRoute, NewMessage } from "../../storage/facts/index";
+import { conversationTexts } from "../../texts/en/conversation";
+import { saidOf } from "../../texts/said";
 import { addressesOf } from "../base/tray-directory";
+import { writtenDown } from "../base/written-down";
+
+const said = saidOf(conversationTexts);
 
 /** A message on its way into a tray. */
 export type Incoming = {
@@ -27,7 +32,7 @@ export type Incoming = {
   readonly envelopeSender: string;
 };
 
-const NOBODY: Mailbox = { name: "Unknown sender", address: looseAddress("") };
+const NOBODY: Mailbox = { name: writtenDown(said("conversation.unknownSender")), address: looseAddress("") };
 
 /** The ways on which it reached this tray. */
 export function routesOf(tray: Tray, { recipients, envelopeSender }: Incoming): ArrivalRoute[] {

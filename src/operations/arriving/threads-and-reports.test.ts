@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { aBounce, aMessage } from "@tests/support/mail";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
@@ -172,10 +173,14 @@ describe("joining and splitting by hand", () => {
     expect(await joinConversations(tray.deps, office.grant, one.id, one.id)).toMatchObject({
       error: { kind: "same-conversation" },
     });
-    expect(await joinConversations(tray.deps, office.grant, one.id, trustedId(tray.deps.newId()))).toMatchObject({
+    expect(
+      inEnglish(await joinConversations(tray.deps, office.grant, one.id, trustedId(tray.deps.newId()))),
+    ).toMatchObject({
       error: { kind: "no-such-conversation" },
     });
-    expect(await splitOff(tray.deps, office.grant, one.id, message?.id ?? trustedId<MessageId>(""))).toMatchObject({
+    expect(
+      inEnglish(await splitOff(tray.deps, office.grant, one.id, message?.id ?? trustedId<MessageId>(""))),
+    ).toMatchObject({
       error: { kind: "nothing-would-stay" },
     });
   });

@@ -1,4 +1,5 @@
 import { type Desk, done, only, refusal, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { passes, setUpParts, testTray } from "@tests/support/test-database";
 import { beforeEach, describe, expect, it } from "vitest";
 import { DAY } from "../../core/kernel/instant";
@@ -29,7 +30,9 @@ const EVERYTHING = { group: null, memberId: null, before: null } as const;
 const looked = async (filter: Partial<Parameters<typeof getAccessLog>[2]> = {}, who = desk.lead) =>
   done(await getAccessLog(desk.tray.deps, who, { ...EVERYTHING, ...filter }));
 const said = async (filter: Parameters<typeof looked>[0] = {}, who = desk.lead) =>
-  (await looked(filter, who)).events.map((event) => `${event.who} ${event.did}`).toReversed();
+  inEnglish(await looked(filter, who))
+    .events.map((event) => `${event.who} ${event.did}`)
+    .toReversed();
 const from = (device: string) => ({ ...desk.tray.deps, from: { address: "192.0.2.7", device } });
 
 describe("the access log", () => {
@@ -53,7 +56,7 @@ describe("the access log", () => {
       `${desk.mara.name} signed out`,
     ]);
     for (const event of (await looked()).events)
-      expect(event).toMatchObject({ address: "192.0.2.7", device: "Firefox on Linux" });
+      expect(inEnglish(event)).toMatchObject({ address: "192.0.2.7", device: "Firefox on Linux" });
   });
 
   it("keeps who changes rights, the operator among them", async () => {

@@ -11,8 +11,12 @@ import {
   type TrayGrant,
 } from "../../storage/access/index";
 import type { Database } from "../../storage/base/index";
+import { journalTexts } from "../../texts/en/journal";
+import { type Said, type Sayable, saidOf } from "../../texts/said";
 import type { Refusal } from "../refusals/refusal";
 import type { Deps, Within } from "./deps";
+
+const said = saidOf(journalTexts);
 
 /** Whom something was done by and to, and in which tray; null for none. */
 export type Concerned = {
@@ -51,8 +55,8 @@ export function noteExport(
 export type LoggedAccess = {
   readonly id: string;
   readonly at: Instant;
-  readonly who: string;
-  readonly did: string;
+  readonly who: Sayable;
+  readonly did: Said;
   readonly address: string;
   readonly device: string;
 };
@@ -77,7 +81,7 @@ export async function getAccessLog(
     .slice(0, PAGE)
     .map(({ id, at, deed, address, device, byName, aboutName, recordCode }): LoggedAccess => {
       const isStranger = deed.kind === "sign-in-failed" && byName === null;
-      const who = byName ?? (isStranger ? "Somebody" : "The operator");
+      const who = byName ?? (isStranger ? said("journal.somebodyElse") : said("journal.theOperator"));
       return { id, at, who, did: accessDeedInWords(deed, { about: aboutName, recordCode }), address, device };
     });
   return ok({ events, hasMore: found.length > PAGE, keptMs: deps.accessLogKeptMs });

@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { aMessage } from "@tests/support/mail";
 import { manyOfIt } from "@tests/support/many";
 import {
@@ -243,7 +244,7 @@ describe(`a category of ${MANY} conversations`, () => {
       { ids: [ids[MANY] ?? trustedId("")], seenVersion: null },
       { kind: "categorise", categoryId: rounds, give: true },
     );
-    expect(refused).toMatchObject({ ok: false, error: { kind: "category-retired", name: "Rounds" } });
+    expect(inEnglish(refused)).toMatchObject({ ok: false, error: { kind: "category-retired", name: "Rounds" } });
     value(await bringBackCategory(tray.deps, lead, spring));
     expect((await getCategoriesInCare(tray.deps, lead)).categories.every((one) => !one.retired)).toBe(true);
     // Brought back since, retiring it cannot be taken back.
@@ -267,7 +268,7 @@ describe(`a category of ${MANY} conversations`, () => {
     const view = { order: "date", reversed: false, grouping: null } as const;
     const request = (narrowing = {}) => ({ scope: "to-sort" as const, narrowing, view });
     const counts = await countsToNarrow(tray.deps, lead, office.ines, request(), "category");
-    expect(counts.map(({ name, count }) => [name, count])).toEqual([
+    expect(inEnglish(counts.map(({ name, count }) => [name, count]))).toEqual([
       ["Tuning", MANY],
       ["Tuning › Rounds", MANY],
       ["Quotes", 40],
@@ -296,7 +297,7 @@ describe("what was decided before a category ended", () => {
     value(await undoBatch(tray.deps, lead, given.batchId));
     expect(await ofOne(one)).toEqual([]);
     passes(tray, 1);
-    expect(value(await redoNewest(tray.deps, lead)).what).toBe("added Rounds");
+    expect(inEnglish(value(await redoNewest(tray.deps, lead)).what)).toBe("added Rounds");
     expect(await ofOne(one)).toEqual([quotes]);
     expect(await lost()).toEqual([]);
     value(await undo(stepId));

@@ -10,14 +10,19 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { readTable, writeTable } from "../../mail/index";
 import type { TrayGrant } from "../../storage/access/index";
 import { addCategories, categoriesOf, MAX_CATEGORIES, saveCategory } from "../../storage/facts/index";
+import { categoriesTexts } from "../../texts/en/categories";
+import { type Said, saidOf } from "../../texts/said";
 import { noteExport } from "../base/access-log";
 import type { Deps } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import {
   type CategoriesChanged,
   type CategoryChange,
   type CategoryRefusal,
   changeCategories,
 } from "./change-categories";
+
+const said = saidOf(categoriesTexts);
 
 /** The categories of a tray, its own and those of all, as CSV (RFC 4180). */
 export async function exportCategories(deps: Deps, grant: TrayGrant): Promise<string> {
@@ -34,7 +39,7 @@ export async function tryCategoryTable(
   deps: Deps,
   grant: TrayGrant,
   text: string,
-): Promise<Result<readonly ReportedLine[], string>> {
+): Promise<Result<readonly ReportedLine[], Said>> {
   const table = readTable(text, CATEGORY_COLUMNS);
   if (!table.ok) return table;
   const seen = await categoriesOf(deps.db, grant.tray.id);
@@ -54,7 +59,7 @@ type Imported = Promise<Result<CategoriesChanged<readonly ReportedLine[]>, Categ
 export async function importCategories(deps: Deps, grant: TrayGrant, text: string): Imported {
   const table = readTable(text, CATEGORY_COLUMNS);
   if (!table.ok) return err({ kind: "nothing-chosen" });
-  return takeIn(deps, grant, grant.tray.id, table.value, "took categories in from a file");
+  return takeIn(deps, grant, grant.tray.id, table.value, said("categories.tookCategoriesInFromA"));
 }
 
 /** Gives a tray the categories of a starting set; those that it has already stay as they are. */
@@ -63,12 +68,12 @@ export async function beginWithSet(deps: Deps, grant: TrayGrant, setId: string):
   if (set === undefined) return err({ kind: "nothing-chosen" });
   const rows = set.categories.map(({ name, ink, under }, at) => ({
     line: at + 1,
-    cells: { path: under === undefined ? name : `${under} › ${name}`, ink },
+    cells: { path: [under, name].flatMap((one) => (one === undefined ? [] : writtenDown(one))).join(" › "), ink },
   }));
-  return takeIn(deps, grant, grant.tray.id, rows, `began with the set “${set.name}”`);
+  return takeIn(deps, grant, grant.tray.id, rows, said("categories.beganWithTheSet", { name: set.name }));
 }
 
-function takeIn(deps: Deps, grant: TrayGrant, scope: TrayId, rows: readonly TableRow[], words: string): Imported {
+function takeIn(deps: Deps, grant: TrayGrant, scope: TrayId, rows: readonly TableRow[], words: Said): Imported {
   type TakenIn = Result<CategoryChange<readonly ReportedLine[]>, CategoryRefusal>;
   return changeCategories(deps, grant, scope, async (trx, seen): Promise<TakenIn> => {
     const planned = planCategoryTable(lines(rows), seen, scope, deps.newId);

@@ -6,7 +6,9 @@ import { allTrays, grantsOf, mayMembersChangeCategories, type TrayGrant } from "
 import { inTransaction, type Transaction } from "../../storage/base/index";
 import { asCategoryStep, type CategoryUses } from "../../storage/categories/index";
 import { lockCategories } from "../../storage/facts/index";
+import type { Said } from "../../texts/said";
 import type { Deps } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
 
 /** Why a change of categories was not made: as with anything, or for what is wrong in some fields. */
@@ -17,7 +19,7 @@ export type CategoryRefusal =
   | { readonly kind: "uses-changed"; readonly uses: CategoryUses };
 
 /** What is changed when a change of categories is carried out, and what it is called; null words where nothing was to be done. */
-export type CategoryChange<T> = { readonly words: string | null; readonly value: T };
+export type CategoryChange<T> = { readonly words: Said | null; readonly value: T };
 
 /** What came of a change, and the step to take it back by; null where nothing was to be done. */
 export type CategoriesChanged<T> = { readonly value: T; readonly stepId: CategoryStepId | null };
@@ -41,7 +43,7 @@ export async function changeCategories<T>(
     const step = { id: stepId, trayId: scope, at: deps.now(), by: grant.memberId };
     const kept = await asCategoryStep(trx, step, async () => {
       const changed = await change(trx, seenIn(all, scope));
-      return { words: changed.ok ? changed.value.words : null, changed };
+      return { words: changed.ok && changed.value.words !== null ? writtenDown(changed.value.words) : null, changed };
     });
     return kept.changed;
   });

@@ -17,9 +17,13 @@ import {
 import { recategoriseContacts } from "../../storage/conversation/index";
 import { removeCategory, saveCategory } from "../../storage/facts/index";
 import { rulesGiving, saveRule } from "../../storage/mail/index";
+import { categoriesTexts } from "../../texts/en/categories";
+import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
 import { type CategoriesChanged, type CategoryChange, type CategoryRefusal, draftRefusal } from "./change-categories";
 import { onCategory } from "./save-category";
+
+const said = saidOf(categoriesTexts);
 
 /** What uses a category, for saying so before it is merged or deleted. */
 export function usesBeforeEnding(deps: Deps, id: CategoryId): Promise<CategoryUses> {
@@ -56,7 +60,9 @@ export function endCategory(
     await removeCategory(trx, id, by, deps.now());
     const conversations = await refoldCategories(trx, [id]);
     const words =
-      successor === null ? `deleted “${category.name}”` : `merged “${category.name}” into “${successor.name}”`;
+      successor === null
+        ? said("categories.deleted", { name: category.name })
+        : said("categories.mergedInto", { name: category.name, into: successor.name });
     return ok({ words, value: { conversations } });
   });
 }

@@ -12,6 +12,8 @@ import {
   orderCategories,
   saveCategory as write,
 } from "../../storage/facts/index";
+import { categoriesTexts } from "../../texts/en/categories";
+import { saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import {
   type CategoriesChanged,
@@ -20,6 +22,8 @@ import {
   changeCategories,
   draftRefusal,
 } from "./change-categories";
+
+const said = saidOf(categoriesTexts);
 
 type Changed<T> = Promise<Result<CategoriesChanged<T>, CategoryRefusal>>;
 type Change<T> = Result<CategoryChange<T>, CategoryRefusal>;
@@ -33,7 +37,7 @@ export function createCategory(deps: Deps, grant: TrayGrant, draft: CategoryDraf
     if (refusal !== null) return err(refusal);
     const id = trustedId<CategoryId>(deps.newId());
     await addCategories(trx, [{ ...wanted, id, retired: false }], deps.now());
-    return ok({ words: `created “${wanted.name}”`, value: id });
+    return ok({ words: said("categories.createdInSteps", { name: wanted.name }), value: id });
   });
 }
 
@@ -53,9 +57,11 @@ export function changeCategory(
     const refusal = draftRefusal(wanted, id, seen);
     if (refusal !== null) return err(refusal);
     await write(trx, { ...wanted, id, retired }, deps.now());
-    const renamed = wanted.name === category.name ? "" : ` to “${wanted.name}”`;
+    const isRenamed = wanted.name !== category.name;
     return ok({
-      words: renamed === "" ? `changed “${category.name}”` : `renamed “${category.name}”${renamed}`,
+      words: isRenamed
+        ? said("categories.renamed", { name: category.name, to: wanted.name })
+        : said("categories.changed", { name: category.name }),
       value: null,
     });
   });
@@ -79,7 +85,7 @@ export function placeCategory(deps: Deps, grant: TrayGrant, id: CategoryId, plac
       trx,
       [...above, category, ...below].map((one) => one.id),
     );
-    return ok({ words: `moved “${category.name}”`, value: null });
+    return ok({ words: said("categories.movedInSteps", { name: category.name }), value: null });
   });
 }
 
@@ -90,7 +96,7 @@ export function retireCategory(deps: Deps, grant: TrayGrant, id: CategoryId): Ch
     const ending = seen.filter((one) => under.has(one.id) && !one.retired);
     if (ending.length === 0) return ok({ words: null, value: null });
     for (const one of ending) await write(trx, { ...one, retired: true }, deps.now());
-    return ok({ words: `retired “${category.name}”`, value: null });
+    return ok({ words: said("categories.retiredInSteps", { name: category.name }), value: null });
   });
 }
 
@@ -105,7 +111,7 @@ export function bringBackCategory(deps: Deps, grant: TrayGrant, id: CategoryId):
       const key = one.key !== null && keys.has(one.key) ? null : one.key;
       await write(trx, { ...one, key, retired: false }, deps.now());
     }
-    return ok({ words: `brought “${category.name}” back`, value: null });
+    return ok({ words: said("categories.broughtBack", { name: category.name }), value: null });
   });
 }
 

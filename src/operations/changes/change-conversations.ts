@@ -17,9 +17,13 @@ import {
   type NewEntry,
   saveDockets,
 } from "../../storage/facts/index";
+import { journalTexts } from "../../texts/en/journal";
+import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
 import { notifyOfEntries } from "./notify";
+
+const said = saidOf(journalTexts);
 
 /** What was done: the batch to undo it by, and how many conversations it changed. */
 export type Done = { readonly batchId: BatchId; readonly count: number };
@@ -141,13 +145,13 @@ async function staleDecision(
 
 async function overtaken(trx: Transaction, grant: TrayGrant, entry: JournalEntry): Promise<Refusal> {
   const members = await membersOfTray(trx, grant.tray.id);
-  const nameOf = (id: MemberId) => members.find((member) => member.id === id)?.name ?? "a colleague";
+  const nameOf = (id: MemberId) => members.find((member) => member.id === id)?.name ?? said("journal.aColleague");
   const names = {
-    member: (id: MemberId) => (id === grant.memberId ? "you" : nameOf(id)),
-    category: () => "a category",
-    record: () => "a record",
-    day: () => "a day to come",
+    member: (id: MemberId) => (id === grant.memberId ? said("journal.you") : nameOf(id)),
+    category: () => said("journal.aCategory"),
+    record: () => said("journal.aRecord"),
+    day: () => said("journal.aDayToCome"),
   };
   const did = effectInWords(entry.effect, names, entry.by);
-  return { kind: "overtaken", who: entry.by === null ? "the tray" : nameOf(entry.by), did };
+  return { kind: "overtaken", who: entry.by === null ? said("journal.theTray") : nameOf(entry.by), did };
 }

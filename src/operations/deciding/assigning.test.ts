@@ -1,4 +1,5 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { passes, setUpParts, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type GroupId, type MemberId, trustedId } from "../../core/kernel/ids";
@@ -76,7 +77,7 @@ describe("assigning", () => {
       }),
     );
     const refused = await decide(desk.tray.deps, desk.grant, about(id), assign(desk.tobias.id));
-    expect(refused).toMatchObject({ error: { kind: "away", name: "Tobias Lund", cover: "Mara Quell" } });
+    expect(inEnglish(refused)).toMatchObject({ error: { kind: "away", name: "Tobias Lund", cover: "Mara Quell" } });
     await desk.does(desk.grant, id, assign(desk.tobias.id, { evenIfAway: true }));
     expect((await desk.isNow(id)).ownerId).toBe(desk.tobias.id);
     done(await comeBack(desk.tray.deps, desk.tobiasGrant, null, off));

@@ -21,7 +21,10 @@ import {
   lockBulkRun,
   noteBulkProgress,
 } from "../../storage/lists/index";
+import { decidingTexts } from "../../texts/en/deciding";
+import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import { carryOut, notToSettle } from "../changes/change-conversations";
 import { computeAnew } from "../changes/compute-anew";
 import type { Refusal } from "../refusals/refusal";
@@ -30,6 +33,8 @@ import { withFields } from "./filing";
 import { decisionRefusal } from "./needs";
 import { plannerOf } from "./take-turns";
 import { undoEntries } from "./undo";
+
+const said = saidOf(decidingTexts);
 
 /** More conversations than this are decided about in the background. */
 export const DECIDED_AT_ONCE = 200;
@@ -99,7 +104,7 @@ export async function runBulk(deps: Deps, id: RunId): Promise<void> {
     try {
       goesOn = await nextStep(deps, id);
     } catch (problem) {
-      const words = "The server could not go on here. What was done stays done; the rest can be tried again.";
+      const words = writtenDown(said("deciding.theServerCouldNotGo"));
       await noteBulkProgress(deps.db, id, { state: "failed", problem: words, endedAt: deps.now() }, deps.now());
       throw problem;
     }
@@ -113,7 +118,7 @@ async function nextStep(deps: Deps, id: RunId): Promise<boolean> {
     const { run, next } = held;
     const grant = await grantOfMember(trx, run.byMemberId, run.trayId, deps.now());
     if (grant === null || grant.role === "reader") {
-      const problem = "Whoever decided it may no longer decide in this tray.";
+      const problem = writtenDown(said("deciding.whoeverDecidedItMayNo"));
       await noteBulkProgress(trx, id, { state: "failed", problem, endedAt: deps.now() }, deps.now());
       return null;
     }

@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { aBounce, aMessage } from "@tests/support/mail";
 import { onRecordOf } from "@tests/support/on-record";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
@@ -249,7 +250,7 @@ describe("undoing", () => {
     }
     expect(await standing(id)).toBe("settled");
     const undone = await undoNewest(tray.deps, office.grant);
-    expect(undone).toMatchObject({
+    expect(inEnglish(undone)).toMatchObject({
       ok: true,
       value: { count: 2, what: "filed it to P-26-012 and settled it", left: [] },
     });
@@ -268,7 +269,7 @@ describe("undoing", () => {
     const done = await does(id, { kind: "assign", ownerId: office.ines.id });
     await does(id, { kind: "assign", ownerId: office.tobias.id }, null, office.tobiasGrant);
     const undone = await undoBatch(tray.deps, office.grant, done.ok ? done.value.batchId : trustedId(""));
-    expect(undone).toMatchObject({ ok: true, value: { count: 0, left: ["took it"] } });
+    expect(inEnglish(undone)).toMatchObject({ ok: true, value: { count: 0, left: ["took it"] } });
     expect((await look(id)).docket.ownerId).toBe(office.tobias.id);
   });
 
@@ -298,7 +299,7 @@ describe("deciding on a page that is no longer true", () => {
     const { id } = await arrive({ subject: "Stale" });
     const seen = (await look(id)).row.version;
     await does(id, { kind: "assign", ownerId: office.tobias.id }, seen, office.tobiasGrant);
-    expect(await does(id, { kind: "assign", ownerId: office.ines.id }, seen)).toEqual({
+    expect(inEnglish(await does(id, { kind: "assign", ownerId: office.ines.id }, seen))).toEqual({
       ok: false,
       error: { kind: "overtaken", who: "Tobias Lund", did: "took it" },
     });
@@ -309,7 +310,7 @@ describe("deciding on a page that is no longer true", () => {
     const first = await arrive({ subject: "Unread" });
     const seen = (await look(first.id)).row.version;
     await arrive({ inReplyTo: first.messageId });
-    expect(await does(first.id, { kind: "settle" }, seen)).toEqual({
+    expect(inEnglish(await does(first.id, { kind: "settle" }, seen))).toEqual({
       ok: false,
       error: { kind: "new-message", who: "Perpetua Vane" },
     });

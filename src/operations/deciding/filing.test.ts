@@ -1,4 +1,5 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, type RecordId, trustedId } from "../../core/kernel/ids";
@@ -65,8 +66,8 @@ const filedWith = async (id: ConversationId) => {
 describe("filing on a record that asks for particulars", () => {
   it("is asked once, for however many, and begins with what was given last", async () => {
     const ids = await Promise.all(Array.from({ length: 12 }, (_, at) => desk.arrive({ subject: `Invoice ${at}` })));
-    expect(askedOf(await file(ids))).toEqual({ values: ["offer", ""], problems: {} });
-    expect(askedOf(await file(ids, { kind: "planet", amount: "much" }))).toMatchObject({
+    expect(inEnglish(askedOf(await file(ids)))).toEqual({ values: ["offer", ""], problems: {} });
+    expect(inEnglish(askedOf(await file(ids, { kind: "planet", amount: "much" })))).toMatchObject({
       values: ["planet", "much"],
       problems: { kind: /none of the choices/, amount: /number/ } as never,
     });

@@ -17,6 +17,7 @@ import {
   saveDockets,
   undoingsOfBatch,
 } from "../../storage/facts/index";
+import { eachOnce } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
 import { namesFor, type Undone } from "./undo";
@@ -67,13 +68,12 @@ export async function redoNewest(deps: Deps, grant: TrayGrant): Promise<Result<U
     return done.flatMap(({ planned }) => planned);
   });
   const names = await namesFor(deps, grant, plans);
-  const words = (kept: readonly RedoPlan[]) => [
-    ...new Set(kept.map(({ entry }) => effectInWords(entry.effect, names, entry.by))),
-  ];
+  const words = (kept: readonly RedoPlan[]) =>
+    eachOnce(kept.map(({ entry }) => effectInWords(entry.effect, names, entry.by)));
   const again = plans.filter(({ kind }) => kind === "redo");
   return ok({
     count: again.length,
-    what: words(again).join(" and "),
+    what: { all: words(again), by: "and" },
     left: words(plans.filter(({ kind }) => kind !== "redo")),
   });
 }

@@ -21,13 +21,17 @@ import {
   saveDockets,
 } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
+import { journalTexts } from "../../texts/en/journal";
+import { eachOnce, type Said, saidOf, type Wording } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
 import { isEmpty } from "../changes/change-conversations";
 import type { Refusal } from "../refusals/refusal";
 import { isMoving, moveBack } from "./join-conversations";
 
+const said = saidOf(journalTexts);
+
 /** What undoing did: what was taken back, in words, and what was left because somebody decided anew since. */
-export type Undone = { readonly count: number; readonly what: string; readonly left: readonly string[] };
+export type Undone = { readonly count: number; readonly what: Wording; readonly left: readonly Said[] };
 
 /** Takes back what one batch did. */
 export function undoBatch(deps: Deps, grant: TrayGrant, batchId: BatchId): Promise<Result<Undone, Refusal>> {
@@ -127,13 +131,12 @@ async function movedBack(
 
 async function undoneInWords(deps: Deps, grant: TrayGrant, plans: readonly UndoPlan[]): Promise<Undone> {
   const names = await namesFor(deps, grant, plans);
-  const words = (kept: readonly UndoPlan[]) => [
-    ...new Set(kept.map((plan) => effectInWords(plan.entry.effect, names, plan.entry.by))),
-  ];
+  const words = (kept: readonly UndoPlan[]) =>
+    eachOnce(kept.map((plan) => effectInWords(plan.entry.effect, names, plan.entry.by)));
   const taken = plans.filter((plan) => plan.kind === "undo");
   return {
     count: taken.length,
-    what: words(taken.toReversed()).join(" and "),
+    what: { all: words(taken.toReversed()), by: "and" },
     left: words(plans.filter((plan) => plan.kind !== "undo")),
   };
 }
@@ -153,9 +156,11 @@ export async function namesFor(
   ]);
   return {
     member: (id) =>
-      id === grant.memberId ? "you" : (members.find((member) => member.id === id)?.name ?? "a colleague"),
-    category: (id) => categories.get(id) ?? "a category",
-    record: (id) => records.find((record) => record.id === id)?.code ?? "a record",
+      id === grant.memberId
+        ? said("journal.you")
+        : (members.find((member) => member.id === id)?.name ?? said("journal.aColleague")),
+    category: (id) => categories.get(id) ?? said("journal.aCategory"),
+    record: (id) => records.find((record) => record.id === id)?.code ?? said("journal.aRecord"),
     day: (at) => dayInWords(at, deps.now(), grant.tray.timeZone),
   };
 }

@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
 import { type Desk, done, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { aMessage } from "@tests/support/mail";
 import { zipOfRecord } from "@tests/support/on-record";
 import { address, type TestTray, testTray } from "@tests/support/test-database";
@@ -101,7 +102,7 @@ const linesOf = (files: ReadonlyMap<string, Buffer>) => {
     "filedby",
     "field: kind",
   ]);
-  if (!read.ok) throw new Error(read.error);
+  if (!read.ok) throw new Error(inEnglish(read.error));
   return read.value.map(({ cells }) => cells);
 };
 

@@ -189,7 +189,7 @@ async function documentOf(
 ): Promise<Uint8Array> {
   const grant = grants.find(({ tray }) => tray.id === trayId);
   const read = grant === undefined ? null : await readAttachment(deps, grant, id, index);
-  return read?.content ?? gone(`a document of message ${id}`);
+  return read?.content ?? gone(`document of ${id}`);
 }
 
 function pdfFiles(contents: ZipContents, withNotes: boolean): Files {

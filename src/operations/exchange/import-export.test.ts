@@ -242,7 +242,9 @@ describe("an import from the interface", () => {
     expect((await cancelImport(tray.deps, office.grant, id)).ok).toBe(true);
     await runImport(tray.deps, id);
     expect(await runOf(id)).toMatchObject({ state: "cancelled", added: 0 });
-    expect(await cancelImport(tray.deps, office.grant, id)).toMatchObject({ error: { kind: "nothing-to-undo" } });
+    expect(await cancelImport(tray.deps, office.grant, id)).toMatchObject({
+      error: { kind: "nothing-to-undo" },
+    });
     expect(await cancelImport(tray.deps, office.grant, trustedId(tray.deps.newId()))).toMatchObject({
       error: { kind: "no-such" },
     });

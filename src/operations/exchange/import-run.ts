@@ -22,10 +22,15 @@ import {
   setImportState,
   startImportRun,
 } from "../../storage/mail/index";
+import { officeTexts } from "../../texts/en/office";
+import { saidOf } from "../../texts/said";
 import { importFiles, passedOverInWords } from "../arriving/import-mail";
 import type { Deps } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
 import { restoreRecord } from "./restore-record";
+
+const said = saidOf(officeTexts);
 
 const CHUNK_BYTES = 1024 * 1024;
 const MAX_FILE_BYTES = 4 * 1024 ** 3;
@@ -46,7 +51,8 @@ export async function receiveImport(
   try {
     const bytes = await keepFile(deps, id, file.content);
     if (bytes === null || bytes === 0) {
-      const problem = bytes === 0 ? "The file is empty." : "Files over 4 GB are for the operator’s tool: tray import.";
+      const problem =
+        bytes === 0 ? writtenDown(said("office.theFileIsEmpty")) : writtenDown(said("office.filesOver4GbAre"));
       await end(deps, id, ["receiving"], "failed", problem);
       return ok({ id });
     }
@@ -56,7 +62,7 @@ export async function receiveImport(
     });
     return ok({ id });
   } catch (problem) {
-    await end(deps, id, ["receiving"], "failed", "The file did not arrive whole; choose it again.");
+    await end(deps, id, ["receiving"], "failed", writtenDown(said("office.theFileDidNotArrive")));
     throw problem;
   }
 }
@@ -120,25 +126,23 @@ async function takeMailIn(deps: Deps, id: string, { tray, way }: Order, path: st
 
 async function takeRecordIn(deps: Deps, id: string, { tray, by, bytes }: Order, path: string): Promise<string | null> {
   const grant = await grantOfMember(deps.db, by, tray.id, deps.now());
-  if (grant === null) return "Whoever brought it may no longer decide in this tray.";
+  if (grant === null) return writtenDown(said("office.whoeverBroughtItMayNo"));
   const zip = await openZip(path);
-  if (zip === null) return "That is no zip, it is damaged, or it would unpack to far more than any record has.";
+  if (zip === null) return writtenDown(said("office.thatIsNoZipIt"));
   try {
     const restored = await restoreRecord(deps, grant, zip, ({ read, total, added }) => {
       const counts = { messages: read, added, knownAlready: read - added, flagged: 0 };
       return saveImportProgress(deps.db, id, { ...counts, bytesRead: Math.round((bytes * read) / total) }, deps.now());
     });
-    if (!restored.ok) return restored.error;
+    if (!restored.ok) return writtenDown(restored.error);
     const { documents, conversations, remarks } = restored.value;
-    const inAll = `${counted(conversations, "conversation")}, and ${counted(documents, "document")} besides.`;
+    const inAll = writtenDown(said("office.andBesides", { conversations, documents }));
     await noteRestored(deps.db, id, restored.value.id, [inAll, ...remarks].join(" "));
     return null;
   } finally {
     zip.close();
   }
 }
-
-const counted = (count: number, what: string) => `${count.toLocaleString("en")} ${what}${count === 1 ? "" : "s"}`;
 
 /** Stops an import where it is; what was taken in stays, whole. */
 export async function cancelImport(deps: Deps, grant: TrayGrant, id: string): Promise<Result<null, Refusal>> {

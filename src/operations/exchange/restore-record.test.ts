@@ -162,7 +162,10 @@ describe("what is no record, or not as it was", () => {
     const empty = await testTray();
     const emptyDesk = await setUpDesk(empty);
     const restored = await takeRecordIn(empty.deps, emptyDesk.lead, await buffer(zipStream(changed, new Date(0))));
-    expect(restored).toMatchObject({ ok: false, error: expect.stringContaining("is not what the index says") });
+    expect(restored).toMatchObject({
+      ok: false,
+      error: expect.stringContaining("is not what the index says"),
+    });
     expect(await empty.ask("select count(*)::int as count from message")).toEqual([{ count: 0 }]);
     expect(await empty.ask("select count(*)::int as count from record")).toEqual([{ count: 0 }]);
     await empty.close();

@@ -13,15 +13,20 @@ import { allMembers, type TrayGrant } from "../../storage/access/index";
 import { inTransaction, inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import { factsOf, lockConversations, placesOfKeys } from "../../storage/facts/index";
 import { addRecordDocument, recordByCode, recordTypes, registerRecords } from "../../storage/records/index";
+import { recordsTexts } from "../../texts/en/records";
+import { saidOf, type Wording } from "../../texts/said";
 import { incomingPast } from "../arriving/import-mail";
 import { ingestMessages } from "../arriving/ingest-message";
 import { dedupeKeyOf, type Incoming } from "../arriving/stored-form";
 import type { Deps, Within } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
 import { joinConversations, splitOff } from "../deciding/join-conversations";
 import { takeRecordLines } from "../records/record-table";
 import { refusalInWords } from "../refusals/refusal";
 import { FIELD_PREFIX } from "./zip-index";
+
+const said = saidOf(recordsTexts);
 
 /** What came of taking a record in: where it is, and how much was not here before. */
 export type Restored = {
@@ -64,7 +69,7 @@ export async function restoreRecord(
   grant: TrayGrant,
   zip: OpenZip,
   goesOn: (sofar: RestoreProgress) => Promise<boolean> = async () => true,
-): Promise<Result<Restored, string>> {
+): Promise<Result<Restored, Wording>> {
   if (grant.role !== "lead") return err(refusalInWords({ kind: "leads-only" }));
   const read = await readRecordZip(zip);
   if (!read.ok) return read;
@@ -80,12 +85,12 @@ async function restore(
   grant: TrayGrant,
   read: ReadZip,
   goesOn: (sofar: RestoreProgress) => Promise<boolean>,
-): Promise<Result<Restored, string>> {
+): Promise<Result<Restored, Wording>> {
   const opened = await openFromTable(deps, grant, read);
   if (!opened.ok) return opened;
   const restoring = { recordId: opened.value.id, fields: await fieldsOf(deps, grant, opened.value.id) };
   const threads = await restoreThreads(deps, grant, restoring, read, goesOn);
-  if (threads === null) return err("It was stopped; what had come in by then stays.");
+  if (threads === null) return err(said("records.itWasStoppedWhatHad"));
   const documents = await inTransaction(deps.db, (trx) => addDocuments(trx, deps, restoring, read.documents));
   deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return ok({
@@ -98,21 +103,20 @@ async function restore(
   });
 }
 
-const DAMAGED = "That is no zip, it is damaged, or it would unpack to far more than any record has.";
+const DAMAGED = said("records.thatIsNoZipIt");
 
 /** Reads the zip of a record, and compares every file with its index. */
-async function readRecordZip(zip: OpenZip): Promise<Result<ReadZip, string>> {
+async function readRecordZip(zip: OpenZip): Promise<Result<ReadZip, Wording>> {
   try {
     const [index, table] = [await zip.read("index.csv"), await zip.read("record.csv")];
     const lines = index === null ? null : readRows(index.toString());
     const records = table === null ? null : readRows(table.toString());
     const code = records?.at(-1)?.code ?? "";
-    if (lines === null || table === null || code === "")
-      return err("That is no record taken out of here: it has no index.csv and record.csv that can be read.");
+    if (lines === null || table === null || code === "") return err(said("records.thatIsNoRecordTaken"));
     const altered = await alteredFile(zip, lines);
-    if (altered !== null) return err(`${altered} is not what the index says, or is missing; nothing was taken in.`);
+    if (altered !== null) return err(said("records.isNotWhatTheIndex", { altered }));
     const letters = await lettersIn(zip, lines);
-    if (letters === null) return err("The messages in it are not those that its index names; nothing was taken in.");
+    if (letters === null) return err(said("records.theMessagesInItAre"));
     const documents = lines.filter(({ kind, alone }) => kind === "document" && alone === "yes");
     const notes = readRows((await zip.read("notes.csv"))?.toString() ?? "") ?? [];
     return ok({
@@ -163,12 +167,14 @@ async function openFromTable(
   deps: Deps,
   grant: TrayGrant,
   { table, code }: ReadZip,
-): Promise<Result<{ readonly id: RecordId; readonly code: string; readonly title: string }, string>> {
+): Promise<Result<{ readonly id: RecordId; readonly code: string; readonly title: string }, Wording>> {
   const read = readTable(table, RECORD_COLUMNS);
   if (!read.ok) return read;
-  const taken = await inTransactionUnlessRefused<null, string>(deps.db, async (trx) => {
+  const taken = await inTransactionUnlessRefused<null, Wording>(deps.db, async (trx) => {
     const lines = await takeRecordLines(trx, deps, grant, read.value, (one, known) => !known.has(one));
-    const wrong = lines.flatMap((line) => (line.kind === "problem" ? [`${line.words}: ${line.problem}`] : []));
+    const wrong = lines.flatMap((line) =>
+      line.kind === "problem" ? [said("records.lineProblem", { line: line.words, problem: line.problem })] : [],
+    );
     return wrong[0] === undefined ? ok(null) : err(wrong[0]);
   });
   if (!taken.ok) return taken;
@@ -209,7 +215,7 @@ async function restoreThreads(
     const kept = await inTransaction(deps.db, (trx) => ingestMessages(trx, deps, grant.tray, incoming));
     const added = kept.filter(({ outcome }) => outcome !== "known-already").length;
     const home = await gathered(deps, grant, incoming, homes);
-    if (home === null) remarks.push(`${name} could not be kept apart from another conversation.`);
+    if (home === null) remarks.push(writtenDown(said("records.couldNotBeKeptApart", { name })));
     else {
       homes.add(home);
       const thread = { home, letters: parsed, isNew: added === together.length, notes: notesOf.get(name) ?? [] };

@@ -23,8 +23,13 @@ import {
   registerRecords,
   type ZipExportOf,
 } from "../../storage/records/index";
+import { recordsTexts } from "../../texts/en/records";
+import { saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import { textOfPart } from "../records/get-records";
+
+const said = saidOf(recordsTexts);
 
 /** How a conversation was filed; with the code of the record where it is not the one that is taken out. */
 type ThreadFiling = FiledThread & { readonly code?: string };
@@ -97,7 +102,9 @@ async function foundOnRecord(deps: Deps, grant: TrayGrant, id: RecordId, text: s
     messages: written,
     parts: taken,
     name: record.code,
-    about: `${record.code} ${record.title}${isPart ? `: what has “${text}”` : ""}`,
+    about: isPart
+      ? writtenDown(said("records.whatOfRecordHas", { code: `${record.code} ${record.title}`, text }))
+      : `${record.code} ${record.title}`,
     documents: documents.toReversed().filter(({ id, fileName }) => read.has(id) || hasEvery(fileName, query)),
     printedAs: printedNames(written),
   };
@@ -118,7 +125,7 @@ async function foundInTray(deps: Deps, grant: TrayGrant, { text, everywhere }: Z
     documents: [],
     printedAs: printedNames(messages),
     name: `${grant.tray.slug} search`,
-    about: `${grant.tray.name}: what has “${text}”`,
+    about: writtenDown(said("records.whatOfRecordHas", { code: grant.tray.name, text })),
     filings: groupedBy(filings, ({ id }) => id),
   };
 }

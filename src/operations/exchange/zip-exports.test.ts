@@ -1,6 +1,7 @@
 import { Readable } from "node:stream";
 import { buffer } from "node:stream/consumers";
 import { type Desk, done, only, refusal, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { filesInZip } from "@tests/support/zips";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -87,7 +88,7 @@ describe("what is taken out", () => {
     expect(namesIn(files, "messages/")).toHaveLength(2);
     expect([...files.keys()].filter((name) => !name.includes("/"))).toEqual(["index.csv"]);
     const read = readTable(files.get("index.csv")?.toString() ?? "", ["kind", "subject", "records", "filedby"]);
-    if (!read.ok) throw new Error(read.error);
+    if (!read.ok) throw new Error(inEnglish(read.error));
     const messages = read.value.map(({ cells }) => cells).filter(({ kind }) => kind === "message");
     expect(messages.map(({ subject, records, filedby }) => [subject, records, filedby])).toEqual([
       ["Leather for the bellows", bellows.code, "Ines Varga"],

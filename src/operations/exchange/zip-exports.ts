@@ -19,10 +19,15 @@ import {
   zipExportById,
   zipExportsOf,
 } from "../../storage/records/index";
+import { recordsTexts } from "../../texts/en/records";
+import { saidOf } from "../../texts/said";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
 import { buildZipExport } from "./build-zip-export";
+
+const said = saidOf(recordsTexts);
 
 /** Orders mail to be taken out as a zip; a worker packs it, and the page may be left then. */
 export async function orderZipExport(
@@ -44,10 +49,12 @@ export async function orderZipExport(
 }
 
 async function nameOf(deps: Deps, grant: TrayGrant, { recordId, text }: ZipExportOf): Promise<string | null> {
-  if (recordId === null) return text.trim() === "" ? null : `What has “${text.trim()}”`;
+  if (recordId === null) return text.trim() === "" ? null : writtenDown(said("records.whatHas", { text: text.trim() }));
   const [record] = await recordsByIds(deps.db, grant, [recordId]);
   if (record === undefined) return null;
-  return text.trim() === "" ? record.code : `${record.code}: what has “${text.trim()}”`;
+  return text.trim() === ""
+    ? record.code
+    : writtenDown(said("records.whatOfRecordHas", { code: record.code, text: text.trim() }));
 }
 
 const PIECE_BYTES = 1024 * 1024;
@@ -68,7 +75,7 @@ export async function runZipExport(deps: Deps, id: ZipExportId): Promise<void> {
     await endZipExport(
       deps.db,
       id,
-      { state: "failed", problem: "Whoever asked may not know of it any more." },
+      { state: "failed", problem: writtenDown(said("records.whoeverAskedMayNotKnow")) },
       deps.now(),
     );
     return;
@@ -78,7 +85,7 @@ export async function runZipExport(deps: Deps, id: ZipExportId): Promise<void> {
     const bytes = await savePieces(deps, id, packed.content, () => Math.max(0, begun.files - 1));
     if (bytes !== null) await endZipExport(deps.db, id, { state: "done", bytes }, deps.now());
   } catch (problem) {
-    const words = "It could not be packed: something went away meanwhile. Ask for it again.";
+    const words = writtenDown(said("records.itCouldNotBePacked"));
     await inTransaction(deps.db, (trx) => endZipExport(trx, id, { state: "failed", problem: words }, deps.now()));
     throw problem;
   }

@@ -3,6 +3,9 @@ import { dateOf, type Instant } from "../../core/kernel/instant";
 import { meansInWords } from "../../core/records/filing-means";
 import { writeTable } from "../../mail/index";
 import type { FiledThread, MessageOnRecord, PartOnRecord } from "../../storage/records/index";
+import { recordsTexts } from "../../texts/en/records";
+import { saidOf } from "../../texts/said";
+import { writtenDown } from "../base/written-down";
 import { mailboxLine } from "../reading/print-conversation";
 import type { ZipContents } from "./zip-contents";
 
@@ -100,7 +103,11 @@ export function filedInWords(
   return {
     filedAt: at === null ? "" : dateOf(at).toISOString(),
     filedBy: earlier?.by ?? nameOf(filedBy),
-    means: earlier?.how ?? (rule === null ? meansInWords(means) : `by the rule “${rule}”`),
+    means:
+      earlier?.how ??
+      (rule === null
+        ? writtenDown(meansInWords(means))
+        : writtenDown(saidOf(recordsTexts)("records.byTheRule", { rule }))),
     ...Object.fromEntries(given),
   };
 }

@@ -7,21 +7,25 @@ import { isStandingKind, STANDING_NAMES, STANDINGS } from "../../core/standing/s
 import type { TrayGrant } from "../../storage/access/index";
 import type { GroupCount } from "../../storage/lists/index";
 import { recordsByIds } from "../../storage/records/index";
+import { listTexts } from "../../texts/en/list";
+import { type Said, type Sayable, saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import { namesIn } from "../people/get-tray";
 import { preferencesOf } from "../people/settings";
 
-const WITHOUT_NAMES: Readonly<Record<string, string>> = {
-  owner: "No owner",
-  category: "No category",
-  record: "Not filed",
-  person: "Nobody named",
-  due: "No date",
+const said = saidOf(listTexts);
+
+const WITHOUT_NAMES: Readonly<Record<string, Said>> = {
+  owner: said("list.noOwnerInGroup"),
+  category: said("list.noCategoryInGroup"),
+  record: said("list.notFiled"),
+  person: said("list.nobodyNamed"),
+  due: said("list.noDate"),
 };
 
-const YES_NO: Readonly<Record<string, readonly [yes: string, no: string]>> = {
-  attachment: ["With attachments", "Without attachments"],
-  unread: ["Unread", "Read"],
+const YES_NO: Readonly<Record<string, readonly [yes: Said, no: Said]>> = {
+  attachment: [said("list.withAttachmentsInGroup"), said("list.withoutAttachmentsInGroup")],
+  unread: [said("list.unreadInGroup"), said("list.readInGroup")],
 };
 
 /** Groups with their names, in the order in which people look for them; the one "without" stands last. */
@@ -35,7 +39,9 @@ export async function namedGroups(
   const named = groups.map((group) => ({
     ...group,
     name:
-      group.key === WITHOUT ? (WITHOUT_NAMES[by] ?? "None") : (known.get(group.key)?.name ?? (group.name || group.key)),
+      group.key === WITHOUT
+        ? (WITHOUT_NAMES[by] ?? said("list.none"))
+        : (known.get(group.key)?.name ?? (group.name || group.key)),
   }));
   const place = ({ key }: GroupCount) => (key === WITHOUT ? Infinity : (known.get(key)?.place ?? -1));
   return named.toSorted((a, b) => place(a) - place(b) || 0);
@@ -59,7 +65,7 @@ export async function categoriesInMenu(
   return [...shown, ...without];
 }
 
-type Named = Map<string, { readonly name: string; readonly place: number }>;
+type Named = Map<string, { readonly name: Sayable; readonly place: number }>;
 
 async function namesOf(
   deps: Deps,
@@ -67,14 +73,19 @@ async function namesOf(
   by: Grouping | MenuDimension,
   groups: readonly GroupCount[],
 ): Promise<Named> {
-  const inOrder = (entries: readonly (readonly [string, string])[]): Named =>
+  const inOrder = (entries: readonly (readonly [string, Sayable])[]): Named =>
     new Map(entries.map(([key, name], place) => [key, { name, place }]));
   switch (by) {
     case "owner":
       return inOrder((await namesIn(deps, grant)).members.map(({ id, name }) => [id, name]));
     case "category": {
       const { categories } = await namesIn(deps, grant);
-      return inOrder(categories.map(({ id, path, retired }) => [id, pathInWords(path) + (retired ? ", retired" : "")]));
+      return inOrder(
+        categories.map(({ id, path, retired }) => [
+          id,
+          retired ? said("list.retired", { name: pathInWords(path) }) : pathInWords(path),
+        ]),
+      );
     }
     case "record": {
       const ids = groups.flatMap(({ key }) => (key === WITHOUT ? [] : [trustedId<RecordId>(key)]));

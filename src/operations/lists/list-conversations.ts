@@ -20,8 +20,12 @@ import {
   nextRows,
   rowsAmong,
 } from "../../storage/lists/index";
+import { listTexts } from "../../texts/en/list";
+import { type Sayable, saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import { categoriesInMenu, namedGroups } from "./group-names";
+
+const said = saidOf(listTexts);
 
 /** Which list a member looks at, and how. */
 export type ListRequest = {
@@ -33,7 +37,7 @@ export type ListRequest = {
 /** The beginning of a list: how many conversations it shows, and its lanes, the first of them with their first rows. */
 export type List = {
   readonly total: number;
-  readonly lanes: readonly Lane<ListedRow>[];
+  readonly lanes: readonly Lane<ListedRow, Sayable>[];
   /** True while no mail has come into the tray yet. */
   readonly isUntouched: boolean;
 };
@@ -107,7 +111,7 @@ export async function changesInList(
   member: Member,
   request: ListRequest,
   ids: readonly ConversationId[],
-): Promise<ListChanges<ListedRow>> {
+): Promise<ListChanges<ListedRow, Sayable>> {
   const around = circumstances(deps, member, request);
   const [lanes, rows] = await Promise.all([
     groupsOf(deps, grant, request, around),
@@ -140,10 +144,10 @@ async function meantOwners(deps: Deps, grant: TrayGrant, query: ListQuery): Prom
   const counted = (owner: string) =>
     countOfList(deps.db, grant, { ...query, narrowing: { ...query.narrowing, owner: [owner] } });
   const [mine, theirs] = await Promise.all([counted(MINE), counted(THEIRS)]);
-  const own = grant.covering.length === 0 ? "Mine" : "Mine, and what I cover";
+  const own = grant.covering.length === 0 ? said("list.mineInMenu") : said("list.mineAndWhatICover");
   return [
     { key: MINE, name: own, count: mine },
-    { key: THEIRS, name: "My colleagues’", count: theirs },
+    { key: THEIRS, name: said("list.myColleaguesInMenu"), count: theirs },
   ];
 }
 

@@ -1,6 +1,9 @@
+import { inEnglish } from "@tests/support/english";
 import { aMessage } from "@tests/support/mail";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { writingTexts } from "~/texts/en/writing";
+import { saidOf } from "~/texts/said";
 import { type ConversationId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { DAY, dateOf, later } from "../../core/kernel/instant";
 import type { Narrowing } from "../../core/lists/narrowing";
@@ -17,6 +20,8 @@ import {
   receiveMessage,
   reparse,
 } from "../index.server";
+
+const said = saidOf(writingTexts);
 
 let tray: TestTray;
 let office: Office;
@@ -85,15 +90,15 @@ describe("leaving a list", () => {
   });
 
   it.each([
-    [{ kind: "refused", reason: "the site answered 404" }, "Not left: the site answered 404."],
+    [{ kind: "refused", reason: said("writing.siteAnswered", { status: 404 }) }, "Not left: the site answered 404."],
     [
-      { kind: "not-now", reason: "the site did not answer in time" },
+      { kind: "not-now", reason: said("writing.siteDidNotAnswer") },
       "Not left: the site did not answer in time. Try again later.",
     ],
   ] as const)("says why it could not: %j", async (outcome, words) => {
     outcomes.push(outcome);
     const { id, left } = await leave(AT_ONCE);
-    expect(left).toEqual({ ok: false, error: words });
+    expect(inEnglish(left)).toEqual({ ok: false, error: words });
     expect((await openConversation(deps, office.grant, id))?.journal).toEqual([]);
   });
 
@@ -115,14 +120,16 @@ describe("leaving a list", () => {
 
   it("leaves a page to the person", async () => {
     const { left } = await leave({ "List-Unsubscribe": "<https://tinguild.example/leave>" });
-    expect(left).toEqual({ ok: false, error: "It names a page only; open that and leave the list there." });
+    expect(inEnglish(left)).toEqual({ ok: false, error: "It names a page only; open that and leave the list there." });
   });
 
   it("is not for readers, and not for what is no list", async () => {
     const { left } = await leave(AT_ONCE, office.reader);
-    expect(left).toMatchObject({ ok: false, error: expect.stringContaining("its members can decide") });
+    expect(inEnglish(left)).toMatchObject({ ok: false, error: expect.stringContaining("its members can decide") });
     const id = await arrive({});
-    expect(await leaveList(deps, office.grant, office.ines, await newestMessage(id))).toMatchObject({ ok: false });
+    expect(await leaveList(deps, office.grant, office.ines, await newestMessage(id))).toMatchObject({
+      ok: false,
+    });
   });
 });
 

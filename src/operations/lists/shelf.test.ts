@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { type Office, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type CategoryId, type PlaceId, type RecordId, trustedId } from "../../core/kernel/ids";
@@ -65,7 +66,7 @@ describe("a shelf", () => {
     expect(await titles()).toHaveLength(2);
     for (const kind of ["record", "category", "member", "view"] as const) {
       const pinned = await pinPlace(tray.deps, office.grant, { kind, target: tray.deps.newId(), isForAll: false });
-      expect([kind, pinned]).toEqual([kind, { ok: false, error: { kind: "no-such", what: "place" } }]);
+      expect(inEnglish([kind, pinned])).toEqual([kind, { ok: false, error: { kind: "no-such", what: "place" } }]);
     }
   });
   it("has what a lead put on everybody's, which others cannot change", async () => {
@@ -129,8 +130,10 @@ describe("the hours of a tray", () => {
     const read = await understandDate(tray.deps, office.grant, "in 1 working day", "opens");
     expect(read).toEqual({ ok: true, value: { at: Date.UTC(2026, 10, 26, 10), other: null } });
     const refused = await understandDate(tray.deps, office.grant, "yesterday at 9", "opens");
-    expect(refused).toEqual({ ok: false, error: "That is in the past; choose a time to come." });
+    expect(inEnglish(refused)).toEqual({ ok: false, error: "That is in the past; choose a time to come." });
     const offers = await datesToOffer(tray.deps, office.grant, null, "closes");
-    expect(offers.find(({ label }) => label === "before we close today")?.at).toBe(Date.UTC(2026, 10, 24, 15));
+    expect(offers.find(({ label }) => inEnglish(label) === "before we close today")?.at).toBe(
+      Date.UTC(2026, 10, 24, 15),
+    );
   });
 });

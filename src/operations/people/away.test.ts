@@ -1,4 +1,5 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { passes, setUpParts, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, type MemberId, type TimeOffId, type TrayId, trustedId } from "../../core/kernel/ids";
@@ -51,7 +52,7 @@ describe("a member with forty conversations who goes away for a week and comes b
     const request = { scope: "open" as const, narrowing: {}, view };
     const grant = await desk.grantNow(desk.mara);
     const [mine] = await countsToNarrow(desk.tray.deps, grant, desk.mara, request, "owner");
-    expect(mine).toEqual({ key: MINE, name: "Mine, and what I cover", count: 40 });
+    expect(inEnglish(mine)).toEqual({ key: MINE, name: "Mine, and what I cover", count: 40 });
   });
 
   it("a message in one of hers is told to the substitute, not to her", async () => {

@@ -43,9 +43,14 @@ import {
 } from "../../storage/conversation/index";
 import { categoriesOf } from "../../storage/facts/index";
 import { type Desk, desksOf, overdueSince } from "../../storage/lists/index";
+import { notificationsTexts } from "../../texts/en/notifications";
+import { saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
 import { chosenBy, TELLING } from "./settings";
+
+const said = saidOf(notificationsTexts);
 
 const SHOWN = 200;
 
@@ -201,12 +206,12 @@ function digestInWords(desks: readonly Desk[], member: Member): string {
   const hers = desks.find(({ memberId }) => memberId === member.id);
   const nobodys = desks.find(({ memberId }) => memberId === null);
   const parts = [
-    `${(hers?.ourMove ?? 0) + (hers?.toSort ?? 0)} to do`,
-    `${hers?.overdue ?? 0} replies overdue`,
-    `${hers?.followUpsDue ?? 0} follow-ups due`,
-    `${(nobodys?.toSort ?? 0) + (nobodys?.ourMove ?? 0)} with nobody`,
+    said("notifications.toDo", { count: (hers?.ourMove ?? 0) + (hers?.toSort ?? 0) }),
+    said("notifications.repliesOverdue", { count: hers?.overdue ?? 0 }),
+    said("notifications.followUpsDue", { count: hers?.followUpsDue ?? 0 }),
+    said("notifications.withNobody", { count: (nobodys?.toSort ?? 0) + (nobodys?.ourMove ?? 0) }),
   ];
-  return parts.join(", ");
+  return writtenDown({ all: parts, by: "comma" });
 }
 
 /** Who has what in a tray, for those who lead it. */

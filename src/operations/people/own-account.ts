@@ -10,13 +10,17 @@ import {
   setPasswordHash,
 } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
+import { peopleTexts } from "../../texts/en/people";
+import { type Said, saidOf } from "../../texts/said";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
 import { commonPasswords } from "./common-passwords";
 import { checkPassword, hashPassword, idleSince, tokenHash } from "./sign-in";
 
+const said = saidOf(peopleTexts);
+
 /** What is wrong with a change of one's password, by field. */
-export type PasswordProblems = Partial<Record<"old" | "new", string>>;
+export type PasswordProblems = Partial<Record<"old" | "new", Said>>;
 
 /** Changes a member's own password and ends all sessions but the one of `token`. Wrong old ones are held up as in signing in. */
 export async function changeOwnPassword(
@@ -31,7 +35,7 @@ export async function changeOwnPassword(
   const isRight = known !== null && (await checkPassword(deps, member.signInName, known.passwordHash, given.old));
   if (!isRight) {
     await noteAccess(deps.db, deps, { kind: "password-refused" }, { by: member.id });
-    return err({ old: "That is not your password." });
+    return err({ old: said("people.thatIsNotYourPassword") });
   }
   const passwordHash = await hashPassword(given.next);
   await inTransaction(deps.db, async (trx) => {

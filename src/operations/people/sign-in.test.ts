@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Member } from "../../storage/access/index";
@@ -143,11 +144,14 @@ it("shows where one is signed in, and ends one, all others, or all others with a
   expect(await endOwnSessions(tray.deps, rook, one, idOf("two"))).toBe(false);
   expect(await whoIs(tray.deps, two)).toBeNull();
   const change = (old: string, next: string) => changeOwnPassword(from("one"), rook, one, { old, next });
-  expect(await change("wrong", "bellows and reeds")).toEqual({
+  expect(inEnglish(await change("wrong", "bellows and reeds"))).toEqual({
     ok: false,
     error: { old: "That is not your password." },
   });
-  expect(await change("ottermoor", "short")).toMatchObject({ ok: false, error: { new: expect.any(String) } });
+  expect(inEnglish(await change("ottermoor", "short"))).toMatchObject({
+    ok: false,
+    error: { new: expect.any(String) },
+  });
   expect((await whoIs(tray.deps, three))?.name).toBe("Rook Reader");
   expect(await change("ottermoor", "bellows and reeds")).toEqual({ ok: true, value: null });
   expect([await whoIs(tray.deps, three), (await whoIs(tray.deps, one))?.name]).toEqual([null, "Rook Reader"]);

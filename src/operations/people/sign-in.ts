@@ -31,7 +31,7 @@ const FAILURES_KEPT = DAY;
 // OWASP's recommendation for argon2id, which is this library's default algorithm: 19 MiB, two passes.
 const HASHING = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 // Checked when there is no such member, so that the answer takes as long as for one that there is.
-const DECOY = hash("nobody has this password", HASHING);
+const DECOY = hash("decoy", HASHING);
 // Held up at a time from one address: more is refused, so that waiting costs this server little.
 const MOST_WAITING = 4;
 const MOST_DEVICE = 300;

@@ -21,9 +21,13 @@ import {
 } from "../../storage/access/index";
 import { inTransaction, inTransactionUnlessRefused } from "../../storage/base/index";
 import { countOwned } from "../../storage/lists/index";
+import { refusalsTexts } from "../../texts/en/refusals";
+import { saidOf } from "../../texts/said";
 import { noteAccess } from "../base/access-log";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
+
+const said = saidOf(refusalsTexts);
 
 /** Who is in a tray, who may come, and who takes turns. */
 export type TrayPeople = {
@@ -60,7 +64,11 @@ export async function changeRole(
     const count = role === "reader" ? await countOwned(trx, grant.tray.id, memberId) : 0;
     if (count > 0) {
       const members = await membersWithRoles(trx, grant.tray.id);
-      return err({ kind: "owns-open", name: members.find(({ id }) => id === memberId)?.name ?? "The member", count });
+      return err({
+        kind: "owns-open",
+        name: members.find(({ id }) => id === memberId)?.name ?? said("refusals.theMember"),
+        count,
+      });
     }
     const before = roles.get(memberId);
     if (before === undefined || before === role) return ok(null);

@@ -16,9 +16,14 @@ import {
 import { inTransaction } from "../../storage/base/index";
 import { type JunkSender, junkSendersOf } from "../../storage/mail/index";
 import { binDaysOf, junkDaysOf, setBinDays, setJunkDays } from "../../storage/records/index";
+import { officeTexts } from "../../texts/en/office";
+import { saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import { startComputingAnew } from "../deciding/bulk-run";
 import type { Refusal } from "../refusals/refusal";
+
+const said = saidOf(officeTexts);
 
 /** What is the same for everybody in a tray. */
 export type TraySettings = {
@@ -67,7 +72,7 @@ export async function setUpHours(
     await setHoursOfTray(trx, grant.tray, { week, holidays });
     if (answerWithin !== undefined) await setAnswerWithin(trx, grant.tray, answerWithin);
     if (!isDeepStrictEqual({ week: before.week, holidays: before.holidays }, { week, holidays }))
-      await startComputingAnew(trx, deps, grant, "New hours: worked out again");
+      await startComputingAnew(trx, deps, grant, writtenDown(said("office.newHoursWorkedOutAgain")));
   });
   return ok(null);
 }

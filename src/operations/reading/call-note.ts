@@ -8,10 +8,11 @@ import { asksIn } from "../../core/writing/asks";
 import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
 import { contactsWith, conversationRow, correspondenceOf } from "../../storage/conversation/index";
 import { factsOf } from "../../storage/facts/index";
+import type { Said } from "../../texts/said";
 import type { Deps } from "../base/deps";
 
 /** A prepared note for telephoning instead of waiting; null when the tray has no such conversation. */
-export async function prepareCall(deps: Deps, grant: TrayGrant, id: ConversationId): Promise<string | null> {
+export async function prepareCall(deps: Deps, grant: TrayGrant, id: ConversationId): Promise<readonly Said[] | null> {
   const row = await conversationRow(deps.db, grant, id);
   if (row === null) return null;
   const [facts, messages, hours] = await Promise.all([

@@ -7,8 +7,12 @@ import { dateProblemInWords, otherDate, readDate, readDay } from "../../core/wor
 import type { DayEdge } from "../../core/worktime/working-hours";
 import { hoursOfTray, newestTextsFromOutside, type TrayGrant } from "../../storage/access/index";
 import { conversationRow } from "../../storage/conversation/index";
+import { timeTexts } from "../../texts/en/time";
+import { type Said, saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import { usuallyAnsweredBy } from "./usual-answers";
+
+const said = saidOf(timeTexts);
 
 /**
  * The dates to offer in a tray: from its hours, and from what a conversation's newest messages from outside name; `asUsual`
@@ -28,7 +32,7 @@ export async function datesToOffer(
   const offers = dateOffers(deps.now(), hours, texts, edge);
   const row = asUsual && conversationId !== null ? await conversationRow(deps.db, grant, conversationId) : null;
   const at = row === null ? null : await usuallyAnsweredBy(deps, grant, row.whoAddress as EmailAddress, hours);
-  return at === null ? offers : [{ label: "as they usually take", at }, ...offers];
+  return at === null ? offers : [{ label: said("time.asTheyUsuallyTake"), at }, ...offers];
 }
 
 /** A moment that somebody may mean, and the other one where the same figures are read in two ways. */
@@ -40,7 +44,7 @@ export async function understandDate(
   grant: TrayGrant,
   text: string,
   edge: DayEdge,
-): Promise<Result<Meant, string>> {
+): Promise<Result<Meant, Said>> {
   const [now, hours] = [deps.now(), await hoursOfTray(deps.db, grant.tray)];
   const read = readDate(text, now, hours, edge);
   if (!read.ok) return err(dateProblemInWords(read.error));
@@ -48,7 +52,7 @@ export async function understandDate(
 }
 
 /** The calendar day that a text means, also one that is over; a refusal is a sentence for beside the field. */
-export async function understandDay(deps: Deps, grant: TrayGrant, text: string): Promise<Result<string, string>> {
+export async function understandDay(deps: Deps, grant: TrayGrant, text: string): Promise<Result<string, Said>> {
   const read = readDay(text, deps.now(), await hoursOfTray(deps.db, grant.tray));
   return read.ok ? read : err(dateProblemInWords(read.error));
 }

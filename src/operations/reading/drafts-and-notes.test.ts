@@ -1,4 +1,5 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { aMessage } from "@tests/support/mail";
 import { address, passes, setUpParts, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
@@ -65,7 +66,7 @@ describe("a note", () => {
   });
 
   it("that names somebody who may not look is refused, and says whom", async () => {
-    expect(await note(desk.grant, "@Col Whitaker knows")).toMatchObject({
+    expect(inEnglish(await note(desk.grant, "@Col Whitaker knows"))).toMatchObject({
       error: { kind: "no-access", names: ["Col Whitaker"] },
     });
     expect((await open()).journal).toEqual([]);
@@ -243,7 +244,7 @@ describe("a shared draft", () => {
     passes(desk.tray, 1);
     done(await hand());
     const { steps } = await getJournal(desk.tray.deps, desk.grant, { by: null, kind: "together", before: null });
-    expect(steps.slice(0, 1).map(({ words, mayUndo }) => [words, mayUndo])).toEqual([
+    expect(inEnglish(steps.slice(0, 1).map(({ words, mayUndo }) => [words, mayUndo]))).toEqual([
       ["gave Tobias Lund a draft to check and send", false],
     ]);
     done(await undoNewest(desk.tray.deps, desk.grant));

@@ -3,8 +3,12 @@ import { effectInWords } from "../../core/journal/effect-in-words";
 import type { EffectKind } from "../../core/journal/entry";
 import type { TrayGrant } from "../../storage/access/index";
 import { type JournalFilter, type JournalStep, trayJournal } from "../../storage/conversation/index";
+import { journalTexts } from "../../texts/en/journal";
+import { eachOnce, saidOf, type Wording } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import { namesFor } from "../deciding/undo";
+
+const said = saidOf(journalTexts);
 
 /** What a journal can be filtered by: kinds of effects that people think of as one. */
 export const JOURNAL_KINDS = {
@@ -22,7 +26,7 @@ export const JOURNAL_KINDS = {
 export type JournalKind = keyof typeof JOURNAL_KINDS;
 
 export type JournalPage = {
-  readonly steps: readonly (JournalStep & { readonly words: string; readonly mayUndo: boolean })[];
+  readonly steps: readonly (JournalStep & { readonly words: Wording; readonly mayUndo: boolean })[];
   readonly hasMore: boolean;
 };
 
@@ -45,13 +49,14 @@ export async function getJournal(
   return {
     hasMore: found.length > PAGE,
     steps: steps.map((step) => {
-      const did = [...new Set(step.effects.map((effect) => effectInWords(effect, names, step.by)))].join(" and ");
+      const all = eachOnce(step.effects.map((effect) => effectInWords(effect, names, step.by)));
+      const did: Wording = { all, by: "and" };
       const isDecision = step.effects.some((effect) =>
         canBeUndone({ by: step.by, effect, ...(step.rule === null ? {} : { rule: step.rule }) }),
       );
       return {
         ...step,
-        words: step.isUndo ? `took back: ${did}` : step.isRedo ? `did again: ${did}` : did,
+        words: step.isUndo ? said("journal.tookBack", { did }) : step.isRedo ? said("journal.didAgain", { did }) : did,
         mayUndo: isDecision && !step.isUndo && !step.isUndone && !step.wentWithMail && grant.role !== "reader",
       };
     }),

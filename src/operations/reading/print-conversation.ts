@@ -3,7 +3,12 @@ import type { ConversationId } from "../../core/kernel/ids";
 import { dateOf, type Instant } from "../../core/kernel/instant";
 import type { PrintedPart } from "../../mail/index";
 import { type MessageOnRecord, notesOf } from "../../storage/records/index";
+import { conversationTexts } from "../../texts/en/conversation";
+import { saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
+import { writtenDown } from "../base/written-down";
+
+const said = saidOf(conversationTexts);
 
 /** A conversation that is to be printed. */
 export type ToPrint = {
@@ -35,13 +40,15 @@ export async function printConversation(
   // One that cannot be laid out holds up nothing else that is taken out with it.
   return deps.aside
     .pdf(printed)
-    .catch(() => deps.aside.pdf({ ...printed, subject: "Too large to print", parts: [TOO_LARGE] }));
+    .catch(() =>
+      deps.aside.pdf({ ...printed, subject: writtenDown(said("conversation.tooLargeToPrint")), parts: [TOO_LARGE] }),
+    );
 }
 
 const TOO_LARGE: PrintedPart = {
   kind: "note",
   head: [],
-  text: "This conversation takes more time or memory to lay out than there is for it. Its messages are among the others.",
+  text: writtenDown(said("conversation.tooLargeToLayOut")),
   attachments: [],
 };
 

@@ -24,10 +24,15 @@ import {
   retentionPolicies,
   savePreview,
 } from "../../storage/records/index";
+import { recordsTexts } from "../../texts/en/records";
+import { saidOf } from "../../texts/said";
 import type { Asking, Deps } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
 import { carryOutDisposal, goOnDisposing } from "./carry-out-disposal";
 import { ANNOUNCED_MS, termsNow } from "./retention";
+
+const said = saidOf(recordsTexts);
 
 /** What would go with a record, as it is shown before anything does; `previewId` is to be named when it is disposed of. */
 export type DisposalPreview = { readonly previewId: string; readonly named: Named; readonly term: Term };
@@ -105,7 +110,7 @@ async function dispose(
     const kind = (await recordTypes(trx)).find((type) => type.id === record.typeId)?.name ?? "";
     const { until, why } = termInWords(term, (at) => calendarDay(at, zone));
     const { code, title, viewers } = record;
-    const words = { code, title, kind: kind.toLowerCase(), why: `${until}, ${why}` };
+    const words = { code, title, kind: kind.toLowerCase(), why: writtenDown({ all: [until, why], by: "comma" }) };
     const head = { id: deps.newId(), byName, previewedAt: preview.at, ...words };
     const disposal = { recordId: id, byMemberId: grant?.memberId ?? null, head, viewers };
     await beginDisposal(trx, disposal, itemsOf(named, await allFiledOn(trx, id, Number.MAX_SAFE_INTEGER)), deps.now());
@@ -168,7 +173,12 @@ export async function disposeByItself(deps: Deps, zone = "UTC"): Promise<number>
     const preview = previews.get(id);
     if (preview !== undefined && preview.by === null && preview.at + ANNOUNCED_MS > deps.now()) continue;
     if (preview?.by === null) {
-      const done = await dispose(deps, { zone, grant: null, byName: "The tray, by its policy" }, id, preview.id);
+      const done = await dispose(
+        deps,
+        { zone, grant: null, byName: writtenDown(said("records.theTrayByItsPolicy")) },
+        id,
+        preview.id,
+      );
       if (done.ok) {
         count += 1;
         continue;

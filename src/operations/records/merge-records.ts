@@ -9,9 +9,13 @@ import { refreshViewers, type TrayGrant } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import { conversationsHeld, factsOf } from "../../storage/facts/index";
 import { allFiledOn, type RegisterRecord, repointRecord, saveRecords } from "../../storage/records/index";
+import { recordsTexts } from "../../texts/en/records";
+import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
 import { carryOut } from "../changes/change-conversations";
 import { type Held, onRecord, type RecordRefusal, writeDown } from "./records";
+
+const said = saidOf(recordsTexts);
 
 /** What a merge did: the record that is left, and how many conversations came to it. */
 export type Merged = { readonly into: RegisterRecord; readonly conversations: number };
@@ -51,8 +55,14 @@ export function mergeRecords(
     for (let at = 0; at < filed.length; at += STEP)
       await refile(trx, deps, grant, batchId, filed.slice(at, at + STEP), { from: id, into: intoId });
     await refreshViewers(trx);
-    await writeDown(trx, deps, grant.memberId, [id], `merged it into ${into.code}`);
-    await writeDown(trx, deps, grant.memberId, [intoId], `took in ${record.code} ${record.title}`);
+    await writeDown(trx, deps, grant.memberId, [id], said("records.mergedItInto", { code: into.code }));
+    await writeDown(
+      trx,
+      deps,
+      grant.memberId,
+      [intoId],
+      said("records.tookIn", { code: record.code, title: record.title }),
+    );
     return ok({ into, conversations: filed.length });
   });
 }
@@ -67,7 +77,7 @@ function mergeRefusal(
   if (target.closedAt !== null) return { kind: "record-closed", code: target.code };
   const above = withAllAbove(target.id, known);
   if (above.some(({ id }) => id === record.id)) {
-    return { kind: "problems", problems: { code: "It cannot become a part of itself, or of what stands under it." } };
+    return { kind: "problems", problems: { code: said("records.itCannotBecomeAPart") } };
   }
   const isKnownAlike = JSON.stringify(record.viewers) === JSON.stringify(target.viewers);
   return isKnownAlike ? null : { kind: "other-access", code: target.code };

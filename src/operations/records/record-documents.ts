@@ -17,6 +17,8 @@ import {
   recordsByIds,
   removeRecordDocument,
 } from "../../storage/records/index";
+import { recordsTexts } from "../../texts/en/records";
+import { saidOf } from "../../texts/said";
 import { incomingPast } from "../arriving/import-mail";
 import { ingestMessage } from "../arriving/ingest-message";
 import type { Deps } from "../base/deps";
@@ -26,6 +28,8 @@ import { readAttachment } from "../reading/read-message";
 import type { Refusal } from "../refusals/refusal";
 import type { DocumentVersion } from "./get-records";
 import { writeDown } from "./records";
+
+const said = saidOf(recordsTexts);
 
 /** Puts a file on a record; null when it has it already, under that name. */
 export async function addDocument(
@@ -48,7 +52,7 @@ export async function addDocument(
       { id: deps.newId(), recordId, fileName, contentType, ...whose },
       content,
     );
-    if (added !== null) await writeDown(trx, deps, grant.memberId, [recordId], `put ${fileName} on it`);
+    if (added !== null) await writeDown(trx, deps, grant.memberId, [recordId], said("records.putOnIt", { fileName }));
     return ok(added);
   });
 }
@@ -90,7 +94,13 @@ export async function removeDocument(
     const found = await recordDocument(trx, recordId, id);
     if (found === null || !(await removeRecordDocument(trx, recordId, id, deps.now())))
       return err({ kind: "no-such", what: "document" });
-    await writeDown(trx, deps, grant.memberId, [recordId], `took ${found.document.fileName} off it`);
+    await writeDown(
+      trx,
+      deps,
+      grant.memberId,
+      [recordId],
+      said("records.tookOffIt", { fileName: found.document.fileName }),
+    );
     return ok(null);
   });
 }

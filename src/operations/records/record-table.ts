@@ -19,15 +19,19 @@ import {
   registerRecords,
   saveRecords,
 } from "../../storage/records/index";
+import { recordsTexts } from "../../texts/en/records";
+import { saidOf, type Wording } from "../../texts/said";
 import { noteExport } from "../base/access-log";
 import type { Deps, Within } from "../base/deps";
 import { refusalInWords } from "../refusals/refusal";
 import { changedRecord, newRecord, type RecordRefusal, writeDown } from "./records";
 
+const said = saidOf(recordsTexts);
+
 /** A line of a table of records with its number in the file, and what it comes to. */
 export type RecordLine = { readonly line: number; readonly words: string } & (
   | { readonly kind: "new" | "changed" | "same" }
-  | { readonly kind: "problem"; readonly problem: string }
+  | { readonly kind: "problem"; readonly problem: Wording }
 );
 
 /** The records that a member may know of as CSV (RFC 4180), by code. */
@@ -76,7 +80,7 @@ export async function importRecords(
   grant: TrayGrant,
   text: string,
   isTrial: boolean,
-): Promise<Result<readonly RecordLine[], string>> {
+): Promise<Result<readonly RecordLine[], Wording>> {
   if (grant.role === "reader") return err(refusalInWords({ kind: "readers-only-read" }));
   const table = readTable(text, RECORD_COLUMNS);
   if (!table.ok) return table;
@@ -140,7 +144,7 @@ async function takeLine(
   { line, cells }: TableLine,
 ): Promise<RecordLine> {
   const words = [codeInLine(cells), cells.title?.trim() ?? ""].filter(Boolean).join(" ");
-  const problem = (text: string): RecordLine => ({ line, words, kind: "problem", problem: text });
+  const problem = (text: Wording): RecordLine => ({ line, words, kind: "problem", problem: text });
   const before = around.byCode.get(codeInLine(cells)) ?? null;
   const read = readLine(cells, before === null ? null : { ...before, isClosed: before.closedAt !== null }, around);
   if (!read.ok) return problem(read.error);
@@ -153,9 +157,15 @@ async function takeLine(
   const record = { ...kept.value, closedAt: isClosed ? (before?.closedAt ?? deps.now()) : null };
   if (before !== null && isSameEntry(before, record))
     return { line, words: `${record.code} ${record.title}`, kind: "same" };
-  const [kind, did] = before === null ? (["new", "opened"] as const) : (["changed", "changed"] as const);
+  const kind = before === null ? "new" : "changed";
   await saveRecords(trx, [record]);
-  await writeDown(trx, deps, grant.memberId, [record.id], `${did} it from a table`);
+  await writeDown(
+    trx,
+    deps,
+    grant.memberId,
+    [record.id],
+    before === null ? said("records.openedItFromATable") : said("records.changedItFromATable"),
+  );
   around.known.set(record.id, record);
   around.byCode.set(record.code, record);
   around.taken.add(record.code);
@@ -167,6 +177,6 @@ function isSameEntry(before: RegisterRecord, after: RegisterRecord): boolean {
   return said(before) === said(after);
 }
 
-function refusedInWords(refusal: RecordRefusal): string {
-  return refusal.kind === "problems" ? Object.values(refusal.problems).join(" ") : refusalInWords(refusal);
+function refusedInWords(refusal: RecordRefusal): Wording {
+  return refusal.kind === "problems" ? { all: Object.values(refusal.problems), by: "comma" } : refusalInWords(refusal);
 }

@@ -15,9 +15,14 @@ import {
   registerRecords,
   saveRecords,
 } from "../../storage/records/index";
+import { recordsTexts } from "../../texts/en/records";
+import { saidOf, type Wording } from "../../texts/said";
 import { noteAccess } from "../base/access-log";
 import type { Deps, Within } from "../base/deps";
+import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
+
+const said = saidOf(recordsTexts);
 
 /** Why the register stays as it is: something is wrong with an entry, or with changing it. */
 export type RecordRefusal = Refusal | { readonly kind: "problems"; readonly problems: EntryProblems };
@@ -54,7 +59,7 @@ export async function createRecord(
       const isNarrow = access !== null || (parentId !== null && beside.known.get(parentId)?.viewers !== null);
       if (isNarrow) await refreshViewers(trx);
       if (!(await maySee(trx, grant, made.value.id))) return err({ kind: "shut-out-yourself" });
-      await writeDown(trx, deps, grant.memberId, [made.value.id], "opened it");
+      await writeDown(trx, deps, grant.memberId, [made.value.id], said("records.openedIt"));
       return made;
     },
   );
@@ -141,7 +146,7 @@ export function closeRecord(
     if ((record.closedAt !== null) === closes) return ok(record);
     const changed = { ...record, closedAt: closes ? deps.now() : null, version: record.version + 1 };
     await saveRecords(trx, [changed]);
-    await writeDown(trx, deps, grant.memberId, [id], closes ? "closed it" : "reopened it");
+    await writeDown(trx, deps, grant.memberId, [id], closes ? said("records.closedIt") : said("records.reopenedIt"));
     return ok(changed);
   });
 }
@@ -179,7 +184,7 @@ function checkedEntry(
 ): Result<Entry, RecordRefusal> {
   const above = withAllAbove(draft.parentId, known);
   const isThere = draft.parentId === null || draft.parentId === record?.parentId || above.length > 0;
-  if (!isThere) return err({ kind: "problems", problems: { parentId: "There is no such record any more." } });
+  if (!isThere) return err({ kind: "problems", problems: { parentId: said("records.thereIsNoSuchRecord") } });
   if (record !== null && record.typeId !== draft.typeId) return err({ kind: "no-such", what: "type" });
   const read = readEntry(draft, record?.id ?? null, above);
   if (!read.ok) return err({ kind: "problems", problems: read.error });
@@ -193,17 +198,17 @@ function entryOf({ typeId, title, parentId, responsibleId, note, addresses, acce
   return { typeId, title, parentId, responsibleId, note, addresses, access };
 }
 
-function changeInWords(before: RegisterRecord, after: RegisterRecord): string {
+function changeInWords(before: RegisterRecord, after: RegisterRecord): Wording {
   const differs = (field: keyof Entry) => JSON.stringify(before[field]) !== JSON.stringify(after[field]);
-  const said = [
-    ...(differs("title") ? [`called it “${after.title}”`] : []),
-    ...(differs("parentId") ? ["moved it to another place"] : []),
-    ...(differs("access") ? ["changed who may know of it"] : []),
-    ...(differs("responsibleId") ? ["changed who is responsible"] : []),
-    ...(differs("addresses") ? ["changed its people"] : []),
-    ...(differs("note") ? ["changed its note"] : []),
+  const all = [
+    ...(differs("title") ? [said("records.calledIt", { title: after.title })] : []),
+    ...(differs("parentId") ? [said("records.movedItToAnotherPlace")] : []),
+    ...(differs("access") ? [said("records.changedWhoMayKnowOf")] : []),
+    ...(differs("responsibleId") ? [said("records.changedWhoIsResponsible")] : []),
+    ...(differs("addresses") ? [said("records.changedItsPeople")] : []),
+    ...(differs("note") ? [said("records.changedItsNote")] : []),
   ];
-  return said.length === 0 ? "looked it through" : said.join(", ");
+  return all.length === 0 ? said("records.lookedItThrough") : { all, by: "comma" };
 }
 
 /** Writes down what was done to records. */
@@ -212,10 +217,10 @@ export async function writeDown(
   deps: Within,
   by: MemberId,
   ids: readonly RecordId[],
-  words: string,
+  words: Wording,
 ): Promise<void> {
   await addRecordSteps(
     trx,
-    ids.map((recordId) => ({ id: deps.newId(), recordId, at: deps.now(), by, words })),
+    ids.map((recordId) => ({ id: deps.newId(), recordId, at: deps.now(), by, words: writtenDown(words) })),
   );
 }

@@ -1,4 +1,5 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { onRecordOf } from "@tests/support/on-record";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -91,7 +92,10 @@ describe("a record", () => {
     expect(refusal(await changeRecord(tray.deps, desk.reader, record.id, next))).toBe("readers-only-read");
     const under = await opens({ title: "Under", parentId: record.id });
     const round = await changeRecord(tray.deps, desk.lead, record.id, { ...next, version: 1, parentId: under.id });
-    expect(round).toMatchObject({ ok: false, error: { kind: "problems", problems: { parentId: /itself/ } } } as never);
+    expect(inEnglish(round)).toMatchObject({
+      ok: false,
+      error: { kind: "problems", problems: { parentId: /itself/ } },
+    } as never);
   });
 
   it("takes nothing more once it is closed, until it is reopened", async () => {
@@ -170,7 +174,7 @@ describe("the register as a table", () => {
     ].join("\n");
     const before = await seenBy(desk.lead);
     const tried = await importRecords(tray.deps, desk.maraGrant, table, true);
-    expect(tried).toMatchObject({
+    expect(inEnglish(tried)).toMatchObject({
       ok: true,
       value: ["new", "problem", "changed", "new", "problem"].map((kind) => ({ kind })),
     });
@@ -230,7 +234,7 @@ describe("what a member may not know of", () => {
       { kind: "unfile", recordId: secret.id },
     ] as const;
     for (const decision of decisions)
-      expect(await decide(tray.deps, desk.maraGrant, target, decision)).toMatchObject({
+      expect(inEnglish(await decide(tray.deps, desk.maraGrant, target, decision))).toMatchObject({
         error: { kind: "no-such", what: "record" },
       });
     const found = async (grant: TrayGrant, member: Desk["mara"], record: string, grouping: "record" | null = null) => {

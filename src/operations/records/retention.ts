@@ -29,9 +29,13 @@ import {
   retentionPolicies,
   saveRetentionPolicy,
 } from "../../storage/records/index";
+import { recordsTexts } from "../../texts/en/records";
+import { type Said, saidOf } from "../../texts/said";
 import type { Asking, Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
 import { writeDown } from "./records";
+
+const said = saidOf(recordsTexts);
 
 /** A record with its term, and what was last shown of its disposal. */
 export type RetainedLine = Pick<Retained, "id" | "code" | "title" | "kind" | "filed"> & {
@@ -139,7 +143,7 @@ export async function retentionOf(deps: Deps, grant: TrayGrant, id: RecordId): P
 /** A refusal, or what is wrong with each field of a policy. */
 export type PolicyRefusal =
   | Refusal
-  | { readonly kind: "problems"; readonly problems: Readonly<Partial<Record<"name" | "period", string>>> };
+  | { readonly kind: "problems"; readonly problems: Readonly<Partial<Record<"name" | "period", Said>>> };
 
 /** Keeps a policy, new or changed; for those who lead. */
 export async function editPolicy(
@@ -187,8 +191,11 @@ export async function bearPolicy(
     if (policyId !== null && policy === undefined) return err({ kind: "no-such", what: "policy" });
     if (!(await isBearer({ ...deps, db: trx }, grant, bearer, id))) return err({ kind: "no-such", what: "record" });
     await givePolicy(trx, bearer, id, policyId);
-    const said = policy === undefined ? "took its own policy off it" : `gave it the policy ${policy.name}`;
-    if (bearer === "record") await writeDown(trx, deps, grant.memberId, [trustedId<RecordId>(id)], said);
+    const words =
+      policy === undefined
+        ? said("records.tookItsOwnPolicyOff")
+        : said("records.gaveItThePolicy", { name: policy.name });
+    if (bearer === "record") await writeDown(trx, deps, grant.memberId, [trustedId<RecordId>(id)], words);
     return ok(null);
   });
 }
@@ -204,7 +211,7 @@ async function onRetained(
   deps: Deps,
   grant: TrayGrant,
   id: RecordId,
-  does: (trx: Parameters<typeof writeDown>[0]) => Promise<Result<string, Refusal>>,
+  does: (trx: Parameters<typeof writeDown>[0]) => Promise<Result<Said, Refusal>>,
 ): Promise<Result<null, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   return inTransactionUnlessRefused<null, Refusal>(deps.db, async (trx) => {
@@ -226,7 +233,7 @@ export function holdRecord(deps: Deps, grant: TrayGrant, id: RecordId, reason: s
   return onRetained(deps, grant, id, async (trx) => {
     if (why === "") return err({ kind: "no-reason" });
     await addHold(trx, id, { id: deps.newId(), reason: why, at: deps.now(), by: grant.memberId });
-    return ok(`held it: ${why}`);
+    return ok(said("records.heldIt", { why }));
   });
 }
 
@@ -239,7 +246,7 @@ export function releaseRecord(
 ): Promise<Result<null, Refusal>> {
   return onRetained(deps, grant, id, async (trx) => {
     const reason = await endHold(trx, id, holdId);
-    return reason === null ? err({ kind: "no-such", what: "record" }) : ok(`ended the hold: ${reason}`);
+    return reason === null ? err({ kind: "no-such", what: "record" }) : ok(said("records.endedTheHold", { reason }));
   });
 }
 
@@ -254,6 +261,6 @@ export function keepLonger(
   return onRetained(deps, grant, id, async (trx) => {
     if (until <= deps.now()) return err({ kind: "date-is-past" });
     await keepRecordUntil(trx, id, until);
-    return ok(`looked at it, and has it kept until ${day}`);
+    return ok(said("records.lookedAtItAndHas", { day }));
   });
 }

@@ -1,4 +1,8 @@
+import { refusalsTexts } from "../../texts/en/refusals";
+import { saidOf } from "../../texts/said";
 import type { RefusalWords } from "./refusal-words";
+
+const said = saidOf(refusalsTexts);
 
 /** Why categories stay as they are. */
 export type CategoryRefusal =
@@ -7,7 +11,7 @@ export type CategoryRefusal =
   | { readonly kind: "changed-since" };
 
 export const CATEGORIES_REFUSALS: RefusalWords<CategoryRefusal> = {
-  "not-in-all-trays": ({ name }) => `“${name}” is of this tray alone and cannot stand for one of all trays.`,
-  "name-there": ({ name }) => `“${name}” stands under it and would meet another of that name; rename one first.`,
-  "changed-since": () => "It was changed again since; take that back first.",
+  "not-in-all-trays": ({ name }) => said("refusals.isOfThisTrayAlone", { name }),
+  "name-there": ({ name }) => said("refusals.standsUnderItAndWould", { name }),
+  "changed-since": () => said("refusals.itWasChangedAgainSince"),
 };

@@ -1,4 +1,8 @@
+import { refusalsTexts } from "../../texts/en/refusals";
+import { type Sayable, saidOf } from "../../texts/said";
 import type { RefusalWords } from "./refusal-words";
+
+const said = saidOf(refusalsTexts);
 
 /** Why nothing was decided about conversations. */
 export type DecidingRefusal =
@@ -30,14 +34,14 @@ export type DecidingRefusal =
   | { readonly kind: "readers-only-read" }
   /** She may look into the tray, and nothing else. */
   | { readonly kind: "only-reads"; readonly name: string }
-  | { readonly kind: "away"; readonly name: string; readonly back: string; readonly cover: string | null }
+  | { readonly kind: "away"; readonly name: string; readonly back: Sayable; readonly cover: string | null }
   | { readonly kind: "nobody-there"; readonly name: string }
   | { readonly kind: "no-access"; readonly names: readonly string[] }
   | { readonly kind: "not-your-note" }
   | { readonly kind: "note-stands" }
   | { readonly kind: "category-retired"; readonly name: string }
   /** Somebody decided the same thing since the page was loaded. */
-  | { readonly kind: "overtaken"; readonly who: string; readonly did: string }
+  | { readonly kind: "overtaken"; readonly who: Sayable; readonly did: Sayable }
   /** A message came since the page was loaded. */
   | { readonly kind: "new-message"; readonly who: string }
   | { readonly kind: "same-conversation" }
@@ -53,28 +57,29 @@ export type DecidingRefusal =
   | { readonly kind: "nothing-awaited" };
 
 export const DECIDING_REFUSALS: RefusalWords<DecidingRefusal> = {
-  "no-such-conversation": () => "This conversation is not in this tray.",
-  "no-such": ({ what }) => `There is no such ${what} any more.`,
-  "readers-only-read": () => "You may only read this tray; its members can decide.",
-  "only-reads": ({ name }) => `${name} may only read this tray; assign it to a member instead.`,
+  "no-such-conversation": () => said("refusals.thisConversationIsNotIn"),
+  "no-such": ({ what }) => said("refusals.thereIsNoSuchAny", { what }),
+  "readers-only-read": () => said("refusals.youMayOnlyReadThis"),
+  "only-reads": ({ name }) => said("refusals.mayOnlyReadThisTray", { name }),
   away: ({ back, cover, name }) =>
-    `${name} is away until ${back}. ${cover === null ? "Nobody covers for them here." : `${cover} covers.`}`,
-  "nobody-there": ({ name }) => `Nobody of “${name}” is there now; choose somebody else.`,
-  "no-access": ({ names }) =>
-    `${names.join(" and ")} cannot look into this tray and would not see it. Take the name out, or have them let in first.`,
-  "not-your-note": () => "That is somebody else’s note; write one of your own.",
-  "note-stands": () => "A note can be edited for half an hour. Add another one.",
-  "category-retired": ({ name }) => `“${name}” is retired; what has it keeps it, but it is not given any more.`,
-  overtaken: ({ did, who }) => `Not done: ${who} ${did} meanwhile. This is how it stands now.`,
-  "new-message": ({ who }) => `Not done: ${who} wrote meanwhile. Read it first, then decide again.`,
-  "same-conversation": () => "That is this conversation itself; choose another one.",
-  "nothing-would-stay": () => "Everything hangs on that message: nothing would stay here.",
-  "nothing-to-undo": () => "There is nothing left to undo.",
-  "nothing-to-redo": () => "There is nothing to do again.",
-  "nothing-chosen": () => "Nothing is selected any more. Select what it is about.",
-  "too-many": ({ most }) => `That is more than ${most.toLocaleString("en")} at once; narrow the list first.`,
-  "ended-already": () => "It has ended already.",
-  "date-is-past": () => "That day is over; choose one to come.",
-  "file-first": () => "This tray settles only what is filed. File it to a record first.",
-  "nothing-awaited": () => "Nothing is awaited there any more.",
+    cover === null
+      ? said("refusals.isAwayAndNobodyCovers", { name, back })
+      : said("refusals.isAwayAndSomebodyCovers", { name, back, cover }),
+  "nobody-there": ({ name }) => said("refusals.nobodyOfIsThereNow", { name }),
+  "no-access": ({ names }) => said("refusals.cannotLookIntoThisTray", { names: { all: names, by: "and" } }),
+  "not-your-note": () => said("refusals.thatIsSomebodyElsesNote"),
+  "note-stands": () => said("refusals.aNoteCanBeEdited"),
+  "category-retired": ({ name }) => said("refusals.isRetiredWhatHasIt", { name }),
+  overtaken: ({ did, who }) => said("refusals.notDoneMeanwhileThisIs", { who, did }),
+  "new-message": ({ who }) => said("refusals.notDoneWroteMeanwhileRead", { who }),
+  "same-conversation": () => said("refusals.thatIsThisConversationItself"),
+  "nothing-would-stay": () => said("refusals.everythingHangsOnThatMessage"),
+  "nothing-to-undo": () => said("refusals.thereIsNothingLeftTo"),
+  "nothing-to-redo": () => said("refusals.thereIsNothingToDo"),
+  "nothing-chosen": () => said("refusals.nothingIsSelectedAnyMore"),
+  "too-many": ({ most }) => said("refusals.thatIsMoreThanAt", { most }),
+  "ended-already": () => said("refusals.itHasEndedAlready"),
+  "date-is-past": () => said("refusals.thatDayIsOverChoose"),
+  "file-first": () => said("refusals.thisTraySettlesOnlyWhat"),
+  "nothing-awaited": () => said("refusals.nothingIsAwaitedThereAny"),
 };

@@ -1,13 +1,17 @@
 import type { AskedFields } from "../../core/records/filing-field";
 import { takenInWords } from "../../core/records/register-table";
+import { refusalsTexts } from "../../texts/en/refusals";
+import { type Said, saidOf } from "../../texts/said";
 import type { RefusalWords } from "./refusal-words";
+
+const said = saidOf(refusalsTexts);
 
 /** Why a record, or what is filed on it, stays as it is. */
 export type RecordRefusal =
   /** Nothing more is filed on it. */
   | { readonly kind: "record-closed"; readonly code: string }
   /** It wants to know more of what is filed on it. */
-  | { readonly kind: "fields-asked"; readonly asked: AskedFields }
+  | { readonly kind: "fields-asked"; readonly asked: AskedFields<Said> }
   | { readonly kind: "record-changed" }
   /** What is to become of what is filed there would be known to fewer, or to others. */
   | { readonly kind: "other-access"; readonly code: string }
@@ -24,20 +28,17 @@ export type RecordRefusal =
   | { readonly kind: "records-under"; readonly code: string };
 
 export const RECORDS_REFUSALS: RefusalWords<RecordRefusal> = {
-  "record-closed": ({ code }) => `${code} is closed; reopen it first, or choose another record.`,
-  "fields-asked": ({ asked }) => `${asked.code} asks for more of what is filed on it.`,
-  "record-changed": () =>
-    "Somebody changed this record meanwhile. This is how it stands now; what you typed is still here.",
-  "other-access": ({ code }) => `${code} may be known to others than this one; give both the same access first.`,
+  "record-closed": ({ code }) => said("refusals.isClosedReopenItFirst", { code }),
+  "fields-asked": ({ asked }) => said("refusals.asksForMoreOfWhat", { code: asked.code }),
+  "record-changed": () => said("refusals.somebodyChangedThisRecordMeanwhile"),
+  "other-access": ({ code }) => said("refusals.mayBeKnownToOthers", { code }),
   "code-there": ({ code }) => takenInWords(code),
-  "shut-out-yourself": () => "You would not know of it any more; leave yourself among those who do.",
-  "policy-borne": ({ count, name }) =>
-    `${name} is given to ${count === 1 ? "something" : `${count} things`}; give them another policy first.`,
-  "no-reason": () => "Say why; whoever comes to it later has to know.",
-  "too-arranged": () => "That is more than one tree can have: at most 500 records and folders, five folders deep.",
-  "not-due": ({ code }) => `The term of ${code} is not over, or something holds it.`,
-  "not-as-shown": () => "What would go is not what was shown before. Look at it as it is now.",
-  "open-on-record": ({ code, count }) =>
-    `${count === 1 ? "A conversation" : `${count} conversations`} on ${code} ${count === 1 ? "is" : "are"} still open; settle them first.`,
-  "records-under": ({ code }) => `Other records stand under ${code}; they go first.`,
+  "shut-out-yourself": () => said("refusals.youWouldNotKnowOf"),
+  "policy-borne": ({ count, name }) => said("refusals.isGivenToThingsGive", { name, count }),
+  "no-reason": () => said("refusals.sayWhyWhoeverComesTo"),
+  "too-arranged": () => said("refusals.thatIsMoreThanOne"),
+  "not-due": ({ code }) => said("refusals.theTermOfIsNot", { code }),
+  "not-as-shown": () => said("refusals.whatWouldGoIsNot"),
+  "open-on-record": ({ code, count }) => said("refusals.conversationsOnAreStillOpen", { count, code }),
+  "records-under": ({ code }) => said("refusals.otherRecordsStandUnderThey", { code }),
 };

@@ -1,3 +1,4 @@
+import type { Said } from "../../texts/said";
 import { CATEGORIES_REFUSALS, type CategoryRefusal } from "./categories";
 import { DECIDING_REFUSALS, type DecidingRefusal } from "./deciding";
 import { PEOPLE_REFUSALS, type PeopleRefusal } from "./people";
@@ -17,10 +18,8 @@ const WORDS: RefusalWords<Refusal> = {
 };
 
 /** A refusal as the person who tried reads it: what is the matter and how things are now. */
-export function refusalInWords<Kind extends Refusal["kind"]>(
-  refusal: Extract<Refusal, { readonly kind: Kind }>,
-): string {
+export function refusalInWords<Kind extends Refusal["kind"]>(refusal: Extract<Refusal, { readonly kind: Kind }>): Said {
   // The table's type ties each entry to its refusal; an index by a union loses that tie.
-  const words = WORDS[refusal.kind as Kind] as (refusal: Extract<Refusal, { readonly kind: Kind }>) => string;
+  const words = WORDS[refusal.kind as Kind] as (refusal: Extract<Refusal, { readonly kind: Kind }>) => Said;
   return words(refusal);
 }

@@ -1,12 +1,16 @@
 import { sizeInWords } from "../../core/kernel/size-in-words";
+import { refusalsTexts } from "../../texts/en/refusals";
+import { type Sayable, saidOf } from "../../texts/said";
 import type { RefusalWords } from "./refusal-words";
+
+const said = saidOf(refusalsTexts);
 
 /** Why a letter was not sent or kept. */
 export type WritingRefusal =
   /** A colleague writes an answer at this moment. */
-  | { readonly kind: "also-writing"; readonly who: string }
+  | { readonly kind: "also-writing"; readonly who: Sayable }
   /** A colleague answered since the writer began. */
-  | { readonly kind: "answered-meanwhile"; readonly who: string }
+  | { readonly kind: "answered-meanwhile"; readonly who: Sayable }
   | { readonly kind: "draft-changed" }
   /** A file that was attached is kept no more. */
   | { readonly kind: "attachment-gone" }
@@ -16,15 +20,12 @@ export type WritingRefusal =
   | { readonly kind: "sender-not-verified" };
 
 export const WRITING_REFUSALS: RefusalWords<WritingRefusal> = {
-  "also-writing": ({ who }) => `${who} is writing an answer at this moment. Ask first, or send yours all the same.`,
-  "answered-meanwhile": ({ who }) =>
-    `${who} answered while you were writing. Read it first, or send yours all the same.`,
-  "draft-changed": () => "The draft was changed or sent meanwhile. Your text is kept here.",
-  "attachment-gone": () => "A file that was attached is not kept any more: take it off and attach it again.",
-  "too-large": ({ mostBytes }) =>
-    `The files come to more than ${sizeInWords(mostBytes)}, which most mail servers refuse: send some of them apart.`,
-  "already-sent": () => "That message is already out.",
-  "no-recipient": () => "Somebody has to get it: fill in To.",
-  "sender-not-verified": () =>
-    "The sender is not verified: this message could be from anybody. Show its pictures once instead.",
+  "also-writing": ({ who }) => said("refusals.isWritingAnAnswerAt", { who }),
+  "answered-meanwhile": ({ who }) => said("refusals.answeredWhileYouWereWriting", { who }),
+  "draft-changed": () => said("refusals.theDraftWasChangedOr"),
+  "attachment-gone": () => said("refusals.aFileThatWasAttached"),
+  "too-large": ({ mostBytes }) => said("refusals.theFilesComeToMore", { mostBytes: sizeInWords(mostBytes) }),
+  "already-sent": () => said("refusals.thatMessageIsAlreadyOut"),
+  "no-recipient": () => said("refusals.somebodyHasToGetIt"),
+  "sender-not-verified": () => said("refusals.theSenderIsNotVerified"),
 };

@@ -1,4 +1,5 @@
 import { type Desk, done, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import fc from "fast-check";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -115,7 +116,7 @@ describe("the next code", () => {
   const pattern = readCodePattern("Q-{yy}-{nn}");
   const next = (keep: boolean) =>
     inTransaction(tray.deps.db, async (trx) => {
-      if (!pattern.ok) throw new Error(pattern.error);
+      if (!pattern.ok) throw new Error(inEnglish(pattern.error));
       const code = await nextCode(trx, typeId, pattern.value, "2026-11-24");
       if (!keep) throw new Error(`rolled back ${code}`);
       return code;

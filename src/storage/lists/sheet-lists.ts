@@ -4,6 +4,7 @@ import type { Band } from "../../core/lists/bands";
 import type { Placed } from "../../core/lists/lanes";
 import { type MenuDimension, WITHOUT } from "../../core/lists/narrowing";
 import type { Grouping, SheetView } from "../../core/lists/sheet-view";
+import type { Sayable } from "../../texts/said";
 import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
@@ -29,7 +30,7 @@ import { type RawSheetRow, SHEET_COLUMNS, type SheetRow, sheetRowOf } from "./sh
 export type ListedRow = SheetRow & Placed;
 
 /** How many conversations stand in a group; the key `WITHOUT` is the group of those without. `name` where the group has no other. */
-export type GroupCount = { readonly key: string; readonly count: number; readonly name: string };
+export type GroupCount = { readonly key: string; readonly count: number; readonly name: Sayable };
 
 /** What the rows of a list are in groups of: the grouping, and its bands where it is one by time. */
 export type Groups = { readonly grouping: Grouping | null; readonly bands: readonly Band[] };

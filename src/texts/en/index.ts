@@ -3,15 +3,20 @@ import { commonTexts } from "./common";
 import { conversationTexts } from "./conversation";
 import { decidingTexts } from "./deciding";
 import { frameTexts } from "./frame";
+import { journalTexts } from "./journal";
 import { keysTexts } from "./keys";
 import { listTexts } from "./list";
 import { narrowingTexts } from "./narrowing";
+import { notificationsTexts } from "./notifications";
 import { officeTexts } from "./office";
 import { peopleTexts } from "./people";
 import { recordsTexts } from "./records";
+import { refusalsTexts } from "./refusals";
 import { serverTexts } from "./server";
 import { shellTexts } from "./shell";
 import { sortRunTexts } from "./sort-run";
+import { standingTexts } from "./standing";
+import { timeTexts } from "./time";
 import { uiTexts } from "./ui";
 import { waitingTexts } from "./waiting";
 import { writingTexts } from "./writing";
@@ -23,15 +28,20 @@ const english = {
   ...conversationTexts,
   ...decidingTexts,
   ...frameTexts,
+  ...journalTexts,
   ...keysTexts,
   ...listTexts,
   ...narrowingTexts,
+  ...notificationsTexts,
   ...officeTexts,
   ...peopleTexts,
   ...recordsTexts,
+  ...refusalsTexts,
   ...serverTexts,
   ...shellTexts,
   ...sortRunTexts,
+  ...standingTexts,
+  ...timeTexts,
   ...uiTexts,
   ...waitingTexts,
   ...writingTexts,

@@ -1,6 +1,7 @@
 import { catalogue } from "../catalogue";
 
 export const uiTexts = catalogue({
+  "ui.andRetired": ", retired",
   "ui.backToTheTray": "Back to the tray",
   "ui.calendar": "Calendar: {label}",
   "ui.loadingCalendar": "Loading calendar…",
@@ -8,6 +9,5 @@ export const uiTexts = catalogue({
   "ui.noticesHotkey": "Notices ('{'hotkey'}')",
   "ui.onSome": "on some",
   "ui.retired": "{name}, retired",
-  "ui.retired2": ", retired",
   "ui.urgency": "Urgency: {name}",
 });

@@ -27,7 +27,7 @@ export function CategoryTab({
     >
       <b>{code}</b>
       {!short && <span className="truncate">{name}</span>}
-      {!short && retired && <span className="sr-only">{say("ui.retired2")}</span>}
+      {!short && retired && <span className="sr-only">{say("ui.andRetired")}</span>}
     </span>
   );
 }

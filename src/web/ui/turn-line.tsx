@@ -5,6 +5,8 @@ import {
   type TurnLine as TurnLineDrawing,
   type TurnLineFacts,
 } from "../../core/turn-line/draw-turn-line";
+import { standingTexts } from "../../texts/en/standing";
+import { useSay } from "./texts/use-say";
 
 // As the sheet has it.
 const WIDTH = 140;
@@ -15,9 +17,10 @@ const BASE = 12;
  * for each look, which the sheet has: a list has fifty of these drawings, and each is sent with it.
  */
 export function TurnLine({ width = WIDTH, ...facts }: TurnLineFacts & { width?: number }) {
+  const say = useSay(standingTexts);
   const line = drawTurnLine(facts, width);
   return (
-    <svg role="img" aria-label={line.sentence} className="turns" style={width === WIDTH ? undefined : { width }}>
+    <svg role="img" aria-label={say(line.sentence)} className="turns" style={width === WIDTH ? undefined : { width }}>
       {pathsOf(line).map(([look, d]) => (
         <path key={look} className={look} d={d} />
       ))}

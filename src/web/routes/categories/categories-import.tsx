@@ -33,7 +33,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (table.trim() === "") return refused(speak("categories.chooseAFileOrPaste"), 400);
   if (table.length > MAX_CHARACTERS) return refused(speak("categories.thatIsMoreThanA"), 400);
   const tried = await tryCategoryTable(deps, grant, table);
-  if (!tried.ok) return refused(tried.error, 400);
+  if (!tried.ok) return refused(speak(tried.error), 400);
   if (form.get("do") !== "import") {
     return data<TableAnswer>({
       report: { lines: tried.value.map(lineView), stepId: null, isDone: false },
@@ -43,7 +43,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const taken = await importCategories(deps, grant, table);
   if (!taken.ok) {
     const { error } = taken;
-    const words = error.kind === "problems" || error.kind === "uses-changed" ? "" : refusalInWords(error);
+    const words = error.kind === "problems" || error.kind === "uses-changed" ? "" : speak(refusalInWords(error));
     return refused(words, 409);
   }
   const { value, stepId } = taken.value;
@@ -55,7 +55,7 @@ function lineView(line: ReportedLine): ImportedLine {
     line: line.line,
     words: line.path || speak("categories.noPath"),
     kind: line.kind,
-    problem: line.kind === "problem" ? line.problem : null,
+    problem: line.kind === "problem" ? speak(line.problem) : null,
   };
 }
 

@@ -5,6 +5,7 @@ import { getCategory, moreOfList } from "../../../operations/index.server";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { CategoryScreen } from "../../screens/categories/category-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { categoryView } from "../../server/categories/category-view.server";
 import { pageTitle, titled } from "../../ui/texts/page-title";
@@ -22,7 +23,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const id = readId<CategoryId>(params.category);
   const page = id.ok ? await getCategory(deps, grant, id.value) : null;
-  if (page === null) throw data("There is no such category in this tray.", { status: 404 });
+  if (page === null) throw data(speak("server.noSuchCategory"), { status: 404 });
   const request = { narrowing: { category: [page.category.id] }, view: NEWEST };
   const first = { lane: "", after: null, limit: SHOWN };
   const lists = await Promise.all(

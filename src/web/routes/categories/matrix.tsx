@@ -33,7 +33,7 @@ export default function Matrix({ loaderData: { against, cells } }: Route.Compone
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-rule px-4 py-2">
         <h1 className="font-serif text-xl">{say("categories.whatIsOpenByCategory")}</h1>
         <nav aria-label={say("categories.against")} className="flex items-baseline gap-1 text-sm">
-          <span className="text-soft">{say("categories.against2")}</span>
+          <span className="text-soft">{say("categories.againstInside")}</span>
           {WAYS.map(([way, name]) => (
             <Link
               key={way}

@@ -2,12 +2,13 @@ import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { prepareCall } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/call-note";
 
 /** The note that one has before one while telephoning. */
 export async function loader({ params, context }: Route.LoaderArgs) {
   const id = readId<ConversationId>(params.conversation);
-  const text = id.ok ? await prepareCall(context.get(depsContext), context.get(grantContext), id.value) : null;
-  if (text === null) throw data("This conversation is not in this tray.", { status: 404 });
-  return { text };
+  const lines = id.ok ? await prepareCall(context.get(depsContext), context.get(grantContext), id.value) : null;
+  if (lines === null) throw data(speak("server.noSuchConversation"), { status: 404 });
+  return { text: lines.map((line) => speak(line)).join("\n") };
 }

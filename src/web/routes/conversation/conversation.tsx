@@ -6,6 +6,7 @@ import { ConversationScreen } from "../../screens/conversation/conversation-scre
 import { useOpened } from "../../screens/frame/live-hub";
 import type { ConversationDesk } from "../../screens/list/list-screen";
 import { depsContext, grantContext, liveStateContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { conversationView } from "../../server/conversation/conversation-view.server";
 import { proposalViews } from "../../server/conversation/proposal-view.server";
@@ -21,7 +22,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const id = readId<ConversationId>(params.conversation);
   const open = id.ok ? await openConversation(deps, grant, id.value) : null;
-  if (open === null) throw data("This conversation is not in this tray.", { status: 404 });
+  if (open === null) throw data(speak("server.noSuchConversation"), { status: 404 });
   const { standing, whoAddress } = open.row;
   const otherMail = standing === "junk" ? await otherMailOf(deps, grant, whoAddress) : null;
   const [names, proposed] = await Promise.all([namesIn(deps, grant), proposalsFor(deps, grant, open.row)]);

@@ -2,6 +2,7 @@ import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { namesIn, openConversationRow, whoCouldTake } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { couldTakeView } from "../../server/conversation/could-take-view.server";
 import type { Route } from "./+types/could-take";
@@ -11,7 +12,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const id = readId<ConversationId>(params.conversation);
   const row = id.ok ? await openConversationRow(deps, grant, id.value) : null;
-  if (row === null) throw data("This conversation is not in this tray.", { status: 404 });
+  if (row === null) throw data(speak("server.noSuchConversation"), { status: 404 });
   const [could, names] = await Promise.all([whoCouldTake(deps, grant, row.id), namesIn(deps, grant)]);
   return data(couldTakeView(could, names.members, row, readingOf(member, deps.now())));
 }

@@ -3,6 +3,7 @@ import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { mayAnswerInWords } from "../../../core/threading/may-answer";
 import { openConversationRow, whatItMayAnswer } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/may-answer";
 
 /** What we asked elsewhere and a conversation may answer, with what speaks for it. */
@@ -10,11 +11,11 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const id = readId<ConversationId>(params.conversation);
   const row = id.ok ? await openConversationRow(deps, grant, id.value) : null;
-  if (row === null) throw data("This conversation is not in this tray.", { status: 404 });
+  if (row === null) throw data(speak("server.noSuchConversation"), { status: 404 });
   const found = await whatItMayAnswer(deps, grant, row.id);
   return found.map(({ conversationId, subject, reason }) => ({
     conversationId,
     subject,
-    why: mayAnswerInWords(reason),
+    why: speak(mayAnswerInWords(reason)),
   }));
 }

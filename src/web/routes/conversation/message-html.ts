@@ -5,6 +5,7 @@ import { data } from "react-router";
 import { type MessageId, readId } from "../../../core/kernel/ids";
 import { LETTER_PAGE, readAsHtml } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/message-html";
 
 // Nothing runs and nothing is fetched but the fonts that ship, whatever the sanitiser may have overlooked.
@@ -22,7 +23,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   const safe = id.ok
     ? await readAsHtml(context.get(depsContext), context.get(grantContext), id.value, asksForRemote)
     : null;
-  if (safe === null) throw data("There is no such message.", { status: 404 });
+  if (safe === null) throw data(speak("server.noSuchMessage"), { status: 404 });
   return new Response(
     `<!doctype html><html><head><meta charset="utf-8"><style>${PAGE_STYLE}</style></head><body>${safe.html}</body></html>`,
     {

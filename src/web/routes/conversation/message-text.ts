@@ -3,7 +3,7 @@ import { data } from "react-router";
 import { type MessageId, readId } from "../../../core/kernel/ids";
 import { readTextPart } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
-import { problemOf } from "../../server/base/say.server";
+import { problemOf, speak } from "../../server/base/say.server";
 import { textBlocks } from "../../server/conversation/text-blocks.server";
 import type { Route } from "./+types/message-text";
 
@@ -20,7 +20,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   });
   if (error !== undefined) throw data(problemOf(error), { status: 400 });
   const part = id.ok ? await readTextPart(context.get(depsContext), context.get(grantContext), id.value, value) : null;
-  if (part === null) throw data("There is no such message.", { status: 404 });
+  if (part === null) throw data(speak("server.noSuchMessage"), { status: 404 });
   return {
     blocks: textBlocks(part.text),
     next: part.left === 0 ? null : value.from + part.text.length,

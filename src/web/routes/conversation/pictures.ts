@@ -2,11 +2,12 @@ import { data } from "react-router";
 import { type MessageId, readId } from "../../../core/kernel/ids";
 import { refusalInWords, trustRemoteOf } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/pictures";
 
 export async function action({ params, context }: Route.ActionArgs) {
   const id = readId<MessageId>(params.message);
-  if (!id.ok) throw data("There is no such message.", { status: 404 });
+  if (!id.ok) throw data(speak("server.noSuchMessage"), { status: 404 });
   const done = await trustRemoteOf(context.get(depsContext), context.get(grantContext), id.value);
-  return done.ok ? { problem: null } : data({ problem: refusalInWords(done.error) }, { status: 409 });
+  return done.ok ? { problem: null } : data({ problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }

@@ -12,6 +12,7 @@ import {
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/presence";
 
 /** The colleagues who have a conversation open. */
@@ -19,14 +20,14 @@ export type PresenceAnswer = { readonly present: readonly Present[] };
 
 function idOf(text: string): ConversationId {
   const id = readId<ConversationId>(text);
-  if (!id.ok) throw data("This conversation is not in this tray.", { status: 404 });
+  if (!id.ok) throw data(speak("server.noSuchConversation"), { status: 404 });
   return id.value;
 }
 
 export async function loader({ params, context }: Route.LoaderArgs) {
   const [deps, grant, id] = [context.get(depsContext), context.get(grantContext), idOf(params.conversation)];
   if ((await openConversationRow(deps, grant, id)) === null)
-    throw data("This conversation is not in this tray.", { status: 404 });
+    throw data(speak("server.noSuchConversation"), { status: 404 });
   const present = await whoIsPresent(deps, grant, id);
   return Response.json({ present } satisfies PresenceAnswer);
 }
@@ -41,11 +42,11 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const conversationId = idOf(params.conversation);
   const { value, error } = FORM.validate(Object.fromEntries(await readForm(request)), { stripUnknown: true });
-  if (error !== undefined) throw data("That says nothing about a page.", { status: 400 });
+  if (error !== undefined) throw data(speak("server.saysNothingOfAPage"), { status: 400 });
   const { page: pageId, doing } = value;
   if (doing === "gone") await leavePage(deps, grant, pageId, conversationId);
   else if (!(await bePresent(deps, grant, { pageId, conversationId, doing })))
-    throw data("This conversation is not in this tray.", { status: 404 });
+    throw data(speak("server.noSuchConversation"), { status: 404 });
   const present = doing === "gone" ? [] : await whoIsPresent(deps, grant, conversationId);
   return Response.json({ present } satisfies PresenceAnswer);
 }

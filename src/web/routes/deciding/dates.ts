@@ -1,6 +1,7 @@
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { datesToOffer, understandDate, understandDay } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { dateView } from "../../server/deciding/date-view.server";
 import type { Route } from "./+types/dates";
@@ -11,7 +12,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const query = new URL(request.url).searchParams;
   if (query.has("day")) {
     const day = await understandDay(deps, grant, query.get("day") ?? "");
-    return Response.json(day.ok ? { day: day.value, problem: null } : { day: null, problem: day.error });
+    return Response.json(day.ok ? { day: day.value, problem: null } : { day: null, problem: speak(day.error) });
   }
   const edge = query.get("edge") === "closes" ? "closes" : "opens";
   const reading = readingOf(context.get(memberContext), deps.now());
@@ -20,9 +21,9 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const offers = await datesToOffer(deps, grant, id.ok ? id.value : null, edge, query.has("usual"));
   const meant = text.trim() === "" ? null : await understandDate(deps, grant, text, edge);
   return Response.json({
-    offers: offers.map(({ label, at }) => ({ label, ...dateView(at, reading) })),
+    offers: offers.map(({ label, at }) => ({ label: speak(label), ...dateView(at, reading) })),
     meant: meant?.ok === true ? dateView(meant.value.at, reading) : null,
     other: meant?.ok === true && meant.value.other !== null ? dateView(meant.value.other, reading) : null,
-    problem: meant?.ok === false ? meant.error : null,
+    problem: meant?.ok === false ? speak(meant.error) : null,
   });
 }

@@ -16,6 +16,7 @@ import type { DecisionOutcome } from "../../screens/deciding/decision-outcome";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { askedView, speak } from "../../server/base/say.server";
 import { type PostedDecision, postedConversations, readDecision } from "../../server/deciding/decision-form.server";
 import { listRequest } from "../../server/list/list-view.server";
 import type { Route } from "./+types/decide";
@@ -40,10 +41,10 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 function refused(refusal: Refusal) {
-  const asked = refusal.kind === "fields-asked" ? { asked: refusal.asked } : {};
+  const asked = refusal.kind === "fields-asked" ? { asked: askedView(refusal.asked) } : {};
   const outcome = {
     ok: false,
-    problem: refusalInWords(refusal),
+    problem: speak(refusalInWords(refusal)),
     stale: refusal.kind !== "fields-asked",
     ...asked,
   } as const;
@@ -57,9 +58,9 @@ async function decideAll(
   { list, target, decisions, said }: PostedDecision,
 ) {
   const [decision] = decisions;
-  if (decision === undefined || decisions.length > 1) throw data("That is decided one by one.", { status: 400 });
+  if (decision === undefined || decisions.length > 1) throw data(speak("server.decidedOneByOne"), { status: 400 });
   const request = list === null ? null : await listRequest(deps, grant, list.scope, new URLSearchParams(list.query));
-  if (list !== null && request === null) throw data("There is no such list.", { status: 404 });
+  if (list !== null && request === null) throw data(speak("server.noSuchList"), { status: 404 });
   const ids =
     request === null
       ? target.ids

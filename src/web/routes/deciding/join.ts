@@ -21,5 +21,5 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const source = readId<ConversationId>(String((await readForm(request)).get("other")));
   if (!target.ok || !source.ok) return data({ problem: speak("deciding.chooseAConversationOfThe") }, { status: 400 });
   const done = await joinConversations(context.get(depsContext), context.get(grantContext), target.value, source.value);
-  return done.ok ? { problem: null } : data({ problem: refusalInWords(done.error) }, { status: 409 });
+  return done.ok ? { problem: null } : data({ problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }

@@ -29,23 +29,26 @@ export async function action({ request, context }: Route.ActionArgs) {
   const step = readId<CategoryStepId>(String(form.get("step") ?? ""));
   if (step.ok) {
     const undone = await undoCategories(deps, grant, step.value);
-    if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(undone.error) }, { status: 409 });
+    if (!undone.ok)
+      return data<UndoOutcome>({ ok: false, problem: speak(refusalInWords(undone.error)) }, { status: 409 });
     return data<UndoOutcome>({ ok: true, message: speak("deciding.undone", { value: undone.value }) });
   }
   if (form.get("redo") !== null) {
     const redone = await redoNewest(deps, grant);
-    if (!redone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(redone.error) }, { status: 409 });
+    if (!redone.ok)
+      return data<UndoOutcome>({ ok: false, problem: speak(refusalInWords(redone.error)) }, { status: 409 });
     return data<UndoOutcome>(inWords("redone", redone.value));
   }
   const undone = ids.length === 0 ? await undoNewest(deps, grant) : await undoSteps(deps, grant, ids);
-  if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalInWords(undone.error) }, { status: 409 });
+  if (!undone.ok)
+    return data<UndoOutcome>({ ok: false, problem: speak(refusalInWords(undone.error)) }, { status: 409 });
   const { value } = undone;
   if ("runId" in value) return data<UndoOutcome>({ ok: true, message: speak("deciding.undoingStepByStep") });
   return data<UndoOutcome>(inWords("undone", value));
 }
 
 function inWords(done: "undone" | "redone", { count, what, left }: Undone): UndoOutcome {
-  const kept = left.length === 0 ? "" : speak("deciding.leftAsItIsSince", { left: left.join(", ") });
+  const kept = left.length === 0 ? "" : speak("deciding.leftAsItIsSince", { left: { all: left, by: "comma" } });
   return count === 0
     ? { ok: false, problem: speak("deciding.nothingWas", { done, kept }) }
     : { ok: true, message: speak("deciding.wasDone", { done, what, kept }) };

@@ -56,7 +56,7 @@ export default function Backlog({ loaderData: { age, proposals } }: Route.Compon
               aria-current={each === age ? "page" : undefined}
               className={`rounded-control px-1.5 py-0.5 ${each === age ? "bg-act-soft font-semibold text-act" : "text-soft hover:text-ink"}`}
             >
-              {BACKLOG_AGE_NAMES[each]}
+              {say(BACKLOG_AGE_NAMES[each])}
             </Link>
           ))}
         </nav>
@@ -122,7 +122,7 @@ function Confirm({ proposal, onClose }: { proposal: ProposedSettling; onClose: (
   const say = useSay(listTexts, commonTexts);
   const { decide } = useDecisions();
   const { title, count, samples, query } = proposal;
-  const number = count.toLocaleString("en");
+  const number = say({ figure: count });
   const settle = () => {
     const everything = { scope: "to-sort", query, lane: null, count } as const;
     decide({ kind: "settle" }, { rows: [], everything }, say("list.settledOlder", { number, title }));
@@ -137,15 +137,13 @@ function Confirm({ proposal, onClose }: { proposal: ProposedSettling; onClose: (
               {subject}
             </li>
           ))}
-          {count > samples.length && (
-            <li>{say("list.andMore", { count: (count - samples.length).toLocaleString("en") })}</li>
-          )}
+          {count > samples.length && <li>{say("list.andMore", { count: { figure: count - samples.length } })}</li>}
         </ul>
         <p className="mt-3 text-sm text-soft">{say("list.theyLeaveToSortStay")}</p>
         <div className="mt-4 flex justify-end gap-2">
           <Button onClick={onClose}>{say("common.cancel")}</Button>
           <Button look="filled" autoFocus onClick={settle}>
-            {say("list.settle2", { number })}
+            {say("list.settleNumber", { number })}
           </Button>
         </div>
       </div>

@@ -11,6 +11,7 @@ import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { FollowUpFilter } from "../../screens/narrowing/follow-up-filter";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
@@ -32,11 +33,11 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     isDone,
     groups: groups.map(({ group, followUps }) => ({
       group,
-      name: group === "done" ? "Done" : FOLLOW_UP_GROUP_NAMES[group],
+      name: group === "done" ? "Done" : speak(FOLLOW_UP_GROUP_NAMES[group]),
       followUps: followUps.map((one) => ({
         ...one,
-        due: one.dueAt === null ? "" : dayAndTime(one.dueAt, now, zone),
-        standingName: STANDING_NAMES[one.standing],
+        due: one.dueAt === null ? "" : speak(dayAndTime(one.dueAt, now, zone)),
+        standingName: speak(STANDING_NAMES[one.standing]),
       })),
     })),
   };

@@ -4,7 +4,7 @@ import { MENU_DIMENSIONS, type MenuDimension } from "../../../core/lists/narrowi
 import { countsToNarrow, moreOfList } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
-import { problemOf } from "../../server/base/say.server";
+import { problemOf, speak, worded } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { changedIds, changesView, listedRowView, listRequest, listStart } from "../../server/list/list-view.server";
 import { runOrderIn, runPartView } from "../../server/list/run-view.server";
@@ -24,7 +24,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const query = new URL(request.url).searchParams;
   const list = await listRequest(deps, grant, params.scope, query);
-  if (list === null) throw data("There is no such list.", { status: 404 });
+  if (list === null) throw data(speak("server.noSuchList"), { status: 404 });
   switch (params.part) {
     case "start":
       return Response.json(await listStart(deps, grant, member, list));
@@ -44,10 +44,15 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
       return Response.json(await changesView(deps, grant, member, list, changedIds(query)));
     case "counts": {
       const by = query.get("by");
-      if (!MENU_DIMENSIONS.some((one) => one === by)) throw data("There is no such filter.", { status: 400 });
-      return Response.json(await countsToNarrow(deps, grant, member, list, by as MenuDimension));
+      if (!MENU_DIMENSIONS.some((one) => one === by)) throw data(speak("server.noSuchFilter"), { status: 400 });
+      return Response.json(
+        (await countsToNarrow(deps, grant, member, list, by as MenuDimension)).map((group) => ({
+          ...group,
+          name: worded(group.name),
+        })),
+      );
     }
     default:
-      throw data("A list has no such part.", { status: 404 });
+      throw data(speak("server.noSuchPartOfAList"), { status: 404 });
   }
 }

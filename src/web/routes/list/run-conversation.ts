@@ -2,13 +2,14 @@ import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { cameUp, namesIn, readyForRun } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { runView } from "../../server/list/run-view.server";
 import type { Route } from "./+types/run-conversation";
 
 function idOf(text: string): ConversationId {
   const id = readId<ConversationId>(text);
-  if (!id.ok) throw data("This conversation is not in this tray.", { status: 404 });
+  if (!id.ok) throw data(speak("server.noSuchConversation"), { status: 404 });
   return id.value;
 }
 
@@ -16,7 +17,7 @@ function idOf(text: string): ConversationId {
 export async function loader({ params, context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const ready = await readyForRun(deps, grant, idOf(params.conversation));
-  if (ready === null) throw data("This conversation is not in this tray.", { status: 404 });
+  if (ready === null) throw data(speak("server.noSuchConversation"), { status: 404 });
   const reading = readingOf(context.get(memberContext), deps.now(), grant.covering);
   return Response.json(runView(ready, { ...(await namesIn(deps, grant)), slug: grant.tray.slug }, reading));
 }

@@ -10,6 +10,7 @@ import { OwnerStamp } from "../../screens/frame/owner-stamp";
 import { useTray } from "../../screens/frame/tray-data";
 import { TakeOut } from "../../screens/records/take-out";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { Dialog } from "../../ui/dialog";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
@@ -32,7 +33,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     everywhere,
     results: found.map((result) => ({
       ...shown(result),
-      when: dayAndTime(result.row.lastMessageAt, deps.now(), zone),
+      when: speak(dayAndTime(result.row.lastMessageAt, deps.now(), zone)),
     })),
   };
 }
@@ -108,7 +109,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
               <span className="text-sm whitespace-nowrap text-soft">{result.who}</span>
               <span className="ml-auto flex items-center gap-3 text-sm whitespace-nowrap text-soft">
                 {result.recordCodes.join(", ")}
-                <span>{STANDING_NAMES[result.standing]}</span>
+                <span>{say(STANDING_NAMES[result.standing])}</span>
                 <span>{result.when}</span>
                 <OwnerStamp ownerId={result.ownerId} />
               </span>

@@ -4,6 +4,7 @@ import { isScope } from "../../../core/lists/scope";
 import { listTexts } from "../../../texts/en/list";
 import { SortRun } from "../../screens/sort-run/sort-run";
 import { depsContext, grantContext, liveStateContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { runOrderIn, runPartView } from "../../server/list/run-view.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import type { Route } from "./+types/sort-run";
@@ -15,7 +16,7 @@ export function meta({ matches }: Route.MetaArgs) {
 export async function loader({ params, request, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const { scope } = params;
-  if (!isScope(scope)) throw data("There is no such list.", { status: 404 });
+  if (!isScope(scope)) throw data(speak("server.noSuchList"), { status: 404 });
   const query = new URL(request.url).searchParams;
   const order = runOrderIn(query);
   const narrowing = readNarrowing(query);

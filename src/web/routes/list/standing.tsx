@@ -2,18 +2,19 @@ import { data, type ShouldRevalidateFunctionArgs, useMatch } from "react-router"
 import { isScope, scopeName } from "../../../core/lists/scope";
 import { ListScreen } from "../../screens/list/list-screen";
 import { depsContext, grantContext, liveStateContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { listRequest, listStart } from "../../server/list/list-view.server";
-import { titled } from "../../ui/texts/page-title";
+import { titledAs } from "../../ui/texts/page-title";
 import type { Route } from "./+types/standing";
 
-export function meta({ params }: Route.MetaArgs) {
-  return isScope(params.standing) ? titled(scopeName(params.standing)) : [{ title: "Common Tray" }];
+export function meta({ params, matches }: Route.MetaArgs) {
+  return isScope(params.standing) ? titledAs(matches, scopeName(params.standing)) : [{ title: "Common Tray" }];
 }
 
 export async function loader({ params, request, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const list = await listRequest(deps, grant, params.standing, new URL(request.url).searchParams);
-  if (list === null) throw data("There is no such standing.", { status: 404 });
+  if (list === null) throw data(speak("server.noSuchStanding"), { status: 404 });
   return { ...(await listStart(deps, grant, member, list)), readIn: context.get(liveStateContext) };
 }
 

@@ -8,6 +8,7 @@ import { useTray } from "../../screens/frame/tray-data";
 import { LeadsOnly } from "../../screens/shell/leads-only";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readPuttingAway, type SettingsProblems } from "../../server/office/tray-settings-form.server";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
@@ -34,7 +35,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!posted.ok) return data({ saved: false, problems: posted.error, problem: null }, { status: 400 });
   const done = await setPuttingAway(context.get(depsContext), context.get(grantContext), posted.value);
   if (!done.ok)
-    return data({ saved: false, problems: NO_PROBLEMS, problem: refusalInWords(done.error) }, { status: 403 });
+    return data({ saved: false, problems: NO_PROBLEMS, problem: speak(refusalInWords(done.error)) }, { status: 403 });
   return data({ saved: true, problems: NO_PROBLEMS, problem: null });
 }
 

@@ -15,6 +15,7 @@ import { ContactList } from "../../screens/office/contact-list";
 import type { ContactsOutcome } from "../../screens/office/contacts-outcome";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { saidByField, speak } from "../../server/base/say.server";
 import { readContactStep } from "../../server/office/contact-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
@@ -57,8 +58,8 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 function refused(error: ContactRefusal) {
-  const problems = error.kind === "problems" ? { ...error.problems } : {};
-  const problem = error.kind === "problems" ? null : refusalInWords(error);
+  const problems = error.kind === "problems" ? saidByField(error.problems) : {};
+  const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
   return data<ContactsOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 

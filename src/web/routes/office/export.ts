@@ -3,6 +3,7 @@ import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { exportConversation, exportSearch } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { downloadStream } from "../../server/base/download.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/export";
 
 /** A conversation, or what a search finds, as a file to keep. */
@@ -14,7 +15,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   const file = id.ok
     ? await exportConversation(deps, grant, id.value, format)
     : await exportSearch(deps, grant, searchParams.get("q") ?? "", format);
-  if (file === null) throw data("There is nothing to export.", { status: 404 });
+  if (file === null) throw data(speak("server.nothingToExport"), { status: 404 });
   const name = `${grant.tray.slug}-${id.ok ? "conversation" : "search"}.${file.extension}`;
   return downloadStream(file.content, name, file.extension === "mbox" ? "application/mbox" : "application/zip");
 }

@@ -16,5 +16,5 @@ export async function action({ request, context }: Route.ActionArgs) {
     way: IMPORT_WAYS.find((one) => one === way) ?? "history",
     content: request.body as unknown as AsyncIterable<Uint8Array>,
   });
-  return done.ok ? { problem: null } : data({ problem: refusalInWords(done.error) }, { status: 409 });
+  return done.ok ? { problem: null } : data({ problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }

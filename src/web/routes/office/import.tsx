@@ -7,6 +7,7 @@ import { ImportForm } from "../../screens/office/import-form";
 import { ImportRuns } from "../../screens/office/import-runs";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/import";
@@ -24,7 +25,7 @@ export async function loader({ context }: Route.LoaderArgs) {
   return {
     runs: runs.map(({ createdAt, endedAt: _, ...run }) => ({
       ...run,
-      when: dayAndTime(createdAt, deps.now(), member.timeZone),
+      when: speak(dayAndTime(createdAt, deps.now(), member.timeZone)),
       goesOn: GOING.includes(run.state),
     })),
   };
@@ -33,7 +34,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const id = String((await readForm(request)).get("cancel"));
   const done = await cancelImport(context.get(depsContext), context.get(grantContext), id);
-  return done.ok ? { problem: null } : data({ problem: refusalInWords(done.error) }, { status: 409 });
+  return done.ok ? { problem: null } : data({ problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }
 
 export default function Import({ loaderData: { runs } }: Route.ComponentProps) {

@@ -10,6 +10,7 @@ import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { JournalFilters } from "../../screens/office/journal-filters";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { Button } from "../../ui/button";
 import { pageTitle } from "../../ui/texts/page-title";
@@ -40,15 +41,15 @@ export async function loader({ request, context }: Route.LoaderArgs) {
       batchId,
       at,
       by,
-      words,
+      words: speak(words),
       rule: rule === null ? null : { name: rule.name, why: rule.why },
       count,
       conversationId,
       subject,
       isUndone,
       mayUndo,
-      day: dayHeading(at, now, zone),
-      when: dayAndTime(at, now, zone),
+      day: speak(dayHeading(at, now, zone)),
+      when: speak(dayAndTime(at, now, zone)),
     })),
   };
 }

@@ -31,8 +31,8 @@ export async function loader({ context }: Route.LoaderArgs) {
       reason,
       to: to.join(", "),
       held: leavesAt !== null && leavesAt > now,
-      when: dayAndTime(at, now, member.timeZone),
-      who: members.find((one) => one.id === authorId)?.name ?? speak("office.theTray2"),
+      when: speak(dayAndTime(at, now, member.timeZone)),
+      who: members.find((one) => one.id === authorId)?.name ?? speak("office.theTrayInside"),
     })),
   };
 }
@@ -101,7 +101,7 @@ function OutgoingItem({ row }: { row: Row }) {
           {row.subject || say("common.noSubject")}
         </Link>
         <span className="block truncate text-sm text-soft">
-          {say("office.to2", { who: row.who, when: row.when, to: row.to })}
+          {say("office.whoWhenTo", { who: row.who, when: row.when, to: row.to })}
         </span>
         {row.reason !== null && <span className="block text-sm text-late">{row.reason}</span>}
       </span>

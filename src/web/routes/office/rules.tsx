@@ -20,7 +20,7 @@ import { RuleList } from "../../screens/office/rule-list";
 import type { RulesOutcome } from "../../screens/office/rules-outcome";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { speak } from "../../server/base/say.server";
+import { saidByField, speak } from "../../server/base/say.server";
 import { type RuleStep, readRuleStep } from "../../server/office/rule-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
@@ -55,12 +55,16 @@ export async function action({ request, context }: Route.ActionArgs) {
   const done = await carry(deps, grant, step.value);
   if (done.ok) return data<RulesOutcome>({ ok: true, said: "", trial: null, droppedId: null, ...done.value });
   const { error } = done;
-  const problems = error.kind === "problems" ? error.problems : {};
-  const problem = error.kind === "problems" ? null : refusalInWords(error);
-  return data<RulesOutcome>({ ok: false, problems: { ...problems }, problem }, { status: 409 });
+  const problems = error.kind === "problems" ? saidByField(error.problems) : {};
+  const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
+  return data<RulesOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 
-type Said = { readonly said?: string; readonly trial?: RuleTrial; readonly droppedId?: string };
+type Said = { readonly said?: string; readonly trial?: RuleTrial<string>; readonly droppedId?: string };
+
+function trialView({ of, matches }: RuleTrial): RuleTrial<string> {
+  return { of, matches: matches.map((match) => ({ ...match, why: speak(match.why) })) };
+}
 
 async function carry(deps: Deps, grant: TrayGrant, step: RuleStep): Promise<Result<Said, RuleRefusal>> {
   const saying = <T,>(done: Result<T, RuleRefusal>, said: Said): Result<Said, RuleRefusal> =>
@@ -69,7 +73,7 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep): Promise<Resu
     case "keep":
       return saying(await editRule(deps, grant, step.rule), { said: speak("office.ruleSaved") });
     case "try":
-      return { ok: true, value: { trial: await tryRule(deps, grant, step.rule) } };
+      return { ok: true, value: { trial: trialView(await tryRule(deps, grant, step.rule)) } };
     case "drop":
       return saying(await dropRule(deps, grant, step.id, true), { droppedId: step.id });
     case "bring-back":

@@ -60,7 +60,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const holidays = [...new Set([...settings.holidays, ...known, ...(read?.days ?? [])])].toSorted();
   const done = await setUpHours(deps, grant, { ...settings, holidays });
   if (!done.ok)
-    return data({ saved: null, problems: NO_PROBLEMS, problem: refusalInWords(done.error) }, { status: 403 });
+    return data({ saved: null, problems: NO_PROBLEMS, problem: speak(refusalInWords(done.error)) }, { status: 403 });
   const unread = read?.problems.map(({ line, words }) => speak("office.line", { line, words })).join("; ") ?? "";
   const problems: SettingsProblems =
     unread === "" ? NO_PROBLEMS : { calendar: speak("office.theRestIsKeptOf", { unread }) };

@@ -6,6 +6,7 @@ import { peopleTexts } from "../../../texts/en/people";
 import { AccessFilters } from "../../screens/office/access-filters";
 import { AccessList } from "../../screens/office/access-list";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak, worded } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { readAccessFilter } from "../../server/people/access-filter.server";
 import { Page } from "../../ui/page";
@@ -28,10 +29,10 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     log: {
       events: events.map(({ id, at, who, did, address, device }) => ({
         id,
-        who,
-        did,
+        who: worded(who),
+        did: speak(did),
         from: [address, device].filter((part) => part !== "").join(", "),
-        when: dayAndTimeInFull(at, now, zone),
+        when: speak(dayAndTimeInFull(at, now, zone)),
       })),
       before: hasMore && last !== undefined ? `${last.at}_${last.id}` : null,
       keptDays: Math.round(keptMs / DAY),

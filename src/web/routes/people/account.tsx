@@ -6,7 +6,7 @@ import type { StepOutcome } from "../../screens/frame/use-step";
 import { PasswordForm, SessionList } from "../../screens/people/account-parts";
 import { depsContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { speak } from "../../server/base/say.server";
+import { saidByField, speak } from "../../server/base/say.server";
 import { sessionToken } from "../../server/base/session-cookie.server";
 import { readAccountStep } from "../../server/people/account-form.server";
 import { Page } from "../../ui/page";
@@ -21,7 +21,7 @@ export function meta({ matches }: Route.MetaArgs) {
 export async function loader({ request, context }: Route.LoaderArgs) {
   const [deps, member] = [context.get(depsContext), context.get(memberContext)];
   const sessions = await ownSessions(deps, member, (await sessionToken(request)) ?? "");
-  const words = (at: (typeof sessions)[number]["usedAt"]) => dayAndTime(at, deps.now(), member.timeZone);
+  const words = (at: (typeof sessions)[number]["usedAt"]) => speak(dayAndTime(at, deps.now(), member.timeZone));
   return {
     signInName: member.signInName,
     sessions: sessions.map(({ id, device, address, isOwn, createdAt, usedAt }) => ({
@@ -43,7 +43,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   switch (step.value.do) {
     case "password": {
       const changed = await changeOwnPassword(deps, member, token, step.value);
-      if (!changed.ok) return refused(changed.error, 409);
+      if (!changed.ok) return refused(saidByField(changed.error), 409);
       return data<StepOutcome>({ ok: true, said: speak("people.passwordChangedYourOtherSessions") });
     }
     case "end":

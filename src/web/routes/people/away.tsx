@@ -16,6 +16,7 @@ import type { AwayOutcome } from "../../screens/people/away-outcome";
 import { OwnWeek } from "../../screens/people/own-week";
 import { depsContext, grantContext, grantsContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { readAwayStep } from "../../server/people/away-form.server";
 import { timeOffView } from "../../server/people/time-off-view.server";
@@ -64,7 +65,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const done =
     given.do === "plan" ? await planTimeOff(deps, grant, given) : await comeBack(deps, grant, given.memberId, given.id);
   if (done.ok) return data<AwayOutcome>({ ok: true, did: given.do });
-  return data<AwayOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+  return data<AwayOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }
 
 /** When a member works, when she is away and who covers, and who else is. */

@@ -15,7 +15,7 @@ import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/invite";
 
 export function meta({ matches }: Route.MetaArgs) {
-  return pageTitle(matches, peopleTexts, "people.join2");
+  return pageTitle(matches, peopleTexts, "people.joinAlone");
 }
 
 export async function loader({ request, params, context }: Route.LoaderArgs) {
@@ -104,7 +104,7 @@ export default function Invite({ loaderData: { tray, signedInAs }, actionData }:
               </p>
             )}
             <Button look="filled" type="submit" disabled={busy} className="h-9 justify-center">
-              {say("people.join2")}
+              {say("people.joinAlone")}
             </Button>
           </Form>
         </>

@@ -47,14 +47,14 @@ export async function loader({ context }: Route.LoaderArgs) {
       name,
       signInName,
       role,
-      since: dayInWords(since, now, zone),
+      since: speak(dayInWords(since, now, zone)),
       isReplaced,
     })),
     invitations: invitations.map(({ id, role, madeBy, expiresAt }) => ({
       id,
       role,
       madeBy,
-      until: dayInWords(expiresAt, now, zone),
+      until: speak(dayInWords(expiresAt, now, zone)),
     })),
     groups: groups.map(({ id, name, memberIds }) => ({ id, name, memberIds })),
   };
@@ -70,7 +70,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     context.get(publicUrlContext),
   );
   if (done.ok) return data<MembersOutcome>({ ok: true, link: null, ...done.value });
-  return data<MembersOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+  return data<MembersOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }
 
 type Said = { readonly said: string; readonly link?: string };

@@ -35,7 +35,7 @@ export async function action({ request, context }: Route.ActionArgs) {
       ? speak("people.writeAnAddressOrAnd")
       : done.error.kind === "watched-already"
         ? speak("people.youWatchThatAlready")
-        : refusalInWords(done.error);
+        : speak(refusalInWords(done.error));
   return data<NotificationOutcome>({ ok: false, problems: { value: problem } }, { status: 409 });
 }
 

@@ -25,7 +25,7 @@ export function meta({ matches }: Route.MetaArgs) {
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const desks = await overviewOf(deps, grant, member);
-  if (!desks.ok) throw data(refusalInWords(desks.error), { status: 403 });
+  if (!desks.ok) throw data(speak(refusalInWords(desks.error)), { status: 403 });
   const reading = readingOf(member, deps.now());
   const aside = jobsAsideView(await getJobsAside(deps, grant), reading);
   return { desks: overviewView(desks.value, reading), aside };
@@ -38,7 +38,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     return data<StepOutcome>({ ok: false, problems: {}, problem: id.error.message }, { status: 400 });
   const done = await letGoOn(context.get(depsContext), context.get(grantContext), id.value);
   if (done.ok) return data<StepOutcome>({ ok: true, said: speak("people.itRunsAgain") });
-  return data<StepOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+  return data<StepOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }
 
 const COLUMNS = [
@@ -119,11 +119,11 @@ function DeskLine({ id, desk, most }: DeskLineProps) {
         </Link>
         {colleague?.away != null && (
           <span className="block pl-10 text-sm text-soft">
-            {say("people.awayUntil2", {
+            {say("people.awayUntilWhat", {
               back: colleague.away.back,
               what:
                 colleague.away.cover === null
-                  ? say("people.nobodyCovers2")
+                  ? say("people.andNobodyCovers")
                   : say("people.covers", { cover: colleague.away.cover }),
             })}
           </span>
@@ -160,14 +160,16 @@ function DeskLine({ id, desk, most }: DeskLineProps) {
 }
 
 function Count({ count, to, isLate }: { count: number; to: string; isLate: boolean }) {
+  const say = useSay();
   if (count === 0) return <Plain count={0} />;
   return (
     <Link to={to} className={`hover:underline ${isLate ? "font-semibold text-late" : "font-semibold"}`}>
-      {count.toLocaleString("en")}
+      {say({ figure: count })}
     </Link>
   );
 }
 
 function Plain({ count }: { count: number }) {
-  return count === 0 ? <span className="text-faint">·</span> : count.toLocaleString("en");
+  const say = useSay();
+  return count === 0 ? <span className="text-faint">·</span> : say({ figure: count });
 }

@@ -7,6 +7,7 @@ import { peopleTexts } from "../../../texts/en/people";
 import { OwnerStamp } from "../../screens/frame/owner-stamp";
 import { useTray } from "../../screens/frame/tray-data";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { whileAwayView } from "../../server/people/while-away-view.server";
 import { Button } from "../../ui/button";
@@ -21,14 +22,14 @@ export function meta({ matches }: Route.MetaArgs) {
 
 function idOf(text: string): TimeOffId {
   const id = readId<TimeOffId>(text);
-  if (!id.ok) throw data("There is no such time off of yours.", { status: 404 });
+  if (!id.ok) throw data(speak("server.noSuchTimeOff"), { status: 404 });
   return id.value;
 }
 
 export async function loader({ params, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const summary = await summaryOf(deps, grant, idOf(params.timeOff));
-  if (summary === null) throw data("There is no such time off of yours.", { status: 404 });
+  if (summary === null) throw data(speak("server.noSuchTimeOff"), { status: 404 });
   return whileAwayView(summary, readingOf(member, deps.now()));
 }
 
@@ -88,7 +89,7 @@ function HappenedLine({ happened }: { happened: Route.ComponentProps["loaderData
         {by.map((one) => (
           <OwnerStamp key={one} ownerId={one} />
         ))}
-        {isStandingKind(standing) ? STANDING_NAMES[standing] : ""}
+        {isStandingKind(standing) ? say(STANDING_NAMES[standing]) : ""}
       </span>
     </li>
   );

@@ -44,10 +44,10 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!step.ok) return refused(step.error, 400);
   if (step.value.do === "keep") {
     const kept = await editArrangement(deps, grant, step.value.tree, step.value.version);
-    return kept.ok ? data<StepOutcome>({ ok: true, said: "" }) : refused(refusalInWords(kept.error), 409);
+    return kept.ok ? data<StepOutcome>({ ok: true, said: "" }) : refused(speak(refusalInWords(kept.error)), 409);
   }
   const handed = await handOutArrangement(deps, grant, step.value.to, speak("records.from", { name: member.name }));
-  if (!handed.ok) return refused(refusalInWords(handed.error), 409);
+  if (!handed.ok) return refused(speak(refusalInWords(handed.error)), 409);
   const count = handed.value;
   const said = count === 0 ? speak("records.whoeverOfThemHasNo") : speak("records.handedToColleagues", { count });
   return data<StepOutcome>({ ok: true, said });

@@ -29,7 +29,7 @@ const refused = (problem: string, status: number) => data<DocumentOutcome>({ ok:
 function outcomeOf<T>(done: Result<T, Refusal>, said: (value: T) => string) {
   return done.ok
     ? data<DocumentOutcome>({ ok: true, said: said(done.value) })
-    : refused(refusalInWords(done.error), 409);
+    : refused(speak(refusalInWords(done.error)), 409);
 }
 
 export async function action({ request, params, context }: Route.ActionArgs) {
@@ -40,7 +40,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const form = await readForm(request, mostBytesTo("routes/records/record-documents"));
   if (form.get("do") === "remove") {
     const id = readId(String(form.get("document") ?? ""));
-    if (!id.ok) return refused(refusalInWords({ kind: "no-such", what: "document" }), 404);
+    if (!id.ok) return refused(speak(refusalInWords({ kind: "no-such", what: "document" })), 404);
     return outcomeOf(await removeDocument(deps, grant, record, id.value), () => speak("records.removedFromTheRecord"));
   }
   const file = form.get("file");

@@ -10,6 +10,7 @@ import type { StepOutcome } from "../../screens/frame/use-step";
 import { RecordTypeForm } from "../../screens/records/record-type-form";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { saidByField, speak } from "../../server/base/say.server";
 import { readTypeDraft } from "../../server/records/record-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
@@ -40,8 +41,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   const kept = await editType(context.get(depsContext), context.get(grantContext), draft.value);
   if (kept.ok) return data<StepOutcome>({ ok: true, said: `${draft.value.name.trim()} saved` });
   const { error } = kept;
-  const problems = error.kind === "problems" ? { ...error.problems } : {};
-  const problem = error.kind === "problems" ? null : refusalInWords(error);
+  const problems = error.kind === "problems" ? saidByField(error.problems) : {};
+  const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
   return data<StepOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 

@@ -31,7 +31,7 @@ import { RecordHead } from "../../screens/records/record-head";
 import { RecordMail } from "../../screens/records/record-mail";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { speak } from "../../server/base/say.server";
+import { saidByField, speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { type RecordStep, readRecordStep } from "../../server/records/record-form.server";
 import {
@@ -99,8 +99,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const done = await carry(deps, grant, record, step.value);
   if (done.ok) return data<RecordsOutcome>({ ok: true, ...done.value });
   const { error } = done;
-  const problems = error.kind === "problems" ? { ...error.problems } : {};
-  const problem = error.kind === "problems" ? null : refusalInWords(error);
+  const problems = error.kind === "problems" ? saidByField(error.problems) : {};
+  const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
   return data<RecordsOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 

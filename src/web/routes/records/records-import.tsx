@@ -27,7 +27,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (table.length > MAX_CHARACTERS) return refused(speak("records.thatIsTooLargeFor"), 400);
   const isTrial = form.get("do") !== "import";
   const taken = await importRecords(context.get(depsContext), context.get(grantContext), table, isTrial);
-  if (!taken.ok) return refused(taken.error, 400);
+  if (!taken.ok) return refused(speak(taken.error), 400);
   return data<TableAnswer>({
     report: { lines: taken.value.map(lineView), stepId: null, isDone: !isTrial },
     problem: null,
@@ -36,7 +36,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 function lineView(line: RecordLine): ImportedLine {
   const { words, kind } = line;
-  return { line: line.line, words, kind, problem: line.kind === "problem" ? line.problem : null };
+  return { line: line.line, words, kind, problem: line.kind === "problem" ? speak(line.problem) : null };
 }
 
 /** The register as a table, out and in. */

@@ -8,6 +8,7 @@ import { useTray } from "../../screens/frame/tray-data";
 import { blankRecord, RecordForm } from "../../screens/records/record-form";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { saidByField, speak } from "../../server/base/say.server";
 import { readRecordStep } from "../../server/records/record-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
@@ -42,7 +43,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
       depth,
       filed,
       open,
-      newest: newest === null ? "" : dayInWords(newest, deps.now(), zone),
+      newest: newest === null ? "" : speak(dayInWords(newest, deps.now(), zone)),
     })),
   };
 }
@@ -55,8 +56,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   const made = await createRecord(deps, grant, step.value.draft);
   if (made.ok) return data<RecordsOutcome>({ ok: true, said: `${made.value.code} is open`, ...idOf(made.value) });
   const { error } = made;
-  const problems = error.kind === "problems" ? { ...error.problems } : {};
-  const problem = error.kind === "problems" ? null : refusalInWords(error);
+  const problems = error.kind === "problems" ? saidByField(error.problems) : {};
+  const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
   return data<RecordsOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 
@@ -161,21 +162,21 @@ export default function Records({ loaderData: { text, isFlat, total, types, reco
                   </Link>
                 </span>
                 <span className="truncate text-sm text-soft max-md:hidden">
-                  {record.closed ? say("records.closed3", { kind: record.kind }) : record.kind}
+                  {record.closed ? say("records.kindClosed", { kind: record.kind }) : record.kind}
                 </span>
                 <span className="text-right text-sm max-md:hidden">
                   {record.filed || <span className="text-soft">{say("common.none")}</span>}
                 </span>
                 <span className="text-right text-sm text-soft max-md:hidden">{record.newest}</span>
                 <span className="text-right text-sm">
-                  {record.open > 0 ? say("records.open2", { open: record.open }) : ""}
+                  {record.open > 0 ? say("records.countOpen", { open: record.open }) : ""}
                 </span>
               </li>
             ))}
           </ul>
           {total > records.length && (
             <p className="px-5 py-3 text-soft">
-              {say("records.ofAreShownTypeTo", { count: records.length, total: total.toLocaleString("en") })}
+              {say("records.ofAreShownTypeTo", { count: records.length, total: { figure: total } })}
             </p>
           )}
         </div>

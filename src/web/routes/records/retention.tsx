@@ -23,7 +23,7 @@ import type { RetentionOutcome } from "../../screens/records/retention-outcome";
 import { RetentionScreen } from "../../screens/records/retention-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { speak } from "../../server/base/say.server";
+import { saidByField, speak } from "../../server/base/say.server";
 import { type Reading, readingOf } from "../../server/base/words.server";
 import { type RetentionStep, readRetentionStep } from "../../server/records/retention-form.server";
 import { type PreviewView, previewView, retentionView } from "../../server/records/retention-view.server";
@@ -52,8 +52,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (done.ok) return data<RetentionOutcome>({ ok: true, ...done.value });
   const { error } = done;
   return error.kind === "problems"
-    ? refused({ ...error.problems }, null, 400)
-    : refused({}, refusalInWords(error), 409);
+    ? refused(saidByField(error.problems), null, 400)
+    : refused({}, speak(refusalInWords(error)), 409);
 }
 
 type Who = { readonly deps: Deps; readonly grant: TrayGrant; readonly member: Member };
@@ -66,7 +66,7 @@ async function carry(
 ): Promise<Result<Said, PolicyRefusal>> {
   switch (step.do) {
     case "policy":
-      return saying(await editPolicy(deps, grant, step.policy), ({ name }) => speak("records.saved2", { name }));
+      return saying(await editPolicy(deps, grant, step.policy), ({ name }) => speak("records.nameSaved", { name }));
     case "remove":
       return saying(await removePolicy(deps, grant, step.id), () => speak("records.policyRemoved"));
     case "bear":
@@ -81,12 +81,12 @@ async function carry(
       const { recordId, previewId } = step;
       const gone = await disposeOf(deps, grant, member, recordId, previewId);
       return saying(gone, ({ code, conversations }) =>
-        speak("records.disposedOf2", { code, counted: countedConversations(conversations) }),
+        speak("records.disposedOfWhat", { code, counted: countedConversations(conversations) }),
       );
     }
     case "keep":
       return saying(await keepLonger(deps, grant, step.recordId, step.until, step.day), () =>
-        speak("records.keptUntil2", { day: step.day }),
+        speak("records.keptUntilDay", { day: step.day }),
       );
     case "hold":
       return saying(await holdRecord(deps, grant, step.recordId, step.reason), () => speak("records.onHold"));

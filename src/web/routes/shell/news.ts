@@ -12,6 +12,7 @@ import {
   type TrayGrant,
 } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { changedIds, changesView, listRequest } from "../../server/list/list-view.server";
 import { nowView, ownView } from "../../server/shell/tray-view.server";
@@ -35,7 +36,7 @@ async function newsFor({ request, context }: Route.LoaderArgs): Promise<Response
   const query = new URL(request.url).searchParams;
   const scope = query.get("scope");
   const list = scope === null ? null : await listRequest(deps, grant, scope, query);
-  if (scope !== null && list === null) throw data("There is no such list.", { status: 404 });
+  if (scope !== null && list === null) throw data(speak("server.noSuchList"), { status: 404 });
   const [{ flow, colleagues }, bell, looseEnds, changes, own] = await Promise.all([
     getTray(deps, member, grant),
     notificationSettingsOf(deps, grant).then((telling) => bellOf(deps, grant, member, telling)),

@@ -20,5 +20,5 @@ export async function action({ request, context }: Route.ActionArgs) {
   }
   const passed = await letTimePass(context.get(depsContext), context.get(grantContext), posted.value.span);
   if (passed.ok) return { ok: true as const, said: speak("shell.timeAdvanced") };
-  return data({ ok: false as const, problems: {}, problem: refusalInWords(passed.error) }, { status: 409 });
+  return data({ ok: false as const, problems: {}, problem: speak(refusalInWords(passed.error)) }, { status: 409 });
 }

@@ -67,6 +67,6 @@ export async function action({ request, context }: Route.ActionArgs) {
         return editView(deps, grant, value);
     }
   })();
-  if (outcome !== null && !outcome.ok) return data({ problem: refusalInWords(outcome.error) }, { status: 409 });
+  if (outcome !== null && !outcome.ok) return data({ problem: speak(refusalInWords(outcome.error)) }, { status: 409 });
   return { problem: null };
 }

@@ -3,12 +3,13 @@ import { type RunId, readId } from "../../../core/kernel/ids";
 import { refusalInWords, stopBulkRun } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/stop-run";
 
 /** Stops a decision about many conversations where it is. */
 export async function action({ request, context }: Route.ActionArgs) {
   const id = readId<RunId>(String((await readForm(request)).get("run")));
-  if (!id.ok) throw data("There is no such run.", { status: 404 });
+  if (!id.ok) throw data(speak("server.noSuchRun"), { status: 404 });
   const stopped = await stopBulkRun(context.get(depsContext), context.get(grantContext), id.value);
-  return stopped.ok ? { problem: null } : data({ problem: refusalInWords(stopped.error) }, { status: 409 });
+  return stopped.ok ? { problem: null } : data({ problem: speak(refusalInWords(stopped.error)) }, { status: 409 });
 }

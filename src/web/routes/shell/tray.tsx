@@ -32,6 +32,7 @@ import {
   memberContext,
 } from "../../server/base/context.server";
 import { onceForEachCommand } from "../../server/base/once.server";
+import { speak } from "../../server/base/say.server";
 import { readingOf } from "../../server/base/words.server";
 import { trayData } from "../../server/shell/tray-view.server";
 import { Button } from "../../ui/button";
@@ -42,7 +43,7 @@ import type { Route } from "./+types/tray";
 export const middleware: Route.MiddlewareFunction[] = [
   ({ params, context }) => {
     const grant = context.get(grantsContext).find(({ tray }) => tray.slug === params.tray);
-    if (grant === undefined) throw data("There is no such tray, or it is not yours to look into.", { status: 404 });
+    if (grant === undefined) throw data(speak("server.noSuchTray"), { status: 404 });
     context.set(grantContext, grant);
     context.set(liveStateContext, context.get(liveContext).state(grant.tray.id));
   },

@@ -31,7 +31,7 @@ export async function action({ request, context }: Route.ActionArgs) {
       : await callLooseEndAgain(deps, grant, id, kind);
   if (done.ok)
     return data<StepOutcome>({ ok: true, said: step.value.do === "dismiss" ? "" : speak("waiting.aLooseEndAgain") });
-  return data<StepOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+  return data<StepOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }
 
 export default function LooseEnds({ loaderData }: Route.ComponentProps) {

@@ -29,7 +29,7 @@ export async function action({ request, context }: Route.ActionArgs) {
       ? await planReminders(deps, grant, context.get(memberContext), ids, step.value.plan)
       : await callOffReminders(deps, grant, ids);
   if (!done.ok)
-    return data<StepOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+    return data<StepOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
   return data<StepOutcome>({ ok: true, said: saidOf(step.value.do, done.value) });
 }
 

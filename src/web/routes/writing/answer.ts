@@ -6,7 +6,7 @@ import { unanswered } from "../../screens/frame/unanswered";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { speak } from "../../server/base/say.server";
+import { askedView, speak } from "../../server/base/say.server";
 import { type AnswerProblems, readAnswer } from "../../server/writing/answer-form.server";
 import type { Route } from "./+types/answer";
 
@@ -37,9 +37,12 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const sent = await answerConversation(deps, context.get(grantContext), member, id.value, answer.value);
   if (sent.ok) return data<AnswerOutcome>({ ok: true, messageId: sent.value, holdMs: deps.sending.holdMs });
   if (sent.error.kind === "fields-asked")
-    return data<AnswerOutcome>({ ok: false, problems: {}, problem: null, asked: sent.error.asked }, { status: 409 });
+    return data<AnswerOutcome>(
+      { ok: false, problems: {}, problem: null, asked: askedView(sent.error.asked) },
+      { status: 409 },
+    );
   const mayInsist = CROSSING.has(sent.error.kind);
-  const problem = sent.error.kind === "new-message" ? newMessage(sent.error.who) : refusalInWords(sent.error);
+  const problem = sent.error.kind === "new-message" ? newMessage(sent.error.who) : speak(refusalInWords(sent.error));
   return data<AnswerOutcome>({ ok: false, problems: {}, problem, mayInsist }, { status: 409 });
 }
 

@@ -35,7 +35,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         ? await returnDraft(deps, grant, id.value, given.seen, given.note)
         : await giveUpDraft(deps, grant, id.value, given.seen);
   if (done.ok) return data<DraftOutcome>({ ok: true, did: given.do });
-  return data<DraftOutcome>({ ok: false, problems: {}, problem: refusalInWords(done.error) }, { status: 409 });
+  return data<DraftOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }
 
 // A server that cannot be reached is an outcome to deal with, not a text to lose.

@@ -34,7 +34,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 /** Keeps a file for a message that is being written: one from her device, or a document of a record. */
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const tooLarge = refusalInWords({ kind: "too-large", mostBytes: MOST_ENCLOSED_BYTES });
+  const tooLarge = speak(refusalInWords({ kind: "too-large", mostBytes: MOST_ENCLOSED_BYTES }));
   if (Number(request.headers.get("content-length")) > MOST_ENCLOSED_BYTES + FORM_BYTES) return refused(tooLarge, 413);
   const form = await readForm(request, mostBytesTo("routes/writing/enclosures"));
   const file = form.get("file");
@@ -50,7 +50,9 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 function outcomeOf(kept: Awaited<ReturnType<typeof attachFile>>) {
-  return kept.ok ? data<AttachOutcome>({ ok: true, enclosure: kept.value }) : refused(refusalInWords(kept.error), 409);
+  return kept.ok
+    ? data<AttachOutcome>({ ok: true, enclosure: kept.value })
+    : refused(speak(refusalInWords(kept.error)), 409);
 }
 
 // A line that goes down while a file is on its way is no page to lose.

@@ -2,11 +2,12 @@ import { data } from "react-router";
 import { type MessageId, readId } from "../../../core/kernel/ids";
 import { refusalInWords, sendAgain } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/send-again";
 
 export async function action({ params, context }: Route.ActionArgs) {
   const id = readId<MessageId>(params.message);
-  if (!id.ok) throw data("There is no such message.", { status: 404 });
+  if (!id.ok) throw data(speak("server.noSuchMessage"), { status: 404 });
   const again = await sendAgain(context.get(depsContext), context.get(grantContext), id.value);
-  return again.ok ? { problem: null } : data({ problem: refusalInWords(again.error) }, { status: 409 });
+  return again.ok ? { problem: null } : data({ problem: speak(refusalInWords(again.error)) }, { status: 409 });
 }

@@ -4,6 +4,7 @@ import { type MessageId, readId } from "../../../core/kernel/ids";
 import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 import { refusalInWords, withdrawMessage } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/take-back";
 
 /** What came back: the message as it can be written again, or why it cannot be had back. */
@@ -23,9 +24,10 @@ export type TakeBackOutcome =
 
 export async function action({ params, context }: Route.ActionArgs) {
   const id = readId<MessageId>(params.message);
-  if (!id.ok) throw data("There is no such message.", { status: 404 });
+  if (!id.ok) throw data(speak("server.noSuchMessage"), { status: 404 });
   const taken = await withdrawMessage(context.get(depsContext), context.get(grantContext), id.value);
-  if (!taken.ok) return data<TakeBackOutcome>({ ok: false, problem: refusalInWords(taken.error) }, { status: 409 });
+  if (!taken.ok)
+    return data<TakeBackOutcome>({ ok: false, problem: speak(refusalInWords(taken.error)) }, { status: 409 });
   const { conversationId, to, cc, subject, html, enclosures } = taken.value;
   const draft = { to: printMailboxes(to), cc: printMailboxes(cc), subject, html, enclosures };
   return data<TakeBackOutcome>({ ok: true, conversationId, draft });

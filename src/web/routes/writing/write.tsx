@@ -8,6 +8,7 @@ import { WriteScreen } from "../../screens/writing/write-screen";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { speak } from "../../server/base/say.server";
 import { readAnswer } from "../../server/writing/answer-form.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import type { Route } from "./+types/write";
@@ -19,7 +20,7 @@ export function meta({ matches }: Route.MetaArgs) {
 export async function loader({ request, context }: Route.LoaderArgs) {
   const code = new URL(request.url).searchParams.get("record") ?? "";
   const letter = await firstLetter(context.get(depsContext), context.get(grantContext), code);
-  if (letter === null) throw data("There is no open record of this code.", { status: 404 });
+  if (letter === null) throw data(speak("server.noOpenRecord"), { status: 404 });
   return letter;
 }
 
@@ -27,12 +28,12 @@ export async function action({ request, context }: Route.ActionArgs) {
   const [deps, member] = [context.get(depsContext), context.get(memberContext)];
   const form = await readForm(request, mostBytesTo("routes/writing/write"));
   const record = readId<RecordId>(String(form.get("record") ?? ""));
-  if (!record.ok) throw data("There is no such record.", { status: 404 });
+  if (!record.ok) throw data(speak("server.noSuchRecord"), { status: 404 });
   const answer = readAnswer(form, member.timeZone);
   if (!answer.ok) return data<WriteOutcome>({ ok: false, problems: answer.error, problem: null }, { status: 400 });
   const sent = await writeFirst(deps, context.get(grantContext), member, record.value, answer.value);
   if (!sent.ok) {
-    return data<WriteOutcome>({ ok: false, problems: {}, problem: refusalInWords(sent.error) }, { status: 409 });
+    return data<WriteOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(sent.error)) }, { status: 409 });
   }
   return data<WriteOutcome>({ ok: true, ...sent.value, holdMs: deps.sending.holdMs });
 }

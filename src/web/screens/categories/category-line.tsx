@@ -62,7 +62,7 @@ export function CategoryLine({ category, all, isOpen, onShow }: CategoryLineProp
       </span>
       <Count to={`/${tray.slug}/open?category=${id}`} count={open} label={say("categories.openWith", { open, name })} />
       <span className="text-right text-sm text-soft tabular-nums max-md:hidden">
-        {inAll > 0 ? inAll.toLocaleString("en") : ""}
+        {inAll > 0 ? say({ figure: inAll }) : ""}
       </span>
       <LineMenu category={category} all={all} post={post} onShow={onShow} />
     </li>
@@ -70,10 +70,11 @@ export function CategoryLine({ category, all, isOpen, onShow }: CategoryLineProp
 }
 
 function Count({ to, count, label }: { to: string; count: number; label: string }) {
+  const say = useSay();
   if (count === 0) return <span />;
   return (
     <Link to={to} aria-label={label} className="text-right tabular-nums hover:text-act hover:underline">
-      {count.toLocaleString("en")}
+      {say({ figure: count })}
     </Link>
   );
 }
@@ -103,7 +104,7 @@ function changes(
     retired
       ? ([say("categories.reactivate"), () => post({ do: "bring-back", id })] as const)
       : ([say("categories.retire"), () => post({ do: "retire", id })] as const),
-    [say("categories.mergeOrDelete2"), () => onShow({ end: id })],
+    [say("categories.mergeOrDeleteOf"), () => onShow({ end: id })],
   ];
 }
 

@@ -138,9 +138,9 @@ function ListOf({ scope, now, rows, count, categoryId }: ListOfProps) {
   const { tray } = useTray();
   const list = `/${tray.slug}/${scope}`;
   return (
-    <section aria-label={scopeName(scope)}>
+    <section aria-label={say(scopeName(scope))}>
       <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">
-        {scopeName(scope)} <span className="font-normal text-soft tabular-nums">{count.toLocaleString("en")}</span>
+        {say(scopeName(scope))} <span className="font-normal text-soft tabular-nums">{say({ figure: count })}</span>
         {count > rows.length && (
           <Link to={`${list}?category=${categoryId}`} className="ml-auto font-normal text-act hover:underline">
             {say("categories.allOfThem")}
@@ -193,6 +193,7 @@ type CountedProps = {
 };
 
 function Counted({ title, none, lines }: CountedProps) {
+  const say = useSay();
   return (
     <section aria-label={title} className="mt-4">
       <h2 className="border-b border-rule pb-0.5 text-sm font-semibold">{title}</h2>
@@ -203,7 +204,7 @@ function Counted({ title, none, lines }: CountedProps) {
             <Link to={to} className="min-w-0 flex-1 truncate after:absolute after:inset-0">
               {words}
             </Link>
-            <span className="text-sm text-soft tabular-nums">{count.toLocaleString("en")}</span>
+            <span className="text-sm text-soft tabular-nums">{say({ figure: count })}</span>
           </li>
         ))}
       </ul>

@@ -16,8 +16,10 @@ export function EmptyCategories({ mayBegin }: { mayBegin: boolean }) {
         {STARTING_SETS.map(({ id, name, categories }) => (
           <li key={id} className="flex items-center gap-4 border-b border-hair py-2">
             <span className="min-w-0 flex-1">
-              <span className="block font-semibold">{name}</span>
-              <span className="block text-sm text-soft">{categories.map((one) => one.name).join(", ")}</span>
+              <span className="block font-semibold">{say(name)}</span>
+              <span className="block text-sm text-soft">
+                {say({ all: categories.map((one) => one.name), by: "comma" })}
+              </span>
             </span>
             <Button disabled={isBusy} onClick={() => post({ do: "begin", set: id })}>
               {say("categories.beginWithThese")}

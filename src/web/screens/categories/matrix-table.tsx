@@ -29,7 +29,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
   ].map(([key, name]) => ({ key, name, query: (category) => `open?owner=${key ?? WITHOUT}&category=${category}` }));
   const byStanding: Column[] = OPEN_STANDINGS.map((key) => ({
     key,
-    name: STANDING_NAMES[key],
+    name: say(STANDING_NAMES[key]),
     query: (category) => `${key}?category=${category}`,
   }));
   const columns = (against === "owner" ? byOwner : byStanding).filter(({ key }) =>
@@ -95,7 +95,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
                 share={0}
                 ink={ink}
                 to={`/${tray.slug}/open?category=${id}`}
-                label={say("categories.inAll2", { name })}
+                label={say("categories.nameInAll", { name })}
               />
             </tr>
           ))}
@@ -113,7 +113,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
                 share={0}
                 ink="graphite"
                 to={`/${tray.slug}/${column.query(WITHOUT)}`}
-                label={say("categories.noCategory2", { name: column.name })}
+                label={say("categories.noCategoryOf", { name: column.name })}
                 isLast
               />
             ))}
@@ -145,6 +145,7 @@ type CountCellProps = {
 const STRONGEST = 38;
 
 function CountCell({ count, share, ink, to, label, isLast = false }: CountCellProps) {
+  const say = useSay();
   return (
     <td
       className={`border-l border-rule p-0 group-hover:bg-ground ${isLast ? "border-t" : "border-b border-b-hair"}`}
@@ -160,7 +161,7 @@ function CountCell({ count, share, ink, to, label, isLast = false }: CountCellPr
           aria-label={`${label}: ${count}`}
           className="block px-3 py-[5px] text-right tabular-nums hover:text-act hover:underline focus-visible:outline-offset-[-2px]"
         >
-          {count.toLocaleString("en")}
+          {say({ figure: count })}
         </Link>
       )}
     </td>

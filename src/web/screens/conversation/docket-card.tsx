@@ -61,7 +61,7 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
               <RowTabs ids={row.categoryIds} isNamed />
             </span>
           </Line>
-          <Line name={say("conversation.filedTo2")} keyName="f" onAsk={ask("file")}>
+          <Line name={say("conversation.filedToInside")} keyName="f" onAsk={ask("file")}>
             <Records records={view.records} act={mayDecide ? desk.act : undefined} />
           </Line>
           <Line
@@ -70,7 +70,7 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
             onAsk={mayDecide ? () => desk.act({ kind: "urgency", urgency: nextUrgency(row.urgency) }) : undefined}
           >
             <span className="flex items-center gap-2.5">
-              <PaceMarks urgency={row.urgency} /> {URGENCY_NAMES[row.urgency]}
+              <PaceMarks urgency={row.urgency} /> {say(URGENCY_NAMES[row.urgency])}
             </span>
           </Line>
           <Line name={say("conversation.expected")} keyName="w" onAsk={ask("expect")}>

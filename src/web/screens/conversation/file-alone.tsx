@@ -111,7 +111,7 @@ export function FiledAlone({
           {mayDecide && (
             <button
               type="button"
-              aria-label={say("conversation.removeFrom2", { what, code })}
+              aria-label={say("conversation.removeWhatFrom", { what, code })}
               className="min-h-6 text-act hover:underline"
               onClick={() =>
                 decide(

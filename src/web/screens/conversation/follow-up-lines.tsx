@@ -29,7 +29,7 @@ export function FollowUpLines({ followUps, act }: FollowUpLinesProps) {
             {act !== undefined && !isDone && (
               <button
                 type="button"
-                aria-label={say("conversation.done2", { text: text || "follow-up" })}
+                aria-label={say("conversation.doneOf", { text: text || "follow-up" })}
                 title={say("common.done")}
                 onClick={() => act({ kind: "follow-up-done", followUpId: id })}
                 className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-act"
@@ -41,7 +41,7 @@ export function FollowUpLines({ followUps, act }: FollowUpLinesProps) {
               <button
                 type="button"
                 aria-label={say("conversation.clear", { text: text || "follow-up" })}
-                title={say("conversation.clear2")}
+                title={say("conversation.clearAlone")}
                 onClick={() => act({ kind: "follow-up-clear", followUpId: id })}
                 className="-my-0.5 grid size-6 shrink-0 place-items-center rounded-control text-soft hover:text-ink"
               >

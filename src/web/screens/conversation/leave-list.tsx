@@ -94,7 +94,7 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>{say("common.cancel")}</Button>
           <Button look="filled" disabled={isImitation || fetcher.state !== "idle"} onClick={leave}>
-            {page === null ? say("conversation.unsubscribe2") : say("conversation.openItsPage")}
+            {page === null ? say("conversation.unsubscribeAtOnce") : say("conversation.openItsPage")}
           </Button>
         </div>
       </div>

@@ -56,7 +56,7 @@ export function saidOf(
   const count = countOf(target);
   const about =
     count === 1 ? target.rows[0]?.subject || say("common.noSubjectInside") : say("common.conversations", { count });
-  const what = singleDecisions(decision).map((one) => decisionInWords(one, namesFor(one, lists)));
+  const what = singleDecisions(decision).map((one) => say(decisionInWords(one, namesFor(one, lists))));
   return `${decision.kind === "unread" ? say("deciding.unread") : what.join(", ")}: ${about}`;
 }
 

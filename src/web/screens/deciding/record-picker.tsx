@@ -50,7 +50,9 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
   const inPlace = title !== "" && found?.text === title && !isCode ? found.types : [];
   return (
     <Picker
-      title={purpose ?? (what === undefined ? say("deciding.fileToARecord") : say("deciding.fileToARecord2", { what }))}
+      title={
+        purpose ?? (what === undefined ? say("deciding.fileToARecord") : say("deciding.fileWhatToARecord", { what }))
+      }
       prompt={say("deciding.typeAReferenceCodeOr")}
       empty={state === "idle" ? say("deciding.noRecordHasThatCode") : say("common.searching")}
       onType={setText}

@@ -15,7 +15,7 @@ export type CategoryOutcome =
   | {
       readonly ok: false;
       /** What is wrong beside the fields. */
-      readonly problems: CategoryProblems;
+      readonly problems: { readonly [Field in keyof CategoryProblems]?: string };
       /** What is wrong with the whole; null when the fields say it. */
       readonly problem: string | null;
       /** What uses the category now, where that changed under the question. */

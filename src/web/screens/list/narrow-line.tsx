@@ -132,8 +132,11 @@ function useValueNames() {
         : say(meant);
     },
     category: (value) => categories.find(({ id }) => id === value)?.name ?? say("common.aRemovedCategory"),
-    urgency: (value) => (isUrgency(value) ? URGENCY_NAMES[value] : undefined),
-    age: (value) => AGE_BUCKET_NAMES[Number(value.slice(1))],
+    urgency: (value) => (isUrgency(value) ? say(URGENCY_NAMES[value]) : undefined),
+    age: (value) => {
+      const name = AGE_BUCKET_NAMES[Number(value.slice(1))];
+      return name === undefined ? undefined : say(name);
+    },
     attachment: (value) => say(YES_NO.attachment[value === "yes" ? 0 : 1]),
     unread: (value) => say(YES_NO.unread[value === "yes" ? 0 : 1]),
     list: (value) => say("list.list", { value }),

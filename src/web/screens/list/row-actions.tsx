@@ -20,8 +20,8 @@ export function RowQuick({ scope, ask, bare }: Actions & { scope: Scope }) {
         <Quick name={say("common.settle")} icon={<Archive size={15} />} onClick={() => bare("settle")} />
       )}
       <Quick name={say("common.assign")} icon={<UserRound size={15} />} onClick={() => ask("assign")} />
-      <Quick name={say("list.restUntil2")} icon={<CalendarClock size={15} />} onClick={() => ask("rest")} />
-      <Quick name={say("list.fileToARecord2")} icon={<FolderInput size={15} />} onClick={() => ask("file")} />
+      <Quick name={say("list.restUntilAlone")} icon={<CalendarClock size={15} />} onClick={() => ask("rest")} />
+      <Quick name={say("list.fileToARecordAlone")} icon={<FolderInput size={15} />} onClick={() => ask("file")} />
       {away ? (
         <Quick name={say("common.bringBack")} icon={<Undo2 size={15} />} onClick={() => bare("restore")} />
       ) : (

@@ -58,7 +58,7 @@ export default function RowMenu({ row, ask, act, bare, answer, at, onClose }: Ro
                     className={`${MENU_ITEM} gap-3`}
                     onSelect={() => act({ kind: "urgency", urgency })}
                   >
-                    <PaceMarks urgency={urgency} /> {URGENCY_NAMES[urgency]}
+                    <PaceMarks urgency={urgency} /> {say(URGENCY_NAMES[urgency])}
                   </DropdownMenu.Item>
                 ))}
               </DropdownMenu.SubContent>

@@ -40,7 +40,7 @@ export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBa
           onClick={() => selection.chooseAll(total)}
           className="mr-2 whitespace-nowrap text-act underline-offset-2 hover:underline"
         >
-          {say("list.all2", { total })}
+          {say("list.allOfTotal", { total })}
         </button>
       )}
       {scope !== "settled" && (
@@ -64,7 +64,7 @@ export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBa
         {say("common.wait")}
       </Act>
       <Act command="follow-up" onClick={() => ask("follow-up")}>
-        {say("list.followUp2")}
+        {say("list.followUpAlone")}
       </Act>
       <Act command="bin" onClick={() => bare(scope === "bin" || scope === "junk" ? "restore" : "bin")}>
         {scope === "bin" || scope === "junk" ? say("common.bringBack") : say("common.bin")}

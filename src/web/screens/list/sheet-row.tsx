@@ -72,7 +72,9 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
           />
           {row.unread && !isChoosing && <span role="img" aria-label={say("common.unread")} />}
         </span>
-        <span className="of">{row.who}</span>
+        <span dir="auto" className="of">
+          {row.who}
+        </span>
         <span className="when">{row.when}</span>
         {columns.map(({ key }) =>
           key === "subject" ? (
@@ -101,7 +103,7 @@ function SubjectCell(props: SubjectCellProps) {
   const say = useSay(listTexts, commonTexts);
   const { row, spot, to, roomy, isGone, isChoosing, onCursor, quick, onClick, isPointed } = props;
   return (
-    <span className={roomy ? "subject is-roomy" : "subject"}>
+    <span dir="auto" className={roomy ? "subject is-roomy" : "subject"}>
       <Link to={to} data-row={spot} draggable={false} discover="none" onClick={onClick} onFocus={() => onCursor(spot)}>
         {row.subject === "" ? say("common.noSubject") : row.subject}
       </Link>

@@ -54,6 +54,7 @@ type SheetProps = {
 
 /** The ruled list: as many rows drawn as there is room for, however many there are. */
 export function Sheet(props: SheetProps) {
+  const say = useSay(listTexts);
   const { scope, list, view, now, cursor, onCursor, selection, base, query, onWidth, menu, quick, onReading } = props;
   const scroll = useRef<HTMLDivElement>(null);
   const [menuAt, setMenuAt] = useState<Point | null>(null);
@@ -111,7 +112,7 @@ export function Sheet(props: SheetProps) {
   return (
     <>
       <main
-        aria-label={scopeName(scope)}
+        aria-label={say(scopeName(scope))}
         className="mx-2 flex min-h-0 flex-1 flex-col rounded-t-sheet border border-b-0 border-rule bg-paper sm:mx-4"
       >
         <ColumnHeadings scope={scope} columns={view.columns} onWidth={onWidth} />
@@ -247,7 +248,7 @@ function LaneHeading({ lane, folded, place, onFold, onChoose }: LaneHeadingProps
       >
         <Mark size={15} aria-hidden className="shrink-0 text-soft" />
         <h2 className="truncate font-semibold">{lane.name}</h2>
-        <span className="text-soft">{lane.count.toLocaleString("en")}</span>
+        <span className="text-soft">{say({ figure: lane.count })}</span>
       </button>
       <button
         type="button"

@@ -13,15 +13,17 @@ import { fetchPart } from "./fetch-part";
 // Fewer than these are seen at a glance; more are found by typing.
 const TYPED_FROM = 9;
 
+type NamedCount = GroupCount & { readonly name: string };
+
 /** The values of a dimension with their counts, fetched when the menu opens. */
 export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuProps) {
   const say = useSay(narrowingTexts, commonTexts);
   const { tray } = useTray();
-  const [counts, setCounts] = useState<readonly GroupCount[] | "failed" | null>(null);
+  const [counts, setCounts] = useState<readonly NamedCount[] | "failed" | null>(null);
   const { scope, narrowing } = list;
   useEffect(() => {
     let isGone = false;
-    fetchPart<GroupCount[]>(tray.slug, { scope, narrowing }, "counts", new URLSearchParams({ by: dimension }))
+    fetchPart<NamedCount[]>(tray.slug, { scope, narrowing }, "counts", new URLSearchParams({ by: dimension }))
       .then((found) => !isGone && setCounts(found))
       .catch(() => !isGone && setCounts("failed"));
     return () => {
@@ -58,7 +60,7 @@ export default function NarrowCounts({ list, dimension, onChoose }: NarrowMenuPr
               {chosen.includes(key) && <Check size={14} aria-label={say("narrowing.selected")} className="text-act" />}
             </span>
             <span className="min-w-0 flex-1 truncate">{name}</span>
-            <span className="text-sm text-soft">{count.toLocaleString("en")}</span>
+            <span className="text-sm text-soft">{say({ figure: count })}</span>
           </Command.Item>
         ))}
       </Command.List>

@@ -22,9 +22,9 @@ const STATES: Readonly<Record<Run["state"], RunKey>> = {
 };
 
 const WAYS: Readonly<Record<Run["way"], RunKey>> = {
-  history: "office.asHistory2",
-  new: "office.asNewMail2",
-  record: "office.asARecord2",
+  history: "office.asHistoryInside",
+  new: "office.asNewMailInside",
+  record: "office.asARecordInside",
 };
 
 /** The imports of the tray, those under way with how far they are. */

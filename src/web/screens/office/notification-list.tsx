@@ -51,7 +51,7 @@ function NotificationLine({ told }: { told: Told }) {
       <span className="pt-0.5">{by !== null && <OwnerStamp ownerId={by} />}</span>
       <span className="min-w-0">
         <span className={`block ${isRead ? "" : "font-semibold"}`}>
-          {line}
+          {say(line)}
           {beside !== "" && (
             <span className="font-normal text-soft">
               {event === "digest" || event === "week" ? `: ${beside}` : ` “${beside}”`}

@@ -24,7 +24,7 @@ import type { RulesOutcome } from "./rules-outcome";
 export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: () => void }) {
   const say = useSay(officeTexts, commonTexts);
   const form = useRef<HTMLFormElement>(null);
-  const [trial, setTrial] = useState<RuleTrial | null>(null);
+  const [trial, setTrial] = useState<RuleTrial<string> | null>(null);
   const { Form, action, refused, isBusy, post } = useStep<RulesOutcome>("rules", (outcome) => {
     if (outcome.trial === null) onClose();
     else setTrial(outcome.trial);
@@ -131,7 +131,7 @@ function Actions({ actions, code, problems }: ActionsProps) {
           label={say("common.urgency")}
           name="urgency"
           value={actions.urgency ?? ""}
-          choices={[["", say("office.asItIs")], ...URGENCIES.map((one) => [one, URGENCY_NAMES[one]] as const)]}
+          choices={[["", say("office.asItIs")], ...URGENCIES.map((one) => [one, say(URGENCY_NAMES[one])] as const)]}
         />
         <ChoiceField
           label={say("office.and")}
@@ -157,11 +157,11 @@ type ConditionsProps = {
 };
 
 const PARTS = [
-  ["from", "office.from", "office.addressOrDomain2"],
-  ["to", "office.to", "office.addressOrDomain2"],
+  ["from", "office.from", "office.addressOrDomainInside"],
+  ["to", "office.to", "office.addressOrDomainInside"],
   ["subject", "office.wordsInTheSubject", "office.invoiceDeliveryNote"],
   ["text", "office.wordsInTheText", "office.pleaseFindAttached"],
-  ["list", "office.list2", "office.itsListId"],
+  ["list", "office.listAsLabel", "office.itsListId"],
 ] as const;
 
 function Conditions({ title, before, given, problems }: ConditionsProps) {
@@ -201,7 +201,7 @@ function Conditions({ title, before, given, problems }: ConditionsProps) {
 
 const SHOWN = 8;
 
-function Trial({ trial: { of, matches } }: { trial: RuleTrial }) {
+function Trial({ trial: { of, matches } }: { trial: RuleTrial<string> }) {
   const say = useSay(officeTexts, commonTexts);
   return (
     <section aria-label={say("office.tested")} className="border-t border-rule pt-2 text-sm">
@@ -220,7 +220,7 @@ function Trial({ trial: { of, matches } }: { trial: RuleTrial }) {
       </ul>
       {matches.length > SHOWN && (
         <p className="pt-1 text-soft">
-          {say("office.and2")} {matches.length - SHOWN} {say("office.more")}
+          {say("office.andInside")} {matches.length - SHOWN} {say("office.more")}
         </p>
       )}
     </section>

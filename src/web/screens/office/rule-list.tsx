@@ -127,7 +127,7 @@ function Sentence({ rule }: { rule: ListedRule }) {
       <p>
         {say("office.aMessage", {
           rule: conditionsInWords(rule),
-          what: does.length === 0 ? say("office.doesNothing") : does.join(", "),
+          what: does.length === 0 ? say("office.doesNothing") : { all: does, by: "comma" },
         })}
         {rule.isLast && say("office.noLaterRuleApplies")}
       </p>

@@ -54,13 +54,18 @@ function Weekday({ name, day, open, problem }: WeekdayProps) {
           {name}
         </label>
         <Time
-          label={say("people.from2", { name })}
+          label={say("people.nameFrom", { name })}
           name={`from-${day}`}
           time={open?.from ?? "08:00"}
           problemId={problemId}
         />
         <span className="text-soft">{say("people.to")}</span>
-        <Time label={say("people.to2", { name })} name={`to-${day}`} time={open?.to ?? "17:00"} problemId={problemId} />
+        <Time
+          label={say("people.nameTo", { name })}
+          name={`to-${day}`}
+          time={open?.to ?? "17:00"}
+          problemId={problemId}
+        />
         <span className="flex items-center gap-2">
           <span className="text-sm sm:pl-2 text-soft">{say("people.break")}</span>
           <Time

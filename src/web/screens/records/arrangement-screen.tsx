@@ -196,7 +196,7 @@ function Row({ placed: { item, spot }, record, ways, isBusy, ...does }: RowProps
             <span className="min-w-0 truncate text-sm text-soft max-sm:hidden">{record?.title}</span>
           )}
           {record !== undefined && record.open > 0 && (
-            <span className="shrink-0 text-sm text-soft">{say("records.open2", { open: record.open })}</span>
+            <span className="shrink-0 text-sm text-soft">{say("records.countOpen", { open: record.open })}</span>
           )}
         </span>
       )}
@@ -247,7 +247,7 @@ function Row({ placed: { item, spot }, record, ways, isBusy, ...does }: RowProps
           disabled={isBusy}
           onClick={() => setNaming(true)}
         >
-          {say("records.name2")}
+          {say("records.nameInside")}
         </Button>
         <Button
           look="quiet"

@@ -54,7 +54,7 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
   const shown = columns.filter(({ key }) => !hidden.includes(key));
   const by = columns.find(({ key }) => key === order.key);
   const ordered = rows.toSorted((a, b) => (order.down ? -1 : 1) * compare(a, b, by));
-  if (rows.length === 0) return <p className="px-5 py-6 text-soft">{say("records.nothingIsFiledHereYet2")}</p>;
+  if (rows.length === 0) return <p className="px-5 py-6 text-soft">{say("records.nothingFiledYet")}</p>;
   return (
     <div className="overflow-x-auto px-5 py-3">
       <fieldset className="flex flex-wrap gap-x-4 pb-2 text-sm text-soft">
@@ -110,7 +110,7 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
                     onClick={() => setChanged(row)}
                     className="block min-h-6 text-act hover:underline"
                   >
-                    {say("records.change2")}
+                    {say("records.changeInside")}
                   </button>
                 )}
               </td>

@@ -18,7 +18,7 @@ export function RecordActivity({ months }: { readonly months: ReturnType<typeof 
   if (months.length === 0) return <p className="px-5 py-6 text-soft">{say("records.nothingHasBeenWrittenOn")}</p>;
   return (
     <section aria-label={say("records.messagesByMonth")} className="max-w-3xl px-5 py-4">
-      <h2 className="text-sm font-semibold">{say("records.messagesByMonth2", { span })}</h2>
+      <h2 className="text-sm font-semibold">{say("records.messagesByMonthOf", { span })}</h2>
       <p className="text-sm text-soft">{say("records.cameAndWent", { came: sum("came"), went: sum("went") })}</p>
       <Suspense fallback={<div className="h-[172px]" />}>
         <PairedBars

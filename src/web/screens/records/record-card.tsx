@@ -45,7 +45,7 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
           )}
         </Line>
         <Line name={say("records.opened")}>{card.opened}</Line>
-        {card.closed !== null && <Line name={say("records.closed2")}>{card.closed}</Line>}
+        {card.closed !== null && <Line name={say("records.closedAsState")}>{card.closed}</Line>}
         <Line name={say("records.access")}>
           {card.viewers === null ? (
             "everybody"

@@ -47,7 +47,7 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
   const problems = step.refused?.problems ?? {};
   return (
     <SideForm
-      name={isNew ? say("records.newRecord") : say("records.change3", { code: record.code })}
+      name={isNew ? say("records.newRecord") : say("records.changeOf", { code: record.code })}
       step={step}
       submits={isNew ? say("records.createRecord") : say("common.save")}
       onClose={onClose}

@@ -63,7 +63,7 @@ function Heading({ name, count, isMore }: { readonly name: string; readonly coun
     <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-5 py-0.5 text-sm font-semibold">
       {name}{" "}
       <span className="font-normal text-soft">
-        {count.toLocaleString("en")}
+        {say({ figure: count })}
         {isMore && say("records.soFar")}
       </span>
     </h2>

@@ -63,7 +63,7 @@ function Lines({ name, lines, count, empty, children }: LinesProps) {
   return (
     <section aria-label={name}>
       <h2 className="border-b border-rule pb-1 text-sm font-semibold">
-        {name} {count > 0 && <span className="font-normal text-soft">{count.toLocaleString("en")}</span>}
+        {name} {count > 0 && <span className="font-normal text-soft">{say({ figure: count })}</span>}
       </h2>
       {lines.length === 0 && <p className="py-3 text-soft">{empty}</p>}
       <ul>
@@ -118,7 +118,7 @@ function Certificates({ certificates }: { readonly certificates: RetentionView["
               <span className="text-sm text-soft">{one.code}</span>{" "}
               <span className="font-serif text-[15px]">{one.title}</span>{" "}
               <span className="text-sm text-soft">
-                {say("records.by2", { kind: one.kind, when: one.when, byName: one.byName })}
+                {say("records.kindWhenBy", { kind: one.kind, when: one.when, byName: one.byName })}
               </span>
             </p>
             <p className="text-sm text-soft">

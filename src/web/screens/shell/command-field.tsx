@@ -69,8 +69,8 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
     ...SCOPES.map((scope) => ({
       id: `list ${scope}`,
       group: say("shell.lists"),
-      words: scopeName(scope),
-      face: scopeName(scope),
+      words: say(scopeName(scope)),
+      face: say(scopeName(scope)),
       run: go(scope),
     })),
     ...savedViews.map(({ id, name, scope, query }) => ({

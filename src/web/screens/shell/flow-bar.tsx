@@ -72,7 +72,7 @@ function Ages({ segment }: { segment: SegmentView }) {
   const say = useSay(shellTexts);
   const most = Math.max(1, ...segment.ages);
   const bars = segment.standing === "settled" ? segment.ages.toReversed() : segment.ages;
-  const told = segment.ages.map((count, at) => `${count} ${AGE_BUCKET_NAMES[at]}`).join(", ");
+  const told = AGE_BUCKET_NAMES.map((name, at) => `${segment.ages[at] ?? 0} ${say(name)}`).join(", ");
   return (
     <span aria-hidden title={segment.standing === "settled" ? say("shell.theLastFiveDays") : told} className="ages">
       {bars.map((count, at) => (

@@ -55,7 +55,7 @@ function Run({ run, slug, onPutAway }: { run: RunView; slug: string; onPutAway: 
   const stop = useFetcher();
   const { undo } = useDecisions();
   const isOpen = run.state === "waiting" || run.state === "running";
-  const count = (number: number) => number.toLocaleString("en");
+  const count = (number: number) => say({ figure: number });
   return (
     <div className="space-y-1.5 px-3.5 py-2.5">
       <p className="flex items-baseline justify-between gap-3">

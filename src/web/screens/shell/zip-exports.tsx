@@ -62,7 +62,7 @@ function ZipExportItem({ parcel, slug, onPutAway }: ParcelItemProps) {
   const { submit } = useFetcher();
   const { id, name, state, done, total, problem, size } = parcel;
   const step = (what: string) => void submit({ do: what, parcel: id }, { method: "post", action: `/${slug}/parcels` });
-  const count = (number: number) => number.toLocaleString("en");
+  const count = (number: number) => say({ figure: number });
   return (
     <div className="space-y-1.5 px-3.5 py-2.5">
       <p className="flex items-baseline justify-between gap-3">
@@ -89,7 +89,7 @@ function ZipExportItem({ parcel, slug, onPutAway }: ParcelItemProps) {
                 aria-label={say("shell.download", { name })}
                 className="inline-flex h-7 items-center rounded-control bg-act px-2.5 font-semibold text-paper hover:bg-act/90"
               >
-                {say("shell.download2")}
+                {say("shell.downloadAlone")}
               </a>
             )}
             <Button

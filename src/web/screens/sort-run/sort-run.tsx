@@ -101,7 +101,7 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
       <TakingBack into={takeBack} onBack={back} />
       <RunHead run={run} start={start} onUndo={() => undo()} />
       {row === null ? (
-        <RunOver decided={run.decided} scope={scopeName(start.scope)} back={`/${tray.tray.slug}/${start.scope}`} />
+        <RunOver decided={run.decided} scope={say(scopeName(start.scope))} back={`/${tray.tray.slug}/${start.scope}`} />
       ) : (
         <div className="mx-2 flex min-h-0 flex-1 flex-col sm:mx-4 lg:grid lg:grid-cols-[minmax(0,1fr)_336px] lg:gap-4">
           <div className="flex min-h-0 flex-1 flex-col">
@@ -180,7 +180,7 @@ function RunHead({ run, start, onUndo }: { run: ReturnType<typeof useRun>; start
         <span className="ml-auto flex shrink-0 items-center sm:gap-2">
           <DropdownMenu.Root>
             <DropdownMenu.Trigger className="flex h-8 items-center gap-1 rounded-control px-2 text-soft hover:text-ink">
-              {RUN_ORDER_NAMES[start.order as RunOrder]} <ChevronDown size={13} aria-hidden />
+              {say(RUN_ORDER_NAMES[start.order as RunOrder])} <ChevronDown size={13} aria-hidden />
             </DropdownMenu.Trigger>
             <DropdownMenu.Portal>
               <DropdownMenu.Content className={MENU} align="end">
@@ -190,7 +190,7 @@ function RunHead({ run, start, onUndo }: { run: ReturnType<typeof useRun>; start
                     className={MENU_ITEM}
                     onSelect={() => navigate(`/${tray.slug}/sort-run/${start.scope}?order=${order}`)}
                   >
-                    {RUN_ORDER_NAMES[order]}
+                    {say(RUN_ORDER_NAMES[order])}
                   </DropdownMenu.Item>
                 ))}
               </DropdownMenu.Content>

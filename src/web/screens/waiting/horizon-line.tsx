@@ -16,7 +16,7 @@ export function horizonX(at: number, now: number): number {
 export const HORIZON_TICKS = [
   [-10, "waiting.10DaysAgo"],
   [-5, "waiting.5DaysAgo"],
-  [0, "waiting.today0"],
+  [0, "waiting.todayAlone"],
   [5, "waiting.in5"],
   [10, "waiting.in10"],
 ] as const;

@@ -105,9 +105,9 @@ export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
         const own = order.filter((end) => end.kind === kind);
         if (own.length === 0) return null;
         return (
-          <section key={kind} aria-label={LOOSE_END_NAMES[kind]}>
+          <section key={kind} aria-label={say(LOOSE_END_NAMES[kind])}>
             <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">
-              {LOOSE_END_NAMES[kind]} <span className="font-normal text-soft">{own[0]?.inKind}</span>
+              {say(LOOSE_END_NAMES[kind])} <span className="font-normal text-soft">{own[0]?.inKind}</span>
             </h2>
             <ul>
               {own.map((end) => (
@@ -204,7 +204,7 @@ function Line({ end: { kind, row, words }, now, isCursor, onRemedy, onNone }: Li
             aria-label={say("waiting.notALooseEnd", { subject: row.subject })}
             onClick={onNone}
           >
-            {say("waiting.notALooseEnd3")}
+            {say("waiting.notALooseEndAsks")}
           </Button>
         </span>
       )}

@@ -21,8 +21,8 @@ export function LyingDrafts() {
   useEffect(() => {
     const now = Date.now();
     const found = lyingDrafts(tray.slug, member.id, now - DAY);
-    setDrafts(found.map((draft) => ({ ...draft, age: ageInWords(now - draft.at) })));
-  }, [tray.slug, member.id]);
+    setDrafts(found.map((draft) => ({ ...draft, age: say(ageInWords(now - draft.at)) })));
+  }, [tray.slug, member.id, say]);
   const throwAway = (thrown: Shown) => {
     forgetLocalDraft(thrown.name);
     setDrafts((all) => all.filter(({ name }) => name !== thrown.name));

@@ -26,7 +26,7 @@ export function NoLooseEndDialog({ kind, row, onClose }: NoLooseEndDialogProps) 
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title={say("waiting.notALooseEnd2")}
+      title={say("waiting.notALooseEndAlone")}
       description={say("waiting.itCountsAgainOnceSomething", {
         name: LOOSE_END_NAMES[kind],
         subject: row.subject || say("common.noSubjectInside"),
@@ -49,7 +49,7 @@ export function NoLooseEndDialog({ kind, row, onClose }: NoLooseEndDialogProps) 
             {say("common.cancel")}
           </Button>
           <Button look="filled" type="submit" disabled={isBusy}>
-            {say("waiting.notALooseEnd2")}
+            {say("waiting.notALooseEndAlone")}
           </Button>
         </div>
       </Form>

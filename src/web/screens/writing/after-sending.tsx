@@ -36,7 +36,8 @@ type AfterSendingProps = {
 /** What happens to the conversation once the answer is on its way; for a reply, from whom and by when. */
 export function AfterSending({ draft, change, problem, usual }: AfterSendingProps) {
   const say = useSay(writingTexts, commonTexts);
-  const { dateChoices, member } = useTray();
+  const { dateChoices } = useTray();
+  const deadlineInWords = useDeadlineInWords();
   const { mailboxes } = readMailboxes(draft.to);
   const [first] = mailboxes;
   const offered = dateChoices.map(({ day, words, label }) => ({ day, words, label }));
@@ -54,7 +55,7 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
   // What the text named, or somebody typed, is not among those that are always offered.
   const named =
     draft.day !== "" && !days.some(({ day }) => day === draft.day)
-      ? [{ day: draft.day, words: deadlineInWords(draft.day, member.timeZone), label: "" }]
+      ? [{ day: draft.day, words: deadlineInWords(draft.day), label: "" }]
       : [];
   return (
     <div className="mt-2.5 grid gap-2">
@@ -99,7 +100,7 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
           onValueChange={(day) => change({ day })}
           className={LINE}
         >
-          <span className={LABEL}>{say("writing.by2")}</span>
+          <span className={LABEL}>{say("writing.byInside")}</span>
           <div className={PILLS}>
             {[...days, ...named].map(({ day, words, label }) => (
               <RadioGroup.Item key={day} value={day} title={label} className={PILL}>
@@ -118,7 +119,12 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
   );
 }
 
-function deadlineInWords(day: string, zone: string): string {
-  const at = readInstant(day);
-  return at === null ? calendarDayInWords(day) : dayAndTimeInFull(at, instant(Date.now()), zone);
+function useDeadlineInWords(): (day: string) => string {
+  const say = useSay(writingTexts);
+  const { member } = useTray();
+  return (day) => {
+    const at = readInstant(day);
+    const words = at === null ? calendarDayInWords(day) : dayAndTimeInFull(at, instant(Date.now()), member.timeZone);
+    return typeof words === "string" ? words : say(words);
+  };
 }

@@ -153,7 +153,7 @@ export function Composer(props: ComposerProps) {
           onChoose={(expires) => change({ expires })}
           choices={[
             ["", say("common.noExpiry")],
-            ...dateChoices.map(({ day, words }) => [day, say("writing.expires2", { words })] as const),
+            ...dateChoices.map(({ day, words }) => [day, say("writing.expiresWords", { words })] as const),
           ]}
         />
         {passOn === null && (

@@ -72,7 +72,7 @@ export function DraftAttachments(props: EnclosuresProps) {
                 className="flex min-h-6 max-w-full items-center gap-1.5 rounded-control border border-rule pl-2"
               >
                 <span className="max-w-[32ch] truncate">{name}</span>
-                <span className="whitespace-nowrap text-soft">{sizeInWords(size)}</span>
+                <span className="whitespace-nowrap text-soft">{say(sizeInWords(size))}</span>
                 <button
                   type="button"
                   aria-label={say("common.removeOf", { name })}
@@ -87,7 +87,7 @@ export function DraftAttachments(props: EnclosuresProps) {
         )}
         {isAttaching && (
           <span role="status" className="text-soft">
-            {say("writing.attaching2", { names: enclosing.names.join(", ") })}
+            {say("writing.attachingNames", { names: enclosing.names.join(", ") })}
           </span>
         )}
         <label className={`${LINK} flex cursor-pointer items-center focus-within:outline-2 focus-within:outline-act`}>

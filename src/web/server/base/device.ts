@@ -1,3 +1,9 @@
+import { writtenDown } from "../../../operations/index.server";
+import { serverTexts } from "../../../texts/en/server";
+import { saidOf } from "../../../texts/said";
+
+const said = saidOf(serverTexts);
+
 const BROWSERS: readonly (readonly [RegExp, string])[] = [
   [/\bEdg(?:e|A|iOS)?\//, "Edge"],
   [/\b(?:OPR|Opera)\//, "Opera"],
@@ -18,6 +24,8 @@ export function deviceOf(userAgent: string): string {
   const named = (names: typeof BROWSERS) => names.find(([pattern]) => pattern.test(userAgent))?.[1];
   const [browser, system] = [named(BROWSERS), named(SYSTEMS)];
   if (browser === undefined)
-    return userAgent === "" ? "an unnamed program" : (userAgent.split(/[\s/]/)[0] ?? "").slice(0, 40);
-  return system === undefined ? browser : `${browser} on ${system}`;
+    return userAgent === ""
+      ? writtenDown(said("server.unnamedProgram"))
+      : (userAgent.split(/[\s/]/)[0] ?? "").slice(0, 40);
+  return system === undefined ? browser : writtenDown(said("server.browserOnSystem", { browser, system }));
 }

@@ -1,5 +1,8 @@
 import type { Request, RequestHandler, Response } from "express";
 import onHeaders from "on-headers";
+import { serverTexts } from "../../../texts/en/server";
+import { type Said, saidOf } from "../../../texts/said";
+import { languageOf, sayIn } from "../../../texts/say";
 import { mostBytesTo } from "./body-limits";
 import { isFromOurPage } from "./own-origin";
 import type { SiteMap } from "./site-map.server";
@@ -7,8 +10,11 @@ import type { SiteMap } from "./site-map.server";
 const LOOKS: ReadonlySet<string> = new Set(["GET", "HEAD"]);
 const LINGER_MS = 2_000;
 
-function refuse(response: Response, status: number, words: string): void {
-  response.status(status).type("text/plain").set("Cache-Control", "no-store").send(words);
+const said = saidOf(serverTexts);
+
+function refuse(request: Request, response: Response, status: number, why: Said): void {
+  const say = sayIn(languageOf(request.acceptsLanguages()).locale);
+  response.status(status).type("text/plain").set("Cache-Control", "no-store").send(say(why));
 }
 
 /**
@@ -19,15 +25,11 @@ export function ownPagesOnly(publicUrl: () => string): RequestHandler {
   return (request, response, next) => {
     closeAfterHalf(request, response);
     const address = addressOf(request);
-    if (address === null) return refuse(response, 400, "The address of this request is malformed.");
+    if (address === null) return refuse(request, response, 400, said("server.malformedAddress"));
     if (LOOKS.has(request.method)) return next();
     const sender = { origin: request.get("origin"), fetchSite: request.get("sec-fetch-site") };
     if (isFromOurPage(sender, [address.origin, new URL(publicUrl()).origin])) return next();
-    refuse(
-      response,
-      403,
-      "This did not come from a page of Common Tray, so nothing was done. Open the page and try there.",
-    );
+    refuse(request, response, 403, said("server.notFromAPage"));
   };
 }
 
@@ -36,16 +38,16 @@ export function knownPlacesOnly(siteMap: SiteMap): RequestHandler {
   return (request, response, next) => {
     const address = addressOf(request);
     if (address === null || hasControls(address))
-      return refuse(response, 400, "The address of this request is malformed.");
+      return refuse(request, response, 400, said("server.malformedAddress"));
     const place = siteMap(address.pathname);
     if (LOOKS.has(request.method) && (place === null || place.methods.includes("GET"))) return next();
-    if (place === null) return refuse(response, 404, "There is nothing at this address.");
+    if (place === null) return refuse(request, response, 404, said("server.nothingAtThisAddress"));
     if (!place.methods.includes(request.method)) {
       response.set("Allow", place.methods.join(", "));
-      return refuse(response, 405, `This address does not answer ${request.method}.`);
+      return refuse(request, response, 405, said("server.addressDoesNotAnswer", { method: request.method }));
     }
     if (Number(request.get("content-length")) > mostBytesTo(place.routeId))
-      return refuse(response, 413, "That is larger than what is taken here.");
+      return refuse(request, response, 413, said("server.tooLargeForHere"));
     next();
   };
 }

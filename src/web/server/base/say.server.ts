@@ -1,6 +1,8 @@
 import { AsyncLocalStorage } from "node:async_hooks";
 import type { ValidationError, ValidationErrorItem } from "joi";
+import type { AskedFields } from "../../../core/records/filing-field";
 import { type English, isKey } from "../../../texts/en/index";
+import type { Said, Sayable, Wording } from "../../../texts/said";
 import { type Say, sayIn } from "../../../texts/say";
 
 const asked = new AsyncLocalStorage<string>();
@@ -29,4 +31,24 @@ export function problemOf({ details: [first], message }: ValidationError): strin
 /** What is wrong with what was posted, by field. */
 export function problemsByField({ details }: ValidationError): Record<string, string> {
   return Object.fromEntries(details.map((detail) => [String(detail.path[0]), problemInWords(detail)]));
+}
+
+/** What may be a name as it is, or has to be said. */
+export function worded(what: Sayable): string {
+  return typeof what === "object" ? speak(what) : String(what);
+}
+
+/** What is wrong with each of some fields, said. */
+export function saidByField<Field extends string>(
+  problems: Readonly<Partial<Record<Field, Wording | undefined>>>,
+): { [F in Field]?: string } {
+  const said = Object.entries<Wording | undefined>(problems).flatMap(([field, problem]) =>
+    problem === undefined ? [] : [[field, speak(problem)] as const],
+  );
+  return Object.fromEntries(said) as { [F in Field]?: string };
+}
+
+/** What a record asks for of what is filed on it, as the sheet that asks for it has it. */
+export function askedView(asked: AskedFields<Said>): AskedFields {
+  return { ...asked, problems: saidByField(asked.problems) };
 }

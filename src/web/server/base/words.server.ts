@@ -5,6 +5,7 @@ import { firstWords } from "../../../core/text/own-text";
 import { ageInWords } from "../../../core/time/age-in-words";
 import { dayAndTime, dayInWords, overdueInWords } from "../../../core/time/day-words";
 import type { Member, SheetRow } from "../../../operations/index.server";
+import { speak } from "./say.server";
 
 /** Who reads, where and when: what every word on a screen depends on. */
 export type Reading = {
@@ -83,7 +84,7 @@ export function rowView(row: SheetRow, reading: Reading): RowView {
     listedAt,
     due: dueView(row, reading),
     isCovered: isCovered(reading.covering, row),
-    when: dayAndTime(row.lastMessageAt, now, zone),
+    when: speak(dayAndTime(row.lastMessageAt, now, zone)),
   };
 }
 
@@ -94,15 +95,18 @@ function dueView(
   switch (standing) {
     case "waiting": {
       const over = expectedAt === null ? null : overdueInWords(expectedAt, now, zone);
-      if (over !== null) return { words: over, over: true };
-      return { words: expectedAt === null ? "some day" : dayInWords(expectedAt, now, zone), over: false };
+      if (over !== null) return { words: speak(over), over: true };
+      return {
+        words: expectedAt === null ? speak("waiting.someDay") : speak(dayInWords(expectedAt, now, zone)),
+        over: false,
+      };
     }
     case "resting":
-      return restingUntil === null ? null : { words: dayInWords(restingUntil, now, zone), over: false };
+      return restingUntil === null ? null : { words: speak(dayInWords(restingUntil, now, zone)), over: false };
     case "to-sort":
     case "our-move":
-      return { words: ageInWords(now - standingSince), over: false };
+      return { words: speak(ageInWords(now - standingSince)), over: false };
     default:
-      return { words: dayInWords(standingSince, now, zone), over: false };
+      return { words: speak(dayInWords(standingSince, now, zone)), over: false };
   }
 }

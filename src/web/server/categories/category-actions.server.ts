@@ -15,7 +15,7 @@ import {
   type TrayGrant,
 } from "../../../operations/index.server";
 import type { CategoryOutcome } from "../../screens/frame/category-outcome";
-import { speak } from "../base/say.server";
+import { saidByField, speak } from "../base/say.server";
 import type { PostedChange } from "./category-form.server";
 
 type Done = Pick<Extract<CategoryOutcome, { ok: true }>, "said" | "stepId" | "created">;
@@ -31,13 +31,13 @@ export async function carryOutChange(deps: Deps, grant: TrayGrant, posted: Poste
 function refused(refusal: CategoryRefusal) {
   const nothing = { ok: false, problems: {}, problem: null, uses: null } as const;
   if (refusal.kind === "problems") {
-    return data<CategoryOutcome>({ ...nothing, problems: refusal.problems }, { status: 400 });
+    return data<CategoryOutcome>({ ...nothing, problems: saidByField(refusal.problems) }, { status: 400 });
   }
   if (refusal.kind === "uses-changed") {
     const problem = speak("categories.whatUsesItChangedMeanwhile");
     return data<CategoryOutcome>({ ...nothing, problem, uses: refusal.uses }, { status: 409 });
   }
-  return data<CategoryOutcome>({ ...nothing, problem: refusalInWords(refusal) }, { status: 409 });
+  return data<CategoryOutcome>({ ...nothing, problem: speak(refusalInWords(refusal)) }, { status: 409 });
 }
 
 async function doneBy(deps: Deps, grant: TrayGrant, posted: PostedChange): Promise<Result<Done, CategoryRefusal>> {

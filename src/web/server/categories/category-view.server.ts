@@ -8,6 +8,7 @@ import type {
   ListedRow,
   Preferences,
 } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import { type Reading, rowView } from "../base/words.server";
 
 /** The categories of a tray for whoever looks after them, and what was lately changed; `uses` those of one that is to end. */
@@ -31,7 +32,7 @@ export function careView(
       by,
       words,
       isUndone: undoneAt !== null,
-      when: dayAndTime(at, now, zone),
+      when: speak(dayAndTime(at, now, zone)),
     })),
     uses,
   };
@@ -64,7 +65,7 @@ export function categoryView(page: CategoryPage, lists: readonly ListOfCategory[
     standings,
     records,
     people,
-    weeks: weeks.map((week, at) => ({ ...week, from: dayInWords(beginOf(at), reading.now, reading.zone) })),
+    weeks: weeks.map((week, at) => ({ ...week, from: speak(dayInWords(beginOf(at), reading.now, reading.zone)) })),
   };
 }
 

@@ -3,7 +3,7 @@ import type { Appointment, AppointmentTime, Participation } from "../../../core/
 import { calendarDayInWords, dayAndTimeInFull } from "../../../core/time/day-words";
 import type { English } from "../../../texts/en/index";
 import type { PlainKey } from "../../../texts/say";
-import { speak } from "../base/say.server";
+import { speak, worded } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 const PARTICIPATION_NAMES: Readonly<Record<Participation, PlainKey<English>>> = {
@@ -54,17 +54,19 @@ function whenInWords({ begins, ends }: Appointment, reading: Pick<Reading, "now"
 }
 
 function timeInWords(time: AppointmentTime, { now, zone }: Pick<Reading, "now" | "zone">): string {
-  if (time.kind === "moment") return dayAndTimeInFull(time.at, now, zone);
+  if (time.kind === "moment") return speak(dayAndTimeInFull(time.at, now, zone));
   const [day = "", hour] = time.written.split("T");
-  return `${calendarDayInWords(day)}${hour === undefined ? "" : `, ${hour}`}`;
+  return `${worded(calendarDayInWords(day))}${hour === undefined ? "" : `, ${hour}`}`;
 }
 
 // What the writer's clock says, where it is another than the reader's.
 function writtenElsewhere(time: AppointmentTime, { now, zone }: Pick<Reading, "now" | "zone">): string {
   if (time.kind === "local") return time.written.includes("T") ? speak("conversation.withoutAZone") : "";
   if (time.zone === null || !isKnownZone(time.zone)) return "";
-  const there = dayAndTimeInFull(time.at, now, time.zone);
-  return there === dayAndTimeInFull(time.at, now, zone) ? "" : speak("conversation.in", { there, zone: time.zone });
+  const there = speak(dayAndTimeInFull(time.at, now, time.zone));
+  return there === speak(dayAndTimeInFull(time.at, now, zone))
+    ? ""
+    : speak("conversation.in", { there, zone: time.zone });
 }
 
 function isKnownZone(zone: string): boolean {

@@ -35,15 +35,15 @@ export function conversationView(
         ? speak("common.you")
         : (people.members.find((member) => member.id === id)?.name ?? speak("common.aColleague"));
   const { docket } = open;
-  const waitsUntil = docket.expectedAt === null ? null : dayInWords(docket.expectedAt, now, zone);
+  const waitsUntil = docket.expectedAt === null ? null : speak(dayInWords(docket.expectedAt, now, zone));
   return {
     row: rowView(open.row, reading),
     now,
-    standingName: STANDING_NAMES[docket.standing.kind],
-    reason: reasonInWords(docket.standing, { memberId, now, zone, nameOf }),
+    standingName: speak(STANDING_NAMES[docket.standing.kind]),
+    reason: speak(reasonInWords(docket.standing, { memberId, now, zone, nameOf })),
     turnWords: turnInWords(open, reading),
     expected: waitsUntil,
-    expires: docket.expiresAt === null ? null : dayAndTime(docket.expiresAt, now, zone),
+    expires: docket.expiresAt === null ? null : speak(dayAndTime(docket.expiresAt, now, zone)),
     expectations: expectationViews(open, nameOf, reading),
     promised: promisedView(open, reading),
     urgency: docket.urgency,
@@ -51,11 +51,11 @@ export function conversationView(
       id,
       whose: nameOf(forMember),
       text,
-      due: dueAt === null ? speak("conversation.withoutADate") : dayAndTime(dueAt, now, zone),
+      due: dueAt === null ? speak("conversation.withoutADate") : speak(dayAndTime(dueAt, now, zone)),
       isOver: doneAt === null && dueAt !== null && dueAt < now,
       isDone: doneAt !== null,
     })),
-    restsUntil: docket.restingUntil === null ? null : dayAndTime(docket.restingUntil, now, zone),
+    restsUntil: docket.restingUntil === null ? null : speak(dayAndTime(docket.restingUntil, now, zone)),
     records: docket.recordIds.flatMap((id) => {
       const record = open.records.find((one) => one.id === id);
       return record === undefined ? [] : [{ id: record.id, code: record.code, title: record.title }];
@@ -87,14 +87,14 @@ function passOnView(open: OpenConversation, { now, zone }: Reading) {
   const newest = open.messages.findLast(({ direction, kind }) => direction === "in" && kind === "person");
   if (newest === undefined) return null;
   const { id, subject, fromName, fromAddress, recipients, ownText, restText } = newest;
-  const sentAt = dayAndTimeInFull(newest.sentAt, now, zone);
+  const sentAt = speak(dayAndTimeInFull(newest.sentAt, now, zone));
   const passed = { subject, fromName, fromAddress, to: recipients.to, sentAt, ownText: ownText || restText };
   const plan = planPassOn(passed);
   const quoted = [...plan.head, "", plan.text].join("\n");
   return {
     messageId: id,
     start: { to: "", cc: "", subject: plan.subject },
-    html: `<p></p><p>This reached us:</p><blockquote>${htmlOfText(quoted)}</blockquote>`,
+    html: `<p></p>${htmlOfText(speak("conversation.thisReachedUs"))}<blockquote>${htmlOfText(quoted)}</blockquote>`,
     who: fromName || fromAddress,
   };
 }
@@ -113,7 +113,7 @@ function draftView(draft: DraftToRead, nameOf: (id: MemberId | null) => string, 
     writer: nameOf(writtenBy),
     holder: nameOf(holderId),
     isMine: holderId === memberId,
-    when: dayAndTime(updatedAt, now, zone),
+    when: speak(dayAndTime(updatedAt, now, zone)),
     blocks: textBlocks(text),
   };
 }
@@ -136,7 +136,7 @@ function turnInWords(open: OpenConversation, { now, zone }: Reading): string {
     "by-hand":
       turn.kind === "us" ? speak("conversation.stillOurMoveByHand") : speak("conversation.noAnswerNeededByHand"),
   }[turn.rule];
-  return `${counted} · ${why}, ${dayAndTime(turn.since, now, zone)}`;
+  return `${counted} · ${why}, ${speak(dayAndTime(turn.since, now, zone))}`;
 }
 
 // What the docket says of the newest message from outside: who seems to have sent it, and what it was taken for.
@@ -201,7 +201,7 @@ function correspondence(
       id: `note-${version}`,
       entryId: id,
       who: nameOf(by),
-      when: dayAndTime(at, now, zone),
+      when: speak(dayAndTime(at, now, zone)),
       blocks: noteView(text, names),
       editable: mayEdit ? text : null,
       isEdited: edits.length > 0,
@@ -262,7 +262,7 @@ function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | nul
     who: ours && message.authorId !== null ? nameOf(message.authorId) : message.fromName || message.fromAddress,
     address: message.fromAddress,
     to: `to ${listed(to) || speak("conversation.nobodyNamed")}${cc.length === 0 ? "" : speak("conversation.copiedTo", { people: listed(cc) })}`,
-    when: dayAndTime(message.sentAt, now, zone),
+    when: speak(dayAndTime(message.sentAt, now, zone)),
     restLines: restText === "" ? 0 : restText.split("\n").length,
     attachments: message.attachments.filter(({ inline }) => !inline).map(attachmentView),
     delivery: message.delivery === null ? null : deliveryView(message.delivery),
@@ -314,7 +314,7 @@ const SHOWN_TYPES: Readonly<Record<string, "image" | "pdf" | "text">> = {
 };
 
 function attachmentView({ index, fileName, contentType, size }: CorrespondenceMessage["attachments"][number]) {
-  return { index, fileName, contentType, size: sizeInWords(size), preview: SHOWN_TYPES[contentType] ?? null };
+  return { index, fileName, contentType, size: speak(sizeInWords(size)), preview: SHOWN_TYPES[contentType] ?? null };
 }
 
 function deliveryView({ state, reason }: NonNullable<CorrespondenceMessage["delivery"]>) {
@@ -354,13 +354,13 @@ function journalView(open: OpenConversation, nameOf: (id: MemberId | null) => st
     },
     category: (id: CategoryId) => open.categoryNames.get(id) ?? speak("conversation.aCategory"),
     record: (id: RecordId) => open.records.find((record) => record.id === id)?.code ?? speak("conversation.aRecord"),
-    day: (at: Instant) => dayInWords(at, now, zone),
+    day: (at: Instant) => speak(dayInWords(at, now, zone)),
   };
   const sent = new Set<string>(open.messages.map(({ id }) => id));
   const decisions = open.journal.map((line) => ({
     version: line.version,
-    when: dayAndTime(line.at, now, zone),
-    words: `${line.rule === undefined ? nameOf(line.by) : speak("conversation.theRule", { name: line.rule.name })} ${line.isUndo ? speak("conversation.tookBack") : ""}${effectInWords(line.effect, names, line.by)}${line.rule === undefined ? "" : ` (${line.rule.why})`}`,
+    when: speak(dayAndTime(line.at, now, zone)),
+    words: `${line.rule === undefined ? nameOf(line.by) : speak("conversation.theRule", { name: line.rule.name })} ${line.isUndo ? speak("conversation.tookBack") : ""}${speak(effectInWords(line.effect, names, line.by))}${line.rule === undefined ? "" : ` (${line.rule.why})`}`,
     batchId: mayBeUndone(line, sent) ? line.batchId : null,
     undone: line.undone,
   }));
@@ -368,8 +368,8 @@ function journalView(open: OpenConversation, nameOf: (id: MemberId | null) => st
     .filter(({ standing }) => SYSTEM_MOVES.has(standing.reason.kind))
     .map(({ version, at, standing: { kind, reason } }) => ({
       version,
-      when: dayAndTime(at, now, zone),
-      words: `${STANDING_NAMES[kind]}: ${"who" in reason ? speak("conversation.wrote", { who: reason.who }) : speak("conversation.aMessageCameBackUndelivered")}`,
+      when: speak(dayAndTime(at, now, zone)),
+      words: `${speak(STANDING_NAMES[kind])}: ${"who" in reason ? speak("conversation.wrote", { who: reason.who }) : speak("conversation.aMessageCameBackUndelivered")}`,
       batchId: null,
       undone: false,
     }));

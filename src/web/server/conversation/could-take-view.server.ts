@@ -31,7 +31,7 @@ export function couldTakeView(
       share(one.withRecord, speak("conversation.onThisRecord")),
       share(one.withCategory, speak("conversation.inThisCategory")),
       one.hasLeast ? speak("conversation.leastToDoOfAll") : null,
-      one.awayUntil === null ? null : speak("conversation.awayUntil2", { day: dayInWords(one.awayUntil, now, zone) }),
+      one.awayUntil === null ? null : speak("conversation.awayUntilDay", { day: dayInWords(one.awayUntil, now, zone) }),
       one.atWorkFrom === null || one.awayUntil !== null
         ? null
         : speak("conversation.atWork", { when: dayAndTime(one.atWorkFrom, now, zone) }),
@@ -50,5 +50,5 @@ export function couldTakeView(
 }
 
 function share({ hers, all }: Share, what: string): string | null {
-  return hers === 0 ? null : speak("conversation.of2", { hers, all, what });
+  return hers === 0 ? null : speak("conversation.theirsOfAll", { hers, all, what });
 }

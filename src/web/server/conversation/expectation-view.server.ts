@@ -5,6 +5,7 @@ import { dayInWords } from "../../../core/time/day-words";
 import { stateInWords, whomInWords } from "../../../core/turns/expectation-in-words";
 import { isOpen, isOverdue } from "../../../core/turns/expectations";
 import type { OpenConversation } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 /** What is awaited in a conversation, ready to be drawn: open ones and those that ended, as they were made. */
@@ -17,8 +18,8 @@ export function expectationViews(open: OpenConversation, member: (id: MemberId) 
   const reader = { person: (address: EmailAddress) => names.get(address) ?? address, member, now, zone };
   return open.docket.expectations.map((one) => ({
     id: one.id,
-    whom: whomInWords(one, reader),
-    state: stateInWords(one, reader),
+    whom: speak(whomInWords(one, reader)),
+    state: speak(stateInWords(one, reader)),
     isOpen: isOpen(one),
     isOver: isOverdue(one, now),
     /** The message that was taken for the answer, to be called none. */
@@ -34,7 +35,7 @@ export function promisedView({ promised }: OpenConversation, { now, zone }: Read
   return {
     text: promised.text,
     at: dateOf(promised.date.at).toISOString(),
-    words: dayInWords(promised.date.at, now, zone),
+    words: speak(dayInWords(promised.date.at, now, zone)),
   };
 }
 

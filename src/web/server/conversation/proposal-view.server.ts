@@ -30,16 +30,16 @@ function becauseInWords(
   who: string,
 ): string {
   const { was, of } = because;
-  const share = was === of ? speak("conversation.allOf", { of }) : speak("conversation.of3", { was, of });
+  const share = was === of ? speak("conversation.allOf", { of }) : speak("conversation.wasOf", { was, of });
   switch (because.kind) {
     case "person":
-      return speak("conversation.with2", { share, who });
+      return speak("conversation.shareWithWho", { share, who });
     case "domain":
       return speak("conversation.from", { share, text: because.text });
     case "list":
       return speak("conversation.throughTheList", { share, text: because.text });
     case "words":
-      return speak("conversation.with3", {
+      return speak("conversation.shareWithWords", {
         share,
         words: because.words.map((word) => `“${word}”`).join(speak("conversation.and")),
       });
@@ -49,7 +49,7 @@ function becauseInWords(
         code: records.find(({ id }) => id === because.recordId)?.code ?? speak("conversation.itsRecord"),
       });
     case "category":
-      return speak("conversation.with4", {
+      return speak("conversation.shareWithName", {
         share,
         name: categories.find(({ id }) => id === because.category)?.name ?? speak("conversation.itsCategory"),
       });
@@ -100,7 +100,7 @@ function proposalView(
       return {
         key: "owner",
         decision: { kind: "assign", ownerId: member.id },
-        title: speak("conversation.assignTo2", { name: member.name }),
+        title: speak("conversation.assignToName", { name: member.name }),
         reason: absent === undefined ? reason : speak("conversation.coversFor", { name: absent.name, reason }),
         confidence,
       };

@@ -29,7 +29,7 @@ export function dateChoices({ now, zone }: Reading): DateChoice[] {
     const at = endOfWorkingDay(now, days, zone);
     return {
       label: speak(label),
-      words: dayInWords(at, now, zone),
+      words: speak(dayInWords(at, now, zone)),
       day: calendarDay(at, zone),
       at: dateOf(at).toISOString(),
     };

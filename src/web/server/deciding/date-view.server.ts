@@ -1,5 +1,6 @@
 import { dateOf, type Instant } from "../../../core/kernel/instant";
 import { dayAndTimeInFull } from "../../../core/time/day-words";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 /** A moment to choose: as a form posts it, and with its weekday, date and time. */
@@ -7,7 +8,7 @@ export type DateView = { readonly at: string; readonly words: string };
 
 /** A moment as a screen offers it to this reader. */
 export function dateView(at: Instant, { now, zone }: Reading): DateView {
-  return { at: dateOf(at).toISOString(), words: dayAndTimeInFull(at, now, zone) };
+  return { at: dateOf(at).toISOString(), words: speak(dayAndTimeInFull(at, now, zone)) };
 }
 
 /** What a date field is answered: what is offered, and what the text in it means or why it means nothing. */

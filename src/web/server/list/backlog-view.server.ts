@@ -7,7 +7,7 @@ import type { Reading } from "../base/words.server";
 /** A proposal for older mail in words, with the list that it is about. */
 export function proposalView(proposal: BacklogProposal, reading: Reading) {
   const { kind, key, count, samples, narrowing } = proposal;
-  const day = (at: BacklogProposal["oldestAt"]) => dayInWords(at, reading.now, reading.zone);
+  const day = (at: BacklogProposal["oldestAt"]) => speak(dayInWords(at, reading.now, reading.zone));
   const [oldest, newest] = [day(proposal.oldestAt), day(proposal.newestAt)];
   return {
     key: `${kind} ${key}`,
@@ -45,6 +45,6 @@ function reasonInWords(proposal: BacklogProposal, day: (at: BacklogProposal["old
     case "old":
       return unanswered === 0
         ? speak("list.noneOfItIsUnanswered")
-        : speak("list.unansweredAmongIt", { unanswered: unanswered.toLocaleString("en") });
+        : speak("list.unansweredAmongIt", { unanswered: { figure: unanswered } });
   }
 }

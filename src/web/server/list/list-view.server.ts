@@ -17,7 +17,7 @@ import {
   type TrayGrant,
   viewOf,
 } from "../../../operations/index.server";
-import { speak } from "../base/say.server";
+import { speak, worded } from "../base/say.server";
 import { type Reading, type RowView, readingOf, rowView } from "../base/words.server";
 
 /** A row of a list, ready to be drawn, with its place in the order. */
@@ -65,6 +65,7 @@ export async function changesView(
   const reading = readingOf(member, deps.now(), grant.covering);
   return {
     ...changes,
+    lanes: changes.lanes.map((lane) => ({ ...lane, name: worded(lane.name) })),
     rows: changes.rows.map(({ row, laneKeys }) => ({ row: listedRowView(row, reading), laneKeys })),
   };
 }
@@ -96,7 +97,11 @@ function binView({ days, goes, stays, nextSince, takenBack, lookedBackDays, isUs
 export async function listStart(deps: Deps, grant: TrayGrant, member: Member, list: RequestedList) {
   const { total, lanes, isUntouched } = await listConversations(deps, grant, member, list);
   const reading = readingOf(member, deps.now(), grant.covering);
-  const drawn = lanes.map((lane) => ({ ...lane, rows: lane.rows.map((row) => listedRowView(row, reading)) }));
+  const drawn = lanes.map((lane) => ({
+    ...lane,
+    name: worded(lane.name),
+    rows: lane.rows.map((row) => listedRowView(row, reading)),
+  }));
   const bin = list.scope === "bin" ? binView(await getBin(deps, grant), reading) : null;
   return { ...list, total, isUntouched, lanes: drawn, now: reading.now, bin };
 }

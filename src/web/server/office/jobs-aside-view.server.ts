@@ -24,7 +24,7 @@ export function jobsAsideView(jobs: readonly JobAside[], { now, zone }: Reading)
     kind: speak(KINDS[kind]),
     about,
     byMemberId,
-    when: dayAndTime(at, now, zone),
+    when: speak(dayAndTime(at, now, zone)),
     waits,
   }));
 }

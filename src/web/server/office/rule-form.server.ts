@@ -31,7 +31,7 @@ const attachment = Joi.string().valid("", "yes", "no").default("");
 const PARTS = ["from", "to", "subject", "text", "list"] as const;
 const conditions = (before: string) => ({
   ...Object.fromEntries(PARTS.map((part) => [`${before}${part}`, typed])),
-  [speak("office.attachment2", { before })]: attachment,
+  [speak("office.beforeAttachment", { before })]: attachment,
 });
 
 const RULE = Joi.object({

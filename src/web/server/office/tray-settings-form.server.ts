@@ -30,13 +30,9 @@ const ANSWER_WITHIN = Joi.number()
   .min(1)
   .max(MAX_ANSWER_HOURS)
   .required()
-  .messages({ "*": `Write a number of working hours from 1 to ${MAX_ANSWER_HOURS}.` });
+  .messages({ "*": "office.writeWorkingHours" });
 
-const DAYS = Joi.number()
-  .integer()
-  .min(1)
-  .max(MAX_BIN_DAYS)
-  .messages({ "*": `Write a number of days from 1 to ${MAX_BIN_DAYS.toLocaleString("en")}, or nothing for never.` });
+const DAYS = Joi.number().integer().min(1).max(MAX_BIN_DAYS).messages({ "*": "office.writeDays" });
 
 /** When a tray is staffed, as its form has it: open days, their hours, holidays one a line, and its time for an answer. */
 export function readHours(form: FormData): Result<PostedHours, SettingsProblems> {

@@ -33,7 +33,7 @@ export async function readAwayStep(
       return readPlan(deps, grant, form, zone);
     case "end": {
       const id = readId<TimeOffId>(text(form, "id"));
-      if (!id.ok) return err({ id: "That is no time off." });
+      if (!id.ok) return err({ id: speak("server.noTimeOff") });
       return ok({ do: "end", memberId: memberOf(form), id: id.value });
     }
     default:

@@ -2,7 +2,7 @@ import Joi from "joi";
 import { passwordProblem } from "../../../core/access/password";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { commonPasswords, type Newcomer } from "../../../operations/index.server";
-import { problemsByField } from "../base/say.server";
+import { problemsByField, speak } from "../base/say.server";
 
 /** What is wrong, by field. */
 export type InviteProblems = Partial<Record<"name" | "signInName" | "initials" | "password", string>>;
@@ -41,7 +41,7 @@ export async function readNewcomer(form: FormData): Promise<Result<Newcomer, Inv
   const { value, error } = FORM.validate(Object.fromEntries(form), { abortEarly: false, stripUnknown: true });
   const names = error === undefined ? [value.name, value.signInName] : [];
   const problem = error === undefined ? passwordProblem(value.password, names, await commonPasswords()) : null;
-  if (problem !== null) return err({ password: problem });
+  if (problem !== null) return err({ password: speak(problem) });
   if (error === undefined) return ok(value);
   return err(problemsByField(error));
 }

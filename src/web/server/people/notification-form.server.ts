@@ -46,13 +46,13 @@ export function readNotificationStep(form: FormData): Result<NotificationStep, N
       const { value, error } = ID.validate(form.get("id") ?? undefined);
       return error === undefined
         ? ok({ do: "read", id: value === undefined ? null : trustedId<NotificationId>(value) })
-        : err({ id: "That is no notification." });
+        : err({ id: speak("server.noNotification") });
     }
     case "unwatch": {
       const { value, error } = ID.required().validate(form.get("id") ?? undefined);
       return error === undefined
         ? ok({ do: "unwatch", id: trustedId<WatchId>(value) })
-        : err({ id: "That is nothing that is watched." });
+        : err({ id: speak("server.nothingWatched") });
     }
     case "watch": {
       const { value, error } = WATCH.validate(Object.fromEntries(form), { stripUnknown: true });

@@ -2,6 +2,7 @@ import { EVENT_NAMES, NOTIFICATION_EVENTS } from "../../../core/notifications/ev
 import type { NotificationSettings } from "../../../core/notifications/notification-settings";
 import { dayAndTime, dayHeading } from "../../../core/time/day-words";
 import type { KeptWatch, ListedNotification } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 import { clock } from "./week-form.server";
 
@@ -17,8 +18,8 @@ export function notificationsView(told: readonly ListedNotification[], { now, zo
     conversationId: one.conversationId,
     subject: one.subject,
     standing: one.standing,
-    day: dayHeading(one.at, now, zone),
-    when: dayAndTime(one.at, now, zone),
+    day: speak(dayHeading(one.at, now, zone)),
+    when: speak(dayAndTime(one.at, now, zone)),
   }));
 }
 
@@ -31,7 +32,7 @@ export function notificationSettingsView(
 ) {
   return {
     telling: {
-      events: NOTIFICATION_EVENTS.map((event) => ({ event, name: EVENT_NAMES[event], ...events[event] })),
+      events: NOTIFICATION_EVENTS.map((event) => ({ event, name: speak(EVENT_NAMES[event]), ...events[event] })),
       quietFrom: quiet === null ? "" : clock(quiet.from),
       quietTo: quiet === null ? "" : clock(quiet.to),
       digestAt: digestAt === null ? "" : clock(digestAt),

@@ -1,6 +1,7 @@
 import { DAY } from "../../../core/kernel/instant";
 import { ageInWords } from "../../../core/time/age-in-words";
 import type { Desk } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 const OLD_AFTER = 5 * DAY;
@@ -10,7 +11,7 @@ export function overviewView(desks: readonly Desk[], { now }: Reading) {
   return desks.map(({ toSort, ourMove, oldestSince, ...desk }) => ({
     ...desk,
     todo: toSort + ourMove,
-    oldest: oldestSince === null ? "" : ageInWords(now - oldestSince),
+    oldest: oldestSince === null ? "" : speak(ageInWords(now - oldestSince)),
     isOld: oldestSince !== null && now - oldestSince > OLD_AFTER,
   }));
 }

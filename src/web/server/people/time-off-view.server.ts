@@ -22,7 +22,7 @@ export function timeOffView(
     stretch: stretchInWords(from, until, now, zone),
     covers: covers.map(({ trayId, recordId, memberId: cover }) => ({
       key: `${trayId} ${recordId}`,
-      words: speak("people.covers2", {
+      words: speak("people.coversWhat", {
         name: nameOf(cover),
         what: recordId === null ? trayOf(trayId) : speak("people.aRecordIn", { tray: trayOf(trayId) }),
       }),
@@ -34,6 +34,6 @@ export type TimeOffView = ReturnType<typeof timeOffView>;
 
 // The last day is one of hers; the moment of return is the morning after.
 function stretchInWords(from: Instant, until: Instant, now: Instant, zone: string): string {
-  const [first, last] = [dayInWords(from, now, zone), dayInWords(later(until, -1), now, zone)];
-  return first === last ? first : speak("people.to3", { first, last });
+  const [first, last] = [speak(dayInWords(from, now, zone)), speak(dayInWords(later(until, -1), now, zone))];
+  return first === last ? first : speak("people.firstToLast", { first, last });
 }

@@ -27,7 +27,7 @@ export function whileAwayView({ timeOff: { from, until }, happened }: WhileAway,
   ].filter((part) => part !== null);
   const many = speak("people.conversationsOfYours", { count: happened.length });
   return {
-    stretch: speak("people.to4", {
+    stretch: speak("people.fromTo", {
       from: dayInWords(from, now, zone),
       to: dayInWords(later(until, -1), now, zone),
     }),

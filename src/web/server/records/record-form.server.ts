@@ -2,7 +2,7 @@ import Joi from "joi";
 import { type GroupId, type MemberId, type RecordId, type RecordTypeId, trustedId } from "../../../core/kernel/ids";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { FIELD_KINDS } from "../../../core/records/filing-field";
-import type { EntryDraft, EntryProblems } from "../../../core/records/register-entry";
+import type { EntryDraft } from "../../../core/records/register-entry";
 import { type Deps, recordOfCode, type TrayGrant, type TypeDraft } from "../../../operations/index.server";
 import { ID, ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
 import { readJson } from "../base/read-json.server";
@@ -38,7 +38,7 @@ export async function readRecordStep(
   deps: Deps,
   grant: TrayGrant,
   form: FormData,
-): Promise<Result<RecordStep, EntryProblems>> {
+): Promise<Result<RecordStep, Readonly<Record<string, string>>>> {
   const step = form.get("do");
   if (step === "close" || step === "reopen") return ok({ do: step });
   if (step === "merge") return readMerge(deps, grant, String(form.get("into") ?? ""));
@@ -70,7 +70,11 @@ export async function readRecordStep(
   });
 }
 
-async function readMerge(deps: Deps, grant: TrayGrant, text: string): Promise<Result<RecordStep, EntryProblems>> {
+async function readMerge(
+  deps: Deps,
+  grant: TrayGrant,
+  text: string,
+): Promise<Result<RecordStep, Readonly<Record<string, string>>>> {
   const code = text.trim().toUpperCase();
   const into = await recordOfCode(deps, grant, code.slice(0, MAX_CODE));
   return into === null

@@ -5,6 +5,7 @@ import { STANDING_NAMES } from "../../../core/standing/standing";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import type { activityOn, filingsOf, NamedDocument, OnRecord, RecordPage } from "../../../operations/index.server";
 import { SHOWN_TYPES } from "../base/download.server";
+import { speak } from "../base/say.server";
 import { type Reading, rowView } from "../base/words.server";
 
 /** What the register says of a record, as its card shows it and its form begins. */
@@ -21,12 +22,12 @@ export function recordCardView({ entry, parent, under, steps }: RecordPage, { no
       access: entry.access,
       version: entry.version,
     },
-    opened: dayInWords(entry.createdAt, now, zone),
-    closed: entry.closedAt === null ? null : dayInWords(entry.closedAt, now, zone),
+    opened: speak(dayInWords(entry.createdAt, now, zone)),
+    closed: entry.closedAt === null ? null : speak(dayInWords(entry.closedAt, now, zone)),
     /** Who may know of it; null for everybody. */
     viewers: entry.viewers,
     under: under.map(({ code, title, closed }) => ({ code, title, closed })),
-    steps: steps.map(({ id, at, by, words }) => ({ id, by, words, when: dayAndTime(at, now, zone) })),
+    steps: steps.map(({ id, at, by, words }) => ({ id, by, words, when: speak(dayAndTime(at, now, zone)) })),
   };
 }
 
@@ -45,12 +46,12 @@ export function filingsView({ threads, fields }: Awaited<ReturnType<typeof filin
       subject: thread.subject,
       who: thread.who,
       fields: thread.fields ?? {},
-      newest: { key: thread.newestAt, words: dayInWords(thread.newestAt, now, zone) },
+      newest: { key: thread.newestAt, words: speak(dayInWords(thread.newestAt, now, zone)) },
       filed: {
         key: thread.filedAt ?? 0,
-        words: thread.filedAt === null ? "" : dayInWords(thread.filedAt, now, zone),
+        words: thread.filedAt === null ? "" : speak(dayInWords(thread.filedAt, now, zone)),
       },
-      means: thread.rule === null ? meansInWords(thread.means) : `rule “${thread.rule}”`,
+      means: thread.rule === null ? speak(meansInWords(thread.means)) : `rule “${thread.rule}”`,
     })),
   };
 }
@@ -70,9 +71,9 @@ export function documentsView(documents: readonly NamedDocument[], slug: string,
       isShown: SHOWN_TYPES.test(version.contentType),
       who: version.who,
       contentType: version.contentType,
-      size: sizeInWords(version.size),
+      size: speak(sizeInWords(version.size)),
       ours: version.id === null && version.direction === "out",
-      when: dayInWords(version.at, now, zone),
+      when: speak(dayInWords(version.at, now, zone)),
     })),
   }));
 }
@@ -88,7 +89,7 @@ export function documentChoices(
         code,
         name,
         sha256,
-        words: `${who}, ${dayInWords(at, now, zone)}, ${sizeInWords(size)}`,
+        words: `${who}, ${speak(dayInWords(at, now, zone))}, ${speak(sizeInWords(size))}`,
       })),
     ),
   );
@@ -105,12 +106,12 @@ export function mailView({ conversations, parts, isMore }: OnRecord, reading: Re
       row: rowView(row, reading),
       traySlug,
       isOpen: (OPEN_STANDINGS as readonly string[]).includes(row.standing),
-      standingName: STANDING_NAMES[row.standing],
+      standingName: speak(STANDING_NAMES[row.standing]),
       messages: messages.map(({ direction, fromName, ownText, sentAt }) => ({
         ours: direction === "out",
         who: fromName,
         text: ownText,
-        when: dayAndTime(sentAt, now, zone),
+        when: speak(dayAndTime(sentAt, now, zone)),
       })),
     })),
     parts: parts.map(({ messageId, attachment, fileName, conversationId, traySlug, subject, who, ...part }) => ({
@@ -123,9 +124,9 @@ export function mailView({ conversations, parts, isMore }: OnRecord, reading: Re
       who,
       ours: part.direction === "out",
       text: part.ownText,
-      when: dayAndTime(part.sentAt, now, zone),
+      when: speak(dayAndTime(part.sentAt, now, zone)),
       filedBy: part.filedBy,
-      filed: `${dayInWords(part.filedAt, now, zone)}, ${meansInWords(part.means)}`,
+      filed: `${speak(dayInWords(part.filedAt, now, zone))}, ${speak(meansInWords(part.means))}`,
     })),
   };
 }

@@ -1,9 +1,10 @@
-import type { Instant } from "../../../core/kernel/instant";
 import { sizeInWords } from "../../../core/kernel/size-in-words";
 import { policyInWords } from "../../../core/retention/policy";
+import type { Term } from "../../../core/retention/term";
 import { termInWords } from "../../../core/retention/term-in-words";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import type { DisposalPreview, RecordRetention, RetainedLine, Retention } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 const LISTED = 200;
@@ -13,7 +14,7 @@ export function retentionView(retention: Retention, reading: Reading) {
   const { now, zone } = reading;
   const lines = (some: readonly RetainedLine[]) => some.slice(0, LISTED).map((line) => lineView(line, reading));
   return {
-    policies: retention.policies.map((policy) => ({ ...policy, words: policyInWords(policy) })),
+    policies: retention.policies.map((policy) => ({ ...policy, words: speak(policyInWords(policy)) })),
     types: retention.types,
     categories: retention.categories,
     due: lines(retention.due),
@@ -22,18 +23,23 @@ export function retentionView(retention: Retention, reading: Reading) {
     counts: { due: retention.due.length, coming: retention.coming.length, held: retention.held.length },
     certificates: retention.certificates.map(({ at, previewedAt, bytes, ...certificate }) => ({
       ...certificate,
-      when: dayAndTime(at, now, zone),
-      previewed: dayAndTime(previewedAt, now, zone),
-      size: sizeInWords(bytes),
+      when: speak(dayAndTime(at, now, zone)),
+      previewed: speak(dayAndTime(previewedAt, now, zone)),
+      size: speak(sizeInWords(bytes)),
     })),
   };
 }
 
 export type RetentionView = ReturnType<typeof retentionView>;
 
+function termView(term: Term, { now, zone }: Pick<Reading, "now" | "zone">) {
+  const { until, why } = termInWords(term, (at) => dayInWords(at, now, zone));
+  return { until: speak(until), why: speak(why) };
+}
+
 function lineView({ id, code, title, kind, filed, term, goesAt }: RetainedLine, { now, zone }: Reading) {
-  const { until, why } = termInWords(term, (at: Instant) => dayInWords(at, now, zone));
-  const over = term.kind === "until" ? dayInWords(term.at, now, zone) : null;
+  const { until, why } = termView(term, { now, zone });
+  const over = term.kind === "until" ? speak(dayInWords(term.at, now, zone)) : null;
   return {
     id,
     code,
@@ -43,7 +49,7 @@ function lineView({ id, code, title, kind, filed, term, goesAt }: RetainedLine, 
     until,
     why,
     over,
-    goes: goesAt === null ? null : dayInWords(goesAt, now, zone),
+    goes: goesAt === null ? null : speak(dayInWords(goesAt, now, zone)),
     byItself: term.kind === "until" && term.endsIn === "disposal",
   };
 }
@@ -59,19 +65,19 @@ export function previewView({ previewId, named, term }: DisposalPreview, { now, 
       subject,
       who,
       count,
-      when: dayInWords(newestAt, now, zone),
+      when: speak(dayInWords(newestAt, now, zone)),
     }));
   return {
     previewId,
     open,
     messages,
     documents,
-    size: sizeInWords(bytes),
+    size: speak(sizeInWords(bytes)),
     conversations: goes.length,
     goes: listed(goes),
     stays: elsewhere.length,
     elsewhere: listed(elsewhere),
-    why: termInWords(term, (at) => dayInWords(at, now, zone)),
+    why: termView(term, { now, zone }),
   };
 }
 
@@ -80,10 +86,10 @@ export type PreviewView = ReturnType<typeof previewView>;
 /** How long one record is kept, for its card. */
 export function keptView({ term, policyId, policies, holds }: RecordRetention, { now, zone }: Reading) {
   return {
-    ...termInWords(term, (at) => dayInWords(at, now, zone)),
+    ...termView(term, { now, zone }),
     policyId,
     policies: policies.map(({ id, name }) => ({ id, name })),
-    holds: holds.map(({ id, reason, at, by }) => ({ id, reason, by, when: dayInWords(at, now, zone) })),
+    holds: holds.map(({ id, reason, at, by }) => ({ id, reason, by, when: speak(dayInWords(at, now, zone)) })),
   };
 }
 

@@ -1,10 +1,11 @@
 import Joi from "joi";
 import { sizeInWords } from "../../../core/kernel/size-in-words";
 import type { ZipExport, ZipExportForm } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 
 /** Mail that is taken out, as the corner of the screen shows it. */
 export function zipExportView({ id, name, state, done, total, bytes, problem }: ZipExport) {
-  return { id, name, state, done, total, problem, size: sizeInWords(bytes) };
+  return { id, name, state, done, total, problem, size: speak(sizeInWords(bytes)) };
 }
 
 export type ZipExportView = ReturnType<typeof zipExportView>;

@@ -17,6 +17,7 @@ import type {
   TrayView,
   ZipExport,
 } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 import { dateChoices } from "../deciding/date-choices.server";
 import { zipExportView } from "../records/zip-export-view.server";
@@ -37,7 +38,7 @@ export function flowView(segments: readonly FlowSegment[], reading: Reading): Se
     const segment = segments.find((one) => one.standing === standing);
     return {
       standing,
-      name: STANDING_NAMES[standing],
+      name: speak(STANDING_NAMES[standing]),
       count: segment?.count ?? 0,
       ages: segment?.ages ?? [0, 0, 0, 0, 0],
       ...noteOf(standing, segment, reading),
@@ -50,13 +51,16 @@ function noteOf(
   segment: FlowSegment | undefined,
   { now, zone }: Reading,
 ): { note: string; late: boolean } {
-  if (standing === "settled") return { note: "today", late: false };
+  if (standing === "settled") return { note: speak("time.today"), late: false };
   if (segment === undefined || segment.count === 0) return { note: "", late: false };
-  if (segment.overdue > 0) return { note: `${segment.overdue} overdue`, late: true };
+  if (segment.overdue > 0) return { note: speak("shell.countOverdue", { count: segment.overdue }), late: true };
   if (standing === "resting" && segment.nextWake !== null) {
-    return { note: `next ${dayAndTime(segment.nextWake, now, zone)}`, late: false };
+    return { note: speak("shell.nextWake", { when: dayAndTime(segment.nextWake, now, zone) }), late: false };
   }
-  return { note: segment.oldestSince === null ? "" : `oldest ${ageInWords(now - segment.oldestSince)}`, late: false };
+  return {
+    note: segment.oldestSince === null ? "" : speak("shell.oldestOf", { age: ageInWords(now - segment.oldestSince) }),
+    late: false,
+  };
 }
 
 type Around = {
@@ -99,7 +103,7 @@ function colleagueView(
       away === null
         ? null
         : {
-            back: dayInWords(away.until, now, zone),
+            back: speak(dayInWords(away.until, now, zone)),
             coverId: away.coverId,
             cover: all.find((one) => one.id === away.coverId)?.name ?? null,
           },
@@ -110,7 +114,7 @@ function colleagueView(
 function popView({ id, event, by, words, count }: Notification, all: readonly ColleagueNow[]) {
   const who = all.find((one) => one.id === by)?.name ?? null;
   const { line, beside } = notificationInWords({ event, who, count, words });
-  return { id, title: line, words: beside };
+  return { id, title: speak(line), words: beside };
 }
 
 /** What may be other after every decision of anybody in the tray. */
@@ -153,7 +157,7 @@ export function trayData(
       .map(({ id, until }) => ({
         id,
         isOver: until <= reading.now,
-        until: dayInWords(until, reading.now, reading.zone),
+        until: speak(dayInWords(until, reading.now, reading.zone)),
       })),
     categories: categories.map(({ id, parentId, code, name, ink, key, retired, depth, path, listed }) => ({
       id,

@@ -2,7 +2,7 @@ import Joi from "joi";
 import { data } from "react-router";
 import { looseEndInWords } from "../../../core/loose-ends/loose-end";
 import { type Deps, getLooseEnds, type Member, type TrayGrant } from "../../../operations/index.server";
-import { problemOf } from "../base/say.server";
+import { problemOf, speak } from "../base/say.server";
 import { readingOf, rowView } from "../base/words.server";
 
 const PART = Joi.object<{ from: number; limit: number }>({
@@ -23,7 +23,7 @@ export async function looseEndsPart(deps: Deps, grant: TrayGrant, member: Member
       kind,
       inKind,
       row: rowView(row, reading),
-      words: looseEndInWords(kind, since, reading.now),
+      words: speak(looseEndInWords(kind, since, reading.now)),
     })),
   };
 }

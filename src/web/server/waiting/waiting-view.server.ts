@@ -35,7 +35,7 @@ export async function waitingPart(deps: Deps, grant: TrayGrant, member: Member, 
   const reminders = new Map<string, string>(
     (await remindersToGo(deps, grant, ids)).map(({ conversationId, sendAt }) => [
       conversationId,
-      dayAndTime(sendAt, reading.now, reading.zone),
+      speak(dayAndTime(sendAt, reading.now, reading.zone)),
     ]),
   );
   return { rows: waitingViews(rows, reminders, reading), total, overdue, now: reading.now };
@@ -54,8 +54,8 @@ function waitingViews(rows: readonly WaitingRow[], reminders: ReadonlyMap<string
     reminder: reminders.get(row.id) ?? null,
     askedAt,
     span,
-    asked: dayAndTime(askedAt, now, zone),
-    expected: row.expectedAt === null ? speak("waiting.someDay") : dayInWords(row.expectedAt, now, zone),
+    asked: speak(dayAndTime(askedAt, now, zone)),
+    expected: row.expectedAt === null ? speak("waiting.someDay") : speak(dayInWords(row.expectedAt, now, zone)),
     overWords: over === 0 ? null : overInWords(over),
     usual: usual === null ? null : usualInWords(usual),
     chance: chanceToday === null ? null : Math.round(chanceToday * 100),

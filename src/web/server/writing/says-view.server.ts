@@ -3,6 +3,7 @@ import { calendarDay } from "../../../core/time/calendar-day";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import type { Found } from "../../../core/writing/asks";
 import type { WhatItSays } from "../../../operations/index.server";
+import { speak } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 
 /** A date in a text: its moment, what a form posts of it (a day, or the moment where a time is named), and as one reads it. */
@@ -38,6 +39,6 @@ export function saysView({ asks, promises, encloses, usuallyBy }: WhatItSays, re
 function saidDate(at: Instant, { now, zone }: Reading, hasTime = false): SaidDate {
   const iso = dateOf(at).toISOString();
   return hasTime
-    ? { at: iso, until: iso, words: dayAndTime(at, now, zone) }
-    : { at: iso, until: calendarDay(at, zone), words: dayInWords(at, now, zone) };
+    ? { at: iso, until: iso, words: speak(dayAndTime(at, now, zone)) }
+    : { at: iso, until: calendarDay(at, zone), words: speak(dayInWords(at, now, zone)) };
 }

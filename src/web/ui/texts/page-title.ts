@@ -1,3 +1,4 @@
+import type { Said } from "../../../texts/said";
 import { languageOf, type PlainKey, sayIn } from "../../../texts/say";
 
 type Matches = readonly ({ readonly id: string; readonly loaderData?: unknown } | undefined)[];
@@ -12,8 +13,13 @@ export function pageTitle<Catalogue extends object>(
   _catalogue: Catalogue,
   key: PlainKey<Catalogue>,
 ): Title {
+  return titledAs(matches, { key, values: {} });
+}
+
+/** The same of what the core calls something. */
+export function titledAs(matches: Matches, name: Said): Title {
   const data = matches.find((match) => match?.id === "root")?.loaderData;
-  return titled(sayIn(isOfRoot(data) ? data.language.locale : languageOf([]).locale)(key, {}));
+  return titled(sayIn(isOfRoot(data) ? data.language.locale : languageOf([]).locale)(name));
 }
 
 /** A page that is called as what it shows. */

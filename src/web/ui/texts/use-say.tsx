@@ -1,12 +1,13 @@
 import { createContext, useContext } from "react";
 import type { Messages } from "../../../texts/catalogue";
-import { type AllOf, type Say, sayIn } from "../../../texts/say";
+import type { AllOf } from "../../../texts/said";
+import { type Say, sayIn } from "../../../texts/say";
 
 /** The locale in which the screens speak. */
 export const LocaleContext = createContext("en");
 
 /** What says the messages of these catalogues in the language of whoever looks. */
-export function useSay<const Catalogues extends readonly [Messages, ...Messages[]]>(
+export function useSay<const Catalogues extends readonly Messages[]>(
   ..._catalogues: Catalogues
 ): Say<AllOf<Catalogues>> {
   return sayIn(useContext(LocaleContext)) as Say<AllOf<Catalogues>>;

@@ -1,0 +1,33 @@
+import { catalogue } from "../catalogue";
+
+export const notificationsTexts = catalogue({
+  "notifications.aDraftIsMineTo": "A draft is mine to check, or comes back",
+  "notifications.aMessageByAPerson": "A message by a person I watch",
+  "notifications.aMessageUnderACategory": "A message under a category I watch",
+  "notifications.aMessageWithWordsI": "A message with words I watch",
+  "notifications.aNoteMentionsMe": "A note mentions me",
+  "notifications.aReplyOrFollowUp": "A reply or follow-up of mine is overdue",
+  "notifications.assignedToYou": "{by} assigned {count, plural, one {this} other {# conversations}} to you",
+  "notifications.followUpOverdue": "Follow-up overdue",
+  "notifications.followUpsDue": "{count} follow-ups due",
+  "notifications.gaveYouADraft": "{by} gave you a draft",
+  "notifications.looseEndsOfAKind": "{count} “{kind}”",
+  "notifications.repliesOverdue": "{count} replies overdue",
+  "notifications.somebodyWritesInWhatI": "Somebody writes in what I own, follow or cover",
+  "notifications.somethingIsAssignedToMe": "Something is assigned to me",
+  "notifications.theDayInShort": "The day in short",
+  "notifications.theDigestOfTheDay": "The digest of the day",
+  "notifications.theTray": "The tray",
+  "notifications.theWeekInShort": "The week in short",
+  "notifications.theWeekThatIsOver": "The week that is over, of a tray that I lead",
+  "notifications.toDo": "{count} to do",
+  "notifications.wantsYouToSeeThis": "{by} wants you to see this",
+  "notifications.week": "last week {arrived} came, {answered} answered, {settled} settled; now no loose ends",
+  "notifications.weekWithLooseEnds":
+    "last week {arrived} came, {answered} answered, {settled} settled; now {count} loose {count, plural, one {end} other {ends}} ({ends})",
+  "notifications.withNobody": "{count} with nobody",
+  "notifications.wrote": "{words} wrote",
+  "notifications.wroteUnderACategoryYou": "{words} wrote under a category you watch",
+  "notifications.wroteWhomYouWatch": "{words} wrote, whom you watch",
+  "notifications.wroteWithWordsYouWatch": "{words} wrote with words you watch",
+});
