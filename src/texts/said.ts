@@ -5,7 +5,15 @@ import type { Message, Messages } from "./catalogue";
 export type Said = { readonly key: Message; readonly values: Readonly<Record<string, Sayable | Date>> };
 
 /** How much of a moment is said. */
-export type MomentForm = "time" | "weekday" | "day" | "day-of-year" | "day-in-full" | "month" | "month-of-year";
+export type MomentForm =
+  | "time"
+  | "weekday"
+  | "day"
+  | "day-of-year"
+  | "day-in-full"
+  | "month"
+  | "month-of-year"
+  | "short-month";
 
 /** A moment in milliseconds of UTC, to be said as the calendar and the clock of an IANA time zone have it. */
 export type Moment = { readonly at: number; readonly zone: string; readonly form: MomentForm };

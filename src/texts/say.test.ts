@@ -77,6 +77,7 @@ describe("what the core has put together to be said", () => {
     ["day-in-full", "30 November 2026"],
     ["month", "November"],
     ["month-of-year", "November 2026"],
+    ["short-month", "Nov 26"],
   ] as const)("has the %s of a moment as its time zone has it", (form, words) => {
     expect(english({ at, zone: "Europe/Berlin", form })).toBe(words);
   });

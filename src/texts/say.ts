@@ -104,6 +104,7 @@ const FORMS: Readonly<Record<MomentForm, Intl.DateTimeFormatOptions>> = {
   "day-in-full": { day: "numeric", month: "long", year: "numeric" },
   month: { month: "long" },
   "month-of-year": { month: "long", year: "numeric" },
+  "short-month": { month: "short", year: "2-digit" },
 };
 
 const LISTS: Readonly<Record<Listed["by"], Intl.ListFormatOptions>> = {

@@ -21,14 +21,18 @@ import {
   saveView,
 } from "../../storage/lists/index";
 import { recordsByIds } from "../../storage/records/index";
+import { listTexts } from "../../texts/en/list";
+import { type Said, type Sayable, saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import { namesIn } from "../people/get-tray";
 import type { Refusal } from "../refusals/refusal";
 
+const said = saidOf(listTexts);
+
 /** A place with what it is called, how many open conversations are there, and where it leads; null when what it stood for is gone. */
-export type ShelfPlace = PinnedPlace & {
+export type ShelfPlace<Note = string> = PinnedPlace & {
   readonly title: string;
-  readonly note: string;
+  readonly note: Note;
   readonly count: number;
   readonly leadsTo: {
     readonly kind: PlaceKind;
@@ -46,7 +50,7 @@ const MAX_VIEWS = 100;
 export async function shelfOf(
   deps: Deps,
   grant: TrayGrant,
-): Promise<{ readonly places: readonly ShelfPlace[]; readonly views: readonly SavedView[] }> {
+): Promise<{ readonly places: readonly ShelfPlace<Sayable>[]; readonly views: readonly SavedView[] }> {
   const [places, views] = await Promise.all([placesOf(deps.db, grant), savedViewsOf(deps.db, grant)]);
   if (places.length === 0) return { places: [], views };
   const recordIds = places.flatMap(({ kind, target }) => (kind === "record" ? [trustedId<RecordId>(target)] : []));
@@ -66,24 +70,24 @@ export async function shelfOf(
       case "category":
         return titled(
           categories.find(({ id }) => id === place.target),
-          "category",
+          said("list.placeIsCategory"),
           `category=${place.target}`,
         );
       case "member":
         return titled(
           members.find(({ id }) => id === place.target),
-          "colleague",
+          said("list.placeIsColleague"),
           `owner=${place.target}`,
         );
       case "view": {
         const view = views.find(({ id }) => id === place.target);
         return view === undefined
           ? null
-          : { title: view.name, note: "saved view", code: "", scope: view.scope, query: view.query };
+          : { title: view.name, note: said("list.placeIsSavedView"), code: "", scope: view.scope, query: view.query };
       }
     }
   };
-  const shelf = places.map(async (place): Promise<ShelfPlace> => {
+  const shelf = places.map(async (place): Promise<ShelfPlace<Sayable>> => {
     const found = named(place);
     if (found === null) return { ...place, title: "", note: "", count: 0, leadsTo: null };
     const { title, note, ...where } = found;
@@ -96,13 +100,13 @@ export async function shelfOf(
 }
 
 type Where = { readonly code: string; readonly scope: string; readonly query: string };
-type Named = Where & { readonly title: string; readonly note: string };
+type Named = Where & { readonly title: string; readonly note: Sayable };
 
 function leading(query: string, code = ""): Where {
   return { code, scope: "open", query };
 }
 
-function titled(thing: { readonly name: string } | undefined, note: string, query: string): Named | null {
+function titled(thing: { readonly name: string } | undefined, note: Said, query: string): Named | null {
   return thing === undefined ? null : { title: thing.name, note, ...leading(query) };
 }
 

@@ -1,18 +1,19 @@
 import { Link, useLocation } from "react-router";
 import { officeTexts } from "../../../texts/en/office";
+import type { PlainKey } from "../../../texts/say";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useFilters } from "../frame/use-filters";
 
-const KIND_NAMES: Readonly<Record<string, string>> = {
-  settled: "settled",
-  assigned: "assigned",
-  filed: "filed",
-  categories: "categories",
-  waiting: "waiting",
-  resting: "rests",
-  "follow-ups": "follow-ups",
+const KIND_NAMES: Readonly<Record<string, PlainKey<typeof officeTexts>>> = {
+  settled: "office.settledSteps",
+  assigned: "office.assignedSteps",
+  filed: "office.filedSteps",
+  categories: "office.categorySteps",
+  waiting: "office.waitingSteps",
+  resting: "office.restSteps",
+  "follow-ups": "office.followUpSteps",
   away: "office.binAndJunk",
   joined: "office.mergedAndSplit",
   together: "office.notesFollowersDrafts",
@@ -43,7 +44,13 @@ export function JournalFilters({ kinds }: { kinds: readonly string[] }) {
         label={say("office.what")}
         value={params.get("kind") ?? ""}
         onChoose={(value) => choose("kind", value)}
-        choices={[["", "everything"], ...kinds.map((kind) => [kind, KIND_NAMES[kind] ?? kind] as const)]}
+        choices={[
+          ["", say("office.everything")],
+          ...kinds.map((kind) => {
+            const name = KIND_NAMES[kind];
+            return [kind, name === undefined ? kind : say(name)] as const;
+          }),
+        ]}
       />
       {params.has("before") && (
         <Link to={pathname} className="text-sm text-act hover:underline">

@@ -133,12 +133,11 @@ export function mailView({ conversations, parts, isMore }: OnRecord, reading: Re
 
 export type MailView = ReturnType<typeof mailView>;
 
-const MONTH_NAMES = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
-
 /** How much was written in each month, as a chart and its words have it. */
 export function monthsView(months: Awaited<ReturnType<typeof activityOn>>) {
-  return months.map(({ month, came, went }) => {
-    const [year = "", of = "1"] = month.split("-");
-    return { label: `${MONTH_NAMES[Number(of) - 1]} ${year.slice(2)}`, came, went };
-  });
+  return months.map(({ month, came, went }) => ({
+    label: speak({ at: Date.parse(`${month}-01`), zone: "UTC", form: "short-month" }),
+    came,
+    went,
+  }));
 }

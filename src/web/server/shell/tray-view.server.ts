@@ -17,7 +17,8 @@ import type {
   TrayView,
   ZipExport,
 } from "../../../operations/index.server";
-import { speak } from "../base/say.server";
+import type { Sayable } from "../../../texts/said";
+import { speak, worded } from "../base/say.server";
 import type { Reading } from "../base/words.server";
 import { dateChoices } from "../deciding/date-choices.server";
 import { zipExportView } from "../records/zip-export-view.server";
@@ -73,7 +74,7 @@ type Around = {
   readonly isDemo: boolean;
   readonly bell: Bell;
   readonly timesOff: readonly KeptTimeOff[];
-  readonly shelf: { readonly places: readonly ShelfPlace[]; readonly views: readonly SavedView[] };
+  readonly shelf: { readonly places: readonly ShelfPlace<Sayable>[]; readonly views: readonly SavedView[] };
 };
 
 /** A run in the background as its member sees it. */
@@ -129,9 +130,13 @@ export function nowView(
   };
 }
 
+function placeView(place: ShelfPlace<Sayable>): ShelfPlace {
+  return { ...place, note: worded(place.note) };
+}
+
 /** What a member has going on, and the places of her shelf, with what may be other after every decision. */
 export function ownView({ runs, parcels, shelf }: Pick<Around, "runs" | "parcels" | "shelf">) {
-  return { runs: runs.map(runView), parcels: parcels.map(zipExportView), shelf: shelf.places };
+  return { runs: runs.map(runView), parcels: parcels.map(zipExportView), shelf: shelf.places.map(placeView) };
 }
 
 /** Everything that the screens of a tray share. */
