@@ -42,7 +42,7 @@ beforeAll(async () => {
 afterAll(() => tray.close());
 
 const titles = async (grant = office.grant) =>
-  (await shelfOf(tray.deps, grant)).places.map(
+  inEnglish(await shelfOf(tray.deps, grant)).places.map(
     ({ title, name, note, count }) => `${name || title} (${note}, ${count})`,
   );
 
@@ -66,7 +66,7 @@ describe("a shelf", () => {
     expect(await titles()).toHaveLength(2);
     for (const kind of ["record", "category", "member", "view"] as const) {
       const pinned = await pinPlace(tray.deps, office.grant, { kind, target: tray.deps.newId(), isForAll: false });
-      expect(inEnglish([kind, pinned])).toEqual([kind, { ok: false, error: { kind: "no-such", what: "place" } }]);
+      expect([kind, pinned]).toEqual([kind, { ok: false, error: { kind: "no-such", what: "place" } }]);
     }
   });
   it("has what a lead put on everybody's, which others cannot change", async () => {
