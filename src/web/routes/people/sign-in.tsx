@@ -39,12 +39,18 @@ const REFUSALS = {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const deps = context.get(depsContext);
-  const posted = readSignIn(await readForm(request));
-  if (!posted.ok) return data({ problems: posted.error, problem: null }, { status: 400 });
+  const form = await readForm(request);
+  // A page that is sent before the browser has its script is drawn anew, with what was typed in it.
+  const typed = String(form.get("name") ?? "");
+  const posted = readSignIn(form);
+  if (!posted.ok) return data({ problems: posted.error, problem: null, typed }, { status: 400 });
   const { name, password } = posted.value;
   const session = password === null ? await signInToDemo(deps, name) : await signIn(deps, name, password);
   if (!session.ok)
-    return data({ problems: {} as SignInProblems, problem: speak(REFUSALS[session.error.kind]) }, { status: 401 });
+    return data(
+      { problems: {} as SignInProblems, problem: speak(REFUSALS[session.error.kind]), typed },
+      { status: 401 },
+    );
   // Whoever was signed in here before is so no more.
   const before = await sessionToken(request);
   if (before !== null) await signOut(deps, before);
@@ -68,6 +74,7 @@ export default function SignIn({ loaderData: { colleagues }, actionData }: Route
             name="name"
             autoComplete="username"
             autoFocus
+            defaultValue={actionData?.typed}
             problem={actionData?.problems.name}
           />
           <Field
