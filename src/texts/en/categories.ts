@@ -60,7 +60,7 @@ export const categoriesTexts = catalogue({
   "categories.matrix": "Matrix",
   "categories.matrixOfCategories": "Matrix of categories",
   "categories.mergeOrDelete": "Merge or delete {name}",
-  "categories.mergeOrDeleteOf": "Merge or delete…",
+  "categories.mergeOrDeleteAsks": "Merge or delete…",
   "categories.mergedInto": "merged “{name}” into “{into}”",
   "categories.mergedWith": "Merged, with {words}",
   "categories.mine": " (mine)",

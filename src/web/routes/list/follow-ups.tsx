@@ -33,7 +33,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     isDone,
     groups: groups.map(({ group, followUps }) => ({
       group,
-      name: group === "done" ? "Done" : speak(FOLLOW_UP_GROUP_NAMES[group]),
+      name: group === "done" ? speak("common.done") : speak(FOLLOW_UP_GROUP_NAMES[group]),
       followUps: followUps.map((one) => ({
         ...one,
         due: one.dueAt === null ? "" : speak(dayAndTime(one.dueAt, now, zone)),

@@ -104,7 +104,7 @@ function changes(
     retired
       ? ([say("categories.reactivate"), () => post({ do: "bring-back", id })] as const)
       : ([say("categories.retire"), () => post({ do: "retire", id })] as const),
-    [say("categories.mergeOrDeleteOf"), () => onShow({ end: id })],
+    [say("categories.mergeOrDeleteAsks"), () => onShow({ end: id })],
   ];
 }
 
