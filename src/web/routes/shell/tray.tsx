@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { data, isRouteErrorResponse, Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
 import {
   bellOf,
@@ -21,7 +21,6 @@ import { FlowBar } from "../../screens/shell/flow-bar";
 import { LineLost } from "../../screens/shell/line-lost";
 import { Shelf } from "../../screens/shell/shelf";
 import { TopBar } from "../../screens/shell/top-bar";
-import { UnderWay } from "../../screens/shell/under-way";
 import { WhileAwayLine } from "../../screens/shell/while-away-line";
 import {
   depsContext,
@@ -39,6 +38,8 @@ import { Button } from "../../ui/button";
 import { Problem } from "../../ui/problem";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/tray";
+
+const BackgroundJobs = lazy(() => import("../../screens/shell/background-jobs"));
 
 export const middleware: Route.MiddlewareFunction[] = [
   ({ params, context }) => {
@@ -104,7 +105,11 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
             <FlowBar slug={slug} segments={given.flow} looseEnds={known?.looseEnds ?? looseEnds} />
             <Outlet />
             <Shelf />
-            <UnderWay runs={given.runs} parcels={given.parcels} slug={slug} />
+            {given.runs.length + given.parcels.length > 0 && (
+              <Suspense>
+                <BackgroundJobs runs={given.runs} parcels={given.parcels} slug={slug} />
+              </Suspense>
+            )}
             <CommandLayer />
           </div>
         </KeyDeskProvider>

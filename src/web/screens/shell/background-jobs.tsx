@@ -19,14 +19,14 @@ const STATES: Readonly<Record<RunView["state"], PlainKey<typeof shellTexts>>> = 
   failed: "shell.failed",
 };
 
-type UnderWayProps = {
+type BackgroundJobsProps = {
   readonly runs: readonly RunView[];
   readonly parcels: readonly ZipExportView[];
   readonly slug: string;
 };
 
 /** What is done in the background, in a corner of the screen. */
-export function UnderWay({ runs, parcels, slug }: UnderWayProps) {
+export default function BackgroundJobs({ runs, parcels, slug }: BackgroundJobsProps) {
   return (
     <div className="fixed bottom-[68px] left-5 z-30 w-[240px] divide-y divide-hair rounded-sheet border border-rule border-l-[3px] border-l-act bg-paper text-sm shadow-raised empty:hidden max-sm:right-2 max-sm:bottom-16 max-sm:left-2 max-sm:w-auto">
       <Runs runs={runs} slug={slug} />
