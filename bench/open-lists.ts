@@ -1,10 +1,10 @@
 import { Client } from "pg";
-import { MENU_DIMENSIONS } from "~/core/lists/narrowing";
+import { MENU_DIMENSIONS } from "~/core/lists/filter";
 import { GROUPINGS, type Grouping } from "~/core/lists/sheet-view";
 import type { Wired } from "~/main/wiring";
 import {
   categoryMatrix,
-  countsToNarrow,
+  countsForFilter,
   getCategoriesInCare,
   getCategory,
   getLooseEnds,
@@ -61,7 +61,7 @@ export async function openLists({ deps }: Wired, url: string): Promise<Figure[]>
       (grouping) =>
         [
           `${scope} by ${grouping ?? "nothing"}`,
-          () => listConversations(deps, grant, member, { scope, narrowing: {}, view: view(grouping) }),
+          () => listConversations(deps, grant, member, { scope, filter: {}, view: view(grouping) }),
         ] as const,
     ),
   );
@@ -70,7 +70,7 @@ export async function openLists({ deps }: Wired, url: string): Promise<Figure[]>
       (dimension) =>
         [
           `${scope} by ${dimension}`,
-          () => countsToNarrow(deps, grant, member, { scope, narrowing: {}, view: view(null) }, dimension),
+          () => countsForFilter(deps, grant, member, { scope, filter: {}, view: view(null) }, dimension),
         ] as const,
     ),
   );
@@ -84,7 +84,7 @@ export async function openLists({ deps }: Wired, url: string): Promise<Figure[]>
   ] as const;
   const figures = [
     await worst("opening a list in a grouping", lists),
-    await worst("counts to narrow by", counts),
+    await worst("counts to filter by", counts),
     await worst("looking by categories", categories),
     await worst("what waits and would be forgotten", [
       ["waiting", () => getWaiting(deps, grant)],

@@ -12,11 +12,11 @@ import {
   correspondenceOn,
   getTypes,
   importInto,
+  importRecord,
   importRecords,
   recordOfCode,
   recordPage,
   recordsToFileOn,
-  restoreRecord,
   retentionOf,
   runBulk,
   runsUnderWay,
@@ -192,7 +192,7 @@ async function roundTripFigures({ deps }: Wired, grant: TrayGrant, other: Wired)
   const there = await leadOf(other);
   began = performance.now();
   const zip = await opened(out);
-  const restored = await restoreRecord(other.deps, there, zip);
+  const restored = await importRecord(other.deps, there, zip);
   zip.close();
   const restoring = (performance.now() - began) / 1_000;
   if (!restored.ok) throw new Error(writtenDown(restored.error));

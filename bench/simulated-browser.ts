@@ -115,7 +115,7 @@ export async function simulatedBrowser(
     ],
     [2, () => look(`export/${pick(random, listed)}?format=${pick(random, ["eml", "mbox"])}`)],
     [1, () => look(`export/search?q=${pick(random, WORDS)}&format=mbox`)],
-    [1, () => post("parcels", { do: "order", code: "", text: pick(random, WORDS), everywhere: "" })],
+    [1, () => post("zip-exports", { do: "order", code: "", text: pick(random, WORDS), everywhere: "" })],
     [
       2,
       async () => {

@@ -28,7 +28,7 @@ async function toldIn(deps: TestTray["deps"]) {
               deps,
               grant,
               member,
-              { scope: standing, narrowing: {}, view: NEWEST_FIRST },
+              { scope: standing, filter: {}, view: NEWEST_FIRST },
               { lane: "", after: null, limit: 500 },
             ),
           ] as const,

@@ -50,7 +50,7 @@ export async function takeUpHabits({ deps, clock, grant, members, categories, re
   const ines = members.find(({ signInName }) => signInName === "ines");
   if (ines === undefined) return;
   const view = { order: "date", reversed: false, grouping: null } as const;
-  const request = { scope: "open", narrowing: {}, view } as const;
+  const request = { scope: "open", filter: {}, view } as const;
   const rows = await moreOfList(deps, grant, ines, request, { lane: "", after: null, limit: 500 });
   const idOf = (subject: string) => rows.find((row) => row.subject.startsWith(subject))?.id;
   const about = (id: ConversationId) => ({ ids: [id], seenVersion: null });

@@ -132,7 +132,11 @@ const SETTLED_TODAY = 6;
 const NEW_TODAY = 12;
 const ASSIGNED = 14;
 
-type Telling = { readonly matter: Matter; readonly who: PersonKey; readonly said: (text: string) => string };
+type Telling = {
+  readonly matter: Matter;
+  readonly who: PersonKey;
+  readonly said: (text: string) => string;
+};
 
 // Mostly it goes to whoever usually does it.
 const USUALLY = 0.7;

@@ -1,7 +1,7 @@
 import { readInstant } from "../core/kernel/instant";
 import { datesIn } from "../core/worktime/dates-in-text";
 import { usualHours } from "../core/worktime/working-hours";
-import { asksIn, promisesIn } from "../core/writing/asks";
+import { asksIn, promisesIn } from "../core/writing/detected-questions";
 import { demoStories } from "./build-world";
 import { MARKS, type Marks } from "./marks";
 import { ZONE } from "./world";

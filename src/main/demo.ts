@@ -5,7 +5,7 @@ import { DAY } from "../core/kernel/instant";
 import { buildWorld } from "../demo/build-world";
 import { COLLEAGUES, DEMO_PASSWORD, TRAYS } from "../demo/world";
 import { CHARACTERS, startLeavingSite, startOutsideWorld } from "../mail/index";
-import { aheadOfTheClock, hasTrays, migrateDatabase } from "../operations/index.server";
+import { demoClockAdvance, hasTrays, migrateDatabase } from "../operations/index.server";
 import { clock } from "./clock";
 import type { Config } from "./config";
 import { takeFolder } from "./folder-lock";
@@ -89,7 +89,7 @@ async function fillDatabase(cluster: Cluster): Promise<boolean> {
 async function aheadOf(cluster: Cluster): Promise<number> {
   const { deps, close } = wire({ databaseUrl: cluster.url(DATABASE), demo: true, poolSize: 1 }, log);
   try {
-    return await aheadOfTheClock(deps);
+    return await demoClockAdvance(deps);
   } finally {
     await close();
   }

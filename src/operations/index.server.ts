@@ -14,13 +14,13 @@ export type {
 } from "../storage/access/index";
 export type { CategoryStep, CategoryUses } from "../storage/categories/index";
 export type {
+  AbsenceSummary,
   CorrespondenceMessage,
   Delivery,
   Doing,
   DraftContent,
   JournalLine,
   ListedNotification,
-  Meanwhile,
   Notification,
   Present,
   SharedDraft,
@@ -55,13 +55,13 @@ export {
   documentsToAttach,
   forgetDraftAttachments,
 } from "./answering/draft-attachments";
-export * from "./answering/leave-list";
 export type { Writer } from "./answering/letters";
 export * from "./answering/put-aside";
+export * from "./answering/recall-message";
 export * from "./answering/reminders";
 export * from "./answering/send-message";
-export * from "./answering/withdraw-message";
-export { type FirstLetter, firstLetter, writeFirst } from "./answering/write-first";
+export { type OpeningMessage, openingMessage, startConversation } from "./answering/start-conversation";
+export * from "./answering/unsubscribe";
 export {
   type ImportOptions,
   type ImportReport,
@@ -117,8 +117,8 @@ export * from "./deciding/undo-steps";
 export * from "./deciding/wake-rested";
 export { buildZipExport } from "./exchange/build-zip-export";
 export * from "./exchange/export-mail";
+export { type ImportedRecord, importRecord } from "./exchange/import-record";
 export * from "./exchange/import-run";
-export { type Restored, restoreRecord } from "./exchange/restore-record";
 export * from "./exchange/zip-exports";
 export * from "./lists/get-backlog";
 export * from "./lists/get-follow-ups";
@@ -134,25 +134,25 @@ export * from "./people/invitations";
 export * from "./people/member-access";
 export * from "./people/notifications";
 export * from "./people/own-account";
-export * from "./people/set-up";
+export * from "./people/provisioning";
+export { type HandOver, removeAccess, restoreAccess } from "./people/remove-access";
 export * from "./people/settings";
-export { type HandOver, letInAgain, shutOut } from "./people/shut-out";
 export * from "./people/sign-in";
 export * from "./people/times-off";
 export * from "./people/tray-members";
 export * from "./people/tray-settings";
-export * from "./reading/call-note";
+export * from "./reading/assignee-suggestions";
+export * from "./reading/call-script";
 export * from "./reading/contacts";
-export * from "./reading/could-take";
 export * from "./reading/dates";
 export * from "./reading/get-journal";
-export * from "./reading/may-answer";
 export * from "./reading/open-conversation";
+export * from "./reading/possible-parent";
 export * from "./reading/presence";
 export * from "./reading/read-message";
-export * from "./reading/sending-habits";
+export * from "./reading/reply-defaults";
 export * from "./reading/shared-drafts";
-export * from "./reading/what-it-says";
+export * from "./reading/text-suggestions";
 export {
   arrangedRecords,
   editArrangement,
@@ -188,9 +188,9 @@ export {
   retentionOf,
 } from "./records/retention";
 export * from "./refusals/refusal";
+export * from "./upkeep/advance-demo-clock";
 export * from "./upkeep/doctor";
 export * from "./upkeep/empty-bins";
 export * from "./upkeep/health";
-export * from "./upkeep/let-time-pass";
 export * from "./upkeep/resume-work";
 export * from "./upkeep/weekly-summary";

@@ -10,7 +10,7 @@ test.use({ letsTimePass: true });
 
 async function letPass(page: Page, how: string) {
   await page.getByRole("button", { name: /^Signed in as/ }).click();
-  const passed = page.waitForResponse((response) => response.url().includes("pass-time") && response.ok());
+  const passed = page.waitForResponse((response) => response.url().includes("advance-clock") && response.ok());
   await page.getByRole("menuitem", { name: how }).click();
   await passed;
   // The notice that says so goes first.

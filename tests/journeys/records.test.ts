@@ -70,15 +70,15 @@ test("a record is opened, asks for particulars of what is filed, is written abou
 
   await ines.goto("/office/records/K-01");
   await ines.getByRole("button", { name: "Export as ZIP" }).click();
-  const parcels = ines.getByRole("region", { name: "Exports" });
-  await expect(parcels.getByText("packed", { exact: true })).toBeVisible();
+  const zipExports = ines.getByRole("region", { name: "Exports" });
+  await expect(zipExports.getByText("packed", { exact: true })).toBeVisible();
   const [download] = await Promise.all([
     ines.waitForEvent("download"),
-    parcels.getByRole("link", { name: "Download K-01" }).click(),
+    zipExports.getByRole("link", { name: "Download K-01" }).click(),
   ]);
   expect(download.suggestedFilename()).toBe("K-01.zip");
-  await parcels.getByRole("button", { name: "Dismiss" }).click();
-  await expect(parcels).toBeHidden();
+  await zipExports.getByRole("button", { name: "Dismiss" }).click();
+  await expect(zipExports).toBeHidden();
   await ines.goto("/office/import?as=record");
   await ines.getByLabel("File").setInputFiles(await download.path());
   await expect(ines.getByRole("radio", { name: /As a record/ })).toBeChecked();

@@ -165,7 +165,7 @@ test("new rows wait while one points at the list, and come when asked for", asyn
   await expect(more).toBeHidden();
 });
 
-test("a list is grouped, ordered and narrowed as one likes, and remembers it", async ({ signIn }) => {
+test("a list is grouped, ordered and filtered as one likes, and remembers it", async ({ signIn }) => {
   const ines = await signIn("Ines Varga");
   await ines.getByRole("link", { name: /^Our move/ }).click();
   const list = ines.getByRole("main", { name: "Our move" });

@@ -7,15 +7,15 @@ import { trustedId, type ZipExportId } from "~/core/kernel/ids";
 import { DAY, type Instant, later } from "~/core/kernel/instant";
 import { closeRecord, openConversation, runZipExport } from "~/operations/index.server";
 import { action as arrange, loader as arrangement } from "~/web/routes/records/arrangement";
-import { loader as parcel } from "~/web/routes/records/parcel";
-import { loader as ownParcels, action as parcels } from "~/web/routes/records/parcels";
 import { loader as recordPage } from "~/web/routes/records/record";
 import { loader as choices } from "~/web/routes/records/record-choices";
 import { loader as document } from "~/web/routes/records/record-document";
 import { action as documents } from "~/web/routes/records/record-documents";
 import { action as keep, loader as retention } from "~/web/routes/records/retention";
+import { loader as zipExport } from "~/web/routes/records/zip-export";
+import { loader as ownZipExports, action as zipExports } from "~/web/routes/records/zip-exports";
 import { action as answer } from "~/web/routes/writing/answer";
-import { loader as documentChoices, action as enclosures } from "~/web/routes/writing/enclosures";
+import { loader as documentChoices, action as enclosures } from "~/web/routes/writing/draft-attachments";
 
 let tray: TestTray;
 let desk: Desk;
@@ -128,20 +128,20 @@ describe("files on a record", () => {
 describe("a record's zip", () => {
   it("is packed, got from its own address, and put away", async () => {
     const { code } = await opens("To take out");
-    expect((await ines.posts(parcels, { do: "order", code, notes: "on" })).data).toEqual({ ok: true });
-    const [ordered] = (await ines.looksAt(ownParcels)).parcels;
+    expect((await ines.posts(zipExports, { do: "order", code, notes: "on" })).data).toEqual({ ok: true });
+    const [ordered] = (await ines.looksAt(ownZipExports)).zipExports;
     const id = ordered?.id ?? trustedId<ZipExportId>("");
     expect(ordered).toMatchObject({ name: code, state: "waiting" });
-    expect(await refusalOf(ines.looksAt(parcel, { parcel: id }))).toBe(404);
+    expect(await refusalOf(ines.looksAt(zipExport, { zipExport: id }))).toBe(404);
     await runZipExport(tray.deps, id);
-    const response = (await ines.looksAt(parcel, { parcel: id })) as unknown as Response;
+    const response = (await ines.looksAt(zipExport, { zipExport: id })) as unknown as Response;
     const bytes = await response.arrayBuffer();
     expect(response.headers.get("Content-Length")).toBe(String(bytes.byteLength));
-    expect((await ines.posts(parcels, { do: "stop", parcel: id })).status).toBe(409);
-    await ines.posts(parcels, { do: "put-away", parcel: id });
-    expect((await ines.looksAt(ownParcels)).parcels).toEqual([]);
-    expect((await ines.posts(parcels, { do: "put-away", parcel: "no-id" })).status).toBe(404);
-    expect((await ines.posts(parcels, { do: "order", code: "X".repeat(200) })).status).toBe(400);
+    expect((await ines.posts(zipExports, { do: "stop", zipExport: id })).status).toBe(409);
+    await ines.posts(zipExports, { do: "put-away", zipExport: id });
+    expect((await ines.looksAt(ownZipExports)).zipExports).toEqual([]);
+    expect((await ines.posts(zipExports, { do: "put-away", zipExport: "no-id" })).status).toBe(404);
+    expect((await ines.posts(zipExports, { do: "order", code: "X".repeat(200) })).status).toBe(400);
   });
 });
 

@@ -98,7 +98,7 @@ describe("the page of a list", () => {
     expect(await part<ListedRowView[]>("more", "lane=d1&limit=5")).toEqual([]);
     expect((await part<ListedRowView[]>("more", "lane=d0&limit=5")).length).toBe(5);
   });
-  it("tells what became of some, counts to narrow by, and begins anew", async () => {
+  it("tells what became of some, counts to filter by, and begins anew", async () => {
     const changes = await part<LaneChanges<ListedRowView>>(
       "changes",
       `changed=${id(0)}&changed=${id(1)}&changed=nonsense`,

@@ -5,13 +5,13 @@ import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createRecord, getTypes } from "~/operations/index.server";
 import { action as decide } from "~/web/routes/deciding/decide";
-import { action as parcels } from "~/web/routes/records/parcels";
 import { action as changeRecord, loader as recordPage } from "~/web/routes/records/record";
 import { loader as choices } from "~/web/routes/records/record-choices";
 import { action as keepType, loader as typesPage } from "~/web/routes/records/record-types";
 import { action as openRecord, loader as register } from "~/web/routes/records/records";
 import { loader as table } from "~/web/routes/records/records-csv";
 import { action as takeIn } from "~/web/routes/records/records-import";
+import { action as zipExports } from "~/web/routes/records/zip-exports";
 import { action as write, loader as writePage } from "~/web/routes/writing/write";
 
 let tray: TestTray;
@@ -131,7 +131,7 @@ describe("the page of a record", () => {
     for (const look of looks) expect(await refusalOf(look())).toBe(404);
     const letter = { record: id, to: "a@x.example", subject: "New", html: "<p>Yes.</p>", after: "keep" };
     expect((await mara.posts(write, letter)).data.problem).toBe("There is no such record any more.");
-    expect((await mara.posts(parcels, { do: "order", code })).data.problem).toBe("There is no record of this code.");
+    expect((await mara.posts(zipExports, { do: "order", code })).data.problem).toBe("There is no record of this code.");
   });
 });
 

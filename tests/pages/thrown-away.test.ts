@@ -7,7 +7,7 @@ import { type ConversationId, trustedId } from "~/core/kernel/ids";
 import { DAY, dateOf, later } from "~/core/kernel/instant";
 import { openConversation, receiveMessage, runBulk } from "~/operations/index.server";
 import { loader as conversation } from "~/web/routes/conversation/conversation";
-import { action as leaveList } from "~/web/routes/conversation/leave-list";
+import { action as unsubscribeFromList } from "~/web/routes/conversation/unsubscribe";
 import { action as decide } from "~/web/routes/deciding/decide";
 import { loader as backlog } from "~/web/routes/list/backlog";
 import { loader as search } from "~/web/routes/list/search";
@@ -133,11 +133,11 @@ describe("leaving a list", () => {
         isImitation: false,
       },
     });
-    expect(await ines.posts(leaveList, {}, { message })).toMatchObject({
+    expect(await ines.posts(unsubscribeFromList, {}, { message })).toMatchObject({
       status: 409,
       data: { problem: "Not left: this process asks nobody outside. Try again later." },
     });
-    expect(await refusalOf(ines.posts(leaveList, {}, { message: "none" }))).toBe(404);
+    expect(await refusalOf(ines.posts(unsubscribeFromList, {}, { message: "none" }))).toBe(404);
   });
 });
 

@@ -4,16 +4,16 @@ import { passes, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { ConversationId } from "~/core/kernel/ids";
 import { decide, editGroup } from "~/operations/index.server";
+import { loader as suggestAssignees } from "~/web/routes/conversation/assignee-suggestions";
 import { loader as conversationPage } from "~/web/routes/conversation/conversation";
-import { loader as couldTake } from "~/web/routes/conversation/could-take";
 import { action as editNote } from "~/web/routes/conversation/edit-note";
 import { action as presence, loader as presencePage } from "~/web/routes/conversation/presence";
+import { loader as absenceSummary, action as readSummary } from "~/web/routes/people/absence-summary";
 import { action as away, loader as awayPage } from "~/web/routes/people/away";
 import { action as members, loader as membersPage } from "~/web/routes/people/members";
 import { action as told, loader as toldPage } from "~/web/routes/people/notifications";
 import { action as letsRun, loader as overviewPage } from "~/web/routes/people/overview";
 import { loader as people } from "~/web/routes/people/people";
-import { action as readSummary, loader as whileAway } from "~/web/routes/people/while-away";
 import { loader as trayPage } from "~/web/routes/shell/tray";
 import { action as drafts } from "~/web/routes/writing/drafts";
 
@@ -82,7 +82,7 @@ describe("the open conversation", () => {
     expect(await seen.json()).toEqual({ present: [{ memberId: desk.tobias.id, doing: "writing" }] });
     await tobias.posts(presence, { page: PAGE, doing: "gone" }, onIt());
     expect(await refusalOf(tobias.posts(presence, { page: "x", doing: "looking" }, onIt()))).toBe(400);
-    const could: { id: string }[] = await dataOf(ines.looksAt(couldTake, onIt()));
+    const could: { id: string }[] = await dataOf(ines.looksAt(suggestAssignees, onIt()));
     expect(could.map((one) => one.id).toSorted()).toEqual([desk.ines.id, desk.tobias.id, desk.mara.id].toSorted());
     const known: { people: { mayLook: boolean }[] } = await dataOf(ines.looksAt(people));
     expect(known.people.every(({ mayLook }) => mayLook)).toBe(true);
@@ -91,7 +91,7 @@ describe("the open conversation", () => {
   it("of no tray is not found", async () => {
     const nowhere = { conversation: "no id" };
     const refused = [
-      await refusalOf(ines.looksAt(couldTake, nowhere)),
+      await refusalOf(ines.looksAt(suggestAssignees, nowhere)),
       await refusalOf(Promise.resolve(ines.looksAt(presencePage, nowhere))),
       await refusalOf(ines.posts(drafts, {}, nowhere)),
     ];
@@ -218,12 +218,12 @@ describe("hours and time off", () => {
     await desk.answers(desk.mara, id);
     passes(desk.tray, 10);
     expect((await tobias.posts(away, { do: "end", id: params.timeOff })).data).toEqual({ ok: true, did: "end" });
-    expect((await tobias.looksAt(trayPage)).whileAway).toMatchObject([{ id: params.timeOff, isOver: true }]);
-    expect((await tobias.looksAt(whileAway, params)).happened).toMatchObject([
+    expect((await tobias.looksAt(trayPage)).absenceSummary).toMatchObject([{ id: params.timeOff, isOver: true }]);
+    expect((await tobias.looksAt(absenceSummary, params)).happened).toMatchObject([
       { words: "1 message came, answered once" },
     ]);
-    expect(await refusalOf(mara.looksAt(whileAway, params))).toBe(404);
+    expect(await refusalOf(mara.looksAt(absenceSummary, params))).toBe(404);
     expect((await tobias.posts(readSummary, {}, params)).status).toBe(302);
-    expect((await tobias.looksAt(trayPage)).whileAway).toEqual([]);
+    expect((await tobias.looksAt(trayPage)).absenceSummary).toEqual([]);
   });
 });

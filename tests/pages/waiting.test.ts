@@ -11,7 +11,7 @@ import { loader as horizonPage } from "~/web/routes/waiting/horizon";
 import { action as dismiss, loader as looseEndsPage } from "~/web/routes/waiting/loose-ends";
 import { loader as looseEndsCount } from "~/web/routes/waiting/loose-ends-count";
 import { loader as preview, action as remind } from "~/web/routes/waiting/reminders";
-import { action as whatItSays } from "~/web/routes/writing/what-it-says";
+import { action as getTextSuggestions } from "~/web/routes/writing/text-suggestions";
 
 let desk: Desk;
 let ines: Visitor;
@@ -107,7 +107,7 @@ describe("the docket", () => {
   });
 
   it("is told what a draft asks and promises", async () => {
-    const { data } = await ines.posts(whatItSays, { text: "I will send it by 24 December 2026. Is it dry?" });
+    const { data } = await ines.posts(getTextSuggestions, { text: "I will send it by 24 December 2026. Is it dry?" });
     expect(data).toMatchObject({
       asks: [{ text: "Is it dry?", date: null }],
       promises: [{ date: { until: "2026-12-24", at: "2026-12-24T17:00:00.000Z" } }],

@@ -5,10 +5,10 @@ import {
   buildZipExport,
   correspondenceOn,
   type Deps,
+  type ImportedRecord,
+  importRecord,
   type OnRecord,
-  type Restored,
   recordOfCode,
-  restoreRecord,
   type TrayGrant,
   type ZipExportForm,
 } from "~/operations/index.server";
@@ -38,11 +38,11 @@ export async function takeRecordIn(
   deps: Deps,
   grant: TrayGrant,
   content: Uint8Array,
-): Promise<Result<Restored, string>> {
+): Promise<Result<ImportedRecord, string>> {
   const zip = await openZip(content);
   if (zip === null) return err("That is no zip.");
   try {
-    const restored = await restoreRecord(deps, grant, zip);
+    const restored = await importRecord(deps, grant, zip);
     return restored.ok ? restored : err(inEnglish(restored.error));
   } finally {
     zip.close();

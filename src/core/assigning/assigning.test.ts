@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type MemberId, trustedId } from "../kernel/ids";
 import { instant } from "../kernel/instant";
-import { type Candidate, couldTake } from "./could-take";
+import { type Candidate, suggestAssignees } from "./assignee-suggestions";
 import { type DeskPart, loadOf, openOf, turnTaker } from "./load";
 
 const INES = trustedId<MemberId>("ines");
@@ -74,7 +74,7 @@ const candidate = (memberId: MemberId, given: Partial<Candidate> = {}): Candidat
   atWorkFrom: null,
   ...given,
 });
-const order = (...candidates: Candidate[]) => couldTake(candidates).map(({ memberId }) => memberId);
+const order = (...candidates: Candidate[]) => suggestAssignees(candidates).map(({ memberId }) => memberId);
 
 describe("who could take it", () => {
   it("is who dealt with this person before", () => {
@@ -96,7 +96,7 @@ describe("who could take it", () => {
   });
   it("marks who has least of those who are there", () => {
     const away = candidate(INES, { awayUntil: instant(9), load: 0 });
-    const marked = couldTake([away, candidate(TOBIAS, { load: 4 }), candidate(COL, { load: 1 })]);
+    const marked = suggestAssignees([away, candidate(TOBIAS, { load: 4 }), candidate(COL, { load: 1 })]);
     expect(marked.filter(({ hasLeast }) => hasLeast).map(({ memberId }) => memberId)).toEqual([COL]);
   });
 });

@@ -3,7 +3,7 @@ import { type Said, saidOf } from "../../texts/said";
 import type { CategoryId, GroupId, MemberId, RecordId } from "../kernel/ids";
 import { URGENCY_NAMES, type Urgency } from "../kernel/urgency";
 import type { StandingKind } from "../standing/standing";
-import type { Chosen, ChosenKind } from "./decision";
+import type { ChosenKind, RowSelection } from "./decision";
 
 const said = saidOf(decidingTexts);
 
@@ -30,11 +30,11 @@ export type DecisionNames = {
  */
 type Shown<Kind extends ChosenKind> = {
   /** The standing that it leads to from another; null when it moves nothing. */
-  readonly leadsTo: (decision: Chosen<Kind>, from: StandingKind) => StandingKind | null;
+  readonly leadsTo: (decision: RowSelection<Kind>, from: StandingKind) => StandingKind | null;
   /** What is otherwise with the conversation. */
-  readonly changes: (decision: Chosen<Kind>, now: ShownParts, names: DecisionNames) => Partial<ShownParts>;
+  readonly changes: (decision: RowSelection<Kind>, now: ShownParts, names: DecisionNames) => Partial<ShownParts>;
   /** What was decided, in the few words that the message with the Undo button has. */
-  readonly said: (decision: Chosen<Kind>, names: DecisionNames) => Said;
+  readonly said: (decision: RowSelection<Kind>, names: DecisionNames) => Said;
 };
 
 const nowhere = () => null;
@@ -122,11 +122,11 @@ const SHOWN: { readonly [Kind in ChosenKind]: Shown<Kind> } = {
 };
 
 // The table's type ties each entry to its decision; an index by a union loses that tie.
-const shown = <Kind extends ChosenKind>(decision: Chosen<Kind>) => SHOWN[decision.kind as Kind] as Shown<Kind>;
+const shown = <Kind extends ChosenKind>(decision: RowSelection<Kind>) => SHOWN[decision.kind as Kind] as Shown<Kind>;
 
 /** The standing that a decision leads to from another; null when it moves nothing. */
 export function resultingStanding<Kind extends ChosenKind>(
-  decision: Chosen<Kind>,
+  decision: RowSelection<Kind>,
   from: StandingKind,
 ): StandingKind | null {
   return shown(decision).leadsTo(decision, from);
@@ -134,7 +134,7 @@ export function resultingStanding<Kind extends ChosenKind>(
 
 /** A conversation as a list will show it once it is decided. */
 export function foreseen<Kind extends ChosenKind, Parts extends ShownParts>(
-  decision: Chosen<Kind>,
+  decision: RowSelection<Kind>,
   now: Parts,
   names: DecisionNames,
 ): Parts {
@@ -142,7 +142,7 @@ export function foreseen<Kind extends ChosenKind, Parts extends ShownParts>(
 }
 
 /** What was decided, in a few words. */
-export function decisionInWords<Kind extends ChosenKind>(decision: Chosen<Kind>, names: DecisionNames): Said {
+export function decisionInWords<Kind extends ChosenKind>(decision: RowSelection<Kind>, names: DecisionNames): Said {
   return shown(decision).said(decision, names);
 }
 

@@ -89,12 +89,12 @@ type Added = { readonly expect: "expectationId"; readonly "follow-up": "followUp
 export type ChosenKind = Exclude<DecisionKind, "edit-note">;
 
 /** A decision as somebody chooses it, and as a browser posts it. */
-export type Chosen<Kind extends ChosenKind = ChosenKind> = Kind extends keyof Added
+export type RowSelection<Kind extends ChosenKind = ChosenKind> = Kind extends keyof Added
   ? Omit<DecisionOf<Kind>, Added[Kind]>
   : DecisionOf<Kind>;
 
 /** A decision with an id of its own for what it sets: once more for each conversation that it is about. */
-export function withOwnId(decision: Chosen | Decision, newId: () => string): Decision {
+export function withOwnId(decision: RowSelection | Decision, newId: () => string): Decision {
   switch (decision.kind) {
     case "expect":
       return { ...decision, expectationId: trustedId<ExpectationId>(newId()) };

@@ -7,7 +7,7 @@ import { type ConversationFacts, deriveFlow, type StandingChange } from "../stan
 import type { FollowUp, Standing } from "../standing/standing";
 import { type Mark, turnMarks } from "../turn-line/marks";
 import { type Expectation, isOpen } from "../turns/expectations";
-import { lapsesAt } from "../turns/lapsing";
+import { lapsesAt } from "../turns/lapse";
 import { type TurnAndWhy, turnOf } from "../turns/whose-turn";
 import { givenCategories } from "./given-categories";
 

@@ -83,7 +83,7 @@ function pieceInTerms(piece: string, label: Label, judged: Judged, evidence: Evi
       return someOf({ kind: piece, text: readFeature(asked[piece]).text, ...at(asked[piece]) });
     case "words":
     case "ownWords":
-      return byWords(label, judged, evidence);
+      return matchWords(label, judged, evidence);
     case "record":
       return byGiven(judged.records, (found) => ({
         kind: "record",
@@ -113,7 +113,7 @@ function byGiven(all: readonly Likely<string>[], tell: (label: Label) => Because
 const SHORT = 4;
 const isShort = (word: string) => readFeature(word).text.length < SHORT;
 
-function byWords(label: Label, { asked }: Judged, { counts }: Evidence): Because | null {
+function matchWords(label: Label, { asked }: Judged, { counts }: Evidence): Because | null {
   const usual = usualShare(counts, label);
   const speaking = asked.words
     .map((word) => ({ word, ...told(counts, word, label) }))

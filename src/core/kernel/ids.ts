@@ -12,7 +12,7 @@ export type BatchId = Brand<string, "BatchId">;
 export type ExpectationId = Brand<string, "ExpectationId">;
 export type FollowUpId = Brand<string, "FollowUpId">;
 export type RunId = Brand<string, "RunId">;
-export type PlaceId = Brand<string, "PlaceId">;
+export type PinId = Brand<string, "PlaceId">;
 export type CategoryStepId = Brand<string, "CategoryStepId">;
 export type DraftId = Brand<string, "DraftId">;
 export type GroupId = Brand<string, "GroupId">;
@@ -44,7 +44,7 @@ type AnyId =
   | ExpectationId
   | FollowUpId
   | RunId
-  | PlaceId
+  | PinId
   | CategoryStepId
   | DraftId
   | GroupId

@@ -18,18 +18,18 @@ export const URGENCY_NAMES: Readonly<Record<Urgency, Said>> = {
 };
 
 /** The number of pace marks of an urgency, three for today to none for reading; also its place in order. */
-export function paceOf(urgency: Urgency): number {
+export function urgencyRank(urgency: Urgency): number {
   return URGENCIES.indexOf(urgency);
 }
 
 /** The urgency of so many pace marks; the usual one for a number that there is not. */
-export function urgencyOfPace(pace: number): Urgency {
+export function urgencyOfRank(pace: number): Urgency {
   return URGENCIES[pace] ?? USUAL_URGENCY;
 }
 
 /** The next step of one key: one more pace mark, and after three none again. */
 export function nextUrgency(urgency: Urgency): Urgency {
-  return urgencyOfPace((paceOf(urgency) + 1) % URGENCIES.length);
+  return urgencyOfRank((urgencyRank(urgency) + 1) % URGENCIES.length);
 }
 
 /** True for the name of an urgency as it appears in a form or a URL. */

@@ -44,16 +44,16 @@ describe("proposals for older mail", () => {
     ["whatever is old", { kind: "age", key: DAY, unanswered: 3 }, "old"],
   ] as const)("say why: %s", (_, part, reason) => expect(reasonOf(part)).toBe(reason));
 
-  it("are lists that narrow to exactly what they count", () => {
-    const narrowings = backlogProposals(
+  it("are lists that filter to exactly what they count", () => {
+    const filters = backlogProposals(
       [
         group({ kind: "list", key: "rolling.tinguild.example" }),
         group({}),
         group({ kind: "age", key: "2026-05-28", name: "" }),
       ],
       DAY,
-    ).map(({ narrowing }) => narrowing);
-    expect(narrowings).toEqual([
+    ).map(({ filter }) => filter);
+    expect(filters).toEqual([
       { list: ["rolling.tinguild.example"], before: [DAY] },
       { person: ["vane@vanehouse.example"], before: [DAY] },
       { before: ["2026-05-28"] },

@@ -2,7 +2,7 @@ import { listTexts } from "../../texts/en/list";
 import { type Said, saidOf } from "../../texts/said";
 import { DAY, type Instant, later } from "../kernel/instant";
 import { calendarDay, dayAtHour } from "../time/calendar-day";
-import type { Narrowing } from "./narrowing";
+import type { ListFilter } from "./filter";
 
 const said = saidOf(listTexts);
 
@@ -47,7 +47,7 @@ export type BacklogGroup = {
 
 /** Something that can be settled in one go. */
 export type BacklogProposal = BacklogGroup & {
-  readonly narrowing: Narrowing;
+  readonly filter: ListFilter;
   readonly reason: "list" | "nobody-asks" | "wrote-since" | "unanswered" | "old";
 };
 
@@ -65,12 +65,12 @@ export function backlogProposals(groups: readonly BacklogGroup[], day: string): 
   if (from === null) return [];
   const proposals = groups
     .filter(({ count }) => count >= FEWEST)
-    .map((group) => ({ ...group, narrowing: narrowingOf(group, day), reason: reasonOf(group, from) }));
+    .map((group) => ({ ...group, filter: filterOf(group, day), reason: reasonOf(group, from) }));
   const place = ({ reason }: BacklogProposal) => ORDER.indexOf(reason);
   return proposals.toSorted((a, b) => place(a) - place(b) || b.count - a.count || (a.key < b.key ? -1 : 1));
 }
 
-function narrowingOf({ kind, key }: BacklogGroup, day: string): Narrowing {
+function filterOf({ kind, key }: BacklogGroup, day: string): ListFilter {
   switch (kind) {
     case "list":
       return { list: [key], before: [day] };

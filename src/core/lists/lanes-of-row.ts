@@ -2,7 +2,7 @@ import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
 import type { StandingKind } from "../standing/standing";
 import { type Band, bandOf } from "./bands";
-import { WITHOUT } from "./narrowing";
+import { WITHOUT } from "./filter";
 import type { Grouping } from "./sheet-view";
 
 /** What of a conversation says in which groups it stands. */

@@ -2,12 +2,12 @@ import { inEnglish } from "@tests/support/english";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DAY, HOUR, type Instant, instant, later, readInstant } from "../kernel/instant";
-import { nextUrgency, paceOf, URGENCIES, urgencyOfPace } from "../kernel/urgency";
+import { nextUrgency, URGENCIES, urgencyOfRank, urgencyRank } from "../kernel/urgency";
 import { usualHours } from "../worktime/working-hours";
 import { ageBands, type Band, bandOf, dayBands, dueBands } from "./bands";
+import { filterParams, isFiltered, readFilter, toggled } from "./filter";
 import { followUpGrouper } from "./follow-up-groups";
 import { type Groupable, laneKeysOf } from "./lanes-of-row";
-import { isNarrowed, narrowingParams, readNarrowing, toggled } from "./narrowing";
 import { inRunOrder, isRunOrder } from "./run-order";
 import { isInScope, isScope, scopeName } from "./scope";
 import { isDescending, readView, USUAL_VIEW } from "./sheet-view";
@@ -51,17 +51,17 @@ describe("a view", () => {
   });
 });
 
-describe("a narrowing", () => {
+describe("a filter", () => {
   it("comes back from the query string it was written to", () => {
-    const narrowing = { owner: ["a", "none"], unread: ["yes"] };
-    expect(readNarrowing(narrowingParams(narrowing))).toEqual(narrowing);
-    expect(readNarrowing(new URLSearchParams("page=3&owner=a&owner=a"))).toEqual({ owner: ["a"] });
+    const filter = { owner: ["a", "none"], unread: ["yes"] };
+    expect(readFilter(filterParams(filter))).toEqual(filter);
+    expect(readFilter(new URLSearchParams("page=3&owner=a&owner=a"))).toEqual({ owner: ["a"] });
   });
   it("puts a value in and takes it out again", () => {
-    const narrowing = toggled({}, "owner", "a");
-    expect(isNarrowed(narrowing)).toBe(true);
-    expect(toggled(narrowing, "owner", "a")).toEqual({});
-    expect(isNarrowed({})).toBe(false);
+    const filter = toggled({}, "owner", "a");
+    expect(isFiltered(filter)).toBe(true);
+    expect(toggled(filter, "owner", "a")).toEqual({});
+    expect(isFiltered({})).toBe(false);
   });
 });
 
@@ -130,8 +130,8 @@ describe("urgency", () => {
       "reading",
     ] as (typeof URGENCIES)[number][]);
     expect(steps).toEqual(["reading", "no-rush", "days", "today", "reading"]);
-    expect(URGENCIES.map((urgency) => urgencyOfPace(paceOf(urgency)))).toEqual([...URGENCIES]);
-    expect(urgencyOfPace(17)).toBe("no-rush");
+    expect(URGENCIES.map((urgency) => urgencyOfRank(urgencyRank(urgency)))).toEqual([...URGENCIES]);
+    expect(urgencyOfRank(17)).toBe("no-rush");
   });
 });
 

@@ -1,6 +1,6 @@
 import { domainOf, type EmailAddress } from "../kernel/email-address";
+import { foldedWords, hasWords } from "../kernel/folded-words";
 import type { CategoryId, MemberId } from "../kernel/ids";
-import { hasWords, plainWords } from "../kernel/plain-words";
 import type { WatchKind } from "./events";
 
 /** What a member watches: an address or `@domain`, a category's id, or words that have to be there together. */
@@ -17,7 +17,7 @@ export type WatchedMessage = {
 /** Those of the watches that a message is for. */
 export function watchesFor(message: WatchedMessage, watches: readonly Watch[]): Watch[] {
   if (watches.length === 0) return [];
-  const text = plainWords(`${message.subject} ${message.text}`);
+  const text = foldedWords(`${message.subject} ${message.text}`);
   return watches.filter(({ kind, value }) => {
     switch (kind) {
       case "person":

@@ -1,7 +1,7 @@
 import { officeTexts } from "../../texts/en/office";
 import { type Listed, type Said, saidOf } from "../../texts/said";
 import { domainOf, type EmailAddress } from "../kernel/email-address";
-import { hasWords, plainWords } from "../kernel/plain-words";
+import { foldedWords, hasWords } from "../kernel/folded-words";
 import { namesNothing, type Rule, type RuleConditions } from "./rule";
 
 const said = saidOf(officeTexts);
@@ -79,7 +79,7 @@ function found(
 }
 
 function isIn(text: string): (words: string) => boolean {
-  const plain = plainWords(text);
+  const plain = foldedWords(text);
   return (words) => hasWords(plain, words);
 }
 function isAddressed(address: EmailAddress, value: string): boolean {

@@ -5,7 +5,7 @@ import { deriveFlow } from "../standing/derive-standing";
 import { isOpen } from "../turns/expectations";
 import { moveEffect } from "../turns/move-effect";
 import { isOpenAt, nextOpening, type WorkingHours, workingDayAfter } from "../worktime/working-hours";
-import { firstForBoth } from "./their-hours";
+import { firstForBoth } from "./recipient-hours";
 
 /** A series: after so many working days each, as long as nobody answers. */
 const SERIES: readonly number[] = [3, 7, 14];

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { EmailAddress, Mailbox } from "../kernel/email-address";
 import { type AnsweredMessage, planAnswer, replySubject } from "./plan-answer";
-import { planPassOn } from "./plan-pass-on";
+import { planForward } from "./plan-forward";
 
 const person = (name: string): Mailbox => ({ name, address: `${name}@x.example` as EmailAddress });
 const OFFICE = "office@x.example" as EmailAddress;
@@ -79,10 +79,10 @@ describe("passing a message on", () => {
     ["FW: The key", "FW: The key"],
     ["Forwarding address", "Fwd: Forwarding address"],
     ["", "Fwd:"],
-  ])("%j becomes %j", (subject, expected) => expect(planPassOn({ ...passed, subject }).subject).toBe(expected));
+  ])("%j becomes %j", (subject, expected) => expect(planForward({ ...passed, subject }).subject).toBe(expected));
 
   it("says who wrote it, to whom, when and about what", () => {
-    expect(planPassOn(passed).head).toEqual([
+    expect(planForward(passed).head).toEqual([
       "From: P. Vane <vane@vanehouse.example>",
       "To: office@ottermoor.example",
       "Date: Tue 24 Nov, 09:00",

@@ -7,7 +7,7 @@ import { mailDate } from "../../core/message/mail-date";
 import { type Header, headerValue, type MailMessage } from "../../core/message/mail-message";
 import { readMessageIds } from "../../core/message/message-ids";
 import { betterPart } from "../../core/text/better-part";
-import { type DividedText, divideText } from "../../core/text/own-text";
+import { type DividedText, divideText } from "../../core/text/new-text";
 import { plainLine, turnsDirection } from "../../core/text/plain-line";
 import { saysForwarded } from "../../core/threading/base-subject";
 import { type CarriedParts, openContainers } from "./carried-parts";

@@ -1,5 +1,5 @@
 import sanitizeHtml from "sanitize-html";
-import { otherSite } from "../../core/message/link-honesty";
+import { linkMismatch } from "../../core/message/link-mismatch";
 import { isTooDeep, textOfHtml } from "../parsing/text-of-html";
 import { letterHtml, looksOf } from "./letter-html";
 
@@ -209,7 +209,7 @@ function markDishonestLinks(html: string): { html: string; dishonest: number } {
   let dishonest = 0;
   const marked = html.replace(LINK, (link: string, attributes: string, content: string) => {
     const href = /href="([^"]*)"/.exec(attributes)?.[1]?.replaceAll("&amp;", "&") ?? "";
-    const site = otherSite(content.replace(/<[^<>]*>/g, ""), href);
+    const site = linkMismatch(content.replace(/<[^<>]*>/g, ""), href);
     if (site === null) return link;
     dishonest += 1;
     return `${link} <span class="leads-elsewhere">leads to ${escaped(site)}</span>`;

@@ -27,13 +27,13 @@ import { factsOf, lockConversations, type NewMessage } from "../../storage/facts
 import { recordsByIds } from "../../storage/records/index";
 import { refusalsTexts } from "../../texts/en/refusals";
 import { saidOf } from "../../texts/said";
-import { factOf } from "../arriving/stored-form";
+import { factOf } from "../arriving/to-new-message";
 import type { Deps, Within } from "../base/deps";
 import { carryOut, isEmpty, notToSettle } from "../changes/change-conversations";
 import { aliasesOf, withAliases } from "../deciding/awaiting";
 import { fileWithin } from "../deciding/decide";
 import { whoIsPresent } from "../reading/presence";
-import { saveHabit } from "../reading/sending-habits";
+import { saveReplyDefault } from "../reading/reply-defaults";
 import type { SeenDraft } from "../reading/shared-drafts";
 import type { Refusal } from "../refusals/refusal";
 import { attachmentsOfDraft } from "./draft-attachments";
@@ -168,7 +168,7 @@ export async function rememberHabit(trx: Transaction, { memberId }: TrayGrant, {
   const [first] = to;
   if (first === undefined || after.kind === "wait") return;
   const whom = after.kind === "expect" ? (after.whom ?? "any") : "any";
-  await saveHabit(trx, memberId, first.address, { after: after.kind, whom });
+  await saveReplyDefault(trx, memberId, first.address, { after: after.kind, whom });
 }
 
 // Two answers to one letter, or one that has not read the newest: said before it goes, not after.

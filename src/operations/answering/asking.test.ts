@@ -4,18 +4,18 @@ import { passes, testTray } from "@tests/support/test-database";
 import { HALSE, MARL, setUpWaiting, VANE } from "@tests/support/waiting-office";
 import { afterAll, describe, expect, it } from "vitest";
 import { dateOf, later, MINUTE } from "../../core/kernel/instant";
-import { mayAnswerInWords } from "../../core/threading/may-answer";
+import { possibleParentInWords } from "../../core/threading/possible-parent";
 import {
+  advanceDemoClock,
   answerConversation,
   datesToOffer,
   editContact,
+  getCallScript,
+  getPossibleParent,
+  getTextSuggestions,
   joinConversations,
-  letTimePass,
   openConversation,
-  prepareCall,
   understandDate,
-  whatItMayAnswer,
-  whatItSays,
 } from "../index.server";
 
 const tray = await testTray();
@@ -41,9 +41,9 @@ describe("an answer that is written", () => {
 
   it("is told by when whoever gets it usually answers, once that is known", async () => {
     const id = await desk.arrive({ subject: "Usual", from: HALSE });
-    expect((await whatItSays(tray.deps, desk.lead, "Is it dry?", HALSE)).usuallyBy).toBeNull();
+    expect((await getTextSuggestions(tray.deps, desk.lead, "Is it dry?", HALSE)).usuallyBy).toBeNull();
     for (let round = 0; round < 5; round += 1) await office.comes(HALSE, await office.asks(id, [HALSE]));
-    const { usuallyBy } = await whatItSays(tray.deps, desk.lead, "Is it dry?", HALSE);
+    const { usuallyBy } = await getTextSuggestions(tray.deps, desk.lead, "Is it dry?", HALSE);
     expect(usuallyBy).toBe(office.now() + 120_000);
     const offers = await datesToOffer(tray.deps, desk.lead, id, "closes", true);
     expect(inEnglish(offers[0])).toEqual({ label: "as they usually take", at: usuallyBy });
@@ -53,7 +53,7 @@ describe("an answer that is written", () => {
   });
 
   it("is told both readings of a date that has two", async () => {
-    const { asks } = await whatItSays(tray.deps, desk.lead, "Please send it by 3/12.");
+    const { asks } = await getTextSuggestions(tray.deps, desk.lead, "Please send it by 3/12.");
     expect(asks.map(({ date }) => [date?.at, date?.other])).toEqual([
       [Date.UTC(2026, 11, 3, 17), Date.UTC(2027, 2, 12, 17)],
     ]);
@@ -71,11 +71,11 @@ describe("a call instead", () => {
     const answer = { to: [{ name: "", address: VANE }], cc: [], subject: "Re: Key", html: "<p>Where is the key?</p>" };
     const after = { kind: "expect", until: null } as const;
     done(await answerConversation(tray.deps, desk.lead, desk.ines, id, { ...answer, after }));
-    expect(inEnglish(await prepareCall(tray.deps, desk.lead, id))?.join("\n")).toBe(
+    expect(inEnglish(await getCallScript(tray.deps, desk.lead, id))?.join("\n")).toBe(
       "Call Perpetua Vane (Vane House), 0555 019 301\n- ask: Where is the key?\n- said: ",
     );
     const bare = await desk.arrive({ subject: "Floor", from: HALSE });
-    expect(inEnglish(await prepareCall(tray.deps, desk.lead, bare))?.join("\n")).toContain(
+    expect(inEnglish(await getCallScript(tray.deps, desk.lead, bare))?.join("\n")).toContain(
       "number not known\n- ask: what became of “Floor”?",
     );
   });
@@ -88,8 +88,8 @@ describe("a letter that begins anew", () => {
     const about = async (from: string, subject: string, body = "Here it is.") => {
       const date = dateOf(later(office.now(), MINUTE)).toUTCString();
       const id = await desk.arrive({ from, subject, body, date });
-      const found = await whatItMayAnswer(tray.deps, desk.lead, id);
-      return { id, why: found.map(({ conversationId, reason }) => [conversationId, mayAnswerInWords(reason)]) };
+      const found = await getPossibleParent(tray.deps, desk.lead, id);
+      return { id, why: found.map(({ conversationId, reason }) => [conversationId, possibleParentInWords(reason)]) };
     };
     const anew = await about(MARL, "About timber for the impost");
     expect(inEnglish(anew.why)).toEqual([[asked, "it names its subject"]]);
@@ -107,15 +107,15 @@ describe("time", () => {
   it("is let pass in the demo alone, by those who decide", async () => {
     const passed: number[] = [];
     const demo = { ...tray.deps, passTime: (ms: number) => void passed.push(ms) };
-    expect((await letTimePass(demo, desk.lead, "hour")).ok).toBe(true);
+    expect((await advanceDemoClock(demo, desk.lead, "hour")).ok).toBe(true);
     tray.clock.now = Date.UTC(2026, 11, 4, 18) as typeof tray.clock.now;
-    expect((await letTimePass(demo, desk.lead, "opening")).ok).toBe(true);
+    expect((await advanceDemoClock(demo, desk.lead, "opening")).ok).toBe(true);
     expect(passed).toEqual([3_600_000, (2 * 24 + 14) * 3_600_000 + 60_000]);
-    expect(await letTimePass({ ...demo, passTime: null }, desk.lead, "hour")).toEqual({
+    expect(await advanceDemoClock({ ...demo, passTime: null }, desk.lead, "hour")).toEqual({
       ok: false,
       error: { kind: "real-clock" },
     });
-    expect(await letTimePass(demo, desk.reader, "hour")).toEqual({
+    expect(await advanceDemoClock(demo, desk.reader, "hour")).toEqual({
       ok: false,
       error: { kind: "readers-only-read" },
     });

@@ -22,11 +22,11 @@ import {
   readAttachment,
   readDocument,
   readRaw,
+  recallMessage,
   receiveMessage,
   removeDocument,
+  startConversation,
   type TrayGrant,
-  withdrawMessage,
-  writeFirst,
 } from "../index.server";
 
 let tray: TestTray;
@@ -97,7 +97,7 @@ describe("files that go with a message", () => {
     ]);
     const open = await openConversation(tray.deps, desk.lead, id);
     expect(open?.messages.at(-1)?.attachments.map(({ fileName }) => fileName)).toEqual(["Größe.txt", "drawing.txt"]);
-    const first = done(await writeFirst(tray.deps, desk.lead, desk.ines, record.id, letter([one.id])));
+    const first = done(await startConversation(tray.deps, desk.lead, desk.ines, record.id, letter([one.id])));
     expect((await carriedBy(first.messageId)).map(({ fileName }) => fileName)).toEqual(["drawing.txt"]);
   });
 
@@ -112,7 +112,7 @@ describe("files that go with a message", () => {
 
   it("are in the draft again when the message is taken back", async () => {
     const sent = done(await answers(await desk.arrive(), [(await kept(file("offer.txt"))).id]));
-    const back = done(await withdrawMessage(tray.deps, desk.lead, sent));
+    const back = done(await recallMessage(tray.deps, desk.lead, sent));
     expect(back.enclosures).toMatchObject([{ name: "offer.txt" }]);
     const again = done(await answers(back.conversationId, [back.enclosures[0]?.id ?? trustedId("")]));
     expect(await carriedBy(again)).toMatchObject([{ fileName: "offer.txt", text: "This is offer.txt." }]);
@@ -126,7 +126,9 @@ describe("files that go with a message", () => {
     expect(refusal(await answers(id, [one.id, two.id]))).toBe("too-large");
     expect(refusal(await answers(id, [one.id, trustedId(desk.ines.id)]))).toBe("attachment-gone");
     const other = { ...desk.lead, tray: { ...desk.lead.tray, id: trustedId<typeof desk.lead.tray.id>(desk.ines.id) } };
-    expect(refusal(await writeFirst(tray.deps, other, desk.ines, record.id, letter([one.id])))).toBe("attachment-gone");
+    expect(refusal(await startConversation(tray.deps, other, desk.ines, record.id, letter([one.id])))).toBe(
+      "attachment-gone",
+    );
     expect(refusal(await attachFile(tray.deps, desk.reader, file("no.txt")))).toBe("readers-only-read");
     const many = Array.from({ length: 31 }, () => one.id);
     expect(refusal(await answers(id, many))).toBe("too-many");

@@ -6,13 +6,13 @@ import { dateOf, type Instant, instant, later, SECOND } from "../../core/kernel/
 import type { NamedFile } from "../../core/kernel/named-file";
 import { EXPIRY_FIELD } from "../../core/message/expiry";
 import type { ConversationFacts } from "../../core/standing/derive-standing";
-import { firstWords } from "../../core/text/own-text";
+import { firstWords } from "../../core/text/new-text";
 import { threadIds } from "../../core/threading/place-message";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../../mail/index";
 import type { TrayGrant } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import { type MessagePlace, type NewMessage, saveRecipients, storeMessage } from "../../storage/facts/index";
-import { dedupeKeyOf } from "../arriving/stored-form";
+import { dedupeKeyOf } from "../arriving/to-new-message";
 import type { Within } from "../base/deps";
 
 /** Who writes, as the From field and the journal have it. */

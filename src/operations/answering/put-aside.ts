@@ -111,12 +111,12 @@ async function endAsFailed(trx: Transaction, deps: Within, job: Job): Promise<Ab
       };
     }
     case "pack-parcel": {
-      const parcel = await zipExportById(trx, job.parcelId);
+      const zipExport = await zipExportById(trx, job.parcelId);
       await endZipExport(trx, job.parcelId, { state: "failed", problem: WORDS }, now);
       return {
-        trayId: parcel?.trayId ?? null,
-        byMemberId: parcel?.byMemberId ?? null,
-        about: parcel?.name ?? writtenDown(said("office.anExport")),
+        trayId: zipExport?.trayId ?? null,
+        byMemberId: zipExport?.byMemberId ?? null,
+        about: zipExport?.name ?? writtenDown(said("office.anExport")),
       };
     }
     case "read-documents":

@@ -10,10 +10,10 @@ import {
   examine,
   getOutgoing,
   openConversation,
+  recallMessage,
   receiveMessage,
   search,
   sendMessage,
-  withdrawMessage,
 } from "../index.server";
 
 let tray: TestTray;
@@ -68,7 +68,7 @@ describe("taking a message back", () => {
     const id = await conversation("ann@a.example");
     const sent = await answer(id, "ann@a.example");
     expect((await look(id)).docket.standing.kind).toBe("waiting");
-    const taken = await withdrawMessage(held, office.grant, sent);
+    const taken = await recallMessage(held, office.grant, sent);
     expect(inEnglish(taken)).toMatchObject({
       value: { subject: "Re: Matter", to: [{ address: "ann@a.example" }], conversationId: id },
     });
@@ -86,7 +86,7 @@ describe("taking a message back", () => {
     const id = await conversation("bob@b.example");
     const sent = await answer(id, "bob@b.example");
     await sendMessage(held, sent, once);
-    expect(await withdrawMessage(held, office.grant, sent)).toMatchObject({
+    expect(await recallMessage(held, office.grant, sent)).toMatchObject({
       error: { kind: "already-sent" },
     });
     expect((await look(id)).messages.at(-1)?.delivery?.state).toBe("sent");
@@ -98,7 +98,7 @@ describe("taking a message back", () => {
     tray.outcomes.push({ kind: "refused", reason: "550 no" });
     await sendMessage(held, sent, once);
     expect(await rowOf(sent)).toMatchObject({ state: "failed", reason: "550 no" });
-    expect((await withdrawMessage(held, office.grant, sent)).ok).toBe(true);
+    expect((await recallMessage(held, office.grant, sent)).ok).toBe(true);
     expect((await look(id)).messages).toHaveLength(1);
     expect((await examine(tray.deps)).differences).toEqual([]);
   });

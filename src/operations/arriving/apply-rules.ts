@@ -10,17 +10,17 @@ import type { Transaction } from "../../storage/base/index";
 import { categoriesOf, factsOf, lockCategoriesForShare, lockConversations } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import type { Asking, Within } from "../base/deps";
-import { rulesLately, timesOffLately } from "../base/tray-directory";
+import { cachedRules, cachedTimesOff } from "../base/routing-cache";
 import { writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
-import type { Incoming } from "./stored-form";
+import type { Incoming } from "./to-new-message";
 
 /** The rules of a tray that are for a message that arrives; none for history, and for what we wrote elsewhere. */
 export async function rulesFor(deps: Asking, tray: Tray, incoming: Incoming): Promise<RuleThatHolds[]> {
   const { message, isHistory, imported } = incoming;
   const isOurs = imported && message.from !== null && tray.addresses.includes(message.from.address);
   if (isHistory || isOurs) return [];
-  return rulesThatHold(await rulesLately(deps, tray.id), asRuled(message));
+  return rulesThatHold(await cachedRules(deps, tray.id), asRuled(message));
 }
 
 function asRuled(message: MailMessage): RuledMessage {
@@ -82,7 +82,7 @@ async function givableIn(
   const filed = new Set<RecordId>(records.filter(({ closed }) => !closed).map(({ id }) => id));
   const deciding = new Set(members.filter(({ role }) => role !== "reader").map(({ id }) => id));
   const now = deps.now();
-  const timesOff = await timesOffLately({ ...deps, db: trx });
+  const timesOff = await cachedTimesOff({ ...deps, db: trx });
   return {
     isCategory: (id) => given.has(id),
     isRecord: (id) => filed.has(id),

@@ -17,7 +17,7 @@ import { factsOf, lockConversations } from "../../storage/facts/index";
 import { officeTexts } from "../../texts/en/office";
 import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
-import { colleaguesNow, traysOfAddresses } from "../base/tray-directory";
+import { cachedColleagues, traysOfAddresses } from "../base/routing-cache";
 import { writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
 import { type Incoming, ingestMessages } from "./ingest-message";
@@ -152,7 +152,7 @@ export async function importInto(
 /** A message of the past as it comes in from a file: nobody has to sort it, and no rule acts on it. */
 export async function incomingPast(deps: Deps, raw: Uint8Array, receivedAt: Instant): Promise<Incoming> {
   const message = await deps.aside.parse(raw);
-  const envelope = { signatures: [], colleagues: await colleaguesNow(deps), recipients: [], envelopeSender: "" };
+  const envelope = { signatures: [], colleagues: await cachedColleagues(deps), recipients: [], envelopeSender: "" };
   return { message, raw, receivedAt, imported: true, isHistory: true, ...envelope };
 }
 
@@ -162,7 +162,7 @@ async function incomingOf(
   messages: readonly MailMessage[],
   { isHistory, neighbour }: { readonly isHistory: boolean; readonly neighbour: Instant | null },
 ): Promise<Incoming[]> {
-  const envelope = { signatures: [], colleagues: await colleaguesNow(deps), recipients: [], envelopeSender: "" };
+  const envelope = { signatures: [], colleagues: await cachedColleagues(deps), recipients: [], envelopeSender: "" };
   const now = deps.now();
   const dates = timesByNeighbours(
     messages.map(({ date }) => date),

@@ -4,7 +4,7 @@ import { DAY, type Instant, later, SECOND } from "../../core/kernel/instant";
 import { returnDateIn } from "../../core/message/return-date";
 import type { RuleThatHolds } from "../../core/rules/plan-rules";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
-import { wordsToShow } from "../../core/text/own-text";
+import { wordsToShow } from "../../core/text/new-text";
 import { baseSubject } from "../../core/threading/base-subject";
 import { correspondentOf, SUBJECT_WITHIN } from "../../core/threading/place-all";
 import { placeMessage, threadIds } from "../../core/threading/place-message";
@@ -32,11 +32,11 @@ import type { Deps, Within } from "../base/deps";
 import { notifyOfMessage } from "../changes/notify";
 import { joinPiece } from "../deciding/join-conversations";
 import { applyRules, lockRulesFor, rulesFor } from "./apply-rules";
-import { dedupeKeyOf, factOf, type Incoming, routesOf, storedForm, whoFor } from "./stored-form";
+import { assessSender } from "./assess-sender";
 import { type ThreadInHand, type ThreadsInHand, threadsInHand } from "./threads-in-hand";
-import { trustOf } from "./trust-of";
+import { dedupeKeyOf, factOf, type Incoming, routesOf, toNewMessage, whoFor } from "./to-new-message";
 
-export type { Incoming } from "./stored-form";
+export type { Incoming } from "./to-new-message";
 
 /** What became of a message in one tray. */
 export type Kept = {
@@ -226,7 +226,7 @@ async function circumstances(
   const saysOurs = from !== null && tray.addresses.includes(from.address);
   const ours = { isOurs: true, isNewParticipant: false, returnsAt: null };
   if (saysOurs && incoming.imported) return { ...ours, trust: null };
-  const trust = await trustOf(db, deps, tray, incoming);
+  const trust = await assessSender(db, deps, tray, incoming);
   // Anybody can write our address into a letter: it is an answer of ours only where that is proved.
   if (saysOurs && trust.verdict === "verified") return { ...ours, trust };
   const isPerson = classification.kind === "person" && from !== null;
@@ -279,7 +279,7 @@ function placed(
 ): { stored: NewMessage; place: MessagePlace } {
   const { message } = incoming;
   const id = trustedId<MessageId>(deps.newId());
-  const form = storedForm(tray, incoming, id, { links: linksOf(incoming), isOurs });
+  const form = toNewMessage(tray, incoming, id, { links: linksOf(incoming), isOurs });
   const sentAt = answers !== null && answers >= form.sentAt ? later(answers, SECOND) : form.sentAt;
   const stored: NewMessage = { ...form, sentAt, ...around };
   const version = (thread?.version ?? 0) + 1;

@@ -5,7 +5,7 @@ import { checkSignatures } from "../../mail/index";
 import type { Tray } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
 import type { Deps } from "../base/deps";
-import { colleaguesNow, isJunkSender, traysOfAddresses } from "../base/tray-directory";
+import { cachedColleagues, isJunkSender, traysOfAddresses } from "../base/routing-cache";
 import { junkArrival } from "../deciding/junk-senders";
 import { type Incoming, ingestMessage, type Kept, startAtOnce } from "./ingest-message";
 
@@ -36,7 +36,7 @@ export async function receiveMessage(deps: Deps, arrival: Arrival): Promise<Kept
     imported: false,
     isHistory: false,
     signatures: await signaturesOf(deps, message, arrival.raw),
-    colleagues: await colleaguesNow(deps),
+    colleagues: await cachedColleagues(deps),
     recipients: arrival.recipients,
     envelopeSender: arrival.envelopeSender ?? "",
   };

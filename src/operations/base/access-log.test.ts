@@ -9,9 +9,9 @@ import {
   changeRole,
   exportCategories,
   exportRecords,
-  letInAgain,
   orderZipExport,
-  shutOut,
+  removeAccess,
+  restoreAccess,
   signIn,
   signOut,
 } from "../index.server";
@@ -75,8 +75,8 @@ describe("the access log", () => {
     done(await acceptInvitation(deps, token, runa));
     done(await changeRole(deps, desk.lead, desk.mara.id, "lead"));
     done(await changeRole(deps, desk.lead, desk.mara.id, "lead"));
-    done(await shutOut(deps, desk.lead, desk.tobias.id, { kind: "nobody" }));
-    done(await letInAgain(deps, desk.lead, desk.tobias.id));
+    done(await removeAccess(deps, desk.lead, desk.tobias.id, { kind: "nobody" }));
+    done(await restoreAccess(deps, desk.lead, desk.tobias.id));
     await setPassword(deps, "tobias", "reeds and bellows");
     await disable(deps, "tobias");
     await enable(deps, "tobias");

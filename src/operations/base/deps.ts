@@ -11,7 +11,7 @@ import type { TrayMemory } from "./tray-memory";
 type RequestSource = { readonly address: string; readonly device: string };
 
 /** Settings of a member that nearly every page needs. */
-export type Chosen = { readonly memberId: MemberId; readonly settings: ReadonlyMap<string, unknown> };
+export type RowSelection = { readonly memberId: MemberId; readonly settings: ReadonlyMap<string, unknown> };
 
 /** What every operation is given: the one clock, the one maker of ids, and the ways out. */
 export type Deps = {
@@ -38,7 +38,7 @@ export type Deps = {
   /** Where the request in hand comes from; nowhere for what the clock or a job does. */
   readonly from: RequestSource;
   /** What whoever asks for a page chose, as it came with their session; null where nobody does. */
-  readonly chosen: Chosen | null;
+  readonly chosen: RowSelection | null;
   /** Has what a member has open in any process look again whether it may be open. */
   readonly publishAccess: (memberId: MemberId) => void;
   /** Tells the open screens, after the commit. */

@@ -24,7 +24,7 @@ const LONG = 60;
 // ...and nobody waits for longer than this where there is a count of a moment ago.
 const TOO_LONG = 120;
 const OLDEST = MINUTE;
-// Lists can be narrowed by whatever somebody writes into an address.
+// Lists can be filtered by whatever somebody writes into an address.
 const MOST_NAMES = 500;
 
 type Kept = {
@@ -85,7 +85,7 @@ export function trayMemory(now: () => Instant, onBehind: ((trayId: TrayId, ms: n
     return fresh;
   }
 
-  // Meanwhile what is known is given.
+  // AbsenceSummary what is known is given.
   function renewBehind(ofTray: OfTray, name: string, known: Kept, workOut: () => Promise<unknown>): void {
     known.isRenewed = true;
     const fresh = renew(ofTray, name, workOut);

@@ -15,7 +15,7 @@ import { type CategoryId, type ConversationId, trustedId } from "../../core/kern
 import { NO_ACTIONS, NO_CONDITIONS } from "../../core/rules/rule";
 import {
   bringBackCategory,
-  countsToNarrow,
+  countsForFilter,
   decide,
   editContact,
   editRule,
@@ -93,14 +93,7 @@ beforeAll(async () => {
   await receiveMessage(tray.deps, { raw, envelopeSender: "a@x.example", recipients });
   await manyOfIt(tray, MANY + 10);
   const view = { order: "date", reversed: false, grouping: null } as const;
-  ids = await everythingInList(
-    tray.deps,
-    lead,
-    office.ines,
-    { scope: "to-sort", narrowing: {}, view },
-    null,
-    MANY + 10,
-  );
+  ids = await everythingInList(tray.deps, lead, office.ines, { scope: "to-sort", filter: {}, view }, null, MANY + 10);
   await giveAll(ids.slice(0, MANY), rounds);
   // Some have the other one too, before and after.
   await give(ids.slice(0, 40), quotes);
@@ -266,8 +259,8 @@ describe(`a category of ${MANY} conversations`, () => {
 
   it("counts under those above it, once, and is found there", async () => {
     const view = { order: "date", reversed: false, grouping: null } as const;
-    const request = (narrowing = {}) => ({ scope: "to-sort" as const, narrowing, view });
-    const counts = await countsToNarrow(tray.deps, lead, office.ines, request(), "category");
+    const request = (filter = {}) => ({ scope: "to-sort" as const, filter, view });
+    const counts = await countsForFilter(tray.deps, lead, office.ines, request(), "category");
     expect(inEnglish(counts.map(({ name, count }) => [name, count]))).toEqual([
       ["Tuning", MANY],
       ["Tuning › Rounds", MANY],

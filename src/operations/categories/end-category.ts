@@ -2,7 +2,7 @@ import type { Category } from "../../core/categories/category";
 import { withAllUnder } from "../../core/categories/category-tree";
 import type { CategoryId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { withValueReplaced } from "../../core/lists/narrowing";
+import { withValueReplaced } from "../../core/lists/filter";
 import { withCategoryReplaced } from "../../core/rules/rule";
 import type { TrayGrant } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";

@@ -5,12 +5,12 @@ import { groupedBy } from "../../core/kernel/grouped";
 import { type ConversationId, type MemberId, type NotificationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { NotificationEvent } from "../../core/notifications/events";
 import { watchesFor } from "../../core/notifications/watches";
-import { firstWords } from "../../core/text/own-text";
+import { firstWords } from "../../core/text/new-text";
 import type { Database, Transaction } from "../../storage/base/index";
 import { addNotifications, type NewNotification } from "../../storage/conversation/index";
 import { categoriesOf, type NewEntry, type NewMessage } from "../../storage/facts/index";
 import type { Asking, Within } from "../base/deps";
-import { timesOffLately, watchesLately } from "../base/tray-directory";
+import { cachedTimesOff, cachedWatches } from "../base/routing-cache";
 
 type Told = Pick<NewNotification, "memberId" | "event" | "words" | "about">;
 
@@ -111,12 +111,12 @@ async function concerned(deps: Asking, { trayId, docket }: Came): Promise<Member
   const { ownerId, followerIds, recordIds } = docket;
   if (ownerId === null) return [...followerIds];
   const now = deps.now();
-  const inChargeNow = inCharge(ownerId, { trayId, recordIds }, now, await timesOffLately(deps)) ?? ownerId;
+  const inChargeNow = inCharge(ownerId, { trayId, recordIds }, now, await cachedTimesOff(deps)) ?? ownerId;
   return [inChargeNow, ...followerIds];
 }
 
 async function watching(db: Database, deps: Within, { trayId, message, docket }: Came) {
-  const watches = (await watchesLately({ ...deps, db })).filter((watch) => watch.trayId === trayId);
+  const watches = (await cachedWatches({ ...deps, db })).filter((watch) => watch.trayId === trayId);
   if (watches.length === 0) return [];
   const asked = docket.categoryIds.length > 0 && watches.some(({ kind }) => kind === "category");
   const tree = asked ? await categoriesOf(db, trayId) : [];

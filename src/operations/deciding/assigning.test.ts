@@ -11,13 +11,13 @@ import {
   dropGroup,
   editGroup,
   examine,
+  getAssigneeSuggestions,
   listNotifications,
   openConversation,
   planTimeOff,
   runBulk,
   startBulkRun,
   undoBatch,
-  whoCouldTake,
 } from "../index.server";
 
 let desk: Desk;
@@ -165,12 +165,12 @@ it("who could take it: who dealt with this person, those who are there before th
     await desk.does(desk.grant, id, assign(desk.mara.id), { kind: "settle" });
   }
   const id = await desk.arrive({ from });
-  const [first] = await whoCouldTake(desk.tray.deps, desk.lead, id);
+  const [first] = await getAssigneeSuggestions(desk.tray.deps, desk.lead, id);
   expect(first).toMatchObject({ memberId: desk.mara.id, withPerson: { hers: 4, all: 4 } });
   const now = desk.tray.clock.now;
   const stretch = { memberId: desk.mara.id, from: later(now, -DAY), until: later(now, DAY), covers: [] };
   done(await planTimeOff(desk.tray.deps, desk.lead, stretch));
-  const all = await whoCouldTake(desk.tray.deps, desk.lead, id);
+  const all = await getAssigneeSuggestions(desk.tray.deps, desk.lead, id);
   expect(all.map(({ memberId }) => memberId).at(-1)).toBe(desk.mara.id);
   // Whoever only reads could take nothing.
   expect(all.map(({ memberId }) => memberId)).not.toContain(desk.reader.memberId);

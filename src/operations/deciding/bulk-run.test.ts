@@ -34,7 +34,7 @@ beforeAll(async () => {
     tray.deps,
     office.grant,
     office.ines,
-    { scope: "to-sort", narrowing: {}, view: { order: "date", reversed: false, grouping: null } },
+    { scope: "to-sort", filter: {}, view: { order: "date", reversed: false, grouping: null } },
     null,
     MANY + 1,
   );

@@ -26,12 +26,12 @@ import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
 import { writtenDown } from "../base/written-down";
 import { carryOut, notToSettle } from "../changes/change-conversations";
-import { computeAnew } from "../changes/compute-anew";
+import { recomputeColumns } from "../changes/recompute";
 import type { Refusal } from "../refusals/refusal";
 import { withMentions } from "./decide";
 import { withFields } from "./filing";
 import { decisionRefusal } from "./needs";
-import { plannerOf } from "./take-turns";
+import { plannerOf } from "./round-robin";
 import { undoEntries } from "./undo";
 
 const said = saidOf(decidingTexts);
@@ -152,7 +152,7 @@ async function carryOutStep(
     return { changed: plans.filter(({ kind }) => kind === "undo").length, toTell: ids };
   }
   if (work.kind === "compute-anew") {
-    const otherwise = await computeAnew(trx, grant, held);
+    const otherwise = await recomputeColumns(trx, grant, held);
     // Whoever watches the run hears of each step, also of one that changed nothing.
     return { changed: otherwise.length, toTell: otherwise.length > 0 ? otherwise : ids.slice(-1) };
   }

@@ -16,7 +16,7 @@ import type { Refusal } from "../refusals/refusal";
 import { aliasesIn, withAliases } from "./awaiting";
 import { withFields } from "./filing";
 import { decisionRefusal, lockNeeds } from "./needs";
-import { plannerOf } from "./take-turns";
+import { plannerOf } from "./round-robin";
 
 /** Carries a member's decision out on conversations of a tray, as one batch that can be undone. */
 export function decide(

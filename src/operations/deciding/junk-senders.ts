@@ -36,7 +36,7 @@ export async function otherMailOf(deps: Deps, grant: TrayGrant, text: string): P
   const address = readEmailAddress(text);
   if (address === null) return null;
   const [open, senders] = await Promise.all([
-    countOfList(deps.db, grant, { scope: "open", narrowing: { person: [address] }, ageBands: [] }),
+    countOfList(deps.db, grant, { scope: "open", filter: { person: [address] }, ageBands: [] }),
     junkSendersOf(deps.db, grant),
   ]);
   return { address, open, isJunkSender: senders.some((sender) => sender.address === address) };

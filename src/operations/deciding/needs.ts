@@ -15,7 +15,7 @@ import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index"
 import { lockRecordForShare, recordsByIds } from "../../storage/records/index";
 import type { Asking } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
-import { loadsOfThere } from "./take-turns";
+import { loadsOfThere } from "./round-robin";
 
 type NeedOf<Kind extends Need["kind"]> = Extract<Need, { readonly kind: Kind }>;
 

@@ -5,12 +5,12 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Decision } from "../../core/deciding/decision";
 import { type CategoryId, type ConversationId, type FollowUpId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { DAY, dateOf, HOUR, later } from "../../core/kernel/instant";
-import type { Narrowing } from "../../core/lists/narrowing";
+import type { ListFilter } from "../../core/lists/filter";
 import type { Scope } from "../../core/lists/scope";
 import { GROUPINGS, type Grouping, ORDERS, type SheetView } from "../../core/lists/sheet-view";
 import {
   changesInList,
-  countsToNarrow,
+  countsForFilter,
   decide,
   everythingInList,
   examine,
@@ -73,9 +73,9 @@ beforeEach(() => passes(tray, 1));
 
 type View = Pick<SheetView, "order" | "reversed" | "grouping">;
 const BY_DATE: View = { order: "date", reversed: false, grouping: null };
-const request = (scope: Scope, view: Partial<View> = {}, narrowing: Narrowing = {}) => ({
+const request = (scope: Scope, view: Partial<View> = {}, filter: ListFilter = {}) => ({
   scope,
-  narrowing,
+  filter,
   view: { ...BY_DATE, ...view },
 });
 const listed = async (...asked: Parameters<typeof request>) => {
@@ -138,11 +138,11 @@ describe("a list", () => {
     await does(id, { kind: "unfile", recordId: sorrel });
   });
 
-  it("is narrowed by each dimension, and counts what each would show", async () => {
+  it("is filtered by each dimension, and counts what each would show", async () => {
     const [id = trustedId<ConversationId>("")] = arrived;
     await does(id, { kind: "urgency", urgency: "today" });
-    const shown = async (narrowing: Narrowing) => (await listed("to-sort", {}, narrowing)).total;
-    const counts: [Narrowing, number][] = [
+    const shown = async (filter: ListFilter) => (await listed("to-sort", {}, filter)).total;
+    const counts: [ListFilter, number][] = [
       [{ urgency: ["today"] }, 1],
       [{ urgency: ["today", "no-rush"] }, 12],
       [{ person: ["otto@quayle.example"] }, 4],
@@ -155,18 +155,18 @@ describe("a list", () => {
       [{ unread: ["yes"] }, 12],
       [{ unread: ["yes"], person: ["otto@quayle.example"] }, 4],
     ];
-    for (const [narrowing, count] of counts) expect([narrowing, await shown(narrowing)]).toEqual([narrowing, count]);
+    for (const [filter, count] of counts) expect([filter, await shown(filter)]).toEqual([filter, count]);
     const asked = request("to-sort", {}, { person: ["otto@quayle.example"], urgency: ["today"] });
-    const people = await countsToNarrow(tray.deps, office.grant, office.ines, asked, "person");
+    const people = await countsForFilter(tray.deps, office.grant, office.ines, asked, "person");
     // What is chosen of the dimension itself is left out of account: it is what one might change.
     expect(inEnglish(people.map(({ name, count }) => [name, count]))).toEqual([["Otto Quayle", 1]]);
-    const urgencies = await countsToNarrow(tray.deps, office.grant, office.ines, asked, "urgency");
+    const urgencies = await countsForFilter(tray.deps, office.grant, office.ines, asked, "urgency");
     expect(inEnglish(urgencies.map(({ name, count }) => [name, count]))).toEqual([
       ["Today", 1],
       ["No rush", 3],
     ]);
     for (const dimension of ["age", "attachment", "unread", "owner", "category", "record"] as const) {
-      const found = await countsToNarrow(tray.deps, office.grant, office.ines, request("to-sort"), dimension);
+      const found = await countsForFilter(tray.deps, office.grant, office.ines, request("to-sort"), dimension);
       expect([dimension, found.reduce((sum, { count }) => sum + count, 0)]).toEqual([dimension, 12]);
     }
     await does(id, { kind: "urgency", urgency: "no-rush" });
@@ -380,7 +380,7 @@ describe("a sort run", () => {
     }
     await arrive("Invoice 21", hester);
     await learnDecisions(tray.deps);
-    const asked = { scope: "to-sort", narrowing: {}, order: "oldest" } as const;
+    const asked = { scope: "to-sort", filter: {}, order: "oldest" } as const;
     const { rows: run, total } = await sortRun(tray.deps, office.grant, office.ines, asked);
     expect(total).toBe(run.length);
     expect(run.map(({ listedAt }) => listedAt)).toEqual(run.map(({ listedAt }) => listedAt).toSorted((a, b) => a - b));

@@ -4,7 +4,7 @@ import { type BatchId, type ConversationId, type TrayId, trustedId } from "../..
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { inTransaction } from "../../storage/base/index";
 import { factsOf, lockConversations } from "../../storage/facts/index";
-import { expiredOnes, restsOver } from "../../storage/mail/index";
+import { dueRests, expiredConversations } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 import { carryOut } from "../changes/change-conversations";
 
@@ -14,14 +14,14 @@ type Over = { readonly id: ConversationId; readonly trayId: TrayId };
 
 /** Brings conversations back whose rest is over; gives how many. Those that somebody moved meanwhile stay where they are. */
 export async function wakeRested(deps: Deps): Promise<number> {
-  const over = await restsOver(deps.db, deps.now(), BATCH);
+  const over = await dueRests(deps.db, deps.now(), BATCH);
   await found(deps, over, () => [{ kind: "rest-ended" }]);
   return over.length;
 }
 
 /** Settles conversations that mattered until a moment which is over; gives how many. */
 export async function lapseExpired(deps: Deps): Promise<number> {
-  const over = await expiredOnes(deps.db, deps.now(), BATCH);
+  const over = await expiredConversations(deps.db, deps.now(), BATCH);
   // Somebody may have said since that it matters longer, or settled it.
   const isOver = (facts: ConversationFacts) => {
     const { expiresAt, standing } = deriveDocket(facts);

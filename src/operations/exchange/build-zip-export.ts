@@ -32,7 +32,7 @@ export type Packed = { readonly name: string; readonly files: number; readonly c
  * A record, a part of it, or what a search finds as a zip: `messages/` as they came (RFC 5322) or `messages.mbox`
  * (RFC 4155), `conversations/` printed as PDF, `documents/` the attachments and whatever else was put there, `record.csv`
  * what the register says of the record and of what it stands under, `notes.csv` where notes are wanted, and last
- * `index.csv` with the particulars and the SHA-256 of every file; `onFile` is called as each is begun. `restoreRecord`
+ * `index.csv` with the particulars and the SHA-256 of every file; `onFile` is called as each is begun. `importRecord`
  * takes a record in again. Null when there is no such record that she may know of.
  */
 export async function buildZipExport(

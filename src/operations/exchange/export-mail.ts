@@ -10,7 +10,7 @@ import { rawMessage } from "../../storage/conversation/index";
 import { type MessageWithPeople, messagesToExport, rawMessagesAfter } from "../../storage/mail/index";
 import { noteAccess, noteExport } from "../base/access-log";
 import type { Deps } from "../base/deps";
-import { traysOfAddresses } from "../base/tray-directory";
+import { traysOfAddresses } from "../base/routing-cache";
 import { search } from "../lists/search";
 
 export type ExportFormat = "eml" | "mbox";

@@ -28,7 +28,7 @@ import { importFiles, passedOverInWords } from "../arriving/import-mail";
 import type { Deps } from "../base/deps";
 import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
-import { restoreRecord } from "./restore-record";
+import { importRecord } from "./import-record";
 
 const said = saidOf(officeTexts);
 
@@ -130,7 +130,7 @@ async function takeRecordIn(deps: Deps, id: string, { tray, by, bytes }: Order, 
   const zip = await openZip(path);
   if (zip === null) return writtenDown(said("office.thatIsNoZipIt"));
   try {
-    const restored = await restoreRecord(deps, grant, zip, ({ read, total, added }) => {
+    const restored = await importRecord(deps, grant, zip, ({ read, total, added }) => {
       const counts = { messages: read, added, knownAlready: read - added, flagged: 0 };
       return saveImportProgress(deps.db, id, { ...counts, bytesRead: Math.round((bytes * read) / total) }, deps.now());
     });

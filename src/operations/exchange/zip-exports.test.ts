@@ -64,12 +64,12 @@ describe("what is taken out", () => {
     expect(await now(id)).toMatchObject({ name: bellows.code, state: "waiting", done: 0 });
     expect(await zipOf(id)).toBeNull();
     await runZipExport(tray.deps, id);
-    const parcel = await now(id);
-    expect(parcel).toMatchObject({ state: "done", done: 8, total: 8, problem: null });
+    const zipExport = await now(id);
+    expect(zipExport).toMatchObject({ state: "done", done: 8, total: 8, problem: null });
     const files = (await zipOf(id)) ?? new Map<string, Buffer>();
     expect(files.size).toBe(8);
     expect([namesIn(files, "messages/").length, namesIn(files, "conversations/").length]).toEqual([2, 2]);
-    expect(parcel?.bytes).toBe((await tray.ask("select sum(length(content))::int as n from parcel_piece"))[0].n);
+    expect(zipExport?.bytes).toBe((await tray.ask("select sum(length(content))::int as n from parcel_piece"))[0].n);
     await putZipExportAway(tray.deps, desk.lead, id);
     expect(await now(id)).toBeUndefined();
     expect(await tray.ask("select 1 from parcel_piece")).toEqual([]);

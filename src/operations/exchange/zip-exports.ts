@@ -61,16 +61,16 @@ const PIECE_BYTES = 1024 * 1024;
 // How far it is is kept at least so often.
 const PIECE_MS = SECOND;
 
-/** Packs a parcel that waits. Cut off, it is packed again from the start: a half zip is none. */
+/** Packs a ZIP export that waits. Cut off, it is packed again from the start: a half zip is none. */
 export async function runZipExport(deps: Deps, id: ZipExportId): Promise<void> {
-  const parcel = await zipExportById(deps.db, id);
-  if (parcel === null || parcel.endedAt !== null) return;
-  const grant = await grantOfMember(deps.db, parcel.byMemberId, parcel.trayId, deps.now());
+  const zipExport = await zipExportById(deps.db, id);
+  if (zipExport === null || zipExport.endedAt !== null) return;
+  const grant = await grantOfMember(deps.db, zipExport.byMemberId, zipExport.trayId, deps.now());
   const begun = { files: 0 };
   const onFile = () => {
     begun.files += 1;
   };
-  const packed = grant === null ? null : await buildZipExport(deps, grant, parcel, parcel, onFile);
+  const packed = grant === null ? null : await buildZipExport(deps, grant, zipExport, zipExport, onFile);
   if (packed === null) {
     await endZipExport(
       deps.db,
@@ -123,25 +123,25 @@ export function getZipExports(deps: Deps, grant: TrayGrant): Promise<ZipExport[]
   return zipExportsOf(deps.db, grant);
 }
 
-/** Stops a parcel that is packed; there is no zip then. */
+/** Stops a ZIP export that is packed; there is no zip then. */
 export async function stopZipExport(deps: Deps, grant: TrayGrant, id: ZipExportId): Promise<Result<null, Refusal>> {
   return inTransaction(deps.db, async (trx): Promise<Result<null, Refusal>> => {
-    if ((await ownZipExport(trx, grant, id)) === null) return err({ kind: "no-such", what: "parcel" });
+    if ((await ownZipExport(trx, grant, id)) === null) return err({ kind: "no-such", what: "zip" });
     return (await endZipExport(trx, id, { state: "cancelled" }, deps.now()))
       ? ok(null)
       : err({ kind: "ended-already" });
   });
 }
 
-/** Forgets a member's parcel that has ended. */
+/** Forgets a member's ZIP export that has ended. */
 export async function putZipExportAway(deps: Deps, grant: TrayGrant, id: ZipExportId): Promise<void> {
-  const parcel = await ownZipExport(deps.db, grant, id);
-  if (parcel?.endedAt != null) await dropZipExport(deps.db, grant, id);
+  const zipExport = await ownZipExport(deps.db, grant, id);
+  if (zipExport?.endedAt != null) await dropZipExport(deps.db, grant, id);
 }
 
 async function ownZipExport(db: Database, { tray, memberId }: TrayGrant, id: ZipExportId): Promise<ZipExport | null> {
-  const parcel = await zipExportById(db, id);
-  return parcel !== null && parcel.trayId === tray.id && parcel.byMemberId === memberId ? parcel : null;
+  const zipExport = await zipExportById(db, id);
+  return zipExport !== null && zipExport.trayId === tray.id && zipExport.byMemberId === memberId ? zipExport : null;
 }
 
 /** A zip that a member has had packed, in its pieces; null when it is not whole, not hers, or she may not know of its record any more. */
@@ -150,10 +150,10 @@ export async function openZipExport(
   grant: TrayGrant,
   id: ZipExportId,
 ): Promise<{ readonly name: string; readonly bytes: number; readonly content: AsyncIterable<Uint8Array> } | null> {
-  const parcel = await ownZipExport(deps.db, grant, id);
-  if (parcel === null || parcel.state !== "done" || (await nameOf(deps, grant, parcel)) === null) return null;
+  const zipExport = await ownZipExport(deps.db, grant, id);
+  if (zipExport === null || zipExport.state !== "done" || (await nameOf(deps, grant, zipExport)) === null) return null;
   await noteAccess(deps.db, deps, { kind: "pack-fetched" }, { trayId: grant.tray.id, by: grant.memberId });
-  return { name: `${parcel.name}.zip`, bytes: parcel.bytes, content: parcelPieces(deps.db, id) };
+  return { name: `${zipExport.name}.zip`, bytes: zipExport.bytes, content: parcelPieces(deps.db, id) };
 }
 
 const KEPT_MS = DAY;

@@ -5,7 +5,7 @@ import { closesToday, type WorkingHours, workingTimeAgo, workingTimeBetween } fr
 import { hoursOfTray, type TrayGrant } from "../../storage/access/index";
 import { type SheetRow, type WaitingPart, type WaitingRows, waitingRows } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
-import { usualTimesOf } from "../reading/usual-answers";
+import { responseTimesOf } from "../reading/response-times";
 
 /** A conversation in which a reply is awaited, with how its correspondent usually answers. */
 export type WaitingRow = {
@@ -47,7 +47,7 @@ export async function getWaiting(
   const overBefore = workingTimeAgo(now, 1, hours) ?? now;
   const { rows, total, overdue } = await waitingRows(deps.db, grant, { ...part, overBefore });
   const people = rows.map(({ row }) => row.whoAddress as EmailAddress);
-  const usual = await usualTimesOf(deps, grant, people, hours);
+  const usual = await responseTimesOf(deps, grant, people, hours);
   return { total, overdue, rows: rows.map((row) => waitingRow(row, usual, hours, now)) };
 }
 

@@ -1,7 +1,7 @@
 import { pathInWords } from "../../core/categories/category-tree";
 import { type RecordId, trustedId } from "../../core/kernel/ids";
-import { isUrgency, paceOf, URGENCY_NAMES } from "../../core/kernel/urgency";
-import { type MenuDimension, WITHOUT } from "../../core/lists/narrowing";
+import { isUrgency, URGENCY_NAMES, urgencyRank } from "../../core/kernel/urgency";
+import { type MenuDimension, WITHOUT } from "../../core/lists/filter";
 import type { Grouping } from "../../core/lists/sheet-view";
 import { isStandingKind, STANDING_NAMES, STANDINGS } from "../../core/standing/standing";
 import type { TrayGrant } from "../../storage/access/index";
@@ -95,7 +95,7 @@ async function namesOf(
     }
     case "urgency": {
       const steps = groups.map(({ key }) => key).filter(isUrgency);
-      return inOrder(steps.toSorted((a, b) => paceOf(b) - paceOf(a)).map((key) => [key, URGENCY_NAMES[key]]));
+      return inOrder(steps.toSorted((a, b) => urgencyRank(b) - urgencyRank(a)).map((key) => [key, URGENCY_NAMES[key]]));
     }
     case "standing":
       return inOrder(STANDINGS.filter(isStandingKind).map((kind) => [kind, STANDING_NAMES[kind]]));

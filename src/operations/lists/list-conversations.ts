@@ -1,8 +1,8 @@
 import type { ConversationId } from "../../core/kernel/ids";
 import { ageBands, type Band, dayBands, dueBands } from "../../core/lists/bands";
+import { type ListFilter, type MenuDimension, MINE, THEIRS } from "../../core/lists/filter";
 import type { Lane, ListChanges } from "../../core/lists/lanes";
 import { laneKeysOf } from "../../core/lists/lanes-of-row";
-import { type MenuDimension, MINE, type Narrowing, THEIRS } from "../../core/lists/narrowing";
 import type { Scope } from "../../core/lists/scope";
 import type { SheetView } from "../../core/lists/sheet-view";
 import type { Member, TrayGrant } from "../../storage/access/index";
@@ -10,13 +10,13 @@ import {
   type Cursor,
   countOfList,
   everHadMail,
+  filterCounts,
   firstRows,
   type GroupCount,
   groupCounts,
   idsOfList,
   type ListedRow,
   type ListQuery,
-  narrowCounts,
   nextRows,
   rowsAmong,
 } from "../../storage/lists/index";
@@ -30,7 +30,7 @@ const said = saidOf(listTexts);
 /** Which list a member looks at, and how. */
 export type ListRequest = {
   readonly scope: Scope;
-  readonly narrowing: Narrowing;
+  readonly filter: ListFilter;
   readonly view: Pick<SheetView, "order" | "reversed" | "grouping">;
 };
 
@@ -127,7 +127,7 @@ export async function changesInList(
 }
 
 /** How many a list would show for each value of a dimension, with the names of the values. */
-export async function countsToNarrow(
+export async function countsForFilter(
   deps: Deps,
   grant: TrayGrant,
   member: Member,
@@ -135,14 +135,14 @@ export async function countsToNarrow(
   dimension: MenuDimension,
 ): Promise<GroupCount[]> {
   const { query } = circumstances(deps, member, request);
-  const named = await namedGroups(deps, grant, dimension, await narrowCounts(deps.db, grant, query, dimension));
+  const named = await namedGroups(deps, grant, dimension, await filterCounts(deps.db, grant, query, dimension));
   if (dimension === "owner") return [...(await meantOwners(deps, grant, query)), ...named];
   return dimension === "category" ? categoriesInMenu(deps, grant, named) : named;
 }
 
 async function meantOwners(deps: Deps, grant: TrayGrant, query: ListQuery): Promise<GroupCount[]> {
   const counted = (owner: string) =>
-    countOfList(deps.db, grant, { ...query, narrowing: { ...query.narrowing, owner: [owner] } });
+    countOfList(deps.db, grant, { ...query, filter: { ...query.filter, owner: [owner] } });
   const [mine, theirs] = await Promise.all([counted(MINE), counted(THEIRS)]);
   const own = grant.covering.length === 0 ? said("list.mineInMenu") : said("list.mineAndWhatICover");
   return [
@@ -169,10 +169,10 @@ type Circumstances = {
   readonly groups: { readonly grouping: SheetView["grouping"]; readonly bands: readonly Band[] };
 };
 
-function circumstances(deps: Deps, member: Member, { scope, narrowing, view }: ListRequest): Circumstances {
+function circumstances(deps: Deps, member: Member, { scope, filter, view }: ListRequest): Circumstances {
   const now = deps.now();
   const bands = { day: dayBands, due: dueBands }[view.grouping as "day" | "due"]?.(now, member.timeZone) ?? [];
-  return { query: { scope, narrowing, ageBands: ageBands(now) }, groups: { grouping: view.grouping, bands } };
+  return { query: { scope, filter, ageBands: ageBands(now) }, groups: { grouping: view.grouping, bands } };
 }
 
 async function groupsOf(
@@ -184,9 +184,9 @@ async function groupsOf(
   const { grouping } = view;
   const counted = () =>
     grouping === null ? countAsGroup(deps, grant, query) : groupCounts(deps.db, grant, query, { grouping, bands });
-  // Without an age to narrow by, the same list is the same question at any time.
-  const ages = query.narrowing.age === undefined ? [] : query.ageBands;
-  const name = `groups ${JSON.stringify([query.scope, query.narrowing, ages, grouping, bands])}`;
+  // Without an age to filter by, the same list is the same question at any time.
+  const ages = query.filter.age === undefined ? [] : query.ageBands;
+  const name = `groups ${JSON.stringify([query.scope, query.filter, ages, grouping, bands])}`;
   const groups = await (isSameForAll(query, grouping)
     ? deps.memory.recall(grant.tray.id, "counts", name, counted)
     : counted());
@@ -199,7 +199,7 @@ async function countAsGroup(deps: Deps, grant: TrayGrant, query: ListQuery): Pro
 }
 
 // What somebody has read, has as their own or may know of makes the count theirs.
-function isSameForAll({ narrowing }: ListQuery, grouping: SheetView["grouping"]): boolean {
-  const isTheirs = narrowing.owner?.some((owner) => owner === MINE || owner === THEIRS) === true;
-  return !isTheirs && narrowing.unread === undefined && narrowing.record === undefined && grouping !== "record";
+function isSameForAll({ filter }: ListQuery, grouping: SheetView["grouping"]): boolean {
+  const isTheirs = filter.owner?.some((owner) => owner === MINE || owner === THEIRS) === true;
+  return !isTheirs && filter.unread === undefined && filter.record === undefined && grouping !== "record";
 }

@@ -153,7 +153,7 @@ async function happens({ at, what, pick }: Step): Promise<void> {
 
 const asked = (scope: Scope, grouping: Grouping | null = null) => ({
   scope,
-  narrowing: {},
+  filter: {},
   view: { order: "date" as const, reversed: false, grouping },
 });
 

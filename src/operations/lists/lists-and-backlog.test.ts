@@ -6,7 +6,7 @@ import { writingTexts } from "~/texts/en/writing";
 import { saidOf } from "~/texts/said";
 import { type ConversationId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { DAY, dateOf, later } from "../../core/kernel/instant";
-import type { Narrowing } from "../../core/lists/narrowing";
+import type { ListFilter } from "../../core/lists/filter";
 import { USUAL_VIEW } from "../../core/lists/sheet-view";
 import type { LeavingOutcome } from "../../core/ports";
 import {
@@ -15,10 +15,10 @@ import {
   everythingInList,
   examine,
   getBacklog,
-  leaveList,
   openConversation,
   receiveMessage,
   reparse,
+  unsubscribeFromList,
 } from "../index.server";
 
 const said = saidOf(writingTexts);
@@ -42,12 +42,12 @@ const arrive = async (more: Parameters<typeof aMessage>[0]) => {
 };
 const newestMessage = async (id: ConversationId): Promise<MessageId> =>
   (await openConversation(deps, office.grant, id))?.messages.at(-1)?.id ?? trustedId("");
-const idsOf = (narrowing: Narrowing) =>
+const idsOf = (filter: ListFilter) =>
   everythingInList(
     deps,
     office.grant,
     office.ines,
-    { scope: "to-sort", narrowing, view: { ...USUAL_VIEW, grouping: null } },
+    { scope: "to-sort", filter, view: { ...USUAL_VIEW, grouping: null } },
     null,
     1_000,
   );
@@ -70,7 +70,7 @@ afterAll(() => tray.close());
 describe("leaving a list", () => {
   const leave = async (headers: Readonly<Record<string, string>>, grant = office.grant) => {
     const id = await arrive({ headers: { ...LIST, ...headers } });
-    return { id, left: await leaveList(deps, grant, office.ines, await newestMessage(id)) };
+    return { id, left: await unsubscribeFromList(deps, grant, office.ines, await newestMessage(id)) };
   };
   const AT_ONCE = {
     "List-Unsubscribe": "<mailto:leave@tinguild.example>, <https://tinguild.example/leave?n=7>",
@@ -127,7 +127,7 @@ describe("leaving a list", () => {
     const { left } = await leave(AT_ONCE, office.reader);
     expect(inEnglish(left)).toMatchObject({ ok: false, error: expect.stringContaining("its members can decide") });
     const id = await arrive({});
-    expect(await leaveList(deps, office.grant, office.ines, await newestMessage(id))).toMatchObject({
+    expect(await unsubscribeFromList(deps, office.grant, office.ines, await newestMessage(id))).toMatchObject({
       ok: false,
     });
   });
@@ -155,7 +155,7 @@ describe("older mail", () => {
     await arrive({ headers: LIST, from: "Guild <rolling@tinguild.example>" });
   });
 
-  it("is proposed by list, person and age, with what narrows to exactly it", async () => {
+  it("is proposed by list, person and age, with what filters to exactly it", async () => {
     const proposals = await getBacklog(deps, office.grant, "quarter");
     expect(proposals.map(({ kind, key, count: number, reason }) => [kind, key, number, reason])).toEqual([
       ["list", "rolling.tinguild.example", 4, "list"],
@@ -164,7 +164,7 @@ describe("older mail", () => {
       ["age", expect.stringMatching(/^20\d\d-\d\d-\d\d$/), 10, "old"],
       ["age", expect.any(String), 10, "old"],
     ]);
-    for (const { narrowing, count: number } of proposals) expect(await idsOf(narrowing)).toHaveLength(number);
+    for (const { filter, count: number } of proposals) expect(await idsOf(filter)).toHaveLength(number);
     expect(proposals[0]?.samples).toHaveLength(3);
   });
 

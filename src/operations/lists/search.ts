@@ -1,5 +1,5 @@
 import { hitsIn, type Query, readQuery } from "../../core/search/query";
-import { firstWords } from "../../core/text/own-text";
+import { firstWords } from "../../core/text/new-text";
 import type { TrayGrant } from "../../storage/access/index";
 import { type SheetRow, searchConversations } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";

@@ -1,7 +1,7 @@
 import { inEnglish } from "@tests/support/english";
 import { type Office, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type CategoryId, type PlaceId, type RecordId, trustedId } from "../../core/kernel/ids";
+import { type CategoryId, type PinId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { USUAL_VIEW } from "../../core/lists/sheet-view";
 import { hoursOfTray, setHoursOfTray } from "../../storage/access/index";
 import {
@@ -76,7 +76,7 @@ describe("a shelf", () => {
       error: { kind: "leads-only" },
     });
     const pinned = await pinPlace(tray.deps, lead, place);
-    const id = pinned.ok ? pinned.value : trustedId<PlaceId>("");
+    const id = pinned.ok ? pinned.value : trustedId<PinId>("");
     expect(await titles(office.tobiasGrant)).toEqual(["Tuning (category, 0)"]);
     expect((await titles())[0]).toBe("Tuning (category, 0)");
     expect(await unpinPlace(tray.deps, office.grant, id)).toMatchObject({ ok: false });

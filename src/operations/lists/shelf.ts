@@ -1,22 +1,22 @@
-import { type PlaceId, type RecordId, trustedId } from "../../core/kernel/ids";
+import { type PinId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { ageBands } from "../../core/lists/bands";
-import { readNarrowing } from "../../core/lists/narrowing";
+import { readFilter } from "../../core/lists/filter";
 import { isScope } from "../../core/lists/scope";
 import { membersOfTray, type TrayGrant } from "../../storage/access/index";
 import { categoriesOf } from "../../storage/facts/index";
 import {
-  addPlace,
+  addPin,
   countOfList,
   openCounts,
-  orderPlaces,
-  type PinnedPlace,
-  type PlaceKind,
-  placesOf,
-  removePlace,
+  orderPins,
+  type PinKind,
+  pinsOf,
+  removePin,
   removeSavedView,
-  renamePlace,
+  renamePin,
   type SavedView,
+  type ShelfPin,
   savedViewsOf,
   saveView,
 } from "../../storage/lists/index";
@@ -30,12 +30,12 @@ import type { Refusal } from "../refusals/refusal";
 const said = saidOf(listTexts);
 
 /** A place with what it is called, how many open conversations are there, and where it leads; null when what it stood for is gone. */
-export type ShelfPlace<Note = string> = PinnedPlace & {
+export type ShelfPlace<Note = string> = ShelfPin & {
   readonly title: string;
   readonly note: Note;
   readonly count: number;
   readonly leadsTo: {
-    readonly kind: PlaceKind;
+    readonly kind: PinKind;
     readonly code: string;
     readonly scope: string;
     readonly query: string;
@@ -51,7 +51,7 @@ export async function shelfOf(
   deps: Deps,
   grant: TrayGrant,
 ): Promise<{ readonly places: readonly ShelfPlace<Sayable>[]; readonly views: readonly SavedView[] }> {
-  const [places, views] = await Promise.all([placesOf(deps.db, grant), savedViewsOf(deps.db, grant)]);
+  const [places, views] = await Promise.all([pinsOf(deps.db, grant), savedViewsOf(deps.db, grant)]);
   if (places.length === 0) return { places: [], views };
   const recordIds = places.flatMap(({ kind, target }) => (kind === "record" ? [trustedId<RecordId>(target)] : []));
   const [counts, records, { categories, members }] = await Promise.all([
@@ -59,7 +59,7 @@ export async function shelfOf(
     recordIds.length === 0 ? [] : recordsByIds(deps.db, grant, recordIds),
     namesIn(deps, grant),
   ]);
-  const named = (place: PinnedPlace): Named | null => {
+  const named = (place: ShelfPin): Named | null => {
     switch (place.kind) {
       case "record": {
         const record = records.find(({ id }) => id === place.target);
@@ -112,23 +112,23 @@ function titled(thing: { readonly name: string } | undefined, note: Said, query:
 
 function countOfView(deps: Deps, grant: TrayGrant, { scope, query }: Where): Promise<number> | number {
   if (!isScope(scope)) return 0;
-  const narrowing = readNarrowing(new URLSearchParams(query));
-  return countOfList(deps.db, grant, { scope, narrowing, ageBands: ageBands(deps.now()) });
+  const filter = readFilter(new URLSearchParams(query));
+  return countOfList(deps.db, grant, { scope, filter, ageBands: ageBands(deps.now()) });
 }
 
 /** What a place is to stand for. */
-export type NewPlace = { readonly kind: PlaceKind; readonly target: string; readonly isForAll: boolean };
+export type NewPlace = { readonly kind: PinKind; readonly target: string; readonly isForAll: boolean };
 
 /** Puts a place on the member's shelf, or on everybody's if she leads the tray. */
-export async function pinPlace(deps: Deps, grant: TrayGrant, place: NewPlace): Promise<Result<PlaceId, Refusal>> {
+export async function pinPlace(deps: Deps, grant: TrayGrant, place: NewPlace): Promise<Result<PinId, Refusal>> {
   if (place.isForAll && grant.role !== "lead") return err({ kind: "leads-only" });
   if (!(await isThere(deps, grant, place))) return err({ kind: "no-such", what: "place" });
-  const there = await placesOf(deps.db, grant);
+  const there = await pinsOf(deps.db, grant);
   if (there.length >= MAX_PLACES) return err({ kind: "too-many", most: MAX_PLACES });
   const same = there.find(({ kind, target }) => kind === place.kind && target === place.target);
   if (same !== undefined) return ok(same.id);
-  const id = trustedId<PlaceId>(deps.newId());
-  await addPlace(deps.db, grant, { id, ...place, name: "", folder: "" });
+  const id = trustedId<PinId>(deps.newId());
+  await addPin(deps.db, grant, { id, ...place, name: "", folder: "" });
   return ok(id);
 }
 
@@ -149,28 +149,28 @@ async function isThere(deps: Deps, grant: TrayGrant, { kind, target }: NewPlace)
 export async function namePlace(
   deps: Deps,
   grant: TrayGrant,
-  id: PlaceId,
-  words: Pick<PinnedPlace, "name" | "folder">,
+  id: PinId,
+  words: Pick<ShelfPin, "name" | "folder">,
 ): Promise<Result<null, Refusal>> {
-  return (await renamePlace(deps.db, grant, id, words)) ? ok(null) : err({ kind: "no-such", what: "place" });
+  return (await renamePin(deps.db, grant, id, words)) ? ok(null) : err({ kind: "no-such", what: "place" });
 }
 
 /** Takes a place off the shelf; a saved view that stood there is forgotten with it. */
-export async function unpinPlace(deps: Deps, grant: TrayGrant, id: PlaceId): Promise<Result<null, Refusal>> {
-  const place = (await placesOf(deps.db, grant)).find((one) => one.id === id);
+export async function unpinPlace(deps: Deps, grant: TrayGrant, id: PinId): Promise<Result<null, Refusal>> {
+  const place = (await pinsOf(deps.db, grant)).find((one) => one.id === id);
   if (place?.kind === "view") {
     await removeSavedView(deps.db, grant, place.target);
     return ok(null);
   }
-  return (await removePlace(deps.db, grant, id)) ? ok(null) : err({ kind: "no-such", what: "place" });
+  return (await removePin(deps.db, grant, id)) ? ok(null) : err({ kind: "no-such", what: "place" });
 }
 
 /** Puts the member's places in an order. */
-export function arrangePlaces(deps: Deps, grant: TrayGrant, ids: readonly PlaceId[]): Promise<void> {
-  return orderPlaces(deps.db, grant, ids);
+export function arrangePlaces(deps: Deps, grant: TrayGrant, ids: readonly PinId[]): Promise<void> {
+  return orderPins(deps.db, grant, ids);
 }
 
-/** Saves a list with its narrowing under a name, and puts it on the member's shelf. */
+/** Saves a list with its filter under a name, and puts it on the member's shelf. */
 export async function editView(
   deps: Deps,
   grant: TrayGrant,

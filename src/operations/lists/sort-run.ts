@@ -4,7 +4,7 @@ import { type Proposal, propose } from "../../core/filing/propose";
 import { amongThoseThere } from "../../core/filing/those-there";
 import type { ConversationId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import type { Narrowing } from "../../core/lists/narrowing";
+import type { ListFilter } from "../../core/lists/filter";
 import { inRunOrder, type RunOrder } from "../../core/lists/run-order";
 import { OPEN_STANDINGS, type Scope } from "../../core/lists/scope";
 import { type Member, type TrayGrant, timesOffNow } from "../../storage/access/index";
@@ -27,13 +27,13 @@ export async function sortRun(
   deps: Deps,
   grant: TrayGrant,
   member: Member,
-  { scope, narrowing, order }: { readonly scope: Scope; readonly narrowing: Narrowing; readonly order: RunOrder },
+  { scope, filter, order }: { readonly scope: Scope; readonly filter: ListFilter; readonly order: RunOrder },
 ): Promise<RunPart> {
   const view = { order: "date" as const, reversed: order === "oldest", grouping: null };
   const page = { lane: "", after: null, limit: MAX_IN_RUN };
   const [rows, total] = await Promise.all([
-    moreOfList(deps, grant, member, { scope, narrowing, view }, page),
-    countInList(deps, grant, member, { scope, narrowing, view }),
+    moreOfList(deps, grant, member, { scope, filter, view }, page),
+    countInList(deps, grant, member, { scope, filter, view }),
   ]);
   return { rows: inRunOrder(rows, order), total };
 }

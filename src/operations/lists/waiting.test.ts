@@ -10,11 +10,11 @@ import {
   decide,
   editContact,
   examine,
+  getTextSuggestions,
   joinConversations,
   openConversation,
   receiveMessage,
   undoBatch,
-  whatItSays,
 } from "../index.server";
 
 const tray = await testTray();
@@ -118,7 +118,7 @@ describe("an expectation", () => {
 
 describe("a draft", () => {
   it("says what it asks and promises, and what is promised becomes a follow-up with it", async () => {
-    const says = await whatItSays(tray.deps, desk.lead, "I will send it by 4 December. Is the cellar dry?");
+    const says = await getTextSuggestions(tray.deps, desk.lead, "I will send it by 4 December. Is the cellar dry?");
     expect(says.asks.map(({ text }) => text)).toEqual(["Is the cellar dry?"]);
     const [promise] = says.promises;
     expect(promise?.date?.at).toBe(readInstant("2026-12-04T17:00:00Z"));

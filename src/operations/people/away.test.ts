@@ -4,10 +4,10 @@ import { passes, setUpParts, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, type MemberId, type TimeOffId, type TrayId, trustedId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
-import { MINE, THEIRS } from "../../core/lists/narrowing";
+import { MINE, THEIRS } from "../../core/lists/filter";
 import {
   comeBack,
-  countsToNarrow,
+  countsForFilter,
   everythingInList,
   listNotifications,
   ownTimes,
@@ -23,7 +23,7 @@ let ids: ConversationId[];
 let off: TimeOffId;
 const view = { order: "date" as const, reversed: false, grouping: null };
 const seenBy = async (member: typeof desk.mara, owner = MINE) => {
-  const list = { scope: "open" as const, narrowing: { owner: [owner] }, view };
+  const list = { scope: "open" as const, filter: { owner: [owner] }, view };
   return everythingInList(desk.tray.deps, await desk.grantNow(member), desk.mara, list, null, 1_000);
 };
 const days = (count: number) => passes(desk.tray, count * 24 * 60);
@@ -49,9 +49,9 @@ describe("a member with forty conversations who goes away for a week and comes b
     expect((await seenBy(desk.mara)).toSorted()).toEqual(ids.toSorted());
     expect(await seenBy(desk.ines)).toEqual([]);
     expect(await seenBy(desk.mara, THEIRS)).toEqual([]);
-    const request = { scope: "open" as const, narrowing: {}, view };
+    const request = { scope: "open" as const, filter: {}, view };
     const grant = await desk.grantNow(desk.mara);
-    const [mine] = await countsToNarrow(desk.tray.deps, grant, desk.mara, request, "owner");
+    const [mine] = await countsForFilter(desk.tray.deps, grant, desk.mara, request, "owner");
     expect(inEnglish(mine)).toEqual({ key: MINE, name: "Mine, and what I cover", count: 40 });
   });
 

@@ -18,7 +18,7 @@ import {
   timesOffNow,
 } from "../../storage/access/index";
 import { categoriesOf } from "../../storage/facts/index";
-import { type FlowSegment, flowGauge } from "../../storage/lists/index";
+import { type FlowSegment, standingCounts } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
 
 /** What names the people and categories in the lists of a tray; the categories as one reads their tree. */
@@ -48,7 +48,9 @@ export async function getTray(deps: Deps, member: Member, grant: TrayGrant): Pro
   const now = deps.now();
   const dayStart = instantOf(startOfDay(now, { in: tz(member.timeZone) }));
   const [flow, { members, groups }, timesOff, { categories }] = await Promise.all([
-    deps.memory.recall(grant.tray.id, "counts", `flow ${dayStart}`, () => flowGauge(deps.db, grant, now, dayStart)),
+    deps.memory.recall(grant.tray.id, "counts", `flow ${dayStart}`, () =>
+      standingCounts(deps.db, grant, now, dayStart),
+    ),
     deps.memory.recall(grant.tray.id, "people", "around", () => peopleAround(deps, grant)),
     awayNow(deps),
     namesIn(deps, grant),

@@ -42,7 +42,7 @@ import {
   unreadNotifications,
 } from "../../storage/conversation/index";
 import { categoriesOf } from "../../storage/facts/index";
-import { type Desk, desksOf, overdueSince } from "../../storage/lists/index";
+import { type Desk, overdueSince, workloads } from "../../storage/lists/index";
 import { notificationsTexts } from "../../texts/en/notifications";
 import { saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
@@ -66,9 +66,9 @@ export async function notificationSettingsOf(
 export function chooseNotificationSettings(
   deps: Deps,
   { memberId }: TrayGrant,
-  telling: NotificationSettings,
+  settings: NotificationSettings,
 ): Promise<void> {
-  return saveSetting(deps.db, memberId, TELLING, telling);
+  return saveSetting(deps.db, memberId, TELLING, settings);
 }
 
 /** What a member is told in a tray, the newest first. */
@@ -84,12 +84,12 @@ export async function bellOf(
   deps: Deps,
   grant: TrayGrant,
   member: Member,
-  telling: NotificationSettings,
+  settings: NotificationSettings,
 ): Promise<Bell> {
-  const events = eventsNotifiedBy(telling, "list");
+  const events = eventsNotifiedBy(settings, "list");
   const { count, newest } = await unreadNotifications(deps.db, grant.memberId, grant.tray.id, events);
   const mayPop =
-    newest !== null && telling.events[newest.event].browser && !isQuiet(telling, deps.now(), member.timeZone);
+    newest !== null && settings.events[newest.event].browser && !isQuiet(settings, deps.now(), member.timeZone);
   return { unread: count, pop: mayPop ? newest : null };
 }
 
@@ -140,7 +140,7 @@ export function unwatch(deps: Deps, { memberId, tray }: TrayGrant, id: WatchId):
   return removeWatch(deps.db, memberId, tray.id, id);
 }
 
-// What was overdue longer ago when the server came up is in the lists; telling of it now would only disturb.
+// What was overdue longer ago when the server came up is in the lists; settings of it now would only disturb.
 const OVERDUE_WITHIN = 3 * DAY;
 const MAX_AT_ONCE = 500;
 
@@ -186,7 +186,7 @@ async function digest(deps: Deps, grant: TrayGrant, member: Member, day: string)
   return inTransaction(deps.db, async (trx) => {
     const told = await notificationsOf(trx, member.id, grant.tray.id, ["digest"], 1);
     if (told[0] !== undefined && told[0].at >= startOfHerDay(member, now)) return false;
-    const desks = await desksOf(trx, grant, now, startOfHerDay(member, now));
+    const desks = await workloads(trx, grant, now, startOfHerDay(member, now));
     const words = digestInWords(desks, member);
     const id = trustedId<NotificationId>(deps.newId());
     const common = { id, memberId: member.id, trayId: grant.tray.id, conversationId: null, at: now, by: null };
@@ -218,5 +218,5 @@ function digestInWords(desks: readonly Desk[], member: Member): string {
 export async function overviewOf(deps: Deps, grant: TrayGrant, member: Member): Promise<Result<Desk[], Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   const now = deps.now();
-  return ok(await desksOf(deps.db, grant, now, startOfHerDay(member, now)));
+  return ok(await workloads(deps.db, grant, now, startOfHerDay(member, now)));
 }

@@ -2,7 +2,7 @@ import { inEnglish } from "@tests/support/english";
 import { address, type Office, passes, setUpOffice, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Member } from "../../storage/access/index";
-import { saveHabit } from "../reading/sending-habits";
+import { saveReplyDefault } from "../reading/reply-defaults";
 import { disable, enable, setPassword } from "./member-access";
 import { changeOwnPassword, endOwnSessions, ownSessions } from "./own-account";
 import { choosePreference, preferencesOf } from "./settings";
@@ -54,7 +54,10 @@ it("comes with what one chose for the pages, as it was then", async () => {
   const token = session.ok ? session.value.token : "";
   const before = await whoComesIn(tray.deps, token);
   await choosePreference(tray.deps, office.grant, "after-decision", "list");
-  await saveHabit(tray.deps.db, office.ines.id, address("a@vanehouse.example"), { after: "settle", whom: "any" });
+  await saveReplyDefault(tray.deps.db, office.ines.id, address("a@vanehouse.example"), {
+    after: "settle",
+    whom: "any",
+  });
   const after = await whoComesIn(tray.deps, token);
   const afterDecision = async (entered: typeof before) =>
     (await preferencesOf({ ...tray.deps, chosen: entered?.chosen ?? null }, office.grant)).afterDecision;

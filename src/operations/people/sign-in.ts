@@ -19,7 +19,7 @@ import {
   type TrayGrant,
 } from "../../storage/access/index";
 import { noteAccess } from "../base/access-log";
-import type { Chosen, Deps } from "../base/deps";
+import type { Deps, RowSelection } from "../base/deps";
 import { awayNow } from "./get-tray";
 import { WITH_SESSION } from "./settings";
 
@@ -113,7 +113,7 @@ export async function whoIs(deps: Deps, token: string): Promise<Member | null> {
 export async function whoComesIn(
   deps: Deps,
   token: string,
-): Promise<{ readonly member: Member; readonly grants: readonly TrayGrant[]; readonly chosen: Chosen } | null> {
+): Promise<{ readonly member: Member; readonly grants: readonly TrayGrant[]; readonly chosen: RowSelection } | null> {
   const now = deps.now();
   const [entered, timesOff] = await Promise.all([
     memberOfSession(deps.db, tokenHash(token), now, idleSince(deps), WITH_SESSION),

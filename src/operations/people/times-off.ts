@@ -18,7 +18,7 @@ import {
   weekOf,
 } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
-import { type Meanwhile, whileAway } from "../../storage/conversation/index";
+import { type AbsenceSummary, absenceSummary } from "../../storage/conversation/index";
 import { type FilingRecord, recordByCode, recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
@@ -99,22 +99,22 @@ export async function comeBack(
   const who = memberId ?? grant.memberId;
   if (who !== grant.memberId && grant.role !== "lead") return err({ kind: "leads-only" });
   const ended = await endTimeOff(deps.db, who, id, deps.now());
-  if (!ended) return err({ kind: "no-such", what: "time off" });
+  if (!ended) return err({ kind: "no-such", what: "timeOff" });
   deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return ok(null);
 }
 
 /** What happened while a member was away, and where each matter is now. */
-export type WhileAway = {
+export type AbsencePage = {
   readonly timeOff: KeptTimeOff;
-  readonly happened: readonly Meanwhile[];
+  readonly happened: readonly AbsenceSummary[];
 };
 
 /** The summary of a time off of a member that is over or goes on; null when there is none. */
-export async function summaryOf(deps: Deps, grant: TrayGrant, id: TimeOffId): Promise<WhileAway | null> {
+export async function summaryOf(deps: Deps, grant: TrayGrant, id: TimeOffId): Promise<AbsencePage | null> {
   const timeOff = await ownTimeOff(deps.db, grant.memberId, id);
   if (timeOff === null || timeOff.from > deps.now()) return null;
-  return { timeOff, happened: await whileAway(deps.db, grant, timeOff.from, timeOff.until) };
+  return { timeOff, happened: await absenceSummary(deps.db, grant, timeOff.from, timeOff.until) };
 }
 
 /** Notes that a summary was read; it is not offered any more. */

@@ -10,7 +10,7 @@ import { conversationRow } from "../../storage/conversation/index";
 import { timeTexts } from "../../texts/en/time";
 import { type Said, saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
-import { usuallyAnsweredBy } from "./usual-answers";
+import { usuallyAnsweredBy } from "./response-times";
 
 const said = saidOf(timeTexts);
 

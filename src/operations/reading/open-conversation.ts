@@ -5,7 +5,7 @@ import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { isStandingKind } from "../../core/standing/standing";
 import { recordCodePlaces } from "../../core/threading/record-codes";
 import { isOpen } from "../../core/turns/expectations";
-import type { Found } from "../../core/writing/asks";
+import type { Found } from "../../core/writing/detected-questions";
 import type { AnswerPlan } from "../../core/writing/plan-answer";
 import { planAnswer } from "../../core/writing/plan-answer";
 import { sanitiseHtml, textOfHtml } from "../../mail/index";
@@ -29,8 +29,8 @@ import type { SheetRow } from "../../storage/lists/index";
 import { type FilingRecord, recordsByCodes, recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { readOfConversation } from "../people/notifications";
-import { habitWith, type SendingHabit } from "./sending-habits";
-import { promisedBy } from "./what-it-says";
+import { type ReplyDefault, replyDefaultFor } from "./reply-defaults";
+import { promisedBy } from "./text-suggestions";
 
 /** A conversation with everything on it. */
 export type OpenConversation = {
@@ -45,7 +45,7 @@ export type OpenConversation = {
   readonly categoryNames: ReadonlyMap<CategoryId, string>;
   readonly answer: AnswerPlan;
   /** What she chose when she last answered the same person. */
-  readonly habit: SendingHabit | null;
+  readonly habit: ReplyDefault | null;
   /** The answers to it that colleagues write together. */
   readonly drafts: readonly DraftToRead[];
   readonly named: NamedInNotes;
@@ -93,7 +93,7 @@ export async function openConversation(
   const answer = planAnswer(messages, grant.tray.addresses);
   const [promised, habit] = await Promise.all([
     promiseOf(deps, grant, messages, docket),
-    habitWith(deps.db, grant.memberId, answer.to[0]?.address),
+    replyDefaultFor(deps.db, grant.memberId, answer.to[0]?.address),
   ]);
   const readable = drafts.map((draft) => ({ ...draft, text: textOfHtml(sanitiseHtml(draft.content.html).html) }));
   return {

@@ -13,7 +13,7 @@ import {
   buildZipExport,
   categoryMatrix,
   changesInList,
-  countsToNarrow,
+  countsForFilter,
   createRecord,
   decide,
   documentsOf,
@@ -22,6 +22,7 @@ import {
   exportConversation,
   exportRecords,
   exportSearch,
+  getAssigneeSuggestions,
   getCategoriesInCare,
   getCategory,
   getJournal,
@@ -53,7 +54,6 @@ import {
   type TrayGrant,
   traysOf,
   whereMerged,
-  whoCouldTake,
 } from "../index.server";
 
 let tray: TestTray;
@@ -97,7 +97,7 @@ beforeAll(async () => {
 afterAll(() => tray.close());
 
 const view = { order: "date", reversed: false, grouping: "record" } as const;
-const inList = { scope: "our-move", narrowing: {}, view } as const;
+const inList = { scope: "our-move", filter: {}, view } as const;
 type Asks = (who: TrayGrant, member: Member) => Promise<unknown>;
 /** Somebody who leads, so that nothing is refused her but what she may not know of. */
 const asLead = (who: TrayGrant) => ({ ...who, role: "lead" }) as TrayGrant;
@@ -135,7 +135,7 @@ const WAYS: readonly Way[] = [
   ],
   ["a list, its lanes and its rows", (who, member) => listConversations(tray.deps, who, member, inList)],
   ["what becomes of a list", (who, member) => changesInList(tray.deps, who, member, inList, [filed])],
-  ["the counts to narrow by", (who, member) => countsToNarrow(tray.deps, who, member, inList, "record")],
+  ["the counts to filter by", (who, member) => countsForFilter(tray.deps, who, member, inList, "record")],
   ["what a search finds", async (who) => search(tray.deps, who, "key")],
   [
     "what a search takes out with its index",
@@ -172,7 +172,7 @@ const WAYS: readonly Way[] = [
   [
     "who could take it",
     async (who) => {
-      const could = await whoCouldTake(tray.deps, who, waiting);
+      const could = await getAssigneeSuggestions(tray.deps, who, waiting);
       // What speaks for a colleague is that she had others of its record: that there is one.
       return could.some(({ withRecord }) => withRecord.all > 0) ? secret.code : could;
     },

@@ -5,7 +5,7 @@ import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, type GroupId, type RecordId, trustedId } from "../../core/kernel/ids";
 import { instant } from "../../core/kernel/instant";
-import { readNarrowing, WITHOUT } from "../../core/lists/narrowing";
+import { readFilter, WITHOUT } from "../../core/lists/filter";
 import type { EntryDraft } from "../../core/records/register-entry";
 import {
   changeRecord,
@@ -227,7 +227,7 @@ describe("what a member may not know of", () => {
     expect(open?.journal.some(({ effect }) => effect.kind === "filed")).toBe(true);
   });
 
-  it("is not filed to, taken off, or found by narrowing", async () => {
+  it("is not filed to, taken off, or found by filter", async () => {
     const target = { ids: [filed], seenVersion: null };
     const decisions = [
       { kind: "file", recordId: secret.id, settle: false },
@@ -238,9 +238,9 @@ describe("what a member may not know of", () => {
         error: { kind: "no-such", what: "record" },
       });
     const found = async (grant: TrayGrant, member: Desk["mara"], record: string, grouping: "record" | null = null) => {
-      const narrowing = readNarrowing(new URLSearchParams({ record }));
+      const filter = readFilter(new URLSearchParams({ record }));
       const view = { order: "date", reversed: false, grouping } as const;
-      return listConversations(tray.deps, grant, member, { scope: "our-move", narrowing, view });
+      return listConversations(tray.deps, grant, member, { scope: "our-move", filter, view });
     };
     expect((await found(desk.maraGrant, desk.mara, secret.id)).total).toBe(0);
     expect((await found(desk.lead, desk.ines, secret.id)).total).toBe(1);

@@ -23,13 +23,13 @@ export type DecidingRefusal =
         | "group"
         | "draft"
         | "invitation"
-        | "time off"
+        | "timeOff"
         | "rule"
         | "contact"
         | "type"
         | "policy"
         | "document"
-        | "parcel";
+        | "zip";
     }
   | { readonly kind: "readers-only-read" }
   /** She may look into the tray, and nothing else. */

@@ -15,11 +15,11 @@ import {
   storedDockets,
   totalsAstray,
 } from "../../storage/facts/index";
-import { restsOver } from "../../storage/mail/index";
+import { dueRests } from "../../storage/mail/index";
 import { migrationGap } from "../../storage/migrations/migrate";
 import { titlesAstray } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
-import { type DifferentColumns, differing } from "../changes/compute-anew";
+import { type DifferentColumns, differing } from "../changes/recompute";
 
 /** A conversation whose stored docket is not what its facts come to: which columns, stored and derived. */
 export type Difference = {
@@ -56,7 +56,7 @@ export async function examine(deps: Deps): Promise<Diagnosis> {
   const database = await databaseVersion(deps.db);
   const { conversations, differences } = await compareDockets(deps);
   const withoutRaw = await messagesWithoutRaw(deps.db);
-  const over = await restsOver(deps.db, (deps.now() - WORKER_GRACE) as ReturnType<Deps["now"]>, MAX_DIFFERENCES);
+  const over = await dueRests(deps.db, (deps.now() - WORKER_GRACE) as ReturnType<Deps["now"]>, MAX_DIFFERENCES);
   const [lost, astray] = [await lostCategories(deps.db), await countsAstray(deps.db)];
   const totals = await totalsAstray(deps.db);
   const records = (await viewersAstray(deps.db)) + (await titlesAstray(deps.db));

@@ -38,9 +38,9 @@ describe("the week in short", () => {
   });
 
   it("is not told to whoever does not want it", async () => {
-    const telling = await notificationSettingsOf(tray.deps, desk.lead);
-    const off = { ...telling.events.week, list: false, browser: false };
-    await chooseNotificationSettings(tray.deps, desk.lead, { ...telling, events: { ...telling.events, week: off } });
+    const settings = await notificationSettingsOf(tray.deps, desk.lead);
+    const off = { ...settings.events.week, list: false, browser: false };
+    await chooseNotificationSettings(tray.deps, desk.lead, { ...settings, events: { ...settings.events, week: off } });
     itIs("2026-12-07T09:00");
     expect(await notifyWeeks(tray.deps)).toBe(0);
   });

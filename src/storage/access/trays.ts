@@ -50,7 +50,7 @@ function trayOf(row: TrayRow): Tray {
   };
 }
 
-/** The trays of members with their roles, to be narrowed to one member. */
+/** The trays of members with their roles, to be filtered to one member. */
 export const TRAYS_OF_MEMBER = /* sql */ `
   select tray.id, tray.slug, tray.name, tray.time_zone, tray.created_at, tray_member.role, ${ADDRESSES} from tray
     join tray_member on tray_member.tray_id = tray.id`;

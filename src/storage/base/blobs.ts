@@ -1,26 +1,26 @@
 import { createHash } from "node:crypto";
-import { cutRuns, joinRuns, type Run } from "./blob-runs";
+import { cutBase64Segments, joinBase64Segments, type Segment } from "./base64-segments";
 import type { Database } from "./handle";
 import { knexOf } from "./knex-of";
 
 /** A run as it is noted with the blob that it was cut out of. */
-type NotedRun = Omit<Run, "sha256" | "content"> & { readonly sha256: string };
+type NotedSegment = Omit<Segment, "sha256" | "content"> & { readonly sha256: string };
 
-export type BlobRow = { readonly content: Buffer; readonly runs: readonly NotedRun[] | null };
+export type BlobRow = { readonly content: Buffer; readonly runs: readonly NotedSegment[] | null };
 
-/** What is stored of some bytes: themselves, or the rest with its runs noted; the runs are stored by `storeRuns`. */
+/** What is stored of some bytes: themselves, or the rest with its runs noted; the runs are stored by `storeSegments`. */
 export type CutBlob = {
   readonly content: Uint8Array;
-  readonly noted: readonly NotedRun[] | null;
-  readonly runs: readonly Run[];
+  readonly noted: readonly NotedSegment[] | null;
+  readonly runs: readonly Segment[];
 };
 
 /** Cuts bytes for storing. */
 export function cutForStoring(raw: Uint8Array): CutBlob {
-  const { rest, runs } = cutRuns(raw);
+  const { rest, runs } = cutBase64Segments(raw);
   if (runs.length === 0) return { content: raw, noted: null, runs };
   const noted = runs.map(
-    ({ at, lineLength, lineEnd, endsLine, sha256 }): NotedRun => ({
+    ({ at, lineLength, lineEnd, endsLine, sha256 }): NotedSegment => ({
       at,
       lineLength,
       lineEnd,
@@ -32,7 +32,7 @@ export function cutForStoring(raw: Uint8Array): CutBlob {
 }
 
 /** Stores the contents of runs, those that are there already but once. */
-export async function storeRuns(db: Database, runs: readonly Run[]): Promise<void> {
+export async function storeSegments(db: Database, runs: readonly Segment[]): Promise<void> {
   for (const { sha256, content } of runs) await saveContent(db, sha256, content);
 }
 
@@ -65,7 +65,7 @@ export async function wholeBlob(db: Database, row: BlobRow): Promise<Uint8Array>
     contents.set(sha256, content);
   }
   const runs = row.runs.map((run) => ({ ...run, content: contents.get(run.sha256) ?? new Uint8Array() }));
-  return joinRuns(row.content, runs);
+  return joinBase64Segments(row.content, runs);
 }
 
 /** The bytes with this SHA-256 (in hexadecimal digits); null when there are none. */

@@ -1,4 +1,4 @@
 export { blobBySha256 } from "./blobs";
 export * from "./database";
 export type { Database, Pool, Transaction } from "./handle";
-export * from "./newest-moment";
+export * from "./latest-activity";

@@ -46,12 +46,12 @@ export async function usesOfCategory(db: Database, id: CategoryId): Promise<Cate
   return uses;
 }
 
-/** The saved views, of whomever, that are narrowed by a category. */
+/** The saved views, of whomever, that are filtered by a category. */
 export async function viewsWithCategory(trx: Transaction, id: CategoryId): Promise<{ id: string; query: string }[]> {
   return knexOf(trx)("saved_view").select("id", "query").where("query", "like", `%category=${id}%`).forUpdate();
 }
 
-/** Narrows a saved view otherwise. */
+/** Filters a saved view otherwise. */
 export async function requery(trx: Transaction, viewId: string, query: string): Promise<void> {
   await knexOf(trx)("saved_view").where("id", viewId).update({ query });
 }

@@ -1,3 +1,4 @@
+export * from "./absence-summary";
 export * from "./contacts";
 export * from "./conversation-page";
 export * from "./message-content";
@@ -7,4 +8,3 @@ export * from "./remote-content";
 export * from "./shared-drafts";
 export * from "./shown-part";
 export * from "./tray-journal";
-export * from "./while-away";

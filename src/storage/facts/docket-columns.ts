@@ -1,5 +1,5 @@
 import type { Docket } from "../../core/docket/derive-docket";
-import { paceOf } from "../../core/kernel/urgency";
+import { urgencyRank } from "../../core/kernel/urgency";
 import type { FollowUp } from "../../core/standing/standing";
 import type { Described } from "../base/described";
 
@@ -19,7 +19,7 @@ export const DOCKET: Described<Docket> = {
   resting_until: { kind: "timestamptz", of: ({ restingUntil }) => restingUntil },
   woken_at: { kind: "timestamptz", of: ({ wokenAt }) => wokenAt },
   follow_up_at: { kind: "timestamptz", of: ({ followUpAt }) => followUpAt },
-  urgency: { kind: "smallint", of: ({ urgency }) => paceOf(urgency) },
+  urgency: { kind: "smallint", of: ({ urgency }) => urgencyRank(urgency) },
   marks: { kind: "jsonb", of: ({ marks }) => marks },
 };
 

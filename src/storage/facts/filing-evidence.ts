@@ -23,7 +23,7 @@ import { at } from "../base/rows";
 import { type LabelNames, type ToldRow, toldOf } from "./filing-told";
 
 /** A conversation's first letter from outside, and when that conversation began. */
-export type FirstLetter = Letter & { readonly began: Instant };
+export type OpeningMessage = Letter & { readonly began: Instant };
 
 type LetterRow = {
   conversation_id: string;
@@ -38,7 +38,7 @@ type LetterRow = {
 export async function firstLetters(
   db: Database,
   ids: readonly ConversationId[],
-): Promise<Map<ConversationId, FirstLetter>> {
+): Promise<Map<ConversationId, OpeningMessage>> {
   const rows = await runPrepared<LetterRow>(
     db,
     /* sql */ `

@@ -12,7 +12,7 @@ import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { type Due, takeDue } from "./filing-due";
-import { evidenceOfLetter, type FirstLetter, firstLetters } from "./filing-evidence";
+import { evidenceOfLetter, firstLetters, type OpeningMessage } from "./filing-evidence";
 import { addToTold } from "./filing-told";
 
 type Lesson = {
@@ -56,7 +56,7 @@ export async function learn(trx: Transaction, due: readonly Due[]): Promise<void
   }
 }
 
-function lessonOf(letter: FirstLetter, labels: readonly Label[]): Lesson {
+function lessonOf(letter: OpeningMessage, labels: readonly Label[]): Lesson {
   return { features: featuresOf(letter), labels, judged: [], period: periodOf(letter.began) };
 }
 
@@ -104,7 +104,7 @@ async function lessonsOf(trx: Transaction, ids: readonly ConversationId[]): Prom
 async function judgeProposals(
   trx: Transaction,
   one: Due,
-  letter: FirstLetter,
+  letter: OpeningMessage,
   before: Lesson,
 ): Promise<ProposalKind[]> {
   const made = kindsMade(one.labels);

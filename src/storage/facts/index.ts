@@ -8,4 +8,4 @@ export * from "./save-docket";
 export * from "./store-message";
 export * from "./stored-dockets";
 export * from "./thread-links";
-export * from "./thread-neighbours";
+export * from "./thread-lookup";

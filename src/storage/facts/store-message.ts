@@ -13,7 +13,7 @@ import type {
 import type { SenderTrust } from "../../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../../core/message/ways-to-leave";
 import { searchedPeople, searchVector } from "../../core/search/search-vector";
-import { cutForStoring, storeRuns } from "../base/blobs";
+import { cutForStoring, storeSegments } from "../base/blobs";
 import { inTransaction } from "../base/database";
 import { namesOf, rowOf, setFrom } from "../base/described";
 import type { Database, Pool, Transaction } from "../base/handle";
@@ -221,7 +221,7 @@ async function store(db: Database, placed: readonly Prepared[], sql: string): Pr
     ...beside("rest_text", Buffer.from(restText)),
     ...beside("vector", Buffer.from(vector)),
   }));
-  for (const { blob } of placed) await storeRuns(db, blob.runs);
+  for (const { blob } of placed) await storeSegments(db, blob.runs);
   await runPrepared(db, sql, {
     messages: storableJson(rows),
     places: storableJson(asTheyEnd(placed.map(({ place }) => place))),

@@ -9,8 +9,8 @@ import { addMember, decide, receiveMessage, setUpRecords, setUpTray, traysOf } f
 import { conversationRow, markRead, markReadUpTo } from "../conversation/conversation-page";
 import { conversationsOnRecord } from "../records/record-page";
 import { filedCounts, recordByCode, recordsLike } from "../records/records";
-import { flowGauge } from "./flow-gauge";
 import { firstRows } from "./sheet-lists";
+import { standingCounts } from "./standing-counts";
 
 let tray: TestTray;
 let office: Office;
@@ -36,7 +36,7 @@ const subjects = async (standing: StandingKind, limit = 50) =>
     await firstRows(
       tray.deps.db,
       office.grant,
-      { scope: standing, narrowing: {}, ageBands: [] },
+      { scope: standing, filter: {}, ageBands: [] },
       { order: "date", reversed: false },
       { grouping: null, bands: [] },
       [{ key: "", limit }],
@@ -107,7 +107,7 @@ describe("a standing's list", () => {
 describe("the flow gauge", () => {
   const gauge = async () => {
     const dayStart = later(tray.clock.now, -9 * HOUR);
-    const segments = await flowGauge(tray.deps.db, office.grant, tray.clock.now, dayStart);
+    const segments = await standingCounts(tray.deps.db, office.grant, tray.clock.now, dayStart);
     return (standing: string) => segments.find((segment) => segment.standing === standing);
   };
 

@@ -1,8 +1,8 @@
 import { type ConversationId, trustedId } from "../../core/kernel/ids";
-import { urgencyOfPace } from "../../core/kernel/urgency";
+import { urgencyOfRank } from "../../core/kernel/urgency";
 import type { Band } from "../../core/lists/bands";
+import { type MenuDimension, WITHOUT } from "../../core/lists/filter";
 import type { Placed } from "../../core/lists/lanes";
-import { type MenuDimension, WITHOUT } from "../../core/lists/narrowing";
 import type { Grouping, SheetView } from "../../core/lists/sheet-view";
 import type { Sayable } from "../../texts/said";
 import type { TrayGrant } from "../access/trays";
@@ -103,12 +103,12 @@ async function valueCounts(
 }
 
 function groupKey(grouping: Grouping, value: string): string {
-  if (grouping === "urgency") return urgencyOfPace(Number(value));
+  if (grouping === "urgency") return urgencyOfRank(Number(value));
   return value === "" ? WITHOUT : value;
 }
 
 /** How many a list would show for each value of one dimension, whatever is chosen of it now. */
-export async function narrowCounts(
+export async function filterCounts(
   db: Database,
   grant: TrayGrant,
   query: ListQuery,
@@ -244,11 +244,11 @@ function listedOf(row: RawListed): ListedRow {
   return { ...sheetRowOf(row), sortKey: row.sort_key };
 }
 
-// Lists are mostly looked at as they are; however one narrows them, or of many groups, there would be a plan of each.
+// Lists are mostly looked at as they are; however one filters them, or of many groups, there would be a plan of each.
 const MOST_PARTS = 3;
 
-function runUsual<Row extends object>(db: Database, { narrowing }: ListQuery, piece: Piece, parts = 1): Promise<Row[]> {
-  const isUsual = Object.keys(narrowing).length === 0 && parts <= MOST_PARTS;
+function runUsual<Row extends object>(db: Database, { filter }: ListQuery, piece: Piece, parts = 1): Promise<Row[]> {
+  const isUsual = Object.keys(filter).length === 0 && parts <= MOST_PARTS;
   return isUsual ? runPrepared(db, piece.sql, piece.values) : run(db, piece);
 }
 

@@ -1,7 +1,7 @@
 import type { Instant } from "../../core/kernel/instant";
-import { isUrgency, paceOf, type Urgency } from "../../core/kernel/urgency";
+import { isUrgency, type Urgency, urgencyRank } from "../../core/kernel/urgency";
 import type { Band } from "../../core/lists/bands";
-import { type Dimension, MINE, type Narrowing, THEIRS, WITHOUT } from "../../core/lists/narrowing";
+import { type Dimension, type ListFilter, MINE, THEIRS, WITHOUT } from "../../core/lists/filter";
 import { OPEN_STANDINGS, type Scope } from "../../core/lists/scope";
 import { type Grouping, isDescending, type Order, type SheetView } from "../../core/lists/sheet-view";
 import { dayAtHour } from "../../core/time/calendar-day";
@@ -16,7 +16,7 @@ export type Piece = { readonly sql: string; readonly values: Readonly<Record<str
 /** Which conversations a list is about. `now` and the bands are those of the viewer's clock. */
 export type ListQuery = {
   readonly scope: Scope;
-  readonly narrowing: Narrowing;
+  readonly filter: ListFilter;
   readonly ageBands: readonly Band[];
 };
 
@@ -27,7 +27,7 @@ const UUID = /^[0-9a-f-]{36}$/;
 const uuids = (values: readonly string[]) => values.filter((value) => UUID.test(value));
 
 /** The conversations `c` of a tray that a list shows, whatever is left out of account when `without` is counted by. */
-export function whereOf(grant: TrayGrant, { scope, narrowing, ageBands }: ListQuery, without?: Dimension): Piece {
+export function whereOf(grant: TrayGrant, { scope, filter, ageBands }: ListQuery, without?: Dimension): Piece {
   // Of one standing, so that the index gives its rows in their order and the first are found without the others.
   const standing = scope === "open" ? "c.standing = any(:standing)" : "c.standing = :standing";
   const conditions = ["c.tray_id = :trayId", standing, "c.joined_to is null"];
@@ -36,17 +36,17 @@ export function whereOf(grant: TrayGrant, { scope, narrowing, ageBands }: ListQu
     memberId: grant.memberId,
     standing: scope === "open" ? [...OPEN_STANDINGS] : scope,
   };
-  for (const [dimension, narrow] of Object.entries(NARROWED) as [Dimension, Narrow][]) {
-    const chosen = narrowing[dimension];
+  for (const [dimension, sqlOf] of Object.entries(FILTERS) as [Dimension, FilterSql][]) {
+    const chosen = filter[dimension];
     if (chosen === undefined || dimension === without) continue;
-    const piece = narrow(chosen, ageBands, grant);
+    const piece = sqlOf(chosen, ageBands, grant);
     conditions.push(`(${piece.sql})`);
     Object.assign(values, piece.values);
   }
   return { sql: conditions.join(" and "), values };
 }
 
-type Narrow = (values: readonly string[], ageBands: readonly Band[], grant: TrayGrant) => Piece;
+type FilterSql = (values: readonly string[], ageBands: readonly Band[], grant: TrayGrant) => Piece;
 
 // On one of these records, of those that she may know of: what she may not see finds nothing.
 const filedOn = (ids: string) =>
@@ -56,7 +56,7 @@ const filedOn = (ids: string) =>
 export const UNREAD = /* sql */ `coalesce(c.last_in_at > coalesce((select read_at from reading
   where reading.member_id = :memberId and reading.conversation_id = c.id), '-infinity'), false)`;
 
-const NARROWED: { readonly [D in Dimension]: Narrow } = {
+const FILTERS: { readonly [D in Dimension]: FilterSql } = {
   owner: (values, _, grant) => {
     const mine = mineOf(grant);
     const parts = ["c.owner_id = any(cast(:owners as uuid[]))"];
@@ -76,7 +76,7 @@ const NARROWED: { readonly [D in Dimension]: Narrow } = {
   person: (values) => ({ sql: "c.who_address = any(:people)", values: { people: [...values] } }),
   urgency: (values) => ({
     sql: "c.urgency = any(cast(:urgencies as smallint[]))",
-    values: { urgencies: values.filter(isUrgency).map((urgency: Urgency) => paceOf(urgency)) },
+    values: { urgencies: values.filter(isUrgency).map((urgency: Urgency) => urgencyRank(urgency)) },
   }),
   age: (values, bands) => {
     const chosen = bands.filter(({ key }) => values.includes(key));
@@ -198,7 +198,7 @@ export function groupCondition(grouping: Grouping | null, key: string, bands: re
     case "person":
       return is(`c.who_address = :${keyName}`, without ? "" : key);
     case "urgency":
-      return is(`c.urgency = :${keyName}`, isUrgency(key) ? paceOf(key) : -1);
+      return is(`c.urgency = :${keyName}`, isUrgency(key) ? urgencyRank(key) : -1);
     case "standing":
       return is(`c.standing = :${keyName}`, key);
     case "day":

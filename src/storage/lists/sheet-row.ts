@@ -1,6 +1,6 @@
 import { type CategoryId, type ConversationId, type MemberId, type RecordId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import { type Urgency, urgencyOfPace } from "../../core/kernel/urgency";
+import { type Urgency, urgencyOfRank } from "../../core/kernel/urgency";
 import type { StandingKind } from "../../core/standing/standing";
 import type { Mark } from "../../core/turn-line/marks";
 import type { Turn } from "../../core/turns/whose-turn";
@@ -89,7 +89,7 @@ export function sheetRowOf(row: RawSheetRow): SheetRow {
     lastMessageAt: at(row.last_message_at),
     listedAt: at(row.listed_at),
     dueAt: atOrNull(row.due_at),
-    urgency: urgencyOfPace(row.urgency),
+    urgency: urgencyOfRank(row.urgency),
     hasAttachment: row.has_attachment,
     standing: row.standing,
     standingSince: at(row.standing_since),

@@ -1,5 +1,6 @@
 export * from "./document-words";
 export * from "./draft-attachments";
+export * from "./due-rests";
 export * from "./exported-messages";
 export * from "./import-runs";
 export * from "./junk-senders";
@@ -7,5 +8,4 @@ export * from "./mail-sources";
 export * from "./outgoing";
 export * from "./reminders";
 export * from "./reparse-messages";
-export * from "./rest-over";
 export * from "./rules";

@@ -15,7 +15,7 @@ import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { at } from "../base/rows";
-import { MESSAGES } from "../facts/on-record";
+import { MESSAGES } from "../facts/record-filter";
 import { tsqueryText } from "../lists/search-messages";
 
 /** A message or an attachment that is filed on a record by itself. */

@@ -13,7 +13,7 @@ import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { at } from "../base/rows";
-import { MESSAGES } from "../facts/on-record";
+import { MESSAGES } from "../facts/record-filter";
 import type { Recipients } from "../facts/store-message";
 
 /** A message of a conversation that is filed on a record, without its bytes. */

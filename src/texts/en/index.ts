@@ -2,11 +2,11 @@ import { categoriesTexts } from "./categories";
 import { commonTexts } from "./common";
 import { conversationTexts } from "./conversation";
 import { decidingTexts } from "./deciding";
+import { filterTexts } from "./filter";
 import { frameTexts } from "./frame";
 import { journalTexts } from "./journal";
 import { keysTexts } from "./keys";
 import { listTexts } from "./list";
-import { narrowingTexts } from "./narrowing";
 import { notificationsTexts } from "./notifications";
 import { officeTexts } from "./office";
 import { peopleTexts } from "./people";
@@ -31,7 +31,7 @@ const english = {
   ...journalTexts,
   ...keysTexts,
   ...listTexts,
-  ...narrowingTexts,
+  ...filterTexts,
   ...notificationsTexts,
   ...officeTexts,
   ...peopleTexts,

@@ -41,7 +41,7 @@ export const refusalsTexts = catalogue({
   "refusals.standsUnderItAndWould": "“{name}” stands under it and would meet another of that name; rename one first.",
   "refusals.thatDayIsOverChoose": "That day is over; choose one to come.",
   "refusals.thatIsForThoseWho": "That is for those who lead the tray.",
-  "refusals.thatIsMoreThanAt": "That is more than {most, number} at once; narrow the list first.",
+  "refusals.thatIsMoreThanAt": "That is more than {most, number} at once; filter the list first.",
   "refusals.thatIsMoreThanOne":
     "That is more than one tree can have: at most 500 records and folders, five folders deep.",
   "refusals.thatIsSomebodyElsesNote": "That is somebody else’s note; write one of your own.",
@@ -54,7 +54,8 @@ export const refusalsTexts = catalogue({
   "refusals.theSenderIsNotVerified":
     "The sender is not verified: this message could be from anybody. Show its pictures once instead.",
   "refusals.theTermOfIsNot": "The term of {code} is not over, or something holds it.",
-  "refusals.thereIsNoSuchAny": "There is no such {what} any more.",
+  "refusals.thereIsNoSuchAny":
+    "There is no such {what, select, category {category} contact {contact} document {document} draft {draft} expectation {expectation} group {group} import {import} invitation {invitation} member {member} message {message} note {note} place {place} policy {policy} record {record} rule {rule} sender {sender} tray {tray} type {type} timeOff {time off} zip {ZIP export} other {thing}} any more.",
   "refusals.thereIsNothingLeftTo": "There is nothing left to undo.",
   "refusals.thereIsNothingToDo": "There is nothing to do again.",
   "refusals.thisConversationIsNotIn": "This conversation is not in this tray.",

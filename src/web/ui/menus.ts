@@ -1,6 +1,6 @@
-import { soon } from "./soon";
+import { loadOnFirstInteraction } from "./load-on-first-interaction";
 
-const menus = soon(() => import("./menu-parts"));
+const menus = loadOnFirstInteraction(() => import("./menu-parts"));
 
 /** What drops down and pops up, or null before anybody can have asked for it. */
 export const useMenus = menus.use;

@@ -3,8 +3,8 @@ import { Check, Minus } from "lucide-react";
 import type { ReactNode } from "react";
 import { commonTexts } from "../../texts/en/common";
 import { uiTexts } from "../../texts/en/ui";
-import { byWords, entryValue } from "./by-words";
 import { Dialog } from "./dialog";
+import { entryValue, matchWords } from "./match-words";
 import { useSay } from "./texts/use-say";
 
 /** One thing to pick. `words` is what typing is matched against. */
@@ -40,7 +40,7 @@ export function Picker(props: PickerProps) {
       <Command
         label={title}
         shouldFilter={onType === undefined}
-        filter={byWords}
+        filter={matchWords}
         loop
         className="flex min-h-0 flex-col"
       >

@@ -6,7 +6,7 @@ import type { TurnLineFacts } from "../../core/turn-line/draw-turn-line";
 import { Button, KeyCap } from "./button";
 import { CategoryTab } from "./category-tab";
 import { Field } from "./field";
-import { Stamp } from "./stamp";
+import { MemberBadge } from "./member-badge";
 import { TurnLine } from "./turn-line";
 
 const NOW = 1_000 * DAY;
@@ -91,10 +91,10 @@ describe("a category's tab", () => {
 
 describe("the owner's stamp", () => {
   it.each([
-    [<Stamp key="own" initials="IV" name="Ines" own />, /class="stamp stamp-own">IV</, 'title="Ines"'],
-    [<Stamp key="other" initials="TL" name="Tobias" />, /class="stamp">TL</, 'title="Tobias"'],
-    [<Stamp key="nobody" initials={null} name="no owner" />, /class="stamp stamp-nobody">–</, 'title="no owner"'],
-    [<Stamp key="ornament" initials="IV" name="" />, />IV</, 'aria-hidden="true"'],
+    [<MemberBadge key="own" initials="IV" name="Ines" own />, /class="stamp stamp-own">IV</, 'title="Ines"'],
+    [<MemberBadge key="other" initials="TL" name="Tobias" />, /class="stamp">TL</, 'title="Tobias"'],
+    [<MemberBadge key="nobody" initials={null} name="no owner" />, /class="stamp stamp-nobody">–</, 'title="no owner"'],
+    [<MemberBadge key="ornament" initials="IV" name="" />, />IV</, 'aria-hidden="true"'],
   ])("%# is drawn and named", (stamp, shape, name) => {
     const markup = renderToStaticMarkup(stamp);
     expect(markup).toMatch(shape);

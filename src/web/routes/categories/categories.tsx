@@ -2,11 +2,11 @@ import { data } from "react-router";
 import { type CategoryId, readId } from "../../../core/kernel/ids";
 import { getCategoriesInCare, preferencesOf, usesBeforeEnding } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
-import { CategoryCareScreen } from "../../screens/categories/category-care";
+import { CategoryMaintenance } from "../../screens/categories/category-maintenance";
 import type { CategoryOutcome } from "../../screens/frame/category-outcome";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { readingOf } from "../../server/base/words.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { carryOutChange } from "../../server/categories/category-actions.server";
 import { readCategoryChange } from "../../server/categories/category-form.server";
 import { careView } from "../../server/categories/category-view.server";
@@ -37,5 +37,5 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 export default function Categories({ loaderData }: Route.ComponentProps) {
-  return <CategoryCareScreen {...loaderData} />;
+  return <CategoryMaintenance {...loaderData} />;
 }

@@ -5,8 +5,8 @@ import { getCategory, moreOfList } from "../../../operations/index.server";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { CategoryScreen } from "../../screens/categories/category-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { categoryView } from "../../server/categories/category-view.server";
 import { pageTitle, titled } from "../../ui/texts/page-title";
 import type { Route } from "./+types/category";
@@ -24,7 +24,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const id = readId<CategoryId>(params.category);
   const page = id.ok ? await getCategory(deps, grant, id.value) : null;
   if (page === null) throw data(speak("server.noSuchCategory"), { status: 404 });
-  const request = { narrowing: { category: [page.category.id] }, view: NEWEST };
+  const request = { filter: { category: [page.category.id] }, view: NEWEST };
   const first = { lane: "", after: null, limit: SHOWN };
   const lists = await Promise.all(
     FLOW.map(async (scope) => ({ scope, rows: await moreOfList(deps, grant, member, { scope, ...request }, first) })),

@@ -6,8 +6,8 @@ import { ConversationScreen } from "../../screens/conversation/conversation-scre
 import { useOpened } from "../../screens/frame/live-hub";
 import type { ConversationDesk } from "../../screens/list/list-screen";
 import { depsContext, grantContext, liveStateContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { conversationView } from "../../server/conversation/conversation-view.server";
 import { proposalViews } from "../../server/conversation/proposal-view.server";
 import { pageTitle, titled } from "../../ui/texts/page-title";

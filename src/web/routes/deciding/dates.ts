@@ -1,8 +1,8 @@
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { datesToOffer, understandDate, understandDay } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { dateView } from "../../server/deciding/date-view.server";
 import type { Route } from "./+types/dates";
 

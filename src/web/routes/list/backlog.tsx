@@ -7,7 +7,7 @@ import { listTexts } from "../../../texts/en/list";
 import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
-import { readingOf } from "../../server/base/words.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { type ProposedSettling, proposalView } from "../../server/list/backlog-view.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";

@@ -6,13 +6,13 @@ import { dayAndTime } from "../../../core/time/day-words";
 import { getFollowUps } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
-import { useSingleDesk } from "../../screens/conversation/single-desk";
+import { useStandaloneActions } from "../../screens/conversation/standalone-actions";
 import { useDecisions } from "../../screens/deciding/decisions";
+import { FollowUpFilter } from "../../screens/filter/follow-up-filter";
 import { useTray } from "../../screens/frame/tray-data";
-import { FollowUpFilter } from "../../screens/narrowing/follow-up-filter";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/follow-ups";
@@ -50,7 +50,7 @@ export default function FollowUps({ loaderData, params }: Route.ComponentProps) 
   const { everybody, isDone, groups } = loaderData;
   const open = useMatch("/:tray/follow-ups/:conversation")?.params.conversation ?? null;
   const { search } = useLocation();
-  const single = useSingleDesk(open, `/${params.tray}/follow-ups${search}`);
+  const single = useStandaloneActions(open, `/${params.tray}/follow-ups${search}`);
   const beside = open !== null;
   return (
     <div

@@ -1,11 +1,11 @@
 import Joi from "joi";
 import { data } from "react-router";
-import { MENU_DIMENSIONS, type MenuDimension } from "../../../core/lists/narrowing";
-import { countsToNarrow, moreOfList } from "../../../operations/index.server";
+import { MENU_DIMENSIONS, type MenuDimension } from "../../../core/lists/filter";
+import { countsForFilter, moreOfList } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { problemOf, speak, worded } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { changedIds, changesView, listedRowView, listRequest, listStart } from "../../server/list/list-view.server";
 import { runOrderIn, runPartView } from "../../server/list/run-view.server";
 import type { Route } from "./+types/list-data";
@@ -19,7 +19,7 @@ const MORE = Joi.object<{ lane: string; key?: string; id?: string; limit: number
   limit: Joi.number().integer().min(1).max(MAX_PAGE).required(),
 }).and("key", "id");
 
-/** Parts of a list, as its screen needs them: the next rows of a lane, what became of some, counts to narrow by. */
+/** Parts of a list, as its screen needs them: the next rows of a lane, what became of some, counts to filter by. */
 export async function loader({ params, request, context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const query = new URL(request.url).searchParams;
@@ -46,7 +46,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
       const by = query.get("by");
       if (!MENU_DIMENSIONS.some((one) => one === by)) throw data(speak("server.noSuchFilter"), { status: 400 });
       return Response.json(
-        (await countsToNarrow(deps, grant, member, list, by as MenuDimension)).map((group) => ({
+        (await countsForFilter(deps, grant, member, list, by as MenuDimension)).map((group) => ({
           ...group,
           name: worded(group.name),
         })),

@@ -2,8 +2,8 @@ import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { cameUp, namesIn, readyForRun } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { runView } from "../../server/list/run-view.server";
 import type { Route } from "./+types/run-conversation";
 

@@ -6,9 +6,9 @@ import { type SearchResult, search } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
 import type { Say } from "../../../texts/say";
-import { OwnerStamp } from "../../screens/frame/owner-stamp";
+import { OwnerBadge } from "../../screens/frame/owner-badge";
 import { useTray } from "../../screens/frame/tray-data";
-import { TakeOut } from "../../screens/records/take-out";
+import { ExportDialog } from "../../screens/records/export-dialog";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { speak } from "../../server/base/say.server";
 import { Dialog } from "../../ui/dialog";
@@ -93,7 +93,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
       <Dialog open={isPacking} onOpenChange={setPacking} title={say("list.exportWhatHas", { text })}>
         <div className="px-4 pt-2 pb-4">
           <p>{say("list.allConversationsFoundTheirMessages")}</p>
-          <TakeOut code={null} text={text} everywhere={everywhere} onOrdered={() => setPacking(false)} />
+          <ExportDialog code={null} text={text} everywhere={everywhere} onOrdered={() => setPacking(false)} />
         </div>
       </Dialog>
       <ul>
@@ -111,7 +111,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
                 {result.recordCodes.join(", ")}
                 <span>{say(STANDING_NAMES[result.standing])}</span>
                 <span>{result.when}</span>
-                <OwnerStamp ownerId={result.ownerId} />
+                <OwnerBadge ownerId={result.ownerId} />
               </span>
             </span>
             <p className="mt-0.5 max-w-[110ch] text-sm text-soft">

@@ -1,5 +1,5 @@
 import { data } from "react-router";
-import { readNarrowing } from "../../../core/lists/narrowing";
+import { readFilter } from "../../../core/lists/filter";
 import { isScope } from "../../../core/lists/scope";
 import { listTexts } from "../../../texts/en/list";
 import { SortRun } from "../../screens/sort-run/sort-run";
@@ -19,9 +19,9 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   if (!isScope(scope)) throw data(speak("server.noSuchList"), { status: 404 });
   const query = new URL(request.url).searchParams;
   const order = runOrderIn(query);
-  const narrowing = readNarrowing(query);
-  const part = await runPartView(deps, grant, member, { scope, narrowing, order });
-  return { scope, narrowing, order, ...part, readIn: context.get(liveStateContext) };
+  const filter = readFilter(query);
+  const part = await runPartView(deps, grant, member, { scope, filter, order });
+  return { scope, filter, order, ...part, readIn: context.get(liveStateContext) };
 }
 
 // A run goes on in its own order; what others do meanwhile it learns of conversation by conversation.

@@ -120,7 +120,7 @@ export default function Contacts({ loaderData: { contacts, contact, text } }: Ro
       <div className="grid gap-x-8 gap-y-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_380px]">
         <ContactList
           contacts={contacts}
-          isNarrowed={text !== "" || params.has("category")}
+          isFiltered={text !== "" || params.has("category")}
           onEdit={(id) => set("edit", id)}
         />
         {mayDecide && (isNew || contact !== null) && (

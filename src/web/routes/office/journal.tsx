@@ -10,8 +10,8 @@ import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { JournalFilters } from "../../screens/office/journal-filters";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { Button } from "../../ui/button";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
@@ -119,7 +119,7 @@ export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route
               key={step.batchId}
               step={step}
               heading={step.day === steps[at - 1]?.day ? null : step.day}
-              isChosen={chosen.has(step.batchId)}
+              isSelected={chosen.has(step.batchId)}
               onToggle={(extend) => toggle(at, extend)}
               onUndo={() => undo(step.batchId)}
             />
@@ -146,12 +146,12 @@ export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route
 type StepRowProps = {
   readonly step: Step;
   readonly heading: string | null;
-  readonly isChosen: boolean;
+  readonly isSelected: boolean;
   readonly onToggle: (extend: boolean) => void;
   readonly onUndo: () => void;
 };
 
-function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
+function StepRow({ step, heading, isSelected, onToggle, onUndo }: StepRowProps) {
   const say = useSay(officeTexts, commonTexts);
   const { tray } = useTray();
   const { rule, words, when, count, subject, conversationId, isUndone, mayUndo } = step;
@@ -165,12 +165,12 @@ function StepRow({ step, heading, isChosen, onToggle, onUndo }: StepRowProps) {
         </li>
       )}
       <li
-        className={`flex min-h-[29px] items-center gap-3 border-b border-hair px-4 py-0.5 ${isChosen ? "bg-act-soft" : ""}`}
+        className={`flex min-h-[29px] items-center gap-3 border-b border-hair px-4 py-0.5 ${isSelected ? "bg-act-soft" : ""}`}
       >
         <input
           type="checkbox"
           aria-label={say("office.select", { who, words, about })}
-          checked={isChosen}
+          checked={isSelected}
           disabled={!mayUndo}
           onChange={() => undefined}
           onClick={(event) => onToggle(event.shiftKey)}

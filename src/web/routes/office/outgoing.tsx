@@ -6,7 +6,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
 import type { PlainKey } from "../../../texts/say";
 import { useTray } from "../../screens/frame/tray-data";
-import { useTakeBack } from "../../screens/writing/use-take-back";
+import { useRecall } from "../../screens/writing/use-recall";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { speak } from "../../server/base/say.server";
 import { Button } from "../../ui/button";
@@ -87,7 +87,7 @@ function OutgoingItem({ row }: { row: Row }) {
   const { tray, mayDecide } = useTray();
   const navigate = useNavigate();
   const again = useFetcher();
-  const takeBack = useTakeBack((conversationId) => navigate(`/${tray.slug}/our-move/${conversationId}`));
+  const takeBack = useRecall((conversationId) => navigate(`/${tray.slug}/our-move/${conversationId}`));
   return (
     <li className="grid grid-cols-[130px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-hair px-5 py-2">
       <span className={row.state === "failed" ? "font-semibold text-late" : "text-soft"}>

@@ -2,7 +2,7 @@ import { data } from "react-router";
 import { dayAndTime } from "../../../core/time/day-words";
 import { changeOwnPassword, endOwnSessions, ownSessions } from "../../../operations/index.server";
 import { peopleTexts } from "../../../texts/en/people";
-import type { StepOutcome } from "../../screens/frame/use-step";
+import type { FormOutcome } from "../../screens/frame/use-form-action";
 import { PasswordForm, SessionList } from "../../screens/people/account-parts";
 import { depsContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
@@ -44,19 +44,19 @@ export async function action({ request, context }: Route.ActionArgs) {
     case "password": {
       const changed = await changeOwnPassword(deps, member, token, step.value);
       if (!changed.ok) return refused(saidByField(changed.error), 409);
-      return data<StepOutcome>({ ok: true, said: speak("people.passwordChangedYourOtherSessions") });
+      return data<FormOutcome>({ ok: true, said: speak("people.passwordChangedYourOtherSessions") });
     }
     case "end":
       await endOwnSessions(deps, member, token, step.value.session);
-      return data<StepOutcome>({ ok: true, said: speak("people.sessionEnded") });
+      return data<FormOutcome>({ ok: true, said: speak("people.sessionEnded") });
     case "end-others":
       await endOwnSessions(deps, member, token, null);
-      return data<StepOutcome>({ ok: true, said: speak("people.yourOtherSessionsHaveEnded") });
+      return data<FormOutcome>({ ok: true, said: speak("people.yourOtherSessionsHaveEnded") });
   }
 }
 
 function refused(problems: Readonly<Record<string, string>>, status: number) {
-  return data<StepOutcome>({ ok: false, problems, problem: problems.do ?? null }, { status });
+  return data<FormOutcome>({ ok: false, problems, problem: problems.do ?? null }, { status });
 }
 
 /** One's own password, and where one is signed in. */

@@ -7,11 +7,11 @@ import {
   dropGroup,
   editGroup,
   invite,
-  letInAgain,
   peopleOfTray,
   type Refusal,
   refusalInWords,
-  shutOut,
+  removeAccess,
+  restoreAccess,
   type TrayGrant,
   takeInvitationBack,
 } from "../../../operations/index.server";
@@ -24,8 +24,8 @@ import { MemberTable } from "../../screens/people/member-table";
 import type { MembersOutcome } from "../../screens/people/members-outcome";
 import { depsContext, grantContext, memberContext, publicUrlContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { type MembersStep, readMembersStep } from "../../server/people/members-form.server";
 import { Page } from "../../ui/page";
 import { pageTitle } from "../../ui/texts/page-title";
@@ -98,9 +98,9 @@ async function carry(
         said: speak("people.invitationTakenBack"),
       }));
     case "let-in":
-      return saying(await letInAgain(deps, grant, step.memberId), () => ({ said: speak("people.accessRestored") }));
+      return saying(await restoreAccess(deps, grant, step.memberId), () => ({ said: speak("people.accessRestored") }));
     case "shut-out":
-      return saying(await shutOut(deps, grant, step.memberId, step.handOver), ({ handedOver }) => ({
+      return saying(await removeAccess(deps, grant, step.memberId, step.handOver), ({ handedOver }) => ({
         said: speak("people.accessRemovedConversationsHandedOver", { handedOver }),
       }));
     case "group":

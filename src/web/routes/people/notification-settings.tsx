@@ -14,8 +14,8 @@ export function meta({ matches }: Route.MetaArgs) {
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const [telling, watches] = await Promise.all([notificationSettingsOf(deps, grant), watchedBy(deps, grant)]);
-  return notificationSettingsView(telling, watches);
+  const [settings, watches] = await Promise.all([notificationSettingsOf(deps, grant), watchedBy(deps, grant)]);
+  return notificationSettingsView(settings, watches);
 }
 
 /** What a member wants to be told of; the page with what there is takes what is changed here. */

@@ -2,15 +2,15 @@ import { data, Link } from "react-router";
 import { getJobsAside, letGoOn, overviewOf, refusalInWords } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { peopleTexts } from "../../../texts/en/people";
-import { OwnerStamp } from "../../screens/frame/owner-stamp";
+import { OwnerBadge } from "../../screens/frame/owner-badge";
 import { useTray } from "../../screens/frame/tray-data";
-import type { StepOutcome } from "../../screens/frame/use-step";
+import type { FormOutcome } from "../../screens/frame/use-form-action";
 import { JobsAside } from "../../screens/office/jobs-aside";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
 import { readForm } from "../../server/base/read-form.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { jobsAsideView } from "../../server/office/jobs-aside-view.server";
 import { type DeskView, overviewView } from "../../server/people/overview-view.server";
 import { Page } from "../../ui/page";
@@ -35,10 +35,10 @@ export async function loader({ context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const id = ID.required().validate((await readForm(request)).get("id") ?? undefined);
   if (id.error !== undefined)
-    return data<StepOutcome>({ ok: false, problems: {}, problem: id.error.message }, { status: 400 });
+    return data<FormOutcome>({ ok: false, problems: {}, problem: id.error.message }, { status: 400 });
   const done = await letGoOn(context.get(depsContext), context.get(grantContext), id.value);
-  if (done.ok) return data<StepOutcome>({ ok: true, said: speak("people.itRunsAgain") });
-  return data<StepOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  if (done.ok) return data<FormOutcome>({ ok: true, said: speak("people.itRunsAgain") });
+  return data<FormOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }
 
 const COLUMNS = [
@@ -114,7 +114,7 @@ function DeskLine({ id, desk, most }: DeskLineProps) {
     <tr className="hover:bg-ground/70">
       <th scope="row" className="border-b border-hair px-4 py-2 text-left font-normal">
         <Link to={`/${tray.slug}/open?owner=${owner}`} className="flex items-center gap-3 hover:underline">
-          <OwnerStamp ownerId={id} />
+          <OwnerBadge ownerId={id} />
           {colleague?.name ?? say("common.nobody")}
         </Link>
         {colleague?.away != null && (

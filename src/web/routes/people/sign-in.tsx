@@ -11,7 +11,7 @@ import { readSignIn, type SignInProblems } from "../../server/people/sign-in-for
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Logo } from "../../ui/logo";
-import { Stamp } from "../../ui/stamp";
+import { MemberBadge } from "../../ui/member-badge";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/sign-in";
@@ -115,7 +115,7 @@ export default function SignIn({ loaderData: { colleagues }, actionData }: Route
                     disabled={busy}
                     className="flex w-full items-center gap-3 px-1 py-2.5 text-left hover:bg-act-soft focus-visible:-outline-offset-2"
                   >
-                    <Stamp initials={initials} name="" />
+                    <MemberBadge initials={initials} name="" />
                     <span className="font-semibold">{name}</span>
                     <span className="ml-auto text-sm text-soft">{signInName}</span>
                   </button>

@@ -7,7 +7,7 @@ import {
 } from "../../../operations/index.server";
 import { recordsTexts } from "../../../texts/en/records";
 import { useTray } from "../../screens/frame/tray-data";
-import type { StepOutcome } from "../../screens/frame/use-step";
+import type { FormOutcome } from "../../screens/frame/use-form-action";
 import { ArrangementScreen } from "../../screens/records/arrangement-screen";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
@@ -39,18 +39,18 @@ export async function loader({ context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const refused = (problem: string, status: number) =>
-    data<StepOutcome>({ ok: false, problems: {}, problem }, { status });
+    data<FormOutcome>({ ok: false, problems: {}, problem }, { status });
   const step = readArrangementStep(await readForm(request, mostBytesTo("routes/records/arrangement")));
   if (!step.ok) return refused(step.error, 400);
   if (step.value.do === "keep") {
     const kept = await editArrangement(deps, grant, step.value.tree, step.value.version);
-    return kept.ok ? data<StepOutcome>({ ok: true, said: "" }) : refused(speak(refusalInWords(kept.error)), 409);
+    return kept.ok ? data<FormOutcome>({ ok: true, said: "" }) : refused(speak(refusalInWords(kept.error)), 409);
   }
   const handed = await handOutArrangement(deps, grant, step.value.to, speak("records.from", { name: member.name }));
   if (!handed.ok) return refused(speak(refusalInWords(handed.error)), 409);
   const count = handed.value;
   const said = count === 0 ? speak("records.whoeverOfThemHasNo") : speak("records.handedToColleagues", { count });
-  return data<StepOutcome>({ ok: true, said });
+  return data<FormOutcome>({ ok: true, said });
 }
 
 /** The records that a member works with, as she likes them: in folders, under names of her own, in her order. */

@@ -6,7 +6,7 @@ import { editType, getTypes, refusalInWords } from "../../../operations/index.se
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { useTray } from "../../screens/frame/tray-data";
-import type { StepOutcome } from "../../screens/frame/use-step";
+import type { FormOutcome } from "../../screens/frame/use-form-action";
 import { RecordTypeForm } from "../../screens/records/record-type-form";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
@@ -37,13 +37,13 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const draft = readTypeDraft(await readForm(request));
-  if (!draft.ok) return data<StepOutcome>({ ok: false, problems: {}, problem: draft.error }, { status: 400 });
+  if (!draft.ok) return data<FormOutcome>({ ok: false, problems: {}, problem: draft.error }, { status: 400 });
   const kept = await editType(context.get(depsContext), context.get(grantContext), draft.value);
-  if (kept.ok) return data<StepOutcome>({ ok: true, said: `${draft.value.name.trim()} saved` });
+  if (kept.ok) return data<FormOutcome>({ ok: true, said: `${draft.value.name.trim()} saved` });
   const { error } = kept;
   const problems = error.kind === "problems" ? saidByField(error.problems) : {};
   const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
-  return data<StepOutcome>({ ok: false, problems, problem }, { status: 409 });
+  return data<FormOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 
 /** What kinds of records there are, how each is numbered, and what is asked when something is filed on one. */

@@ -31,8 +31,8 @@ import { RecordHead } from "../../screens/records/record-head";
 import { RecordMail } from "../../screens/records/record-mail";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { saidByField, speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { type RecordStep, readRecordStep } from "../../server/records/record-form.server";
 import {
   documentsView,

@@ -12,8 +12,8 @@ import {
   type TrayGrant,
 } from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { changedIds, changesView, listRequest } from "../../server/list/list-view.server";
 import { nowView, ownView } from "../../server/shell/tray-view.server";
 import type { Route } from "./+types/news";
@@ -39,7 +39,7 @@ async function newsFor({ request, context }: Route.LoaderArgs): Promise<Response
   if (scope !== null && list === null) throw data(speak("server.noSuchList"), { status: 404 });
   const [{ flow, colleagues }, bell, looseEnds, changes, own] = await Promise.all([
     getTray(deps, member, grant),
-    notificationSettingsOf(deps, grant).then((telling) => bellOf(deps, grant, member, telling)),
+    notificationSettingsOf(deps, grant).then((settings) => bellOf(deps, grant, member, settings)),
     looseEndCount(deps, grant),
     list === null ? null : changesView(deps, grant, member, list, changedIds(query)),
     query.has("own") ? ownNow(deps, grant) : null,
@@ -49,10 +49,10 @@ async function newsFor({ request, context }: Route.LoaderArgs): Promise<Response
 }
 
 async function ownNow(deps: Deps, grant: TrayGrant) {
-  const [runs, parcels, shelf] = await Promise.all([
+  const [runs, zipExports, shelf] = await Promise.all([
     runsUnderWay(deps, grant),
     getZipExports(deps, grant),
     shelfOf(deps, grant),
   ]);
-  return ownView({ runs, parcels, shelf });
+  return ownView({ runs, zipExports, shelf });
 }

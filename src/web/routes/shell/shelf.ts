@@ -1,6 +1,6 @@
 import Joi from "joi";
 import { data } from "react-router";
-import { type PlaceId, trustedId } from "../../../core/kernel/ids";
+import { type PinId, trustedId } from "../../../core/kernel/ids";
 import { isScope } from "../../../core/lists/scope";
 import {
   arrangePlaces,
@@ -52,14 +52,14 @@ export async function action({ request, context }: Route.ActionArgs) {
       case "pin":
         return pinPlace(deps, grant, { kind: value.kind, target: value.target, isForAll: value.forAll });
       case "name":
-        return namePlace(deps, grant, trustedId<PlaceId>(value.id), { name: value.name, folder: value.folder });
+        return namePlace(deps, grant, trustedId<PinId>(value.id), { name: value.name, folder: value.folder });
       case "unpin":
-        return unpinPlace(deps, grant, trustedId<PlaceId>(value.id));
+        return unpinPlace(deps, grant, trustedId<PinId>(value.id));
       case "arrange":
         await arrangePlaces(
           deps,
           grant,
-          value.ids.map((one: string) => trustedId<PlaceId>(one)),
+          value.ids.map((one: string) => trustedId<PinId>(one)),
         );
         return null;
       default:

@@ -16,12 +16,12 @@ import { shellTexts } from "../../../texts/en/shell";
 import { KeyDeskProvider } from "../../keys/key-desk";
 import { ShelfContext, TrayContext, useSharedTray } from "../../screens/frame/tray-data";
 import { type News, useLiveChanges } from "../../screens/frame/use-live-changes";
+import { AbsenceLine } from "../../screens/shell/absence-line";
 import { CommandLayer } from "../../screens/shell/command-layer";
+import { ConnectionLost } from "../../screens/shell/connection-lost";
 import { FlowBar } from "../../screens/shell/flow-bar";
-import { LineLost } from "../../screens/shell/line-lost";
 import { Shelf } from "../../screens/shell/shelf";
 import { TopBar } from "../../screens/shell/top-bar";
-import { WhileAwayLine } from "../../screens/shell/while-away-line";
 import {
   depsContext,
   grantContext,
@@ -31,8 +31,8 @@ import {
   memberContext,
 } from "../../server/base/context.server";
 import { onceForEachCommand } from "../../server/base/once.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
-import { readingOf } from "../../server/base/words.server";
 import { trayData } from "../../server/shell/tray-view.server";
 import { Button } from "../../ui/button";
 import { Problem } from "../../ui/problem";
@@ -53,14 +53,14 @@ export const middleware: Route.MiddlewareFunction[] = [
 
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, member, grant] = [context.get(depsContext), context.get(memberContext), context.get(grantContext)];
-  const telling = await notificationSettingsOf(deps, grant);
-  const [view, preferences, runs, shelf, right, bell, timesOff, parcels, looseEnds] = await Promise.all([
+  const settings = await notificationSettingsOf(deps, grant);
+  const [view, preferences, runs, shelf, right, bell, timesOff, zipExports, looseEnds] = await Promise.all([
     getTray(deps, member, grant),
     preferencesOf(deps, grant),
     runsUnderWay(deps, grant),
     shelfOf(deps, grant),
     categoryRight(deps, grant, grant.tray.id),
-    bellOf(deps, grant, member, telling),
+    bellOf(deps, grant, member, settings),
     ownTimesOff(deps, grant),
     getZipExports(deps, grant),
     looseEndCountIfSoon(deps, grant),
@@ -70,7 +70,7 @@ export async function loader({ context }: Route.LoaderArgs) {
     grants,
     preferences,
     runs,
-    parcels,
+    zipExports,
     shelf,
     mayAddCategories: right === null,
     bell,
@@ -92,7 +92,7 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
   const known = news?.about === loaderData ? news.news : null;
   const given = { ...loaded, ...known?.now };
   const { tray, shelf } = useSharedTray(given);
-  const hasOwn = given.runs.length + given.parcels.length + shelf.length > 0;
+  const hasOwn = given.runs.length + given.zipExports.length + shelf.length > 0;
   const isLost = useLiveChanges(slug, liveState, hasOwn, (fresh) => setNews({ about: loaderData, news: fresh }));
   return (
     <TrayContext value={tray}>
@@ -100,14 +100,14 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
         <KeyDeskProvider chosen={loaderData.preferences.keys}>
           <div className="flex h-dvh min-w-0 flex-col">
             <TopBar tray={given.tray} trays={given.trays} member={given.member} />
-            {isLost && <LineLost />}
-            <WhileAwayLine />
+            {isLost && <ConnectionLost />}
+            <AbsenceLine />
             <FlowBar slug={slug} segments={given.flow} looseEnds={known?.looseEnds ?? looseEnds} />
             <Outlet />
             <Shelf />
-            {given.runs.length + given.parcels.length > 0 && (
+            {given.runs.length + given.zipExports.length > 0 && (
               <Suspense>
-                <BackgroundJobs runs={given.runs} parcels={given.parcels} slug={slug} />
+                <BackgroundJobs runs={given.runs} zipExports={given.zipExports} slug={slug} />
               </Suspense>
             )}
             <CommandLayer />

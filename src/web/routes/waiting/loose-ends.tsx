@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { callLooseEndAgain, callNoLooseEnd, refusalInWords } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
-import type { StepOutcome } from "../../screens/frame/use-step";
+import type { FormOutcome } from "../../screens/frame/use-form-action";
 import { LooseEndsScreen } from "../../screens/waiting/loose-ends-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
@@ -23,15 +23,15 @@ export function loader({ request, context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const step = readLooseEndStep(await readForm(request));
-  if (!step.ok) return data<StepOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  if (!step.ok) return data<FormOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const { id, kind, reason } = step.value;
   const done =
     step.value.do === "dismiss"
       ? await callNoLooseEnd(deps, grant, id, kind, reason)
       : await callLooseEndAgain(deps, grant, id, kind);
   if (done.ok)
-    return data<StepOutcome>({ ok: true, said: step.value.do === "dismiss" ? "" : speak("waiting.aLooseEndAgain") });
-  return data<StepOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+    return data<FormOutcome>({ ok: true, said: step.value.do === "dismiss" ? "" : speak("waiting.aLooseEndAgain") });
+  return data<FormOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }
 
 export default function LooseEnds({ loaderData }: Route.ComponentProps) {

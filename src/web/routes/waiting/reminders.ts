@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { callOffReminders, planReminders, previewReminder, refusalInWords } from "../../../operations/index.server";
-import type { StepOutcome } from "../../screens/frame/use-step";
+import type { FormOutcome } from "../../screens/frame/use-form-action";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { speak } from "../../server/base/say.server";
@@ -22,15 +22,15 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const step = readReminderStep(await readForm(request));
-  if (!step.ok) return data<StepOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  if (!step.ok) return data<FormOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const { ids } = step.value;
   const done =
     step.value.do === "plan"
       ? await planReminders(deps, grant, context.get(memberContext), ids, step.value.plan)
       : await callOffReminders(deps, grant, ids);
   if (!done.ok)
-    return data<StepOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
-  return data<StepOutcome>({ ok: true, said: saidOf(step.value.do, done.value) });
+    return data<FormOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return data<FormOutcome>({ ok: true, said: saidOf(step.value.do, done.value) });
 }
 
 function saidOf(did: "plan" | "call-off", count: number): string {

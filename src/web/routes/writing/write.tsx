@@ -1,6 +1,6 @@
 import { data } from "react-router";
 import { type RecordId, readId } from "../../../core/kernel/ids";
-import { firstLetter, refusalInWords, writeFirst } from "../../../operations/index.server";
+import { openingMessage, refusalInWords, startConversation } from "../../../operations/index.server";
 import { writingTexts } from "../../../texts/en/writing";
 import { unanswered } from "../../screens/frame/unanswered";
 import type { WriteOutcome } from "../../screens/writing/write-outcome";
@@ -19,7 +19,7 @@ export function meta({ matches }: Route.MetaArgs) {
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const code = new URL(request.url).searchParams.get("record") ?? "";
-  const letter = await firstLetter(context.get(depsContext), context.get(grantContext), code);
+  const letter = await openingMessage(context.get(depsContext), context.get(grantContext), code);
   if (letter === null) throw data(speak("server.noOpenRecord"), { status: 404 });
   return letter;
 }
@@ -31,7 +31,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!record.ok) throw data(speak("server.noSuchRecord"), { status: 404 });
   const answer = readAnswer(form, member.timeZone);
   if (!answer.ok) return data<WriteOutcome>({ ok: false, problems: answer.error, problem: null }, { status: 400 });
-  const sent = await writeFirst(deps, context.get(grantContext), member, record.value, answer.value);
+  const sent = await startConversation(deps, context.get(grantContext), member, record.value, answer.value);
   if (!sent.ok) {
     return data<WriteOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(sent.error)) }, { status: 409 });
   }

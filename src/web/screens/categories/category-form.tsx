@@ -14,7 +14,7 @@ import { Select } from "../../ui/select";
 import { saidChoices, useSay } from "../../ui/texts/use-say";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
-import { LISTED_NAMES } from "./cared-category";
+import { LISTED_NAMES } from "./category-maintenance-row";
 
 type CategoryFormProps = {
   /** Null for a new one. */

@@ -12,8 +12,8 @@ import { useSay } from "../../ui/texts/use-say";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
 import { usePin } from "../frame/use-pin";
-import { CARE_COLUMNS, LISTED_NAMES } from "./cared-category";
 import { type CategorySpot, useCategoryDrag } from "./category-drag";
+import { LISTED_NAMES, MAINTENANCE_COLUMNS } from "./category-maintenance-row";
 import { placesAround } from "./category-places";
 
 type CategoryLineProps = {
@@ -44,7 +44,7 @@ export function CategoryLine({ category, all, isOpen, onShow }: CategoryLineProp
   return (
     <li
       ref={line}
-      className={`${CARE_COLUMNS} relative h-[33px] border-b border-hair ${spot === null ? "" : SPOT_LOOK[spot]} ${isOpen ? "bg-act-soft" : "hover:bg-ground/70"} ${mayChange ? "cursor-grab" : ""}`}
+      className={`${MAINTENANCE_COLUMNS} relative h-[33px] border-b border-hair ${spot === null ? "" : SPOT_LOOK[spot]} ${isOpen ? "bg-act-soft" : "hover:bg-ground/70"} ${mayChange ? "cursor-grab" : ""}`}
     >
       <span className="flex min-w-0 items-center gap-2" style={{ paddingLeft: depth * 22 }}>
         <Link to={id} className="max-w-full shrink-0 rounded-control hover:underline">

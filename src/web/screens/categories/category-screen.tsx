@@ -5,12 +5,12 @@ import { scopeName } from "../../../core/lists/scope";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import type { Say } from "../../../texts/say";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import type { CategoryView } from "../../server/categories/category-view.server";
 import { CategoryTab } from "../../ui/category-tab";
 import { useSay } from "../../ui/texts/use-say";
 import { TurnLine } from "../../ui/turn-line";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 import { usePin } from "../frame/use-pin";
 
@@ -172,7 +172,7 @@ function ListOf({ scope, now, rows, count, categoryId }: ListOfProps) {
             </span>
             <span className="text-right text-sm whitespace-nowrap text-soft">{row.when}</span>
             <span className="max-md:hidden">
-              <OwnerStamp ownerId={row.ownerId} />
+              <OwnerBadge ownerId={row.ownerId} />
             </span>
           </li>
         ))}

@@ -1,12 +1,12 @@
 import { Link } from "react-router";
-import { WITHOUT } from "../../../core/lists/narrowing";
+import { WITHOUT } from "../../../core/lists/filter";
 import { OPEN_STANDINGS } from "../../../core/lists/scope";
 import { STANDING_NAMES } from "../../../core/standing/standing";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import { CategoryTab } from "../../ui/category-tab";
 import { useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 
 export type Against = "owner" | "standing";
@@ -59,7 +59,7 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
                 scope="col"
                 className="w-24 border-b border-l border-rule px-2 py-1.5 text-center font-semibold"
               >
-                {against === "owner" ? <OwnerStamp ownerId={key} /> : null}
+                {against === "owner" ? <OwnerBadge ownerId={key} /> : null}
                 <span className={against === "owner" ? "sr-only" : ""}>{name}</span>
               </th>
             ))}

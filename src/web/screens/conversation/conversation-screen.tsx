@@ -12,7 +12,7 @@ import { TurnLine } from "../../ui/turn-line";
 import { useTray } from "../frame/tray-data";
 import type { ConversationDesk } from "../list/list-screen";
 import { Composer } from "../writing/composer";
-import { useTakeBack } from "../writing/use-take-back";
+import { useRecall } from "../writing/use-recall";
 import { ConversationMenu } from "./conversation-menu";
 import { Correspondence } from "./correspondence";
 import { DocketCard } from "./docket-card";
@@ -52,7 +52,7 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
     setPassing(false);
     desk.setAnswering(false);
   };
-  const takeBack = useTakeBack(() => desk.setAnswering(true));
+  const takeBack = useRecall(() => desk.setAnswering(true));
   const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
     stopAnswering();
     if (holdMs === 0) notice(say("conversation.answerOnItsWay"));
@@ -131,7 +131,7 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
             onSent={sent}
           />
         ) : (
-          mayDecide && <WaysOut desk={desk} standing={row.standing} hasDraft={shared !== null} />
+          mayDecide && <DecisionActions desk={desk} standing={row.standing} hasDraft={shared !== null} />
         )}
       </main>
       <DocketCard view={view} desk={desk} otherMail={otherMail} proposals={proposals} />
@@ -141,7 +141,7 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
 
 type WaysOutProps = { readonly desk: ConversationDesk; readonly standing: string; readonly hasDraft: boolean };
 
-function WaysOut({ desk, standing, hasDraft }: WaysOutProps) {
+function DecisionActions({ desk, standing, hasDraft }: WaysOutProps) {
   const say = useSay(conversationTexts, commonTexts);
   const { ask, act } = desk;
   const away = standing === "bin" || standing === "junk";

@@ -8,24 +8,24 @@ import { commonTexts } from "../../../texts/en/common";
 import { conversationTexts } from "../../../texts/en/conversation";
 import type { Say } from "../../../texts/say";
 import { useCommands } from "../../keys/key-desk";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import type { ConversationView } from "../../server/conversation/conversation-view.server";
 import type { PromisedView } from "../../server/conversation/expectation-view.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
-import { PaceMarks } from "../../ui/pace-marks";
 import { useSay } from "../../ui/texts/use-say";
+import { UrgencyMarks } from "../../ui/urgency-marks";
 import { useDecisions, usePending } from "../deciding/decisions";
 import { withPending } from "../deciding/foreseen";
 import { RowTabs } from "../deciding/row-tabs";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { type Colleague, useTray } from "../frame/tray-data";
 import type { ConversationDesk } from "../list/list-screen";
-import { CouldTake } from "./could-take";
+import { AssigneeSuggestions } from "./assignee-suggestions";
 import { ExpectationLines } from "./expectation-lines";
 import { FollowUpLines } from "./follow-up-lines";
 import { Followers } from "./followers";
 import { JunkOffer } from "./junk-offer";
-import { MayAnswer } from "./may-answer";
+import { PossibleParent } from "./possible-parent";
 import { isStillProposed, Proposals } from "./proposals";
 
 type DocketCardProps = {
@@ -51,8 +51,8 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
         </div>
         <Proposed proposals={proposals} row={row} desk={desk} />
         {view.promised !== null && mayDecide && <Promised promised={view.promised} act={desk.act} />}
-        <MayAnswer row={row} />
-        <CouldTake row={row} act={desk.act} />
+        <PossibleParent row={row} />
+        <AssigneeSuggestions row={row} act={desk.act} />
         <dl>
           <OwnerLines row={row} desk={desk} />
           <Line name={say("common.categories")} keyName="c" onAsk={ask("categories")}>
@@ -70,7 +70,7 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
             onAsk={mayDecide ? () => desk.act({ kind: "urgency", urgency: nextUrgency(row.urgency) }) : undefined}
           >
             <span className="flex items-center gap-2.5">
-              <PaceMarks urgency={row.urgency} /> {say(URGENCY_NAMES[row.urgency])}
+              <UrgencyMarks urgency={row.urgency} /> {say(URGENCY_NAMES[row.urgency])}
             </span>
           </Line>
           <Line name={say("conversation.expected")} keyName="w" onAsk={ask("expect")}>
@@ -141,7 +141,7 @@ function OwnerLines({ row, desk }: OwnerLinesProps) {
     <>
       <Line name={say("conversation.owner")} keyName="a" onAsk={mayDecide ? () => desk.ask("assign") : undefined}>
         <span className="flex items-center gap-2">
-          <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
+          <OwnerBadge ownerId={row.ownerId} isCovered={row.isCovered} />
           {owner === undefined ? "nobody" : owner.id === member.id ? "you" : owner.name}
         </span>
         {owner?.away != null && (

@@ -2,7 +2,7 @@ import { X } from "lucide-react";
 import { type MemberId, trustedId } from "../../../core/kernel/ids";
 import { commonTexts } from "../../../texts/en/common";
 import { conversationTexts } from "../../../texts/en/conversation";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";

@@ -12,12 +12,12 @@ import { noticeProblem } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { Appointments } from "./appointments";
-import { AsSent } from "./as-sent";
 import { FileAlone, FiledAlone } from "./file-alone";
-import { LeaveList } from "./leave-list";
 import { LongTextParts } from "./long-text";
 import { MessageAttachments } from "./message-attachments";
+import { OriginalHtml } from "./original-html";
 import { SwitchByKey, useShownPart } from "./shown-part";
+import { UnsubscribeOffer } from "./unsubscribe";
 
 type MessageItemProps = {
   readonly message: Message;
@@ -155,7 +155,7 @@ function Body({ message, worksByKey }: { message: Message; worksByKey: boolean }
       {message.protectionLabel !== null && <p className="mt-1 text-sm text-soft">{message.protectionLabel}</p>}
       <Appointments message={message} />
       {asSent ? (
-        <AsSent message={message} />
+        <OriginalHtml message={message} />
       ) : (
         <>
           {nothingOwn && message.rest.blocks.length === 0 && (
@@ -186,7 +186,7 @@ function Body({ message, worksByKey }: { message: Message; worksByKey: boolean }
               {asSent ? say("common.showAsText") : say("common.showAsItWasSent")}
             </button>
           )}
-          {message.leaving !== null && <LeaveList messageId={message.id} leaving={message.leaving} />}
+          {message.leaving !== null && <UnsubscribeOffer messageId={message.id} leaving={message.leaving} />}
         </p>
       )}
     </>

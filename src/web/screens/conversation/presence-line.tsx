@@ -1,7 +1,7 @@
 import { commonTexts } from "../../../texts/en/common";
 import { conversationTexts } from "../../../texts/en/conversation";
 import { useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 import type { Presence } from "./use-presence";
 
@@ -18,7 +18,7 @@ export function PresenceLine({ present }: { present: readonly Presence[] }) {
     >
       {present.map(({ memberId, doing }) => (
         <span key={memberId} className="mr-4 inline-flex items-center gap-1.5">
-          <OwnerStamp ownerId={memberId} />
+          <OwnerBadge ownerId={memberId} />
           <span className={doing === "writing" ? "font-semibold text-ink" : ""}>
             {nameOf(memberId)}{" "}
             {doing === "writing" ? say("conversation.isWritingAnAnswer") : say("conversation.isLookingAtThis")}

@@ -1,5 +1,5 @@
 import { conversationTexts } from "../../../texts/en/conversation";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import { KeyCap } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";

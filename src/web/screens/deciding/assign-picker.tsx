@@ -4,13 +4,13 @@ import { type GroupId, type MemberId, trustedId } from "../../../core/kernel/ids
 import { commonTexts } from "../../../texts/en/common";
 import { decidingTexts } from "../../../texts/en/deciding";
 import { Opening } from "../../keys/key-desk";
-import type { loader as couldTake } from "../../routes/conversation/could-take";
-import type { CouldTakeView } from "../../server/conversation/could-take-view.server";
+import type { loader as suggestAssignees } from "../../routes/conversation/assignee-suggestions";
+import type { AssigneeSuggestionsView } from "../../server/conversation/assignee-suggestions-view.server";
 import { Button } from "../../ui/button";
 import { type Choice, Picker } from "../../ui/picker";
 import { useSay } from "../../ui/texts/use-say";
 import { LoadBar } from "../frame/load-bar";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { notePick, recentFirst } from "../frame/recent-picks";
 import { type Colleague, useTray } from "../frame/tray-data";
 import type { DialogProps } from "./dialog-props";
@@ -34,9 +34,9 @@ export function AssignPicker(props: DialogProps) {
 }
 
 /** Who could take a conversation; null until that is known, undefined where nobody asks. */
-type CouldTake = readonly CouldTakeView[] | null | undefined;
+type AssigneeSuggestions = readonly AssigneeSuggestionsView[] | null | undefined;
 
-function AssignDialog({ target, could, onDecide, onClose }: DialogProps & { readonly could: CouldTake }) {
+function AssignDialog({ target, could, onDecide, onClose }: DialogProps & { readonly could: AssigneeSuggestions }) {
   const say = useSay(decidingTexts, commonTexts);
   const { members, member, groups } = useTray();
   // What comes later changes no place, as somebody may be about to click there.
@@ -154,7 +154,7 @@ function Nobody() {
   const say = useSay(commonTexts);
   return (
     <span className="flex items-center gap-3">
-      <OwnerStamp ownerId={null} />
+      <OwnerBadge ownerId={null} />
       {say("common.nobody")}
     </span>
   );
@@ -163,7 +163,7 @@ function Nobody() {
 type FaceProps = {
   readonly colleague: Colleague;
   readonly isYou: boolean;
-  readonly could: CouldTakeView | undefined;
+  readonly could: AssigneeSuggestionsView | undefined;
   /** Room is kept for why she could take it, which comes later. */
   readonly isAwaited: boolean;
 };
@@ -173,7 +173,7 @@ function Face({ colleague: { id, name, away }, isYou, could, isAwaited }: FacePr
   const reasons = could?.reasons ?? (away === null ? [] : [say("deciding.awayUntil", { back: away.back })]);
   return (
     <span className="grid grid-cols-[26px_minmax(0,1fr)_auto] items-center gap-x-3">
-      <OwnerStamp ownerId={id} />
+      <OwnerBadge ownerId={id} />
       <span className="min-w-0">
         <span className="block truncate">{isYou ? `${name} (you)` : name}</span>
         {(reasons.length > 0 || isAwaited) && (
@@ -188,7 +188,7 @@ function Face({ colleague: { id, name, away }, isYou, could, isAwaited }: FacePr
 }
 
 // Oneself first, as taking a conversation is the most frequent assignment; then by who could best take it, or who was picked last.
-function inOrder(members: readonly Colleague[], own: string, could: CouldTake): readonly Colleague[] {
+function inOrder(members: readonly Colleague[], own: string, could: AssigneeSuggestions): readonly Colleague[] {
   const others = members.filter(({ id }) => id !== own);
   const place = (id: string) => could?.findIndex((one) => one.id === id) ?? 0;
   const ordered = could == null ? recentFirst("owner", others) : others.toSorted((a, b) => place(a.id) - place(b.id));
@@ -196,12 +196,12 @@ function inOrder(members: readonly Colleague[], own: string, could: CouldTake): 
 }
 
 /** Who could take the one conversation that is to be assigned; of several, nobody asks. */
-function useCouldTake({ rows, everything }: DecisionTarget): CouldTake {
+function useCouldTake({ rows, everything }: DecisionTarget): AssigneeSuggestions {
   const { tray } = useTray();
-  const { load, data } = useFetcher<typeof couldTake>();
+  const { load, data } = useFetcher<typeof suggestAssignees>();
   const only = rows.length === 1 && everything === null ? (rows[0]?.id ?? null) : null;
   useEffect(() => {
-    if (only !== null) void load(`/${tray.slug}/could-take/${only}`);
+    if (only !== null) void load(`/${tray.slug}/assignee-suggestions/${only}`);
   }, [load, tray.slug, only]);
   return only === null ? undefined : (data ?? null);
 }

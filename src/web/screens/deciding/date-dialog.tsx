@@ -12,8 +12,8 @@ import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { saidChoices, useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
+import { AmbiguousDate } from "./ambiguous-date";
 import type { DialogProps } from "./dialog-props";
-import { MeantDate } from "./meant-date";
 import type { PostedDecision } from "./posted-decision";
 import { useTypedDate } from "./use-typed-date";
 
@@ -68,7 +68,7 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
             {say("deciding.choose")}
           </Button>
         </div>
-        <MeantDate said={said} onChoose={choose} />
+        <AmbiguousDate said={said} onChoose={choose} />
         {kind === "expect" && <Whom whom={whom} onWhom={setWhom} />}
         {kind === "rest" && (
           <label className="flex cursor-pointer items-center gap-2 text-sm">
@@ -93,14 +93,18 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
   );
 }
 
-type Chosen = {
+type RowSelection = {
   readonly mode: "either" | "time";
   readonly whom: string;
   readonly whose: string;
   readonly task: string;
 };
 
-function decisionOf(kind: DateDialogProps["kind"], at: string, { mode, whom, whose, task }: Chosen): PostedDecision {
+function decisionOf(
+  kind: DateDialogProps["kind"],
+  at: string,
+  { mode, whom, whose, task }: RowSelection,
+): PostedDecision {
   switch (kind) {
     case "rest":
       return { kind, until: readInstant(at), ...(mode === "time" ? { evenIfAnswered: true } : {}) };

@@ -1,9 +1,9 @@
 import { assertNever } from "../../../core/kernel/assert-never";
 import { AssignPicker } from "./assign-picker";
+import { CategoryHotkey } from "./category-hotkey";
 import { CategoryPicker } from "./category-picker";
 import { DateDialog } from "./date-dialog";
 import type { DialogKind, DialogProps } from "./dialog-props";
-import { GiveByKey } from "./give-by-key";
 import { JoinPicker } from "./join-picker";
 import { NoteDialog } from "./note-dialog";
 import { RecordPicker } from "./record-picker";
@@ -17,7 +17,7 @@ export default function DecisionDialogs({ kind, ...props }: DialogProps & { kind
     case "categories":
       return <CategoryPicker {...props} />;
     case "give-by-key":
-      return <GiveByKey {...props} />;
+      return <CategoryHotkey {...props} />;
     case "file":
       return <RecordPicker {...props} />;
     case "join":

@@ -17,7 +17,7 @@ import { decidingTexts } from "../../../texts/en/deciding";
 import type { Say } from "../../../texts/say";
 import { Notices, notice, noticeProblem } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
-import { Courier, type FormFields } from "../frame/courier";
+import { DecisionSubmitter, type FormFields } from "../frame/decision-submitter";
 import { ChangeHub, ChangeHubContext } from "../frame/live-hub";
 import { newCommand, onceAt } from "../frame/use-command";
 import type { DecisionOutcome, UndoOutcome } from "./decision-outcome";
@@ -139,7 +139,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
         </>
       )}
       {onTheirWay.map((one) => (
-        <Courier<DecisionOutcome>
+        <DecisionSubmitter<DecisionOutcome>
           key={`${one.key} ${one.attempt}`}
           action={onceAt(`/${tray}/decide`, one.command)}
           form={decisionForm(one)}
@@ -148,7 +148,7 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
         />
       ))}
       {nextUndo !== null && (
-        <Courier<UndoOutcome>
+        <DecisionSubmitter<UndoOutcome>
           key={nextUndo.key}
           action={onceAt(`/${tray}/undo`, nextUndo.command)}
           form={nextUndo.form}

@@ -3,8 +3,8 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import { trustedId } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
 import { sayIn } from "../../../texts/say";
-import type { RowView } from "../../server/base/words.server";
-import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "../writing/kept-draft";
+import type { RowView } from "../../server/base/row-view.server";
+import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "../writing/local-draft";
 import { postedResultingStanding, saidOf, withPending } from "./foreseen";
 import type { PostedDecision } from "./posted-decision";
 

@@ -8,7 +8,7 @@ import type { StandingKind } from "../../../core/standing/standing";
 import type { commonTexts } from "../../../texts/en/common";
 import type { decidingTexts } from "../../../texts/en/deciding";
 import type { Say } from "../../../texts/say";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import {
   countOf,
   type DecisionTarget,

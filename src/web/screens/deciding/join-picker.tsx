@@ -3,7 +3,7 @@ import { useFetcher } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { decidingTexts } from "../../../texts/en/deciding";
 import type { action as join, loader as joinChoices } from "../../routes/deciding/join";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import { notice, noticeProblem } from "../../ui/notices";
 import { Picker } from "../../ui/picker";
 import { useSay } from "../../ui/texts/use-say";

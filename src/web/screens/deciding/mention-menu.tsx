@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type RefObject, useId, useState } from "react";
 import { commonTexts } from "../../../texts/en/common";
 import { useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 
 type Named = { readonly id: string; readonly name: string };
@@ -103,7 +103,7 @@ export function MentionMenu({ id, offered, active, pick }: MentionMenuProps) {
           }}
           className="flex cursor-pointer items-center gap-3 px-3 py-1.5 aria-selected:bg-act-soft"
         >
-          <OwnerStamp ownerId={one.id} /> {one.name}
+          <OwnerBadge ownerId={one.id} /> {one.name}
         </div>
       ))}
     </div>

@@ -1,10 +1,10 @@
-import type { Chosen } from "../../../core/deciding/decision";
+import type { RowSelection } from "../../../core/deciding/decision";
 import type { Scope } from "../../../core/lists/scope";
-import type { RowView } from "../../server/base/words.server";
-import type { FormFields } from "../frame/courier";
+import type { RowView } from "../../server/base/row-view.server";
+import type { FormFields } from "../frame/decision-submitter";
 
 /** One thing that is decided. `called` is the name or code of what it is about, where the tray's own lists do not say it. */
-export type SingleDecision = Chosen & { readonly called?: string };
+export type SingleDecision = RowSelection & { readonly called?: string };
 
 /** A decision as it is posted. */
 export type PostedDecision =

@@ -9,7 +9,7 @@ import { useSay } from "../../ui/texts/use-say";
 import { notePick, recentFirst } from "../frame/recent-picks";
 import type { RecordsOutcome } from "../frame/records-outcome";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 import type { DialogProps } from "./dialog-props";
 
 type RecordPickerProps = Pick<DialogProps, "onDecide" | "onClose"> & {
@@ -31,7 +31,7 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
   const { load, data: found, state } = useFetcher<typeof recordChoices>();
   const [text, setText] = useState("");
   const [settle, setSettle] = useState(settles);
-  const { post, refused } = useStep<RecordsOutcome>("records", ({ id, code }) => {
+  const { post, refused } = useFormAction<RecordsOutcome>("records", ({ id, code }) => {
     notePick("record", id);
     onDecide({ kind: "file", recordId: trustedId<RecordId>(id), called: code, settle });
   });

@@ -5,7 +5,7 @@ import { ORDERS } from "../../../core/lists/sheet-view";
 import { sayIn } from "../../../texts/say";
 import { notePick, recentFirst, recentPicks } from "../frame/recent-picks";
 import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
-import { forgetLocalDraft, localDraft, lyingDrafts, saveLocalDraft } from "../writing/kept-draft";
+import { forgetLocalDraft, localDraft, saveLocalDraft, unsentDrafts } from "../writing/local-draft";
 import { saidOf } from "./foreseen";
 import type { DecisionTarget, PostedDecision } from "./posted-decision";
 
@@ -120,14 +120,14 @@ describe("what a browser keeps", () => {
     saveLocalDraft("c3", DRAFT);
     saveLocalDraft("c4", DRAFT, { ...lying, at: 3_000 });
     kept.set("common-tray-draft-c5", "{");
-    const found = lyingDrafts("office", "m1", 2_000);
+    const found = unsentDrafts("office", "m1", 2_000);
     expect(found.map(({ name, conversationId, at }) => [name, conversationId, at])).toEqual([
       ["c2 passed on", "c2", 500],
       ["c1", "c1", 1_000],
     ]);
     expect(found[1]?.draft).toEqual(DRAFT);
     expect(localDraft("c1")).toEqual(DRAFT);
-    expect([lyingDrafts("office", "m2", 2_000), lyingDrafts("billing", "m1", 2_000)]).toEqual([[], []]);
+    expect([unsentDrafts("office", "m2", 2_000), unsentDrafts("billing", "m1", 2_000)]).toEqual([[], []]);
   });
   it("is nothing where nothing may be kept, and nobody is disturbed", () => {
     vi.stubGlobal("localStorage", {
@@ -144,7 +144,7 @@ describe("what a browser keeps", () => {
     saveLocalDraft("c1", DRAFT);
     expect(localDraft("c1")).toBeNull();
     forgetLocalDraft("c1");
-    expect(lyingDrafts("office", "m1", 2_000)).toEqual([]);
+    expect(unsentDrafts("office", "m1", 2_000)).toEqual([]);
     expect(recentPicks("category")).toEqual([]);
   });
 });

@@ -1,5 +1,5 @@
 import { type RefObject, useEffect, useRef, useState } from "react";
-import { soon } from "../../ui/soon";
+import { loadOnFirstInteraction } from "../../ui/load-on-first-interaction";
 
 /** Where dragged conversations can be let go. */
 export type DropTarget =
@@ -7,7 +7,7 @@ export type DropTarget =
   | { readonly kind: "place"; readonly place: string };
 
 /** What drags, fetched with the first thing that somebody does. */
-export const dragEngine = soon(() => import("./drag-engine"));
+export const dragEngine = loadOnFirstInteraction(() => import("./drag-engine"));
 
 /** Makes an element something to drag: a row of a list. */
 export function useDragged(element: RefObject<HTMLElement | null>, rowId: string): void {

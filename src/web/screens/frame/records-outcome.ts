@@ -1,6 +1,6 @@
-import type { StepOutcome } from "./use-step";
+import type { FormOutcome } from "./use-form-action";
 
 /** What the server said to a step about records: done, with the record that it was about. */
 export type RecordsOutcome =
-  | (Extract<StepOutcome, { ok: true }> & { readonly id: string; readonly code: string })
-  | Extract<StepOutcome, { ok: false }>;
+  | (Extract<FormOutcome, { ok: true }> & { readonly id: string; readonly code: string })
+  | Extract<FormOutcome, { ok: false }>;

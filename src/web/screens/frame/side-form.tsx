@@ -2,11 +2,11 @@ import type { ReactNode } from "react";
 import { commonTexts } from "../../../texts/en/common";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
-import type { StepOutcome, useStep } from "./use-step";
+import type { FormOutcome, useFormAction } from "./use-form-action";
 
 type SideFormProps = {
   readonly name: string;
-  readonly step: Pick<ReturnType<typeof useStep<StepOutcome>>, "Form" | "action" | "refused" | "isBusy">;
+  readonly step: Pick<ReturnType<typeof useFormAction<FormOutcome>>, "Form" | "action" | "refused" | "isBusy">;
   readonly submits: string;
   readonly onClose: () => void;
   readonly children: ReactNode;

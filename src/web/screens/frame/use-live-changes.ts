@@ -12,7 +12,7 @@ const LOST_AFTER_MS = 2_500;
 
 /** What became of conversations, as the server answers whoever has a list open. */
 export type News = {
-  readonly now: Pick<TrayData, "flow" | "bell"> & Partial<Pick<TrayData, "runs" | "parcels" | "shelf">>;
+  readonly now: Pick<TrayData, "flow" | "bell"> & Partial<Pick<TrayData, "runs" | "zipExports" | "shelf">>;
   readonly looseEnds: number;
   readonly list: RowChanges | null;
 };

@@ -20,9 +20,9 @@ const WORDS: Readonly<Record<Scope, readonly [title: ListKey, text: ListKey]>> =
 };
 
 /** A list without conversations: a quiet picture, and what would come here or how to see more. */
-export function EmptyList({ scope, isNarrowed, base }: { scope: Scope; isNarrowed: boolean; base: string }) {
+export function EmptyList({ scope, isFiltered, base }: { scope: Scope; isFiltered: boolean; base: string }) {
   const say = useSay(listTexts);
-  const [title, text] = isNarrowed ? NARROWED : WORDS[scope];
+  const [title, text] = isFiltered ? NARROWED : WORDS[scope];
   return (
     <main className="flex min-h-0 flex-1 flex-col items-center justify-center gap-3 px-6 text-center">
       <svg
@@ -41,7 +41,7 @@ export function EmptyList({ scope, isNarrowed, base }: { scope: Scope; isNarrowe
       </svg>
       <h1 className="font-serif text-xl">{say(title)}</h1>
       <p className="max-w-sm text-soft">{say(text)}</p>
-      {isNarrowed && (
+      {isFiltered && (
         <Link to={base} className="font-semibold text-act underline-offset-2 hover:underline">
           {say("list.showAll")}
         </Link>

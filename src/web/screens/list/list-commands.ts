@@ -1,6 +1,6 @@
 import { nextUrgency } from "../../../core/kernel/urgency";
 import { useCommands } from "../../keys/key-desk";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import { useDecisions } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
 import type { PostedDecision } from "../deciding/posted-decision";

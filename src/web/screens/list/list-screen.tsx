@@ -1,10 +1,10 @@
 import { lazy, type ReactNode, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Outlet, useFetcher, useLocation } from "react-router";
-import { isNarrowed, type Narrowing, narrowingParams } from "../../../core/lists/narrowing";
+import { filterParams, isFiltered, type ListFilter } from "../../../core/lists/filter";
 import { isInScope, type Scope } from "../../../core/lists/scope";
 import type { ColumnKey, SheetView } from "../../../core/lists/sheet-view";
 import { Opening, Opens } from "../../keys/key-desk";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import type { ListStart, ReadList } from "../../server/list/list-view.server";
 import { useDecisions, usePending } from "../deciding/decisions";
 import type { DialogKind } from "../deciding/dialog-props";
@@ -16,10 +16,10 @@ import { useShelfPut } from "../frame/shelf-drop";
 import { useTray } from "../frame/tray-data";
 import { BinLine } from "./bin-line";
 import { EmptyList } from "./empty-list";
+import { FilterBar } from "./filter-bar";
 import { useDecidingCommands, useMovingCommands } from "./list-commands";
 import { type ListCursor, type ShownList, useListCursor, useShownList } from "./list-places";
-import { Margin } from "./margin";
-import { NarrowLine } from "./narrow-line";
+import { ListRail } from "./list-rail";
 import { NewRows } from "./new-rows";
 import { type BareDecision, RowQuick } from "./row-actions";
 import { type Selection, useSelection } from "./selection";
@@ -67,7 +67,7 @@ export function ListScreen({ list: start, openId }: { list: ReadList; openId: st
   const [openRow, setOpenRow] = useState<RowView | null>(null);
   const [answering, setAnswering] = useState(false);
   const selection = useSelection();
-  const { scope, narrowing } = start;
+  const { scope, filter } = start;
   const base = `/${tray.tray.slug}/${scope}`;
   const [view, chooseView] = useChosenView(start, tray.tray.slug);
 
@@ -81,13 +81,13 @@ export function ListScreen({ list: start, openId }: { list: ReadList; openId: st
   const cursor = useListCursor(shown.places, openId, base, tray.preferences.afterDecision);
   const inSight = rowInSight(openId, openRow, cursor.underCursor, pending);
   const chosen =
-    openId === null ? chosenTarget(selection, shown, scope, narrowing, (row) => withPending(row, pending)) : null;
+    openId === null ? chosenTarget(selection, shown, scope, filter, (row) => withPending(row, pending)) : null;
   const decided = chosen ?? (inSight === null ? null : { rows: [inSight], everything: null });
 
   const { act, decideAbout } = useActing({
     scope,
     decided,
-    isChosen: chosen !== null,
+    isSelected: chosen !== null,
     dropped,
     over: () => {
       setDropped(null);
@@ -117,7 +117,7 @@ export function ListScreen({ list: start, openId }: { list: ReadList; openId: st
   const drops = useDrops({
     decided,
     rows: shown.places.map(({ row }) => row),
-    isChosen: (id) => chosen?.rows.some((row) => row.id === id) ?? false,
+    isSelected: (id) => chosen?.rows.some((row) => row.id === id) ?? false,
     decide: (decision, about) => {
       decideAbout(decision, about);
       selection.clear();
@@ -153,7 +153,7 @@ export function ListScreen({ list: start, openId }: { list: ReadList; openId: st
         <ListPart
           {...{ start, list, shown, view, chooseView, selection, cursor, base, query: search }}
           isWhole={openId === null}
-          isChosen={chosen !== null}
+          isSelected={chosen !== null}
           about={tray.mayDecide ? inSight : null}
           actions={{ ask, act, bare, answer }}
           onReading={(reading) => {
@@ -165,7 +165,7 @@ export function ListScreen({ list: start, openId }: { list: ReadList; openId: st
       {openId !== null && (
         <OpenPart beside={view.reading === "beside"}>
           {view.reading === "beside" && (
-            <Margin
+            <ListRail
               rows={shown.places.map(({ row }) => row)}
               gone={list.gone}
               arrived={list.arrived}
@@ -207,7 +207,7 @@ type ListPartProps = {
   readonly base: string;
   readonly query: string;
   readonly isWhole: boolean;
-  readonly isChosen: boolean;
+  readonly isSelected: boolean;
   /** The row that its menu would be about; null when there is none, or one may not decide. */
   readonly about: RowView | null;
   readonly actions: {
@@ -219,17 +219,17 @@ type ListPartProps = {
   readonly onReading: (isReading: boolean) => void;
 };
 
-/** The sheet with the line above it: what it is narrowed by, or what can be done with what is chosen. */
+/** The sheet with the line above it: what it is filtered by, or what can be done with what is chosen. */
 function ListPart(props: ListPartProps) {
   const { start, list, shown, view, chooseView, selection, cursor, base, query, actions, about } = props;
   const { mayDecide } = useTray();
-  const { scope, narrowing } = start;
+  const { scope, filter } = start;
   return (
     <>
-      {props.isChosen ? (
+      {props.isSelected ? (
         <SelectionBar selection={selection} total={shown.total} scope={scope} {...actions} />
       ) : (
-        <NarrowLine list={{ ...start, view }} base={base} onView={chooseView} />
+        <FilterBar list={{ ...start, view }} base={base} onView={chooseView} />
       )}
       {start.bin !== null && <BinLine bin={start.bin} />}
       <NewRows count={list.arrived} onShow={list.show} />
@@ -240,7 +240,7 @@ function ListPart(props: ListPartProps) {
               <FirstSteps />
             </Suspense>
           ) : (
-            <EmptyList scope={scope} isNarrowed={isNarrowed(narrowing)} base={base} />
+            <EmptyList scope={scope} isFiltered={isFiltered(filter)} base={base} />
           )
         ) : (
           <Sheet
@@ -280,7 +280,7 @@ function OpenPart({ beside, children }: { beside: boolean; children: ReactNode }
 type Acting = {
   readonly scope: Scope;
   readonly decided: DecisionTarget | null;
-  readonly isChosen: boolean;
+  readonly isSelected: boolean;
   readonly dropped: DecisionTarget | null;
   /** The dialog that asked is over with this decision. */
   readonly over: () => void;
@@ -289,7 +289,7 @@ type Acting = {
 };
 
 /** Carries decisions out about what was dropped, is chosen, or has the cursor, and goes on where that leads away. */
-function useActing({ scope, decided, isChosen, dropped, over, clear, goOn }: Acting) {
+function useActing({ scope, decided, isSelected, dropped, over, clear, goOn }: Acting) {
   const saidOf = useSaidOf();
   const tray = useTray();
   const { decide } = useDecisions();
@@ -303,7 +303,7 @@ function useActing({ scope, decided, isChosen, dropped, over, clear, goOn }: Act
     decideAbout(decision, about);
     const leads = postedResultingStanding(decision, first.standing);
     const leaves = leads !== null && !isInScope(leads, scope);
-    if (dropped !== null || (leaves && isChosen)) clear();
+    if (dropped !== null || (leaves && isSelected)) clear();
     else if (leaves) goOn();
   };
   return { act, decideAbout };
@@ -325,14 +325,14 @@ function chosenTarget(
   { chosen, count }: Selection,
   { places }: ShownList,
   scope: Scope,
-  narrowing: Narrowing,
+  filter: ListFilter,
   asShown: (row: RowView) => RowView,
 ): DecisionTarget | null {
   if (count === 0) return null;
   if (chosen.kind === "some") return { rows: [...chosen.rows.values()].map(asShown), everything: null };
   const { lane } = chosen;
   const of = lane === null ? places : places.filter(({ place }) => place.startsWith(`${lane} `));
-  const query = narrowingParams(narrowing).toString();
+  const query = filterParams(filter).toString();
   return { rows: of.map(({ row }) => row), everything: { scope, query, lane, count } };
 }
 

@@ -4,10 +4,10 @@ import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
 import { type CommandId, keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
-import { PaceMarks } from "../../ui/pace-marks";
 import { useSay } from "../../ui/texts/use-say";
+import { UrgencyMarks } from "../../ui/urgency-marks";
 import type { PostedDecision } from "../deciding/posted-decision";
 import type { Actions } from "./row-actions";
 import type { Point } from "./sheet";
@@ -58,7 +58,7 @@ export default function RowMenu({ row, ask, act, bare, answer, at, onClose }: Ro
                     className={`${MENU_ITEM} gap-3`}
                     onSelect={() => act({ kind: "urgency", urgency })}
                   >
-                    <PaceMarks urgency={urgency} /> {say(URGENCY_NAMES[urgency])}
+                    <UrgencyMarks urgency={urgency} /> {say(URGENCY_NAMES[urgency])}
                   </DropdownMenu.Item>
                 ))}
               </DropdownMenu.SubContent>

@@ -10,7 +10,7 @@ import { useTray } from "../frame/tray-data";
 
 type SaveViewDialogProps = { readonly scope: string; readonly query: string; readonly onClose: () => void };
 
-/** Keeps a narrowed list under a name, on the shelf and in the command field. */
+/** Keeps a filtered list under a name, on the shelf and in the command field. */
 export default function SaveViewDialog({ scope, query, onClose }: SaveViewDialogProps) {
   const say = useSay(listTexts, commonTexts);
   const { tray } = useTray();

@@ -18,7 +18,7 @@ type SelectionBarProps = {
   readonly bare: (decision: BareDecision) => void;
 };
 
-/** The decisions for exactly what is chosen, in the place of the line that narrows the list. */
+/** The decisions for exactly what is chosen, in the place of the bar that filters the list. */
 export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBarProps) {
   const say = useSay(listTexts, commonTexts);
   const { chosen, count } = selection;

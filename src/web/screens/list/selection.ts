@@ -1,12 +1,19 @@
 import { useCallback, useMemo, useState } from "react";
 import type { ListedRowView } from "../../server/list/list-view.server";
-import { type Chosen, countChosen, isChosen, withLane, withStretch, withToggled } from "../frame/choosing";
+import {
+  countSelected,
+  isSelected,
+  type RowSelection,
+  withLane,
+  withStretch,
+  withToggled,
+} from "../frame/row-selection";
 import type { RowLane } from "./use-list";
 
-const NOTHING: Chosen<ListedRowView> = { kind: "some", rows: new Map() };
+const NOTHING: RowSelection<ListedRowView> = { kind: "some", rows: new Map() };
 
 export type Selection = {
-  readonly chosen: Chosen<ListedRowView>;
+  readonly chosen: RowSelection<ListedRowView>;
   readonly count: number;
   readonly has: (row: ListedRowView, laneKey: string) => boolean;
   readonly toggle: (row: ListedRowView) => void;
@@ -45,8 +52,8 @@ export function useSelection(): Selection {
       chooseLane,
       chooseAll,
       clear,
-      count: countChosen(chosen),
-      has: (row, laneKey) => isChosen(chosen, row, laneKey),
+      count: countSelected(chosen),
+      has: (row, laneKey) => isSelected(chosen, row, laneKey),
     }),
     [chosen, toggle, extend, chooseLane, chooseAll, clear],
   );

@@ -5,11 +5,11 @@ import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
 import type { PlainKey } from "../../../texts/say";
 import type { ListedRowView } from "../../server/list/list-view.server";
-import { PaceMarks } from "../../ui/pace-marks";
 import { useSay } from "../../ui/texts/use-say";
 import { TurnLine } from "../../ui/turn-line";
+import { UrgencyMarks } from "../../ui/urgency-marks";
 import { RowTabs } from "../deciding/row-tabs";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 
 const TIME_HEADINGS: Readonly<Record<Scope, PlainKey<typeof listTexts>>> = {
   open: "list.dueOrSince",
@@ -42,7 +42,7 @@ export function gridOf(columns: readonly Column[]): string {
 export function cellOf(key: Exclude<ColumnKey, "subject">, row: ListedRowView, now: number): ReactNode {
   switch (key) {
     case "pace":
-      return <PaceMarks urgency={row.urgency} />;
+      return <UrgencyMarks urgency={row.urgency} />;
     case "who":
       return (
         <span className="who">
@@ -74,7 +74,7 @@ export function cellOf(key: Exclude<ColumnKey, "subject">, row: ListedRowView, n
     case "owner":
       return (
         <span className="is-owner">
-          <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
+          <OwnerBadge ownerId={row.ownerId} isCovered={row.isCovered} />
         </span>
       );
   }

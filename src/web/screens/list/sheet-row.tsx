@@ -6,7 +6,7 @@ import { listTexts } from "../../../texts/en/list";
 import type { ListedRowView } from "../../server/list/list-view.server";
 import { useSay } from "../../ui/texts/use-say";
 import { useDragged } from "../frame/dragging";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { cellOf } from "./sheet-columns";
 
 type SheetRowProps = {
@@ -20,7 +20,7 @@ type SheetRowProps = {
   readonly now: number;
   readonly to: string;
   readonly isCursor: boolean;
-  readonly isChosen: boolean;
+  readonly isSelected: boolean;
   readonly isChoosing: boolean;
   /** It has left the list and is shown until nobody looks. */
   readonly isGone: boolean;
@@ -33,7 +33,7 @@ type SheetRowProps = {
 /** One conversation as a line of the sheet; on a phone, as two. */
 export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
   const say = useSay(listTexts, commonTexts);
-  const { row, spot, columns, start, now, isCursor, isChosen, isChoosing, isGone } = props;
+  const { row, spot, columns, start, now, isCursor, isSelected, isChoosing, isGone } = props;
   const { onCursor, onToggle, onExtend } = props;
   const line = useRef<HTMLLIElement>(null);
   useDragged(line, row.id);
@@ -45,7 +45,7 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
     event.preventDefault();
     onCursor(spot);
   };
-  const ground = isChosen ? "is-chosen" : isCursor ? "is-cursor" : "";
+  const ground = isSelected ? "is-chosen" : isCursor ? "is-cursor" : "";
   // What it offers of itself is drawn once somebody points at it, or the cursor is here.
   const [isPointed, setPointed] = useState(false);
   return (
@@ -64,11 +64,11 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
           <input
             type="checkbox"
             aria-label={say("list.select", { subject: row.subject || say("common.noSubjectInside") })}
-            checked={isChosen}
+            checked={isSelected}
             tabIndex={isCursor ? 0 : -1}
             onChange={() => onToggle(row)}
             onClick={(event) => event.shiftKey && onExtend(row)}
-            className={isChoosing || isChosen ? "is-shown" : undefined}
+            className={isChoosing || isSelected ? "is-shown" : undefined}
           />
           {row.unread && !isChoosing && <span role="img" aria-label={say("common.unread")} />}
         </span>
@@ -86,7 +86,7 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
         {/* On a phone whose it is stands there whatever columns were chosen. */}
         {!columns.some(({ key }) => key === "owner") && (
           <span className="is-owner md:hidden">
-            <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
+            <OwnerBadge ownerId={row.ownerId} isCovered={row.isCovered} />
           </span>
         )}
       </div>

@@ -7,7 +7,7 @@ import type { ColumnKey, SheetView } from "../../../core/lists/sheet-view";
 import { listTexts } from "../../../texts/en/list";
 import { useSay } from "../../ui/texts/use-say";
 import { useMedia } from "../frame/use-media";
-import { usePlacedFolds } from "./folds";
+import { useCollapsedGroups } from "./collapsed-groups";
 import type { Selection } from "./selection";
 import { ColumnHeadings, gridOf } from "./sheet-columns";
 import { SheetRow } from "./sheet-row";
@@ -59,7 +59,7 @@ export function Sheet(props: SheetProps) {
   const scroll = useRef<HTMLDivElement>(null);
   const [menuAt, setMenuAt] = useState<Point | null>(null);
   const isWide = useMedia("(min-width: 768px)", true);
-  const [folded, fold] = usePlacedFolds(`${base}/${view.grouping}`);
+  const [folded, fold] = useCollapsedGroups(`${base}/${view.grouping}`);
   const blank = useSyncExternalStore(never, mostBlank, firstBlank);
   const lines = useMemo(() => linesOf(list.lanes, folded, blank), [list.lanes, folded, blank]);
   const rowHeight = isWide ? ROW_HEIGHTS[view.density] : PHONE_HEIGHT;
@@ -173,7 +173,7 @@ export function Sheet(props: SheetProps) {
                   to={`${base}/${line.row.id}${query}`}
                   spot={placeOf(line.lane, line.row)}
                   isCursor={placeOf(line.lane, line.row) === cursor}
-                  isChosen={selection.has(line.row, line.lane.key)}
+                  isSelected={selection.has(line.row, line.lane.key)}
                   isChoosing={selection.count > 0}
                   isGone={list.gone.has(line.row.id)}
                   onCursor={onCursor}

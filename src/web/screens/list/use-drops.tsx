@@ -15,7 +15,7 @@ type Drops = {
   /** What has the cursor or is chosen. */
   readonly decided: DecisionTarget | null;
   readonly rows: readonly ListedRowView[];
-  readonly isChosen: (id: string) => boolean;
+  readonly isSelected: (id: string) => boolean;
   readonly decide: (decision: PostedDecision, about: DecisionTarget) => void;
   readonly ask: (dialog: DialogKind, about: DecisionTarget) => void;
 };
@@ -23,7 +23,7 @@ type Drops = {
 type Filing = { readonly recordId: RecordId; readonly code: string; readonly about: DecisionTarget };
 
 /** What dropping rows on the flow bar and on places of the shelf does, and the question that filing asks once. */
-export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
+export function useDrops({ decided, rows, isSelected, decide, ask }: Drops): {
   put: (place: ShelfPlace, about: DecisionTarget) => void;
   question: ReactNode;
 } {
@@ -58,7 +58,7 @@ export function useDrops({ decided, rows, isChosen, decide, ask }: Drops): {
     const row = rows.find(({ id }) => id === rowId);
     if (row === undefined) return;
     // A row among those chosen takes them all along.
-    letGo(onto, isChosen(row.id) && decided !== null ? decided : { rows: [row], everything: null });
+    letGo(onto, isSelected(row.id) && decided !== null ? decided : { rows: [row], everything: null });
   });
   const question = filing !== null && (
     <Opens>

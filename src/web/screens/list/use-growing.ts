@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { listTexts } from "../../../texts/en/list";
 import { useSay } from "../../ui/texts/use-say";
-import { useInTurn } from "./use-in-turn";
+import { useSerialQueue } from "./use-serial-queue";
 
 /** A part of a list, with how much there is in all. */
 export type ListPart<T> = { readonly rows: readonly T[]; readonly total: number };
@@ -31,7 +31,7 @@ export function useGrowing<T>(first: ListPart<T>, url: string, keyOf: (row: T) =
   const [shown, setShown] = useState({ ...first, about: first, url });
   const state = useRef(shown);
   const [problem, setProblem] = useState<string | null>(null);
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   const keep = useCallback((next: typeof shown) => {
     state.current = next;
     setShown(next);

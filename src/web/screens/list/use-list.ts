@@ -1,13 +1,13 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { filterParams } from "../../../core/lists/filter";
 import { arrivalsAmong, type Lane, NOTHING_HELD, withChanges, withPage } from "../../../core/lists/lanes";
-import { narrowingParams } from "../../../core/lists/narrowing";
 import { isDescending } from "../../../core/lists/sheet-view";
 import { listTexts } from "../../../texts/en/list";
 import type { ListedRowView, ListStart, ReadList } from "../../server/list/list-view.server";
 import { useSay } from "../../ui/texts/use-say";
+import { fetchPart } from "../filter/fetch-part";
 import { type AskNews, type RowChanges, useChanges } from "../frame/live-hub";
-import { fetchPart } from "../narrowing/fetch-part";
-import { useInTurn } from "./use-in-turn";
+import { useSerialQueue } from "./use-serial-queue";
 
 const PAGE = 200;
 // A scrollbar dragged far down asks for all rows up to there, so many at a time.
@@ -32,14 +32,14 @@ export type OpenList = {
 };
 
 /** A list as the URL that asks for news of it names it. */
-export function followedAs({ scope, narrowing }: Pick<ListStart, "scope" | "narrowing">): string {
-  return new URLSearchParams([["scope", scope], ...narrowingParams(narrowing)]).toString();
+export function followedAs({ scope, filter }: Pick<ListStart, "scope" | "filter">): string {
+  return new URLSearchParams([["scope", scope], ...filterParams(filter)]).toString();
 }
 
 /** What became of some conversations in a list. */
 export function fetchChanges(
   slug: string,
-  list: Pick<ListStart, "scope" | "narrowing">,
+  list: Pick<ListStart, "scope" | "filter">,
   ids: readonly string[],
 ): Promise<RowChanges> {
   return fetchPart(slug, list, "changes", new URLSearchParams(ids.map((id) => ["changed", id])));
@@ -147,7 +147,7 @@ export function useList(slug: string, start: ReadList, own: ReadonlySet<string>,
 
   // A list that could not be brought up to date begins anew with the next change, or when the line is back.
   const isBehind = useRef(false);
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   useChanges(followedAs(start), start.readIn, (ids, ask) =>
     inTurn(async () => {
       try {

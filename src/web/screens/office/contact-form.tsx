@@ -6,7 +6,7 @@ import { useSay } from "../../ui/texts/use-say";
 import { CategoryChoice } from "../categories/category-choice";
 import { NoteField } from "../frame/note-field";
 import { SideForm } from "../frame/side-form";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 import type { ContactsOutcome } from "./contacts-outcome";
 
 type ContactFormProps = {
@@ -19,7 +19,7 @@ type ContactFormProps = {
 /** A new contact, or one that is changed. */
 export function ContactForm({ contact, given, onClose }: ContactFormProps) {
   const say = useSay(officeTexts, commonTexts);
-  const step = useStep<ContactsOutcome>("contacts", onClose);
+  const step = useFormAction<ContactsOutcome>("contacts", onClose);
   const problems = step.refused?.problems ?? {};
   return (
     <SideForm

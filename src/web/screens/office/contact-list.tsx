@@ -7,20 +7,20 @@ import { CategoryTab } from "../../ui/category-tab";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 import type { ContactsOutcome } from "./contacts-outcome";
 
 type ContactListProps = {
   readonly contacts: readonly Contact[];
-  readonly isNarrowed: boolean;
+  readonly isFiltered: boolean;
   readonly onEdit: (id: string | null) => void;
 };
 
 /** Contacts by name; each leads to what she wrote. */
-export function ContactList({ contacts, isNarrowed, onEdit }: ContactListProps) {
+export function ContactList({ contacts, isFiltered, onEdit }: ContactListProps) {
   const say = useSay(officeTexts, commonTexts);
   const { tray, categories, mayDecide } = useTray();
-  const { post, refused } = useStep<ContactsOutcome>("contacts", ({ dropped }) => {
+  const { post, refused } = useFormAction<ContactsOutcome>("contacts", ({ dropped }) => {
     if (dropped === null) return;
     notice(say("office.isNoContactAnyMore", { name: dropped.name }), {
       action: { label: say("common.undo"), onClick: () => post(keeping(dropped)) },
@@ -29,7 +29,7 @@ export function ContactList({ contacts, isNarrowed, onEdit }: ContactListProps) 
   if (contacts.length === 0) {
     return (
       <p className="max-w-prose text-soft">
-        {isNarrowed ? say("office.noContactsMatch") : say("office.noContactsYetAContact")}
+        {isFiltered ? say("office.noContactsMatch") : say("office.noContactsYetAContact")}
       </p>
     );
   }

@@ -1,7 +1,7 @@
 import type { Contact } from "../../../core/contacts/contact";
-import type { StepOutcome } from "../frame/use-step";
+import type { FormOutcome } from "../frame/use-form-action";
 
 /** What the server said to a step about contacts: kept, or removed (`dropped`, as she was). */
 export type ContactsOutcome =
-  | (Extract<StepOutcome, { ok: true }> & { readonly dropped: Contact | null })
-  | Extract<StepOutcome, { ok: false }>;
+  | (Extract<FormOutcome, { ok: true }> & { readonly dropped: Contact | null })
+  | Extract<FormOutcome, { ok: false }>;

@@ -3,13 +3,13 @@ import type { JobAsideView } from "../../server/office/jobs-aside-view.server";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 
 /** What stopped the server twice and is not tried again by itself; work by the clock can be let go on. */
 export function JobsAside({ jobs }: { jobs: readonly JobAsideView[] }) {
   const say = useSay(officeTexts);
   const { members } = useTray();
-  const { Form, action, isBusy, refused } = useStep("overview");
+  const { Form, action, isBusy, refused } = useFormAction("overview");
   if (jobs.length === 0) return null;
   return (
     <section aria-labelledby="jobs-aside" className="border-b border-rule px-4 py-3">

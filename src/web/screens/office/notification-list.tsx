@@ -5,7 +5,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
 import type { NotificationsView } from "../../server/people/notification-view.server";
 import { useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 
 type Told = NotificationsView[number];
@@ -48,7 +48,7 @@ function NotificationLine({ told }: { told: Told }) {
           <span role="img" aria-label={say("common.unread")} className="block size-[7px] rounded-full bg-act" />
         )}
       </span>
-      <span className="pt-0.5">{by !== null && <OwnerStamp ownerId={by} />}</span>
+      <span className="pt-0.5">{by !== null && <OwnerBadge ownerId={by} />}</span>
       <span className="min-w-0">
         <span className={`block ${isRead ? "" : "font-semibold"}`}>
           {say(line)}

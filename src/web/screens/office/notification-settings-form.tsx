@@ -14,7 +14,7 @@ import { useTray } from "../frame/tray-data";
 import type { NotificationOutcome } from "./notification-outcome";
 
 /** What a member wants to be told of, how, and when not. */
-export function NotificationSettingsForm({ telling, watches }: NotificationSettingsView) {
+export function NotificationSettingsForm({ settings, watches }: NotificationSettingsView) {
   const say = useSay(officeTexts, commonTexts);
   const { tray } = useTray();
   const { Form, data, state } = useFetcher<NotificationOutcome>();
@@ -28,7 +28,7 @@ export function NotificationSettingsForm({ telling, watches }: NotificationSetti
       className="grid gap-x-14 px-5 py-4 lg:grid-cols-[460px_minmax(0,360px)]"
     >
       <Form method="post" action={`/${tray.slug}/notifications`} noValidate>
-        <input type="hidden" name="do" value="telling" />
+        <input type="hidden" name="do" value="settings" />
         <table className="w-full text-sm">
           <caption className="pb-1 text-left text-[15px] font-semibold">{say("office.notifyMeWhen")}</caption>
           <thead>
@@ -45,7 +45,7 @@ export function NotificationSettingsForm({ telling, watches }: NotificationSetti
             </tr>
           </thead>
           <tbody>
-            {telling.events.map(({ event, name, list, browser }) => (
+            {settings.events.map(({ event, name, list, browser }) => (
               <tr key={event} className="border-t border-hair">
                 <th scope="row" className="py-1.5 text-left font-normal">
                   {name}
@@ -66,21 +66,21 @@ export function NotificationSettingsForm({ telling, watches }: NotificationSetti
             label={say("office.quietFrom")}
             name="quiet-from"
             placeholder="18:00"
-            defaultValue={telling.quietFrom}
+            defaultValue={settings.quietFrom}
             problem={problems["quiet-from"]}
           />
           <Field
             label={say("office.until")}
             name="quiet-to"
             placeholder="07:00"
-            defaultValue={telling.quietTo}
+            defaultValue={settings.quietTo}
             problem={problems["quiet-to"]}
           />
           <Field
             label={say("office.digestAt")}
             name="digest-at"
             placeholder={say("office.never")}
-            defaultValue={telling.digestAt}
+            defaultValue={settings.digestAt}
             problem={problems["digest-at"]}
           />
         </div>

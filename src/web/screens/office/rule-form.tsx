@@ -16,7 +16,7 @@ import { useSay } from "../../ui/texts/use-say";
 import { CategoryChoice } from "../categories/category-choice";
 import { ChoiceField } from "../frame/choice-field";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 import type { ListedRule } from "./rule-list";
 import type { RulesOutcome } from "./rules-outcome";
 
@@ -25,7 +25,7 @@ export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: 
   const say = useSay(officeTexts, commonTexts);
   const form = useRef<HTMLFormElement>(null);
   const [trial, setTrial] = useState<RuleTrial<string> | null>(null);
-  const { Form, action, refused, isBusy, post } = useStep<RulesOutcome>("rules", (outcome) => {
+  const { Form, action, refused, isBusy, post } = useFormAction<RulesOutcome>("rules", (outcome) => {
     if (outcome.trial === null) onClose();
     else setTrial(outcome.trial);
   });

@@ -7,7 +7,7 @@ import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 import type { RulesOutcome } from "./rules-outcome";
 
 /** A rule with the code of the record that it files to. */
@@ -23,7 +23,7 @@ type RuleListProps = {
 export function RuleList({ rules, edited, onEdit }: RuleListProps) {
   const say = useSay(officeTexts, commonTexts);
   const { mayLead } = useTray();
-  const { post, refused, underWay } = useStep<RulesOutcome>("rules", ({ droppedId }) => {
+  const { post, refused, underWay } = useFormAction<RulesOutcome>("rules", ({ droppedId }) => {
     if (droppedId === null) return;
     notice(say("office.ruleRemoved"), {
       action: { label: say("common.undo"), onClick: () => post({ do: "bring-back", id: droppedId }) },

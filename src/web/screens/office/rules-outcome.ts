@@ -1,10 +1,10 @@
 import type { RuleTrial } from "../../../operations/index.server";
-import type { StepOutcome } from "../frame/use-step";
+import type { FormOutcome } from "../frame/use-form-action";
 
 /** What the server said to a step about rules: done, or for which messages the tried rule would have been. */
 export type RulesOutcome =
-  | (Extract<StepOutcome, { ok: true }> & {
+  | (Extract<FormOutcome, { ok: true }> & {
       readonly trial: RuleTrial<string> | null;
       readonly droppedId: string | null;
     })
-  | Extract<StepOutcome, { ok: false }>;
+  | Extract<FormOutcome, { ok: false }>;

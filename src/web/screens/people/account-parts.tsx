@@ -3,13 +3,13 @@ import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 
 /** Changes one's own password; whoever is signed in elsewhere under the old one is signed out there. */
 export function PasswordForm() {
   const say = useSay(peopleTexts);
   const form = useRef<HTMLFormElement>(null);
-  const { Form, action, isBusy, refused } = useStep("account", () => form.current?.reset());
+  const { Form, action, isBusy, refused } = useFormAction("account", () => form.current?.reset());
   return (
     <section aria-labelledby="password">
       <h2 id="password" className="font-serif text-lg">
@@ -52,7 +52,7 @@ export type SessionView = {
 /** Where one is signed in; each can be ended, and all but this one at once. */
 export function SessionList({ sessions }: { sessions: readonly SessionView[] }) {
   const say = useSay(peopleTexts);
-  const { Form, action, isBusy } = useStep("account");
+  const { Form, action, isBusy } = useFormAction("account");
   return (
     <section aria-labelledby="sessions">
       <div className="flex items-baseline gap-4">

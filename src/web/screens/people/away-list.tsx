@@ -3,7 +3,7 @@ import { peopleTexts } from "../../../texts/en/people";
 import type { TimeOffView } from "../../server/people/time-off-view.server";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 
 type AwayListProps = {
@@ -35,7 +35,7 @@ function AwayLine({ time, isOwn }: { time: TimeOffView; isOwn: boolean }) {
   const { id, memberId, name, isNow, isOver, stretch, covers } = time;
   return (
     <li className="flex items-start gap-3 border-b border-hair py-2">
-      <OwnerStamp ownerId={memberId} />
+      <OwnerBadge ownerId={memberId} />
       <div className="min-w-0 flex-1">
         <p>
           {!isOwn && <b className="font-semibold">{name}, </b>}
@@ -47,7 +47,7 @@ function AwayLine({ time, isOwn }: { time: TimeOffView; isOwn: boolean }) {
         </p>
       </div>
       {isOwn && (isNow || isOver) && (
-        <Link to={`/${tray.slug}/while-away/${id}`} className="leading-8 text-act hover:underline">
+        <Link to={`/${tray.slug}/absence-summary/${id}`} className="leading-8 text-act hover:underline">
           {say("people.whatHappened")}
         </Link>
       )}

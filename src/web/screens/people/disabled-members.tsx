@@ -3,7 +3,7 @@ import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
 import type { ListedGroup, ListedMember } from "./listed-member";
-import { ShutOutDialog } from "./shut-out-dialog";
+import { RemoveAccessDialog } from "./remove-access-dialog";
 import { useMembersStep } from "./use-members-step";
 
 type ListedDisabled = ListedMember & { readonly since: string; readonly isReplaced: boolean };
@@ -57,7 +57,13 @@ export function DisabledMembers({ disabled, members, groups }: DisabledMembersPr
         </p>
       )}
       {leaving !== null && (
-        <ShutOutDialog leaving={leaving} isOut members={members} groups={groups} onClose={() => setLeaving(null)} />
+        <RemoveAccessDialog
+          leaving={leaving}
+          isOut
+          members={members}
+          groups={groups}
+          onClose={() => setLeaving(null)}
+        />
       )}
     </section>
   );

@@ -4,7 +4,7 @@ import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 import type { ListedGroup } from "./listed-member";
 import { useMembersStep } from "./use-members-step";
@@ -32,7 +32,7 @@ export function MemberGroups({ groups, members }: MemberGroupsProps) {
             <span className="min-w-0 flex-1 truncate">{group.name}</span>
             <span className="flex gap-1">
               {group.memberIds.map((id) => (
-                <OwnerStamp key={id} ownerId={id} />
+                <OwnerBadge key={id} ownerId={id} />
               ))}
             </span>
             {mayLead && (

@@ -4,10 +4,10 @@ import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
 import { saidChoices, useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 import { type ListedGroup, type ListedMember, ROLE_NAMES, ROLES } from "./listed-member";
-import { ShutOutDialog } from "./shut-out-dialog";
+import { RemoveAccessDialog } from "./remove-access-dialog";
 import { useMembersStep } from "./use-members-step";
 
 /** Everybody in the tray with what she may do. */
@@ -19,18 +19,18 @@ export function MemberTable({ members, groups }: { members: readonly ListedMembe
     <section aria-label={say("people.membersOfTheTray")}>
       <ul className="border-t border-rule">
         {members.map((one) => (
-          <MemberLine key={one.id} listed={one} onShutOut={mayLead ? () => setLeaving(one) : null} />
+          <MemberLine key={one.id} listed={one} onRemoveAccess={mayLead ? () => setLeaving(one) : null} />
         ))}
       </ul>
       <p className="mt-2 text-sm text-soft">{say("people.leadsSetTheTrayUp")}</p>
       {leaving !== null && (
-        <ShutOutDialog leaving={leaving} members={members} groups={groups} onClose={() => setLeaving(null)} />
+        <RemoveAccessDialog leaving={leaving} members={members} groups={groups} onClose={() => setLeaving(null)} />
       )}
     </section>
   );
 }
 
-function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: (() => void) | null }) {
+function MemberLine({ listed, onRemoveAccess }: { listed: ListedMember; onRemoveAccess: (() => void) | null }) {
   const say = useSay(peopleTexts, commonTexts);
   const { members, member } = useTray();
   const { refused, post } = useMembersStep();
@@ -39,7 +39,7 @@ function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: ((
   return (
     <li className="border-b border-hair py-1.5">
       <div className="grid grid-cols-[34px_minmax(0,1fr)_auto_auto] justify-items-start items-center gap-x-3 sm:grid-cols-[34px_minmax(0,1fr)_90px_104px_132px]">
-        <OwnerStamp ownerId={id} />
+        <OwnerBadge ownerId={id} />
         <span className="w-full min-w-0 truncate">
           {name}
           {id === member.id && <span className="text-soft"> {say("people.you")}</span>}
@@ -48,7 +48,7 @@ function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: ((
           )}
         </span>
         <span className="hidden truncate text-sm text-soft sm:block">{signInName}</span>
-        {onShutOut === null ? (
+        {onRemoveAccess === null ? (
           <span className="text-soft">{say(ROLE_NAMES[role])}</span>
         ) : (
           <Select
@@ -58,11 +58,11 @@ function MemberLine({ listed, onShutOut }: { listed: ListedMember; onShutOut: ((
             onChoose={(chosen) => post({ do: "role", member: id, role: chosen })}
           />
         )}
-        {onShutOut !== null && (
+        {onRemoveAccess !== null && (
           <Button
             look="quiet"
             disabled={id === member.id}
-            onClick={onShutOut}
+            onClick={onRemoveAccess}
             aria-label={say("people.removeAccessOf", { name })}
           >
             <span>

@@ -1,7 +1,7 @@
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 import type { MembersOutcome } from "./members-outcome";
 
 /** A form about the members of the tray. */
 export function useMembersStep(onDone: (outcome: Extract<MembersOutcome, { ok: true }>) => void = () => {}) {
-  return useStep<MembersOutcome>("members", onDone);
+  return useFormAction<MembersOutcome>("members", onDone);
 }

@@ -23,8 +23,8 @@ import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { RecordPicker } from "../deciding/lazy-record-picker";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
-import { HandOut } from "./hand-out";
+import { useFormAction } from "../frame/use-form-action";
+import { AssignTree } from "./assign-tree";
 
 type KnownRecord = {
   readonly id: RecordId;
@@ -52,7 +52,7 @@ export function ArrangementScreen({ tree: kept, version, isHanded, records }: Ar
   const [tree, setTree] = useState(kept);
   const [before, setBefore] = useState<Arrangement | null>(null);
   const [asks, setAsks] = useState<readonly string[] | null>(null);
-  const { post, refused, isBusy } = useStep("arrangement");
+  const { post, refused, isBusy } = useFormAction("arrangement");
   // What the server has counts, also where another window changed it.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the tree is another one with each version
   useEffect(() => setTree(kept), [version]);
@@ -122,7 +122,7 @@ export function ArrangementScreen({ tree: kept, version, isHanded, records }: Ar
           ))}
         </ul>
       </section>
-      {mayLead && <HandOut isEmpty={placed.length === 0} />}
+      {mayLead && <AssignTree isEmpty={placed.length === 0} />}
       {asks !== null && (
         <Opens>
           <RecordPicker

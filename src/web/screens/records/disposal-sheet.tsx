@@ -5,9 +5,9 @@ import type { PreviewView, RetainedLineView } from "../../server/records/retenti
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
 import { DayField } from "../frame/day-field";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
+import { ExportDialog } from "./export-dialog";
 import type { RetentionOutcome } from "./retention-outcome";
-import { TakeOut } from "./take-out";
 
 type DisposalSheetProps = { readonly record: RetainedLineView; readonly onClose: () => void };
 
@@ -15,8 +15,8 @@ type DisposalSheetProps = { readonly record: RetainedLineView; readonly onClose:
 export function DisposalSheet({ record, onClose }: DisposalSheetProps) {
   const say = useSay(recordsTexts);
   const [preview, setPreview] = useState<PreviewView | null>(null);
-  const look = useStep<RetentionOutcome>("retention", (outcome) => setPreview(outcome.preview ?? null));
-  const act = useStep<RetentionOutcome>("retention", onClose);
+  const look = useFormAction<RetentionOutcome>("retention", (outcome) => setPreview(outcome.preview ?? null));
+  const act = useFormAction<RetentionOutcome>("retention", onClose);
   const asked = useRef(false);
   const place = useRef<HTMLElement>(null);
   // What was refused before one looked again is over.
@@ -58,7 +58,7 @@ export function DisposalSheet({ record, onClose }: DisposalSheetProps) {
       )}
       {preview !== null && (
         <>
-          <TakeOut code={record.code} text="" />
+          <ExportDialog code={record.code} text="" />
           <p className="pt-1 text-sm text-soft">{say("records.downloadTheZipBeforeIt")}</p>
           <div className="mt-3 flex flex-wrap items-center gap-2">
             <Dispose

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import { useSay } from "../../ui/texts/use-say";
 import { TurnLine } from "../../ui/turn-line";
 

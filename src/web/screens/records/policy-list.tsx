@@ -9,7 +9,7 @@ import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { ChoiceField } from "../frame/choice-field";
 import { SideForm } from "../frame/side-form";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 import type { RetentionOutcome } from "./retention-outcome";
 
 const FROM_WORDS = { closing: "records.theClosingOfTheRecord", "last-message": "records.itsNewestMessage" } as const;
@@ -17,7 +17,7 @@ const END_WORDS = { review: "records.somebodyLooksAtIt", disposal: "records.itIs
 
 type PolicyListProps = {
   readonly retention: RetentionView;
-  readonly step: ReturnType<typeof useStep<RetentionOutcome>>;
+  readonly step: ReturnType<typeof useFormAction<RetentionOutcome>>;
 };
 
 /** The policies, and which types of records and categories have which. */
@@ -119,7 +119,7 @@ type PolicyFormProps = {
 
 function PolicyForm({ policy, onClose }: PolicyFormProps) {
   const say = useSay(recordsTexts, commonTexts);
-  const step = useStep<RetentionOutcome>("retention", onClose);
+  const step = useFormAction<RetentionOutcome>("retention", onClose);
   const problems = step.refused?.problems ?? {};
   return (
     <div className="mt-3">

@@ -7,12 +7,12 @@ import type { KeptView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import type { RecordsOutcome } from "../frame/records-outcome";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
+import { ExportDialog } from "./export-dialog";
 import { RecordKept } from "./record-kept";
-import { TakeOut } from "./take-out";
 
 type RecordCardProps = {
   readonly card: RecordCardView;
@@ -20,7 +20,7 @@ type RecordCardProps = {
   readonly recordId: string;
   readonly code: string;
   readonly closed: boolean;
-  /** What the page is narrowed to; empty for everything. */
+  /** What the page is filtered to; empty for everything. */
   readonly text: string;
 };
 
@@ -28,7 +28,7 @@ type RecordCardProps = {
 export function RecordCard({ card, kept, recordId, code, closed, text }: RecordCardProps) {
   const say = useSay(recordsTexts, commonTexts);
   const { tray, members, mayDecide, mayLead } = useTray();
-  const { post, refused, isBusy } = useStep<RecordsOutcome>(`records/${code}`);
+  const { post, refused, isBusy } = useFormAction<RecordsOutcome>(`records/${code}`);
   const nameOf = (id: string | null) =>
     members.find((one) => one.id === id)?.name ?? say("records.aColleagueOfAnotherTray");
   const { responsibleId, addresses, note } = card.edited;
@@ -40,7 +40,7 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
             <span className="text-soft">{say("common.nobodyYet")}</span>
           ) : (
             <span className="flex items-center gap-2">
-              <OwnerStamp ownerId={responsibleId} /> {nameOf(responsibleId)}
+              <OwnerBadge ownerId={responsibleId} /> {nameOf(responsibleId)}
             </span>
           )}
         </Line>
@@ -98,7 +98,7 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
       <RecordKept key={kept.holds.length} kept={kept} recordId={recordId} />
       <section aria-label={say("common.export")} className="mt-5">
         <h2 className="border-b border-rule pb-1 text-sm font-semibold">{say("common.export")}</h2>
-        <TakeOut key={text} code={code} text={text} />
+        <ExportDialog key={text} code={code} text={text} />
       </section>
       {refused?.problem != null && (
         <p role="alert" className="mt-2 text-late">
@@ -155,7 +155,7 @@ function MergeForm({ code }: { readonly code: string }) {
   const say = useSay(recordsTexts, commonTexts);
   const { tray } = useTray();
   const navigate = useNavigate();
-  const { Form, action, refused, isBusy } = useStep<RecordsOutcome>(
+  const { Form, action, refused, isBusy } = useFormAction<RecordsOutcome>(
     `records/${code}`,
     (merged) => void navigate(`/${tray.slug}/records/${merged.code}`),
   );

@@ -8,7 +8,7 @@ import { NoteField } from "../frame/note-field";
 import type { RecordsOutcome } from "../frame/records-outcome";
 import { SideForm } from "../frame/side-form";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 
 /** A record as it is edited. */
 export type EditedRecord = {
@@ -43,7 +43,7 @@ export function RecordForm({ record, types, onKept, onClose }: RecordFormProps) 
   const { members } = useTray();
   const isNew = record.code === "";
   const page = isNew ? "records" : `records/${record.code}`;
-  const step = useStep<RecordsOutcome>(page, ({ code }) => onKept(code));
+  const step = useFormAction<RecordsOutcome>(page, ({ code }) => onKept(code));
   const problems = step.refused?.problems ?? {};
   return (
     <SideForm

@@ -5,14 +5,14 @@ import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 import type { RetentionOutcome } from "./retention-outcome";
 
 /** How long a record is kept and why; those who lead hold it, or give it a policy of its own. */
 export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readonly recordId: string }) {
   const say = useSay(recordsTexts);
   const { mayLead, members } = useTray();
-  const { Form, action, refused, isBusy, post } = useStep<RetentionOutcome>("retention");
+  const { Form, action, refused, isBusy, post } = useFormAction<RetentionOutcome>("retention");
   const nameOf = (id: string) => members.find((one) => one.id === id)?.name ?? say("records.aColleague");
   return (
     <section aria-label={say("records.retention")} className="mt-5">

@@ -11,7 +11,7 @@ import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { SideForm } from "../frame/side-form";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 
 const KIND_NAMES: Readonly<Record<FilingField["kind"], PlainKey<typeof recordsTexts>>> = {
   text: "records.text",
@@ -32,7 +32,7 @@ type RecordTypeFormProps = {
 /** A new type of records, or one that is changed. */
 export function RecordTypeForm({ type, today, onClose }: RecordTypeFormProps) {
   const say = useSay(recordsTexts, commonTexts);
-  const step = useStep("record-types", onClose);
+  const step = useFormAction("record-types", onClose);
   const [codePattern, setPattern] = useState(type?.codePattern ?? "");
   const [fields, setFields] = useState<readonly FilingField[]>(type?.fields ?? []);
   const problems = step.refused?.problems ?? {};

@@ -1,7 +1,7 @@
 import type { PreviewView } from "../../server/records/retention-view.server";
-import type { StepOutcome } from "../frame/use-step";
+import type { FormOutcome } from "../frame/use-form-action";
 
 /** What came of a step about how long records are kept; with what would go, where that was asked. */
 export type RetentionOutcome =
   | { readonly ok: true; readonly said: string; readonly preview?: PreviewView }
-  | Extract<StepOutcome, { ok: false }>;
+  | Extract<FormOutcome, { ok: false }>;

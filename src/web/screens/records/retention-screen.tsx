@@ -6,7 +6,7 @@ import type { RetainedLineView, RetentionView } from "../../server/records/reten
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 import { DisposalSheet } from "./disposal-sheet";
 import { PolicyList } from "./policy-list";
 import type { RetentionOutcome } from "./retention-outcome";
@@ -16,7 +16,7 @@ export function RetentionScreen({ retention }: { readonly retention: RetentionVi
   const say = useSay(recordsTexts);
   const { due, coming, held, counts, certificates } = retention;
   const [looked, setLooked] = useState<RetainedLineView | null>(null);
-  const step = useStep<RetentionOutcome>("retention", () => {});
+  const step = useFormAction<RetentionOutcome>("retention", () => {});
   return (
     <div className="grid gap-x-8 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_460px]">
       <div className="min-w-0 space-y-6">

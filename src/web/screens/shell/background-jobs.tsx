@@ -21,16 +21,16 @@ const STATES: Readonly<Record<RunView["state"], PlainKey<typeof shellTexts>>> = 
 
 type BackgroundJobsProps = {
   readonly runs: readonly RunView[];
-  readonly parcels: readonly ZipExportView[];
+  readonly zipExports: readonly ZipExportView[];
   readonly slug: string;
 };
 
 /** What is done in the background, in a corner of the screen. */
-export default function BackgroundJobs({ runs, parcels, slug }: BackgroundJobsProps) {
+export default function BackgroundJobs({ runs, zipExports, slug }: BackgroundJobsProps) {
   return (
     <div className="fixed bottom-[68px] left-5 z-30 w-[240px] divide-y divide-hair rounded-sheet border border-rule border-l-[3px] border-l-act bg-paper text-sm shadow-raised empty:hidden max-sm:right-2 max-sm:bottom-16 max-sm:left-2 max-sm:w-auto">
       <Runs runs={runs} slug={slug} />
-      <ZipExports parcels={parcels} slug={slug} />
+      <ZipExports zipExports={zipExports} slug={slug} />
     </div>
   );
 }

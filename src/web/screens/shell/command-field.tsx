@@ -9,11 +9,11 @@ import { shellTexts } from "../../../texts/en/shell";
 import { COMMANDS, type CommandId, keyCap } from "../../keys/commands";
 import { useGo, useKeyDesk, useKeyOf } from "../../keys/key-desk";
 import type { loader as recordChoices } from "../../routes/records/record-choices";
-import { byWords, entryValue } from "../../ui/by-words";
 import { CategoryTab } from "../../ui/category-tab";
 import { Dialog } from "../../ui/dialog";
+import { entryValue, matchWords } from "../../ui/match-words";
 import { useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { notePick, recentPicks } from "../frame/recent-picks";
 import { useTray } from "../frame/tray-data";
 import { DAY_PAGES, OWN_SETTINGS, pagesFor, TRAY_SETTINGS, type TrayPage } from "./tray-pages";
@@ -100,7 +100,7 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
       words: name,
       face: (
         <span className="flex items-center gap-3">
-          <OwnerStamp ownerId={id} /> {name}
+          <OwnerBadge ownerId={id} /> {name}
         </span>
       ),
       run: go(`open?owner=${id}`),
@@ -131,7 +131,7 @@ export default function CommandField({ onClose }: { onClose: () => void }) {
   };
   return (
     <Dialog open onOpenChange={(open) => !open && onClose()} title={say("shell.commandField")} size="wide">
-      <Command label={say("shell.commandField")} filter={byWords} loop className="flex min-h-0 flex-col">
+      <Command label={say("shell.commandField")} filter={matchWords} loop className="flex min-h-0 flex-col">
         <Command.Input
           autoFocus
           value={text}

@@ -1,7 +1,7 @@
 import { Library } from "lucide-react";
 import { type ComponentProps, startTransition, useCallback, useEffect, useState } from "react";
 import { useFetcher, useNavigate } from "react-router";
-import { type PlaceId, trustedId } from "../../../core/kernel/ids";
+import { type PinId, trustedId } from "../../../core/kernel/ids";
 import { placedItems } from "../../../core/records/arrangement";
 import type { ShelfPlace } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
@@ -116,7 +116,7 @@ function MyRecords({ DropdownMenu, mine }: MyRecordsProps) {
 // As if it were a place of its own.
 function placeOf(record: { readonly id: string; readonly code: string }, name: string): ShelfPlace {
   return {
-    id: trustedId<PlaceId>(record.id),
+    id: trustedId<PinId>(record.id),
     kind: "record",
     target: record.id,
     name,

@@ -6,7 +6,7 @@ import { CategoryTab } from "../../ui/category-tab";
 import { noticeProblem } from "../../ui/notices";
 import { Picker } from "../../ui/picker";
 import { useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useShelf, useTray } from "../frame/tray-data";
 
 /** Picks a record, category, colleague or saved view for the shelf. */
@@ -49,7 +49,7 @@ export default function PinPicker({ onClose }: { onClose: () => void }) {
       words: name,
       face: (
         <span className="flex items-center gap-3">
-          <OwnerStamp ownerId={id} /> {name}
+          <OwnerBadge ownerId={id} /> {name}
         </span>
       ),
     })),

@@ -1,17 +1,17 @@
 import { ChevronDown, ChevronsUpDown, Layers, LogOut, Search } from "lucide-react";
 import { type ReactNode, useRef } from "react";
 import { Form, Link, NavLink, useNavigate, useParams, useSearchParams, useSubmit } from "react-router";
-import { MINE, THEIRS, WITHOUT } from "../../../core/lists/narrowing";
+import { MINE, THEIRS, WITHOUT } from "../../../core/lists/filter";
 import { isScope } from "../../../core/lists/scope";
 import { commonTexts } from "../../../texts/en/common";
 import { shellTexts } from "../../../texts/en/shell";
 import { CommandKey } from "../../keys/command-key";
 import { useCommands, useGo, useKeyOf } from "../../keys/key-desk";
+import { loadOnFirstInteraction } from "../../ui/load-on-first-interaction";
 import { Logo } from "../../ui/logo";
+import { MemberBadge } from "../../ui/member-badge";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
-import { soon } from "../../ui/soon";
-import { Stamp } from "../../ui/stamp";
 import { useSay } from "../../ui/texts/use-say";
 import { Bell } from "./bell";
 
@@ -22,8 +22,8 @@ type TopBarProps = {
 };
 
 // Fetched with the first thing that somebody does: what stands in a menu is not needed to draw the page.
-const places = soon(() =>
-  import("./menus-of-places").then(({ DayPlaces, MemberPlaces }) => ({ DayPlaces, MemberPlaces })),
+const places = loadOnFirstInteraction(() =>
+  import("./tray-menus").then(({ DayMenuItems, MemberMenuItems }) => ({ DayMenuItems, MemberMenuItems })),
 );
 
 /** Name, tray switch, search, the pages of the day's work, and who is signed in. */
@@ -137,7 +137,7 @@ function DayMenu({ slug }: { readonly slug: string }) {
           <DropdownMenu.Trigger className={PAGE_LINK}>{face}</DropdownMenu.Trigger>
           <DropdownMenu.Portal>
             <DropdownMenu.Content className={`${MENU} max-h-[calc(100dvh-60px)] w-80 overflow-y-auto`} align="end">
-              {loaded !== null && <loaded.DayPlaces slug={slug} />}
+              {loaded !== null && <loaded.DayMenuItems slug={slug} />}
             </DropdownMenu.Content>
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
@@ -193,7 +193,7 @@ function MemberMenu({ slug, member }: { slug: string; member: TopBarProps["membe
   const trigger = {
     className: "flex h-8 items-center rounded-control px-0.5",
     "aria-label": say("shell.signedInAs", { name: member.name }),
-    children: <Stamp initials={member.initials} name={member.name} own />,
+    children: <MemberBadge initials={member.initials} name={member.name} own />,
   };
   return (
     <MenuTrigger
@@ -204,7 +204,7 @@ function MemberMenu({ slug, member }: { slug: string; member: TopBarProps["membe
           <DropdownMenu.Portal>
             <DropdownMenu.Content className={MENU} align="end">
               <DropdownMenu.Label className="px-3 py-1.5 text-soft">{member.name}</DropdownMenu.Label>
-              {loaded !== null && <loaded.MemberPlaces slug={slug} />}
+              {loaded !== null && <loaded.MemberMenuItems slug={slug} />}
               <DropdownMenu.Separator className="my-1 border-t border-hair" />
               <DropdownMenu.Item
                 className={`${MENU_ITEM} gap-2`}

@@ -3,17 +3,17 @@ import { commonTexts } from "../../../texts/en/common";
 import { sortRunTexts } from "../../../texts/en/sort-run";
 import { keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
 import type { ListedRowView } from "../../server/list/list-view.server";
 import type { RunView } from "../../server/list/run-view.server";
 import { KeyCap } from "../../ui/button";
-import { PaceMarks } from "../../ui/pace-marks";
 import { useSay } from "../../ui/texts/use-say";
+import { UrgencyMarks } from "../../ui/urgency-marks";
 import { Proposals } from "../conversation/proposals";
 import type { PostedDecision } from "../deciding/posted-decision";
 import { RowTabs } from "../deciding/row-tabs";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 
 const NEXT_SHOWN = 3;
 
@@ -45,8 +45,8 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, 
           <p className="mt-0.5 text-sm text-soft">{view?.reason ?? ""}</p>
         </div>
         <p className="flex min-h-[33px] flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5">
-          <PaceMarks urgency={row.urgency} />
-          <OwnerStamp ownerId={row.ownerId} />
+          <UrgencyMarks urgency={row.urgency} />
+          <OwnerBadge ownerId={row.ownerId} />
           <span className="flex flex-wrap gap-1">
             <RowTabs ids={row.categoryIds} />
           </span>

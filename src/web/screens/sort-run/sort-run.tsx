@@ -26,12 +26,12 @@ import { useSaidOf } from "../deciding/use-said-of";
 import { useTray } from "../frame/tray-data";
 import { useDecidingCommands } from "../list/list-commands";
 import { Composer } from "../writing/composer";
-import { useTakeBack } from "../writing/use-take-back";
+import { useRecall } from "../writing/use-recall";
+import { DecisionActions } from "./decision-actions";
 import { RunChips } from "./run-chips";
 import { RunDocket } from "./run-docket";
-import { RunPaper } from "./run-paper";
+import { SortRunMessage } from "./sort-run-message";
 import { type Run, type RunStart, useRun } from "./use-run";
-import { WaysOut } from "./ways-out";
 
 /** One conversation at a time with full attention, five ways out, and the next is there. */
 export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
@@ -114,7 +114,7 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
         </div>
       )}
       {row !== null && !answering && (
-        <WaysOut
+        <DecisionActions
           row={row}
           proposals={proposals}
           onAnswer={() => setAnswering(true)}
@@ -132,7 +132,7 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
 
 function Paper({ run: { view, problem, isTaken } }: { run: ReturnType<typeof useRun> }) {
   const say = useSay(sortRunTexts);
-  if (view !== null) return <RunPaper key={view.row.id} view={view} isTaken={isTaken} />;
+  if (view !== null) return <SortRunMessage key={view.row.id} view={view} isTaken={isTaken} />;
   return (
     <main className="flex-1 rounded-t-sheet border border-b-0 border-rule bg-paper px-6 py-6 text-soft lg:px-14">
       {problem ?? say("sortRun.fetchingTheConversation")}
@@ -262,11 +262,11 @@ function RunComposer({ view, ...how }: RunComposerProps) {
   );
 }
 
-type TakeBack = ReturnType<typeof useTakeBack>;
+type TakeBack = ReturnType<typeof useRecall>;
 
 // Of its own, as it is drawn anew with every step of every request, which the run must not be.
 const TakingBack = memo(function TakingBack({ into, onBack }: { into: RefObject<TakeBack>; onBack: () => void }) {
-  into.current = useTakeBack(onBack);
+  into.current = useRecall(onBack);
   return null;
 });
 

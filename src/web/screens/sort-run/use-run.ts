@@ -1,5 +1,5 @@
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
-import type { Narrowing } from "../../../core/lists/narrowing";
+import type { ListFilter } from "../../../core/lists/filter";
 import { isInScope, type Scope } from "../../../core/lists/scope";
 import { sortRunTexts } from "../../../texts/en/sort-run";
 import type { ListedRowView } from "../../server/list/list-view.server";
@@ -7,10 +7,10 @@ import type { RunPartView, RunView } from "../../server/list/run-view.server";
 import { useSay } from "../../ui/texts/use-say";
 import { usePending } from "../deciding/decisions";
 import { withPending } from "../deciding/foreseen";
+import { fetchPart } from "../filter/fetch-part";
 import { type AskNews, useChanges } from "../frame/live-hub";
-import { useInTurn } from "../list/use-in-turn";
 import { fetchChanges, followedAs } from "../list/use-list";
-import { fetchPart } from "../narrowing/fetch-part";
+import { useSerialQueue } from "../list/use-serial-queue";
 
 // So many are fetched before their turn, so that the next is there when the key goes down.
 const AHEAD = 4;
@@ -20,7 +20,7 @@ const FEW = 50;
 
 export type RunStart = {
   readonly scope: Scope;
-  readonly narrowing: Narrowing;
+  readonly filter: ListFilter;
   readonly order: string;
   readonly rows: readonly ListedRowView[];
   /** How many conversations there are in all; `rows` are the first of them. */
@@ -201,7 +201,7 @@ export function useRun(slug: string, start: RunStart): Run {
       return new Set([...[...others].filter((id) => !now.has(id)), ...left]);
     });
   };
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   const isShort = rest > 0 && queue.length < FEW;
   // biome-ignore lint/correctness/useExhaustiveDependencies: once each time it runs short
   useEffect(() => {

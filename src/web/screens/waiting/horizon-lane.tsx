@@ -1,7 +1,7 @@
 import { waitingTexts } from "../../../texts/en/waiting";
 import type { WaitingView } from "../../server/waiting/waiting-view.server";
 import { useSay } from "../../ui/texts/use-say";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 import { HorizonRow } from "./horizon-row";
 
 /** What is waited for of one person, record or owner: how much there is, and what of it is loaded. */
@@ -28,7 +28,7 @@ type HorizonLaneProps = {
 /** A lane of the horizon under its name; without a name it is all there is. */
 export function HorizonLane({ lane, now, cursor, chosen, onChoose, onChooseAll }: HorizonLaneProps) {
   const say = useSay(waitingTexts);
-  const callOff = useStep("reminders");
+  const callOff = useFormAction("reminders");
   return (
     <section aria-label={lane.name === "" ? say("waiting.all") : lane.name}>
       {lane.name !== "" && (
@@ -47,7 +47,7 @@ export function HorizonLane({ lane, now, cursor, chosen, onChoose, onChooseAll }
             view={view}
             now={now}
             isCursor={view.row.id === cursor}
-            isChosen={chosen.has(view.row.id)}
+            isSelected={chosen.has(view.row.id)}
             onChoose={() => onChoose([view.row.id])}
             onCallOff={() => callOff.post({ do: "call-off", conversation: view.row.id })}
           />

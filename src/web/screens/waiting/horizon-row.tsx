@@ -4,7 +4,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { waitingTexts } from "../../../texts/en/waiting";
 import type { WaitingView } from "../../server/waiting/waiting-view.server";
 import { useSay } from "../../ui/texts/use-say";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 import { HORIZON_TICKS, HorizonLine, horizonX } from "./horizon-line";
 
@@ -41,13 +41,13 @@ type HorizonRowProps = {
   readonly view: WaitingView;
   readonly now: number;
   readonly isCursor: boolean;
-  readonly isChosen: boolean;
+  readonly isSelected: boolean;
   readonly onChoose: () => void;
   readonly onCallOff: () => void;
 };
 
 /** One thing that is waited for. */
-export function HorizonRow({ view, now, isCursor, isChosen, onChoose, onCallOff }: HorizonRowProps) {
+export function HorizonRow({ view, now, isCursor, isSelected, onChoose, onCallOff }: HorizonRowProps) {
   const say = useSay(waitingTexts, commonTexts);
   const { tray, mayDecide } = useTray();
   const { row, reminder, expected, overWords, chance } = view;
@@ -55,12 +55,12 @@ export function HorizonRow({ view, now, isCursor, isChosen, onChoose, onCallOff 
   return (
     <li
       aria-current={isCursor ? "true" : undefined}
-      className={`${GRID} relative border-b border-hair px-3 max-lg:py-1 lg:h-11 ${isChosen ? "bg-act-soft" : isCursor ? "bg-ground shadow-[inset_3px_0_0_var(--act)]" : "hover:bg-ground/60"}`}
+      className={`${GRID} relative border-b border-hair px-3 max-lg:py-1 lg:h-11 ${isSelected ? "bg-act-soft" : isCursor ? "bg-ground shadow-[inset_3px_0_0_var(--act)]" : "hover:bg-ground/60"}`}
     >
       <input
         type="checkbox"
         aria-label={say("waiting.select", { who: row.who, subject: row.subject })}
-        checked={isChosen}
+        checked={isSelected}
         disabled={!mayDecide}
         onChange={onChoose}
         className="size-[14px] accent-act max-lg:row-span-2"
@@ -91,7 +91,7 @@ export function HorizonRow({ view, now, isCursor, isChosen, onChoose, onCallOff 
       </span>
       <span className="hidden truncate text-sm text-soft lg:block">{row.recordCodes.join(", ")}</span>
       <span className="max-lg:col-start-4 max-lg:row-span-2 max-lg:row-start-1">
-        <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
+        <OwnerBadge ownerId={row.ownerId} isCovered={row.isCovered} />
       </span>
     </li>
   );

@@ -3,7 +3,7 @@ import { Link, useSearchParams } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { waitingTexts } from "../../../texts/en/waiting";
 import { useCommands, useGo } from "../../keys/key-desk";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import type { WaitingPart, WaitingView } from "../../server/waiting/waiting-view.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";

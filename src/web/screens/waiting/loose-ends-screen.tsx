@@ -15,13 +15,13 @@ import type { DialogKind } from "../deciding/dialog-props";
 import { DecisionDialogs } from "../deciding/lazy-dialogs";
 import type { PostedDecision } from "../deciding/posted-decision";
 import { useSaidOf } from "../deciding/use-said-of";
-import { OwnerStamp } from "../frame/owner-stamp";
+import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 import { useGrowing } from "../list/use-growing";
 import { CallDialog } from "./call-dialog";
-import { LyingDrafts } from "./lying-drafts";
 import { NoLooseEndDialog } from "./no-loose-end-dialog";
 import { RemindDialog } from "./remind-dialog";
+import { UnsentDrafts } from "./unsent-drafts";
 
 type LooseEnd = LooseEndsPart["rows"][number];
 
@@ -126,7 +126,7 @@ export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
       })}
       {list.problem !== null && <p className="px-4 py-3 text-late">{list.problem}</p>}
       <div ref={list.end} />
-      <LyingDrafts />
+      <UnsentDrafts />
       {asked !== null && <AskedDialog asked={asked} act={act} onClose={() => setAsked(null)} />}
     </Page>
   );
@@ -183,7 +183,7 @@ function Line({ end: { kind, row, words }, now, isCursor, onRemedy, onNone }: Li
         />
       </span>
       <span className="hidden sm:block">
-        <OwnerStamp ownerId={row.ownerId} isCovered={row.isCovered} />
+        <OwnerBadge ownerId={row.ownerId} isCovered={row.isCovered} />
       </span>
       {mayDecide && (
         <span className="flex flex-wrap items-center gap-1">

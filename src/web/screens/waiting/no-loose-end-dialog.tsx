@@ -1,21 +1,21 @@
 import { LOOSE_END_NAMES, type LooseEndKind } from "../../../core/loose-ends/loose-end";
 import { commonTexts } from "../../../texts/en/common";
 import { waitingTexts } from "../../../texts/en/waiting";
-import type { RowView } from "../../server/base/words.server";
+import type { RowView } from "../../server/base/row-view.server";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 
 type NoLooseEndDialogProps = { readonly kind: LooseEndKind; readonly row: RowView; readonly onClose: () => void };
 
 /** Says that something is no loose end, and why; it counts again once something happens in it. */
 export function NoLooseEndDialog({ kind, row, onClose }: NoLooseEndDialogProps) {
   const say = useSay(waitingTexts, commonTexts);
-  const back = useStep("loose-ends");
-  const { Form, action, refused, isBusy } = useStep("loose-ends", () => {
+  const back = useFormAction("loose-ends");
+  const { Form, action, refused, isBusy } = useFormAction("loose-ends", () => {
     const fields = { do: "take-back", conversation: row.id, kind };
     notice(say("waiting.notALooseEnd", { subject: row.subject || say("common.noSubjectInside") }), {
       action: { label: say("common.undo"), onClick: () => back.post(fields) },

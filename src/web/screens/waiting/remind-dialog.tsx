@@ -9,7 +9,7 @@ import { Dialog } from "../../ui/dialog";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
-import { useStep } from "../frame/use-step";
+import { useFormAction } from "../frame/use-form-action";
 
 type RemindDialogProps = {
   /** Whom it is about, the first of them being shown. */
@@ -39,7 +39,7 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
   const [own, setOwn] = useState<string | null>(null);
   const [isSeries, setSeries] = useState(false);
   const { load, data } = useFetcher<typeof preview>();
-  const { post, refused, isBusy } = useStep("reminders", onDone);
+  const { post, refused, isBusy } = useFormAction("reminders", onDone);
   const [first] = rows;
   const conversation = first?.id ?? "";
   useEffect(() => {

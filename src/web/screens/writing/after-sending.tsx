@@ -8,9 +8,9 @@ import { writingTexts } from "../../../texts/en/writing";
 import type { SaidDate } from "../../server/writing/says-view.server";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
-import { AnotherDate } from "../deciding/another-date";
+import { CustomDate } from "../deciding/custom-date";
 import { useTray } from "../frame/tray-data";
-import type { Draft } from "./kept-draft";
+import type { Draft } from "./local-draft";
 
 const AFTER = [
   ["expect", "writing.waitForAReply"],
@@ -110,7 +110,7 @@ export function AfterSending({ draft, change, problem, usual }: AfterSendingProp
             <RadioGroup.Item value="" className={PILL}>
               {say("writing.noDate")}
             </RadioGroup.Item>
-            <AnotherDate label={say("writing.date")} onChoose={(day) => change({ day })} />
+            <CustomDate label={say("writing.date")} onChoose={(day) => change({ day })} />
             {problem !== undefined && <span className="text-sm text-late">{problem}</span>}
           </div>
         </RadioGroup.Root>

@@ -13,10 +13,10 @@ import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
-import { useOutcome } from "../frame/use-step";
-import { HandDraft } from "./hand-draft";
-import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "./kept-draft";
+import { useOutcome } from "../frame/use-form-action";
+import { HandOverDraft } from "./hand-over-draft";
 import { LetterBody } from "./letter-body";
+import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "./local-draft";
 import { SendAndFile } from "./send-and-file";
 import { SendButton } from "./send-button";
 
@@ -190,7 +190,7 @@ export function Composer(props: ComposerProps) {
           </Button>
           <span className="ml-auto hidden text-sm text-soft lg:inline">{say("writing.theDraftIsKeptOn")}</span>
         </div>
-        {handing.isOpen && <HandDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
+        {handing.isOpen && <HandOverDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
         {handing.problem !== null && (
           <p role="alert" className="mt-2 text-late">
             {handing.problem}

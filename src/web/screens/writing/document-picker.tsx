@@ -3,7 +3,7 @@ import { useFetcher } from "react-router";
 import type { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
 import type { Say } from "../../../texts/say";
-import type { loader as documentsToEnclose } from "../../routes/writing/enclosures";
+import type { loader as documentsToEnclose } from "../../routes/writing/draft-attachments";
 import { Picker } from "../../ui/picker";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";

@@ -7,7 +7,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
 import { Opens } from "../../keys/key-desk";
 import { useSay } from "../../ui/texts/use-say";
-import type { Draft } from "./kept-draft";
+import type { Draft } from "./local-draft";
 import { useAttaching } from "./use-attaching";
 
 const DocumentPicker = lazy(() => import("./document-picker"));

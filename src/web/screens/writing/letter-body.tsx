@@ -4,9 +4,9 @@ import { Opening } from "../../keys/key-desk";
 import { useSay } from "../../ui/texts/use-say";
 import { AfterSending } from "./after-sending";
 import { DraftAttachments } from "./draft-attachments";
-import { DraftSays } from "./draft-says";
-import type { Draft } from "./kept-draft";
-import { useWhatItSays } from "./use-what-it-says";
+import type { Draft } from "./local-draft";
+import { TextSuggestionList } from "./text-suggestions";
+import { useTextSuggestions } from "./use-text-suggestions";
 
 const Editor = lazy(() => import("./editor"));
 
@@ -27,7 +27,7 @@ type LetterBodyProps = {
 /** The text of a message of ours, what happens once it is on its way, and what its text asks and promises. */
 export function LetterBody({ draft, change, problems, problem, records, onAttaching, children }: LetterBodyProps) {
   const say = useSay(writingTexts);
-  const says = useWhatItSays(draft.html, draft.to);
+  const says = useTextSuggestions(draft.html, draft.to);
   return (
     <>
       <DraftAttachments
@@ -49,7 +49,7 @@ export function LetterBody({ draft, change, problems, problem, records, onAttach
       </DraftAttachments>
       {children}
       <AfterSending draft={draft} change={change} problem={problems.day} usual={says.usual} />
-      <DraftSays says={says} draft={draft} change={change} />
+      <TextSuggestionList says={says} draft={draft} change={change} />
       {problem !== null && (
         <p role="alert" className="mt-2 text-late">
           {problem}

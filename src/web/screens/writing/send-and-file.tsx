@@ -6,7 +6,7 @@ import { Opens } from "../../keys/key-desk";
 import { useSay } from "../../ui/texts/use-say";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";
 import { RecordPicker } from "../deciding/lazy-record-picker";
-import type { Draft } from "./kept-draft";
+import type { Draft } from "./local-draft";
 
 type SendAndFileProps = {
   readonly files: Draft["files"];

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import type { DraftAttachment } from "../../../core/writing/draft-attachment";
-import type { AttachOutcome } from "../../routes/writing/enclosures";
+import type { AttachOutcome } from "../../routes/writing/draft-attachments";
 import { useTray } from "../frame/tray-data";
 
 /** A file on its way to the store. */
@@ -20,7 +20,11 @@ export function useAttaching(onKept: (enclosure: DraftAttachment) => void) {
     if (state !== "idle" || next === undefined) return;
     if (underWay.current !== next) {
       underWay.current = next;
-      void submit(next.form, { method: "post", action: `/${tray.slug}/enclosures`, encType: "multipart/form-data" });
+      void submit(next.form, {
+        method: "post",
+        action: `/${tray.slug}/draft-attachments`,
+        encType: "multipart/form-data",
+      });
       return;
     }
     if (data?.ok === true) onKept(data.enclosure);

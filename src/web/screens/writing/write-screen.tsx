@@ -9,8 +9,8 @@ import { Page } from "../../ui/page";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
-import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "./kept-draft";
 import { LetterBody } from "./letter-body";
+import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "./local-draft";
 import { SendButton } from "./send-button";
 import type { WriteOutcome } from "./write-outcome";
 

@@ -16,7 +16,7 @@ import { conversationView } from "../conversation/conversation-view.server";
 import { dateChoices } from "../deciding/date-choices.server";
 import { flowView } from "../shell/tray-view.server";
 import { saysView } from "../writing/says-view.server";
-import { rowView } from "./words.server";
+import { rowView } from "./row-view.server";
 
 // A Tuesday.
 const now: Instant = readInstant("2026-11-24T10:00:00Z") ?? instant(0);

@@ -8,8 +8,8 @@ import type {
   ListedRow,
   Preferences,
 } from "../../../operations/index.server";
+import { type Reading, rowView } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import { type Reading, rowView } from "../base/words.server";
 
 /** The categories of a tray for whoever looks after them, and what was lately changed; `uses` those of one that is to end. */
 export function careView(

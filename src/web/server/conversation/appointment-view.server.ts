@@ -3,8 +3,8 @@ import type { Appointment, AppointmentTime, Participation } from "../../../core/
 import { calendarDayInWords, dayAndTimeInFull } from "../../../core/time/day-words";
 import type { English } from "../../../texts/en/index";
 import type { PlainKey } from "../../../texts/say";
+import type { Reading } from "../base/row-view.server";
 import { speak, worded } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 
 const PARTICIPATION_NAMES: Readonly<Record<Participation, PlainKey<English>>> = {
   "needs-action": "conversation.notAnsweredYet",

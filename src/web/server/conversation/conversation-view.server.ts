@@ -11,10 +11,10 @@ import { STANDING_NAMES } from "../../../core/standing/standing";
 import { SHOWN_AT_ONCE, textPart } from "../../../core/text/text-parts";
 import { dayAndTime, dayAndTimeInFull, dayInWords } from "../../../core/time/day-words";
 import { htmlOfText } from "../../../core/writing/html-of-text";
-import { planPassOn } from "../../../core/writing/plan-pass-on";
+import { planForward } from "../../../core/writing/plan-forward";
 import type { CorrespondenceMessage, DraftToRead, OpenConversation, TrayNames } from "../../../operations/index.server";
+import { type Reading, rowView } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import { type Reading, rowView } from "../base/words.server";
 import { appointmentView } from "./appointment-view.server";
 import { expectationViews, promisedView } from "./expectation-view.server";
 import { kindLabel, protectionLabel, senderInWords, trustLabel } from "./message-labels.server";
@@ -89,7 +89,7 @@ function passOnView(open: OpenConversation, { now, zone }: Reading) {
   const { id, subject, fromName, fromAddress, recipients, ownText, restText } = newest;
   const sentAt = speak(dayAndTimeInFull(newest.sentAt, now, zone));
   const passed = { subject, fromName, fromAddress, to: recipients.to, sentAt, ownText: ownText || restText };
-  const plan = planPassOn(passed);
+  const plan = planForward(passed);
   const quoted = [...plan.head, "", plan.text].join("\n");
   return {
     messageId: id,

@@ -5,8 +5,8 @@ import { dayInWords } from "../../../core/time/day-words";
 import { stateInWords, whomInWords } from "../../../core/turns/expectation-in-words";
 import { isOpen, isOverdue } from "../../../core/turns/expectations";
 import type { OpenConversation } from "../../../operations/index.server";
+import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 
 /** What is awaited in a conversation, ready to be drawn: open ones and those that ended, as they were made. */
 export function expectationViews(open: OpenConversation, member: (id: MemberId) => string, { now, zone }: Reading) {

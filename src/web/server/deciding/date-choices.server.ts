@@ -4,8 +4,8 @@ import { dayInWords } from "../../../core/time/day-words";
 import { endOfWorkingDay } from "../../../core/worktime/add-working-days";
 import type { English } from "../../../texts/en/index";
 import type { PlainKey } from "../../../texts/say";
+import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 
 /** A day offered in a picker: what it is called, and the day as the form posts it. */
 export type DateChoice = {

@@ -1,7 +1,7 @@
 import { dateOf, type Instant } from "../../../core/kernel/instant";
 import { dayAndTimeInFull } from "../../../core/time/day-words";
+import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 
 /** A moment to choose: as a form posts it, and with its weekday, date and time. */
 export type DateView = { readonly at: string; readonly words: string };

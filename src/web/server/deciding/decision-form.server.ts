@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { type Chosen, type ChosenKind, type Decision, WHOM, withOwnId } from "../../../core/deciding/decision";
+import { type ChosenKind, type Decision, type RowSelection, WHOM, withOwnId } from "../../../core/deciding/decision";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { URGENCIES } from "../../../core/kernel/urgency";
@@ -41,7 +41,9 @@ const part = Joi.object({
 });
 
 /** Every field of a kind: one that is left out here is an error of types. */
-type SchemaOf<Kind extends ChosenKind> = { readonly [Field in Exclude<keyof Chosen<Kind>, "kind">]-?: Joi.Schema };
+type SchemaOf<Kind extends ChosenKind> = {
+  readonly [Field in Exclude<keyof RowSelection<Kind>, "kind">]-?: Joi.Schema;
+};
 
 const SCHEMAS: { readonly [Kind in ChosenKind]: SchemaOf<Kind> } = {
   assign: { ownerId: id.allow(null), note, evenIfAway: flag },
@@ -138,10 +140,10 @@ const TOGETHER = Joi.array<{ readonly kind: string }[]>()
   .max(MAX_TOGETHER)
   .required();
 
-function decisionsIn(text: string): Result<readonly Chosen[], string> {
+function decisionsIn(text: string): Result<readonly RowSelection[], string> {
   const { value, error } = TOGETHER.validate(readJson(text));
   if (error !== undefined) return err(speak("deciding.thatIsNothingOneCan"));
-  const decisions: Chosen[] = [];
+  const decisions: RowSelection[] = [];
   for (const posted of value) {
     const one = chosenIn(posted);
     if (!one.ok) return one;
@@ -150,10 +152,10 @@ function decisionsIn(text: string): Result<readonly Chosen[], string> {
   return ok(decisions);
 }
 
-function chosenIn(posted: { readonly kind: string }): Result<Chosen, string> {
+function chosenIn(posted: { readonly kind: string }): Result<RowSelection, string> {
   if (!Object.hasOwn(SCHEMAS, posted.kind)) return err(speak("deciding.thatIsNothingOneCan"));
   const fields: Joi.PartialSchemaMap = SCHEMAS[posted.kind as ChosenKind];
-  const schema = Joi.object<Chosen>({ ...fields, kind: Joi.string() });
+  const schema = Joi.object<RowSelection>({ ...fields, kind: Joi.string() });
   // What it is called is for the screen that posted it.
   const { value, error } = schema.validate(posted, { stripUnknown: true, convert: true });
   return error === undefined ? ok(value) : err(problemOf(error));

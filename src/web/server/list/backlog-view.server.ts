@@ -1,12 +1,12 @@
 import type { BacklogProposal } from "../../../core/lists/backlog";
-import { narrowingParams } from "../../../core/lists/narrowing";
+import { filterParams } from "../../../core/lists/filter";
 import { calendarDayInWords, dayInWords } from "../../../core/time/day-words";
+import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 
 /** A proposal for older mail in words, with the list that it is about. */
 export function proposalView(proposal: BacklogProposal, reading: Reading) {
-  const { kind, key, count, samples, narrowing } = proposal;
+  const { kind, key, count, samples, filter } = proposal;
   const day = (at: BacklogProposal["oldestAt"]) => speak(dayInWords(at, reading.now, reading.zone));
   const [oldest, newest] = [day(proposal.oldestAt), day(proposal.newestAt)];
   return {
@@ -18,7 +18,7 @@ export function proposalView(proposal: BacklogProposal, reading: Reading) {
     reason: reasonInWords(proposal, day),
     when: oldest === newest ? oldest : speak("list.to", { oldest, newest }),
     samples: [...new Set(samples.map((subject) => subject || speak("common.noSubject")))],
-    query: narrowingParams(narrowing).toString(),
+    query: filterParams(filter).toString(),
   };
 }
 

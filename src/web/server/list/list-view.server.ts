@@ -1,7 +1,7 @@
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { DAY, later } from "../../../core/kernel/instant";
+import { readFilter } from "../../../core/lists/filter";
 import type { ListChanges } from "../../../core/lists/lanes";
-import { readNarrowing } from "../../../core/lists/narrowing";
 import { isScope, type Scope } from "../../../core/lists/scope";
 import type { SheetView } from "../../../core/lists/sheet-view";
 import { dayInWords } from "../../../core/time/day-words";
@@ -17,8 +17,8 @@ import {
   type TrayGrant,
   viewOf,
 } from "../../../operations/index.server";
+import { type Reading, type RowView, readingOf, rowView } from "../base/row-view.server";
 import { speak, worded } from "../base/say.server";
-import { type Reading, type RowView, readingOf, rowView } from "../base/words.server";
 
 /** A row of a list, ready to be drawn, with its place in the order. */
 export type ListedRowView = RowView & { readonly sortKey: number | string };
@@ -39,7 +39,7 @@ export async function listRequest(
   params: URLSearchParams,
 ): Promise<RequestedList | null> {
   if (!isScope(scope)) return null;
-  return { scope, narrowing: readNarrowing(params), view: await viewOf(deps, grant, scope) };
+  return { scope, filter: readFilter(params), view: await viewOf(deps, grant, scope) };
 }
 
 const MAX_CHANGED = 500;

@@ -7,7 +7,7 @@ import {
   type TrayGrant,
   type TrayNames,
 } from "../../../operations/index.server";
-import { type Reading, readingOf } from "../base/words.server";
+import { type Reading, readingOf } from "../base/row-view.server";
 import { conversationView } from "../conversation/conversation-view.server";
 import { proposalViews } from "../conversation/proposal-view.server";
 import { listedRowView } from "./list-view.server";

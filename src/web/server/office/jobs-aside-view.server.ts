@@ -2,8 +2,8 @@ import { dayAndTime } from "../../../core/time/day-words";
 import type { JobAside } from "../../../operations/index.server";
 import type { English } from "../../../texts/en/index";
 import type { PlainKey } from "../../../texts/say";
+import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 
 const KINDS: Readonly<Record<JobAside["kind"], PlainKey<English>>> = {
   "send-message": "office.sending",

@@ -23,7 +23,7 @@ export type NotificationProblems = Readonly<Record<string, string>>;
 export type NotificationStep =
   /** Null for all. */
   | { readonly do: "read"; readonly id: NotificationId | null }
-  | { readonly do: "telling"; readonly telling: NotificationSettings }
+  | { readonly do: "settings"; readonly settings: NotificationSettings }
   | { readonly do: "watch"; readonly kind: WatchKind; readonly value: string }
   | { readonly do: "unwatch"; readonly id: WatchId };
 
@@ -58,7 +58,7 @@ export function readNotificationStep(form: FormData): Result<NotificationStep, N
       const { value, error } = WATCH.validate(Object.fromEntries(form), { stripUnknown: true });
       return error === undefined ? ok({ do: "watch", ...value }) : err({ value: problemOf(error) });
     }
-    case "telling":
+    case "settings":
       return readChoices(form);
     default:
       return err({ do: speak("people.thatIsNothingThatCan") });
@@ -84,8 +84,8 @@ function readChoices(form: FormData): Result<NotificationStep, NotificationProbl
   ]);
   const quiet = from === null || to === null ? null : { from, to };
   return ok({
-    do: "telling",
-    telling: readNotificationSettings({ events: Object.fromEntries(events), quiet, digestAt }),
+    do: "settings",
+    settings: readNotificationSettings({ events: Object.fromEntries(events), quiet, digestAt }),
   });
 }
 
@@ -98,8 +98,8 @@ export async function carryNotificationStep(
   switch (step.do) {
     case "read":
       return ok(await readNotifications(deps, grant, step.id));
-    case "telling":
-      return ok(await chooseNotificationSettings(deps, grant, step.telling));
+    case "settings":
+      return ok(await chooseNotificationSettings(deps, grant, step.settings));
     case "watch":
       return watch(deps, grant, step.kind, step.value);
     case "unwatch":

@@ -2,8 +2,8 @@ import { EVENT_NAMES, NOTIFICATION_EVENTS } from "../../../core/notifications/ev
 import type { NotificationSettings } from "../../../core/notifications/notification-settings";
 import { dayAndTime, dayHeading } from "../../../core/time/day-words";
 import type { KeptWatch, ListedNotification } from "../../../operations/index.server";
+import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 import { clock } from "./week-form.server";
 
 /** What a member is told, ready to be drawn; names of colleagues are left to the screen. */
@@ -31,7 +31,7 @@ export function notificationSettingsView(
   watches: readonly KeptWatch[],
 ) {
   return {
-    telling: {
+    settings: {
       events: NOTIFICATION_EVENTS.map((event) => ({ event, name: speak(EVENT_NAMES[event]), ...events[event] })),
       quietFrom: quiet === null ? "" : clock(quiet.from),
       quietTo: quiet === null ? "" : clock(quiet.to),

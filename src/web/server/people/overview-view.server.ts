@@ -1,8 +1,8 @@
 import { DAY } from "../../../core/kernel/instant";
 import { ageInWords } from "../../../core/time/age-in-words";
 import type { Desk } from "../../../operations/index.server";
+import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 
 const OLD_AFTER = 5 * DAY;
 

@@ -1,8 +1,8 @@
 import { type Instant, later } from "../../../core/kernel/instant";
 import { dayInWords } from "../../../core/time/day-words";
 import type { KeptTimeOff, PeopleOfTray } from "../../../operations/index.server";
+import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 
 /** A time off in words: who, from when to when, and who covers what. */
 export function timeOffView(

@@ -160,22 +160,22 @@ describe("a posted step about what one is told", () => {
       { do: "watch", kind: "words", value: "blower hum" },
     ],
     [
-      { do: "telling", "list-reply": "on", "browser-reply": "on", "quiet-from": "18:00", "quiet-to": "07:30" },
-      { telling: { quiet: { from: 1_080, to: 450 }, digestAt: null } },
+      { do: "settings", "list-reply": "on", "browser-reply": "on", "quiet-from": "18:00", "quiet-to": "07:30" },
+      { settings: { quiet: { from: 1_080, to: 450 }, digestAt: null } },
     ],
-    [{ do: "telling", "digest-at": "08:15" }, { telling: { digestAt: 495, quiet: null } }],
+    [{ do: "settings", "digest-at": "08:15" }, { settings: { digestAt: 495, quiet: null } }],
   ])("%j", (fields, step) => expect(read(fields)).toMatchObject(step));
   it("what is not ticked is not told", () => {
-    expect(read({ do: "telling", "list-reply": "on" })).toMatchObject({
-      telling: { events: { reply: { list: true, browser: false }, assigned: { list: false } } },
+    expect(read({ do: "settings", "list-reply": "on" })).toMatchObject({
+      settings: { events: { reply: { list: true, browser: false }, assigned: { list: false } } },
     });
   });
   it.each<[Record<string, string>, object]>([
     [{ do: "watch", kind: "words", value: " " }, { value: "Say what is to be watched." }],
     [{ do: "watch", kind: "words", value: "x".repeat(201) }, { value: "At most 200 characters." }],
-    [{ do: "telling", "quiet-from": "25:00" }, { "quiet-from": "Write a time as 08:30." }],
+    [{ do: "settings", "quiet-from": "25:00" }, { "quiet-from": "Write a time as 08:30." }],
     [
-      { do: "telling", "quiet-from": "18:00" },
+      { do: "settings", "quiet-from": "18:00" },
       { "quiet-to": "Quiet hours have a beginning and an end; or leave both empty." },
     ],
     [{ do: "unwatch", id: "7" }, { id: "That is nothing that is watched." }],

@@ -1,6 +1,6 @@
 import { INES, TOBIAS } from "@tests/support/a-conversation";
 import { describe, expect, it } from "vitest";
-import type { CouldTake } from "../../../core/assigning/could-take";
+import type { AssigneeSuggestions } from "../../../core/assigning/assignee-suggestions";
 import {
   type ConversationId,
   type NotificationId,
@@ -10,13 +10,13 @@ import {
 } from "../../../core/kernel/ids";
 import { DAY, HOUR, instant, later, readInstant } from "../../../core/kernel/instant";
 import { readNotificationSettings } from "../../../core/notifications/notification-settings";
-import type { Desk, KeptTimeOff, ListedNotification, Meanwhile, Member } from "../../../operations/index.server";
-import { couldTakeView } from "../conversation/could-take-view.server";
+import type { AbsenceSummary, Desk, KeptTimeOff, ListedNotification, Member } from "../../../operations/index.server";
+import { assigneeSuggestionsView } from "../conversation/assignee-suggestions-view.server";
 import { noteView } from "../conversation/note-view.server";
+import { absenceView } from "./absence-view.server";
 import { notificationSettingsView, notificationsView } from "./notification-view.server";
 import { overviewView } from "./overview-view.server";
 import { timeOffView } from "./time-off-view.server";
-import { whileAwayView } from "./while-away-view.server";
 
 // A Tuesday.
 const now = readInstant("2026-11-24T10:00:00Z") ?? instant(0);
@@ -64,7 +64,7 @@ describe("a note", () => {
 
 describe("who could take it", () => {
   const none = { hers: 0, all: 0 };
-  const could = (part: Partial<CouldTake>): CouldTake => ({
+  const could = (part: Partial<AssigneeSuggestions>): AssigneeSuggestions => ({
     memberId: TOBIAS,
     withPerson: none,
     withRecord: none,
@@ -77,9 +77,9 @@ describe("who could take it", () => {
     hasLeast: false,
     ...part,
   });
-  const reasons = (part: Partial<CouldTake>) =>
-    couldTakeView([could(part)], members, { who: "P. Vane" }, reading)[0]?.reasons;
-  it.each<[Partial<CouldTake>, string[]]>([
+  const reasons = (part: Partial<AssigneeSuggestions>) =>
+    assigneeSuggestionsView([could(part)], members, { who: "P. Vane" }, reading)[0]?.reasons;
+  it.each<[Partial<AssigneeSuggestions>, string[]]>([
     [{}, []],
     [{ withPerson: { hers: 7, all: 9 } }, ["7 of 9 with P. Vane"]],
     [{ withRecord: { hers: 1, all: 2 }, hasLeast: true }, ["1 of 2 on this record", "least to do of all"]],
@@ -90,7 +90,12 @@ describe("who could take it", () => {
 
   it("is drawn against who has most, without those who left", () => {
     const [ines, tobias] = [could({ memberId: INES, load: 8 }), could({ load: 2 })];
-    const view = couldTakeView([ines, tobias, could({ memberId: trustedId("gone") })], members, { who: "" }, reading);
+    const view = assigneeSuggestionsView(
+      [ines, tobias, could({ memberId: trustedId("gone") })],
+      members,
+      { who: "" },
+      reading,
+    );
     expect(view.map(({ name, load }) => [name, load])).toEqual([
       ["Ines Varga", 1],
       ["Tobias Lund", 0.25],
@@ -136,7 +141,7 @@ describe("a time off", () => {
 });
 
 describe("what happened while one was away", () => {
-  const happened = (part: Partial<Meanwhile>): Meanwhile => ({
+  const happened = (part: Partial<AbsenceSummary>): AbsenceSummary => ({
     id: trustedId<ConversationId>("c"),
     subject: "Key",
     who: "P. Vane",
@@ -148,8 +153,8 @@ describe("what happened while one was away", () => {
     isOthers: false,
     ...part,
   });
-  const view = (...all: Meanwhile[]) =>
-    whileAwayView(
+  const view = (...all: AbsenceSummary[]) =>
+    absenceView(
       { timeOff: { from: later(now, -8 * DAY), until: later(now, -DAY) } as KeptTimeOff, happened: all },
       reading,
     );
@@ -164,7 +169,7 @@ describe("what happened while one was away", () => {
       "Something happened in 3 conversations of yours: 2 got new messages, 1 answered for you, 1 settled, 1 given to somebody else.",
     );
   });
-  it.each<[Partial<Meanwhile>, string]>([
+  it.each<[Partial<AbsenceSummary>, string]>([
     [{ received: 1 }, "1 message came"],
     [{ received: 2, answered: 1 }, "2 messages came, answered once"],
     [{ answered: 3, isOthers: true }, "answered 3 times, no longer yours"],
@@ -208,13 +213,13 @@ it("what one is told is by day, with the settings as their fields show them", ()
     subject: null,
     standing: null,
   };
-  const telling = readNotificationSettings({
+  const settings = readNotificationSettings({
     quiet: { from: 1_080, to: 425 },
     digestAt: 480,
     events: { reply: { browser: true } },
   });
   expect(notificationsView([told], reading)[0]).toMatchObject({ day: "Yesterday", when: "yesterday 10:00", count: 3 });
-  const view = notificationSettingsView(telling, []);
-  expect([view.telling.quietFrom, view.telling.quietTo, view.telling.digestAt]).toEqual(["18:00", "07:05", "08:00"]);
-  expect(view.telling.events.filter(({ browser }) => browser).map(({ event }) => event)).toEqual(["reply"]);
+  const view = notificationSettingsView(settings, []);
+  expect([view.settings.quietFrom, view.settings.quietTo, view.settings.digestAt]).toEqual(["18:00", "07:05", "08:00"]);
+  expect(view.settings.events.filter(({ browser }) => browser).map(({ event }) => event)).toEqual(["reply"]);
 });

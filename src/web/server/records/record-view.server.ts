@@ -5,8 +5,8 @@ import { STANDING_NAMES } from "../../../core/standing/standing";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import type { activityOn, filingsOf, NamedDocument, OnRecord, RecordPage } from "../../../operations/index.server";
 import { SHOWN_TYPES } from "../base/download.server";
+import { type Reading, rowView } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import { type Reading, rowView } from "../base/words.server";
 
 /** What the register says of a record, as its card shows it and its form begins. */
 export function recordCardView({ entry, parent, under, steps }: RecordPage, { now, zone }: Reading) {

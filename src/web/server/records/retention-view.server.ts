@@ -4,8 +4,8 @@ import type { Term } from "../../../core/retention/term";
 import { termInWords } from "../../../core/retention/term-in-words";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import type { DisposalPreview, RecordRetention, RetainedLine, Retention } from "../../../operations/index.server";
+import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 
 const LISTED = 200;
 

@@ -18,8 +18,8 @@ import type {
   ZipExport,
 } from "../../../operations/index.server";
 import type { Sayable } from "../../../texts/said";
+import type { Reading } from "../base/row-view.server";
 import { speak, worded } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 import { dateChoices } from "../deciding/date-choices.server";
 import { zipExportView } from "../records/zip-export-view.server";
 
@@ -68,7 +68,7 @@ type Around = {
   readonly grants: readonly TrayGrant[];
   readonly preferences: Preferences;
   readonly runs: readonly BulkRun[];
-  readonly parcels: readonly ZipExport[];
+  readonly zipExports: readonly ZipExport[];
   /** Whether she may create categories of this tray. */
   readonly mayAddCategories: boolean;
   readonly isDemo: boolean;
@@ -135,8 +135,8 @@ function placeView(place: ShelfPlace<Sayable>): ShelfPlace {
 }
 
 /** What a member has going on, and the places of her shelf, with what may be other after every decision. */
-export function ownView({ runs, parcels, shelf }: Pick<Around, "runs" | "parcels" | "shelf">) {
-  return { runs: runs.map(runView), parcels: parcels.map(zipExportView), shelf: shelf.places.map(placeView) };
+export function ownView({ runs, zipExports, shelf }: Pick<Around, "runs" | "zipExports" | "shelf">) {
+  return { runs: runs.map(runView), zipExports: zipExports.map(zipExportView), shelf: shelf.places.map(placeView) };
 }
 
 /** Everything that the screens of a tray share. */
@@ -144,7 +144,7 @@ export function trayData(
   { flow, colleagues, groups, categories }: TrayView,
   member: Member,
   grant: TrayGrant,
-  { grants, preferences, runs, parcels, shelf, mayAddCategories, bell, timesOff, isDemo }: Around,
+  { grants, preferences, runs, zipExports, shelf, mayAddCategories, bell, timesOff, isDemo }: Around,
   reading: Reading,
 ) {
   return {
@@ -153,11 +153,11 @@ export function trayData(
     trays: grants.map(({ tray }) => ({ slug: tray.slug, address: tray.addresses[0] ?? tray.name })),
     mayDecide: grant.role !== "reader",
     ...nowView({ flow, bell }, colleagues, reading),
-    ...ownView({ runs, parcels, shelf }),
+    ...ownView({ runs, zipExports, shelf }),
     members: colleagues.map((colleague) => colleagueView(colleague, colleagues, reading)),
     groups: groups.map(({ id, name, memberIds }) => ({ id, name, memberIds })),
     /** Times off of hers that began and whose summary she has not read. */
-    whileAway: timesOff
+    absenceSummary: timesOff
       .filter(({ from }) => from <= reading.now)
       .map(({ id, until }) => ({
         id,

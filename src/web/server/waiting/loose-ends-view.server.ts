@@ -2,8 +2,8 @@ import Joi from "joi";
 import { data } from "react-router";
 import { looseEndInWords } from "../../../core/loose-ends/loose-end";
 import { type Deps, getLooseEnds, type Member, type TrayGrant } from "../../../operations/index.server";
+import { readingOf, rowView } from "../base/row-view.server";
 import { problemOf, speak } from "../base/say.server";
-import { readingOf, rowView } from "../base/words.server";
 
 const PART = Joi.object<{ from: number; limit: number }>({
   from: Joi.number().integer().min(0).max(10_000).default(0),

@@ -11,8 +11,8 @@ import {
   WAITING_FIRST,
   type WaitingRow,
 } from "../../../operations/index.server";
+import { type Reading, readingOf, rowView } from "../base/row-view.server";
 import { problemOf, speak } from "../base/say.server";
-import { type Reading, readingOf, rowView } from "../base/words.server";
 
 const LANES = ["none", "person", "record", "owner"] as const;
 

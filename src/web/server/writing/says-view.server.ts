@@ -1,10 +1,10 @@
 import { dateOf, type Instant } from "../../../core/kernel/instant";
 import { calendarDay } from "../../../core/time/calendar-day";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
-import type { Found } from "../../../core/writing/asks";
-import type { WhatItSays } from "../../../operations/index.server";
+import type { Found } from "../../../core/writing/detected-questions";
+import type { TextSuggestions } from "../../../operations/index.server";
+import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
-import type { Reading } from "../base/words.server";
 
 /** A date in a text: its moment, what a form posts of it (a day, or the moment where a time is named), and as one reads it. */
 export type SaidDate = { readonly at: string; readonly until: string; readonly words: string };
@@ -21,7 +21,7 @@ export type SaysView = {
   readonly usual: SaidDate | null;
 };
 
-export function saysView({ asks, promises, encloses, usuallyBy }: WhatItSays, reading: Reading): SaysView {
+export function saysView({ asks, promises, encloses, usuallyBy }: TextSuggestions, reading: Reading): SaysView {
   const found = ({ text, date }: Found): FoundView => ({
     text,
     date: date === null ? null : saidDate(date.at, reading, date.hasTime),

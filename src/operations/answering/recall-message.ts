@@ -1,0 +1,61 @@
+import type { Mailbox } from "../../core/kernel/email-address";
+import { type BatchId, type MessageId, trustedId } from "../../core/kernel/ids";
+import { err, ok, type Result } from "../../core/kernel/result";
+import type { DraftAttachment } from "../../core/writing/draft-attachment";
+import { parseMessage } from "../../mail/index";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransaction } from "../../storage/base/index";
+import { entriesOfBatches, lockConversations, relist } from "../../storage/facts/index";
+import { forgetWords, lockOutgoing, type OutgoingRow, outgoingOf, setDelivery } from "../../storage/mail/index";
+import type { Deps } from "../base/deps";
+import { undoEntries } from "../deciding/undo";
+import type { Refusal } from "../refusals/refusal";
+import { attachWithin } from "./draft-attachments";
+
+/** A message that was taken back, for writing it again. */
+export type RecalledMessage = {
+  readonly conversationId: OutgoingRow["conversationId"];
+  readonly to: readonly Mailbox[];
+  readonly cc: readonly Mailbox[];
+  readonly subject: string;
+  readonly html: string;
+  /** The files that went with it, for the draft. */
+  readonly enclosures: readonly DraftAttachment[];
+};
+
+/** Takes a message back that has not gone yet, or will never go; what went with it in the journal is undone. */
+export async function recallMessage(
+  deps: Deps,
+  grant: TrayGrant,
+  id: MessageId,
+): Promise<Result<RecalledMessage, Refusal>> {
+  if (grant.role === "reader") return err({ kind: "readers-only-read" });
+  const taken = await inTransaction(deps.db, async (trx): Promise<Result<RecalledMessage, Refusal>> => {
+    const message = await lockOutgoing(trx, id);
+    if (message === null || message.trayId !== grant.tray.id) return err({ kind: "no-such", what: "message" });
+    if (message.state !== "waiting" && message.state !== "failed") return err({ kind: "already-sent" });
+    await setDelivery(trx, id, { state: "withdrawn", reason: null }, deps.now());
+    await forgetWords(trx, id);
+    const held = await lockConversations(trx, grant.tray.id, [message.conversationId]);
+    const entries = await entriesOfBatches(trx, grant.tray.id, [trustedId<BatchId>(id)]);
+    await undoEntries(trx, deps, grant, held, entries);
+    await relist(trx, [message.conversationId]);
+    const { message: written, contents } = await parseMessage(message.raw);
+    const { to, cc, subject, html } = written;
+    const enclosures: DraftAttachment[] = [];
+    for (const { index, fileName: name, contentType } of written.attachments)
+      enclosures.push(
+        await attachWithin(trx, deps, grant, { name, contentType, content: contents[index] ?? new Uint8Array() }),
+      );
+    return ok({ conversationId: message.conversationId, to, cc, subject, html: html ?? "", enclosures });
+  });
+  if (taken.ok) deps.publishChange({ trayId: grant.tray.id, conversationId: taken.value.conversationId });
+  return taken;
+}
+
+const MAX_ROWS = 200;
+
+/** What a tray has to send, and what went lately. */
+export function getOutgoing(deps: Deps, grant: TrayGrant): Promise<OutgoingRow[]> {
+  return outgoingOf(deps.db, grant, MAX_ROWS);
+}

@@ -1,0 +1,113 @@
+import { planDecision } from "../../core/deciding/plan-decision";
+import { type BatchId, type ConversationId, type MessageId, type RecordId, trustedId } from "../../core/kernel/ids";
+import type { NamedFile } from "../../core/kernel/named-file";
+import { err, ok, type Result } from "../../core/kernel/result";
+import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { baseSubject } from "../../core/threading/base-subject";
+import type { TrayGrant } from "../../storage/access/index";
+import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
+import { lockConversations } from "../../storage/facts/index";
+import {
+  correspondentsOf,
+  lockRecordForShare,
+  recordByCode,
+  recordsByIds,
+  registerRecords,
+} from "../../storage/records/index";
+import { factOf } from "../arriving/to-new-message";
+import type { Deps, Within } from "../base/deps";
+import { carryOut } from "../changes/change-conversations";
+import type { Refusal } from "../refusals/refusal";
+import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
+import { attachmentsOfDraft } from "./draft-attachments";
+import { saveLetter, storedLetter, type Writer } from "./letters";
+
+/** What a message about a record begins with: whom it could go to, those of the record first, and its token for the subject. */
+export type OpeningMessage = {
+  readonly id: RecordId;
+  readonly code: string;
+  readonly title: string;
+  readonly people: readonly { readonly name: string; readonly address: string }[];
+};
+
+/** What a message about a record begins with; null when there is no open record of this code that she may know of. */
+export async function openingMessage(deps: Deps, grant: TrayGrant, code: string): Promise<OpeningMessage | null> {
+  const record = await recordByCode(deps.db, grant, code);
+  if (record === null || record.closed) return null;
+  const [[entry], written] = await Promise.all([
+    registerRecords(deps.db, grant, [record.id]),
+    correspondentsOf(deps.db, grant, record.id),
+  ]);
+  const named = (entry?.addresses ?? []).map((address) => ({
+    address: address as string,
+    name: written.find((one) => one.address === address)?.name ?? "",
+  }));
+  const others = written.filter(({ address }) => !named.some((one) => one.address === address));
+  return { id: record.id, code: record.code, title: record.title, people: [...named, ...others] };
+}
+
+/**
+ * Writes to somebody about a record: a new conversation, filed there and hers, with what is awaited in it. Whoever answers,
+ * in whatever thread, is found by the record's code where the subject carries it. The message's id names the batch.
+ */
+export async function startConversation(
+  deps: Deps,
+  grant: TrayGrant,
+  writer: Writer,
+  recordId: RecordId,
+  answer: Answer,
+): Promise<Result<{ readonly messageId: MessageId; readonly conversationId: ConversationId }, Refusal>> {
+  const problem = answerProblem(deps, grant, answer);
+  if (problem !== null) return err(problem);
+  const conversationId = trustedId<ConversationId>(deps.newId());
+  const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<MessageId, Refusal>> => {
+    await lockRecordForShare(trx, recordId);
+    const [record] = await recordsByIds(trx, grant, [recordId]);
+    if (record === undefined) return err({ kind: "no-such", what: "record" });
+    if (record.closed) return err({ kind: "record-closed", code: record.code });
+    const enclosed = await attachmentsOfDraft(trx, grant, answer.enclosures ?? []);
+    if (!enclosed.ok) return enclosed;
+    const beginning = { conversationId, recordId, code: record.code, answer, enclosed: enclosed.value };
+    return ok(await begin(trx, deps, grant, writer, beginning));
+  });
+  if (!done.ok) return done;
+  deps.publishChange({ trayId: grant.tray.id, conversationId });
+  return ok({ messageId: done.value, conversationId });
+}
+
+type Beginning = {
+  readonly conversationId: ConversationId;
+  readonly recordId: RecordId;
+  readonly code: string;
+  readonly answer: Answer;
+  readonly enclosed: readonly NamedFile[];
+};
+
+async function begin(
+  trx: Transaction,
+  deps: Within,
+  grant: TrayGrant,
+  writer: Writer,
+  { conversationId, recordId, code, answer, enclosed }: Beginning,
+): Promise<MessageId> {
+  const { to, cc, subject, html } = answer;
+  const written = { to, cc, subject, html, enclosed, recordCodes: [code] };
+  const letter = { ...written, inReplyTo: null, references: [], carries: null };
+  const message = await storedLetter(deps, grant, writer, letter, answer);
+  const facts = { ...NOTHING_HAPPENED, messages: [factOf(message, 1)] };
+  const start = { subject, baseSubject: baseSubject(subject).base, createdAt: deps.now() };
+  await saveLetter(trx, deps, message, { conversationId, start, version: 1, who: to[0] ?? cc[0] ?? null, facts });
+  const [held] = await lockConversations(trx, grant.tray.id, [conversationId]);
+  if (held === undefined) throw new Error("what was stored a moment ago is there");
+  const file = { kind: "file", recordId, settle: false, means: "sending" } as const;
+  const effects = [
+    { kind: "assigned", ownerId: grant.memberId } as const,
+    ...planDecision(file, facts),
+    ...effectsAfter(answer, message.id, trustedId(deps.newId())),
+    ...followUpsOf(deps, grant, answer),
+  ];
+  const batchId = trustedId<BatchId>(message.id);
+  await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: held, known: facts, effects }]);
+  await rememberHabit(trx, grant, answer);
+  return message.id;
+}

@@ -1,0 +1,87 @@
+import { type EmailAddress, withoutSubaddress } from "../../core/kernel/email-address";
+import { type Instant, SECOND } from "../../core/kernel/instant";
+import {
+  allColleagues,
+  allTrays,
+  allWatches,
+  type Colleague,
+  type KeptTimeOff,
+  type KeptWatch,
+  type Tray,
+  timesOffNow,
+} from "../../storage/access/index";
+import { type Database, isTransaction } from "../../storage/base/index";
+import { allJunkSenders, allRules, type KeptRule } from "../../storage/mail/index";
+import type { Asking } from "./deps";
+import type { Directory, DirectoryCache } from "./directory-cache";
+
+// Mail comes in bursts, and trays change once in months: each message asking twice for them doubled its cost.
+const TRUSTED_FOR = 2 * SECOND;
+
+async function directoryOf({ db, now, directory }: Asking): Promise<Directory> {
+  const known = directory.last;
+  if (known !== null && Math.abs(now() - known.readAt) <= TRUSTED_FOR) return known;
+  // Within a transaction nobody waits for what the pool reads: the pool may be waiting for this very transaction.
+  if (isTransaction(db)) return remember(directory, readDirectory(db, now()));
+  directory.reading ??= remember(directory, readDirectory(db, now())).finally(() => {
+    directory.reading = null;
+  });
+  return directory.reading;
+}
+
+async function remember(directory: DirectoryCache, reading: Promise<Directory>): Promise<Directory> {
+  directory.last = await reading;
+  return directory.last;
+}
+
+async function readDirectory(db: Database, readAt: Instant): Promise<Directory> {
+  const [trays, colleagues, junkSenders, watches, timesOff, rules] = await Promise.all([
+    allTrays(db),
+    allColleagues(db),
+    allJunkSenders(db),
+    allWatches(db),
+    timesOffNow(db, readAt),
+    allRules(db),
+  ]);
+  return { readAt, trays, colleagues, junkSenders, watches, timesOff, rules };
+}
+
+/** Those who look into the trays, as they were at most two seconds ago. */
+export async function cachedColleagues(deps: Asking): Promise<readonly Colleague[]> {
+  return (await directoryOf(deps)).colleagues;
+}
+
+/** Whether a tray's mail from an address goes straight to Junk, as it was at most two seconds ago. */
+export async function isJunkSender(deps: Asking, trayId: Tray["id"], address: EmailAddress): Promise<boolean> {
+  const senders = (await directoryOf(deps)).junkSenders;
+  return senders.some((sender) => sender.trayId === trayId && sender.address === address);
+}
+
+/** What is watched in all trays, as it was at most two seconds ago. */
+export async function cachedWatches(deps: Asking): Promise<readonly KeptWatch[]> {
+  return (await directoryOf(deps)).watches;
+}
+
+/** Who is away, as it was at most two seconds ago. */
+export async function cachedTimesOff(deps: Asking): Promise<readonly KeptTimeOff[]> {
+  return (await directoryOf(deps)).timesOff;
+}
+
+/** The rules of a tray in their order, as they were at most two seconds ago. */
+export async function cachedRules(deps: Asking, trayId: Tray["id"]): Promise<KeptRule[]> {
+  return (await directoryOf(deps)).rules.filter((rule) => rule.trayId === trayId);
+}
+
+/** Those of the addresses that are a tray's, with a subaddress or without. */
+export function addressesOf(tray: Tray, addresses: readonly EmailAddress[]): EmailAddress[] {
+  return addresses.filter(
+    (address) => tray.addresses.includes(address) || tray.addresses.includes(withoutSubaddress(address)),
+  );
+}
+
+/** The trays that these addresses belong to, as they were at most two seconds ago. */
+export async function traysOfAddresses(deps: Asking, addresses: readonly EmailAddress[]): Promise<Tray[]> {
+  const { trays } = await directoryOf(deps);
+  const wanted = new Set(addresses.flatMap((address) => [address, withoutSubaddress(address)]));
+  return trays.filter((tray) => tray.addresses.some((address) => wanted.has(address)));
+}

@@ -1,0 +1,65 @@
+import { useFetcher } from "react-router";
+import { recordsTexts } from "../../../texts/en/records";
+import type { ZipExportOutcome } from "../../routes/records/zip-exports";
+import { Button } from "../../ui/button";
+import { notice } from "../../ui/notices";
+import { useSay } from "../../ui/texts/use-say";
+import { useTray } from "../frame/tray-data";
+import { useOutcome } from "../frame/use-form-action";
+
+type TakeOutProps = {
+  /** The record that is taken out; null for what the tray has of the words. */
+  readonly code: string | null;
+  /** The words that it is to have; empty for all of a record. */
+  readonly text: string;
+  readonly everywhere?: boolean;
+  readonly onOrdered?: () => void;
+};
+
+const CHOICE = "flex min-h-6 cursor-pointer items-center gap-1.5";
+
+/** Has mail packed into a zip, with its documents, printed, and with an index; how far it is stands in the corner. */
+export function ExportDialog({ code, text, everywhere = false, onOrdered }: TakeOutProps) {
+  const say = useSay(recordsTexts);
+  const { tray } = useTray();
+  const { Form, data, state } = useFetcher<ZipExportOutcome>();
+  useOutcome(data, (ordered) => {
+    if (!ordered.ok) return;
+    notice(say("records.exportStartedItsProgressIs"));
+    onOrdered?.();
+  });
+  return (
+    <Form
+      method="post"
+      action={`/${tray.slug}/zip-exports`}
+      className="flex flex-wrap items-center gap-x-4 gap-y-1.5 pt-2 text-sm"
+    >
+      <input type="hidden" name="do" value="order" />
+      <input type="hidden" name="code" value={code ?? ""} />
+      {code === null && <input type="hidden" name="text" value={text} />}
+      {everywhere && <input type="hidden" name="everywhere" value="on" />}
+      {code !== null && text !== "" && (
+        <label className={CHOICE}>
+          <input type="checkbox" name="text" value={text} defaultChecked className="size-4 accent-act" />
+          {say("records.onlyWhatHas", { text })}
+        </label>
+      )}
+      <label className={CHOICE}>
+        <input type="checkbox" name="mbox" className="size-4 accent-act" />
+        {say("records.allMessagesAsOneMbox")}
+      </label>
+      <label className={CHOICE}>
+        <input type="checkbox" name="notes" className="size-4 accent-act" />
+        {say("records.notesInWhatIsPrinted")}
+      </label>
+      <Button type="submit" disabled={state !== "idle"}>
+        {state === "idle" ? say("records.exportAsZip") : say("records.preparing")}
+      </Button>
+      {data?.ok === false && (
+        <p role="alert" className="w-full text-late">
+          {data.problem}
+        </p>
+      )}
+    </Form>
+  );
+}
