@@ -64,6 +64,8 @@ const READ = new Set([
   "name",
   "problem",
 ]);
+// Of these no word is for programs.
+const ONLY_READ = new Set(["label", "title", "placeholder", "alt", "about", "hint", "description", "words"]);
 const isRead = (attribute: string) => attribute.startsWith("aria-label") || attribute === "aria-description";
 const WORD = /\p{L}{2}/u;
 // Several words that begin as a sentence does; neither a list of classes nor a query.
@@ -89,10 +91,33 @@ function textOf(node: ts.Node): string | null {
   return ts.isStringLiteralLike(node) ? node.text : null;
 }
 
+/** Whether a literal is what an element or an attribute shows, as it is or as one of several cases. */
+function isShown(node: ts.Node): boolean {
+  let from = node;
+  for (let at = node.parent; at !== undefined; from = at, at = at.parent) {
+    if (ts.isJsxAttribute(at)) return true;
+    if (ts.isJsxExpression(at)) return !ts.isJsxSpreadAttribute(at.parent);
+    const isOneCase = ts.isConditionalExpression(at)
+      ? from !== at.condition
+      : ts.isBinaryExpression(at) && isChoice(at);
+    if (!isOneCase && !ts.isParenthesizedExpression(at)) return false;
+  }
+  return false;
+}
+
+const CHOICES = [ts.SyntaxKind.QuestionQuestionToken, ts.SyntaxKind.BarBarToken, ts.SyntaxKind.AmpersandAmpersandToken];
+const isChoice = ({ operatorToken }: ts.BinaryExpression) => CHOICES.includes(operatorToken.kind);
+
+/** Whether a literal names one of the choices of a menu: the second of a pair. */
+const isOfChoice = (node: ts.Node, attribute: string) =>
+  attribute === "choices" && ts.isArrayLiteralExpression(node.parent) && node.parent.elements[1] === node;
+
 function isForReaders(node: ts.Node, text: string): boolean {
   if (!WORD.test(text) || placeOf.has(text) || isThrown(node)) return false;
   const attribute = attributeOf(node);
-  if (attribute === null) return isSentence(text);
+  if (attribute === null) return isSentence(text) || isShown(node);
+  if ((ONLY_READ.has(attribute) || attribute === "aria-label") && isShown(node)) return true;
+  if (isOfChoice(node, attribute)) return true;
   return (isRead(attribute) || READ.has(attribute)) && /^\p{Lu}| /u.test(text);
 }
 

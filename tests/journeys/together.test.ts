@@ -170,7 +170,7 @@ test("one is away and covered, comes back, and is told what happened", async ({ 
   await openFrom(sunniva, subject);
   await sunniva.keyboard.press("t");
   await sunniva.goto("/office/away");
-  await sunniva.getByRole("button", { name: "Plan it" }).click();
+  await sunniva.getByRole("button", { name: "Plan", exact: true }).click();
   await expect(sunniva.getByText("Choose the first day.")).toBeVisible();
   const day = (ahead: number) => new Date(Date.now() + ahead * 86_400_000).toISOString().slice(0, 10);
   const [first, last] = ["First day", "Last day"].map((name) => sunniva.getByRole("textbox", { name }));
@@ -179,7 +179,7 @@ test("one is away and covered, comes back, and is told what happened", async ({ 
   await last?.fill("whenever");
   await expect(sunniva.getByText("That is no date I know.", { exact: false })).toBeVisible();
   await last?.fill(day(-3));
-  await sunniva.getByRole("button", { name: "Plan it" }).click();
+  await sunniva.getByRole("button", { name: "Plan", exact: true }).click();
   await expect(sunniva.getByText("It ends before it begins.")).toBeVisible();
   await sunniva.getByRole("button", { name: "Calendar: Last day" }).click();
   await sunniva.getByRole("grid").waitFor();
@@ -188,7 +188,7 @@ test("one is away and covered, comes back, and is told what happened", async ({ 
   await last?.fill(day(4));
   await sunniva.getByRole("combobox", { name: "Who covers Ottermoor Organ Works" }).click();
   await sunniva.getByRole("option", { name: "Petra Rask" }).click();
-  await sunniva.getByRole("button", { name: "Plan it" }).click();
+  await sunniva.getByRole("button", { name: "Plan", exact: true }).click();
   await expect(sunniva.getByRole("region", { name: "My time off" })).toContainText("Petra Rask covers");
 
   await petra.goto("/office/our-move");

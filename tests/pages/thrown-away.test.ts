@@ -153,7 +153,7 @@ describe("the settings of a tray", () => {
       data: { problem: "That is for those who lead the tray." },
     });
     const kept = await lead.posts(keepSettings, { ...week, holidays: "2026-12-25" });
-    expect(kept).toMatchObject({ status: 200, data: { saved: "Hours and holidays saved" } });
+    expect(kept).toMatchObject({ status: 200, data: { ok: true, said: "Hours and holidays saved" } });
     expect(await ines.looksAt(settings)).toMatchObject({
       week: [null, { from: "09:00", to: "12:30" }, null, null, null, null, null],
       zone: "UTC",
@@ -161,17 +161,17 @@ describe("the settings of a tray", () => {
     });
     expect(await lead.posts(keepPuttingAway, { "bin-days": "7" })).toMatchObject({
       status: 200,
-      data: { saved: true },
+      data: { ok: true, said: "Bin, junk and settling saved" },
     });
     expect(await ines.looksAt(puttingAway)).toMatchObject({ binDays: 7, junkDays: null, filesFirst: false });
   });
 
   it("stay as they are where something is wrong", async () => {
     const wrong = await lead.posts(keepSettings, { ...week, "to-1": "08:00" });
-    expect(wrong).toMatchObject({ status: 400, data: { saved: null, problems: { "day-1": expect.any(String) } } });
+    expect(wrong).toMatchObject({ status: 400, data: { ok: false, problems: { "day-1": expect.any(String) } } });
     expect((await ines.looksAt(settings)).week[1]).toEqual({ from: "09:00", to: "12:30", pause: null });
     const term = await lead.posts(keepPuttingAway, { "bin-days": "soon" });
-    expect(term).toMatchObject({ status: 400, data: { saved: false, problems: { "bin-days": expect.any(String) } } });
+    expect(term).toMatchObject({ status: 400, data: { ok: false, problems: { "bin-days": expect.any(String) } } });
     expect((await ines.looksAt(puttingAway)).binDays).toBe(7);
   });
 });

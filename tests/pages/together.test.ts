@@ -120,7 +120,7 @@ describe("the page of what one is told", () => {
     ];
     expect(tries.map(({ data }) => data.problems)).toEqual([
       { value: "Write an address, or @ and a domain." },
-      {},
+      undefined,
       { value: "You watch that already." },
     ]);
   });
@@ -190,7 +190,7 @@ describe("hours and time off", () => {
       to: "Choose the last day.",
     });
     const fields = { from: "2026-11-24", to: "2026-11-26", [`cover-${desk.lead.tray.id}`]: desk.mara.id };
-    expect((await tobias.posts(away, { do: "plan", ...fields })).data).toEqual({ ok: true, did: "plan" });
+    expect((await tobias.posts(away, { do: "plan", ...fields })).data).toEqual({ ok: true, said: "Time off planned" });
     const page = await tobias.looksAt(awayPage);
     expect(page.own).toMatchObject([
       { stretch: "today to Thu", isNow: true, covers: [{ words: "Mara Quell covers Ottermoor" }] },
@@ -202,7 +202,7 @@ describe("hours and time off", () => {
 
   it("keeps hours of one's own, or the tray's", async () => {
     const own = { do: "week", own: "on", "open-1": "on", "from-1": "10:00", "to-1": "14:00" };
-    expect((await tobias.posts(away, own)).data).toEqual({ ok: true, did: "week" });
+    expect((await tobias.posts(away, own)).data).toEqual({ ok: true, said: "Your hours are saved" });
     expect((await tobias.looksAt(awayPage)).week?.slice(0, 2)).toEqual([
       null,
       { from: "10:00", to: "14:00", pause: null },
@@ -217,7 +217,10 @@ describe("hours and time off", () => {
     const params = { timeOff: off?.id ?? "" };
     await desk.answers(desk.mara, id);
     passes(desk.tray, 10);
-    expect((await tobias.posts(away, { do: "end", id: params.timeOff })).data).toEqual({ ok: true, did: "end" });
+    expect((await tobias.posts(away, { do: "end", id: params.timeOff })).data).toEqual({
+      ok: true,
+      said: "Time off ended",
+    });
     expect((await tobias.looksAt(trayPage)).absenceSummary).toMatchObject([{ id: params.timeOff, isOver: true }]);
     expect((await tobias.looksAt(absenceSummary, params)).happened).toMatchObject([
       { words: "1 message came, answered once" },

@@ -127,9 +127,9 @@ describe("the holidays of a tray", () => {
     );
     const posted = await ines.posts(saveSettings, { ...week, calendar: file as never });
     expect(posted.data).toEqual({
-      saved: "1 day more is a holiday now",
+      ok: true,
+      said: "1 day more is a holiday now",
       problems: { calendar: "The rest is kept. Of the file, line 5: this event has no date that can be read." },
-      problem: null,
     });
     expect(await ines.looksAt(settingsPage)).toMatchObject({
       holidays: ["2026-12-24", "2026-12-25"],

@@ -44,7 +44,7 @@ describe("the week that is over", () => {
       ["not-sent", 1] as const,
     ]);
     expect(inEnglish(weekInWords({ ...week, ends }))).toBe(
-      "last week 84 came, 51 answered, 60 settled; now 8 loose ends (4 “Overdue without a reminder”, 2 “Deferred over”, 1 “Not sent, and nobody reacted”)",
+      "last week 84 came, 51 answered, 60 settled; now 8 loose ends (4 “Overdue without a reminder”, 2 “Soon over”, 1 “Not sent, and nobody reacted”)",
     );
   });
 });

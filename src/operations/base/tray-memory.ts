@@ -85,7 +85,7 @@ export function trayMemory(now: () => Instant, onBehind: ((trayId: TrayId, ms: n
     return fresh;
   }
 
-  // AbsenceSummary what is known is given.
+  // Meanwhile what is known is given.
   function renewBehind(ofTray: OfTray, name: string, known: Kept, workOut: () => Promise<unknown>): void {
     known.isRenewed = true;
     const fresh = renew(ofTray, name, workOut);

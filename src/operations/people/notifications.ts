@@ -140,7 +140,7 @@ export function unwatch(deps: Deps, { memberId, tray }: TrayGrant, id: WatchId):
   return removeWatch(deps.db, memberId, tray.id, id);
 }
 
-// What was overdue longer ago when the server came up is in the lists; settings of it now would only disturb.
+// What was overdue longer ago when the server came up is in the lists; telling of it now would only disturb.
 const OVERDUE_WITHIN = 3 * DAY;
 const MAX_AT_ONCE = 500;
 

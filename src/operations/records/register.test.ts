@@ -227,7 +227,7 @@ describe("what a member may not know of", () => {
     expect(open?.journal.some(({ effect }) => effect.kind === "filed")).toBe(true);
   });
 
-  it("is not filed to, taken off, or found by filter", async () => {
+  it("is not filed to, taken off, or found by filtering", async () => {
     const target = { ids: [filed], seenVersion: null };
     const decisions = [
       { kind: "file", recordId: secret.id, settle: false },

@@ -77,6 +77,7 @@ export const listTexts = catalogue({
   "list.mailOfAListNobody": "Mail of a list: nobody there waits for an answer.",
   "list.mailThatWasCalledJunk": "Mail that was called junk stands here.",
   "list.markUnread": "Mark unread",
+  "list.mbox": "mbox",
   "list.membersAndGroups": "Members and groups",
   "list.mine": "mine",
   "list.mineAndWhatICover": "Mine, and what I cover",

@@ -16,7 +16,7 @@ type PairedBarsProps = {
 };
 
 /** Two counts for each stretch of time, as bars beside each other. */
-export default function PairedBars({ points, names, words, interval }: PairedBarsProps) {
+export default function PairedBars({ points, names: { first, second }, words, interval }: PairedBarsProps) {
   const place = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (place.current === null) return;
@@ -46,7 +46,7 @@ export default function PairedBars({ points, names, words, interval }: PairedBar
       },
       series: [
         {
-          name: names.first,
+          name: first,
           type: "bar",
           data: points.map(({ first }) => first),
           color: ink,
@@ -54,7 +54,7 @@ export default function PairedBars({ points, names, words, interval }: PairedBar
           barCategoryGap: "36%",
         },
         {
-          name: names.second,
+          name: second,
           type: "bar",
           // Nothing has no edge either.
           data: points.map(({ second }) => second || null),
@@ -69,6 +69,6 @@ export default function PairedBars({ points, names, words, interval }: PairedBar
       window.removeEventListener("resize", resize);
       chart.dispose();
     };
-  }, [points, names, interval]);
+  }, [points, first, second, interval]);
   return <div ref={place} role="img" aria-label={words} className="mt-1 h-[172px] w-full" />;
 }

@@ -9,7 +9,7 @@ import {
 import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import { useDecisions } from "../../screens/deciding/decisions";
-import { type ImportedLine, type TableAnswer, TableImport } from "../../screens/frame/table-import";
+import { type ImportedLine, type TableAnswer, TableImport } from "../../screens/forms/table-import";
 import { useTray } from "../../screens/frame/tray-data";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext } from "../../server/base/context.server";

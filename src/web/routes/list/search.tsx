@@ -81,7 +81,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
                 href={`/${tray.slug}/export/search?${new URLSearchParams({ q: text, format })}`}
                 className="text-act hover:underline"
               >
-                {format === "eml" ? say("list.emlInAZip") : "mbox"}
+                {format === "eml" ? say("list.emlInAZip") : say("list.mbox")}
               </a>
             ))}
             <button type="button" onClick={() => setPacking(true)} className="text-act hover:underline">

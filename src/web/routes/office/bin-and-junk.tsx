@@ -1,17 +1,16 @@
 import { X } from "lucide-react";
-import { useEffect } from "react";
 import { data, useFetcher } from "react-router";
 import { refusalInWords, setPuttingAway, traySettings } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
+import { SettingsForm } from "../../screens/forms/settings-form";
+import { type FormOutcome, useFormAction } from "../../screens/forms/use-form-action";
 import { useTray } from "../../screens/frame/tray-data";
 import { LeadsOnly } from "../../screens/shell/leads-only";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { speak } from "../../server/base/say.server";
-import { readPuttingAway, type SettingsProblems } from "../../server/office/tray-settings-form.server";
-import { Button } from "../../ui/button";
-import { notice } from "../../ui/notices";
+import { readPuttingAway } from "../../server/office/tray-settings-form.server";
 import { Page } from "../../ui/page";
 import { Setting, SettingInput } from "../../ui/setting";
 import { pageTitle } from "../../ui/texts/page-title";
@@ -28,15 +27,12 @@ export async function loader({ context }: Route.LoaderArgs) {
   return { binDays, junkDays, filesFirst, junkSenders: junkSenders.map(({ address, by }) => ({ address, by })) };
 }
 
-const NO_PROBLEMS: SettingsProblems = {};
-
 export async function action({ request, context }: Route.ActionArgs) {
   const posted = readPuttingAway(await readForm(request));
-  if (!posted.ok) return data({ saved: false, problems: posted.error, problem: null }, { status: 400 });
+  if (!posted.ok) return data<FormOutcome>({ ok: false, problems: posted.error, problem: null }, { status: 400 });
   const done = await setPuttingAway(context.get(depsContext), context.get(grantContext), posted.value);
-  if (!done.ok)
-    return data({ saved: false, problems: NO_PROBLEMS, problem: speak(refusalInWords(done.error)) }, { status: 403 });
-  return data({ saved: true, problems: NO_PROBLEMS, problem: null });
+  if (done.ok) return data<FormOutcome>({ ok: true, said: speak("office.binJunkAndSettlingSaved") });
+  return data<FormOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 403 });
 }
 
 /** When what was thrown away goes for good, whose mail is junk, and whether only what is filed is settled. */
@@ -44,40 +40,25 @@ export default function BinAndJunk({ loaderData }: Route.ComponentProps) {
   const say = useSay(officeTexts, commonTexts);
   const { binDays, junkDays, filesFirst, junkSenders } = loaderData;
   const { mayLead } = useTray();
-  const { Form, data: answer } = useFetcher<typeof action>();
-  const problems = answer?.problems ?? NO_PROBLEMS;
-  useEffect(() => {
-    if (answer?.saved === true) notice(say("office.binJunkAndSettlingSaved"));
-  }, [answer, say]);
+  const step = useFormAction("bin-and-junk");
+  const { problems } = step;
   return (
     <Page title={say("office.binJunkAndSettling")} beside={!mayLead && <LeadsOnly />}>
       <div className="max-w-[960px] px-5 py-2">
-        <Form method="post" noValidate>
-          <fieldset disabled={!mayLead}>
-            <Term name={say("office.emptyTheBinAfter")} id="bin-days" days={binDays} problem={problems["bin-days"]}>
-              {say("office.whatLiesThereLongerIs")}
-            </Term>
-            <Term name={say("office.deleteJunkAfter")} id="junk-days" days={junkDays} problem={problems["junk-days"]}>
-              {say("office.whatWasMarkedAsJunk")}
-            </Term>
-            <Setting name={say("office.settleOnlyWhatIsFiled")} about={say("office.asksForARecordBefore")}>
-              <label className="flex min-h-6 cursor-pointer items-center gap-2.5">
-                <input type="checkbox" name="files-first" defaultChecked={filesFirst} className="size-4 accent-act" />
-                {say("office.settleOnlyWhatIsFiledTo")}
-              </label>
-            </Setting>
-          </fieldset>
-          {answer?.problem != null && (
-            <p role="alert" className="text-late">
-              {answer.problem}
-            </p>
-          )}
-          {mayLead && (
-            <Button look="filled" type="submit" className="mt-1 mb-6">
-              {say("common.save")}
-            </Button>
-          )}
-        </Form>
+        <SettingsForm step={step} mayChange={mayLead}>
+          <Term name={say("office.emptyTheBinAfter")} id="bin-days" days={binDays} problem={problems["bin-days"]}>
+            {say("office.whatLiesThereLongerIs")}
+          </Term>
+          <Term name={say("office.deleteJunkAfter")} id="junk-days" days={junkDays} problem={problems["junk-days"]}>
+            {say("office.whatWasMarkedAsJunk")}
+          </Term>
+          <Setting name={say("office.settleOnlyWhatIsFiled")} about={say("office.asksForARecordBefore")}>
+            <label className="flex min-h-6 cursor-pointer items-center gap-2.5">
+              <input type="checkbox" name="files-first" defaultChecked={filesFirst} className="size-4 accent-act" />
+              {say("office.settleOnlyWhatIsFiledTo")}
+            </label>
+          </Setting>
+        </SettingsForm>
         <section aria-label={say("office.junkSenders")}>
           <h2 className="border-b border-rule pb-1 font-semibold">{say("office.mailOfTheseGoesStraight")}</h2>
           {junkSenders.length === 0 && <p className="py-2 text-soft">{say("office.nobodysAConversationInJunk")}</p>}

@@ -194,7 +194,7 @@ function StepRow({ step, heading, isSelected, onToggle, onUndo }: StepRowProps) 
               {say("common.undoInside")}
             </button>
           ) : (
-            <span className="text-soft">{isUndone ? "undone" : ""}</span>
+            <span className="text-soft">{isUndone && say("office.undone")}</span>
           )}
         </span>
       </li>

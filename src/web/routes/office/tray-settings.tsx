@@ -1,5 +1,4 @@
-import { useEffect } from "react";
-import { data, useFetcher } from "react-router";
+import { data } from "react-router";
 import {
   holidaysInCalendar,
   holidaysOfPlace,
@@ -10,16 +9,17 @@ import {
 } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
+import { SettingsForm } from "../../screens/forms/settings-form";
+import { type FormOutcome, type FormProblems, useFormAction } from "../../screens/forms/use-form-action";
 import { useTray } from "../../screens/frame/tray-data";
+import { HolidayList } from "../../screens/office/holiday-list";
 import { WeekFields } from "../../screens/people/week-fields";
 import { LeadsOnly } from "../../screens/shell/leads-only";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { speak } from "../../server/base/say.server";
-import { NO_SUCH_PLACE, readHours, type SettingsProblems } from "../../server/office/tray-settings-form.server";
+import { NO_SUCH_PLACE, readHours } from "../../server/office/tray-settings-form.server";
 import { weekView } from "../../server/people/week-form.server";
-import { Button } from "../../ui/button";
-import { notice } from "../../ui/notices";
 import { Page } from "../../ui/page";
 import { Setting, SettingInput } from "../../ui/setting";
 import { pageTitle } from "../../ui/texts/page-title";
@@ -43,32 +43,27 @@ export async function loader({ context }: Route.LoaderArgs) {
   };
 }
 
-const NO_PROBLEMS: SettingsProblems = {};
-
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const posted = readHours(await readForm(request));
-  if (!posted.ok) return data({ saved: null, problems: posted.error, problem: null }, { status: 400 });
+  if (!posted.ok) return refused(posted.error, null, 400);
   const { calendar, place, ...settings } = posted.value;
   const known = place === "" ? [] : await holidaysOfPlace(deps, grant, place);
-  if (known === null)
-    return data(
-      { saved: null, problems: { place: NO_SUCH_PLACE } as SettingsProblems, problem: null },
-      { status: 400 },
-    );
+  if (known === null) return refused({ place: NO_SUCH_PLACE }, null, 400);
   const read = calendar === null ? null : holidaysInCalendar(deps, grant, await calendar.text());
   const holidays = [...new Set([...settings.holidays, ...known, ...(read?.days ?? [])])].toSorted();
   const done = await setUpHours(deps, grant, { ...settings, holidays });
-  if (!done.ok)
-    return data({ saved: null, problems: NO_PROBLEMS, problem: speak(refusalInWords(done.error)) }, { status: 403 });
+  if (!done.ok) return refused({}, speak(refusalInWords(done.error)), 403);
   const unread = read?.problems.map(({ line, words }) => speak("office.line", { line, words })).join("; ") ?? "";
-  const problems: SettingsProblems =
-    unread === "" ? NO_PROBLEMS : { calendar: speak("office.theRestIsKeptOf", { unread }) };
-  return data({
-    saved: savedInWords(read === null && place === "" ? null : (read?.days.length ?? 0) + known.length),
-    problems,
-    problem: null,
+  return data<FormOutcome>({
+    ok: true,
+    said: savedInWords(read === null && place === "" ? null : (read?.days.length ?? 0) + known.length),
+    ...(unread !== "" && { problems: { calendar: speak("office.theRestIsKeptOf", { unread }) } }),
   });
+}
+
+function refused(problems: FormProblems, problem: string | null, status: number) {
+  return data<FormOutcome>({ ok: false, problems, problem }, { status });
 }
 
 function savedInWords(days: number | null): string {
@@ -82,16 +77,12 @@ export default function TraySettings({
 }: Route.ComponentProps) {
   const say = useSay(officeTexts, commonTexts);
   const { mayLead } = useTray();
-  // What a page's own form was answered is forgotten with the next change that is heard of; a fetcher's is not.
-  const { Form, data: answer } = useFetcher<typeof action>();
-  const problems = answer?.problems ?? NO_PROBLEMS;
-  useEffect(() => {
-    if (answer?.saved != null) notice(answer.saved);
-  }, [answer]);
+  const step = useFormAction("tray-settings");
+  const { problems } = step;
   return (
     <Page title={say("office.hoursAndHolidays")} beside={!mayLead && <LeadsOnly />}>
-      <Form method="post" encType="multipart/form-data" noValidate className="max-w-[960px] px-5 py-2">
-        <fieldset disabled={!mayLead}>
+      <div className="max-w-[960px] px-5 py-2">
+        <SettingsForm step={step} mayChange={mayLead} hasFiles>
           <Setting name={say("common.open")} about={say("office.deadlinesRestsAndRemindersCount", { zone })}>
             <WeekFields week={week} problems={problems} />
             {problems.week !== undefined && (
@@ -110,8 +101,8 @@ export default function TraySettings({
             />{" "}
             {say("office.workingHours")}
           </Setting>
-          <Setting name={say("office.holidays")} about={say("office.oneDayALineNothing")} htmlFor="holidays">
-            <Holidays key={holidays.join()} days={holidays} problem={problems.holidays} />
+          <Setting name={say("office.holidays")} about={say("office.nothingIsDueOnThem")}>
+            <HolidayList key={holidays.join()} days={holidays} problem={problems.holidays} mayChange={mayLead} />
           </Setting>
           {mayLead && (
             <>
@@ -133,41 +124,9 @@ export default function TraySettings({
               </Setting>
             </>
           )}
-        </fieldset>
-        {answer?.problem != null && (
-          <p role="alert" className="pt-3 text-late">
-            {answer.problem}
-          </p>
-        )}
-        {mayLead && (
-          <Button look="filled" type="submit" className="my-4">
-            {say("common.save")}
-          </Button>
-        )}
-      </Form>
+        </SettingsForm>
+      </div>
     </Page>
-  );
-}
-
-function Holidays({ days, problem }: { days: readonly string[]; problem: string | undefined }) {
-  return (
-    <>
-      <textarea
-        id="holidays"
-        name="holidays"
-        rows={5}
-        placeholder="2026-12-25"
-        defaultValue={days.join("\n")}
-        aria-invalid={problem !== undefined}
-        aria-describedby={problem === undefined ? undefined : "holidays-problem"}
-        className="w-full max-w-72 rounded-control border border-rule bg-paper px-2.5 py-1.5 disabled:opacity-60 aria-invalid:border-late"
-      />
-      {problem !== undefined && (
-        <p id="holidays-problem" className="mt-0.5 text-sm text-late">
-          {problem}
-        </p>
-      )}
-    </>
   );
 }
 

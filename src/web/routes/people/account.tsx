@@ -2,7 +2,7 @@ import { data } from "react-router";
 import { dayAndTime } from "../../../core/time/day-words";
 import { changeOwnPassword, endOwnSessions, ownSessions } from "../../../operations/index.server";
 import { peopleTexts } from "../../../texts/en/people";
-import type { FormOutcome } from "../../screens/frame/use-form-action";
+import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { PasswordForm, SessionList } from "../../screens/people/account-parts";
 import { depsContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";

@@ -10,9 +10,9 @@ import {
   traySettings,
 } from "../../../operations/index.server";
 import { peopleTexts } from "../../../texts/en/people";
+import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { AwayForm } from "../../screens/people/away-form";
 import { AwayList } from "../../screens/people/away-list";
-import type { AwayOutcome } from "../../screens/people/away-outcome";
 import { OwnWeek } from "../../screens/people/own-week";
 import { depsContext, grantContext, grantsContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
@@ -56,16 +56,20 @@ export async function loader({ context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const step = await readAwayStep(deps, grant, await readForm(request), member.timeZone);
-  if (!step.ok) return data<AwayOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  if (!step.ok) return data<FormOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const given = step.value;
   if (given.do === "week") {
     await setOwnWeek(deps, grant, given.week);
-    return data<AwayOutcome>({ ok: true, did: "week" });
+    return data<FormOutcome>({ ok: true, said: speak("people.yourHoursAreSaved") });
   }
   const done =
     given.do === "plan" ? await planTimeOff(deps, grant, given) : await comeBack(deps, grant, given.memberId, given.id);
-  if (done.ok) return data<AwayOutcome>({ ok: true, did: given.do });
-  return data<AwayOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  if (done.ok)
+    return data<FormOutcome>({
+      ok: true,
+      said: speak(given.do === "plan" ? "people.timeOffPlanned" : "people.timeOffEnded"),
+    });
+  return data<FormOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
 }
 
 /** When a member works, when she is away and who covers, and who else is. */

@@ -1,9 +1,9 @@
 import { data, Link, useFetcher } from "react-router";
 import { listNotifications, refusalInWords } from "../../../operations/index.server";
 import { peopleTexts } from "../../../texts/en/people";
+import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { useTray } from "../../screens/frame/tray-data";
 import { NotificationList } from "../../screens/office/notification-list";
-import type { NotificationOutcome } from "../../screens/office/notification-outcome";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { readingOf } from "../../server/base/row-view.server";
@@ -27,16 +27,19 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const step = readNotificationStep(await readForm(request));
-  if (!step.ok) return data<NotificationOutcome>({ ok: false, problems: step.error }, { status: 400 });
+  if (!step.ok) return data<FormOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const done = await carryNotificationStep(context.get(depsContext), context.get(grantContext), step.value);
-  if (done.ok) return data<NotificationOutcome>({ ok: true, problems: {} });
+  if (done.ok) {
+    const said = step.value.do === "settings" ? speak("office.notificationSettingsSaved") : "";
+    return data<FormOutcome>({ ok: true, said });
+  }
   const problem =
     done.error.kind === "no-address"
       ? speak("people.writeAnAddressOrAnd")
       : done.error.kind === "watched-already"
         ? speak("people.youWatchThatAlready")
         : speak(refusalInWords(done.error));
-  return data<NotificationOutcome>({ ok: false, problems: { value: problem } }, { status: 409 });
+  return data<FormOutcome>({ ok: false, problems: { value: problem }, problem: null }, { status: 409 });
 }
 
 /** What a member is told. */

@@ -2,9 +2,9 @@ import { data, Link } from "react-router";
 import { getJobsAside, letGoOn, overviewOf, refusalInWords } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { peopleTexts } from "../../../texts/en/people";
+import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { OwnerBadge } from "../../screens/frame/owner-badge";
 import { useTray } from "../../screens/frame/tray-data";
-import type { FormOutcome } from "../../screens/frame/use-form-action";
 import { JobsAside } from "../../screens/office/jobs-aside";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
@@ -13,6 +13,7 @@ import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
 import { jobsAsideView } from "../../server/office/jobs-aside-view.server";
 import { type DeskView, overviewView } from "../../server/people/overview-view.server";
+import { Cell, ColumnHead, DataTable, RowHead } from "../../ui/data-table";
 import { Page } from "../../ui/page";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
@@ -48,6 +49,13 @@ const COLUMNS = [
   ["resting", "people.resting", "resting"],
 ] as const;
 
+const LAST_COLUMNS = [
+  "people.oldestToDo",
+  "people.followUpsDue",
+  "people.answeredToday",
+  "people.settledToday",
+] as const;
+
 /** Who has what, what is oldest, what waits, and what was done today; for those who lead the tray. */
 export default function Overview({ loaderData: { desks, aside } }: Route.ComponentProps) {
   const say = useSay(peopleTexts);
@@ -67,37 +75,28 @@ export default function Overview({ loaderData: { desks, aside } }: Route.Compone
       }
     >
       <JobsAside jobs={aside} />
-      <table className="w-full border-separate border-spacing-0">
-        <thead className="sticky top-0 z-10 bg-paper text-sm text-soft">
-          <tr>
-            <Head left>{say("people.colleague")}</Head>
+      <DataTable
+        head={
+          <>
+            <ColumnHead className="pl-4">{say("people.colleague")}</ColumnHead>
             {COLUMNS.map(([key, name]) => (
-              <Head key={key}>{say(name)}</Head>
+              <ColumnHead key={key} side="right">
+                {say(name)}
+              </ColumnHead>
             ))}
-            <Head>{say("people.oldestToDo")}</Head>
-            <Head>{say("people.followUpsDue")}</Head>
-            <Head>{say("people.answeredToday")}</Head>
-            <Head>{say("people.settledToday")}</Head>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((id) => (
-            <DeskLine key={id} id={id} desk={lineOf(id)} most={Math.max(1, ...desks.map(({ todo }) => todo))} />
-          ))}
-        </tbody>
-      </table>
+            {LAST_COLUMNS.map((name) => (
+              <ColumnHead key={name} side="right">
+                {say(name)}
+              </ColumnHead>
+            ))}
+          </>
+        }
+      >
+        {lines.map((id) => (
+          <DeskLine key={id} id={id} desk={lineOf(id)} most={Math.max(1, ...desks.map(({ todo }) => todo))} />
+        ))}
+      </DataTable>
     </Page>
-  );
-}
-
-function Head({ left = false, children }: { left?: boolean; children: string }) {
-  return (
-    <th
-      scope="col"
-      className={`border-b border-rule px-3 py-1.5 font-normal ${left ? "px-4 text-left" : "text-right"}`}
-    >
-      {children}
-    </th>
   );
 }
 
@@ -107,12 +106,11 @@ function DeskLine({ id, desk, most }: DeskLineProps) {
   const say = useSay(peopleTexts, commonTexts);
   const { tray, members } = useTray();
   const colleague = members.find((one) => one.id === id) ?? null;
-  const cell = "border-b border-hair px-3 py-2 text-right tabular-nums";
   const owner = id ?? "none";
   const todo = desk?.todo ?? 0;
   return (
     <tr className="hover:bg-ground/70">
-      <th scope="row" className="border-b border-hair px-4 py-2 text-left font-normal">
+      <RowHead className="pl-4">
         <Link to={`/${tray.slug}/open?owner=${owner}`} className="flex items-center gap-3 hover:underline">
           <OwnerBadge ownerId={id} />
           {colleague?.name ?? say("common.nobody")}
@@ -128,9 +126,9 @@ function DeskLine({ id, desk, most }: DeskLineProps) {
             })}
           </span>
         )}
-      </th>
+      </RowHead>
       {COLUMNS.map(([key, , list]) => (
-        <td key={key} className={cell}>
+        <Cell key={key} side="right">
           <Count
             count={desk?.[key] ?? 0}
             to={`/${tray.slug}/${key === "todo" ? "open" : list}?owner=${owner}`}
@@ -141,20 +139,20 @@ function DeskLine({ id, desk, most }: DeskLineProps) {
               <span className="block h-full bg-act" style={{ width: `${(todo / most) * 100}%` }} />
             </span>
           )}
-        </td>
+        </Cell>
       ))}
-      <td className={`${cell} text-sm ${desk?.isOld === true ? "font-semibold" : "text-soft"}`}>
+      <Cell side="right" className={`text-sm ${desk?.isOld === true ? "font-semibold" : "text-soft"}`}>
         {desk?.oldest ?? ""}
-      </td>
-      <td className={cell}>
+      </Cell>
+      <Cell side="right">
         <Count count={desk?.followUpsDue ?? 0} to={`/${tray.slug}/follow-ups?whose=everybody`} isLate />
-      </td>
-      <td className={cell}>
+      </Cell>
+      <Cell side="right">
         <Plain count={desk?.answeredToday ?? 0} />
-      </td>
-      <td className={cell}>
+      </Cell>
+      <Cell side="right">
         <Plain count={desk?.settledToday ?? 0} />
-      </td>
+      </Cell>
     </tr>
   );
 }

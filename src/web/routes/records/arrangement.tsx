@@ -6,8 +6,8 @@ import {
   refusalInWords,
 } from "../../../operations/index.server";
 import { recordsTexts } from "../../../texts/en/records";
+import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { useTray } from "../../screens/frame/tray-data";
-import type { FormOutcome } from "../../screens/frame/use-form-action";
 import { ArrangementScreen } from "../../screens/records/arrangement-screen";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";

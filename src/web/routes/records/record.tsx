@@ -20,7 +20,7 @@ import {
   whereMerged,
 } from "../../../operations/index.server";
 import { recordsTexts } from "../../../texts/en/records";
-import type { RecordsOutcome } from "../../screens/frame/records-outcome";
+import type { RecordsOutcome } from "../../screens/forms/records-outcome";
 import { useTray } from "../../screens/frame/tray-data";
 import { FilingTable } from "../../screens/records/filing-table";
 import { RecordActivity } from "../../screens/records/record-activity";
@@ -42,6 +42,7 @@ import {
   recordCardView,
 } from "../../server/records/record-view.server";
 import { keptView } from "../../server/records/retention-view.server";
+import { SidePanel } from "../../ui/side-panel";
 import { titled } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/record";
@@ -173,10 +174,7 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
         {activity !== null && <RecordActivity months={activity} />}
         {mail !== null && <RecordMail mail={mail} code={record.code} text={text} now={now} />}
       </div>
-      <aside
-        aria-label={say("records.whatTheRegisterSays")}
-        className="border-rule p-4 lg:min-h-0 max-lg:border-t lg:overflow-y-auto lg:border-l"
-      >
+      <SidePanel label={say("records.whatTheRegisterSays")} className="border-rule p-4 max-lg:border-t lg:border-l">
         {isEdited ? (
           <RecordForm
             key={card.edited.version}
@@ -195,7 +193,7 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
             text={text}
           />
         )}
-      </aside>
+      </SidePanel>
     </main>
   );
 }

@@ -3,7 +3,7 @@ import { RECORD_COLUMNS } from "../../../core/records/register-table";
 import { importRecords, type RecordLine } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
-import { type ImportedLine, type TableAnswer, TableImport } from "../../screens/frame/table-import";
+import { type ImportedLine, type TableAnswer, TableImport } from "../../screens/forms/table-import";
 import { useTray } from "../../screens/frame/tray-data";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext } from "../../server/base/context.server";

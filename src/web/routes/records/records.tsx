@@ -3,7 +3,7 @@ import { dayInWords } from "../../../core/time/day-words";
 import { createRecord, getTypes, refusalInWords, register } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
-import type { RecordsOutcome } from "../../screens/frame/records-outcome";
+import type { RecordsOutcome } from "../../screens/forms/records-outcome";
 import { useTray } from "../../screens/frame/tray-data";
 import { blankRecord, RecordForm } from "../../screens/records/record-form";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";

@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { callLooseEndAgain, callNoLooseEnd, refusalInWords } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
-import type { FormOutcome } from "../../screens/frame/use-form-action";
+import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { LooseEndsScreen } from "../../screens/waiting/loose-ends-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";

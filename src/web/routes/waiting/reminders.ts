@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { callOffReminders, planReminders, previewReminder, refusalInWords } from "../../../operations/index.server";
-import type { FormOutcome } from "../../screens/frame/use-form-action";
+import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { speak } from "../../server/base/say.server";

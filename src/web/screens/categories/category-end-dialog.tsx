@@ -97,7 +97,7 @@ export function CategoryEndDialog({ category, uses: announced, all, change, onCl
             <Button onClick={() => post({ do: "retire", id: category.id })}>{say("categories.retireInstead")}</Button>
           )}
           <Button look="filled" disabled={isBusy} onClick={() => post({ do: "end", id: category.id, by, ...counts })}>
-            {by === "" ? "Delete" : say("common.merge")}
+            {by === "" ? say("common.delete") : say("common.merge")}
           </Button>
         </div>
       </div>

@@ -4,6 +4,7 @@ import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import type { CareView } from "../../server/categories/category-view.server";
 import { Button } from "../../ui/button";
+import { SidePanel } from "../../ui/side-panel";
 import { useSay } from "../../ui/texts/use-say";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
@@ -70,9 +71,9 @@ export function CategoryMaintenance({ categories, mayChange, membersMay, steps, 
           )}
         </div>
       </div>
-      <aside
-        aria-label={edited === null && under === null ? say("categories.latelyChanged") : say("categories.category")}
-        className={`w-[344px] shrink-0 overflow-y-auto border-l border-rule bg-ground/60 px-4 py-3 [scrollbar-width:thin] ${edited === null && under === null ? "max-lg:hidden" : "max-lg:fixed max-lg:inset-0 max-lg:z-30 max-lg:w-auto max-lg:bg-paper"}`}
+      <SidePanel
+        label={edited === null && under === null ? say("categories.latelyChanged") : say("categories.category")}
+        className={`w-[344px] shrink-0 border-l border-rule bg-ground/60 px-4 py-3 ${edited === null && under === null ? "max-lg:hidden" : "max-lg:fixed max-lg:inset-0 max-lg:z-30 max-lg:overflow-y-auto max-lg:w-auto max-lg:bg-paper"}`}
       >
         {edited !== null || under !== null ? (
           <CategoryForm
@@ -86,7 +87,7 @@ export function CategoryMaintenance({ categories, mayChange, membersMay, steps, 
         ) : (
           <CategorySteps steps={steps} mayChange={mayAny} membersMay={membersMay} />
         )}
-      </aside>
+      </SidePanel>
       {ended !== null && uses !== null && (
         <CategoryEndDialog category={ended} uses={uses} all={categories} change={ending} onClose={() => show({})} />
       )}

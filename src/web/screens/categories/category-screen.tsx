@@ -15,7 +15,6 @@ import { useTray } from "../frame/tray-data";
 import { usePin } from "../frame/use-pin";
 
 const PairedBars = lazy(() => import("../../ui/paired-bars"));
-const NAMES = { first: "began", second: "settled" } as const;
 
 const TOOL =
   "flex h-8 items-center gap-1.5 rounded-control border border-rule px-2.5 font-semibold hover:border-act hover:text-act";
@@ -81,7 +80,12 @@ export function CategoryScreen({ category, under, lists, standings, records, peo
         <div className="border-rule px-4 py-3 lg:border-l">
           <h2 className="text-sm font-semibold">{say("categories.twelveWeeks")}</h2>
           <Suspense fallback={<div className="h-[178px]" />}>
-            <PairedBars points={points} names={NAMES} words={trendInWords(say, weeks)} interval={3} />
+            <PairedBars
+              points={points}
+              names={{ first: say("categories.beganInside"), second: say("categories.settledInside") }}
+              words={trendInWords(say, weeks)}
+              interval={3}
+            />
           </Suspense>
           {under.length > 0 && (
             <>

@@ -5,6 +5,7 @@ import { STANDING_NAMES } from "../../../core/standing/standing";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import { CategoryTab } from "../../ui/category-tab";
+import { ColumnHead, DataTable, RowHead } from "../../ui/data-table";
 import { useSay } from "../../ui/texts/use-say";
 import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
@@ -44,90 +45,80 @@ export function MatrixTable({ against, cells }: { against: Against; cells: reado
   if (cells.length === 0) return <p className="px-4 py-6 text-soft">{say("categories.nothingIsOpenInThis")}</p>;
   return (
     <div className="min-h-0 flex-1 overflow-auto [scrollbar-width:thin]">
-      <table className="w-full border-separate border-spacing-0">
-        <thead className="sticky top-0 z-10 bg-paper text-sm">
-          <tr>
-            <th
-              scope="col"
-              className="sticky left-0 w-72 min-w-60 border-b border-rule bg-paper px-4 py-1.5 text-left font-normal text-soft"
-            >
-              {say("categories.category")}
-            </th>
+      <DataTable
+        head={
+          <>
+            <ColumnHead className="sticky left-0 w-72 min-w-60 bg-paper pl-4">{say("categories.category")}</ColumnHead>
             {columns.map(({ key, name }) => (
-              <th
-                key={key}
-                scope="col"
-                className="w-24 border-b border-l border-rule px-2 py-1.5 text-center font-semibold"
-              >
+              <ColumnHead key={key} side="center" className="w-24 border-l font-semibold text-ink">
                 {against === "owner" ? <OwnerBadge ownerId={key} /> : null}
                 <span className={against === "owner" ? "sr-only" : ""}>{name}</span>
-              </th>
+              </ColumnHead>
             ))}
-            <th scope="col" className="w-24 border-b border-l border-rule px-3 py-1.5 text-right font-normal text-soft">
+            <ColumnHead side="right" className="w-24 border-l">
               {say("categories.inAll")}
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map(({ id, code, name, ink, retired, depth, path }) => (
-            <tr key={id} className="group">
-              <th
-                scope="row"
-                className="sticky left-0 border-b border-hair bg-paper px-4 text-left font-normal group-hover:bg-ground"
-                style={{ paddingLeft: 16 + depth * 22 }}
-              >
-                <Link to={`/${tray.slug}/categories/${id}`} aria-label={path.join(" › ")} className="hover:underline">
-                  <CategoryTab code={code} name={name} ink={ink} retired={retired} />
-                </Link>
-              </th>
-              {columns.map((column) => (
-                <CountCell
-                  key={column.key}
-                  count={countOf(id, column.key)}
-                  share={countOf(id, column.key) / most}
-                  ink={ink}
-                  to={`/${tray.slug}/${column.query(id)}`}
-                  label={`${name}, ${column.name}`}
-                />
-              ))}
-              <CountCell
-                count={totalOf(id)}
-                share={0}
-                ink={ink}
-                to={`/${tray.slug}/open?category=${id}`}
-                label={say("categories.nameInAll", { name })}
-              />
-            </tr>
-          ))}
-          <tr className="group">
-            <th
-              scope="row"
-              className="sticky left-0 border-t border-rule bg-paper px-4 text-left font-normal text-soft group-hover:bg-ground"
+            </ColumnHead>
+          </>
+        }
+      >
+        {lines.map(({ id, code, name, ink, retired, depth, path }) => (
+          <tr key={id} className="group">
+            <RowHead
+              isTight
+              className="sticky left-0 bg-paper group-hover:bg-ground"
+              style={{ paddingLeft: 16 + depth * 22 }}
             >
-              {say("categories.noCategory")}
-            </th>
+              <Link to={`/${tray.slug}/categories/${id}`} aria-label={path.join(" › ")} className="hover:underline">
+                <CategoryTab code={code} name={name} ink={ink} retired={retired} />
+              </Link>
+            </RowHead>
             {columns.map((column) => (
               <CountCell
                 key={column.key}
-                count={countOf(null, column.key)}
-                share={0}
-                ink="graphite"
-                to={`/${tray.slug}/${column.query(WITHOUT)}`}
-                label={say("categories.noCategoryOf", { name: column.name })}
-                isLast
+                count={countOf(id, column.key)}
+                share={countOf(id, column.key) / most}
+                ink={ink}
+                to={`/${tray.slug}/${column.query(id)}`}
+                label={`${name}, ${column.name}`}
               />
             ))}
             <CountCell
-              count={totalOf(null)}
+              count={totalOf(id)}
               share={0}
-              ink="graphite"
-              to={`/${tray.slug}/open?category=${WITHOUT}`}
-              label={say("categories.noCategoryInAll")}
-              isLast
+              ink={ink}
+              to={`/${tray.slug}/open?category=${id}`}
+              label={say("categories.nameInAll", { name })}
             />
           </tr>
-        </tbody>
-      </table>
+        ))}
+        <tr className="group">
+          <RowHead
+            isTight
+            className="sticky left-0 border-t border-t-rule bg-paper pl-4 text-soft group-hover:bg-ground"
+          >
+            {say("categories.noCategory")}
+          </RowHead>
+          {columns.map((column) => (
+            <CountCell
+              key={column.key}
+              count={countOf(null, column.key)}
+              share={0}
+              ink="graphite"
+              to={`/${tray.slug}/${column.query(WITHOUT)}`}
+              label={say("categories.noCategoryOf", { name: column.name })}
+              isLast
+            />
+          ))}
+          <CountCell
+            count={totalOf(null)}
+            share={0}
+            ink="graphite"
+            to={`/${tray.slug}/open?category=${WITHOUT}`}
+            label={say("categories.noCategoryInAll")}
+            isLast
+          />
+        </tr>
+      </DataTable>
     </div>
   );
 }

@@ -32,7 +32,9 @@ export function AssigneeSuggestions({ row, act }: { row: RowView; act: Conversat
           <li key={id}>
             <button
               type="button"
-              aria-label={say("conversation.assignTo", { what: id === member.id ? "you" : name })}
+              aria-label={say("conversation.assignTo", {
+                what: id === member.id ? say("conversation.youInside") : name,
+              })}
               onClick={() => act({ kind: "assign", ownerId: trustedId<MemberId>(id) })}
               className="grid w-full grid-cols-[26px_minmax(0,1fr)_auto] items-start gap-x-2 rounded-control py-1 text-left hover:bg-act-soft"
             >

@@ -12,6 +12,7 @@ import type { RowView } from "../../server/base/row-view.server";
 import type { ConversationView } from "../../server/conversation/conversation-view.server";
 import type { PromisedView } from "../../server/conversation/expectation-view.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
+import { DocketFrame, SidePanel } from "../../ui/side-panel";
 import { useSay } from "../../ui/texts/use-say";
 import { UrgencyMarks } from "../../ui/urgency-marks";
 import { useDecisions, usePending } from "../deciding/decisions";
@@ -43,12 +44,8 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
   const row = withPending(view.row, pending);
   const ask = (dialog: Parameters<ConversationDesk["ask"]>[0]) => (mayDecide ? () => desk.ask(dialog) : undefined);
   return (
-    <aside aria-label={say("common.docket")} className="min-h-0 bg-ground px-3.5 py-3 lg:overflow-y-auto">
-      <div className="rounded-sheet border border-rule bg-paper shadow-docket">
-        <div className="border-b border-hair px-3 py-2.5">
-          <h2 className="font-serif text-[18px] leading-6 font-semibold">{view.standingName}</h2>
-          <p className="mt-0.5 text-sm text-soft">{view.reason}</p>
-        </div>
+    <SidePanel label={say("common.docket")} className="bg-ground px-3.5 py-3">
+      <DocketFrame standing={view.standingName} reason={view.reason}>
         <Proposed proposals={proposals} row={row} desk={desk} />
         {view.promised !== null && mayDecide && <Promised promised={view.promised} act={desk.act} />}
         <PossibleParent row={row} />
@@ -105,10 +102,10 @@ export function DocketCard({ view, desk, otherMail, proposals }: DocketCardProps
             {view.people.join(", ") || <span className="text-soft">{say("common.nobodyYet")}</span>}
           </Line>
         </dl>
-      </div>
+      </DocketFrame>
       <JunkOffer other={otherMail} />
       <Journal lines={view.journal} />
-    </aside>
+    </SidePanel>
   );
 }
 
@@ -142,7 +139,11 @@ function OwnerLines({ row, desk }: OwnerLinesProps) {
       <Line name={say("conversation.owner")} keyName="a" onAsk={mayDecide ? () => desk.ask("assign") : undefined}>
         <span className="flex items-center gap-2">
           <OwnerBadge ownerId={row.ownerId} isCovered={row.isCovered} />
-          {owner === undefined ? "nobody" : owner.id === member.id ? "you" : owner.name}
+          {owner === undefined
+            ? say("conversation.nobody")
+            : owner.id === member.id
+              ? say("conversation.youInside")
+              : owner.name}
         </span>
         {owner?.away != null && (
           <span className="mt-0.5 block text-sm text-soft">{awayInWords(say, owner.away, row)}</span>

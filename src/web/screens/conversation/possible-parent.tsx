@@ -7,8 +7,8 @@ import type { action as join } from "../../routes/deciding/join";
 import type { RowView } from "../../server/base/row-view.server";
 import { notice, noticeProblem } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
+import { useOutcome } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useOutcome } from "../frame/use-form-action";
 
 /** What we asked elsewhere and this may answer: joined there, it does. */
 export function PossibleParent({ row }: { readonly row: RowView }) {

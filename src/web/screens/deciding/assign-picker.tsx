@@ -169,13 +169,13 @@ type FaceProps = {
 };
 
 function Face({ colleague: { id, name, away }, isYou, could, isAwaited }: FaceProps) {
-  const say = useSay(decidingTexts);
+  const say = useSay(decidingTexts, commonTexts);
   const reasons = could?.reasons ?? (away === null ? [] : [say("deciding.awayUntil", { back: away.back })]);
   return (
     <span className="grid grid-cols-[26px_minmax(0,1fr)_auto] items-center gap-x-3">
       <OwnerBadge ownerId={id} />
       <span className="min-w-0">
-        <span className="block truncate">{isYou ? `${name} (you)` : name}</span>
+        <span className="block truncate">{isYou ? say("common.nameYou", { name }) : name}</span>
         {(reasons.length > 0 || isAwaited) && (
           <span className={`block min-h-4 text-sm leading-4 text-soft ${isAwaited ? "truncate" : "whitespace-normal"}`}>
             {reasons.join(", ")}

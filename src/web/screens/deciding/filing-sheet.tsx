@@ -7,7 +7,7 @@ import { Button, KeyCap } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
-import { DayField } from "../frame/day-field";
+import { DayField } from "../forms/day-field";
 
 type FilingSheetProps = {
   readonly asked: AskedFields;

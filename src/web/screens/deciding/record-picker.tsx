@@ -6,10 +6,10 @@ import { decidingTexts } from "../../../texts/en/deciding";
 import type { loader as recordChoices } from "../../routes/records/record-choices";
 import { Picker } from "../../ui/picker";
 import { useSay } from "../../ui/texts/use-say";
+import type { RecordsOutcome } from "../forms/records-outcome";
+import { useFormAction } from "../forms/use-form-action";
 import { notePick, recentFirst } from "../frame/recent-picks";
-import type { RecordsOutcome } from "../frame/records-outcome";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 import type { DialogProps } from "./dialog-props";
 
 type RecordPickerProps = Pick<DialogProps, "onDecide" | "onClose"> & {

@@ -1,16 +1,14 @@
-import { type ChangeEvent, useEffect, useState } from "react";
+import { type ChangeEvent, useState } from "react";
 import type { DayEdge } from "../../../core/worktime/working-hours";
 import { commonTexts } from "../../../texts/en/common";
 import { decidingTexts } from "../../../texts/en/deciding";
 import type { DateAnswer } from "../../server/deciding/date-view.server";
 import { wordsOfDay } from "../../ui/dates/day-words";
 import { useSay } from "../../ui/texts/use-say";
-import { useTray } from "../frame/tray-data";
+import { useDateAnswer } from "../forms/use-date-answer";
 
 /** What a date is wanted for: the side of its day that counts, and for which conversation; `usual` offers by when they usually answer. */
 type Wanted = { readonly edge: DayEdge; readonly conversation: string; readonly usual: boolean };
-
-type Answered = DateAnswer & { readonly text: string };
 
 /**
  * A field in which somebody types a date in words, and what the server makes of it; `choose` is called with its moment.
@@ -20,11 +18,14 @@ export function useTypedDate(wanted: Wanted, choose: (at: string) => void) {
   const say = useSay(decidingTexts, commonTexts);
   const [text, setText] = useState("");
   const [problem, setProblem] = useState<string>();
-  const answer = useDateAnswer(text, wanted);
-  const said = answer !== "failed" && answer?.text === text ? answer : null;
+  const { usual, ...asked } = wanted;
+  const query = new URLSearchParams({ text, ...asked, ...(usual ? { usual: "on" } : {}) }).toString();
+  const answered = useDateAnswer<DateAnswer>(query);
+  const hasFailed = answered !== null && answered.answer === null;
+  const said = answered?.asked === query ? answered.answer : null;
   const chooseTyped = () => {
     if (text.trim() === "") setProblem(say("deciding.typeADateForInstance"));
-    else if (answer === "failed") setProblem(say("common.theServerDidNotAnswer"));
+    else if (hasFailed) setProblem(say("common.theServerDidNotAnswer"));
     else if (said?.meant != null) choose(said.meant.at);
     else setProblem(said?.problem ?? say("deciding.oneMomentTheDateIs"));
   };
@@ -43,21 +44,11 @@ export function useTypedDate(wanted: Wanted, choose: (at: string) => void) {
     setText(wordsOfDay(day));
     setProblem(undefined);
   };
-  return { field, said, chooseTyped, pickDay, offers: answer === "failed" ? answer : (answer?.offers ?? null) };
-}
-
-/** What the server says of the text in a date field; the newest answer counts. */
-function useDateAnswer(text: string, { edge, conversation, usual }: Wanted): Answered | "failed" | null {
-  const { tray } = useTray();
-  const [answer, setAnswer] = useState<Answered | "failed" | null>(null);
-  useEffect(() => {
-    const aborter = new AbortController();
-    const query = { text, edge, conversation, ...(usual ? { usual: "on" } : {}) };
-    fetch(`/${tray.slug}/dates?${new URLSearchParams(query)}`, { signal: aborter.signal })
-      .then((response) => (response.ok ? response.json() : Promise.reject(new Error("no dates"))))
-      .then((found: DateAnswer) => setAnswer({ ...found, text }))
-      .catch(() => !aborter.signal.aborted && setAnswer("failed"));
-    return () => aborter.abort();
-  }, [tray.slug, text, edge, conversation, usual]);
-  return answer;
+  return {
+    field,
+    said,
+    chooseTyped,
+    pickDay,
+    offers: hasFailed ? ("failed" as const) : (answered?.answer?.offers ?? null),
+  };
 }

@@ -1,5 +1,6 @@
 import { Link, useLocation } from "react-router";
 import { ACCESS_GROUPS, type AccessGroup } from "../../../core/access/access-event";
+import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
 import type { PlainKey } from "../../../texts/say";
 import { Select } from "../../ui/select";
@@ -16,7 +17,7 @@ const GROUP_NAMES: Readonly<Record<AccessGroup, PlainKey<typeof officeTexts>>> =
 
 /** Whose entries, and of what kind. */
 export function AccessFilters() {
-  const say = useSay(officeTexts);
+  const say = useSay(officeTexts, commonTexts);
   const { members } = useTray();
   const { pathname } = useLocation();
   const { params, choose } = useFilters();
@@ -27,7 +28,7 @@ export function AccessFilters() {
         label={say("office.member")}
         value={params.get("member") ?? ""}
         onChoose={(value) => choose("member", value)}
-        choices={[["", "everybody"], ...members.map(({ id, name }) => [id, name] as const)]}
+        choices={[["", say("common.everybodyInside")], ...members.map(({ id, name }) => [id, name] as const)]}
       />
       <Select
         label={say("office.kind")}

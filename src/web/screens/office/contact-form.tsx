@@ -4,9 +4,9 @@ import { officeTexts } from "../../../texts/en/office";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
 import { CategoryChoice } from "../categories/category-choice";
-import { NoteField } from "../frame/note-field";
-import { SideForm } from "../frame/side-form";
-import { useFormAction } from "../frame/use-form-action";
+import { NoteField } from "../forms/note-field";
+import { SideForm } from "../forms/side-form";
+import { useFormAction } from "../forms/use-form-action";
 import type { ContactsOutcome } from "./contacts-outcome";
 
 type ContactFormProps = {

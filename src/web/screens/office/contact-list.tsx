@@ -6,8 +6,8 @@ import { Button } from "../../ui/button";
 import { CategoryTab } from "../../ui/category-tab";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 import type { ContactsOutcome } from "./contacts-outcome";
 
 type ContactListProps = {

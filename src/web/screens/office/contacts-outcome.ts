@@ -1,5 +1,5 @@
 import type { Contact } from "../../../core/contacts/contact";
-import type { FormOutcome } from "../frame/use-form-action";
+import type { FormOutcome } from "../forms/use-form-action";
 
 /** What the server said to a step about contacts: kept, or removed (`dropped`, as she was). */
 export type ContactsOutcome =

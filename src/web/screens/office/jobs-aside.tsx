@@ -2,8 +2,8 @@ import { officeTexts } from "../../../texts/en/office";
 import type { JobAsideView } from "../../server/office/jobs-aside-view.server";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 
 /** What stopped the server twice and is not tried again by itself; work by the clock can be let go on. */
 export function JobsAside({ jobs }: { jobs: readonly JobAsideView[] }) {

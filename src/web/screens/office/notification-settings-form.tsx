@@ -6,60 +6,55 @@ import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
 import type { NotificationSettingsView } from "../../server/people/notification-view.server";
 import { Button } from "../../ui/button";
+import { Cell, ColumnHead, DataTable, RowHead } from "../../ui/data-table";
 import { Field } from "../../ui/field";
-import { notice } from "../../ui/notices";
 import { Select } from "../../ui/select";
 import { saidChoices, useSay } from "../../ui/texts/use-say";
+import { SettingsForm } from "../forms/settings-form";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import type { NotificationOutcome } from "./notification-outcome";
 
 /** What a member wants to be told of, how, and when not. */
 export function NotificationSettingsForm({ settings, watches }: NotificationSettingsView) {
   const say = useSay(officeTexts, commonTexts);
-  const { tray } = useTray();
-  const { Form, data, state } = useFetcher<NotificationOutcome>();
-  const problems = data?.problems ?? {};
-  useEffect(() => {
-    if (state === "idle" && data?.ok === true) notice(say("office.notificationSettingsSaved"));
-  }, [state, data, say]);
+  const step = useFormAction("notifications");
+  const { problems } = step;
   return (
     <section
       aria-label={say("office.notificationSettings")}
       className="grid gap-x-14 px-5 py-4 lg:grid-cols-[460px_minmax(0,360px)]"
     >
-      <Form method="post" action={`/${tray.slug}/notifications`} noValidate>
-        <input type="hidden" name="do" value="settings" />
-        <table className="w-full text-sm">
-          <caption className="pb-1 text-left text-[15px] font-semibold">{say("office.notifyMeWhen")}</caption>
-          <thead>
-            <tr className="text-soft">
-              <th scope="col" className="sr-only">
-                {say("office.event")}
-              </th>
-              <th scope="col" className="w-14 text-center font-normal">
+      <SettingsForm step={step} does="settings">
+        <DataTable
+          caption={say("office.notifyMeWhen")}
+          head={
+            <>
+              <ColumnHead className="pl-0">
+                <span className="sr-only">{say("office.event")}</span>
+              </ColumnHead>
+              <ColumnHead side="center" className="w-14">
                 {say("office.list")}
-              </th>
-              <th scope="col" className="w-16 text-center font-normal">
+              </ColumnHead>
+              <ColumnHead side="center" className="w-16">
                 {say("office.browser")}
-              </th>
+              </ColumnHead>
+            </>
+          }
+        >
+          {settings.events.map(({ event, name, list, browser }) => (
+            <tr key={event}>
+              <RowHead isTight className="pl-0">
+                {name}
+              </RowHead>
+              <Cell side="center" isTight>
+                <Box name={`list-${event}`} label={say("office.inTheList", { name })} isOn={list} />
+              </Cell>
+              <Cell side="center" isTight>
+                <Box name={`browser-${event}`} label={say("office.inTheBrowser", { name })} isOn={browser} />
+              </Cell>
             </tr>
-          </thead>
-          <tbody>
-            {settings.events.map(({ event, name, list, browser }) => (
-              <tr key={event} className="border-t border-hair">
-                <th scope="row" className="py-1.5 text-left font-normal">
-                  {name}
-                </th>
-                <td className="text-center">
-                  <Box name={`list-${event}`} label={say("office.inTheList", { name })} isOn={list} />
-                </td>
-                <td className="text-center">
-                  <Box name={`browser-${event}`} label={say("office.inTheBrowser", { name })} isOn={browser} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+          ))}
+        </DataTable>
         <BrowserLeave />
         <div className="mt-3 grid grid-cols-3 gap-3">
           <Field
@@ -85,10 +80,7 @@ export function NotificationSettingsForm({ settings, watches }: NotificationSett
           />
         </div>
         <p className="mt-1 text-sm text-soft">{say("office.inQuietHoursTheBrowser")}</p>
-        <Button look="filled" type="submit" className="mt-2.5" disabled={state !== "idle"}>
-          {say("common.save")}
-        </Button>
-      </Form>
+      </SettingsForm>
       <Watches watches={watches} />
     </section>
   );
@@ -134,14 +126,11 @@ const KINDS = [
 
 function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
   const say = useSay(officeTexts, commonTexts);
-  const { categories, tray } = useTray();
-  const { Form, data, state } = useFetcher<NotificationOutcome>();
+  const { categories } = useTray();
   const [kind, setKind] = useState<WatchKind>("person");
   const [value, setValue] = useState("");
-  const problem = data?.ok === false ? data.problems.value : undefined;
-  useEffect(() => {
-    if (state === "idle" && data?.ok === true) setValue("");
-  }, [state, data]);
+  const { Form, action, problems, isBusy } = useFormAction("notifications", () => setValue(""));
+  const problem = problems.value;
   const nameOf = (id: string) =>
     categories.find((one) => one.id === id)?.path.join(" › ") ?? say("common.aRemovedCategory");
   return (
@@ -155,12 +144,7 @@ function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
           <WatchLine key={one.id} id={one.id} words={one.kind === "category" ? nameOf(one.value) : one.value} />
         ))}
       </ul>
-      <Form
-        method="post"
-        action={`/${tray.slug}/notifications`}
-        noValidate
-        className="mt-2 flex flex-wrap items-end gap-2"
-      >
+      <Form method="post" action={action} noValidate className="mt-2 flex flex-wrap items-end gap-2">
         <input type="hidden" name="do" value="watch" />
         <input type="hidden" name="kind" value={kind} />
         <Select
@@ -193,7 +177,7 @@ function Watches({ watches }: Pick<NotificationSettingsView, "watches">) {
             autoComplete="off"
           />
         )}
-        <Button type="submit" disabled={state !== "idle"}>
+        <Button type="submit" disabled={isBusy}>
           {say("office.watch")}
         </Button>
         {kind === "category" && problem !== undefined && <p className="w-full text-sm text-late">{problem}</p>}

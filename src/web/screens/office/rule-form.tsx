@@ -14,9 +14,9 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
 import { CategoryChoice } from "../categories/category-choice";
-import { ChoiceField } from "../frame/choice-field";
+import { ChoiceField } from "../forms/choice-field";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 import type { ListedRule } from "./rule-list";
 import type { RulesOutcome } from "./rules-outcome";
 
@@ -125,7 +125,7 @@ function Actions({ actions, code, problems }: ActionsProps) {
           label={say("office.assignItTo")}
           name="owner"
           value={actions.ownerId ?? ""}
-          choices={[["", "nobody"], ...deciding.map(({ id, name }) => [id, name] as const)]}
+          choices={[["", say("common.nobodyInside")], ...deciding.map(({ id, name }) => [id, name] as const)]}
         />
         <ChoiceField
           label={say("common.urgency")}

@@ -6,8 +6,8 @@ import { officeTexts } from "../../../texts/en/office";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 import type { RulesOutcome } from "./rules-outcome";
 
 /** A rule with the code of the record that it files to. */

@@ -1,5 +1,5 @@
 import type { RuleTrial } from "../../../operations/index.server";
-import type { FormOutcome } from "../frame/use-form-action";
+import type { FormOutcome } from "../forms/use-form-action";
 
 /** What the server said to a step about rules: done, or for which messages the tried rule would have been. */
 export type RulesOutcome =

@@ -3,7 +3,7 @@ import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
-import { useFormAction } from "../frame/use-form-action";
+import { useFormAction } from "../forms/use-form-action";
 
 /** Changes one's own password; whoever is signed in elsewhere under the old one is signed out there. */
 export function PasswordForm() {

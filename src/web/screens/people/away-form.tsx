@@ -1,14 +1,13 @@
-import { type ReactNode, useEffect, useRef, useState } from "react";
-import { useFetcher } from "react-router";
+import { type ReactNode, useRef, useState } from "react";
+import { commonTexts } from "../../../texts/en/common";
 import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import { notice } from "../../ui/notices";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
-import { DayField } from "../frame/day-field";
+import { DayField } from "../forms/day-field";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import type { AwayOutcome } from "./away-outcome";
 
 type AwayFormProps = {
   readonly trays: readonly {
@@ -20,28 +19,31 @@ type AwayFormProps = {
 
 /** Plans a time off: from when to when, and who covers each tray or a record of this one. */
 export function AwayForm({ trays }: AwayFormProps) {
-  const say = useSay(peopleTexts);
+  const say = useSay(peopleTexts, commonTexts);
   const { member, members, mayLead } = useTray();
-  const { Form, data, state } = useFetcher<AwayOutcome>();
   const [who, setWho] = useState<string>(member.id);
   // Counts what was planned: the days of the next begin empty.
   const [planned, setPlanned] = useState(0);
   const [covers, setCovers] = useState<Readonly<Record<string, string>>>({});
   const form = useRef<HTMLFormElement>(null);
-  const problems = data?.ok === false ? data.problems : {};
-  useEffect(() => {
-    if (state !== "idle" || data?.ok !== true) return;
-    notice(say("people.timeOffPlanned"));
+  const { Form, action, problems, refused, isBusy } = useFormAction("away", () => {
     form.current?.reset();
     setPlanned((before) => before + 1);
     setCovers({});
-  }, [state, data, say]);
+  });
   const choose = (name: string) => (id: string) => setCovers((others) => ({ ...others, [name]: id }));
   const others = (list: AwayFormProps["trays"][number]["members"]) => list.filter(({ id }) => id !== who);
   const theirs = trays.filter((tray) => tray.members.some(({ id }) => id === who) || who === member.id);
   const [here] = theirs;
   return (
-    <Form ref={form} method="post" noValidate aria-label={say("people.planATimeOff")} className="space-y-3">
+    <Form
+      ref={form}
+      method="post"
+      action={action}
+      noValidate
+      aria-label={say("people.planATimeOff")}
+      className="space-y-3"
+    >
       <h2 className="border-b border-rule pb-1 text-sm font-semibold">{say("people.planATimeOff")}</h2>
       <input type="hidden" name="do" value="plan" />
       {mayLead && (
@@ -50,7 +52,7 @@ export function AwayForm({ trays }: AwayFormProps) {
           <Select
             label={say("people.whoseTimeOff")}
             value={who}
-            choices={members.map(({ id, name }) => [id, id === member.id ? `${name} (you)` : name])}
+            choices={members.map(({ id, name }) => [id, id === member.id ? say("common.nameYou", { name }) : name])}
             onChoose={(id) => {
               setWho(id);
               setCovers({});
@@ -68,7 +70,10 @@ export function AwayForm({ trays }: AwayFormProps) {
           <Select
             label={say("people.whoCovers", { name: tray.name })}
             value={covers[tray.id] ?? ""}
-            choices={[["", "nobody"], ...others(tray.members).map(({ id, name }) => [id, name] as const)]}
+            choices={[
+              ["", say("common.nobodyInside")],
+              ...others(tray.members).map(({ id, name }) => [id, name] as const),
+            ]}
             onChoose={choose(tray.id)}
           />
         </Row>
@@ -99,12 +104,12 @@ export function AwayForm({ trays }: AwayFormProps) {
           </div>
         </div>
       )}
-      {data?.ok === false && data.problem !== null && (
+      {refused?.problem != null && (
         <p role="alert" className="text-late">
-          {data.problem}
+          {refused.problem}
         </p>
       )}
-      <Button look="filled" type="submit" disabled={state !== "idle"}>
+      <Button look="filled" type="submit" disabled={isBusy}>
         {say("people.planIt")}
       </Button>
     </Form>
@@ -114,7 +119,7 @@ export function AwayForm({ trays }: AwayFormProps) {
 function Row({ label, children }: { label: string; children: ReactNode }) {
   return (
     <div className="flex flex-wrap items-center gap-3">
-      <span className="min-w-52 text-sm font-semibold">{label}</span>
+      <span className="w-56 shrink-0 text-sm font-semibold">{label}</span>
       {children}
     </div>
   );

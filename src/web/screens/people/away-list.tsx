@@ -1,8 +1,9 @@
-import { Link, useFetcher } from "react-router";
+import { Link } from "react-router";
 import { peopleTexts } from "../../../texts/en/people";
 import type { TimeOffView } from "../../server/people/time-off-view.server";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
+import { useFormAction } from "../forms/use-form-action";
 import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 
@@ -31,7 +32,7 @@ export function AwayList({ title, none, times, isOwn = false }: AwayListProps) {
 function AwayLine({ time, isOwn }: { time: TimeOffView; isOwn: boolean }) {
   const say = useSay(peopleTexts);
   const { tray, mayLead } = useTray();
-  const { Form } = useFetcher();
+  const { Form, action } = useFormAction("away");
   const { id, memberId, name, isNow, isOver, stretch, covers } = time;
   return (
     <li className="flex items-start gap-3 border-b border-hair py-2">
@@ -52,7 +53,7 @@ function AwayLine({ time, isOwn }: { time: TimeOffView; isOwn: boolean }) {
         </Link>
       )}
       {!isOver && (isOwn || mayLead) && (
-        <Form method="post">
+        <Form method="post" action={action}>
           <input type="hidden" name="id" value={id} />
           {!isOwn && <input type="hidden" name="member" value={memberId} />}
           <Button

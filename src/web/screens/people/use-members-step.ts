@@ -1,4 +1,4 @@
-import { useFormAction } from "../frame/use-form-action";
+import { useFormAction } from "../forms/use-form-action";
 import type { MembersOutcome } from "./members-outcome";
 
 /** A form about the members of the tray. */

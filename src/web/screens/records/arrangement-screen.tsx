@@ -22,8 +22,8 @@ import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { RecordPicker } from "../deciding/lazy-record-picker";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 import { AssignTree } from "./assign-tree";
 
 type KnownRecord = {

@@ -3,8 +3,8 @@ import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 
 const ROLES = [
   ["member", "records.everyMemberWhoHasNone"],

@@ -4,8 +4,8 @@ import { recordsTexts } from "../../../texts/en/records";
 import type { PreviewView, RetainedLineView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
-import { DayField } from "../frame/day-field";
-import { useFormAction } from "../frame/use-form-action";
+import { DayField } from "../forms/day-field";
+import { useFormAction } from "../forms/use-form-action";
 import { ExportDialog } from "./export-dialog";
 import type { RetentionOutcome } from "./retention-outcome";
 

@@ -4,8 +4,8 @@ import type { ZipExportOutcome } from "../../routes/records/zip-exports";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
+import { useOutcome } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useOutcome } from "../frame/use-form-action";
 
 type TakeOutProps = {
   /** The record that is taken out; null for what the tray has of the words. */

@@ -6,6 +6,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { Opens } from "../../keys/key-desk";
 import type { FilingsView } from "../../server/records/record-view.server";
+import { Cell, ColumnHead, DataTable } from "../../ui/data-table";
 import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";
@@ -73,56 +74,44 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
           </label>
         ))}
       </fieldset>
-      <table className="w-full text-sm">
-        <thead>
-          <tr className="border-b border-rule text-left text-soft">
-            {[{ key: "subject", name: say("common.subject") }, ...shown].map(({ key, name }) => (
-              <th
-                key={key}
-                scope="col"
-                aria-sort={order.key === key ? (order.down ? "descending" : "ascending") : undefined}
-                className="py-1 pr-3 font-normal"
-              >
+      <DataTable
+        head={[{ key: "subject", name: say("common.subject") }, ...shown].map(({ key, name }) => (
+          <ColumnHead
+            key={key}
+            sorted={order.key === key ? (order.down ? "down" : "up") : null}
+            onSort={() => setOrder({ key, down: order.key === key && !order.down })}
+          >
+            {name}
+          </ColumnHead>
+        ))}
+      >
+        {ordered.map((row) => (
+          <tr key={row.id} className="align-top">
+            <Cell isTight className="max-w-72">
+              <Link to={`/${row.traySlug}/open/${row.id}`} className="font-serif text-[15px] hover:text-act">
+                {row.subject || say("common.noSubject")}
+              </Link>
+              {mayChange(row) && (
                 <button
                   type="button"
-                  className="min-h-6 hover:text-act"
-                  onClick={() => setOrder({ key, down: order.key === key && !order.down })}
+                  aria-label={say("records.changeTheParticularsOf", {
+                    subject: row.subject || say("common.noSubjectInside"),
+                  })}
+                  onClick={() => setChanged(row)}
+                  className="block min-h-6 text-act hover:underline"
                 >
-                  {name} {order.key === key ? (order.down ? "↓" : "↑") : ""}
+                  {say("records.changeInside")}
                 </button>
-              </th>
+              )}
+            </Cell>
+            {shown.map(({ key, words }) => (
+              <Cell key={key} isTight>
+                {words(row)}
+              </Cell>
             ))}
           </tr>
-        </thead>
-        <tbody>
-          {ordered.map((row) => (
-            <tr key={row.id} className="border-b border-hair align-top">
-              <td className="max-w-72 py-1.5 pr-3">
-                <Link to={`/${row.traySlug}/open/${row.id}`} className="font-serif text-[15px] hover:text-act">
-                  {row.subject || say("common.noSubject")}
-                </Link>
-                {mayChange(row) && (
-                  <button
-                    type="button"
-                    aria-label={say("records.changeTheParticularsOf", {
-                      subject: row.subject || say("common.noSubjectInside"),
-                    })}
-                    onClick={() => setChanged(row)}
-                    className="block min-h-6 text-act hover:underline"
-                  >
-                    {say("records.changeInside")}
-                  </button>
-                )}
-              </td>
-              {shown.map(({ key, words }) => (
-                <td key={key} className="py-1.5 pr-3">
-                  {words(row)}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </DataTable>
       {changed !== null && (
         <Opens>
           <FilingSheet

@@ -7,9 +7,9 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
-import { ChoiceField } from "../frame/choice-field";
-import { SideForm } from "../frame/side-form";
-import { useFormAction } from "../frame/use-form-action";
+import { ChoiceField } from "../forms/choice-field";
+import { SideForm } from "../forms/side-form";
+import { useFormAction } from "../forms/use-form-action";
 import type { RetentionOutcome } from "./retention-outcome";
 
 const FROM_WORDS = { closing: "records.theClosingOfTheRecord", "last-message": "records.itsNewestMessage" } as const;
@@ -24,7 +24,7 @@ type PolicyListProps = {
 export function PolicyList({ retention: { policies, types, categories }, step }: PolicyListProps) {
   const say = useSay(recordsTexts, commonTexts);
   const [edited, setEdited] = useState<string | null>(null);
-  const choices = [["", "none"] as const, ...policies.map(({ id, name }) => [id, name] as const)];
+  const choices = [["", say("common.none")] as const, ...policies.map(({ id, name }) => [id, name] as const)];
   const bearers = [
     ...types.map((one) => ({
       ...one,
@@ -95,7 +95,10 @@ export function PolicyList({ retention: { policies, types, categories }, step }:
           {bearers.map(({ id, name, bearer, about, policyId }) => (
             <li key={id} className="flex items-center gap-3 border-b border-hair py-1">
               <span className="min-w-0 flex-1 truncate">
-                {name} <span className="text-soft">{bearer === "category" ? "category" : "type"}</span>
+                {name}{" "}
+                <span className="text-soft">
+                  {say(bearer === "category" ? "records.categoryInside" : "records.typeInside")}
+                </span>
               </span>
               <Select
                 label={say("records.policyFor", { about })}

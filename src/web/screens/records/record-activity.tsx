@@ -4,7 +4,6 @@ import type { monthsView } from "../../server/records/record-view.server";
 import { useSay } from "../../ui/texts/use-say";
 
 const PairedBars = lazy(() => import("../../ui/paired-bars"));
-const NAMES = { first: "came", second: "went" } as const;
 
 /** How much was written on a record, month by month. */
 export function RecordActivity({ months }: { readonly months: ReturnType<typeof monthsView> }) {
@@ -23,7 +22,7 @@ export function RecordActivity({ months }: { readonly months: ReturnType<typeof 
       <Suspense fallback={<div className="h-[172px]" />}>
         <PairedBars
           points={points}
-          names={NAMES}
+          names={{ first: say("records.cameInside"), second: say("records.wentInside") }}
           words={say("records.inMonthsMessagesCameAnd", {
             count: months.length,
             came: sum("came"),

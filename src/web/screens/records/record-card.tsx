@@ -7,10 +7,10 @@ import type { KeptView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
+import type { RecordsOutcome } from "../forms/records-outcome";
+import { useFormAction } from "../forms/use-form-action";
 import { OwnerBadge } from "../frame/owner-badge";
-import type { RecordsOutcome } from "../frame/records-outcome";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 import { ExportDialog } from "./export-dialog";
 import { RecordKept } from "./record-kept";
 
@@ -48,7 +48,7 @@ export function RecordCard({ card, kept, recordId, code, closed, text }: RecordC
         {card.closed !== null && <Line name={say("records.closedAsState")}>{card.closed}</Line>}
         <Line name={say("records.access")}>
           {card.viewers === null ? (
-            "everybody"
+            say("common.everybodyInside")
           ) : (
             <span>
               {card.viewers.map(nameOf).join(", ")} <span className="text-soft">{say("records.andNobodyElse")}</span>

@@ -3,12 +3,12 @@ import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
-import { ChoiceField } from "../frame/choice-field";
-import { NoteField } from "../frame/note-field";
-import type { RecordsOutcome } from "../frame/records-outcome";
-import { SideForm } from "../frame/side-form";
+import { ChoiceField } from "../forms/choice-field";
+import { NoteField } from "../forms/note-field";
+import type { RecordsOutcome } from "../forms/records-outcome";
+import { SideForm } from "../forms/side-form";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 
 /** A record as it is edited. */
 export type EditedRecord = {

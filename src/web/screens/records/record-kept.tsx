@@ -1,16 +1,17 @@
+import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import type { KeptView } from "../../server/records/retention-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 import type { RetentionOutcome } from "./retention-outcome";
 
 /** How long a record is kept and why; those who lead hold it, or give it a policy of its own. */
 export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readonly recordId: string }) {
-  const say = useSay(recordsTexts);
+  const say = useSay(recordsTexts, commonTexts);
   const { mayLead, members } = useTray();
   const { Form, action, refused, isBusy, post } = useFormAction<RetentionOutcome>("retention");
   const nameOf = (id: string) => members.find((one) => one.id === id)?.name ?? say("records.aColleague");
@@ -48,7 +49,7 @@ export function RecordKept({ kept, recordId }: { readonly kept: KeptView; readon
                 label={say("records.itsOwnPolicy")}
                 look="quiet"
                 value={kept.policyId ?? ""}
-                choices={[["", "none"], ...kept.policies.map(({ id, name }) => [id, name] as const)]}
+                choices={[["", say("common.none")], ...kept.policies.map(({ id, name }) => [id, name] as const)]}
                 onChoose={(policy) => post({ do: "bear", bearer: "record", id: recordId, policy })}
               />
             </p>

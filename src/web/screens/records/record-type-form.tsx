@@ -10,8 +10,8 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
-import { SideForm } from "../frame/side-form";
-import { useFormAction } from "../frame/use-form-action";
+import { SideForm } from "../forms/side-form";
+import { useFormAction } from "../forms/use-form-action";
 
 const KIND_NAMES: Readonly<Record<FilingField["kind"], PlainKey<typeof recordsTexts>>> = {
   text: "records.text",
@@ -168,7 +168,11 @@ function FieldLine({ field, at, onChange, onRemove }: FieldLineProps) {
           placeholder={say("records.default")}
           className={`${INPUT} w-32`}
         />
-        <Tick words="needed" isOn={field.required} onChange={(required) => onChange({ required })} />
+        <Tick
+          words={say("records.neededInside")}
+          isOn={field.required}
+          onChange={(required) => onChange({ required })}
+        />
         <Tick
           words={say("records.defaultWhatIEnteredLast")}
           isOn={field.remembers}

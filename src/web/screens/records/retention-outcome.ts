@@ -1,5 +1,5 @@
 import type { PreviewView } from "../../server/records/retention-view.server";
-import type { FormOutcome } from "../frame/use-form-action";
+import type { FormOutcome } from "../forms/use-form-action";
 
 /** What came of a step about how long records are kept; with what would go, where that was asked. */
 export type RetentionOutcome =

@@ -4,8 +4,8 @@ import { shellTexts } from "../../../texts/en/shell";
 import { MENU_ITEM } from "../../ui/menu-look";
 import { DropdownMenu } from "../../ui/menu-parts";
 import { useSay } from "../../ui/texts/use-say";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 import { DAY_PAGES, saidPages } from "./tray-pages";
 
 /** The pages of the day's work, as entries of a menu. */

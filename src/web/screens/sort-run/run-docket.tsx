@@ -8,6 +8,7 @@ import type { ProposalView } from "../../server/conversation/proposal-view.serve
 import type { ListedRowView } from "../../server/list/list-view.server";
 import type { RunView } from "../../server/list/run-view.server";
 import { KeyCap } from "../../ui/button";
+import { DocketFrame, SidePanel } from "../../ui/side-panel";
 import { useSay } from "../../ui/texts/use-say";
 import { UrgencyMarks } from "../../ui/urgency-marks";
 import { Proposals } from "../conversation/proposals";
@@ -38,12 +39,8 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, 
   const keyName = useKeyOf();
   const next = queue.filter(({ id }) => id !== row.id).slice(0, NEXT_SHOWN);
   return (
-    <aside aria-label={say("common.docket")} className="min-h-0 overflow-y-auto pb-3 max-lg:hidden">
-      <div className="rounded-sheet border border-rule bg-paper shadow-docket">
-        <div className="border-b border-hair px-3 py-2.5">
-          <h2 className="font-serif text-[18px] leading-6">{view?.standingName ?? ""}</h2>
-          <p className="mt-0.5 text-sm text-soft">{view?.reason ?? ""}</p>
-        </div>
+    <SidePanel label={say("common.docket")} className="pb-3 max-lg:hidden">
+      <DocketFrame standing={view?.standingName ?? ""} reason={view?.reason ?? ""}>
         <p className="flex min-h-[33px] flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5">
           <UrgencyMarks urgency={row.urgency} />
           <OwnerBadge ownerId={row.ownerId} />
@@ -69,7 +66,7 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, 
             {say("sortRun.nothingIsProposedTooLittle")}
           </p>
         )}
-      </div>
+      </DocketFrame>
       {next.length > 0 && (
         <section className="px-0.5 pt-3 text-sm">
           <h3 className="pb-0.5 font-semibold text-soft">{say("sortRun.nextUp")}</h3>
@@ -82,6 +79,6 @@ export function RunDocket({ row, view, proposals, queue, onAccept, onAcceptAll, 
           </ul>
         </section>
       )}
-    </aside>
+    </SidePanel>
   );
 }

@@ -1,7 +1,7 @@
 import { waitingTexts } from "../../../texts/en/waiting";
 import type { WaitingView } from "../../server/waiting/waiting-view.server";
 import { useSay } from "../../ui/texts/use-say";
-import { useFormAction } from "../frame/use-form-action";
+import { useFormAction } from "../forms/use-form-action";
 import { HorizonRow } from "./horizon-row";
 
 /** What is waited for of one person, record or owner: how much there is, and what of it is loaded. */

@@ -8,8 +8,8 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
+import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useFormAction } from "../frame/use-form-action";
 
 type RemindDialogProps = {
   /** Whom it is about, the first of them being shown. */
@@ -77,8 +77,8 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
             value={style.tone}
             onChoose={(tone) => choose({ tone })}
             choices={[
-              ["friendly", "friendly"],
-              ["firm", "firm"],
+              ["friendly", say("waiting.friendly")],
+              ["firm", say("waiting.firm")],
             ]}
           />
           <Select

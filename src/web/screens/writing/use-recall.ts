@@ -3,8 +3,8 @@ import { writingTexts } from "../../../texts/en/writing";
 import type { RecallOutcome } from "../../routes/writing/recall";
 import { notice, noticeProblem } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
+import { useOutcome } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { useOutcome } from "../frame/use-form-action";
 import { saveLocalDraft } from "./local-draft";
 
 /** Takes a message back; its text is then the draft of its conversation, and `onBack` is told which. */

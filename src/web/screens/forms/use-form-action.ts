@@ -1,12 +1,17 @@
 import { useEffect, useRef } from "react";
 import { useFetcher } from "react-router";
 import { notice } from "../../ui/notices";
-import { useTray } from "./tray-data";
+import { useTray } from "../frame/tray-data";
 
-/** What the server said to a step: done, in words; or what is wrong, by field or as a whole. */
+/** What is wrong with a form, by the name of the field. */
+export type FormProblems = Readonly<Record<string, string>>;
+
+/** What the server said to a step: done, in words, perhaps without a part; or what is wrong, by field or as a whole. */
 export type FormOutcome =
-  | { readonly ok: true; readonly said: string }
-  | { readonly ok: false; readonly problems: Readonly<Record<string, string>>; readonly problem: string | null };
+  | { readonly ok: true; readonly said: string; readonly problems?: FormProblems }
+  | { readonly ok: false; readonly problems: FormProblems; readonly problem: string | null };
+
+const NO_PROBLEMS: FormProblems = {};
 
 /** Does something once for each outcome of a form as it comes, with what stands on the screen by then. */
 export function useOutcome<O>(outcome: O | undefined, act: (outcome: O) => void): void {
@@ -37,6 +42,7 @@ export function useFormAction<O extends FormOutcome>(
     isBusy: state !== "idle",
     /** What is on its way, to be shown as done already. */
     underWay: formData,
+    problems: outcome?.problems ?? NO_PROBLEMS,
     refused: outcome?.ok === false ? (outcome as Extract<O, { ok: false }>) : null,
     // Busy from this moment on, so that the same step is not taken twice.
     post: (fields: Record<string, string> | FormData) =>

@@ -5,7 +5,7 @@ import { frameTexts } from "../../../texts/en/frame";
 import type { PlainKey } from "../../../texts/say";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
-import { useTray } from "./tray-data";
+import { useTray } from "../frame/tray-data";
 
 /** A line of a table, by its number in the file, and what it comes to. */
 export type ImportedLine = {

@@ -1,10 +1,10 @@
 import { useEffect, useId, useRef, useState } from "react";
-import { useParams } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { frameTexts } from "../../../texts/en/frame";
 import { CalendarButton } from "../../ui/dates/calendar-button";
 import { dateOfDay, wordsOfDay } from "../../ui/dates/day-words";
 import { useSay } from "../../ui/texts/use-say";
+import { useDateAnswer } from "./use-date-answer";
 
 type DayFieldProps = {
   readonly label: string;
@@ -74,26 +74,14 @@ export function DayField({ label, name, start = "", onDay, problem, required, au
   );
 }
 
-type ReadDay = { readonly text: string; readonly day: string | null; readonly problem: string | null };
+type ReadDay = { readonly day: string | null; readonly problem: string | null };
 
 /** The day that a text means, as the server reads it; nothing until it has said. */
-function useReadDay(text: string): Omit<ReadDay, "text"> {
+function useReadDay(text: string): ReadDay {
   const say = useSay(commonTexts);
-  // Not from the tray's data: what a record asks for is asked above all screens.
-  const { tray = "" } = useParams();
-  const [answer, setAnswer] = useState<ReadDay | null>(null);
   const words = text.trim();
-  useEffect(() => {
-    if (words === "") return;
-    const aborter = new AbortController();
-    fetch(`/${tray}/dates?${new URLSearchParams({ day: words })}`, { signal: aborter.signal })
-      .then((response) => (response.ok ? response.json() : Promise.reject(new Error("no day"))))
-      .then((found: Omit<ReadDay, "text">) => setAnswer({ ...found, text: words }))
-      .catch(() => {
-        if (!aborter.signal.aborted)
-          setAnswer({ text: words, day: null, problem: say("common.theServerDidNotAnswer") });
-      });
-    return () => aborter.abort();
-  }, [tray, words, say]);
-  return answer?.text === words && words !== "" ? answer : { day: null, problem: null };
+  const query = words === "" ? null : new URLSearchParams({ day: words }).toString();
+  const answered = useDateAnswer<ReadDay>(query);
+  if (answered === null || answered.asked !== query) return { day: null, problem: null };
+  return answered.answer ?? { day: null, problem: say("common.theServerDidNotAnswer") };
 }
