@@ -11,8 +11,7 @@ const AROUND =
 // Dialogs are fetched soon on every page; menus and fields that open come together, as a page that has one soon has another.
 const DIALOGS =
   /node_modules\/(?:@radix-ui\/(?:primitive|react-(?:compose-refs|context|dialog|dismissable-layer|focus-guards|focus-scope|id|portal|presence|primitive|slot|use-[\w-]+))|aria-hidden|get-nonce|react-remove-scroll|react-remove-scroll-bar|react-style-singleton|tslib|use-callback-ref|use-sidecar)\/|src\/web\/ui\/(?:dialog|field|page)\./;
-const CONTROLS =
-  /node_modules\/(?:@radix-ui(?!\/react-(?:progress|toast))|@floating-ui)\/|src\/web\/ui\/select\./;
+const CONTROLS = /node_modules\/(?:@radix-ui(?!\/react-(?:progress|toast))|@floating-ui)\/|src\/web\/ui\/select\./;
 
 // Beside an open conversation and in a sort run stands the same.
 const CONVERSATION =

@@ -86,6 +86,12 @@ const BREACHES: readonly Breach[] = [
     says: "a text that stands in no catalogue",
   },
   {
+    file: "src/web/screens/frame/breach-14.tsx",
+    code: 'export const A = ({ by }: { by: string | null }) => <b>{by ?? "nobody"}</b>;\n',
+    tool: "texts",
+    says: "a text that stands in no catalogue: nobody",
+  },
+  {
     file: "src/core/breach-13.ts",
     code: 'export const a = "Not done: somebody wrote meanwhile.";\n',
     tool: "texts",

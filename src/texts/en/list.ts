@@ -36,7 +36,7 @@ export const listTexts = catalogue({
   "list.dueOrSince": "Due or since",
   "list.earlier": "earlier",
   "list.earlierAsHeading": "Earlier",
-  "list.emlInAZip": ".eml in a zip",
+  "list.emlInAZip": ".eml in a ZIP",
   "list.everythingBefore": "Everything before {key}",
   "list.everythingIsSorted": "Everything is sorted",
   "list.excludeBinAndJunk": "Exclude Bin and Junk",

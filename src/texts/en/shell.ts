@@ -150,7 +150,7 @@ export const shellTexts = catalogue({
   "shell.pinAPlaceToThe": "Pin a place to the shelf",
   "shell.putItOnEverybodyS": "Put it on everybody's shelf",
   "shell.savedView": "saved view",
-  "shell.searchSubjectsPeopleWords": "Search subjects, people, words",
+  "shell.searchPeopleAndWords": "Search people and words",
   "shell.searchThisTray": "Search this tray",
   "shell.settings": "Settings",
   "shell.settingsAlso": "preferences, options, configuration",

@@ -18,8 +18,8 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 const WAYS = [
-  ["owner", "owner"],
-  ["standing", "standing"],
+  ["owner", "categories.ownerInside"],
+  ["standing", "categories.standingInside"],
 ] as const;
 
 /** What is open, by category against owner or standing; every number opens its list. */
@@ -42,7 +42,7 @@ export default function Matrix({ loaderData: { against, cells } }: Route.Compone
               aria-current={way === against ? "page" : undefined}
               className={`rounded-control px-1.5 py-0.5 ${way === against ? "bg-act-soft font-semibold text-act" : "text-soft hover:text-ink"}`}
             >
-              {name}
+              {say(name)}
             </Link>
           ))}
         </nav>

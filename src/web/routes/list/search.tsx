@@ -99,10 +99,10 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
       <ul>
         {results.map((result) => (
           <li key={result.id} className="relative border-b border-hair px-5 py-2.5 hover:bg-ground/70">
-            <span className="flex items-baseline gap-3">
+            <span className="flex items-baseline gap-x-3 max-sm:flex-wrap">
               <Link
                 to={`/${tray.slug}/${result.standing}/${result.id}`}
-                className="min-w-0 truncate font-serif text-[15px] after:absolute after:inset-0"
+                className="min-w-0 truncate font-serif text-[15px] after:absolute after:inset-0 max-sm:w-full"
               >
                 <Pieces pieces={result.subject} empty={say("common.noSubject")} />
               </Link>

@@ -97,7 +97,7 @@ export default function Contacts({ loaderData: { contacts, contact, text } }: Ro
               aria-label={say("office.findAContact")}
               placeholder={say("office.nameOrganisationOrAddress")}
               defaultValue={text}
-              className="h-8 w-64 rounded-control border border-rule bg-paper px-2.5"
+              className="h-8 w-80 max-w-full rounded-control border border-rule bg-paper px-2.5"
             />
           </Form>
           <Select

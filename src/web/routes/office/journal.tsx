@@ -165,7 +165,7 @@ function StepRow({ step, heading, isSelected, onToggle, onUndo }: StepRowProps) 
         </li>
       )}
       <li
-        className={`flex min-h-[29px] items-center gap-3 border-b border-hair px-4 py-0.5 ${isSelected ? "bg-act-soft" : ""}`}
+        className={`flex min-h-[29px] items-center gap-x-3 border-b max-sm:flex-wrap max-sm:py-1.5 border-hair px-4 py-0.5 ${isSelected ? "bg-act-soft" : ""}`}
       >
         <input
           type="checkbox"
@@ -176,17 +176,22 @@ function StepRow({ step, heading, isSelected, onToggle, onUndo }: StepRowProps) 
           onClick={(event) => onToggle(event.shiftKey)}
           className="size-[14px] accent-act disabled:opacity-25"
         />
-        <span className="w-28 shrink-0 text-sm whitespace-nowrap text-soft">{when}</span>
-        <span className={`min-w-0 flex-1 truncate ${isUndone ? "text-soft line-through" : ""}`}>
+        <span className="w-28 shrink-0 text-sm whitespace-nowrap text-soft max-sm:flex-1">{when}</span>
+        <span
+          className={`min-w-0 flex-1 truncate max-sm:order-1 max-sm:basis-full max-sm:whitespace-normal ${isUndone ? "text-soft line-through" : ""}`}
+        >
           <b className="font-semibold">{who}</b> {words}
           {rule !== null && <span className="text-soft"> ({rule.why})</span>}
         </span>
         {count === 1 ? (
-          <Link to={`/${tray.slug}/open/${conversationId}`} className="w-2/5 truncate font-serif hover:text-act">
+          <Link
+            to={`/${tray.slug}/open/${conversationId}`}
+            className="w-2/5 truncate font-serif hover:text-act max-sm:order-1 max-sm:w-full"
+          >
             {about}
           </Link>
         ) : (
-          <span className="w-2/5 truncate text-soft">{about}</span>
+          <span className="w-2/5 truncate text-soft max-sm:order-1 max-sm:w-full">{about}</span>
         )}
         <span className="w-14 shrink-0 text-right text-sm">
           {mayUndo ? (

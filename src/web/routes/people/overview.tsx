@@ -116,7 +116,7 @@ function DeskLine({ id, desk, most }: DeskLineProps) {
           {colleague?.name ?? say("common.nobody")}
         </Link>
         {colleague?.away != null && (
-          <span className="block pl-10 text-sm text-soft">
+          <span className="block pl-[38px] text-sm text-soft">
             {say("people.awayUntilWhat", {
               back: colleague.away.back,
               what:

@@ -50,7 +50,7 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
         {rules.map((rule, at) => (
           <li
             key={rule.id}
-            className={`flex items-start gap-3 border-b border-hair py-2 ${edited === rule.id ? "bg-act-soft" : ""}`}
+            className={`flex items-start gap-x-3 border-b max-sm:flex-wrap border-hair py-2 ${edited === rule.id ? "bg-act-soft" : ""}`}
           >
             <input
               type="checkbox"
@@ -62,7 +62,7 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
             />
             <Sentence rule={{ ...rule, isOn: isOn(rule) }} />
             {mayLead && (
-              <span className="flex shrink-0 items-center">
+              <span className="flex shrink-0 items-center max-sm:w-full max-sm:justify-end">
                 <Button
                   look="quiet"
                   aria-label={say("common.moveUp", { name: rule.name })}
@@ -119,7 +119,7 @@ function Sentence({ rule }: { rule: ListedRule }) {
   });
   const given = categories.filter(({ id, retired }) => retired && rule.actions.categoryIds.includes(id));
   return (
-    <div className={`min-w-0 flex-1 ${rule.isOn ? "" : "text-soft"}`}>
+    <div className={`min-w-0 flex-1 max-sm:basis-3/4 ${rule.isOn ? "" : "text-soft"}`}>
       <p className="font-semibold">
         {rule.name}
         {!rule.isOn && <span className="font-normal"> {say("office.off")}</span>}

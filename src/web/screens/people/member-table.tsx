@@ -38,7 +38,7 @@ function MemberLine({ listed, onRemoveAccess }: { listed: ListedMember; onRemove
   const away = members.find((one) => one.id === id)?.away ?? null;
   return (
     <li className="border-b border-hair py-1.5">
-      <div className="grid grid-cols-[34px_minmax(0,1fr)_auto_auto] justify-items-start items-center gap-x-3 sm:grid-cols-[34px_minmax(0,1fr)_90px_104px_132px]">
+      <div className="grid grid-cols-[34px_minmax(0,1fr)_auto_auto] justify-items-start items-center gap-x-3 sm:grid-cols-[34px_minmax(0,1fr)_90px_104px_auto]">
         <OwnerBadge ownerId={id} />
         <span className="w-full min-w-0 truncate">
           {name}

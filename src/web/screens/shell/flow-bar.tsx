@@ -22,7 +22,7 @@ export function FlowBar({ slug, segments, looseEnds }: FlowBarProps) {
   return (
     <nav
       aria-label={say("shell.standings")}
-      className="mx-2 flex h-[64px] shrink-0 overflow-x-auto rounded-sheet border border-rule bg-paper sm:mx-4 sm:h-[56px]"
+      className="mx-2 flex min-h-[64px] shrink-0 overflow-x-auto rounded-sheet border border-rule bg-paper sm:mx-4 sm:h-[56px]"
     >
       {segments.map((segment) => (
         <Segment key={segment.standing} slug={slug} segment={segment} />
@@ -55,7 +55,7 @@ function Segment({ slug, segment }: { slug: string; segment: SegmentView }) {
         `segment flex-1 ${isOver ? "bg-act-soft outline-2 -outline-offset-2 outline-act" : isActive || isDrawn ? "is-open" : ""}`
       }
     >
-      <span className="flex items-baseline justify-between gap-2">
+      <span className="name-and-note">
         <b>{segment.name}</b>
         <span className={segment.late ? "note is-late" : "note"}>{segment.note}</span>
       </span>

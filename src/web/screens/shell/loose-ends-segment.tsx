@@ -32,7 +32,7 @@ export function LooseEndsSegment({ slug, gauge, given }: LooseEndsSegmentProps) 
     <NavLink
       to={`/${slug}/loose-ends`}
       aria-label={count === null ? say("common.looseEnds") : say("shell.looseEnds", { count })}
-      className={({ isActive }) => `segment sm:w-[116px] sm:shrink-0 ${isActive ? "is-open" : "bg-sunk/60"}`}
+      className={({ isActive }) => `segment sm:min-w-[116px] sm:shrink-0 ${isActive ? "is-open" : "bg-sunk/60"}`}
     >
       <b className="block">{say("common.looseEnds")}</b>
       <span className="count block">{count ?? " "}</span>

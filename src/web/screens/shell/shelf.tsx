@@ -54,7 +54,7 @@ export function Shelf() {
       className="z-10 flex h-[46px] shrink-0 items-end gap-2 overflow-x-auto border-t border-rule bg-sunk px-4 shadow-shelf max-sm:hidden"
     >
       {folders.map((folder) => (
-        <div key={folder} className="flex items-end gap-2">
+        <div key={folder} className="flex shrink-0 items-end gap-2">
           {folder !== "" && <span className="pb-3 text-xs font-semibold text-soft">{folder}</span>}
           {shelf.map((place, at) =>
             place.folder === folder ? (

@@ -78,7 +78,7 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
           name="q"
           aria-label={say("shell.searchThisTray")}
           aria-keyshortcuts={keyName("search")}
-          placeholder={say("shell.searchSubjectsPeopleWords")}
+          placeholder={say("shell.searchPeopleAndWords")}
           defaultValue={params.get("q") ?? ""}
           key={params.get("q") ?? ""}
           // The browser takes the text away; the keys are those of the screen again.
