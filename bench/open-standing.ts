@@ -1,6 +1,7 @@
 import { Client } from "pg";
 import type { Wired } from "~/main/wiring";
 import { signInToDemo, traysOf, whoIs } from "~/operations/index.server";
+import { FIRST_ROWS } from "~/operations/lists/list-conversations";
 import { type Figure, medianMs } from "./measure";
 import { recordedStatements } from "./recorded-statements";
 
@@ -8,7 +9,7 @@ const RUNS = 100;
 const MOST = 3;
 
 /**
- * Opening a standing with 50 rows out of 200,000 conversations: all that the page's loaders do on the server, from the
+ * Opening a standing, its first rows out of 200,000 conversations: all that the page's loaders do on the server, from the
  * session's token to the rows with their words, against the SQL that they send, sent raw through the same driver.
  */
 export async function openStanding({ deps }: Wired, url: string): Promise<Figure> {
@@ -20,7 +21,7 @@ export async function openStanding({ deps }: Wired, url: string): Promise<Figure
   if (member === null || grant === undefined) throw new Error("the bench has nobody to sign in");
   const load = loadersOf(deps, token, grant.tray.slug);
   const page = await load();
-  if (page.rows !== 50) throw new Error(`the standing has ${page.rows} rows instead of 50`);
+  if (page.rows !== FIRST_ROWS) throw new Error(`the standing has ${page.rows} rows instead of ${FIRST_ROWS}`);
   const statements = await recordedStatements(load);
   const raw = new Client({ connectionString: url });
   await raw.connect();
@@ -39,7 +40,7 @@ export async function openStanding({ deps }: Wired, url: string): Promise<Figure
   };
   const ratio = middle.measured / middle.floor;
   return {
-    name: `opening a standing, 50 rows of 200,000 conversations (${statements.length} statements)`,
+    name: `opening a standing, ${FIRST_ROWS} rows of 200,000 conversations (${statements.length} statements)`,
     unit: "ms",
     ...middle,
     floorName: "its raw SQL",

@@ -96,8 +96,21 @@ test("the hours of a tray are set by who leads it, with what is wrong beside it"
   await page.getByLabel("Saturday, to").fill("12:00");
   await page.getByRole("button", { name: "Save" }).click();
   await expect(noticesOf(ines).getByText("Hours and holidays saved")).toBeVisible();
+  const holidays = page.getByRole("list", { name: "Holidays" });
+  await page.getByLabel("One more day", { exact: true }).fill("31 Dec 2031");
+  await page.getByRole("button", { name: "Add day" }).click();
+  await expect(holidays.getByText("Wed 31 Dec 2031")).toBeVisible();
+  // What was typed and not added is meant as well.
+  await page.getByLabel("One more day", { exact: true }).fill("30 Dec 2031");
+  await expect(page.getByText("Tue 30 Dec 2031")).toBeVisible();
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(holidays.getByText("Tue 30 Dec 2031")).toBeVisible();
   await ines.reload();
   await expect(page.getByLabel("Saturday, to")).toHaveValue("12:00");
+  await expect(holidays.getByText("Wed 31 Dec 2031")).toBeVisible();
+  for (const day of ["Tue 30 Dec 2031", "Wed 31 Dec 2031"])
+    await page.getByRole("button", { name: `Remove ${day}` }).click();
+  await expect(holidays).toBeHidden();
   expect(await seriousProblems(ines)).toEqual([]);
   await page.getByLabel("Saturday", { exact: true }).uncheck();
   await page.getByRole("button", { name: "Save" }).click();

@@ -1,11 +1,6 @@
 import { data } from "react-router";
 import { CATEGORY_COLUMNS } from "../../../core/categories/category-table";
-import {
-  importCategories,
-  type ReportedLine,
-  refusalInWords,
-  tryCategoryTable,
-} from "../../../operations/index.server";
+import { importCategories, type ReportedLine, tryCategoryTable } from "../../../operations/index.server";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import { useDecisions } from "../../screens/deciding/decisions";
@@ -14,6 +9,7 @@ import { useTray } from "../../screens/frame/tray-data";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
@@ -43,7 +39,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const taken = await importCategories(deps, grant, table);
   if (!taken.ok) {
     const { error } = taken;
-    const words = error.kind === "problems" || error.kind === "uses-changed" ? "" : speak(refusalInWords(error));
+    const words = error.kind === "problems" || error.kind === "uses-changed" ? "" : refusalSaid(error);
     return refused(words, 409);
   }
   const { value, stepId } = taken.value;

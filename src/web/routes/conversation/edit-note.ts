@@ -1,9 +1,10 @@
 import Joi from "joi";
 import { data } from "react-router";
 import { type ConversationId, type EntryId, readId } from "../../../core/kernel/ids";
-import { editNote, refusalInWords } from "../../../operations/index.server";
+import { editNote } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { problemOf, speak } from "../../server/base/say.server";
 import { NOTE_TEXT } from "../../server/deciding/decision-form.server";
 import type { Route } from "./+types/edit-note";
@@ -22,5 +23,5 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const grant = context.get(grantContext);
   const done = await editNote(context.get(depsContext), grant, target, entry.value, value.text);
   if (done.ok) return data<EditNoteOutcome>({ ok: true });
-  return data<EditNoteOutcome>({ ok: false, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return data<EditNoteOutcome>({ ok: false, problem: refusalSaid(done.error) }, { status: 409 });
 }

@@ -9,13 +9,13 @@ import {
   type Member,
   markUnread,
   type Refusal,
-  refusalInWords,
   startBulkRun,
 } from "../../../operations/index.server";
 import type { DecisionOutcome } from "../../screens/deciding/decision-outcome";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { askedView, speak } from "../../server/base/say.server";
 import { type PostedDecision, postedConversations, readDecision } from "../../server/deciding/decision-form.server";
 import { listRequest } from "../../server/list/list-view.server";
@@ -44,7 +44,7 @@ function refused(refusal: Refusal) {
   const asked = refusal.kind === "fields-asked" ? { asked: askedView(refusal.asked) } : {};
   const outcome = {
     ok: false,
-    problem: speak(refusalInWords(refusal)),
+    problem: refusalSaid(refusal),
     stale: refusal.kind !== "fields-asked",
     ...asked,
   } as const;

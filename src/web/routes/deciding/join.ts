@@ -1,8 +1,9 @@
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
-import { joinConversations, refusalInWords, search } from "../../../operations/index.server";
+import { joinConversations, search } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/join";
 
@@ -21,5 +22,5 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const source = readId<ConversationId>(String((await readForm(request)).get("other")));
   if (!target.ok || !source.ok) return data({ problem: speak("deciding.chooseAConversationOfThe") }, { status: 400 });
   const done = await joinConversations(context.get(depsContext), context.get(grantContext), target.value, source.value);
-  return done.ok ? { problem: null } : data({ problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return done.ok ? { problem: null } : data({ problem: refusalSaid(done.error) }, { status: 409 });
 }

@@ -1,17 +1,11 @@
 import { data } from "react-router";
 import { type BatchId, type CategoryStepId, readId } from "../../../core/kernel/ids";
-import {
-  redoNewest,
-  refusalInWords,
-  type Undone,
-  undoCategories,
-  undoNewest,
-  undoSteps,
-} from "../../../operations/index.server";
+import { redoNewest, type Undone, undoCategories, undoNewest, undoSteps } from "../../../operations/index.server";
 import { decidingTexts } from "../../../texts/en/deciding";
 import type { UndoOutcome } from "../../screens/deciding/decision-outcome";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { sayHere } from "../../ui/texts/say-here";
 import type { Route } from "./+types/undo";
@@ -29,19 +23,16 @@ export async function action({ request, context }: Route.ActionArgs) {
   const step = readId<CategoryStepId>(String(form.get("step") ?? ""));
   if (step.ok) {
     const undone = await undoCategories(deps, grant, step.value);
-    if (!undone.ok)
-      return data<UndoOutcome>({ ok: false, problem: speak(refusalInWords(undone.error)) }, { status: 409 });
+    if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalSaid(undone.error) }, { status: 409 });
     return data<UndoOutcome>({ ok: true, message: speak("deciding.undone", { value: undone.value }) });
   }
   if (form.get("redo") !== null) {
     const redone = await redoNewest(deps, grant);
-    if (!redone.ok)
-      return data<UndoOutcome>({ ok: false, problem: speak(refusalInWords(redone.error)) }, { status: 409 });
+    if (!redone.ok) return data<UndoOutcome>({ ok: false, problem: refusalSaid(redone.error) }, { status: 409 });
     return data<UndoOutcome>(inWords("redone", redone.value));
   }
   const undone = ids.length === 0 ? await undoNewest(deps, grant) : await undoSteps(deps, grant, ids);
-  if (!undone.ok)
-    return data<UndoOutcome>({ ok: false, problem: speak(refusalInWords(undone.error)) }, { status: 409 });
+  if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalSaid(undone.error) }, { status: 409 });
   const { value } = undone;
   if ("runId" in value) return data<UndoOutcome>({ ok: true, message: speak("deciding.undoingStepByStep") });
   return data<UndoOutcome>(inWords("undone", value));

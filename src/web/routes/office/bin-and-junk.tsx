@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { data, useFetcher } from "react-router";
-import { refusalInWords, setPuttingAway, traySettings } from "../../../operations/index.server";
+import { setPuttingAway, traySettings } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
 import { SettingsForm } from "../../screens/forms/settings-form";
@@ -9,6 +9,7 @@ import { useTray } from "../../screens/frame/tray-data";
 import { LeadsOnly } from "../../screens/shell/leads-only";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { readPuttingAway } from "../../server/office/tray-settings-form.server";
 import { Page } from "../../ui/page";
@@ -32,7 +33,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!posted.ok) return data<FormOutcome>({ ok: false, problems: posted.error, problem: null }, { status: 400 });
   const done = await setPuttingAway(context.get(depsContext), context.get(grantContext), posted.value);
   if (done.ok) return data<FormOutcome>({ ok: true, said: speak("office.binJunkAndSettlingSaved") });
-  return data<FormOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 403 });
+  return data<FormOutcome>({ ok: false, problems: {}, problem: refusalSaid(done.error) }, { status: 403 });
 }
 
 /** When what was thrown away goes for good, whose mail is junk, and whether only what is filed is settled. */

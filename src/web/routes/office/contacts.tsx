@@ -6,7 +6,6 @@ import {
   dropContact,
   editContact,
   getContacts,
-  refusalInWords,
 } from "../../../operations/index.server";
 import { officeTexts } from "../../../texts/en/office";
 import { useTray } from "../../screens/frame/tray-data";
@@ -15,7 +14,8 @@ import { ContactList } from "../../screens/office/contact-list";
 import type { ContactsOutcome } from "../../screens/office/contacts-outcome";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { saidByField, speak } from "../../server/base/say.server";
+import { refusalSaid } from "../../server/base/refusal.server";
+import { saidByField } from "../../server/base/say.server";
 import { readContactStep } from "../../server/office/contact-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
@@ -59,7 +59,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 function refused(error: ContactRefusal) {
   const problems = error.kind === "problems" ? saidByField(error.problems) : {};
-  const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
+  const problem = error.kind === "problems" ? null : refusalSaid(error);
   return data<ContactsOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 

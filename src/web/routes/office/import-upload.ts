@@ -1,6 +1,7 @@
 import { data } from "react-router";
-import { IMPORT_WAYS, receiveImport, refusalInWords } from "../../../operations/index.server";
+import { IMPORT_WAYS, receiveImport } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/import-upload";
 
@@ -16,5 +17,5 @@ export async function action({ request, context }: Route.ActionArgs) {
     way: IMPORT_WAYS.find((one) => one === way) ?? "history",
     content: request.body as unknown as AsyncIterable<Uint8Array>,
   });
-  return done.ok ? { problem: null } : data({ problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return done.ok ? { problem: null } : data({ problem: refusalSaid(done.error) }, { status: 409 });
 }

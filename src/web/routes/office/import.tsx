@@ -1,12 +1,13 @@
 import { useEffect } from "react";
 import { data, useRevalidator, useSearchParams } from "react-router";
 import { dayAndTime } from "../../../core/time/day-words";
-import { cancelImport, getImports, refusalInWords } from "../../../operations/index.server";
+import { cancelImport, getImports } from "../../../operations/index.server";
 import { officeTexts } from "../../../texts/en/office";
 import { ImportForm } from "../../screens/office/import-form";
 import { ImportRuns } from "../../screens/office/import-runs";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
@@ -34,7 +35,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const id = String((await readForm(request)).get("cancel"));
   const done = await cancelImport(context.get(depsContext), context.get(grantContext), id);
-  return done.ok ? { problem: null } : data({ problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return done.ok ? { problem: null } : data({ problem: refusalSaid(done.error) }, { status: 409 });
 }
 
 export default function Import({ loaderData: { runs } }: Route.ComponentProps) {

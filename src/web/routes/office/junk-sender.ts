@@ -1,8 +1,8 @@
 import { data } from "react-router";
-import { callJunkSender, refusalInWords } from "../../../operations/index.server";
+import { callJunkSender } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { speak } from "../../server/base/say.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import type { Route } from "./+types/junk-sender";
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -14,5 +14,5 @@ export async function action({ request, context }: Route.ActionArgs) {
     String(form.get("address") ?? ""),
     isJunk,
   );
-  return done.ok ? { problem: null } : data({ problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return done.ok ? { problem: null } : data({ problem: refusalSaid(done.error) }, { status: 409 });
 }

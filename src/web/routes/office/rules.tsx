@@ -9,7 +9,6 @@ import {
   placeRules,
   type RuleRefusal,
   type RuleTrial,
-  refusalInWords,
   type TrayGrant,
   tryRule,
 } from "../../../operations/index.server";
@@ -20,6 +19,7 @@ import { RuleList } from "../../screens/office/rule-list";
 import type { RulesOutcome } from "../../screens/office/rules-outcome";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { saidByField, speak } from "../../server/base/say.server";
 import { type RuleStep, readRuleStep } from "../../server/office/rule-form.server";
 import { Button } from "../../ui/button";
@@ -56,7 +56,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (done.ok) return data<RulesOutcome>({ ok: true, said: "", trial: null, droppedId: null, ...done.value });
   const { error } = done;
   const problems = error.kind === "problems" ? saidByField(error.problems) : {};
-  const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
+  const problem = error.kind === "problems" ? null : refusalSaid(error);
   return data<RulesOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 

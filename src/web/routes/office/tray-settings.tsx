@@ -3,7 +3,6 @@ import {
   holidaysInCalendar,
   holidaysOfPlace,
   placesWithHolidays,
-  refusalInWords,
   setUpHours,
   traySettings,
 } from "../../../operations/index.server";
@@ -17,6 +16,7 @@ import { WeekFields } from "../../screens/people/week-fields";
 import { LeadsOnly } from "../../screens/shell/leads-only";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { NO_SUCH_PLACE, readHours } from "../../server/office/tray-settings-form.server";
 import { weekView } from "../../server/people/week-form.server";
@@ -53,7 +53,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const read = calendar === null ? null : holidaysInCalendar(deps, grant, await calendar.text());
   const holidays = [...new Set([...settings.holidays, ...known, ...(read?.days ?? [])])].toSorted();
   const done = await setUpHours(deps, grant, { ...settings, holidays });
-  if (!done.ok) return refused({}, speak(refusalInWords(done.error)), 403);
+  if (!done.ok) return refused({}, refusalSaid(done.error), 403);
   const unread = read?.problems.map(({ line, words }) => speak("office.line", { line, words })).join("; ") ?? "";
   return data<FormOutcome>({
     ok: true,

@@ -5,7 +5,6 @@ import {
   ownTimes,
   peopleOfTrays,
   planTimeOff,
-  refusalInWords,
   setOwnWeek,
   traySettings,
 } from "../../../operations/index.server";
@@ -16,6 +15,7 @@ import { AwayList } from "../../screens/people/away-list";
 import { OwnWeek } from "../../screens/people/own-week";
 import { depsContext, grantContext, grantsContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
 import { readAwayStep } from "../../server/people/away-form.server";
@@ -69,7 +69,7 @@ export async function action({ request, context }: Route.ActionArgs) {
       ok: true,
       said: speak(given.do === "plan" ? "people.timeOffPlanned" : "people.timeOffEnded"),
     });
-  return data<FormOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return data<FormOutcome>({ ok: false, problems: {}, problem: refusalSaid(done.error) }, { status: 409 });
 }
 
 /** When a member works, when she is away and who covers, and who else is. */

@@ -9,7 +9,6 @@ import {
   invite,
   peopleOfTray,
   type Refusal,
-  refusalInWords,
   removeAccess,
   restoreAccess,
   type TrayGrant,
@@ -24,6 +23,7 @@ import { MemberTable } from "../../screens/people/member-table";
 import type { MembersOutcome } from "../../screens/people/members-outcome";
 import { depsContext, grantContext, memberContext, publicUrlContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
 import { type MembersStep, readMembersStep } from "../../server/people/members-form.server";
@@ -70,7 +70,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     context.get(publicUrlContext),
   );
   if (done.ok) return data<MembersOutcome>({ ok: true, link: null, ...done.value });
-  return data<MembersOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return data<MembersOutcome>({ ok: false, problems: {}, problem: refusalSaid(done.error) }, { status: 409 });
 }
 
 type Said = { readonly said: string; readonly link?: string };

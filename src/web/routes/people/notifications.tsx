@@ -1,11 +1,12 @@
 import { data, Link, useFetcher } from "react-router";
-import { listNotifications, refusalInWords } from "../../../operations/index.server";
+import { listNotifications } from "../../../operations/index.server";
 import { peopleTexts } from "../../../texts/en/people";
 import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { useTray } from "../../screens/frame/tray-data";
 import { NotificationList } from "../../screens/office/notification-list";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
 import { carryNotificationStep, readNotificationStep } from "../../server/people/notification-form.server";
@@ -38,7 +39,7 @@ export async function action({ request, context }: Route.ActionArgs) {
       ? speak("people.writeAnAddressOrAnd")
       : done.error.kind === "watched-already"
         ? speak("people.youWatchThatAlready")
-        : speak(refusalInWords(done.error));
+        : refusalSaid(done.error);
   return data<FormOutcome>({ ok: false, problems: { value: problem }, problem: null }, { status: 409 });
 }
 

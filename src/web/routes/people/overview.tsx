@@ -1,5 +1,5 @@
 import { data, Link } from "react-router";
-import { getJobsAside, letGoOn, overviewOf, refusalInWords } from "../../../operations/index.server";
+import { getJobsAside, letGoOn, overviewOf } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { peopleTexts } from "../../../texts/en/people";
 import type { FormOutcome } from "../../screens/forms/use-form-action";
@@ -9,6 +9,7 @@ import { JobsAside } from "../../screens/office/jobs-aside";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
 import { jobsAsideView } from "../../server/office/jobs-aside-view.server";
@@ -26,7 +27,7 @@ export function meta({ matches }: Route.MetaArgs) {
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant, member] = [context.get(depsContext), context.get(grantContext), context.get(memberContext)];
   const desks = await overviewOf(deps, grant, member);
-  if (!desks.ok) throw data(speak(refusalInWords(desks.error)), { status: 403 });
+  if (!desks.ok) throw data(refusalSaid(desks.error), { status: 403 });
   const reading = readingOf(member, deps.now());
   const aside = jobsAsideView(await getJobsAside(deps, grant), reading);
   return { desks: overviewView(desks.value, reading), aside };
@@ -39,7 +40,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     return data<FormOutcome>({ ok: false, problems: {}, problem: id.error.message }, { status: 400 });
   const done = await letGoOn(context.get(depsContext), context.get(grantContext), id.value);
   if (done.ok) return data<FormOutcome>({ ok: true, said: speak("people.itRunsAgain") });
-  return data<FormOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return data<FormOutcome>({ ok: false, problems: {}, problem: refusalSaid(done.error) }, { status: 409 });
 }
 
 const COLUMNS = [

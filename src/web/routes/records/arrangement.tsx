@@ -1,10 +1,5 @@
 import { data, Link } from "react-router";
-import {
-  editArrangement,
-  handOutArrangement,
-  lookAtArrangement,
-  refusalInWords,
-} from "../../../operations/index.server";
+import { editArrangement, handOutArrangement, lookAtArrangement } from "../../../operations/index.server";
 import { recordsTexts } from "../../../texts/en/records";
 import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { useTray } from "../../screens/frame/tray-data";
@@ -12,6 +7,7 @@ import { ArrangementScreen } from "../../screens/records/arrangement-screen";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { readArrangementStep } from "../../server/records/arrangement-form.server";
 import { Page } from "../../ui/page";
@@ -44,10 +40,10 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!step.ok) return refused(step.error, 400);
   if (step.value.do === "keep") {
     const kept = await editArrangement(deps, grant, step.value.tree, step.value.version);
-    return kept.ok ? data<FormOutcome>({ ok: true, said: "" }) : refused(speak(refusalInWords(kept.error)), 409);
+    return kept.ok ? data<FormOutcome>({ ok: true, said: "" }) : refused(refusalSaid(kept.error), 409);
   }
   const handed = await handOutArrangement(deps, grant, step.value.to, speak("records.from", { name: member.name }));
-  if (!handed.ok) return refused(speak(refusalInWords(handed.error)), 409);
+  if (!handed.ok) return refused(refusalSaid(handed.error), 409);
   const count = handed.value;
   const said = count === 0 ? speak("records.whoeverOfThemHasNo") : speak("records.handedToColleagues", { count });
   return data<FormOutcome>({ ok: true, said });

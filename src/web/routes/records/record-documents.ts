@@ -1,18 +1,12 @@
 import { data } from "react-router";
 import { readId } from "../../../core/kernel/ids";
 import type { Result } from "../../../core/kernel/result";
-import {
-  addDocument,
-  addMail,
-  type Refusal,
-  recordOfCode,
-  refusalInWords,
-  removeDocument,
-} from "../../../operations/index.server";
+import { addDocument, addMail, type Refusal, recordOfCode, removeDocument } from "../../../operations/index.server";
 import { recordsTexts } from "../../../texts/en/records";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { sayHere } from "../../ui/texts/say-here";
 import type { Route } from "./+types/record-documents";
@@ -27,9 +21,7 @@ const MAX_BYTES = 50_000_000;
 const refused = (problem: string, status: number) => data<DocumentOutcome>({ ok: false, problem }, { status });
 
 function outcomeOf<T>(done: Result<T, Refusal>, said: (value: T) => string) {
-  return done.ok
-    ? data<DocumentOutcome>({ ok: true, said: said(done.value) })
-    : refused(speak(refusalInWords(done.error)), 409);
+  return done.ok ? data<DocumentOutcome>({ ok: true, said: said(done.value) }) : refused(refusalSaid(done.error), 409);
 }
 
 export async function action({ request, params, context }: Route.ActionArgs) {
@@ -40,7 +32,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const form = await readForm(request, mostBytesTo("routes/records/record-documents"));
   if (form.get("do") === "remove") {
     const id = readId(String(form.get("document") ?? ""));
-    if (!id.ok) return refused(speak(refusalInWords({ kind: "no-such", what: "document" })), 404);
+    if (!id.ok) return refused(refusalSaid({ kind: "no-such", what: "document" }), 404);
     return outcomeOf(await removeDocument(deps, grant, record, id.value), () => speak("records.removedFromTheRecord"));
   }
   const file = form.get("file");

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { data, Link } from "react-router";
 import { codeOf, readCodePattern } from "../../../core/records/code-pattern";
 import { calendarDay } from "../../../core/time/calendar-day";
-import { editType, getTypes, refusalInWords } from "../../../operations/index.server";
+import { editType, getTypes } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import type { FormOutcome } from "../../screens/forms/use-form-action";
@@ -10,7 +10,8 @@ import { useTray } from "../../screens/frame/tray-data";
 import { RecordTypeForm } from "../../screens/records/record-type-form";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
-import { saidByField, speak } from "../../server/base/say.server";
+import { refusalSaid } from "../../server/base/refusal.server";
+import { saidByField } from "../../server/base/say.server";
 import { readTypeDraft } from "../../server/records/record-form.server";
 import { Button } from "../../ui/button";
 import { Page } from "../../ui/page";
@@ -42,7 +43,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (kept.ok) return data<FormOutcome>({ ok: true, said: `${draft.value.name.trim()} saved` });
   const { error } = kept;
   const problems = error.kind === "problems" ? saidByField(error.problems) : {};
-  const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
+  const problem = error.kind === "problems" ? null : refusalSaid(error);
   return data<FormOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 

@@ -13,7 +13,6 @@ import {
   type RecordRefusal,
   recordOfCode,
   recordPage,
-  refusalInWords,
   retentionOf,
   SHOWN_ON_RECORD,
   type TrayGrant,
@@ -31,6 +30,7 @@ import { RecordHead } from "../../screens/records/record-head";
 import { RecordMail } from "../../screens/records/record-mail";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { readingOf } from "../../server/base/row-view.server";
 import { saidByField, speak } from "../../server/base/say.server";
 import { type RecordStep, readRecordStep } from "../../server/records/record-form.server";
@@ -101,7 +101,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (done.ok) return data<RecordsOutcome>({ ok: true, ...done.value });
   const { error } = done;
   const problems = error.kind === "problems" ? saidByField(error.problems) : {};
-  const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
+  const problem = error.kind === "problems" ? null : refusalSaid(error);
   return data<RecordsOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 

@@ -1,6 +1,6 @@
 import { data, Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { dayInWords } from "../../../core/time/day-words";
-import { createRecord, getTypes, refusalInWords, register } from "../../../operations/index.server";
+import { createRecord, getTypes, register } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import type { RecordsOutcome } from "../../screens/forms/records-outcome";
@@ -8,6 +8,7 @@ import { useTray } from "../../screens/frame/tray-data";
 import { blankRecord, RecordForm } from "../../screens/records/record-form";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { saidByField, speak } from "../../server/base/say.server";
 import { readRecordStep } from "../../server/records/record-form.server";
 import { Button } from "../../ui/button";
@@ -57,7 +58,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (made.ok) return data<RecordsOutcome>({ ok: true, said: `${made.value.code} is open`, ...idOf(made.value) });
   const { error } = made;
   const problems = error.kind === "problems" ? saidByField(error.problems) : {};
-  const problem = error.kind === "problems" ? null : speak(refusalInWords(error));
+  const problem = error.kind === "problems" ? null : refusalSaid(error);
   return data<RecordsOutcome>({ ok: false, problems, problem }, { status: 409 });
 }
 

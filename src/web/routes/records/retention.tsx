@@ -11,7 +11,6 @@ import {
   type Member,
   type PolicyRefusal,
   previewDisposal,
-  refusalInWords,
   releaseRecord,
   removePolicy,
   type TrayGrant,
@@ -23,6 +22,7 @@ import type { RetentionOutcome } from "../../screens/records/retention-outcome";
 import { RetentionScreen } from "../../screens/records/retention-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { type Reading, readingOf } from "../../server/base/row-view.server";
 import { saidByField, speak } from "../../server/base/say.server";
 import { type RetentionStep, readRetentionStep } from "../../server/records/retention-form.server";
@@ -53,7 +53,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const { error } = done;
   return error.kind === "problems"
     ? refused(saidByField(error.problems), null, 400)
-    : refused({}, speak(refusalInWords(error)), 409);
+    : refused({}, refusalSaid(error), 409);
 }
 
 type Who = { readonly deps: Deps; readonly grant: TrayGrant; readonly member: Member };

@@ -5,11 +5,11 @@ import {
   orderZipExport,
   putZipExportAway,
   recordOfCode,
-  refusalInWords,
   stopZipExport,
 } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { readZipExportOrder, zipExportView } from "../../server/records/zip-export-view.server";
 import type { Route } from "./+types/zip-exports";
@@ -30,10 +30,10 @@ export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request);
   if (form.get("do") === "order") return ordered(deps, grant, form);
   const id = readId<ZipExportId>(String(form.get("zipExport") ?? ""));
-  if (!id.ok) return refused(speak(refusalInWords({ kind: "no-such", what: "zip" })), 404);
+  if (!id.ok) return refused(refusalSaid({ kind: "no-such", what: "zip" }), 404);
   if (form.get("do") === "stop") {
     const stopped = await stopZipExport(deps, grant, id.value);
-    return stopped.ok ? data<ZipExportOutcome>({ ok: true }) : refused(speak(refusalInWords(stopped.error)), 409);
+    return stopped.ok ? data<ZipExportOutcome>({ ok: true }) : refused(refusalSaid(stopped.error), 409);
   }
   await putZipExportAway(deps, grant, id.value);
   return data<ZipExportOutcome>({ ok: true });
@@ -51,5 +51,5 @@ async function ordered(
   if (code !== "" && record === null) return refused(speak("records.thereIsNoRecordOf"), 404);
   const what = { recordId: record?.id ?? null, text, everywhere };
   const made = await orderZipExport(deps, grant, what, how);
-  return made.ok ? data<ZipExportOutcome>({ ok: true }) : refused(speak(refusalInWords(made.error)), 409);
+  return made.ok ? data<ZipExportOutcome>({ ok: true }) : refused(refusalSaid(made.error), 409);
 }

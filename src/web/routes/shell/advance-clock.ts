@@ -1,8 +1,9 @@
 import Joi from "joi";
 import { data } from "react-router";
-import { advanceDemoClock, refusalInWords, SPANS, type Span } from "../../../operations/index.server";
+import { advanceDemoClock, SPANS, type Span } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/advance-clock";
 
@@ -20,5 +21,5 @@ export async function action({ request, context }: Route.ActionArgs) {
   }
   const passed = await advanceDemoClock(context.get(depsContext), context.get(grantContext), posted.value.span);
   if (passed.ok) return { ok: true as const, said: speak("shell.timeAdvanced") };
-  return data({ ok: false as const, problems: {}, problem: speak(refusalInWords(passed.error)) }, { status: 409 });
+  return data({ ok: false as const, problems: {}, problem: refusalSaid(passed.error) }, { status: 409 });
 }

@@ -2,17 +2,11 @@ import Joi from "joi";
 import { data } from "react-router";
 import { type PinId, trustedId } from "../../../core/kernel/ids";
 import { isScope } from "../../../core/lists/scope";
-import {
-  arrangePlaces,
-  editView,
-  namePlace,
-  pinPlace,
-  refusalInWords,
-  unpinPlace,
-} from "../../../operations/index.server";
+import { arrangePlaces, editView, namePlace, pinPlace, unpinPlace } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { ID, ID_LIST } from "../../server/base/fields.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { problemOf, speak } from "../../server/base/say.server";
 import type { Route } from "./+types/shelf";
 
@@ -67,6 +61,6 @@ export async function action({ request, context }: Route.ActionArgs) {
         return editView(deps, grant, value);
     }
   })();
-  if (outcome !== null && !outcome.ok) return data({ problem: speak(refusalInWords(outcome.error)) }, { status: 409 });
+  if (outcome !== null && !outcome.ok) return data({ problem: refusalSaid(outcome.error) }, { status: 409 });
   return { problem: null };
 }

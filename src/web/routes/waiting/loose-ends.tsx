@@ -1,10 +1,11 @@
 import { data } from "react-router";
-import { callLooseEndAgain, callNoLooseEnd, refusalInWords } from "../../../operations/index.server";
+import { callLooseEndAgain, callNoLooseEnd } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { LooseEndsScreen } from "../../screens/waiting/loose-ends-screen";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { readLooseEndStep } from "../../server/waiting/loose-end-form.server";
 import { looseEndsPart } from "../../server/waiting/loose-ends-view.server";
@@ -31,7 +32,7 @@ export async function action({ request, context }: Route.ActionArgs) {
       : await callLooseEndAgain(deps, grant, id, kind);
   if (done.ok)
     return data<FormOutcome>({ ok: true, said: step.value.do === "dismiss" ? "" : speak("waiting.aLooseEndAgain") });
-  return data<FormOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return data<FormOutcome>({ ok: false, problems: {}, problem: refusalSaid(done.error) }, { status: 409 });
 }
 
 export default function LooseEnds({ loaderData }: Route.ComponentProps) {

@@ -1,9 +1,10 @@
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
-import { callOffReminders, planReminders, previewReminder, refusalInWords } from "../../../operations/index.server";
+import { callOffReminders, planReminders, previewReminder } from "../../../operations/index.server";
 import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { readReminderStep, readReminderStyle } from "../../server/waiting/reminder-form.server";
 import type { Route } from "./+types/reminders";
@@ -29,7 +30,7 @@ export async function action({ request, context }: Route.ActionArgs) {
       ? await planReminders(deps, grant, context.get(memberContext), ids, step.value.plan)
       : await callOffReminders(deps, grant, ids);
   if (!done.ok)
-    return data<FormOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+    return data<FormOutcome>({ ok: false, problems: {}, problem: refusalSaid(done.error) }, { status: 409 });
   return data<FormOutcome>({ ok: true, said: saidOf(step.value.do, done.value) });
 }
 

@@ -1,11 +1,12 @@
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import type { AskedFields } from "../../../core/records/filing-field";
-import { answerConversation, refusalInWords } from "../../../operations/index.server";
+import { answerConversation } from "../../../operations/index.server";
 import { unanswered } from "../../screens/frame/unanswered";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { askedView, speak } from "../../server/base/say.server";
 import { type AnswerProblems, readAnswer } from "../../server/writing/answer-form.server";
 import type { Route } from "./+types/answer";
@@ -42,7 +43,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       { status: 409 },
     );
   const mayInsist = CROSSING.has(sent.error.kind);
-  const problem = sent.error.kind === "new-message" ? newMessage(sent.error.who) : speak(refusalInWords(sent.error));
+  const problem = sent.error.kind === "new-message" ? newMessage(sent.error.who) : refusalSaid(sent.error);
   return data<AnswerOutcome>({ ok: false, problems: {}, problem, mayInsist }, { status: 409 });
 }
 

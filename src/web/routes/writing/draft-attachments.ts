@@ -1,10 +1,11 @@
 import { data } from "react-router";
 import { type DraftAttachment, MOST_ENCLOSED_BYTES } from "../../../core/writing/draft-attachment";
-import { attachDocument, attachFile, documentsToAttach, refusalInWords } from "../../../operations/index.server";
+import { attachDocument, attachFile, documentsToAttach } from "../../../operations/index.server";
 import { writingTexts } from "../../../texts/en/writing";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
 import { documentChoices } from "../../server/records/record-view.server";
@@ -34,7 +35,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 /** Keeps a file for a message that is being written: one from her device, or a document of a record. */
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const tooLarge = speak(refusalInWords({ kind: "too-large", mostBytes: MOST_ENCLOSED_BYTES }));
+  const tooLarge = refusalSaid({ kind: "too-large", mostBytes: MOST_ENCLOSED_BYTES });
   if (Number(request.headers.get("content-length")) > MOST_ENCLOSED_BYTES + FORM_BYTES) return refused(tooLarge, 413);
   const form = await readForm(request, mostBytesTo("routes/writing/draft-attachments"));
   const file = form.get("file");
@@ -50,9 +51,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 function outcomeOf(kept: Awaited<ReturnType<typeof attachFile>>) {
-  return kept.ok
-    ? data<AttachOutcome>({ ok: true, enclosure: kept.value })
-    : refused(speak(refusalInWords(kept.error)), 409);
+  return kept.ok ? data<AttachOutcome>({ ok: true, enclosure: kept.value }) : refused(refusalSaid(kept.error), 409);
 }
 
 // A line that goes down while a file is on its way is no page to lose.

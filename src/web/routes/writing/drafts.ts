@@ -1,10 +1,11 @@
 import { data } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
-import { giveUpDraft, handDraft, refusalInWords, returnDraft } from "../../../operations/index.server";
+import { giveUpDraft, handDraft, returnDraft } from "../../../operations/index.server";
 import { writingTexts } from "../../../texts/en/writing";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { type DraftProblems, readDraftStep } from "../../server/writing/draft-form.server";
 import { sayHere } from "../../ui/texts/say-here";
@@ -35,7 +36,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         ? await returnDraft(deps, grant, id.value, given.seen, given.note)
         : await giveUpDraft(deps, grant, id.value, given.seen);
   if (done.ok) return data<DraftOutcome>({ ok: true, did: given.do });
-  return data<DraftOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(done.error)) }, { status: 409 });
+  return data<DraftOutcome>({ ok: false, problems: {}, problem: refusalSaid(done.error) }, { status: 409 });
 }
 
 // A server that cannot be reached is an outcome to deal with, not a text to lose.

@@ -1,7 +1,8 @@
 import { data } from "react-router";
 import { type MessageId, readId } from "../../../core/kernel/ids";
-import { refusalInWords, sendAgain } from "../../../operations/index.server";
+import { sendAgain } from "../../../operations/index.server";
 import { depsContext, grantContext } from "../../server/base/context.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/send-again";
 
@@ -9,5 +10,5 @@ export async function action({ params, context }: Route.ActionArgs) {
   const id = readId<MessageId>(params.message);
   if (!id.ok) throw data(speak("server.noSuchMessage"), { status: 404 });
   const again = await sendAgain(context.get(depsContext), context.get(grantContext), id.value);
-  return again.ok ? { problem: null } : data({ problem: speak(refusalInWords(again.error)) }, { status: 409 });
+  return again.ok ? { problem: null } : data({ problem: refusalSaid(again.error) }, { status: 409 });
 }

@@ -1,6 +1,6 @@
 import { data } from "react-router";
 import { type RecordId, readId } from "../../../core/kernel/ids";
-import { openingMessage, refusalInWords, startConversation } from "../../../operations/index.server";
+import { openingMessage, startConversation } from "../../../operations/index.server";
 import { writingTexts } from "../../../texts/en/writing";
 import { unanswered } from "../../screens/frame/unanswered";
 import type { WriteOutcome } from "../../screens/writing/write-outcome";
@@ -8,6 +8,7 @@ import { WriteScreen } from "../../screens/writing/write-screen";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { readAnswer } from "../../server/writing/answer-form.server";
 import { pageTitle } from "../../ui/texts/page-title";
@@ -33,7 +34,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!answer.ok) return data<WriteOutcome>({ ok: false, problems: answer.error, problem: null }, { status: 400 });
   const sent = await startConversation(deps, context.get(grantContext), member, record.value, answer.value);
   if (!sent.ok) {
-    return data<WriteOutcome>({ ok: false, problems: {}, problem: speak(refusalInWords(sent.error)) }, { status: 409 });
+    return data<WriteOutcome>({ ok: false, problems: {}, problem: refusalSaid(sent.error) }, { status: 409 });
   }
   return data<WriteOutcome>({ ok: true, ...sent.value, holdMs: deps.sending.holdMs });
 }

@@ -10,11 +10,11 @@ import {
   endCategory,
   letMembersChange,
   placeCategory,
-  refusalInWords,
   retireCategory,
   type TrayGrant,
 } from "../../../operations/index.server";
 import type { CategoryOutcome } from "../../screens/frame/category-outcome";
+import { refusalSaid } from "../base/refusal.server";
 import { saidByField, speak } from "../base/say.server";
 import type { PostedChange } from "./category-form.server";
 
@@ -37,7 +37,7 @@ function refused(refusal: CategoryRefusal) {
     const problem = speak("categories.whatUsesItChangedMeanwhile");
     return data<CategoryOutcome>({ ...nothing, problem, uses: refusal.uses }, { status: 409 });
   }
-  return data<CategoryOutcome>({ ...nothing, problem: speak(refusalInWords(refusal)) }, { status: 409 });
+  return data<CategoryOutcome>({ ...nothing, problem: refusalSaid(refusal) }, { status: 409 });
 }
 
 async function doneBy(deps: Deps, grant: TrayGrant, posted: PostedChange): Promise<Result<Done, CategoryRefusal>> {
