@@ -22,7 +22,7 @@ export function FlowBar({ slug, segments, looseEnds }: FlowBarProps) {
   return (
     <nav
       aria-label={say("shell.standings")}
-      className="mx-2 flex min-h-[64px] shrink-0 overflow-x-auto rounded-sheet border border-rule bg-paper sm:mx-4 sm:h-[56px]"
+      className="mx-2 flex shrink-0 overflow-x-auto max-sm:min-h-[64px] rounded-sheet border border-rule bg-paper sm:mx-4 sm:h-[56px]"
     >
       {segments.map((segment) => (
         <Segment key={segment.standing} slug={slug} segment={segment} />

@@ -22,7 +22,7 @@ export default function DocumentPicker({ records, onPick, onClose }: DocumentPic
   const { load, data, state } = useFetcher<typeof documentsToEnclose>();
   const asked = new URLSearchParams(records.map((code) => ["record", code])).toString();
   useEffect(() => {
-    void load(`/${tray.slug}/enclosures?${asked}`);
+    void load(`/${tray.slug}/draft-attachments?${asked}`);
   }, [load, tray.slug, asked]);
   const documents = data?.documents ?? [];
   return (
