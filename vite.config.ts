@@ -15,7 +15,7 @@ const CONTROLS = /node_modules\/(?:@radix-ui(?!\/react-(?:progress|toast))|@floa
 
 // Beside an open conversation and in a sort run stands the same.
 const CONVERSATION =
-  /src\/web\/(?:screens\/[\w-]+\/(?:local-draft|owner-badge|send-button|use-date-answer|use-presence|use-recall|use-typed-date)|ui\/side-panel)\./;
+  /src\/web\/(?:screens\/[\w-]+\/(?:local-draft|owner-badge|send-button|use-date-answer|use-presence|use-recall|use-typed-date)|ui\/layout\/side-panel)\./;
 
 export default defineConfig(({ isSsrBuild, command }) => ({
   plugins: [texts(), tailwindcss(), reactRouter()],

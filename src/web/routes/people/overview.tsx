@@ -14,7 +14,7 @@ import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
 import { jobsAsideView } from "../../server/office/jobs-aside-view.server";
 import { type DeskView, overviewView } from "../../server/people/overview-view.server";
-import { Cell, ColumnHead, DataTable, RowHead } from "../../ui/data-table";
+import { Cell, ColumnHead, DataTable, RowHead } from "../../ui/layout/data-table";
 import { Page } from "../../ui/page";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";

@@ -42,7 +42,7 @@ import {
   recordCardView,
 } from "../../server/records/record-view.server";
 import { keptView } from "../../server/records/retention-view.server";
-import { SidePanel } from "../../ui/side-panel";
+import { SidePanel } from "../../ui/layout/side-panel";
 import { titled } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/record";

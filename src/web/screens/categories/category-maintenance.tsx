@@ -4,7 +4,7 @@ import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import type { CareView } from "../../server/categories/category-view.server";
 import { Button } from "../../ui/button";
-import { SidePanel } from "../../ui/side-panel";
+import { SidePanel } from "../../ui/layout/side-panel";
 import { useSay } from "../../ui/texts/use-say";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";

@@ -5,7 +5,7 @@ import { STANDING_NAMES } from "../../../core/standing/standing";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { commonTexts } from "../../../texts/en/common";
 import { CategoryTab } from "../../ui/category-tab";
-import { ColumnHead, DataTable, RowHead } from "../../ui/data-table";
+import { ColumnHead, DataTable, RowHead } from "../../ui/layout/data-table";
 import { useSay } from "../../ui/texts/use-say";
 import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";

@@ -12,7 +12,7 @@ import type { RowView } from "../../server/base/row-view.server";
 import type { ConversationView } from "../../server/conversation/conversation-view.server";
 import type { PromisedView } from "../../server/conversation/expectation-view.server";
 import type { ProposalView } from "../../server/conversation/proposal-view.server";
-import { DocketFrame, SidePanel } from "../../ui/side-panel";
+import { DocketFrame, SidePanel } from "../../ui/layout/side-panel";
 import { useSay } from "../../ui/texts/use-say";
 import { UrgencyMarks } from "../../ui/urgency-marks";
 import { useDecisions, usePending } from "../deciding/decisions";

@@ -6,7 +6,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { Opens } from "../../keys/key-desk";
 import type { FilingsView } from "../../server/records/record-view.server";
-import { Cell, ColumnHead, DataTable } from "../../ui/data-table";
+import { Cell, ColumnHead, DataTable } from "../../ui/layout/data-table";
 import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";

@@ -8,7 +8,7 @@ import type { ProposalView } from "../../server/conversation/proposal-view.serve
 import type { ListedRowView } from "../../server/list/list-view.server";
 import type { RunView } from "../../server/list/run-view.server";
 import { KeyCap } from "../../ui/button";
-import { DocketFrame, SidePanel } from "../../ui/side-panel";
+import { DocketFrame, SidePanel } from "../../ui/layout/side-panel";
 import { useSay } from "../../ui/texts/use-say";
 import { UrgencyMarks } from "../../ui/urgency-marks";
 import { Proposals } from "../conversation/proposals";
