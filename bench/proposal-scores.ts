@@ -118,10 +118,23 @@ function noteCandidates(
   if (candidates.slice(0, 3).some(([one]) => rights.includes(one))) kind.three += 1;
 }
 
-/** How many of the surest first candidates were right, of so many as the share asks. */
-function rightOfSurest(firsts: OfKind["firsts"], share: number): string {
-  const surest = firsts.toSorted((a, b) => b.confidence - a.confidence).slice(0, Math.round(share * firsts.length));
-  return percent(surest.filter(({ right }) => right).length, surest.length);
+/** The share of the surest first candidates of a kind that were right, of so many as are covered, from 0 to 1. */
+export function rightOfSurest({ kinds }: Score, kind: Kind): number {
+  const { firsts } = kinds[kind];
+  const surest = firsts.toSorted((a, b) => b.confidence - a.confidence).slice(0, Math.round(COVERED * firsts.length));
+  return surest.filter(({ right }) => right).length / Math.max(1, surest.length);
+}
+
+/** Tenths with more than so many cases in which what was said and what came of it lie further apart than is asked. */
+export function offTenths({ kinds }: Score, cases: number, apart: number) {
+  const tenths = KINDS.flatMap((kind) => kinds[kind].deciles).filter(({ said }) => said > cases);
+  const off = tenths.filter(({ said, sum, right }) => Math.abs(sum - right) > apart * said);
+  // Two standard errors: of what is said truly, one tenth of twenty lies further off by chance.
+  const beyondChance = off.filter(({ said, sum, right }) => {
+    const mean = sum / said;
+    return Math.abs(sum - right) > 2 * Math.sqrt(said * mean * (1 - mean));
+  });
+  return { tenths: tenths.length, off: off.length, beyondChance: beyondChance.length };
 }
 
 function scoredFrom(events: readonly StreamEvent[]): number {
@@ -168,15 +181,16 @@ export function printedScores({ name, events, knowable }: Stream, score: Score):
   ];
 }
 
-function printedKind(name: string, kind: Kind, { letters, kinds }: Score): string[] {
-  const { said, right, given, first, three, firsts, deciles } = kinds[kind];
+function printedKind(name: string, kind: Kind, score: Score): string[] {
+  const { letters, kinds } = score;
+  const { said, right, given, first, three, deciles } = kinds[kind];
   const told = deciles.map((one) =>
     one.said === 0
       ? "-"
       : `${((100 * one.sum) / one.said).toFixed(0)}/${((100 * one.right) / one.said).toFixed(0)} (${one.said})`,
   );
   return [
-    `${name}, ${kind}: ${said} proposed for ${letters} letters, ${percent(right, said)} right; of what was given first ${percent(first, given)}, among three ${percent(three, given)}, first of the surest ${percent(COVERED, 1)} ${rightOfSurest(firsts, COVERED)}`,
+    `${name}, ${kind}: ${said} proposed for ${letters} letters, ${percent(right, said)} right; of what was given first ${percent(first, given)}, among three ${percent(three, given)}, first of the surest ${percent(COVERED, 1)} ${percent(rightOfSurest(score, kind), 1)}`,
     `  said/right by decile: ${told.join("  ")}`,
   ];
 }

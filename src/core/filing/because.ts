@@ -3,7 +3,6 @@ import type { Evidence, Likely, ProposalKind } from "./evidence";
 import { EVERYTHING, readFeature } from "./features";
 import { type Judged, weightsOf } from "./judge";
 import { isOfOwner, LABEL_PREFIXES, type Label, UNFILED } from "./lesson";
-import { toldOfOwner } from "./likely-owners";
 import { drawn, type Told, told, usualShare } from "./shares";
 
 /** Why something is proposed: in how many of how many it was so, and of which it is told. */
@@ -60,7 +59,7 @@ function toldAgainst(
 }
 
 const counted = ({ counts, owners }: Evidence, feature: string, label: Label): Told =>
-  isOfOwner(label) ? rounded(toldOfOwner(owners, feature, label)) : told(counts, feature, label);
+  isOfOwner(label) ? rounded(told(owners.faded, feature, label)) : told(counts, feature, label);
 
 const rounded = ({ was, of }: Told): Told => ({ was: Math.round(was), of: Math.round(of) });
 
@@ -97,6 +96,7 @@ function pieceInTerms(piece: string, label: Label, judged: Judged, evidence: Evi
         ...at(found),
       }));
     case "either":
+    case "tenure":
       return pieceInTerms("record", label, judged, evidence) ?? pieceInTerms("category", label, judged, evidence);
     default:
       return null;
@@ -105,10 +105,19 @@ function pieceInTerms(piece: string, label: Label, judged: Judged, evidence: Evi
 
 const someOf = (because: Because): Because | null => (because.was > 0 ? because : null);
 
+// Of what it is likely given, that of which it was decided most often so.
 function byGiven(all: readonly Likely<string>[], tell: (label: Label) => Because): Because | null {
-  const [first] = all.filter(({ label }) => label !== UNFILED).toSorted((a, b) => b.likelihood - a.likelihood);
-  return first === undefined ? null : someOf(tell(first.label));
+  const speaking = all
+    .filter(({ label, likelihood }) => label !== UNFILED && likelihood >= LIKELY)
+    .map(({ label, likelihood }) => ({ likelihood, because: tell(label) }))
+    .filter(({ because }) => because.was > 0)
+    .toSorted((a, b) => shareOf(b) - shareOf(a));
+  return speaking[0]?.because ?? null;
 }
+
+const LIKELY = 0.1;
+const shareOf = ({ likelihood, because: { was, of } }: { likelihood: number; because: Told }) =>
+  likelihood * drawn({ was, of }, 0, 1);
 
 const SHORT = 4;
 const isShort = (word: string) => readFeature(word).text.length < SHORT;

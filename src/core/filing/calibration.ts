@@ -9,6 +9,7 @@ export const NO_RECORD: TrackRecord = Array.from({ length: BANDS }, () => ({ sai
 
 // A band with nothing in it is believed as it says itself; this many outcomes weigh as much as its own word.
 const OWN_WORD = 5;
+const OWN_RANK = 0.001;
 
 /** The band that a confidence is in, from 0 to 9. */
 export function bandOfConfidence(confidence: number): number {
@@ -37,11 +38,12 @@ export function calibration(record: TrackRecord): (confidence: number) => number
   });
   const rising = pooled(points);
   return (confidence) => {
-    // Between the middles of two bands it rises evenly, so that two proposals of one band are still told apart.
+    // Between the middles of two bands it rises evenly, and with what is said a little where they are level, so that two
+    // proposals are still told apart.
     const place = Math.min(BANDS - 1, Math.max(0, confidence * BANDS - 0.5));
     const [below, above] = [Math.floor(place), Math.ceil(place)];
     const [from, to] = [rising[below] ?? confidence, rising[above] ?? confidence];
-    return from + (to - from) * (place - below);
+    return (1 - OWN_RANK) * (from + (to - from) * (place - below)) + OWN_RANK * confidence;
   };
 }
 

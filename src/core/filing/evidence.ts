@@ -2,6 +2,7 @@ import type { MemberId, RecordId } from "../kernel/ids";
 import type { TrackRecord } from "./calibration";
 import { EVERYTHING, readFeature } from "./features";
 import { DECIDED, type Label } from "./lesson";
+import type { Owned } from "./owned";
 import { type Counts, told } from "./shares";
 
 /** What could be decided about a conversation. */
@@ -11,8 +12,8 @@ export type ProposalKind = "file" | "categorise" | "assign" | "settle";
 export type Evidence = {
   /** What was decided where the letter's features were, and, once that is asked for, where its likely labels were given. */
   readonly counts: Counts;
-  /** Who owned that, each case counting less the longer ago it was. */
-  readonly owners: Counts;
+  /** Who owned that. */
+  readonly owners: Owned;
   /** The labels of the last conversations with the same person, the newest first. */
   readonly last: readonly (readonly Label[])[];
   /** The records whose reference codes stand in the letter. */

@@ -71,7 +71,7 @@ describe("what a tray has learned", () => {
     ];
     const owned = () =>
       Object.fromEntries(
-        [...lessons.ownersOf(["c:tu", "u:tu", "r:c33"], instant(0))].map(([feature, owners]) => [
+        [...lessons.ownersOf(["c:tu", "u:tu", "r:c33"], instant(0)).faded].map(([feature, owners]) => [
           feature,
           owners.get("o:ines") ?? 0,
         ]),
@@ -82,15 +82,15 @@ describe("what a tray has learned", () => {
     expect(owned()).toEqual({ "c:tu": 1, "u:tu": 0, "r:c33": 1 });
   });
 
-  it("counts an owner less the longer ago it was: half after twenty days", () => {
+  it("counts an owner less the longer ago it was: half after thirty days", () => {
     const lessons = new TrayLessons();
     lessons.learn(["*"], [], [DECIDED, "o:ines"], instant(0));
     const share = (days: number) =>
       lessons
         .ownersOf(["*"], instant(days * DAY))
-        .get("*")
+        .faded.get("*")
         ?.get("o:ines");
-    expect([share(0), share(40), share(80)]).toEqual([1, 0.25, 0.0625]);
+    expect([share(0), share(60), share(120)]).toEqual([1, 0.25, 0.0625]);
     expect(share(600)).toBe(0);
   });
 });

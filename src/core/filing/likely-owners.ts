@@ -1,31 +1,24 @@
 import type { MemberId } from "../kernel/ids";
 import type { Asked, Evidence, Likely } from "./evidence";
-import { EVERYTHING, ofUnfiled, readFeature } from "./features";
-import { LABEL_PREFIXES, type Label, UNFILED, UNOWNED } from "./lesson";
-import type { CategoryPiece, OwnerPiece, RecordPiece } from "./pieces";
-import { type Counts, drawn, sharedOut, type Told } from "./shares";
+import { EVERYTHING } from "./features";
+import { LABEL_PREFIXES, type Label, UNOWNED } from "./lesson";
+import { type Given, shareOfEither } from "./owner-shares";
+import type { OwnerPiece } from "./pieces";
+import { drawn, sharedOut, told } from "./shares";
+import { shareByTenure } from "./tenure";
 import { type Says, type Weights, weighed } from "./weights";
 
 /** How much each piece counts before anything was learned. */
 export const OWNER_WEIGHTS: Weights<OwnerPiece> = {
-  record: 0.5,
-  category: 0.7,
-  either: 0.8,
-  person: 0.6,
-  last: 0.4,
-  usual: 1,
-  none: -0.5,
+  either: 0.75,
+  tenure: 0.35,
+  person: 0.5,
+  last: 0.2,
+  usual: 0.8,
+  none: -1.1,
 };
 
-const IMAGINED = { usual: 2, record: 0.5, category: 1, person: 2 };
-const HARDLY = 0.02;
-// Who has a record has most of what is filed to it, and who has a matter a little.
-const BY_RECORD = 0.85;
-
-type Given = {
-  readonly categories: readonly Likely<CategoryPiece>[];
-  readonly records: readonly Likely<RecordPiece>[];
-};
+const IMAGINED = { usual: 2, either: 0.5, person: 2 };
 
 /** Somebody who may own it, and for whom that is meant: for themselves, or the likeliest of those for whom they answer. */
 export type LikelyOwner = Likely<OwnerPiece> & { readonly meant: Label };
@@ -44,10 +37,14 @@ export function likelyOwners(
     const who = evidence.inCharge(id);
     return who === null ? [] : [{ label: labelOf(who), meant: labelOf(id) }];
   });
-  const all = [{ label: UNOWNED, meant: UNOWNED }, ...charged].map((one, _, { length }) => ({
-    ...one,
-    says: saysOf(one.meant, length, asked, evidence, given),
-  }));
+  const choices = [{ label: UNOWNED, meant: UNOWNED }, ...charged];
+  const saysOf = speaking(
+    choices.map(({ meant }) => meant),
+    asked,
+    evidence,
+    given,
+  );
+  const all = choices.map((one) => ({ ...one, says: saysOf(one.meant) }));
   const shares = sharedOut(all.map(({ says }) => weighed(weights, says)));
   return together(all.map((one, at) => ({ ...one, likelihood: shares[at] ?? 0 })));
 }
@@ -65,44 +62,29 @@ function together(all: readonly LikelyOwner[]): LikelyOwner[] {
   return [...owners.values()];
 }
 
-/** In how many of the cases with a feature somebody was the owner, the newer the more. */
-export function toldOfOwner(owners: Counts, feature: string, label: Label): Told {
-  const labels = owners.get(feature);
-  if (labels === undefined) return { was: 0, of: 0 };
-  return { was: labels.get(label) ?? 0, of: [...labels.values()].reduce((sum, one) => sum + one, 0) };
-}
-
-function saysOf(
-  label: Label,
-  choices: number,
+/** What speaks for each of some who may be meant. */
+function speaking(
+  labels: readonly Label[],
   asked: Asked,
   { owners, last }: Pick<Evidence, "owners" | "last">,
-  { categories, records }: Given,
-): Says<OwnerPiece> {
-  const usual = drawn(toldOfOwner(owners, EVERYTHING, label), 1 / choices, IMAGINED.usual);
-  const shareIn = (all: readonly Likely<string>[], imagined: number) => {
-    const sum = all.reduce((mass, { likelihood }) => mass + likelihood, 0);
-    const share = all.reduce(
-      (part, one) => part + one.likelihood * drawn(toldOfOwner(owners, one.label, label), usual, imagined),
-      0,
-    );
-    return { sum, share: sum < HARDLY ? usual : share / sum, says: sum < HARDLY ? 0 : Math.log(share / sum / usual) };
-  };
-  const filed = shareIn(
-    records.filter((record) => record.label !== UNFILED),
-    IMAGINED.record,
+  given: Given,
+): (label: Label) => Says<OwnerPiece> {
+  const usually = new Map(
+    labels.map((label) => [label, drawn(told(owners.faded, EVERYTHING, label), 1 / labels.length, IMAGINED.usual)]),
   );
-  const about = shareIn(categories, IMAGINED.category);
-  const unfiled = categories.map((one) => ({ ...one, label: ofUnfiled(readFeature(one.label).text) }));
-  const elsewhere = shareIn(unfiled, IMAGINED.category);
-  const byRecord = BY_RECORD * Math.min(1, filed.sum);
-  return {
-    record: Math.min(1, filed.sum) * filed.says,
-    category: about.says,
-    either: Math.log((byRecord * filed.share + (1 - byRecord) * elsewhere.share) / usual),
-    person: Math.log(drawn(toldOfOwner(owners, asked.person, label), usual, IMAGINED.person) / usual),
+  const usual = (label: Label) => usually.get(label) ?? 0;
+  const share = (feature: string, label: Label, imagined: number) =>
+    drawn(told(owners.faded, feature, label), usual(label), imagined);
+  const either = shareOfEither(labels, usual, given, (feature) => (label) => share(feature, label, IMAGINED.either));
+  const tenure = shareOfEither(labels, usual, given, (feature) =>
+    shareByTenure(owners.cases.get(feature) ?? new Map(), owners.period, usual),
+  );
+  return (label) => ({
+    either: Math.log(either(label) / usual(label)),
+    tenure: Math.log(tenure(label) / usual(label)),
+    person: Math.log(share(asked.person, label, IMAGINED.person) / usual(label)),
     last: last[0]?.includes(label) === true ? 1 : 0,
-    usual: Math.log(usual),
+    usual: Math.log(usual(label)),
     none: label === UNOWNED ? 1 : 0,
-  };
+  });
 }

@@ -15,6 +15,6 @@ export type RecordPiece =
 
 export type CategoryPiece = "person" | "domain" | "list" | "words" | "record" | "usual" | "bias";
 
-export type OwnerPiece = "record" | "category" | "either" | "person" | "last" | "usual" | "none";
+export type OwnerPiece = "either" | "tenure" | "person" | "last" | "usual" | "none";
 
 export type SettlePiece = "person" | "list" | "words" | "usual";

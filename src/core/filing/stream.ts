@@ -8,6 +8,7 @@ import { codesIn, featuresOf, type Letter } from "./features";
 import { isLearned, type Judged, judge, likelyLabels } from "./judge";
 import { askedOfOwners, DECIDED, LABEL_PREFIXES, type Label, SETTLED_UNANSWERED, UNFILED, UNOWNED } from "./lesson";
 import { outcomeOf } from "./outcome";
+import { ownedAt } from "./owned";
 import { type Proposal, propose } from "./propose";
 import type { Counts } from "./shares";
 import { TrayLessons } from "./tray-lessons";
@@ -112,7 +113,7 @@ export class StreamedTray {
     const named = [...this.#open].flatMap(([id, { code }]) => (codes.includes(code) ? [trustedId<RecordId>(id)] : []));
     const base: Evidence = {
       counts,
-      owners: new Map(),
+      owners: ownedAt(new Map(), now),
       last: this.#lessons.lastWith(letter.from.toLowerCase()),
       named,
       belongs: [],

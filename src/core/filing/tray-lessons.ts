@@ -1,6 +1,7 @@
 import type { Instant } from "../kernel/instant";
-import { ASKED_PERIODS, fadedTo, periodOf } from "./fading";
+import { periodOf } from "./fading";
 import { type CountChange, countChanges, type Label } from "./lesson";
+import { type Owned, ownedAt } from "./owned";
 import type { Counts } from "./shares";
 
 const LAST = 2;
@@ -32,14 +33,13 @@ export class TrayLessons {
     return this.#counts;
   }
 
-  /** Who owned what has some features, as much as it counts now. */
-  ownersOf(features: readonly string[], now: Instant): Counts {
-    return new Map(
-      features.map((feature) => {
-        const labels = [...(this.#owners.get(feature) ?? [])];
-        return [feature, new Map(labels.map(([label, periods]) => [label, faded([...periods], now)]))];
-      }),
-    );
+  /** Who owned what has some features, as it is known at a moment. */
+  ownersOf(features: readonly string[], now: Instant): Owned {
+    const counted = features.map((feature) => {
+      const labels = [...(this.#owners.get(feature) ?? [])];
+      return [feature, new Map(labels.map(([label, periods]) => [label, [...periods]] as const))] as const;
+    });
+    return ownedAt(new Map(counted), now);
   }
 
   /** Everything that is counted, by feature and label (and period), without what came to nothing. */
@@ -54,11 +54,6 @@ export class TrayLessons {
     );
     return Object.fromEntries([...all, ...owned].filter(([, given]) => given !== 0));
   }
-}
-
-function faded(periods: readonly (readonly [period: number, given: number])[], now: Instant): number {
-  const newest = periodOf(now) - ASKED_PERIODS;
-  return periods.reduce((sum, [period, given]) => sum + (period > newest ? given * fadedTo(period, now) : 0), 0);
 }
 
 function inside<K, L, V>(all: Map<K, Map<L, V>>, key: K): Map<L, V> {

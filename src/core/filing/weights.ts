@@ -36,10 +36,11 @@ export function stepped<Piece extends string>(
   return next;
 }
 
-/** Weights as they were stored, with what is not among them as it was in the beginning. */
+/** Weights as they were stored, with what is not among them as it was in the beginning, and without what is no piece any more. */
 export function storedWeights<Piece extends string>(
   stored: Readonly<Record<string, number>> | undefined,
   beginning: Weights<Piece>,
 ): Weights<Piece> {
-  return { ...beginning, ...stored };
+  const pieces = Object.keys(beginning) as Piece[];
+  return Object.fromEntries(pieces.map((piece) => [piece, stored?.[piece] ?? beginning[piece]])) as Weights<Piece>;
 }

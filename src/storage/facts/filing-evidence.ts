@@ -8,10 +8,11 @@ import {
   type ProposalKind,
   RAREST_WORDS,
 } from "../../core/filing/evidence";
-import { ASKED_PERIODS, HALF_LIFE, PERIOD, periodOf } from "../../core/filing/fading";
+import { ASKED_PERIODS, periodOf } from "../../core/filing/fading";
 import { codesIn, EVERYTHING, featuresOf, type Letter, READ_CHARACTERS, readFeature } from "../../core/filing/features";
 import { likelyLabels } from "../../core/filing/judge";
 import { askedOfOwners, LABEL_PREFIXES, type Label } from "../../core/filing/lesson";
+import { type CasesByPeriod, ownedAt } from "../../core/filing/owned";
 import type { Counts } from "../../core/filing/shares";
 import { type ConversationId, type MemberId, type RecordId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
@@ -97,7 +98,7 @@ export async function evidenceOfLetter(db: Database, letter: AskedOfTray): Promi
   const asked = askedAbout(letter.features, counts);
   const candidates = [...candidateRecords(asked, counts), ...beside.named, ...beside.belongs];
   const can = await whatCanBe(db, candidates, asked, counts);
-  const first = { counts, owners: new Map(), ...beside, ...can };
+  const first = { counts, owners: ownedAt(new Map(), letter.now), ...beside, ...can };
   const likely = likelyLabels(asked, first);
   const second = await whatGoesWith(db, letter, likely, askedOfOwners(letter.features, likely), names);
   const known = new Map([...counts, ...second.counts]);
@@ -237,24 +238,32 @@ async function whatGoesWith(
         select feature, decided, settled, unfiled, cast(categories as text), cast(category_given as text),
           cast(records as text), cast(record_given as text)
         from filing_told where tray_id = :trayId and feature = any(cast(:likely as text[]))) as told) as told,
-      (select jsonb_object_agg(feature, labels) from (
-        select feature, string_agg(label || ' ' || cast(given as real), ',') as labels from (
-          select feature, label, sum(given * power(float8 '2', -greatest(0, :now - period) * float8 '${PERIOD / HALF_LIFE}')) as given
-          from filing_owner
-          where tray_id = :trayId and given > 0 and feature = any(cast(:owned as text[]))
-            and period > :now - ${ASKED_PERIODS}
-          group by feature, label) as faded
+      (select jsonb_object_agg(feature, cases) from (
+        select feature, string_agg(label || ' ' || period || ' ' || given, ',') as cases from filing_owner
+        where tray_id = :trayId and given > 0 and feature = any(cast(:owned as text[])) and period > :since
         group by feature) as told) as owners`,
-    { trayId, likely: [...likely], owned: [...owned], now: periodOf(now) },
+    { trayId, likely: [...likely], owned: [...owned], since: periodOf(now) - ASKED_PERIODS },
   );
   return {
     counts: new Map((row?.told ?? []).map((one) => [one.feature, toldOf(one, names)])),
-    owners: new Map(Object.entries(row?.owners ?? {}).map(([feature, written]) => [feature, countsIn(written)])),
+    owners: ownedAt(
+      new Map(Object.entries(row?.owners ?? {}).map(([feature, written]) => [feature, casesIn(written)])),
+      now,
+    ),
   };
 }
 
-const countsIn = (written: string): Map<Label, number> =>
-  new Map(pairsIn(written).map(([label, given]) => [label, Number(given)]));
+// "owner period cases,owner period cases"
+function casesIn(written: string): CasesByPeriod {
+  const cases = new Map<Label, [period: number, cases: number][]>();
+  for (const one of written.split(",")) {
+    const [label = "", period, given] = one.split(" ");
+    const all = cases.get(label) ?? [];
+    all.push([Number(period), Number(given)]);
+    cases.set(label, all);
+  }
+  return cases;
+}
 
 // "name value,name value", as text is made and read faster than what has a shape.
 function pairsIn(written: string | null): [string, string][] {
