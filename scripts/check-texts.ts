@@ -1,14 +1,16 @@
-import { readdirSync, readFileSync } from "node:fs";
-import { join, relative } from "node:path";
-import { parse } from "@formatjs/icu-messageformat-parser";
+import { existsSync, readdirSync, readFileSync } from "node:fs";
+import { dirname, join, relative } from "node:path";
+import { parse, TYPE } from "@formatjs/icu-messageformat-parser";
 import ts from "typescript";
-import { messagesIn } from "./texts-plugin";
+import { messagesIn, type PlacedMessage } from "./catalogue-source";
 
 // What people read stands in the catalogues of src/texts and is said by its key: no sentence in the screens, no key that
 // nobody says, no message that cannot be said. (A key that no catalogue has, and a value that is missing, are type errors.)
+// Another language has a message for each of them, with the same values.
 
 const root = process.argv[2] ?? process.cwd();
 const CATALOGUES = join(root, "src/texts/en");
+const TRANSLATIONS = join(root, "src/texts/translations");
 /** Where people read what the sources say. */
 const READ_FROM = ["src/web", "src/core", "src/operations"];
 /** What is no text of ours: marks by which others' mail is known, letters in languages of their own, answers to operators. */
@@ -27,27 +29,56 @@ function filesIn(directory: string): string[] {
   });
 }
 
-const sources = filesIn(join(root, "src")).filter((file) => !file.startsWith(CATALOGUES));
+const sources = filesIn(join(root, "src")).filter((file) => ![CATALOGUES, TRANSLATIONS].includes(dirname(file)));
 const named = new Set(
   sources.flatMap((file) => [...readFileSync(file, "utf8").matchAll(/"(\w+\.\w+)"/g)].map(([, key]) => key)),
 );
 
+type Elements = ReturnType<typeof parse>;
+
+function namesIn(elements: Elements): string[] {
+  return elements.flatMap((element) => [
+    ...("value" in element && element.type !== TYPE.literal ? [element.value] : []),
+    ...("options" in element ? Object.values(element.options).flatMap(({ value }) => namesIn(value)) : []),
+    ...("children" in element ? namesIn(element.children) : []),
+  ]);
+}
+
+/** The names of the values that a message needs; says what is wrong with one that is broken. */
+function valuesIn({ key, message, line }: PlacedMessage, file: string): string {
+  try {
+    return [...new Set(namesIn(parse(message)))].toSorted().join(", ");
+  } catch (problem) {
+    tell(file, line, `the message ${key} is broken: ${(problem as Error).message}`);
+    return "";
+  }
+}
+
 const placeOf = new Map<string, string>();
+const valuesOf = new Map<string, string>();
 const onServers = readFileSync(join(CATALOGUES, "index.ts"), "utf8");
 for (const file of filesIn(CATALOGUES)) {
   const name = file.match(/([\w-]+)\.ts$/)?.[1] ?? "";
   if (name !== "index" && !onServers.includes(`from "./${name}"`)) tell(file, 1, "servers do not know this catalogue");
   const room = name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
-  for (const { key, message, line } of messagesIn(readFileSync(file, "utf8"), file)) {
+  for (const message of messagesIn(readFileSync(file, "utf8"), file)) {
+    const { key, line } = message;
     if (!key.startsWith(`${room}.`)) tell(file, line, `the key ${key} does not begin with its room`);
     if (placeOf.has(key)) tell(file, line, `the key ${key} is there twice`);
     placeOf.set(key, file);
     if (!named.has(key)) tell(file, line, `nothing says the message ${key}`);
-    try {
-      parse(message);
-    } catch (problem) {
-      tell(file, line, `the message ${key} is broken: ${(problem as Error).message}`);
-    }
+    valuesOf.set(key, valuesIn(message, file));
+  }
+}
+
+for (const file of existsSync(TRANSLATIONS) ? filesIn(TRANSLATIONS) : []) {
+  const translated = new Map<string, PlacedMessage>();
+  for (const message of messagesIn(readFileSync(file, "utf8"), file)) translated.set(message.key, message);
+  for (const [key, values] of valuesOf) {
+    const message = translated.get(key);
+    if (message === undefined) tell(file, 1, `the message ${key} is not translated`);
+    else if (valuesIn(message, file) !== values)
+      tell(file, message.line, `the message ${key} needs ${values || "no values"}`);
   }
 }
 

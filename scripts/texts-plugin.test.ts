@@ -2,7 +2,8 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { messagesIn, texts } from "./texts-plugin";
+import { messagesIn } from "./catalogue-source";
+import { texts } from "./texts-plugin";
 
 const CATALOGUE = `import { catalogue } from "../catalogue";
 
@@ -11,6 +12,18 @@ export const tryTexts = catalogue({
   "try.counted":
     "{count, plural, one {1 thing} other {# things}}",
   "try.unsaid": "Said elsewhere",
+  "try.openIt": "Open",
+  "try.isOpen": "Open",
+});
+`;
+
+const TRANSLATION = `import { translation } from "../translations";
+
+export default translation({
+  "try.plain": "Niets rust",
+  "try.counted": "{count, plural, one {1 ding} other {# dingen}}",
+  "try.openIt": "Openen",
+  "try.isOpen": "Open",
 });
 `;
 
@@ -40,6 +53,8 @@ describe("building texts", () => {
       { key: "try.plain", message: "Nothing rests", line: 4 },
       { key: "try.counted", message: "{count, plural, one {1 thing} other {# things}}", line: 5 },
       { key: "try.unsaid", message: "Said elsewhere", line: 7 },
+      { key: "try.openIt", message: "Open", line: 8 },
+      { key: "try.isOpen", message: "Open", line: 9 },
     ]);
   });
 
@@ -70,5 +85,45 @@ describe("building texts", () => {
   it("leaves what servers run, and what says nothing, as it was", () => {
     expect(transform("ssr", SCREEN, "src/web/a.tsx")).toBeUndefined();
     expect(transform("client", "export const a = 1;", "src/web/b.ts")).toBeUndefined();
+  });
+});
+
+describe("another language", () => {
+  const file = "src/texts/translations/nl.ts";
+  const inBrowsers = (code: string) => {
+    const built = transform("client", code, file) ?? "";
+    return new Map<string, unknown>(JSON.parse(built.slice("export default new Map(".length, -");".length)));
+  };
+  const screen = (key: string) =>
+    /say\((.*)\);/.exec(
+      transform("client", `import { tryTexts } from "../texts/en/try";\nconst a = say("${key}");`, "src/web/a.ts") ??
+        "",
+    )?.[1] ?? "";
+
+  beforeAll(() => {
+    mkdirSync(join(root, "src/texts/translations"), { recursive: true });
+    writeFileSync(join(root, file), TRANSLATION);
+  });
+  afterAll(() => rmSync(join(root, "src/texts/translations"), { recursive: true }));
+
+  it("is there by what English says, as browsers have no keys", () => {
+    const dutch = inBrowsers(TRANSLATION);
+    expect(dutch.get("Nothing rests")).toBe("Niets rust");
+    expect(JSON.stringify(dutch.get(screen("try.counted")))).toContain("dingen");
+  });
+
+  it("tells apart what English says alike", () => {
+    const dutch = inBrowsers(TRANSLATION);
+    const [openIt, isOpen] = [screen("try.openIt"), screen("try.isOpen")];
+    expect(openIt).not.toBe(isOpen);
+    const said = (inPlace: string) => dutch.get(inPlace.startsWith('"') ? JSON.parse(inPlace) : inPlace);
+    expect([said(openIt), said(isOpen)]).toEqual(["Openen", "Open"]);
+  });
+
+  it("has its messages by key on servers, and a broken one ends the build", () => {
+    expect(transform("ssr", TRANSLATION, file)).toContain('"try.plain": "Niets rust"');
+    expect(() => transform("client", TRANSLATION.replace("dingen}}", "dingen}"), file)).toThrow(
+      /nl\.ts:5: the message try\.counted is broken/,
+    );
   });
 });

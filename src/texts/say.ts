@@ -3,6 +3,7 @@ import { englishOf, type Message, type Messages } from "./catalogue";
 import { needsParser } from "./needs-parser";
 import { accentedMessage } from "./pseudo";
 import type { Listed, Moment, MomentForm, Said, Sayable, ValuesArgument, Wording } from "./said";
+import { TRANSLATIONS, type Translated } from "./translations";
 
 /** Says a message by its key, with the values that it needs and no others; or what was put together to be said. */
 export type Say<Catalogue extends object = Messages> = <What extends (keyof Catalogue & string) | Wording>(
@@ -21,17 +22,40 @@ export type Language = { readonly locale: string; readonly dir: "ltr" | "rtl" };
 type Spoken = Language & {
   /** The locale whose plurals, numbers and dates it has. */
   readonly formats: string;
-  readonly spoken: (message: Message) => Message;
+  /** What it says where English has this message, or in a browser says it. */
+  readonly spoken: (key: Message) => Message;
 };
 
-const asItIs = (message: Message) => message;
+const accentedOf = (key: Message) => accentedMessage(parsed(englishOf(key)));
 
 const LANGUAGES: readonly [Spoken, ...Spoken[]] = [
-  { locale: "en", dir: "ltr", formats: "en-GB", spoken: asItIs },
+  { locale: "en", dir: "ltr", formats: "en-GB", spoken: englishOf },
   // To see that a text is translated at all and has room, and that a screen can be mirrored.
-  { locale: "en-XA", dir: "ltr", formats: "en-GB", spoken: accentedMessage },
-  { locale: "en-XB", dir: "rtl", formats: "en-GB", spoken: accentedMessage },
+  { locale: "en-XA", dir: "ltr", formats: "en-GB", spoken: accentedOf },
+  { locale: "en-XB", dir: "rtl", formats: "en-GB", spoken: accentedOf },
+  ...TRANSLATIONS.map(({ locale, dir }) => ({
+    locale,
+    dir,
+    formats: locale,
+    // What nobody has translated yet is said in English.
+    spoken: (key: Message) => translated.get(locale)?.get(nameOf(key)) ?? englishOf(key),
+  })),
 ];
+
+const nameOf = (key: Message) => (typeof key === "string" ? key : JSON.stringify(key));
+
+const translated = new Map<string, Translated>();
+
+/** Fetches what a language says, before anything is said in it; what comes with the program itself is there already. */
+export async function loadLanguage(locale: string): Promise<void> {
+  const known = TRANSLATIONS.find((translation) => translation.locale === locale);
+  if (known !== undefined && !translated.has(locale)) translated.set(locale, (await known.load()).default);
+}
+
+/** Fetches all languages, for a server. */
+export async function loadLanguages(): Promise<void> {
+  await Promise.all(TRANSLATIONS.map(({ locale }) => loadLanguage(locale)));
+}
 
 /** The first of these locales, as BCP 47 writes them, that the tray speaks; English where it speaks none. */
 export function languageOf(locales: readonly string[]): Language {
@@ -63,7 +87,7 @@ function sayerOf({ spoken, formats }: Spoken): Say {
   const formatOf = (key: Message) => {
     const known = formatted.get(key);
     if (known !== undefined) return known;
-    const said = spoken(parsed(englishOf(key)));
+    const said = parsed(spoken(key));
     const format = typeof said === "string" ? said : new IntlMessageFormat([...said], formats);
     formatted.set(key, format);
     return format;

@@ -3,7 +3,9 @@ import type { ValidationError, ValidationErrorItem } from "joi";
 import type { AskedFields } from "../../../core/records/filing-field";
 import { type English, isKey } from "../../../texts/en/index";
 import type { Said, Sayable, Wording } from "../../../texts/said";
-import { type Say, sayIn } from "../../../texts/say";
+import { loadLanguages, type Say, sayIn } from "../../../texts/say";
+
+await loadLanguages();
 
 const asked = new AsyncLocalStorage<string>();
 
