@@ -3,7 +3,7 @@ import { englishOf, type Message, type Messages } from "./catalogue";
 import { needsParser } from "./needs-parser";
 import { accentedMessage } from "./pseudo";
 import type { Listed, Moment, MomentForm, Said, Sayable, ValuesArgument, Wording } from "./said";
-import { TRANSLATIONS, type Translated } from "./translations";
+import { TRANSLATIONS } from "./translations";
 
 /** Says a message by its key, with the values that it needs and no others; or what was put together to be said. */
 export type Say<Catalogue extends object = Messages> = <What extends (keyof Catalogue & string) | Wording>(
@@ -33,24 +33,21 @@ const LANGUAGES: readonly [Spoken, ...Spoken[]] = [
   // To see that a text is translated at all and has room, and that a screen can be mirrored.
   { locale: "en-XA", dir: "ltr", formats: "en-GB", spoken: accentedOf },
   { locale: "en-XB", dir: "rtl", formats: "en-GB", spoken: accentedOf },
-  ...TRANSLATIONS.map(({ locale, dir }) => ({
-    locale,
-    dir,
-    formats: locale,
-    // What nobody has translated yet is said in English.
-    spoken: (key: Message) => translated.get(locale)?.get(nameOf(key)) ?? englishOf(key),
-  })),
 ];
 
-const nameOf = (key: Message) => (typeof key === "string" ? key : JSON.stringify(key));
-
-const translated = new Map<string, Translated>();
+const fetched = new Map<string, Spoken>();
 
 /** Fetches what a language says, before anything is said in it; what comes with the program itself is there already. */
-export async function loadLanguage(locale: string): Promise<void> {
-  const known = TRANSLATIONS.find((translation) => translation.locale === locale);
-  if (known !== undefined && !translated.has(locale)) translated.set(locale, (await known.load()).default);
+export async function loadLanguage(locale: string, translations = TRANSLATIONS): Promise<void> {
+  const translation = translations.find((one) => one.locale === locale);
+  if (translation === undefined || fetched.has(locale)) return;
+  const { default: messages } = await translation.load();
+  // What nobody has translated yet is said in English.
+  const spoken = (key: Message) => messages.get(nameOf(key)) ?? englishOf(key);
+  fetched.set(locale, { locale, dir: translation.dir, formats: locale, spoken });
 }
+
+const nameOf = (key: Message) => (typeof key === "string" ? key : JSON.stringify(key));
 
 /** Fetches all languages, for a server. */
 export async function loadLanguages(): Promise<void> {
@@ -59,13 +56,13 @@ export async function loadLanguages(): Promise<void> {
 
 /** The first of these locales, as BCP 47 writes them, that the tray speaks; English where it speaks none. */
 export function languageOf(locales: readonly string[]): Language {
-  const known = locales.find((wanted) => LANGUAGES.some(({ locale }) => locale === wanted));
+  const known = locales.find((wanted) => fetched.has(wanted) || LANGUAGES.some(({ locale }) => locale === wanted));
   const { locale, dir } = spokenLanguage(known ?? "");
   return { locale, dir };
 }
 
 function spokenLanguage(locale: string): Spoken {
-  return LANGUAGES.find((language) => language.locale === locale) ?? LANGUAGES[0];
+  return fetched.get(locale) ?? LANGUAGES.find((language) => language.locale === locale) ?? LANGUAGES[0];
 }
 
 const VALUE = /\{(\w+)\}/g;

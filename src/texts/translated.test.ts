@@ -1,6 +1,7 @@
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { catalogue } from "./catalogue";
 import { languageOf, loadLanguage, type Say, sayIn } from "./say";
+import type { Translation } from "./translations";
 
 const tryTexts = catalogue({
   "another.plain": "Nothing rests",
@@ -8,24 +9,20 @@ const tryTexts = catalogue({
   "another.later": "Not translated yet",
 });
 
-vi.mock("./translations", () => ({
-  TRANSLATIONS: [
-    {
-      locale: "nl",
-      dir: "ltr",
-      load: async () => ({
-        default: new Map([
-          ["another.plain", "Niets rust"],
-          ["another.counted", "{count, plural, one {1 ding} other {# dingen}}"],
-        ]),
-      }),
-    },
-  ],
-}));
+const DUTCH: Translation = {
+  locale: "nl",
+  dir: "ltr",
+  load: async () => ({
+    default: new Map([
+      ["another.plain", "Niets rust"],
+      ["another.counted", "{count, plural, one {1 ding} other {# dingen}}"],
+    ]),
+  }),
+};
 
 describe("a language beside English", () => {
   it("is spoken to whoever asks for it, once it was fetched, with its own figures and days", async () => {
-    await loadLanguage("nl");
+    await loadLanguage("nl", [DUTCH]);
     const say = sayIn(languageOf(["nl"]).locale) as Say<typeof tryTexts>;
     expect(say("another.plain")).toBe("Niets rust");
     expect(say("another.counted", { count: 12_840 })).toBe("12.840 dingen");
@@ -33,7 +30,7 @@ describe("a language beside English", () => {
   });
 
   it("says in English what nobody has translated", async () => {
-    await loadLanguage("nl");
+    await loadLanguage("nl", [DUTCH]);
     expect((sayIn("nl") as Say<typeof tryTexts>)("another.later")).toBe("Not translated yet");
   });
 

@@ -1,3 +1,5 @@
+import { messageTexts } from "../../texts/en/message";
+import { eachOnce, type Said, type Sayable, saidOf } from "../../texts/said";
 import type { EmailAddress } from "../kernel/email-address";
 import type { ClassifiableMessage, ClassifiedMessage } from "./classifiable-message";
 import {
@@ -25,7 +27,10 @@ import {
   saysDelayed,
 } from "./report-words";
 
+const said = saidOf(messageTexts);
+
 const MAX_REPORT_CHARACTERS = 8_000;
+const MAX_NAMED = 5;
 
 /** What a mail system says of delivering our mail: a bounce, a delivery report, or null for everything else. */
 export function classifyBounce(message: ClassifiableMessage): ClassifiedMessage | null {
@@ -59,7 +64,7 @@ function refused(message: ClassifiableMessage): ClassifiedMessage | null {
   const failed = message.dispositions
     .flatMap((text) => recipientsOfDisposition(text, completing(message)))
     .map((address) => ({ address, permanent: true, diagnostic: disposition.trim() }));
-  return bounce(failed, (named) => `a disposition notification says that it was refused (RFC 5429): ${named}`);
+  return bounce(failed, (whom) => said("message.dispositionRefused", { whom }));
 }
 
 // A list's software passes on reports that it could not make sense of.
@@ -67,18 +72,18 @@ function enclosedIn(message: ClassifiableMessage): ClassifiedMessage | null {
   const [enclosed] = message.enclosed;
   if (enclosed === undefined || !(isFromMachine(message) || isFromListSoftware(message))) return null;
   const { kind, reason } = enclosed.classification;
-  return { ...enclosed, classification: { kind, reason: `carries a report: ${reason}` } };
+  return { ...enclosed, classification: { kind, reason: said("message.carriesReport", { reason }) } };
 }
 
 function reported(statuses: readonly RecipientStatus[]): ClassifiedMessage {
   const failed = failedRecipients(statuses);
   if (failed.length > 0) {
-    const said = bounce(failed, (named) => `a delivery status notification (RFC 3464): failed for ${named}`);
-    return { ...said, reports: statuses.map(reportOf) };
+    const bounced = bounce(failed, (whom) => said("message.statusFailed", { whom }));
+    return { ...bounced, reports: statuses.map(reportOf) };
   }
-  const actions = [...new Set(statuses.map(({ action, address }) => `${action} for ${address}`))].slice(0, 5);
-  const said = report(`a delivery status notification (RFC 3464): ${actions.join(", ")}`);
-  return { ...said, reports: statuses.map(reportOf) };
+  const actions = statuses.map(({ action, address }) => said("message.actionFor", { action, whom: address }));
+  const what: Sayable = { all: eachOnce(actions).slice(0, MAX_NAMED), by: "comma" };
+  return { ...report(said("message.statusOf", { what })), reports: statuses.map(reportOf) };
 }
 
 function reportOf({ address, original, action, status, diagnostic }: RecipientStatus): RecipientReport {
@@ -99,7 +104,7 @@ function toldInProse(message: ClassifiableMessage): ClassifiedMessage | null {
   const words = told.slice(0, MAX_REPORT_CHARACTERS);
   if (isFromMailer(message.fromAddress, message.fromName) && saysDelayed(subject, words)) return late(message);
   if (named === null && !isAboutFailure(message, subject, words, machine)) {
-    return machine && SUCCESS_SUBJECT.test(subject) ? report("a mail system reports a delivery") : null;
+    return machine && SUCCESS_SUBJECT.test(subject) ? report(said("message.reportsDelivery")) : null;
   }
   const recipients = named === null ? failedInText(message.text, about(message)) : namedIn(named, message);
   const failed = recipients.map(({ address, original }) => ({
@@ -109,7 +114,7 @@ function toldInProse(message: ClassifiableMessage): ClassifiedMessage | null {
     diagnostic: lineAbout(address, words),
   }));
   if (saysDelayed(subject, words)) return late(message);
-  return bounce(failed, (whom) => `a mail system says it could not deliver to ${whom}`);
+  return bounce(failed, (whom) => said("message.couldNotDeliver", { whom }));
 }
 
 const MAILER =
@@ -165,21 +170,22 @@ function lineAbout(address: EmailAddress, words: string): string {
   return (code ?? lines.find((line) => line.toLowerCase().includes(address)) ?? "").slice(0, MAX_DIAGNOSTIC_CHARACTERS);
 }
 
-function bounce(failed: readonly FailedRecipient[], say: (named: string) => string): ClassifiedMessage {
-  const named = failed.map(({ address }) => address).join(", ") || "a recipient it does not name";
+function bounce(failed: readonly FailedRecipient[], say: (whom: Sayable) => Said): ClassifiedMessage {
+  const named = failed.map(({ address }) => address);
+  const whom: Sayable = named.length === 0 ? said("message.recipientNotNamed") : { all: named, by: "comma" };
   const reports = failed.map(
     ({ address, diagnostic }): RecipientReport => ({ address, state: "failed", detail: diagnostic }),
   );
-  return { classification: { kind: "bounce", reason: say(named) }, failedRecipients: failed, reports };
+  return { classification: { kind: "bounce", reason: say(whom) }, failedRecipients: failed, reports };
 }
 
 function late(message: ClassifiableMessage): ClassifiedMessage {
   const reports = failedInText(message.text, about(message)).map(
     ({ address }): RecipientReport => ({ address, state: "delayed", detail: "" }),
   );
-  return { ...report("a mail system says that a delivery is late and goes on trying"), reports };
+  return { ...report(said("message.deliveryLate")), reports };
 }
 
-function report(reason: string): ClassifiedMessage {
+function report(reason: Said): ClassifiedMessage {
   return { classification: { kind: "delivery-report", reason }, failedRecipients: [], reports: [] };
 }

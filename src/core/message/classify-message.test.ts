@@ -1,3 +1,4 @@
+import { inEnglish } from "@tests/support/english";
 import { describe, expect, it } from "vitest";
 import { looseAddress } from "../kernel/email-address";
 import type { ClassifiableMessage } from "./classifiable-message";
@@ -76,7 +77,8 @@ describe("the kind of a message", () => {
     expect(classifyMessage(given).failedRecipients.map(({ address }) => address)).toEqual(["sexton@oldwyke.example"]);
   });
 
-  it("gives its reason in words", () => {
-    expect(classifyMessage(message({ "auto-submitted": "auto-replied" })).classification.reason).toContain("RFC 3834");
+  it("gives its reason", () => {
+    const { reason } = classifyMessage(message({ "auto-submitted": "auto-replied" })).classification;
+    expect(inEnglish(reason)).toBe("Auto-Submitted: auto-replied (RFC 3834)");
   });
 });

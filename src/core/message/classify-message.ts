@@ -1,9 +1,13 @@
+import { messageTexts } from "../../texts/en/message";
+import { saidOf } from "../../texts/said";
 import type { ClassifiableMessage, ClassifiedMessage } from "./classifiable-message";
 import { classifyBounce } from "./classify-bounce";
 import { type Classification, headerValue } from "./mail-message";
 import { ABSENCE_TEXT, AUTOMATIC_SUBJECT } from "./report-words";
 
-/** What kind of message it is, by the first rule that speaks, with the reason in words. */
+const said = saidOf(messageTexts);
+
+/** What kind of message it is, by the first rule that speaks, with the reason for it. */
 export function classifyMessage(message: ClassifiableMessage): ClassifiedMessage {
   const bounce = classifyBounce(message);
   if (bounce !== null) return bounce;
@@ -13,7 +17,7 @@ export function classifyMessage(message: ClassifiableMessage): ClassifiedMessage
     markedAutomatic(message) ??
     saysAway(message) ??
     listKind(message) ??
-    soundsAutomatic(message) ?? { kind: "person", reason: "nothing in it says that a machine sent it" };
+    soundsAutomatic(message) ?? { kind: "person", reason: said("message.nothingOfAMachine") };
   return { classification, failedRecipients: [], reports: [] };
 }
 
@@ -22,15 +26,18 @@ function receiptKind({ headers }: ClassifiableMessage): Classification | null {
   const contentType = headerValue(headers, "content-type")?.toLowerCase() ?? "";
   if (!contentType.startsWith("multipart/report")) return null;
   if (contentType.includes("disposition-notification")) {
-    return { kind: "automatic", reason: "a disposition notification (RFC 8098)" };
+    return { kind: "automatic", reason: said("message.dispositionNotification") };
   }
-  if (contentType.includes("feedback-report")) return { kind: "automatic", reason: "a feedback report (RFC 5965)" };
+  if (contentType.includes("feedback-report")) return { kind: "automatic", reason: said("message.feedbackReport") };
   return null;
 }
 
 function calendarKind(message: ClassifiableMessage): Classification | null {
   if (message.calendarMethod === null) return null;
-  return { kind: "calendar", reason: `carries a calendar ${message.calendarMethod.toLowerCase()} (RFC 5546)` };
+  return {
+    kind: "calendar",
+    reason: said("message.carriesCalendar", { method: message.calendarMethod.toLowerCase() }),
+  };
 }
 
 const AUTOMATIC_FIELDS = [
@@ -51,12 +58,13 @@ function markedAutomatic({ headers }: ClassifiableMessage): Classification | nul
   const value = (name: string) => headerValue(headers, name)?.trim().toLowerCase() ?? null;
   const autoSubmitted = value("auto-submitted");
   if (autoSubmitted !== null && autoSubmitted !== "" && !/^no\b/.test(autoSubmitted)) {
-    return { kind: "automatic", reason: `Auto-Submitted: ${autoSubmitted.slice(0, 60)} (RFC 3834)` };
+    return { kind: "automatic", reason: said("message.autoSubmitted", { value: autoSubmitted.slice(0, 60) }) };
   }
   const field = AUTOMATIC_FIELDS.find((name) => value(name) !== null && value(name) !== "no");
-  if (field !== undefined) return { kind: "automatic", reason: `carries ${field}` };
+  if (field !== undefined) return { kind: "automatic", reason: said("message.carriesField", { field }) };
   const precedence = value("precedence") ?? value("x-precedence") ?? "";
-  if (/^auto[-_]?reply/.test(precedence)) return { kind: "automatic", reason: `Precedence: ${precedence}` };
+  if (/^auto[-_]?reply/.test(precedence))
+    return { kind: "automatic", reason: said("message.precedence", { value: precedence }) };
   return null;
 }
 
@@ -69,25 +77,26 @@ function saysAway({ headers, text, fromAddress }: ClassifiableMessage): Classifi
     AUTOMATIC_SUBJECT.test(headerValue(headers, "subject") ?? "") &&
     ABSENCE_TEXT.test(text.slice(0, MAX_ABSENCE_CHARACTERS))
   )
-    return { kind: "automatic", reason: "its subject and its words are those of a notice of absence" };
+    return { kind: "automatic", reason: said("message.noticeOfAbsence") };
   const isBulk = /^(?:bulk|junk|list)$/i.test(headerValue(headers, "precedence")?.trim() ?? "");
   const isAnswer =
     headerValue(headers, "in-reply-to") !== null || /^\s*re:/i.test(headerValue(headers, "subject") ?? "");
   if (!isBulk || !isAnswer || !ABSENCE_TEXT.test(text.slice(0, MAX_ABSENCE_CHARACTERS))) return null;
   // Bulk and an answer: a person on a list may write so as well, but says more.
   if (headerValue(headers, "list-id") !== null && text.length > MAX_ABSENCE_CHARACTERS) return null;
-  return { kind: "automatic", reason: "an answer in bulk that says its sender is away" };
+  return { kind: "automatic", reason: said("message.answerInBulk") };
 }
 
 function listKind({ headers }: ClassifiableMessage): Classification | null {
   const listId = headerValue(headers, "list-id");
-  if (listId !== null) return { kind: "list", reason: `List-Id: ${listId.slice(0, 80)} (RFC 2919)` };
+  if (listId !== null) return { kind: "list", reason: said("message.listId", { value: listId.slice(0, 80) }) };
   for (const name of ["list-post", "list-unsubscribe", "list-help", "list-subscribe", "list-archive", "mailing-list"]) {
-    if (headerValue(headers, name) !== null) return { kind: "list", reason: `carries ${name} (RFC 2369)` };
+    if (headerValue(headers, name) !== null)
+      return { kind: "list", reason: said("message.carriesListField", { field: name }) };
   }
   const precedence = headerValue(headers, "precedence")?.trim().toLowerCase() ?? "";
   if (precedence === "bulk" || precedence === "list" || precedence === "junk") {
-    return { kind: "list", reason: `Precedence: ${precedence}` };
+    return { kind: "list", reason: said("message.precedence", { value: precedence }) };
   }
   return null;
 }
@@ -98,15 +107,15 @@ const NO_ANSWERS =
 // What programs do that mark nothing.
 function soundsAutomatic({ headers, envelopeSender, fromAddress }: ClassifiableMessage): Classification | null {
   if (envelopeSender === "") {
-    return { kind: "automatic", reason: "empty return path: its sender wants no answer (RFC 5321 4.5.5)" };
+    return { kind: "automatic", reason: said("message.emptyReturnPath") };
   }
   if (fromAddress !== null && NO_ANSWERS.test(fromAddress)) {
-    return { kind: "automatic", reason: "its sender takes no answers" };
+    return { kind: "automatic", reason: said("message.takesNoAnswers") };
   }
   if (AUTOMATIC_SUBJECT.test(headerValue(headers, "subject") ?? "")) {
-    return { kind: "automatic", reason: "its subject is that of an automatic reply" };
+    return { kind: "automatic", reason: said("message.automaticSubject") };
   }
   const suppress = headerValue(headers, "x-auto-response-suppress")?.toLowerCase() ?? "";
-  if (/\ball\b|autoreply/.test(suppress)) return { kind: "automatic", reason: "asks for no automatic response" };
+  if (/\ball\b|autoreply/.test(suppress)) return { kind: "automatic", reason: said("message.asksForNoResponse") };
   return null;
 }

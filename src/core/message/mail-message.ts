@@ -1,3 +1,4 @@
+import type { Said } from "../../texts/said";
 import type { EmailAddress, Mailbox } from "../kernel/email-address";
 import type { Instant } from "../kernel/instant";
 import type { Appointment } from "./appointment";
@@ -12,8 +13,8 @@ export type Header = { readonly name: string; readonly value: string };
  */
 export type MessageKind = "person" | "automatic" | "bounce" | "delivery-report" | "list" | "calendar";
 
-/** Kind and the reason for it in words, as the docket shows it. */
-export type Classification = { readonly kind: MessageKind; readonly reason: string };
+/** Kind and the reason for it, as the docket says it. */
+export type Classification = { readonly kind: MessageKind; readonly reason: Said };
 
 /** A recipient that a bounce says could not be reached. */
 export type FailedRecipient = {

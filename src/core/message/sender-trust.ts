@@ -1,14 +1,14 @@
 import { conversationTexts } from "../../texts/en/conversation";
-import { type Said, saidOf } from "../../texts/said";
+import { type Said, type Sayable, saidOf } from "../../texts/said";
 import { domainOf, type EmailAddress, type Mailbox } from "../kernel/email-address";
 import { type MethodResult, readAuthenticationResults } from "./authentication-results";
 
 const said = saidOf(conversationTexts);
 
 /** Whether a message comes from whom it says: checked, not checked, or with somebody else's name. */
-export type SenderTrust<Reason = string> = {
+export type SenderTrust<Reason extends Sayable = Sayable> = {
   readonly verdict: "verified" | "unverified" | "imitation";
-  /** Why, as a part of a sentence; as it was written down, where it has been. */
+  /** Why, as a part of a sentence; a text where it was written down as one. */
   readonly reason: Reason;
 };
 

@@ -10,6 +10,8 @@ import { betterPart } from "../../core/text/better-part";
 import { type DividedText, divideText } from "../../core/text/new-text";
 import { plainLine, turnsDirection } from "../../core/text/plain-line";
 import { saysForwarded } from "../../core/threading/base-subject";
+import { messageTexts } from "../../texts/en/message";
+import { saidOf } from "../../texts/said";
 import { type CarriedParts, openContainers } from "./carried-parts";
 import { htmlContents } from "./html-contents";
 import { fromOf, mailboxesOf } from "./mailboxes";
@@ -246,7 +248,7 @@ export function unparsed(raw: Uint8Array): ParsedMail {
       html: null,
       betterPart: "text",
       appointments: [],
-      classification: { kind: "person", reason: "it could not be parsed, so a person has to look" },
+      classification: { kind: "person", reason: saidOf(messageTexts)("message.couldNotBeParsed") },
       failedRecipients: [],
       reports: [],
       reportedIds: [],

@@ -12,6 +12,8 @@ import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../../ma
 import type { TrayGrant } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import { type MessagePlace, type NewMessage, saveRecipients, storeMessage } from "../../storage/facts/index";
+import { messageTexts } from "../../texts/en/message";
+import { saidOf } from "../../texts/said";
 import { dedupeKeyOf } from "../arriving/to-new-message";
 import type { Within } from "../base/deps";
 
@@ -107,7 +109,7 @@ export async function storedLetter(
     trayId: grant.tray.id,
     ownAddresses: grant.tray.addresses,
     direction: "out",
-    classification: { kind: "person", reason: "written here" },
+    classification: { kind: "person", reason: saidOf(messageTexts)("message.writtenHere") },
     messageId: message.messageId,
     inReplyTo: message.inReplyTo,
     references: message.references,

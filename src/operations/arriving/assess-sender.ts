@@ -2,9 +2,7 @@ import { type SenderTrust, senderTrust } from "../../core/message/sender-trust";
 import type { Tray } from "../../storage/access/index";
 import type { Database } from "../../storage/base/index";
 import { addressesOfName } from "../../storage/facts/index";
-import type { Said } from "../../texts/said";
 import type { Within } from "../base/deps";
-import { writtenDown } from "../base/written-down";
 import type { Incoming } from "./to-new-message";
 
 /** Who seems to have sent a message to a tray. */
@@ -19,13 +17,9 @@ export async function assessSender(db: Database, deps: Within, tray: Tray, incom
     ours: tray.addresses,
   };
   // Without a name there is nobody to be taken for: most machines write so.
-  if (name === "") return asWrittenDown(senderTrust({ ...evidence, colleagues: [], namesakes: [] }));
+  if (name === "") return senderTrust({ ...evidence, colleagues: [], namesakes: [] });
   const colleagues = incoming.colleagues.filter(({ trayId }) => trayId === tray.id).map((colleague) => colleague.name);
   // What comes from a file is the past: nobody acts on it in haste, and asking would cost as much as storing.
   const namesakes = incoming.imported ? [] : await addressesOfName(db, tray.id, name);
-  return asWrittenDown(senderTrust({ ...evidence, colleagues, namesakes }));
-}
-
-function asWrittenDown({ verdict, reason }: SenderTrust<Said>): SenderTrust {
-  return { verdict, reason: writtenDown(reason) };
+  return senderTrust({ ...evidence, colleagues, namesakes });
 }

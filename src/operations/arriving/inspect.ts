@@ -4,6 +4,7 @@ import type { MailMessage } from "../../core/message/mail-message";
 import { commonAddresses, type PlacedMessage, placeAll } from "../../core/threading/place-all";
 import { lastRealMove, type Move, whoseTurn } from "../../core/turns/whose-turn";
 import { parseMessage, readMailFiles, safeHtmlOf } from "../../mail/index";
+import { writtenDown } from "../base/written-down";
 
 const iso = (at: Instant | null) => (at === null ? null : dateOf(at).toISOString());
 
@@ -25,7 +26,7 @@ export async function* inspectMessages(path: string) {
       text: message.text,
       ownText: message.ownText,
       kind: message.classification.kind,
-      kindReason: message.classification.reason,
+      kindReason: writtenDown(message.classification.reason),
       failedRecipients: message.failedRecipients,
       list: message.list,
       unsubscribe: message.unsubscribe,

@@ -16,6 +16,8 @@ import type { Attachment, FailedRecipient, MessageKind, Protection } from "../..
 import type { SenderTrust } from "../../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../../core/message/ways-to-leave";
 import type { StandingKind } from "../../core/standing/standing";
+import type { Sayable } from "../../texts/said";
+import { readStoredWording } from "../../texts/stored";
 import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
@@ -47,7 +49,7 @@ export type CorrespondenceMessage = {
   readonly id: MessageId;
   readonly direction: "in" | "out";
   readonly kind: MessageKind;
-  readonly kindReason: string;
+  readonly kindReason: Sayable;
   readonly messageId: string | null;
   readonly inReplyTo: readonly string[];
   readonly references: readonly string[];
@@ -185,7 +187,7 @@ export async function correspondenceOf(
     id: trustedId<MessageId>(row.id),
     direction: row.direction,
     kind: row.kind,
-    kindReason: row.kind_reason,
+    kindReason: readStoredWording(row.kind_reason),
     messageId: row.message_id,
     inReplyTo: row.in_reply_to,
     references: row.reference_ids,

@@ -13,6 +13,7 @@ import type {
 import type { SenderTrust } from "../../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../../core/message/ways-to-leave";
 import { searchedPeople, searchVector } from "../../core/search/search-vector";
+import { storedWording } from "../../texts/stored";
 import { cutForStoring, storeSegments } from "../base/blobs";
 import { inTransaction } from "../base/database";
 import { namesOf, rowOf, setFrom } from "../base/described";
@@ -257,7 +258,7 @@ function messageRow(message: NewMessage, { conversationId, version }: MessagePla
     version,
     direction: message.direction,
     kind: message.classification.kind,
-    kind_reason: message.classification.reason,
+    kind_reason: storedWording(message.classification.reason),
     message_id: message.messageId,
     in_reply_to: message.inReplyTo,
     reference_ids: message.references,

@@ -3,6 +3,7 @@ import { type ConversationId, type MessageId, trustedId } from "../../core/kerne
 import type { MailMessage } from "../../core/message/mail-message";
 import { waysToLeave } from "../../core/message/ways-to-leave";
 import { searchedPeople, searchVector } from "../../core/search/search-vector";
+import { storedWording } from "../../texts/stored";
 import { type BlobRow, wholeBlob } from "../base/blobs";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
@@ -68,7 +69,7 @@ export async function parsesAfter(db: Database, after: MessageId | null, limit: 
 export function parsedColumns(message: MailMessage): ParsedColumns {
   return {
     kind: message.classification.kind,
-    kind_reason: message.classification.reason,
+    kind_reason: storedWording(message.classification.reason),
     subject: storableText(message.subject),
     from_name: storableText(message.from?.name ?? "Unknown sender"),
     from_address: storableText(message.from?.address ?? ""),

@@ -7,6 +7,7 @@ import { frameTexts } from "./frame";
 import { journalTexts } from "./journal";
 import { keysTexts } from "./keys";
 import { listTexts } from "./list";
+import { messageTexts } from "./message";
 import { notificationsTexts } from "./notifications";
 import { officeTexts } from "./office";
 import { peopleTexts } from "./people";
@@ -32,6 +33,7 @@ const english = {
   ...keysTexts,
   ...listTexts,
   ...filterTexts,
+  ...messageTexts,
   ...notificationsTexts,
   ...officeTexts,
   ...peopleTexts,

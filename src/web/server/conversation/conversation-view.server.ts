@@ -14,10 +14,10 @@ import { htmlOfText } from "../../../core/writing/html-of-text";
 import { planForward } from "../../../core/writing/plan-forward";
 import type { CorrespondenceMessage, DraftToRead, OpenConversation, TrayNames } from "../../../operations/index.server";
 import { type Reading, rowView } from "../base/row-view.server";
-import { speak } from "../base/say.server";
+import { speak, worded } from "../base/say.server";
 import { appointmentView } from "./appointment-view.server";
 import { expectationViews, promisedView } from "./expectation-view.server";
-import { kindLabel, protectionLabel, senderInWords, trustLabel } from "./message-labels.server";
+import { kindLabel, protectionLabel, senderInWords, trustView } from "./message-labels.server";
 import { type NoteBlockView, type NoteNames, noteView } from "./note-view.server";
 import { textBlocks } from "./text-blocks.server";
 
@@ -145,7 +145,7 @@ function newestInWords(open: OpenConversation): { readonly sender: string | null
   if (newest === undefined) return null;
   const { trust, kind, kindReason } = newest;
   const sender = trust === null ? null : senderInWords(trust);
-  return { sender, readAs: `${kindLabel(kind) ?? speak("conversation.aPersonsMessage")}; ${kindReason}` };
+  return { sender, readAs: `${kindLabel(kind) ?? speak("conversation.aPersonsMessage")}; ${worded(kindReason)}` };
 }
 
 function peopleIn(open: OpenConversation): string[] {
@@ -245,7 +245,7 @@ function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | nul
   return {
     id,
     ours,
-    kindReason,
+    kindReason: worded(kindReason),
     hasHtml,
     hasRemoteContent,
     isNewParticipant,
@@ -253,7 +253,7 @@ function messageView(message: CorrespondenceMessage, nameOf: (id: MemberId | nul
     own: firstBlocks(ownText),
     rest: firstBlocks(restText),
     protectionLabel: protectionLabel(message.protection),
-    trust: message.trust === null ? null : { ...message.trust, label: trustLabel(message.trust) },
+    trust: message.trust === null ? null : trustView(message.trust),
     outcomes: message.recipientStates.map(outcomeInWords),
     kindLabel: kindLabel(kind),
     isMachine: kind === "automatic" || kind === "bounce" || kind === "delivery-report",

@@ -3,7 +3,7 @@ import type { SenderTrust } from "../../../core/message/sender-trust";
 import type { CorrespondenceMessage } from "../../../operations/index.server";
 import type { English } from "../../../texts/en/index";
 import type { PlainKey } from "../../../texts/say";
-import { speak } from "../base/say.server";
+import { speak, worded } from "../base/say.server";
 
 type Label = PlainKey<English>;
 
@@ -43,12 +43,12 @@ export function protectionLabel(protection: Protection | null): string | null {
   return protection === null ? null : speak(PROTECTION_LABELS[protection]);
 }
 
-/** What is to be thought of its sender. */
-export function trustLabel({ verdict }: SenderTrust): string {
-  return speak(TRUST_LABELS[verdict]);
+/** What is to be thought of its sender, and why. */
+export function trustView({ verdict, reason }: SenderTrust) {
+  return { verdict, label: speak(TRUST_LABELS[verdict]), reason: worded(reason) };
 }
 
 /** The same, in a line about the sender. */
 export function senderInWords({ verdict, reason }: SenderTrust): string {
-  return `${speak(SENDER_WORDS[verdict])}; ${reason}`;
+  return `${speak(SENDER_WORDS[verdict])}; ${worded(reason)}`;
 }

@@ -1,0 +1,31 @@
+import { catalogue } from "../catalogue";
+
+export const messageTexts = catalogue({
+  "message.actionFor":
+    "{action, select, delayed {delayed} delivered {delivered} relayed {relayed} expanded {expanded} other {failed}} for {whom}",
+  "message.answerInBulk": "an answer in bulk that says its sender is away",
+  "message.asksForNoResponse": "asks for no automatic response",
+  "message.autoSubmitted": "Auto-Submitted: {value} (RFC 3834)",
+  "message.automaticSubject": "its subject is that of an automatic reply",
+  "message.carriesCalendar": "carries a calendar {method} (RFC 5546)",
+  "message.carriesField": "carries {field}",
+  "message.carriesListField": "carries {field} (RFC 2369)",
+  "message.carriesReport": "carries a report: {reason}",
+  "message.couldNotBeParsed": "it could not be parsed, so a person has to look",
+  "message.couldNotDeliver": "a mail system says it could not deliver to {whom}",
+  "message.deliveryLate": "a mail system says that a delivery is late and goes on trying",
+  "message.dispositionNotification": "a disposition notification (RFC 8098)",
+  "message.dispositionRefused": "a disposition notification says that it was refused (RFC 5429): {whom}",
+  "message.emptyReturnPath": "empty return path: its sender wants no answer (RFC 5321 4.5.5)",
+  "message.feedbackReport": "a feedback report (RFC 5965)",
+  "message.listId": "List-Id: {value} (RFC 2919)",
+  "message.nothingOfAMachine": "nothing in it says that a machine sent it",
+  "message.noticeOfAbsence": "its subject and its words are those of a notice of absence",
+  "message.precedence": "Precedence: {value}",
+  "message.recipientNotNamed": "a recipient it does not name",
+  "message.reportsDelivery": "a mail system reports a delivery",
+  "message.statusFailed": "a delivery status notification (RFC 3464): failed for {whom}",
+  "message.statusOf": "a delivery status notification (RFC 3464): {what}",
+  "message.takesNoAnswers": "its sender takes no answers",
+  "message.writtenHere": "written here",
+});
