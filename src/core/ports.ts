@@ -1,4 +1,4 @@
-import type { Said } from "../texts/said";
+import type { Said, Sayable } from "../texts/said";
 import type { EmailAddress } from "./kernel/email-address";
 import type { ConversationId, MessageId, RunId, TrayId, ZipExportId } from "./kernel/ids";
 import type { Instant } from "./kernel/instant";
@@ -32,9 +32,9 @@ export type Envelope = { readonly from: EmailAddress; readonly to: readonly Emai
 export type HandOver =
   | { readonly kind: "accepted" }
   /** Some or all recipients were refused for good. */
-  | { readonly kind: "refused"; readonly reason: string }
+  | { readonly kind: "refused"; readonly reason: Sayable }
   /** Worth another try. */
-  | { readonly kind: "not-now"; readonly reason: string };
+  | { readonly kind: "not-now"; readonly reason: Sayable };
 
 export type MailTransport = {
   /** `reportId` asks the mail systems on the way to report about this message under that name (RFC 3461); null does not. */

@@ -1,5 +1,5 @@
 import { standingTexts } from "../../texts/en/standing";
-import { type Said, saidOf } from "../../texts/said";
+import { type Said, type Sayable, saidOf } from "../../texts/said";
 import type { EmailAddress } from "../kernel/email-address";
 import type { FollowUpId, MemberId, MessageId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
@@ -32,7 +32,7 @@ export type Reason =
   | { readonly kind: "arrived"; readonly who: string }
   | { readonly kind: "replied"; readonly who: string; readonly messageId: MessageId }
   | { readonly kind: "bounced"; readonly recipients: readonly EmailAddress[] }
-  | { readonly kind: "not-sent"; readonly detail: string }
+  | { readonly kind: "not-sent"; readonly detail: Sayable }
   | { readonly kind: "taken"; readonly by: MemberId | null; readonly ownerId: MemberId }
   | { readonly kind: "kept"; readonly by: MemberId | null }
   | {

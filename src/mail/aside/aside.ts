@@ -2,6 +2,7 @@ import type { NamedFile } from "../../core/kernel/named-file";
 import type { MailMessage } from "../../core/message/mail-message";
 import type { PrintedConversation } from "../formats/conversation-pdf";
 import { unparsed } from "../parsing/parse-message";
+import type { Showing } from "../showing/safe-html";
 import type { SafeHtml } from "../showing/sanitise-html";
 import { limitedThread } from "./limited-thread";
 import type { RawMail } from "./tasks";
@@ -16,7 +17,7 @@ export type Aside = {
   /** The same for many messages of a file, in their order. */
   readonly parseMany: (raws: readonly Uint8Array[]) => Promise<readonly MailMessage[]>;
   /** A message's HTML made harmless; null where it has none, and where it cannot be done within the limits. */
-  readonly safeHtml: (raw: Uint8Array, showsRemote: boolean) => Promise<SafeHtml | null>;
+  readonly safeHtml: (raw: Uint8Array, showing: Showing) => Promise<SafeHtml | null>;
   /** The bytes of one attachment; null where there is none, and where it cannot be had within the limits. */
   readonly attachment: (raw: Uint8Array, index: number) => Promise<Uint8Array | null>;
   /** Attachments of a message under these names as a zip. Rejects with `Overran`. */
@@ -63,7 +64,7 @@ export function workAside(): Aside {
       }
       return messages;
     },
-    safeHtml: (raw, showsRemote) => desk.carryOut("html", { raw, showsRemote }, HTML_MS).catch(() => null),
+    safeHtml: (raw, showing) => desk.carryOut("html", { raw, showing }, HTML_MS).catch(() => null),
     attachment: (raw, index) => desk.carryOut("attachment", { raw, index }, PARSE_MS).catch(() => null),
     attachmentsZip: (raw, files) => desk.carryOut("attachmentsZip", { raw, files }, PARSE_MS),
     pdf: (printed) => shop.carryOut("pdf", printed, PDF_MS),

@@ -3,7 +3,7 @@ import type { MailMessage } from "../../core/message/mail-message";
 import { conversationPdf, type PrintedConversation } from "../formats/conversation-pdf";
 import { zipOf } from "../formats/zip";
 import { parseMessage } from "../parsing/parse-message";
-import { safeHtmlOf } from "../showing/safe-html";
+import { type Showing, safeHtmlOf } from "../showing/safe-html";
 import type { SafeHtml } from "../showing/sanitise-html";
 
 /** A message as it came, and what its envelope said. */
@@ -25,8 +25,7 @@ const TASKS = {
     const { contents } = await parseMessage(raw);
     return zipOf(files.map(({ index, name }) => ({ name, content: contents[index] ?? new Uint8Array() })));
   },
-  html: ({ raw, showsRemote }: { raw: Uint8Array; showsRemote: boolean }): Promise<SafeHtml | null> =>
-    safeHtmlOf(raw, showsRemote),
+  html: ({ raw, showing }: { raw: Uint8Array; showing: Showing }): Promise<SafeHtml | null> => safeHtmlOf(raw, showing),
   pdf: (printed: PrintedConversation): Promise<Uint8Array> => conversationPdf(printed),
   /** The text of a file; null where it has none or is damaged. */
   documentText: async (file: NamedFile): Promise<string | null> => {

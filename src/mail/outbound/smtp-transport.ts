@@ -1,5 +1,9 @@
 import nodemailer from "nodemailer";
 import type { HandOver, MailTransport } from "../../core/ports";
+import { writingTexts } from "../../texts/en/writing";
+import { type Said, saidOf } from "../../texts/said";
+
+const said = saidOf(writingTexts);
 
 export type SmtpTransportOptions = {
   readonly host: string;
@@ -35,7 +39,7 @@ export function smtpTransport(options: SmtpTransportOptions): MailTransport & { 
         });
         const rejected = (info.rejected ?? []).map(String);
         if (rejected.length === 0) return { kind: "accepted" };
-        return { kind: "refused", reason: `Not accepted for ${rejected.join(", ")}; the others have it.` };
+        return { kind: "refused", reason: said("writing.serverNotAccepted", { to: { all: rejected, by: "comma" } }) };
       } catch (problem) {
         return handOverProblem(problem);
       }
@@ -49,16 +53,16 @@ function dsnOf(id: string, recipient: string) {
 }
 
 // What the other side says is passed on; what only the program knows is said in words.
-const PROBLEMS: Readonly<Record<string, string>> = {
-  EAUTH: "the mail server refuses the user or the password",
-  EDNS: "there is no server of that name",
-  ETIMEDOUT: "the mail server did not answer in time",
-  ETLS: "no safe line to the mail server could be made",
+const PROBLEMS: Readonly<Record<string, Said>> = {
+  EAUTH: said("writing.serverRefusesPassword"),
+  EDNS: said("writing.noServerOfThatName"),
+  ETIMEDOUT: said("writing.serverDidNotAnswer"),
+  ETLS: said("writing.noSafeLineToServer"),
 };
 
 // RFC 5321 4.2.1: 5yz is final, everything else is worth another try.
 function handOverProblem(problem: unknown): HandOver {
   const { responseCode, response, code } = problem as { responseCode?: number; response?: string; code?: string };
-  const reason = response ?? PROBLEMS[code ?? ""] ?? "the mail server could not be reached";
+  const reason = response ?? PROBLEMS[code ?? ""] ?? said("writing.serverNotReached");
   return responseCode !== undefined && responseCode >= 500 ? { kind: "refused", reason } : { kind: "not-now", reason };
 }

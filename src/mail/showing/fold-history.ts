@@ -17,16 +17,16 @@ const MAX_PASSAGE_CHARACTERS = 600;
  * Folds what a letter copies of earlier ones, as in a text: marked quotations that nothing follows or that are long, and all
  * that stands below copied header lines. Where nothing else is in it, the fold is open.
  */
-export function foldHistory(root: Element): void {
+export function foldHistory(root: Element, earlier: string): void {
   const header = headerWithin(root);
-  if (header !== null) foldFrom(root, header);
+  if (header !== null) foldFrom(root, header, earlier);
   for (const quotation of quotationsIn(root).slice(0, MAX_QUOTATIONS)) {
     if (
       hasOwnAfter(root, quotation) &&
       linesOf([quotation], MAX_PASSAGE_CHARACTERS + 1).length <= MAX_PASSAGE_CHARACTERS
     )
       continue;
-    fold(root, quotation, [...attributionsBefore(quotation), quotation]);
+    fold(root, quotation, [...attributionsBefore(quotation), quotation], earlier);
   }
 }
 
@@ -88,7 +88,7 @@ function quotationsIn(element: Element): Element[] {
 }
 
 // Everything from a node to the end of the letter goes into one fold, where the node stands.
-function foldFrom(root: Element, from: ChildNode): void {
+function foldFrom(root: Element, from: ChildNode, earlier: string): void {
   const moved: ChildNode[] = [];
   let node: ChildNode = from;
   for (;;) {
@@ -98,10 +98,10 @@ function foldFrom(root: Element, from: ChildNode): void {
     if (parent === null || parent === root || !(parent instanceof Element)) break;
     node = parent;
   }
-  fold(root, from, moved);
+  fold(root, from, moved, earlier);
 }
 
-function fold(root: Element, place: ChildNode, nodes: readonly ChildNode[]): void {
+function fold(root: Element, place: ChildNode, nodes: readonly ChildNode[], earlier: string): void {
   const { parent } = place;
   if (!(parent instanceof Element)) return;
   const [first = place] = nodes.filter((node) => node.parent === parent);
@@ -111,7 +111,7 @@ function fold(root: Element, place: ChildNode, nodes: readonly ChildNode[]): voi
     if (one instanceof Element) one.children = one.children.filter((child) => !moved.has(child));
   }
   const isAll = linesOf([root], 400).trim() === "";
-  const summary = new Element("summary", {}, [new Text("Earlier text")]);
+  const summary = new Element("summary", {}, [new Text(earlier)]);
   const details = new Element("details", isAll ? { open: "" } : {}, [summary, ...nodes]);
   for (const node of details.children) node.parent = details;
   details.parent = parent;

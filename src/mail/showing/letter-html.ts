@@ -33,8 +33,8 @@ export function looksOf(html: string): Looks {
   return { sheets, body };
 }
 
-/** Draws sanitised HTML, whose classes and styles are still as they came, as the letter looks. */
-export function letterHtml(sanitised: string, { sheets, body }: Looks): string {
+/** Draws sanitised HTML, whose classes and styles are still as they came, as the letter looks; what is older is folded under a word for it. */
+export function letterHtml(sanitised: string, { sheets, body }: Looks, earlier: string): string {
   const document = parseDocument(sanitised);
   const { class: className, id, bgcolor, text, style, dir } = body;
   const said = Object.entries({ class: className, id, bgcolor, text, style, dir }).filter(
@@ -42,7 +42,7 @@ export function letterHtml(sanitised: string, { sheets, body }: Looks): string {
   );
   const root = new Element("body", Object.fromEntries(said) as Record<string, string>, document.children);
   for (const child of root.children) child.parent = root;
-  foldHistory(root);
+  foldHistory(root, earlier);
   dress(root, cascadeOf(readSheets(sheets)));
   letTablesScroll(root);
   root.name = "div";

@@ -1,12 +1,15 @@
 import { parseMessage } from "../parsing/parse-message";
-import { type SafeHtml, shownHtml } from "./sanitise-html";
+import { type SafeHtml, type SanitiseOptions, shownHtml } from "./sanitise-html";
+
+/** How a letter is shown: whether with pictures from elsewhere, and the language of what is said in it beside its own words. */
+export type Showing = Pick<SanitiseOptions, "showsRemote" | "locale">;
 
 // As a part of the page; a larger picture is an attachment to open.
 const MAX_INLINE_IMAGE_BYTES = 2 * 1024 * 1024;
 const INLINE_TYPES = /^image\/(png|jpeg|gif|webp)$/;
 
 /** The HTML of a message made harmless, with its own inline pictures in it; null where it has none. */
-export async function safeHtmlOf(raw: Uint8Array, showsRemote = false): Promise<SafeHtml | null> {
+export async function safeHtmlOf(raw: Uint8Array, showing: Showing = {}): Promise<SafeHtml | null> {
   const { message, contents } = await parseMessage(raw);
   if (message.html === null) return null;
   const inlineImage = (contentId: string) => {
@@ -16,5 +19,5 @@ export async function safeHtmlOf(raw: Uint8Array, showsRemote = false): Promise<
     if (content.byteLength > MAX_INLINE_IMAGE_BYTES) return null;
     return `data:${part.contentType};base64,${Buffer.from(content).toString("base64")}`;
   };
-  return shownHtml(message.html, { inlineImage, showsRemote });
+  return shownHtml(message.html, { inlineImage, ...showing });
 }

@@ -1,5 +1,7 @@
 import sanitizeHtml from "sanitize-html";
 import { linkMismatch } from "../../core/message/link-mismatch";
+import type { messageTexts } from "../../texts/en/message";
+import { type Say, sayIn } from "../../texts/say";
 import { isTooDeep, textOfHtml } from "../parsing/text-of-html";
 import { letterHtml, looksOf } from "./letter-html";
 
@@ -75,6 +77,8 @@ export type SanitiseOptions = {
   readonly inlineImage?: (contentId: string) => string | null;
   /** Whether pictures from elsewhere stay in, as somebody asked for them. */
   readonly showsRemote?: boolean;
+  /** The language of what is said in the letter beside its own words; English where it is left out. */
+  readonly locale?: string;
 };
 
 /**
@@ -84,9 +88,9 @@ export type SanitiseOptions = {
  * open apart without telling where they came from.
  */
 export function sanitiseHtml(html: string, options: SanitiseOptions = {}): SafeHtml {
-  if (isTooLarge(html)) return asText(html);
+  if (isTooLarge(html)) return asText(html, sayerFor(options));
   const { html: safe, remoteContent, dropped } = withoutActiveContent(html, options, LISTED_STYLES);
-  return finished(safe, remoteContent, dropped);
+  return finished(safe, remoteContent, dropped, sayerFor(options));
 }
 
 /**
@@ -94,10 +98,14 @@ export function sanitiseHtml(html: string, options: SanitiseOptions = {}): SafeH
  * read, what it copies of earlier letters folded, and tables that are too wide in a frame of their own.
  */
 export function shownHtml(html: string, options: SanitiseOptions = {}): SafeHtml {
-  if (isTooLarge(html)) return asText(html);
+  if (isTooLarge(html)) return asText(html, sayerFor(options));
   const { html: safe, remoteContent, dropped } = withoutActiveContent(html, options, null);
-  return finished(letterHtml(safe, looksOf(html)), remoteContent, dropped);
+  const say = sayerFor(options);
+  return finished(letterHtml(safe, looksOf(html), say("message.earlierText")), remoteContent, dropped, say);
 }
+
+type SayOfMessages = Say<typeof messageTexts>;
+const sayerFor = ({ locale = "en" }: SanitiseOptions) => sayIn(locale) as SayOfMessages;
 
 const isTooLarge = (html: string) => html.length > MAX_SHOWN_CHARACTERS || isTooDeep(html);
 
@@ -190,39 +198,40 @@ function withoutActiveContent(html: string, options: SanitiseOptions, allowedSty
   return { html: safe, remoteContent, dropped };
 }
 
-function finished(safe: string, remoteContent: readonly string[], dropped: ReadonlySet<string>): SafeHtml {
-  const warnings = dropped.size === 0 ? [] : [`taken out: ${[...dropped].sort().join(", ")}`];
-  const { html: marked, dishonest } = markDishonestLinks(safe);
-  if (dishonest > 0)
-    warnings.push(
-      dishonest === 1
-        ? "a link names another site than it leads to"
-        : `${dishonest} links name other sites than they lead to`,
-    );
+function finished(
+  safe: string,
+  remoteContent: readonly string[],
+  dropped: ReadonlySet<string>,
+  say: SayOfMessages,
+): SafeHtml {
+  const warnings =
+    dropped.size === 0 ? [] : [say("message.takenOut", { what: { all: [...dropped].sort(), by: "comma" } })];
+  const { html: marked, dishonest } = markDishonestLinks(safe, say);
+  if (dishonest > 0) warnings.push(say("message.linksNameOthers", { count: dishonest }));
   return { html: withBreaks(marked), remoteContent, warnings };
 }
 
 // The sanitiser's own output, so that a pattern is enough: attributes are quoted and every link is closed.
 const LINK = /<a ([^<>]*)>((?:(?!<\/a>)[\s\S]){0,4000})<\/a>/g;
 
-function markDishonestLinks(html: string): { html: string; dishonest: number } {
+function markDishonestLinks(html: string, say: SayOfMessages): { html: string; dishonest: number } {
   let dishonest = 0;
   const marked = html.replace(LINK, (link: string, attributes: string, content: string) => {
     const href = /href="([^"]*)"/.exec(attributes)?.[1]?.replaceAll("&amp;", "&") ?? "";
     const site = linkMismatch(content.replace(/<[^<>]*>/g, ""), href);
     if (site === null) return link;
     dishonest += 1;
-    return `${link} <span class="leads-elsewhere">leads to ${escaped(site)}</span>`;
+    return `${link} <span class="leads-elsewhere">${escaped(say("message.leadsTo", { site }))}</span>`;
   });
   return { html: marked, dishonest };
 }
 
-function asText(html: string): SafeHtml {
+function asText(html: string, say: SayOfMessages): SafeHtml {
   const text = textOfHtml(html);
   return {
     html: withBreaks(`<pre>${escaped(text)}</pre>`),
     remoteContent: [],
-    warnings: ["too large or nested too deep to be shown as it was sent: this is its text"],
+    warnings: [say("message.shownAsText")],
   };
 }
 

@@ -15,7 +15,9 @@ import {
   setDelivery,
 } from "../../storage/mail/index";
 import { writingTexts } from "../../texts/en/writing";
+import type { Sayable } from "../../texts/said";
 import { saidOf } from "../../texts/said";
+import { storedWording } from "../../texts/stored";
 import type { Deps, Within } from "../base/deps";
 import { writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
@@ -26,7 +28,7 @@ const said = saidOf(writingTexts);
 /** Which try this is; after the last one a message that cannot be handed over has failed. */
 export type Attempt = { readonly number: number; readonly last: boolean };
 
-const UNCERTAIN = writtenDown(said("writing.theProgramStoppedWhileThis"));
+const UNCERTAIN = said("writing.theProgramStoppedWhileThis");
 
 /**
  * Sends a message that waits to go. Throws when it should be tried again. What is out is never sent again; a try that was
@@ -59,7 +61,7 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
   });
   deps.publishChange({ trayId: message.trayId, conversationId: message.conversationId });
   if (handedOver.kind === "not-now" && !attempt.last) {
-    throw new Error(`message ${id}, try ${attempt.number}: ${handedOver.reason}`);
+    throw new Error(`message ${id}, try ${attempt.number}: ${storedWording(handedOver.reason)}`);
   }
 }
 
@@ -89,7 +91,7 @@ async function isPaced(trx: Transaction, deps: Within, message: OutgoingMessage)
   return false;
 }
 
-async function failSending(trx: Transaction, deps: Within, message: OutgoingMessage, reason: string): Promise<void> {
+async function failSending(trx: Transaction, deps: Within, message: OutgoingMessage, reason: Sayable): Promise<void> {
   const [conversation] = await lockConversations(trx, message.trayId, [message.conversationId]);
   if (conversation === undefined) throw new Error(`message ${message.id} is in no conversation`);
   await setDelivery(trx, message.id, { state: "failed", reason }, deps.now());

@@ -1,4 +1,5 @@
 import { type Desk, done, refusal, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { passes, testTray } from "@tests/support/test-database";
 import { beforeEach, describe, expect, it } from "vitest";
 import { type ExpectationId, type FollowUpId, trustedId } from "../../core/kernel/ids";
@@ -123,7 +124,7 @@ describe("the digest", () => {
     passes(desk.tray, 60);
     expect([await notifyDigests(deps), await notifyDigests(deps)]).toEqual([1, 0]);
     const [digest] = await listNotifications(deps, desk.tobiasGrant);
-    expect([digest?.event, digest?.words]).toEqual([
+    expect([digest?.event, inEnglish(digest?.words)]).toEqual([
       "digest",
       "1 to do, 0 replies overdue, 0 follow-ups due, 1 with nobody",
     ]);

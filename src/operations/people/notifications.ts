@@ -44,9 +44,8 @@ import {
 import { categoriesOf } from "../../storage/facts/index";
 import { type Desk, overdueSince, workloads } from "../../storage/lists/index";
 import { notificationsTexts } from "../../texts/en/notifications";
-import { saidOf } from "../../texts/said";
+import { saidOf, type Wording } from "../../texts/said";
 import type { Deps } from "../base/deps";
-import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
 import { chosenBy, TELLING } from "./settings";
 
@@ -185,8 +184,8 @@ async function digest(deps: Deps, grant: TrayGrant, member: Member, day: string)
   const now = deps.now();
   return inTransaction(deps.db, async (trx) => {
     const told = await notificationsOf(trx, member.id, grant.tray.id, ["digest"], 1);
-    if (told[0] !== undefined && told[0].at >= startOfHerDay(member, now)) return false;
-    const desks = await workloads(trx, grant, now, startOfHerDay(member, now));
+    if (told[0] !== undefined && told[0].at >= startOfDayOf(member, now)) return false;
+    const desks = await workloads(trx, grant, now, startOfDayOf(member, now));
     const words = digestInWords(desks, member);
     const id = trustedId<NotificationId>(deps.newId());
     const common = { id, memberId: member.id, trayId: grant.tray.id, conversationId: null, at: now, by: null };
@@ -198,25 +197,25 @@ async function digest(deps: Deps, grant: TrayGrant, member: Member, day: string)
   });
 }
 
-function startOfHerDay(member: Member, now: Instant): Instant {
+function startOfDayOf(member: Member, now: Instant): Instant {
   return instantOf(startOfDay(now, { in: tz(member.timeZone) }));
 }
 
-function digestInWords(desks: readonly Desk[], member: Member): string {
-  const hers = desks.find(({ memberId }) => memberId === member.id);
+function digestInWords(desks: readonly Desk[], member: Member): Wording {
+  const own = desks.find(({ memberId }) => memberId === member.id);
   const nobodys = desks.find(({ memberId }) => memberId === null);
   const parts = [
-    said("notifications.toDo", { count: (hers?.ourMove ?? 0) + (hers?.toSort ?? 0) }),
-    said("notifications.repliesOverdue", { count: hers?.overdue ?? 0 }),
-    said("notifications.followUpsDue", { count: hers?.followUpsDue ?? 0 }),
+    said("notifications.toDo", { count: (own?.ourMove ?? 0) + (own?.toSort ?? 0) }),
+    said("notifications.repliesOverdue", { count: own?.overdue ?? 0 }),
+    said("notifications.followUpsDue", { count: own?.followUpsDue ?? 0 }),
     said("notifications.withNobody", { count: (nobodys?.toSort ?? 0) + (nobodys?.ourMove ?? 0) }),
   ];
-  return writtenDown({ all: parts, by: "comma" });
+  return { all: parts, by: "comma" };
 }
 
 /** Who has what in a tray, for those who lead it. */
 export async function overviewOf(deps: Deps, grant: TrayGrant, member: Member): Promise<Result<Desk[], Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   const now = deps.now();
-  return ok(await workloads(deps.db, grant, now, startOfHerDay(member, now)));
+  return ok(await workloads(deps.db, grant, now, startOfDayOf(member, now)));
 }

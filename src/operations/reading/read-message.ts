@@ -22,14 +22,14 @@ export async function readAsHtml(
   deps: Deps,
   grant: TrayGrant,
   id: MessageId,
-  asksForRemote: boolean,
+  { asksForRemote, locale }: { readonly asksForRemote: boolean; readonly locale: string },
 ): Promise<(SafeHtml & { readonly showsRemote: boolean }) | null> {
   const stored = await rawMessage(deps.db, grant, id);
   if (stored === null) return null;
   // Anybody can write a name above a letter: only who proves to be the one is who was trusted.
   const isTrusted = stored.isVerified && (await showsRemoteOf(deps.db, grant.tray.id, stored.fromAddress));
   const showsRemote = asksForRemote || isTrusted;
-  const safe = await deps.aside.safeHtml(stored.raw, showsRemote);
+  const safe = await deps.aside.safeHtml(stored.raw, { showsRemote, locale });
   return safe === null ? null : { ...safe, showsRemote };
 }
 

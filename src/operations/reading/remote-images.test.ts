@@ -26,7 +26,8 @@ async function arrives(id: string, isVerified: boolean): Promise<MessageId> {
   );
   return trustedId<MessageId>(row.id);
 }
-const shows = async (id: MessageId) => (await readAsHtml(tray.deps, desk.lead, id, false))?.showsRemote;
+const asked = { asksForRemote: false, locale: "en" };
+const shows = async (id: MessageId) => (await readAsHtml(tray.deps, desk.lead, id, asked))?.showsRemote;
 
 it("pictures are always shown of a sender who proves to be the one, and not of who writes the same name", async () => {
   const [forged, proved] = [await arrives("forged@x.example", false), await arrives("proved@x.example", true)];

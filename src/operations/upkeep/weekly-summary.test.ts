@@ -1,4 +1,5 @@
 import { type Desk, setUpDesk } from "@tests/support/desk";
+import { inEnglish } from "@tests/support/english";
 import { type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Instant, readInstant } from "../../core/kernel/instant";
@@ -13,7 +14,9 @@ beforeAll(async () => {
 afterAll(() => tray.close());
 
 const weeksOf = async (who: Desk["lead"]) =>
-  (await listNotifications(tray.deps, who)).filter(({ event }) => event === "week").map(({ words }) => words);
+  (await listNotifications(tray.deps, who))
+    .filter(({ event }) => event === "week")
+    .map(({ words }) => inEnglish(words));
 const itIs = (text: string) => {
   tray.clock.now = readInstant(`${text}:00Z`) as Instant;
 };

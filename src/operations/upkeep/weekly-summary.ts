@@ -5,7 +5,6 @@ import { allMembers, grantsOf, hoursOfTray, type Member, type TrayGrant } from "
 import { addNotifications } from "../../storage/conversation/index";
 import { wasNotified, weekFigures } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
-import { writtenDown } from "../base/written-down";
 import { getLooseEnds } from "../lists/loose-ends";
 import { notificationSettingsOf } from "../people/notifications";
 
@@ -37,9 +36,7 @@ async function notifyOne(deps: Deps, member: Member, grant: TrayGrant): Promise<
   for (const { kind } of loose.rows) ends.set(kind, (ends.get(kind) ?? 0) + 1);
   const id = trustedId<NotificationId>(deps.newId());
   const common = { id, memberId: member.id, trayId: grant.tray.id, conversationId: null, at: now, by: null, count: 1 };
-  await addNotifications(deps.db, [
-    { ...common, event: "week", words: writtenDown(weekInWords({ ...figures, ends })), about },
-  ]);
+  await addNotifications(deps.db, [{ ...common, event: "week", words: weekInWords({ ...figures, ends }), about }]);
   deps.publishChange({ trayId: grant.tray.id, conversationId: null });
   return true;
 }

@@ -29,7 +29,7 @@ import type { ShownPart } from "./shown-part";
 
 export type Delivery = {
   readonly state: "waiting" | "going" | "sent" | "failed" | "withdrawn";
-  readonly reason: string | null;
+  readonly reason: Sayable | null;
   /** Until when it waits so that it can be taken back; null when it may go. */
   readonly leavesAt: Instant | null;
 };
@@ -206,7 +206,11 @@ export async function correspondenceOf(
     delivery:
       row.delivery === null
         ? null
-        : { state: row.delivery, reason: row.delivery_reason, leavesAt: atOrNull(row.leaves_at) },
+        : {
+            state: row.delivery,
+            reason: row.delivery_reason === null ? null : readStoredWording(row.delivery_reason),
+            leavesAt: atOrNull(row.leaves_at),
+          },
     protection: row.protection,
     trust: row.trust,
     isNewParticipant: row.is_new_participant,

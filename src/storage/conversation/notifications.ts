@@ -1,6 +1,7 @@
 import { type ConversationId, type MemberId, type NotificationId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { NotificationEvent } from "../../core/notifications/events";
+import type { Sayable } from "../../texts/said";
 import type { Database } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { runPrepared } from "../base/prepared";
@@ -18,8 +19,8 @@ export type Notification = {
   readonly by: MemberId | null;
   /** How many conversations it tells of. */
   readonly count: number;
-  /** Words of somebody: the sentence that names her, who wrote, what was overdue. */
-  readonly words: string;
+  /** Words of somebody: the sentence that names them, who wrote, what was overdue; or figures, to be said when they are read. */
+  readonly words: Sayable;
   readonly isRead: boolean;
 };
 
@@ -62,7 +63,7 @@ type Row = {
   at: Date;
   event: NotificationEvent;
   by_member_id: string | null;
-  detail: { count: number; words: string };
+  detail: { count: number; words: Sayable };
   read_at: Date | null;
 };
 

@@ -1,6 +1,8 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import { type ConversationId, type MemberId, type MessageId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { Sayable } from "../../texts/said";
+import { readStoredWording, storedWording } from "../../texts/stored";
 import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
 import { wholeBlob } from "../base/blobs";
@@ -63,7 +65,11 @@ export async function setDelivery(
 ): Promise<void> {
   await knexOf(trx)("message")
     .where({ id })
-    .update({ delivery: delivery.state, delivery_reason: delivery.reason, delivery_at: param(at) });
+    .update({
+      delivery: delivery.state,
+      delivery_reason: delivery.reason === null ? null : storedWording(delivery.reason),
+      delivery_at: param(at),
+    });
 }
 
 /** Lets one sender at a time look how much went out lately, until its transaction ends: two that look at once both see room. */
@@ -96,7 +102,7 @@ export type OutgoingRow = {
   readonly subject: string;
   readonly to: readonly EmailAddress[];
   readonly state: Delivery["state"];
-  readonly reason: string | null;
+  readonly reason: Sayable | null;
   readonly at: Instant;
   readonly leavesAt: Instant | null;
   readonly authorId: MemberId | null;
@@ -117,7 +123,7 @@ export async function outgoingOf(db: Database, grant: TrayGrant, limit: number):
     subject: row.subject,
     to: [...row.recipients.to, ...row.recipients.cc].map((mailbox: { address: EmailAddress }) => mailbox.address),
     state: row.delivery,
-    reason: row.delivery_reason,
+    reason: row.delivery_reason === null ? null : readStoredWording(row.delivery_reason),
     at: at(row.received_at),
     leavesAt: atOrNull(row.leaves_at),
     authorId: row.author_id === null ? null : trustedId<MemberId>(row.author_id),

@@ -4,7 +4,7 @@ import serifFaces from "@fontsource-variable/source-serif-4/wght.css?inline";
 import { data } from "react-router";
 import { type MessageId, readId } from "../../../core/kernel/ids";
 import { LETTER_PAGE, readAsHtml } from "../../../operations/index.server";
-import { depsContext, grantContext } from "../../server/base/context.server";
+import { depsContext, grantContext, languageContext } from "../../server/base/context.server";
 import { speak } from "../../server/base/say.server";
 import type { Route } from "./+types/message-html";
 
@@ -21,7 +21,10 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   const id = readId<MessageId>(params.message);
   const asksForRemote = new URL(request.url).searchParams.get("pictures") === "shown";
   const safe = id.ok
-    ? await readAsHtml(context.get(depsContext), context.get(grantContext), id.value, asksForRemote)
+    ? await readAsHtml(context.get(depsContext), context.get(grantContext), id.value, {
+        asksForRemote,
+        locale: context.get(languageContext).locale,
+      })
     : null;
   if (safe === null) throw data(speak("server.noSuchMessage"), { status: 404 });
   return new Response(

@@ -8,7 +8,7 @@ import type { PlainKey } from "../../../texts/say";
 import { useTray } from "../../screens/frame/tray-data";
 import { useRecall } from "../../screens/writing/use-recall";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
-import { speak } from "../../server/base/say.server";
+import { speak, worded } from "../../server/base/say.server";
 import { Button } from "../../ui/button";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
@@ -28,7 +28,7 @@ export async function loader({ context }: Route.LoaderArgs) {
       conversationId,
       subject,
       state,
-      reason,
+      reason: reason === null ? null : worded(reason),
       to: to.join(", "),
       held: leavesAt !== null && leavesAt > now,
       when: speak(dayAndTime(at, now, member.timeZone)),

@@ -3,7 +3,7 @@ import type { NotificationSettings } from "../../../core/notifications/notificat
 import { dayAndTime, dayHeading } from "../../../core/time/day-words";
 import type { KeptWatch, ListedNotification } from "../../../operations/index.server";
 import type { Reading } from "../base/row-view.server";
-import { speak } from "../base/say.server";
+import { speak, worded } from "../base/say.server";
 import { clock } from "./week-form.server";
 
 /** What a member is told, ready to be drawn; names of colleagues are left to the screen. */
@@ -13,7 +13,7 @@ export function notificationsView(told: readonly ListedNotification[], { now, zo
     by: one.by,
     event: one.event,
     count: one.count,
-    words: one.words,
+    words: worded(one.words),
     isRead: one.isRead,
     conversationId: one.conversationId,
     subject: one.subject,

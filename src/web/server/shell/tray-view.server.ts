@@ -114,7 +114,7 @@ function colleagueView(
 /** What the browser shows of a notification: that there is one, and what it is about. */
 function popView({ id, event, by, words, count }: Notification, all: readonly ColleagueNow[]) {
   const who = all.find((one) => one.id === by)?.name ?? null;
-  const { line, beside } = notificationInWords({ event, who, count, words });
+  const { line, beside } = notificationInWords({ event, who, count, words: worded(words) });
   return { id, title: speak(line), words: beside };
 }
 
