@@ -28,7 +28,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
     : null;
   if (safe === null) throw data(speak("server.noSuchMessage"), { status: 404 });
   return new Response(
-    `<!doctype html><html><head><meta charset="utf-8"><style>${PAGE_STYLE}</style></head><body>${safe.html}</body></html>`,
+    `<!doctype html><html><head><meta charset="utf-8"><style>${PAGE_STYLE}</style></head><body dir="auto">${safe.html}</body></html>`,
     {
       headers: {
         "Content-Type": "text/html; charset=utf-8",

@@ -2,15 +2,16 @@ import { Fragment } from "react";
 import { brokenRuns } from "../../../core/kernel/broken-runs";
 import type { TextBlock } from "../../server/conversation/text-blocks.server";
 
-/** Plain text with its links, quotations indented by their depth. */
+/** Plain text with its links, quotations indented by their depth; each paragraph runs as its own letters do. */
 export function TextBlocks({ blocks, className }: { blocks: readonly TextBlock[]; className: string }) {
   return (
     <div className={`prose-own max-w-[68ch] space-y-2 ${className}`}>
       {blocks.map(({ level, isDrawn, pieces, key }) => (
         <p
           key={key}
-          style={level === 0 ? undefined : { marginLeft: (level - 1) * 14 }}
-          className={`${level === 0 ? "" : "border-l-2 border-rule pl-3 text-soft"} ${isDrawn ? DRAWN : ""}`}
+          dir="auto"
+          style={level === 0 ? undefined : { marginInlineStart: (level - 1) * 14 }}
+          className={`text-start ${level === 0 ? "" : "border-s-2 border-rule ps-3 text-soft"} ${isDrawn ? DRAWN : ""}`}
         >
           {pieces.map(({ text, href, key: piece }) =>
             href === null ? (
