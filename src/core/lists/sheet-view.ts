@@ -29,14 +29,14 @@ export type SheetView = {
 };
 
 export const USUAL_WIDTHS: Readonly<Record<ColumnKey, number | null>> = {
-  pace: 48,
+  pace: 62,
   who: 150,
   subject: null,
   turns: 148,
   time: 104,
-  categories: 190,
+  categories: 172,
   record: 84,
-  owner: 40,
+  owner: 54,
 };
 export const MIN_WIDTH = 30;
 export const MAX_WIDTH = 480;

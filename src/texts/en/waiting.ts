@@ -3,7 +3,7 @@ import { catalogue } from "../catalogue";
 export const waitingTexts = catalogue({
   "waiting.10DaysAgo": "10 days ago",
   "waiting.1WorkingHourOverdue": "1 working hour overdue",
-  "waiting.5DaysAgo": "5 days ago",
+  "waiting.5DaysAgo": "5 ago",
   "waiting.aDraftLiesSinceYesterday": "A draft lies since yesterday",
   "waiting.aFollowUpWasDue": "A follow-up was due {age} ago.",
   "waiting.aLooseEndAgain": "A loose end again",

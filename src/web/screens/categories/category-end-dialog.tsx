@@ -10,6 +10,7 @@ import { Dialog } from "../../ui/dialog";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import type { useCategoryChange } from "../deciding/use-category-change";
+import { FormFoot } from "../forms/form-foot";
 
 type CategoryEndDialogProps = {
   readonly category: CaredCategory;
@@ -84,22 +85,14 @@ export function CategoryEndDialog({ category, uses: announced, all, change, onCl
             {by === "" || isBelow ? say("categories.oneLevelUp") : say("categories.underThatOne")}
           </p>
         )}
-        {refused?.problem != null && (
-          <p role="alert" className="text-late">
-            {refused.problem}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <Button look="quiet" onClick={onClose}>
-            {say("common.cancel")}
-          </Button>
+        <FormFoot problem={refused?.problem} onClose={onClose}>
           {!category.retired && (
             <Button onClick={() => post({ do: "retire", id: category.id })}>{say("categories.retireInstead")}</Button>
           )}
           <Button look="filled" disabled={isBusy} onClick={() => post({ do: "end", id: category.id, by, ...counts })}>
             {by === "" ? say("common.delete") : say("common.merge")}
           </Button>
-        </div>
+        </FormFoot>
       </div>
     </Dialog>
   );

@@ -11,6 +11,7 @@ import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { fetchPart } from "../filter/fetch-part";
 import { useTray } from "../frame/tray-data";
+import { FormFoot } from "../forms/form-foot";
 
 type Leaving = NonNullable<Message["leaving"]>;
 
@@ -86,17 +87,11 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
             {say("conversation.settleAllOfThisList", { open })}
           </label>
         )}
-        {fetcher.data?.problem != null && (
-          <p role="alert" className="text-late">
-            {fetcher.data.problem}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>{say("common.cancel")}</Button>
+        <FormFoot problem={fetcher.data?.problem} onClose={onClose}>
           <Button look="filled" disabled={isImitation || fetcher.state !== "idle"} onClick={leave}>
             {page === null ? say("conversation.unsubscribeAtOnce") : say("conversation.openItsPage")}
           </Button>
-        </div>
+        </FormFoot>
       </div>
     </Dialog>
   );

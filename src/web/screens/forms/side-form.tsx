@@ -3,6 +3,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
 import type { FormOutcome, useFormAction } from "./use-form-action";
+import { FormFoot } from "./form-foot";
 
 type SideFormProps = {
   readonly name: string;
@@ -24,19 +25,11 @@ export function SideForm({ name, step: { Form, action, refused, isBusy }, submit
       className="space-y-3 self-start rounded-sheet border border-rule bg-paper p-3.5"
     >
       {children}
-      {refused?.problem != null && (
-        <p role="alert" className="text-late">
-          {refused.problem}
-        </p>
-      )}
-      <div className="flex justify-end gap-2">
-        <Button look="quiet" onClick={onClose}>
-          {say("common.cancel")}
-        </Button>
+      <FormFoot problem={refused?.problem} onClose={onClose}>
         <Button look="filled" type="submit" disabled={isBusy}>
           {submits}
         </Button>
-      </div>
+      </FormFoot>
     </Form>
   );
 }

@@ -19,6 +19,7 @@ import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 import type { ListedRule } from "./rule-list";
 import type { RulesOutcome } from "./rules-outcome";
+import { FormFoot } from "../forms/form-foot";
 
 /** A new rule, or one that is changed; it can be tried on the newest messages before it is kept. */
 export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: () => void }) {
@@ -78,22 +79,14 @@ export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: 
         />
         {say("office.stopHereNoLaterRule")}
       </label>
-      {refused?.problem != null && (
-        <p role="alert" className="text-late">
-          {refused.problem}
-        </p>
-      )}
-      <div className="flex justify-end gap-2">
-        <Button look="quiet" onClick={onClose}>
-          {say("common.cancel")}
-        </Button>
+      <FormFoot problem={refused?.problem} onClose={onClose}>
         <Button disabled={isBusy} onClick={tryIt}>
           {say("office.test")}
         </Button>
         <Button look="filled" type="submit" disabled={isBusy}>
           {say("office.saveRule")}
         </Button>
-      </div>
+      </FormFoot>
       {trial !== null && <Trial trial={trial} />}
     </Form>
   );

@@ -8,6 +8,7 @@ import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import type { ListedGroup, ListedMember } from "./listed-member";
 import { useMembersStep } from "./use-members-step";
+import { FormFoot } from "../forms/form-foot";
 
 type RemoveAccessProps = {
   readonly leaving: ListedMember;
@@ -53,19 +54,11 @@ export function RemoveAccessDialog({ leaving, isOut = false, members, groups, on
           <Select label={say("people.handOverTo")} value={to} choices={choices} onChoose={setTo} />
         </div>
         <p className="text-sm text-soft">{say("people.theirOpenConversationsAndFollow")}</p>
-        {problem !== null && (
-          <p role="alert" className="text-late">
-            {problem}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <Button look="quiet" onClick={onClose}>
-            {say("common.cancel")}
-          </Button>
+        <FormFoot problem={problem} onClose={onClose}>
           <Button look="filled" type="submit" disabled={isBusy}>
             {isOut ? say("common.handOver") : say("people.removeAccessAndHandOver")}
           </Button>
-        </div>
+        </FormFoot>
       </Form>
     </Dialog>
   );

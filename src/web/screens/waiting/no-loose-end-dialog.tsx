@@ -8,6 +8,7 @@ import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
 import { useFormAction } from "../forms/use-form-action";
+import { FormFoot } from "../forms/form-foot";
 
 type NoLooseEndDialogProps = { readonly kind: LooseEndKind; readonly row: RowView; readonly onClose: () => void };
 
@@ -42,16 +43,13 @@ export function NoLooseEndDialog({ kind, row, onClose }: NoLooseEndDialogProps) 
           placeholder={say("waiting.theyRangItIsBeing")}
           autoFocus
           autoComplete="off"
-          problem={refused?.problems.reason ?? refused?.problem ?? undefined}
+          problem={refused?.problems.reason}
         />
-        <div className="flex justify-end gap-2">
-          <Button look="quiet" onClick={onClose}>
-            {say("common.cancel")}
-          </Button>
+        <FormFoot problem={refused?.problem} onClose={onClose}>
           <Button look="filled" type="submit" disabled={isBusy}>
             {say("waiting.notALooseEndAlone")}
           </Button>
-        </div>
+        </FormFoot>
       </Form>
     </Dialog>
   );

@@ -10,6 +10,7 @@ import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
+import { FormFoot } from "../forms/form-foot";
 
 type RemindDialogProps = {
   /** Whom it is about, the first of them being shown. */
@@ -123,19 +124,11 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
           />
           {say("waiting.againAfter37And")}
         </label>
-        {problem !== undefined && (
-          <p role="alert" className="text-late">
-            {problem}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <Button look="quiet" onClick={onClose}>
-            {say("common.cancel")}
-          </Button>
+        <FormFoot problem={problem} onClose={onClose}>
           <Button look="filled" disabled={isBusy} onClick={plan}>
             {say("waiting.sendReminders", { count: rows.length })}
           </Button>
-        </div>
+        </FormFoot>
       </div>
     </Dialog>
   );
