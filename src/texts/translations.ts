@@ -2,7 +2,7 @@ import type { Message, Messages } from "./catalogue";
 import type { English } from "./en/index";
 
 /** What a language says, by what English says in its place: the key on servers, and in browsers the message itself. */
-export type Translated = ReadonlyMap<string, Message>;
+type Translated = ReadonlyMap<string, Message>;
 
 /** A language beside English. Its messages are a file of their own in `translations/`, fetched where somebody reads them. */
 export type Translation = {

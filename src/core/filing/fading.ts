@@ -1,8 +1,8 @@
 import { DAY, type Instant } from "../kernel/instant";
 
 // Who answers for what changes: what was decided counts half as much after so long.
-export const HALF_LIFE = 30 * DAY;
-export const PERIOD = 20 * DAY;
+const HALF_LIFE = 30 * DAY;
+const PERIOD = 20 * DAY;
 
 /** So many periods back, what was decided counts for hardly anything, and is not asked about. */
 export const ASKED_PERIODS = 14;

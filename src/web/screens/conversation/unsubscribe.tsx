@@ -10,8 +10,8 @@ import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { fetchPart } from "../filter/fetch-part";
-import { useTray } from "../frame/tray-data";
 import { FormFoot } from "../forms/form-foot";
+import { useTray } from "../frame/tray-data";
 
 type Leaving = NonNullable<Message["leaving"]>;
 

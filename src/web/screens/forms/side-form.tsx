@@ -1,9 +1,7 @@
 import type { ReactNode } from "react";
-import { commonTexts } from "../../../texts/en/common";
 import { Button } from "../../ui/button";
-import { useSay } from "../../ui/texts/use-say";
-import type { FormOutcome, useFormAction } from "./use-form-action";
 import { FormFoot } from "./form-foot";
+import type { FormOutcome, useFormAction } from "./use-form-action";
 
 type SideFormProps = {
   readonly name: string;
@@ -15,7 +13,6 @@ type SideFormProps = {
 
 /** A form at the side of a page, by which something is made or changed: its fields, what is wrong as a whole, and the ways out. */
 export function SideForm({ name, step: { Form, action, refused, isBusy }, submits, onClose, children }: SideFormProps) {
-  const say = useSay(commonTexts);
   return (
     <Form
       method="post"

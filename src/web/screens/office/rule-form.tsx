@@ -15,11 +15,11 @@ import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
 import { CategoryChoice } from "../categories/category-choice";
 import { ChoiceField } from "../forms/choice-field";
+import { FormFoot } from "../forms/form-foot";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 import type { ListedRule } from "./rule-list";
 import type { RulesOutcome } from "./rules-outcome";
-import { FormFoot } from "../forms/form-foot";
 
 /** A new rule, or one that is changed; it can be tried on the newest messages before it is kept. */
 export function RuleForm({ rule, onClose }: { rule: ListedRule | null; onClose: () => void }) {

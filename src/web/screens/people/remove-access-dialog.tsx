@@ -5,10 +5,10 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
+import { FormFoot } from "../forms/form-foot";
 import { useTray } from "../frame/tray-data";
 import type { ListedGroup, ListedMember } from "./listed-member";
 import { useMembersStep } from "./use-members-step";
-import { FormFoot } from "../forms/form-foot";
 
 type RemoveAccessProps = {
   readonly leaving: ListedMember;

@@ -7,8 +7,8 @@ import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
-import { useFormAction } from "../forms/use-form-action";
 import { FormFoot } from "../forms/form-foot";
+import { useFormAction } from "../forms/use-form-action";
 
 type NoLooseEndDialogProps = { readonly kind: LooseEndKind; readonly row: RowView; readonly onClose: () => void };
 

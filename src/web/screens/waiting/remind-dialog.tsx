@@ -8,9 +8,9 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
+import { FormFoot } from "../forms/form-foot";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { FormFoot } from "../forms/form-foot";
 
 type RemindDialogProps = {
   /** Whom it is about, the first of them being shown. */
