@@ -51,7 +51,7 @@ export function FilterBar({ list, base, onView }: FilterBarProps) {
   };
   return (
     <div className="flex h-[38px] shrink-0 items-center gap-x-1.5 overflow-x-auto px-4">
-      <span className="hidden text-soft lg:inline">{say("list.filterBy")}</span>
+      <span className="hidden shrink-0 whitespace-nowrap text-soft lg:inline">{say("list.filterBy")}</span>
       {MENU_DIMENSIONS.map((dimension) => (
         <FilterMenu
           key={dimension}

@@ -83,8 +83,9 @@ function MarginRow({ row, ref, isOpen, isGone, to }: MarginRowProps) {
       {isOpen && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-act" />}
       <Link
         to={to}
+        dir="auto"
         aria-current={isOpen ? "true" : undefined}
-        className={`block truncate font-serif text-[14.5px] after:absolute after:inset-0 ${row.unread && !isOpen ? "weight-unread" : ""}`}
+        className={`block truncate text-start font-serif text-[14.5px] after:absolute after:inset-0 ${row.unread && !isOpen ? "weight-unread" : ""}`}
       >
         {row.subject === "" ? say("common.noSubject") : row.subject}
       </Link>

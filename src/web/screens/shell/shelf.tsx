@@ -126,7 +126,7 @@ function PlaceCard({ place, at, onOpen, onName }: PlaceCardProps) {
       >
         {at < KEYED && <kbd aria-hidden>{at + 1}</kbd>}
         <span>
-          <b>{name}</b>
+          <b dir="auto">{name}</b>
           <i>
             {place.leadsTo === null
               ? say("shell.noLongerThere")

@@ -9,7 +9,7 @@ import { useTray } from "../frame/tray-data";
 import { HORIZON_TICKS, HorizonLine, horizonX } from "./horizon-line";
 
 const GRID =
-  "grid grid-cols-[22px_minmax(0,1fr)_auto_30px] items-center gap-x-3 lg:grid-cols-[22px_170px_minmax(0,1fr)_minmax(0,1.6fr)_150px_74px_30px]";
+  "grid grid-cols-[22px_minmax(0,1fr)_auto_30px] items-center gap-x-3 lg:grid-cols-[22px_170px_minmax(0,1fr)_minmax(0,1.6fr)_150px_74px_50px]";
 
 /** What the columns are, and the days of the axis. */
 export function HorizonHead({ now }: { readonly now: number }) {

@@ -77,6 +77,7 @@ export default function Editor({ html, problem, onChange }: EditorProps) {
       attributes: {
         class: "editor-text text-[15px] leading-[23px]",
         role: "textbox",
+        dir: "auto",
         "aria-multiline": "true",
         "aria-label": say("writing.text"),
       },
