@@ -1,4 +1,5 @@
-import type { Said, Sayable } from "../texts/said";
+import type { Said } from "../texts/said";
+import type { Kept } from "../texts/stored";
 import type { EmailAddress } from "./kernel/email-address";
 import type { ConversationId, MessageId, RunId, TrayId, ZipExportId } from "./kernel/ids";
 import type { Instant } from "./kernel/instant";
@@ -32,9 +33,9 @@ export type Envelope = { readonly from: EmailAddress; readonly to: readonly Emai
 export type HandOver =
   | { readonly kind: "accepted" }
   /** Some or all recipients were refused for good. */
-  | { readonly kind: "refused"; readonly reason: Sayable }
+  | { readonly kind: "refused"; readonly reason: Kept }
   /** Worth another try. */
-  | { readonly kind: "not-now"; readonly reason: Sayable };
+  | { readonly kind: "not-now"; readonly reason: Kept };
 
 export type MailTransport = {
   /** `reportId` asks the mail systems on the way to report about this message under that name (RFC 3461); null does not. */

@@ -17,6 +17,7 @@ describe("a wording that is kept", () => {
 
   it("is what was written where a text was kept", () => {
     expect(readStoredWording("carries x-autoreply")).toBe("carries x-autoreply");
-    expect(readStoredWording("{curly}, he said")).toBe("{curly}, he said");
+    for (const text of ['{"x":1}', '{"all":3,"by":"and"}', '{"key":4,"values":{}}', "{curly}, he said"])
+      expect(readStoredWording(text)).toBe(text);
   });
 });

@@ -1,4 +1,4 @@
-import type { Sayable } from "../../texts/said";
+import type { Kept } from "../../texts/stored";
 import type { EmailAddress } from "../kernel/email-address";
 import type {
   CategoryId,
@@ -75,7 +75,7 @@ export type Effect =
   | { readonly kind: "lapsed" }
   /** By hand, until the next message that counts: no answer is needed, or it is still our move. */
   | { readonly kind: "turn-set"; readonly turn: "us" | "nobody" }
-  | { readonly kind: "send-failed"; readonly messageId: MessageId; readonly reason: Sayable }
+  | { readonly kind: "send-failed"; readonly messageId: MessageId; readonly reason: Kept }
   /** Somebody left the mailing list that it came through, which cannot be taken back from here. */
   | { readonly kind: "list-left"; readonly list: string; readonly by: "one-click" | "mail" }
   /** `mentions` are the colleagues whom the text names to be told. */

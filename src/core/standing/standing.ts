@@ -1,5 +1,6 @@
 import { standingTexts } from "../../texts/en/standing";
-import { type Said, type Sayable, saidOf } from "../../texts/said";
+import { type Said, saidOf } from "../../texts/said";
+import type { Kept } from "../../texts/stored";
 import type { EmailAddress } from "../kernel/email-address";
 import type { FollowUpId, MemberId, MessageId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
@@ -32,7 +33,7 @@ export type Reason =
   | { readonly kind: "arrived"; readonly who: string }
   | { readonly kind: "replied"; readonly who: string; readonly messageId: MessageId }
   | { readonly kind: "bounced"; readonly recipients: readonly EmailAddress[] }
-  | { readonly kind: "not-sent"; readonly detail: Sayable }
+  | { readonly kind: "not-sent"; readonly detail: Kept }
   | { readonly kind: "taken"; readonly by: MemberId | null; readonly ownerId: MemberId }
   | { readonly kind: "kept"; readonly by: MemberId | null }
   | {

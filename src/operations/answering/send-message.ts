@@ -15,9 +15,8 @@ import {
   setDelivery,
 } from "../../storage/mail/index";
 import { writingTexts } from "../../texts/en/writing";
-import type { Sayable } from "../../texts/said";
 import { saidOf } from "../../texts/said";
-import { storedWording } from "../../texts/stored";
+import { type Kept, storedWording } from "../../texts/stored";
 import type { Deps, Within } from "../base/deps";
 import { writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
@@ -91,7 +90,7 @@ async function isPaced(trx: Transaction, deps: Within, message: OutgoingMessage)
   return false;
 }
 
-async function failSending(trx: Transaction, deps: Within, message: OutgoingMessage, reason: Sayable): Promise<void> {
+async function failSending(trx: Transaction, deps: Within, message: OutgoingMessage, reason: Kept): Promise<void> {
   const [conversation] = await lockConversations(trx, message.trayId, [message.conversationId]);
   if (conversation === undefined) throw new Error(`message ${message.id} is in no conversation`);
   await setDelivery(trx, message.id, { state: "failed", reason }, deps.now());

@@ -16,8 +16,7 @@ import type { Attachment, FailedRecipient, MessageKind, Protection } from "../..
 import type { SenderTrust } from "../../core/message/sender-trust";
 import { listIdIn, type WaysToLeave } from "../../core/message/ways-to-leave";
 import type { StandingKind } from "../../core/standing/standing";
-import type { Sayable } from "../../texts/said";
-import { readStoredWording } from "../../texts/stored";
+import { type Kept, readStoredWording } from "../../texts/stored";
 import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
@@ -29,7 +28,7 @@ import type { ShownPart } from "./shown-part";
 
 export type Delivery = {
   readonly state: "waiting" | "going" | "sent" | "failed" | "withdrawn";
-  readonly reason: Sayable | null;
+  readonly reason: Kept | null;
   /** Until when it waits so that it can be taken back; null when it may go. */
   readonly leavesAt: Instant | null;
 };
@@ -49,7 +48,7 @@ export type CorrespondenceMessage = {
   readonly id: MessageId;
   readonly direction: "in" | "out";
   readonly kind: MessageKind;
-  readonly kindReason: Sayable;
+  readonly kindReason: Kept;
   readonly messageId: string | null;
   readonly inReplyTo: readonly string[];
   readonly references: readonly string[];

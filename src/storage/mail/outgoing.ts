@@ -1,8 +1,7 @@
 import type { EmailAddress } from "../../core/kernel/email-address";
 import { type ConversationId, type MemberId, type MessageId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import type { Sayable } from "../../texts/said";
-import { readStoredWording, storedWording } from "../../texts/stored";
+import { type Kept, readStoredWording, storedWording } from "../../texts/stored";
 import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
 import { wholeBlob } from "../base/blobs";
@@ -102,7 +101,7 @@ export type OutgoingRow = {
   readonly subject: string;
   readonly to: readonly EmailAddress[];
   readonly state: Delivery["state"];
-  readonly reason: Sayable | null;
+  readonly reason: Kept | null;
   readonly at: Instant;
   readonly leavesAt: Instant | null;
   readonly authorId: MemberId | null;
