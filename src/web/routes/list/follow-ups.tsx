@@ -142,7 +142,7 @@ function FollowUpRow({ followUp, slug, search, isLate, narrow }: RowProps) {
           {!narrow && ` · ${standingName}`}
         </span>
       </span>
-      <span className={`shrink-0 text-right text-sm ${isLate ? "font-semibold text-late" : "text-soft"}`}>
+      <span className={`shrink-0 text-end text-sm ${isLate ? "font-semibold text-late" : "text-soft"}`}>
         {due}
         {whose !== "" && <span className="block font-normal text-soft">{whose}</span>}
       </span>

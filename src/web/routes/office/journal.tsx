@@ -193,7 +193,7 @@ function StepRow({ step, heading, isSelected, onToggle, onUndo }: StepRowProps) 
         ) : (
           <span className="w-2/5 truncate text-soft max-sm:order-1 max-sm:w-full">{about}</span>
         )}
-        <span className="w-14 shrink-0 text-right text-sm">
+        <span className="w-14 shrink-0 text-end text-sm">
           {mayUndo ? (
             <button type="button" onClick={onUndo} className="text-act underline-offset-2 hover:underline">
               {say("common.undoInside")}

@@ -113,7 +113,7 @@ export default function SignIn({ loaderData: { colleagues }, actionData }: Route
                   <button
                     type="submit"
                     disabled={busy}
-                    className="flex w-full items-center gap-3 px-1 py-2.5 text-left hover:bg-act-soft focus-visible:-outline-offset-2"
+                    className="flex w-full items-center gap-3 px-1 py-2.5 text-start hover:bg-act-soft focus-visible:-outline-offset-2"
                   >
                     <MemberBadge initials={initials} name="" />
                     <span className="font-semibold">{name}</span>

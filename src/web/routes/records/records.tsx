@@ -136,9 +136,9 @@ export default function Records({ loaderData: { text, isFlat, total, types, reco
           <div aria-hidden className={`${COLUMNS} border-b border-rule py-1.5 text-xs text-soft max-md:hidden`}>
             <span>{say("records.record")}</span>
             <span>{say("records.type")}</span>
-            <span className="text-right">{say("records.filed")}</span>
-            <span className="text-right">{say("records.newest")}</span>
-            <span className="text-right">{say("common.open")}</span>
+            <span className="text-end">{say("records.filed")}</span>
+            <span className="text-end">{say("records.newest")}</span>
+            <span className="text-end">{say("common.open")}</span>
           </div>
           {records.length === 0 && (
             <p className="px-5 py-6 text-soft">
@@ -165,11 +165,11 @@ export default function Records({ loaderData: { text, isFlat, total, types, reco
                 <span className="truncate text-sm text-soft max-md:hidden">
                   {record.closed ? say("records.kindClosed", { kind: record.kind }) : record.kind}
                 </span>
-                <span className="text-right text-sm max-md:hidden">
+                <span className="text-end text-sm max-md:hidden">
                   {record.filed || <span className="text-soft">{say("common.none")}</span>}
                 </span>
-                <span className="text-right text-sm text-soft max-md:hidden">{record.newest}</span>
-                <span className="text-right text-sm">
+                <span className="text-end text-sm text-soft max-md:hidden">{record.newest}</span>
+                <span className="text-end text-sm">
                   {record.open > 0 ? say("records.countOpen", { open: record.open }) : ""}
                 </span>
               </li>

@@ -61,7 +61,7 @@ export function CategoryEndDialog({ category, uses: announced, all, change, onCl
           <ul className="border-t border-hair">
             {used.map(([use, key]) => (
               <li key={use} className={`flex gap-3 border-b border-hair py-1 ${use === "open" ? "text-soft" : ""}`}>
-                <span className="w-16 text-right font-semibold tabular-nums">{say({ figure: uses[use] })}</span>
+                <span className="w-16 text-end font-semibold tabular-nums">{say({ figure: uses[use] })}</span>
                 {say(key, { count: uses[use] })}
               </li>
             ))}

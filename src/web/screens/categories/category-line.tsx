@@ -61,7 +61,7 @@ export function CategoryLine({ category, all, isOpen, onShow }: CategoryLineProp
         {listedForMe !== null && !retired && say("categories.mine")}
       </span>
       <Count to={`/${tray.slug}/open?category=${id}`} count={open} label={say("categories.openWith", { open, name })} />
-      <span className="text-right text-sm text-soft tabular-nums max-md:hidden">
+      <span className="text-end text-sm text-soft tabular-nums max-md:hidden">
         {inAll > 0 ? say({ figure: inAll }) : ""}
       </span>
       <LineMenu category={category} all={all} post={post} onShow={onShow} />
@@ -73,7 +73,7 @@ function Count({ to, count, label }: { to: string; count: number; label: string 
   const say = useSay();
   if (count === 0) return <span />;
   return (
-    <Link to={to} aria-label={label} className="text-right tabular-nums hover:text-act hover:underline">
+    <Link to={to} aria-label={label} className="text-end tabular-nums hover:text-act hover:underline">
       {say({ figure: count })}
     </Link>
   );

@@ -50,8 +50,8 @@ export function CategoryMaintenance({ categories, mayChange, membersMay, steps, 
           <span>{say("common.name")}</span>
           <span className="text-center">{say("categories.key")}</span>
           <span>{say("categories.inMenus")}</span>
-          <span className="text-right">{say("common.open")}</span>
-          <span className="text-right">{say("categories.inAll")}</span>
+          <span className="text-end">{say("common.open")}</span>
+          <span className="text-end">{say("categories.inAll")}</span>
         </div>
         <div className="min-h-0 flex-1 overflow-y-auto [scrollbar-width:thin]">
           {categories.length === 0 ? (

@@ -174,7 +174,7 @@ function ListOf({ scope, now, rows, count, categoryId }: ListOfProps) {
                 now={now}
               />
             </span>
-            <span className="text-right text-sm whitespace-nowrap text-soft">{row.when}</span>
+            <span className="text-end text-sm whitespace-nowrap text-soft">{row.when}</span>
             <span className="max-md:hidden">
               <OwnerBadge ownerId={row.ownerId} />
             </span>

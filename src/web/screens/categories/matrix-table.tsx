@@ -150,7 +150,7 @@ function CountCell({ count, share, ink, to, label, isLast = false }: CountCellPr
         <Link
           to={to}
           aria-label={`${label}: ${count}`}
-          className="block px-3 py-[5px] text-right tabular-nums hover:text-act hover:underline focus-visible:outline-offset-[-2px]"
+          className="block px-3 py-[5px] text-end tabular-nums hover:text-act hover:underline focus-visible:outline-offset-[-2px]"
         >
           {say({ figure: count })}
         </Link>

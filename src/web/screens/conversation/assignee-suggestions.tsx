@@ -36,7 +36,7 @@ export function AssigneeSuggestions({ row, act }: { row: RowView; act: Conversat
                 what: id === member.id ? say("conversation.youInside") : name,
               })}
               onClick={() => act({ kind: "assign", ownerId: trustedId<MemberId>(id) })}
-              className="grid w-full grid-cols-[26px_minmax(0,1fr)_auto] items-start gap-x-2 rounded-control py-1 text-left hover:bg-act-soft"
+              className="grid w-full grid-cols-[26px_minmax(0,1fr)_auto] items-start gap-x-2 rounded-control py-1 text-start hover:bg-act-soft"
             >
               <OwnerBadge ownerId={id} />
               <span className="truncate leading-5">{id === member.id ? say("common.you") : name}</span>

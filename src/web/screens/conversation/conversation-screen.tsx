@@ -66,7 +66,7 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
       <main className="flex min-w-0 flex-col bg-paper lg:min-h-0 lg:border-r lg:border-rule">
         <div ref={page} className="px-4 pt-4 lg:min-h-0 lg:flex-1 lg:overflow-y-auto lg:px-6">
           <div className="flex items-start gap-3">
-            <h1 dir="auto" className="min-w-0 flex-1 text-start font-serif text-xl font-semibold">
+            <h1 dir="auto" className="min-w-0 flex-1 font-serif ltr:text-left rtl:text-right text-xl font-semibold">
               {row.subject === "" ? say("common.noSubject") : row.subject}
             </h1>
             {desk.place !== null && (

@@ -118,7 +118,7 @@ function Promised({ promised: { text, at, words }, act }: PromisedProps) {
     <button
       type="button"
       onClick={() => act({ kind: "expect", until: readInstant(at) })}
-      className="block w-full border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
+      className="block w-full border-t border-hair px-3 py-2 text-start hover:bg-act-soft"
     >
       <span className="block text-act">{say("conversation.waitForItUntil", { words })}</span>
       <span className="mt-0.5 block text-sm text-soft">{say("conversation.theySay", { text })}</span>

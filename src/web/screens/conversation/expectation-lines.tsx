@@ -11,7 +11,7 @@ type ExpectationLinesProps = {
   readonly act: ((decision: PostedDecision) => void) | undefined;
 };
 
-const ACT = "inline-flex min-h-6 items-center text-left text-act underline-offset-2 hover:underline";
+const ACT = "inline-flex min-h-6 items-center text-start text-act underline-offset-2 hover:underline";
 
 /** What is awaited, from whom and how it stands; what is over stays as long as it is the newest. */
 export function ExpectationLines({ view: { expectations, row }, act }: ExpectationLinesProps) {

@@ -36,7 +36,7 @@ export function PossibleParent({ row }: { readonly row: RowView }) {
       onClick={() =>
         joining.submit({ other: row.id }, { method: "post", action: `/${tray.slug}/join/${first.conversationId}` })
       }
-      className="block w-full border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
+      className="block w-full border-t border-hair px-3 py-2 text-start hover:bg-act-soft"
     >
       <span className="block text-act">{say("conversation.itMayAnswerMergeIt", { subject: first.subject })}</span>
       <span className="mt-0.5 block text-sm text-soft">

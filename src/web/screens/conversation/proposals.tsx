@@ -20,7 +20,7 @@ export function Proposals({ proposals, onAccept }: ProposalsProps) {
       type="button"
       aria-keyshortcuts={`${at + 1}`}
       onClick={() => onAccept(proposal.decision)}
-      className="grid w-full grid-cols-[24px_minmax(0,1fr)_34px] items-start gap-x-2 border-t border-hair px-3 py-2 text-left hover:bg-act-soft"
+      className="grid w-full grid-cols-[24px_minmax(0,1fr)_34px] items-start gap-x-2 border-t border-hair px-3 py-2 text-start hover:bg-act-soft"
     >
       <span className="text-soft">
         <KeyCap>{`${at + 1}`}</KeyCap>

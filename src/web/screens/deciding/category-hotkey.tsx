@@ -38,7 +38,7 @@ export function CategoryHotkey({ target, onDecide, onClose }: DialogProps) {
             type="button"
             onClick={() => give(id)}
             onKeyDown={press}
-            className="flex w-full items-center gap-3 px-4 py-1.5 text-left hover:bg-act-soft"
+            className="flex w-full items-center gap-3 px-4 py-1.5 text-start hover:bg-act-soft"
           >
             <KeyCap>{key ?? ""}</KeyCap>
             <CategoryTab code={code} name={name} ink={ink} />

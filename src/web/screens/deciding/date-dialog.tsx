@@ -226,7 +226,7 @@ function Offer({ label, words, onClick }: { label: string; words: string; onClic
     <button
       type="button"
       onClick={onClick}
-      className="flex w-full justify-between gap-4 px-4 py-1.5 text-left hover:bg-act-soft focus-visible:bg-act-soft focus-visible:-outline-offset-2"
+      className="flex w-full justify-between gap-4 px-4 py-1.5 text-start hover:bg-act-soft focus-visible:bg-act-soft focus-visible:-outline-offset-2"
     >
       <span className="font-semibold first-letter:uppercase">{label}</span>
       <span className="whitespace-nowrap text-soft">{words}</span>

@@ -141,9 +141,9 @@ function ReportOf({ report: { lines, stepId, isDone }, onUndo }: ReportOfProps) 
           const kinds = KINDS[kind];
           return (
             <li key={line} className="flex gap-3 border-b border-hair py-1 text-sm">
-              <span className="w-8 shrink-0 text-right text-soft tabular-nums">{line}</span>
+              <span className="w-8 shrink-0 text-end text-soft tabular-nums">{line}</span>
               <span className="min-w-0 flex-1 truncate">{words}</span>
-              <span className={`min-w-0 max-w-[60%] text-right ${problem === null ? "text-soft" : "text-late"}`}>
+              <span className={`min-w-0 max-w-[60%] text-end ${problem === null ? "text-soft" : "text-late"}`}>
                 {problem ?? (kinds === null ? "" : say(kinds[isDone ? 1 : 0]))}
               </span>
             </li>

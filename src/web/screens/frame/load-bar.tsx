@@ -9,7 +9,7 @@ export function LoadBar({ load, open }: { load: number; open: number }) {
       <span className="block h-[5px] w-12 bg-sunk">
         <span className="block h-full bg-soft" style={{ width: `${Math.round(load * 100)}%` }} />
       </span>
-      <span className="w-6 text-right tabular-nums">{open}</span>
+      <span className="w-6 text-end tabular-nums">{open}</span>
     </span>
   );
 }

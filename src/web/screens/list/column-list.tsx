@@ -44,7 +44,7 @@ export default function ColumnList({ view, onView }: ViewProps) {
           {say(COLUMN_NAMES[key])}
         </label>
       ))}
-      <p className="border-t border-hair px-3 pt-2 text-right">
+      <p className="border-t border-hair px-3 pt-2 text-end">
         <Button
           className="h-7"
           onClick={() => onView({ ...view, columns: COLUMN_KEYS.map((key) => ({ key, width: USUAL_WIDTHS[key] })) })}

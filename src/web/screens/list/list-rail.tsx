@@ -85,7 +85,7 @@ function MarginRow({ row, ref, isOpen, isGone, to }: MarginRowProps) {
         to={to}
         dir="auto"
         aria-current={isOpen ? "true" : undefined}
-        className={`block truncate text-start font-serif text-[14.5px] after:absolute after:inset-0 ${row.unread && !isOpen ? "weight-unread" : ""}`}
+        className={`block truncate font-serif ltr:text-left rtl:text-right text-[14.5px] after:absolute after:inset-0 ${row.unread && !isOpen ? "weight-unread" : ""}`}
       >
         {row.subject === "" ? say("common.noSubject") : row.subject}
       </Link>

@@ -96,7 +96,7 @@ export function ColumnHeadings({ scope, columns, onWidth }: HeadingsProps) {
     >
       <span />
       {columns.map((column) => (
-        <span key={column.key} className={column.key === "time" ? "relative text-right" : "relative"}>
+        <span key={column.key} className={column.key === "time" ? "relative text-end" : "relative"}>
           {column.key === "turns" ? (
             <span className="flex justify-between pr-6">
               <span>{say("list.earlier")}</span>

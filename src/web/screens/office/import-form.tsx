@@ -75,7 +75,7 @@ export function ImportForm({ onReceived, start }: ImportFormProps) {
           <RadioGroup.Item
             key={value}
             value={value}
-            className="flex flex-col rounded-control border border-rule px-3 py-2 text-left hover:border-act data-[state=checked]:border-act data-[state=checked]:bg-act-soft"
+            className="flex flex-col rounded-control border border-rule px-3 py-2 text-start hover:border-act data-[state=checked]:border-act data-[state=checked]:bg-act-soft"
           >
             <b className="font-semibold">{say(name)}</b>
             <span className="block text-sm text-soft">{say(words)}</span>

@@ -49,7 +49,7 @@ export default function PlaceNameDialog({ place, onClose }: { place: ShelfPlace;
           onChange={(event) => setFolder(event.target.value)}
           maxLength={30}
         />
-        <div className="text-right">
+        <div className="text-end">
           <Button type="submit" look="filled">
             {say("common.save")}
           </Button>

@@ -20,7 +20,7 @@ export function RunChips({ proposals, onAccept, onAcceptAll, goesOn }: RunOffer)
           type="button"
           title={proposal.reason}
           onClick={() => onAccept(proposal.decision)}
-          className="flex min-h-11 max-w-full items-center rounded-control border border-act bg-act-soft px-3 text-left"
+          className="flex min-h-11 max-w-full items-center rounded-control border border-act bg-act-soft px-3 text-start"
         >
           <ProposalTitle proposal={proposal} />
         </button>

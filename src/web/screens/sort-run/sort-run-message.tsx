@@ -41,7 +41,7 @@ export const SortRunMessage = memo(function SortRunMessage({ view, isTaken }: Ru
         </p>
         <span className="whitespace-nowrap text-soft">{newest?.when ?? row.when}</span>
       </div>
-      <h2 dir="auto" className="mt-3 mb-3 max-w-[62ch] text-start font-serif text-[25px] leading-8">
+      <h2 dir="auto" className="mt-3 mb-3 max-w-[62ch] font-serif ltr:text-left rtl:text-right text-[25px] leading-8">
         {row.subject || say("common.noSubject")}
       </h2>
       {newest !== undefined && <NewestBody message={newest} conversationId={row.id} />}

@@ -46,35 +46,35 @@ export function HorizonLine({
         <span
           key={days}
           className={`absolute inset-y-0 w-px ${days === 0 ? "bg-act" : "bg-hair"}`}
-          style={{ left: `${x(now + days * DAY)}%` }}
+          style={{ insetInlineStart: `${x(now + days * DAY)}%` }}
         />
       ))}
       {span !== null && (
         <span
-          className="absolute inset-y-[8px] border-l border-[#a98a4e] bg-[#a98a4e]/25"
-          style={{ left: `${x(span.from)}%`, width: `${Math.max(0.6, x(span.to) - x(span.from))}%` }}
+          className="absolute inset-y-[8px] border-s border-[#a98a4e] bg-[#a98a4e]/25"
+          style={{ insetInlineStart: `${x(span.from)}%`, width: `${Math.max(0.6, x(span.to) - x(span.from))}%` }}
         />
       )}
       <span
         className="absolute top-1/2 h-1 -translate-y-1/2 bg-[repeating-linear-gradient(115deg,var(--ink)_0_1.5px,transparent_1.5px_4px)] opacity-60"
-        style={{ left: `${from}%`, width: `${Math.max(0, thin - from)}%` }}
+        style={{ insetInlineStart: `${from}%`, width: `${Math.max(0, thin - from)}%` }}
       />
       {isOver && (
         <span
           className="absolute top-1/2 h-2 -translate-y-1/2 bg-[repeating-linear-gradient(115deg,var(--late)_0_2.5px,transparent_2.5px_4.5px)]"
-          style={{ left: `${thin}%`, width: `${Math.max(0, x(now) - thin)}%` }}
+          style={{ insetInlineStart: `${thin}%`, width: `${Math.max(0, x(now) - thin)}%` }}
         />
       )}
       <span
-        className="absolute top-1/2 size-2.5 -translate-1/2 rounded-full border-[1.5px] border-ink bg-paper"
-        style={{ left: `${from}%` }}
+        className="absolute top-1/2 size-2.5 -translate-y-1/2 ltr:-translate-x-1/2 rtl:translate-x-1/2 rounded-full border-[1.5px] border-ink bg-paper"
+        style={{ insetInlineStart: `${from}%` }}
       />
       {due !== null && (
         <svg
           aria-hidden
           viewBox="0 0 10 7"
-          className={`absolute bottom-0.5 h-[6px] w-[9px] -translate-x-1/2 ${isOver ? "text-late" : "text-act"}`}
-          style={{ left: `${due}%` }}
+          className={`absolute bottom-0.5 h-[6px] w-[9px] ltr:-translate-x-1/2 rtl:translate-x-1/2 ${isOver ? "text-late" : "text-act"}`}
+          style={{ insetInlineStart: `${due}%` }}
         >
           <path d="M5 0 10 7H0z" fill="currentColor" />
         </svg>

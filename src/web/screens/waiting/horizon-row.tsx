@@ -23,14 +23,14 @@ export function HorizonHead({ now }: { readonly now: number }) {
         {HORIZON_TICKS.map(([days, words]) => (
           <span
             key={days}
-            className="absolute top-1 -translate-x-1/2 whitespace-nowrap"
-            style={{ left: `${horizonX(now + days * DAY, now)}%` }}
+            className="absolute top-1 ltr:-translate-x-1/2 rtl:translate-x-1/2 whitespace-nowrap"
+            style={{ insetInlineStart: `${horizonX(now + days * DAY, now)}%` }}
           >
             {say(words)}
           </span>
         ))}
       </span>
-      <span className="text-right">{say("waiting.expected")}</span>
+      <span className="text-end">{say("waiting.expected")}</span>
       <span className="hidden lg:block">{say("waiting.record")}</span>
       <span>{say("waiting.owner")}</span>
     </div>
@@ -85,7 +85,7 @@ export function HorizonRow({ view, now, isCursor, isSelected, onChoose, onCallOf
         <HorizonLine view={view} now={now} />
       </span>
       <span
-        className={`text-right text-sm max-lg:col-start-3 max-lg:row-span-2 max-lg:row-start-1 ${overWords === null ? "text-soft" : "font-semibold text-late"}`}
+        className={`text-end text-sm max-lg:col-start-3 max-lg:row-span-2 max-lg:row-start-1 ${overWords === null ? "text-soft" : "font-semibold text-late"}`}
       >
         {due}
       </span>

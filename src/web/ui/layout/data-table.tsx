@@ -3,9 +3,9 @@ import type { ComponentProps, ReactNode } from "react";
 type Side = "left" | "center" | "right";
 
 const SIDES: Readonly<Record<Side, string>> = {
-  left: "text-left",
+  left: "text-start",
   center: "text-center",
-  right: "text-right tabular-nums",
+  right: "text-end tabular-nums",
 };
 
 type DataTableProps = {
@@ -20,7 +20,7 @@ type DataTableProps = {
 export function DataTable({ caption, head, children }: DataTableProps) {
   return (
     <table className="w-full border-separate border-spacing-0">
-      {caption !== undefined && <caption className="pb-1 text-left font-semibold">{caption}</caption>}
+      {caption !== undefined && <caption className="pb-1 text-start font-semibold">{caption}</caption>}
       <thead className="sticky top-0 z-10 bg-paper text-sm text-soft">
         <tr>{head}</tr>
       </thead>
