@@ -16,9 +16,9 @@ import {
 } from "../../storage/mail/index";
 import { writingTexts } from "../../texts/en/writing";
 import { saidOf } from "../../texts/said";
-import { type Kept, storedWording } from "../../texts/stored";
+import type { Kept } from "../../texts/stored";
 import type { Deps, Within } from "../base/deps";
-import { writtenDown } from "../base/written-down";
+import { asText, writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
 import type { Refusal } from "../refusals/refusal";
 
@@ -60,7 +60,7 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
   });
   deps.publishChange({ trayId: message.trayId, conversationId: message.conversationId });
   if (handedOver.kind === "not-now" && !attempt.last) {
-    throw new Error(`message ${id}, try ${attempt.number}: ${storedWording(handedOver.reason)}`);
+    throw new Error(`message ${id}, try ${attempt.number}: ${asText(handedOver.reason)}`);
   }
 }
 
@@ -77,11 +77,10 @@ async function isPaced(trx: Transaction, deps: Within, message: OutgoingMessage)
   for (const [domain, limit] of limits) {
     if (!Number.isFinite(limit)) continue;
     if ((await handedOverSince(trx, domain, later(deps.now(), -PACE))) < limit) continue;
-    const reason = writtenDown(
+    const reason =
       domain === null
         ? said("writing.atMostMessagesGoOut", { limit })
-        : said("writing.atMostMessagesGoTo", { limit, domain }),
-    );
+        : said("writing.atMostMessagesGoTo", { limit, domain });
     await setDelivery(trx, message.id, { state: "waiting", reason }, deps.now());
     const next = later(deps.now(), PACE / limit + SECOND);
     await deps.jobs.enqueue(trx, { kind: "send-message", messageId: message.id }, next);
