@@ -1,5 +1,5 @@
 import type { Category } from "../core/categories/category";
-import { NO_ACTIONS, NO_CONDITIONS, type Rule } from "../core/rules/rule";
+import type { Rule, RuleAction } from "../core/rules/rule";
 import { type Deps, editContact, editRule, type TrayGrant } from "../operations/index.server";
 import { PEOPLE, type PersonKey } from "./world";
 
@@ -59,6 +59,8 @@ const KNOWN: readonly Known[] = [
 /** The people whom the office knows, and what its tray does by itself; rules act on what comes from now on. */
 export async function knowPeople(deps: Deps, grant: TrayGrant, categories: readonly Category[]): Promise<void> {
   const given = (codes: readonly string[]) => categories.filter(({ code }) => codes.includes(code)).map(({ id }) => id);
+  const giving = (code: string): RuleAction[] =>
+    given([code]).map((categoryId) => ({ kind: "categorise", categoryId, give: true }));
   for (const { person, organisation, phone, also, note = "", codes } of KNOWN) {
     const { name, address } = PEOPLE[person];
     const addresses = [address, ...(also === undefined ? [] : [also])].join(", ");
@@ -72,16 +74,29 @@ export async function knowPeople(deps: Deps, grant: TrayGrant, categories: reado
     });
     if (!kept.ok) throw new Error(`could not know ${name}: ${kept.error.kind}`);
   }
-  const rules: readonly Pick<Rule, "name" | "conditions" | "actions">[] = [
+  const rules: readonly Pick<Rule, "name" | "condition" | "actions">[] = [
     {
       name: "Trade newsletters",
-      conditions: { ...NO_CONDITIONS, from: [PEOPLE.review.address] },
-      actions: { ...NO_ACTIONS, categoryIds: given(["NW"]), urgency: "reading" },
+      condition: { kind: "address", where: "from", of: [{ kind: "address", address: PEOPLE.review.address }] },
+      actions: [...giving("NW"), { kind: "urgency", urgency: "reading" }],
     },
     {
       name: "Invoices of suppliers",
-      conditions: { ...NO_CONDITIONS, from: ["@tinspelter.example", "@ambroseleather.example"], subject: ["invoice"] },
-      actions: { ...NO_ACTIONS, categoryIds: given(["IN"]) },
+      condition: {
+        kind: "all",
+        of: [
+          {
+            kind: "address",
+            where: "from",
+            of: [
+              { kind: "domain", domain: "tinspelter.example" },
+              { kind: "domain", domain: "ambroseleather.example" },
+            ],
+          },
+          { kind: "text", where: "subject", match: { how: "words", values: ["invoice"] } },
+        ],
+      },
+      actions: giving("IN"),
     },
   ];
   for (const rule of rules) {
@@ -90,7 +105,7 @@ export async function knowPeople(deps: Deps, grant: TrayGrant, categories: reado
       id: null,
       isOn: true,
       isLast: false,
-      exceptions: NO_CONDITIONS,
+      exception: null,
     });
     if (!kept.ok) throw new Error(`could not keep the rule ${rule.name}: ${kept.error.kind}`);
   }

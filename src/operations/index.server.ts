@@ -75,7 +75,6 @@ export * from "./arriving/mail-sources";
 export { readDocuments, wantReading } from "./arriving/read-documents";
 export { type Arrival, knowsAddress, receiveMessage } from "./arriving/receive-message";
 export * from "./arriving/reparse";
-export * from "./arriving/rules";
 export {
   type AccessLogPage,
   forgetAccess,
@@ -188,6 +187,9 @@ export {
   retentionOf,
 } from "./records/retention";
 export * from "./refusals/refusal";
+export * from "./rules/edit-rules";
+export { namedInRules, rulesAsWritten } from "./rules/rule-names";
+export { type RuleTrial, tryRule } from "./rules/try-rule";
 export * from "./upkeep/advance-demo-clock";
 export * from "./upkeep/doctor";
 export * from "./upkeep/empty-bins";

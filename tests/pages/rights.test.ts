@@ -1,11 +1,19 @@
 import { aMessage } from "@tests/support/mail";
 import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
 import { posted } from "@tests/support/posted";
+import { A_RULE } from "@tests/support/right-forms";
 import { everyPlace } from "@tests/support/site-map";
 import { address, type Office, setUpOffice, setUpParts, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, trustedId } from "~/core/kernel/ids";
-import { decide, receiveMessage, setUpCategories, setUpRecords, type TrayGrant } from "~/operations/index.server";
+import {
+  decide,
+  editRule,
+  receiveMessage,
+  setUpCategories,
+  setUpRecords,
+  type TrayGrant,
+} from "~/operations/index.server";
 
 // Whatever the site map has is asked here: a route that is in no table of this file fails it.
 
@@ -22,7 +30,7 @@ let office: Office;
 let reader: Visitor;
 let stranger: Visitor;
 let strangerGrant: TrayGrant;
-const ids = { conversation: "", other: "", message: "", category: "", note: "" };
+const ids = { conversation: "", other: "", message: "", category: "", note: "", rule: "" };
 const SOME_ID = "01900000-0000-7000-8000-000000000000";
 
 beforeAll(async () => {
@@ -47,9 +55,26 @@ beforeAll(async () => {
   const [category] = await setUpCategories(tray.deps, [{ code: "TU", name: "Tuning", ink: "moss", parentCode: null }]);
   ids.category = category?.id ?? "";
   await tray.ask("update category set tray_id = $1", [office.grant.tray.id]);
+  const kept = await editRule(tray.deps, office.grant, {
+    id: null,
+    name: "Whatever",
+    isOn: false,
+    isLast: false,
+    condition: { kind: "verified", is: true },
+    exception: null,
+    actions: [{ kind: "settle" }],
+  });
+  ids.rule = kept.ok ? kept.value : "";
   await setUpRecords(tray.deps, [{ code: "C-1", title: "A house", kind: "client", parentCode: null, closed: false }]);
 });
 afterAll(() => tray.close());
+
+// What anybody could keep who may keep rules at all.
+const RULE = {
+  ...A_RULE,
+  condition: { kind: "verified", is: true },
+  actions: [{ kind: "urgency", urgency: "today" }],
+};
 
 /** What a post is made of; what it is refused with, or that it is somebody's own affair. */
 type Posting = {
@@ -100,7 +125,7 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
     fields: () => ({ do: "hand", member: office.ines.id, html: "<p>Yes.</p>" }),
   },
   "edit-note": { params: () => ({ conversation: ids.conversation, entry: ids.note }), fields: () => ({ text: "no" }) },
-  rules: { fields: () => ({ do: "keep", name: "All", from: "@x.example", urgency: "today" }) },
+  rules: { fields: () => ({ do: "keep", rule: JSON.stringify(RULE) }) },
   contacts: { fields: () => ({ do: "keep", name: "Col", addresses: "col@x.example" }) },
   reminders: { fields: () => ({ do: "call-off", conversation: ids.conversation }) },
   "loose-ends": { fields: () => ({ do: "dismiss", conversation: ids.conversation, kind: "nobodys", reason: "x" }) },
@@ -146,6 +171,7 @@ const LOOKS: Readonly<Record<string, () => Readonly<Record<string, string>>>> = 
   "zip-export": () => ({ zipExport: SOME_ID }),
   "message-html": ofMessage,
   "message-raw": ofMessage,
+  rule: () => ({ rule: ids.rule }),
   "run-conversation": () => ({ conversation: ids.conversation }),
 };
 /** Pages with a part in their address that is a name everybody knows, or a record, which is common to all trays. */

@@ -2,6 +2,42 @@ import { posted } from "@tests/support/posted";
 
 const DAY_TO_COME = Date.UTC(2027, 0, 1);
 
+/** A rule that names everything that a rule can name. */
+export const A_RULE = {
+  id: null,
+  name: "All",
+  isOn: true,
+  isLast: false,
+  condition: {
+    kind: "any",
+    of: [
+      {
+        kind: "address",
+        where: "from",
+        of: [
+          { kind: "domain", domain: "x.example" },
+          { kind: "contact", contactId: "{any}" },
+          { kind: "contact-category", categoryId: "{category}" },
+        ],
+      },
+      { kind: "owner", of: ["{member}", null] },
+      { kind: "category", of: ["{category}"] },
+      { kind: "record", of: ["{code}"] },
+      { kind: "reference", of: ["{code}"] },
+    ],
+  },
+  exception: { kind: "text", where: "subject", match: { how: "words", values: ["a"] } },
+  actions: [
+    { kind: "categorise", categoryId: "{category}", give: true },
+    { kind: "file", recordId: "{code}" },
+    { kind: "assign", ownerId: "{member}" },
+    { kind: "urgency", urgency: "today" },
+    { kind: "follow-up", workingDays: 1, text: "call", forMember: "{member}" },
+    { kind: "follow", memberId: "{member}" },
+    { kind: "settle" },
+  ],
+};
+
 const DECISIONS: readonly object[] = [
   { kind: "assign", ownerId: "{member}", note: "please" },
   { kind: "assign-in-turn", groupId: "{group}" },
@@ -169,24 +205,8 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
     "/office/record-types",
     { id: "", name: "Kind", pattern: "K-{yy}-{nnn}", fields: '[{"key":"a","label":"A","kind":"text"}]' },
   ],
-  [
-    "/office/rules",
-    {
-      do: "keep",
-      id: "",
-      name: "All",
-      on: "true",
-      last: "false",
-      from: "@x.example",
-      subject: "a",
-      categories: "{category}",
-      record: "{code}",
-      owner: "{member}",
-      urgency: "today",
-      away: "settle",
-    },
-  ],
-  ["/office/rules", { do: "try", id: "", name: "All", subject: "a", owner: "{member}" }],
+  ["/office/rules", { do: "keep", rule: JSON.stringify(A_RULE) }],
+  ["/office/rules", { do: "try", rule: JSON.stringify(A_RULE) }],
   ["/office/rules", { do: "place", ids: "{rule}" }],
   ["/office/rules", { do: "switch", id: "{rule}", on: "true" }],
   ["/office/shelf", { do: "pin", kind: "record", target: "{record}", forAll: "false" }],

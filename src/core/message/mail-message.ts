@@ -11,7 +11,8 @@ export type Header = { readonly name: string; readonly value: string };
  * person; automatic (RFC 3834); bounce and delivery-report (RFC 3464: failed, and everything else that a mail system
  * reports of a delivery); list (RFC 2369, RFC 2919); calendar (RFC 5546).
  */
-export type MessageKind = "person" | "automatic" | "bounce" | "delivery-report" | "list" | "calendar";
+export const MESSAGE_KINDS = ["person", "automatic", "bounce", "delivery-report", "list", "calendar"] as const;
+export type MessageKind = (typeof MESSAGE_KINDS)[number];
 
 /** Kind and the reason for it, as the docket says it. */
 export type Classification = { readonly kind: MessageKind; readonly reason: Said };
@@ -49,6 +50,10 @@ export type Protection = "signed-smime" | "encrypted-smime" | "signed-openpgp" |
 
 /** A message understood: everything derived from the raw bytes, nothing from anywhere else. */
 export type MailMessage = {
+  /** Its header fields in their order, as far as they are kept. */
+  readonly headers: readonly Header[];
+  /** The addresses in the fields that have some (RFC 5322 3.6.2, 3.6.3, 3.6.6), by the names of the fields. */
+  readonly addressFields: ReadonlyMap<string, readonly string[]>;
   /** Without angle brackets; null when there is none or it is unusable. */
   readonly messageId: string | null;
   /** Null when the Date field is missing or unreadable. */

@@ -1,4 +1,4 @@
-import type { Email } from "postal-mime";
+import { addressParser, decodeWords, type Email } from "postal-mime";
 import type { Appointment } from "../../core/message/appointment";
 import type { ClassifiedMessage } from "../../core/message/classifiable-message";
 import { classifyMessage } from "../../core/message/classify-message";
@@ -107,6 +107,8 @@ async function understood(
   return {
     contents,
     message: {
+      headers: keptHeaders(headers),
+      addressFields: addressFieldsOf(headers),
       messageId,
       date,
       from,
@@ -158,6 +160,33 @@ async function enclosedReports(
 ): Promise<ClassifiedMessage[]> {
   const enclosed = await Promise.all(reportsWithin(parts, contents).map((raw) => parsed(raw, null, true)));
   return enclosed.map(({ message }) => message).filter(({ classification }) => isReportKind(classification.kind));
+}
+
+const MAX_HEADERS = 300;
+const MAX_HEADER_CHARACTERS = 4_000;
+
+function keptHeaders(headers: readonly Header[]): Header[] {
+  return headers.slice(0, MAX_HEADERS).map(({ name, value }) => {
+    const kept = value.slice(0, MAX_HEADER_CHARACTERS);
+    return { name, value: kept.includes("=?") ? decodeWords(kept) : kept };
+  });
+}
+
+// Those that name people (RFC 5322 3.6.2, 3.6.3 and 3.6.6), and what servers write of where a message went.
+const ADDRESS_FIELDS = new Set(
+  "from sender reply-to to cc bcc resent-from resent-sender resent-to resent-cc resent-bcc delivered-to x-original-to return-path".split(
+    " ",
+  ),
+);
+
+function addressFieldsOf(headers: readonly Header[]): Map<string, readonly string[]> {
+  const fields = new Map<string, readonly string[]>();
+  for (const { name, value } of headers) {
+    if (!ADDRESS_FIELDS.has(name)) continue;
+    const addresses = mailboxesOf(addressParser(value)).map(({ address }) => address);
+    fields.set(name, [...(fields.get(name) ?? []), ...addresses]);
+  }
+  return fields;
 }
 
 function unsubscribeIn(headers: readonly Header[]): Pick<MailMessage, "unsubscribe" | "saysOneClick"> {
@@ -233,6 +262,8 @@ export function unparsed(raw: Uint8Array): ParsedMail {
   return {
     contents: [],
     message: {
+      headers: [],
+      addressFields: new Map(),
       messageId: null,
       date: null,
       from: null,

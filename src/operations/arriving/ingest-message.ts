@@ -2,7 +2,7 @@ import { deriveDocket } from "../../core/docket/derive-docket";
 import { type BatchId, type ConversationId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { DAY, type Instant, later, SECOND } from "../../core/kernel/instant";
 import { returnDateIn } from "../../core/message/return-date";
-import type { RuleThatHolds } from "../../core/rules/plan-rules";
+import type { Rule } from "../../core/rules/rule";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { wordsToShow } from "../../core/text/new-text";
 import { baseSubject } from "../../core/threading/base-subject";
@@ -31,7 +31,7 @@ import {
 import type { Deps, Within } from "../base/deps";
 import { notifyOfMessage } from "../changes/notify";
 import { joinPiece } from "../deciding/join-conversations";
-import { applyRules, lockRulesFor, rulesFor } from "./apply-rules";
+import { type ArrivedIn, applyRules, candidateRules, lockCandidateRules, rulesFor } from "../rules/apply-rules";
 import { assessSender } from "./assess-sender";
 import { type ThreadInHand, type ThreadsInHand, threadsInHand } from "./threads-in-hand";
 import { dedupeKeyOf, factOf, type Incoming, routesOf, toNewMessage, whoFor } from "./to-new-message";
@@ -50,8 +50,7 @@ export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): P
   const { message } = incoming;
   const refersTo = [...message.inReplyTo, ...message.references, ...message.reportedIds];
   if (refersTo.length > 0 || message.reports.length > 0 || baseSubject(message.subject).isReply) return null;
-  // Somebody has to hold it while its rules act.
-  if ((await rulesFor(deps, tray, incoming)).length > 0) return null;
+  const candidates = await candidateRules(deps, tray, incoming);
   const conversationId = trustedId<ConversationId>(deps.newId());
   const { stored, place } = placed(
     deps,
@@ -61,6 +60,8 @@ export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): P
     null,
     await circumstances(deps.db, deps, tray, incoming, null),
   );
+  // Somebody has to hold it while its rules act.
+  if ((await rulesFor(deps, tray, incoming, candidates, arrivedIn(stored, place, null))).length > 0) return null;
   const isNew = await storeIfUnknown(deps.db, stored, place);
   // Nobody owns it yet, so that it concerns only those who watch for such a message.
   if (isNew) await notifyOfArrival(deps.db, deps, incoming, stored, place);
@@ -83,7 +84,7 @@ export async function ingestMessages(
 ): Promise<Kept[]> {
   const ids = [...new Set(batch.flatMap(linksOf))];
   const keys = batch.map(({ message, raw }) => dedupeKeyOf(message, raw));
-  const rules = await lockRulesFor(trx, deps, tray, batch);
+  const rules = await lockCandidateRules(trx, deps, tray, batch);
   const known = await lockThreads(trx, tray.id, ids, keys);
   const threads = threadsInHand(trx, tray);
   const joined = batch.flatMap(({ message }, at) => {
@@ -100,11 +101,11 @@ export async function ingestMessages(
   return all;
 }
 
-/** What the tray knows of a batch, and the rules that are for a message of it. */
+/** What the tray knows of a batch, and the rules that may be for a message of it. */
 type Around = {
   readonly known: KnownThreads;
   readonly threads: ThreadsInHand;
-  readonly rules: readonly RuleThatHolds[];
+  readonly rules: readonly Rule[];
 };
 
 async function ingestOne(
@@ -140,7 +141,8 @@ async function ingestOne(
   threads.place({ message: stored, place });
   noteStored(known, linksOf(incoming), dedupeKey, conversationId);
   // Rules are about what comes to us.
-  const due = stored.direction === "in" ? rules : [];
+  const candidates = stored.direction === "in" ? rules : [];
+  const due = await rulesFor({ ...deps, db: trx }, tray, incoming, candidates, arrivedIn(stored, place, thread));
   const piece = placement.kind === "joins" && placement.piece !== conversationId ? placement.piece : null;
   // What follows asks the database, or changes there what is in hand.
   if (due.length > 0 || !incoming.imported || reported !== null || piece !== null) {
@@ -156,6 +158,16 @@ async function ingestOne(
     threads.letGo(conversationId);
   }
   return { trayId: tray.id, conversationId, outcome: joins === null ? "started" : "joined" };
+}
+
+function arrivedIn(
+  { trust, receivedAt }: NewMessage,
+  { docket }: MessagePlace,
+  thread: ThreadInHand | null,
+): ArrivedIn {
+  const [first] = thread?.facts.messages ?? [];
+  const isVerified = trust?.verdict === "verified";
+  return { starts: thread === null, docket, createdAt: first?.arrivedAt ?? receivedAt, isVerified };
 }
 
 // What is brought over from elsewhere is no news.

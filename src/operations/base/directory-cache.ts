@@ -1,6 +1,7 @@
 import type { Instant } from "../../core/kernel/instant";
 import type { Colleague, KeptTimeOff, KeptWatch, Tray } from "../../storage/access/index";
-import type { allJunkSenders, KeptRule } from "../../storage/mail/index";
+import type { allJunkSenders } from "../../storage/mail/index";
+import type { KeptRule } from "../../storage/rules/index";
 
 /** What a process knows of all trays, as it was at a moment. */
 export type Directory = {

@@ -1,5 +1,6 @@
 import { type EmailAddress, withoutSubaddress } from "../../core/kernel/email-address";
 import { type Instant, SECOND } from "../../core/kernel/instant";
+import { indexRules, type RuleIndex } from "../../core/rules/rule-index";
 import {
   allColleagues,
   allTrays,
@@ -11,7 +12,8 @@ import {
   timesOffNow,
 } from "../../storage/access/index";
 import { type Database, isTransaction } from "../../storage/base/index";
-import { allJunkSenders, allRules, type KeptRule } from "../../storage/mail/index";
+import { allJunkSenders } from "../../storage/mail/index";
+import { allRules, type KeptRule } from "../../storage/rules/index";
 import type { Asking } from "./deps";
 import type { Directory, DirectoryCache } from "./directory-cache";
 
@@ -67,9 +69,16 @@ export async function cachedTimesOff(deps: Asking): Promise<readonly KeptTimeOff
   return (await directoryOf(deps)).timesOff;
 }
 
-/** The rules of a tray in their order, as they were at most two seconds ago. */
-export async function cachedRules(deps: Asking, trayId: Tray["id"]): Promise<KeptRule[]> {
-  return (await directoryOf(deps)).rules.filter((rule) => rule.trayId === trayId);
+const ruleIndexes = new WeakMap<Directory, Map<Tray["id"], RuleIndex<KeptRule>>>();
+
+/** The rules of a tray, ready to be asked about what arrives, as they were at most two seconds ago. */
+export async function ruleIndexOf(deps: Asking, trayId: Tray["id"]): Promise<RuleIndex<KeptRule>> {
+  const directory = await directoryOf(deps);
+  const made = ruleIndexes.get(directory) ?? new Map<Tray["id"], RuleIndex<KeptRule>>();
+  ruleIndexes.set(directory, made);
+  const index = made.get(trayId) ?? indexRules(directory.rules.filter((rule) => rule.trayId === trayId));
+  made.set(trayId, index);
+  return index;
 }
 
 /** Those of the addresses that are a tray's, with a subaddress or without. */

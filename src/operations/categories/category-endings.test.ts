@@ -1,6 +1,7 @@
 import { inEnglish } from "@tests/support/english";
 import { aMessage } from "@tests/support/mail";
 import { manyOfIt } from "@tests/support/many";
+import { addressed } from "@tests/support/ruled-messages";
 import {
   address,
   asLead,
@@ -12,7 +13,6 @@ import {
 } from "@tests/support/test-database";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { type CategoryId, type ConversationId, trustedId } from "../../core/kernel/ids";
-import { NO_ACTIONS, NO_CONDITIONS } from "../../core/rules/rule";
 import {
   bringBackCategory,
   countsForFilter,
@@ -110,16 +110,16 @@ beforeAll(async () => {
     ["Both", [rounds, quotes]],
     ["Only rounds", [rounds]],
   ] as const) {
-    const conditions = { ...NO_CONDITIONS, from: ["@x.example"] };
-    const actions = { ...NO_ACTIONS, categoryIds };
+    const condition = addressed("from", "@x.example");
+    const actions = categoryIds.map((categoryId) => ({ kind: "categorise", categoryId, give: true }) as const);
     value(
       await editRule(tray.deps, lead, {
         id: null,
         name,
         isOn: true,
         isLast: false,
-        conditions,
-        exceptions: NO_CONDITIONS,
+        condition,
+        exception: null,
         actions,
       }),
     );
@@ -142,7 +142,11 @@ const state = async () => {
   return rows[0];
 };
 const gives = async () =>
-  (await getRules(tray.deps, lead)).rules.map(({ name, actions, isOn }) => [name, actions.categoryIds, isOn]);
+  (await getRules(tray.deps, lead)).map(({ name, actions, isOn }) => [
+    name,
+    actions.flatMap((action) => (action.kind === "categorise" ? [action.categoryId] : [])),
+    isOn,
+  ]);
 const contactHas = async () => (await getContacts(tray.deps, lead, { text: "", categoryId: null }))[0]?.categoryIds;
 const having = async (categoryId: CategoryId) =>
   Number(

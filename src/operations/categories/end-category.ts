@@ -16,7 +16,7 @@ import {
 } from "../../storage/categories/index";
 import { recategoriseContacts } from "../../storage/conversation/index";
 import { removeCategory, saveCategory } from "../../storage/facts/index";
-import { rulesGiving, saveRule } from "../../storage/mail/index";
+import { rulesNamingCategory, saveRule } from "../../storage/rules/index";
 import { categoriesTexts } from "../../texts/en/categories";
 import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
@@ -55,7 +55,7 @@ export function endCategory(
       await requery(trx, view.id, withValueReplaced(view.query, "category", id, by));
     }
     await repointPlaces(trx, "category", id, by);
-    for (const rule of await rulesGiving(trx, id)) await saveRule(trx, withCategoryReplaced(rule, id, by));
+    for (const rule of await rulesNamingCategory(trx, id)) await saveRule(trx, withCategoryReplaced(rule, id, by));
     await recategoriseContacts(trx, id, by);
     await removeCategory(trx, id, by, deps.now());
     const conversations = await refoldCategories(trx, [id]);

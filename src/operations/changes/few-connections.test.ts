@@ -1,10 +1,10 @@
 import { done, setUpDesk } from "@tests/support/desk";
 import { aMessage } from "@tests/support/mail";
+import { worded } from "@tests/support/ruled-messages";
 import { address, testTray } from "@tests/support/test-database";
 import pino from "pino";
 import { afterAll, expect, it } from "vitest";
 import { DAY, later, SECOND } from "../../core/kernel/instant";
-import { NO_ACTIONS, NO_CONDITIONS } from "../../core/rules/rule";
 import { wire } from "../../main/wiring";
 import { editRule, planTimeOff, receiveMessage, watch } from "../index.server";
 
@@ -23,9 +23,9 @@ it("twenty deliveries at once come through two connections, with rules, watches 
   const now = tray.deps.now();
   done(await planTimeOff(tray.deps, desk.maraGrant, { memberId: null, from: now, until: later(now, DAY), covers }));
   done(await watch(tray.deps, desk.lead, "words", "bellows"));
-  const actions = { ...NO_ACTIONS, ownerId: desk.mara.id };
-  const conditions = { ...NO_CONDITIONS, subject: ["bellows"] };
-  const rule = { id: null, name: "Bellows", isOn: true, isLast: false, exceptions: NO_CONDITIONS, conditions, actions };
+  const actions = [{ kind: "assign", ownerId: desk.mara.id }] as const;
+  const condition = worded("subject", "words", "bellows");
+  const rule = { id: null, name: "Bellows", isOn: true, isLast: false, exception: null, condition, actions };
   done(await editRule(tray.deps, desk.lead, rule));
   let asked = 0;
   const deps = {

@@ -36,7 +36,7 @@ export async function usesOfCategory(db: Database, id: CategoryId): Promise<Cate
       (select count(*)::int from saved_view where query like :inQuery) as views,
       (select count(*)::int from place where kind = 'category' and target = :text) as places,
       (select count(*)::int from rule
-        where removed_at is null and actions->'categoryIds' @> to_jsonb(cast(:text as text))) as rules,
+        where removed_at is null and strpos(concat(condition, exception, actions), :text) > 0) as rules,
       (select count(*)::int from contact where removed_at is null and category_ids <> '{}'
         and category_ids @> array[cast(:id as uuid)]) as contacts`,
     { id, text: id, open: [...OPEN_STANDINGS], inQuery: `%category=${id}%` },

@@ -65,6 +65,28 @@ export async function contactsOf(
   return rows.map(contactOf);
 }
 
+/** The contacts of a tray with one of these names, in lower case. */
+export async function contactsNamed(db: Database, trayId: TrayId, names: readonly string[]): Promise<Contact[]> {
+  const builder = knexOf(db);
+  const rows: ContactRow[] = await builder("contact")
+    .select(builder.raw(CONTACT))
+    .where("tray_id", trayId)
+    .whereNull("removed_at")
+    .whereRaw("lower(name) = any(?)", [[...names]]);
+  return rows.map(contactOf);
+}
+
+/** These contacts of a tray. */
+export async function contactsByIds(db: Database, trayId: TrayId, ids: readonly ContactId[]): Promise<Contact[]> {
+  const builder = knexOf(db);
+  const rows: ContactRow[] = await builder("contact")
+    .select(builder.raw(CONTACT))
+    .where("tray_id", trayId)
+    .whereNull("removed_at")
+    .whereIn("id", ids);
+  return rows.map(contactOf);
+}
+
 /** The contacts of a tray who have one of these addresses. */
 export async function contactsWith(
   db: Database,

@@ -8,4 +8,3 @@ export * from "./mail-sources";
 export * from "./outgoing";
 export * from "./reminders";
 export * from "./reparse-messages";
-export * from "./rules";

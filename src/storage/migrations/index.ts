@@ -18,6 +18,7 @@ import * as toldByFeature from "./0016-told-by-feature";
 import * as listsOfWhatIsShown from "./0017-lists-of-what-is-shown";
 import * as ownersOfWhatIsUnfiled from "./0018-owners-of-what-is-unfiled";
 import * as wordsOfTitles from "./0019-words-of-titles";
+import * as rulesAsTrees from "./0020-rules-as-trees";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -39,6 +40,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0017-lists-of-what-is-shown", listsOfWhatIsShown],
   ["0018-owners-of-what-is-unfiled", ownersOfWhatIsUnfiled],
   ["0019-words-of-titles", wordsOfTitles],
+  ["0020-rules-as-trees", rulesAsTrees],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

@@ -13,6 +13,7 @@ import { officeTexts } from "./office";
 import { peopleTexts } from "./people";
 import { recordsTexts } from "./records";
 import { refusalsTexts } from "./refusals";
+import { rulesTexts } from "./rules";
 import { serverTexts } from "./server";
 import { shellTexts } from "./shell";
 import { sortRunTexts } from "./sort-run";
@@ -39,6 +40,7 @@ const english = {
   ...peopleTexts,
   ...recordsTexts,
   ...refusalsTexts,
+  ...rulesTexts,
   ...serverTexts,
   ...shellTexts,
   ...sortRunTexts,

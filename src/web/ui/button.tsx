@@ -8,6 +8,13 @@ const LOOKS: Readonly<Record<Look, string>> = {
   quiet: "border-transparent bg-transparent text-soft hover:bg-sunk hover:text-ink",
 };
 
+const SHAPE =
+  "inline-flex h-8 items-center gap-2 whitespace-nowrap rounded-control border px-3 font-semibold transition-colors";
+
+/** How a link looks that stands where a button would. */
+export const BUTTON_LINK = `${SHAPE} ${LOOKS.outline}`;
+export const QUIET_LINK = `${SHAPE} ${LOOKS.quiet}`;
+
 /** A button. One filled one a screen: the likely next step. */
 export function Button({
   look = "outline",
@@ -18,7 +25,7 @@ export function Button({
   return (
     <button
       type={type}
-      className={`inline-flex h-8 items-center gap-2 whitespace-nowrap rounded-control border px-3 font-semibold transition-colors disabled:cursor-default disabled:opacity-60 ${LOOKS[look]} ${className}`}
+      className={`${SHAPE} disabled:cursor-default disabled:opacity-60 ${LOOKS[look]} ${className}`}
       {...native}
     />
   );

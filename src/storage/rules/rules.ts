@@ -1,15 +1,11 @@
-import type { EmailAddress } from "../../core/kernel/email-address";
 import { type CategoryId, type RuleId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import { listIdIn } from "../../core/message/ways-to-leave";
-import type { RuledMessage } from "../../core/rules/match-rule";
-import type { Rule, RuleActions, RuleConditions } from "../../core/rules/rule";
-import type { TrayGrant } from "../access/trays";
+import type { Condition } from "../../core/rules/condition";
+import type { Rule, RuleAction } from "../../core/rules/rule";
 import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { param } from "../base/rows";
-import type { Recipients } from "../facts/store-message";
 
 export type KeptRule = Rule & { readonly trayId: TrayId };
 
@@ -18,9 +14,9 @@ type RuleRow = {
   tray_id: string;
   name: string;
   is_on: boolean;
-  conditions: RuleConditions;
-  exceptions: RuleConditions;
-  actions: RuleActions;
+  condition: Condition;
+  exception: Condition | null;
+  actions: RuleAction[];
   is_last: boolean;
 };
 
@@ -30,8 +26,8 @@ function ruleOf(row: RuleRow): KeptRule {
     trayId: trustedId<TrayId>(row.tray_id),
     name: row.name,
     isOn: row.is_on,
-    conditions: row.conditions,
-    exceptions: row.exceptions,
+    condition: row.condition,
+    exception: row.exception,
     actions: row.actions,
     isLast: row.is_last,
   };
@@ -56,8 +52,8 @@ export async function saveRule(trx: Transaction, rule: KeptRule): Promise<void> 
     name,
     is_on: isOn,
     is_last: isLast,
-    conditions: JSON.stringify(rule.conditions),
-    exceptions: JSON.stringify(rule.exceptions),
+    condition: JSON.stringify(rule.condition),
+    exception: rule.exception === null ? null : JSON.stringify(rule.exception),
     actions: JSON.stringify(rule.actions),
   };
   const position = builder("rule").select(builder.raw("coalesce(max(position), 0) + 1")).where("tray_id", rule.trayId);
@@ -86,48 +82,13 @@ export async function orderRules(trx: Database, trayId: TrayId, ids: readonly Ru
   );
 }
 
-/** The rules, of whichever tray, that give a category; held until the transaction ends. */
-export async function rulesGiving(trx: Transaction, id: CategoryId): Promise<KeptRule[]> {
+/** The rules, of whichever tray, that have to do with a category; held until the transaction ends. */
+export async function rulesNamingCategory(trx: Transaction, id: CategoryId): Promise<KeptRule[]> {
   const rows: RuleRow[] = await knexOf(trx)("rule")
     .whereNull("removed_at")
-    .whereRaw("actions->'categoryIds' @> to_jsonb(cast(? as text))", [id])
+    // Ids stand nowhere but where something is named.
+    .whereRaw("strpos(concat(condition, exception, actions), ?) > 0", [id])
     .orderBy("id")
     .forUpdate();
   return rows.map(ruleOf);
-}
-
-/** A message that came to a tray, as far as rules go, with what names it. */
-export type SampleMessage = RuledMessage & { readonly id: string; readonly fromName: string };
-
-/** The newest messages that came to a tray, for trying a rule on them. */
-export async function newestArrivals(db: Database, grant: TrayGrant, limit: number): Promise<SampleMessage[]> {
-  const found = await ask<{
-    id: string;
-    from_address: EmailAddress;
-    from_name: string;
-    recipients: Pick<Recipients, "to" | "cc">;
-    subject: string;
-    own_text: string;
-    list_id: string | null;
-    has_attachment: boolean;
-  }>(
-    db,
-    /* sql */ `
-    select message.id, from_address, from_name, recipients, message.subject, own_text, list_id,
-      exists (select 1 from jsonb_array_elements(attachments) as one where one->>'inline' = 'false') as has_attachment
-    from message join message_text on message_text.message_id = message.id
-    where message.tray_id = :trayId and direction = 'in'
-    order by received_at desc, message.id desc limit :limit`,
-    { trayId: grant.tray.id, limit },
-  );
-  return found.map((row) => ({
-    id: row.id,
-    from: row.from_address,
-    fromName: row.from_name,
-    to: [...row.recipients.to, ...row.recipients.cc].map(({ address }) => address),
-    subject: row.subject,
-    ownText: row.own_text,
-    list: row.list_id === null ? null : listIdIn(row.list_id),
-    hasAttachment: row.has_attachment,
-  }));
 }

@@ -1,10 +1,10 @@
-import type { RuleTrial } from "../../../operations/index.server";
+import type { TrialView } from "../../server/rules/trial-view.server";
 import type { FormOutcome } from "../forms/use-form-action";
 
 /** What the server said to a step about rules: done, or for which messages the tried rule would have been. */
 export type RulesOutcome =
   | (Extract<FormOutcome, { ok: true }> & {
-      readonly trial: RuleTrial<string> | null;
+      readonly trial: TrialView | null;
       readonly droppedId: string | null;
     })
   | Extract<FormOutcome, { ok: false }>;

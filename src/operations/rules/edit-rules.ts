@@ -1,13 +1,14 @@
-import { type MemberId, type RecordId, type RuleId, trustedId } from "../../core/kernel/ids";
+import { type RuleId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { whyRuleHolds } from "../../core/rules/match-rule";
-import { checkRule, type Rule, type RuleProblems } from "../../core/rules/rule";
+import { checkRule, type RuleProblems } from "../../core/rules/check-rule";
+import { namedBy } from "../../core/rules/named-by";
+import type { Rule } from "../../core/rules/rule";
 import { membersWithRoles, type TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
+import { contactsByIds } from "../../storage/conversation/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
-import { newestArrivals, orderRules, removeRule, rulesOf, saveRule } from "../../storage/mail/index";
 import { recordsByIds } from "../../storage/records/index";
-import type { Wording } from "../../texts/said";
+import { orderRules, removeRule, rulesOf, saveRule } from "../../storage/rules/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
 
@@ -17,18 +18,9 @@ export type RuleRefusal = Refusal | { readonly kind: "problems"; readonly proble
 /** A rule as it is edited; without an id it is a new one. */
 export type RuleDraft = Omit<Rule, "id"> & { readonly id: RuleId | null };
 
-/** The rules of a tray in the order in which they are asked, with the codes of the records that they file to. */
-export async function getRules(
-  deps: Deps,
-  grant: TrayGrant,
-): Promise<{ readonly rules: readonly Rule[]; readonly codes: ReadonlyMap<RecordId, string> }> {
-  const rules = await rulesOf(deps.db, grant.tray.id);
-  const records = await recordsByIds(
-    deps.db,
-    grant,
-    rules.flatMap(({ actions }) => actions.recordId ?? []),
-  );
-  return { rules, codes: new Map(records.map(({ id, code }) => [id, code])) };
+/** The rules of a tray in the order in which they are asked. */
+export function getRules(deps: Deps, grant: TrayGrant): Promise<readonly Rule[]> {
+  return rulesOf(deps.db, grant.tray.id);
 }
 
 /** Keeps a rule; for those who lead the tray. */
@@ -52,18 +44,20 @@ export async function editRule(deps: Deps, grant: TrayGrant, draft: RuleDraft): 
   });
 }
 
-async function actionRefusal(trx: Transaction, grant: TrayGrant, { actions }: RuleDraft): Promise<Refusal | null> {
+async function actionRefusal(trx: Transaction, grant: TrayGrant, draft: RuleDraft): Promise<Refusal | null> {
+  const named = namedBy([draft]);
   const known = new Set((await categoriesOf(trx, grant.tray.id)).map(({ id }) => id));
-  if (actions.categoryIds.some((id) => !known.has(id))) return { kind: "no-such", what: "category" };
-  if (actions.recordId !== null && (await recordsByIds(trx, grant, [actions.recordId])).length === 0)
-    return { kind: "no-such", what: "record" };
-  return actions.ownerId === null ? null : ownerRefusal(trx, grant, actions.ownerId);
-}
-
-async function ownerRefusal(trx: Transaction, grant: TrayGrant, ownerId: MemberId): Promise<Refusal | null> {
-  const owner = (await membersWithRoles(trx, grant.tray.id)).find(({ id }) => id === ownerId);
-  if (owner === undefined) return { kind: "no-such", what: "member" };
-  return owner.role === "reader" ? { kind: "only-reads", name: owner.name } : null;
+  if (named.categories.some((id) => !known.has(id))) return { kind: "no-such", what: "category" };
+  const records = new Set((await recordsByIds(trx, grant, named.records)).map(({ id }) => id));
+  if (named.records.some((id) => !records.has(id))) return { kind: "no-such", what: "record" };
+  const contacts = new Set((await contactsByIds(trx, grant.tray.id, named.contacts)).map(({ id }) => id));
+  if (named.contacts.some((id) => !contacts.has(id))) return { kind: "no-such", what: "contact" };
+  const members = await membersWithRoles(trx, grant.tray.id);
+  if (named.members.some((id) => !members.some((member) => member.id === id)))
+    return { kind: "no-such", what: "member" };
+  const owners = draft.actions.flatMap((action) => (action.kind === "assign" ? [action.ownerId] : []));
+  const reader = members.find(({ id, role }) => role === "reader" && owners.includes(id));
+  return reader === undefined ? null : { kind: "only-reads", name: reader.name };
 }
 
 /** Takes a rule away, or brings it back; for those who lead the tray. */
@@ -83,32 +77,4 @@ export async function placeRules(deps: Deps, grant: TrayGrant, ids: readonly Rul
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   await orderRules(deps.db, grant.tray.id, ids);
   return ok(null);
-}
-
-const TRIED_ON = 200;
-
-/** What a rule would have been for. */
-export type RuleTrial<Why = Wording> = {
-  readonly of: number;
-  readonly matches: readonly {
-    readonly id: string;
-    readonly who: string;
-    readonly subject: string;
-    readonly why: Why;
-  }[];
-};
-
-/** For which of the newest messages of a tray a rule would have been. */
-export async function tryRule(
-  deps: Deps,
-  grant: TrayGrant,
-  rule: Pick<Rule, "conditions" | "exceptions">,
-): Promise<RuleTrial> {
-  const sample = await newestArrivals(deps.db, grant, TRIED_ON);
-  const matches = sample.flatMap((message) => {
-    const why = whyRuleHolds(rule, message);
-    const { id, subject, fromName, from } = message;
-    return why === null ? [] : [{ id, who: fromName || (from ?? ""), subject, why }];
-  });
-  return { of: sample.length, matches };
 }

@@ -1,35 +1,29 @@
 import { ArrowDown, ArrowUp } from "lucide-react";
+import { Link } from "react-router";
+import { actionInWords } from "../../../core/rules/action-in-words";
+import { whichMessagesInWords } from "../../../core/rules/condition-in-words";
 import type { Rule } from "../../../core/rules/rule";
-import { actionsInWords, conditionsInWords } from "../../../core/rules/rule-in-words";
 import { commonTexts } from "../../../texts/en/common";
-import { officeTexts } from "../../../texts/en/office";
-import { Button } from "../../ui/button";
+import { rulesTexts } from "../../../texts/en/rules";
+import { Button, QUIET_LINK } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 import type { RulesOutcome } from "./rules-outcome";
-
-/** A rule with the code of the record that it files to. */
-export type ListedRule = Rule & { readonly code: string };
-
-type RuleListProps = {
-  readonly rules: readonly ListedRule[];
-  readonly edited: string | null;
-  readonly onEdit: (id: string | null) => void;
-};
+import { useRuleNames } from "./use-rule-names";
 
 /** The rules of a tray in the order in which they are asked, each as a sentence. */
-export function RuleList({ rules, edited, onEdit }: RuleListProps) {
-  const say = useSay(officeTexts, commonTexts);
-  const { mayLead } = useTray();
+export function RuleList({ rules }: { rules: readonly Rule[] }) {
+  const say = useSay(rulesTexts, commonTexts);
+  const { tray, mayLead } = useTray();
   const { post, refused, underWay } = useFormAction<RulesOutcome>("rules", ({ droppedId }) => {
     if (droppedId === null) return;
-    notice(say("office.ruleRemoved"), {
+    notice(say("rules.ruleRemoved"), {
       action: { label: say("common.undo"), onClick: () => post({ do: "bring-back", id: droppedId }) },
     });
   });
-  const isOn = (rule: ListedRule) =>
+  const isOn = (rule: Rule) =>
     underWay?.get("do") === "switch" && underWay.get("id") === rule.id ? underWay.get("on") === "true" : rule.isOn;
   const swap = (at: number, other: number) => {
     const ids = rules.map(({ id }) => id as string);
@@ -37,7 +31,7 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
     post({ do: "place", ids: ids.join(" ") });
   };
   if (rules.length === 0) {
-    return <p className="max-w-prose text-soft">{say("office.noRulesYetARule")}</p>;
+    return <p className="max-w-prose text-soft">{say("rules.noRulesYetARule")}</p>;
   }
   return (
     <div>
@@ -46,15 +40,12 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
           {refused.problem ?? Object.values(refused.problems)[0]}
         </p>
       )}
-      <ol aria-label={say("office.rulesInTheirOrder")} className="border-t border-rule">
+      <ol aria-label={say("rules.rulesInTheirOrder")} className="border-t border-rule">
         {rules.map((rule, at) => (
-          <li
-            key={rule.id}
-            className={`flex items-start gap-x-3 border-b max-sm:flex-wrap border-hair py-2 ${edited === rule.id ? "bg-act-soft" : ""}`}
-          >
+          <li key={rule.id} className="flex items-start gap-x-3 border-b max-sm:flex-wrap border-hair py-2">
             <input
               type="checkbox"
-              aria-label={say("office.isOn", { name: rule.name })}
+              aria-label={say("rules.isOn", { name: rule.name })}
               checked={isOn(rule)}
               disabled={!mayLead}
               onChange={(event) => post({ do: "switch", id: rule.id, on: String(event.target.checked) })}
@@ -81,21 +72,17 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
                 >
                   <ArrowDown size={14} aria-hidden />
                 </Button>
-                <Button
-                  look="quiet"
+                <Link
+                  to={`/${tray.slug}/rules/${rule.id}`}
                   aria-label={say("common.changeOf", { name: rule.name })}
-                  onClick={() => onEdit(rule.id)}
-                  className="px-2"
+                  className={`${QUIET_LINK} px-2`}
                 >
                   {say("common.change")}
-                </Button>
+                </Link>
                 <Button
                   look="quiet"
                   aria-label={say("common.removeOf", { name: rule.name })}
-                  onClick={() => {
-                    onEdit(null);
-                    post({ do: "drop", id: rule.id });
-                  }}
+                  onClick={() => post({ do: "drop", id: rule.id })}
                   className="px-2"
                 >
                   {say("common.remove")}
@@ -109,31 +96,31 @@ export function RuleList({ rules, edited, onEdit }: RuleListProps) {
   );
 }
 
-function Sentence({ rule }: { rule: ListedRule }) {
-  const say = useSay(officeTexts);
-  const { members, categories } = useTray();
-  const does = actionsInWords(rule.actions, {
-    member: (id) => members.find((member) => member.id === id)?.name ?? say("office.somebodyWhoIsNoLonger"),
-    category: (id) => categories.find((category) => category.id === id)?.name ?? say("office.aCategory"),
-    record: () => rule.code,
-  });
-  const given = categories.filter(({ id, retired }) => retired && rule.actions.categoryIds.includes(id));
+function Sentence({ rule }: { rule: Rule }) {
+  const say = useSay(rulesTexts);
+  const { categories } = useTray();
+  const names = useRuleNames();
+  const does = rule.actions.map((action) => actionInWords(action, names));
+  const given = rule.actions.flatMap((action) =>
+    action.kind === "categorise" && action.give ? [action.categoryId] : [],
+  );
+  const retired = categories.filter((category) => category.retired && given.some((id) => id === category.id));
   return (
     <div className={`min-w-0 flex-1 max-sm:basis-3/4 ${rule.isOn ? "" : "text-soft"}`}>
       <p className="font-semibold">
         {rule.name}
-        {!rule.isOn && <span className="font-normal"> {say("office.off")}</span>}
+        {!rule.isOn && <span className="font-normal"> {say("rules.off")}</span>}
       </p>
       <p>
-        {say("office.aMessage", {
-          rule: conditionsInWords(rule),
-          what: does.length === 0 ? say("office.doesNothing") : { all: does, by: "comma" },
+        {say("rules.sentence", {
+          which: whichMessagesInWords(rule, names),
+          what: does.length === 0 ? say("rules.doesNothing") : { all: does, by: "and" },
         })}
-        {rule.isLast && say("office.noLaterRuleApplies")}
+        {rule.isLast && say("rules.noLaterRuleApplies")}
       </p>
-      {given.length > 0 && (
+      {retired.length > 0 && (
         <p className="text-sm text-soft">
-          {given.map(({ name }) => name).join(", ")} {say("office.isRetiredAndNotGiven")}
+          {retired.map(({ name }) => name).join(", ")} {say("rules.isRetiredAndNotGiven")}
         </p>
       )}
     </div>

@@ -1,0 +1,65 @@
+import type { CategoryId, ContactId, MemberId, RecordId } from "../kernel/ids";
+import { type Test, testsOf, withTests } from "./condition";
+import type { Rule } from "./rule";
+
+/** What rules name, by kind. */
+export type Named = {
+  readonly members: readonly MemberId[];
+  readonly categories: readonly CategoryId[];
+  readonly records: readonly RecordId[];
+  readonly contacts: readonly ContactId[];
+};
+
+/** Everything that rules name in what they ask for and in what they do. */
+export function namedBy(rules: readonly Pick<Rule, "condition" | "exception" | "actions">[]): Named {
+  const tests = rules.flatMap(({ condition, exception }) => [
+    ...testsOf(condition),
+    ...(exception === null ? [] : testsOf(exception)),
+  ]);
+  const actions = rules.flatMap((rule) => rule.actions);
+  const addresses = tests.flatMap((test) => (test.kind === "address" ? test.of : []));
+  return {
+    members: [
+      ...tests.flatMap((test) => (test.kind === "owner" ? test.of.filter((id) => id !== null) : [])),
+      ...actions.flatMap((action) => {
+        if (action.kind === "assign") return [action.ownerId];
+        if (action.kind === "follow") return [action.memberId];
+        return action.kind === "follow-up" && action.forMember !== null ? [action.forMember] : [];
+      }),
+    ],
+    categories: [
+      ...tests.flatMap((test) => (test.kind === "category" ? test.of : [])),
+      ...addresses.flatMap((one) => (one.kind === "contact-category" ? [one.categoryId] : [])),
+      ...actions.flatMap((action) => (action.kind === "categorise" ? [action.categoryId] : [])),
+    ],
+    records: [
+      ...tests.flatMap((test) => (test.kind === "record" || test.kind === "reference" ? test.of : [])),
+      ...actions.flatMap((action) => (action.kind === "file" ? [action.recordId] : [])),
+    ],
+    contacts: addresses.flatMap((one) => (one.kind === "contact" ? [one.contactId] : [])),
+  };
+}
+
+/** What stands in a rule for what it names. */
+export type Renaming = {
+  readonly record: (id: RecordId) => RecordId;
+  readonly contact: (id: ContactId) => ContactId;
+};
+
+/** A rule in which other names stand for what it names: codes for ids where people read it. */
+export function renamed<R extends Pick<Rule, "condition" | "exception" | "actions">>(rule: R, to: Renaming): R {
+  const other = (test: Test): Test => {
+    if (test.kind === "record" || test.kind === "reference") return { ...test, of: test.of.map(to.record) };
+    if (test.kind !== "address") return test;
+    const of = test.of.map((one) => (one.kind === "contact" ? { ...one, contactId: to.contact(one.contactId) } : one));
+    return { ...test, of };
+  };
+  return {
+    ...rule,
+    condition: withTests(rule.condition, other),
+    exception: rule.exception === null ? null : withTests(rule.exception, other),
+    actions: rule.actions.map((action) =>
+      action.kind === "file" ? { ...action, recordId: to.record(action.recordId) } : action,
+    ),
+  };
+}

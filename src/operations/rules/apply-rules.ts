@@ -1,0 +1,138 @@
+import { inCharge } from "../../core/cover/covering";
+import type { Docket } from "../../core/docket/derive-docket";
+import { type BatchId, type ConversationId, trustedId } from "../../core/kernel/ids";
+import type { Instant } from "../../core/kernel/instant";
+import { foundInWords } from "../../core/rules/condition-in-words";
+import { type RuleThatHolds, rulesThatHold } from "../../core/rules/examine-condition";
+import { needsOf } from "../../core/rules/needs";
+import { type Givable, planRule } from "../../core/rules/plan-rules";
+import type { Rule } from "../../core/rules/rule";
+import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { workingDayAfter } from "../../core/worktime/working-hours";
+import { hoursOfTray, membersWithRoles, type Tray } from "../../storage/access/index";
+import type { Transaction } from "../../storage/base/index";
+import { categoriesOf, factsOf, lockCategoriesForShare, lockConversations } from "../../storage/facts/index";
+import { recordsByIds } from "../../storage/records/index";
+import type { Listed } from "../../texts/said";
+import type { Asking, Within } from "../base/deps";
+import { cachedTimesOff, ruleIndexOf } from "../base/routing-cache";
+import { writtenDown } from "../base/written-down";
+import { carryOut } from "../changes/change-conversations";
+import { type ArrivingMessage, arriving, testedAlone, testedWithAll } from "./rule-facts";
+import { ruleNamesOf } from "./rule-names";
+
+/** The rules of a tray that may be for a message that arrives; none for history, and for what we wrote elsewhere. */
+export async function candidateRules(deps: Asking, tray: Tray, arrival: ArrivingMessage): Promise<readonly Rule[]> {
+  const { message, isHistory, imported } = arrival;
+  const isOurs = imported && message.from !== null && tray.addresses.includes(message.from.address);
+  if (isHistory || isOurs) return [];
+  return (await ruleIndexOf(deps, tray.id)).candidates(testedAlone(tray, arriving(arrival)));
+}
+
+/** The same for several, with what they give held until the transaction ends: before any conversation, as everybody does. */
+export async function lockCandidateRules(
+  trx: Transaction,
+  deps: Within,
+  tray: Tray,
+  batch: readonly ArrivingMessage[],
+): Promise<(readonly Rule[])[]> {
+  const all = await Promise.all(batch.map((arrival) => candidateRules({ ...deps, db: trx }, tray, arrival)));
+  if (all.flat().some(({ actions }) => actions.some(({ kind }) => kind === "categorise")))
+    await lockCategoriesForShare(trx);
+  return all;
+}
+
+/** Where a message came to be: whether its conversation began with it, and what is so there now. */
+export type ArrivedIn = {
+  readonly starts: boolean;
+  readonly docket: Docket;
+  readonly createdAt: Instant;
+  readonly isVerified: boolean;
+};
+
+/** Of rules that may be for a message those that are, now that it is known where it went and whom it is from. */
+export async function rulesFor(
+  deps: Asking,
+  tray: Tray,
+  arrival: ArrivingMessage,
+  candidates: readonly Rule[],
+  { starts, docket, createdAt, isVerified }: ArrivedIn,
+): Promise<RuleThatHolds[]> {
+  if (candidates.length === 0) return [];
+  const { standing, ownerId, categoryIds, recordIds, urgency } = docket;
+  const conversation = {
+    standing: standing.kind,
+    standingSince: standing.since,
+    createdAt,
+    ownerId,
+    categoryIds,
+    recordIds,
+    urgency,
+  };
+  const known = { ...arriving(arrival), isVerified, isFirst: starts, conversation };
+  const needs = needsOf(
+    candidates.flatMap(({ condition, exception }) => (exception === null ? [condition] : [condition, exception])),
+  );
+  const [tested] = await testedWithAll(deps, tray, needs, [known]);
+  return tested === undefined ? [] : rulesThatHold(candidates, tested);
+}
+
+/** Lets rules act on the conversation that a message came into, one after the other, each a step of its own in the journal. */
+export async function applyRules(
+  trx: Transaction,
+  deps: Within,
+  tray: Tray,
+  { id, starts }: { readonly id: ConversationId; readonly starts: boolean },
+  rules: readonly RuleThatHolds[],
+): Promise<void> {
+  if (rules.length === 0) return;
+  const givable = await givableIn(trx, deps, tray, rules);
+  const names = await ruleNamesOf(
+    { ...deps, db: trx },
+    tray,
+    null,
+    rules.map(({ rule }) => rule),
+  );
+  for (const { rule, held } of rules) {
+    const [conversation] = await lockConversations(trx, tray.id, [id]);
+    if (conversation === undefined) throw new Error(`conversation ${id} went away under its rules`);
+    const known = (await factsOf(trx, [id])).get(id) ?? NOTHING_HAPPENED;
+    const effects = planRule(rule, known, givable, starts);
+    const why: Listed = { all: held.map(({ test, found }) => foundInWords(test, found, names)), by: "comma" };
+    const mark = { id: rule.id, name: rule.name, why: writtenDown(why) };
+    await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [{ conversation, known, effects }], mark);
+  }
+}
+
+async function givableIn(
+  trx: Transaction,
+  deps: Within,
+  tray: Tray,
+  rules: readonly RuleThatHolds[],
+): Promise<Givable> {
+  const actions = rules.flatMap(({ rule }) => rule.actions);
+  const wanted = actions.flatMap((action) => (action.kind === "file" ? [action.recordId] : []));
+  const [categories, records, members] = [
+    await categoriesOf(trx, tray.id),
+    await recordsByIds(trx, null, [...new Set(wanted)]),
+    await membersWithRoles(trx, tray.id),
+  ];
+  const hours = actions.some((action) => "workingDays" in action) ? await hoursOfTray(trx, tray) : null;
+  const given = new Set(categories.filter(({ retired }) => !retired).map(({ id }) => id));
+  const filed = new Set(records.filter(({ closed }) => !closed).map(({ id }) => id));
+  const looking = new Set(members.map(({ id }) => id));
+  const deciding = new Set(members.filter(({ role }) => role !== "reader").map(({ id }) => id));
+  const now = deps.now();
+  const timesOff = await cachedTimesOff({ ...deps, db: trx });
+  return {
+    isCategory: (id) => given.has(id),
+    isRecord: (id) => filed.has(id),
+    isMember: (id) => looking.has(id),
+    inCharge: (id) => {
+      const who = inCharge(id, { trayId: tray.id, recordIds: [] }, now, timesOff) ?? id;
+      return deciding.has(who) ? who : null;
+    },
+    afterWorkingDays: (days) => (hours === null ? null : workingDayAfter(now, days, hours)),
+    newId: deps.newId,
+  };
+}

@@ -1,0 +1,70 @@
+import { readEmailAddress } from "../../core/kernel/email-address";
+import { type ContactId, type RecordId, trustedId } from "../../core/kernel/ids";
+import type { RuleNames } from "../../core/rules/condition-in-words";
+import { namedBy, renamed } from "../../core/rules/named-by";
+import type { Rule } from "../../core/rules/rule";
+import { membersWithRoles, type Tray, type TrayGrant } from "../../storage/access/index";
+import { contactsByIds, contactsNamed, contactsWith } from "../../storage/conversation/index";
+import { categoriesOf } from "../../storage/facts/index";
+import { recordsByCodes, recordsByIds } from "../../storage/records/index";
+import { rulesTexts } from "../../texts/en/rules";
+import { saidOf } from "../../texts/said";
+import type { Asking, Deps } from "../base/deps";
+
+const said = saidOf(rulesTexts);
+
+/** What the things are called that rules name, as a viewer may know it (null: everything). */
+export async function ruleNamesOf(
+  deps: Asking,
+  tray: Tray,
+  viewer: TrayGrant | null,
+  rules: readonly Pick<Rule, "condition" | "exception" | "actions">[],
+): Promise<RuleNames> {
+  const named = namedBy(rules);
+  const members = named.members.length === 0 ? [] : await membersWithRoles(deps.db, tray.id);
+  const categories = named.categories.length === 0 ? [] : await categoriesOf(deps.db, tray.id);
+  const records = await recordsByIds(deps.db, viewer, named.records);
+  const contacts = named.contacts.length === 0 ? [] : await contactsByIds(deps.db, tray.id, named.contacts);
+  return {
+    member: (id) => members.find((one) => one.id === id)?.name ?? said("rules.aFormerColleague"),
+    category: (id) => categories.find((one) => one.id === id)?.name ?? said("rules.aFormerCategory"),
+    record: (id) => records.find((one) => one.id === id)?.code ?? said("rules.aRecord"),
+    contact: (id) => contacts.find((one) => one.id === id)?.name ?? said("rules.aFormerContact"),
+  };
+}
+
+/** Finds what rules name by what people call it: records by their codes, contacts by an address or their name. */
+export async function namedInRules(deps: Deps, grant: TrayGrant, texts: readonly string[]) {
+  const records = await recordsByCodes(deps.db, grant, [...new Set(texts.map((text) => text.trim().toUpperCase()))]);
+  const addresses = texts.flatMap((text) => readEmailAddress(text) ?? []);
+  const contacts = addresses.length === 0 ? [] : await contactsWith(deps.db, grant.tray.id, addresses);
+  const names = [...new Set(texts.map((text) => text.trim().toLowerCase()).filter((text) => text !== ""))];
+  const byName = new Map((await contactsNamed(deps.db, grant.tray.id, names)).map((one) => [one.id, one]));
+  return {
+    record: (code: string) => records.find((one) => one.code === code)?.id ?? null,
+    contact: (text: string) => {
+      const written = text.trim().toLowerCase();
+      const [only, ...more] = [...contacts, ...byName.values()].filter(
+        ({ name, addresses: theirs }) => name.toLowerCase() === written || theirs.some((one) => one === written),
+      );
+      return more.every(({ id }) => id === only?.id) ? (only?.id ?? null) : null;
+    },
+  };
+}
+
+/** Rules as they are read and written: records by their codes, contacts by the address that they are written to. */
+export async function rulesAsWritten<R extends Pick<Rule, "condition" | "exception" | "actions">>(
+  deps: Deps,
+  grant: TrayGrant,
+  rules: readonly R[],
+): Promise<R[]> {
+  const named = namedBy(rules);
+  const codes = new Map((await recordsByIds(deps.db, grant, named.records)).map(({ id, code }) => [id, code]));
+  const contacts = named.contacts.length === 0 ? [] : await contactsByIds(deps.db, grant.tray.id, named.contacts);
+  const written = new Map(contacts.map(({ id, name, addresses }) => [id, addresses[0] ?? name]));
+  const to = {
+    record: (id: RecordId) => trustedId<RecordId>(codes.get(id) ?? ""),
+    contact: (id: ContactId) => trustedId<ContactId>(written.get(id) ?? ""),
+  };
+  return rules.map((rule) => renamed(rule, to));
+}

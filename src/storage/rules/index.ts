@@ -1,0 +1,3 @@
+export * from "./correspondents";
+export * from "./rule-sample";
+export * from "./rules";

@@ -1,0 +1,148 @@
+import type { EmailAddress } from "../../core/kernel/email-address";
+import {
+  type CategoryId,
+  type ConversationId,
+  type MemberId,
+  type MessageId,
+  type RecordId,
+  trustedId,
+} from "../../core/kernel/ids";
+import type { Instant } from "../../core/kernel/instant";
+import { type Urgency, urgencyOfRank } from "../../core/kernel/urgency";
+import type { Attachment, MessageKind } from "../../core/message/mail-message";
+import type { SenderTrust } from "../../core/message/sender-trust";
+import { listIdIn } from "../../core/message/ways-to-leave";
+import type { RuledMessage } from "../../core/rules/ruled-message";
+import type { StandingKind } from "../../core/standing/standing";
+import type { TrayGrant } from "../access/trays";
+import { ask } from "../base/ask";
+import type { Database } from "../base/handle";
+import { at } from "../base/rows";
+import type { Recipients } from "../facts/store-message";
+
+/** A message that came to a tray, as it is stored: what rules ask of it, but for what has to be looked up or worked out. */
+export type ArrivedMessage = Pick<
+  RuledMessage,
+  | "from"
+  | "to"
+  | "cc"
+  | "envelope"
+  | "subject"
+  | "ownText"
+  | "restText"
+  | "kind"
+  | "list"
+  | "isFirst"
+  | "attachments"
+  | "size"
+  | "isVerified"
+> & {
+  readonly id: MessageId;
+  readonly conversationId: ConversationId;
+  readonly fromName: string;
+  readonly receivedAt: Instant;
+  /** Its conversation as it is now. */
+  readonly conversation: {
+    readonly standing: StandingKind;
+    readonly standingSince: Instant;
+    readonly createdAt: Instant;
+    readonly ownerId: MemberId | null;
+    readonly categoryIds: readonly CategoryId[];
+    readonly recordIds: readonly RecordId[];
+    readonly urgency: Urgency;
+  };
+};
+
+type Row = {
+  id: string;
+  conversation_id: string;
+  from_address: EmailAddress;
+  from_name: string;
+  recipients: Pick<Recipients, "to" | "cc">;
+  subject: string;
+  own_text: string;
+  rest_text: string;
+  kind: MessageKind;
+  list_id: string | null;
+  is_first: boolean;
+  attachments: readonly Attachment[];
+  size: number;
+  trust: SenderTrust | null;
+  received_at: Date;
+  envelope_from: string | null;
+  envelope_to: EmailAddress[];
+  standing: StandingKind;
+  standing_since: Date;
+  created_at: Date;
+  owner_id: string | null;
+  category_ids: string[];
+  record_ids: string[];
+  urgency: number;
+};
+
+/** The newest messages that came to a tray. */
+export async function newestArrivals(db: Database, grant: TrayGrant, limit: number): Promise<ArrivedMessage[]> {
+  const rows = await ask<Row>(
+    db,
+    /* sql */ `
+    select m.id, m.conversation_id, m.from_address, m.from_name, m.recipients, m.subject, own_text, rest_text, m.kind,
+      m.list_id, m.version = 1 as is_first, m.attachments, blob.size, m.trust, m.received_at,
+      (select min(sender) from arrival_route where message_id = m.id) as envelope_from,
+      array(select address from arrival_route where message_id = m.id order by address) as envelope_to,
+      c.standing, c.standing_since, c.created_at, c.owner_id, c.category_ids, c.record_ids, c.urgency
+    from message as m
+      join message_text on message_text.message_id = m.id
+      join blob on blob.sha256 = m.raw_sha256
+      join conversation as c on c.id = m.conversation_id
+    where m.tray_id = :trayId and m.direction = 'in'
+    order by m.received_at desc, m.id desc limit :limit`,
+    { trayId: grant.tray.id, limit },
+  );
+  return rows.map(arrivedMessageOf);
+}
+
+function arrivedMessageOf(row: Row): ArrivedMessage {
+  return {
+    id: trustedId<MessageId>(row.id),
+    conversationId: trustedId<ConversationId>(row.conversation_id),
+    from: row.from_address,
+    fromName: row.from_name,
+    to: row.recipients.to.map(({ address }) => address),
+    cc: row.recipients.cc.map(({ address }) => address),
+    envelope: { from: row.envelope_from, to: row.envelope_to },
+    subject: row.subject,
+    ownText: row.own_text,
+    restText: row.rest_text,
+    kind: row.kind,
+    list: row.list_id === null ? null : listIdIn(row.list_id),
+    isFirst: row.is_first,
+    attachments: row.attachments.filter(({ inline }) => !inline),
+    size: row.size,
+    isVerified: row.trust?.verdict === "verified",
+    receivedAt: at(row.received_at),
+    conversation: {
+      standing: row.standing,
+      standingSince: at(row.standing_since),
+      createdAt: at(row.created_at),
+      ownerId: row.owner_id === null ? null : trustedId<MemberId>(row.owner_id),
+      categoryIds: row.category_ids.map((id) => trustedId<CategoryId>(id)),
+      recordIds: row.record_ids.map((id) => trustedId<RecordId>(id)),
+      urgency: urgencyOfRank(row.urgency),
+    },
+  };
+}
+
+/** The beginnings of messages as they came, with all of their header; what they carry in base64 may be cut out of them. */
+export async function beginningsOf(
+  db: Database,
+  ids: readonly MessageId[],
+): Promise<ReadonlyMap<MessageId, Uint8Array>> {
+  const rows = await ask<{ id: string; content: Buffer }>(
+    db,
+    /* sql */ `
+    select message.id, blob.content from message join blob on blob.sha256 = message.raw_sha256
+    where message.id = any(cast(:ids as uuid[]))`,
+    { ids: [...ids] },
+  );
+  return new Map(rows.map(({ id, content }) => [trustedId<MessageId>(id), content]));
+}

@@ -1,0 +1,111 @@
+import { data, Link } from "react-router";
+import type { Result } from "../../../core/kernel/result";
+import {
+  type Deps,
+  dropRule,
+  editRule,
+  getRules,
+  placeRules,
+  type RuleRefusal,
+  rulesAsWritten,
+  type TrayGrant,
+  tryRule,
+} from "../../../operations/index.server";
+import { rulesTexts } from "../../../texts/en/rules";
+import { useTray } from "../../screens/frame/tray-data";
+import { RuleList } from "../../screens/rules/rule-list";
+import type { RulesOutcome } from "../../screens/rules/rules-outcome";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { readForm } from "../../server/base/read-form.server";
+import { refusalSaid } from "../../server/base/refusal.server";
+import { speak } from "../../server/base/say.server";
+import { type RuleStep, readRuleStep, ruleProblemsByField } from "../../server/rules/rule-form.server";
+import { type TrialView, trialView } from "../../server/rules/trial-view.server";
+import { BUTTON_LINK } from "../../ui/button";
+import { Page } from "../../ui/page";
+import { pageTitle } from "../../ui/texts/page-title";
+import { useSay } from "../../ui/texts/use-say";
+import type { Route } from "./+types/rules";
+
+export function meta({ matches }: Route.MetaArgs) {
+  return pageTitle(matches, rulesTexts, "rules.rules");
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const rules = await rulesAsWritten(deps, grant, await getRules(deps, grant));
+  return {
+    rules: rules.map(({ id, name, isOn, isLast, condition, exception, actions }) => {
+      return { id, name, isOn, isLast, condition, exception, actions };
+    }),
+  };
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const step = await readRuleStep(deps, grant, await readForm(request));
+  if (!step.ok) return data<RulesOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
+  const done = await carry(deps, grant, step.value, context.get(memberContext).timeZone);
+  if (done.ok) return data<RulesOutcome>({ ok: true, said: "", trial: null, droppedId: null, ...done.value });
+  const { error } = done;
+  const problems = error.kind === "problems" ? ruleProblemsByField(error.problems) : {};
+  const problem = error.kind === "problems" ? null : refusalSaid(error);
+  return data<RulesOutcome>({ ok: false, problems, problem }, { status: 409 });
+}
+
+type Said = {
+  readonly said?: string;
+  readonly trial?: TrialView;
+  readonly droppedId?: string;
+  readonly problems?: Readonly<Record<string, string>>;
+};
+
+async function carry(deps: Deps, grant: TrayGrant, step: RuleStep, zone: string): Promise<Result<Said, RuleRefusal>> {
+  const saying = <T,>(done: Result<T, RuleRefusal>, said: Said): Result<Said, RuleRefusal> =>
+    done.ok ? { ok: true, value: said } : done;
+  switch (step.do) {
+    case "keep":
+      return saying(await editRule(deps, grant, step.rule), { said: speak("rules.ruleSaved") });
+    case "try": {
+      const tried = await tryRule(deps, grant, step.rule);
+      if (!tried.ok) return { ok: false, error: { kind: "problems", problems: tried.error } };
+      return { ok: true, value: { trial: trialView(tried.value, deps.now(), zone) } };
+    }
+    case "drop":
+      return saying(await dropRule(deps, grant, step.id, true), { droppedId: step.id });
+    case "bring-back":
+      return saying(await dropRule(deps, grant, step.id, false), { said: speak("rules.ruleBroughtBack") });
+    case "place":
+      return saying(await placeRules(deps, grant, step.ids), {});
+    case "switch": {
+      const rule = (await getRules(deps, grant)).find(({ id }) => id === step.id);
+      if (rule === undefined) return { ok: false, error: { kind: "no-such", what: "rule" } };
+      const said = step.isOn ? speak("rules.ruleSwitchedOn") : speak("rules.ruleSwitchedOff");
+      return saying(await editRule(deps, grant, { ...rule, isOn: step.isOn }), { said });
+    }
+  }
+}
+
+/** What the tray does by itself when a message comes; those who lead it say so, everybody reads it. */
+export default function Rules({ loaderData: { rules } }: Route.ComponentProps) {
+  const say = useSay(rulesTexts);
+  const { tray, mayLead } = useTray();
+  return (
+    <Page
+      title={say("rules.rules")}
+      beside={
+        mayLead ? (
+          <Link to={`/${tray.slug}/rules/new`} className={`ms-auto ${BUTTON_LINK}`}>
+            {say("rules.newRule")}
+          </Link>
+        ) : (
+          <span className="text-soft">{say("rules.onlyLeadsOfTheTray")}</span>
+        )
+      }
+    >
+      <div className="px-5 py-4">
+        <RuleList rules={rules} />
+      </div>
+    </Page>
+  );
+}

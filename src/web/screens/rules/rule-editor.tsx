@@ -1,0 +1,213 @@
+import { useEffect, useRef, useState } from "react";
+import { useFetcher, useNavigate } from "react-router";
+import { actionInWords } from "../../../core/rules/action-in-words";
+import { whichMessagesInWords } from "../../../core/rules/condition-in-words";
+import type { Rule } from "../../../core/rules/rule";
+import { commonTexts } from "../../../texts/en/common";
+import { rulesTexts } from "../../../texts/en/rules";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { Page } from "../../ui/page";
+import { useSay } from "../../ui/texts/use-say";
+import { useFormAction } from "../forms/use-form-action";
+import { useTray } from "../frame/tray-data";
+import { ActionEditor, type EditedAction, newAction } from "./action-editor";
+import { ConditionEditor } from "./condition-editor";
+import {
+  blankTest,
+  conditionOf,
+  type EditedGroup,
+  editedCondition,
+  finished,
+  finishedInPlace,
+  newGroup,
+  newTest,
+} from "./edited-condition";
+import { RuleTrialPanel } from "./rule-trial";
+import type { RulesOutcome } from "./rules-outcome";
+import { useRuleNames } from "./use-rule-names";
+
+/** A rule as the form begins with it: records stand by their codes, contacts by an address. */
+export type WrittenRule = Omit<Rule, "id"> & { readonly id: string | null };
+
+type Problems = Readonly<Record<string, string>>;
+
+/** A rule being written or changed, as a sentence that is filled in; beside it what it would have been for. */
+export function RuleEditor({ rule }: { rule: WrittenRule }) {
+  const say = useSay(rulesTexts, commonTexts);
+  const { tray } = useTray();
+  const navigate = useNavigate();
+  const [name, setName] = useState(rule.name);
+  const [condition, setCondition] = useState(() => editedCondition(rule.condition));
+  const [exception, setException] = useState<EditedGroup | null>(() =>
+    rule.exception === null ? null : editedCondition(rule.exception),
+  );
+  const [actions, setActions] = useState<readonly EditedAction[]>(() => rule.actions.map(newAction));
+  const [isLast, setLast] = useState(rule.isLast);
+  const close = () => void navigate(`/${tray.slug}/rules`);
+  const { post, refused, isBusy } = useFormAction<RulesOutcome>("rules", close);
+  const written = { id: rule.id, name, isOn: rule.isOn, isLast, actions: actions.map(({ action }) => action) };
+  const trial = useTrial(
+    finished(condition) === null
+      ? null
+      : {
+          ...written,
+          condition: finishedInPlace(condition),
+          exception: exception === null || finished(exception) === null ? null : finishedInPlace(exception),
+        },
+  );
+  const save = () => {
+    const whole = {
+      ...written,
+      condition: conditionOf(condition),
+      exception: exception === null ? null : conditionOf(exception),
+    };
+    post({ do: "keep", rule: JSON.stringify(whole) });
+  };
+  const problems: Problems = refused?.problems ?? trial.problems;
+  const title = rule.id === null ? say("rules.newRule") : say("rules.ruleCalled", { name: rule.name });
+  return (
+    <Page
+      title={title}
+      beside={
+        <span className="ms-auto flex gap-2">
+          <Button look="quiet" onClick={close}>
+            {say("common.cancel")}
+          </Button>
+          <Button look="filled" disabled={isBusy} onClick={save}>
+            {say("rules.saveRule")}
+          </Button>
+        </span>
+      }
+    >
+      <div className="grid min-h-full lg:grid-cols-[minmax(0,1fr)_minmax(320px,400px)]">
+        <div className="space-y-5 px-5 py-4">
+          {refused?.problem != null && (
+            <p role="alert" className="text-late">
+              {refused.problem}
+            </p>
+          )}
+          <Field
+            label={say("common.name")}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            problem={refused?.problems.name}
+            autoFocus={rule.id === null}
+            autoComplete="off"
+            className="max-w-md"
+          />
+          <Sentence condition={condition} exception={exception} actions={actions} />
+          <section>
+            <Heading>{say("rules.whichMessages")}</Heading>
+            <ConditionEditor
+              label={say("rules.whichMessages")}
+              group={condition}
+              problems={partsOf(problems, "condition")}
+              onChange={setCondition}
+            />
+          </section>
+          <section>
+            <Heading>{say("rules.exceptions")}</Heading>
+            {exception === null ? (
+              <Button
+                look="quiet"
+                className="ms-9 h-7 px-1.5 text-sm text-act"
+                onClick={() => setException(newGroup("any", [newTest(blankTest("text"))]))}
+              >
+                {say("rules.addAnException")}
+              </Button>
+            ) : (
+              <ConditionEditor
+                label={say("rules.exceptions")}
+                group={exception}
+                problems={partsOf(problems, "exception")}
+                onChange={(group) => setException(group.of.length === 0 ? null : group)}
+              />
+            )}
+          </section>
+          <section>
+            <Heading>{say("rules.whatItDoes")}</Heading>
+            <ActionEditor
+              actions={actions}
+              problems={partsOf(refused?.problems ?? {}, "actions")}
+              onChange={setActions}
+            />
+            <label className="mt-3 flex items-center gap-2">
+              <input
+                type="checkbox"
+                checked={isLast}
+                onChange={(event) => setLast(event.target.checked)}
+                className="size-[14px] accent-act"
+              />
+              {say("rules.stopHere")}
+            </label>
+          </section>
+        </div>
+        <RuleTrialPanel
+          trial={trial.trial}
+          hasProblems={Object.keys(trial.problems).length > 0}
+          isBusy={trial.isBusy}
+        />
+      </div>
+    </Page>
+  );
+}
+
+function Heading({ children }: { children: string }) {
+  return <h2 className="mb-2 border-b border-hair pb-0.5 font-serif text-[15px]">{children}</h2>;
+}
+
+type SentenceProps = {
+  readonly condition: EditedGroup;
+  readonly exception: EditedGroup | null;
+  readonly actions: readonly EditedAction[];
+};
+
+function Sentence({ condition, exception, actions }: SentenceProps) {
+  const say = useSay(rulesTexts);
+  const names = useRuleNames();
+  const asked = finished(condition);
+  if (asked === null) return null;
+  const which = { condition: asked, exception: exception === null ? null : finished(exception) };
+  const does = actions.map(({ action }) => actionInWords(action, names));
+  return (
+    <p className="max-w-3xl font-serif text-[17px] leading-snug text-ink">
+      {say("rules.sentence", {
+        which: whichMessagesInWords(which, names),
+        what: does.length === 0 ? say("rules.doesNothingYet") : { all: does, by: "and" },
+      })}
+    </p>
+  );
+}
+
+// What is wrong with one part of the form, by the places within it.
+function partsOf(problems: Problems, part: string): Problems {
+  const within = Object.entries(problems).flatMap(([name, problem]) => {
+    if (name === part) return [["", problem] as const];
+    return name.startsWith(`${part}.`) ? [[name.slice(part.length + 1), problem] as const] : [];
+  });
+  return Object.fromEntries(within);
+}
+
+const TRIED_AFTER = 350;
+
+/** What a rule would have been for, asked anew a moment after it was changed; nothing where it asks for nothing (null). */
+function useTrial(rule: WrittenRule | null) {
+  const { tray } = useTray();
+  const { data, state, submit } = useFetcher<RulesOutcome>();
+  const written = JSON.stringify(rule);
+  const which = rule === null ? null : JSON.stringify([rule.condition, rule.exception]);
+  const latest = useRef(written);
+  latest.current = written;
+  useEffect(() => {
+    if (which === null) return;
+    const wait = setTimeout(
+      () => void submit({ do: "try", rule: latest.current }, { method: "post", action: `/${tray.slug}/rules` }),
+      TRIED_AFTER,
+    );
+    return () => clearTimeout(wait);
+  }, [which, submit, tray.slug]);
+  const trial = which === null || data?.ok !== true ? null : data.trial;
+  const problems: Problems = data?.ok === false && which !== null ? data.problems : {};
+  return { trial, problems, isBusy: state !== "idle" };
+}

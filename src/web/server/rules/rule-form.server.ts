@@ -1,0 +1,147 @@
+import Joi from "joi";
+import { type RecordId, type RuleId, trustedId } from "../../../core/kernel/ids";
+import { err, ok, type Result } from "../../../core/kernel/result";
+import { URGENCIES } from "../../../core/kernel/urgency";
+import type { RuleProblems } from "../../../core/rules/check-rule";
+import type { Condition } from "../../../core/rules/condition";
+import type { RuleAction, RuleActionKind } from "../../../core/rules/rule";
+import { type Deps, namedInRules, type RuleDraft, type TrayGrant } from "../../../operations/index.server";
+import { ID, ID_LIST } from "../base/fields.server";
+import { speak } from "../base/say.server";
+import { type NamedThings, readCondition } from "./condition-form.server";
+
+/** What is wrong, by what it is about: `name`, `actions`, `actions.1`, `condition` and its parts (`condition.0.2`), and so on. */
+export type RuleFormProblems = Readonly<Record<string, string>>;
+
+/** Something that is done about the rules of a tray. */
+export type RuleStep =
+  | { readonly do: "keep" | "try"; readonly rule: RuleDraft }
+  | { readonly do: "drop" | "bring-back"; readonly id: RuleId }
+  | { readonly do: "switch"; readonly id: RuleId; readonly isOn: boolean }
+  | { readonly do: "place"; readonly ids: readonly RuleId[] };
+
+const MAX_POSTED_CHARACTERS = 200_000;
+const text = Joi.string().allow("").max(5_000).required();
+const workingDays = Joi.number().integer().min(0).max(10_000).required();
+
+const ACTIONS: Readonly<Record<RuleActionKind, Joi.SchemaMap>> = {
+  categorise: { categoryId: ID.required(), give: Joi.boolean().required() },
+  file: { recordId: text },
+  assign: { ownerId: ID.required() },
+  urgency: {
+    urgency: Joi.string()
+      .valid(...URGENCIES)
+      .required(),
+  },
+  settle: {},
+  bin: {},
+  junk: {},
+  rest: { workingDays },
+  "follow-up": { workingDays, text, forMember: ID.allow(null).required() },
+  expect: { workingDays },
+  expire: { workingDays },
+  note: { text },
+  follow: { memberId: ID.required() },
+};
+
+const RULE = Joi.object({
+  id: ID.allow(null).required(),
+  name: Joi.string().allow("").trim().max(500).required(),
+  isOn: Joi.boolean().required(),
+  isLast: Joi.boolean().required(),
+  condition: Joi.object().unknown().required(),
+  exception: Joi.object().unknown().allow(null).required(),
+  actions: Joi.array().items(Joi.object().unknown()).max(50).required(),
+});
+
+const FORMS = {
+  drop: Joi.object({ id: ID.required() }),
+  "bring-back": Joi.object({ id: ID.required() }),
+  switch: Joi.object({ id: ID.required(), on: Joi.boolean().required() }),
+  place: Joi.object({ ids: ID_LIST.required() }),
+} as const;
+
+/** The posted step, or what is wrong with its fields. */
+export async function readRuleStep(
+  deps: Deps,
+  grant: TrayGrant,
+  form: FormData,
+): Promise<Result<RuleStep, RuleFormProblems>> {
+  const kind = String(form.get("do"));
+  if (kind === "keep" || kind === "try") {
+    const rule = await readRule(deps, grant, String(form.get("rule") ?? ""));
+    return rule.ok ? ok({ do: kind, rule: rule.value }) : rule;
+  }
+  if (!Object.hasOwn(FORMS, kind)) return err({ do: speak("server.thatIsNothingThatCan") });
+  const { value, error } = FORMS[kind as keyof typeof FORMS].validate(Object.fromEntries(form), { stripUnknown: true });
+  if (error !== undefined) return err({ do: speak("rules.thatIsNoRule") });
+  if (kind === "place") return ok({ do: kind, ids: value.ids.map((one: string) => trustedId<RuleId>(one)) });
+  return ok({ do: kind, id: trustedId<RuleId>(value.id), isOn: value.on } as RuleStep);
+}
+
+async function readRule(deps: Deps, grant: TrayGrant, posted: string): Promise<Result<RuleDraft, RuleFormProblems>> {
+  const { value, error } = RULE.validate(parsed(posted));
+  if (error !== undefined) return err({ rule: speak("rules.thatIsNoRule") });
+  const things = await namedInRules(deps, grant, textsIn(value));
+  const problems: Record<string, string> = {};
+  const noteFor = (part: string) => (path: string, problem: string) => {
+    problems[path === "" ? part : `${part}.${path}`] ??= problem;
+  };
+  const condition = readCondition(value.condition, things, noteFor("condition"));
+  const exception: Condition | null =
+    value.exception === null ? null : readCondition(value.exception, things, noteFor("exception"));
+  const actions = (value.actions as readonly unknown[]).flatMap((action, at) => {
+    const read = readAction(action, things);
+    if (read.ok) return [read.value];
+    problems[`actions.${at}`] = read.error;
+    return [];
+  });
+  const { id, name, isOn, isLast } = value;
+  const draft = { id: id === null ? null : trustedId<RuleId>(id), name, isOn, isLast, condition, exception, actions };
+  return Object.keys(problems).length > 0 ? err(problems) : ok(draft);
+}
+
+function parsed(posted: string): unknown {
+  if (posted.length > MAX_POSTED_CHARACTERS) return null;
+  try {
+    return JSON.parse(posted);
+  } catch {
+    return null;
+  }
+}
+
+// Every text that may name a record or a contact, to look all of them up at once.
+function textsIn(value: unknown): string[] {
+  const found: string[] = [];
+  JSON.stringify(value, (key, one: unknown) => {
+    if (typeof one === "string" && (key === "recordId" || key === "contactId" || /^\d+$/.test(key))) found.push(one);
+    return one;
+  });
+  return found;
+}
+
+function readAction(posted: unknown, things: NamedThings): Result<RuleAction, string> {
+  const kind = (posted as { readonly kind?: unknown }).kind;
+  if (typeof kind !== "string" || !Object.hasOwn(ACTIONS, kind)) return err(speak("server.thatIsNothingThatCan"));
+  const schema = Joi.object({ ...ACTIONS[kind as RuleActionKind], kind: Joi.string().required() });
+  const { value, error } = schema.validate(posted);
+  if (error !== undefined) return err(speak("rules.sayWhich"));
+  if (kind !== "file") return ok(value as RuleAction);
+  if (value.recordId.trim() === "") return err(speak("rules.enterTheCode"));
+  const recordId: RecordId | null = things.record(value.recordId.trim().toUpperCase());
+  return recordId === null
+    ? err(speak("rules.thereIsNoRecord", { code: value.recordId }))
+    : ok({ kind: "file", recordId });
+}
+
+/** What is wrong with a rule, by the names that its form has for its parts. */
+export function ruleProblemsByField({ name, condition = [], exception = [], actions }: RuleProblems): RuleFormProblems {
+  const problems: Record<string, string> = {};
+  if (name !== undefined) problems.name = speak(name);
+  for (const [part, all] of Object.entries({ condition, exception }))
+    for (const { path, problem } of all) problems[path === "" ? part : `${part}.${path}`] ??= speak(problem);
+  if (actions === undefined) return problems;
+  if ("key" in actions) problems.actions = speak(actions);
+  else for (const { at, problem } of actions) problems[`actions.${at}`] = speak(problem);
+  return problems;
+}
