@@ -47,6 +47,7 @@ export type {
   ZipExportForm,
   ZipExportOf,
 } from "../storage/records/index";
+export type { ArrivalPlace } from "../storage/rules/index";
 export { type AfterAnswer, type Answer, answerConversation } from "./answering/answer-conversation";
 export {
   attachDocument,
@@ -189,6 +190,7 @@ export {
 export * from "./refusals/refusal";
 export * from "./rules/edit-rules";
 export { namedInRules, rulesAsWritten } from "./rules/rule-names";
+export { startRuleRun } from "./rules/run-rule";
 export { type RuleTrial, tryRule } from "./rules/try-rule";
 export * from "./upkeep/advance-demo-clock";
 export * from "./upkeep/doctor";

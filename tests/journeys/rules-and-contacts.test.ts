@@ -32,7 +32,7 @@ test("a lead makes a rule, tries it, and it does its work on the next message; t
   await ines.getByRole("menuitem", { name: "change a category" }).click();
   await editor.getByRole("combobox", { name: "has the category" }).click();
   await ines.getByRole("option", { name: "Access" }).click();
-  await expect(editor.getByRole("status")).toHaveText(/^\d+ of the newest \d+ messages$/);
+  await expect(editor.getByRole("status")).toHaveText(/^\d+ of all \d+ messages$/);
   await expect(editor.getByText("A message with “great bell” in the subject: adds Access.")).toBeVisible();
   expect(await seriousProblems(ines)).toEqual([]);
   await editor.getByRole("button", { name: "Save rule" }).click();

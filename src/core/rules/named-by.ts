@@ -1,6 +1,6 @@
 import type { CategoryId, ContactId, MemberId, RecordId } from "../kernel/ids";
 import { type Test, testsOf, withTests } from "./condition";
-import type { Rule } from "./rule";
+import { conditionsOf, type Rule } from "./rule";
 
 /** What rules name, by kind. */
 export type Named = {
@@ -12,10 +12,7 @@ export type Named = {
 
 /** Everything that rules name in what they ask for and in what they do. */
 export function namedBy(rules: readonly Pick<Rule, "condition" | "exception" | "actions">[]): Named {
-  const tests = rules.flatMap(({ condition, exception }) => [
-    ...testsOf(condition),
-    ...(exception === null ? [] : testsOf(exception)),
-  ]);
+  const tests = rules.flatMap(conditionsOf).flatMap((condition) => [...testsOf(condition)]);
   const actions = rules.flatMap((rule) => rule.actions);
   const addresses = tests.flatMap((test) => (test.kind === "address" ? test.of : []));
   return {

@@ -44,6 +44,11 @@ export type Rule = {
   readonly isLast: boolean;
 };
 
+/** What a rule asks for: its condition, and its exception where it has one. */
+export function conditionsOf({ condition, exception }: Pick<Rule, "condition" | "exception">): Condition[] {
+  return exception === null ? [condition] : [condition, exception];
+}
+
 /**
  * A rule in which another category stands for one that ended, or none (null). One that does nothing any more, or asks for
  * what is no more, is off.
@@ -60,9 +65,7 @@ export function withCategoryReplaced<R extends Pick<Rule, "actions" | "isOn" | "
   const actions = [...new Map(replaced.map((action) => [JSON.stringify(action), action])).values()];
   const { condition, exception } = rule;
   if (to === null) {
-    const asksForIt = (exception === null ? [condition] : [condition, exception]).some((one) =>
-      [...testsOf(one)].some((test) => namesCategory(test, from)),
-    );
+    const asksForIt = conditionsOf(rule).some((one) => [...testsOf(one)].some((test) => namesCategory(test, from)));
     return { ...rule, actions, isOn: rule.isOn && actions.length > 0 && !asksForIt };
   }
   const other = (test: Test) => testWithCategory(test, from, to);

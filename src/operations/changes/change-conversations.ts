@@ -75,23 +75,25 @@ export function isEmpty(facts: ConversationFacts | undefined): boolean {
   return facts === undefined || facts.messages.length + facts.entries.length === 0;
 }
 
-type ChangePlan = {
+/** What is done to one conversation that is held. */
+export type ChangePlan = {
   readonly conversation: HeldConversation;
   readonly known: ConversationFacts;
   readonly effects: readonly Effect[];
+  /** The rule that does it, where one does. */
+  readonly rule?: RuleMark;
 };
 
-/** Writes effects into the journal and keeps the dockets that they lead to; `rule` is the one that did it, where one did. */
+/** Writes effects into the journal and keeps the dockets that they lead to. */
 export async function carryOut(
   trx: Transaction,
   deps: Within,
   by: MemberId | null,
   batchId: BatchId,
   changes: readonly ChangePlan[],
-  rule?: RuleMark,
 ): Promise<void> {
   const changed = changes.filter((change) => change.effects.length > 0);
-  const withEntries = changed.map(({ conversation, known, effects }) => {
+  const withEntries = changed.map(({ conversation, known, effects, rule }) => {
     const entries = effects.map(
       (effect, at): NewEntry => ({
         id: trustedId<EntryId>(deps.newId()),

@@ -9,6 +9,7 @@ import {
   allOfTray,
   entriesOfBatches,
   factsOf,
+  type HeldConversation,
   lockCategoriesForShare,
   lockConversations,
 } from "../../storage/facts/index";
@@ -25,9 +26,10 @@ import { decidingTexts } from "../../texts/en/deciding";
 import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
 import { writtenDown } from "../base/written-down";
-import { carryOut, notToSettle } from "../changes/change-conversations";
+import { type ChangePlan, carryOut, notToSettle } from "../changes/change-conversations";
 import { recomputeColumns } from "../changes/recompute";
 import type { Refusal } from "../refusals/refusal";
+import { planRuleOver } from "../rules/plan-rule-over";
 import { withMentions } from "./decide";
 import { withFields } from "./filing";
 import { decisionRefusal } from "./needs";
@@ -67,7 +69,7 @@ export async function beginRun(
 ): Promise<Result<RunId, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   if (ids.length === 0) return err({ kind: "nothing-chosen" });
-  if (ids.length > MAX_IN_RUN) return err({ kind: "too-many", most: MAX_IN_RUN });
+  if (ids.length > MAX_IN_RUN && work.kind !== "rule") return err({ kind: "too-many", most: MAX_IN_RUN });
   return ok(await inTransaction(deps.db, (trx) => handIn(trx, deps, grant, ids, work, words)));
 }
 
@@ -143,8 +145,7 @@ async function carryOutStep(
   { work, batchId }: BulkRun,
   ids: readonly ConversationId[],
 ): Promise<StepDone> {
-  const touchesCategories = work.kind === "undo" || (work.kind === "decide" && work.decision.kind === "categorise");
-  if (touchesCategories) await lockCategoriesForShare(trx);
+  if (touchesCategories(work)) await lockCategoriesForShare(trx);
   const held = await lockConversations(trx, grant.tray.id, ids);
   if (work.kind === "undo") {
     const entries = await entriesOfBatches(trx, grant.tray.id, work.batchIds, ids);
@@ -156,17 +157,38 @@ async function carryOutStep(
     // Whoever watches the run hears of each step, also of one that changed nothing.
     return { changed: otherwise.length, toTell: otherwise.length > 0 ? otherwise : ids.slice(-1) };
   }
-  const facts = await factsOf(trx, ids);
-  const plan = await plannerOf({ ...deps, db: trx }, grant, withOwnId(work.decision, deps.newId));
-  const planned = held.map((conversation) => {
-    const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
-    return { conversation, known, effects: plan(known) };
-  });
+  const isRule = work.kind === "rule";
+  const planned = isRule
+    ? await planRuleOver(trx, deps, grant, work.rule, held)
+    : await planDecisionOver(trx, deps, grant, work.decision, held);
   // What the tray settles only once it is filed stays where it is, and is counted as not changed.
   const staying = new Set(await notToSettle(trx, grant, planned));
   const changes = planned.filter((change) => !staying.has(change));
-  await carryOut(trx, deps, grant.memberId, batchId, changes);
+  await carryOut(trx, deps, isRule ? null : grant.memberId, batchId, changes);
   return { changed: changes.filter(({ effects }) => effects.length > 0).length, toTell: ids };
+}
+
+function touchesCategories(work: BulkWork): boolean {
+  if (work.kind === "rule") return work.rule.actions.some(({ kind }) => kind === "categorise");
+  return work.kind === "undo" || (work.kind === "decide" && work.decision.kind === "categorise");
+}
+
+async function planDecisionOver(
+  trx: Transaction,
+  deps: Within,
+  grant: TrayGrant,
+  decision: Decision,
+  held: readonly HeldConversation[],
+): Promise<ChangePlan[]> {
+  const facts = await factsOf(
+    trx,
+    held.map(({ id }) => id),
+  );
+  const plan = await plannerOf({ ...deps, db: trx }, grant, withOwnId(decision, deps.newId));
+  return held.map((conversation) => {
+    const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
+    return { conversation, known, effects: plan(known) };
+  });
 }
 
 /** Stops a run; what it did by then stays and can be undone. */

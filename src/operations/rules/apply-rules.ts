@@ -1,12 +1,13 @@
 import { inCharge } from "../../core/cover/covering";
 import type { Docket } from "../../core/docket/derive-docket";
+import type { RuleMark } from "../../core/journal/rule-mark";
 import { type BatchId, type ConversationId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import { foundInWords } from "../../core/rules/condition-in-words";
-import { type RuleThatHolds, rulesThatHold } from "../../core/rules/examine-condition";
+import { foundInWords, type RuleNames } from "../../core/rules/condition-in-words";
+import { type Held, type RuleThatHolds, rulesThatHold } from "../../core/rules/examine-condition";
 import { needsOf } from "../../core/rules/needs";
 import { type Givable, planRule } from "../../core/rules/plan-rules";
-import type { Rule } from "../../core/rules/rule";
+import { conditionsOf, type Rule } from "../../core/rules/rule";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { workingDayAfter } from "../../core/worktime/working-hours";
 import { hoursOfTray, membersWithRoles, type Tray } from "../../storage/access/index";
@@ -70,9 +71,7 @@ export async function rulesFor(
     urgency,
   };
   const known = { ...arriving(arrival), isVerified, isFirst: starts, conversation };
-  const needs = needsOf(
-    candidates.flatMap(({ condition, exception }) => (exception === null ? [condition] : [condition, exception])),
-  );
+  const needs = needsOf(candidates.flatMap(conditionsOf));
   const [tested] = await testedWithAll(deps, tray, needs, [known]);
   return tested === undefined ? [] : rulesThatHold(candidates, tested);
 }
@@ -86,31 +85,37 @@ export async function applyRules(
   rules: readonly RuleThatHolds[],
 ): Promise<void> {
   if (rules.length === 0) return;
-  const givable = await givableIn(trx, deps, tray, rules);
-  const names = await ruleNamesOf(
-    { ...deps, db: trx },
-    tray,
-    null,
-    rules.map(({ rule }) => rule),
-  );
+  const acting = rules.map(({ rule }) => rule);
+  const givable = await givableIn(trx, deps, tray, acting);
+  const names = await ruleNamesOf({ ...deps, db: trx }, tray, null, acting);
   for (const { rule, held } of rules) {
     const [conversation] = await lockConversations(trx, tray.id, [id]);
     if (conversation === undefined) throw new Error(`conversation ${id} went away under its rules`);
     const known = (await factsOf(trx, [id])).get(id) ?? NOTHING_HAPPENED;
-    const effects = planRule(rule, known, givable, starts);
-    const why: Listed = { all: held.map(({ test, found }) => foundInWords(test, found, names)), by: "comma" };
-    const mark = { id: rule.id, name: rule.name, why: writtenDown(why) };
-    await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [{ conversation, known, effects }], mark);
+    const change = {
+      conversation,
+      known,
+      effects: planRule(rule, known, givable, starts),
+      rule: markOf(rule, held, names),
+    };
+    await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [change]);
   }
 }
 
-async function givableIn(
+/** The mark that a rule leaves on what it does, with what it found in the message. */
+export function markOf({ id, name }: Rule, held: readonly Held[], names: RuleNames): RuleMark {
+  const why: Listed = { all: held.map(({ test, found }) => foundInWords(test, found, names)), by: "comma" };
+  return { id, name, why: writtenDown(why) };
+}
+
+/** What there is for rules to give now. */
+export async function givableIn(
   trx: Transaction,
   deps: Within,
   tray: Tray,
-  rules: readonly RuleThatHolds[],
+  rules: readonly Pick<Rule, "actions">[],
 ): Promise<Givable> {
-  const actions = rules.flatMap(({ rule }) => rule.actions);
+  const actions = rules.flatMap((rule) => rule.actions);
   const wanted = actions.flatMap((action) => (action.kind === "file" ? [action.recordId] : []));
   const [categories, records, members] = [
     await categoriesOf(trx, tray.id),

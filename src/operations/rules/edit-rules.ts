@@ -11,9 +11,13 @@ import { recordsByIds } from "../../storage/records/index";
 import { orderRules, removeRule, rulesOf, saveRule } from "../../storage/rules/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
+import { tryRule } from "./try-rule";
 
-/** Why a rule was not kept: something is wrong with it, or with keeping it. */
-export type RuleRefusal = Refusal | { readonly kind: "problems"; readonly problems: RuleProblems };
+/** Why a rule was not kept: something is wrong with it, or with keeping it, or it would sweep away most of what comes. */
+export type RuleRefusal =
+  | Refusal
+  | { readonly kind: "problems"; readonly problems: RuleProblems }
+  | { readonly kind: "sweeping"; readonly count: number; readonly of: number; readonly trayName: string };
 
 /** A rule as it is edited; without an id it is a new one. */
 export type RuleDraft = Omit<Rule, "id"> & { readonly id: RuleId | null };
@@ -23,9 +27,16 @@ export function getRules(deps: Deps, grant: TrayGrant): Promise<readonly Rule[]>
   return rulesOf(deps.db, grant.tray.id);
 }
 
-/** Keeps a rule; for those who lead the tray. */
-export async function editRule(deps: Deps, grant: TrayGrant, draft: RuleDraft): Promise<Result<RuleId, RuleRefusal>> {
+/** Keeps a rule; for those who lead the tray. One that would throw away most of what comes needs the tray's name. */
+export async function editRule(
+  deps: Deps,
+  grant: TrayGrant,
+  draft: RuleDraft,
+  typedName = "",
+): Promise<Result<RuleId, RuleRefusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
+  const swept = typedName.trim() === grant.tray.name ? null : await sweptBy(deps, grant, draft);
+  if (swept !== null) return err({ kind: "sweeping", ...swept, trayName: grant.tray.name });
   return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<RuleId, RuleRefusal>> => {
     // A category must not end while a rule comes to give it.
     await lockCategoriesForShare(trx);
@@ -42,6 +53,22 @@ export async function editRule(deps: Deps, grant: TrayGrant, draft: RuleDraft): 
     await saveRule(trx, { ...draft, name: draft.name.trim(), id, trayId: grant.tray.id });
     return ok(id);
   });
+}
+
+// What takes so much of what came out of sight is asked about twice.
+const SWEEPS = 0.5;
+const FEW = 20;
+
+async function sweptBy(
+  deps: Deps,
+  grant: TrayGrant,
+  draft: RuleDraft,
+): Promise<{ readonly count: number; readonly of: number } | null> {
+  if (!draft.isOn || !draft.actions.some(({ kind }) => kind === "bin" || kind === "junk")) return null;
+  const tried = await tryRule(deps, grant, draft);
+  if (!tried.ok) return null;
+  const { count, of } = tried.value;
+  return count >= FEW && count > of * SWEEPS ? { count, of } : null;
 }
 
 async function actionRefusal(trx: Transaction, grant: TrayGrant, draft: RuleDraft): Promise<Refusal | null> {

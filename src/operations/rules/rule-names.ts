@@ -1,7 +1,7 @@
 import { readEmailAddress } from "../../core/kernel/email-address";
 import { type ContactId, type RecordId, trustedId } from "../../core/kernel/ids";
 import type { RuleNames } from "../../core/rules/condition-in-words";
-import { namedBy, renamed } from "../../core/rules/named-by";
+import { type Named, namedBy, renamed } from "../../core/rules/named-by";
 import type { Rule } from "../../core/rules/rule";
 import { membersWithRoles, type Tray, type TrayGrant } from "../../storage/access/index";
 import { contactsByIds, contactsNamed, contactsWith } from "../../storage/conversation/index";
@@ -13,14 +13,23 @@ import type { Asking, Deps } from "../base/deps";
 
 const said = saidOf(rulesTexts);
 
-/** What the things are called that rules name, as a viewer may know it (null: everything). */
+const NOTHING_NAMED: Named = { members: [], categories: [], records: [], contacts: [] };
+
+/** What the things are called that rules name, and some others, as a viewer may know it (null: everything). */
 export async function ruleNamesOf(
   deps: Asking,
   tray: Tray,
   viewer: TrayGrant | null,
   rules: readonly Pick<Rule, "condition" | "exception" | "actions">[],
+  also: Named = NOTHING_NAMED,
 ): Promise<RuleNames> {
-  const named = namedBy(rules);
+  const own = namedBy(rules);
+  const named = {
+    members: [...own.members, ...also.members],
+    categories: [...own.categories, ...also.categories],
+    records: [...new Set([...own.records, ...also.records])],
+    contacts: own.contacts,
+  };
   const members = named.members.length === 0 ? [] : await membersWithRoles(deps.db, tray.id);
   const categories = named.categories.length === 0 ? [] : await categoriesOf(deps.db, tray.id);
   const records = await recordsByIds(deps.db, viewer, named.records);

@@ -4,7 +4,7 @@ import { aMessage } from "@tests/support/mail";
 import { addressed, worded } from "@tests/support/ruled-messages";
 import { passes, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type CategoryId, type RecordId, type RuleId, trustedId } from "../../core/kernel/ids";
+import { type CategoryId, type MessageId, type RecordId, type RuleId, trustedId } from "../../core/kernel/ids";
 import type { Condition } from "../../core/rules/condition";
 import type { RuleAction } from "../../core/rules/rule";
 import {
@@ -17,8 +17,10 @@ import {
   placeRules,
   type RuleDraft,
   retireCategory,
+  runBulk,
   setUpCategories,
   setUpRecords,
+  startRuleRun,
   tryRule,
   undoBatch,
 } from "../index.server";
@@ -27,6 +29,7 @@ let tray: TestTray;
 let desk: Desk;
 let invoices: CategoryId;
 let tin: CategoryId;
+let receipts: CategoryId;
 let supplier: RecordId;
 
 beforeAll(async () => {
@@ -35,8 +38,9 @@ beforeAll(async () => {
   const made = await setUpCategories(tray.deps, [
     { code: "IN", name: "Invoices", ink: "moss", parentCode: null },
     { code: "TI", name: "Tin", ink: "olive", parentCode: null },
+    { code: "RE", name: "Receipts", ink: "slate", parentCode: null },
   ]);
-  [invoices, tin] = made.map(({ id }) => id) as [CategoryId, CategoryId];
+  [invoices, tin, receipts] = made.map(({ id }) => id) as [CategoryId, CategoryId, CategoryId];
   const [record] = await setUpRecords(tray.deps, [
     { code: "C-1", title: "Dombach", kind: "client", parentCode: null, closed: false },
   ]);
@@ -168,13 +172,70 @@ describe("a rule", () => {
     await drop(id);
   });
 
-  it("is tried on what came before it is kept", async () => {
-    const { of, matches } = done(await tryRule(tray.deps, desk.lead, draft()));
-    expect(of).toBeGreaterThan(matches.length);
-    expect(matches.every(({ why }) => inEnglish(why) === "from @dombach.example, with “invoice” in the subject")).toBe(
-      true,
+  it("is tried on what came before it is kept, beside what people did with it", async () => {
+    const [same, elsewhere] = [await invoice({ subject: "Invoice A" }), await invoice({ subject: "Invoice B" })];
+    await invoice({ subject: "Invoice C" });
+    await desk.does(desk.lead, same, { kind: "categorise", categoryId: receipts, give: true });
+    await desk.does(desk.lead, elsewhere, { kind: "categorise", categoryId: invoices, give: true });
+    const other = await keep({ name: "stops before", condition: worded("subject", "words", "B"), isLast: true });
+    const tried = done(await tryRule(tray.deps, desk.lead, draft({ actions: [give(receipts)] })));
+    expect(inEnglish(tried.newest.slice(0, 3).map(({ subject, why, otherwise }) => [subject, why, otherwise]))).toEqual(
+      [
+        ["Invoice C", "from @dombach.example, with “invoice” in the subject", null],
+        ["Invoice B", "from @dombach.example, with “invoice” in the subject", "has Invoices"],
+        ["Invoice A", "from @dombach.example, with “invoice” in the subject", null],
+      ],
     );
-    expect(matches.length).toBeGreaterThan(3);
+    expect(tried.against[0]?.subject).toBe("Invoice B");
+    expect(tried.same + tried.otherwise + tried.fresh).toBe(tried.count);
+    expect(tried.of).toBeGreaterThan(tried.count);
+    expect(tried.next).toBeNull();
+    expect(tried.others).toEqual([{ id: other, name: "stops before", count: 1, isLast: true, isBefore: true }]);
+    expect(tried.months.reduce((sum, { count }) => sum + count, 0)).toBe(tried.count);
+    const [, second] = tried.newest;
+    const place = { at: second?.at ?? tray.deps.now(), id: second?.id ?? trustedId<MessageId>("") };
+    const earlier = done(await tryRule(tray.deps, desk.lead, draft(), place));
+    expect([earlier.newest[0]?.subject, earlier.count]).toEqual(["Invoice A", tried.count - 2]);
+    await drop(other);
+  });
+
+  it("is run over what is there: what people decided stays, and all of it is taken back as one step", async () => {
+    const [fresh, decided, elsewhere] = [await invoice(), await invoice(), await desk.arrive({ from: "a@x.example" })];
+    await desk.does(desk.lead, decided, { kind: "assign", ownerId: desk.ines.id });
+    const id = await keep({ actions: [give(receipts), { kind: "assign", ownerId: desk.mara.id }] });
+    const run = done(await startRuleRun(tray.deps, desk.lead, id, "Rule over all"));
+    await runBulk(tray.deps, run);
+    expect(await docketOf(fresh)).toMatchObject({ categoryIds: [receipts], ownerId: desk.mara.id });
+    expect(await docketOf(decided)).toMatchObject({ categoryIds: [receipts], ownerId: desk.ines.id });
+    expect((await docketOf(elsewhere))?.categoryIds).toEqual([]);
+    const [kept] = await tray.ask(
+      "select total_changed.changed, state, batch_id from bulk_run as total_changed where id = $1",
+      [run],
+    );
+    expect(kept).toMatchObject({ state: "done" });
+    expect(kept.changed).toBeGreaterThanOrEqual(2);
+    // A second time there is nothing left to do.
+    const again = done(await startRuleRun(tray.deps, desk.lead, id, "Again"));
+    await runBulk(tray.deps, again);
+    expect((await tray.ask("select changed from bulk_run where id = $1", [again]))[0].changed).toBe(0);
+    done(await undoBatch(tray.deps, desk.lead, kept.batch_id));
+    expect(await docketOf(fresh)).toMatchObject({ categoryIds: [], ownerId: null });
+    expect(await docketOf(decided)).toMatchObject({ categoryIds: [], ownerId: desk.ines.id });
+    expect(refusal(await startRuleRun(tray.deps, desk.maraGrant, id, "no"))).toBe("leads-only");
+    await drop(id);
+    expect(refusal(await startRuleRun(tray.deps, desk.lead, id, "gone"))).toBe("no-such");
+  });
+
+  it("that would throw away most of what comes needs the tray’s name", async () => {
+    const bins = draft({ name: "All", condition: { kind: "every" }, actions: [{ kind: "bin" }] });
+    for (let at = 0; at < 20; at += 1) await desk.arrive({ from: "a@x.example", subject: `Letter ${at}` });
+    const refused = await editRule(tray.deps, desk.lead, bins);
+    expect(refused).toMatchObject({ error: { kind: "sweeping", trayName: desk.lead.tray.name } });
+    expect(refusal(await editRule(tray.deps, desk.lead, bins, "another"))).toBe("sweeping");
+    expect(refusal(await editRule(tray.deps, desk.lead, { ...bins, isOn: false }))).toBe("done");
+    const [kept] = (await getRules(tray.deps, desk.lead)).filter(({ name }) => name === "All");
+    const id = done(await editRule(tray.deps, desk.lead, { ...bins, id: kept?.id ?? null }, desk.lead.tray.name));
+    await drop(id);
   });
 
   it("is refused with what is wrong, and to whoever does not lead", async () => {

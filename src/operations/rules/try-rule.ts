@@ -1,69 +1,171 @@
-import type { ConversationId, MessageId } from "../../core/kernel/ids";
+import type { ConversationId, MessageId, RuleId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { type RuleProblems, whichProblems } from "../../core/rules/check-rule";
+import { compareRule } from "../../core/rules/compare-rule";
 import { foundInWords } from "../../core/rules/condition-in-words";
-import { whyRuleHolds } from "../../core/rules/examine-condition";
+import { type Held, whyRuleHolds } from "../../core/rules/examine-condition";
 import { needsOf, readsHeaders } from "../../core/rules/needs";
-import type { Rule } from "../../core/rules/rule";
+import { conditionsOf, type Rule } from "../../core/rules/rule";
+import type { TestedMessage } from "../../core/rules/test-message";
 import type { StandingKind } from "../../core/standing/standing";
+import { calendarDay } from "../../core/time/calendar-day";
 import type { TrayGrant } from "../../storage/access/index";
-import { type ArrivedMessage, beginningsOf, newestArrivals } from "../../storage/rules/index";
-import type { Wording } from "../../texts/said";
-import type { Deps } from "../base/deps";
+import {
+  type ArrivalPlace,
+  type ArrivedMessage,
+  beginningsOf,
+  newestArrivals,
+  rulesOf,
+} from "../../storage/rules/index";
+import type { Said, Wording } from "../../texts/said";
+import type { Asking, Deps } from "../base/deps";
 import { type KnownMessage, testedWithAll } from "./rule-facts";
 import { ruleNamesOf } from "./rule-names";
 
-/** On how many of the newest messages a rule is tried. */
-const TRIED_ON = 1_000;
+/** On how many messages a rule is tried at a time, the newest first. */
+const TRIED_AT_ONCE = 1_000;
+const NAMED = 50;
 
-/** What a rule would have been for. */
-export type RuleTrial<Why = Wording> = {
+/** A message that a rule would have been for. */
+type Tried = {
+  readonly id: MessageId;
+  readonly conversationId: ConversationId;
+  readonly standing: StandingKind;
+  readonly at: Instant;
+  readonly who: string;
+  readonly subject: string;
+  /** What of it matched. */
+  readonly why: Wording;
+  /** What people did instead of what the rule would do; null where nothing is against it. */
+  readonly otherwise: Said | null;
+};
+
+/** What a rule would have been for among some of the messages that came to a tray. */
+export type RuleTrial = {
+  /** On how many it was tried. */
   readonly of: number;
-  /** When the oldest of them came; null where there is none. */
-  readonly since: Instant | null;
-  readonly matches: readonly {
-    readonly id: MessageId;
-    readonly conversationId: ConversationId;
-    readonly standing: StandingKind;
-    readonly at: Instant;
-    readonly who: string;
-    readonly subject: string;
-    readonly why: Why;
+  /** Where the next ones begin; null where it was tried on all. */
+  readonly next: ArrivalPlace | null;
+  readonly count: number;
+  /** How many of those people treated as the rule would, how many otherwise, and with how many nobody did any of it. */
+  readonly same: number;
+  readonly otherwise: number;
+  readonly fresh: number;
+  /** By the months of the tray's calendar, `YYYY-MM`, the earliest first. */
+  readonly months: readonly { readonly month: string; readonly count: number }[];
+  /** The newest of them, and the newest that people treated otherwise. */
+  readonly newest: readonly Tried[];
+  readonly against: readonly Tried[];
+  /** The other rules that are for some of them. */
+  readonly others: readonly {
+    readonly id: RuleId;
+    readonly name: string;
+    readonly count: number;
+    readonly isLast: boolean;
+    /** Whether it is asked before this one. */
+    readonly isBefore: boolean;
   }[];
 };
 
-/** For which of the newest messages of a tray a rule would have been, the newest first. */
+/** Tries a rule on messages that came to a tray: the newest, or those before a place. Nothing is changed by it. */
 export async function tryRule(
   deps: Deps,
   grant: TrayGrant,
-  rule: Pick<Rule, "condition" | "exception">,
+  rule: Pick<Rule, "condition" | "exception" | "actions"> & { readonly id: RuleId | null },
+  before: ArrivalPlace | null = null,
 ): Promise<Result<RuleTrial, RuleProblems>> {
-  const { condition = [], exception = [] } = whichProblems(rule);
-  if (condition.length + exception.length > 0) return err({ condition, exception });
-  const conditions = rule.exception === null ? [rule.condition] : [rule.condition, rule.exception];
-  const sample = await newestArrivals(deps.db, grant, TRIED_ON);
+  const problems = whichProblems(rule);
+  if (Object.keys(problems).length > 0) return err(problems);
+  const rules = await rulesOf(deps.db, grant.tray.id);
+  const others = rules.filter(({ id, isOn }) => isOn && id !== rule.id);
+  const sample = await newestArrivals(deps.db, grant, before, TRIED_AT_ONCE);
+  const tested = await testedSample(deps, grant, [rule, ...others], sample);
+  const found = sample.flatMap((message, place): Found[] => {
+    const facts = tested[place];
+    const held = facts === undefined ? null : whyRuleHolds(rule, facts);
+    return facts === undefined || held === null ? [] : [{ message, facts, held }];
+  });
+  const tried = await triedOf(deps, grant, rule, found);
+  const last = sample.length < TRIED_AT_ONCE ? undefined : sample.at(-1);
+  const own = rules.findIndex(({ id }) => id === rule.id);
+  return ok({
+    of: sample.length,
+    next: last === undefined ? null : { at: last.receivedAt, id: last.id },
+    ...countsOf(tried),
+    months: byMonth(grant, found),
+    newest: tried.slice(0, NAMED).map(({ shown }) => shown),
+    against: tried.flatMap(({ shown }) => (shown.otherwise === null ? [] : [shown])).slice(0, NAMED),
+    others: others.flatMap(({ id, name, isLast, ...other }) => {
+      const count = found.filter(({ facts }) => whyRuleHolds(other, facts) !== null).length;
+      const isBefore = own < 0 || rules.findIndex((one) => one.id === id) < own;
+      return count === 0 ? [] : [{ id, name, count, isLast, isBefore }];
+    }),
+  });
+}
+
+type Found = { readonly message: ArrivedMessage; readonly facts: TestedMessage; readonly held: readonly Held[] };
+type Judged = { readonly is: "same" | "otherwise" | "new"; readonly shown: Tried };
+
+async function triedOf(
+  deps: Deps,
+  grant: TrayGrant,
+  rule: Pick<Rule, "condition" | "exception" | "actions">,
+  found: readonly Found[],
+): Promise<Judged[]> {
+  // What is named beside the rule's own things stands in the conversations that it would have been for.
+  const left = found.map(({ message }) => message.conversation);
+  const names = await ruleNamesOf(deps, grant.tray, grant, [rule], {
+    members: left.flatMap(({ ownerId }) => ownerId ?? []),
+    categories: left.flatMap(({ categoryIds }) => categoryIds),
+    records: left.flatMap(({ recordIds }) => recordIds),
+    contacts: [],
+  });
+  return found.map(({ message, held }) => {
+    const { id, conversationId, subject, fromName, from, receivedAt: at, conversation } = message;
+    const compared = compareRule(rule.actions, conversation, names);
+    const why = { all: held.map((one) => foundInWords(one.test, one.found, names)), by: "comma" } as const;
+    const who = fromName || (from ?? "");
+    const otherwise = compared.is === "otherwise" ? compared.how : null;
+    return {
+      is: compared.is,
+      shown: { id, conversationId, standing: conversation.standing, at, who, subject, why, otherwise },
+    };
+  });
+}
+
+function countsOf(tried: readonly Judged[]): Pick<RuleTrial, "count" | "same" | "otherwise" | "fresh"> {
+  const count = (is: Judged["is"]) => tried.filter((one) => one.is === is).length;
+  return { count: tried.length, same: count("same"), otherwise: count("otherwise"), fresh: count("new") };
+}
+
+function byMonth({ tray }: TrayGrant, found: readonly Found[]): RuleTrial["months"] {
+  const months = new Map<string, number>();
+  for (const { message } of found) {
+    const month = calendarDay(message.receivedAt, tray.timeZone).slice(0, "YYYY-MM".length);
+    months.set(month, (months.get(month) ?? 0) + 1);
+  }
+  return [...months].map(([month, count]) => ({ month, count })).toSorted((a, b) => a.month.localeCompare(b.month));
+}
+
+/** Stored messages ready to be asked about by some rules. */
+export async function testedSample(
+  deps: Asking,
+  { tray }: Pick<TrayGrant, "tray">,
+  rules: readonly Pick<Rule, "condition" | "exception">[],
+  sample: readonly ArrivedMessage[],
+): Promise<TestedMessage[]> {
+  const conditions = rules.flatMap(conditionsOf);
   const known = readsHeaders(conditions)
     ? await withHeaders(deps, sample)
     : sample.map((one) => ({ ...one, ...NO_HEADERS }));
-  const tested = await testedWithAll(deps, grant.tray, needsOf(conditions), known);
-  const names = await ruleNamesOf(deps, grant.tray, grant, [{ ...rule, actions: [] }]);
-  const matches = sample.flatMap((message, place) => {
-    const facts = tested[place];
-    const held = facts === undefined ? null : whyRuleHolds(rule, facts);
-    if (held === null) return [];
-    const { id, conversationId, subject, fromName, from, receivedAt: at } = message;
-    const why = { all: held.map(({ test, found }) => foundInWords(test, found, names)), by: "comma" } as const;
-    const { standing } = message.conversation;
-    return [{ id, conversationId, standing, at, who: fromName || (from ?? ""), subject, why }];
-  });
-  return ok({ of: sample.length, since: sample.at(-1)?.receivedAt ?? null, matches });
+  return testedWithAll(deps, tray, needsOf(conditions), known);
 }
 
 const NO_HEADERS = { headers: [], addressFields: new Map<string, readonly string[]>() } as const;
 
 // Headers are kept in the messages as they came only.
-async function withHeaders(deps: Deps, sample: readonly ArrivedMessage[]): Promise<KnownMessage[]> {
+async function withHeaders(deps: Asking, sample: readonly ArrivedMessage[]): Promise<KnownMessage[]> {
   const beginnings = await beginningsOf(
     deps.db,
     sample.map(({ id }) => id),

@@ -8,6 +8,7 @@ import {
   trustedId,
 } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { Rule } from "../../core/rules/rule";
 import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
@@ -18,6 +19,8 @@ import { at, atOrNull, param } from "../base/rows";
 export type BulkWork =
   | { readonly kind: "decide"; readonly decision: Decision }
   | { readonly kind: "undo"; readonly batchIds: readonly BatchId[] }
+  /** What a rule does, as it was when the run began. */
+  | { readonly kind: "rule"; readonly rule: Rule }
   /** What follows from the mail, the decisions and the tray's hours is worked out again. */
   | { readonly kind: "compute-anew" };
 

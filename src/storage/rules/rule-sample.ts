@@ -5,6 +5,7 @@ import {
   type MemberId,
   type MessageId,
   type RecordId,
+  type TrayId,
   trustedId,
 } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
@@ -17,7 +18,7 @@ import type { StandingKind } from "../../core/standing/standing";
 import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { at } from "../base/rows";
+import { at, param } from "../base/rows";
 import type { Recipients } from "../facts/store-message";
 
 /** A message that came to a tray, as it is stored: what rules ask of it, but for what has to be looked up or worked out. */
@@ -50,6 +51,8 @@ export type ArrivedMessage = Pick<
     readonly categoryIds: readonly CategoryId[];
     readonly recordIds: readonly RecordId[];
     readonly urgency: Urgency;
+    /** Whether we wrote in it. */
+    readonly isAnswered: boolean;
   };
 };
 
@@ -78,25 +81,52 @@ type Row = {
   category_ids: string[];
   record_ids: string[];
   urgency: number;
+  is_answered: boolean;
 };
 
-/** The newest messages that came to a tray. */
-export async function newestArrivals(db: Database, grant: TrayGrant, limit: number): Promise<ArrivedMessage[]> {
+const ARRIVED = /* sql */ `
+  select m.id, m.conversation_id, m.from_address, m.from_name, m.recipients, m.subject, own_text, rest_text, m.kind,
+    m.list_id, m.version = 1 as is_first, m.attachments, blob.size, m.trust, m.received_at,
+    (select min(sender) from arrival_route where message_id = m.id) as envelope_from,
+    array(select address from arrival_route where message_id = m.id order by address) as envelope_to,
+    c.standing, c.standing_since, c.created_at, c.owner_id, c.category_ids, c.record_ids, c.urgency,
+    exists (select 1 from message as ours where ours.conversation_id = c.id and ours.direction = 'out') as is_answered
+  from message as m
+    join message_text on message_text.message_id = m.id
+    join blob on blob.sha256 = m.raw_sha256
+    join conversation as c on c.id = m.conversation_id
+  where m.tray_id = :trayId and m.direction = 'in'`;
+
+/** A place among the messages that came to a tray, to go on from. */
+export type ArrivalPlace = { readonly at: Instant; readonly id: MessageId };
+
+/** The newest messages that came to a tray, before a place where one is given. */
+export async function newestArrivals(
+  db: Database,
+  grant: TrayGrant,
+  before: ArrivalPlace | null,
+  limit: number,
+): Promise<ArrivedMessage[]> {
+  const earlier = before === null ? "" : "and (m.received_at, m.id) < (:at, cast(:id as uuid))";
+  const place = before === null ? {} : { at: param(before.at), id: before.id };
+  const rows = await ask<Row>(db, `${ARRIVED} ${earlier} order by m.received_at desc, m.id desc limit :limit`, {
+    trayId: grant.tray.id,
+    limit,
+    ...place,
+  });
+  return rows.map(arrivedMessageOf);
+}
+
+/** The messages that came into some conversations, the oldest first. */
+export async function arrivalsIn(
+  db: Database,
+  trayId: TrayId,
+  ids: readonly ConversationId[],
+): Promise<ArrivedMessage[]> {
   const rows = await ask<Row>(
     db,
-    /* sql */ `
-    select m.id, m.conversation_id, m.from_address, m.from_name, m.recipients, m.subject, own_text, rest_text, m.kind,
-      m.list_id, m.version = 1 as is_first, m.attachments, blob.size, m.trust, m.received_at,
-      (select min(sender) from arrival_route where message_id = m.id) as envelope_from,
-      array(select address from arrival_route where message_id = m.id order by address) as envelope_to,
-      c.standing, c.standing_since, c.created_at, c.owner_id, c.category_ids, c.record_ids, c.urgency
-    from message as m
-      join message_text on message_text.message_id = m.id
-      join blob on blob.sha256 = m.raw_sha256
-      join conversation as c on c.id = m.conversation_id
-    where m.tray_id = :trayId and m.direction = 'in'
-    order by m.received_at desc, m.id desc limit :limit`,
-    { trayId: grant.tray.id, limit },
+    `${ARRIVED} and m.conversation_id = any(cast(:ids as uuid[])) order by m.received_at, m.id`,
+    { trayId, ids: [...ids] },
   );
   return rows.map(arrivedMessageOf);
 }
@@ -128,6 +158,7 @@ function arrivedMessageOf(row: Row): ArrivedMessage {
       categoryIds: row.category_ids.map((id) => trustedId<CategoryId>(id)),
       recordIds: row.record_ids.map((id) => trustedId<RecordId>(id)),
       urgency: urgencyOfRank(row.urgency),
+      isAnswered: row.is_answered,
     },
   };
 }

@@ -8,6 +8,7 @@ import {
   placeRules,
   type RuleRefusal,
   rulesAsWritten,
+  startRuleRun,
   type TrayGrant,
   tryRule,
 } from "../../../operations/index.server";
@@ -47,10 +48,13 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!step.ok) return data<RulesOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
   const done = await carry(deps, grant, step.value, context.get(memberContext).timeZone);
   if (done.ok) return data<RulesOutcome>({ ok: true, said: "", trial: null, droppedId: null, ...done.value });
-  const { error } = done;
-  const problems = error.kind === "problems" ? ruleProblemsByField(error.problems) : {};
-  const problem = error.kind === "problems" ? null : refusalSaid(error);
-  return data<RulesOutcome>({ ok: false, problems, problem }, { status: 409 });
+  return data<RulesOutcome>({ ok: false, ...refusedWith(done.error) }, { status: 409 });
+}
+
+function refusedWith(error: RuleRefusal): Pick<Extract<RulesOutcome, { ok: false }>, "problems" | "problem"> {
+  if (error.kind === "problems") return { problems: ruleProblemsByField(error.problems), problem: null };
+  if (error.kind !== "sweeping") return { problems: {}, problem: refusalSaid(error) };
+  return { problems: { "tray-name": speak("rules.wouldSweep", error) }, problem: null };
 }
 
 type Said = {
@@ -65,9 +69,15 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep, zone: string)
     done.ok ? { ok: true, value: said } : done;
   switch (step.do) {
     case "keep":
-      return saying(await editRule(deps, grant, step.rule), { said: speak("rules.ruleSaved") });
+      return saying(await editRule(deps, grant, step.rule, step.typedName), { said: speak("rules.ruleSaved") });
+    case "keep-and-run": {
+      const kept = await editRule(deps, grant, step.rule, step.typedName);
+      if (!kept.ok) return kept;
+      const words = speak("rules.runOverAll", { name: step.rule.name });
+      return saying(await startRuleRun(deps, grant, kept.value, words), { said: speak("rules.ruleSaved") });
+    }
     case "try": {
-      const tried = await tryRule(deps, grant, step.rule);
+      const tried = await tryRule(deps, grant, step.rule, step.before);
       if (!tried.ok) return { ok: false, error: { kind: "problems", problems: tried.error } };
       return { ok: true, value: { trial: trialView(tried.value, deps.now(), zone) } };
     }

@@ -11,6 +11,7 @@ import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { NumberField } from "./chosen-ones";
+import { ADD_BUTTON } from "./condition-editor";
 
 /** An action while it is edited, with a key that stays while others change around it. */
 export type EditedAction = { readonly key: string; readonly action: RuleAction };
@@ -133,8 +134,7 @@ function AddAction({ onAdd }: { onAdd: (action: RuleAction) => void }) {
   const say = useSay(rulesTexts);
   const blank = useBlankAction();
   const trigger = {
-    className:
-      "ms-[30px] inline-flex h-7 items-center gap-1 rounded-control px-1.5 text-sm font-semibold text-act hover:bg-act-soft",
+    className: `${ADD_BUTTON} ms-[30px]`,
     children: (
       <>
         <Plus size={14} aria-hidden />

@@ -9,6 +9,10 @@ import { useSay } from "../../ui/texts/use-say";
 import { blankTest, type EditedGroup, type EditedPart, type EditedTest, newGroup, newTest } from "./edited-condition";
 import { TestFields } from "./test-fields";
 
+/** How a button looks that adds a line. */
+export const ADD_BUTTON =
+  "inline-flex h-7 items-center gap-1 rounded-control px-1.5 text-sm font-semibold text-act hover:bg-act-soft";
+
 type Key = PlainKey<typeof rulesTexts>;
 
 const KINDS: readonly (readonly [heading: Key, kinds: readonly (readonly [TestKind, Key])[]])[] = [
@@ -129,7 +133,7 @@ export function ConditionEditor({ label, group, problems, onChange, path = "" }:
         <button
           type="button"
           onClick={() => add(newGroup(group.kind === "any" ? "all" : "any", [newTest(blankTest("address"))]))}
-          className="h-7 rounded-control px-1.5 text-sm font-semibold text-act hover:bg-act-soft"
+          className={ADD_BUTTON}
         >
           {say("rules.addAGroup")}
         </button>
@@ -164,8 +168,7 @@ function Line({ part, problem, onChange }: LineProps) {
 function AddMenu({ onAdd }: { onAdd: (kind: TestKind) => void }) {
   const say = useSay(rulesTexts);
   const trigger = {
-    className:
-      "inline-flex h-7 items-center gap-1 rounded-control px-1.5 text-sm font-semibold text-act hover:bg-act-soft",
+    className: ADD_BUTTON,
     children: (
       <>
         <Plus size={14} aria-hidden />

@@ -1,5 +1,6 @@
-import { useEffect, useRef, useState } from "react";
-import { useFetcher, useNavigate } from "react-router";
+import { Plus } from "lucide-react";
+import { useState } from "react";
+import { useNavigate } from "react-router";
 import { actionInWords } from "../../../core/rules/action-in-words";
 import { whichMessagesInWords } from "../../../core/rules/condition-in-words";
 import type { Rule } from "../../../core/rules/rule";
@@ -12,7 +13,7 @@ import { useSay } from "../../ui/texts/use-say";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 import { ActionEditor, type EditedAction, newAction } from "./action-editor";
-import { ConditionEditor } from "./condition-editor";
+import { ADD_BUTTON, ConditionEditor } from "./condition-editor";
 import {
   blankTest,
   conditionOf,
@@ -26,6 +27,7 @@ import {
 import { RuleTrialPanel } from "./rule-trial";
 import type { RulesOutcome } from "./rules-outcome";
 import { useRuleNames } from "./use-rule-names";
+import { useTrial } from "./use-trial";
 
 /** A rule as the form begins with it: records stand by their codes, contacts by an address. */
 export type WrittenRule = Omit<Rule, "id"> & { readonly id: string | null };
@@ -43,6 +45,7 @@ export function RuleEditor({ rule }: { rule: WrittenRule }) {
     rule.exception === null ? null : editedCondition(rule.exception),
   );
   const [actions, setActions] = useState<readonly EditedAction[]>(() => rule.actions.map(newAction));
+  const [typedName, setTypedName] = useState("");
   const [isLast, setLast] = useState(rule.isLast);
   const close = () => void navigate(`/${tray.slug}/rules`);
   const { post, refused, isBusy } = useFormAction<RulesOutcome>("rules", close);
@@ -56,13 +59,13 @@ export function RuleEditor({ rule }: { rule: WrittenRule }) {
           exception: exception === null || finished(exception) === null ? null : finishedInPlace(exception),
         },
   );
-  const save = () => {
+  const save = (how: "keep" | "keep-and-run") => {
     const whole = {
       ...written,
       condition: conditionOf(condition),
       exception: exception === null ? null : conditionOf(exception),
     };
-    post({ do: "keep", rule: JSON.stringify(whole) });
+    post({ do: how, rule: JSON.stringify(whole), "tray-name": typedName });
   };
   const problems: Problems = refused?.problems ?? trial.problems;
   const title = rule.id === null ? say("rules.newRule") : say("rules.ruleCalled", { name: rule.name });
@@ -74,7 +77,10 @@ export function RuleEditor({ rule }: { rule: WrittenRule }) {
           <Button look="quiet" onClick={close}>
             {say("common.cancel")}
           </Button>
-          <Button look="filled" disabled={isBusy} onClick={save}>
+          <Button disabled={isBusy} onClick={() => save("keep-and-run")}>
+            {say("rules.saveAndRun")}
+          </Button>
+          <Button look="filled" disabled={isBusy} onClick={() => save("keep")}>
             {say("rules.saveRule")}
           </Button>
         </span>
@@ -86,6 +92,17 @@ export function RuleEditor({ rule }: { rule: WrittenRule }) {
             <p role="alert" className="text-late">
               {refused.problem}
             </p>
+          )}
+          {refused?.problems["tray-name"] !== undefined && (
+            <Field
+              label={say("rules.trayName")}
+              value={typedName}
+              onChange={(event) => setTypedName(event.target.value)}
+              problem={refused.problems["tray-name"]}
+              autoFocus
+              autoComplete="off"
+              className="max-w-md"
+            />
           )}
           <Field
             label={say("common.name")}
@@ -109,13 +126,14 @@ export function RuleEditor({ rule }: { rule: WrittenRule }) {
           <section>
             <Heading>{say("rules.exceptions")}</Heading>
             {exception === null ? (
-              <Button
-                look="quiet"
-                className="ms-9 h-7 px-1.5 text-sm text-act"
+              <button
+                type="button"
                 onClick={() => setException(newGroup("any", [newTest(blankTest("text"))]))}
+                className={`${ADD_BUTTON} ms-9`}
               >
+                <Plus size={14} aria-hidden />
                 {say("rules.addAnException")}
-              </Button>
+              </button>
             ) : (
               <ConditionEditor
                 label={say("rules.exceptions")}
@@ -143,11 +161,7 @@ export function RuleEditor({ rule }: { rule: WrittenRule }) {
             </label>
           </section>
         </div>
-        <RuleTrialPanel
-          trial={trial.trial}
-          hasProblems={Object.keys(trial.problems).length > 0}
-          isBusy={trial.isBusy}
-        />
+        <RuleTrialPanel {...trial} />
       </div>
     </Page>
   );
@@ -187,27 +201,4 @@ function partsOf(problems: Problems, part: string): Problems {
     return name.startsWith(`${part}.`) ? [[name.slice(part.length + 1), problem] as const] : [];
   });
   return Object.fromEntries(within);
-}
-
-const TRIED_AFTER = 350;
-
-/** What a rule would have been for, asked anew a moment after it was changed; nothing where it asks for nothing (null). */
-function useTrial(rule: WrittenRule | null) {
-  const { tray } = useTray();
-  const { data, state, submit } = useFetcher<RulesOutcome>();
-  const written = JSON.stringify(rule);
-  const which = rule === null ? null : JSON.stringify([rule.condition, rule.exception]);
-  const latest = useRef(written);
-  latest.current = written;
-  useEffect(() => {
-    if (which === null) return;
-    const wait = setTimeout(
-      () => void submit({ do: "try", rule: latest.current }, { method: "post", action: `/${tray.slug}/rules` }),
-      TRIED_AFTER,
-    );
-    return () => clearTimeout(wait);
-  }, [which, submit, tray.slug]);
-  const trial = which === null || data?.ok !== true ? null : data.trial;
-  const problems: Problems = data?.ok === false && which !== null ? data.problems : {};
-  return { trial, problems, isBusy: state !== "idle" };
 }

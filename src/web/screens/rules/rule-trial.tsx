@@ -2,48 +2,137 @@ import { Link } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
 import type { TrialView } from "../../server/rules/trial-view.server";
+import { Button } from "../../ui/button";
 import { SidePanel } from "../../ui/layout/side-panel";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
+import type { useTrial } from "./use-trial";
 
-type RuleTrialPanelProps = {
-  readonly trial: TrialView | null;
-  /** It could not be tried as it stands. */
-  readonly hasProblems: boolean;
-  readonly isBusy: boolean;
-};
+type Trying = ReturnType<typeof useTrial>;
 
-/** What a rule would have been for, beside the form: how many of the newest messages, and which. */
-export function RuleTrialPanel({ trial, hasProblems, isBusy }: RuleTrialPanelProps) {
+/** What a rule would have been for, beside the form: how many, when, which, and where people decided otherwise. */
+export function RuleTrialPanel(trying: Trying) {
   const say = useSay(rulesTexts, commonTexts);
+  const { trial, problems } = trying;
+  const hasProblems = Object.keys(problems).length > 0;
   return (
-    <SidePanel
-      label={say("rules.triedOn")}
-      className={`border-rule p-4 max-lg:border-t lg:border-s ${isBusy ? "opacity-70" : ""}`}
-    >
+    <SidePanel label={say("rules.triedOn")} className="border-rule p-4 max-lg:border-t lg:border-s">
       <h2 className="text-sm font-semibold">{say("rules.triedOn")}</h2>
-      {trial === null ? (
+      {trial === null || hasProblems ? (
         <p className="mt-2 text-soft">{hasProblems ? say("rules.correctFirst") : say("rules.nothingToTry")}</p>
       ) : (
-        <>
-          <p role="status" className="mt-1">
-            <span className="font-serif text-2xl">{trial.count}</span>{" "}
-            <span className="text-soft">{say("rules.ofTheNewest", { of: trial.of })}</span>
-          </p>
-          {trial.count > 0 && <Matches trial={trial} />}
-        </>
+        <Tried {...trying} trial={trial} />
       )}
     </SidePanel>
   );
 }
 
-function Matches({ trial: { count, newest } }: { trial: TrialView }) {
+function Tried({ trial, isBusy, goesOn, goOn, stop }: Omit<Trying, "trial"> & { readonly trial: TrialView }) {
+  const say = useSay(rulesTexts);
+  const isChanging = isBusy && !goesOn;
+  return (
+    <div className={isChanging ? "opacity-70" : ""}>
+      <p role="status" className="mt-1">
+        <span className="font-serif text-2xl">{say("rules.count", { count: trial.count })}</span>{" "}
+        <span className="text-soft">
+          {trial.next === null ? say("rules.ofAll", { of: trial.of }) : say("rules.ofTheNewest", { of: trial.of })}
+        </span>
+      </p>
+      {trial.next !== null && (
+        <Button
+          look="quiet"
+          className="-ms-1.5 h-7 px-1.5 text-sm text-act"
+          onClick={goesOn ? stop : goOn}
+          disabled={isChanging}
+        >
+          {goesOn ? say("rules.stopTrying") : say("rules.tryOnAll")}
+        </Button>
+      )}
+      {trial.count > 0 && <Outcome trial={trial} />}
+    </div>
+  );
+}
+
+function Outcome({ trial }: { trial: TrialView }) {
+  const say = useSay(rulesTexts);
+  const { same, otherwise, fresh, months, against, newest, others, count } = trial;
+  const verdicts = [
+    [same, say("rules.asPeopleDid")],
+    [otherwise, say("rules.decidedOtherwise")],
+    [fresh, say("rules.wouldBeNew")],
+  ] as const;
+  return (
+    <>
+      {months.length > 1 && <Months months={months} />}
+      <dl className="mt-3 grid grid-cols-3 gap-2">
+        {verdicts.map(([figure, words]) => (
+          <div key={words} className="flex flex-col-reverse">
+            <dt className="text-sm text-soft">{words}</dt>
+            <dd className="font-serif text-xl">{say("rules.count", { count: figure })}</dd>
+          </div>
+        ))}
+      </dl>
+      {others.length > 0 && (
+        <ul aria-label={say("rules.otherRules")} className="mt-3 text-sm text-soft">
+          {others.map(({ id, name, count: theirs, isLast, isBefore }) => (
+            <li key={id}>
+              {isLast && isBefore
+                ? say("rules.stopsBefore", { name, count: theirs })
+                : say("rules.isForToo", { name, count: theirs })}
+            </li>
+          ))}
+        </ul>
+      )}
+      {against.length > 0 && (
+        <Messages heading={say("rules.wherePeopleDecidedOtherwise")} messages={against} left={otherwise} />
+      )}
+      <Messages heading={say("rules.whichItWouldBeFor")} messages={newest} left={count} />
+    </>
+  );
+}
+
+function Months({ months }: { months: TrialView["months"] }) {
+  const say = useSay(rulesTexts);
+  const most = Math.max(...months.map(({ count }) => count));
+  const named = (month: string) => say({ at: Date.parse(`${month}-15`), zone: "UTC", form: "short-month" });
+  const [first, last] = [months[0]?.month ?? "", months.at(-1)?.month ?? ""];
+  return (
+    <div className="mt-3 w-fit">
+      <ol aria-label={say("rules.byMonth")} className="flex h-10 items-end gap-0.5">
+        {months.map(({ month, count }) => (
+          <li
+            key={month}
+            title={say("rules.inMonth", { month: named(month), count })}
+            style={{ height: `${(count / most) * 100}%` }}
+            className="min-h-px w-4 bg-soft"
+          >
+            <span className="sr-only">{say("rules.inMonth", { month: named(month), count })}</span>
+          </li>
+        ))}
+      </ol>
+      <p aria-hidden className="flex justify-between gap-4 text-sm text-soft">
+        <span>{named(first)}</span>
+        <span>{named(last)}</span>
+      </p>
+    </div>
+  );
+}
+
+type MessagesProps = {
+  readonly heading: string;
+  readonly messages: TrialView["newest"];
+  /** How many there are, those that are not listed too. */
+  readonly left: number;
+};
+
+function Messages({ heading, messages, left }: MessagesProps) {
   const say = useSay(rulesTexts, commonTexts);
   const { tray } = useTray();
   return (
-    <>
-      <ul className="mt-2 border-t border-hair">
-        {newest.map(({ id, conversationId, standing, when, who, subject, why }) => (
+    <section aria-label={heading} className="mt-3">
+      <h3 className="border-b border-hair pb-0.5 text-sm font-semibold">{heading}</h3>
+      <ul>
+        {messages.map(({ id, conversationId, standing, when, who, subject, why, otherwise }) => (
           <li key={id} className="border-b border-hair py-1">
             <Link
               to={`/${tray.slug}/${standing}/${conversationId}`}
@@ -58,15 +147,21 @@ function Matches({ trial: { count, newest } }: { trial: TrialView }) {
               </span>
               <span className="shrink-0 text-sm text-soft">{when}</span>
             </Link>
-            <p dir="auto" className="truncate text-sm text-soft">
-              {why}
-            </p>
+            {otherwise === null ? (
+              <p dir="auto" className="truncate text-sm text-soft">
+                {why}
+              </p>
+            ) : (
+              <p dir="auto" className="truncate text-sm text-late">
+                {otherwise}
+              </p>
+            )}
           </li>
         ))}
       </ul>
-      {count > newest.length && (
-        <p className="pt-1.5 text-sm text-soft">{say("rules.andMore", { count: count - newest.length })}</p>
+      {left > messages.length && (
+        <p className="pt-1.5 text-sm text-soft">{say("rules.andMore", { count: left - messages.length })}</p>
       )}
-    </>
+    </section>
   );
 }

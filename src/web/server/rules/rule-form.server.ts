@@ -1,11 +1,18 @@
 import Joi from "joi";
-import { type RecordId, type RuleId, trustedId } from "../../../core/kernel/ids";
+import { type MessageId, type RecordId, type RuleId, trustedId, UUID } from "../../../core/kernel/ids";
+import { instant } from "../../../core/kernel/instant";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { URGENCIES } from "../../../core/kernel/urgency";
 import type { RuleProblems } from "../../../core/rules/check-rule";
 import type { Condition } from "../../../core/rules/condition";
 import type { RuleAction, RuleActionKind } from "../../../core/rules/rule";
-import { type Deps, namedInRules, type RuleDraft, type TrayGrant } from "../../../operations/index.server";
+import {
+  type ArrivalPlace,
+  type Deps,
+  namedInRules,
+  type RuleDraft,
+  type TrayGrant,
+} from "../../../operations/index.server";
 import { ID, ID_LIST } from "../base/fields.server";
 import { speak } from "../base/say.server";
 import { type NamedThings, readCondition } from "./condition-form.server";
@@ -15,7 +22,8 @@ export type RuleFormProblems = Readonly<Record<string, string>>;
 
 /** Something that is done about the rules of a tray. */
 export type RuleStep =
-  | { readonly do: "keep" | "try"; readonly rule: RuleDraft }
+  | { readonly do: "keep" | "keep-and-run"; readonly rule: RuleDraft; readonly typedName: string }
+  | { readonly do: "try"; readonly rule: RuleDraft; readonly before: ArrivalPlace | null }
   | { readonly do: "drop" | "bring-back"; readonly id: RuleId }
   | { readonly do: "switch"; readonly id: RuleId; readonly isOn: boolean }
   | { readonly do: "place"; readonly ids: readonly RuleId[] };
@@ -68,15 +76,23 @@ export async function readRuleStep(
   form: FormData,
 ): Promise<Result<RuleStep, RuleFormProblems>> {
   const kind = String(form.get("do"));
-  if (kind === "keep" || kind === "try") {
+  if (kind === "keep" || kind === "keep-and-run" || kind === "try") {
     const rule = await readRule(deps, grant, String(form.get("rule") ?? ""));
-    return rule.ok ? ok({ do: kind, rule: rule.value }) : rule;
+    if (!rule.ok) return rule;
+    if (kind === "try") return ok({ do: kind, rule: rule.value, before: readPlace(String(form.get("before") ?? "")) });
+    return ok({ do: kind, rule: rule.value, typedName: String(form.get("tray-name") ?? "") });
   }
   if (!Object.hasOwn(FORMS, kind)) return err({ do: speak("server.thatIsNothingThatCan") });
   const { value, error } = FORMS[kind as keyof typeof FORMS].validate(Object.fromEntries(form), { stripUnknown: true });
   if (error !== undefined) return err({ do: speak("rules.thatIsNoRule") });
   if (kind === "place") return ok({ do: kind, ids: value.ids.map((one: string) => trustedId<RuleId>(one)) });
   return ok({ do: kind, id: trustedId<RuleId>(value.id), isOn: value.on } as RuleStep);
+}
+
+// Where the trial before ended, as it was said then; from the newest on where that is nothing.
+function readPlace(text: string): ArrivalPlace | null {
+  const [at = "", id = ""] = text.split(" ");
+  return /^\d{1,15}$/.test(at) && UUID.test(id) ? { at: instant(Number(at)), id: trustedId<MessageId>(id) } : null;
 }
 
 async function readRule(deps: Deps, grant: TrayGrant, posted: string): Promise<Result<RuleDraft, RuleFormProblems>> {
