@@ -112,6 +112,7 @@ export { joinConversations, splitOff } from "./deciding/join-conversations";
 export { callJunkSender, type OtherMail, otherMailOf } from "./deciding/junk-senders";
 export * from "./deciding/learn-decisions";
 export * from "./deciding/redo";
+export { startRuleRun } from "./deciding/run-rule";
 export { type Undone, undoBatch } from "./deciding/undo";
 export * from "./deciding/undo-steps";
 export * from "./deciding/wake-rested";
@@ -190,7 +191,6 @@ export {
 export * from "./refusals/refusal";
 export * from "./rules/edit-rules";
 export { namedInRules, rulesAsWritten } from "./rules/rule-names";
-export { startRuleRun } from "./rules/run-rule";
 export { type RuleTrial, tryRule } from "./rules/try-rule";
 export * from "./upkeep/advance-demo-clock";
 export * from "./upkeep/doctor";

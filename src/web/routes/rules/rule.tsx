@@ -1,7 +1,8 @@
 import { data, redirect } from "react-router";
 import { getRules, rulesAsWritten } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
-import { RuleEditor, type WrittenRule } from "../../screens/rules/rule-editor";
+import { RuleEditor } from "../../screens/rules/rule-editor";
+import type { WrittenRule } from "../../screens/rules/written-rule";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import type { Route } from "./+types/rule";

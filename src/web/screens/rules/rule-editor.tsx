@@ -3,7 +3,6 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { actionInWords } from "../../../core/rules/action-in-words";
 import { whichMessagesInWords } from "../../../core/rules/condition-in-words";
-import type { Rule } from "../../../core/rules/rule";
 import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
 import { Button } from "../../ui/button";
@@ -28,9 +27,7 @@ import { RuleTrialPanel } from "./rule-trial";
 import type { RulesOutcome } from "./rules-outcome";
 import { useRuleNames } from "./use-rule-names";
 import { useTrial } from "./use-trial";
-
-/** A rule as the form begins with it: records stand by their codes, contacts by an address. */
-export type WrittenRule = Omit<Rule, "id"> & { readonly id: string | null };
+import type { WrittenRule } from "./written-rule";
 
 type Problems = Readonly<Record<string, string>>;
 

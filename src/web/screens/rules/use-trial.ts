@@ -3,8 +3,8 @@ import { useFetcher } from "react-router";
 import type { TrialView } from "../../server/rules/trial-view.server";
 import { type FormProblems, useOutcome } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import type { WrittenRule } from "./rule-editor";
 import type { RulesOutcome } from "./rules-outcome";
+import type { WrittenRule } from "./written-rule";
 
 const TRIED_AFTER = 350;
 const NO_PROBLEMS: FormProblems = {};

@@ -5,8 +5,8 @@ import { inTransaction } from "../../storage/base/index";
 import { allOfTray } from "../../storage/facts/index";
 import { rulesOf } from "../../storage/rules/index";
 import type { Deps } from "../base/deps";
-import { beginRun } from "../deciding/bulk-run";
 import type { Refusal } from "../refusals/refusal";
+import { beginRun } from "./bulk-run";
 
 /** Begins to let a rule act on everything that is there, as the rule is now; for those who lead the tray. */
 export async function startRuleRun(
