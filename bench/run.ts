@@ -20,6 +20,7 @@ import { openLists } from "./open-lists";
 import { openStanding } from "./open-standing";
 import { proposalFigures } from "./proposals";
 import { recordFigures } from "./records";
+import { ruleFigures } from "./rules";
 import { sortingInBrowser } from "./sorting";
 import { textFigures } from "./texts";
 import { turnsFigures } from "./turns";
@@ -37,7 +38,7 @@ const STORM = isFull
   : { incoming: 400, outgoing: 60, connections: 8, kills: 4 };
 
 // One part or some: `--lists`, `--proposals`, `--mail`, `--import`, `--kills`, `--texts`, `--worktime`,
-// `--turns`, `--doctor`, `--records`, `--bins`; all of them when none is named, but `--hour`, which takes one,
+// `--turns`, `--doctor`, `--rules`, `--records`, `--bins`; all of them when none is named, but `--hour`, which takes one,
 // and `--crowd`, which fills a million messages first.
 const PARTS = [
   "lists",
@@ -51,6 +52,7 @@ const PARTS = [
   "worktime",
   "turns",
   "doctor",
+  "rules",
 ] as const;
 const named = PARTS.filter((part) => process.argv.includes(`--${part}`));
 const isHourAsked = process.argv.includes("--hour");
@@ -140,6 +142,7 @@ try {
     measured(...(await inDatabase(cluster, "bench_import", (_, url) => importMbox(url, FOLDER, IMPORTED))));
   if (isAsked("texts")) measured(...textFigures());
   if (isAsked("turns")) measured(...turnsFigures());
+  if (isAsked("rules")) measured(...ruleFigures());
   if (isAsked("doctor")) {
     await cluster.createDatabase("bench_doctor");
     const url = cluster.url("bench_doctor");

@@ -190,6 +190,7 @@ export {
 } from "./records/retention";
 export * from "./refusals/refusal";
 export * from "./rules/edit-rules";
+export { type LearnedRule, learnRule } from "./rules/learn-rule";
 export { namedInRules, rulesAsWritten } from "./rules/rule-names";
 export { type RuleTrial, tryRule } from "./rules/try-rule";
 export * from "./upkeep/advance-demo-clock";

@@ -9,13 +9,18 @@ import { addressesAt, type TestedMessage, testerOf } from "./test-message";
 type Holds = (message: TestedMessage) => boolean;
 
 /** A rule made ready: in its place, and asked only about what has one of its keys. */
-type Ready = { readonly at: number; readonly mayHold: Holds };
+type Ready = { readonly at: number; readonly mayHold: Holds; askedLast: number };
 
 /** The rules that are on, ready to be asked about many messages. */
 export type RuleIndex<R> = {
   /** Those that may be for a message, in their order, from what the message alone tells. */
   readonly candidates: (message: TestedMessage) => R[];
 };
+
+/** What a message has that a rule can be found by. */
+type KeyKind = "address" | "domain" | "list" | "subject";
+type Key = { readonly kind: KeyKind; readonly value: string };
+type ByKey = { readonly [Kind in KeyKind]: Map<string, Ready[]> };
 
 /**
  * Makes rules ready. Of each it is worked out which keys (a sender, a domain, a list, a word of the subject, …) a message
@@ -24,26 +29,45 @@ export type RuleIndex<R> = {
  */
 export function indexRules<R extends Pick<Rule, "isOn" | "condition">>(rules: readonly R[]): RuleIndex<R> {
   const always: Ready[] = [];
-  const byKey = new Map<string, Ready[]>();
+  const byKey: ByKey = { address: new Map(), domain: new Map(), list: new Map(), subject: new Map() };
   for (const [at, { isOn, condition }] of rules.entries()) {
     if (!isOn) continue;
     const hopeful = untilLookedUp(condition, true);
-    const one = { at, mayHold: ready(hopeful) };
+    const one: Ready = { at, mayHold: ready(hopeful), askedLast: 0 };
     const keys = keysOf(hopeful);
     if (keys === null) always.push(one);
-    else for (const key of keys) byKey.set(key, [...(byKey.get(key) ?? []), one]);
+    else for (const { kind, value } of keys) byKey[kind].set(value, [...(byKey[kind].get(value) ?? []), one]);
   }
-  const kinds = new Set([...byKey.keys()].map((key) => key.slice(0, key.indexOf(":"))));
+  let asked = 0;
   return {
     candidates: (message) => {
-      const asked = new Set(always);
-      for (const key of keysIn(message, kinds)) for (const one of byKey.get(key) ?? []) asked.add(one);
-      return [...asked]
-        .filter(({ mayHold }) => mayHold(message))
-        .sort((a, b) => a.at - b.at)
-        .flatMap(({ at }) => rules[at] ?? []);
+      asked += 1;
+      const holding: Ready[] = [];
+      const ask = (some: readonly Ready[] | undefined) => {
+        for (const one of some ?? []) {
+          // A rule can be found by several keys of one message.
+          if (one.askedLast === asked) continue;
+          one.askedLast = asked;
+          if (one.mayHold(message)) holding.push(one);
+        }
+      };
+      ask(always);
+      askByKeys(message, byKey, ask);
+      return holding.sort((a, b) => a.at - b.at).flatMap(({ at }) => rules[at] ?? []);
     },
   };
+}
+
+function askByKeys(message: TestedMessage, byKey: ByKey, ask: (some: readonly Ready[] | undefined) => void): void {
+  if (byKey.address.size + byKey.domain.size > 0) {
+    for (const address of addressesAt(message, "any")) {
+      ask(byKey.address.get(address));
+      ask(byKey.domain.get(domainOf(address)));
+    }
+  }
+  if (message.list !== null) ask(byKey.list.get(message.list));
+  if (byKey.subject.size === 0) return;
+  for (const { folded } of message.texts("subject")) for (const word of folded.split(" ")) ask(byKey.subject.get(word));
 }
 
 const TRUE: Condition = { kind: "all", of: [] };
@@ -71,52 +95,37 @@ function ready(condition: Condition): Holds {
 }
 
 // The keys of which a message has to have one; null where there are none such, so that it has to be asked.
-function keysOf(condition: Condition): readonly string[] | null {
+function keysOf(condition: Condition): readonly Key[] | null {
   if (!isGroup(condition)) return keysOfTest(condition);
   const each = condition.of.map(keysOf);
   if (condition.kind === "none") return null;
   if (condition.kind === "any") return each.every((keys) => keys !== null) ? each.flat() : null;
-  // Any part will do; the dearest words are those of texts, and the fewest keys come up least.
+  // Any part will do, and the fewest keys come up least.
   const some = each.filter((keys) => keys !== null);
-  return some.length === 0 ? null : some.reduce((best, keys) => (costOf(keys) < costOf(best) ? keys : best));
+  return some.length === 0 ? null : some.reduce((best, keys) => (keys.length < best.length ? keys : best));
 }
 
-const costOf = (keys: readonly string[]) => keys.length + (keys.some((key) => key.startsWith("text:")) ? 1_000 : 0);
-
-function keysOfTest(test: Test): readonly string[] | null {
+function keysOfTest(test: Test): readonly Key[] | null {
   switch (test.kind) {
     case "address": {
-      const keys = test.of.map((one) => {
-        if (one.kind === "address") return `address:${one.address}`;
-        return one.kind === "domain" ? `domain:${one.domain}` : null;
+      const keys = test.of.map((one): Key | null => {
+        if (one.kind === "address") return { kind: "address", value: one.address };
+        return one.kind === "domain" ? { kind: "domain", value: one.domain } : null;
       });
       return keys.every((key) => key !== null) ? keys : null;
     }
     case "list":
-      return test.of.map((list) => `list:${list}`);
+      return test.of.map((value) => ({ kind: "list", value }));
     case "text": {
       const { where, match } = test;
-      if ((where !== "subject" && where !== "text") || (match.how !== "words" && match.how !== "phrase")) return null;
-      // A value without a word finds nothing.
+      // To take a whole text apart costs more than to look for some words in it.
+      if (where !== "subject" || (match.how !== "words" && match.how !== "phrase")) return null;
+      // The longest word is in the fewest texts; a value without any finds nothing.
       return match.values
         .flatMap((value) => wordsOf(value).toSorted((a, b) => b.length - a.length)[0] ?? [])
-        .map((word) => `${where}:${word}`);
+        .map((value) => ({ kind: where, value }));
     }
     default:
       return null;
-  }
-}
-
-function* keysIn(message: TestedMessage, kinds: ReadonlySet<string>): Generator<string> {
-  if (kinds.has("address") || kinds.has("domain")) {
-    for (const address of addressesAt(message, "any")) {
-      yield `address:${address}`;
-      yield `domain:${domainOf(address)}`;
-    }
-  }
-  if (message.list !== null) yield `list:${message.list}`;
-  for (const place of ["subject", "text"] as const) {
-    if (!kinds.has(place)) continue;
-    for (const { folded } of message.texts(place)) for (const word of folded.split(" ")) yield `${place}:${word}`;
   }
 }

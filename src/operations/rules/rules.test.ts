@@ -13,6 +13,7 @@ import {
   getJournal,
   getRules,
   importInto,
+  learnRule,
   openConversation,
   placeRules,
   type RuleDraft,
@@ -224,6 +225,36 @@ describe("a rule", () => {
     expect(refusal(await startRuleRun(tray.deps, desk.maraGrant, id, "no"))).toBe("leads-only");
     await drop(id);
     expect(refusal(await startRuleRun(tray.deps, desk.lead, id, "gone"))).toBe("no-such");
+  });
+
+  it("is learned from chosen conversations: what they have in common, and what people did with them", async () => {
+    const note = (at: number) =>
+      desk.arrive({ from: "corvin@spelter.example", subject: `Delivery note ${4_400 + at}` });
+    const ids = [];
+    for (let at = 0; at < 8; at += 1) ids.push(await note(at));
+    for (let at = 0; at < 6; at += 1)
+      await desk.arrive({ from: "corvin@spelter.example", subject: `About ${at} pipes` });
+    for (const id of ids.slice(0, 6))
+      await desk.does(desk.lead, id, { kind: "categorise", categoryId: receipts, give: true }, { kind: "settle" });
+    const { proposals, actions, examples } = done(await learnRule(tray.deps, desk.lead, ids.slice(0, 3)));
+    expect(proposals[0]).toMatchObject({
+      condition: worded("subject", "phrase", "delivery note"),
+      takes: 3,
+      count: 8,
+      otherwise: 0,
+    });
+    expect(proposals[0]?.months.reduce((sum, { count }) => sum + count, 0)).toBe(8);
+    expect(actions).toEqual([
+      { action: give(receipts), byHand: 6 },
+      { action: { kind: "settle" }, byHand: 6 },
+    ]);
+    expect(examples.map(({ subject }) => subject)).toEqual([
+      "Delivery note 4402",
+      "Delivery note 4401",
+      "Delivery note 4400",
+    ]);
+    expect(refusal(await learnRule(tray.deps, desk.maraGrant, ids))).toBe("leads-only");
+    expect(refusal(await learnRule(tray.deps, desk.lead, [trustedId(desk.ines.id)]))).toBe("no-such-conversation");
   });
 
   it("that would throw away most of what comes needs the tray’s name", async () => {

@@ -9,7 +9,7 @@ import { needsOf, readsHeaders } from "../../core/rules/needs";
 import { conditionsOf, type Rule } from "../../core/rules/rule";
 import type { TestedMessage } from "../../core/rules/test-message";
 import type { StandingKind } from "../../core/standing/standing";
-import { calendarDay } from "../../core/time/calendar-day";
+import { countByMonth, type MonthCount } from "../../core/time/count-by-month";
 import type { TrayGrant } from "../../storage/access/index";
 import {
   type ArrivalPlace,
@@ -53,7 +53,7 @@ export type RuleTrial = {
   readonly otherwise: number;
   readonly fresh: number;
   /** By the months of the tray's calendar, `YYYY-MM`, the earliest first. */
-  readonly months: readonly { readonly month: string; readonly count: number }[];
+  readonly months: readonly MonthCount[];
   /** The newest of them, and the newest that people treated otherwise. */
   readonly newest: readonly Tried[];
   readonly against: readonly Tried[];
@@ -93,7 +93,10 @@ export async function tryRule(
     of: sample.length,
     next: last === undefined ? null : { at: last.receivedAt, id: last.id },
     ...countsOf(tried),
-    months: byMonth(grant, found),
+    months: countByMonth(
+      found.map(({ message }) => message.receivedAt),
+      grant.tray.timeZone,
+    ),
     newest: tried.slice(0, NAMED).map(({ shown }) => shown),
     against: tried.flatMap(({ shown }) => (shown.otherwise === null ? [] : [shown])).slice(0, NAMED),
     others: others.flatMap(({ id, name, isLast, ...other }) => {
@@ -137,15 +140,6 @@ async function triedOf(
 function countsOf(tried: readonly Judged[]): Pick<RuleTrial, "count" | "same" | "otherwise" | "fresh"> {
   const count = (is: Judged["is"]) => tried.filter((one) => one.is === is).length;
   return { count: tried.length, same: count("same"), otherwise: count("otherwise"), fresh: count("new") };
-}
-
-function byMonth({ tray }: TrayGrant, found: readonly Found[]): RuleTrial["months"] {
-  const months = new Map<string, number>();
-  for (const { message } of found) {
-    const month = calendarDay(message.receivedAt, tray.timeZone).slice(0, "YYYY-MM".length);
-    months.set(month, (months.get(month) ?? 0) + 1);
-  }
-  return [...months].map(([month, count]) => ({ month, count })).toSorted((a, b) => a.month.localeCompare(b.month));
 }
 
 /** Stored messages ready to be asked about by some rules. */

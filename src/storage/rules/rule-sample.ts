@@ -13,6 +13,7 @@ import { type Urgency, urgencyOfRank } from "../../core/kernel/urgency";
 import type { Attachment, MessageKind } from "../../core/message/mail-message";
 import type { SenderTrust } from "../../core/message/sender-trust";
 import { listIdIn } from "../../core/message/ways-to-leave";
+import type { LearnedMessage } from "../../core/rule-learning/candidate-tests";
 import type { RuledMessage } from "../../core/rules/ruled-message";
 import type { StandingKind } from "../../core/standing/standing";
 import type { TrayGrant } from "../access/trays";
@@ -84,13 +85,15 @@ type Row = {
   is_answered: boolean;
 };
 
+const CONVERSATION = /* sql */ `c.standing, c.standing_since, c.created_at, c.owner_id, c.category_ids, c.record_ids,
+  c.urgency, exists (select 1 from message as ours where ours.conversation_id = c.id and ours.direction = 'out') as is_answered`;
+
 const ARRIVED = /* sql */ `
   select m.id, m.conversation_id, m.from_address, m.from_name, m.recipients, m.subject, own_text, rest_text, m.kind,
     m.list_id, m.version = 1 as is_first, m.attachments, blob.size, m.trust, m.received_at,
     (select min(sender) from arrival_route where message_id = m.id) as envelope_from,
     array(select address from arrival_route where message_id = m.id order by address) as envelope_to,
-    c.standing, c.standing_since, c.created_at, c.owner_id, c.category_ids, c.record_ids, c.urgency,
-    exists (select 1 from message as ours where ours.conversation_id = c.id and ours.direction = 'out') as is_answered
+    ${CONVERSATION}
   from message as m
     join message_text on message_text.message_id = m.id
     join blob on blob.sha256 = m.raw_sha256
@@ -131,6 +134,86 @@ export async function arrivalsIn(
   return rows.map(arrivedMessageOf);
 }
 
+/** The first message of a conversation that began with one from outside, with as much of it as is learned from. */
+export type FirstArrival = LearnedMessage & {
+  readonly conversationId: ConversationId;
+  readonly fromName: string;
+  readonly receivedAt: Instant;
+  readonly conversation: ArrivedMessage["conversation"];
+};
+
+const FIRST_CHARACTERS = 4_000;
+
+/** The newest conversations of a tray that began with a message from outside, by that message; or those with these ids. */
+export async function firstArrivals(
+  db: Database,
+  grant: TrayGrant,
+  which: { readonly ids: readonly ConversationId[] } | { readonly newest: number },
+): Promise<FirstArrival[]> {
+  const [condition, values] =
+    "ids" in which ? ["and c.id = any(cast(:ids as uuid[]))", { ids: [...which.ids] }] : ["", {}];
+  const rows = await ask<
+    Omit<Row, "rest_text" | "kind" | "is_first" | "size" | "trust" | "envelope_from" | "envelope_to">
+  >(
+    db,
+    /* sql */ `
+    select m.id, m.conversation_id, m.from_address, m.from_name, m.recipients, m.subject,
+      left(own_text, ${FIRST_CHARACTERS}) as own_text, m.list_id, m.attachments, m.received_at, ${CONVERSATION}
+    from message as m
+      join message_text on message_text.message_id = m.id
+      join conversation as c on c.id = m.conversation_id
+    where m.tray_id = :trayId and m.direction = 'in' and m.version = 1 ${condition}
+    order by m.received_at desc, m.id desc limit :limit`,
+    { trayId: grant.tray.id, limit: "ids" in which ? which.ids.length : which.newest, ...values },
+  );
+  return rows.map((row) => ({
+    conversationId: trustedId<ConversationId>(row.conversation_id),
+    ...learnedOf(row),
+    fromName: row.from_name,
+    receivedAt: at(row.received_at),
+    conversation: conversationOf(row),
+  }));
+}
+
+function learnedOf(
+  row: Pick<Row, "from_address" | "recipients" | "list_id" | "subject" | "own_text" | "attachments">,
+): LearnedMessage {
+  return {
+    from: row.from_address,
+    to: row.recipients.to.map(({ address }) => address),
+    cc: row.recipients.cc.map(({ address }) => address),
+    list: row.list_id === null ? null : listIdIn(row.list_id),
+    subject: row.subject,
+    ownText: row.own_text,
+    fileNames: row.attachments.filter(({ inline }) => !inline).map(({ fileName }) => fileName),
+  };
+}
+
+function conversationOf(
+  row: Pick<
+    Row,
+    | "standing"
+    | "standing_since"
+    | "created_at"
+    | "owner_id"
+    | "category_ids"
+    | "record_ids"
+    | "urgency"
+    | "is_answered"
+  >,
+): ArrivedMessage["conversation"] {
+  return {
+    standing: row.standing,
+    standingSince: at(row.standing_since),
+    createdAt: at(row.created_at),
+    ownerId: row.owner_id === null ? null : trustedId<MemberId>(row.owner_id),
+    categoryIds: row.category_ids.map((id) => trustedId<CategoryId>(id)),
+    recordIds: row.record_ids.map((id) => trustedId<RecordId>(id)),
+    urgency: urgencyOfRank(row.urgency),
+    isAnswered: row.is_answered,
+  };
+}
+
 function arrivedMessageOf(row: Row): ArrivedMessage {
   return {
     id: trustedId<MessageId>(row.id),
@@ -150,16 +233,7 @@ function arrivedMessageOf(row: Row): ArrivedMessage {
     size: row.size,
     isVerified: row.trust?.verdict === "verified",
     receivedAt: at(row.received_at),
-    conversation: {
-      standing: row.standing,
-      standingSince: at(row.standing_since),
-      createdAt: at(row.created_at),
-      ownerId: row.owner_id === null ? null : trustedId<MemberId>(row.owner_id),
-      categoryIds: row.category_ids.map((id) => trustedId<CategoryId>(id)),
-      recordIds: row.record_ids.map((id) => trustedId<RecordId>(id)),
-      urgency: urgencyOfRank(row.urgency),
-      isAnswered: row.is_answered,
-    },
+    conversation: conversationOf(row),
   };
 }
 

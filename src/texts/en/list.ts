@@ -76,6 +76,7 @@ export const listTexts = catalogue({
   "list.list": "list {value}",
   "list.mailOfAListNobody": "Mail of a list: nobody there waits for an answer.",
   "list.mailThatWasCalledJunk": "Mail that was called junk stands here.",
+  "list.makeARule": "Make a rule",
   "list.markUnread": "Mark unread",
   "list.mbox": "mbox",
   "list.membersAndGroups": "Members and groups",

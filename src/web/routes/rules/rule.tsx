@@ -1,9 +1,12 @@
 import { data, redirect } from "react-router";
-import { getRules, rulesAsWritten } from "../../../operations/index.server";
+import { type ConversationId, readId } from "../../../core/kernel/ids";
+import { MAX_EXAMPLES } from "../../../core/rule-learning/learn-actions";
+import { getRules, learnRule, rulesAsWritten } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
 import { RuleEditor } from "../../screens/rules/rule-editor";
 import type { WrittenRule } from "../../screens/rules/written-rule";
-import { depsContext, grantContext } from "../../server/base/context.server";
+import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { type LearnedView, learnedView } from "../../server/rules/learned-view.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import type { Route } from "./+types/rule";
 
@@ -22,18 +25,38 @@ const NEW_RULE: WrittenRule = {
   actions: [],
 };
 
-export async function loader({ context, params }: Route.LoaderArgs): Promise<{ rule: WrittenRule }> {
+type LoaderData = { readonly rule: WrittenRule; readonly learned: LearnedView | null };
+
+export async function loader({ context, params, request }: Route.LoaderArgs): Promise<LoaderData> {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   if (grant.role !== "lead") throw redirect(`/${params.tray}/rules`);
-  if (params.rule === NEW) return { rule: NEW_RULE };
+  if (params.rule === NEW) {
+    const ids = idsIn(new URL(request.url).searchParams.get("from") ?? "");
+    if (ids.length === 0) return { rule: NEW_RULE, learned: null };
+    const learned = await learnRule(deps, grant, ids);
+    if (!learned.ok) throw data(null, { status: 404 });
+    const view = learnedView(learned.value, deps.now(), context.get(memberContext).timeZone);
+    const [first] = view.proposals;
+    const condition = first?.condition ?? NEW_RULE.condition;
+    return { rule: { ...NEW_RULE, condition, actions: view.actions.map(({ action }) => action) }, learned: view };
+  }
   const known = (await getRules(deps, grant)).filter(({ id }) => id === params.rule);
   const [found] = await rulesAsWritten(deps, grant, known);
   if (found === undefined) throw data(null, { status: 404 });
   const { id, name, isOn, isLast, condition, exception, actions } = found;
-  return { rule: { id, name, isOn, isLast, condition, exception, actions } };
+  return { rule: { id, name, isOn, isLast, condition, exception, actions }, learned: null };
+}
+
+function idsIn(text: string): ConversationId[] {
+  const ids = text.split(",").flatMap((one) => {
+    const read = readId<ConversationId>(one);
+    return read.ok ? [read.value] : [];
+  });
+  return ids.slice(0, MAX_EXAMPLES);
 }
 
 /** A rule by itself, to be written or changed. */
-export default function RulePage({ loaderData: { rule } }: Route.ComponentProps) {
-  return <RuleEditor key={rule.id ?? NEW} rule={rule} />;
+export default function RulePage({ loaderData: { rule, learned } }: Route.ComponentProps) {
+  const from = learned?.examples.map(({ id }) => id).join() ?? "";
+  return <RuleEditor key={`${rule.id ?? NEW} ${from}`} rule={rule} learned={learned} />;
 }

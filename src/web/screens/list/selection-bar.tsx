@@ -1,12 +1,15 @@
 import type { ReactNode } from "react";
+import { Link } from "react-router";
 import type { Scope } from "../../../core/lists/scope";
+import { MAX_EXAMPLES } from "../../../core/rule-learning/learn-actions";
 import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
 import { type CommandId, keyCap } from "../../keys/commands";
 import { useKeyOf } from "../../keys/key-desk";
-import { Button, KeyCap } from "../../ui/button";
+import { BUTTON_LINK, Button, KeyCap } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
 import type { DialogKind } from "../deciding/dialog-props";
+import { useTray } from "../frame/tray-data";
 import type { BareDecision } from "./row-actions";
 import type { Selection } from "./selection";
 
@@ -21,6 +24,7 @@ type SelectionBarProps = {
 /** The decisions for exactly what is chosen, in the place of the bar that filters the list. */
 export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBarProps) {
   const say = useSay(listTexts, commonTexts);
+  const { tray, mayLead } = useTray();
   const { chosen, count } = selection;
   const all = chosen.kind === "everything";
   const words = all && chosen.lane !== null ? say("list.in", { name: chosen.name }) : "";
@@ -69,6 +73,14 @@ export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBa
       <Act command="bin" onClick={() => bare(scope === "bin" || scope === "junk" ? "restore" : "bin")}>
         {scope === "bin" || scope === "junk" ? say("common.bringBack") : say("common.bin")}
       </Act>
+      {mayLead && chosen.kind === "some" && (
+        <Link
+          to={`/${tray.slug}/rules/new?from=${[...chosen.rows.keys()].slice(0, MAX_EXAMPLES).join()}`}
+          className={`${BUTTON_LINK} h-7! px-2.5!`}
+        >
+          {say("list.makeARule")}
+        </Link>
+      )}
       <span className="ml-auto pl-2">
         <Act command="back" onClick={selection.clear}>
           {say("list.clearSelection")}

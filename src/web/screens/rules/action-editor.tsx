@@ -5,6 +5,7 @@ import { URGENCIES, URGENCY_NAMES, type Urgency } from "../../../core/kernel/urg
 import type { RuleAction, RuleActionKind, RuleActionOf } from "../../../core/rules/rule";
 import { rulesTexts } from "../../../texts/en/rules";
 import type { PlainKey } from "../../../texts/say";
+import type { LearnedView } from "../../server/rules/learned-view.server";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
 import { Select } from "../../ui/select";
@@ -38,10 +39,12 @@ type ActionEditorProps = {
   /** What is wrong, by place; empty for the whole. */
   readonly problems: Readonly<Record<string, string>>;
   readonly onChange: (actions: readonly EditedAction[]) => void;
+  /** What people did by hand to conversations like these, where the rule was learned from some. */
+  readonly byHand: Pick<LearnedView, "actions" | "proposals"> | null;
 };
 
 /** What a rule does, one thing after the other. */
-export function ActionEditor({ actions, problems, onChange }: ActionEditorProps) {
+export function ActionEditor({ actions, problems, onChange, byHand }: ActionEditorProps) {
   const say = useSay(rulesTexts);
   const move = (at: number, by: number) => {
     const moved = [...actions];
@@ -66,6 +69,7 @@ export function ActionEditor({ actions, problems, onChange }: ActionEditorProps)
                   }
                 />
               </div>
+              <ByHand action={action} learned={byHand} />
               {problems[at] !== undefined && <p className="mt-0.5 text-sm text-late">{problems[at]}</p>}
             </div>
             <span className="flex">
@@ -102,6 +106,15 @@ export function ActionEditor({ actions, problems, onChange }: ActionEditorProps)
       <AddAction onAdd={(action) => onChange([...actions, newAction(action)])} />
     </div>
   );
+}
+
+function ByHand({ action, learned }: { action: RuleAction; learned: ActionEditorProps["byHand"] }) {
+  const say = useSay(rulesTexts);
+  const written = JSON.stringify(action);
+  const found = learned?.actions.find((one) => JSON.stringify(one.action) === written);
+  const of = learned?.proposals[0]?.count ?? 0;
+  if (found === undefined) return null;
+  return <p className="text-sm text-soft">{say("rules.byHandOf", { count: found.byHand, of })}</p>;
 }
 
 let made = 0;

@@ -5,6 +5,7 @@ import { actionInWords } from "../../../core/rules/action-in-words";
 import { whichMessagesInWords } from "../../../core/rules/condition-in-words";
 import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
+import type { LearnedView } from "../../server/rules/learned-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Page } from "../../ui/page";
@@ -23,6 +24,7 @@ import {
   newGroup,
   newTest,
 } from "./edited-condition";
+import { Proposals } from "./proposals";
 import { RuleTrialPanel } from "./rule-trial";
 import type { RulesOutcome } from "./rules-outcome";
 import { useRuleNames } from "./use-rule-names";
@@ -32,7 +34,7 @@ import type { WrittenRule } from "./written-rule";
 type Problems = Readonly<Record<string, string>>;
 
 /** A rule being written or changed, as a sentence that is filled in; beside it what it would have been for. */
-export function RuleEditor({ rule }: { rule: WrittenRule }) {
+export function RuleEditor({ rule, learned }: { rule: WrittenRule; learned: LearnedView | null }) {
   const say = useSay(rulesTexts, commonTexts);
   const { tray } = useTray();
   const navigate = useNavigate();
@@ -42,6 +44,8 @@ export function RuleEditor({ rule }: { rule: WrittenRule }) {
     rule.exception === null ? null : editedCondition(rule.exception),
   );
   const [actions, setActions] = useState<readonly EditedAction[]>(() => rule.actions.map(newAction));
+  // What was chosen stays so while it is refined; one that is chosen again begins anew.
+  const [chosen, setChosen] = useState(() => JSON.stringify(rule.condition));
   const [typedName, setTypedName] = useState("");
   const [isLast, setLast] = useState(rule.isLast);
   const close = () => void navigate(`/${tray.slug}/rules`);
@@ -65,7 +69,8 @@ export function RuleEditor({ rule }: { rule: WrittenRule }) {
     post({ do: how, rule: JSON.stringify(whole), "tray-name": typedName });
   };
   const problems: Problems = refused?.problems ?? trial.problems;
-  const title = rule.id === null ? say("rules.newRule") : say("rules.ruleCalled", { name: rule.name });
+  const fresh = learned === null ? say("rules.newRule") : say("rules.ruleFrom", { count: learned.examples.length });
+  const title = rule.id === null ? fresh : say("rules.ruleCalled", { name: rule.name });
   return (
     <Page
       title={title}
@@ -89,6 +94,16 @@ export function RuleEditor({ rule }: { rule: WrittenRule }) {
             <p role="alert" className="text-late">
               {refused.problem}
             </p>
+          )}
+          {learned !== null && (
+            <Proposals
+              learned={learned}
+              chosen={chosen}
+              onChoose={(proposed) => {
+                setChosen(JSON.stringify(proposed));
+                setCondition(editedCondition(proposed));
+              }}
+            />
           )}
           {refused?.problems["tray-name"] !== undefined && (
             <Field
@@ -145,6 +160,7 @@ export function RuleEditor({ rule }: { rule: WrittenRule }) {
             <ActionEditor
               actions={actions}
               problems={partsOf(refused?.problems ?? {}, "actions")}
+              byHand={learned}
               onChange={setActions}
             />
             <label className="mt-3 flex items-center gap-2">

@@ -6,6 +6,7 @@ import { Button } from "../../ui/button";
 import { SidePanel } from "../../ui/layout/side-panel";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
+import { MonthBars } from "./month-bars";
 import type { useTrial } from "./use-trial";
 
 type Trying = ReturnType<typeof useTrial>;
@@ -63,7 +64,11 @@ function Outcome({ trial }: { trial: TrialView }) {
   ] as const;
   return (
     <>
-      {months.length > 1 && <Months months={months} />}
+      {months.length > 1 && (
+        <div className="mt-3">
+          <MonthBars months={months} />
+        </div>
+      )}
       <dl className="mt-3 grid grid-cols-3 gap-2">
         {verdicts.map(([figure, words]) => (
           <div key={words} className="flex flex-col-reverse">
@@ -88,33 +93,6 @@ function Outcome({ trial }: { trial: TrialView }) {
       )}
       <Messages heading={say("rules.whichItWouldBeFor")} messages={newest} left={count} />
     </>
-  );
-}
-
-function Months({ months }: { months: TrialView["months"] }) {
-  const say = useSay(rulesTexts);
-  const most = Math.max(...months.map(({ count }) => count));
-  const named = (month: string) => say({ at: Date.parse(`${month}-15`), zone: "UTC", form: "short-month" });
-  const [first, last] = [months[0]?.month ?? "", months.at(-1)?.month ?? ""];
-  return (
-    <div className="mt-3 w-fit">
-      <ol aria-label={say("rules.byMonth")} className="flex h-10 items-end gap-0.5">
-        {months.map(({ month, count }) => (
-          <li
-            key={month}
-            title={say("rules.inMonth", { month: named(month), count })}
-            style={{ height: `${(count / most) * 100}%` }}
-            className="min-h-px w-4 bg-soft"
-          >
-            <span className="sr-only">{say("rules.inMonth", { month: named(month), count })}</span>
-          </li>
-        ))}
-      </ol>
-      <p aria-hidden className="flex justify-between gap-4 text-sm text-soft">
-        <span>{named(first)}</span>
-        <span>{named(last)}</span>
-      </p>
-    </div>
   );
 }
 
