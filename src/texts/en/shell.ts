@@ -177,7 +177,7 @@ export const shellTexts = catalogue({
   "shell.usedLast": "Used last",
   "shell.waitingToStart": "waiting to start",
   "shell.welcomeBack": "Welcome back.",
-  "shell.wereSoAlready": "; {count} were so already",
+  "shell.wereSoAlready": "; {count} unchanged",
   "shell.whatHappenedWhileYouWere": "What happened while you were away",
   "shell.whatIsShownMayBe": "What is shown may be out of date. Your changes are kept and will be sent when it returns.",
   "shell.whatToDoOrWhere": "What to do, or where to go",

@@ -86,7 +86,17 @@ export type RunView = Pick<
 };
 
 function runView({ id, batchId, words, state, total, position, changed, problem, work }: BulkRun): RunView {
-  return { id, batchId, words, state, total, position, changed, problem, canUndo: work.kind === "decide" };
+  return {
+    id,
+    batchId,
+    words,
+    state,
+    total,
+    position,
+    changed,
+    problem,
+    canUndo: work.kind === "decide" || work.kind === "rule",
+  };
 }
 
 function colleagueView(
