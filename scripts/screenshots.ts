@@ -97,8 +97,11 @@ async function waitingPictures(of: Page): Promise<void> {
   await of.goto("/office/loose-ends");
   await of.getByRole("region", { name: "Overdue without a reminder" }).waitFor();
   await picture(of, "loose-ends");
-  await of.goto("/office/rules");
-  await of.getByRole("button", { name: "Change Invoices of suppliers" }).click();
+  await of.goto("/office/settled");
+  const jobs = of.getByRole("checkbox", { name: /Select Timber for job/ });
+  for (const at of [0, 1, 2]) await jobs.nth(at).check();
+  await of.getByRole("link", { name: "Make a rule" }).click();
+  await of.getByRole("status").filter({ hasText: "messages" }).waitFor();
   await picture(of, "rules");
 }
 

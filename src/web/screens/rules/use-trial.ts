@@ -20,7 +20,8 @@ export function useTrial(rule: WrittenRule | null) {
   const { tray } = useTray();
   const { data, state, submit } = useFetcher<RulesOutcome>();
   const [going, setGoing] = useState<Going>({ trial: null, goesOn: false });
-  const written = JSON.stringify(rule);
+  // What it is called changes nothing of what it would have been for.
+  const written = JSON.stringify(rule === null ? null : { ...rule, name: "" });
   const latest = useRef(written);
   latest.current = written;
   // Which rule is being tried: an answer about an older one is not told as one about this.
@@ -36,11 +37,12 @@ export function useTrial(rule: WrittenRule | null) {
   begin.current = () => ask("");
   const isAsked = rule !== null;
   useEffect(() => {
-    setGoing(({ trial }) => ({ trial: isAsked ? trial : null, goesOn: false }));
-    if (!isAsked || written === "") return;
+    const isAnything = written !== "null";
+    setGoing(({ trial }) => ({ trial: isAnything ? trial : null, goesOn: false }));
+    if (!isAnything) return;
     const wait = setTimeout(() => begin.current(), TRIED_AFTER);
     return () => clearTimeout(wait);
-  }, [written, isAsked]);
+  }, [written]);
   useOutcome(state === "idle" ? data : undefined, (outcome) => {
     if (asked.current !== latest.current || !outcome.ok || outcome.trial === null) return;
     const trial = going.goesOn && going.trial !== null ? added(going.trial, outcome.trial) : outcome.trial;
