@@ -22,7 +22,8 @@ const NAMES_CODE = 0.14;
 // So that whoever knows everything but chance is right about six letters of seven.
 const BY_RECORD = 0.85;
 const EXTRA = 0.06;
-const SYLLABLES = [
+/** What made-up words are made of. */
+export const SYLLABLES = [
   "bal",
   "cor",
   "den",

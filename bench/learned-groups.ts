@@ -1,26 +1,10 @@
 import type { EmailAddress } from "~/core/kernel/email-address";
 import type { LearnedMessage } from "~/core/rule-learning/candidate-tests";
 import { pick, seededRandom } from "~/demo/random";
+import { SYLLABLES } from "./drifting-tray";
 
 // An office's mail in which some messages belong together for a reason of their own: what makes a group is said here by
 // how its messages come to be (who sends, through what, with which form of subject), and nowhere by what would find them.
-const SYLLABLES = [
-  "bal",
-  "cor",
-  "den",
-  "fal",
-  "gri",
-  "hol",
-  "jun",
-  "kes",
-  "lim",
-  "mor",
-  "nag",
-  "pel",
-  "rit",
-  "sto",
-  "vu",
-];
 const COMPANIES = 220;
 const PEOPLE = 700;
 const LISTS = 30;

@@ -1,6 +1,16 @@
 import type { EmailAddress } from "../../src/core/kernel/email-address";
+import { type CategoryId, type RuleId, trustedId } from "../../src/core/kernel/ids";
 import { instant } from "../../src/core/kernel/instant";
-import type { AddressMatch, AddressPlace, TestOf, TextMatch, TextPlace } from "../../src/core/rules/condition";
+import type { LeftAs } from "../../src/core/rules/compare-rule";
+import type {
+  AddressMatch,
+  AddressPlace,
+  Condition,
+  TestOf,
+  TextMatch,
+  TextPlace,
+} from "../../src/core/rules/condition";
+import type { Rule } from "../../src/core/rules/rule";
 import type { RuledMessage } from "../../src/core/rules/ruled-message";
 
 // Monday, 30 November 2026, at 9:30 UTC.
@@ -47,4 +57,36 @@ export function addressed(where: AddressPlace, ...of: readonly string[]): TestOf
 /** A test for words. */
 export function worded(where: TextPlace, how: TextMatch["how"], ...values: readonly string[]): TestOf<"text"> {
   return { kind: "text", where, match: { how, values } };
+}
+
+/** A rule that gives a category to what a house sends, but for what is given. */
+export function aRule(given: Partial<Rule> = {}): Rule {
+  return {
+    id: trustedId<RuleId>("r"),
+    name: "Tin",
+    isOn: true,
+    isLast: false,
+    condition: addressed("from", "@dombach.example"),
+    exception: null,
+    actions: [{ kind: "categorise", categoryId: trustedId<CategoryId>("tuning"), give: true }],
+    ...given,
+  };
+}
+
+/** Conditions together, by how many of them have to hold. */
+export const all = (...of: Condition[]): Condition => ({ kind: "all", of });
+export const any = (...of: Condition[]): Condition => ({ kind: "any", of });
+export const none = (...of: Condition[]): Condition => ({ kind: "none", of });
+
+/** A conversation that nobody did anything with, but for what is given. */
+export function leftAs(given: Partial<LeftAs> = {}): LeftAs {
+  return {
+    standing: "to-sort",
+    ownerId: null,
+    categoryIds: [],
+    recordIds: [],
+    urgency: "no-rush",
+    isAnswered: false,
+    ...given,
+  };
 }

@@ -1,8 +1,7 @@
-import { aRuledMessage } from "@tests/support/ruled-messages";
+import { aRuledMessage, leftAs } from "@tests/support/ruled-messages";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { type CategoryId, type MemberId, type RecordId, trustedId } from "../kernel/ids";
-import type { LeftAs } from "../rules/compare-rule";
 import { examineCondition } from "../rules/examine-condition";
 import { testedMessage } from "../rules/test-message";
 import type { LearnedMessage } from "./candidate-tests";
@@ -159,24 +158,15 @@ describe("what some letters have in common", () => {
 describe("what a rule could do", () => {
   const [ines, tobias] = [trustedId<MemberId>("ines"), trustedId<MemberId>("tobias")];
   const tin = trustedId<CategoryId>("tin");
-  const left = (given: Partial<LeftAs> = {}): LeftAs => ({
-    standing: "to-sort",
-    ownerId: null,
-    categoryIds: [],
-    recordIds: [],
-    urgency: "no-rush",
-    isAnswered: false,
-    ...given,
-  });
 
   it("is what was done to most of the examples", () => {
-    const done = left({ categoryIds: [tin], ownerId: ines, standing: "settled" });
+    const done = leftAs({ categoryIds: [tin], ownerId: ines, standing: "settled" });
     const examples = [
       done,
       done,
-      left({ categoryIds: [tin], ownerId: tobias, urgency: "today", recordIds: [trustedId<RecordId>("r")] }),
+      leftAs({ categoryIds: [tin], ownerId: tobias, urgency: "today", recordIds: [trustedId<RecordId>("r")] }),
     ];
-    expect(learnActions(examples, [done, done, left()])).toEqual([
+    expect(learnActions(examples, [done, done, leftAs()])).toEqual([
       { action: { kind: "categorise", categoryId: tin, give: true }, byHand: 2 },
       { action: { kind: "assign", ownerId: ines }, byHand: 2 },
       { action: { kind: "settle" }, byHand: 2 },
@@ -184,9 +174,9 @@ describe("what a rule could do", () => {
   });
 
   it("is nothing for what was answered or not touched", () => {
-    expect(learnActions([left({ standing: "settled", isAnswered: true }), left()], [])).toEqual([]);
+    expect(learnActions([leftAs({ standing: "settled", isAnswered: true }), leftAs()], [])).toEqual([]);
     expect(learnActions([], [])).toEqual([]);
-    expect(learnActions([left({ standing: "bin", urgency: "reading" })], [])).toEqual([
+    expect(learnActions([leftAs({ standing: "bin", urgency: "reading" })], [])).toEqual([
       { action: { kind: "urgency", urgency: "reading" }, byHand: 0 },
       { action: { kind: "bin" }, byHand: 0 },
     ]);

@@ -1,33 +1,19 @@
 import { inEnglish } from "@tests/support/english";
-import { addressed, worded } from "@tests/support/ruled-messages";
+import { addressed, all, any, aRule, none, worded } from "@tests/support/ruled-messages";
 import { describe, expect, it } from "vitest";
-import { type CategoryId, type RuleId, trustedId } from "../kernel/ids";
+import { type CategoryId, trustedId } from "../kernel/ids";
 import { checkRule } from "./check-rule";
-import { type Condition, EVERY_MESSAGE } from "./condition";
+import { EVERY_MESSAGE } from "./condition";
 import { type Rule, type RuleAction, withCategoryReplaced } from "./rule";
 
 const [tuning, rounds] = [trustedId<CategoryId>("tuning"), trustedId<CategoryId>("rounds")];
 const give = (categoryId: CategoryId): RuleAction => ({ kind: "categorise", categoryId, give: true });
 
-const rule = (given: Partial<Rule> = {}): Rule => ({
-  id: trustedId<RuleId>("r"),
-  name: "Tin",
-  isOn: true,
-  isLast: false,
-  condition: addressed("from", "@dombach.example"),
-  exception: null,
-  actions: [{ kind: "categorise", categoryId: tuning, give: true }],
-  ...given,
-});
-
 const ofSubject = (...values: string[]) => worded("subject", "words", ...values);
-const all = (...of: Condition[]): Condition => ({ kind: "all", of });
-const any = (...of: Condition[]): Condition => ({ kind: "any", of });
-const none = (...of: Condition[]): Condition => ({ kind: "none", of });
 
 describe("a rule that cannot stand", () => {
   const problemsOf = (given: Partial<Rule>, others: readonly Pick<Rule, "name">[] = []) => {
-    const { name, condition = [], exception = [], actions } = checkRule(rule(given), others);
+    const { name, condition = [], exception = [], actions } = checkRule(aRule(given), others);
     const at =
       (part: string) =>
       ({ path, problem }: { path: string; problem: Parameters<typeof inEnglish>[0] }) =>
@@ -110,7 +96,7 @@ describe("a rule that cannot stand", () => {
 });
 
 describe("a category that ended", () => {
-  const asking = rule({
+  const asking = aRule({
     condition: all(
       { kind: "category", of: [tuning] },
       { kind: "address", where: "from", of: [{ kind: "contact-category", categoryId: tuning }] },
@@ -126,15 +112,15 @@ describe("a category that ended", () => {
   });
 
   it("leaves without a successor what else a rule does, and switches off what asked for it", () => {
-    expect(withCategoryReplaced(rule({ actions: [give(tuning), give(rounds)] }), tuning, null)).toMatchObject({
+    expect(withCategoryReplaced(aRule({ actions: [give(tuning), give(rounds)] }), tuning, null)).toMatchObject({
       isOn: true,
       actions: [give(rounds)],
     });
-    expect(withCategoryReplaced(rule(), tuning, null)).toMatchObject({ isOn: false, actions: [] });
+    expect(withCategoryReplaced(aRule(), tuning, null)).toMatchObject({ isOn: false, actions: [] });
     expect(withCategoryReplaced(asking, tuning, null)).toMatchObject({ isOn: false, actions: [give(rounds)] });
     expect(
       withCategoryReplaced(
-        rule({ exception: { kind: "category", of: [tuning] }, actions: [give(rounds)] }),
+        aRule({ exception: { kind: "category", of: [tuning] }, actions: [give(rounds)] }),
         tuning,
         null,
       ).isOn,

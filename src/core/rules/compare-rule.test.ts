@@ -1,4 +1,5 @@
 import { inEnglish } from "@tests/support/english";
+import { leftAs } from "@tests/support/ruled-messages";
 import { describe, expect, it } from "vitest";
 import { type CategoryId, type MemberId, type RecordId, trustedId } from "../kernel/ids";
 import { compareRule, type LeftAs } from "./compare-rule";
@@ -10,14 +11,6 @@ const [sorrel, vane] = [trustedId<RecordId>("sorrel"), trustedId<RecordId>("vane
 const called = (id: string) => `the ${id}`;
 const names = { member: called, category: called, record: called, contact: called };
 
-const untouched: LeftAs = {
-  standing: "to-sort",
-  ownerId: null,
-  categoryIds: [],
-  recordIds: [],
-  urgency: "no-rush",
-  isAnswered: false,
-};
 const give: RuleAction = { kind: "categorise", categoryId: tuning, give: true };
 const take: RuleAction = { kind: "categorise", categoryId: tuning, give: false };
 const file: RuleAction = { kind: "file", recordId: sorrel };
@@ -54,7 +47,7 @@ describe("a rule beside what people did", () => {
     ["only adds a note", [{ kind: "note", text: "a" }], { standing: "settled" }, "new"],
     ["gives what they gave and adds a note", [give, { kind: "note", text: "a" }], { categoryIds: [tuning] }, "same"],
   ])("%s", (_, actions, left, is) => {
-    const compared = compareRule(actions, { ...untouched, ...left }, names);
+    const compared = compareRule(actions, leftAs(left), names);
     expect(compared.is === "otherwise" ? inEnglish(compared.how) : compared.is).toBe(is);
   });
 });

@@ -1,12 +1,11 @@
 import { inEnglish } from "@tests/support/english";
-import { addressed, aRuledMessage, worded } from "@tests/support/ruled-messages";
+import { addressed, all, any, aRule, aRuledMessage, none, worded } from "@tests/support/ruled-messages";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
-import { type CategoryId, type ContactId, type MemberId, type RecordId, type RuleId, trustedId } from "../kernel/ids";
+import { type CategoryId, type ContactId, type MemberId, type RecordId, trustedId } from "../kernel/ids";
 import { type Condition, EVERY_MESSAGE, type Test } from "./condition";
 import { conditionInWords, foundInWords, type RuleNames, whichMessagesInWords } from "./condition-in-words";
 import { examineCondition, rulesThatHold, whyRuleHolds } from "./examine-condition";
-import type { Rule } from "./rule";
 import { testedMessage } from "./test-message";
 
 const address = (text: string) => text as EmailAddress;
@@ -169,21 +168,7 @@ describe("what a test finds in a message", () => {
   });
 });
 
-const rule = (given: Partial<Rule> = {}): Rule => ({
-  id: trustedId<RuleId>("r"),
-  name: "Tin",
-  isOn: true,
-  isLast: false,
-  condition: addressed("from", "@dombach.example"),
-  exception: null,
-  actions: [{ kind: "categorise", categoryId: tuning, give: true }],
-  ...given,
-});
-
 const ofSubject = (...values: string[]) => worded("subject", "words", ...values);
-const all = (...of: Condition[]): Condition => ({ kind: "all", of });
-const any = (...of: Condition[]): Condition => ({ kind: "any", of });
-const none = (...of: Condition[]): Condition => ({ kind: "none", of });
 
 describe("conditions together", () => {
   it.each<[string, Condition, boolean]>([
@@ -217,11 +202,11 @@ describe("rules one after the other", () => {
   it("hold in their order, up to the last, and only when they are on", () => {
     const held = rulesThatHold(
       [
-        rule({ name: "off", isOn: false }),
-        rule({ name: "one" }),
-        rule({ name: "not for it", condition: ofSubject("order"), isLast: true }),
-        rule({ name: "two", isLast: true }),
-        rule({ name: "three" }),
+        aRule({ name: "off", isOn: false }),
+        aRule({ name: "one" }),
+        aRule({ name: "not for it", condition: ofSubject("order"), isLast: true }),
+        aRule({ name: "two", isLast: true }),
+        aRule({ name: "three" }),
       ],
       message,
     );

@@ -1,5 +1,5 @@
 import { inEnglish } from "@tests/support/english";
-import { addressed } from "@tests/support/ruled-messages";
+import { aRule } from "@tests/support/ruled-messages";
 import { describe, expect, it } from "vitest";
 import type { Effect, JournalEntry } from "../journal/entry";
 import type { EmailAddress } from "../kernel/email-address";
@@ -9,7 +9,7 @@ import type { ConversationFacts, MessageFact } from "../standing/derive-standing
 import { actionInWords } from "./action-in-words";
 import type { RuleNames } from "./condition-in-words";
 import { type Givable, planRule } from "./plan-rules";
-import type { Rule, RuleAction } from "./rule";
+import type { RuleAction } from "./rule";
 
 const address = (text: string) => text as EmailAddress;
 const [tuning, rounds] = [trustedId<CategoryId>("tuning"), trustedId<CategoryId>("rounds")];
@@ -22,17 +22,6 @@ const names: RuleNames = {
   record: () => "P-26-012",
   contact: () => "Renske Vane",
 };
-
-const rule = (given: Partial<Rule> = {}): Rule => ({
-  id: trustedId<RuleId>("r"),
-  name: "Tin",
-  isOn: true,
-  isLast: false,
-  condition: addressed("from", "@dombach.example"),
-  exception: null,
-  actions: [{ kind: "categorise", categoryId: tuning, give: true }],
-  ...given,
-});
 
 const arrived: MessageFact = {
   id: trustedId<MessageId>("m"),
@@ -71,7 +60,7 @@ const everything: Givable = {
   afterWorkingDays: (days) => ({ opens: later(noon, days * 24 * HOUR), closes: later(noon, days * 24 * HOUR + HOUR) }),
   newId: () => "new",
 };
-const doing = (...actions: RuleAction[]) => rule({ actions });
+const doing = (...actions: RuleAction[]) => aRule({ actions });
 const plan = (actions: RuleAction[], known = facts(), givable = everything, starts = true) =>
   planRule(doing(...actions), known, givable, starts);
 

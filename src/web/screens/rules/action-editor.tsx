@@ -1,38 +1,20 @@
 import { ArrowDown, ArrowUp, Plus, X } from "lucide-react";
 import type { ReactElement } from "react";
 import { trustedId } from "../../../core/kernel/ids";
-import { URGENCIES, URGENCY_NAMES, type Urgency } from "../../../core/kernel/urgency";
 import type { RuleAction, RuleActionKind, RuleActionOf } from "../../../core/rules/rule";
 import { rulesTexts } from "../../../texts/en/rules";
-import type { PlainKey } from "../../../texts/say";
 import type { LearnedView } from "../../server/rules/learned-view.server";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
-import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
-import { NumberField } from "./chosen-ones";
+import { ACTION_WORDS, ActionFields } from "./action-fields";
 import { ADD_BUTTON } from "./condition-editor";
 
 /** An action while it is edited, with a key that stays while others change around it. */
 export type EditedAction = { readonly key: string; readonly action: RuleAction };
 
-const WORDS: Readonly<Record<RuleActionKind, PlainKey<typeof rulesTexts>>> = {
-  categorise: "rules.doCategorise",
-  file: "rules.doFile",
-  assign: "rules.doAssign",
-  urgency: "rules.doUrgency",
-  settle: "rules.doSettle",
-  bin: "rules.doBin",
-  junk: "rules.doJunk",
-  rest: "rules.doRest",
-  "follow-up": "rules.doFollowUp",
-  expect: "rules.doExpect",
-  expire: "rules.doExpire",
-  note: "rules.doNote",
-  follow: "rules.doFollow",
-};
-const KINDS = Object.keys(WORDS) as RuleActionKind[];
+const KINDS = Object.keys(ACTION_WORDS) as RuleActionKind[];
 
 type ActionEditorProps = {
   readonly actions: readonly EditedAction[];
@@ -165,7 +147,7 @@ function AddAction({ onAdd }: { onAdd: (action: RuleAction) => void }) {
             <DropdownMenu.Content className={`${MENU} max-h-96 overflow-y-auto`} align="start">
               {KINDS.map((kind) => (
                 <DropdownMenu.Item key={kind} className={MENU_ITEM} onSelect={() => onAdd(blank(kind))}>
-                  {say(WORDS[kind])}
+                  {say(ACTION_WORDS[kind])}
                 </DropdownMenu.Item>
               ))}
             </DropdownMenu.Content>
@@ -200,186 +182,4 @@ function useBlankAction(): (kind: RuleActionKind) => RuleAction {
     };
     return blank[kind];
   };
-}
-
-type FieldsProps<Kind extends RuleActionKind> = Kind extends RuleActionKind
-  ? { readonly action: RuleActionOf<Kind>; readonly onChange: (action: RuleAction) => void }
-  : never;
-
-type AnyProps = { readonly action: RuleAction; readonly onChange: (action: RuleAction) => void };
-
-function ActionFields(props: AnyProps) {
-  // The table's type ties each action to its fields; an index by a union loses that tie.
-  const Fields = FIELDS[props.action.kind] as (props: AnyProps) => ReactElement;
-  return <Fields {...props} />;
-}
-
-const FIELDS: { readonly [Kind in RuleActionKind]: (props: FieldsProps<Kind>) => ReactElement } = {
-  categorise: CategoriseFields,
-  file: FileFields,
-  assign: ({ action, onChange }) => (
-    <WithMember
-      kind="assign"
-      id={action.ownerId}
-      onId={(ownerId) => onChange({ ...action, ownerId: trustedId(ownerId) })}
-    />
-  ),
-  urgency: UrgencyFields,
-  settle: PlainAction,
-  bin: PlainAction,
-  junk: PlainAction,
-  rest: WithDays,
-  expect: WithDays,
-  expire: WithDays,
-  "follow-up": FollowUpFields,
-  note: ({ action, onChange }) => (
-    <WithText kind="note" text={action.text} onText={(text) => onChange({ ...action, text })} />
-  ),
-  follow: ({ action, onChange }) => (
-    <WithMember
-      kind="follow"
-      id={action.memberId}
-      onId={(memberId) => onChange({ ...action, memberId: trustedId(memberId) })}
-    />
-  ),
-};
-
-function PlainAction({ action: { kind } }: FieldsProps<"settle" | "bin" | "junk">) {
-  return <span className="py-1">{useSay(rulesTexts)(WORDS[kind])}</span>;
-}
-
-function CategoriseFields({ action, onChange }: FieldsProps<"categorise">) {
-  const say = useSay(rulesTexts);
-  const { categories } = useTray();
-  const offered = categories.filter(({ id, retired }) => !retired || id === action.categoryId);
-  return (
-    <>
-      <Select
-        label={say(WORDS.categorise)}
-        value={action.give ? "give" : "take"}
-        choices={[
-          ["give", say("rules.addCategory")],
-          ["take", say("rules.takeCategoryOff")],
-        ]}
-        onChoose={(how) => onChange({ ...action, give: how === "give" })}
-      />
-      <Select
-        label={say("rules.kindCategory")}
-        value={action.categoryId}
-        choices={offered.map(({ id, path }) => [id, path.join(" › ")] as const)}
-        onChoose={(id) => onChange({ ...action, categoryId: trustedId(id) })}
-      />
-    </>
-  );
-}
-
-function FileFields({ action, onChange }: FieldsProps<"file">) {
-  const say = useSay(rulesTexts);
-  return (
-    <>
-      <span>{say(WORDS.file)}</span>
-      <input
-        aria-label={say("rules.codeOfTheRecord")}
-        value={action.recordId}
-        placeholder="P-26-012"
-        autoComplete="off"
-        onChange={(event) => onChange({ ...action, recordId: trustedId(event.target.value.toUpperCase()) })}
-        className="h-8 w-36 rounded-control border border-rule bg-paper px-2 placeholder:text-soft"
-      />
-    </>
-  );
-}
-
-function UrgencyFields({ action, onChange }: FieldsProps<"urgency">) {
-  const say = useSay(rulesTexts);
-  return (
-    <>
-      <span>{say(WORDS.urgency)}</span>
-      <Select
-        label={say("rules.kindUrgency")}
-        value={action.urgency}
-        choices={URGENCIES.map((one) => [one, say(URGENCY_NAMES[one])] as const)}
-        onChoose={(urgency) => onChange({ ...action, urgency: urgency as Urgency })}
-      />
-    </>
-  );
-}
-
-function WithDays({ action, onChange }: FieldsProps<"rest" | "expect" | "expire">) {
-  const say = useSay(rulesTexts);
-  return (
-    <>
-      <span>{say(WORDS[action.kind])}</span>
-      <NumberField
-        label={say("rules.workingDays")}
-        value={action.workingDays}
-        unit={say("rules.workingDays")}
-        onNumber={(days) => onChange({ ...action, workingDays: Math.round(days) })}
-      />
-    </>
-  );
-}
-
-function FollowUpFields({ action, onChange }: FieldsProps<"follow-up">) {
-  const say = useSay(rulesTexts);
-  const { members } = useTray();
-  return (
-    <>
-      <WithText kind="follow-up" text={action.text} onText={(text) => onChange({ ...action, text })} />
-      <Select
-        label={say("rules.forWhom")}
-        value={action.forMember ?? ""}
-        choices={[["", say("rules.forTheOwner")], ...members.map(({ id, name }) => [id, name] as const)]}
-        onChoose={(id) => onChange({ ...action, forMember: id === "" ? null : trustedId(id) })}
-      />
-      <NumberField
-        label={say("rules.workingDays")}
-        value={action.workingDays}
-        unit={say("rules.workingDays")}
-        onNumber={(days) => onChange({ ...action, workingDays: Math.round(days) })}
-      />
-    </>
-  );
-}
-
-type WithMemberProps = { readonly kind: "assign" | "follow"; readonly id: string; readonly onId: (id: string) => void };
-
-function WithMember({ kind, id, onId }: WithMemberProps) {
-  const say = useSay(rulesTexts);
-  const { members } = useTray();
-  const offered = kind === "assign" ? members.filter(({ reads }) => !reads) : members;
-  return (
-    <>
-      <span>{say(WORDS[kind])}</span>
-      <Select
-        label={say("rules.member")}
-        value={id}
-        choices={offered.map((member) => [member.id, member.name] as const)}
-        onChoose={onId}
-      />
-    </>
-  );
-}
-
-type WithTextProps = {
-  readonly kind: "note" | "follow-up";
-  readonly text: string;
-  readonly onText: (text: string) => void;
-};
-
-function WithText({ kind, text, onText }: WithTextProps) {
-  const say = useSay(rulesTexts);
-  return (
-    <>
-      <span>{say(WORDS[kind])}</span>
-      <input
-        aria-label={say("rules.text")}
-        value={text}
-        placeholder={say("rules.whatItSays")}
-        autoComplete="off"
-        onChange={(event) => onText(event.target.value)}
-        className="h-8 min-w-48 flex-1 rounded-control border border-rule bg-paper px-2 placeholder:text-soft"
-      />
-    </>
-  );
 }
