@@ -123,6 +123,120 @@ describe("inspecting", () => {
   });
 });
 
+describe("rules in files", () => {
+  const SCRIPT = `require ["fileinto", "envelope"];
+# Tin
+if allof (header :contains "subject" "tin", not envelope "from" "") { fileinto "Tuning"; stop; }
+# Answered
+if address "from" "ada@vane.example" { redirect "b@vane.example"; }
+`;
+  const mail = Buffer.concat(
+    ["A tin box", "Pipes"].map((subject, at) =>
+      Buffer.concat([
+        Buffer.from("From a Mon Nov 30 09:00:00 2026\n"),
+        aMessage({
+          headers: {
+            Subject: subject,
+            "Message-ID": `<${at}@vane.example>`,
+            From: "Ada <ada@vane.example>",
+            "Return-Path": "<ada@vane.example>",
+          },
+        }),
+        Buffer.from("\n\n"),
+      ]),
+    ),
+  );
+
+  it("are read from a script, tried, and written as one again", async () => {
+    const script = file("own.sieve", Buffer.from(SCRIPT));
+    const read = await run(["rules", "from-sieve", script]);
+    expect(read.code).toBe(0);
+    expect(read.notes).toBe(`${script}: line 5, column 40: Nothing that rules do is “redirect”.`);
+    expect(read.json()).toMatchObject([
+      {
+        name: "Tin",
+        isLast: true,
+        actions: [{ kind: "categorise", category: "Tuning", give: true }, { kind: "settle" }],
+      },
+      { name: "Answered", condition: { kind: "address", where: "from" }, actions: [] },
+    ]);
+
+    const rules = file("rules.json", Buffer.from(read.out.join("\n")));
+    const tried = await run(["rules", "try", rules, file("two.mbox", mail)]);
+    expect(tried.out.map((line) => JSON.parse(line))).toEqual([
+      {
+        messageId: "0@vane.example",
+        rules: ["Tin"],
+        effects: [{ kind: "categorise", category: "Tuning", give: true }, { kind: "settle" }],
+        why: [{ rule: "Tin", found: ["with “tin” in the subject"] }],
+      },
+      {
+        messageId: "1@vane.example",
+        rules: ["Answered"],
+        effects: [],
+        why: [{ rule: "Answered", found: ["from ada@vane.example"] }],
+      },
+    ]);
+
+    const written = await run(["rules", "to-sieve", rules]);
+    expect(written.code).toBe(0);
+    const again = await run(["rules", "from-sieve", file("again.sieve", Buffer.from(written.out.join("\n")))]);
+    expect(again.json()).toEqual(read.json());
+  });
+
+  it("say where a script is none, and which rule is none", async () => {
+    const script = file("broken.sieve", Buffer.from("if true {\n  keep }"));
+    expect(await run(["rules", "from-sieve", script])).toMatchObject({
+      code: 1,
+      out: [],
+      notes: `${script}: line 2, column 8: A semicolon or a block is missing behind “keep”.`,
+    });
+    const rules = file(
+      "broken.json",
+      Buffer.from(
+        JSON.stringify([
+          {
+            name: "Tin",
+            condition: {
+              kind: "all",
+              of: [{ kind: "text", where: "subject", match: { how: "pattern", values: ["("] } }],
+            },
+          },
+        ]),
+      ),
+    );
+    const tried = await run(["rules", "try", rules, script]);
+    expect([tried.code, tried.notes]).toEqual([
+      1,
+      `${rules}: rules[0].condition.of 0: “(” is no pattern: missing closing ).`,
+    ]);
+  });
+
+  it("tell what a mail server cannot do, and write the rest", async () => {
+    const rules = file(
+      "own.json",
+      Buffer.from(
+        JSON.stringify([
+          { name: "Ours", condition: { kind: "owner-away" }, actions: [{ kind: "settle" }] },
+          {
+            name: "Tin",
+            condition: { kind: "every" },
+            actions: [{ kind: "assign", owner: "Ines Varga" }, { kind: "bin" }],
+          },
+        ]),
+      ),
+    );
+    const { code, out, notes } = await run(["rules", "to-sieve", rules]);
+    expect(code).toBe(1);
+    expect(out.join("\n")).toContain('fileinto :create "Trash";');
+    expect(notes.split("\n")).toEqual([
+      "Ours: left out. A mail server cannot ask for: whose owner is away.",
+      "Tin: No mail server assigns it to Ines Varga.",
+      "a mail server cannot do all of it",
+    ]);
+  });
+});
+
 describe("calling it wrongly", () => {
   it.each([
     [["explode"], "unknown command"],

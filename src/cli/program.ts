@@ -1,9 +1,10 @@
 import { Command, CommanderError } from "commander";
 import { passwordProblem } from "../core/access/password";
-import { type EmailAddress, readEmailAddress } from "../core/kernel/email-address";
 import { readInstant } from "../core/kernel/instant";
 import type { Deps, Role } from "../operations/index.server";
 import { Refused, Usage } from "./outcome";
+import { addressFrom, zoneFrom } from "./read-options";
+import { addRulesVerbs } from "./rules-verbs";
 
 /** What the tool is given: where to write, and the dependencies once a verb needs a database. */
 export type CliContext = {
@@ -97,6 +98,11 @@ function trayProgram(context: CliContext): Command {
     program.command("inspect").description("what is understood of mail, without a database"),
     print,
     context.note,
+  );
+  addRulesVerbs(
+    program.command("rules").description("rules in files, and the scripts of mail servers, without a database"),
+    operations,
+    context,
   );
   for (const command of allCommands(program)) command.exitOverride().copyInheritedSettings(program);
   return program;
@@ -317,18 +323,4 @@ function addInspectVerbs(command: Command, print: Print, note: CliContext["note"
     .command("html <file>")
     .description("the HTML of a message as it would be shown, and what is held back")
     .action(async (file: string) => print(await (await operations()).inspectHtml(file)));
-}
-
-function addressFrom(text: string): EmailAddress {
-  const address = readEmailAddress(text);
-  if (address === null) throw new Usage(`${text} is no address`);
-  return address;
-}
-
-function zoneFrom(text: string): string {
-  try {
-    return new Intl.DateTimeFormat("en", { timeZone: text }).resolvedOptions().timeZone;
-  } catch {
-    throw new Usage(`${text} is no time zone: give an IANA name such as Europe/London`);
-  }
 }

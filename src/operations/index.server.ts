@@ -191,8 +191,12 @@ export {
 export * from "./refusals/refusal";
 export * from "./rules/edit-rules";
 export { type LearnedRule, learnRule } from "./rules/learn-rule";
+export * from "./rules/rule-files";
 export { namedInRules, rulesAsWritten } from "./rules/rule-names";
+export * from "./rules/rule-schemas";
 export { type RuleTrial, tryRule } from "./rules/try-rule";
+export * from "./rules/try-written";
+export * from "./rules/written-rules";
 export * from "./upkeep/advance-demo-clock";
 export * from "./upkeep/doctor";
 export * from "./upkeep/empty-bins";

@@ -27,6 +27,7 @@ export function aRuledMessage(given: Partial<RuledMessage> = {}): RuledMessage {
     subject: "",
     ownText: "",
     restText: "",
+    otherTexts: () => [],
     kind: "person",
     list: null,
     isFirst: true,

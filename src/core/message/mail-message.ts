@@ -71,6 +71,8 @@ export type MailMessage = {
   readonly ownText: string;
   /** What `ownText` leaves out. */
   readonly restText: string;
+  /** The texts of its other parts: of text files that it carries, and of another form of the same that says less. */
+  readonly otherTexts: readonly string[];
   readonly html: string | null;
   /** Which of them says more; "text" where there is no HTML. */
   readonly betterPart: "text" | "html";

@@ -24,7 +24,8 @@ const MAX_WORKING_DAYS = 260;
 /** What is wrong with a rule among the others of its tray; nothing when it can stand. */
 export function checkRule(rule: Omit<Rule, "id">, others: readonly Pick<Rule, "name">[]): RuleProblems {
   const name = nameProblem(rule.name.trim(), others);
-  const actions = actionsProblem(rule.actions);
+  // What only keeps others from being asked does that.
+  const actions = rule.isLast && rule.actions.length === 0 ? null : actionsProblem(rule.actions);
   return {
     ...(name === null ? {} : { name }),
     ...whichProblems(rule),

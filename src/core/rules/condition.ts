@@ -56,8 +56,11 @@ export const ADDRESS_PLACES = ["from", "to", "cc", "recipient", "any"] as const;
 /** Which addresses of a message: `recipient` is To or Cc, `any` the sender too. */
 export type AddressPlace = (typeof ADDRESS_PLACES)[number];
 
-export const TEXT_PLACES = ["subject", "text", "body", "file"] as const;
-/** `text` is what a message says itself, `body` all of its text with what it quotes. */
+export const TEXT_PLACES = ["subject", "text", "body", "parts", "file"] as const;
+/**
+ * `text` is what a message says itself, `body` all of its text with what it quotes, `parts` each part of it that is text,
+ * files and other forms of the same included (RFC 5173 5.3).
+ */
 export type TextPlace = (typeof TEXT_PLACES)[number];
 
 /** The part of an address (RFC 5228 2.7.4, and RFC 5233 for what stands before and behind a plus). */

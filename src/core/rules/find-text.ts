@@ -5,14 +5,21 @@ import type { Relation, TextMatch } from "./condition";
 /** A text that is compared in several ways, each made once and only when it is asked for. */
 export type SearchedText = { readonly text: string; readonly lower: string; readonly folded: string };
 
+/** How a text loses the case of its letters. */
+type Lower = (text: string) => string;
+const lowerAll: Lower = (text) => text.toLowerCase();
+
+/** A text with its letters of ASCII in lower case, others as they are (RFC 4790 9.2, `i;ascii-casemap`). */
+export const lowerAscii: Lower = (text) => text.replace(/[A-Z]+/g, lowerAll);
+
 /** A text to be searched. */
-export function searchedText(text: string): SearchedText {
+export function searchedText(text: string, toLower = lowerAll): SearchedText {
   let lower: string | null = null;
   let folded: string | null = null;
   return {
     text,
     get lower() {
-      lower ??= text.toLowerCase();
+      lower ??= toLower(text);
       return lower;
     },
     get folded() {
@@ -26,8 +33,8 @@ export function searchedText(text: string): SearchedText {
 export type Finder = (searched: SearchedText) => string | null;
 
 /** A comparison made ready for many texts. One whose pattern is no pattern finds nothing: `patternProblem` says so before. */
-export function finderOf({ how, values, isExact }: TextMatch): Finder {
-  const each = values.map((value) => FINDERS[how](value, isExact === true));
+export function finderOf({ how, values, isExact }: TextMatch, toLower = lowerAll): Finder {
+  const each = values.map((value) => FINDERS[how](value, isExact === true, toLower));
   const [only] = each;
   if (only !== undefined && each.length === 1) return only;
   return (searched) => {
@@ -39,7 +46,7 @@ export function finderOf({ how, values, isExact }: TextMatch): Finder {
   };
 }
 
-const FINDERS: Readonly<Record<TextMatch["how"], (value: string, isExact: boolean) => Finder>> = {
+const FINDERS: Readonly<Record<TextMatch["how"], (value: string, isExact: boolean, toLower: Lower) => Finder>> = {
   words: (value) => {
     const each = wordsOf(value).map((word) => ` ${word} `);
     return ({ folded }) => (each.length > 0 && each.every((word) => folded.includes(word)) ? value : null);
@@ -48,12 +55,12 @@ const FINDERS: Readonly<Record<TextMatch["how"], (value: string, isExact: boolea
     const phrase = foldedWords(value);
     return ({ folded }) => (phrase.trim() !== "" && folded.includes(phrase) ? value : null);
   },
-  is: (value, isExact) => {
-    const wanted = isExact ? value : value.toLowerCase();
+  is: (value, isExact, toLower) => {
+    const wanted = isExact ? value : toLower(value);
     return (searched) => ((isExact ? searched.text : searched.lower) === wanted ? value : null);
   },
-  contains: (value, isExact) => {
-    const wanted = isExact ? value : value.toLowerCase();
+  contains: (value, isExact, toLower) => {
+    const wanted = isExact ? value : toLower(value);
     return (searched) => ((isExact ? searched.text : searched.lower).includes(wanted) ? value : null);
   },
   like: (value, isExact) => {

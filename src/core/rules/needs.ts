@@ -30,12 +30,15 @@ export function needsOf(conditions: readonly Condition[]): Set<Need> {
   return new Set(needs);
 }
 
-/** Whether conditions ask for fields of the header that only the message as it came has. */
-export function readsHeaders(conditions: readonly Condition[]): boolean {
+/** Whether conditions ask for what only the message as it came has: fields of its header, and all of its texts. */
+export function readsRaw(conditions: readonly Condition[]): boolean {
   return conditions.some((condition) =>
     [...testsOf(condition)].some(
       (test) =>
-        test.kind === "header" || test.kind === "address-part" || (test.kind === "date-part" && test.field !== null),
+        test.kind === "header" ||
+        test.kind === "address-part" ||
+        (test.kind === "text" && test.where === "parts") ||
+        (test.kind === "date-part" && test.field !== null),
     ),
   );
 }

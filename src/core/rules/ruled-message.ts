@@ -49,6 +49,8 @@ export type RuledMessage = {
   readonly ownText: string;
   /** What `ownText` leaves out. */
   readonly restText: string;
+  /** The texts of its other parts, as far as they are at hand; made when they are asked for. */
+  readonly otherTexts: () => readonly string[];
   readonly kind: MessageKind;
   /** The id within List-Id (RFC 2919), in lower case; null when it came through no list. */
   readonly list: string | null;

@@ -1,5 +1,5 @@
 import { assertNever } from "../kernel/assert-never";
-import { domainOf, type EmailAddress, withoutSubaddress } from "../kernel/email-address";
+import { domainOf, type EmailAddress, looseAddress, withoutSubaddress } from "../kernel/email-address";
 import type { Instant } from "../kernel/instant";
 import { mailDate } from "../message/mail-date";
 import { headerValue } from "../message/mail-message";
@@ -16,7 +16,7 @@ import type {
   TextPlace,
 } from "./condition";
 import { type DatePart, datePart } from "./date-parts";
-import { type Finder, finderOf, relates, type SearchedText, searchedText } from "./find-text";
+import { type Finder, finderOf, lowerAscii, relates, type SearchedText, searchedText } from "./find-text";
 import type { Correspondent, RuledMessage } from "./ruled-message";
 
 /** A message made ready to be tested many times: what tests ask for in another form is made once, when it is asked for. */
@@ -26,7 +26,7 @@ export type TestedMessage = RuledMessage & { readonly texts: (place: TextPlace) 
 export function testedMessage(message: RuledMessage): TestedMessage {
   const made = new Map<TextPlace, readonly SearchedText[]>();
   const texts = (place: TextPlace) => {
-    const known = made.get(place) ?? textsAt(message, place).map(searchedText);
+    const known = made.get(place) ?? textsAt(message, place).map((text) => searchedText(text));
     made.set(place, known);
     return known;
   };
@@ -40,13 +40,17 @@ function textsAt(message: RuledMessage, place: TextPlace): readonly string[] {
     case "text":
       return [message.ownText];
     case "body":
-      return [message.restText === "" ? message.ownText : `${message.ownText}\n${message.restText}`];
+      return [bodyOf(message)];
+    case "parts":
+      return [bodyOf(message), ...message.otherTexts()];
     case "file":
       return message.attachments.map(({ fileName }) => fileName);
     default:
       return assertNever(place);
   }
 }
+
+const bodyOf = ({ ownText, restText }: RuledMessage) => (restText === "" ? ownText : `${ownText}\n${restText}`);
 
 /** What made a test hold, empty where there is nothing to name; null where it does not hold. */
 export type Found = string | null;
@@ -176,12 +180,13 @@ function inConversation(find: (conversation: NonNullable<RuledMessage["conversat
 
 /** The addresses that stand in a place of a message. */
 export function addressesAt(
-  { from, to, cc }: Pick<RuledMessage, "from" | "to" | "cc">,
+  message: Pick<RuledMessage, "from" | "to" | "cc" | "addressFields">,
   where: AddressPlace,
 ): readonly EmailAddress[] {
+  const { to, cc } = message;
   switch (where) {
     case "from":
-      return from === null ? [] : [from];
+      return authorsOf(message);
     case "to":
       return to;
     case "cc":
@@ -189,10 +194,17 @@ export function addressesAt(
     case "recipient":
       return [...to, ...cc];
     case "any":
-      return from === null ? [...to, ...cc] : [from, ...to, ...cc];
+      return [...authorsOf(message), ...to, ...cc];
     default:
       return assertNever(where);
   }
+}
+
+// RFC 5322 3.6.2: From may name several, where one of them sent it.
+function authorsOf({ from, addressFields }: Pick<RuledMessage, "from" | "addressFields">): readonly EmailAddress[] {
+  if (from === null) return [];
+  const all = addressFields.get("from") ?? [];
+  return all.length < 2 ? [from] : [...new Set([from, ...all.map(looseAddress)])];
 }
 
 function belongs(address: EmailAddress, match: AddressMatch, known: Correspondent | undefined): boolean {
@@ -233,7 +245,8 @@ function firstFound(texts: readonly SearchedText[], find: Finder): Found {
   return null;
 }
 
-function fieldFinder(match: FieldMatch): (values: readonly string[]) => Found {
+/** A comparison with the values of a field, made ready; it gives what of them matched. */
+export function fieldFinder(match: FieldMatch): (values: readonly string[]) => Found {
   switch (match.how) {
     case "exists":
       return (values) => when(values.length > 0);
@@ -246,11 +259,12 @@ function fieldFinder(match: FieldMatch): (values: readonly string[]) => Found {
           match.values.some((value) => relates(one.trim(), match.relation, value, match.isNumber)),
         );
     default: {
-      const find = finderOf(match);
+      // RFC 4790 9.2.1: in fields only the letters of ASCII have no case.
+      const find = finderOf(match, lowerAscii);
       // RFC 5228 5.7: white space around a value is none of it.
       return (values) =>
         firstFound(
-          values.map((value) => searchedText(value.trim())),
+          values.map((value) => searchedText(value.trim(), lowerAscii)),
           find,
         );
     }

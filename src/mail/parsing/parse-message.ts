@@ -13,6 +13,7 @@ import { saysForwarded } from "../../core/threading/base-subject";
 import { messageTexts } from "../../texts/en/message";
 import { saidOf } from "../../texts/said";
 import { type CarriedParts, openContainers } from "./carried-parts";
+import { decodeText } from "./decode-text";
 import { htmlContents } from "./html-contents";
 import { fromOf, mailboxesOf } from "./mailboxes";
 import {
@@ -83,7 +84,10 @@ async function understood(
 ): Promise<ParsedMail> {
   const headers: Header[] = email.headers.map(({ key, value }) => ({ name: key, value }));
   const subject = subjectOf(email);
-  const { parts, contents, calendars, html, text, divided, part, oddParts } = readParts(email, saysForwarded(subject));
+  const { parts, contents, calendars, html, text, divided, part, others, oddParts } = readParts(
+    email,
+    saysForwarded(subject),
+  );
   const from = fromOf(headerValue(headers, "from"), headerValue(headers, "sender"));
   const to = mailboxesOf(email.to);
   const date = mailDate(headerValue(headers, "date") ?? "");
@@ -121,6 +125,7 @@ async function understood(
       text,
       ownText: divided.own,
       restText: divided.rest,
+      otherTexts: [...others, ...textFilesIn({ parts, contents })],
       html,
       betterPart: part,
       appointments: calendars.appointments,
@@ -167,16 +172,21 @@ const MAX_HEADER_CHARACTERS = 4_000;
 
 function keptHeaders(headers: readonly Header[]): Header[] {
   return headers.slice(0, MAX_HEADERS).map(({ name, value }) => {
-    const kept = value.slice(0, MAX_HEADER_CHARACTERS);
+    // A tab is where a line was folded.
+    const kept = value.slice(0, MAX_HEADER_CHARACTERS).replaceAll("\t", " ");
     return { name, value: kept.includes("=?") ? decodeWords(kept) : kept };
   });
 }
 
-// Those that name people (RFC 5322 3.6.2, 3.6.3 and 3.6.6), and what servers write of where a message went.
+// Those that name people (RFC 5322 3.6.2, 3.6.3 and 3.6.6), or where something is to go, and what servers write of where a
+// message went.
 const ADDRESS_FIELDS = new Set(
-  "from sender reply-to to cc bcc resent-from resent-sender resent-to resent-cc resent-bcc delivered-to x-original-to return-path".split(
-    " ",
-  ),
+  [
+    "from sender reply-to to cc bcc",
+    "resent-from resent-sender resent-reply-to resent-to resent-cc resent-bcc",
+    "mail-followup-to mail-reply-to errors-to disposition-notification-to return-receipt-to",
+    "delivered-to x-original-to envelope-to x-envelope-to apparently-to return-path",
+  ].flatMap((names) => names.split(" ")),
 );
 
 function addressFieldsOf(headers: readonly Header[]): Map<string, readonly string[]> {
@@ -187,6 +197,16 @@ function addressFieldsOf(headers: readonly Header[]): Map<string, readonly strin
     fields.set(name, [...(fields.get(name) ?? []), ...addresses]);
   }
   return fields;
+}
+
+const MAX_TEXT_FILE_BYTES = 256 * 1024;
+
+function textFilesIn({ parts, contents }: Pick<CarriedParts, "parts" | "contents">): string[] {
+  return parts.flatMap(({ mimeType }, at) =>
+    /^text\/(?!calendar)/i.test(mimeType)
+      ? [decodeText((contents[at] ?? new Uint8Array()).subarray(0, MAX_TEXT_FILE_BYTES), "")]
+      : [],
+  );
 }
 
 function unsubscribeIn(headers: readonly Header[]): Pick<MailMessage, "unsubscribe" | "saysOneClick"> {
@@ -246,14 +266,21 @@ function oddities(email: Email, read: Pick<MailMessage, "from" | "date" | "messa
   return warnings;
 }
 
-type Readable = { readonly text: string; readonly divided: DividedText; readonly part: "text" | "html" };
+/** `others` are texts of the message that neither part of `divided` has. */
+type Readable = {
+  readonly text: string;
+  readonly divided: DividedText;
+  readonly part: "text" | "html";
+  readonly others: readonly string[];
+};
 
 function readableText(text: string, html: string | null, isForward: boolean): Readable {
-  if (html === null) return { text, divided: divideText(text, isForward), part: "text" };
+  if (html === null) return { text, divided: divideText(text, isForward), part: "text", others: [] };
   const { part, lacksWords } = betterPart(text, htmlContents(html));
-  if (!lacksWords && text.trim() !== "") return { text, divided: divideText(text, isForward), part };
+  if (!lacksWords && text.trim() !== "") return { text, divided: divideText(text, isForward), part, others: [] };
   const divided = divideText(markedTextOfHtml(html), isForward);
-  return { text: text.trim() === "" ? textOfHtml(html) : text, divided, part: "html" };
+  const isOfHtml = text.trim() === "";
+  return { text: isOfHtml ? textOfHtml(html) : text, divided, part: "html", others: isOfHtml ? [] : [text] };
 }
 
 /** A message of which nothing could be understood, shown raw. */
@@ -276,6 +303,7 @@ export function unparsed(raw: Uint8Array): ParsedMail {
       text,
       ownText: text,
       restText: "",
+      otherTexts: [],
       html: null,
       betterPart: "text",
       appointments: [],

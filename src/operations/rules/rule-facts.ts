@@ -9,6 +9,7 @@ import type { Correspondent, RuledConversation, RuledMessage } from "../../core/
 import { addressesAt, type TestedMessage, testedMessage } from "../../core/rules/test-message";
 import { recordCodesIn } from "../../core/threading/record-codes";
 import { isOpenAt, type WorkingHours, workingTimeBetween } from "../../core/worktime/working-hours";
+import { textOfHtml } from "../../mail/index";
 import { hoursOfTray, type Tray } from "../../storage/access/index";
 import { recordsByCodes } from "../../storage/records/index";
 import { correspondentsOf } from "../../storage/rules/index";
@@ -49,6 +50,7 @@ export function arriving(arrival: ArrivingMessage): KnownMessage {
     subject: message.subject,
     ownText: message.ownText,
     restText: message.restText,
+    otherTexts: otherTextsOf(message),
     kind: message.classification.kind,
     list: message.list === null ? null : listIdIn(message.list),
     attachments: message.attachments.filter(({ inline }) => !inline),
@@ -59,6 +61,15 @@ export function arriving(arrival: ArrivingMessage): KnownMessage {
     isFirst: true,
     receivedAt,
     conversation: null,
+  };
+}
+
+/** The texts of a message that stand neither in its own nor in its rest; made once, when they are asked for. */
+export function otherTextsOf({ otherTexts, html }: Pick<MailMessage, "otherTexts" | "html">): () => readonly string[] {
+  let made: readonly string[] | null = null;
+  return () => {
+    made ??= html === null ? otherTexts : [...otherTexts, textOfHtml(html)];
+    return made;
   };
 }
 

@@ -5,7 +5,7 @@ import { type RuleProblems, whichProblems } from "../../core/rules/check-rule";
 import { compareRule } from "../../core/rules/compare-rule";
 import { foundInWords } from "../../core/rules/condition-in-words";
 import { type Held, whyRuleHolds } from "../../core/rules/examine-condition";
-import { needsOf, readsHeaders } from "../../core/rules/needs";
+import { needsOf, readsRaw } from "../../core/rules/needs";
 import { conditionsOf, type Rule } from "../../core/rules/rule";
 import type { TestedMessage } from "../../core/rules/test-message";
 import type { StandingKind } from "../../core/standing/standing";
@@ -20,7 +20,7 @@ import {
 } from "../../storage/rules/index";
 import type { Said, Wording } from "../../texts/said";
 import type { Asking, Deps } from "../base/deps";
-import { type KnownMessage, testedWithAll } from "./rule-facts";
+import { type KnownMessage, otherTextsOf, testedWithAll } from "./rule-facts";
 import { ruleNamesOf } from "./rule-names";
 
 /** On how many messages a rule is tried at a time, the newest first. */
@@ -150,23 +150,27 @@ export async function testedSample(
   sample: readonly ArrivedMessage[],
 ): Promise<TestedMessage[]> {
   const conditions = rules.flatMap(conditionsOf);
-  const known = readsHeaders(conditions)
-    ? await withHeaders(deps, sample)
-    : sample.map((one) => ({ ...one, ...NO_HEADERS }));
+  const known = readsRaw(conditions) ? await asTheyCame(deps, sample) : sample.map((one) => ({ ...one, ...NOT_READ }));
   return testedWithAll(deps, tray, needsOf(conditions), known);
 }
 
-const NO_HEADERS = { headers: [], addressFields: new Map<string, readonly string[]>() } as const;
+const NOT_READ = {
+  headers: [],
+  addressFields: new Map<string, readonly string[]>(),
+  otherTexts: () => [],
+} as const;
 
-// Headers are kept in the messages as they came only.
-async function withHeaders(deps: Asking, sample: readonly ArrivedMessage[]): Promise<KnownMessage[]> {
+// What is kept in the messages as they came only.
+async function asTheyCame(deps: Asking, sample: readonly ArrivedMessage[]): Promise<KnownMessage[]> {
   const beginnings = await beginningsOf(
     deps.db,
     sample.map(({ id }) => id),
   );
   const parsed = await deps.aside.parseMany(sample.map(({ id }) => beginnings.get(id) ?? new Uint8Array()));
   return sample.map((one, at) => {
-    const { headers, addressFields } = parsed[at] ?? NO_HEADERS;
-    return { ...one, headers, addressFields };
+    const message = parsed[at];
+    if (message === undefined) return { ...one, ...NOT_READ };
+    const { headers, addressFields } = message;
+    return { ...one, headers, addressFields, otherTexts: otherTextsOf(message) };
   });
 }

@@ -16,6 +16,7 @@ import { refusalsTexts } from "./refusals";
 import { rulesTexts } from "./rules";
 import { serverTexts } from "./server";
 import { shellTexts } from "./shell";
+import { sieveTexts } from "./sieve";
 import { sortRunTexts } from "./sort-run";
 import { standingTexts } from "./standing";
 import { timeTexts } from "./time";
@@ -43,6 +44,7 @@ const english = {
   ...rulesTexts,
   ...serverTexts,
   ...shellTexts,
+  ...sieveTexts,
   ...sortRunTexts,
   ...standingTexts,
   ...timeTexts,

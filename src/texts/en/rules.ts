@@ -115,6 +115,7 @@ export const rulesTexts = catalogue({
     "{how, select, is {is exactly} contains {contains} like {is like} pattern {matches the pattern} phrase {has the phrase} other {has the words}}",
   "rules.inAFileName": "a file name",
   "rules.inAllOfTheText": "the text or its quotes",
+  "rules.inAnyOfItsTexts": "any of its texts, or of its text files",
   "rules.inBrackets": "({words})",
   "rules.inCommon": "What they have in common",
   "rules.inFields": "in {fields}",
@@ -264,7 +265,7 @@ export const rulesTexts = catalogue({
   "rules.takesOff": "takes {category} off",
   "rules.text": "Text",
   "rules.textWith":
-    "{how, select, is {that is} like {like} pattern {matching} contains {with} phrase {with} other {with}} {values} {how, select, contains {as a part of} other {in}} {where, select, subject {the subject} text {the text} body {the text or its quotes} other {a file name}}",
+    "{how, select, is {that is} like {like} pattern {matching} contains {with} phrase {with} other {with}} {values} {how, select, contains {as a part of} other {in}} {where, select, subject {the subject} text {the text} body {the text or its quotes} parts {any of its texts} other {a file name}}",
   "rules.thatIsNoRule": "That is no rule.",
   "rules.theField": "the field",
   "rules.theFirst": "the first of its conversation",

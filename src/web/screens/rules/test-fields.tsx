@@ -79,6 +79,7 @@ function TextFields({ test, hasProblem, onChange }: FieldsProps<"text">) {
           ["subject", say("rules.inTheSubject")],
           ["text", say("rules.inTheText")],
           ["body", say("rules.inAllOfTheText")],
+          ["parts", say("rules.inAnyOfItsTexts")],
           ["file", say("rules.inAFileName")],
         ]}
         onChoose={(where) => onChange({ ...test, where: where as TestOf<"text">["where"] })}

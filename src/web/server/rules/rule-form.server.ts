@@ -2,12 +2,12 @@ import Joi from "joi";
 import { type MessageId, type RecordId, type RuleId, trustedId, UUID } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
 import { err, ok, type Result } from "../../../core/kernel/result";
-import { URGENCIES } from "../../../core/kernel/urgency";
 import type { RuleProblems } from "../../../core/rules/check-rule";
 import type { Condition } from "../../../core/rules/condition";
 import type { RuleAction, RuleActionKind } from "../../../core/rules/rule";
 import {
   type ArrivalPlace,
+  actionSchemas,
   type Deps,
   namedInRules,
   type RuleDraft,
@@ -29,28 +29,7 @@ export type RuleStep =
   | { readonly do: "place"; readonly ids: readonly RuleId[] };
 
 const MAX_POSTED_CHARACTERS = 200_000;
-const text = Joi.string().allow("").max(5_000).required();
-const workingDays = Joi.number().integer().min(0).max(10_000).required();
-
-const ACTIONS: Readonly<Record<RuleActionKind, Joi.SchemaMap>> = {
-  categorise: { categoryId: ID.required(), give: Joi.boolean().required() },
-  file: { recordId: text },
-  assign: { ownerId: ID.required() },
-  urgency: {
-    urgency: Joi.string()
-      .valid(...URGENCIES)
-      .required(),
-  },
-  settle: {},
-  bin: {},
-  junk: {},
-  rest: { workingDays },
-  "follow-up": { workingDays, text, forMember: ID.allow(null).required() },
-  expect: { workingDays },
-  expire: { workingDays },
-  note: { text },
-  follow: { memberId: ID.required() },
-};
+const ACTION_FORMS = actionSchemas(ID);
 
 const RULE = Joi.object({
   id: ID.allow(null).required(),
@@ -138,9 +117,8 @@ function textsIn(value: unknown): string[] {
 
 function readAction(posted: unknown, things: NamedThings): Result<RuleAction, string> {
   const kind = (posted as { readonly kind?: unknown }).kind;
-  if (typeof kind !== "string" || !Object.hasOwn(ACTIONS, kind)) return err(speak("server.thatIsNothingThatCan"));
-  const schema = Joi.object({ ...ACTIONS[kind as RuleActionKind], kind: Joi.string().required() });
-  const { value, error } = schema.validate(posted);
+  if (typeof kind !== "string" || !Object.hasOwn(ACTION_FORMS, kind)) return err(speak("server.thatIsNothingThatCan"));
+  const { value, error } = ACTION_FORMS[kind as RuleActionKind].validate(posted);
   if (error !== undefined) return err(speak("rules.sayWhich"));
   if (kind !== "file") return ok(value as RuleAction);
   if (value.recordId.trim() === "") return err(speak("rules.enterTheCode"));
