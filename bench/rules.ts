@@ -8,6 +8,7 @@ import type { Rule } from "~/core/rules/rule";
 import { indexRules } from "~/core/rules/rule-index";
 import { testedMessage } from "~/core/rules/test-message";
 import { pick, seededRandom } from "~/demo/random";
+import { onThisMachine } from "../tests/support/pace";
 import { aRuledMessage } from "../tests/support/ruled-messages";
 import { type GroupedMessage, groupedMail } from "./learned-groups";
 import { type Figure, plain } from "./measure";
@@ -36,12 +37,14 @@ function matchingFigure(): Figure {
     matched += rulesThatHold(index.candidates(tested), tested).length;
   }
   const each = messages.length / ((performance.now() - began) / 1_000);
+  const here = ASKED_A_SECOND / onThisMachine(1);
+  const [asked, askedHere] = [ASKED_A_SECOND, here].map((figure) => Math.round(figure).toLocaleString("en"));
   return plain(
     `${RULES} rules over ${MATCHED.toLocaleString("en")} messages, ${matched.toLocaleString("en")} times for one`,
     "messages a second",
     each,
-    `at least ${ASKED_A_SECOND.toLocaleString("en")}`,
-    each >= ASKED_A_SECOND && matched > MATCHED / 100,
+    `at least ${asked} where nothing else runs, ${askedHere} on this machine now`,
+    each >= here && matched > MATCHED / 100,
   );
 }
 

@@ -69,7 +69,10 @@ const FINDERS: Readonly<Record<TextMatch["how"], (value: string, isExact: boolea
   },
   pattern: (value, isExact) => {
     const pattern = patternProblem(value) === null ? RE2JS.compile(value, isExact ? 0 : RE2JS.CASE_INSENSITIVE) : null;
-    return ({ text }) => {
+    const beginning = pattern === null || isExact ? "" : beginningOf(value);
+    return ({ text, lower }) => {
+      // Without that it is not there. Some letters beyond ASCII are one with others that are in it.
+      if (!lower.includes(beginning) && IS_ASCII.test(lower)) return null;
       // Whether it is there is found in one pass; where it stands only then.
       if (pattern?.test(text) !== true) return null;
       const at = pattern.matcher(text);
@@ -77,6 +80,13 @@ const FINDERS: Readonly<Record<TextMatch["how"], (value: string, isExact: boolea
     };
   },
 };
+
+const IS_ASCII = /^[\0-\x7f]*$/;
+
+// What every text begins with in the place where the pattern is found, in lower case; empty where nothing is known of it.
+function beginningOf(pattern: string): string {
+  return RE2JS.compile(pattern).re2().prefix.toLowerCase();
+}
 
 /** The words that have to be in a text for `words` or `phrase` to find a value in it. */
 export function wordsOf(value: string): string[] {
