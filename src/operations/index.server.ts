@@ -190,10 +190,12 @@ export {
 } from "./records/retention";
 export * from "./refusals/refusal";
 export * from "./rules/edit-rules";
+export { type ExplainedMessage, explainMessage } from "./rules/explain-message";
 export { type LearnedRule, learnRule } from "./rules/learn-rule";
 export * from "./rules/rule-files";
 export { namedInRules, rulesAsWritten } from "./rules/rule-names";
 export * from "./rules/rule-schemas";
+export { bringInScript, type ScriptLine, scriptOfTray, tryScript } from "./rules/rule-scripts";
 export { type RuleTrial, tryRule } from "./rules/try-rule";
 export * from "./rules/try-written";
 export * from "./rules/written-rules";

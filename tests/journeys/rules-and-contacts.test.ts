@@ -47,6 +47,20 @@ test("a lead makes a rule, tries it, and it does its work on the next message; t
       timeout: 1_000,
     });
   }).toPass({ timeout: 60_000 });
+  // Why it was for that message, and why the others were not, stands behind the message itself.
+  await ines.getByRole("link", { name: "The great bell is cracked" }).first().click();
+  await ines
+    .getByRole("button", { name: /^More about the message of/ })
+    .first()
+    .click();
+  await ines.getByRole("menuitem", { name: "Rules: why, why not" }).click();
+  const why = ines.getByRole("main", { name: "Why, why not" });
+  await expect(why.getByRole("listitem", { name: "Bells", exact: true })).toContainText("is for it");
+  await expect(why.getByRole("listitem", { name: "Trade newsletters" })).toContainText("is not for it");
+  await expect(why.getByRole("article").getByText("great bell", { exact: true })).toHaveCount(2);
+  expect(await seriousProblems(ines)).toEqual([]);
+  await why.getByRole("link", { name: "To the conversation" }).click();
+  await expect(ines.getByRole("heading", { name: "The great bell is cracked" })).toBeVisible();
   await ines.goto("/office/rules");
   await rules.getByRole("button", { name: "Remove Bells" }).click();
   await expect(rules.getByText("Bells", { exact: true })).toBeHidden();

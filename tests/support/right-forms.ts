@@ -244,6 +244,7 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
   ["/office/junk-sender", { address: "a@x.example", junk: "true" }],
   ["/office/text-suggestions", { text: "Could you tell us by Friday?", to: "a@x.example" }],
   ["/office/categories/import", { table: "path,code\nPipes,PX", do: "import" }],
+  ["/office/rules/import", { table: 'if header :contains "subject" "zither" { discard; }', do: "import" }],
   ["/office/records/import", { table: "type,title\nClient,A", do: "import" }],
   ["/office/draft-attachments", { code: "{code}", name: "a.pdf", sha256: "0".repeat(64) }],
   ["/office/import", { cancel: "{any}" }],

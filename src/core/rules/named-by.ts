@@ -1,6 +1,6 @@
 import type { CategoryId, ContactId, MemberId, RecordId } from "../kernel/ids";
 import { type Test, testsOf, withTests } from "./condition";
-import { conditionsOf, type Rule } from "./rule";
+import { conditionsOf, type Rule, type RuleAction } from "./rule";
 
 /** What rules name, by kind. */
 export type Named = {
@@ -39,6 +39,8 @@ export function namedBy(rules: readonly Pick<Rule, "condition" | "exception" | "
 
 /** What stands in a rule for what it names. */
 export type Renaming = {
+  readonly member: (id: MemberId) => MemberId;
+  readonly category: (id: CategoryId) => CategoryId;
   readonly record: (id: RecordId) => RecordId;
   readonly contact: (id: ContactId) => ContactId;
 };
@@ -47,16 +49,36 @@ export type Renaming = {
 export function renamed<R extends Pick<Rule, "condition" | "exception" | "actions">>(rule: R, to: Renaming): R {
   const other = (test: Test): Test => {
     if (test.kind === "record" || test.kind === "reference") return { ...test, of: test.of.map(to.record) };
+    if (test.kind === "category") return { ...test, of: test.of.map(to.category) };
+    if (test.kind === "owner") return { ...test, of: test.of.map((id) => (id === null ? null : to.member(id))) };
     if (test.kind !== "address") return test;
-    const of = test.of.map((one) => (one.kind === "contact" ? { ...one, contactId: to.contact(one.contactId) } : one));
+    const of = test.of.map((one) => {
+      if (one.kind === "contact") return { ...one, contactId: to.contact(one.contactId) };
+      return one.kind === "contact-category" ? { ...one, categoryId: to.category(one.categoryId) } : one;
+    });
     return { ...test, of };
   };
   return {
     ...rule,
     condition: withTests(rule.condition, other),
     exception: rule.exception === null ? null : withTests(rule.exception, other),
-    actions: rule.actions.map((action) =>
-      action.kind === "file" ? { ...action, recordId: to.record(action.recordId) } : action,
-    ),
+    actions: rule.actions.map((action) => actionRenamed(action, to)),
   };
+}
+
+function actionRenamed(action: RuleAction, to: Renaming): RuleAction {
+  switch (action.kind) {
+    case "file":
+      return { ...action, recordId: to.record(action.recordId) };
+    case "categorise":
+      return { ...action, categoryId: to.category(action.categoryId) };
+    case "assign":
+      return { ...action, ownerId: to.member(action.ownerId) };
+    case "follow":
+      return { ...action, memberId: to.member(action.memberId) };
+    case "follow-up":
+      return { ...action, forMember: action.forMember === null ? null : to.member(action.forMember) };
+    default:
+      return action;
+  }
 }

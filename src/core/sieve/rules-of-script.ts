@@ -12,8 +12,12 @@ import { decodedCharacters, textWith, type Variables, withMatches, withSet } fro
 /** A rule that stands by itself: where a rule of a tray has ids, it has what people call the things. */
 export type WrittenRule = Omit<Rule, "id">;
 
-/** The rules of a script, and what of it they lack, in the order of the script. */
-export type RulesOfScript = { readonly rules: readonly WrittenRule[]; readonly leftOut: readonly ScriptProblem[] };
+/** The rules of a script with the places where they begin to act, and what of it they lack, in the order of the script. */
+export type RulesOfScript = {
+  readonly rules: readonly WrittenRule[];
+  readonly places: readonly Place[];
+  readonly leftOut: readonly ScriptProblem[];
+};
 
 /**
  * Reads a script of RFC 5228 as rules: each block of actions is one, for the messages that get there. A mailbox is a
@@ -26,7 +30,7 @@ export function rulesOfScript(script: string): Result<RulesOfScript, ScriptProbl
   try {
     const reader = new RuleReader();
     reader.walk(commands.value, { path: [], isOff: false, variables: new Map(), name: null });
-    return ok({ rules: withOwnNames(reader.rules), leftOut: reader.leftOut });
+    return ok({ rules: withOwnNames(reader.rules), places: reader.places, leftOut: reader.leftOut });
   } catch (fault) {
     if (fault instanceof ScriptFault) return err({ ...fault.at, problem: fault.problem });
     throw fault;
@@ -52,6 +56,7 @@ const MAX_WAYS = 64;
 
 class RuleReader {
   readonly rules: WrittenRule[] = [];
+  readonly places: Place[] = [];
   readonly leftOut: ScriptProblem[] = [];
   readonly #required = new Set<string>();
   #ways = 1;
@@ -84,6 +89,7 @@ class RuleReader {
     if (name === "elsif" || name === "else") throw new ScriptFault(at, said("sieve.hasNoIf", { name }));
     if (tests.length > 0 || command.block !== null) throw new ScriptFault(at, said("sieve.hasTooMany", { name }));
     block.name ??= comment;
+    block.at ??= at;
     block.isEmpty = false;
     if (name === "stop") {
       givenArguments(command, { tags: {}, positional: [] });
@@ -157,6 +163,7 @@ class RuleReader {
   #keep(block: DraftRule, { path, isOff, name }: State): void {
     if (block.isEmpty) return;
     const { isLast, actions } = block;
+    this.places.push(block.at ?? START);
     this.rules.push({ name: name ?? block.name ?? "", isOn: !isOff, isLast, ...whichOf(path), actions });
   }
 
@@ -198,6 +205,7 @@ class DraftRule {
   readonly #done: RuleAction[] = [];
   readonly #inbox = new Set<Done["inbox"]>();
   name: string | null = null;
+  at: Place | null = null;
   isEmpty = true;
   isLast = false;
 
@@ -260,12 +268,16 @@ const MAX_NAME = 60;
 
 // No two rules of a tray have the same name.
 function withOwnNames(rules: readonly WrittenRule[]): WrittenRule[] {
-  const taken = new Set<string>();
-  return rules.map((rule, at) => {
-    const name = rule.name.slice(0, MAX_NAME).trim() || `${at + 1}`;
-    let own = name;
-    for (let more = 2; taken.has(own.toLowerCase()); more += 1) own = `${name.slice(0, MAX_NAME - 5)} (${more})`;
-    taken.add(own.toLowerCase());
-    return { ...rule, name: own };
-  });
+  const named: WrittenRule[] = [];
+  for (const [at, rule] of rules.entries()) named.push({ ...rule, name: ownName(rule.name || `${at + 1}`, named) });
+  return named;
+}
+
+/** A name that none of some rules has: the one that was meant, or the same with a number. */
+export function ownName(meant: string, others: readonly Pick<Rule, "name">[]): string {
+  const taken = new Set(others.map(({ name }) => name.toLowerCase()));
+  const name = meant.slice(0, MAX_NAME).trim();
+  let own = name;
+  for (let more = 2; taken.has(own.toLowerCase()); more += 1) own = `${name.slice(0, MAX_NAME - 5)} (${more})`;
+  return own;
 }

@@ -1,7 +1,7 @@
 import { readEmailAddress } from "../../core/kernel/email-address";
 import { type ContactId, type RecordId, trustedId } from "../../core/kernel/ids";
 import type { RuleNames } from "../../core/rules/condition-in-words";
-import { type Named, namedBy, renamed } from "../../core/rules/named-by";
+import { type Named, namedBy, type Renaming, renamed } from "../../core/rules/named-by";
 import type { Rule } from "../../core/rules/rule";
 import { membersWithRoles, type Tray, type TrayGrant } from "../../storage/access/index";
 import { contactsByIds, contactsNamed, contactsWith } from "../../storage/conversation/index";
@@ -71,9 +71,12 @@ export async function rulesAsWritten<R extends Pick<Rule, "condition" | "excepti
   const codes = new Map((await recordsByIds(deps.db, grant, named.records)).map(({ id, code }) => [id, code]));
   const contacts = named.contacts.length === 0 ? [] : await contactsByIds(deps.db, grant.tray.id, named.contacts);
   const written = new Map(contacts.map(({ id, name, addresses }) => [id, addresses[0] ?? name]));
-  const to = {
-    record: (id: RecordId) => trustedId<RecordId>(codes.get(id) ?? ""),
-    contact: (id: ContactId) => trustedId<ContactId>(written.get(id) ?? ""),
+  const to: Renaming = {
+    // The editor has these to choose from.
+    member: (id) => id,
+    category: (id) => id,
+    record: (id) => trustedId<RecordId>(codes.get(id) ?? ""),
+    contact: (id) => trustedId<ContactId>(written.get(id) ?? ""),
   };
   return rules.map((rule) => renamed(rule, to));
 }

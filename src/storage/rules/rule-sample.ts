@@ -134,6 +134,12 @@ export async function arrivalsIn(
   return rows.map(arrivedMessageOf);
 }
 
+/** A message that came to a tray; null where there is none. */
+export async function arrivalOf(db: Database, trayId: TrayId, id: MessageId): Promise<ArrivedMessage | null> {
+  const [row] = await ask<Row>(db, `${ARRIVED} and m.id = :id`, { trayId, id });
+  return row === undefined ? null : arrivedMessageOf(row);
+}
+
 /** The first message of a conversation that began with one from outside, with as much of it as is learned from. */
 export type FirstArrival = LearnedMessage & {
   readonly conversationId: ConversationId;

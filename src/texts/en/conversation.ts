@@ -223,6 +223,7 @@ export const conversationTexts = catalogue({
   "conversation.when": "When",
   "conversation.where": "Where",
   "conversation.whoElseIsHere": "Who else is here",
+  "conversation.whyAndWhyNot": "Rules: why, why not",
   "conversation.with": "with {who}",
   "conversation.withdraw": "withdraw",
   "conversation.withoutADate": "without a date",

@@ -12,6 +12,7 @@ import { ExportDialog } from "../../screens/records/export-dialog";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { speak } from "../../server/base/say.server";
 import { Dialog } from "../../ui/dialog";
+import { MarkedText } from "../../ui/texts/marked-text";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
 import type { Route } from "./+types/search";
@@ -104,7 +105,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
                 to={`/${tray.slug}/${result.standing}/${result.id}`}
                 className="min-w-0 truncate font-serif text-[15px] after:absolute after:inset-0 max-sm:w-full"
               >
-                <Pieces pieces={result.subject} empty={say("common.noSubject")} />
+                <MarkedText pieces={result.subject} empty={say("common.noSubject")} />
               </Link>
               <span className="text-sm whitespace-nowrap text-soft">{result.who}</span>
               <span className="ml-auto flex items-center gap-3 text-sm whitespace-nowrap text-soft">
@@ -115,7 +116,7 @@ export default function SearchPage({ loaderData: { text, everywhere, results } }
               </span>
             </span>
             <p className="mt-0.5 max-w-[110ch] text-sm text-soft">
-              <b className="font-semibold">{result.from}:</b> <Pieces pieces={result.excerpt} empty="" />
+              <b className="font-semibold">{result.from}:</b> <MarkedText pieces={result.excerpt} empty="" />
               {result.file !== null && (
                 <span className="pl-2 text-ink">{say("list.foundIn", { file: result.file })}</span>
               )}
@@ -131,18 +132,4 @@ function headingOf(say: Say<typeof listTexts>, text: string, count: number): str
   if (text === "") return say("list.typeWhatYouAreLooking");
   if (count === 0) return say("list.nothingInThisTrayHas", { text });
   return say("list.conversationsHave", { count, text });
-}
-
-function Pieces({ pieces, empty }: { pieces: readonly { text: string; hit: boolean }[]; empty: string }) {
-  if (pieces.length === 0) return <>{empty}</>;
-  return pieces.map(({ text, hit }, at) => {
-    const key = `${at} ${text}`;
-    return hit ? (
-      <mark key={key} className="bg-act-soft text-inherit">
-        {text}
-      </mark>
-    ) : (
-      <span key={key}>{text}</span>
-    );
-  });
 }

@@ -22,7 +22,7 @@ import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
 import { type RuleStep, readRuleStep, ruleProblemsByField } from "../../server/rules/rule-form.server";
 import { type TrialView, trialView } from "../../server/rules/trial-view.server";
-import { BUTTON_LINK } from "../../ui/button";
+import { BUTTON_LINK, QUIET_LINK } from "../../ui/button";
 import { Page } from "../../ui/page";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
@@ -105,9 +105,17 @@ export default function Rules({ loaderData: { rules } }: Route.ComponentProps) {
       title={say("rules.rules")}
       beside={
         mayLead ? (
-          <Link to={`/${tray.slug}/rules/new`} className={`ms-auto ${BUTTON_LINK}`}>
-            {say("rules.newRule")}
-          </Link>
+          <span className="ms-auto flex flex-wrap items-center gap-x-3">
+            <Link to={`/${tray.slug}/rules/import`} className={QUIET_LINK}>
+              {say("rules.bringInAScript")}
+            </Link>
+            <a href={`/${tray.slug}/rules.sieve`} className={QUIET_LINK}>
+              {say("rules.asAScript")}
+            </a>
+            <Link to={`/${tray.slug}/rules/new`} className={BUTTON_LINK}>
+              {say("rules.newRule")}
+            </Link>
+          </span>
         ) : (
           <span className="text-soft">{say("rules.onlyLeadsOfTheTray")}</span>
         )

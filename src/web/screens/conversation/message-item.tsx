@@ -1,7 +1,7 @@
 import { BadgeCheck, MoreHorizontal, ShieldAlert, TriangleAlert } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
-import { useFetcher, useLocation } from "react-router";
+import { Link, useFetcher, useLocation } from "react-router";
 import { commonTexts } from "../../../texts/en/common";
 import { conversationTexts } from "../../../texts/en/conversation";
 import { useGo } from "../../keys/key-desk";
@@ -125,6 +125,11 @@ function MessageMenu({ message, conversationId, alone }: Omit<MessageItemProps, 
             {!message.ours && (
               <DropdownMenu.Item className={MENU_ITEM} onSelect={unreadFromHere}>
                 {say("conversation.markUnreadFromHere")}
+              </DropdownMenu.Item>
+            )}
+            {!message.ours && (
+              <DropdownMenu.Item className={MENU_ITEM} asChild>
+                <Link to={`${base}/rules`}>{say("conversation.whyAndWhyNot")}</Link>
               </DropdownMenu.Item>
             )}
             <DropdownMenu.Item className={MENU_ITEM} asChild>

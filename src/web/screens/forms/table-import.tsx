@@ -34,12 +34,24 @@ type TableImportProps = {
   readonly noun: readonly [one: string, many: string];
   /** Why she may not take anything in; null where she may. */
   readonly refusal: string | null;
+  /** What its files are, by their endings and types. */
+  readonly accept?: string;
   readonly onUndo?: (stepId: string) => void;
   readonly children?: ReactNode;
 };
 
 /** Takes a table in, which its page's action reads: first what it would do, line by line, then the doing of it. */
-export function TableImport({ title, back, about, example, noun, refusal, onUndo, children }: TableImportProps) {
+export function TableImport({
+  title,
+  back,
+  about,
+  example,
+  noun,
+  refusal,
+  accept = ".csv,text/csv,text/plain",
+  onUndo,
+  children,
+}: TableImportProps) {
   const say = useSay(frameTexts, commonTexts);
   const { tray } = useTray();
   const [table, setTable] = useState("");
@@ -69,7 +81,7 @@ export function TableImport({ title, back, about, example, noun, refusal, onUndo
             {children}
             <input
               type="file"
-              accept=".csv,text/csv,text/plain"
+              accept={accept}
               aria-label={say("common.file")}
               onChange={(event) => void event.target.files?.[0]?.text().then(setTable)}
               className="w-full rounded-control border border-rule bg-paper text-sm file:mr-3 file:h-8 file:cursor-pointer file:border-0 file:border-r file:border-solid file:border-rule file:bg-ground file:px-3 file:font-semibold"
@@ -137,10 +149,11 @@ function ReportOf({ report: { lines, stepId, isDone }, onUndo }: ReportOfProps) 
         )}
       </h2>
       <ul>
-        {lines.map(({ line, words, kind, problem }) => {
+        {lines.map(({ line, words, kind, problem }, at) => {
           const kinds = KINDS[kind];
+          const key = `${at} ${line}`;
           return (
-            <li key={line} className="flex gap-3 border-b border-hair py-1 text-sm">
+            <li key={key} className="flex gap-3 border-b border-hair py-1 text-sm">
               <span className="w-8 shrink-0 text-end text-soft tabular-nums">{line}</span>
               <span className="min-w-0 flex-1 truncate">{words}</span>
               <span className={`min-w-0 max-w-[60%] text-end ${problem === null ? "text-soft" : "text-late"}`}>

@@ -19,6 +19,7 @@ const LIMITS: Readonly<Record<string, number>> = {
   "routes/writing/text-suggestions": WRITTEN_BYTES,
   "routes/deciding/decide": CHOSEN_BYTES,
   "routes/categories/categories-import": TABLE_BYTES,
+  "routes/rules/rules-import": TABLE_BYTES,
   "routes/records/records-import": TABLE_BYTES,
   "routes/records/arrangement": TABLE_BYTES,
   "routes/writing/draft-attachments": MOST_ENCLOSED_BYTES + AROUND_A_FILE,
