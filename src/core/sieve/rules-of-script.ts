@@ -7,7 +7,7 @@ import { type Done, readAction } from "./read-actions";
 import { type Command, readScript, type ScriptTest, type ScriptText } from "./read-script";
 import { type Circumstances, EXTENSIONS, readTest } from "./read-tests";
 import { NoCounterpart, type Place, ScriptFault, type ScriptProblem, said } from "./script-problem";
-import { decodedCharacters, textWith, type Variables, withMatches, withSet } from "./variables";
+import { decodedCharacters, textWith, type Variables, withSet } from "./variables";
 
 /** A rule that stands by itself: where a rule of a tray has ids, it has what people call the things. */
 export type WrittenRule = Omit<Rule, "id">;
@@ -30,11 +30,16 @@ export function rulesOfScript(script: string): Result<RulesOfScript, ScriptProbl
   try {
     const reader = new RuleReader();
     reader.walk(commands.value, { path: [], isOff: false, variables: new Map(), name: null });
-    return ok({ rules: withOwnNames(reader.rules), places: reader.places, leftOut: reader.leftOut });
+    return ok({ rules: withOwnNames(reader.rules), places: reader.places, leftOut: onceEach(reader.leftOut) });
   } catch (fault) {
     if (fault instanceof ScriptFault) return err({ ...fault.at, problem: fault.problem });
     throw fault;
   }
+}
+
+// A place that is reached in several ways has the same problem in each.
+function onceEach(problems: readonly ScriptProblem[]): ScriptProblem[] {
+  return [...new Map(problems.map((one) => [`${one.line} ${one.column} ${String(one.problem.key)}`, one])).values()];
 }
 
 /** What holds where a command is reached: of the message, of the variables, and what the block is called. */
@@ -47,9 +52,6 @@ type State = {
 
 /** What the test of a block asks for. */
 type Asked = { readonly condition: Condition; readonly isOff: boolean };
-
-/** What is so at a place in a chain: what came before it and was not so, and the variables. */
-type Way = { readonly denied: readonly Condition[]; readonly variables: Variables };
 
 // Values that depend on which way a script went are followed this far.
 const MAX_WAYS = 64;
@@ -103,33 +105,31 @@ class RuleReader {
   // The states after an if with all that belongs to it.
   #walkChain(chain: readonly Command[], state: State): State[] {
     const after: State[] = [];
-    let way: Way = { denied: [], variables: state.variables };
+    let denied: readonly Condition[] = [];
     for (const [at, command] of chain.entries()) {
-      const asked = this.#askedBy(command, way.variables);
+      const asked = this.#askedBy(command, state.variables);
       if (asked === null) {
         // What comes after it in the chain is for what it is not for, which nothing can tell.
         const later = chain.slice(at + 1);
         this.leftOut.push(...later.map((one) => ({ ...one.at, problem: said("sieve.followsWhatIsLeftOut") })));
-        return this.#joined([...after, { ...state, variables: way.variables }], state, command.at);
+        return this.#joined([...after, state], state, command.at);
       }
-      way = findsMatches(command) ? { ...way, variables: withMatches(way.variables) } : way;
-      const ends = this.#walkBlock(command, asked, way, state);
+      const ends = this.#walkBlock(command, asked, denied, state);
       after.push(...ends);
       // Where a block ends everything, its messages get no further anyway.
-      if (ends.length > 0) way = { ...way, denied: [...way.denied, asked.condition] };
+      if (ends.length > 0) denied = [...denied, asked.condition];
     }
-    const { denied, variables } = way;
     const hasElse = chain.at(-1)?.name === "else";
-    const past = hasElse ? [] : [{ ...state, path: [...state.path, ...unless(denied)], variables }];
+    const past = hasElse ? [] : [{ ...state, path: [...state.path, ...unless(denied)] }];
     return this.#joined([...after, ...past], state, chain[0]?.at ?? START);
   }
 
   // The states after a block; none where no message gets past it, or into it.
-  #walkBlock(command: Command, { condition, isOff }: Asked, { denied, variables }: Way, state: State): State[] {
+  #walkBlock(command: Command, { condition, isOff }: Asked, denied: readonly Condition[], state: State): State[] {
     if (isNever(condition)) return [];
     const path = [...state.path, ...unless(denied), ...(isAlways(condition) ? [] : [condition])];
     const name = command.comment ?? state.name;
-    const ends = this.walk(command.block ?? [], { path, isOff: state.isOff || isOff, variables, name });
+    const ends = this.walk(command.block ?? [], { ...state, path, isOff: state.isOff || isOff, name });
     return isOff ? [] : ends;
   }
 
@@ -235,13 +235,6 @@ function withoutSwitch(test: ScriptTest): readonly [isOff: boolean, test: Script
   if (test.name === "false") return [true, { ...test, name: "true" }];
   const [first, ...tests] = test.name === "allof" ? test.tests : [];
   return first?.name === "false" && tests.length > 0 ? [true, { ...test, tests }] : [false, test];
-}
-
-function findsMatches({ tests, args }: ScriptTest): boolean {
-  return (
-    args.some((one) => one.kind === "tag" && (one.name === "matches" || one.name === "regex")) ||
-    tests.some(findsMatches)
-  );
 }
 
 const unless = (denied: readonly Condition[]): Condition[] =>

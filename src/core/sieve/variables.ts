@@ -15,13 +15,14 @@ const MODIFIERS: Readonly<Record<string, (value: string) => string>> = {
   length: (value) => String([...value].length),
 };
 
-/** A text with its variables replaced (RFC 5229 section 3): null where one depends on the message. What is not set is empty. */
+// A text with its variables replaced (RFC 5229 section 3): null where one depends on the message, as what a comparison with
+// wildcards or a pattern found does. What is not set is empty.
 function expanded(text: string, variables: Variables): string | null {
   let depends = false;
   const replaced = text.replace(/\$\{([a-z_][a-z0-9_]*|\d+)\}/gi, (_whole, name: string) => {
-    const value = variables.get(name.toLowerCase().replace(/^0+(?=\d)/, ""));
-    const isOfMatch = /^\d+$/.test(name) && variables.has("0");
-    if (value === null || (value === undefined && isOfMatch)) depends = true;
+    const known = variables.get(name.toLowerCase());
+    const value = /^\d/.test(name) ? null : known === undefined ? "" : known;
+    if (value === null) depends = true;
     return value ?? "";
   });
   return depends ? null : replaced;
@@ -40,11 +41,6 @@ export function withSet(command: ScriptTest, variables: Variables): Variables {
   for (const [modifier, change] of Object.entries(MODIFIERS))
     if (value !== null && given.has(modifier)) value = change(value);
   return new Map([...variables, [name.text.toLowerCase(), value]]);
-}
-
-/** The variables after a comparison with wildcards or a pattern: what it found is known by the message only. */
-export function withMatches(variables: Variables): Variables {
-  return new Map([...variables, ["0", null]]);
 }
 
 /** The text of a place in a script. Throws `NoCounterpart` where it depends on the message. */

@@ -46,7 +46,7 @@ describe("a script of a mail server", () => {
       [4, "Invoices", "new", null],
       [7, "Patches", "new", null],
       [7, null, "problem", "There is no category “Nowhere”."],
-      [9, "Away", "problem", "Add what the rule does."],
+      [9, "Away", "problem", "Nothing that it does has a counterpart."],
       [9, null, "problem", "Nothing that rules do is “vacation”."],
     ];
     const tried = await tryScript(tray.deps, desk.lead, SCRIPT);

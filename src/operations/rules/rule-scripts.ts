@@ -92,7 +92,8 @@ async function plannedFrom(
     const lacking = lacks.map((problem): Planned => ({ line, name: null, kind: "problem", problem, rule: null }));
     if (there.some((one) => isAlike(one, rule)))
       return [{ line, name: written.name, kind: "same", problem: null, rule: null }, ...lacking];
-    const problem = firstProblem(checkRule(rule, taken));
+    const isIdle = actions.length === 0 && !rule.isLast;
+    const problem = isIdle ? said("rules.nothingOfItHasACounterpart") : firstProblem(checkRule(rule, taken));
     if (problem !== null) return [{ line, name: rule.name, kind: "problem", problem, rule: null }, ...lacking];
     taken.push(rule);
     return [{ line, name: rule.name, kind: "new", problem: null, rule }, ...lacking];

@@ -201,6 +201,7 @@ export const rulesTexts = catalogue({
   "rules.noneOfThese": "none of these",
   "rules.not": "not {parts}",
   "rules.notes": "adds the note “{text}”",
+  "rules.nothingOfItHasACounterpart": "Nothing that it does has a counterpart.",
   "rules.nothingToTry": "Add a condition, and the newest messages it would have been for are listed here.",
   "rules.ofAll": "of all {of, plural, one {1 message} other {# messages}}",
   "rules.ofAnyRecord": "any record",
