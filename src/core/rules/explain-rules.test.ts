@@ -1,6 +1,7 @@
 import { addressed, all, aRule, aRuledMessage, none, worded } from "@tests/support/ruled-messages";
 import { expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
+import { type RuleId, trustedId } from "../kernel/ids";
 import { explainRules } from "./explain-rules";
 import { testedMessage } from "./test-message";
 
@@ -16,8 +17,10 @@ it("says of each rule whether it is for a message, and what of it is so", () => 
       aRule({ name: "Excepted", condition: tin, exception: ours }),
       aRule({ name: "Last", condition: all(ours, none(worded("subject", "words", "pipe"))), isLast: true }),
       aRule({ name: "After", condition: tin }),
+      aRule({ id: trustedId<RuleId>("gone"), name: "Stopped", condition: tin }),
     ],
     message,
+    (id) => id === "gone",
   );
   expect(explained.map(({ rule, verdict, held }) => [rule.name, verdict, held.length])).toEqual([
     ["Other", "notForIt", 0],
@@ -25,6 +28,7 @@ it("says of each rule whether it is for a message, and what of it is so", () => 
     ["Excepted", "excepted", 0],
     ["Last", "forIt", 1],
     ["After", "notAsked", 1],
+    ["Stopped", "stopped", 1],
   ]);
   expect(explained[0]?.condition).toMatchObject({ group: "all", of: [{ holds: true }, { holds: false }] });
   expect(explained[2]).toMatchObject({ condition: { holds: true }, exception: { holds: true } });

@@ -11,6 +11,7 @@ export type Directory = {
   readonly junkSenders: Awaited<ReturnType<typeof allJunkSenders>>;
   readonly watches: readonly KeptWatch[];
   readonly timesOff: readonly KeptTimeOff[];
+  /** Without those that are stopped, as they name what is no more. */
   readonly rules: readonly KeptRule[];
 };
 

@@ -13,7 +13,7 @@ import {
 } from "../../storage/access/index";
 import { type Database, isTransaction } from "../../storage/base/index";
 import { allJunkSenders } from "../../storage/mail/index";
-import { allRules, type KeptRule } from "../../storage/rules/index";
+import { allRules, type KeptRule, stoppedRules } from "../../storage/rules/index";
 import type { Asking } from "./deps";
 import type { Directory, DirectoryCache } from "./directory-cache";
 
@@ -43,9 +43,15 @@ async function readDirectory(db: Database, readAt: Instant): Promise<Directory> 
     allJunkSenders(db),
     allWatches(db),
     timesOffNow(db, readAt),
-    allRules(db),
+    actingRules(db),
   ]);
   return { readAt, trays, colleagues, junkSenders, watches, timesOff, rules };
+}
+
+async function actingRules(db: Database): Promise<KeptRule[]> {
+  const rules = await allRules(db);
+  const stopped = await stoppedRules(db, rules);
+  return rules.filter(({ id }) => !stopped.has(id));
 }
 
 /** Those who look into the trays, as they were at most two seconds ago. */

@@ -1,6 +1,7 @@
 import { type RuleId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { checkRule, type RuleProblems } from "../../core/rules/check-rule";
+import type { NamedKind } from "../../core/rules/gone-names";
 import { namedBy } from "../../core/rules/named-by";
 import type { Rule } from "../../core/rules/rule";
 import { membersWithRoles, type TrayGrant } from "../../storage/access/index";
@@ -8,8 +9,8 @@ import { inTransactionUnlessRefused, type Transaction } from "../../storage/base
 import { contactsByIds } from "../../storage/conversation/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
-import { orderRules, removeRule, rulesOf, saveRule } from "../../storage/rules/index";
-import type { Deps } from "../base/deps";
+import { orderRules, removeRule, rulesOf, saveRule, stoppedRules } from "../../storage/rules/index";
+import type { Asking, Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
 import { tryRule } from "./try-rule";
 
@@ -25,6 +26,14 @@ export type RuleDraft = Omit<Rule, "id"> & { readonly id: RuleId | null };
 /** The rules of a tray in the order in which they are asked. */
 export function getRules(deps: Deps, grant: TrayGrant): Promise<readonly Rule[]> {
   return rulesOf(deps.db, grant.tray.id);
+}
+
+/** Of the rules of a tray those that are stopped, as they name what is no more, and which kinds of things. */
+export async function getStoppedRules(
+  deps: Asking,
+  grant: TrayGrant,
+): Promise<ReadonlyMap<RuleId, readonly NamedKind[]>> {
+  return stoppedRules(deps.db, await rulesOf(deps.db, grant.tray.id));
 }
 
 /** Keeps a rule; for those who lead the tray. One that would throw away most of what comes needs the tray's name. */

@@ -7,7 +7,7 @@ import { type MarkedPiece, markedText } from "../../core/rules/marked-text";
 import type { Rule } from "../../core/rules/rule";
 import type { StandingKind } from "../../core/standing/standing";
 import type { TrayGrant } from "../../storage/access/index";
-import { arrivalOf, rulesOf } from "../../storage/rules/index";
+import { arrivalOf, rulesOf, stoppedRules } from "../../storage/rules/index";
 import type { Deps } from "../base/deps";
 import { ruleNamesOf } from "./rule-names";
 import { testedSample } from "./try-rule";
@@ -32,7 +32,8 @@ export async function explainMessage(deps: Deps, grant: TrayGrant, id: MessageId
   if (arrived === null) return null;
   const all = await rulesOf(deps.db, grant.tray.id);
   const [tested] = await testedSample(deps, grant, all, [arrived]);
-  const rules = tested === undefined ? [] : explainRules(all, tested);
+  const stopped = await stoppedRules(deps.db, all);
+  const rules = tested === undefined ? [] : explainRules(all, tested, (rule) => stopped.has(rule));
   const { conversationId, conversation, from, fromName, receivedAt, subject, ownText } = arrived;
   return {
     conversationId,

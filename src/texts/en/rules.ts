@@ -3,7 +3,9 @@ import { catalogue } from "../catalogue";
 export const rulesTexts = catalogue({
   "rules.aBounce": "a bounce",
   "rules.aCalendarRequest": "a calendar request",
+  "rules.aCategory": "a category",
   "rules.aColleague": "a colleague",
+  "rules.aContact": "a contact",
   "rules.aDeliveryReport": "a report of delivery",
   "rules.aFormerCategory": "a former category",
   "rules.aFormerColleague": "a former colleague",
@@ -138,6 +140,7 @@ export const rulesTexts = catalogue({
   "rules.isOn": "{name} is on",
   "rules.isRetiredAndNotGiven": "is retired and not given any more.",
   "rules.isSo": "So:",
+  "rules.isStopped": "Stopped: it names {gone} that is no more. Change it, and it goes on.",
   "rules.isThere": "is there",
   "rules.itComesOn": "it comes on",
   "rules.joined": "{kind, select, all {all of these} any {any of these} other {none of these}}",
@@ -308,7 +311,7 @@ export const rulesTexts = catalogue({
   "rules.valueTooLong": "A value has at most {most} characters.",
   "rules.values": "Values",
   "rules.verdict":
-    "{verdict, select, forIt {is for it} excepted {makes an exception of it} notAsked {is not asked, as an earlier one was the last} off {is off} other {is not for it}}",
+    "{verdict, select, forIt {is for it} excepted {makes an exception of it} notAsked {is not asked, as an earlier one was the last} off {is off} stopped {is stopped, as it names what is no more} other {is not for it}}",
   "rules.verifiedSender": "from a verified sender",
   "rules.wednesday": "Wednesday",
   "rules.whatItDoes": "What it does",

@@ -5,6 +5,7 @@ import {
   dropRule,
   editRule,
   getRules,
+  getStoppedRules,
   placeRules,
   type RuleRefusal,
   rulesAsWritten,
@@ -35,9 +36,10 @@ export function meta({ matches }: Route.MetaArgs) {
 export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const rules = await rulesAsWritten(deps, grant, await getRules(deps, grant));
+  const stopped = await getStoppedRules(deps, grant);
   return {
     rules: rules.map(({ id, name, isOn, isLast, condition, exception, actions }) => {
-      return { id, name, isOn, isLast, condition, exception, actions };
+      return { id, name, isOn, isLast, condition, exception, actions, gone: stopped.get(id) ?? [] };
     }),
   };
 }

@@ -2,9 +2,11 @@ import { ArrowDown, ArrowUp } from "lucide-react";
 import { Link } from "react-router";
 import { actionInWords } from "../../../core/rules/action-in-words";
 import { whichMessagesInWords } from "../../../core/rules/condition-in-words";
+import type { NamedKind } from "../../../core/rules/gone-names";
 import type { Rule } from "../../../core/rules/rule";
 import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
+import { type Said, saidOf } from "../../../texts/said";
 import { Button, QUIET_LINK } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
@@ -13,8 +15,11 @@ import { useTray } from "../frame/tray-data";
 import type { RulesOutcome } from "./rules-outcome";
 import { useRuleNames } from "./use-rule-names";
 
+/** A rule, and the kinds of things of which it names one that is no more, so that it is stopped. */
+type ListedRule = Rule & { readonly gone: readonly NamedKind[] };
+
 /** The rules of a tray in the order in which they are asked, each as a sentence. */
-export function RuleList({ rules }: { rules: readonly Rule[] }) {
+export function RuleList({ rules }: { rules: readonly ListedRule[] }) {
   const say = useSay(rulesTexts, commonTexts);
   const { tray, mayLead } = useTray();
   const { post, refused, underWay } = useFormAction<RulesOutcome>("rules", ({ droppedId }) => {
@@ -23,7 +28,7 @@ export function RuleList({ rules }: { rules: readonly Rule[] }) {
       action: { label: say("common.undo"), onClick: () => post({ do: "bring-back", id: droppedId }) },
     });
   });
-  const isOn = (rule: Rule) =>
+  const isOn = (rule: ListedRule) =>
     underWay?.get("do") === "switch" && underWay.get("id") === rule.id ? underWay.get("on") === "true" : rule.isOn;
   const swap = (at: number, other: number) => {
     const ids = rules.map(({ id }) => id as string);
@@ -96,7 +101,15 @@ export function RuleList({ rules }: { rules: readonly Rule[] }) {
   );
 }
 
-function Sentence({ rule }: { rule: Rule }) {
+const said = saidOf(rulesTexts);
+const GONE: Readonly<Record<NamedKind, Said>> = {
+  members: said("rules.aColleague"),
+  categories: said("rules.aCategory"),
+  records: said("rules.aRecord"),
+  contacts: said("rules.aContact"),
+};
+
+function Sentence({ rule }: { rule: ListedRule }) {
   const say = useSay(rulesTexts);
   const { categories } = useTray();
   const names = useRuleNames();
@@ -118,6 +131,11 @@ function Sentence({ rule }: { rule: Rule }) {
         })}
         {rule.isLast && say("rules.noLaterRuleApplies")}
       </p>
+      {rule.isOn && rule.gone.length > 0 && (
+        <p className="text-sm text-late">
+          {say("rules.isStopped", { gone: { all: rule.gone.map((kind) => GONE[kind]), by: "and" } })}
+        </p>
+      )}
       {retired.length > 0 && (
         <p className="text-sm text-soft">
           {retired.map(({ name }) => name).join(", ")} {say("rules.isRetiredAndNotGiven")}

@@ -1,0 +1,20 @@
+import { type Named, namedBy } from "./named-by";
+import type { Rule } from "./rule";
+
+/** A kind of things that rules name. */
+export type NamedKind = keyof Named;
+
+/** Whether things are still there that rules name. */
+export type StillThere = { readonly [Kind in NamedKind]: (id: Named[Kind][number]) => boolean };
+
+/** The kinds of things of which a rule names one that is no more; it is not to act while there are any. */
+export function goneFrom(rule: Pick<Rule, "condition" | "exception" | "actions">, there: StillThere): NamedKind[] {
+  const { members, categories, records, contacts } = namedBy([rule]);
+  const gone: Readonly<Record<NamedKind, boolean>> = {
+    members: !members.every(there.members),
+    categories: !categories.every(there.categories),
+    records: !records.every(there.records),
+    contacts: !contacts.every(there.contacts),
+  };
+  return (Object.keys(gone) as NamedKind[]).filter((kind) => gone[kind]);
+}

@@ -1,0 +1,34 @@
+import type { RuleId } from "../../core/kernel/ids";
+import { goneFrom, type NamedKind } from "../../core/rules/gone-names";
+import { namedBy } from "../../core/rules/named-by";
+import { ask } from "../base/ask";
+import type { Database } from "../base/handle";
+import type { KeptRule } from "./rules";
+
+/** Of some rules those that name what is no more, and which kinds of things: they stop until somebody changes them. */
+export async function stoppedRules(
+  db: Database,
+  rules: readonly KeptRule[],
+): Promise<ReadonlyMap<RuleId, readonly NamedKind[]>> {
+  const { members, categories, records, contacts } = namedBy(rules);
+  const named = [...members, ...categories, ...records, ...contacts];
+  if (named.length === 0) return new Map();
+  // A member is there for the trays that she may look into, and a contact for its own.
+  const rows = await ask<{ id: string; tray_id: string | null }>(
+    db,
+    /* sql */ `
+    select member_id as id, tray_id from tray_member join member on member.id = member_id
+    where member_id = any(cast(:named as uuid[])) and disabled_at is null
+    union all select id, tray_id from contact where id = any(cast(:named as uuid[])) and removed_at is null
+    union all select id, null from category where id = any(cast(:named as uuid[])) and removed_at is null
+    union all select id, null from record where id = any(cast(:named as uuid[]))`,
+    { named: [...new Set<string>(named)] },
+  );
+  const there = new Set(rows.map(({ id, tray_id: trayId }) => (trayId === null ? id : `${trayId} ${id}`)));
+  const stopped = rules.map((rule): readonly [RuleId, readonly NamedKind[]] => {
+    const ofTray = (id: string) => there.has(`${rule.trayId} ${id}`);
+    const ofOffice = (id: string) => there.has(id);
+    return [rule.id, goneFrom(rule, { members: ofTray, contacts: ofTray, categories: ofOffice, records: ofOffice })];
+  });
+  return new Map(stopped.filter(([, gone]) => gone.length > 0));
+}
