@@ -32,7 +32,7 @@ function Tried({ trial, isBusy, goesOn, goOn, stop }: Omit<Trying, "trial"> & { 
   const say = useSay(rulesTexts);
   const isChanging = isBusy && !goesOn;
   return (
-    <div className={isChanging ? "opacity-70" : ""}>
+    <div aria-busy={isChanging} className={isChanging ? "cursor-progress" : ""}>
       <p role="status" className="mt-1">
         <span className="font-serif text-2xl">{say("rules.count", { count: trial.count })}</span>{" "}
         <span className="text-soft">
