@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import type { EmailAddress } from "../../src/core/kernel/email-address";
 import { type CategoryId, type RuleId, trustedId } from "../../src/core/kernel/ids";
 import { instant } from "../../src/core/kernel/instant";
@@ -6,6 +7,7 @@ import type {
   AddressMatch,
   AddressPlace,
   Condition,
+  Test,
   TestOf,
   TextMatch,
   TextPlace,
@@ -78,6 +80,23 @@ export function aRule(given: Partial<Rule> = {}): Rule {
 export const all = (...of: Condition[]): Condition => ({ kind: "all", of });
 export const any = (...of: Condition[]): Condition => ({ kind: "any", of });
 export const none = (...of: Condition[]): Condition => ({ kind: "none", of });
+
+/** Trees of tests, at random; `fewest` parts in a group. */
+export function conditionsOver(
+  test: fc.Arbitrary<Test>,
+  { maxDepth, fewest }: { readonly maxDepth: number; readonly fewest: number },
+): fc.Arbitrary<Condition> {
+  return fc.letrec<{ condition: Condition }>((tie) => ({
+    condition: fc.oneof(
+      { maxDepth, withCrossShrink: true },
+      test,
+      fc.record({
+        kind: fc.constantFrom("all", "any", "none"),
+        of: fc.array(tie("condition"), { minLength: fewest, maxLength: 3 }),
+      }),
+    ),
+  })).condition;
+}
 
 /** A conversation that nobody did anything with, but for what is given. */
 export function leftAs(given: Partial<LeftAs> = {}): LeftAs {

@@ -1,4 +1,4 @@
-import { addressed, aRuledMessage, worded } from "@tests/support/ruled-messages";
+import { addressed, aRuledMessage, conditionsOver, worded } from "@tests/support/ruled-messages";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
@@ -39,16 +39,7 @@ const test: fc.Arbitrary<Test> = fc.oneof(
   ),
 );
 
-const condition = fc.letrec<{ condition: Condition }>((tie) => ({
-  condition: fc.oneof(
-    { maxDepth: 4, withCrossShrink: true },
-    test,
-    fc.record({
-      kind: fc.constantFrom("all", "any", "none"),
-      of: fc.array(tie("condition"), { maxLength: 3 }),
-    }),
-  ),
-})).condition;
+const condition = conditionsOver(test, { maxDepth: 4, fewest: 0 });
 
 const rules = fc.array(
   fc.record({

@@ -1,9 +1,9 @@
-import { addressed, aRuledMessage, worded } from "@tests/support/ruled-messages";
+import { addressed, aRuledMessage, conditionsOver, worded } from "@tests/support/ruled-messages";
 import fc from "fast-check";
 import { expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { type CategoryId, type RecordId, trustedId } from "../kernel/ids";
-import type { Condition, FieldMatch, Test } from "../rules/condition";
+import type { FieldMatch, Test } from "../rules/condition";
 import { whyRuleHolds } from "../rules/examine-condition";
 import type { RuleAction } from "../rules/rule";
 import type { RuledMessage } from "../rules/ruled-message";
@@ -76,16 +76,7 @@ const test: fc.Arbitrary<Test> = fc.oneof(
     .filter(({ field, zone }) => field !== null || zone !== "original"),
 );
 
-const condition = fc.letrec<{ condition: Condition }>((tie) => ({
-  condition: fc.oneof(
-    { maxDepth: 3, withCrossShrink: true },
-    test,
-    fc.record({
-      kind: fc.constantFrom("all", "any", "none"),
-      of: fc.array(tie("condition"), { minLength: 1, maxLength: 3 }),
-    }),
-  ),
-})).condition;
+const condition = conditionsOver(test, { maxDepth: 3, fewest: 1 });
 
 const action = fc.constantFrom<RuleAction>(
   { kind: "categorise", categoryId: trustedId<CategoryId>("Tuning"), give: true },
