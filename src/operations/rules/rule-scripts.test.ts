@@ -54,7 +54,7 @@ describe("a script of a mail server", () => {
     expect(await getRules(tray.deps, desk.lead)).toEqual([]);
 
     const brought = await bringInScript(tray.deps, desk.lead, SCRIPT);
-    expect(brought.ok && brought.value.ok && linesOf(brought.value.value)).toEqual(expected);
+    expect(brought.ok && linesOf(brought.value)).toEqual(expected);
     const rules = await getRules(tray.deps, desk.lead);
     expect(rules.map(({ name, isOn, isLast, actions }) => [name, isOn, isLast, actions.length])).toEqual([
       ["Invoices", false, false, 2],
@@ -75,12 +75,12 @@ describe("a script of a mail server", () => {
 
   it("says where it is none", async () => {
     const tried = await tryScript(tray.deps, desk.lead, "keep;\n}");
-    expect(tried).toMatchObject({ ok: false, error: { line: 2, column: 1 } });
+    expect(tried).toMatchObject({ ok: false, error: { kind: "no-script", at: { line: 2, column: 1 } } });
   });
 
   it("is for those who lead the tray only", async () => {
     const brought = await bringInScript(tray.deps, desk.grant, "discard;");
-    expect(brought).toMatchObject({ ok: true, value: { ok: false, error: { kind: "leads-only" } } });
+    expect(brought).toMatchObject({ ok: false, error: { kind: "leads-only" } });
   });
 });
 

@@ -1,5 +1,6 @@
+import { isDeepStrictEqual } from "node:util";
 import { type CategoryId, type ContactId, type MemberId, type RecordId, trustedId } from "../../core/kernel/ids";
-import { ok, type Result } from "../../core/kernel/result";
+import { err, ok, type Result } from "../../core/kernel/result";
 import { checkRule, type RuleProblems } from "../../core/rules/check-rule";
 import { namedBy, type Renaming, renamed } from "../../core/rules/named-by";
 import type { Rule, RuleAction } from "../../core/rules/rule";
@@ -44,6 +45,9 @@ export type ScriptLine = {
   readonly problem: Said | null;
 };
 
+/** The place where a script is none. */
+type NoScript = { readonly kind: "no-script"; readonly at: ScriptProblem };
+
 /** A line with the rule that it stands for; null for what is no rule, or none that can be kept. */
 type Planned = ScriptLine & { readonly rule: WrittenRule | null };
 
@@ -52,7 +56,7 @@ export async function tryScript(
   deps: Deps,
   grant: TrayGrant,
   script: string,
-): Promise<Result<readonly ScriptLine[], ScriptProblem>> {
+): Promise<Result<readonly ScriptLine[], NoScript>> {
   const planned = await plannedFrom(deps, grant, script);
   return planned.ok ? ok(planned.value.map(lineOf)) : planned;
 }
@@ -62,14 +66,14 @@ export async function bringInScript(
   deps: Deps,
   grant: TrayGrant,
   script: string,
-): Promise<Result<Result<readonly ScriptLine[], RuleRefusal>, ScriptProblem>> {
+): Promise<Result<readonly ScriptLine[], RuleRefusal | NoScript>> {
   const planned = await plannedFrom(deps, grant, script);
   if (!planned.ok) return planned;
   for (const { rule } of planned.value) {
     const kept = rule === null ? null : await editRule(deps, grant, { ...rule, id: null });
-    if (kept?.ok === false) return ok(kept);
+    if (kept?.ok === false) return kept;
   }
-  return ok(ok(planned.value.map(lineOf)));
+  return ok(planned.value.map(lineOf));
 }
 
 const lineOf = ({ rule: _, ...line }: Planned): ScriptLine => line;
@@ -78,9 +82,9 @@ async function plannedFrom(
   deps: Deps,
   grant: TrayGrant,
   script: string,
-): Promise<Result<readonly Planned[], ScriptProblem>> {
+): Promise<Result<readonly Planned[], NoScript>> {
   const read = rulesOfScript(script);
-  if (!read.ok) return read;
+  if (!read.ok) return err({ kind: "no-script", at: read.error });
   const { rules, places, leftOut } = read.value;
   const there = await rulesOf(deps.db, grant.tray.id);
   const known = await knownIn(deps, grant, rules);
@@ -136,18 +140,13 @@ function firstProblem({ name, condition = [], exception = [], actions }: RulePro
   return name ?? condition[0]?.problem ?? exception[0]?.problem ?? ofActions;
 }
 
-const isAlike = (one: Omit<Rule, "id" | "isOn">, other: Omit<Rule, "id" | "isOn">) =>
-  JSON.stringify(whatItIs(one)) === JSON.stringify(whatItIs(other));
-const whatItIs = ({ condition, exception, actions, isLast }: Omit<Rule, "id" | "isOn">) =>
-  canonical([condition, exception, actions, isLast]);
-
-// The database gives the parts of an object in an order of its own.
-function canonical(part: unknown): unknown {
-  if (Array.isArray(part)) return part.map(canonical);
-  if (typeof part !== "object" || part === null) return part;
-  return Object.fromEntries(
-    Object.entries(part)
-      .toSorted(([a], [b]) => (a < b ? -1 : 1))
-      .map(([key, value]) => [key, canonical(value)]),
-  );
+// Node compares whatever the order of the parts, which the database changes.
+function isAlike(one: Omit<Rule, "id">, other: Omit<Rule, "id">): boolean {
+  const whatItIs = ({ condition, exception, actions, isLast }: Omit<Rule, "id">) => ({
+    condition,
+    exception,
+    actions,
+    isLast,
+  });
+  return isDeepStrictEqual(whatItIs(one), whatItIs(other));
 }

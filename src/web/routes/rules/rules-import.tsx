@@ -26,15 +26,14 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (script.trim() === "") return refused(speak("rules.chooseAScript"), 400);
   const isDone = form.get("do") === "import";
   const read = isDone ? await bringInScript(deps, grant, script) : await tryScript(deps, grant, script);
-  if (!read.ok) return refused(speak("rules.inTheScript", read.error), 400);
-  const lines = "ok" in read.value ? read.value : { ok: true as const, value: read.value };
-  if (!lines.ok) {
-    const { error } = lines;
-    const isOfRule = error.kind === "problems" || error.kind === "sweeping";
-    return refused(isOfRule ? speak("rules.thatIsNoRule") : refusalSaid(error), 409);
+  if (read.ok) {
+    const lines = read.value.map((line) => lineView(line, script));
+    return data<TableAnswer>({ report: { lines, stepId: null, isDone }, problem: null });
   }
-  const shown = lines.value.map((line) => lineView(line, script));
-  return data<TableAnswer>({ report: { lines: shown, stepId: null, isDone }, problem: null });
+  const { error } = read;
+  if (error.kind === "no-script") return refused(speak("rules.inTheScript", error.at), 400);
+  const isOfRule = error.kind === "problems" || error.kind === "sweeping";
+  return refused(isOfRule ? speak("rules.thatIsNoRule") : refusalSaid(error), 409);
 }
 
 function lineView({ line, name, kind, problem }: ScriptLine, script: string): ImportedLine {
