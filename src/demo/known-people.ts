@@ -1,6 +1,6 @@
 import type { Category } from "../core/categories/category";
 import type { Rule, RuleAction } from "../core/rules/rule";
-import { type Deps, editContact, editRule, type TrayGrant } from "../operations/index.server";
+import { type Deps, editContact, editRound, editRule, type TrayGrant } from "../operations/index.server";
 import { PEOPLE, type PersonKey } from "./world";
 
 type Known = {
@@ -74,6 +74,8 @@ export async function knowPeople(deps: Deps, grant: TrayGrant, categories: reado
     });
     if (!kept.ok) throw new Error(`could not know ${name}: ${kept.error.kind}`);
   }
+  const round = await editRound(deps, grant, null, { name: "Mass mail", times: "11:00, 16:00" });
+  if (!round.ok) throw new Error(`could not keep a round: ${round.error.kind}`);
   const rules: readonly Pick<Rule, "name" | "condition" | "actions">[] = [
     {
       name: "Trade newsletters",

@@ -16,6 +16,7 @@ import {
   notifyDigests,
   notifyOfOverdue,
   notifyWeeks,
+  openRounds,
   readDocuments,
   resumeWork,
   runBulk,
@@ -58,6 +59,7 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
     case "wake-rested":
       await wakeRested(deps);
       await lapseExpired(deps);
+      await openRounds(deps);
       return;
     case "tell-by-clock":
       await sendReminders(deps);

@@ -34,6 +34,7 @@ export default [
         route("categories/import", "routes/categories/categories-import.tsx"),
         route("rules", "routes/rules/rules.tsx"),
         route("rules/import", "routes/rules/rules-import.tsx"),
+        route("rounds", "routes/rules/rounds.tsx"),
         route("record-types", "routes/records/record-types.tsx"),
         route("retention", "routes/records/retention.tsx"),
         route("bin-and-junk", "routes/office/bin-and-junk.tsx"),

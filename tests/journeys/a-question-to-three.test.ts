@@ -1,5 +1,5 @@
 import { inEnglish } from "@tests/support/english";
-import { expect, noticesOf, type Page, test } from "@tests/support/office-in-browser";
+import { expect, letPass, noticesOf, test } from "@tests/support/office-in-browser";
 import { DAY, instant, later } from "~/core/kernel/instant";
 import { dayInWords } from "~/core/time/day-words";
 
@@ -7,18 +7,6 @@ const SUBJECT = "Metal for the new rank";
 const ZONE = "Europe/London";
 
 test.use({ letsTimePass: true });
-
-async function letPass(page: Page, how: string) {
-  await page.getByRole("button", { name: /^Signed in as/ }).click();
-  const passed = page.waitForResponse((response) => response.url().includes("advance-clock") && response.ok());
-  await page.getByRole("menuitem", { name: how }).click();
-  await passed;
-  // The notice that says so goes first.
-  await expect(async () => {
-    await page.keyboard.press("Escape");
-    await expect(page.getByRole("menu")).toBeHidden({ timeout: 2_000 });
-  }).toPass();
-}
 
 test("three suppliers are asked: two answer, one is away, is overdue, is reminded and answers from his telephone", async ({
   running,

@@ -127,6 +127,7 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   },
   "edit-note": { params: () => ({ conversation: ids.conversation, entry: ids.note }), fields: () => ({ text: "no" }) },
   rules: { fields: () => ({ do: "keep", rule: JSON.stringify(RULE) }) },
+  rounds: { fields: () => ({ do: "keep", id: "", name: "Mass mail", times: "11:00" }) },
   contacts: { fields: () => ({ do: "keep", name: "Col", addresses: "col@x.example" }) },
   reminders: { fields: () => ({ do: "call-off", conversation: ids.conversation }) },
   "loose-ends": { fields: () => ({ do: "dismiss", conversation: ids.conversation, kind: "nobodys", reason: "x" }) },

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { test as base, type Page } from "@playwright/test";
+import { test as base, expect, type Page } from "@playwright/test";
 import { createTransport } from "nodemailer";
 import { type Instant, instant } from "~/core/kernel/instant";
 import { COLLEAGUES } from "~/demo/world";
@@ -109,6 +109,19 @@ async function answersKeys(page: Page): Promise<void> {
 
 /** The short notices at the edge: what was done, or why it was not. */
 export const noticesOf = (page: Page) => page.getByRole("region", { name: /^Notices/ });
+
+/** Puts the clock of the office ahead, as its menu offers it. */
+export async function letPass(page: Page, how: string): Promise<void> {
+  await page.getByRole("button", { name: /^Signed in as/ }).click();
+  const passed = page.waitForResponse((response) => response.url().includes("advance-clock") && response.ok());
+  await page.getByRole("menuitem", { name: how }).click();
+  await passed;
+  // The notice that says so goes first.
+  await expect(async () => {
+    await page.keyboard.press("Escape");
+    await expect(page.getByRole("menu")).toBeHidden({ timeout: 2_000 });
+  }).toPass();
+}
 
 export type { Page } from "@playwright/test";
 export { expect } from "@playwright/test";

@@ -94,6 +94,11 @@ const SHOWN: { readonly [Kind in ChosenKind]: Shown<Kind> } = {
   restore: { leadsTo: () => "to-sort", changes: unchanged, said: () => said("deciding.broughtBack") },
   junk: { leadsTo: () => "junk", changes: unchanged, said: () => said("deciding.junk") },
   rest: { leadsTo: () => "resting", changes: unchanged, said: () => said("deciding.resting") },
+  "let-in": {
+    leadsTo: (_, from) => (from === "held" ? "to-sort" : null),
+    changes: unchanged,
+    said: () => said("deciding.letIn"),
+  },
   urgency: {
     leadsTo: nowhere,
     changes: ({ urgency }) => ({ urgency }),

@@ -7,6 +7,7 @@ import {
   type MemberId,
   type MessageId,
   type RecordId,
+  type RoundId,
   trustedId,
 } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
@@ -39,6 +40,10 @@ export type Decision =
   | { readonly kind: "junk" }
   /** Until null rests until somebody writes; `evenIfAnswered` rests to its end whoever writes. */
   | { readonly kind: "rest"; readonly until: Instant | null; readonly evenIfAnswered?: boolean }
+  /** What only rules decide: out of sight until the next hour of a round, which is called so. */
+  | { readonly kind: "hold"; readonly roundId: RoundId; readonly round: string }
+  /** Out of a round before its hour. */
+  | { readonly kind: "let-in" }
   | { readonly kind: "urgency"; readonly urgency: Urgency }
   | {
       readonly kind: "follow-up";
@@ -85,8 +90,8 @@ export type DecisionOf<Kind extends DecisionKind> = Extract<Decision, { readonly
 // What the server adds: what is set has an id, another one on each conversation, and a note's text says whom it names.
 type Added = { readonly expect: "expectationId"; readonly "follow-up": "followUpId"; readonly note: "mentions" };
 
-/** A kind that is chosen; a note is written anew in its own place. */
-export type ChosenKind = Exclude<DecisionKind, "edit-note">;
+/** A kind that is chosen; a note is written anew in its own place, and only rules hold mail back. */
+export type ChosenKind = Exclude<DecisionKind, "edit-note" | "hold">;
 
 /** A decision as somebody chooses it, and as a browser posts it. */
 export type RowSelection<Kind extends ChosenKind = ChosenKind> = Kind extends keyof Added

@@ -6,7 +6,8 @@ import type { CategoryId, GroupId, MemberId, MessageId, RecordId } from "../kern
 import type { Instant } from "../kernel/instant";
 import type { FieldValues } from "../records/filing-field";
 import { type MessagePart, partKey } from "../records/filing-means";
-import type { ConversationFacts } from "../standing/derive-standing";
+import { type ConversationFacts, deriveFlow } from "../standing/derive-standing";
+import type { StandingKind } from "../standing/standing";
 import { isOpen } from "../turns/expectations";
 import { moveEffect } from "../turns/move-effect";
 import { acknowledgedIn } from "../turns/whose-turn";
@@ -118,6 +119,14 @@ const DECISIONS: { readonly [Kind in DecisionKind]: Declared<Kind> } = {
       { kind: "rested", until, ...(evenIfAnswered ? { evenIfAnswered } : {}) },
     ],
   },
+  hold: {
+    needs: nothing,
+    plan: ({ roundId, round }, now, facts) => (isHoldable(now, facts) ? [{ kind: "held", roundId, round }] : []),
+  },
+  "let-in": {
+    needs: nothing,
+    plan: (_, now) => (now.standing.kind === "held" ? [{ kind: "let-in" }] : []),
+  },
   urgency: {
     needs: nothing,
     plan: ({ urgency }, now) => (now.urgency === urgency ? [] : [{ kind: "urgency-set", urgency }]),
@@ -212,6 +221,23 @@ export function planDecision<Kind extends DecisionKind>(
   facts: ConversationFacts,
 ): Effect[] {
   return declared<Kind>(decision).plan(decision, deriveDocket(facts), facts);
+}
+
+// What its newest message brought into the tray, and nobody decided about since; what was there before stays in sight.
+function isHoldable({ standing }: Docket, facts: ConversationFacts): boolean {
+  const newest = Math.max(...facts.messages.map(({ version }) => version));
+  const before = {
+    ...facts,
+    messages: facts.messages.filter(({ version }) => version < newest),
+    entries: facts.entries.filter(({ version }) => version < newest),
+  };
+  const was = before.messages.length === 0 ? "held" : deriveFlow(before).standing.kind;
+  const isDecided = facts.entries.some(({ version, by }) => version > newest && by !== null);
+  return isInSight(standing.kind) && !isInSight(was) && !isDecided;
+}
+
+function isInSight(kind: StandingKind): boolean {
+  return kind !== "held" && kind !== "settled" && kind !== "bin" && kind !== "junk";
 }
 
 function isPartOn({ filedParts }: Docket, recordId: RecordId, part: MessagePart): boolean {

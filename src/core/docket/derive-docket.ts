@@ -1,5 +1,5 @@
 import type { JournalEntry } from "../journal/entry";
-import type { CategoryId, MemberId, RecordId } from "../kernel/ids";
+import type { CategoryId, MemberId, RecordId, RoundId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { type Urgency, USUAL_URGENCY } from "../kernel/urgency";
 import { type Filing, type MessagePart, partKey } from "../records/filing-means";
@@ -33,6 +33,7 @@ export type Docket = {
   /** When it stops to matter; null when it does for good. */
   readonly expiresAt: Instant | null;
   readonly restingUntil: Instant | null;
+  readonly heldFor: RoundId | null;
   /** When it last came back from a rest of itself, which puts it on top; null when it never did. */
   readonly wokenAt: Instant | null;
   readonly urgency: Urgency;
@@ -62,6 +63,7 @@ export function deriveDocket(facts: ConversationFacts): Docket {
     expectedAt: earliest(dated.map(({ until }) => until)),
     expiresAt: lapsesAt(facts.messages, facts.entries),
     restingUntil: flow.restingUntil,
+    heldFor: flow.heldFor,
     wokenAt: flow.wokenAt,
     urgency: urgencyOf(entries),
     followUps,

@@ -148,7 +148,7 @@ describe("a decision", () => {
     ]);
   });
 
-  it.each<[Exclude<Decision, { kind: "edit-note" }>, Happening[]]>([
+  it.each<[Exclude<Decision, { kind: "edit-note" | "hold" }>, Happening[]]>([
     [{ kind: "assign", ownerId: TOBIAS }, []],
     [{ kind: "assign", ownerId: null }, []],
     [{ kind: "settle" }, []],
@@ -159,6 +159,7 @@ describe("a decision", () => {
     [{ kind: "file", recordId: SORREL, settle: true }, []],
     [{ kind: "file", recordId: SORREL, settle: false }, []],
     [{ kind: "restore" }, [did({ kind: "binned" })]],
+    [{ kind: "let-in" }, [did({ kind: "held", roundId: trustedId("r1"), round: "Mass mail" }, null)]],
   ])("%j leads where the interface shows at once", (decision, happenings) => {
     const facts = aConversation(theyWrote(), ...happenings);
     const before = deriveDocket(facts).standing.kind;

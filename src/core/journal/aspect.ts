@@ -50,6 +50,8 @@ const ASPECTS: { readonly [Kind in EffectKind]: (effect: EffectOf<Kind>) => Aspe
   junked: standing,
   rested: standing,
   "rest-ended": fact,
+  held: standing,
+  "let-in": standing,
   expected: standing,
   withdrawn: standing,
   extended: ({ expectationId }) => `expectation:${expectationId}`,

@@ -60,6 +60,10 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
         : said("journal.putItToRestUntil", { day: names.day(effect.until) });
     case "rest-ended":
       return said("journal.endedItsRest");
+    case "held":
+      return said("journal.heldItFor", { round: effect.round });
+    case "let-in":
+      return said("journal.letItIn");
     case "expected":
     case "withdrawn":
     case "extended":

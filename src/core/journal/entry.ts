@@ -10,6 +10,7 @@ import type {
   MemberId,
   MessageId,
   RecordId,
+  RoundId,
 } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
@@ -45,6 +46,10 @@ export type Effect =
       readonly evenIfAnswered?: boolean;
     }
   | { readonly kind: "rest-ended" }
+  /** Until the next hour of a round, which had this name then. */
+  | { readonly kind: "held"; readonly roundId: RoundId; readonly round: string }
+  /** Into the tray from a round: by hand, or at its hour. */
+  | { readonly kind: "let-in" }
   | {
       readonly kind: "expected";
       readonly expectationId: ExpectationId;

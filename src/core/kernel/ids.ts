@@ -21,6 +21,8 @@ export type InvitationId = Brand<string, "InvitationId">;
 export type NotificationId = Brand<string, "NotificationId">;
 export type WatchId = Brand<string, "WatchId">;
 export type RuleId = Brand<string, "RuleId">;
+export type RoundId = Brand<string, "RoundId">;
+export type AutomaticAnswerId = Brand<string, "AutomaticAnswerId">;
 export type ContactId = Brand<string, "ContactId">;
 export type ReminderId = Brand<string, "ReminderId">;
 export type RecordTypeId = Brand<string, "RecordTypeId">;
@@ -53,6 +55,8 @@ type AnyId =
   | NotificationId
   | WatchId
   | RuleId
+  | RoundId
+  | AutomaticAnswerId
   | ContactId
   | ReminderId;
 

@@ -18,6 +18,7 @@ const ACTIONS: { readonly [Kind in RuleActionKind]: (action: RuleActionOf<Kind>,
   bin: () => said("rules.putsItInTheBin"),
   junk: () => said("rules.putsItInJunk"),
   rest: ({ workingDays: days }) => said("rules.letsItRest", { days }),
+  hold: ({ roundId }, { round }) => said("rules.holdsItFor", { round: round(roundId) }),
   "follow-up": ({ workingDays: days, text, forMember }, { member }) =>
     forMember === null
       ? said("rules.setsAFollowUp", { days, text })

@@ -98,6 +98,7 @@ const COMPARISONS: { readonly [Kind in RuleActionKind]: Compares<Kind> } = {
   bin: putAway("bin"),
   junk: putAway("junk"),
   rest: added,
+  hold: added,
   "follow-up": added,
   expect: added,
   expire: added,

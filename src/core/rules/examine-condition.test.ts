@@ -19,6 +19,7 @@ const names: RuleNames = {
   category: (id) => (id === tuning ? "Tuning" : "Rounds"),
   record: () => "P-26-012",
   contact: () => "Renske Vane",
+  round: () => "Mass mail",
 };
 
 const message = testedMessage(

@@ -9,12 +9,13 @@ export type StillThere = { readonly [Kind in NamedKind]: (id: Named[Kind][number
 
 /** The kinds of things of which a rule names one that is no more; it is not to act while there are any. */
 export function goneFrom(rule: Pick<Rule, "condition" | "exception" | "actions">, there: StillThere): NamedKind[] {
-  const { members, categories, records, contacts } = namedBy([rule]);
+  const { members, categories, records, contacts, rounds } = namedBy([rule]);
   const gone: Readonly<Record<NamedKind, boolean>> = {
     members: !members.every(there.members),
     categories: !categories.every(there.categories),
     records: !records.every(there.records),
     contacts: !contacts.every(there.contacts),
+    rounds: !rounds.every(there.rounds),
   };
   return (Object.keys(gone) as NamedKind[]).filter((kind) => gone[kind]);
 }

@@ -1,4 +1,4 @@
-import type { CategoryId, ContactId, MemberId, RecordId } from "../kernel/ids";
+import type { CategoryId, ContactId, MemberId, RecordId, RoundId } from "../kernel/ids";
 import { type Test, testsOf, withTests } from "./condition";
 import { conditionsOf, type Rule, type RuleAction } from "./rule";
 
@@ -8,6 +8,7 @@ export type Named = {
   readonly categories: readonly CategoryId[];
   readonly records: readonly RecordId[];
   readonly contacts: readonly ContactId[];
+  readonly rounds: readonly RoundId[];
 };
 
 /** Everything that rules name in what they ask for and in what they do. */
@@ -34,6 +35,7 @@ export function namedBy(rules: readonly Pick<Rule, "condition" | "exception" | "
       ...actions.flatMap((action) => (action.kind === "file" ? [action.recordId] : [])),
     ],
     contacts: addresses.flatMap((one) => (one.kind === "contact" ? [one.contactId] : [])),
+    rounds: actions.flatMap((action) => (action.kind === "hold" ? [action.roundId] : [])),
   };
 }
 
@@ -43,6 +45,7 @@ export type Renaming = {
   readonly category: (id: CategoryId) => CategoryId;
   readonly record: (id: RecordId) => RecordId;
   readonly contact: (id: ContactId) => ContactId;
+  readonly round: (id: RoundId) => RoundId;
 };
 
 /** A rule in which other names stand for what it names: codes for ids where people read it. */
@@ -74,6 +77,8 @@ function actionRenamed(action: RuleAction, to: Renaming): RuleAction {
       return { ...action, categoryId: to.category(action.categoryId) };
     case "assign":
       return { ...action, ownerId: to.member(action.ownerId) };
+    case "hold":
+      return { ...action, roundId: to.round(action.roundId) };
     case "follow":
       return { ...action, memberId: to.member(action.memberId) };
     case "follow-up":

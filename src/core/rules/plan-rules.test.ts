@@ -1,3 +1,4 @@
+import { aConversation, did, type Happening, listWrote, theyWrote } from "@tests/support/a-conversation";
 import { inEnglish } from "@tests/support/english";
 import { aRule } from "@tests/support/ruled-messages";
 import { describe, expect, it } from "vitest";
@@ -21,6 +22,7 @@ const names: RuleNames = {
   category: (id) => (id === tuning ? "Tuning" : "Rounds"),
   record: () => "P-26-012",
   contact: () => "Renske Vane",
+  round: () => "Mass mail",
 };
 
 const arrived: MessageFact = {
@@ -56,6 +58,7 @@ const everything: Givable = {
   isCategory: () => true,
   isRecord: () => true,
   isMember: () => true,
+  roundName: () => "Mass mail",
   inCharge: (id) => id,
   afterWorkingDays: (days) => ({ opens: later(noon, days * 24 * HOUR), closes: later(noon, days * 24 * HOUR + HOUR) }),
   newId: () => "new",
@@ -144,6 +147,22 @@ describe("what a rule does", () => {
     expect(plan([{ kind: "note", text: "by the book" }], facts(other))).toHaveLength(1);
     // Nobody owns it.
     expect(plan([{ kind: "follow-up", workingDays: 1, text: "ask", forMember: null }])).toEqual([]);
+  });
+
+  it("holds back what came in by this message, and nothing that was in sight before it or somebody decided about", () => {
+    const hold: RuleAction[] = [{ kind: "hold", roundId: trustedId("r1") }];
+    const heldBy = (...happenings: Happening[]) =>
+      plan(hold, aConversation(...happenings), everything, false).map(({ kind }) => kind);
+    const isHeld = did({ kind: "held", roundId: trustedId("r1"), round: "Mass mail" }, null);
+    expect(plan(hold)).toEqual([{ kind: "held", roundId: "r1", round: "Mass mail" }]);
+    expect(heldBy(listWrote(), isHeld, listWrote())).toEqual(["held"]);
+    expect(heldBy(listWrote(), did({ kind: "settled" }), listWrote())).toEqual(["held"]);
+    expect(heldBy(listWrote(), did({ kind: "assigned", ownerId: tobias }, null))).toEqual(["held"]);
+    expect(heldBy(listWrote(), listWrote())).toEqual([]);
+    expect(heldBy(theyWrote(), did({ kind: "kept" }), theyWrote())).toEqual([]);
+    expect(heldBy(listWrote(), isHeld, did({ kind: "let-in" }))).toEqual([]);
+    expect(heldBy(listWrote(), isHeld)).toEqual([]);
+    expect(plan(hold, facts(), { ...everything, roundName: () => null })).toEqual([]);
   });
 
   it("is said as it is", () => {

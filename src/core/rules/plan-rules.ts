@@ -9,6 +9,7 @@ import {
   type FollowUpId,
   type MemberId,
   type RecordId,
+  type RoundId,
   trustedId,
 } from "../kernel/ids";
 import type { ConversationFacts } from "../standing/derive-standing";
@@ -20,6 +21,8 @@ export type Givable = {
   readonly isCategory: (id: CategoryId) => boolean;
   readonly isRecord: (id: RecordId) => boolean;
   readonly isMember: (id: MemberId) => boolean;
+  /** What a round is called that mail can be held for now; null for one without an hour to come. */
+  readonly roundName: (id: RoundId) => string | null;
   /** Who has the matters of a member now: herself, whoever covers for her, or nobody (null). */
   readonly inCharge: (id: MemberId) => MemberId | null;
   /** The working day that is so many after today; null for an office that does not open that often. */
@@ -47,6 +50,8 @@ export function planRule(
     .filter((effect) => {
       // Of these every message would bring one more.
       if (isAddedEachTime(effect)) return !doneBefore.has(effect.kind);
+      // Only what came in by this very message, which nobody decided about.
+      if (effect.kind === "held") return true;
       const aspect = aspectOf(effect);
       // What is under way already is not put away by an answer to it, and no rule is against what somebody decided.
       return (aspect !== "standing" || starts) && !decided.has(aspect);
@@ -87,6 +92,10 @@ const DECISIONS: { readonly [Kind in RuleActionKind]: Decides<Kind> } = {
   rest: ({ workingDays }, { afterWorkingDays }) => {
     const until = afterWorkingDays(workingDays)?.opens;
     return until === undefined ? null : { kind: "rest", until };
+  },
+  hold: ({ roundId }, { roundName }) => {
+    const round = roundName(roundId);
+    return round === null ? null : { kind: "hold", roundId, round };
   },
   expire: ({ workingDays }, { afterWorkingDays }) => {
     const at = afterWorkingDays(workingDays)?.closes;

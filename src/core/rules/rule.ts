@@ -1,4 +1,4 @@
-import type { CategoryId, MemberId, RecordId, RuleId } from "../kernel/ids";
+import type { CategoryId, MemberId, RecordId, RoundId, RuleId } from "../kernel/ids";
 import type { Urgency } from "../kernel/urgency";
 import { type Condition, type Test, testsOf, withTests } from "./condition";
 
@@ -13,6 +13,8 @@ export type RuleAction =
   | { readonly kind: "junk" }
   /** Until the office opens after so many working days, or somebody writes. */
   | { readonly kind: "rest"; readonly workingDays: number }
+  /** Out of sight until the next hour of a round. */
+  | { readonly kind: "hold"; readonly roundId: RoundId }
   /** For the owner, where nobody is named. */
   | {
       readonly kind: "follow-up";

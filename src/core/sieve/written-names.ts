@@ -6,4 +6,5 @@ export const WRITTEN_NAMES: RuleNames = {
   category: (id) => id,
   record: (id) => id,
   contact: (id) => id,
+  round: (id) => id,
 };

@@ -23,6 +23,9 @@ const asked = (from = [VANE]): Happening =>
   did({ kind: "expected", expectationId: expectation, from, until: hour(50), messageId: trustedId<MessageId>("m2") });
 const taken = did({ kind: "assigned", ownerId: TOBIAS });
 const settled = did({ kind: "settled" });
+const given = did({ kind: "assigned", ownerId: TOBIAS }, null);
+const held = did({ kind: "held", roundId: trustedId("r1"), round: "Mass mail" }, null);
+const letIn = did({ kind: "let-in" }, null);
 
 const standingAfter = (...happenings: Happening[]) => deriveFlow(aConversation(...happenings)).standing;
 
@@ -140,6 +143,15 @@ describe("where a conversation is", () => {
       "our-move",
       "replied",
     ],
+    ["what a rule holds back is held", [theyWrote(), held], "held", "held"],
+    ["it is let in to be sorted", [theyWrote(), held, letIn], "to-sort", "let-in"],
+    ["or to whom a rule gave it meanwhile", [theyWrote(), held, given, letIn], "our-move", "let-in"],
+    ["who assigns it by hand takes it out", [theyWrote(), held, taken], "our-move", "taken"],
+    ["letting in what is held no more does nothing", [theyWrote(), held, settled, letIn], "settled", "settled"],
+    ["whoever writes into it brings it in", [theyWrote(), held, theyWrote()], "to-sort", "arrived"],
+    ["a list does so as well", [listWrote(), held, listWrote()], "to-sort", "arrived"],
+    ["and a machine", [machineWrote(), held, machineWrote()], "to-sort", "arrived"],
+    ["unless a rule holds that too", [listWrote(), held, listWrote(), held], "held", "held"],
     [
       "a rest that was made longer meanwhile goes on",
       [theyWrote(), did({ kind: "rested", until: hour(9) }), did({ kind: "rest-ended" }, null)],
@@ -154,6 +166,11 @@ describe("where a conversation is", () => {
   it("keeps the age of what has to be done when they write again", () => {
     expect(standingAfter(theyWrote(), theyWrote(), theyWrote()).since).toBe(hour(1));
     expect(standingAfter(theyWrote(), taken, theyWrote()).since).toBe(hour(2));
+  });
+
+  it("holds with the first of them what came into it while it was held", () => {
+    expect(standingAfter(listWrote(), held, listWrote(), held).since).toBe(hour(2));
+    expect(standingAfter(listWrote(), held, letIn, listWrote(), settled, listWrote(), held).since).toBe(hour(7));
   });
 
   it("keeps the owner through waiting and coming back", () => {

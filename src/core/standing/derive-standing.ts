@@ -1,7 +1,7 @@
 import type { CategoryReplacement } from "../categories/category";
 import type { JournalEntry } from "../journal/entry";
 import { assertNever } from "../kernel/assert-never";
-import type { MemberId, MessageId } from "../kernel/ids";
+import type { MemberId, MessageId, RoundId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { type AwaitedMessage, type Expectation, expectationsOf, isOpen } from "../turns/expectations";
 import { moveEffect } from "../turns/move-effect";
@@ -49,6 +49,8 @@ export type Flow = {
   readonly ownerId: MemberId | null;
   readonly expectations: readonly Expectation[];
   readonly restingUntil: Instant | null;
+  /** The round that it is held for; null when it is for none. */
+  readonly heldFor: RoundId | null;
   /** When its newest rest ended of itself; null when none did. */
   readonly wokenAt: Instant | null;
   /** Every change of standing, oldest first. */
@@ -68,6 +70,15 @@ type Rest = {
   readonly from: StandingKind;
 };
 
+/** What is held for a round. */
+type Holding = {
+  readonly roundId: RoundId;
+  readonly round: string;
+  readonly at: Instant;
+  /** Where it was, which is where it is let in. */
+  readonly from: "to-sort" | "our-move";
+};
+
 type State = {
   standing: Standing | null;
   ownerId: MemberId | null;
@@ -76,6 +87,7 @@ type State = {
   /** And what was known before it. */
   before: readonly Expectation[];
   rest: Rest | null;
+  holding: Holding | null;
   wokenAt: Instant | null;
   sentAt: Map<MessageId, Instant>;
   passages: StandingChange[];
@@ -93,6 +105,7 @@ export function deriveFlow(facts: ConversationFacts): Flow {
     expectations: [],
     before: [],
     rest: null,
+    holding: null,
     wokenAt: null,
     sentAt: new Map(),
     passages: [],
@@ -119,7 +132,7 @@ export function deriveFlow(facts: ConversationFacts): Flow {
     const goes = apply();
     if (goes !== null) move(state, version, at, goes);
   }
-  const { standing, expectations, rest, wokenAt, passages } = state;
+  const { standing, expectations, rest, holding, wokenAt, passages } = state;
   if (standing === null) throw new Error("a conversation without a message or a decision has no standing");
   const ownerId = successorOf(state.ownerId, gone, before, null);
   return {
@@ -127,6 +140,7 @@ export function deriveFlow(facts: ConversationFacts): Flow {
     ownerId,
     expectations,
     restingUntil: rest?.until ?? null,
+    heldFor: holding?.roundId ?? null,
     wokenAt,
     passages,
   };
@@ -169,8 +183,10 @@ function successorOf(
 function move(state: State, version: number, at: Instant, { kind, reason }: NonNullable<Goes>): void {
   // Staying where it is keeps the age: the second of two unanswered messages does not make the first one younger.
   const stays = state.standing?.kind === kind && (kind === "to-sort" || kind === "our-move");
-  state.standing = { kind, since: stays && state.standing !== null ? state.standing.since : at, reason };
+  const since = kind === "held" ? (state.holding?.at ?? at) : stays ? (state.standing?.since ?? at) : at;
+  state.standing = { kind, since, reason };
   if (kind !== "resting") state.rest = null;
+  if (kind !== "held") state.holding = null;
   if (stays) return;
   // An answer and the expectation that goes with it are one step: what stood between them for no time is not told.
   if (state.passages.at(-1)?.at === at) state.passages.pop();
@@ -198,6 +214,8 @@ function applyTheirs(state: State, message: MessageFact): Goes {
   const arrives: Goes = { kind: "to-sort", reason: { kind: "arrived", who } };
   if (was === null) return arrives;
   if (was === "junk") return null;
+  // Whether it is held as well, a rule says.
+  if (was === "held") return state.ownerId === null ? arrives : applyTheirAnswer(state, message, was);
   if (effect === "bounced")
     return { kind: "our-move", reason: { kind: "bounced", recipients: message.failedRecipients } };
   if (effect === "they-wrote") return applyTheirAnswer(state, message, was);
@@ -228,7 +246,7 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
   const { effect, by } = entry;
   switch (effect.kind) {
     case "assigned":
-      return applyAssigned(state, effect.ownerId, by);
+      return applyAssigned(state, effect.ownerId, entry);
     case "kept":
       return { kind: "our-move", reason: { kind: "kept", by } };
     case "settled":
@@ -243,6 +261,10 @@ function applyEntry(state: State, entry: JournalEntry): Goes {
       return applyRested(state, entry, effect);
     case "rest-ended":
       return applyRestEnded(state, entry.at);
+    case "held":
+      return applyHeld(state, entry, effect);
+    case "let-in":
+      return applyLetIn(state, entry);
     case "expected":
       return applyExpected(state, entry, effect);
     case "withdrawn":
@@ -306,9 +328,30 @@ function applyRestEnded(state: State, at: Instant): Goes {
   return { kind: rest.from === "to-sort" ? "to-sort" : waits ? "waiting" : "our-move", reason };
 }
 
-function applyAssigned(state: State, ownerId: MemberId | null, by: MemberId | null): Goes {
+// What waits for a round may have been held before the message that came last: it goes in with the first that was.
+function applyHeld(
+  state: State,
+  { at, by }: JournalEntry,
+  { roundId, round }: Extract<JournalEntry["effect"], { kind: "held" }>,
+): Goes {
+  const before = state.passages.at(-2)?.standing;
+  const isStillHeld = before?.kind === "held" && state.standing?.reason.kind === "arrived";
+  const from = state.standing?.kind === "our-move" ? "our-move" : "to-sort";
+  state.holding = { roundId, round, at: isStillHeld ? before.since : at, from };
+  return { kind: "held", reason: { kind: "held", by, round } };
+}
+
+function applyLetIn({ holding }: State, { by }: JournalEntry): Goes {
+  if (holding === null) return null;
+  return { kind: holding.from, reason: { kind: "let-in", by, round: holding.round, heldAt: holding.at } };
+}
+
+function applyAssigned(state: State, ownerId: MemberId | null, { by }: JournalEntry): Goes {
   state.ownerId = ownerId;
-  const undecided = state.standing === null || state.standing.kind === "to-sort";
+  // A rule gives what is held to somebody; who does so by hand has seen it.
+  if (state.holding !== null && by === null && ownerId !== null) state.holding = { ...state.holding, from: "our-move" };
+  const isHeld = state.standing?.kind === "held" && by !== null;
+  const undecided = state.standing === null || state.standing.kind === "to-sort" || isHeld;
   return ownerId !== null && undecided ? { kind: "our-move", reason: { kind: "taken", by, ownerId } } : null;
 }
 

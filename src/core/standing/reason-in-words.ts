@@ -52,6 +52,12 @@ export function reasonInWords({ reason, ...standing }: Standing, reader: Reader)
         who: who(reason.by),
         day: dayInWords(reason.restedAt, reader.now, reader.zone),
       });
+    case "held":
+      return said("standing.heldFor", { since, round: reason.round });
+    case "let-in":
+      return reason.by === null
+        ? said("standing.letInAtItsHour", { since, round: reason.round })
+        : said("standing.letIn", { since, who: who(reason.by), round: reason.round });
     case "settled":
       return said("standing.settledBy", { since, who: who(reason.by) });
     case "lapsed":

@@ -9,7 +9,7 @@ const said = saidOf(standingTexts);
 
 /** Where a conversation is. The first five are the flow, in the order in which work flows. */
 export const FLOW = ["to-sort", "our-move", "waiting", "resting", "settled"] as const;
-export const STANDINGS = [...FLOW, "bin", "junk"] as const;
+export const STANDINGS = [...FLOW, "held", "bin", "junk"] as const;
 export type StandingKind = (typeof STANDINGS)[number];
 
 /** The name of a standing on screen. */
@@ -19,6 +19,7 @@ export const STANDING_NAMES: Readonly<Record<StandingKind, Said>> = {
   waiting: said("standing.waitingForReply"),
   resting: said("standing.resting"),
   settled: said("standing.settled"),
+  held: said("standing.held"),
   bin: said("standing.bin"),
   junk: said("standing.junk"),
 };
@@ -55,6 +56,10 @@ export type Reason =
       readonly by: MemberId | null;
       readonly restedAt: Instant;
     }
+  /** Until a round, by whose name it is held. */
+  | { readonly kind: "held"; readonly by: MemberId | null; readonly round: string }
+  /** Out of a round: at its hour (null), or by hand before. */
+  | { readonly kind: "let-in"; readonly by: MemberId | null; readonly round: string; readonly heldAt: Instant }
   | { readonly kind: "settled"; readonly by: MemberId | null }
   /** It mattered until then only. */
   | { readonly kind: "lapsed" }

@@ -146,3 +146,8 @@ export function readTimeOfDay(text: string): number | null {
   const minutes = Number(hour) * 60 + Number(minute);
   return hour !== undefined && Number(minute) < 60 && minutes * MINUTE <= DAY ? minutes : null;
 }
+
+/** Minutes after midnight as they are written: `08:30`. */
+export function writtenTimeOfDay(minutes: number): string {
+  return [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, "0")).join(":");
+}

@@ -2,6 +2,7 @@ import { deriveDocket } from "../../core/docket/derive-docket";
 import { type BatchId, type ConversationId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { DAY, type Instant, later, SECOND } from "../../core/kernel/instant";
 import { returnDateIn } from "../../core/message/return-date";
+import type { RuleThatHolds } from "../../core/rules/examine-condition";
 import type { Rule } from "../../core/rules/rule";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { wordsToShow } from "../../core/text/new-text";
@@ -147,8 +148,7 @@ async function ingestOne(
   // What follows asks the database, or changes there what is in hand.
   if (due.length > 0 || !incoming.imported || reported !== null || piece !== null) {
     await threads.put();
-    await applyRules(trx, deps, tray, { id: conversationId, starts: joins === null }, due);
-    await notifyOfArrival(trx, deps, incoming, stored, place);
+    await actOnArrival(trx, deps, tray, incoming, { stored, place, due });
     if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
     if (piece !== null) {
       await joinLatePiece(trx, deps, tray, conversationId, piece);
@@ -158,6 +158,25 @@ async function ingestOne(
     threads.letGo(conversationId);
   }
   return { trayId: tray.id, conversationId, outcome: joins === null ? "started" : "joined" };
+}
+
+/** A message as it came to be in a conversation, with the rules that are for it. */
+type Arrived = {
+  readonly stored: NewMessage;
+  readonly place: MessagePlace;
+  readonly due: readonly RuleThatHolds[];
+};
+
+async function actOnArrival(
+  trx: Transaction,
+  deps: Within,
+  tray: Tray,
+  incoming: Incoming,
+  { stored, place, due }: Arrived,
+): Promise<void> {
+  const isHeld = await applyRules(trx, deps, tray, { id: place.conversationId, starts: place.start !== null }, due);
+  // What is held back disturbs nobody.
+  if (!isHeld) await notifyOfArrival(trx, deps, incoming, stored, place);
 }
 
 function arrivedIn(

@@ -15,7 +15,7 @@ type Over = { readonly id: ConversationId; readonly trayId: TrayId };
 /** Brings conversations back whose rest is over; gives how many. Those that somebody moved meanwhile stay where they are. */
 export async function wakeRested(deps: Deps): Promise<number> {
   const over = await dueRests(deps.db, deps.now(), BATCH);
-  await found(deps, over, () => [{ kind: "rest-ended" }]);
+  await foundByTheClock(deps, over, () => [{ kind: "rest-ended" }]);
   return over.length;
 }
 
@@ -28,12 +28,12 @@ export async function lapseExpired(deps: Deps): Promise<number> {
     const isOurs = standing.kind === "to-sort" || standing.kind === "our-move";
     return expiresAt !== null && expiresAt <= deps.now() && isOurs;
   };
-  await found(deps, over, (facts) => (isOver(facts) ? [{ kind: "lapsed" }] : []));
+  await foundByTheClock(deps, over, (facts) => (isOver(facts) ? [{ kind: "lapsed" }] : []));
   return over.length;
 }
 
-// What the tray finds out by the clock, one transaction a tray.
-async function found(
+/** Writes down what the clock brought about, one transaction a tray. */
+export async function foundByTheClock(
   deps: Deps,
   over: readonly Over[],
   effectsOf: (facts: ConversationFacts) => readonly Effect[],

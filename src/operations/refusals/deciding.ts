@@ -25,6 +25,7 @@ export type DecidingRefusal =
         | "invitation"
         | "timeOff"
         | "rule"
+        | "round"
         | "contact"
         | "type"
         | "policy"

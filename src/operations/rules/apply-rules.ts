@@ -3,6 +3,7 @@ import type { Docket } from "../../core/docket/derive-docket";
 import type { RuleMark } from "../../core/journal/rule-mark";
 import { type BatchId, type ConversationId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import { nextRound } from "../../core/rounds/round";
 import { foundInWords, type RuleNames } from "../../core/rules/condition-in-words";
 import { type Held, type RuleThatHolds, rulesThatHold } from "../../core/rules/examine-condition";
 import { needsOf } from "../../core/rules/needs";
@@ -14,6 +15,7 @@ import { hoursOfTray, membersWithRoles, type Tray } from "../../storage/access/i
 import type { Transaction } from "../../storage/base/index";
 import { categoriesOf, factsOf, lockCategoriesForShare, lockConversations } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
+import { roundsOf } from "../../storage/rules/index";
 import type { Listed } from "../../texts/said";
 import type { Asking, Within } from "../base/deps";
 import { cachedTimesOff, ruleIndexOf } from "../base/routing-cache";
@@ -76,30 +78,29 @@ export async function rulesFor(
   return tested === undefined ? [] : rulesThatHold(candidates, tested);
 }
 
-/** Lets rules act on the conversation that a message came into, one after the other, each a step of its own in the journal. */
+/** Lets rules act on the conversation that a message came into, one after the other, each a step of its own in the journal. True when one holds it back. */
 export async function applyRules(
   trx: Transaction,
   deps: Within,
   tray: Tray,
   { id, starts }: { readonly id: ConversationId; readonly starts: boolean },
   rules: readonly RuleThatHolds[],
-): Promise<void> {
-  if (rules.length === 0) return;
+): Promise<boolean> {
+  if (rules.length === 0) return false;
   const acting = rules.map(({ rule }) => rule);
   const givable = await givableIn(trx, deps, tray, acting);
   const names = await ruleNamesOf({ ...deps, db: trx }, tray, null, acting);
+  let isHeld = false;
   for (const { rule, held } of rules) {
     const [conversation] = await lockConversations(trx, tray.id, [id]);
     if (conversation === undefined) throw new Error(`conversation ${id} went away under its rules`);
     const known = (await factsOf(trx, [id])).get(id) ?? NOTHING_HAPPENED;
-    const change = {
-      conversation,
-      known,
-      effects: planRule(rule, known, givable, starts),
-      rule: markOf(rule, held, names),
-    };
+    const effects = planRule(rule, known, givable, starts);
+    isHeld ||= effects.some(({ kind }) => kind === "held");
+    const change = { conversation, known, effects, rule: markOf(rule, held, names) };
     await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [change]);
   }
+  return isHeld;
 }
 
 /** The mark that a rule leaves on what it does, with what it found in the message. */
@@ -122,7 +123,9 @@ export async function givableIn(
     await recordsByIds(trx, null, [...new Set(wanted)]),
     await membersWithRoles(trx, tray.id),
   ];
-  const hours = actions.some((action) => "workingDays" in action) ? await hoursOfTray(trx, tray) : null;
+  const rounds = actions.some(({ kind }) => kind === "hold") ? await roundsOf(trx, tray.id) : [];
+  const hours =
+    rounds.length > 0 || actions.some((action) => "workingDays" in action) ? await hoursOfTray(trx, tray) : null;
   const given = new Set(categories.filter(({ retired }) => !retired).map(({ id }) => id));
   const filed = new Set(records.filter(({ closed }) => !closed).map(({ id }) => id));
   const looking = new Set(members.map(({ id }) => id));
@@ -132,6 +135,10 @@ export async function givableIn(
   return {
     isCategory: (id) => given.has(id),
     isRecord: (id) => filed.has(id),
+    roundName: (id) => {
+      const round = rounds.find((one) => one.id === id);
+      return round !== undefined && hours !== null && nextRound(round, now, hours) !== null ? round.name : null;
+    },
     isMember: (id) => looking.has(id),
     inCharge: (id) => {
       const who = inCharge(id, { trayId: tray.id, recordIds: [] }, now, timesOff) ?? id;

@@ -9,7 +9,7 @@ import { inTransactionUnlessRefused, type Transaction } from "../../storage/base
 import { contactsByIds } from "../../storage/conversation/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
-import { orderRules, removeRule, rulesOf, saveRule, stoppedRules } from "../../storage/rules/index";
+import { orderRules, removeRule, roundsOf, rulesOf, saveRule, stoppedRules } from "../../storage/rules/index";
 import type { Asking, Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
 import { tryRule } from "./try-rule";
@@ -88,6 +88,8 @@ async function actionRefusal(trx: Transaction, grant: TrayGrant, draft: RuleDraf
   if (named.records.some((id) => !records.has(id))) return { kind: "no-such", what: "record" };
   const contacts = new Set((await contactsByIds(trx, grant.tray.id, named.contacts)).map(({ id }) => id));
   if (named.contacts.some((id) => !contacts.has(id))) return { kind: "no-such", what: "contact" };
+  const rounds = new Set((await roundsOf(trx, grant.tray.id)).map(({ id }) => id));
+  if (named.rounds.some((id) => !rounds.has(id))) return { kind: "no-such", what: "round" };
   const members = await membersWithRoles(trx, grant.tray.id);
   if (named.members.some((id) => !members.some((member) => member.id === id)))
     return { kind: "no-such", what: "member" };

@@ -7,13 +7,14 @@ import { membersWithRoles, type Tray, type TrayGrant } from "../../storage/acces
 import { contactsByIds, contactsNamed, contactsWith } from "../../storage/conversation/index";
 import { categoriesOf } from "../../storage/facts/index";
 import { recordsByCodes, recordsByIds } from "../../storage/records/index";
+import { roundsByIds } from "../../storage/rules/index";
 import { rulesTexts } from "../../texts/en/rules";
 import { saidOf } from "../../texts/said";
 import type { Asking, Deps } from "../base/deps";
 
 const said = saidOf(rulesTexts);
 
-const NOTHING_NAMED: Named = { members: [], categories: [], records: [], contacts: [] };
+const NOTHING_NAMED: Named = { members: [], categories: [], records: [], contacts: [], rounds: [] };
 
 /** What the things are called that rules name, and some others, as a viewer may know it (null: everything). */
 export async function ruleNamesOf(
@@ -29,16 +30,19 @@ export async function ruleNamesOf(
     categories: [...own.categories, ...also.categories],
     records: [...new Set([...own.records, ...also.records])],
     contacts: own.contacts,
+    rounds: own.rounds,
   };
   const members = named.members.length === 0 ? [] : await membersWithRoles(deps.db, tray.id);
   const categories = named.categories.length === 0 ? [] : await categoriesOf(deps.db, tray.id);
   const records = await recordsByIds(deps.db, viewer, named.records);
   const contacts = named.contacts.length === 0 ? [] : await contactsByIds(deps.db, tray.id, named.contacts);
+  const rounds = await roundsByIds(deps.db, tray.id, named.rounds);
   return {
     member: (id) => members.find((one) => one.id === id)?.name ?? said("rules.aFormerColleague"),
     category: (id) => categories.find((one) => one.id === id)?.name ?? said("rules.aFormerCategory"),
     record: (id) => records.find((one) => one.id === id)?.code ?? said("rules.aRecord"),
     contact: (id) => contacts.find((one) => one.id === id)?.name ?? said("rules.aFormerContact"),
+    round: (id) => rounds.find((one) => one.id === id)?.name ?? said("rules.aFormerRound"),
   };
 }
 
@@ -75,6 +79,7 @@ export async function rulesAsWritten<R extends Pick<Rule, "condition" | "excepti
     // The editor has these to choose from.
     member: (id) => id,
     category: (id) => id,
+    round: (id) => id,
     record: (id) => trustedId<RecordId>(codes.get(id) ?? ""),
     contact: (id) => trustedId<ContactId>(written.get(id) ?? ""),
   };

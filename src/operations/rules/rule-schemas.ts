@@ -122,6 +122,7 @@ export function actionSchemas(id: Joi.StringSchema): Readonly<Record<RuleActionK
     bin: {},
     junk: {},
     rest: { workingDays },
+    hold: { roundId: id.required() },
     "follow-up": { workingDays, text: note, forMember: id.allow(null).required() },
     expect: { workingDays },
     expire: { workingDays },

@@ -1,5 +1,12 @@
 import { isDeepStrictEqual } from "node:util";
-import { type CategoryId, type ContactId, type MemberId, type RecordId, trustedId } from "../../core/kernel/ids";
+import {
+  type CategoryId,
+  type ContactId,
+  type MemberId,
+  type RecordId,
+  type RoundId,
+  trustedId,
+} from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { checkRule, type RuleProblems } from "../../core/rules/check-rule";
 import { namedBy, type Renaming, renamed } from "../../core/rules/named-by";
@@ -29,6 +36,7 @@ export async function scriptOfTray(deps: Deps, grant: TrayGrant): Promise<Script
     category: (id) => trustedId<CategoryId>(nameOf(names.category(id))),
     record: (id) => trustedId<RecordId>(nameOf(names.record(id))),
     contact: (id) => trustedId<ContactId>(nameOf(names.contact(id))),
+    round: (id) => trustedId<RoundId>(nameOf(names.round(id))),
   };
   return scriptOfRules(rules.map((rule) => renamed(rule, to)));
 }

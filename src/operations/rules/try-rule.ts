@@ -123,6 +123,7 @@ async function triedOf(
     categories: left.flatMap(({ categoryIds }) => categoryIds),
     records: left.flatMap(({ recordIds }) => recordIds),
     contacts: [],
+    rounds: [],
   });
   return found.map(({ message, held }) => {
     const { id, conversationId, subject, fromName, from, receivedAt: at, conversation } = message;

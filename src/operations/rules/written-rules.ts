@@ -35,6 +35,7 @@ const PLAIN_KEYS: readonly (readonly [own: string, plain: string])[] = [
   ["ownerId", "owner"],
   ["memberId", "member"],
   ["contactId", "contact"],
+  ["roundId", "round"],
 ];
 const PLAIN = new Map(PLAIN_KEYS);
 const OWN = new Map(PLAIN_KEYS.map(([own, plain]) => [plain, own] as const));

@@ -17,6 +17,7 @@ export const DOCKET: Described<Docket> = {
   expected_at: { kind: "timestamptz", of: ({ expectedAt }) => expectedAt },
   expires_at: { kind: "timestamptz", of: ({ expiresAt }) => expiresAt },
   resting_until: { kind: "timestamptz", of: ({ restingUntil }) => restingUntil },
+  held_for: { kind: "uuid", of: ({ heldFor }) => heldFor },
   woken_at: { kind: "timestamptz", of: ({ wokenAt }) => wokenAt },
   follow_up_at: { kind: "timestamptz", of: ({ followUpAt }) => followUpAt },
   urgency: { kind: "smallint", of: ({ urgency }) => urgencyRank(urgency) },

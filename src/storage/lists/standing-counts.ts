@@ -6,7 +6,7 @@ import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
 import { atOrNull, param } from "../base/rows";
 
-type FlowStanding = (typeof FLOW)[number];
+type FlowStanding = (typeof FLOW)[number] | "held";
 
 /** One segment of the flow bar. */
 export type FlowSegment = {
@@ -35,7 +35,7 @@ type SegmentRow = {
 
 /**
  * The gauge of a tray: counts and ages of the open standings from an index of those alone, and what was settled in the
- * last five days. `dayStart` is the beginning of today for the viewer. Standings without conversations are left out.
+ * last five days; and beside them what is held. `dayStart` is the beginning of today for the viewer. Standings without conversations are left out.
  */
 export async function standingCounts(
   db: Database,
@@ -67,7 +67,10 @@ export async function standingCounts(
       count(*) filter (where standing_since < :day2 and standing_since >= :day3)::int,
       count(*) filter (where standing_since < :day3)::int, 0, null
     from conversation
-    where tray_id = :trayId and standing = 'settled' and standing_since >= :day4`,
+    where tray_id = :trayId and standing = 'settled' and standing_since >= :day4
+    union all
+    select 'held', count(*)::int, min(standing_since), 0, 0, 0, 0, 0, 0, null
+    from conversation where tray_id = :trayId and standing = 'held'`,
     {
       trayId: grant.tray.id,
       now: param(now),

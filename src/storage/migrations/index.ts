@@ -19,6 +19,7 @@ import * as listsOfWhatIsShown from "./0017-lists-of-what-is-shown";
 import * as ownersOfWhatIsUnfiled from "./0018-owners-of-what-is-unfiled";
 import * as wordsOfTitles from "./0019-words-of-titles";
 import * as rulesAsTrees from "./0020-rules-as-trees";
+import * as rounds from "./0021-rounds";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -41,6 +42,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0018-owners-of-what-is-unfiled", ownersOfWhatIsUnfiled],
   ["0019-words-of-titles", wordsOfTitles],
   ["0020-rules-as-trees", rulesAsTrees],
+  ["0021-rounds", rounds],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

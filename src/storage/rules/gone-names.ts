@@ -10,8 +10,8 @@ export async function stoppedRules(
   db: Database,
   rules: readonly KeptRule[],
 ): Promise<ReadonlyMap<RuleId, readonly NamedKind[]>> {
-  const { members, categories, records, contacts } = namedBy(rules);
-  const named = [...members, ...categories, ...records, ...contacts];
+  const { members, categories, records, contacts, rounds } = namedBy(rules);
+  const named = [...members, ...categories, ...records, ...contacts, ...rounds];
   if (named.length === 0) return new Map();
   // A member is there for the trays that she may look into, and a contact for its own.
   const rows = await ask<{ id: string; tray_id: string | null }>(
@@ -20,6 +20,7 @@ export async function stoppedRules(
     select member_id as id, tray_id from tray_member join member on member.id = member_id
     where member_id = any(cast(:named as uuid[])) and disabled_at is null
     union all select id, tray_id from contact where id = any(cast(:named as uuid[])) and removed_at is null
+    union all select id, tray_id from round where id = any(cast(:named as uuid[])) and removed_at is null
     union all select id, null from category where id = any(cast(:named as uuid[])) and removed_at is null
     union all select id, null from record where id = any(cast(:named as uuid[]))`,
     { named: [...new Set<string>(named)] },
@@ -28,7 +29,10 @@ export async function stoppedRules(
   const stopped = rules.map((rule): readonly [RuleId, readonly NamedKind[]] => {
     const ofTray = (id: string) => there.has(`${rule.trayId} ${id}`);
     const ofOffice = (id: string) => there.has(id);
-    return [rule.id, goneFrom(rule, { members: ofTray, contacts: ofTray, categories: ofOffice, records: ofOffice })];
+    return [
+      rule.id,
+      goneFrom(rule, { members: ofTray, contacts: ofTray, rounds: ofTray, categories: ofOffice, records: ofOffice }),
+    ];
   });
   return new Map(stopped.filter(([, gone]) => gone.length > 0));
 }

@@ -1,4 +1,5 @@
 export * from "./correspondents";
 export * from "./gone-names";
+export * from "./rounds";
 export * from "./rule-sample";
 export * from "./rules";

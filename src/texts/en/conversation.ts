@@ -98,6 +98,7 @@ export const conversationTexts = catalogue({
   "conversation.junkAllToo": "Junk {open, plural, one {it} other {all}} too",
   "conversation.junkEverythingOf": "Junk: everything of {address}",
   "conversation.leastToDoOfAll": "least to do of all",
+  "conversation.letIn": "Let in",
   "conversation.listMail": "list mail",
   "conversation.loading": "Loading…",
   "conversation.markUnreadFromHere": "Mark unread from here",

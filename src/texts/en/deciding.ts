@@ -66,6 +66,7 @@ export const decidingTexts = catalogue({
   "deciding.itComesBackToWhere": "It comes back to where it was, on top.",
   "deciding.junk": "Junk",
   "deciding.leftAsItIsSince": " Left as it is, since somebody decided anew: {left}.",
+  "deciding.letIn": "Let in",
   "deciding.loadingDates": "Loading dates…",
   "deciding.me": "{name} me",
   "deciding.mergeWithAnotherConversation": "Merge with another conversation",

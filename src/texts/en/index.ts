@@ -13,6 +13,7 @@ import { officeTexts } from "./office";
 import { peopleTexts } from "./people";
 import { recordsTexts } from "./records";
 import { refusalsTexts } from "./refusals";
+import { roundsTexts } from "./rounds";
 import { rulesTexts } from "./rules";
 import { serverTexts } from "./server";
 import { shellTexts } from "./shell";
@@ -41,6 +42,7 @@ const english = {
   ...peopleTexts,
   ...recordsTexts,
   ...refusalsTexts,
+  ...roundsTexts,
   ...rulesTexts,
   ...serverTexts,
   ...shellTexts,

@@ -22,6 +22,7 @@ export const keysTexts = catalogue({
   "keys.fourthPlaceOfTheShelf": "Fourth place of the shelf",
   "keys.going": "Going",
   "keys.keepAsOurMove": "Keep as our move",
+  "keys.letInBeforeItsRound": "Let in before its round",
   "keys.markAsJunk": "Mark as junk",
   "keys.markUnread": "Mark unread",
   "keys.mineAndWhatICover": "Mine, and what I cover",

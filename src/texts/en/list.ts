@@ -59,6 +59,10 @@ export const listTexts = catalogue({
   "list.grouping": "Grouping",
   "list.halfAYear": "half a year",
   "list.hasWrittenSinceLast": "Has written since, last {what}.",
+  "list.heldSince": "Held since",
+  "list.heldUntil":
+    "{count, plural, =0 {nothing held} other {# held}}, {count, plural, =0 {next} other {let in}} {next}",
+  "list.heldWithoutAnHour": "{count} held",
   "list.hoursAndHolidays": "Hours and holidays",
   "list.howOld": "How old",
   "list.importMail": "Import mail",
@@ -71,6 +75,8 @@ export const listTexts = catalogue({
   "list.junk": "Junk",
   "list.junkSince": "Junk since",
   "list.laterThisWeek": "Later this week",
+  "list.letIn": "Let in",
+  "list.letInNow": "Let in now",
   "list.letMailIn": "Let mail in",
   "list.likelyQuickFirst": "Likely quick first",
   "list.list": "list {value}",
@@ -113,6 +119,7 @@ export const listTexts = catalogue({
   "list.nothingInToSortIs":
     "Nothing in To sort is older than {name}. Old mail that you import stands here until it is decided about.",
   "list.nothingIsDeletedFromHere": "Nothing is deleted from here.",
+  "list.nothingIsHeld": "Nothing is held back",
   "list.nothingIsOpen": "Nothing is open",
   "list.nothingIsSettledYet": "Nothing is settled yet",
   "list.nothingRests": "Nothing rests",
@@ -140,6 +147,7 @@ export const listTexts = catalogue({
   "list.restsUntil": "Rests until",
   "list.retired": "{name}, retired",
   "list.roomyRows": "Roomy rows",
+  "list.rounds": "Rounds",
   "list.saveThisView": "Save this view",
   "list.saveView": "Save view",
   "list.searchThisTray": "Search this tray",
@@ -193,6 +201,7 @@ export const listTexts = catalogue({
   "list.whatIsSentToAppears":
     "What is sent to {address} appears here as soon as this server gets it. Whoever runs the server sets up its mail listener, or a mailbox to fetch from: “Run it for real” in the README.",
   "list.whatIsToBeSorted": "What is to be sorted, answered, awaited or rests stands here.",
+  "list.whatRulesHoldBack": "What rules hold back for a round waits here until its hour, out of To sort.",
   "list.who": "Who",
   "list.widthOf": "Width of {name}",
   "list.withAttachments": "with attachments",

@@ -10,8 +10,10 @@ export const rulesTexts = catalogue({
   "rules.aFormerCategory": "a former category",
   "rules.aFormerColleague": "a former colleague",
   "rules.aFormerContact": "a former contact",
+  "rules.aFormerRound": "a former round",
   "rules.aNameHasAtMost": "A name has at most {most} characters.",
   "rules.aRecord": "a record",
+  "rules.aRound": "a round",
   "rules.aScriptInTheLanguage":
     "A script in the filter language of mail servers (RFC 5228). Each block becomes a rule, switched off until you have looked at it. A mailbox is the category of that name; what is taken from the inbox is settled.",
   "rules.aboutAge": "When it began",
@@ -79,6 +81,7 @@ export const rulesTexts = catalogue({
   "rules.doFile": "file it to",
   "rules.doFollow": "have it followed by",
   "rules.doFollowUp": "set a follow-up",
+  "rules.doHold": "hold for the round",
   "rules.doJunk": "put it in Junk",
   "rules.doNote": "add the note",
   "rules.doRest": "let it rest for",
@@ -118,6 +121,7 @@ export const rulesTexts = catalogue({
   "rules.groupTime": "Time",
   "rules.groupWithin": "Conditions together",
   "rules.hasItFollowed": "has {member} follow it",
+  "rules.holdsItFor": "holds it for the round “{round}”",
   "rules.how": "How it is compared",
   "rules.howManyHold": "How many of them hold",
   "rules.howMatched":
@@ -181,6 +185,7 @@ export const rulesTexts = catalogue({
   "rules.letsItRest": "lets it rest for {days, plural, one {1 working day} other {# working days}}",
   "rules.listId": "List-Id",
   "rules.listIdLike": "members.example",
+  "rules.makeARoundFirst": "Make a round first",
   "rules.matches":
     "{how, select, is {is} contains {contains} like {is like} pattern {matches} phrase {has the phrase} other {has the words}} {values}",
   "rules.megabytesLabel": "Megabytes",
@@ -238,6 +243,8 @@ export const rulesTexts = catalogue({
   "rules.removeAction": "Remove action {at}",
   "rules.removeCondition": "Remove condition {at}",
   "rules.removeValue": "Remove {value}",
+  "rules.round": "Round",
+  "rules.rounds": "Rounds",
   "rules.rule": "Rule",
   "rules.ruleBroughtBack": "Rule brought back",
   "rules.ruleCalled": "Rule: {name}",

@@ -39,6 +39,7 @@ export const COMMANDS = {
   urgency: { name: "keys.urgencyOneStepOn", key: "u", group: "deciding" },
   settle: { name: "common.settle", key: "s", group: "deciding" },
   bin: { name: "keys.binOrBringBack", key: "b", group: "deciding" },
+  "let-in": { name: "keys.letInBeforeItsRound", key: "I", group: "deciding" },
   junk: { name: "keys.markAsJunk", key: "h", group: "deciding" },
   keep: { name: "keys.keepAsOurMove", key: "m", group: "deciding" },
   note: { name: "keys.noteForColleagues", key: "n", group: "deciding", opens: true },

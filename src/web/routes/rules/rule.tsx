@@ -1,8 +1,9 @@
 import { data, redirect } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { MAX_EXAMPLES } from "../../../core/rule-learning/learn-actions";
-import { getRules, learnRule, rulesAsWritten } from "../../../operations/index.server";
+import { getRounds, getRules, learnRule, rulesAsWritten } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
+import { type NamedRound, RoundsHere } from "../../screens/rules/rounds-here";
 import { RuleEditor } from "../../screens/rules/rule-editor";
 import type { WrittenRule } from "../../screens/rules/written-rule";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
@@ -25,26 +26,32 @@ const NEW_RULE: WrittenRule = {
   actions: [],
 };
 
-type LoaderData = { readonly rule: WrittenRule; readonly learned: LearnedView | null };
+type LoaderData = {
+  readonly rule: WrittenRule;
+  readonly learned: LearnedView | null;
+  readonly rounds: readonly NamedRound[];
+};
 
 export async function loader({ context, params, request }: Route.LoaderArgs): Promise<LoaderData> {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   if (grant.role !== "lead") throw redirect(`/${params.tray}/rules`);
+  const rounds = (await getRounds(deps, grant)).map(({ id, name }) => ({ id, name }));
   if (params.rule === NEW) {
     const ids = idsIn(new URL(request.url).searchParams.get("from") ?? "");
-    if (ids.length === 0) return { rule: NEW_RULE, learned: null };
+    if (ids.length === 0) return { rule: NEW_RULE, learned: null, rounds };
     const learned = await learnRule(deps, grant, ids);
     if (!learned.ok) throw data(null, { status: 404 });
     const view = learnedView(learned.value, deps.now(), context.get(memberContext).timeZone);
     const [first] = view.proposals;
     const condition = first?.condition ?? NEW_RULE.condition;
-    return { rule: { ...NEW_RULE, condition, actions: view.actions.map(({ action }) => action) }, learned: view };
+    const rule = { ...NEW_RULE, condition, actions: view.actions.map(({ action }) => action) };
+    return { rule, learned: view, rounds };
   }
   const known = (await getRules(deps, grant)).filter(({ id }) => id === params.rule);
   const [found] = await rulesAsWritten(deps, grant, known);
   if (found === undefined) throw data(null, { status: 404 });
   const { id, name, isOn, isLast, condition, exception, actions } = found;
-  return { rule: { id, name, isOn, isLast, condition, exception, actions }, learned: null };
+  return { rule: { id, name, isOn, isLast, condition, exception, actions }, learned: null, rounds };
 }
 
 function idsIn(text: string): ConversationId[] {
@@ -56,7 +63,11 @@ function idsIn(text: string): ConversationId[] {
 }
 
 /** A rule by itself, to be written or changed. */
-export default function RulePage({ loaderData: { rule, learned } }: Route.ComponentProps) {
+export default function RulePage({ loaderData: { rule, learned, rounds } }: Route.ComponentProps) {
   const from = learned?.examples.map(({ id }) => id).join() ?? "";
-  return <RuleEditor key={`${rule.id ?? NEW} ${from}`} rule={rule} learned={learned} />;
+  return (
+    <RoundsHere value={rounds}>
+      <RuleEditor key={`${rule.id ?? NEW} ${from}`} rule={rule} learned={learned} />
+    </RoundsHere>
+  );
 }

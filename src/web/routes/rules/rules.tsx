@@ -4,6 +4,7 @@ import {
   type Deps,
   dropRule,
   editRule,
+  getRounds,
   getRules,
   getStoppedRules,
   placeRules,
@@ -15,6 +16,7 @@ import {
 } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
 import { useTray } from "../../screens/frame/tray-data";
+import { RoundsHere } from "../../screens/rules/rounds-here";
 import { RuleList } from "../../screens/rules/rule-list";
 import type { RulesOutcome } from "../../screens/rules/rules-outcome";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
@@ -38,6 +40,7 @@ export async function loader({ context }: Route.LoaderArgs) {
   const rules = await rulesAsWritten(deps, grant, await getRules(deps, grant));
   const stopped = await getStoppedRules(deps, grant);
   return {
+    rounds: (await getRounds(deps, grant)).map(({ id, name }) => ({ id, name })),
     rules: rules.map(({ id, name, isOn, isLast, condition, exception, actions }) => {
       return { id, name, isOn, isLast, condition, exception, actions, gone: stopped.get(id) ?? [] };
     }),
@@ -99,7 +102,7 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep, zone: string)
 }
 
 /** What the tray does by itself when a message comes; those who lead it say so, everybody reads it. */
-export default function Rules({ loaderData: { rules } }: Route.ComponentProps) {
+export default function Rules({ loaderData: { rules, rounds } }: Route.ComponentProps) {
   const say = useSay(rulesTexts);
   const { tray, mayLead } = useTray();
   return (
@@ -108,6 +111,9 @@ export default function Rules({ loaderData: { rules } }: Route.ComponentProps) {
       beside={
         mayLead ? (
           <span className="ms-auto flex flex-wrap items-center gap-x-3">
+            <Link to={`/${tray.slug}/rounds`} className={QUIET_LINK}>
+              {say("rules.rounds")}
+            </Link>
             <Link to={`/${tray.slug}/rules/import`} className={QUIET_LINK}>
               {say("rules.bringInAScript")}
             </Link>
@@ -124,7 +130,9 @@ export default function Rules({ loaderData: { rules } }: Route.ComponentProps) {
       }
     >
       <div className="px-5 py-4">
-        <RuleList rules={rules} />
+        <RoundsHere value={rounds}>
+          <RuleList rules={rules} />
+        </RoundsHere>
       </div>
     </Page>
   );

@@ -102,7 +102,7 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
             <TopBar tray={given.tray} trays={given.trays} member={given.member} />
             {isLost && <ConnectionLost />}
             <AbsenceLine />
-            <FlowBar slug={slug} segments={given.flow} looseEnds={known?.looseEnds ?? looseEnds} />
+            <FlowBar slug={slug} segments={given.flow} held={given.held} looseEnds={known?.looseEnds ?? looseEnds} />
             <Outlet />
             <Shelf />
             {given.runs.length + given.zipExports.length > 0 && (

@@ -171,6 +171,11 @@ function DecisionActions({ desk, standing, hasDraft }: WaysOutProps) {
           {say("common.settle")} <CommandKey id="settle" />
         </Button>
       )}
+      {standing === "held" && (
+        <Button aria-keyshortcuts="I" onClick={() => act({ kind: "let-in" })}>
+          {say("conversation.letIn")} <CommandKey id="let-in" />
+        </Button>
+      )}
       {standing === "settled" && <Button onClick={() => act({ kind: "keep" })}>{say("common.ourMove")}</Button>}
       <Button aria-keyshortcuts="b" onClick={() => act({ kind: away ? "restore" : "bin" })}>
         {away ? say("common.bringBack") : say("common.bin")} <CommandKey id="bin" />

@@ -15,6 +15,7 @@ const WORDS: Readonly<Record<Scope, readonly [title: ListKey, text: ListKey]>> =
   waiting: ["list.weWaitForNobody", "list.answersThatExpectAReply"],
   resting: ["list.nothingRests", "list.putAConversationToRest"],
   settled: ["list.nothingIsSettledYet", "list.settledConversationsStandHereAnd"],
+  held: ["list.nothingIsHeld", "list.whatRulesHoldBack"],
   bin: ["list.theBinIsEmpty", "list.whatIsPutInThe"],
   junk: ["list.noJunk", "list.mailThatWasCalledJunk"],
 };

@@ -42,6 +42,7 @@ export function useDecidingCommands({ first, ask, act, answer }: DecidingProps):
     "no-answer": when(() => act({ kind: "no-answer" })),
     expire: when(() => ask("expire")),
     acknowledge: when(() => act({ kind: "acknowledge", messageId: null })),
+    "let-in": first?.standing === "held" ? when(() => act({ kind: "let-in" })) : undefined,
     junk: when(() => act({ kind: "junk" })),
     unread: when(() => act({ kind: "unread" })),
     bin: when(() => act({ kind: first?.standing === "bin" || first?.standing === "junk" ? "restore" : "bin" })),

@@ -17,6 +17,7 @@ import { useTray } from "../frame/tray-data";
 import { BinLine } from "./bin-line";
 import { EmptyList } from "./empty-list";
 import { FilterBar } from "./filter-bar";
+import { HeldLines } from "./held-lines";
 import { useDecidingCommands, useMovingCommands } from "./list-commands";
 import { type ListCursor, type ShownList, useListCursor, useShownList } from "./list-places";
 import { ListRail } from "./list-rail";
@@ -232,6 +233,7 @@ function ListPart(props: ListPartProps) {
         <FilterBar list={{ ...start, view }} base={base} onView={chooseView} />
       )}
       {start.bin !== null && <BinLine bin={start.bin} />}
+      {start.held !== null && <HeldLines rounds={start.held} />}
       <NewRows count={list.arrived} onShow={list.show} />
       <div className={`flex min-h-0 flex-col ${props.isWhole ? "flex-1" : "h-2/5"}`}>
         {shown.rowCount === 0 ? (

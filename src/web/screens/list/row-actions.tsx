@@ -1,4 +1,4 @@
-import { Archive, CalendarClock, FolderInput, Trash2, Undo2, UserRound } from "lucide-react";
+import { Archive, CalendarClock, FolderInput, LogIn, Trash2, Undo2, UserRound } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Scope } from "../../../core/lists/scope";
 import { commonTexts } from "../../../texts/en/common";
@@ -6,7 +6,7 @@ import { listTexts } from "../../../texts/en/list";
 import { useSay } from "../../ui/texts/use-say";
 import type { DialogKind } from "../deciding/dialog-props";
 
-export type BareDecision = "settle" | "bin" | "junk" | "keep" | "restore" | "unread";
+export type BareDecision = "settle" | "bin" | "junk" | "keep" | "restore" | "let-in" | "unread";
 
 export type Actions = { readonly ask: (dialog: DialogKind) => void; readonly bare: (decision: BareDecision) => void };
 
@@ -16,6 +16,7 @@ export function RowQuick({ scope, ask, bare }: Actions & { scope: Scope }) {
   const away = scope === "bin" || scope === "junk";
   return (
     <span className="relative z-10 ml-auto hidden shrink-0 gap-0.5 pl-1 group-hover:md:flex group-has-[a:focus-visible]:md:flex group-has-[button:focus-visible]:md:flex">
+      {scope === "held" && <Quick name={say("list.letIn")} icon={<LogIn size={15} />} onClick={() => bare("let-in")} />}
       {scope !== "settled" && (
         <Quick name={say("common.settle")} icon={<Archive size={15} />} onClick={() => bare("settle")} />
       )}

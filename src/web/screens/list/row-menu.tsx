@@ -75,6 +75,11 @@ export default function RowMenu({ row, ask, act, bare, answer, at, onClose }: Ro
             {say("list.followUp")}
           </Entry>
           <DropdownMenu.Separator className="my-1 border-t border-hair" />
+          {row.standing === "held" && (
+            <Entry command="let-in" onSelect={() => bare("let-in")}>
+              {say("list.letIn")}
+            </Entry>
+          )}
           {row.standing !== "settled" && (
             <Entry command="settle" onSelect={() => bare("settle")}>
               {say("common.settle")}

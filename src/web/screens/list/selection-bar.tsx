@@ -47,8 +47,13 @@ export function SelectionBar({ selection, total, scope, ask, bare }: SelectionBa
           {say("list.allOfTotal", { total })}
         </button>
       )}
+      {scope === "held" && (
+        <Act command="let-in" filled onClick={() => bare("let-in")}>
+          {say("list.letIn")}
+        </Act>
+      )}
       {scope !== "settled" && (
-        <Act command="settle" filled onClick={() => bare("settle")}>
+        <Act command="settle" filled={scope !== "held"} onClick={() => bare("settle")}>
           {say("common.settle")}
         </Act>
       )}

@@ -18,6 +18,7 @@ const TIME_HEADINGS: Readonly<Record<Scope, PlainKey<typeof listTexts>>> = {
   waiting: "list.expected",
   resting: "list.restsUntil",
   settled: "list.settled",
+  held: "list.heldSince",
   bin: "list.inTheBinSince",
   junk: "list.junkSince",
 };

@@ -10,6 +10,7 @@ import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { ACTION_WORDS, ActionFields } from "./action-fields";
 import { ADD_BUTTON } from "./condition-editor";
+import { useRounds } from "./rounds-here";
 
 /** An action while it is edited, with a key that stays while others change around it. */
 export type EditedAction = { readonly key: string; readonly action: RuleAction };
@@ -161,6 +162,7 @@ function AddAction({ onAdd }: { onAdd: (action: RuleAction) => void }) {
 // What names something begins with the first there is, so that it always names something.
 function useBlankAction(): (kind: RuleActionKind) => RuleAction {
   const { members, member, categories } = useTray();
+  const [round] = useRounds();
   const [category] = categories.filter(({ retired }) => !retired);
   const mine = members.find(({ id }) => id === member.id) ?? members[0];
   const [me, given] = [trustedId(mine?.id ?? ""), trustedId(category?.id ?? "")] as const;
@@ -174,6 +176,7 @@ function useBlankAction(): (kind: RuleActionKind) => RuleAction {
       bin: { kind: "bin" },
       junk: { kind: "junk" },
       rest: { kind: "rest", workingDays: 1 },
+      hold: { kind: "hold", roundId: trustedId(round?.id ?? "") },
       "follow-up": { kind: "follow-up", workingDays: 3, text: "", forMember: null },
       expect: { kind: "expect", workingDays: 3 },
       expire: { kind: "expire", workingDays: 5 },

@@ -1,4 +1,5 @@
 import type { ReactElement } from "react";
+import { Link } from "react-router";
 import { trustedId } from "../../../core/kernel/ids";
 import { URGENCIES, URGENCY_NAMES, type Urgency } from "../../../core/kernel/urgency";
 import type { RuleAction, RuleActionKind, RuleActionOf } from "../../../core/rules/rule";
@@ -8,6 +9,7 @@ import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { NumberField } from "./chosen-ones";
+import { useRounds } from "./rounds-here";
 
 /** What a kind of action does, where it is chosen. */
 export const ACTION_WORDS: Readonly<Record<RuleActionKind, PlainKey<typeof rulesTexts>>> = {
@@ -19,6 +21,7 @@ export const ACTION_WORDS: Readonly<Record<RuleActionKind, PlainKey<typeof rules
   bin: "rules.doBin",
   junk: "rules.doJunk",
   rest: "rules.doRest",
+  hold: "rules.doHold",
   "follow-up": "rules.doFollowUp",
   expect: "rules.doExpect",
   expire: "rules.doExpire",
@@ -56,6 +59,7 @@ const FIELDS: { readonly [Kind in RuleActionKind]: (props: FieldsProps<Kind>) =>
   rest: WithDays,
   expect: WithDays,
   expire: WithDays,
+  hold: HoldFields,
   "follow-up": FollowUpFields,
   note: ({ action, onChange }) => (
     <WithText kind="note" text={action.text} onText={(text) => onChange({ ...action, text })} />
@@ -140,6 +144,33 @@ function WithDays({ action, onChange }: FieldsProps<"rest" | "expect" | "expire"
         value={action.workingDays}
         unit={say("rules.workingDays")}
         onNumber={(days) => onChange({ ...action, workingDays: Math.round(days) })}
+      />
+    </>
+  );
+}
+
+function HoldFields({ action, onChange }: FieldsProps<"hold">) {
+  const say = useSay(rulesTexts);
+  const { tray } = useTray();
+  const rounds = useRounds();
+  if (rounds.length === 0) {
+    return (
+      <>
+        <span>{say(ACTION_WORDS.hold)}</span>
+        <Link to={`/${tray.slug}/rounds`} className="text-act underline underline-offset-2">
+          {say("rules.makeARoundFirst")}
+        </Link>
+      </>
+    );
+  }
+  return (
+    <>
+      <span>{say(ACTION_WORDS.hold)}</span>
+      <Select
+        label={say("rules.round")}
+        value={action.roundId}
+        choices={rounds.map(({ id, name }) => [id, name] as const)}
+        onChoose={(id) => onChange({ ...action, roundId: trustedId(id) })}
       />
     </>
   );

@@ -107,6 +107,7 @@ const GONE: Readonly<Record<NamedKind, Said>> = {
   categories: said("rules.aCategory"),
   records: said("rules.aRecord"),
   contacts: said("rules.aContact"),
+  rounds: said("rules.aRound"),
 };
 
 function Sentence({ rule }: { rule: ListedRule }) {

@@ -2,6 +2,7 @@ import { useRef } from "react";
 import { NavLink, useLocation } from "react-router";
 import { AGE_BUCKET_NAMES } from "../../../core/flow/age-buckets";
 import { shellTexts } from "../../../texts/en/shell";
+import { standingTexts } from "../../../texts/en/standing";
 import type { SegmentView } from "../../server/shell/tray-view.server";
 import { useSay } from "../../ui/texts/use-say";
 import { useDropTarget } from "../frame/dragging";
@@ -12,12 +13,14 @@ const BAR_HEIGHT = 20;
 type FlowBarProps = {
   readonly slug: string;
   readonly segments: readonly SegmentView[];
+  /** How much rounds hold; null where it is nothing. */
+  readonly held: number | null;
   /** How many loose ends there are, where that is known without asking. */
   readonly looseEnds: number | null;
 };
 
 /** The five standings in the order of the flow: navigation and gauge in one. */
-export function FlowBar({ slug, segments, looseEnds }: FlowBarProps) {
+export function FlowBar({ slug, segments, held, looseEnds }: FlowBarProps) {
   const say = useSay(shellTexts);
   return (
     <nav
@@ -27,6 +30,7 @@ export function FlowBar({ slug, segments, looseEnds }: FlowBarProps) {
       {segments.map((segment) => (
         <Segment key={segment.standing} slug={slug} segment={segment} />
       ))}
+      {held !== null && <HeldSegment slug={slug} count={held} />}
       <LooseEndsSegment
         slug={slug}
         gauge={segments.map(({ count, note }) => `${count} ${note}`).join()}
@@ -63,6 +67,21 @@ function Segment({ slug, segment }: { slug: string; segment: SegmentView }) {
         <span className="count">{segment.count}</span>
         <Ages segment={segment} />
       </span>
+    </NavLink>
+  );
+}
+
+// It calls for nothing: it is there while rounds hold something, and goes with it.
+function HeldSegment({ slug, count }: { slug: string; count: number }) {
+  const say = useSay(shellTexts, standingTexts);
+  return (
+    <NavLink
+      to={`/${slug}/held`}
+      aria-label={say("shell.heldByRounds", { count })}
+      className={({ isActive }) => `segment sm:min-w-[84px] sm:shrink-0 ${isActive ? "is-open" : "text-soft"}`}
+    >
+      <span className="block max-sm:text-[11px] max-sm:leading-[13px]">{say("standing.held")}</span>
+      <span className="count block">{count}</span>
     </NavLink>
   );
 }

@@ -42,6 +42,7 @@ export const DAY_PAGES: readonly TrayPage[] = [
   { path: "horizon", name: "shell.pageHorizon", about: "shell.pageHorizonAbout", also: "shell.pageHorizonAlso" },
   { path: "outgoing", name: "shell.pageOutgoing", about: "shell.pageOutgoingAbout", also: "shell.pageOutgoingAlso" },
   { path: "backlog", name: "shell.pageBacklog", about: "shell.pageBacklogAbout", also: "shell.pageBacklogAlso" },
+  { path: "held", name: "shell.pageHeld", about: "shell.pageHeldAbout", also: "shell.pageHeldAlso" },
   { path: "bin", name: "shell.pageBin", about: "shell.pageBinAbout", also: "shell.pageBinAlso" },
   { path: "junk", name: "shell.pageJunk", about: "shell.pageJunkAbout", also: "shell.pageJunkAlso" },
 ];
@@ -69,6 +70,7 @@ export const TRAY_SETTINGS: readonly TrayPage[] = [
     also: "shell.pageCategoriesAlso",
   },
   { path: "rules", name: "shell.pageRules", about: "shell.pageRulesAbout", also: "shell.pageRulesAlso" },
+  { path: "rounds", name: "shell.pageRounds", about: "shell.pageRoundsAbout", also: "shell.pageRoundsAlso" },
   {
     path: "record-types",
     name: "shell.pageRecordTypes",

@@ -78,6 +78,7 @@ const SCHEMAS: { readonly [Kind in ChosenKind]: SchemaOf<Kind> } = {
   acknowledge: { messageId: id.allow(null) },
   expire: { at: instant },
   "no-answer": {},
+  "let-in": {},
   urgency: { urgency: Joi.valid(...URGENCIES).required() },
   "follow-up": {
     forMember: id,

@@ -4,12 +4,13 @@ import { readFilter } from "../../../core/lists/filter";
 import type { ListChanges } from "../../../core/lists/lanes";
 import { isScope, type Scope } from "../../../core/lists/scope";
 import type { SheetView } from "../../../core/lists/sheet-view";
-import { dayInWords } from "../../../core/time/day-words";
+import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import {
   type Bin,
   changesInList,
   type Deps,
   getBin,
+  getRounds,
   type ListedRow,
   type ListRequest,
   listConversations,
@@ -70,6 +71,17 @@ export async function changesView(
   };
 }
 
+/** What is said above what is held: for which rounds, how much, and until when. */
+async function heldView(deps: Deps, grant: TrayGrant, { now, zone }: Reading) {
+  const rounds = await getRounds(deps, grant);
+  return rounds.map(({ id, name, count, next }) => ({
+    id,
+    name,
+    count,
+    next: next === null ? null : speak(dayAndTime(next, now, zone)),
+  }));
+}
+
 /** What is said above the bin: when it is emptied of what, and whether it is used to keep things. */
 function binView({ days, goes, stays, nextSince, takenBack, lookedBackDays, isUsedAsStorage }: Bin, reading: Reading) {
   const conversations = (count: number) => speak("common.conversations", { count });
@@ -103,7 +115,8 @@ export async function listStart(deps: Deps, grant: TrayGrant, member: Member, li
     rows: lane.rows.map((row) => listedRowView(row, reading)),
   }));
   const bin = list.scope === "bin" ? binView(await getBin(deps, grant), reading) : null;
-  return { ...list, total, isUntouched, lanes: drawn, now: reading.now, bin };
+  const held = list.scope === "held" ? await heldView(deps, grant, reading) : null;
+  return { ...list, total, isUntouched, lanes: drawn, now: reading.now, bin, held };
 }
 
 export type ListStart = Awaited<ReturnType<typeof listStart>>;

@@ -1,10 +1,10 @@
 import { EVENT_NAMES, NOTIFICATION_EVENTS } from "../../../core/notifications/events";
 import type { NotificationSettings } from "../../../core/notifications/notification-settings";
 import { dayAndTime, dayHeading } from "../../../core/time/day-words";
+import { writtenTimeOfDay } from "../../../core/worktime/working-hours";
 import type { KeptWatch, ListedNotification } from "../../../operations/index.server";
 import type { Reading } from "../base/row-view.server";
 import { speak, worded } from "../base/say.server";
-import { clock } from "./week-form.server";
 
 /** What a member is told, ready to be drawn; names of colleagues are left to the screen. */
 export function notificationsView(told: readonly ListedNotification[], { now, zone }: Reading) {
@@ -33,9 +33,9 @@ export function notificationSettingsView(
   return {
     settings: {
       events: NOTIFICATION_EVENTS.map((event) => ({ event, name: speak(EVENT_NAMES[event]), ...events[event] })),
-      quietFrom: quiet === null ? "" : clock(quiet.from),
-      quietTo: quiet === null ? "" : clock(quiet.to),
-      digestAt: digestAt === null ? "" : clock(digestAt),
+      quietFrom: quiet === null ? "" : writtenTimeOfDay(quiet.from),
+      quietTo: quiet === null ? "" : writtenTimeOfDay(quiet.to),
+      digestAt: digestAt === null ? "" : writtenTimeOfDay(digestAt),
     },
     watches: watches.map(({ id, kind, value }) => ({ id, kind, value })),
   };

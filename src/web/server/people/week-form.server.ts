@@ -1,5 +1,5 @@
 import Joi from "joi";
-import type { DayPart, OpenHours } from "../../../core/worktime/working-hours";
+import { type DayPart, type OpenHours, writtenTimeOfDay } from "../../../core/worktime/working-hours";
 import { problemOf, speak } from "../base/say.server";
 
 const DAYS = 7;
@@ -18,12 +18,7 @@ export function weekView(week: readonly (OpenHours | null)[]) {
 }
 
 function clocks({ from, to }: DayPart) {
-  return { from: clock(from), to: clock(to) };
-}
-
-/** Minutes after midnight as a time of day. */
-export function clock(minutes: number): string {
-  return [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, "0")).join(":");
+  return { from: writtenTimeOfDay(from), to: writtenTimeOfDay(to) };
 }
 
 /** The days of a week as their form has them: null for one off; what is wrong goes to `problems` by the name of the field. */

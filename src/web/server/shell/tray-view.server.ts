@@ -33,6 +33,11 @@ export type SegmentView = {
   readonly ages: readonly number[];
 };
 
+/** How much rounds hold; null where it is nothing. */
+function heldView(segments: readonly FlowSegment[]): number | null {
+  return segments.find(({ standing }) => standing === "held")?.count || null;
+}
+
 /** The five segments in the order of the flow, empty ones too. */
 export function flowView(segments: readonly FlowSegment[], reading: Reading): SegmentView[] {
   return FLOW.map((standing) => {
@@ -136,6 +141,7 @@ export function nowView(
 ) {
   return {
     flow: flowView(flow, reading),
+    held: heldView(flow),
     bell: { unread: bell.unread, pop: bell.pop === null ? null : popView(bell.pop, colleagues) },
   };
 }
