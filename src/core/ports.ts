@@ -26,8 +26,8 @@ export type JobQueue<Transaction> = {
   enqueue(transaction: Transaction, job: Job, startAt?: Instant): Promise<void>;
 };
 
-/** How a message leaves: its bytes as they are, to these recipients. */
-export type Envelope = { readonly from: EmailAddress; readonly to: readonly EmailAddress[] };
+/** How a message leaves: its bytes as they are, to these recipients; from nobody (an empty text) where no report is to come back. */
+export type Envelope = { readonly from: EmailAddress | ""; readonly to: readonly EmailAddress[] };
 
 /** What became of handing a message over. */
 export type HandOver =

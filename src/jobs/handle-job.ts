@@ -7,6 +7,7 @@ import {
   disposeByItself,
   emptyBins,
   forgetAccess,
+  forgetAnswered,
   forgetAttemptsOfLongAgo,
   forgetCommands,
   forgetDraftAttachments,
@@ -74,6 +75,7 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       await forgetZipExports(deps);
       await forgetAttemptsOfLongAgo(deps);
       await forgetCommands(deps);
+      await forgetAnswered(deps);
       await forgetFailures(deps);
       await forgetAccess(deps);
       return;

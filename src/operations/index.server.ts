@@ -76,6 +76,8 @@ export * from "./arriving/mail-sources";
 export { readDocuments, wantReading } from "./arriving/read-documents";
 export { type Arrival, knowsAddress, receiveMessage } from "./arriving/receive-message";
 export * from "./arriving/reparse";
+export * from "./automatic-answers/edit-answers";
+export * from "./automatic-answers/preview-answer";
 export {
   type AccessLogPage,
   forgetAccess,

@@ -27,8 +27,8 @@ import { factsOf, lockConversations, type NewMessage } from "../../storage/facts
 import { recordsByIds } from "../../storage/records/index";
 import { refusalsTexts } from "../../texts/en/refusals";
 import { saidOf } from "../../texts/said";
-import { factOf } from "../arriving/to-new-message";
 import type { Deps, Within } from "../base/deps";
+import { factOf } from "../base/message-fact";
 import { carryOut, isEmpty, notToSettle } from "../changes/change-conversations";
 import { aliasesOf, withAliases } from "../deciding/awaiting";
 import { fileWithin } from "../deciding/decide";
@@ -37,7 +37,7 @@ import { saveReplyDefault } from "../reading/reply-defaults";
 import type { SeenDraft } from "../reading/shared-drafts";
 import type { Refusal } from "../refusals/refusal";
 import { attachmentsOfDraft } from "./draft-attachments";
-import { type Letter, saveLetter, storedLetter, type Writer } from "./letters";
+import { authorOf, type Letter, saveLetter, storedLetter, type Writer } from "./letters";
 
 const said = saidOf(refusalsTexts);
 
@@ -122,7 +122,7 @@ export async function answerWithin(
   const out = { facts: known, version: held.version };
   const stored: NewMessage[] = [];
   for (const letter of letters) {
-    const message = await storedLetter(deps, grant, writer, letter, answer);
+    const message = await storedLetter(deps, authorOf(grant, writer), letter, answer);
     out.version += 1;
     out.facts = { ...out.facts, messages: [...out.facts.messages, factOf(message, out.version)] };
     await saveLetter(trx, deps, message, { conversationId, start: null, who: null, ...out });

@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { deriveDocket } from "../../core/docket/derive-docket";
 import { domainOf, type Mailbox, readEmailAddress } from "../../core/kernel/email-address";
-import { type MessageId, trustedId } from "../../core/kernel/ids";
+import { type MemberId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { dateOf, type Instant, instant, later, SECOND } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
 import { EXPIRY_FIELD } from "../../core/message/expiry";
@@ -9,16 +9,21 @@ import type { ConversationFacts } from "../../core/standing/derive-standing";
 import { firstWords } from "../../core/text/new-text";
 import { threadIds } from "../../core/threading/place-message";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../../mail/index";
-import type { TrayGrant } from "../../storage/access/index";
+import type { Tray, TrayGrant } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import { type MessagePlace, type NewMessage, saveRecipients, storeMessage } from "../../storage/facts/index";
 import { messageTexts } from "../../texts/en/message";
-import { saidOf } from "../../texts/said";
-import { dedupeKeyOf } from "../arriving/to-new-message";
+import { type Said, saidOf } from "../../texts/said";
 import type { Within } from "../base/deps";
+import { dedupeKeyOf } from "../base/message-fact";
 
 /** Who writes, as the From field and the journal have it. */
 export type Writer = { readonly name: string };
+
+/** Whose a letter is: a member's, or the tray's, which sends it by itself for the reason that is given. */
+export type Author =
+  | { readonly tray: Tray; readonly memberId: MemberId; readonly name: string }
+  | { readonly tray: Tray; readonly memberId: null; readonly why: Said };
 
 /** A message of ours, before it has an id and a date. */
 export type Letter = {
@@ -35,7 +40,17 @@ export type Letter = {
 };
 
 /** How a letter goes. */
-export type LetterOptions = { readonly asksReport?: boolean; readonly expiresAt?: Instant | null };
+export type LetterOptions = {
+  readonly asksReport?: boolean;
+  readonly expiresAt?: Instant | null;
+  /** More fields of its header. */
+  readonly headers?: Readonly<Record<string, string>>;
+};
+
+/** A member as the author of a letter. */
+export function authorOf({ tray, memberId }: TrayGrant, { name }: Writer): Author {
+  return { tray, memberId, name };
+}
 
 const leavesAt = (deps: Within) => later(deps.now(), deps.sending.holdMs);
 
@@ -47,17 +62,18 @@ export type LetterPlace = Pick<MessagePlace, "conversationId" | "start" | "versi
   readonly facts: ConversationFacts;
 };
 
-/** Stores a letter in its place and hands in the job that sends it. */
+/** Stores a letter in its place and hands in the job that sends it. `newestText` is what lists show of the conversation then. */
 export async function saveLetter(
   trx: Transaction,
   deps: Within,
   stored: NewMessage,
   { facts, ...place }: LetterPlace,
+  newestText: string = firstWords(stored.ownText),
 ): Promise<void> {
   await storeMessage(trx, stored, {
     ...place,
     docket: deriveDocket(facts),
-    newestText: firstWords(stored.ownText),
+    newestText,
   });
   const { to, cc } = stored.recipients;
   await saveRecipients(
@@ -71,19 +87,20 @@ export async function saveLetter(
 /** A letter as it goes and as it is stored, its Message-ID fixed. */
 export async function storedLetter(
   deps: Within,
-  grant: TrayGrant,
-  writer: Writer,
+  author: Author,
   letter: Letter,
-  { asksReport = false, expiresAt = null }: LetterOptions,
+  { asksReport = false, expiresAt = null, headers: more = {} }: LetterOptions,
 ): Promise<NewMessage> {
-  const address = grant.tray.addresses[0] ?? readEmailAddress("tray@localhost.invalid");
-  if (address === null || address === undefined)
-    throw new Error(`tray ${grant.tray.slug} has no address to write from`);
+  const { tray } = author;
+  const isOwn = author.memberId === null;
+  const address = tray.addresses[0] ?? readEmailAddress("tray@localhost.invalid");
+  if (address === null || address === undefined) throw new Error(`tray ${tray.slug} has no address to write from`);
   const id = trustedId<MessageId>(deps.newId());
   // RFC 5322 3.3: a Date has whole seconds, and the stored one must be the one that the message carries.
   const now = instant(Math.floor(deps.now() / SECOND) * SECOND);
   const { to, cc, subject, inReplyTo, references, carries, enclosed, recordCodes } = letter;
   const headers = {
+    ...more,
     ...(expiresAt === null ? {} : { [EXPIRY_FIELD]: dateOf(expiresAt).toUTCString() }),
     ...(recordCodes.length === 0 ? {} : { [RECORDS_FIELD]: recordCodes.join(", ") }),
   };
@@ -91,7 +108,7 @@ export async function storedLetter(
   const raw = await composeMessage({
     messageId: `${id}@${domainOf(address)}`,
     date: now,
-    from: { name: `${writer.name}, ${grant.tray.name}`, address },
+    from: { name: isOwn ? tray.name : `${author.name}, ${tray.name}`, address },
     to,
     cc,
     subject,
@@ -106,20 +123,22 @@ export async function storedLetter(
   const { message } = await parseMessage(raw);
   return {
     id,
-    trayId: grant.tray.id,
-    ownAddresses: grant.tray.addresses,
+    trayId: tray.id,
+    ownAddresses: tray.addresses,
     direction: "out",
-    classification: { kind: "person", reason: saidOf(messageTexts)("message.writtenHere") },
+    classification: isOwn
+      ? { kind: "automatic", reason: author.why }
+      : { kind: "person", reason: saidOf(messageTexts)("message.writtenHere") },
     messageId: message.messageId,
     inReplyTo: message.inReplyTo,
     references: message.references,
     threadIds: threadIds(message),
     subject: message.subject,
-    from: { name: writer.name, address },
+    from: { name: isOwn ? tray.name : author.name, address },
     recipients: { to, cc, replyTo: [] },
     sentAt: now,
     receivedAt: deps.now(),
-    authorId: grant.memberId,
+    authorId: author.memberId,
     raw,
     rawSha256: createHash("sha256").update(raw).digest(),
     hasHtml: false,

@@ -45,7 +45,8 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
   });
   if (message === null) return;
   const handedOver = await deps.mail.handOver(
-    { from: message.from, to: message.to },
+    // RFC 3834 3.3: nothing comes back to what answered by itself.
+    { from: message.isAutomatic ? "" : message.from, to: message.to },
     message.raw,
     message.asksReport ? id : null,
   );
@@ -93,6 +94,8 @@ async function failSending(trx: Transaction, deps: Within, message: OutgoingMess
   const [conversation] = await lockConversations(trx, message.trayId, [message.conversationId]);
   if (conversation === undefined) throw new Error(`message ${message.id} is in no conversation`);
   await setDelivery(trx, message.id, { state: "failed", reason }, deps.now());
+  // Nobody promised it to anybody.
+  if (message.isAutomatic) return;
   const known = (await factsOf(trx, [conversation.id])).get(conversation.id) ?? NOTHING_HAPPENED;
   const effects: Effect[] = [{ kind: "send-failed", messageId: message.id, reason }];
   await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [{ conversation, known, effects }]);

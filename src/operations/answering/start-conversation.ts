@@ -14,13 +14,13 @@ import {
   recordsByIds,
   registerRecords,
 } from "../../storage/records/index";
-import { factOf } from "../arriving/to-new-message";
 import type { Deps, Within } from "../base/deps";
+import { factOf } from "../base/message-fact";
 import { carryOut } from "../changes/change-conversations";
 import type { Refusal } from "../refusals/refusal";
 import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
 import { attachmentsOfDraft } from "./draft-attachments";
-import { saveLetter, storedLetter, type Writer } from "./letters";
+import { authorOf, saveLetter, storedLetter, type Writer } from "./letters";
 
 /** What a message about a record begins with: whom it could go to, those of the record first, and its token for the subject. */
 export type OpeningMessage = {
@@ -93,7 +93,7 @@ async function begin(
   const { to, cc, subject, html } = answer;
   const written = { to, cc, subject, html, enclosed, recordCodes: [code] };
   const letter = { ...written, inReplyTo: null, references: [], carries: null };
-  const message = await storedLetter(deps, grant, writer, letter, answer);
+  const message = await storedLetter(deps, authorOf(grant, writer), letter, answer);
   const facts = { ...NOTHING_HAPPENED, messages: [factOf(message, 1)] };
   const start = { subject, baseSubject: baseSubject(subject).base, createdAt: deps.now() };
   await saveLetter(trx, deps, message, { conversationId, start, version: 1, who: to[0] ?? cc[0] ?? null, facts });

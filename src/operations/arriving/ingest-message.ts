@@ -29,13 +29,16 @@ import {
   saveRoutes,
   storeIfUnknown,
 } from "../../storage/facts/index";
+import { answerByItself, answersFor } from "../automatic-answers/answer-by-itself";
 import type { Deps, Within } from "../base/deps";
+import { dedupeKeyOf, factOf } from "../base/message-fact";
 import { notifyOfMessage } from "../changes/notify";
 import { joinPiece } from "../deciding/join-conversations";
-import { type ArrivedIn, applyRules, candidateRules, lockCandidateRules, rulesFor } from "../rules/apply-rules";
+import { applyRules, candidateRules, lockCandidateRules, rulesFor } from "../rules/apply-rules";
+import type { ArrivedIn } from "../rules/rule-facts";
 import { assessSender } from "./assess-sender";
 import { type ThreadInHand, type ThreadsInHand, threadsInHand } from "./threads-in-hand";
-import { dedupeKeyOf, factOf, type Incoming, routesOf, toNewMessage, whoFor } from "./to-new-message";
+import { type Incoming, routesOf, toNewMessage, whoFor } from "./to-new-message";
 
 export type { Incoming } from "./to-new-message";
 
@@ -61,6 +64,7 @@ export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): P
     null,
     await circumstances(deps.db, deps, tray, incoming, null),
   );
+  if ((await answersFor(deps, tray, incoming)).length > 0) return null;
   // Somebody has to hold it while its rules act.
   if ((await rulesFor(deps, tray, incoming, candidates, arrivedIn(stored, place, null))).length > 0) return null;
   const isNew = await storeIfUnknown(deps.db, stored, place);
@@ -143,12 +147,13 @@ async function ingestOne(
   noteStored(known, linksOf(incoming), dedupeKey, conversationId);
   // Rules are about what comes to us.
   const candidates = stored.direction === "in" ? rules : [];
-  const due = await rulesFor({ ...deps, db: trx }, tray, incoming, candidates, arrivedIn(stored, place, thread));
+  const where = arrivedIn(stored, place, thread);
+  const due = await rulesFor({ ...deps, db: trx }, tray, incoming, candidates, where);
   const piece = placement.kind === "joins" && placement.piece !== conversationId ? placement.piece : null;
   // What follows asks the database, or changes there what is in hand.
   if (due.length > 0 || !incoming.imported || reported !== null || piece !== null) {
     await threads.put();
-    await actOnArrival(trx, deps, tray, incoming, { stored, place, due });
+    await actOnArrival(trx, deps, tray, incoming, { stored, place, due, createdAt: where.createdAt });
     if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
     if (piece !== null) {
       await joinLatePiece(trx, deps, tray, conversationId, piece);
@@ -165,6 +170,8 @@ type Arrived = {
   readonly stored: NewMessage;
   readonly place: MessagePlace;
   readonly due: readonly RuleThatHolds[];
+  /** When its conversation began. */
+  readonly createdAt: Instant;
 };
 
 async function actOnArrival(
@@ -172,11 +179,12 @@ async function actOnArrival(
   deps: Within,
   tray: Tray,
   incoming: Incoming,
-  { stored, place, due }: Arrived,
+  { stored, place, due, createdAt }: Arrived,
 ): Promise<void> {
   const isHeld = await applyRules(trx, deps, tray, { id: place.conversationId, starts: place.start !== null }, due);
   // What is held back disturbs nobody.
   if (!isHeld) await notifyOfArrival(trx, deps, incoming, stored, place);
+  await answerByItself(trx, deps, tray, incoming, { stored, place, createdAt });
 }
 
 function arrivedIn(

@@ -11,7 +11,7 @@ import {
   peopleIn,
   storeMessages,
 } from "../../storage/facts/index";
-import { factOf } from "./to-new-message";
+import { factOf } from "../base/message-fact";
 
 /** A conversation that is held, as it stands with what was placed in it. */
 export type ThreadInHand = {

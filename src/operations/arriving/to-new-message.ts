@@ -5,11 +5,11 @@ import { type Instant, MINUTE } from "../../core/kernel/instant";
 import type { MailMessage } from "../../core/message/mail-message";
 import type { CheckedSignature } from "../../core/message/sender-trust";
 import { listNameIn, waysToLeave } from "../../core/message/ways-to-leave";
-import type { MessageFact } from "../../core/standing/derive-standing";
 import type { Colleague, Tray } from "../../storage/access/index";
 import type { ArrivalRoute, NewMessage } from "../../storage/facts/index";
 import { conversationTexts } from "../../texts/en/conversation";
 import { saidOf } from "../../texts/said";
+import { dedupeKeyOf } from "../base/message-fact";
 import { addressesOf } from "../base/routing-cache";
 import { writtenDown } from "../base/written-down";
 
@@ -92,24 +92,6 @@ function withoutTray({ name, address }: Mailbox, tray: Tray): Mailbox {
   return { name: name.endsWith(ending) ? name.slice(0, -ending.length) : name, address };
 }
 
-/** A stored message as the facts have it. */
-export function factOf(stored: NewMessage, version: number): MessageFact {
-  return {
-    id: stored.id,
-    version,
-    at: stored.sentAt,
-    arrivedAt: stored.receivedAt,
-    direction: stored.direction,
-    kind: stored.classification.kind,
-    from: stored.from.address,
-    fromName: stored.from.name,
-    authorId: stored.authorId,
-    failedRecipients: stored.failedRecipients.map((recipient) => recipient.address),
-    returnsAt: stored.returnsAt ?? null,
-    expiresAt: stored.expiresAt ?? null,
-  };
-}
-
 /** Whom lists name for a conversation with this message in it; null keeps who is named: a machine's message names nobody anew. */
 export function whoFor(stored: NewMessage, starts: boolean, message: Pick<MailMessage, "from" | "to">): Mailbox | null {
   const from = message.from ?? NOBODY;
@@ -126,21 +108,4 @@ const TOLERATED_FUTURE = 5 * MINUTE;
 
 function believableDate(date: Instant | null, receivedAt: Instant): Instant {
   return date === null || date > receivedAt + TOLERATED_FUTURE ? receivedAt : date;
-}
-
-/**
- * What makes two deliveries the same message: Message-ID, author and Date, since relays and lists change the rest and some
- * senders give every message the same id; without a Message-ID, every byte.
- */
-export function dedupeKeyOf(message: MailMessage, raw: Uint8Array): Uint8Array {
-  const hash = createHash("sha256");
-  if (message.messageId === null) return hash.update("raw\0").update(raw).digest();
-  return hash.update(`id\0${message.messageId}\0${authorOf(message)}\0${message.date ?? ""}`).digest();
-}
-
-// Lists that write "Ines via Rolling" into From put the author into Reply-To.
-function authorOf({ from, replyTo, list }: MailMessage): string {
-  const author = replyTo[0];
-  const isRewritten = list !== null && from !== null && / via /i.test(from.name) && replyTo.length === 1;
-  return (isRewritten ? author?.address : from?.address) ?? "";
 }

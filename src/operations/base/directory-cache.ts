@@ -1,7 +1,7 @@
 import type { Instant } from "../../core/kernel/instant";
 import type { Colleague, KeptTimeOff, KeptWatch, Tray } from "../../storage/access/index";
 import type { allJunkSenders } from "../../storage/mail/index";
-import type { KeptRule } from "../../storage/rules/index";
+import type { KeptAnswer, KeptRule } from "../../storage/rules/index";
 
 /** What a process knows of all trays, as it was at a moment. */
 export type Directory = {
@@ -13,6 +13,8 @@ export type Directory = {
   readonly timesOff: readonly KeptTimeOff[];
   /** Without those that are stopped, as they name what is no more. */
   readonly rules: readonly KeptRule[];
+  /** Without those that are stopped as well. */
+  readonly answers: readonly KeptAnswer[];
 };
 
 /** The last that was read, and what is being read. */

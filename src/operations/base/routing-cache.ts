@@ -13,7 +13,14 @@ import {
 } from "../../storage/access/index";
 import { type Database, isTransaction } from "../../storage/base/index";
 import { allJunkSenders } from "../../storage/mail/index";
-import { allRules, type KeptRule, stoppedRules } from "../../storage/rules/index";
+import {
+  allAnswers,
+  allRules,
+  type KeptAnswer,
+  type KeptRule,
+  stoppedAnswers,
+  stoppedRules,
+} from "../../storage/rules/index";
 import type { Asking } from "./deps";
 import type { Directory, DirectoryCache } from "./directory-cache";
 
@@ -37,21 +44,28 @@ async function remember(directory: DirectoryCache, reading: Promise<Directory>):
 }
 
 async function readDirectory(db: Database, readAt: Instant): Promise<Directory> {
-  const [trays, colleagues, junkSenders, watches, timesOff, rules] = await Promise.all([
+  const [trays, colleagues, junkSenders, watches, timesOff, rules, answers] = await Promise.all([
     allTrays(db),
     allColleagues(db),
     allJunkSenders(db),
     allWatches(db),
     timesOffNow(db, readAt),
     actingRules(db),
+    actingAnswers(db),
   ]);
-  return { readAt, trays, colleagues, junkSenders, watches, timesOff, rules };
+  return { readAt, trays, colleagues, junkSenders, watches, timesOff, rules, answers };
 }
 
 async function actingRules(db: Database): Promise<KeptRule[]> {
   const rules = await allRules(db);
   const stopped = await stoppedRules(db, rules);
   return rules.filter(({ id }) => !stopped.has(id));
+}
+
+async function actingAnswers(db: Database): Promise<KeptAnswer[]> {
+  const answers = await allAnswers(db);
+  const stopped = await stoppedAnswers(db, answers);
+  return answers.filter(({ id }) => !stopped.has(id));
 }
 
 /** Those who look into the trays, as they were at most two seconds ago. */
@@ -73,6 +87,16 @@ export async function cachedWatches(deps: Asking): Promise<readonly KeptWatch[]>
 /** Who is away, as it was at most two seconds ago. */
 export async function cachedTimesOff(deps: Asking): Promise<readonly KeptTimeOff[]> {
   return (await directoryOf(deps)).timesOff;
+}
+
+/** The automatic answers of a tray in their order, as they were at most two seconds ago. */
+export async function cachedAnswers(deps: Asking, trayId: Tray["id"]): Promise<readonly KeptAnswer[]> {
+  return (await directoryOf(deps)).answers.filter((answer) => answer.trayId === trayId);
+}
+
+/** Every address at which one of our trays is written to, as they were at most two seconds ago. */
+export async function ownAddresses(deps: Asking): Promise<readonly EmailAddress[]> {
+  return (await directoryOf(deps)).trays.flatMap(({ addresses }) => addresses);
 }
 
 const ruleIndexes = new WeakMap<Directory, Map<Tray["id"], RuleIndex<KeptRule>>>();

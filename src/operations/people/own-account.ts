@@ -1,12 +1,16 @@
 import { passwordProblem } from "../../core/access/password";
+import { type EmailAddress, readEmailAddress, withoutSubaddress } from "../../core/kernel/email-address";
 import { err, ok, type Result } from "../../core/kernel/result";
 import {
+  allTrays,
   endSessionById,
   endSessionsOf,
   type ListedSession,
   type Member,
+  mailAddressesOf,
   memberBySignInName,
   sessionsOf,
+  setMailAddress,
   setPasswordHash,
 } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
@@ -59,4 +63,20 @@ export async function endOwnSessions(deps: Deps, member: Member, token: string, 
   if (ended) await noteAccess(deps.db, deps, { kind: "sessions-ended" }, { by: member.id });
   deps.publishAccess(member.id);
   return ended;
+}
+
+/** Where a member is reached by those outside; null where she did not say. */
+export async function ownMailAddress(deps: Deps, member: Member): Promise<EmailAddress | null> {
+  return (await mailAddressesOf(deps.db, [member.id])).get(member.id) ?? null;
+}
+
+/** Says where a member is reached by those outside, for copies of answers that name her; an empty text for nowhere. */
+export async function changeOwnMailAddress(deps: Deps, member: Member, text: string): Promise<Result<null, Said>> {
+  const address = text.trim() === "" ? null : readEmailAddress(text);
+  if (address === null && text.trim() !== "") return err(said("people.isNoAddress", { text: text.trim() }));
+  const trays = (await allTrays(deps.db)).flatMap(({ addresses }) => addresses);
+  // What would come straight back into the office helps nobody.
+  if (address !== null && trays.includes(withoutSubaddress(address))) return err(said("people.isATrayItself"));
+  await setMailAddress(deps.db, member.id, address);
+  return ok(null);
 }

@@ -26,6 +26,7 @@ export type DecidingRefusal =
         | "timeOff"
         | "rule"
         | "round"
+        | "automatic-answer"
         | "contact"
         | "type"
         | "policy"

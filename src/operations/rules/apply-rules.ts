@@ -1,8 +1,6 @@
 import { inCharge } from "../../core/cover/covering";
-import type { Docket } from "../../core/docket/derive-docket";
 import type { RuleMark } from "../../core/journal/rule-mark";
 import { type BatchId, type ConversationId, trustedId } from "../../core/kernel/ids";
-import type { Instant } from "../../core/kernel/instant";
 import { nextRound } from "../../core/rounds/round";
 import { foundInWords, type RuleNames } from "../../core/rules/condition-in-words";
 import { type Held, type RuleThatHolds, rulesThatHold } from "../../core/rules/examine-condition";
@@ -21,7 +19,7 @@ import type { Asking, Within } from "../base/deps";
 import { cachedTimesOff, ruleIndexOf } from "../base/routing-cache";
 import { writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
-import { type ArrivingMessage, arriving, testedAlone, testedWithAll } from "./rule-facts";
+import { type ArrivedIn, type ArrivingMessage, arrived, arriving, testedAlone, testedWithAll } from "./rule-facts";
 import { ruleNamesOf } from "./rule-names";
 
 /** The rules of a tray that may be for a message that arrives; none for history, and for what we wrote elsewhere. */
@@ -45,34 +43,16 @@ export async function lockCandidateRules(
   return all;
 }
 
-/** Where a message came to be: whether its conversation began with it, and what is so there now. */
-export type ArrivedIn = {
-  readonly starts: boolean;
-  readonly docket: Docket;
-  readonly createdAt: Instant;
-  readonly isVerified: boolean;
-};
-
 /** Of rules that may be for a message those that are, now that it is known where it went and whom it is from. */
 export async function rulesFor(
   deps: Asking,
   tray: Tray,
   arrival: ArrivingMessage,
   candidates: readonly Rule[],
-  { starts, docket, createdAt, isVerified }: ArrivedIn,
+  where: ArrivedIn,
 ): Promise<RuleThatHolds[]> {
   if (candidates.length === 0) return [];
-  const { standing, ownerId, categoryIds, recordIds, urgency } = docket;
-  const conversation = {
-    standing: standing.kind,
-    standingSince: standing.since,
-    createdAt,
-    ownerId,
-    categoryIds,
-    recordIds,
-    urgency,
-  };
-  const known = { ...arriving(arrival), isVerified, isFirst: starts, conversation };
+  const known = arrived(arrival, where);
   const needs = needsOf(candidates.flatMap(conditionsOf));
   const [tested] = await testedWithAll(deps, tray, needs, [known]);
   return tested === undefined ? [] : rulesThatHold(candidates, tested);

@@ -81,7 +81,21 @@ async function sweptBy(
 }
 
 async function actionRefusal(trx: Transaction, grant: TrayGrant, draft: RuleDraft): Promise<Refusal | null> {
-  const named = namedBy([draft]);
+  const refusal = await namedRefusal(trx, grant, draft);
+  if (refusal !== null) return refusal;
+  const owners = draft.actions.flatMap((action) => (action.kind === "assign" ? [action.ownerId] : []));
+  const members = owners.length === 0 ? [] : await membersWithRoles(trx, grant.tray.id);
+  const reader = members.find(({ id, role }) => role === "reader" && owners.includes(id));
+  return reader === undefined ? null : { kind: "only-reads", name: reader.name };
+}
+
+/** Why something cannot name what it names, as there is none of that in the tray, or none that its author may know of; null when it can. */
+export async function namedRefusal(
+  trx: Transaction,
+  grant: TrayGrant,
+  rule: Pick<Rule, "condition" | "exception" | "actions">,
+): Promise<Refusal | null> {
+  const named = namedBy([rule]);
   const known = new Set((await categoriesOf(trx, grant.tray.id)).map(({ id }) => id));
   if (named.categories.some((id) => !known.has(id))) return { kind: "no-such", what: "category" };
   const records = new Set((await recordsByIds(trx, grant, named.records)).map(({ id }) => id));
@@ -90,12 +104,8 @@ async function actionRefusal(trx: Transaction, grant: TrayGrant, draft: RuleDraf
   if (named.contacts.some((id) => !contacts.has(id))) return { kind: "no-such", what: "contact" };
   const rounds = new Set((await roundsOf(trx, grant.tray.id)).map(({ id }) => id));
   if (named.rounds.some((id) => !rounds.has(id))) return { kind: "no-such", what: "round" };
-  const members = await membersWithRoles(trx, grant.tray.id);
-  if (named.members.some((id) => !members.some((member) => member.id === id)))
-    return { kind: "no-such", what: "member" };
-  const owners = draft.actions.flatMap((action) => (action.kind === "assign" ? [action.ownerId] : []));
-  const reader = members.find(({ id, role }) => role === "reader" && owners.includes(id));
-  return reader === undefined ? null : { kind: "only-reads", name: reader.name };
+  const members = new Set((await membersWithRoles(trx, grant.tray.id)).map(({ id }) => id));
+  return named.members.some((id) => !members.has(id)) ? { kind: "no-such", what: "member" } : null;
 }
 
 /** Takes a rule away, or brings it back; for those who lead the tray. */

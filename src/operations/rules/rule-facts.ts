@@ -1,4 +1,5 @@
 import { timeOffAt } from "../../core/cover/covering";
+import type { Docket } from "../../core/docket/derive-docket";
 import { domainOf, type EmailAddress } from "../../core/kernel/email-address";
 import type { MemberId, RecordId } from "../../core/kernel/ids";
 import { HOUR, type Instant } from "../../core/kernel/instant";
@@ -62,6 +63,29 @@ export function arriving(arrival: ArrivingMessage): KnownMessage {
     receivedAt,
     conversation: null,
   };
+}
+
+/** Where a message came to be: whether its conversation began with it, and what is so there now. */
+export type ArrivedIn = {
+  readonly starts: boolean;
+  readonly docket: Docket;
+  readonly createdAt: Instant;
+  readonly isVerified: boolean;
+};
+
+/** A message that arrived, now that it is known where it went and from whom it really is. */
+export function arrived(arrival: ArrivingMessage, { starts, docket, createdAt, isVerified }: ArrivedIn): KnownMessage {
+  const { standing, ownerId, categoryIds, recordIds, urgency } = docket;
+  const conversation = {
+    standing: standing.kind,
+    standingSince: standing.since,
+    createdAt,
+    ownerId,
+    categoryIds,
+    recordIds,
+    urgency,
+  };
+  return { ...arriving(arrival), isVerified, isFirst: starts, conversation };
 }
 
 /** The texts of a message that stand neither in its own nor in its rest; made once, when they are asked for. */

@@ -1,4 +1,5 @@
 import type { Role } from "../../core/access/role";
+import type { EmailAddress } from "../../core/kernel/email-address";
 import { type MemberId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { OwnerReplacement } from "../../core/standing/derive-standing";
@@ -48,6 +49,23 @@ export async function memberBySignInName(
     .where({ sign_in_name: signInName.toLowerCase() })
     .whereNull("disabled_at");
   return row === undefined ? null : { member: memberOf(row), passwordHash: row.password_hash };
+}
+
+/** Where members are reached by those outside, as far as they said so. */
+export async function mailAddressesOf(
+  db: Database,
+  ids: readonly MemberId[],
+): Promise<ReadonlyMap<MemberId, EmailAddress>> {
+  const rows = await knexOf(db)("member")
+    .select("id", "mail_address")
+    .whereIn("id", [...ids])
+    .whereNotNull("mail_address");
+  return new Map(rows.map((row) => [trustedId<MemberId>(row.id), row.mail_address]));
+}
+
+/** Says where a member is reached by those outside; null for nowhere. */
+export async function setMailAddress(db: Database, id: MemberId, address: EmailAddress | null): Promise<void> {
+  await knexOf(db)("member").where({ id }).update({ mail_address: address });
 }
 
 /** Every member who may sign in, by name. */

@@ -17,6 +17,8 @@ export type OutgoingMessage = {
   readonly conversationId: ConversationId;
   readonly state: Delivery["state"];
   readonly from: EmailAddress;
+  /** Whether the tray sends it by itself. */
+  readonly isAutomatic: boolean;
   readonly to: readonly EmailAddress[];
   readonly raw: Uint8Array;
   /** Whether the mail systems on its way are asked to report (RFC 3461). */
@@ -36,6 +38,7 @@ export async function lockOutgoing(trx: Transaction, id: MessageId): Promise<Out
       "content",
       "runs",
       "asks_report",
+      "kind",
     )
     .join("blob", "blob.sha256", "message.raw_sha256")
     .where({ id, direction: "out" })
@@ -49,6 +52,7 @@ export async function lockOutgoing(trx: Transaction, id: MessageId): Promise<Out
     conversationId: trustedId<ConversationId>(row.conversation_id),
     state: row.delivery,
     from: row.from_address,
+    isAutomatic: row.kind === "automatic",
     to: [...recipients.to, ...recipients.cc].map((mailbox) => mailbox.address),
     raw: await wholeBlob(trx, row),
     asksReport: row.asks_report,

@@ -20,6 +20,7 @@ import * as ownersOfWhatIsUnfiled from "./0018-owners-of-what-is-unfiled";
 import * as wordsOfTitles from "./0019-words-of-titles";
 import * as rulesAsTrees from "./0020-rules-as-trees";
 import * as rounds from "./0021-rounds";
+import * as automaticAnswers from "./0022-automatic-answers";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -43,6 +44,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0019-words-of-titles", wordsOfTitles],
   ["0020-rules-as-trees", rulesAsTrees],
   ["0021-rounds", rounds],
+  ["0022-automatic-answers", automaticAnswers],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

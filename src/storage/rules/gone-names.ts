@@ -1,15 +1,35 @@
-import type { RuleId } from "../../core/kernel/ids";
+import { asRule } from "../../core/automatic-answers/automatic-answer";
+import type { AutomaticAnswerId, RuleId } from "../../core/kernel/ids";
 import { goneFrom, type NamedKind } from "../../core/rules/gone-names";
 import { namedBy } from "../../core/rules/named-by";
 import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
+import type { KeptAnswer } from "./automatic-answers";
 import type { KeptRule } from "./rules";
 
 /** Of some rules those that name what is no more, and which kinds of things: they stop until somebody changes them. */
-export async function stoppedRules(
+export function stoppedRules(
   db: Database,
   rules: readonly KeptRule[],
 ): Promise<ReadonlyMap<RuleId, readonly NamedKind[]>> {
+  return namingWhatIsGone(db, rules);
+}
+
+/** The same of automatic answers. */
+export function stoppedAnswers(
+  db: Database,
+  answers: readonly KeptAnswer[],
+): Promise<ReadonlyMap<AutomaticAnswerId, readonly NamedKind[]>> {
+  return namingWhatIsGone(
+    db,
+    answers.map((answer) => ({ id: answer.id, trayId: answer.trayId, ...asRule(answer) })),
+  );
+}
+
+async function namingWhatIsGone<Id>(
+  db: Database,
+  rules: readonly (Pick<KeptRule, "trayId" | "condition" | "exception" | "actions"> & { readonly id: Id })[],
+): Promise<ReadonlyMap<Id, readonly NamedKind[]>> {
   const { members, categories, records, contacts, rounds } = namedBy(rules);
   const named = [...members, ...categories, ...records, ...contacts, ...rounds];
   if (named.length === 0) return new Map();
@@ -26,7 +46,7 @@ export async function stoppedRules(
     { named: [...new Set<string>(named)] },
   );
   const there = new Set(rows.map(({ id, tray_id: trayId }) => (trayId === null ? id : `${trayId} ${id}`)));
-  const stopped = rules.map((rule): readonly [RuleId, readonly NamedKind[]] => {
+  const stopped = rules.map((rule): readonly [Id, readonly NamedKind[]] => {
     const ofTray = (id: string) => there.has(`${rule.trayId} ${id}`);
     const ofOffice = (id: string) => there.has(id);
     return [

@@ -1,3 +1,4 @@
+export * from "./automatic-answers";
 export * from "./correspondents";
 export * from "./gone-names";
 export * from "./rounds";

@@ -86,7 +86,8 @@ type Row = {
 };
 
 const CONVERSATION = /* sql */ `c.standing, c.standing_since, c.created_at, c.owner_id, c.category_ids, c.record_ids,
-  c.urgency, exists (select 1 from message as ours where ours.conversation_id = c.id and ours.direction = 'out') as is_answered`;
+  c.urgency, exists (select 1 from message as ours where ours.conversation_id = c.id and ours.direction = 'out'
+    and ours.kind <> 'automatic') as is_answered`;
 
 const ARRIVED = /* sql */ `
   select m.id, m.conversation_id, m.from_address, m.from_name, m.recipients, m.subject, own_text, rest_text, m.kind,
@@ -118,6 +119,21 @@ export async function newestArrivals(
     ...place,
   });
   return rows.map(arrivedMessageOf);
+}
+
+/** The messages that came to a tray since a moment, the oldest first; of more than so many the newest. */
+export async function arrivalsSince(
+  db: Database,
+  grant: TrayGrant,
+  since: Instant,
+  limit: number,
+): Promise<ArrivedMessage[]> {
+  const rows = await ask<Row>(
+    db,
+    `${ARRIVED} and m.received_at > :since order by m.received_at desc, m.id desc limit :limit`,
+    { trayId: grant.tray.id, since: param(since) as Date, limit },
+  );
+  return rows.map(arrivedMessageOf).toReversed();
 }
 
 /** The messages that came into some conversations, the oldest first. */

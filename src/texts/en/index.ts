@@ -1,3 +1,4 @@
+import { answersTexts } from "./answers";
 import { categoriesTexts } from "./categories";
 import { commonTexts } from "./common";
 import { conversationTexts } from "./conversation";
@@ -27,6 +28,7 @@ import { writingTexts } from "./writing";
 
 /** All messages, for a server: what it says it looks for here. Browsers have each message where it is said. */
 const english = {
+  ...answersTexts,
   ...categoriesTexts,
   ...commonTexts,
   ...conversationTexts,
