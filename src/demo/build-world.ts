@@ -11,6 +11,7 @@ import { endOfWorkingDay } from "../core/worktime/add-working-days";
 import {
   addMember,
   answerConversation,
+  changeOwnMailAddress,
   closeRecord,
   type Deps,
   decide,
@@ -142,6 +143,7 @@ async function setUp(real: Deps, start: Instant): Promise<World> {
     const added = await addMember(deps, colleague);
     if (!added.ok) throw new Error(`could not add ${colleague.name}: ${added.error.kind}`);
     members.push(added.value);
+    await changeOwnMailAddress(deps, added.value, `${colleague.signInName}@colleagues.ottermoor.example`);
   }
   const grants = new Map<MemberId, readonly TrayGrant[]>();
   for (const member of members) grants.set(member.id, await traysOf(deps, member));

@@ -1,6 +1,7 @@
 import type { Category } from "../core/categories/category";
+import { DAY, later } from "../core/kernel/instant";
 import type { Rule, RuleAction } from "../core/rules/rule";
-import { type Deps, editContact, editRound, editRule, type TrayGrant } from "../operations/index.server";
+import { type Deps, editAnswer, editContact, editRound, editRule, type TrayGrant } from "../operations/index.server";
 import { PEOPLE, type PersonKey } from "./world";
 
 type Known = {
@@ -111,4 +112,32 @@ export async function knowPeople(deps: Deps, grant: TrayGrant, categories: reado
     });
     if (!kept.ok) throw new Error(`could not keep the rule ${rule.name}: ${kept.error.kind}`);
   }
+  await answerByTheClock(deps, grant);
+}
+
+// Over the days on which nobody is there, two months ahead.
+async function answerByTheClock(deps: Deps, grant: TrayGrant): Promise<void> {
+  const from = later(deps.now(), 60 * DAY);
+  const kept = await editAnswer(deps, grant, {
+    id: null,
+    name: "Workshop closed",
+    isOn: true,
+    from,
+    until: later(from, 9 * DAY),
+    trigger: { kind: "always" },
+    pace: { kind: "once", days: 4 },
+    texts: [
+      {
+        condition: { kind: "text", where: "subject", match: { how: "words", values: ["urgent"] } },
+        text: "The workshop is closed until [back]. If an organ is out of action, ring 0555 010 200.",
+        copiesCover: false,
+      },
+      {
+        condition: { kind: "every" },
+        text: "Thank you for your letter. The workshop is closed until [back]; we answer in the order in which letters came.",
+        copiesCover: false,
+      },
+    ],
+  });
+  if (!kept.ok) throw new Error(`could not keep an automatic answer: ${kept.error.kind}`);
 }

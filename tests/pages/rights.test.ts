@@ -1,7 +1,7 @@
 import { aMessage } from "@tests/support/mail";
 import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
 import { posted } from "@tests/support/posted";
-import { A_RULE } from "@tests/support/right-forms";
+import { A_RULE, AN_ANSWER } from "@tests/support/right-forms";
 import { everyPlace } from "@tests/support/site-map";
 import { address, type Office, setUpOffice, setUpParts, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -127,6 +127,7 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   },
   "edit-note": { params: () => ({ conversation: ids.conversation, entry: ids.note }), fields: () => ({ text: "no" }) },
   rules: { fields: () => ({ do: "keep", rule: JSON.stringify(RULE) }) },
+  "automatic-answers": { fields: () => ({ do: "keep", answer: JSON.stringify(AN_ANSWER) }) },
   rounds: { fields: () => ({ do: "keep", id: "", name: "Mass mail", times: "11:00" }) },
   contacts: { fields: () => ({ do: "keep", name: "Col", addresses: "col@x.example" }) },
   reminders: { fields: () => ({ do: "call-off", conversation: ids.conversation }) },

@@ -16,7 +16,7 @@ export type Running = {
   /** What sites outside were asked so that a list is left. */
   readonly leavings: readonly string[];
   /** Delivers a message over SMTP as somebody's mail server would; gives its Message-ID. */
-  readonly send: (fields: Parameters<typeof aMessage>[0]) => Promise<string>;
+  readonly send: (fields: Parameters<typeof aMessage>[0] & { readonly sender?: string }) => Promise<string>;
 };
 
 // A second of the outside world's clock, in milliseconds.
@@ -58,12 +58,12 @@ export const test = base.extend<Fixtures, { running: Running; letsTimePass: bool
         url: `http://127.0.0.1:${server.httpPort}`,
         databaseUrl,
         leavings: site.asked,
-        async send(fields) {
+        async send({ sender = "post@outside.example", ...fields }) {
           const id = fields.id ?? `${randomUUID()}@outside.example`;
           const transport = createTransport({ host: "127.0.0.1", port: mailPort, ignoreTLS: true });
           const raw = aMessage({ date: new Date().toUTCString(), ...fields, id });
           await transport.sendMail({
-            envelope: { from: "post@outside.example", to: fields.to ?? "office@ottermoor.example" },
+            envelope: { from: sender, to: fields.to ?? "office@ottermoor.example" },
             raw: Buffer.from(raw),
           });
           transport.close();

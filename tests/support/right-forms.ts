@@ -2,6 +2,18 @@ import { posted } from "@tests/support/posted";
 
 const DAY_TO_COME = Date.UTC(2027, 0, 1);
 
+/** An automatic answer to everybody. */
+export const AN_ANSWER = {
+  id: null,
+  name: "On our way",
+  isOn: true,
+  from: "",
+  until: "2027-01-04T09:00",
+  trigger: { kind: "always" },
+  texts: [{ condition: { kind: "every" }, text: "We have your letter.", copiesCover: false }],
+  pace: { kind: "once", days: 7 },
+};
+
 /** A rule that names everything that a rule can name. */
 export const A_RULE = {
   id: null,
@@ -209,6 +221,10 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
   ["/office/rules", { do: "try", rule: JSON.stringify(A_RULE) }],
   ["/office/rules", { do: "place", ids: "{rule}" }],
   ["/office/rules", { do: "switch", id: "{rule}", on: "true" }],
+  ["/office/automatic-answers", { do: "keep", answer: JSON.stringify(AN_ANSWER) }],
+  ["/office/automatic-answers", { do: "preview", answer: JSON.stringify(AN_ANSWER) }],
+  ["/office/automatic-answers", { do: "switch", id: "{any}", on: "true" }],
+  ["/office/account", { do: "mail-address", address: "ines@home.example" }],
   ["/office/rounds", { do: "keep", id: "", name: "Mass mail", times: "11:00" }],
   ["/office/rounds", { do: "let-in", id: "{any}" }],
   ["/office/rounds", { do: "drop", id: "{any}" }],

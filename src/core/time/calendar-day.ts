@@ -14,9 +14,14 @@ function partsOf(day: string): [number, number, number] | null {
 
 /** The moment of a day and an hour in a zone; null when the text is no day of the calendar. Hours that a change of clocks skips move on. */
 export function dayAtHour(day: string, hour: number, zone: string): Instant | null {
+  return dayAtTime(day, hour * 60, zone);
+}
+
+/** The same for a time of day, in minutes after midnight; null for a time before it. */
+export function dayAtTime(day: string, minutes: number, zone: string): Instant | null {
   const parts = partsOf(day);
-  if (parts === null) return null;
-  const at = new TZDate(parts[0], parts[1], parts[2], hour, 0, 0, zone);
+  if (parts === null || minutes < 0) return null;
+  const at = new TZDate(parts[0], parts[1], parts[2], Math.floor(minutes / 60), minutes % 60, 0, zone);
   return isValid(at) && at.getMonth() === parts[1] && at.getDate() === parts[2] ? instantOf(at) : null;
 }
 

@@ -1,9 +1,15 @@
 import { data } from "react-router";
 import { dayAndTime } from "../../../core/time/day-words";
-import { changeOwnPassword, endOwnSessions, ownSessions } from "../../../operations/index.server";
+import {
+  changeOwnMailAddress,
+  changeOwnPassword,
+  endOwnSessions,
+  ownMailAddress,
+  ownSessions,
+} from "../../../operations/index.server";
 import { peopleTexts } from "../../../texts/en/people";
 import type { FormOutcome } from "../../screens/forms/use-form-action";
-import { PasswordForm, SessionList } from "../../screens/people/account-parts";
+import { MailAddressForm, PasswordForm, SessionList } from "../../screens/people/account-parts";
 import { depsContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { saidByField, speak } from "../../server/base/say.server";
@@ -24,6 +30,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const words = (at: (typeof sessions)[number]["usedAt"]) => speak(dayAndTime(at, deps.now(), member.timeZone));
   return {
     signInName: member.signInName,
+    mailAddress: (await ownMailAddress(deps, member)) ?? "",
     sessions: sessions.map(({ id, device, address, isOwn, createdAt, usedAt }) => ({
       id,
       device: device || speak("people.anUnnamedProgram"),
@@ -46,6 +53,11 @@ export async function action({ request, context }: Route.ActionArgs) {
       if (!changed.ok) return refused(saidByField(changed.error), 409);
       return data<FormOutcome>({ ok: true, said: speak("people.passwordChangedYourOtherSessions") });
     }
+    case "mail-address": {
+      const changed = await changeOwnMailAddress(deps, member, step.value.address);
+      if (!changed.ok) return refused({ address: speak(changed.error) }, 400);
+      return data<FormOutcome>({ ok: true, said: speak("people.mailAddressSaved") });
+    }
     case "end":
       await endOwnSessions(deps, member, token, step.value.session);
       return data<FormOutcome>({ ok: true, said: speak("people.sessionEnded") });
@@ -60,7 +72,7 @@ function refused(problems: Readonly<Record<string, string>>, status: number) {
 }
 
 /** One's own password, and where one is signed in. */
-export default function Account({ loaderData: { signInName, sessions } }: Route.ComponentProps) {
+export default function Account({ loaderData: { signInName, mailAddress, sessions } }: Route.ComponentProps) {
   const say = useSay(peopleTexts);
   return (
     <Page
@@ -68,7 +80,10 @@ export default function Account({ loaderData: { signInName, sessions } }: Route.
       beside={<span className="text-soft">{say("people.youSignInAs", { signInName })}</span>}
     >
       <div className="grid max-w-5xl gap-x-12 gap-y-8 px-4 py-5 md:grid-cols-[320px_minmax(0,1fr)]">
-        <PasswordForm />
+        <div className="space-y-8">
+          <MailAddressForm address={mailAddress} />
+          <PasswordForm />
+        </div>
         <SessionList sessions={sessions} />
       </div>
     </Page>

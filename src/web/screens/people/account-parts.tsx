@@ -40,6 +40,34 @@ export function PasswordForm() {
   );
 }
 
+/** Where one is reached by those outside, for copies of what the tray answers in one's place. */
+export function MailAddressForm({ address }: { address: string }) {
+  const say = useSay(peopleTexts);
+  const { Form, action, isBusy, problems } = useFormAction("account");
+  return (
+    <section aria-labelledby="mail-address">
+      <h2 id="mail-address" className="font-serif text-lg">
+        {say("people.ownMailAddress")}
+      </h2>
+      <p className="mt-0.5 text-sm text-soft">{say("people.copiesOfAutomaticAnswersGoThere")}</p>
+      <Form method="post" action={action} noValidate className="mt-3 grid gap-3.5">
+        <input type="hidden" name="do" value="mail-address" />
+        <Field
+          label={say("people.address")}
+          name="address"
+          type="email"
+          defaultValue={address}
+          autoComplete="email"
+          problem={problems.address}
+        />
+        <Button type="submit" disabled={isBusy} className="h-9 justify-center">
+          {say("people.saveAddress")}
+        </Button>
+      </Form>
+    </section>
+  );
+}
+
 export type SessionView = {
   readonly id: string;
   readonly device: string;

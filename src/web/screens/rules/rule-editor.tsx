@@ -10,6 +10,7 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Page } from "../../ui/page";
 import { useSay } from "../../ui/texts/use-say";
+import { problemsWithin } from "../forms/problems-within";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 import { ActionEditor, type EditedAction, newAction } from "./action-editor";
@@ -88,7 +89,7 @@ export function RuleEditor({ rule, learned }: { rule: WrittenRule; learned: Lear
         </span>
       }
     >
-      <div className="grid min-h-full lg:grid-cols-[minmax(0,1fr)_minmax(320px,400px)]">
+      <div className="grid min-h-full grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_minmax(320px,400px)]">
         <div className="space-y-5 px-5 py-4">
           {refused?.problem != null && (
             <p role="alert" className="text-late">
@@ -131,7 +132,7 @@ export function RuleEditor({ rule, learned }: { rule: WrittenRule; learned: Lear
             <ConditionEditor
               label={say("rules.whichMessages")}
               group={condition}
-              problems={partsOf(problems, "condition")}
+              problems={problemsWithin(problems, "condition")}
               onChange={setCondition}
             />
           </section>
@@ -150,7 +151,7 @@ export function RuleEditor({ rule, learned }: { rule: WrittenRule; learned: Lear
               <ConditionEditor
                 label={say("rules.exceptions")}
                 group={exception}
-                problems={partsOf(problems, "exception")}
+                problems={problemsWithin(problems, "exception")}
                 onChange={(group) => setException(group.of.length === 0 ? null : group)}
               />
             )}
@@ -159,7 +160,7 @@ export function RuleEditor({ rule, learned }: { rule: WrittenRule; learned: Lear
             <Heading>{say("rules.whatItDoes")}</Heading>
             <ActionEditor
               actions={actions}
-              problems={partsOf(refused?.problems ?? {}, "actions")}
+              problems={problemsWithin(refused?.problems ?? {}, "actions")}
               byHand={learned}
               onChange={setActions}
             />
@@ -205,13 +206,4 @@ function Sentence({ condition, exception, actions }: SentenceProps) {
       })}
     </p>
   );
-}
-
-// What is wrong with one part of the form, by the places within it.
-function partsOf(problems: Problems, part: string): Problems {
-  const within = Object.entries(problems).flatMap(([name, problem]) => {
-    if (name === part) return [["", problem] as const];
-    return name.startsWith(`${part}.`) ? [[name.slice(part.length + 1), problem] as const] : [];
-  });
-  return Object.fromEntries(within);
 }

@@ -72,6 +72,12 @@ export const TRAY_SETTINGS: readonly TrayPage[] = [
   { path: "rules", name: "shell.pageRules", about: "shell.pageRulesAbout", also: "shell.pageRulesAlso" },
   { path: "rounds", name: "shell.pageRounds", about: "shell.pageRoundsAbout", also: "shell.pageRoundsAlso" },
   {
+    path: "automatic-answers",
+    name: "shell.pageAutomaticAnswers",
+    about: "shell.pageAutomaticAnswersAbout",
+    also: "shell.pageAutomaticAnswersAlso",
+  },
+  {
     path: "record-types",
     name: "shell.pageRecordTypes",
     about: "shell.pageRecordTypesAbout",

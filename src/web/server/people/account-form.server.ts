@@ -7,6 +7,7 @@ import { problemsByField, speak } from "../base/say.server";
 /** Something that is done about one's own account. */
 export type AccountStep =
   | { readonly do: "password"; readonly old: string; readonly next: string }
+  | { readonly do: "mail-address"; readonly address: string }
   | { readonly do: "end"; readonly session: string }
   | { readonly do: "end-others" };
 
@@ -26,6 +27,8 @@ export function readAccountStep(form: FormData): Result<AccountStep, AccountProb
       if (error === undefined) return ok({ do: "password", old: value.old, next: value.new });
       return err(problemsByField(error));
     }
+    case "mail-address":
+      return ok({ do: "mail-address", address: String(form.get("address") ?? "").slice(0, 500) });
     case "end": {
       const id = ID.required().validate(form.get("session") ?? undefined);
       return id.error === undefined

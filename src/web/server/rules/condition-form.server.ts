@@ -25,6 +25,16 @@ const TEST_FORMS = testSchemas(ID);
 const MAX_DEPTH = 10;
 const NOTHING: Condition = { kind: "all", of: [] };
 
+/** Every text in what was posted that may name a record or a contact, to look all of them up at once. */
+export function textsNaming(value: unknown): string[] {
+  const found: string[] = [];
+  JSON.stringify(value, (key, one: unknown) => {
+    if (typeof one === "string" && (key === "recordId" || key === "contactId" || /^\d+$/.test(key))) found.push(one);
+    return one;
+  });
+  return found;
+}
+
 /** A posted condition, in which records stand by their codes and contacts by address or name; what is wrong is noted. */
 export function readCondition(
   posted: unknown,

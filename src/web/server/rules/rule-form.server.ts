@@ -15,7 +15,7 @@ import {
 } from "../../../operations/index.server";
 import { ID, ID_LIST } from "../base/fields.server";
 import { speak } from "../base/say.server";
-import { type NamedThings, readCondition } from "./condition-form.server";
+import { type NamedThings, readCondition, textsNaming } from "./condition-form.server";
 
 /** What is wrong, by what it is about: `name`, `actions`, `actions.1`, `condition` and its parts (`condition.0.2`), and so on. */
 export type RuleFormProblems = Readonly<Record<string, string>>;
@@ -77,7 +77,7 @@ function readPlace(text: string): ArrivalPlace | null {
 async function readRule(deps: Deps, grant: TrayGrant, posted: string): Promise<Result<RuleDraft, RuleFormProblems>> {
   const { value, error } = RULE.validate(parsed(posted));
   if (error !== undefined) return err({ rule: speak("rules.thatIsNoRule") });
-  const things = await namedInRules(deps, grant, textsIn(value));
+  const things = await namedInRules(deps, grant, textsNaming(value));
   const problems: Record<string, string> = {};
   const noteFor = (part: string) => (path: string, problem: string) => {
     problems[path === "" ? part : `${part}.${path}`] ??= problem;
@@ -103,16 +103,6 @@ function parsed(posted: string): unknown {
   } catch {
     return null;
   }
-}
-
-// Every text that may name a record or a contact, to look all of them up at once.
-function textsIn(value: unknown): string[] {
-  const found: string[] = [];
-  JSON.stringify(value, (key, one: unknown) => {
-    if (typeof one === "string" && (key === "recordId" || key === "contactId" || /^\d+$/.test(key))) found.push(one);
-    return one;
-  });
-  return found;
 }
 
 function readAction(posted: unknown, things: NamedThings): Result<RuleAction, string> {
