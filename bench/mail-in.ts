@@ -19,7 +19,7 @@ async function parsedPerSecond(): Promise<number> {
 }
 
 /** Has another process deliver letters, as another server would; gives how many a second were said 250 to. */
-function deliveredPerSecond(port: number, round: string, count: number): Promise<number> {
+export function deliveredPerSecond(port: number, round: string, count: number): Promise<number> {
   const child = fork(fileURLToPath(new URL("./deliver.ts", import.meta.url)), { execArgv: ["--import", "tsx"] });
   return new Promise((resolve, reject) => {
     child.once("message", (perSecond) => resolve(Number(perSecond)));

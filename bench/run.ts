@@ -20,6 +20,7 @@ import { openLists } from "./open-lists";
 import { openStanding } from "./open-standing";
 import { proposalFigures } from "./proposals";
 import { recordFigures } from "./records";
+import { ruledArrivals } from "./ruled-arrivals";
 import { ruleFigures } from "./rules";
 import { sortingInBrowser } from "./sorting";
 import { textFigures } from "./texts";
@@ -142,7 +143,7 @@ try {
     measured(...(await inDatabase(cluster, "bench_import", (_, url) => importMbox(url, FOLDER, IMPORTED))));
   if (isAsked("texts")) measured(...textFigures());
   if (isAsked("turns")) measured(...turnsFigures());
-  if (isAsked("rules")) measured(...ruleFigures());
+  if (isAsked("rules")) measured(...ruleFigures(), await inDatabase(cluster, "bench_ruled", ruledArrivals));
   if (isAsked("doctor")) {
     await cluster.createDatabase("bench_doctor");
     const url = cluster.url("bench_doctor");

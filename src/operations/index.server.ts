@@ -56,11 +56,9 @@ export {
   documentsToAttach,
   forgetDraftAttachments,
 } from "./answering/draft-attachments";
-export type { Writer } from "./answering/letters";
 export * from "./answering/put-aside";
 export * from "./answering/recall-message";
 export * from "./answering/reminders";
-export * from "./answering/send-message";
 export { type OpeningMessage, openingMessage, startConversation } from "./answering/start-conversation";
 export * from "./answering/unsubscribe";
 export {
@@ -202,6 +200,8 @@ export { bringInScript, type ScriptLine, scriptOfTray, tryScript } from "./rules
 export { type RuleTrial, tryRule } from "./rules/try-rule";
 export * from "./rules/try-written";
 export * from "./rules/written-rules";
+export type { Writer } from "./sending/letters";
+export * from "./sending/send-message";
 export * from "./upkeep/advance-demo-clock";
 export * from "./upkeep/doctor";
 export * from "./upkeep/empty-bins";

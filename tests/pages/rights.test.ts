@@ -8,6 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, trustedId } from "~/core/kernel/ids";
 import {
   decide,
+  editAnswer,
   editRule,
   receiveMessage,
   setUpCategories,
@@ -30,7 +31,7 @@ let office: Office;
 let reader: Visitor;
 let stranger: Visitor;
 let strangerGrant: TrayGrant;
-const ids = { conversation: "", other: "", message: "", category: "", note: "", rule: "" };
+const ids = { conversation: "", other: "", message: "", category: "", note: "", rule: "", answer: "" };
 const SOME_ID = "01900000-0000-7000-8000-000000000000";
 
 beforeAll(async () => {
@@ -55,6 +56,12 @@ beforeAll(async () => {
   const [category] = await setUpCategories(tray.deps, [{ code: "TU", name: "Tuning", ink: "moss", parentCode: null }]);
   ids.category = category?.id ?? "";
   await tray.ask("update category set tray_id = $1", [office.grant.tray.id]);
+  const answer = await editAnswer(tray.deps, office.grant, {
+    ...{ id: null, name: "Whatever", isOn: false, from: null, until: null, trigger: { kind: "always" } },
+    texts: [{ condition: { kind: "every" }, text: "We have it.", copiesCover: false }],
+    pace: { kind: "each" },
+  });
+  ids.answer = answer.ok ? answer.value : "";
   const kept = await editRule(tray.deps, office.grant, {
     id: null,
     name: "Whatever",
@@ -176,6 +183,7 @@ const LOOKS: Readonly<Record<string, () => Readonly<Record<string, string>>>> = 
   "message-html": ofMessage,
   "message-raw": ofMessage,
   rule: () => ({ rule: ids.rule }),
+  "automatic-answer": () => ({ answer: ids.answer }),
   "run-conversation": () => ({ conversation: ids.conversation }),
 };
 /** Pages with a part in their address that is a name everybody knows, or a record, which is common to all trays. */

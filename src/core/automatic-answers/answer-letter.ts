@@ -2,8 +2,8 @@ import type { EmailAddress, Mailbox } from "../kernel/email-address";
 import { referencesForReply } from "../message/message-ids";
 
 /** What can stand in a text for what is known only when it goes. */
-export const ANSWER_BLANKS = ["back", "colleague", "cover"] as const;
-export type AnswerBlank = (typeof ANSWER_BLANKS)[number];
+const ANSWER_BLANKS = ["back", "colleague", "cover"] as const;
+type AnswerBlank = (typeof ANSWER_BLANKS)[number];
 
 const BLANK = /\[([a-z-]+)\]/gi;
 
@@ -11,11 +11,6 @@ const BLANK = /\[([a-z-]+)\]/gi;
 export function unknownBlanks(text: string): string[] {
   const names = [...text.matchAll(BLANK)].map(([, name = ""]) => name.toLowerCase());
   return [...new Set(names.filter((name) => !(ANSWER_BLANKS as readonly string[]).includes(name)))];
-}
-
-/** Whether a text has a blank. */
-export function hasBlank(text: string, blank: AnswerBlank): boolean {
-  return [...text.matchAll(BLANK)].some(([, name = ""]) => name.toLowerCase() === blank);
 }
 
 /** A text with what stands for its blanks. */

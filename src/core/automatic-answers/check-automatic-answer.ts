@@ -7,7 +7,7 @@ import type { AnswerText, AutomaticAnswer } from "./automatic-answer";
 const said = saidOf(answersTexts);
 
 /** What is wrong with a text of an answer. */
-export type AnswerTextProblems = { readonly text?: Said; readonly condition?: readonly ConditionProblem[] };
+type AnswerTextProblems = { readonly text?: Said; readonly condition?: readonly ConditionProblem[] };
 
 /** What is wrong with an automatic answer, by field; of its texts by their places. */
 export type AnswerProblems = {

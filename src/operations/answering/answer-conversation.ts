@@ -36,8 +36,8 @@ import { whoIsPresent } from "../reading/presence";
 import { saveReplyDefault } from "../reading/reply-defaults";
 import type { SeenDraft } from "../reading/shared-drafts";
 import type { Refusal } from "../refusals/refusal";
+import { authorOf, type Letter, saveLetter, storedLetter, type Writer } from "../sending/letters";
 import { attachmentsOfDraft } from "./draft-attachments";
-import { authorOf, type Letter, saveLetter, storedLetter, type Writer } from "./letters";
 
 const said = saidOf(refusalsTexts);
 

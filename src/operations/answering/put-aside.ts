@@ -25,7 +25,7 @@ import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
 import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
-import { putSendingAside } from "./send-message";
+import { putSendingAside } from "../sending/send-message";
 
 const said = saidOf(officeTexts);
 

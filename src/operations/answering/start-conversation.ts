@@ -18,9 +18,9 @@ import type { Deps, Within } from "../base/deps";
 import { factOf } from "../base/message-fact";
 import { carryOut } from "../changes/change-conversations";
 import type { Refusal } from "../refusals/refusal";
+import { authorOf, saveLetter, storedLetter, type Writer } from "../sending/letters";
 import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
 import { attachmentsOfDraft } from "./draft-attachments";
-import { authorOf, saveLetter, storedLetter, type Writer } from "./letters";
 
 /** What a message about a record begins with: whom it could go to, those of the record first, and its token for the subject. */
 export type OpeningMessage = {

@@ -11,8 +11,8 @@ import { type Said, saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import { carryOut } from "../changes/change-conversations";
 import { type Refusal, refusalInWords } from "../refusals/refusal";
+import type { Writer } from "../sending/letters";
 import { answerConversation } from "./answer-conversation";
-import type { Writer } from "./letters";
 
 const said = saidOf(writingTexts);
 

@@ -32,6 +32,7 @@ import {
 import { answerByItself, answersFor } from "../automatic-answers/answer-by-itself";
 import type { Deps, Within } from "../base/deps";
 import { dedupeKeyOf, factOf } from "../base/message-fact";
+import type { ConversationInHand } from "../changes/change-conversations";
 import { notifyOfMessage } from "../changes/notify";
 import { joinPiece } from "../deciding/join-conversations";
 import { applyRules, candidateRules, lockCandidateRules, rulesFor } from "../rules/apply-rules";
@@ -153,7 +154,9 @@ async function ingestOne(
   // What follows asks the database, or changes there what is in hand.
   if (due.length > 0 || !incoming.imported || reported !== null || piece !== null) {
     await threads.put();
-    await actOnArrival(trx, deps, tray, incoming, { stored, place, due, createdAt: where.createdAt });
+    const { facts, version } = await threads.thread(conversationId);
+    const inHand = { conversation: { id: conversationId, trayId: tray.id, version }, known: facts };
+    await actOnArrival(trx, deps, tray, incoming, { inHand, stored, place, due, createdAt: where.createdAt });
     if (reported !== null) await noteReports(trx, reported.messageId, message.reports, incoming.receivedAt);
     if (piece !== null) {
       await joinLatePiece(trx, deps, tray, conversationId, piece);
@@ -167,6 +170,7 @@ async function ingestOne(
 
 /** A message as it came to be in a conversation, with the rules that are for it. */
 type Arrived = {
+  readonly inHand: ConversationInHand;
   readonly stored: NewMessage;
   readonly place: MessagePlace;
   readonly due: readonly RuleThatHolds[];
@@ -179,9 +183,9 @@ async function actOnArrival(
   deps: Within,
   tray: Tray,
   incoming: Incoming,
-  { stored, place, due, createdAt }: Arrived,
+  { inHand, stored, place, due, createdAt }: Arrived,
 ): Promise<void> {
-  const isHeld = await applyRules(trx, deps, tray, { id: place.conversationId, starts: place.start !== null }, due);
+  const isHeld = await applyRules(trx, deps, tray, { ...inHand, starts: place.start !== null }, due);
   // What is held back disturbs nobody.
   if (!isHeld) await notifyOfArrival(trx, deps, incoming, stored, place);
   await answerByItself(trx, deps, tray, incoming, { stored, place, createdAt });

@@ -26,12 +26,12 @@ import {
 } from "../../storage/rules/index";
 import { answersTexts } from "../../texts/en/answers";
 import { saidOf } from "../../texts/said";
-import { saveLetter, storedLetter } from "../answering/letters";
 import type { Asking, Within } from "../base/deps";
 import { factOf } from "../base/message-fact";
 import { cachedAnswers, cachedTimesOff, ownAddresses } from "../base/routing-cache";
 import { writtenDown } from "../base/written-down";
 import { type ArrivingMessage, arrived, testedWithAll } from "../rules/rule-facts";
+import { saveLetter, storedLetter } from "../sending/letters";
 
 const said = saidOf(answersTexts);
 
@@ -108,8 +108,8 @@ export async function answerByItself(
   await noteAnswerSent(trx, tray.id, recipient, { answerId: answer.id, at: deps.now() }, ours.id);
 }
 
-/** A message that came, as far as automatic answering looks at it, but for what it answers. */
-export function answerableMessage(
+// As far as automatic answering looks at it, but for what it answers.
+function answerableMessage(
   { addressFields, classification, headers }: Pick<MailMessage, "addressFields" | "classification" | "headers">,
   envelope: { readonly sender: string } | null,
 ): Omit<AnswerableMessage, "answersAutomatic"> {

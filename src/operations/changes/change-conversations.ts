@@ -15,7 +15,7 @@ import {
   type HeldConversation,
   lockConversations,
   type NewEntry,
-  saveDockets,
+  saveDocketsAfter,
 } from "../../storage/facts/index";
 import { journalTexts } from "../../texts/en/journal";
 import { saidOf } from "../../texts/said";
@@ -84,14 +84,17 @@ export type ChangePlan = {
   readonly rule?: RuleMark;
 };
 
-/** Writes effects into the journal and keeps the dockets that they lead to. */
+/** A conversation that is held, and everything that is known of it. */
+export type ConversationInHand = Pick<ChangePlan, "conversation" | "known">;
+
+/** Writes effects into the journal and keeps the dockets that they lead to; gives what changed as it is then. */
 export async function carryOut(
   trx: Transaction,
   deps: Within,
   by: MemberId | null,
   batchId: BatchId,
   changes: readonly ChangePlan[],
-): Promise<void> {
+): Promise<ConversationInHand[]> {
   const changed = changes.filter((change) => change.effects.length > 0);
   const withEntries = changed.map(({ conversation, known, effects, rule }) => {
     const entries = effects.map(
@@ -107,11 +110,19 @@ export async function carryOut(
         effect,
       }),
     );
-    const docket = deriveDocket({ ...known, entries: [...known.entries, ...entries] });
-    return { id: conversation.id, version: conversation.version + effects.length, docket, entries };
+    const after = { ...known, entries: [...known.entries, ...entries] };
+    const version = conversation.version + effects.length;
+    const inHand: ConversationInHand = { conversation: { ...conversation, version }, known: after };
+    return { id: conversation.id, version, docket: deriveDocket(after), entries, inHand };
   });
   const written = withEntries.flatMap(({ entries }) => entries);
-  await Promise.all([appendEntries(trx, written), saveDockets(trx, withEntries), notifyOfEntries(trx, deps, written)]);
+  const kinds = written.map(({ effect }) => effect.kind);
+  await Promise.all([
+    appendEntries(trx, written),
+    saveDocketsAfter(trx, withEntries, kinds),
+    notifyOfEntries(trx, deps, written),
+  ]);
+  return withEntries.map(({ inHand }) => inHand);
 }
 
 /** Of some changes those that would settle what is filed nowhere, in a tray that settles only what is filed. */

@@ -1,24 +1,23 @@
 import { inCharge } from "../../core/cover/covering";
 import type { RuleMark } from "../../core/journal/rule-mark";
-import { type BatchId, type ConversationId, trustedId } from "../../core/kernel/ids";
+import { type BatchId, trustedId } from "../../core/kernel/ids";
 import { nextRound } from "../../core/rounds/round";
 import { foundInWords, type RuleNames } from "../../core/rules/condition-in-words";
 import { type Held, type RuleThatHolds, rulesThatHold } from "../../core/rules/examine-condition";
 import { needsOf } from "../../core/rules/needs";
 import { type Givable, planRule } from "../../core/rules/plan-rules";
-import { conditionsOf, type Rule } from "../../core/rules/rule";
-import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { conditionsOf, type Rule, type RuleActionKind } from "../../core/rules/rule";
 import { workingDayAfter } from "../../core/worktime/working-hours";
 import { hoursOfTray, membersWithRoles, type Tray } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
-import { categoriesOf, factsOf, lockCategoriesForShare, lockConversations } from "../../storage/facts/index";
+import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import { roundsOf } from "../../storage/rules/index";
 import type { Listed } from "../../texts/said";
 import type { Asking, Within } from "../base/deps";
 import { cachedTimesOff, ruleIndexOf } from "../base/routing-cache";
 import { writtenDown } from "../base/written-down";
-import { carryOut } from "../changes/change-conversations";
+import { type ConversationInHand, carryOut } from "../changes/change-conversations";
 import { type ArrivedIn, type ArrivingMessage, arrived, arriving, testedAlone, testedWithAll } from "./rule-facts";
 import { ruleNamesOf } from "./rule-names";
 
@@ -58,27 +57,29 @@ export async function rulesFor(
   return tested === undefined ? [] : rulesThatHold(candidates, tested);
 }
 
-/** Lets rules act on the conversation that a message came into, one after the other, each a step of its own in the journal. True when one holds it back. */
+/**
+ * Lets rules act on the conversation that a message came into, one after the other, each a step of its own in the journal.
+ * True when one holds it back. `arrivedIn` is the conversation with the message, held, and whether it began with that.
+ */
 export async function applyRules(
   trx: Transaction,
   deps: Within,
   tray: Tray,
-  { id, starts }: { readonly id: ConversationId; readonly starts: boolean },
+  { starts, ...arrivedIn }: ConversationInHand & { readonly starts: boolean },
   rules: readonly RuleThatHolds[],
 ): Promise<boolean> {
   if (rules.length === 0) return false;
   const acting = rules.map(({ rule }) => rule);
   const givable = await givableIn(trx, deps, tray, acting);
   const names = await ruleNamesOf({ ...deps, db: trx }, tray, null, acting);
+  let inHand: ConversationInHand = arrivedIn;
   let isHeld = false;
   for (const { rule, held } of rules) {
-    const [conversation] = await lockConversations(trx, tray.id, [id]);
-    if (conversation === undefined) throw new Error(`conversation ${id} went away under its rules`);
-    const known = (await factsOf(trx, [id])).get(id) ?? NOTHING_HAPPENED;
-    const effects = planRule(rule, known, givable, starts);
+    const effects = planRule(rule, inHand.known, givable, starts);
     isHeld ||= effects.some(({ kind }) => kind === "held");
-    const change = { conversation, known, effects, rule: markOf(rule, held, names) };
-    await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [change]);
+    const change = { ...inHand, effects, rule: markOf(rule, held, names) };
+    const [changed] = await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [change]);
+    inHand = changed ?? inHand;
   }
   return isHeld;
 }
@@ -97,13 +98,13 @@ export async function givableIn(
   rules: readonly Pick<Rule, "actions">[],
 ): Promise<Givable> {
   const actions = rules.flatMap((rule) => rule.actions);
+  const isAny = (...kinds: readonly RuleActionKind[]) => actions.some(({ kind }) => kinds.includes(kind));
   const wanted = actions.flatMap((action) => (action.kind === "file" ? [action.recordId] : []));
-  const [categories, records, members] = [
-    await categoriesOf(trx, tray.id),
-    await recordsByIds(trx, null, [...new Set(wanted)]),
-    await membersWithRoles(trx, tray.id),
-  ];
-  const rounds = actions.some(({ kind }) => kind === "hold") ? await roundsOf(trx, tray.id) : [];
+  // Every message that a rule is for waits for what is looked up here.
+  const categories = isAny("categorise") ? await categoriesOf(trx, tray.id) : [];
+  const records = await recordsByIds(trx, null, [...new Set(wanted)]);
+  const members = isAny("assign", "follow", "follow-up") ? await membersWithRoles(trx, tray.id) : [];
+  const rounds = isAny("hold") ? await roundsOf(trx, tray.id) : [];
   const hours =
     rounds.length > 0 || actions.some((action) => "workingDays" in action) ? await hoursOfTray(trx, tray) : null;
   const given = new Set(categories.filter(({ retired }) => !retired).map(({ id }) => id));

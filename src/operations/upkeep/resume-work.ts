@@ -3,8 +3,8 @@ import { inTransaction } from "../../storage/base/index";
 import { strandedBulkRuns } from "../../storage/lists/index";
 import { strandedImports, strandedOutgoing } from "../../storage/mail/index";
 import { strandedZipExports } from "../../storage/records/index";
-import { sendMessage } from "../answering/send-message";
 import type { Deps } from "../base/deps";
+import { sendMessage } from "../sending/send-message";
 
 // Handing over takes 30 s at most, a batch of an import some seconds.
 const STRANDED_AFTER = 2 * MINUTE;

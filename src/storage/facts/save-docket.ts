@@ -1,5 +1,6 @@
 import type { Docket } from "../../core/docket/derive-docket";
 import { labelsOf } from "../../core/filing/lesson";
+import type { EffectKind } from "../../core/journal/entry";
 import type { ConversationId } from "../../core/kernel/ids";
 import { namesOf, rowOf, setFrom, typedNamesOf } from "../base/described";
 import type { Transaction } from "../base/handle";
@@ -13,6 +14,25 @@ type Kept = { readonly id: ConversationId; readonly version: number; readonly do
 export async function saveDockets(trx: Transaction, kept: readonly Kept[]): Promise<void> {
   if (kept.length === 0) return;
   await Promise.all([saveColumns(trx, kept), saveFollowUps(trx, kept), saveFiledParts(trx, kept)]);
+}
+
+// What changes rows beside a conversation's own.
+const WITH_ROWS: ReadonlySet<EffectKind> = new Set<EffectKind>([
+  "follow-up-set",
+  "follow-up-done",
+  "follow-up-cleared",
+  "part-filed",
+  "part-unfiled",
+]);
+
+/** The same after effects of these kinds: of what stands in rows of its own, only what they change is looked at. */
+export async function saveDocketsAfter(
+  trx: Transaction,
+  kept: readonly Kept[],
+  kinds: readonly EffectKind[],
+): Promise<void> {
+  if (kinds.some((kind) => WITH_ROWS.has(kind))) await saveDockets(trx, kept);
+  else if (kept.length > 0) await saveColumns(trx, kept);
 }
 
 async function saveColumns(trx: Transaction, kept: readonly Kept[]): Promise<void> {
