@@ -28,7 +28,7 @@ import { answersTexts } from "../../texts/en/answers";
 import { saidOf } from "../../texts/said";
 import type { Asking, Within } from "../base/deps";
 import { factOf } from "../base/message-fact";
-import { cachedAnswers, cachedTimesOff, ownAddresses } from "../base/routing-cache";
+import { cachedAnswers, cachedTimesOff, isJunkSender, ownAddresses } from "../base/routing-cache";
 import { writtenDown } from "../base/written-down";
 import { type ArrivingMessage, arrived, testedWithAll } from "../rules/rule-facts";
 import { saveLetter, storedLetter } from "../sending/letters";
@@ -68,6 +68,7 @@ export async function answerByItself(
   if (conversation === undefined) throw new Error(`conversation ${place.conversationId} went away under its message`);
   const facts = (await factsOf(trx, [conversation.id])).get(conversation.id) ?? NOTHING_HAPPENED;
   const docket = deriveDocket(facts);
+  if (await isUnwanted(within, tray, stored, docket)) return;
   const isVerified = stored.trust?.verdict === "verified";
   const known = arrived(arrival, { starts: place.start !== null, docket, createdAt, isVerified });
   const conditions = answers.flatMap(({ texts }) => texts.map(({ condition }) => condition));
@@ -106,6 +107,17 @@ export async function answerByItself(
   const at = { conversationId: conversation.id, start: null, version, who: null, facts: after };
   await saveLetter(trx, deps, ours, at, place.newestText);
   await noteAnswerSent(trx, tray.id, recipient, { answerId: answer.id, at: deps.now() }, ours.id);
+}
+
+// What is thrown away, or only seems to be from somebody, would tell whoever sends such mail that it is read.
+async function isUnwanted(
+  deps: Asking,
+  tray: Tray,
+  { trust, from }: NewMessage,
+  { standing }: Docket,
+): Promise<boolean> {
+  if (standing.kind === "junk" || standing.kind === "bin" || trust?.verdict === "imitation") return true;
+  return isJunkSender(deps, tray.id, from.address);
 }
 
 // As far as automatic answering looks at it, but for what it answers.

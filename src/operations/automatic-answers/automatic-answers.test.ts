@@ -7,11 +7,14 @@ import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { MOST_AN_HOUR } from "../../core/automatic-answers/choose-answer";
 import type { ConversationId } from "../../core/kernel/ids";
 import { DAY, instant, later } from "../../core/kernel/instant";
+import type { RuleAction } from "../../core/rules/rule";
 import {
   type AnswerDraft,
+  callJunkSender,
   changeOwnMailAddress,
   dropAnswer,
   editAnswer,
+  editRule,
   getAnswers,
   importInto,
   openConversation,
@@ -134,6 +137,23 @@ describe("an automatic answer", () => {
     passes(tray, 61);
     await comes();
     expect(await wentOut()).toHaveLength(2);
+  });
+
+  it("never goes to what is thrown away", async () => {
+    await keep({ pace: { kind: "each" } });
+    const away: RuleAction[][] = [[{ kind: "bin" }], [{ kind: "junk" }]];
+    for (const [at, actions] of away.entries()) {
+      const rule = { id: null, name: `Away ${at}`, isOn: true, isLast: false, exception: null, actions };
+      done(await editRule(tray.deps, desk.lead, { ...rule, condition: worded("subject", "words", `away${at}`) }));
+    }
+    done(await callJunkSender(tray.deps, desk.lead, "pest@x.example", true));
+    passes(tray, 1);
+    await comes({ subject: "away0" });
+    await comes({ subject: "away1" });
+    await comes({ sender: "pest@x.example", from: "pest@x.example" });
+    expect(await wentOut()).toEqual([]);
+    await comes({ subject: "Stays" });
+    expect(await wentOut()).toHaveLength(1);
   });
 
   it("stops after one where two answerers face each other, whether the other one says what it is or not", async () => {

@@ -73,7 +73,7 @@ export const shellTexts = catalogue({
   "shell.pageArrangementAlso": "my records, folders, tree",
   "shell.pageAutomaticAnswers": "Automatic answers",
   "shell.pageAutomaticAnswersAbout": "What the tray answers by itself, when, and to whom",
-  "shell.pageAutomaticAnswersAlso": "vacation, away, out of office, autoreply, auto reply",
+  "shell.pageAutomaticAnswersAlso": "out of office, autoreply, auto reply, away message",
   "shell.pageAway": "Hours and time off",
   "shell.pageAwayAbout": "When you work, when you are away, and who covers for you",
   "shell.pageAwayAlso": "absence, holiday, vacation, out of office, cover, working hours",
