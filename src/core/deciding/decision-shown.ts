@@ -37,18 +37,19 @@ type Shown<Kind extends ChosenKind> = {
   readonly said: (decision: RowSelection<Kind>, names: DecisionNames) => Said;
 };
 
+const isUndecided = (standing: StandingKind) => standing === "to-sort" || standing === "held";
 const nowhere = () => null;
 const unchanged = () => ({});
 
 const SHOWN: { readonly [Kind in ChosenKind]: Shown<Kind> } = {
   assign: {
-    leadsTo: ({ ownerId }, from) => (from === "to-sort" && ownerId !== null ? "our-move" : null),
+    leadsTo: ({ ownerId }, from) => (isUndecided(from) && ownerId !== null ? "our-move" : null),
     changes: ({ ownerId }) => ({ ownerId }),
     said: ({ ownerId }, { member }) =>
       ownerId === null ? said("deciding.noOwner") : said("deciding.assignedTo", { member: member(ownerId) }),
   },
   "assign-in-turn": {
-    leadsTo: (_, from) => (from === "to-sort" ? "our-move" : null),
+    leadsTo: (_, from) => (isUndecided(from) ? "our-move" : null),
     // Whose turn it is, only the store knows.
     changes: unchanged,
     said: ({ groupId }, { group }) => said("deciding.inTurnTo", { group: group(groupId) }),

@@ -159,6 +159,7 @@ describe("a decision", () => {
     [{ kind: "file", recordId: SORREL, settle: true }, []],
     [{ kind: "file", recordId: SORREL, settle: false }, []],
     [{ kind: "restore" }, [did({ kind: "binned" })]],
+    [{ kind: "assign", ownerId: TOBIAS }, [did({ kind: "held", roundId: trustedId("r1"), round: "Mass mail" }, null)]],
     [{ kind: "let-in" }, [did({ kind: "held", roundId: trustedId("r1"), round: "Mass mail" }, null)]],
   ])("%j leads where the interface shows at once", (decision, happenings) => {
     const facts = aConversation(theyWrote(), ...happenings);

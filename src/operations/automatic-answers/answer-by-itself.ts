@@ -1,5 +1,10 @@
 import { answerFields, filledText } from "../../core/automatic-answers/answer-letter";
-import { type AutomaticAnswer, absentMember, isInForce } from "../../core/automatic-answers/automatic-answer";
+import {
+  type AnswerText,
+  type AutomaticAnswer,
+  absentMember,
+  isInForce,
+} from "../../core/automatic-answers/automatic-answer";
 import { type AnswerCircumstances, chooseAnswer } from "../../core/automatic-answers/choose-answer";
 import { type AnswerableMessage, answerRecipient } from "../../core/automatic-answers/may-be-answered";
 import { inCharge, type TimeOff, timeOffAt } from "../../core/cover/covering";
@@ -10,12 +15,18 @@ import { DAY, type Instant, later } from "../../core/kernel/instant";
 import { headerValue, type MailMessage } from "../../core/message/mail-message";
 import { examineCondition } from "../../core/rules/examine-condition";
 import { needsOf } from "../../core/rules/needs";
-import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { isOpenAt } from "../../core/worktime/working-hours";
 import { htmlOfText } from "../../core/writing/html-of-text";
 import { hoursOfTray, mailAddressesOf, membersOfTray, type Tray } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
-import { factsOf, lockConversations, type MessagePlace, type NewMessage } from "../../storage/facts/index";
+import {
+  factsOf,
+  type HeldConversation,
+  lockConversations,
+  type MessagePlace,
+  type NewMessage,
+} from "../../storage/facts/index";
 import {
   answersSentTo,
   areOfAnswers,
@@ -83,14 +94,32 @@ export async function answerByItself(
     ({ condition }) => examineCondition(condition, tested).holds,
     sent,
   );
-  if (chosen?.kind !== "send") return;
-  const { answer, text } = chosen;
+  if (chosen?.kind === "send")
+    await send(trx, deps, tray, { ...chosen, recipient, stored, place, conversation, facts });
+}
+
+type Sending = {
+  readonly answer: AutomaticAnswer;
+  readonly text: AnswerText;
+  readonly recipient: EmailAddress;
+  readonly stored: NewMessage;
+  readonly place: MessagePlace;
+  readonly conversation: HeldConversation;
+  readonly facts: ConversationFacts;
+};
+
+async function send(
+  trx: Transaction,
+  deps: Within,
+  tray: Tray,
+  { answer, text, recipient, stored, place, conversation, facts }: Sending,
+): Promise<void> {
   const { headers, to, ...fields } = answerFields(recipient, {
     ...stored,
     fromName: stored.from.name,
     fromAddress: stored.from.address,
   });
-  const cover = await coverOf(within, tray, answer, docket);
+  const cover = await coverOf({ ...deps, db: trx }, tray, answer, deriveDocket(facts));
   const letter = {
     ...fields,
     to: [to],

@@ -22,7 +22,7 @@ import { saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
 import { writtenDown } from "../base/written-down";
 import type { Refusal } from "../refusals/refusal";
-import { beginRun, MAX_IN_RUN } from "./bulk-run";
+import { beginRun, DECIDED_AT_ONCE, MAX_IN_RUN, runBulk } from "./bulk-run";
 import { foundByTheClock } from "./wake-rested";
 
 const said = saidOf(roundsTexts);
@@ -52,6 +52,11 @@ export async function getRounds(deps: Deps, grant: TrayGrant): Promise<RoundNow[
       .filter(({ actions }) => actions.some((action) => action.kind === "hold" && action.roundId === round.id))
       .map(({ name }) => name),
   }));
+}
+
+/** What the rounds of a tray are called, for what names them. */
+export async function getRoundNames(deps: Deps, grant: TrayGrant): Promise<Pick<Round, "id" | "name">[]> {
+  return (await roundsOf(deps.db, grant.tray.id)).map(({ id, name }) => ({ id, name }));
 }
 
 /** Why a round was not kept. */
@@ -91,13 +96,15 @@ export async function dropRound(
   return ok(null);
 }
 
-/** Lets in what a round holds, before its hour; the batch takes it back. */
+/** Lets in what a round holds, before its hour: done by the time this returns unless it is much. The run's batch takes it back. */
 export async function letRoundIn(deps: Deps, grant: TrayGrant, id: RoundId): Promise<Result<RunId, Refusal>> {
   const [round] = await roundsByIds(deps.db, grant.tray.id, [id]);
   if (round === undefined) return err({ kind: "no-such", what: "round" });
   const ids = await heldFor(deps.db, grant.tray.id, id, deps.now(), MAX_IN_RUN);
   const words = writtenDown(said("rounds.letInRound", { round: round.name }));
-  return beginRun(deps, grant, ids, { kind: "decide", decision: { kind: "let-in" } }, words);
+  const run = await beginRun(deps, grant, ids, { kind: "decide", decision: { kind: "let-in" } }, words);
+  if (run.ok && ids.length <= DECIDED_AT_ONCE) await runBulk(deps, run.value);
+  return run;
 }
 
 const BATCH = 200;

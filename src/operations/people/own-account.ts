@@ -65,12 +65,12 @@ export async function endOwnSessions(deps: Deps, member: Member, token: string, 
   return ended;
 }
 
-/** Where a member is reached by those outside; null where she did not say. */
+/** Where a member is reached by those outside; null where they did not say. */
 export async function ownMailAddress(deps: Deps, member: Member): Promise<EmailAddress | null> {
   return (await mailAddressesOf(deps.db, [member.id])).get(member.id) ?? null;
 }
 
-/** Says where a member is reached by those outside, for copies of answers that name her; an empty text for nowhere. */
+/** Says where a member is reached by those outside, where copies of automatic answers go to; an empty text for nowhere. */
 export async function changeOwnMailAddress(deps: Deps, member: Member, text: string): Promise<Result<null, Said>> {
   const address = text.trim() === "" ? null : readEmailAddress(text);
   if (address === null && text.trim() !== "") return err(said("people.isNoAddress", { text: text.trim() }));

@@ -17,7 +17,7 @@ export const JOURNAL_KINDS = {
   filed: ["filed", "unfiled", "particulars-set", "part-filed", "part-unfiled"],
   categories: ["categorised", "uncategorised"],
   waiting: ["expected", "withdrawn"],
-  resting: ["rested", "rest-ended"],
+  resting: ["rested", "rest-ended", "held", "let-in"],
   "follow-ups": ["follow-up-set", "follow-up-done", "follow-up-cleared"],
   away: ["binned", "junked", "restored"],
   joined: ["joined", "split-off"],

@@ -26,7 +26,7 @@ export function shouldRevalidate({
   nextParams,
   formAction,
 }: ShouldRevalidateFunctionArgs) {
-  if (formAction?.endsWith("/settings") === true) return true;
+  if (formAction?.endsWith("/settings") === true || formAction?.endsWith("/rounds") === true) return true;
   const isOther = currentParams.tray !== nextParams.tray || currentParams.standing !== nextParams.standing;
   return isOther || currentUrl.search !== nextUrl.search;
 }

@@ -15,10 +15,10 @@ import {
 import { commonTexts } from "../../../texts/en/common";
 import { roundsTexts } from "../../../texts/en/rounds";
 import type { FormProblems } from "../../screens/forms/use-form-action";
+import type { KeptListOutcome } from "../../screens/forms/use-kept-list";
 import { useTray } from "../../screens/frame/tray-data";
 import { RoundForm } from "../../screens/rules/round-form";
 import { RoundList } from "../../screens/rules/round-list";
-import type { RoundOutcome } from "../../screens/rules/rounds-outcome";
 import { LeadsOnly } from "../../screens/shell/leads-only";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { ID } from "../../server/base/fields.server";
@@ -63,7 +63,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const id = readId<RoundId>(step.id);
   if (step.do === "keep") {
     const kept = await editRound(deps, grant, id.ok ? id.value : null, step);
-    if (kept.ok) return data<RoundOutcome>({ ok: true, said: speak("rounds.saved"), droppedId: null });
+    if (kept.ok) return data<KeptListOutcome>({ ok: true, said: speak("rounds.saved"), droppedId: null });
     if (kept.error.kind !== "round-problems") return refused({}, refusalSaid(kept.error), 409);
     return refused(saidByField(kept.error.problems), null, 400);
   }
@@ -71,7 +71,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const done = await carry(deps, grant, step.do, id.value);
   if (!done.ok) return refused({}, refusalSaid(done.error), 409);
   const said = step.do === "bring-back" ? speak("rounds.broughtBack") : "";
-  return data<RoundOutcome>({ ok: true, said, droppedId: step.do === "drop" ? step.id : null });
+  return data<KeptListOutcome>({ ok: true, said, droppedId: step.do === "drop" ? step.id : null });
 }
 
 function carry(deps: Deps, grant: TrayGrant, step: "drop" | "bring-back" | "let-in", id: RoundId) {
@@ -79,7 +79,7 @@ function carry(deps: Deps, grant: TrayGrant, step: "drop" | "bring-back" | "let-
 }
 
 function refused(problems: FormProblems, problem: string | null, status: number) {
-  return data<RoundOutcome>({ ok: false, problems, problem }, { status });
+  return data<KeptListOutcome>({ ok: false, problems, problem }, { status });
 }
 
 /** The hours at which mail is let in that rules hold back. */

@@ -1,7 +1,7 @@
 import { data, redirect } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { MAX_EXAMPLES } from "../../../core/rule-learning/learn-actions";
-import { getRounds, getRules, learnRule, rulesAsWritten } from "../../../operations/index.server";
+import { getRoundNames, getRules, learnRule, rulesAsWritten } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
 import { type NamedRound, RoundsHere } from "../../screens/rules/rounds-here";
 import { RuleEditor } from "../../screens/rules/rule-editor";
@@ -35,7 +35,7 @@ type LoaderData = {
 export async function loader({ context, params, request }: Route.LoaderArgs): Promise<LoaderData> {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   if (grant.role !== "lead") throw redirect(`/${params.tray}/rules`);
-  const rounds = (await getRounds(deps, grant)).map(({ id, name }) => ({ id, name }));
+  const rounds = await getRoundNames(deps, grant);
   if (params.rule === NEW) {
     const ids = idsIn(new URL(request.url).searchParams.get("from") ?? "");
     if (ids.length === 0) return { rule: NEW_RULE, learned: null, rounds };

@@ -4,7 +4,7 @@ import {
   type Deps,
   dropRule,
   editRule,
-  getRounds,
+  getRoundNames,
   getRules,
   getStoppedRules,
   placeRules,
@@ -40,7 +40,7 @@ export async function loader({ context }: Route.LoaderArgs) {
   const rules = await rulesAsWritten(deps, grant, await getRules(deps, grant));
   const stopped = await getStoppedRules(deps, grant);
   return {
-    rounds: (await getRounds(deps, grant)).map(({ id, name }) => ({ id, name })),
+    rounds: await getRoundNames(deps, grant),
     rules: rules.map(({ id, name, isOn, isLast, condition, exception, actions }) => {
       return { id, name, isOn, isLast, condition, exception, actions, gone: stopped.get(id) ?? [] };
     }),

@@ -3,30 +3,21 @@ import { answersTexts } from "../../../texts/en/answers";
 import { commonTexts } from "../../../texts/en/common";
 import type { ListedAnswer } from "../../server/automatic-answers/answer-view.server";
 import { Button, QUIET_LINK } from "../../ui/button";
-import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
-import { useFormAction } from "../forms/use-form-action";
+import { useKeptList } from "../forms/use-kept-list";
 import { useTray } from "../frame/tray-data";
-import type { AnswersOutcome } from "./answers-outcome";
 
 /** The automatic answers of a tray in the order in which they are asked. */
 export function AnswerList({ answers }: { answers: readonly ListedAnswer[] }) {
   const say = useSay(answersTexts, commonTexts);
   const { tray, mayLead } = useTray();
-  const { post, refused, underWay } = useFormAction<AnswersOutcome>("automatic-answers", ({ droppedId }) => {
-    if (droppedId === null) return;
-    notice(say("answers.removed"), {
-      action: { label: say("common.undo"), onClick: () => post({ do: "bring-back", id: droppedId }) },
-    });
-  });
-  const isOn = ({ id, isOn: was }: ListedAnswer) =>
-    underWay?.get("do") === "switch" && underWay.get("id") === id ? underWay.get("on") === "true" : was;
+  const { problem, isOn, switches, removes } = useKeptList("automatic-answers", say("answers.removed"));
   if (answers.length === 0) return <p className="max-w-prose">{say("answers.noneYet")}</p>;
   return (
     <div>
-      {refused !== null && (
+      {problem !== null && (
         <p role="alert" className="pb-2 text-late">
-          {refused.problem ?? Object.values(refused.problems)[0]}
+          {problem}
         </p>
       )}
       <ol aria-label={say("answers.automaticAnswers")} className="border-t border-rule">
@@ -37,7 +28,7 @@ export function AnswerList({ answers }: { answers: readonly ListedAnswer[] }) {
               aria-label={say("answers.isOn", { name: answer.name })}
               checked={isOn(answer)}
               disabled={!mayLead}
-              onChange={(event) => post({ do: "switch", id: answer.id, on: String(event.target.checked) })}
+              onChange={(event) => switches(answer.id, event.target.checked)}
               className="mt-1 ml-1 size-[14px] accent-act"
             />
             <Described answer={{ ...answer, isOn: isOn(answer) }} />
@@ -53,7 +44,7 @@ export function AnswerList({ answers }: { answers: readonly ListedAnswer[] }) {
                 <Button
                   look="quiet"
                   aria-label={say("common.removeOf", { name: answer.name })}
-                  onClick={() => post({ do: "drop", id: answer.id })}
+                  onClick={() => removes(answer.id)}
                   className="px-2"
                 >
                   {say("common.remove")}

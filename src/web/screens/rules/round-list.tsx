@@ -2,11 +2,9 @@ import type { RoundNow } from "../../../operations/index.server";
 import { commonTexts } from "../../../texts/en/common";
 import { roundsTexts } from "../../../texts/en/rounds";
 import { Button } from "../../ui/button";
-import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
-import { useFormAction } from "../forms/use-form-action";
+import { useKeptList } from "../forms/use-kept-list";
 import { useTray } from "../frame/tray-data";
-import type { RoundOutcome } from "./rounds-outcome";
 
 /** A round as its page shows it, with its times and its next hour in words. */
 export type RoundView = Pick<RoundNow, "id" | "name" | "count" | "rules"> & {
@@ -20,18 +18,13 @@ type RoundListProps = { readonly rounds: readonly RoundView[]; readonly onEdit: 
 export function RoundList({ rounds, onEdit }: RoundListProps) {
   const say = useSay(roundsTexts, commonTexts);
   const { mayLead, mayDecide } = useTray();
-  const { post, refused, isBusy } = useFormAction<RoundOutcome>("rounds", ({ droppedId }) => {
-    if (droppedId === null) return;
-    notice(say("rounds.removed"), {
-      action: { label: say("common.undo"), onClick: () => post({ do: "bring-back", id: droppedId }) },
-    });
-  });
+  const { post, isBusy, problem, removes } = useKeptList("rounds", say("rounds.removed"));
   if (rounds.length === 0) return <p className="max-w-prose">{say("rounds.noRoundsYet")}</p>;
   return (
     <div>
-      {refused?.problem != null && (
+      {problem !== null && (
         <p role="alert" className="pb-2 text-late">
-          {refused.problem}
+          {problem}
         </p>
       )}
       <ul aria-label={say("rounds.rounds")} className="border-t border-rule">
@@ -65,11 +58,7 @@ export function RoundList({ rounds, onEdit }: RoundListProps) {
                   <Button look="quiet" aria-label={say("common.changeOf", { name })} onClick={() => onEdit(id)}>
                     {say("common.change")}
                   </Button>
-                  <Button
-                    look="quiet"
-                    aria-label={say("common.removeOf", { name })}
-                    onClick={() => post({ do: "drop", id })}
-                  >
+                  <Button look="quiet" aria-label={say("common.removeOf", { name })} onClick={() => removes(id)}>
                     {say("common.remove")}
                   </Button>
                 </>

@@ -8,11 +8,9 @@ import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
 import { type Said, saidOf } from "../../../texts/said";
 import { Button, QUIET_LINK } from "../../ui/button";
-import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
-import { useFormAction } from "../forms/use-form-action";
+import { useKeptList } from "../forms/use-kept-list";
 import { useTray } from "../frame/tray-data";
-import type { RulesOutcome } from "./rules-outcome";
 import { useRuleNames } from "./use-rule-names";
 
 /** A rule, and the kinds of things of which it names one that is no more, so that it is stopped. */
@@ -22,14 +20,7 @@ type ListedRule = Rule & { readonly gone: readonly NamedKind[] };
 export function RuleList({ rules }: { rules: readonly ListedRule[] }) {
   const say = useSay(rulesTexts, commonTexts);
   const { tray, mayLead } = useTray();
-  const { post, refused, underWay } = useFormAction<RulesOutcome>("rules", ({ droppedId }) => {
-    if (droppedId === null) return;
-    notice(say("rules.ruleRemoved"), {
-      action: { label: say("common.undo"), onClick: () => post({ do: "bring-back", id: droppedId }) },
-    });
-  });
-  const isOn = (rule: ListedRule) =>
-    underWay?.get("do") === "switch" && underWay.get("id") === rule.id ? underWay.get("on") === "true" : rule.isOn;
+  const { post, problem, isOn, switches, removes } = useKeptList("rules", say("rules.ruleRemoved"));
   const swap = (at: number, other: number) => {
     const ids = rules.map(({ id }) => id as string);
     [ids[at], ids[other]] = [ids[other] ?? "", ids[at] ?? ""];
@@ -40,9 +31,9 @@ export function RuleList({ rules }: { rules: readonly ListedRule[] }) {
   }
   return (
     <div>
-      {refused !== null && (
+      {problem !== null && (
         <p role="alert" className="pb-2 text-late">
-          {refused.problem ?? Object.values(refused.problems)[0]}
+          {problem}
         </p>
       )}
       <ol aria-label={say("rules.rulesInTheirOrder")} className="border-t border-rule">
@@ -53,7 +44,7 @@ export function RuleList({ rules }: { rules: readonly ListedRule[] }) {
               aria-label={say("rules.isOn", { name: rule.name })}
               checked={isOn(rule)}
               disabled={!mayLead}
-              onChange={(event) => post({ do: "switch", id: rule.id, on: String(event.target.checked) })}
+              onChange={(event) => switches(rule.id, event.target.checked)}
               className="mt-1 ml-1 size-[14px] accent-act"
             />
             <Sentence rule={{ ...rule, isOn: isOn(rule) }} />
@@ -87,7 +78,7 @@ export function RuleList({ rules }: { rules: readonly ListedRule[] }) {
                 <Button
                   look="quiet"
                   aria-label={say("common.removeOf", { name: rule.name })}
-                  onClick={() => post({ do: "drop", id: rule.id })}
+                  onClick={() => removes(rule.id)}
                   className="px-2"
                 >
                   {say("common.remove")}
