@@ -102,7 +102,7 @@ async function filingFigures({ deps }: Wired, grant: TrayGrant, raw: Client, rec
     return { answered, ms: performance.now() - began, done };
   };
   const first = await file();
-  const undone = await undoSteps(deps, grant, first.done === undefined ? [] : [first.done.batchId]);
+  const undone = await undoSteps(deps, grant, { batchIds: first.done === undefined ? [] : [first.done.batchId] });
   if (undone.ok && "runId" in undone.value) await runBulk(deps, undone.value.runId);
   const isAsBefore = (await state()) === before;
   await file();

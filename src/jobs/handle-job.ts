@@ -3,6 +3,7 @@ import { type MessageId, type RunId, readId, type ZipExportId } from "../core/ke
 import type { Job } from "../core/ports";
 import {
   type Attempt,
+  applyPassingRules,
   type Deps,
   disposeByItself,
   emptyBins,
@@ -18,6 +19,7 @@ import {
   notifyOfOverdue,
   notifyWeeks,
   openRounds,
+  proposeRules,
   readDocuments,
   resumeWork,
   runBulk,
@@ -61,12 +63,14 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       await wakeRested(deps);
       await lapseExpired(deps);
       await openRounds(deps);
+      await applyPassingRules(deps);
       return;
     case "tell-by-clock":
       await sendReminders(deps);
       await notifyOfOverdue(deps);
       await notifyDigests(deps);
       await notifyWeeks(deps);
+      await proposeRules(deps);
       return;
     case "empty-bins":
       await emptyBins(deps);

@@ -49,6 +49,7 @@ export default [
       ]),
       route("rules.sieve", "routes/rules/rules-sieve.ts"),
       route("rules/:rule", "routes/rules/rule.tsx"),
+      route("rules/:rule/history", "routes/rules/rule-history.tsx"),
       route("automatic-answers/:answer", "routes/rules/automatic-answer.tsx"),
       route("arrangement", "routes/records/arrangement.tsx"),
       route("junk-sender", "routes/office/junk-sender.ts"),

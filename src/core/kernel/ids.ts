@@ -21,6 +21,7 @@ export type InvitationId = Brand<string, "InvitationId">;
 export type NotificationId = Brand<string, "NotificationId">;
 export type WatchId = Brand<string, "WatchId">;
 export type RuleId = Brand<string, "RuleId">;
+export type RuleProposalId = Brand<string, "RuleProposalId">;
 export type RoundId = Brand<string, "RoundId">;
 export type AutomaticAnswerId = Brand<string, "AutomaticAnswerId">;
 export type ContactId = Brand<string, "ContactId">;
@@ -55,6 +56,7 @@ type AnyId =
   | NotificationId
   | WatchId
   | RuleId
+  | RuleProposalId
   | RoundId
   | AutomaticAnswerId
   | ContactId

@@ -70,6 +70,7 @@ const TEST_PROBLEMS: { readonly [Kind in TestKind]?: (test: TestOf<Kind>) => Sai
   },
   age: ({ hours }) => (hours > 0 ? null : said("rules.sayHowLong")),
   "standing-for": ({ hours }) => (hours > 0 ? null : said("rules.sayHowLong")),
+  due: ({ hours }) => (hours > 0 ? null : said("rules.sayHowLong")),
   reference: () => null,
 };
 

@@ -1,7 +1,7 @@
 import { rulesTexts } from "../../texts/en/rules";
 import { type Said, saidOf } from "../../texts/said";
 import { type ConditionProblem, conditionProblems } from "./check-condition";
-import type { Rule, RuleAction } from "./rule";
+import { ON_ARRIVAL, type Rule, type RuleAction, type RuleMoment } from "./rule";
 
 const said = saidOf(rulesTexts);
 
@@ -14,6 +14,7 @@ export type RuleProblems = {
   readonly condition?: readonly ConditionProblem[];
   readonly exception?: readonly ConditionProblem[];
   readonly actions?: Said | readonly ActionProblem[];
+  readonly until?: Said;
 };
 
 const MAX_NAME = 60;
@@ -24,12 +25,14 @@ const MAX_WORKING_DAYS = 260;
 /** What is wrong with a rule among the others of its tray; nothing when it can stand. */
 export function checkRule(rule: Omit<Rule, "id">, others: readonly Pick<Rule, "name">[]): RuleProblems {
   const name = nameProblem(rule.name.trim(), others);
+  const { moment } = rule.times ?? ON_ARRIVAL;
   // What only keeps others from being asked does that.
-  const actions = rule.isLast && rule.actions.length === 0 ? null : actionsProblem(rule.actions);
+  const actions = rule.isLast && rule.actions.length === 0 ? null : actionsProblem(rule.actions, moment);
   return {
     ...(name === null ? {} : { name }),
     ...whichProblems(rule),
     ...(actions === null ? {} : { actions }),
+    ...(isBackwards(rule) ? { until: said("rules.endsBeforeItBegins") } : {}),
   };
 }
 
@@ -45,6 +48,10 @@ export function whichProblems(
   };
 }
 
+function isBackwards({ times = ON_ARRIVAL }: Pick<Rule, "times">): boolean {
+  return times.from !== null && times.until !== null && times.until <= times.from;
+}
+
 function nameProblem(name: string, others: readonly Pick<Rule, "name">[]): Said | null {
   if (name === "") return said("rules.giveTheRuleAName");
   if (name.length > MAX_NAME) return said("rules.aNameHasAtMost", { most: MAX_NAME });
@@ -58,17 +65,18 @@ function exceptionProblems({ condition, exception }: Pick<Rule, "condition" | "e
   return isAlways ? [{ path: "", problem: said("rules.exceptsAll") }] : conditionProblems(exception);
 }
 
-function actionsProblem(actions: readonly RuleAction[]): Said | readonly ActionProblem[] | null {
+function actionsProblem(actions: readonly RuleAction[], moment: RuleMoment): Said | readonly ActionProblem[] | null {
   if (actions.length === 0) return said("rules.sayWhatItDoes");
   if (actions.length > MAX_ACTIONS) return said("rules.atMostActions", { most: MAX_ACTIONS });
   const problems = actions.flatMap((action, at) => {
-    const problem = actionProblem(action);
+    const problem = actionProblem(action, moment);
     return problem === null ? [] : [{ at, problem }];
   });
   return problems.length === 0 ? null : problems;
 }
 
-function actionProblem(action: RuleAction): Said | null {
+function actionProblem(action: RuleAction, moment: RuleMoment): Said | null {
+  if (action.kind === "hold" && moment !== "arrival") return said("rules.holdsOnlyWhatComes");
   if ("workingDays" in action && !(action.workingDays >= 1 && action.workingDays <= MAX_WORKING_DAYS))
     return said("rules.workingDaysFromTo", { most: MAX_WORKING_DAYS });
   if (!("text" in action)) return null;

@@ -167,6 +167,7 @@ const TESTS: { readonly [Kind in TestKind]: (test: TestOf<Kind>, names: RuleName
   urgency: ({ of }) => said("rules.ofUrgency", { urgencies: or(of.map((one) => URGENCY_NAMES[one])) }),
   age: ({ hours }) => said("rules.begunAgo", { hours }),
   "standing-for": ({ hours }) => said("rules.standingFor", { hours }),
+  due: ({ hours }) => said("rules.dueWithin", { hours }),
 };
 
 function whomInWords(match: AddressMatch, names: RuleNames): Sayable {

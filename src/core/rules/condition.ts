@@ -127,7 +127,9 @@ export type Test =
   | { readonly kind: "urgency"; readonly of: readonly Urgency[] }
   /** The conversation began, or stands where it does, for at least so many working hours. */
   | { readonly kind: "age"; readonly hours: number }
-  | { readonly kind: "standing-for"; readonly hours: number };
+  | { readonly kind: "standing-for"; readonly hours: number }
+  /** An answer, a follow-up or what it is about falls due within so many working hours, or did. */
+  | { readonly kind: "due"; readonly hours: number };
 
 export const REACHES = ["direct", "copied", "list"] as const;
 export type Reach = (typeof REACHES)[number];

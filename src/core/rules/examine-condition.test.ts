@@ -55,6 +55,7 @@ const message = testedMessage(
       urgency: "today",
       age: 12,
       standingFor: 3,
+      dueIn: 9,
     },
   }),
 );
@@ -155,6 +156,8 @@ describe("what a test finds in a message", () => {
     [{ kind: "urgency", of: ["today", "days"] }, "with the urgency Today"],
     [{ kind: "age", hours: 13 }, null],
     [{ kind: "standing-for", hours: 3 }, "where it stands for 3 working hours or longer"],
+    [{ kind: "due", hours: 9 }, "with something due within 9 working hours"],
+    [{ kind: "due", hours: 8 }, null],
   ])("%j", (test, words) => {
     const examined = examineCondition(test, message);
     expect(examined.holds).toBe(words !== null);

@@ -2,6 +2,7 @@ import { addressed, all, aRule, aRuledMessage, none, worded } from "@tests/suppo
 import { expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { type RuleId, trustedId } from "../kernel/ids";
+import { instant } from "../kernel/instant";
 import { explainRules } from "./explain-rules";
 import { testedMessage } from "./test-message";
 
@@ -18,9 +19,12 @@ it("says of each rule whether it is for a message, and what of it is so", () => 
       aRule({ name: "Last", condition: all(ours, none(worded("subject", "words", "pipe"))), isLast: true }),
       aRule({ name: "After", condition: tin }),
       aRule({ id: trustedId<RuleId>("gone"), name: "Stopped", condition: tin }),
+      aRule({ name: "Over", condition: tin, times: { moment: "arrival", from: null, until: instant(1_000) } }),
+      aRule({ name: "Sent", condition: tin, times: { moment: "sending", from: null, until: null } }),
     ],
     message,
     (id) => id === "gone",
+    instant(1_000),
   );
   expect(explained.map(({ rule, verdict, held }) => [rule.name, verdict, held.length])).toEqual([
     ["Other", "notForIt", 0],
@@ -29,6 +33,8 @@ it("says of each rule whether it is for a message, and what of it is so", () => 
     ["Last", "forIt", 1],
     ["After", "notAsked", 1],
     ["Stopped", "stopped", 1],
+    ["Over", "otherTimes", 1],
+    ["Sent", "otherTimes", 1],
   ]);
   expect(explained[0]?.condition).toMatchObject({ group: "all", of: [{ holds: true }, { holds: false }] });
   expect(explained[2]).toMatchObject({ condition: { holds: true }, exception: { holds: true } });

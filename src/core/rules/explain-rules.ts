@@ -1,13 +1,14 @@
 import type { RuleId } from "../kernel/ids";
+import type { Instant } from "../kernel/instant";
 import { type Examined, examineCondition, type Held, whyRuleHolds } from "./examine-condition";
-import type { Rule } from "./rule";
+import { isInForce, type Rule } from "./rule";
 import type { TestedMessage } from "./test-message";
 
 /**
- * Whether a rule is for a message: it is, it makes an exception of it, it is not, nobody asked it, it is off, or it is
- * stopped, as it names what is no more.
+ * Whether a rule is for a message: it is, it makes an exception of it, it is not, nobody asked it, it is off, it is stopped,
+ * as it names what is no more, or it is asked at other times.
  */
-export type RuleVerdict = "forIt" | "excepted" | "notForIt" | "notAsked" | "off" | "stopped";
+export type RuleVerdict = "forIt" | "excepted" | "notForIt" | "notAsked" | "off" | "stopped" | "otherTimes";
 
 /** Why a rule is for a message, or why not, part by part. */
 export type ExplainedRule<R> = {
@@ -20,25 +21,34 @@ export type ExplainedRule<R> = {
 };
 
 /** What each rule makes of a message, in their order; after one that is the last for it, none is asked. */
-export function explainRules<R extends Pick<Rule, "id" | "isOn" | "isLast" | "condition" | "exception">>(
+export function explainRules<R extends Pick<Rule, "id" | "isOn" | "isLast" | "condition" | "exception" | "times">>(
   rules: readonly R[],
   message: TestedMessage,
   isStopped: (id: RuleId) => boolean,
+  now: Instant,
 ): ExplainedRule<R>[] {
   let isAsked = true;
   return rules.map((rule) => {
     const condition = examineCondition(rule.condition, message);
     const exception = rule.exception === null ? null : examineCondition(rule.exception, message);
     const held = whyRuleHolds(rule, message);
-    const isIdle = rule.isOn && isStopped(rule.id);
-    const verdict = isIdle ? "stopped" : verdictOf(rule, isAsked, held !== null, condition.holds);
+    const verdict = idleVerdict(rule, isStopped, now) ?? verdictOf(isAsked, held !== null, condition.holds);
     if (verdict === "forIt" && rule.isLast) isAsked = false;
     return { rule, verdict, condition, exception, held: held ?? [] };
   });
 }
 
-function verdictOf({ isOn }: Pick<Rule, "isOn">, isAsked: boolean, holds: boolean, isMeant: boolean): RuleVerdict {
-  if (!isOn) return "off";
+function idleVerdict(
+  rule: Pick<Rule, "id" | "isOn" | "times">,
+  isStopped: (id: RuleId) => boolean,
+  now: Instant,
+): RuleVerdict | null {
+  if (!rule.isOn) return "off";
+  if (isStopped(rule.id)) return "stopped";
+  return isInForce(rule, "arrival", now) ? null : "otherTimes";
+}
+
+function verdictOf(isAsked: boolean, holds: boolean, isMeant: boolean): RuleVerdict {
   if (!isAsked) return "notAsked";
   if (holds) return "forIt";
   return isMeant ? "excepted" : "notForIt";

@@ -1,3 +1,5 @@
+import { rulesTexts } from "../../texts/en/rules";
+import { type Said, saidOf } from "../../texts/said";
 import { type Named, namedBy } from "./named-by";
 import type { Rule } from "./rule";
 
@@ -18,4 +20,19 @@ export function goneFrom(rule: Pick<Rule, "condition" | "exception" | "actions">
     rounds: !rounds.every(there.rounds),
   };
   return (Object.keys(gone) as NamedKind[]).filter((kind) => gone[kind]);
+}
+
+const said = saidOf(rulesTexts);
+
+const KINDS: Readonly<Record<NamedKind, Said>> = {
+  members: said("rules.aColleague"),
+  categories: said("rules.aCategory"),
+  records: said("rules.aRecord"),
+  contacts: said("rules.aContact"),
+  rounds: said("rules.aRound"),
+};
+
+/** That something does nothing at the moment, as it names things of these kinds that are no more: a sentence. */
+export function isStopped(gone: readonly NamedKind[]): Said {
+  return said("rules.isStopped", { gone: { all: gone.map((kind) => KINDS[kind]), by: "and" } });
 }

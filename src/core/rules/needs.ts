@@ -13,6 +13,7 @@ const NEEDS: Readonly<Partial<Record<TestKind, Need>>> = {
   urgency: "conversation",
   age: "conversation",
   "standing-for": "conversation",
+  due: "conversation",
   verified: "trust",
   open: "hours",
   reference: "records",

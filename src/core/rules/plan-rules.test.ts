@@ -65,7 +65,7 @@ const everything: Givable = {
 };
 const doing = (...actions: RuleAction[]) => aRule({ actions });
 const plan = (actions: RuleAction[], known = facts(), givable = everything, starts = true) =>
-  planRule(doing(...actions), known, givable, starts);
+  planRule(doing(...actions), known, givable, { moment: "arrival", starts });
 
 const give = (categoryId: CategoryId): RuleAction => ({ kind: "categorise", categoryId, give: true });
 const everyAction: RuleAction[] = [

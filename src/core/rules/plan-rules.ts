@@ -2,7 +2,7 @@ import type { Decision } from "../deciding/decision";
 import { planDecision } from "../deciding/plan-decision";
 import { deriveDocket } from "../docket/derive-docket";
 import { aspectOf } from "../journal/aspect";
-import type { Effect } from "../journal/entry";
+import type { Effect, JournalEntry } from "../journal/entry";
 import {
   type CategoryId,
   type ExpectationId,
@@ -30,14 +30,23 @@ export type Givable = {
   readonly newId: () => string;
 };
 
-/** What a rule does to a conversation into which a message came (`starts`: that began with it). */
+/**
+ * What has a rule act on a conversation: a message that came (`starts`: the conversation began with it), one of ours that
+ * went out, or that time passed.
+ */
+export type RuleOccasion =
+  | { readonly moment: "arrival"; readonly starts: boolean }
+  | { readonly moment: "sending" | "passing" };
+
+/** What a rule does to a conversation on an occasion. No rule is against what somebody decided, as far as that counts then. */
 export function planRule(
   { id, actions }: Pick<Rule, "id" | "actions">,
   facts: ConversationFacts,
   givable: Givable,
-  starts: boolean,
+  occasion: RuleOccasion,
 ): Effect[] {
-  const decided = new Set(facts.entries.filter(({ by }) => by !== null).map(({ effect }) => aspectOf(effect)));
+  const counts = whatCounts(occasion, facts);
+  const decided = new Set(facts.entries.filter(counts).map(({ effect }) => aspectOf(effect)));
   const doneBefore = new Set(facts.entries.filter(({ rule }) => rule?.id === id).map(({ effect }) => effect.kind));
   // What it does after it assigned is for whom it assigned to.
   const [given] = actions.flatMap((action) =>
@@ -49,13 +58,30 @@ export function planRule(
     .flatMap((decision) => planDecision(decision, facts))
     .filter((effect) => {
       // Of these every message would bring one more.
-      if (isAddedEachTime(effect)) return !doneBefore.has(effect.kind);
+      if (isAddedEachTime(effect)) return occasion.moment === "passing" || !doneBefore.has(effect.kind);
       // Only what came in by this very message, which nobody decided about.
-      if (effect.kind === "held") return true;
+      if (effect.kind === "held") return occasion.moment === "arrival";
       const aspect = aspectOf(effect);
-      // What is under way already is not put away by an answer to it, and no rule is against what somebody decided.
-      return (aspect !== "standing" || starts) && !decided.has(aspect);
+      // What is under way already is not put away by an answer to it.
+      const isUnderWay = occasion.moment === "arrival" && !occasion.starts;
+      return (aspect !== "standing" || !isUnderWay) && !decided.has(aspect);
     });
+}
+
+// Which decisions of people bind a rule.
+function whatCounts(occasion: RuleOccasion, facts: ConversationFacts): (entry: JournalEntry) => boolean {
+  switch (occasion.moment) {
+    case "arrival":
+      return ({ by }) => by !== null;
+    case "sending":
+      // That a conversation stays with us is what is said of most letters, and settles nothing.
+      return ({ by, effect }) => by !== null && effect.kind !== "kept";
+    case "passing": {
+      // What was decided before it came to stand here led here, and is what the rule waited upon.
+      const { since } = deriveDocket(facts).standing;
+      return ({ by, at }) => by !== null && at > since;
+    }
+  }
 }
 
 function isAddedEachTime({ kind }: Effect): boolean {

@@ -87,6 +87,7 @@ const message: fc.Arbitrary<RuledMessage> = fc
         urgency: "no-rush",
         age: 0,
         standingFor: 0,
+        dueIn: null,
       },
     }),
   );

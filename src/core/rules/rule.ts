@@ -1,4 +1,5 @@
 import type { CategoryId, MemberId, RecordId, RoundId, RuleId } from "../kernel/ids";
+import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
 import { type Condition, type Test, testsOf, withTests } from "./condition";
 
@@ -32,6 +33,15 @@ export type RuleAction =
 export type RuleActionKind = RuleAction["kind"];
 export type RuleActionOf<Kind extends RuleActionKind> = Extract<RuleAction, { readonly kind: Kind }>;
 
+/** At what moments rules are asked: when a message comes, when one of ours went out, and while time passes over what is open. */
+export const RULE_MOMENTS = ["arrival", "sending", "passing"] as const;
+export type RuleMoment = (typeof RULE_MOMENTS)[number];
+
+/** When a rule is asked, and from when until when; null for always before, and for without an end. */
+export type RuleTimes = { readonly moment: RuleMoment; readonly from: Instant | null; readonly until: Instant | null };
+
+export const ON_ARRIVAL: RuleTimes = { moment: "arrival", from: null, until: null };
+
 /** What a tray does by itself when a message comes. Rules are asked in their order; each that is for a message adds to what the ones before it did. */
 export type Rule = {
   readonly id: RuleId;
@@ -44,7 +54,17 @@ export type Rule = {
   readonly actions: readonly RuleAction[];
   /** No rule after this one is asked about a message that it is for. */
   readonly isLast: boolean;
+  /** Absent for a rule that is always asked when a message comes. */
+  readonly times?: RuleTimes;
+  /** Which of its versions this is, from 1; absent for a rule that is not kept. */
+  readonly version?: number;
 };
+
+/** Whether a rule is asked at all at this moment. */
+export function isInForce({ times = ON_ARRIVAL }: Pick<Rule, "times">, moment: RuleMoment, now: Instant): boolean {
+  const { from, until } = times;
+  return times.moment === moment && (from === null || from <= now) && (until === null || now < until);
+}
 
 /** What a rule asks for: its condition, and its exception where it has one. */
 export function conditionsOf({ condition, exception }: Pick<Rule, "condition" | "exception">): Condition[] {

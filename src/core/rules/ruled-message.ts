@@ -34,6 +34,8 @@ export type RuledConversation = {
   /** Working hours since it began, and since it stands where it does. */
   readonly age: number;
   readonly standingFor: number;
+  /** Working hours until the earliest of what is due in it, 0 for what is over; null where nothing is. */
+  readonly dueIn: number | null;
 };
 
 /** A message as far as rules go. */

@@ -172,6 +172,7 @@ const TESTERS: { readonly [Kind in TestKind]: (test: TestOf<Kind>) => Tester } =
   urgency: ({ of }) => inConversation(({ urgency }) => first(of, (one) => one === urgency)),
   age: ({ hours }) => inConversation(({ age }) => when(age >= hours)),
   "standing-for": ({ hours }) => inConversation(({ standingFor }) => when(standingFor >= hours)),
+  due: ({ hours }) => inConversation(({ dueIn }) => when(dueIn !== null && dueIn <= hours)),
 };
 
 function inConversation(find: (conversation: NonNullable<RuledMessage["conversation"]>) => Found): Tester {

@@ -1,6 +1,6 @@
 import type { Said } from "../../texts/said";
 import { actionInWords } from "../rules/action-in-words";
-import type { RuleAction } from "../rules/rule";
+import { ON_ARRIVAL, type RuleAction } from "../rules/rule";
 import { normalActions, normalForm } from "./normal-form";
 import { PLACES, RECORDS } from "./read-actions";
 import type { WrittenRule } from "./rules-of-script";
@@ -49,6 +49,10 @@ function ruleInScript(rule: WrittenRule, requires: Requires, lacks: (problem: Sa
     }
   };
   const { exception } = rule;
+  if (JSON.stringify(rule.times ?? ON_ARRIVAL) !== JSON.stringify(ON_ARRIVAL)) {
+    lacks(said("sieve.onlyWhatComes"));
+    return null;
+  }
   const condition = orLacking(() => testInScript(normalForm(rule.condition), requires));
   const excepted = exception === null ? "" : orLacking(() => testInScript(normalForm(exception), requires));
   const actions = actionsInScript(rule.actions, requires, orLacking);

@@ -5,7 +5,7 @@ import type { DraftAttachment } from "../../core/writing/draft-attachment";
 import { parseMessage } from "../../mail/index";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
-import { entriesOfBatches, lockConversations, relist } from "../../storage/facts/index";
+import { entriesToUndo, lockConversations, relist } from "../../storage/facts/index";
 import { forgetWords, lockOutgoing, type OutgoingRow, outgoingOf, setDelivery } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
 import { undoEntries } from "../deciding/undo";
@@ -37,7 +37,7 @@ export async function recallMessage(
     await setDelivery(trx, id, { state: "withdrawn", reason: null }, deps.now());
     await forgetWords(trx, id);
     const held = await lockConversations(trx, grant.tray.id, [message.conversationId]);
-    const entries = await entriesOfBatches(trx, grant.tray.id, [trustedId<BatchId>(id)]);
+    const entries = await entriesToUndo(trx, grant.tray.id, { batchIds: [trustedId<BatchId>(id)] });
     await undoEntries(trx, deps, grant, held, entries);
     await relist(trx, [message.conversationId]);
     const { message: written, contents } = await parseMessage(message.raw);

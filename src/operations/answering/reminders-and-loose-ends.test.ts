@@ -198,7 +198,7 @@ describe("loose ends", () => {
     const { rows: all } = await getLooseEnds(tray.deps, desk.lead);
     const count = new Set(all.map(({ row }) => row.id)).size;
     // A page waits for the count only so long.
-    const impatient = { ...tray.deps, pause: async () => {} };
+    const impatient = { ...tray.deps, pause: () => new Promise<void>((over) => setImmediate(over)) };
     tray.deps.memory.forgetAll();
     expect(await looseEndCountIfSoon(impatient, desk.lead)).toBeNull();
     expect(await looseEndCount(tray.deps, desk.lead)).toBe(count);

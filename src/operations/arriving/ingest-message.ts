@@ -185,7 +185,7 @@ async function actOnArrival(
   incoming: Incoming,
   { inHand, stored, place, due, createdAt }: Arrived,
 ): Promise<void> {
-  const isHeld = await applyRules(trx, deps, tray, { ...inHand, starts: place.start !== null }, due);
+  const isHeld = await applyRules(trx, deps, tray, inHand, { moment: "arrival", starts: place.start !== null }, due);
   // What is held back disturbs nobody.
   if (!isHeld) await notifyOfArrival(trx, deps, incoming, stored, place);
   await answerByItself(trx, deps, tray, incoming, { stored, place, createdAt });

@@ -1,7 +1,18 @@
+import type { AutomaticAnswerId, RuleId, TrayId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { NamedKind } from "../../core/rules/gone-names";
 import type { Colleague, KeptTimeOff, KeptWatch, Tray } from "../../storage/access/index";
 import type { allJunkSenders } from "../../storage/mail/index";
 import type { KeptAnswer, KeptRule } from "../../storage/rules/index";
+
+/** Something that is switched on in a tray and does nothing, as it names things of these kinds that are no more. */
+export type Stopped = {
+  readonly trayId: TrayId;
+  readonly what: "rule" | "answer";
+  readonly id: RuleId | AutomaticAnswerId;
+  readonly name: string;
+  readonly gone: readonly NamedKind[];
+};
 
 /** What a process knows of all trays, as it was at a moment. */
 export type Directory = {
@@ -15,6 +26,7 @@ export type Directory = {
   readonly rules: readonly KeptRule[];
   /** Without those that are stopped as well. */
   readonly answers: readonly KeptAnswer[];
+  readonly stopped: readonly Stopped[];
 };
 
 /** The last that was read, and what is being read. */

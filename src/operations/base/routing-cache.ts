@@ -1,5 +1,7 @@
 import { type EmailAddress, withoutSubaddress } from "../../core/kernel/email-address";
 import { type Instant, SECOND } from "../../core/kernel/instant";
+import type { NamedKind } from "../../core/rules/gone-names";
+import { isInForce } from "../../core/rules/rule";
 import { indexRules, type RuleIndex } from "../../core/rules/rule-index";
 import {
   allColleagues,
@@ -22,7 +24,7 @@ import {
   stoppedRules,
 } from "../../storage/rules/index";
 import type { Asking } from "./deps";
-import type { Directory, DirectoryCache } from "./directory-cache";
+import type { Directory, DirectoryCache, Stopped } from "./directory-cache";
 
 // Mail comes in bursts, and trays change once in months: each message asking twice for them doubled its cost.
 const TRUSTED_FOR = 2 * SECOND;
@@ -50,22 +52,32 @@ async function readDirectory(db: Database, readAt: Instant): Promise<Directory> 
     allJunkSenders(db),
     allWatches(db),
     timesOffNow(db, readAt),
-    actingRules(db),
-    actingAnswers(db),
+    allRules(db),
+    allAnswers(db),
   ]);
-  return { readAt, trays, colleagues, junkSenders, watches, timesOff, rules, answers };
+  const [ofRules, ofAnswers] = await Promise.all([stoppedRules(db, rules), stoppedAnswers(db, answers)]);
+  const kept = { rules: withoutStopped("rule", rules, ofRules), answers: withoutStopped("answer", answers, ofAnswers) };
+  return {
+    ...{ readAt, trays, colleagues, junkSenders, watches, timesOff },
+    rules: kept.rules.acting,
+    answers: kept.answers.acting,
+    stopped: [...kept.rules.stopped, ...kept.answers.stopped],
+  };
 }
 
-async function actingRules(db: Database): Promise<KeptRule[]> {
-  const rules = await allRules(db);
-  const stopped = await stoppedRules(db, rules);
-  return rules.filter(({ id }) => !stopped.has(id));
-}
+type Kept = Pick<KeptRule | KeptAnswer, "id" | "trayId" | "name" | "isOn">;
 
-async function actingAnswers(db: Database): Promise<KeptAnswer[]> {
-  const answers = await allAnswers(db);
-  const stopped = await stoppedAnswers(db, answers);
-  return answers.filter(({ id }) => !stopped.has(id));
+function withoutStopped<One extends Kept>(
+  what: Stopped["what"],
+  all: readonly One[],
+  gone: ReadonlyMap<One["id"], readonly NamedKind[]>,
+): { acting: One[]; stopped: Stopped[] } {
+  return {
+    acting: all.filter(({ id }) => !gone.has(id)),
+    stopped: all
+      .filter(({ id, isOn }) => isOn && gone.has(id))
+      .map(({ id, trayId, name }) => ({ trayId, what, id, name, gone: gone.get(id) ?? [] })),
+  };
 }
 
 /** Those who look into the trays, as they were at most two seconds ago. */
@@ -94,6 +106,11 @@ export async function cachedAnswers(deps: Asking, trayId: Tray["id"]): Promise<r
   return (await directoryOf(deps)).answers.filter((answer) => answer.trayId === trayId);
 }
 
+/** The rules and automatic answers of a tray that are stopped, as they were at most two seconds ago. */
+export async function stoppedIn(deps: Asking, trayId: Tray["id"]): Promise<readonly Stopped[]> {
+  return (await directoryOf(deps)).stopped.filter((one) => one.trayId === trayId);
+}
+
 /** Every address at which one of our trays is written to, as they were at most two seconds ago. */
 export async function ownAddresses(deps: Asking): Promise<readonly EmailAddress[]> {
   return (await directoryOf(deps)).trays.flatMap(({ addresses }) => addresses);
@@ -106,9 +123,25 @@ export async function ruleIndexOf(deps: Asking, trayId: Tray["id"]): Promise<Rul
   const directory = await directoryOf(deps);
   const made = ruleIndexes.get(directory) ?? new Map<Tray["id"], RuleIndex<KeptRule>>();
   ruleIndexes.set(directory, made);
-  const index = made.get(trayId) ?? indexRules(directory.rules.filter((rule) => rule.trayId === trayId));
+  const isAsked = (rule: KeptRule) => rule.trayId === trayId && isInForce(rule, "arrival", directory.readAt);
+  const index = made.get(trayId) ?? indexRules(directory.rules.filter(isAsked));
   made.set(trayId, index);
   return index;
+}
+
+/** The rules of a tray that are asked at a moment other than arrival now, in their order, as they were at most two seconds ago. */
+export async function rulesAt(
+  deps: Asking,
+  trayId: Tray["id"],
+  moment: "sending" | "passing",
+): Promise<readonly KeptRule[]> {
+  const { rules } = await directoryOf(deps);
+  return rules.filter((rule) => rule.trayId === trayId && rule.isOn && isInForce(rule, moment, deps.now()));
+}
+
+/** The trays, as they were at most two seconds ago. */
+export async function cachedTrays(deps: Asking): Promise<readonly Tray[]> {
+  return (await directoryOf(deps)).trays;
 }
 
 /** Those of the addresses that are a tray's, with a subaddress or without. */

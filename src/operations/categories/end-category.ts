@@ -16,7 +16,7 @@ import {
 } from "../../storage/categories/index";
 import { recategoriseContacts } from "../../storage/conversation/index";
 import { removeCategory, saveCategory } from "../../storage/facts/index";
-import { rulesNamingCategory, saveRule } from "../../storage/rules/index";
+import { keepRuleVersions, rulesNamingCategory, saveRule } from "../../storage/rules/index";
 import { categoriesTexts } from "../../texts/en/categories";
 import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
@@ -56,6 +56,7 @@ export function endCategory(
     }
     await repointPlaces(trx, "category", id, by);
     for (const rule of await rulesNamingCategory(trx, id)) await saveRule(trx, withCategoryReplaced(rule, id, by));
+    await keepRuleVersions(trx, grant.memberId, deps.now());
     await recategoriseContacts(trx, id, by);
     await removeCategory(trx, id, by, deps.now());
     const conversations = await refoldCategories(trx, [id]);

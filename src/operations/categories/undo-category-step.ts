@@ -5,6 +5,7 @@ import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
 import { refoldCategories, scopeOfStep, undoCategoryStep } from "../../storage/categories/index";
 import { lockCategories } from "../../storage/facts/index";
+import { keepRuleVersions } from "../../storage/rules/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
 import { categoryRight, publishCategoryChange, seenIn } from "./change-categories";
@@ -31,6 +32,7 @@ export async function undoCategories(
         });
       },
     });
+    if (outcome.kind === "undone") await keepRuleVersions(trx, grant.memberId, deps.now());
     if (outcome.kind === "undone" && outcome.ended.length > 0) await refoldCategories(trx, outcome.ended);
     return outcome;
   });

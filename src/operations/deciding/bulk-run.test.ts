@@ -55,7 +55,7 @@ const run = async (id: RunId) => (await runsUnderWay(tray.deps, office.grant)).f
 const standings = () => tray.ask("select standing, count(*)::int as count from conversation group by 1 order by 1");
 const undo = async (batchId: BatchId) => {
   passes(tray, 1);
-  const undone = await undoSteps(tray.deps, office.grant, [batchId]);
+  const undone = await undoSteps(tray.deps, office.grant, { batchIds: [batchId] });
   if (!undone.ok || !("runId" in undone.value)) throw new Error("so many are undone in the background");
   await runBulk(tray.deps, undone.value.runId);
   return run(undone.value.runId);

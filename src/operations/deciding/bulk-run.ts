@@ -7,7 +7,7 @@ import { grantOfMember, type TrayGrant } from "../../storage/access/index";
 import { inTransaction, type Transaction } from "../../storage/base/index";
 import {
   allOfTray,
-  entriesOfBatches,
+  entriesToUndo,
   factsOf,
   type HeldConversation,
   lockCategoriesForShare,
@@ -148,7 +148,7 @@ async function carryOutStep(
   if (touchesCategories(work)) await lockCategoriesForShare(trx);
   const held = await lockConversations(trx, grant.tray.id, ids);
   if (work.kind === "undo") {
-    const entries = await entriesOfBatches(trx, grant.tray.id, work.batchIds, ids);
+    const entries = await entriesToUndo(trx, grant.tray.id, work, ids);
     const plans = await undoEntries(trx, deps, grant, held, entries, batchId);
     return { changed: plans.filter(({ kind }) => kind === "undo").length, toTell: ids };
   }

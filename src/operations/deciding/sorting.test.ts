@@ -229,7 +229,7 @@ describe("resting", () => {
     passes(tray, 60 * 24 * 30);
     expect(await wakeRested(tray.deps)).toBe(0);
     expect((await listed("resting")).total).toBe(1);
-    await undoSteps(tray.deps, office.grant, [batchId]);
+    await undoSteps(tray.deps, office.grant, { batchIds: [batchId] });
     expect((await listed("to-sort")).total).toBe(12);
   });
 });
@@ -358,11 +358,7 @@ describe("undoing and doing again", () => {
       (await getJournal(tray.deps, office.grant, { by: "tray", kind: null, before: null })).steps.length,
     ).toBeGreaterThan(0);
     passes(tray, 1);
-    const undone = await undoSteps(
-      tray.deps,
-      office.grant,
-      batches.map(({ batchId }) => batchId),
-    );
+    const undone = await undoSteps(tray.deps, office.grant, { batchIds: batches.map(({ batchId }) => batchId) });
     expect(undone).toMatchObject({ ok: true, value: { count: 3, left: [] } });
     const after = await getJournal(tray.deps, office.grant, { by: office.ines.id, kind: null, before: null });
     expect(inEnglish(after.steps[0]?.words)).toContain("took back");

@@ -13,12 +13,13 @@ import {
   appendEntries,
   type BatchEntry,
   categoryNames,
-  entriesOfBatches,
+  entriesToUndo,
   factsOf,
   type HeldConversation,
   lockCategoriesForShare,
   lockConversations,
   saveDockets,
+  type ToUndo,
 } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import { journalTexts } from "../../texts/en/journal";
@@ -35,27 +36,23 @@ export type Undone = { readonly count: number; readonly what: Wording; readonly 
 
 /** Takes back what one batch did. */
 export function undoBatch(deps: Deps, grant: TrayGrant, batchId: BatchId): Promise<Result<Undone, Refusal>> {
-  return undoBatches(deps, grant, [batchId]);
+  return undoAtOnce(deps, grant, { batchIds: [batchId] });
 }
 
-/** Takes back what some batches did, whoever did it, where nothing newer contradicts it; all of it or nothing. */
-export async function undoBatches(
-  deps: Deps,
-  grant: TrayGrant,
-  batchIds: readonly BatchId[],
-): Promise<Result<Undone, Refusal>> {
+/** Takes back what was done, whoever did it, where nothing newer contradicts it; all of it or nothing. */
+export async function undoAtOnce(deps: Deps, grant: TrayGrant, what: ToUndo): Promise<Result<Undone, Refusal>> {
   if (grant.role === "reader") return err({ kind: "readers-only-read" });
   const undone = await inTransaction(
     deps.db,
     async (trx): Promise<Result<{ plans: UndoPlan[]; ids: ConversationId[] }, Refusal>> => {
       await lockCategoriesForShare(trx);
-      const before = await entriesOfBatches(trx, grant.tray.id, batchIds);
+      const before = await entriesToUndo(trx, grant.tray.id, what);
       const own = new Set(before.map((entry) => entry.conversationId));
       const ids = [...new Set([...own, ...before.filter(isMoving).map(({ effect }) => effect.conversationId)])];
       const all = await lockConversations(trx, grant.tray.id, ids);
       const held = all.filter(({ id }) => own.has(id));
       // Read again now that nobody else can undo it at the same time.
-      const entries = await entriesOfBatches(trx, grant.tray.id, batchIds);
+      const entries = await entriesToUndo(trx, grant.tray.id, what);
       if (entries.length === 0) return err({ kind: "nothing-to-undo" });
       const plans = await undoEntries(trx, deps, grant, held, entries);
       return ok({ plans, ids });

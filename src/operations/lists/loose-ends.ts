@@ -14,6 +14,8 @@ import {
   takeNoLooseEndBack,
 } from "../../storage/lists/index";
 import type { Deps } from "../base/deps";
+import type { Stopped } from "../base/directory-cache";
+import { stoppedIn } from "../base/routing-cache";
 import type { Refusal } from "../refusals/refusal";
 
 /** Every loose end of a tray, as far as any is listed. */
@@ -30,17 +32,24 @@ export async function getLooseEnds(
 
 const COUNT = "loose ends";
 
-/** How many conversations of a tray would be forgotten. */
-export function looseEndCount(deps: Deps, grant: TrayGrant): Promise<number> {
-  return deps.memory.recall(grant.tray.id, "counts", COUNT, async () =>
+/** What of a tray does nothing although it is switched on; for those who lead it, as nobody else can change that. */
+export async function getStopped(deps: Deps, grant: TrayGrant): Promise<readonly Stopped[]> {
+  return grant.role === "lead" ? stoppedIn(deps, grant.tray.id) : [];
+}
+
+/** How many conversations of a tray would be forgotten, and how much of it is stopped. */
+export async function looseEndCount(deps: Deps, grant: TrayGrant): Promise<number> {
+  const counted = deps.memory.recall(grant.tray.id, "counts", COUNT, async () =>
     countLooseEnds(deps.db, grant, await termsOf(deps, grant)),
   );
+  const [count, stopped] = await Promise.all([counted, getStopped(deps, grant)]);
+  return count + stopped.length;
 }
 
 // About as long as the rows of a page take besides.
 const SOON_MS = 40;
 
-/** How many conversations of a tray would be forgotten, where that is known or soon counted; null otherwise. */
+/** The same, where that is known or soon counted; null otherwise. */
 export function looseEndCountIfSoon(deps: Deps, grant: TrayGrant): Promise<number | null> {
   return Promise.race([looseEndCount(deps, grant), deps.pause(SOON_MS).then(() => null)]);
 }

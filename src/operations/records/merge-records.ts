@@ -9,6 +9,7 @@ import { refreshViewers, type TrayGrant } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import { conversationsHeld, factsOf } from "../../storage/facts/index";
 import { allFiledOn, type RegisterRecord, repointRecord, saveRecords } from "../../storage/records/index";
+import { keepRuleVersions } from "../../storage/rules/index";
 import { recordsTexts } from "../../texts/en/records";
 import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
@@ -51,6 +52,7 @@ export function mergeRecords(
       { ...record, mergedInto: intoId, closedAt: record.closedAt ?? deps.now(), version: record.version + 1 },
     ]);
     await repointRecord(trx, id, intoId);
+    await keepRuleVersions(trx, grant.memberId, deps.now());
     const batchId = trustedId<BatchId>(deps.newId());
     for (let at = 0; at < filed.length; at += STEP)
       await refile(trx, deps, grant, batchId, filed.slice(at, at + STEP), { from: id, into: intoId });

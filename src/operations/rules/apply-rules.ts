@@ -5,7 +5,7 @@ import { nextRound } from "../../core/rounds/round";
 import { foundInWords, type RuleNames } from "../../core/rules/condition-in-words";
 import { type Held, type RuleThatHolds, rulesThatHold } from "../../core/rules/examine-condition";
 import { needsOf } from "../../core/rules/needs";
-import { type Givable, planRule } from "../../core/rules/plan-rules";
+import { type Givable, planRule, type RuleOccasion } from "../../core/rules/plan-rules";
 import { conditionsOf, type Rule, type RuleActionKind } from "../../core/rules/rule";
 import { workingDayAfter } from "../../core/worktime/working-hours";
 import { hoursOfTray, membersWithRoles, type Tray } from "../../storage/access/index";
@@ -58,24 +58,25 @@ export async function rulesFor(
 }
 
 /**
- * Lets rules act on the conversation that a message came into, one after the other, each a step of its own in the journal.
- * True when one holds it back. `arrivedIn` is the conversation with the message, held, and whether it began with that.
+ * Lets rules act on a conversation that is held, with the message that they are for in it, one after the other, each a step
+ * of its own in the journal. True when one holds it back.
  */
 export async function applyRules(
   trx: Transaction,
   deps: Within,
   tray: Tray,
-  { starts, ...arrivedIn }: ConversationInHand & { readonly starts: boolean },
+  given: ConversationInHand,
+  occasion: RuleOccasion,
   rules: readonly RuleThatHolds[],
 ): Promise<boolean> {
   if (rules.length === 0) return false;
   const acting = rules.map(({ rule }) => rule);
   const givable = await givableIn(trx, deps, tray, acting);
   const names = await ruleNamesOf({ ...deps, db: trx }, tray, null, acting);
-  let inHand: ConversationInHand = arrivedIn;
+  let inHand = given;
   let isHeld = false;
   for (const { rule, held } of rules) {
-    const effects = planRule(rule, inHand.known, givable, starts);
+    const effects = planRule(rule, inHand.known, givable, occasion);
     isHeld ||= effects.some(({ kind }) => kind === "held");
     const change = { ...inHand, effects, rule: markOf(rule, held, names) };
     const [changed] = await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [change]);
@@ -85,9 +86,9 @@ export async function applyRules(
 }
 
 /** The mark that a rule leaves on what it does, with what it found in the message. */
-export function markOf({ id, name }: Rule, held: readonly Held[], names: RuleNames): RuleMark {
+export function markOf({ id, name, version }: Rule, held: readonly Held[], names: RuleNames): RuleMark {
   const why: Listed = { all: held.map(({ test, found }) => foundInWords(test, found, names)), by: "comma" };
-  return { id, name, why: writtenDown(why) };
+  return { id, name, why: writtenDown(why), ...(version === undefined ? {} : { version }) };
 }
 
 /** What there is for rules to give now. */

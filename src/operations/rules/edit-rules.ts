@@ -9,7 +9,15 @@ import { inTransactionUnlessRefused, type Transaction } from "../../storage/base
 import { contactsByIds } from "../../storage/conversation/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
-import { orderRules, removeRule, roundsOf, rulesOf, saveRule, stoppedRules } from "../../storage/rules/index";
+import {
+  keepRuleVersions,
+  orderRules,
+  removeRule,
+  roundsOf,
+  rulesOf,
+  saveRule,
+  stoppedRules,
+} from "../../storage/rules/index";
 import type { Asking, Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
 import { tryRule } from "./try-rule";
@@ -21,7 +29,7 @@ export type RuleRefusal =
   | { readonly kind: "sweeping"; readonly count: number; readonly of: number; readonly trayName: string };
 
 /** A rule as it is edited; without an id it is a new one. */
-export type RuleDraft = Omit<Rule, "id"> & { readonly id: RuleId | null };
+export type RuleDraft = Omit<Rule, "id" | "version"> & { readonly id: RuleId | null };
 
 /** The rules of a tray in the order in which they are asked. */
 export function getRules(deps: Deps, grant: TrayGrant): Promise<readonly Rule[]> {
@@ -60,6 +68,7 @@ export async function editRule(
     if (refusal !== null) return err(refusal);
     const id = draft.id ?? trustedId<RuleId>(deps.newId());
     await saveRule(trx, { ...draft, name: draft.name.trim(), id, trayId: grant.tray.id });
+    await keepRuleVersions(trx, grant.memberId, deps.now());
     return ok(id);
   });
 }

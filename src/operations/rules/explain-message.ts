@@ -33,7 +33,7 @@ export async function explainMessage(deps: Deps, grant: TrayGrant, id: MessageId
   const all = await rulesOf(deps.db, grant.tray.id);
   const [tested] = await testedSample(deps, grant, all, [arrived]);
   const stopped = await stoppedRules(deps.db, all);
-  const rules = tested === undefined ? [] : explainRules(all, tested, (rule) => stopped.has(rule));
+  const rules = tested === undefined ? [] : explainRules(all, tested, (rule) => stopped.has(rule), deps.now());
   const { conversationId, conversation, from, fromName, receivedAt, subject, ownText } = arrived;
   return {
     conversationId,

@@ -1,19 +1,19 @@
 import type { ConversationId } from "../../core/kernel/ids";
 import { type Held, whyRuleHolds } from "../../core/rules/examine-condition";
 import { planRule } from "../../core/rules/plan-rules";
-import type { Rule } from "../../core/rules/rule";
+import { ON_ARRIVAL, type Rule } from "../../core/rules/rule";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import type { TrayGrant } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import { factsOf, type HeldConversation } from "../../storage/facts/index";
-import { arrivalsIn } from "../../storage/rules/index";
+import { samplesIn } from "../../storage/rules/index";
 import type { Within } from "../base/deps";
 import type { ChangePlan } from "../changes/change-conversations";
 import { givableIn, markOf } from "./apply-rules";
 import { ruleNamesOf } from "./rule-names";
 import { testedSample } from "./try-rule";
 
-/** What a rule does to conversations that are there: to those into which a message came that it is for. */
+/** What a rule does to conversations that are there: to those with a message that it is for. */
 export async function planRuleOver(
   trx: Transaction,
   deps: Within,
@@ -21,9 +21,10 @@ export async function planRuleOver(
   rule: Rule,
   held: readonly HeldConversation[],
 ): Promise<ChangePlan[]> {
+  const { moment } = rule.times ?? ON_ARRIVAL;
   const asking = { ...deps, db: trx };
   const ids = held.map(({ id }) => id);
-  const arrivals = await arrivalsIn(trx, tray.id, ids);
+  const arrivals = await samplesIn(trx, tray.id, ids, moment);
   const tested = await testedSample(asking, { tray }, [rule], arrivals);
   const reached = new Map<ConversationId, { why: readonly Held[] | null; isWhole: boolean }>();
   for (const [at, { conversationId }] of arrivals.entries()) {
@@ -40,6 +41,7 @@ export async function planRuleOver(
     if (why === null) return [];
     const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
     // What has something else in it besides is under way, and not put away.
-    return [{ conversation, known, effects: planRule(rule, known, givable, isWhole), rule: markOf(rule, why, names) }];
+    const occasion = moment === "arrival" ? ({ moment, starts: isWhole } as const) : { moment };
+    return [{ conversation, known, effects: planRule(rule, known, givable, occasion), rule: markOf(rule, why, names) }];
   });
 }

@@ -2,7 +2,7 @@ import { timeOffAt } from "../../core/cover/covering";
 import type { Docket } from "../../core/docket/derive-docket";
 import { domainOf, type EmailAddress } from "../../core/kernel/email-address";
 import type { MemberId, RecordId } from "../../core/kernel/ids";
-import { HOUR, type Instant } from "../../core/kernel/instant";
+import { HOUR, type Instant, instant } from "../../core/kernel/instant";
 import type { MailMessage } from "../../core/message/mail-message";
 import { listIdIn } from "../../core/message/ways-to-leave";
 import type { Need } from "../../core/rules/needs";
@@ -35,9 +35,10 @@ export type KnownMessage = Omit<RuledMessage, "ours" | "arrived" | "references" 
   readonly conversation: KnownConversation | null;
 };
 
-type KnownConversation = Omit<RuledConversation, "isOwnerAway" | "age" | "standingFor"> & {
+type KnownConversation = Omit<RuledConversation, "isOwnerAway" | "age" | "standingFor" | "dueIn"> & {
   readonly createdAt: Instant;
   readonly standingSince: Instant;
+  readonly dueAt: Instant | null;
 };
 
 /** What is known of a message that arrives. Where it goes and from whom it really is comes to be known after. */
@@ -76,10 +77,12 @@ export type ArrivedIn = {
 /** A message that arrived, now that it is known where it went and from whom it really is. */
 export function arrived(arrival: ArrivingMessage, { starts, docket, createdAt, isVerified }: ArrivedIn): KnownMessage {
   const { standing, ownerId, categoryIds, recordIds, urgency } = docket;
+  const dates = [docket.expectedAt, docket.followUpAt, docket.expiresAt].filter((at) => at !== null);
   const conversation = {
     standing: standing.kind,
     standingSince: standing.since,
     createdAt,
+    dueAt: dates.length === 0 ? null : instant(Math.min(...dates)),
     ownerId,
     categoryIds,
     recordIds,
@@ -162,7 +165,7 @@ async function whoIsAway(deps: Asking): Promise<(id: MemberId) => boolean> {
 }
 
 function ruledConversation(
-  { createdAt, standingSince, ...conversation }: KnownConversation,
+  { createdAt, standingSince, dueAt, ...conversation }: KnownConversation,
   now: Instant,
   hours: WorkingHours,
   isAway: (id: MemberId) => boolean,
@@ -170,5 +173,6 @@ function ruledConversation(
   const since = (at: Instant) => workingTimeBetween(at, now, hours) / HOUR;
   const { ownerId } = conversation;
   const isOwnerAway = ownerId !== null && isAway(ownerId);
-  return { ...conversation, isOwnerAway, age: since(createdAt), standingFor: since(standingSince) };
+  const dueIn = dueAt === null ? null : workingTimeBetween(now, dueAt, hours) / HOUR;
+  return { ...conversation, isOwnerAway, age: since(createdAt), standingFor: since(standingSince), dueIn };
 }

@@ -101,6 +101,7 @@ export function testSchemas(id: Joi.StringSchema): Readonly<Record<TestKind, Joi
     urgency: { of: some(URGENCIES) },
     age: { hours },
     "standing-for": { hours },
+    due: { hours },
   });
 }
 

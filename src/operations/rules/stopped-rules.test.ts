@@ -8,7 +8,9 @@ import {
   editRule,
   enable,
   explainMessage,
+  getStopped,
   getStoppedRules,
+  looseEndCount,
   openConversation,
   setUpCategories,
 } from "../index.server";
@@ -56,7 +58,15 @@ it("does nothing while it names somebody who left, says so, and goes on when she
   done(await disable(tray.deps, desk.mara.signInName));
   expect(await categoriesOfNew()).toEqual([[], ["stopped"]]);
   expect((await getStoppedRules(tray.deps, desk.lead)).get(rule)).toEqual(["members"]);
+  // Whoever leads has it among the loose ends; nobody else could change it.
+  const stopped = { trayId: desk.lead.tray.id, what: "rule", id: rule, name: "Tin", gone: ["members"] };
+  expect(await getStopped(tray.deps, desk.lead)).toEqual([stopped]);
+  expect(await getStopped(tray.deps, { ...desk.lead, role: "member" })).toEqual([]);
+  const [ofLead, ofMember] = [desk.lead, { ...desk.lead, role: "member" as const }];
+  const difference = (await looseEndCount(tray.deps, ofLead)) - (await looseEndCount(tray.deps, ofMember));
+  expect(difference).toBe(1);
 
   done(await enable(tray.deps, desk.mara.signInName));
   expect(await categoriesOfNew()).toEqual([[tin], ["forIt"]]);
+  expect(await getStopped(tray.deps, desk.lead)).toEqual([]);
 });

@@ -6,18 +6,12 @@ import { compareRule } from "../../core/rules/compare-rule";
 import { foundInWords } from "../../core/rules/condition-in-words";
 import { type Held, whyRuleHolds } from "../../core/rules/examine-condition";
 import { needsOf, readsRaw } from "../../core/rules/needs";
-import { conditionsOf, type Rule } from "../../core/rules/rule";
+import { conditionsOf, ON_ARRIVAL, type Rule } from "../../core/rules/rule";
 import type { TestedMessage } from "../../core/rules/test-message";
 import type { StandingKind } from "../../core/standing/standing";
 import { countByMonth, type MonthCount } from "../../core/time/count-by-month";
 import type { TrayGrant } from "../../storage/access/index";
-import {
-  type ArrivalPlace,
-  type ArrivedMessage,
-  beginningsOf,
-  newestArrivals,
-  rulesOf,
-} from "../../storage/rules/index";
+import { type ArrivalPlace, type ArrivedMessage, beginningsOf, newestSample, rulesOf } from "../../storage/rules/index";
 import type { Said, Wording } from "../../texts/said";
 import type { Asking, Deps } from "../base/deps";
 import { type KnownMessage, otherTextsOf, testedWithAll } from "./rule-facts";
@@ -72,14 +66,17 @@ export type RuleTrial = {
 export async function tryRule(
   deps: Deps,
   grant: TrayGrant,
-  rule: Pick<Rule, "condition" | "exception" | "actions"> & { readonly id: RuleId | null },
+  rule: Pick<Rule, "condition" | "exception" | "actions" | "times"> & { readonly id: RuleId | null },
   before: ArrivalPlace | null = null,
 ): Promise<Result<RuleTrial, RuleProblems>> {
   const problems = whichProblems(rule);
   if (Object.keys(problems).length > 0) return err(problems);
+  const { moment } = rule.times ?? ON_ARRIVAL;
   const rules = await rulesOf(deps.db, grant.tray.id);
-  const others = rules.filter(({ id, isOn }) => isOn && id !== rule.id);
-  const sample = await newestArrivals(deps.db, grant, before, TRIED_AT_ONCE);
+  const others = rules.filter(
+    ({ id, isOn, times }) => isOn && id !== rule.id && (times ?? ON_ARRIVAL).moment === moment,
+  );
+  const sample = await newestSample(deps.db, grant, moment, before, TRIED_AT_ONCE);
   const tested = await testedSample(deps, grant, [rule, ...others], sample);
   const found = sample.flatMap((message, place): Found[] => {
     const facts = tested[place];

@@ -1,8 +1,9 @@
 import Joi from "joi";
+import { instantOf } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { checkRule } from "../../core/rules/check-rule";
 import { type Condition, isGroup, type TestKind } from "../../core/rules/condition";
-import type { RuleActionKind } from "../../core/rules/rule";
+import { RULE_MOMENTS, type RuleActionKind, type RuleMoment, type RuleTimes } from "../../core/rules/rule";
 import type { WrittenRule } from "../../core/sieve/rules-of-script";
 import { writtenDown } from "../base/written-down";
 import { actionSchemas, testSchemas } from "./rule-schemas";
@@ -24,6 +25,13 @@ const RULE = Joi.object({
   condition: Joi.object().unknown().required(),
   exception: Joi.object().unknown().allow(null).default(null),
   actions: Joi.array().items(Joi.object().unknown()).default([]),
+  times: Joi.object({
+    moment: Joi.string()
+      .valid(...RULE_MOMENTS)
+      .default("arrival"),
+    from: Joi.date().iso().allow(null).default(null),
+    until: Joi.date().iso().allow(null).default(null),
+  }),
 });
 const MAX_RULES = 10_000;
 const MAX_DEPTH = 40;
@@ -75,15 +83,21 @@ function readRule(written: unknown, at: string, problems: WrittenProblem[]): Wri
     problems.push({ at, problem: error.message });
     return null;
   }
-  const { name, isOn, isLast } = value;
+  const { name, isOn, isLast, times } = value;
   return {
     ...{ name, isOn, isLast },
+    ...(times === undefined ? {} : { times: readTimes(times) }),
     condition: readCondition(value.condition, `${at}.condition`, problems),
     exception: value.exception === null ? null : readCondition(value.exception, `${at}.exception`, problems),
     actions: value.actions.map((action: unknown, place: number) =>
       checked(action, ACTIONS, `${at}.actions[${place}]`, problems),
     ),
   };
+}
+
+function readTimes(times: { moment: RuleMoment; from: Date | null; until: Date | null }): RuleTimes {
+  const edge = (date: Date | null) => (date === null ? null : instantOf(date));
+  return { moment: times.moment, from: edge(times.from), until: edge(times.until) };
 }
 
 function readCondition(written: unknown, at: string, problems: WrittenProblem[], depth = 0): Condition {

@@ -21,6 +21,7 @@ import type { Deps, Within } from "../base/deps";
 import { asText, writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
 import type { Refusal } from "../refusals/refusal";
+import { applySendingRules } from "../rules/sending-rules";
 
 const said = saidOf(writingTexts);
 
@@ -53,6 +54,7 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
   await inTransaction(deps.db, async (trx) => {
     if (handedOver.kind === "accepted") {
       await setDelivery(trx, id, { state: "sent", reason: null }, deps.now());
+      await applySendingRules(trx, deps, message);
     } else if (handedOver.kind === "refused" || attempt.last) {
       await failSending(trx, deps, message, handedOver.reason);
     } else {

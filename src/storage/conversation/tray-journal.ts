@@ -1,6 +1,6 @@
 import type { Effect, EffectKind } from "../../core/journal/entry";
 import type { RuleMark } from "../../core/journal/rule-mark";
-import { type BatchId, type ConversationId, type MemberId, trustedId } from "../../core/kernel/ids";
+import { type BatchId, type ConversationId, type MemberId, type RuleId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { HIDDEN } from "../access/record-access";
 import type { TrayGrant } from "../access/trays";
@@ -33,6 +33,8 @@ export type JournalStep = {
 export type JournalFilter = {
   readonly by: MemberId | "tray" | null;
   readonly kinds: readonly EffectKind[] | null;
+  /** Only what this rule did; absent for all. */
+  readonly rule?: RuleId;
   /** Steps before this moment; null begins with the newest. */
   readonly before: Instant | null;
 };
@@ -63,7 +65,7 @@ const IS_HERS = /* sql */ `coalesce(cast(entry.effect->>'recordId' as uuid) <> a
 export async function trayJournal(
   db: Database,
   grant: TrayGrant,
-  { by, kinds, before }: JournalFilter,
+  { by, kinds, before, rule }: JournalFilter,
   limit: number,
 ): Promise<JournalStep[]> {
   const whose = by === null ? "true" : by === "tray" ? "entry.by_member_id is null" : "entry.by_member_id = :by";
@@ -73,6 +75,7 @@ export async function trayJournal(
     with recent as (
       select batch_id, at, id from journal as entry
       where tray_id = :trayId and at < coalesce(cast(:before as timestamptz), 'infinity') and ${whose} and ${IS_HERS}
+        ${rule === undefined ? "" : "and rule is not null and rule->>'id' = :rule"}
         ${kinds === null ? "" : "and effect->>'kind' = any(:kinds) and undoes is null"}
       order by at desc, id desc limit ${LOOKED_THROUGH}
     ), step as (
@@ -100,6 +103,7 @@ export async function trayJournal(
       limit,
       before: param(before),
       ...(by === null || by === "tray" ? {} : { by }),
+      ...(rule === undefined ? {} : { rule }),
       ...(kinds === null ? {} : { kinds: [...kinds] }),
     },
   );

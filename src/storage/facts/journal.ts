@@ -5,6 +5,7 @@ import {
   type ConversationId,
   type EntryId,
   type MemberId,
+  type RuleId,
   type TrayId,
   trustedId,
 } from "../../core/kernel/ids";
@@ -62,38 +63,43 @@ export async function standingEntry(db: Database, trayId: TrayId, id: EntryId): 
   return row === undefined ? null : { ...entryOf(row), conversationId: trustedId<ConversationId>(row.conversation_id) };
 }
 
-/** What some batches did in a tray and has not been undone; of some conversations only where `ids` names them. */
-export async function entriesOfBatches(
+/** What is to be undone: what some batches did, or a version of a rule since a moment (0: before versions were kept). */
+export type ToUndo =
+  | { readonly batchIds: readonly BatchId[] }
+  | { readonly ruleId: RuleId; readonly version: number; readonly since: Instant };
+
+// What of that has not been undone yet.
+function stillDone(db: Database, trayId: TrayId, what: ToUndo) {
+  const builder = knexOf(db);
+  const all = builder("journal as entry")
+    .where({ tray_id: trayId })
+    .whereNull("undoes")
+    .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"));
+  if ("batchIds" in what) return all.whereIn("batch_id", what.batchIds);
+  return all
+    .whereNotNull("rule")
+    .whereRaw("rule->>'id' = ?", [what.ruleId])
+    .whereRaw("coalesce(cast(rule->>'version' as int), 0) = ?", [what.version])
+    .where("at", ">=", param(what.since));
+}
+
+/** What can be undone of it in a tray; of some conversations only where `ids` names them. */
+export async function entriesToUndo(
   db: Database,
   trayId: TrayId,
-  batchIds: readonly BatchId[],
+  what: ToUndo,
   ids?: readonly ConversationId[],
 ): Promise<BatchEntry[]> {
-  const builder = knexOf(db);
-  const rows = await builder("journal as entry")
+  const rows = await stillDone(db, trayId, what)
     .select(ENTRY_COLUMNS)
-    .where({ tray_id: trayId })
-    .whereIn("batch_id", batchIds)
     .where((which) => (ids === undefined ? which : which.whereIn("conversation_id", ids)))
-    .whereNull("undoes")
-    .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"))
     .orderBy("version");
   return rows.map((row) => ({ ...entryOf(row), conversationId: trustedId<ConversationId>(row.conversation_id) }));
 }
 
-/** The conversations in which some batches did something that has not been undone. */
-export async function conversationsOfBatches(
-  db: Database,
-  trayId: TrayId,
-  batchIds: readonly BatchId[],
-): Promise<ConversationId[]> {
-  const builder = knexOf(db);
-  const rows: { conversation_id: string }[] = await builder("journal as entry")
-    .distinct("conversation_id")
-    .where({ tray_id: trayId })
-    .whereIn("batch_id", batchIds)
-    .whereNull("undoes")
-    .whereNotExists(builder("journal as undo").select(builder.raw("1")).whereRaw("undo.undoes = entry.id"));
+/** The conversations in which there is something of it that has not been undone. */
+export async function conversationsToUndo(db: Database, trayId: TrayId, what: ToUndo): Promise<ConversationId[]> {
+  const rows: { conversation_id: string }[] = await stillDone(db, trayId, what).distinct("conversation_id");
   return rows.map((row) => trustedId<ConversationId>(row.conversation_id));
 }
 

@@ -14,11 +14,12 @@ import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { runPrepared } from "../base/prepared";
 import { at, atOrNull, param } from "../base/rows";
+import type { ToUndo } from "../facts/journal";
 
 /** What a run does to each of its conversations. */
 export type BulkWork =
   | { readonly kind: "decide"; readonly decision: Decision }
-  | { readonly kind: "undo"; readonly batchIds: readonly BatchId[] }
+  | ({ readonly kind: "undo" } & ToUndo)
   /** What a rule does, as it was when the run began. */
   | { readonly kind: "rule"; readonly rule: Rule }
   /** What follows from the mail, the decisions and the tray's hours is worked out again. */

@@ -21,6 +21,7 @@ import * as wordsOfTitles from "./0019-words-of-titles";
 import * as rulesAsTrees from "./0020-rules-as-trees";
 import * as rounds from "./0021-rounds";
 import * as automaticAnswers from "./0022-automatic-answers";
+import * as ruleVersions from "./0023-rule-versions";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -45,6 +46,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0020-rules-as-trees", rulesAsTrees],
   ["0021-rounds", rounds],
   ["0022-automatic-answers", automaticAnswers],
+  ["0023-rule-versions", ruleVersions],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

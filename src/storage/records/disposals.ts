@@ -182,12 +182,6 @@ export async function deleteRecord(trx: Transaction, id: RecordId, now: Instant)
   await builder("filed_part").where({ record_id: id }).delete();
   await builder("cover").where({ record_id: id }).delete();
   await repointPlaces(trx, "record", id, null);
-  await builder.raw(
-    `update rule set actions = jsonb_set(actions, '{recordId}', 'null') where actions->>'recordId' = :id`,
-    {
-      id,
-    },
-  );
   // What was merged into it led here, and leads nowhere now.
   await builder.raw(
     /* sql */ `

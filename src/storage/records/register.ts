@@ -218,9 +218,18 @@ export async function repointRecord(trx: Transaction, from: RecordId, to: Record
   const builder = knexOf(trx);
   await builder.raw("update record set parent_id = :to, version = version + 1 where parent_id = :from", { from, to });
   await repointPlaces(trx, "record", from, to);
+  // Ids stand nowhere but where something is named.
   await builder.raw(
-    /* sql */ `update rule set actions = jsonb_set(actions, '{recordId}', to_jsonb(cast(:to as text)))
-      where actions->>'recordId' = :from`,
+    /* sql */ `update rule set
+        condition = cast(replace(cast(condition as text), :from, :to) as jsonb),
+        exception = cast(replace(cast(exception as text), :from, :to) as jsonb),
+        actions = cast(replace(cast(actions as text), :from, :to) as jsonb)
+      where strpos(concat(condition, exception, actions), :from) > 0`,
+    { from, to },
+  );
+  await builder.raw(
+    /* sql */ `update automatic_answer set texts = cast(replace(cast(texts as text), :from, :to) as jsonb)
+      where strpos(cast(texts as text), :from) > 0`,
     { from, to },
   );
   await builder.raw(

@@ -14,15 +14,16 @@ import type { Attachment, MessageKind } from "../../core/message/mail-message";
 import type { SenderTrust } from "../../core/message/sender-trust";
 import { listIdIn } from "../../core/message/ways-to-leave";
 import type { LearnedMessage } from "../../core/rule-learning/candidate-tests";
+import type { RuleMoment } from "../../core/rules/rule";
 import type { RuledMessage } from "../../core/rules/ruled-message";
 import type { StandingKind } from "../../core/standing/standing";
 import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
 import type { Database } from "../base/handle";
-import { at, param } from "../base/rows";
+import { at, atOrNull, param } from "../base/rows";
 import type { Recipients } from "../facts/store-message";
 
-/** A message that came to a tray, as it is stored: what rules ask of it, but for what has to be looked up or worked out. */
+/** A message of a tray, as it is stored: what rules ask of it, but for what has to be looked up or worked out. */
 export type ArrivedMessage = Pick<
   RuledMessage,
   | "from"
@@ -48,6 +49,8 @@ export type ArrivedMessage = Pick<
     readonly standing: StandingKind;
     readonly standingSince: Instant;
     readonly createdAt: Instant;
+    /** The earliest of what is due in it. */
+    readonly dueAt: Instant | null;
     readonly ownerId: MemberId | null;
     readonly categoryIds: readonly CategoryId[];
     readonly recordIds: readonly RecordId[];
@@ -78,6 +81,7 @@ type Row = {
   standing: StandingKind;
   standing_since: Date;
   created_at: Date;
+  next_due_at: Date | null;
   owner_id: string | null;
   category_ids: string[];
   record_ids: string[];
@@ -86,10 +90,10 @@ type Row = {
 };
 
 const CONVERSATION = /* sql */ `c.standing, c.standing_since, c.created_at, c.owner_id, c.category_ids, c.record_ids,
-  c.urgency, exists (select 1 from message as ours where ours.conversation_id = c.id and ours.direction = 'out'
+  c.urgency, least(c.expected_at, c.follow_up_at, c.expires_at) as next_due_at, exists (select 1 from message as ours where ours.conversation_id = c.id and ours.direction = 'out'
     and ours.kind <> 'automatic') as is_answered`;
 
-const ARRIVED = /* sql */ `
+const STORED = /* sql */ `
   select m.id, m.conversation_id, m.from_address, m.from_name, m.recipients, m.subject, own_text, rest_text, m.kind,
     m.list_id, m.version = 1 as is_first, m.attachments, blob.size, m.trust, m.received_at,
     (select min(sender) from arrival_route where message_id = m.id) as envelope_from,
@@ -99,26 +103,52 @@ const ARRIVED = /* sql */ `
     join message_text on message_text.message_id = m.id
     join blob on blob.sha256 = m.raw_sha256
     join conversation as c on c.id = m.conversation_id
-  where m.tray_id = :trayId and m.direction = 'in'`;
+  where m.tray_id = :trayId`;
+
+const ARRIVED = `${STORED} and m.direction = 'in'`;
 
 /** A place among the messages that came to a tray, to go on from. */
 export type ArrivalPlace = { readonly at: Instant; readonly id: MessageId };
 
-/** The newest messages that came to a tray, before a place where one is given. */
-export async function newestArrivals(
+// By which of its messages a conversation is judged while time passes: the newest from outside, or of ours where none is.
+const NEWEST_OF_OPEN = /* sql */ `${STORED}
+  and c.joined_to is null and c.standing in ('to-sort', 'our-move', 'waiting', 'resting')
+  and m.id = (select newest.id from message as newest where newest.conversation_id = c.id
+    order by newest.direction = 'in' desc, newest.version desc limit 1)`;
+
+/** Those of a tray that rules are asked about at a moment: what came, what we sent, or the newest of each open conversation. */
+const ASKED_AT: Readonly<Record<RuleMoment, string>> = {
+  arrival: ARRIVED,
+  sending: `${STORED} and m.direction = 'out'`,
+  passing: NEWEST_OF_OPEN,
+};
+
+/** The newest messages of a tray that a rule of a moment is asked about, before a place where one is given. */
+export async function newestSample(
   db: Database,
   grant: TrayGrant,
+  moment: RuleMoment,
   before: ArrivalPlace | null,
   limit: number,
 ): Promise<ArrivedMessage[]> {
   const earlier = before === null ? "" : "and (m.received_at, m.id) < (:at, cast(:id as uuid))";
   const place = before === null ? {} : { at: param(before.at), id: before.id };
-  const rows = await ask<Row>(db, `${ARRIVED} ${earlier} order by m.received_at desc, m.id desc limit :limit`, {
-    trayId: grant.tray.id,
-    limit,
-    ...place,
-  });
+  const rows = await ask<Row>(
+    db,
+    `${ASKED_AT[moment]} ${earlier} order by m.received_at desc, m.id desc limit :limit`,
+    {
+      trayId: grant.tray.id,
+      limit,
+      ...place,
+    },
+  );
   return rows.map(arrivedMessageOf);
+}
+
+/** A message of ours in a tray; null where there is none. */
+export async function sentMessage(db: Database, trayId: TrayId, id: MessageId): Promise<ArrivedMessage | null> {
+  const [row] = await ask<Row>(db, `${ASKED_AT.sending} and m.id = :id`, { trayId, id });
+  return row === undefined ? null : arrivedMessageOf(row);
 }
 
 /** The messages that came to a tray since a moment, the oldest first; of more than so many the newest. */
@@ -136,15 +166,16 @@ export async function arrivalsSince(
   return rows.map(arrivedMessageOf).toReversed();
 }
 
-/** The messages that came into some conversations, the oldest first. */
-export async function arrivalsIn(
+/** The messages of some conversations that a rule of a moment is asked about, the oldest first. */
+export async function samplesIn(
   db: Database,
   trayId: TrayId,
   ids: readonly ConversationId[],
+  moment: RuleMoment,
 ): Promise<ArrivedMessage[]> {
   const rows = await ask<Row>(
     db,
-    `${ARRIVED} and m.conversation_id = any(cast(:ids as uuid[])) order by m.received_at, m.id`,
+    `${ASKED_AT[moment]} and m.conversation_id = any(cast(:ids as uuid[])) order by m.received_at, m.id`,
     { trayId, ids: [...ids] },
   );
   return rows.map(arrivedMessageOf);
@@ -217,6 +248,7 @@ function conversationOf(
     | "standing"
     | "standing_since"
     | "created_at"
+    | "next_due_at"
     | "owner_id"
     | "category_ids"
     | "record_ids"
@@ -228,6 +260,7 @@ function conversationOf(
     standing: row.standing,
     standingSince: at(row.standing_since),
     createdAt: at(row.created_at),
+    dueAt: atOrNull(row.next_due_at),
     ownerId: row.owner_id === null ? null : trustedId<MemberId>(row.owner_id),
     categoryIds: row.category_ids.map((id) => trustedId<CategoryId>(id)),
     recordIds: row.record_ids.map((id) => trustedId<RecordId>(id)),

@@ -1,42 +1,58 @@
 import { type CategoryId, type RuleId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Condition } from "../../core/rules/condition";
-import type { Rule, RuleAction } from "../../core/rules/rule";
+import { ON_ARRIVAL, type Rule, type RuleAction, type RuleMoment } from "../../core/rules/rule";
 import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
-import { param } from "../base/rows";
+import { atOrNull, param } from "../base/rows";
 
 export type KeptRule = Rule & { readonly trayId: TrayId };
 
-type RuleRow = {
-  id: string;
-  tray_id: string;
+/** What of a rule changes from version to version. */
+export type RuleRow = {
   name: string;
   is_on: boolean;
   condition: Condition;
   exception: Condition | null;
   actions: RuleAction[];
   is_last: boolean;
+  moment: RuleMoment;
+  valid_from: Date | null;
+  valid_until: Date | null;
+  version: number;
 };
+type KeptRow = RuleRow & { id: string; tray_id: string };
 
-function ruleOf(row: RuleRow): KeptRule {
+function keptRuleOf(row: KeptRow): KeptRule {
+  return { id: trustedId<RuleId>(row.id), trayId: trustedId<TrayId>(row.tray_id), ...ruleOf(row) };
+}
+
+export function ruleOf(row: RuleRow): Omit<Rule, "id"> {
   return {
-    id: trustedId<RuleId>(row.id),
-    trayId: trustedId<TrayId>(row.tray_id),
     name: row.name,
     isOn: row.is_on,
     condition: row.condition,
     exception: row.exception,
     actions: row.actions,
     isLast: row.is_last,
+    times: { moment: row.moment, from: atOrNull(row.valid_from), until: atOrNull(row.valid_until) },
+    version: row.version,
   };
 }
 
+const VERSION = /* sql */ `
+  (select coalesce(max(rule_version.version), 0) from rule_version where rule_id = rule.id) as version`;
+
 /** The rules of all trays, each tray's in the order in which they are asked. */
 export async function allRules(db: Database): Promise<KeptRule[]> {
-  const rows: RuleRow[] = await knexOf(db)("rule").whereNull("removed_at").orderBy("position").orderBy("id");
-  return rows.map(ruleOf);
+  const builder = knexOf(db);
+  const rows: KeptRow[] = await builder("rule")
+    .select("rule.*", builder.raw(VERSION))
+    .whereNull("removed_at")
+    .orderBy("position")
+    .orderBy("id");
+  return rows.map(keptRuleOf);
 }
 
 /** The rules of a tray in the order in which they are asked. */
@@ -44,10 +60,10 @@ export async function rulesOf(db: Database, trayId: TrayId): Promise<KeptRule[]>
   return (await allRules(db)).filter((rule) => rule.trayId === trayId);
 }
 
-/** Keeps a rule as it is now: a new one after all others. */
+/** Keeps a rule as it is now, a new one after all others; its version is still to be kept. */
 export async function saveRule(trx: Transaction, rule: KeptRule): Promise<void> {
   const builder = knexOf(trx);
-  const { name, isOn, isLast } = rule;
+  const { name, isOn, isLast, times = ON_ARRIVAL } = rule;
   const columns = {
     name,
     is_on: isOn,
@@ -55,6 +71,9 @@ export async function saveRule(trx: Transaction, rule: KeptRule): Promise<void> 
     condition: JSON.stringify(rule.condition),
     exception: rule.exception === null ? null : JSON.stringify(rule.exception),
     actions: JSON.stringify(rule.actions),
+    moment: times.moment,
+    valid_from: param(times.from),
+    valid_until: param(times.until),
   };
   const position = builder("rule").select(builder.raw("coalesce(max(position), 0) + 1")).where("tray_id", rule.trayId);
   await builder("rule")
@@ -84,11 +103,13 @@ export async function orderRules(trx: Database, trayId: TrayId, ids: readonly Ru
 
 /** The rules, of whichever tray, that have to do with a category; held until the transaction ends. */
 export async function rulesNamingCategory(trx: Transaction, id: CategoryId): Promise<KeptRule[]> {
-  const rows: RuleRow[] = await knexOf(trx)("rule")
+  const builder = knexOf(trx);
+  const rows: KeptRow[] = await builder("rule")
+    .select("rule.*", builder.raw(VERSION))
     .whereNull("removed_at")
     // Ids stand nowhere but where something is named.
     .whereRaw("strpos(concat(condition, exception, actions), ?) > 0", [id])
     .orderBy("id")
-    .forUpdate();
-  return rows.map(ruleOf);
+    .forUpdate("rule");
+  return rows.map(keptRuleOf);
 }

@@ -5,6 +5,7 @@ import { conversationTexts } from "./conversation";
 import { decidingTexts } from "./deciding";
 import { filterTexts } from "./filter";
 import { frameTexts } from "./frame";
+import { historyTexts } from "./history";
 import { journalTexts } from "./journal";
 import { keysTexts } from "./keys";
 import { listTexts } from "./list";
@@ -34,6 +35,7 @@ const english = {
   ...conversationTexts,
   ...decidingTexts,
   ...frameTexts,
+  ...historyTexts,
   ...journalTexts,
   ...keysTexts,
   ...listTexts,

@@ -6,6 +6,7 @@ export const serverTexts = catalogue({
   "server.browserOnSystem": "{browser} on {system}",
   "server.decidedOneByOne": "That is decided one by one.",
   "server.inNoTrayYet": "You are in no tray yet; ask a lead to let you into one.",
+  "server.isNoDateAndTime": "Choose a day and a time.",
   "server.malformedAddress": "The address of this request is malformed.",
   "server.noNotification": "That is no notification.",
   "server.noOpenRecord": "There is no open record of this code.",

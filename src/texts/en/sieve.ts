@@ -32,6 +32,7 @@ export const sieveTexts = catalogue({
   "sieve.nothingDoes": "Nothing that rules do is “{name}”.",
   "sieve.nothingTests": "Nothing that rules ask for is “{name}”.",
   "sieve.onlyTextOfBodies": "Of bodies only the text can be searched.",
+  "sieve.onlyWhatComes": "A mail server asks its rules whenever a message comes, and at no other time.",
   "sieve.patternsLack": "Patterns have no “{what}”.",
   "sieve.standsTwice": "“{what}” stands twice.",
   "sieve.theCommentHasNoEnd": "The comment has no end.",

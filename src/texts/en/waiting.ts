@@ -91,6 +91,7 @@ export const waitingTexts = catalogue({
   "waiting.somebodyWithWhomWeHave": "Somebody with whom we have other matters wrote it {age} ago, and it is in Junk.",
   "waiting.soonOver": "Soon over",
   "waiting.stopWaiting": "Stop waiting",
+  "waiting.stoppedRules": "Rules and answers that are stopped",
   "waiting.thatIsNothingThatCan": "That is nothing that can be done here.",
   "waiting.thatIsTooLong": "That is too long.",
   "waiting.theAnswerWasDueAgo": "The answer was due {age} ago, and nobody has reminded them.",

@@ -1,12 +1,13 @@
 import { data } from "react-router";
 import { type BatchId, type CategoryStepId, readId } from "../../../core/kernel/ids";
-import { redoNewest, type Undone, undoCategories, undoNewest, undoSteps } from "../../../operations/index.server";
+import { redoNewest, undoCategories, undoNewest, undoSteps } from "../../../operations/index.server";
 import { decidingTexts } from "../../../texts/en/deciding";
 import type { UndoOutcome } from "../../screens/deciding/decision-outcome";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { refusalSaid } from "../../server/base/refusal.server";
 import { speak } from "../../server/base/say.server";
+import { undoneInWords } from "../../server/deciding/undone-in-words.server";
 import { sayHere } from "../../ui/texts/say-here";
 import type { Route } from "./+types/undo";
 
@@ -29,20 +30,13 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (form.get("redo") !== null) {
     const redone = await redoNewest(deps, grant);
     if (!redone.ok) return data<UndoOutcome>({ ok: false, problem: refusalSaid(redone.error) }, { status: 409 });
-    return data<UndoOutcome>(inWords("redone", redone.value));
+    return data<UndoOutcome>(undoneInWords("redone", redone.value));
   }
-  const undone = ids.length === 0 ? await undoNewest(deps, grant) : await undoSteps(deps, grant, ids);
+  const undone = ids.length === 0 ? await undoNewest(deps, grant) : await undoSteps(deps, grant, { batchIds: ids });
   if (!undone.ok) return data<UndoOutcome>({ ok: false, problem: refusalSaid(undone.error) }, { status: 409 });
   const { value } = undone;
   if ("runId" in value) return data<UndoOutcome>({ ok: true, message: speak("deciding.undoingStepByStep") });
-  return data<UndoOutcome>(inWords("undone", value));
-}
-
-function inWords(done: "undone" | "redone", { count, what, left }: Undone): UndoOutcome {
-  const kept = left.length === 0 ? "" : speak("deciding.leftAsItIsSince", { left: { all: left, by: "comma" } });
-  return count === 0
-    ? { ok: false, problem: speak("deciding.nothingWas", { done, kept }) }
-    : { ok: true, message: speak("deciding.wasDone", { done, what, kept }) };
+  return data<UndoOutcome>(undoneInWords("undone", value));
 }
 
 export async function clientAction({ serverAction }: Route.ClientActionArgs): Promise<UndoOutcome> {

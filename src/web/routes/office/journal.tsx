@@ -1,17 +1,16 @@
 import { useState } from "react";
-import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
+import { useLocation, useNavigate, useSearchParams } from "react-router";
 import { type MemberId, readId } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
-import { dayAndTime, dayHeading } from "../../../core/time/day-words";
 import { getJournal, JOURNAL_KINDS, type JournalKind } from "../../../operations/index.server";
-import { commonTexts } from "../../../texts/en/common";
 import { officeTexts } from "../../../texts/en/office";
 import { useDecisions } from "../../screens/deciding/decisions";
 import { useTray } from "../../screens/frame/tray-data";
 import { JournalFilters } from "../../screens/office/journal-filters";
+import { JournalStep } from "../../screens/office/journal-step";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readingOf } from "../../server/base/row-view.server";
-import { speak } from "../../server/base/say.server";
+import { journalSteps } from "../../server/office/journal-view.server";
 import { Button } from "../../ui/button";
 import { pageTitle } from "../../ui/texts/page-title";
 import { useSay } from "../../ui/texts/use-say";
@@ -33,28 +32,12 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     kind: Object.hasOwn(JOURNAL_KINDS, kind) ? (kind as JournalKind) : null,
     before: Number.isFinite(before) && before > 0 ? instant(before) : null,
   });
-  const { now, zone } = readingOf(context.get(memberContext), deps.now());
   return {
     hasMore: page.hasMore,
     kinds: Object.keys(JOURNAL_KINDS),
-    steps: page.steps.map(({ batchId, at, by, rule, words, count, conversationId, subject, isUndone, mayUndo }) => ({
-      batchId,
-      at,
-      by,
-      words: speak(words),
-      rule: rule === null ? null : { name: rule.name, why: rule.why },
-      count,
-      conversationId,
-      subject,
-      isUndone,
-      mayUndo,
-      day: speak(dayHeading(at, now, zone)),
-      when: speak(dayAndTime(at, now, zone)),
-    })),
+    steps: journalSteps(page, readingOf(context.get(memberContext), deps.now())),
   };
 }
-
-type Step = Route.ComponentProps["loaderData"]["steps"][number];
 
 export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route.ComponentProps) {
   const say = useSay(officeTexts);
@@ -115,7 +98,7 @@ export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route
         {steps.length === 0 && <p className="px-4 py-6 text-soft">{say("office.noJournalEntriesMatch")}</p>}
         <ol>
           {steps.map((step, at) => (
-            <StepRow
+            <JournalStep
               key={step.batchId}
               step={step}
               heading={step.day === steps[at - 1]?.day ? null : step.day}
@@ -141,78 +124,4 @@ export default function Journal({ loaderData: { steps, hasMore, kinds } }: Route
       </div>
     </main>
   );
-}
-
-type StepRowProps = {
-  readonly step: Step;
-  readonly heading: string | null;
-  readonly isSelected: boolean;
-  readonly onToggle: (extend: boolean) => void;
-  readonly onUndo: () => void;
-};
-
-function StepRow({ step, heading, isSelected, onToggle, onUndo }: StepRowProps) {
-  const say = useSay(officeTexts, commonTexts);
-  const { tray } = useTray();
-  const { rule, words, when, count, subject, conversationId, isUndone, mayUndo } = step;
-  const who = useWho(step);
-  const about = count === 1 ? subject || say("common.noSubject") : say("common.conversations", { count });
-  return (
-    <>
-      {heading !== null && (
-        <li className="border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">
-          <h2>{heading}</h2>
-        </li>
-      )}
-      <li
-        className={`flex min-h-[29px] items-center gap-x-3 border-b max-sm:flex-wrap max-sm:py-1.5 border-hair px-4 py-0.5 ${isSelected ? "bg-act-soft" : ""}`}
-      >
-        <input
-          type="checkbox"
-          aria-label={say("office.select", { who, words, about })}
-          checked={isSelected}
-          disabled={!mayUndo}
-          onChange={() => undefined}
-          onClick={(event) => onToggle(event.shiftKey)}
-          className="size-[14px] accent-act disabled:opacity-25"
-        />
-        <span className="w-28 shrink-0 text-sm whitespace-nowrap text-soft max-sm:flex-1">{when}</span>
-        <span
-          className={`min-w-0 flex-1 truncate max-sm:order-1 max-sm:basis-full max-sm:whitespace-normal ${isUndone ? "text-soft line-through" : ""}`}
-        >
-          <b className="font-semibold">{who}</b> {words}
-          {rule !== null && <span className="text-soft"> ({rule.why})</span>}
-        </span>
-        {count === 1 ? (
-          <Link
-            to={`/${tray.slug}/open/${conversationId}`}
-            className="w-2/5 truncate font-serif hover:text-act max-sm:order-1 max-sm:w-full"
-          >
-            {about}
-          </Link>
-        ) : (
-          <span className="w-2/5 truncate text-soft max-sm:order-1 max-sm:w-full">{about}</span>
-        )}
-        <span className="w-14 shrink-0 text-end text-sm">
-          {mayUndo ? (
-            <button type="button" onClick={onUndo} className="text-act underline-offset-2 hover:underline">
-              {say("common.undoInside")}
-            </button>
-          ) : (
-            <span className="text-soft">{isUndone && say("office.undone")}</span>
-          )}
-        </span>
-      </li>
-    </>
-  );
-}
-
-function useWho({ by, rule }: Step): string {
-  const say = useSay(officeTexts, commonTexts);
-  const { members, member } = useTray();
-  if (rule !== null) return say("office.theRule", { name: rule.name });
-  if (by === null) return say("office.theTray");
-  return by === member.id
-    ? say("common.you")
-    : (members.find(({ id }) => id === by)?.name ?? say("office.aFormerColleague"));
 }

@@ -1,12 +1,14 @@
-import { data, redirect } from "react-router";
+import { data, redirect, useSearchParams } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { MAX_EXAMPLES } from "../../../core/rule-learning/learn-actions";
+import { ON_ARRIVAL } from "../../../core/rules/rule";
 import { getRoundNames, getRules, learnRule, rulesAsWritten } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
 import { type NamedRound, RoundsHere } from "../../screens/rules/rounds-here";
 import { RuleEditor } from "../../screens/rules/rule-editor";
 import type { WrittenRule } from "../../screens/rules/written-rule";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
+import { writtenMoment } from "../../server/base/moment-field.server";
 import { type LearnedView, learnedView } from "../../server/rules/learned-view.server";
 import { pageTitle } from "../../ui/texts/page-title";
 import type { Route } from "./+types/rule";
@@ -24,6 +26,7 @@ const NEW_RULE: WrittenRule = {
   condition: { kind: "all", of: [] },
   exception: null,
   actions: [],
+  times: { moment: "arrival", from: "", until: "" },
 };
 
 type LoaderData = {
@@ -50,8 +53,11 @@ export async function loader({ context, params, request }: Route.LoaderArgs): Pr
   const known = (await getRules(deps, grant)).filter(({ id }) => id === params.rule);
   const [found] = await rulesAsWritten(deps, grant, known);
   if (found === undefined) throw data(null, { status: 404 });
-  const { id, name, isOn, isLast, condition, exception, actions } = found;
-  return { rule: { id, name, isOn, isLast, condition, exception, actions }, learned: null, rounds };
+  const { id, name, isOn, isLast, condition, exception, actions, times = ON_ARRIVAL } = found;
+  const { timeZone } = context.get(memberContext);
+  const written = { ...times, from: writtenMoment(times.from, timeZone), until: writtenMoment(times.until, timeZone) };
+  const rule = { id, name, isOn, isLast, condition, exception, actions, times: written };
+  return { rule, learned: null, rounds };
 }
 
 function idsIn(text: string): ConversationId[] {
@@ -64,10 +70,16 @@ function idsIn(text: string): ConversationId[] {
 
 /** A rule by itself, to be written or changed. */
 export default function RulePage({ loaderData: { rule, learned, rounds } }: Route.ComponentProps) {
+  const [params] = useSearchParams();
   const from = learned?.examples.map(({ id }) => id).join() ?? "";
   return (
     <RoundsHere value={rounds}>
-      <RuleEditor key={`${rule.id ?? NEW} ${from}`} rule={rule} learned={learned} />
+      <RuleEditor
+        key={`${rule.id ?? NEW} ${from}`}
+        rule={rule}
+        learned={learned}
+        proposalId={params.get("proposal") ?? ""}
+      />
     </RoundsHere>
   );
 }

@@ -1,10 +1,14 @@
 import { data, Link } from "react-router";
 import type { Result } from "../../../core/kernel/result";
+import { ON_ARRIVAL } from "../../../core/rules/rule";
+import { timesInWords } from "../../../core/rules/times-in-words";
 import {
   type Deps,
   dropRule,
   editRule,
+  endRuleProposal,
   getRoundNames,
+  getRuleProposals,
   getRules,
   getStoppedRules,
   placeRules,
@@ -16,6 +20,7 @@ import {
 } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
 import { useTray } from "../../screens/frame/tray-data";
+import { ProposedRules } from "../../screens/rules/proposed-rules";
 import { RoundsHere } from "../../screens/rules/rounds-here";
 import { RuleList } from "../../screens/rules/rule-list";
 import type { RulesOutcome } from "../../screens/rules/rules-outcome";
@@ -39,20 +44,28 @@ export async function loader({ context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const rules = await rulesAsWritten(deps, grant, await getRules(deps, grant));
   const stopped = await getStoppedRules(deps, grant);
+  const { timeZone } = context.get(memberContext);
   return {
     rounds: await getRoundNames(deps, grant),
-    rules: rules.map(({ id, name, isOn, isLast, condition, exception, actions }) => {
-      return { id, name, isOn, isLast, condition, exception, actions, gone: stopped.get(id) ?? [] };
+    proposals: (await getRuleProposals(deps, grant)).map(({ id, key, putAway, count, conversationIds }) => {
+      return { id, source: key.replace(/^[a-z]+:/, ""), putAway, count, from: conversationIds.join() };
+    }),
+    rules: rules.map(({ id, name, isOn, isLast, condition, exception, actions, times = ON_ARRIVAL }) => {
+      const when = speak({ all: timesInWords({ times }, deps.now(), timeZone), by: "comma" });
+      const rule = { id, name, isOn, isLast, condition, exception, actions, gone: stopped.get(id) ?? [] };
+      return { ...rule, moment: times.moment, times: when };
     }),
   };
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const step = await readRuleStep(deps, grant, await readForm(request));
+  const zone = context.get(memberContext).timeZone;
+  const step = await readRuleStep(deps, grant, await readForm(request), zone);
   if (!step.ok) return data<RulesOutcome>({ ok: false, problems: step.error, problem: null }, { status: 400 });
-  const done = await carry(deps, grant, step.value, context.get(memberContext).timeZone);
-  if (done.ok) return data<RulesOutcome>({ ok: true, said: "", trial: null, droppedId: null, ...done.value });
+  const done = await carry(deps, grant, step.value, zone);
+  if (done.ok)
+    return data<RulesOutcome>({ ok: true, said: "", trial: null, droppedId: null, declinedId: null, ...done.value });
   return data<RulesOutcome>({ ok: false, ...refusedWith(done.error) }, { status: 409 });
 }
 
@@ -66,6 +79,7 @@ type Said = {
   readonly said?: string;
   readonly trial?: TrialView;
   readonly droppedId?: string;
+  readonly declinedId?: string;
   readonly problems?: Readonly<Record<string, string>>;
 };
 
@@ -74,10 +88,11 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep, zone: string)
     done.ok ? { ok: true, value: said } : done;
   switch (step.do) {
     case "keep":
-      return saying(await editRule(deps, grant, step.rule, step.typedName), { said: speak("rules.ruleSaved") });
     case "keep-and-run": {
       const kept = await editRule(deps, grant, step.rule, step.typedName);
       if (!kept.ok) return kept;
+      if (step.proposalId !== null) await endRuleProposal(deps, grant, step.proposalId);
+      if (step.do === "keep") return saying(kept, { said: speak("rules.ruleSaved") });
       const words = speak("rules.runOverAll", { name: step.rule.name });
       return saying(await startRuleRun(deps, grant, kept.value, words), { said: speak("rules.ruleSaved") });
     }
@@ -90,6 +105,10 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep, zone: string)
       return saying(await dropRule(deps, grant, step.id, true), { droppedId: step.id });
     case "bring-back":
       return saying(await dropRule(deps, grant, step.id, false), { said: speak("rules.ruleBroughtBack") });
+    case "decline":
+      return saying(await endRuleProposal(deps, grant, step.proposalId), { declinedId: step.proposalId });
+    case "propose-again":
+      return saying(await endRuleProposal(deps, grant, step.proposalId, false), {});
     case "place":
       return saying(await placeRules(deps, grant, step.ids), {});
     case "switch": {
@@ -102,7 +121,7 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep, zone: string)
 }
 
 /** What the tray does by itself when a message comes; those who lead it say so, everybody reads it. */
-export default function Rules({ loaderData: { rules, rounds } }: Route.ComponentProps) {
+export default function Rules({ loaderData: { rules, rounds, proposals } }: Route.ComponentProps) {
   const say = useSay(rulesTexts);
   const { tray, mayLead } = useTray();
   return (
@@ -130,6 +149,7 @@ export default function Rules({ loaderData: { rules, rounds } }: Route.Component
       }
     >
       <div className="px-5 py-4">
+        <ProposedRules proposals={proposals} />
         <RoundsHere value={rounds}>
           <RuleList rules={rules} />
         </RoundsHere>

@@ -9,6 +9,7 @@ import { Field } from "../../ui/field";
 import { Page } from "../../ui/page";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
+import { SpanFields } from "../forms/span-fields";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 import { NumberField } from "../rules/chosen-ones";
@@ -75,19 +76,12 @@ export function AnswerEditor({ answer }: { answer: WrittenAnswer }) {
           <section className="space-y-2">
             <Heading>{say("answers.when")}</Heading>
             <TriggerFields trigger={draft.trigger} onChange={(trigger) => change({ trigger })} />
-            <div className="flex flex-wrap gap-3">
-              {(["from", "until"] as const).map((edge) => (
-                <Field
-                  key={edge}
-                  type="datetime-local"
-                  label={say(edge === "from" ? "answers.fromOptional" : "answers.untilOptional")}
-                  value={draft[edge]}
-                  onChange={(event) => change({ [edge]: event.target.value })}
-                  problem={problems[edge]}
-                  className="w-60"
-                />
-              ))}
-            </div>
+            <SpanFields
+              span={draft}
+              labels={{ from: say("answers.fromOptional"), until: say("answers.untilOptional") }}
+              problems={problems}
+              onChange={change}
+            />
           </section>
           <section className="space-y-2">
             <Heading>{say("answers.whatIsAnswered")}</Heading>

@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import { isStopped } from "../../../core/rules/gone-names";
 import { answersTexts } from "../../../texts/en/answers";
 import { commonTexts } from "../../../texts/en/common";
 import type { ListedAnswer } from "../../server/automatic-answers/answer-view.server";
@@ -88,7 +89,7 @@ function Described({ answer }: { answer: ListedAnswer }) {
         {begins}
         {textCount > 1 && ` ${say("answers.andMoreTexts", { count: textCount - 1 })}`}
       </p>
-      {isOn && gone.length > 0 && <p className="text-sm text-late">{say("answers.isStopped")}</p>}
+      {isOn && gone.length > 0 && <p className="text-sm text-late">{say(isStopped(gone))}</p>}
     </div>
   );
 }

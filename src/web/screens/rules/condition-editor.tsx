@@ -58,6 +58,7 @@ const KINDS: readonly (readonly [heading: Key, kinds: readonly (readonly [TestKi
       ["urgency", "rules.aboutUrgency"],
       ["age", "rules.aboutAge"],
       ["standing-for", "rules.aboutStandingFor"],
+      ["due", "rules.aboutDue"],
     ],
   ],
 ];

@@ -123,11 +123,13 @@ export function UrgencyFields({ test, onChange }: FieldsProps<"urgency">) {
   );
 }
 
-export function AgeFields({ test, hasProblem, onChange }: FieldsProps<"age" | "standing-for">) {
+const OF_AGE = { age: "rules.kindAge", "standing-for": "rules.kindStandingFor", due: "rules.kindDue" } as const;
+
+export function AgeFields({ test, hasProblem, onChange }: FieldsProps<keyof typeof OF_AGE>) {
   const say = useSay(rulesTexts);
   return (
     <>
-      <span>{test.kind === "age" ? say("rules.kindAge") : say("rules.kindStandingFor")}</span>
+      <span>{say(OF_AGE[test.kind])}</span>
       <NumberField
         label={say("rules.workingHours")}
         value={test.hours}

@@ -86,6 +86,7 @@ const BLANK: { readonly [Kind in TestKind]: Test } = {
   urgency: { kind: "urgency", of: ["today"] },
   age: { kind: "age", hours: 8 },
   "standing-for": { kind: "standing-for", hours: 8 },
+  due: { kind: "due", hours: 8 },
 };
 
 function isUnfinished(test: Test): boolean {

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { actionInWords } from "../../../core/rules/action-in-words";
 import { whichMessagesInWords } from "../../../core/rules/condition-in-words";
+import type { RuleMoment } from "../../../core/rules/rule";
 import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
 import type { LearnedView } from "../../server/rules/learned-view.server";
@@ -25,6 +26,7 @@ import {
   newGroup,
   newTest,
 } from "./edited-condition";
+import { MomentFields } from "./moment-fields";
 import { Proposals } from "./proposals";
 import { RuleTrialPanel } from "./rule-trial";
 import type { RulesOutcome } from "./rules-outcome";
@@ -34,8 +36,15 @@ import type { WrittenRule } from "./written-rule";
 
 type Problems = Readonly<Record<string, string>>;
 
+type RuleEditorProps = {
+  readonly rule: WrittenRule;
+  readonly learned: LearnedView | null;
+  /** The proposal that it comes from; empty for none. */
+  readonly proposalId: string;
+};
+
 /** A rule being written or changed, as a sentence that is filled in; beside it what it would have been for. */
-export function RuleEditor({ rule, learned }: { rule: WrittenRule; learned: LearnedView | null }) {
+export function RuleEditor({ rule, learned, proposalId }: RuleEditorProps) {
   const say = useSay(rulesTexts, commonTexts);
   const { tray } = useTray();
   const navigate = useNavigate();
@@ -47,11 +56,12 @@ export function RuleEditor({ rule, learned }: { rule: WrittenRule; learned: Lear
   const [actions, setActions] = useState<readonly EditedAction[]>(() => rule.actions.map(newAction));
   // What was chosen stays so while it is refined; one that is chosen again begins anew.
   const [chosen, setChosen] = useState(() => JSON.stringify(rule.condition));
+  const [times, setTimes] = useState(rule.times);
   const [typedName, setTypedName] = useState("");
   const [isLast, setLast] = useState(rule.isLast);
   const close = () => void navigate(`/${tray.slug}/rules`);
   const { post, refused, isBusy } = useFormAction<RulesOutcome>("rules", close);
-  const written = { id: rule.id, name, isOn: rule.isOn, isLast, actions: actions.map(({ action }) => action) };
+  const written = { id: rule.id, name, isOn: rule.isOn, isLast, times, actions: actions.map(({ action }) => action) };
   const trial = useTrial(
     finished(condition) === null
       ? null
@@ -67,7 +77,7 @@ export function RuleEditor({ rule, learned }: { rule: WrittenRule; learned: Lear
       condition: conditionOf(condition),
       exception: exception === null ? null : conditionOf(exception),
     };
-    post({ do: how, rule: JSON.stringify(whole), "tray-name": typedName });
+    post({ do: how, rule: JSON.stringify(whole), "tray-name": typedName, proposal: proposalId });
   };
   const problems: Problems = refused?.problems ?? trial.problems;
   const fresh = learned === null ? say("rules.newRule") : say("rules.ruleFrom", { count: learned.examples.length });
@@ -126,7 +136,15 @@ export function RuleEditor({ rule, learned }: { rule: WrittenRule; learned: Lear
             autoComplete="off"
             className="max-w-md"
           />
-          <Sentence condition={condition} exception={exception} actions={actions} />
+          <Sentence moment={times.moment} condition={condition} exception={exception} actions={actions} />
+          <section className="space-y-2">
+            <Heading>{say("rules.whenItIsAsked")}</Heading>
+            <MomentFields
+              times={times}
+              problems={refused?.problems ?? {}}
+              onChange={(changed) => setTimes({ ...times, ...changed })}
+            />
+          </section>
           <section>
             <Heading>{say("rules.whichMessages")}</Heading>
             <ConditionEditor
@@ -175,7 +193,7 @@ export function RuleEditor({ rule, learned }: { rule: WrittenRule; learned: Lear
             </label>
           </section>
         </div>
-        <RuleTrialPanel {...trial} />
+        <RuleTrialPanel {...trial} moment={times.moment} />
       </div>
     </Page>
   );
@@ -186,12 +204,13 @@ function Heading({ children }: { children: string }) {
 }
 
 type SentenceProps = {
+  readonly moment: RuleMoment;
   readonly condition: EditedGroup;
   readonly exception: EditedGroup | null;
   readonly actions: readonly EditedAction[];
 };
 
-function Sentence({ condition, exception, actions }: SentenceProps) {
+function Sentence({ moment, condition, exception, actions }: SentenceProps) {
   const say = useSay(rulesTexts);
   const names = useRuleNames();
   const asked = finished(condition);
@@ -201,6 +220,7 @@ function Sentence({ condition, exception, actions }: SentenceProps) {
   return (
     <p className="max-w-3xl font-serif text-[17px] leading-snug text-ink">
       {say("rules.sentence", {
+        moment,
         which: whichMessagesInWords(which, names),
         what: does.length === 0 ? say("rules.doesNothingYet") : { all: does, by: "and" },
       })}

@@ -1,20 +1,22 @@
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { Link } from "react-router";
-import { actionInWords } from "../../../core/rules/action-in-words";
-import { whichMessagesInWords } from "../../../core/rules/condition-in-words";
-import type { NamedKind } from "../../../core/rules/gone-names";
-import type { Rule } from "../../../core/rules/rule";
+import { isStopped, type NamedKind } from "../../../core/rules/gone-names";
+import type { Rule, RuleMoment } from "../../../core/rules/rule";
 import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
-import { type Said, saidOf } from "../../../texts/said";
 import { Button, QUIET_LINK } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
 import { useKeptList } from "../forms/use-kept-list";
 import { useTray } from "../frame/tray-data";
-import { useRuleNames } from "./use-rule-names";
+import { RuleSentence } from "./rule-sentence";
 
 /** A rule, and the kinds of things of which it names one that is no more, so that it is stopped. */
-type ListedRule = Rule & { readonly gone: readonly NamedKind[] };
+type ListedRule = Omit<Rule, "times"> & {
+  readonly gone: readonly NamedKind[];
+  readonly moment: RuleMoment;
+  /** When it is asked, where that is not whenever a message comes; empty otherwise. */
+  readonly times: string;
+};
 
 /** The rules of a tray in the order in which they are asked, each as a sentence. */
 export function RuleList({ rules }: { rules: readonly ListedRule[] }) {
@@ -92,20 +94,9 @@ export function RuleList({ rules }: { rules: readonly ListedRule[] }) {
   );
 }
 
-const said = saidOf(rulesTexts);
-const GONE: Readonly<Record<NamedKind, Said>> = {
-  members: said("rules.aColleague"),
-  categories: said("rules.aCategory"),
-  records: said("rules.aRecord"),
-  contacts: said("rules.aContact"),
-  rounds: said("rules.aRound"),
-};
-
 function Sentence({ rule }: { rule: ListedRule }) {
   const say = useSay(rulesTexts);
-  const { categories } = useTray();
-  const names = useRuleNames();
-  const does = rule.actions.map((action) => actionInWords(action, names));
+  const { tray, categories } = useTray();
   const given = rule.actions.flatMap((action) =>
     action.kind === "categorise" && action.give ? [action.categoryId] : [],
   );
@@ -113,21 +104,20 @@ function Sentence({ rule }: { rule: ListedRule }) {
   return (
     <div className={`min-w-0 flex-1 max-sm:basis-3/4 ${rule.isOn ? "" : "text-soft"}`}>
       <p className="font-semibold">
-        {rule.name}
+        <Link
+          to={`/${tray.slug}/rules/${rule.id}/history`}
+          className="underline-offset-2 hover:text-act hover:underline"
+        >
+          {rule.name}
+        </Link>
         {!rule.isOn && <span className="font-normal"> {say("rules.off")}</span>}
       </p>
       <p>
-        {say("rules.sentence", {
-          which: whichMessagesInWords(rule, names),
-          what: does.length === 0 ? say("rules.doesNothing") : { all: does, by: "and" },
-        })}
+        <RuleSentence rule={rule} />
         {rule.isLast && say("rules.noLaterRuleApplies")}
       </p>
-      {rule.isOn && rule.gone.length > 0 && (
-        <p className="text-sm text-late">
-          {say("rules.isStopped", { gone: { all: rule.gone.map((kind) => GONE[kind]), by: "and" } })}
-        </p>
-      )}
+      {rule.times !== "" && <p className="text-sm text-soft">{rule.times}</p>}
+      {rule.isOn && rule.gone.length > 0 && <p className="text-sm text-late">{say(isStopped(rule.gone))}</p>}
       {retired.length > 0 && (
         <p className="text-sm text-soft">
           {retired.map(({ name }) => name).join(", ")} {say("rules.isRetiredAndNotGiven")}

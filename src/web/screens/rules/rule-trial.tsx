@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import type { RuleMoment } from "../../../core/rules/rule";
 import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
 import type { TrialView } from "../../server/rules/trial-view.server";
@@ -9,16 +10,16 @@ import { useTray } from "../frame/tray-data";
 import { MonthBars } from "./month-bars";
 import type { useTrial } from "./use-trial";
 
-type Trying = ReturnType<typeof useTrial>;
+type Trying = ReturnType<typeof useTrial> & { readonly moment: RuleMoment };
 
 /** What a rule would have been for, beside the form: how many, when, which, and where people decided otherwise. */
 export function RuleTrialPanel(trying: Trying) {
   const say = useSay(rulesTexts, commonTexts);
-  const { trial, problems } = trying;
+  const { trial, problems, moment } = trying;
   const hasProblems = Object.keys(problems).length > 0;
   return (
-    <SidePanel label={say("rules.triedOn")} className="border-rule p-4 max-lg:border-t lg:border-s">
-      <h2 className="text-sm font-semibold">{say("rules.triedOn")}</h2>
+    <SidePanel label={say("rules.triedOn", { moment })} className="border-rule p-4 max-lg:border-t lg:border-s">
+      <h2 className="text-sm font-semibold">{say("rules.triedOn", { moment })}</h2>
       {trial === null || hasProblems ? (
         <p className="mt-2 text-soft">{hasProblems ? say("rules.correctFirst") : say("rules.nothingToTry")}</p>
       ) : (
@@ -28,7 +29,7 @@ export function RuleTrialPanel(trying: Trying) {
   );
 }
 
-function Tried({ trial, isBusy, goesOn, goOn, stop }: Omit<Trying, "trial"> & { readonly trial: TrialView }) {
+function Tried({ trial, moment, isBusy, goesOn, goOn, stop }: Omit<Trying, "trial"> & { readonly trial: TrialView }) {
   const say = useSay(rulesTexts);
   const isChanging = isBusy && !goesOn;
   return (
@@ -36,7 +37,9 @@ function Tried({ trial, isBusy, goesOn, goOn, stop }: Omit<Trying, "trial"> & { 
       <p role="status" className="mt-1">
         <span className="font-serif text-2xl">{say("rules.count", { count: trial.count })}</span>{" "}
         <span className="text-soft">
-          {trial.next === null ? say("rules.ofAll", { of: trial.of }) : say("rules.ofTheNewest", { of: trial.of })}
+          {trial.next === null
+            ? say("rules.ofAll", { moment, of: trial.of })
+            : say("rules.ofTheNewest", { moment, of: trial.of })}
         </span>
       </p>
       {trial.next !== null && (
@@ -46,7 +49,7 @@ function Tried({ trial, isBusy, goesOn, goOn, stop }: Omit<Trying, "trial"> & { 
           onClick={goesOn ? stop : goOn}
           disabled={isChanging}
         >
-          {goesOn ? say("rules.stopTrying") : say("rules.tryOnAll")}
+          {goesOn ? say("rules.stopTrying") : say("rules.tryOnAll", { moment })}
         </Button>
       )}
       {trial.count > 0 && <Outcome trial={trial} />}

@@ -6,5 +6,7 @@ export type RulesOutcome =
   | (Extract<FormOutcome, { ok: true }> & {
       readonly trial: TrialView | null;
       readonly droppedId: string | null;
+      /** The proposal that was declined. */
+      readonly declinedId: string | null;
     })
   | Extract<FormOutcome, { ok: false }>;

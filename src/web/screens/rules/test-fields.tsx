@@ -61,6 +61,7 @@ const FIELDS: { readonly [Kind in TestKind]: (props: FieldsProps<Kind>) => React
   urgency: UrgencyFields,
   age: AgeFields,
   "standing-for": AgeFields,
+  due: AgeFields,
 };
 
 function OnlyInWords({ test }: FieldsProps) {

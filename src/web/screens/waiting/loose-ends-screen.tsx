@@ -21,6 +21,7 @@ import { useGrowing } from "../list/use-growing";
 import { CallDialog } from "./call-dialog";
 import { NoLooseEndDialog } from "./no-loose-end-dialog";
 import { RemindDialog } from "./remind-dialog";
+import { StoppedOnes } from "./stopped-ones";
 import { UnsentDrafts } from "./unsent-drafts";
 
 type LooseEnd = LooseEndsPart["rows"][number];
@@ -54,7 +55,8 @@ export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
   const [cursor, setCursor] = useState<string | null>(null);
   const [asked, setAsked] = useState<Asked | null>(null);
   const list = useGrowing(first, `/${tray.slug}/loose-ends/more`, keyOf);
-  const { rows: order, total } = list;
+  const { rows: order } = list;
+  const total = list.total + first.stopped.length;
   const at = order.findIndex((end) => keyOf(end) === cursor);
   const under = order[at];
   const act = ({ row }: LooseEnd, decision: PostedDecision) => {
@@ -101,6 +103,7 @@ export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
       beside={<span className="text-soft">{total === 0 ? "" : say("waiting.whatWouldBeForgotten1")}</span>}
     >
       {total === 0 && <p className="px-4 py-6 text-soft">{say("waiting.nothingWouldBeForgottenEverything")}</p>}
+      <StoppedOnes stopped={first.stopped} />
       {LOOSE_ENDS.map((kind) => {
         const own = order.filter((end) => end.kind === kind);
         if (own.length === 0) return null;

@@ -1,12 +1,10 @@
 import Joi from "joi";
 import type { AnswerProblems } from "../../../core/automatic-answers/check-automatic-answer";
 import { type AutomaticAnswerId, trustedId } from "../../../core/kernel/ids";
-import type { Instant } from "../../../core/kernel/instant";
 import { err, ok, type Result } from "../../../core/kernel/result";
-import { dayAtTime } from "../../../core/time/calendar-day";
-import { readTimeOfDay } from "../../../core/worktime/working-hours";
 import { type AnswerDraft, type Deps, namedInRules, type TrayGrant } from "../../../operations/index.server";
 import { ID } from "../base/fields.server";
+import { readMoment } from "../base/moment-field.server";
 import { readJson } from "../base/read-json.server";
 import { speak } from "../base/say.server";
 import { readCondition, textsNaming } from "../rules/condition-form.server";
@@ -88,11 +86,11 @@ async function readAnswer(
       problems[`texts.${at}.condition${path === "" ? "" : `.${path}`}`] ??= problem;
     }),
   }));
-  const moment = (field: "from" | "until"): Instant | null => {
-    const [day = "", time = ""] = String(value[field]).split("T");
-    const read = dayAtTime(day, readTimeOfDay(time) ?? -1, zone);
-    if (read === null && value[field] !== "") problems[field] = speak("answers.isNoDateAndTime");
-    return read;
+  const moment = (field: "from" | "until") => {
+    const read = readMoment(value[field], zone);
+    if (read.ok) return read.value;
+    problems[field] = read.error;
+    return null;
   };
   const draft = { ...value, texts, from: moment("from"), until: moment("until") };
   return Object.keys(problems).length > 0 ? err(problems) : ok(draft);

@@ -1,9 +1,6 @@
 import { UNANSWERABLE } from "../../../core/automatic-answers/may-be-answered";
 import type { Instant } from "../../../core/kernel/instant";
-import { calendarDay } from "../../../core/time/calendar-day";
 import { dayAndTime } from "../../../core/time/day-words";
-import { zonedDay } from "../../../core/time/zoned-day";
-import { writtenTimeOfDay } from "../../../core/worktime/working-hours";
 import {
   type AnswerNow,
   type AnswerPreview,
@@ -13,14 +10,8 @@ import {
   type Unanswered,
 } from "../../../operations/index.server";
 import type { WrittenAnswer } from "../../screens/automatic-answers/written-answer";
+import { writtenMoment } from "../base/moment-field.server";
 import { speak } from "../base/say.server";
-
-/** A moment as a field for a day and a time has it, by the clock of a zone. */
-function writtenMoment(at: Instant | null, zone: string): string {
-  if (at === null) return "";
-  const { hour, minute } = zonedDay(at, zone);
-  return `${calendarDay(at, zone)}T${writtenTimeOfDay(hour * 60 + minute)}`;
-}
 
 /** An automatic answer as its form begins with it. */
 export async function writtenAnswer(

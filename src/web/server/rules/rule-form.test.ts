@@ -75,7 +75,7 @@ const form = (fields: Record<string, string>) => {
   for (const [name, value] of Object.entries(fields)) data.append(name, value);
   return data;
 };
-const step = (fields: Record<string, string>) => readRuleStep({} as Deps, {} as never, form(fields));
+const step = (fields: Record<string, string>) => readRuleStep({} as Deps, {} as never, form(fields), "UTC");
 
 describe("a step about rules", () => {
   it.each([

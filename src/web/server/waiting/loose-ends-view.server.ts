@@ -1,7 +1,8 @@
 import Joi from "joi";
 import { data } from "react-router";
 import { looseEndInWords } from "../../../core/loose-ends/loose-end";
-import { type Deps, getLooseEnds, type Member, type TrayGrant } from "../../../operations/index.server";
+import { isStopped } from "../../../core/rules/gone-names";
+import { type Deps, getLooseEnds, getStopped, type Member, type TrayGrant } from "../../../operations/index.server";
 import { readingOf, rowView } from "../base/row-view.server";
 import { problemOf, speak } from "../base/say.server";
 
@@ -19,6 +20,9 @@ export async function looseEndsPart(deps: Deps, grant: TrayGrant, member: Member
   return {
     total,
     now: reading.now,
+    stopped: (await getStopped(deps, grant)).map(({ what, id, name, gone }) => {
+      return { what, id, name, words: speak(isStopped(gone)) };
+    }),
     rows: rows.map(({ row, kind, since, inKind }) => ({
       kind,
       inKind,
