@@ -133,6 +133,7 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
     fields: () => ({ do: "hand", member: office.ines.id, html: "<p>Yes.</p>" }),
   },
   "edit-note": { params: () => ({ conversation: ids.conversation, entry: ids.note }), fields: () => ({ text: "no" }) },
+  "rule-history": { params: () => ({ rule: ids.rule }), fields: () => ({ do: "undo", version: "1", since: "" }) },
   rules: { fields: () => ({ do: "keep", rule: JSON.stringify(RULE) }) },
   "automatic-answers": { fields: () => ({ do: "keep", answer: JSON.stringify(AN_ANSWER) }) },
   rounds: { fields: () => ({ do: "keep", id: "", name: "Mass mail", times: "11:00" }) },
@@ -183,6 +184,7 @@ const LOOKS: Readonly<Record<string, () => Readonly<Record<string, string>>>> = 
   "message-html": ofMessage,
   "message-raw": ofMessage,
   rule: () => ({ rule: ids.rule }),
+  "rule-history": () => ({ rule: ids.rule }),
   "automatic-answer": () => ({ answer: ids.answer }),
   "run-conversation": () => ({ conversation: ids.conversation }),
 };

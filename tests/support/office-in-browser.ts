@@ -27,9 +27,11 @@ const OF_A_TRAY = /^\/(?:office|parts)\//;
 type SignIn = (name: string, at?: string) => Promise<Page>;
 type Fixtures = { signIn: SignIn };
 
-export const test = base.extend<Fixtures, { running: Running; letsTimePass: boolean }>({
+export const test = base.extend<Fixtures, { running: Running; letsTimePass: boolean; hasMuchMail: boolean }>({
   // Whoever puts the clock of an office ahead has an office of her own: a worker is shared only by tests that say the same.
   letsTimePass: [false, { scope: "worker", option: true }],
+  // So has whoever fills its lists.
+  hasMuchMail: [false, { scope: "worker", option: true }],
   running: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright asks for a pattern
     async ({}, use) => {

@@ -221,6 +221,8 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
   ["/office/rules", { do: "try", rule: JSON.stringify(A_RULE) }],
   ["/office/rules", { do: "place", ids: "{rule}" }],
   ["/office/rules", { do: "switch", id: "{rule}", on: "true" }],
+  ["/office/rules", { do: "decline", id: "{any}" }],
+  ["/office/rules/{rule}/history", { do: "undo", version: "1", since: "" }],
   ["/office/automatic-answers", { do: "keep", answer: JSON.stringify(AN_ANSWER) }],
   ["/office/automatic-answers", { do: "preview", answer: JSON.stringify(AN_ANSWER) }],
   ["/office/automatic-answers", { do: "switch", id: "{any}", on: "true" }],

@@ -145,6 +145,14 @@ export function isGroup(condition: Condition): condition is ConditionGroup {
 /** Every message. */
 export const EVERY_MESSAGE: Test = { kind: "every" };
 
+/** The same without groups that join nothing: all or any of one thing is that. */
+export function withoutLoneGroups(condition: Condition): Condition {
+  if (!isGroup(condition)) return condition;
+  const of = condition.of.map(withoutLoneGroups);
+  const [only] = of;
+  return condition.kind !== "none" && of.length === 1 && only !== undefined ? only : { ...condition, of };
+}
+
 /** The tests of a condition, in the order in which they are read. */
 export function* testsOf(condition: Condition): Generator<Test> {
   if (!isGroup(condition)) yield condition;

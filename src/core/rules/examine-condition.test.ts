@@ -3,7 +3,7 @@ import { addressed, all, any, aRule, aRuledMessage, none, worded } from "@tests/
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
 import { type CategoryId, type ContactId, type MemberId, type RecordId, trustedId } from "../kernel/ids";
-import { type Condition, EVERY_MESSAGE, type Test } from "./condition";
+import { type Condition, EVERY_MESSAGE, type Test, withoutLoneGroups } from "./condition";
 import { conditionInWords, foundInWords, type RuleNames, whichMessagesInWords } from "./condition-in-words";
 import { examineCondition, rulesThatHold, whyRuleHolds } from "./examine-condition";
 import { testedMessage } from "./test-message";
@@ -155,7 +155,7 @@ describe("what a test finds in a message", () => {
     [{ kind: "record", of: [sorrel] }, "filed to P-26-012"],
     [{ kind: "urgency", of: ["today", "days"] }, "with the urgency Today"],
     [{ kind: "age", hours: 13 }, null],
-    [{ kind: "standing-for", hours: 3 }, "where it stands for 3 working hours or longer"],
+    [{ kind: "standing-for", hours: 3 }, "that has stood where it is for 3 working hours or longer"],
     [{ kind: "due", hours: 9 }, "with something due within 9 working hours"],
     [{ kind: "due", hours: 8 }, null],
   ])("%j", (test, words) => {
@@ -216,4 +216,11 @@ describe("rules one after the other", () => {
     );
     expect(held.map(({ rule: { name } }) => name)).toEqual(["one", "two"]);
   });
+});
+
+it("is told without groups that join nothing", () => {
+  const [tin, lead] = [worded("subject", "words", "tin"), worded("subject", "words", "lead")];
+  expect(withoutLoneGroups(all(any(tin), none(lead)))).toEqual(all(tin, none(lead)));
+  expect(withoutLoneGroups(all(any(tin)))).toEqual(tin);
+  expect(withoutLoneGroups(all())).toEqual(all());
 });

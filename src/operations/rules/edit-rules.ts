@@ -1,6 +1,7 @@
 import { type RuleId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { checkRule, type RuleProblems } from "../../core/rules/check-rule";
+import { withoutLoneGroups } from "../../core/rules/condition";
 import type { NamedKind } from "../../core/rules/gone-names";
 import { namedBy } from "../../core/rules/named-by";
 import type { Rule } from "../../core/rules/rule";
@@ -67,7 +68,11 @@ export async function editRule(
     const refusal = await actionRefusal(trx, grant, draft);
     if (refusal !== null) return err(refusal);
     const id = draft.id ?? trustedId<RuleId>(deps.newId());
-    await saveRule(trx, { ...draft, name: draft.name.trim(), id, trayId: grant.tray.id });
+    const which = {
+      condition: withoutLoneGroups(draft.condition),
+      exception: draft.exception === null ? null : withoutLoneGroups(draft.exception),
+    };
+    await saveRule(trx, { ...draft, ...which, name: draft.name.trim(), id, trayId: grant.tray.id });
     await keepRuleVersions(trx, grant.memberId, deps.now());
     return ok(id);
   });

@@ -32,6 +32,7 @@ export const historyTexts = catalogue({
   "history.versionDid":
     "{did, plural, =0 {Did nothing} one {Did 1 thing} other {Did # things}}{undone, plural, =0 {.} other {, # taken back.}}",
   "history.versions": "Versions",
+  "history.whatItDid": "What it did",
   "history.whatRuleDid": "What “{name}” did",
   "history.when": "When",
   "history.withoutVersions": "Before versions were kept",

@@ -292,7 +292,8 @@ export const rulesTexts = catalogue({
   "rules.smallerThan": "smaller than",
   "rules.somebodyKnown": "somebody who wrote before",
   "rules.somebodyNew": "somebody new",
-  "rules.standingFor": "where it stands for {hours, plural, one {1 working hour} other {# working hours}} or longer",
+  "rules.standingFor":
+    "that has stood where it is for {hours, plural, one {1 working hour} other {# working hours}} or longer",
   "rules.standsIn": "in {standings}",
   "rules.stopHere": "Stop here: no later rule applies",
   "rules.stopTrying": "Stop",
@@ -340,7 +341,7 @@ export const rulesTexts = catalogue({
     "{verdict, select, forIt {is for it} excepted {makes an exception of it} notAsked {is not asked, as an earlier one was the last} off {is off} stopped {is stopped, as it names what is no more} otherTimes {is asked at other times} other {is not for it}}",
   "rules.verifiedSender": "from a verified sender",
   "rules.wasPutAwayUnread":
-    "{count, plural, one {1 conversation} other {# conversations}} from {source} {count, plural, one {was} other {were}} {putAway, select, settle {settled} bin {thrown away} other {marked as junk}} unread in the last 30 days, and none was opened.",
+    "{count, plural, one {1 conversation} other {# conversations}} from {source} {count, plural, one {was} other {were}} {putAway, select, settle {settled} bin {thrown away} other {marked as junk}} in the last 30 days without being opened.",
   "rules.wednesday": "Wednesday",
   "rules.whatItDoes": "What it does",
   "rules.whatItSays": "what it says",

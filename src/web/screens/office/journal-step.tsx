@@ -12,10 +12,19 @@ type JournalStepProps = {
   /** Absent where steps are not chosen. */
   readonly onToggle?: (extend: boolean) => void;
   readonly onUndo: () => void;
+  /** Whether who did it is left out, where that is said above. */
+  readonly isByOne?: boolean;
 };
 
 /** A step of a journal as a line, below its day where that begins with it; chosen with others where that is of use. */
-export function JournalStep({ step, heading, isSelected = false, onToggle, onUndo }: JournalStepProps) {
+export function JournalStep({
+  step,
+  heading,
+  isSelected = false,
+  onToggle,
+  onUndo,
+  isByOne = false,
+}: JournalStepProps) {
   const say = useSay(officeTexts, commonTexts);
   const { tray } = useTray();
   const { rule, words, when, count, subject, conversationId, isUndone, mayUndo } = step;
@@ -46,7 +55,8 @@ export function JournalStep({ step, heading, isSelected = false, onToggle, onUnd
         <span
           className={`min-w-0 flex-1 truncate max-sm:order-1 max-sm:basis-full max-sm:whitespace-normal ${isUndone ? "text-soft line-through" : ""}`}
         >
-          <b className="font-semibold">{who}</b> {words}
+          {!isByOne && <b className="font-semibold">{who} </b>}
+          {words}
           {rule !== null && <span className="text-soft"> ({rule.why})</span>}
         </span>
         {count === 1 ? (

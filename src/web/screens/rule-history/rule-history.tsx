@@ -46,14 +46,14 @@ export function RuleHistoryScreen({ history }: { history: HistoryView }) {
             {rule.isOn && rule.gone.length > 0 && <p className="text-late">{say(isStopped(rule.gone))}</p>}
             <Figures history={history} />
           </div>
-          <section aria-label={say("history.steps")}>
-            <h2 className="border-y border-rule bg-ground px-4 py-0.5 text-sm font-semibold">{say("history.steps")}</h2>
+          <section aria-label={say("history.steps")} className="border-t border-rule">
             {steps.length === 0 && <p className="px-5 py-4 text-soft">{say("history.didNothingYet")}</p>}
             <ol>
               {steps.map((step, at) => (
                 <JournalStep
                   key={step.batchId}
                   step={step}
+                  isByOne
                   heading={step.day === steps[at - 1]?.day ? null : step.day}
                   onUndo={() => undo(step.batchId)}
                 />

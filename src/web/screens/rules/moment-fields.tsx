@@ -16,7 +16,7 @@ type MomentFieldsProps = {
 export function MomentFields({ times, problems, onChange }: MomentFieldsProps) {
   const say = useSay(rulesTexts);
   return (
-    <>
+    <div className="flex flex-wrap items-end gap-3">
       <Select
         label={say("rules.whenItIsAsked")}
         value={times.moment}
@@ -29,6 +29,6 @@ export function MomentFields({ times, problems, onChange }: MomentFieldsProps) {
         problems={problems}
         onChange={onChange}
       />
-    </>
+    </div>
   );
 }

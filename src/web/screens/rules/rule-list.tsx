@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { isStopped, type NamedKind } from "../../../core/rules/gone-names";
 import type { Rule, RuleMoment } from "../../../core/rules/rule";
 import { commonTexts } from "../../../texts/en/common";
+import { historyTexts } from "../../../texts/en/history";
 import { rulesTexts } from "../../../texts/en/rules";
 import { Button, QUIET_LINK } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
@@ -95,7 +96,7 @@ export function RuleList({ rules }: { rules: readonly ListedRule[] }) {
 }
 
 function Sentence({ rule }: { rule: ListedRule }) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, historyTexts);
   const { tray, categories } = useTray();
   const given = rule.actions.flatMap((action) =>
     action.kind === "categorise" && action.give ? [action.categoryId] : [],
@@ -104,13 +105,15 @@ function Sentence({ rule }: { rule: ListedRule }) {
   return (
     <div className={`min-w-0 flex-1 max-sm:basis-3/4 ${rule.isOn ? "" : "text-soft"}`}>
       <p className="font-semibold">
+        <span>{rule.name}</span>
+        {!rule.isOn && <span className="font-normal"> {say("rules.off")}</span>}
         <Link
           to={`/${tray.slug}/rules/${rule.id}/history`}
-          className="underline-offset-2 hover:text-act hover:underline"
+          aria-label={say("history.whatRuleDid", { name: rule.name })}
+          className="ms-3 text-sm font-normal text-act underline-offset-2 hover:underline"
         >
-          {rule.name}
+          {say("history.whatItDid")}
         </Link>
-        {!rule.isOn && <span className="font-normal"> {say("rules.off")}</span>}
       </p>
       <p>
         <RuleSentence rule={rule} />
