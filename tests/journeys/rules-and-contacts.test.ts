@@ -82,11 +82,11 @@ test("a script of a mail server becomes rules, switched off, and rules become a 
   await form.getByRole("button", { name: "Preview" }).click();
   await expect(form.getByText("Line 3, column 31: The text has no end.")).toBeVisible();
   await script.fill(
-    'require "fileinto";\n# Zither letters\nif header :contains "subject" "zither" { fileinto "Access"; redirect "a@vane.example"; }',
+    'require "fileinto";\n# Zither letters\nif header :contains "subject" "zither" { fileinto "Access"; reject "No."; }',
   );
   await form.getByRole("button", { name: "Preview" }).click();
   await expect(form.getByRole("listitem").filter({ hasText: "Zither letters" })).toContainText("will be created");
-  await expect(form.getByText("Nothing that rules do is “redirect”.")).toBeVisible();
+  await expect(form.getByText("Nothing that rules do is “reject”.")).toBeVisible();
   expect(await seriousProblems(ines)).toEqual([]);
   await form.getByRole("button", { name: "Take 1 rule in" }).click();
   await expect(form.getByRole("listitem").filter({ hasText: "Zither letters" })).toContainText("created");

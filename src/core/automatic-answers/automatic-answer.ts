@@ -1,6 +1,6 @@
-import type { AutomaticAnswerId, MemberId } from "../kernel/ids";
+import { type AutomaticAnswerId, type MemberId, trustedId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
-import type { Condition } from "../rules/condition";
+import { type Condition, EVERY_MESSAGE } from "../rules/condition";
 import type { Rule } from "../rules/rule";
 
 /** When an automatic answer goes at all, within its dates. */
@@ -60,4 +60,20 @@ export function asRule(
     exception: null,
     actions: member === null ? [] : [{ kind: "follow", memberId: member }],
   };
+}
+
+/** What a rule answers by itself, to the messages that it is for. */
+export function answersOfRule({ id, name, actions }: Pick<Rule, "id" | "name" | "actions">): AutomaticAnswer[] {
+  return actions.flatMap((action): AutomaticAnswer[] => {
+    if (action.kind !== "answer") return [];
+    const { text, days } = action;
+    return [
+      {
+        ...{ id: trustedId<AutomaticAnswerId>(id), name, isOn: true, from: null, until: null },
+        trigger: { kind: "always" },
+        texts: [{ condition: EVERY_MESSAGE, text, copiesCover: false }],
+        pace: days === null ? { kind: "each" } : { kind: "once", days },
+      },
+    ];
+  });
 }

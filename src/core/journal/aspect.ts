@@ -66,6 +66,7 @@ const ASPECTS: { readonly [Kind in EffectKind]: (effect: EffectOf<Kind>) => Aspe
   "note-edited": note,
   followed: follower,
   unfollowed: follower,
+  told: fact,
   "draft-handed": fact,
   "draft-returned": fact,
   "draft-given-up": fact,

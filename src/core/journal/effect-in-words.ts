@@ -83,6 +83,7 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
       return said("journal.editedANote");
     case "followed":
     case "unfollowed":
+    case "told":
     case "draft-handed":
     case "draft-returned":
     case "draft-given-up":
@@ -119,7 +120,7 @@ function followUpInWords(
 const partInWords = ({ attachment }: MessagePart) =>
   attachment === null ? said("journal.aMessage") : said("journal.anAttachment");
 
-type Together = Extract<Effect, { kind: "followed" | "unfollowed" | `draft-${string}` }>;
+type Together = Extract<Effect, { kind: "followed" | "unfollowed" | "told" | `draft-${string}` }>;
 
 function togetherInWords(effect: Together, names: Names, by: MemberId | null): Said {
   switch (effect.kind) {
@@ -131,6 +132,8 @@ function togetherInWords(effect: Together, names: Names, by: MemberId | null): S
       return effect.memberId === by
         ? said("journal.stoppedFollowingIt")
         : said("journal.removedAsAFollower", { member: names.member(effect.memberId) });
+    case "told":
+      return said("journal.told", { member: names.member(effect.memberId) });
     case "draft-handed":
       return said("journal.gaveADraftToCheck", { member: names.member(effect.to) });
     case "draft-returned":

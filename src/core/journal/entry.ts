@@ -94,6 +94,8 @@ export type Effect =
     }
   | { readonly kind: "followed"; readonly memberId: MemberId }
   | { readonly kind: "unfollowed"; readonly memberId: MemberId }
+  /** A colleague was told of it by a rule. */
+  | { readonly kind: "told"; readonly memberId: MemberId }
   /** A draft went on to a colleague: to check and send it, or back to be written anew. */
   | { readonly kind: "draft-handed"; readonly draftId: DraftId; readonly to: MemberId; readonly note: string }
   | { readonly kind: "draft-returned"; readonly draftId: DraftId; readonly to: MemberId; readonly note: string }

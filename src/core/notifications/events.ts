@@ -12,6 +12,7 @@ export const NOTIFICATION_EVENTS = [
   "person",
   "category",
   "words",
+  "rule",
   "digest",
   "week",
 ] as const;
@@ -27,6 +28,7 @@ export const EVENT_NAMES: Readonly<Record<NotificationEvent, Said>> = {
   person: said("notifications.aMessageByAPerson"),
   category: said("notifications.aMessageUnderACategory"),
   words: said("notifications.aMessageWithWordsI"),
+  rule: said("notifications.aRuleTellsMe"),
   digest: said("notifications.theDigestOfTheDay"),
   week: said("notifications.theWeekThatIsOver"),
 };

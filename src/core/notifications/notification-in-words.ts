@@ -16,7 +16,7 @@ type Told = {
 
 /** What happened, as the line of a notification, and what was said with it where that is told beside. */
 export function notificationInWords(told: Told): { readonly line: Said; readonly beside: string } {
-  const ofMessage = ["reply", "person", "category", "words"].includes(told.event);
+  const ofMessage = ["reply", "person", "category", "words", "rule"].includes(told.event);
   return { line: lineOf(told), beside: ofMessage ? "" : told.words };
 }
 
@@ -39,6 +39,8 @@ function lineOf({ event, who, count, words }: Told): Said {
       return said("notifications.wroteUnderACategoryYou", { words });
     case "words":
       return said("notifications.wroteWithWordsYouWatch", { words });
+    case "rule":
+      return said("notifications.aRuleToldYou", { words });
     case "digest":
       return said("notifications.theDayInShort");
     case "week":

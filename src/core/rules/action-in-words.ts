@@ -27,6 +27,13 @@ const ACTIONS: { readonly [Kind in RuleActionKind]: (action: RuleActionOf<Kind>,
   expire: ({ workingDays: days }) => said("rules.letsItExpire", { days }),
   note: ({ text }) => said("rules.notes", { text }),
   follow: ({ memberId }, { member }) => said("rules.hasItFollowed", { member: member(memberId) }),
+  "assign-in-turn": ({ groupId }, { group }) => said("rules.assignsInTurn", { group: group(groupId) }),
+  "assign-as-before": ({ by }) => said("rules.assignsAsBefore", { by }),
+  tell: ({ memberId }, { member }) => said("rules.tells", { member: member(memberId) }),
+  answer: ({ text, days }) =>
+    days === null ? said("rules.answersEachTime", { text }) : said("rules.answersOnceIn", { text, days }),
+  forward: ({ to }) => said("rules.forwardsItTo", { to }),
+  redirect: ({ to }) => said("rules.redirectsItTo", { to }),
 };
 
 /** What a rule does, as the predicate of a sentence about it: "adds Tuning", "files it to P-26-012". */

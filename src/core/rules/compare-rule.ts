@@ -104,4 +104,11 @@ const COMPARISONS: { readonly [Kind in RuleActionKind]: Compares<Kind> } = {
   expire: added,
   note: added,
   follow: added,
+  // Whose it would have been then nobody knows now.
+  "assign-in-turn": added,
+  "assign-as-before": added,
+  tell: added,
+  answer: added,
+  forward: added,
+  redirect: added,
 };

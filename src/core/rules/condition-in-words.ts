@@ -1,7 +1,7 @@
 import { rulesTexts } from "../../texts/en/rules";
 import { type Listed, type Said, type Sayable, saidOf, type Wording } from "../../texts/said";
 import type { EmailAddress } from "../kernel/email-address";
-import type { CategoryId, ContactId, MemberId, RecordId, RoundId } from "../kernel/ids";
+import type { CategoryId, ContactId, GroupId, MemberId, RecordId, RoundId } from "../kernel/ids";
 import { sizeInWords } from "../kernel/size-in-words";
 import { URGENCY_NAMES } from "../kernel/urgency";
 import type { MessageKind } from "../message/mail-message";
@@ -26,6 +26,7 @@ export type RuleNames = {
   readonly record: (id: RecordId) => Sayable;
   readonly contact: (id: ContactId) => Sayable;
   readonly round: (id: RoundId) => Sayable;
+  readonly group: (id: GroupId) => Sayable;
 };
 
 /** Which messages a condition is about: "from @dombach.example, with “invoice” in the subject". */

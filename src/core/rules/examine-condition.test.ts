@@ -20,6 +20,7 @@ const names: RuleNames = {
   record: () => "P-26-012",
   contact: () => "Renske Vane",
   round: () => "Mass mail",
+  group: () => "The workshop",
 };
 
 const message = testedMessage(

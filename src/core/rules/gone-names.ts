@@ -11,13 +11,14 @@ export type StillThere = { readonly [Kind in NamedKind]: (id: Named[Kind][number
 
 /** The kinds of things of which a rule names one that is no more; it is not to act while there are any. */
 export function goneFrom(rule: Pick<Rule, "condition" | "exception" | "actions">, there: StillThere): NamedKind[] {
-  const { members, categories, records, contacts, rounds } = namedBy([rule]);
+  const { members, categories, records, contacts, rounds, groups } = namedBy([rule]);
   const gone: Readonly<Record<NamedKind, boolean>> = {
     members: !members.every(there.members),
     categories: !categories.every(there.categories),
     records: !records.every(there.records),
     contacts: !contacts.every(there.contacts),
     rounds: !rounds.every(there.rounds),
+    groups: !groups.every(there.groups),
   };
   return (Object.keys(gone) as NamedKind[]).filter((kind) => gone[kind]);
 }
@@ -30,6 +31,7 @@ const KINDS: Readonly<Record<NamedKind, Said>> = {
   records: said("rules.aRecord"),
   contacts: said("rules.aContact"),
   rounds: said("rules.aRound"),
+  groups: said("rules.aGroup"),
 };
 
 /** That something does nothing at the moment, as it names things of these kinds that are no more: a sentence. */

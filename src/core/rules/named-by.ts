@@ -1,4 +1,4 @@
-import type { CategoryId, ContactId, MemberId, RecordId, RoundId } from "../kernel/ids";
+import type { CategoryId, ContactId, GroupId, MemberId, RecordId, RoundId } from "../kernel/ids";
 import { type Test, testsOf, withTests } from "./condition";
 import { conditionsOf, type Rule, type RuleAction } from "./rule";
 
@@ -9,6 +9,7 @@ export type Named = {
   readonly records: readonly RecordId[];
   readonly contacts: readonly ContactId[];
   readonly rounds: readonly RoundId[];
+  readonly groups: readonly GroupId[];
 };
 
 /** Everything that rules name in what they ask for and in what they do. */
@@ -21,7 +22,7 @@ export function namedBy(rules: readonly Pick<Rule, "condition" | "exception" | "
       ...tests.flatMap((test) => (test.kind === "owner" ? test.of.filter((id) => id !== null) : [])),
       ...actions.flatMap((action) => {
         if (action.kind === "assign") return [action.ownerId];
-        if (action.kind === "follow") return [action.memberId];
+        if (action.kind === "follow" || action.kind === "tell") return [action.memberId];
         return action.kind === "follow-up" && action.forMember !== null ? [action.forMember] : [];
       }),
     ],
@@ -36,6 +37,7 @@ export function namedBy(rules: readonly Pick<Rule, "condition" | "exception" | "
     ],
     contacts: addresses.flatMap((one) => (one.kind === "contact" ? [one.contactId] : [])),
     rounds: actions.flatMap((action) => (action.kind === "hold" ? [action.roundId] : [])),
+    groups: actions.flatMap((action) => (action.kind === "assign-in-turn" ? [action.groupId] : [])),
   };
 }
 
@@ -46,6 +48,7 @@ export type Renaming = {
   readonly record: (id: RecordId) => RecordId;
   readonly contact: (id: ContactId) => ContactId;
   readonly round: (id: RoundId) => RoundId;
+  readonly group: (id: GroupId) => GroupId;
 };
 
 /** A rule in which other names stand for what it names: codes for ids where people read it. */
@@ -79,6 +82,9 @@ function actionRenamed(action: RuleAction, to: Renaming): RuleAction {
       return { ...action, ownerId: to.member(action.ownerId) };
     case "hold":
       return { ...action, roundId: to.round(action.roundId) };
+    case "assign-in-turn":
+      return { ...action, groupId: to.group(action.groupId) };
+    case "tell":
     case "follow":
       return { ...action, memberId: to.member(action.memberId) };
     case "follow-up":

@@ -23,6 +23,7 @@ const names: RuleNames = {
   record: () => "P-26-012",
   contact: () => "Renske Vane",
   round: () => "Mass mail",
+  group: () => "The workshop",
 };
 
 const arrived: MessageFact = {
@@ -59,6 +60,8 @@ const everything: Givable = {
   isRecord: () => true,
   isMember: () => true,
   roundName: () => "Mass mail",
+  nextOf: () => tobias,
+  hadBefore: (by) => (by === "person" ? tobias : null),
   inCharge: (id) => id,
   afterWorkingDays: (days) => ({ opens: later(noon, days * 24 * HOUR), closes: later(noon, days * 24 * HOUR + HOUR) }),
   newId: () => "new",
@@ -128,6 +131,34 @@ describe("what a rule does", () => {
     expect(plan([{ kind: "expect", workingDays: 1 }])).toMatchObject([
       { kind: "expected", expectationId: "new", until: later(noon, 25 * HOUR) },
     ]);
+  });
+
+  it("assigns in turn, or to whom such matters were before, and to the first that leads to somebody", () => {
+    const inTurn: RuleAction = { kind: "assign-in-turn", groupId: trustedId("workshop") };
+    const asBefore = (by: "person" | "record"): RuleAction => ({ kind: "assign-as-before", by });
+    const owners = (...actions: RuleAction[]) => plan(actions).map((effect) => "ownerId" in effect && effect.ownerId);
+    expect(owners(inTurn)).toEqual([tobias]);
+    expect(owners(asBefore("person"))).toEqual([tobias]);
+    expect(owners(asBefore("record"))).toEqual([]);
+    expect(owners(asBefore("record"), { kind: "assign", ownerId: ines })).toContain(ines);
+    const due: RuleAction = { kind: "follow-up", workingDays: 1, text: "ask", forMember: null };
+    expect(plan([inTurn, due])).toMatchObject([{ ownerId: tobias }, { forMember: tobias }]);
+    // Whoever is away is covered for.
+    const covered: Givable = { ...everything, inCharge: () => ines };
+    expect(plan([inTurn], facts(), covered)).toEqual([{ kind: "assigned", ownerId: ines }]);
+  });
+
+  it("tells somebody of each message, and leaves to others what is sent", () => {
+    const tell: RuleAction = { kind: "tell", memberId: ines };
+    const told: Did = [{ kind: "told", memberId: ines }, null, trustedId<RuleId>("r")];
+    expect(plan([tell], facts(told), everything, false)).toEqual([{ kind: "told", memberId: ines }]);
+    expect(plan([tell], facts(), { ...everything, isMember: () => false })).toEqual([]);
+    const sending: RuleAction[] = [
+      { kind: "answer", text: "We have it.", days: 7 },
+      { kind: "forward", to: address("a@x.example") },
+      { kind: "redirect", to: address("a@x.example") },
+    ];
+    expect(plan(sending)).toEqual([]);
   });
 
   it("sets a follow-up for whom it assigned to, and adds nothing twice", () => {

@@ -7,6 +7,7 @@ import {
   type CategoryId,
   type ExpectationId,
   type FollowUpId,
+  type GroupId,
   type MemberId,
   type RecordId,
   type RoundId,
@@ -14,7 +15,7 @@ import {
 } from "../kernel/ids";
 import type { ConversationFacts } from "../standing/derive-standing";
 import type { OpenSpan } from "../worktime/hours";
-import type { Rule, RuleActionKind, RuleActionOf } from "./rule";
+import type { Rule, RuleAction, RuleActionOf } from "./rule";
 
 /** What there is to give at this moment. */
 export type Givable = {
@@ -25,6 +26,10 @@ export type Givable = {
   readonly roundName: (id: RoundId) => string | null;
   /** Who has the matters of a member now: herself, whoever covers for her, or nobody (null). */
   readonly inCharge: (id: MemberId) => MemberId | null;
+  /** Who of a group gets the next one, after what was given to them before: whoever of it has this one already, or has least; null for nobody. */
+  readonly nextOf: (id: GroupId, owner: MemberId | null) => MemberId | null;
+  /** Who had the newest matter of the person who wrote, or of a record that it is on, before; null for nobody. */
+  readonly hadBefore: (by: "person" | "record") => MemberId | null;
   /** The working day that is so many after today; null for an office that does not open that often. */
   readonly afterWorkingDays: (days: number) => OpenSpan | null;
   readonly newId: () => string;
@@ -48,20 +53,23 @@ export function planRule(
   const counts = whatCounts(occasion, facts);
   const decided = new Set(facts.entries.filter(counts).map(({ effect }) => aspectOf(effect)));
   const doneBefore = new Set(facts.entries.filter(({ rule }) => rule?.id === id).map(({ effect }) => effect.kind));
-  // What it does after it assigned is for whom it assigned to.
-  const [given] = actions.flatMap((action) =>
-    action.kind === "assign" ? (givable.inCharge(action.ownerId) ?? []) : [],
-  );
-  const ownerId = given ?? deriveDocket(facts).ownerId;
+  const before = deriveDocket(facts).ownerId;
+  // What it does besides is for whom it assigns to.
+  const ownerId = newOwner(actions, before, givable);
   return actions
-    .flatMap((action) => decisionOf(action, ownerId, givable) ?? [])
-    .flatMap((decision) => planDecision(decision, facts))
+    .flatMap((action): readonly Effect[] => {
+      if (action.kind === "tell") return givable.isMember(action.memberId) ? [{ ...action, kind: "told" }] : [];
+      if (isAssigning(action)) return ownerId === null ? [] : planDecision({ kind: "assign", ownerId }, facts);
+      const decision = decisionOf(action, ownerId ?? before, givable);
+      return decision === null ? [] : planDecision(decision, facts);
+    })
     .filter((effect) => {
       // Of these every message would bring one more.
       if (isAddedEachTime(effect)) return occasion.moment === "passing" || !doneBefore.has(effect.kind);
       // Only what came in by this very message, which nobody decided about.
       if (effect.kind === "held") return occasion.moment === "arrival";
       const aspect = aspectOf(effect);
+      if (aspect === "fact") return true;
       // What is under way already is not put away by an answer to it.
       const isUnderWay = occasion.moment === "arrival" && !occasion.starts;
       return (aspect !== "standing" || !isUnderWay) && !decided.has(aspect);
@@ -88,29 +96,51 @@ function isAddedEachTime({ kind }: Effect): boolean {
   return kind === "noted" || kind === "follow-up-set";
 }
 
-function decisionOf<Kind extends RuleActionKind>(
-  action: RuleActionOf<Kind>,
-  owner: MemberId | null,
-  givable: Givable,
-): Decision | null {
-  // The table's type ties each action to its decision; an index by a union loses that tie.
-  return (DECISIONS[action.kind as Kind] as Decides<Kind>)(action, givable, owner);
+type Assigning = RuleActionOf<"assign" | "assign-in-turn" | "assign-as-before">;
+
+function isAssigning(action: RuleAction): action is Assigning {
+  return action.kind === "assign" || action.kind === "assign-in-turn" || action.kind === "assign-as-before";
 }
 
-type Decides<Kind extends RuleActionKind> = (
+// The first of them that leads to somebody.
+function newOwner(actions: readonly RuleAction[], owner: MemberId | null, givable: Givable): MemberId | null {
+  for (const action of actions.filter(isAssigning)) {
+    const meant = meantBy(action, owner, givable);
+    const found = meant === null ? null : givable.inCharge(meant);
+    if (found !== null) return found;
+  }
+  return null;
+}
+
+function meantBy(action: Assigning, owner: MemberId | null, { nextOf, hadBefore }: Givable): MemberId | null {
+  if (action.kind === "assign") return action.ownerId;
+  return action.kind === "assign-in-turn" ? nextOf(action.groupId, owner) : hadBefore(action.by);
+}
+
+/** What is decided about the conversation itself by an action alone. */
+type Deciding = Exclude<RuleAction, Assigning | RuleActionOf<"tell">>;
+type DecidingKind = Deciding["kind"];
+
+function decisionOf(action: Deciding, owner: MemberId | null, givable: Givable): Decision | null {
+  // The table's type ties each action to its decision; an index by a union loses that tie.
+  const decide = DECISIONS[action.kind] as (
+    action: Deciding,
+    givable: Givable,
+    owner: MemberId | null,
+  ) => Decision | null;
+  return decide(action, givable, owner);
+}
+
+type Decides<Kind extends DecidingKind> = (
   action: RuleActionOf<Kind>,
   givable: Givable,
   owner: MemberId | null,
 ) => Decision | null;
 
 // What there is no more is not given.
-const DECISIONS: { readonly [Kind in RuleActionKind]: Decides<Kind> } = {
+const DECISIONS: { readonly [Kind in DecidingKind]: Decides<Kind> } = {
   categorise: (action, { isCategory }) => (isCategory(action.categoryId) ? action : null),
   file: (action, { isRecord }) => (isRecord(action.recordId) ? { ...action, settle: false } : null),
-  assign: (action, { inCharge }) => {
-    const ownerId = inCharge(action.ownerId);
-    return ownerId === null ? null : { kind: "assign", ownerId };
-  },
   urgency: (action) => action,
   settle: (action) => action,
   bin: (action) => action,
@@ -139,4 +169,8 @@ const DECISIONS: { readonly [Kind in RuleActionKind]: Decides<Kind> } = {
   },
   note: (action) => action,
   follow: ({ memberId }, { isMember }) => (isMember(memberId) ? { kind: "follow", memberId, follows: true } : null),
+  // These send something, once the message is stored.
+  answer: () => null,
+  forward: () => null,
+  redirect: () => null,
 };

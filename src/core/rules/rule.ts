@@ -1,4 +1,5 @@
-import type { CategoryId, MemberId, RecordId, RoundId, RuleId } from "../kernel/ids";
+import type { EmailAddress } from "../kernel/email-address";
+import type { CategoryId, GroupId, MemberId, RecordId, RoundId, RuleId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
 import { type Condition, type Test, testsOf, withTests } from "./condition";
@@ -28,7 +29,17 @@ export type RuleAction =
   /** It stops to matter after so many working days. */
   | { readonly kind: "expire"; readonly workingDays: number }
   | { readonly kind: "note"; readonly text: string }
-  | { readonly kind: "follow"; readonly memberId: MemberId };
+  | { readonly kind: "follow"; readonly memberId: MemberId }
+  /** To whoever of a group has least to do and is there. */
+  | { readonly kind: "assign-in-turn"; readonly groupId: GroupId }
+  /** To whoever had the newest matter of this person, or of this record, before. */
+  | { readonly kind: "assign-as-before"; readonly by: "person" | "record" }
+  | { readonly kind: "tell"; readonly memberId: MemberId }
+  /** By itself (RFC 3834): once a person in so many days; null answers each time. */
+  | { readonly kind: "answer"; readonly text: string; readonly days: number | null }
+  /** To somebody outside: as a part of a message of ours (RFC 2046 5.2.1), or as it is (RFC 5322 3.6.6). */
+  | { readonly kind: "forward"; readonly to: EmailAddress }
+  | { readonly kind: "redirect"; readonly to: EmailAddress };
 
 export type RuleActionKind = RuleAction["kind"];
 export type RuleActionOf<Kind extends RuleActionKind> = Extract<RuleAction, { readonly kind: Kind }>;

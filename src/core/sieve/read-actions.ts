@@ -1,3 +1,4 @@
+import { readEmailAddress } from "../kernel/email-address";
 import { type CategoryId, type RecordId, trustedId } from "../kernel/ids";
 import type { RuleAction } from "../rules/rule";
 import { type Given, givenArguments, onlyText, type Signature } from "./arguments";
@@ -22,6 +23,9 @@ export type Done = {
 };
 
 type Reads = (command: ScriptTest, circumstances: Circumstances) => Done;
+
+const USUAL_DAYS = 7;
+const MAX_DAYS = 365;
 
 const FLAGGED: Signature["tags"] = { flags: "texts" };
 
@@ -51,6 +55,27 @@ const COMMANDS: Readonly<Record<string, Reads>> = {
     const flags = flagged(given, given.textsOf("flags"), circumstances, true);
     if (/^inbox$/i.test(mailbox)) return { actions: flags, inbox: "kept" };
     return { actions: [placeOf(mailbox), ...flags], inbox: given.has("copy") ? "copied" : "left" };
+  },
+  redirect: (command, circumstances) => {
+    const given = givenArguments(command, { tags: { copy: "flag" }, positional: ["text"] });
+    if (given.has("copy")) circumstances.need("copy", command.at);
+    const written = circumstances.text(onlyText(given.texts(0)) as ScriptText);
+    const to = readEmailAddress(written);
+    if (to === null) throw new NoCounterpart(command.at, said("sieve.isNoAddress", { text: written }));
+    return { actions: [{ kind: "redirect", to }], inbox: given.has("copy") ? "copied" : "left" };
+  },
+  vacation: (command, circumstances) => {
+    circumstances.need("vacation", command.at);
+    const given = givenArguments(command, {
+      tags: { days: "number", subject: "text", from: "text", addresses: "texts", mime: "flag", handle: "text" },
+      positional: ["text"],
+    });
+    const strange = ["subject", "from", "mime"].find((tag) => given.has(tag));
+    if (strange !== undefined) throw new NoCounterpart(command.at, said("sieve.noAnswerWith", { tag: `:${strange}` }));
+    const text = circumstances.text(onlyText(given.texts(0)) as ScriptText);
+    // RFC 5230 4.1: a site has bounds of its own, and one of them is at least a day.
+    const days = Math.min(MAX_DAYS, Math.max(1, given.numberOf("days") ?? USUAL_DAYS));
+    return { actions: [{ kind: "answer", text, days }], inbox: null };
   },
   addflag: (command, circumstances) => flags(command, circumstances, true),
   setflag: (command, circumstances) => flags(command, circumstances, true),

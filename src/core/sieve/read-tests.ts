@@ -37,6 +37,7 @@ export const EXTENSIONS: ReadonlySet<string> = new Set([
   "imap4flags",
   "subaddress",
   "mailbox",
+  "vacation",
   "comparator-i;octet",
   "comparator-i;ascii-casemap",
   "comparator-i;ascii-numeric",

@@ -189,7 +189,7 @@ describe("the way through a script", () => {
 describe("what has no counterpart", () => {
   it("is told with its place, and the rest is there", () => {
     const script = [
-      'redirect "a@vane.example";',
+      'reject "No.";',
       'if mailboxexists "Tuning" { keep; } elsif true { keep; }',
       `if header :matches "subject" "*-*" { fileinto "lists/\${1}"; }`,
       'if header :contains "subject" "tin" { setflag "\\\\Seen"; fileinto "A"; }',
@@ -198,7 +198,7 @@ describe("what has no counterpart", () => {
     const { rules, leftOut } = read(script);
     expect(rules.map(({ actions }) => actions)).toEqual([[], [], [filed("A"), SETTLE]]);
     expect(leftOut.map(({ line, column, problem }) => `${line}:${column} ${inEnglish(problem)}`)).toEqual([
-      "3:1 Nothing that rules do is “redirect”.",
+      "3:1 Nothing that rules do is “reject”.",
       "4:4 Nothing that rules ask for is “mailboxexists”.",
       "4:37 It is for what the test before it is not for, and that test is left out.",
       `5:47 “lists/\${1}” is different for each message. Rules have fixed names and values.`,
@@ -250,4 +250,24 @@ it("has any of several things of one kind in one test", () => {
   expect(conditionOf('anyof (header :contains "subject" "a", exists "b", header :contains "subject" "c")')).toEqual(
     any(has("a", "c"), there("b")),
   );
+});
+
+it.each([
+  ['redirect "a@vane.example";', [{ kind: "redirect", to: "a@vane.example" }, { kind: "settle" }]],
+  ['redirect :copy "a@vane.example";', [{ kind: "redirect", to: "a@vane.example" }]],
+  ['redirect "a@vane.example"; keep;', [{ kind: "redirect", to: "a@vane.example" }]],
+  ['vacation "Away.";', [{ kind: "answer", text: "Away.", days: 7 }]],
+  ['vacation :days 0 :addresses ["b@x.example"] :handle "h" "Away.";', [{ kind: "answer", text: "Away.", days: 1 }]],
+])("%s sends something", (command, actions) => {
+  const { rules, leftOut } = read(`require ["copy", "vacation"];\nif true { ${command} }`);
+  expect(leftOut).toEqual([]);
+  expect(rules[0]?.actions).toEqual(actions);
+});
+
+it.each([
+  ['redirect "nobody";', "“nobody” is no address."],
+  ['vacation :subject "Away" "Away.";', "An answer cannot have :subject of its own."],
+])("%s has no counterpart", (command, problem) => {
+  const { leftOut } = read(`require ["copy", "vacation"];\nif true { ${command} keep; }`);
+  expect(leftOut.map((one) => inEnglish(one.problem))).toEqual([problem]);
 });

@@ -88,6 +88,14 @@ function commandOf(action: RuleAction, isMoved: boolean, requires: Requires): st
   if (filing !== null) return fileInto(filing, isMoved, requires);
   const place = Object.entries(PLACES).find(([, { kind }]) => kind === action.kind)?.[0];
   if (place !== undefined) return fileInto(`${place.slice(0, 1).toUpperCase()}${place.slice(1)}`, true, requires);
+  if (action.kind === "redirect") {
+    requires("copy");
+    return `redirect :copy ${quoted(action.to)};`;
+  }
+  if (action.kind === "answer" && action.days !== null) {
+    requires("vacation");
+    return `vacation :days ${action.days} ${quoted(action.text)};`;
+  }
   if (action.kind !== "urgency" || action.urgency !== "today")
     throw new Lacking(said("sieve.noServerDoes", { what: actionInWords(action, WRITTEN_NAMES) }));
   requires("imap4flags");

@@ -83,6 +83,8 @@ const action = fc.constantFrom<RuleAction>(
   { kind: "categorise", categoryId: trustedId<CategoryId>('Say "tin"'), give: true },
   { kind: "file", recordId: trustedId<RecordId>("P-26-012") },
   { kind: "urgency", urgency: "today" },
+  { kind: "redirect", to: "workshop@elsewhere.example" as EmailAddress },
+  { kind: "answer", text: 'We are away.\r\n"Back" on \\ Monday.', days: 3 },
   { kind: "settle" },
   { kind: "bin" },
   { kind: "junk" },

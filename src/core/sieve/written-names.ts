@@ -7,4 +7,5 @@ export const WRITTEN_NAMES: RuleNames = {
   record: (id) => id,
   contact: (id) => id,
   round: (id) => id,
+  group: (id) => id,
 };

@@ -55,6 +55,7 @@ export function applyEntry(state: State, entry: JournalEntry): Goes {
     case "noted":
     case "note-edited":
     case "followed":
+    case "told":
     case "unfollowed":
     case "draft-handed":
     case "draft-returned":

@@ -30,6 +30,7 @@ import {
   storeIfUnknown,
 } from "../../storage/facts/index";
 import { answerByItself, answersFor } from "../automatic-answers/answer-by-itself";
+import { sendOn } from "../automatic-answers/send-on";
 import type { Deps, Within } from "../base/deps";
 import { dedupeKeyOf, factOf } from "../base/message-fact";
 import type { ConversationInHand } from "../changes/change-conversations";
@@ -65,7 +66,7 @@ export async function startAtOnce(deps: Deps, tray: Tray, incoming: Incoming): P
     null,
     await circumstances(deps.db, deps, tray, incoming, null),
   );
-  if ((await answersFor(deps, tray, incoming)).length > 0) return null;
+  if ((await answersFor(deps, tray, incoming, [])).length > 0) return null;
   // Somebody has to hold it while its rules act.
   if ((await rulesFor(deps, tray, incoming, candidates, arrivedIn(stored, place, null))).length > 0) return null;
   const isNew = await storeIfUnknown(deps.db, stored, place);
@@ -188,7 +189,9 @@ async function actOnArrival(
   const isHeld = await applyRules(trx, deps, tray, inHand, { moment: "arrival", starts: place.start !== null }, due);
   // What is held back disturbs nobody.
   if (!isHeld) await notifyOfArrival(trx, deps, incoming, stored, place);
-  await answerByItself(trx, deps, tray, incoming, { stored, place, createdAt });
+  const rules = due.map(({ rule }) => rule);
+  await answerByItself(trx, deps, tray, incoming, { stored, place, createdAt, rules });
+  await sendOn(trx, deps, tray, incoming, { stored, place, rules });
 }
 
 function arrivedIn(

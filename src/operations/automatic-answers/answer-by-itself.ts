@@ -3,6 +3,7 @@ import {
   type AnswerText,
   type AutomaticAnswer,
   absentMember,
+  answersOfRule,
   isInForce,
 } from "../../core/automatic-answers/automatic-answer";
 import { type AnswerCircumstances, chooseAnswer } from "../../core/automatic-answers/choose-answer";
@@ -15,6 +16,7 @@ import { DAY, type Instant, later } from "../../core/kernel/instant";
 import { headerValue, type MailMessage } from "../../core/message/mail-message";
 import { examineCondition } from "../../core/rules/examine-condition";
 import { needsOf } from "../../core/rules/needs";
+import type { Rule } from "../../core/rules/rule";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { isOpenAt } from "../../core/worktime/working-hours";
 import { htmlOfText } from "../../core/writing/html-of-text";
@@ -27,14 +29,7 @@ import {
   type MessagePlace,
   type NewMessage,
 } from "../../storage/facts/index";
-import {
-  answersSentTo,
-  areOfAnswers,
-  type KeptAnswer,
-  lockAnswersTo,
-  newestOwnerWith,
-  noteAnswerSent,
-} from "../../storage/rules/index";
+import { answersSentTo, areOfAnswers, lockAnswersTo, newestOwnerWith, noteAnswerSent } from "../../storage/rules/index";
 import { answersTexts } from "../../texts/en/answers";
 import { saidOf } from "../../texts/said";
 import type { Asking, Within } from "../base/deps";
@@ -49,18 +44,26 @@ const said = saidOf(answersTexts);
 /** Longer than any pace; what went before is forgotten. */
 export const REMEMBERED = 366 * DAY;
 
-/** The automatic answers of a tray that could go to a message now, whatever it says. */
+/** The automatic answers that could go to a message now, whatever it says: those of rules that are for it, and then the tray's. */
 export async function answersFor(
   deps: Asking,
   tray: Tray,
   { message, imported, isHistory }: Pick<ArrivingMessage, "message" | "imported" | "isHistory">,
-): Promise<readonly KeptAnswer[]> {
+  rules: readonly Rule[],
+): Promise<readonly AutomaticAnswer[]> {
   if (imported || isHistory || message.classification.kind !== "person") return [];
-  return (await cachedAnswers(deps, tray.id)).filter((answer) => isInForce(answer, deps.now()));
+  const own = (await cachedAnswers(deps, tray.id)).filter((answer) => isInForce(answer, deps.now()));
+  return [...rules.flatMap(answersOfRule), ...own];
 }
 
 /** A message that is stored in its conversation, whose rules have acted. */
-export type StoredArrival = { readonly stored: NewMessage; readonly place: MessagePlace; readonly createdAt: Instant };
+export type StoredArrival = {
+  readonly stored: NewMessage;
+  readonly place: MessagePlace;
+  readonly createdAt: Instant;
+  /** The rules that are for it. */
+  readonly rules: readonly Rule[];
+};
 
 /** Answers a message that came, where one of the answers is for it: within the transaction that stores it, so once. */
 export async function answerByItself(
@@ -68,10 +71,10 @@ export async function answerByItself(
   deps: Within,
   tray: Tray,
   arrival: ArrivingMessage,
-  { stored, place, createdAt }: StoredArrival,
+  { stored, place, createdAt, rules }: StoredArrival,
 ): Promise<void> {
   const within = { ...deps, db: trx };
-  const answers = stored.direction === "in" ? await answersFor(within, tray, arrival) : [];
+  const answers = stored.direction === "in" ? await answersFor(within, tray, arrival, rules) : [];
   if (answers.length === 0) return;
   const recipient = await recipientOf(within, tray, arrival);
   if (recipient === null) return;

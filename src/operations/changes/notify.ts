@@ -30,8 +30,10 @@ export async function notifyOfEntries(trx: Transaction, deps: Within, entries: r
   await addNotifications(trx, together(all));
 }
 
-function toldOf({ effect, batchId, id }: NewEntry, assignedWith: string): Told[] {
+function toldOf({ effect, batchId, id, rule }: NewEntry, assignedWith: string): Told[] {
   switch (effect.kind) {
+    case "told":
+      return [{ memberId: effect.memberId, event: "rule", words: rule?.name ?? "", about: `told:${id}` }];
     case "assigned": {
       const about = `assigned:${batchId}`;
       return effect.ownerId === null

@@ -14,8 +14,8 @@ import type { Transaction } from "../../storage/base/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { lockRecordForShare, recordsByIds } from "../../storage/records/index";
 import type { Asking } from "../base/deps";
+import { loadsOfThere } from "../changes/loads-of-there";
 import type { Refusal } from "../refusals/refusal";
-import { loadsOfThere } from "./round-robin";
 
 type NeedOf<Kind extends Need["kind"]> = Extract<Need, { readonly kind: Kind }>;
 

@@ -1,13 +1,12 @@
-import { loadOf, turnTaker } from "../../core/assigning/load";
-import { timeOffAt } from "../../core/cover/covering";
+import { turnTaker } from "../../core/assigning/load";
 import { type Decision, withOwnId } from "../../core/deciding/decision";
 import { planDecision } from "../../core/deciding/plan-decision";
 import { deriveDocket } from "../../core/docket/derive-docket";
 import type { Effect } from "../../core/journal/entry";
 import type { ConversationFacts } from "../../core/standing/derive-standing";
-import { groupsOf, type MemberGroup, type TrayGrant, timesOffNow } from "../../storage/access/index";
-import { deskParts } from "../../storage/lists/index";
+import { groupsOf, type TrayGrant } from "../../storage/access/index";
 import type { Asking } from "../base/deps";
+import { loadsOfThere } from "../changes/loads-of-there";
 
 /** What a decision does to each conversation in turn; for a group, whoever has least then takes the next one. */
 export async function plannerOf(
@@ -33,12 +32,4 @@ export async function plannerOf(
     if (taker === null) return [];
     return planDecision({ kind: "assign", ownerId: taker, note: decision.note ?? "" }, facts);
   };
-}
-
-/** The load of each of a group who is not away. */
-export async function loadsOfThere(deps: Asking, grant: TrayGrant, group: MemberGroup) {
-  const now = deps.now();
-  const [parts, timesOff] = await Promise.all([deskParts(deps.db, grant, now), timesOffNow(deps.db, now)]);
-  const there = group.memberIds.filter((id) => timeOffAt(id, now, timesOff) === null);
-  return new Map(there.map((id) => [id, loadOf(id, parts)]));
 }

@@ -21,7 +21,16 @@ export const JOURNAL_KINDS = {
   "follow-ups": ["follow-up-set", "follow-up-done", "follow-up-cleared"],
   away: ["binned", "junked", "restored"],
   joined: ["joined", "split-off"],
-  together: ["noted", "note-edited", "followed", "unfollowed", "draft-handed", "draft-returned", "draft-given-up"],
+  together: [
+    "noted",
+    "note-edited",
+    "followed",
+    "unfollowed",
+    "told",
+    "draft-handed",
+    "draft-returned",
+    "draft-given-up",
+  ],
 } as const satisfies Readonly<Record<string, readonly EffectKind[]>>;
 export type JournalKind = keyof typeof JOURNAL_KINDS;
 

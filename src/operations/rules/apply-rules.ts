@@ -1,23 +1,25 @@
+import { turnTaker } from "../../core/assigning/load";
 import { inCharge } from "../../core/cover/covering";
 import type { RuleMark } from "../../core/journal/rule-mark";
-import { type BatchId, trustedId } from "../../core/kernel/ids";
+import { type BatchId, type ConversationId, type GroupId, type MemberId, trustedId } from "../../core/kernel/ids";
 import { nextRound } from "../../core/rounds/round";
 import { foundInWords, type RuleNames } from "../../core/rules/condition-in-words";
 import { type Held, type RuleThatHolds, rulesThatHold } from "../../core/rules/examine-condition";
 import { needsOf } from "../../core/rules/needs";
 import { type Givable, planRule, type RuleOccasion } from "../../core/rules/plan-rules";
-import { conditionsOf, type Rule, type RuleActionKind } from "../../core/rules/rule";
+import { conditionsOf, type Rule, type RuleAction, type RuleActionKind } from "../../core/rules/rule";
 import { workingDayAfter } from "../../core/worktime/working-hours";
-import { hoursOfTray, membersWithRoles, type Tray } from "../../storage/access/index";
+import { groupsOf, hoursOfTray, membersWithRoles, type Tray } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
-import { roundsOf } from "../../storage/rules/index";
+import { ownersBefore, roundsOf } from "../../storage/rules/index";
 import type { Listed } from "../../texts/said";
 import type { Asking, Within } from "../base/deps";
 import { cachedTimesOff, ruleIndexOf } from "../base/routing-cache";
 import { writtenDown } from "../base/written-down";
 import { type ConversationInHand, carryOut } from "../changes/change-conversations";
+import { loadsOfThere } from "../changes/loads-of-there";
 import { type ArrivedIn, type ArrivingMessage, arrived, arriving, testedAlone, testedWithAll } from "./rule-facts";
 import { ruleNamesOf } from "./rule-names";
 
@@ -76,7 +78,8 @@ export async function applyRules(
   let inHand = given;
   let isHeld = false;
   for (const { rule, held } of rules) {
-    const effects = planRule(rule, inHand.known, givable, occasion);
+    const had = await hadBeforeIn(trx, tray, [rule], [inHand.conversation.id]);
+    const effects = planRule(rule, inHand.known, { ...givable, hadBefore: had(inHand.conversation.id) }, occasion);
     isHeld ||= effects.some(({ kind }) => kind === "held");
     const change = { ...inHand, effects, rule: markOf(rule, held, names) };
     const [changed] = await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [change]);
@@ -91,23 +94,40 @@ export function markOf({ id, name, version }: Rule, held: readonly Held[], names
   return { id, name, why: writtenDown(why), ...(version === undefined ? {} : { version }) };
 }
 
-/** What there is for rules to give now. */
+/** Who had the newest matter of the same person, or of the same record, before each of some conversations, where a rule asks for that. */
+export async function hadBeforeIn(
+  trx: Transaction,
+  tray: Tray,
+  rules: readonly Pick<Rule, "actions">[],
+  ids: readonly ConversationId[],
+): Promise<(id: ConversationId) => Givable["hadBefore"]> {
+  const isAsked = rules.some(({ actions }) => actions.some(({ kind }) => kind === "assign-as-before"));
+  // What it files is before it for whom it assigns to.
+  const filed = rules.flatMap(({ actions }) => actions.flatMap((one) => (one.kind === "file" ? [one.recordId] : [])));
+  const found = isAsked ? await ownersBefore(trx, tray.id, ids, filed) : new Map<ConversationId, never>();
+  return (id) => (by) => found.get(id)?.[by] ?? null;
+}
+
+/** What there is for rules to give now, but for who had what before. */
 export async function givableIn(
   trx: Transaction,
   deps: Within,
   tray: Tray,
   rules: readonly Pick<Rule, "actions">[],
-): Promise<Givable> {
+): Promise<Omit<Givable, "hadBefore">> {
   const actions = rules.flatMap((rule) => rule.actions);
   const isAny = (...kinds: readonly RuleActionKind[]) => actions.some(({ kind }) => kinds.includes(kind));
   const wanted = actions.flatMap((action) => (action.kind === "file" ? [action.recordId] : []));
   // Every message that a rule is for waits for what is looked up here.
   const categories = isAny("categorise") ? await categoriesOf(trx, tray.id) : [];
   const records = await recordsByIds(trx, null, [...new Set(wanted)]);
-  const members = isAny("assign", "follow", "follow-up") ? await membersWithRoles(trx, tray.id) : [];
+  const members = isAny("assign", "assign-in-turn", "assign-as-before", "follow", "follow-up", "tell")
+    ? await membersWithRoles(trx, tray.id)
+    : [];
   const rounds = isAny("hold") ? await roundsOf(trx, tray.id) : [];
   const hours =
     rounds.length > 0 || actions.some((action) => "workingDays" in action) ? await hoursOfTray(trx, tray) : null;
+  const nextOf = await turnsIn(trx, deps, tray, actions);
   const given = new Set(categories.filter(({ retired }) => !retired).map(({ id }) => id));
   const filed = new Set(records.filter(({ closed }) => !closed).map(({ id }) => id));
   const looking = new Set(members.map(({ id }) => id));
@@ -122,11 +142,37 @@ export async function givableIn(
       return round !== undefined && hours !== null && nextRound(round, now, hours) !== null ? round.name : null;
     },
     isMember: (id) => looking.has(id),
+    nextOf,
     inCharge: (id) => {
       const who = inCharge(id, { trayId: tray.id, recordIds: [] }, now, timesOff) ?? id;
       return deciding.has(who) ? who : null;
     },
     afterWorkingDays: (days) => (hours === null ? null : workingDayAfter(now, days, hours)),
     newId: deps.newId,
+  };
+}
+
+// Who of each group that is named takes the next one, one after the other.
+async function turnsIn(
+  trx: Transaction,
+  deps: Within,
+  tray: Tray,
+  actions: readonly RuleAction[],
+): Promise<Givable["nextOf"]> {
+  const named = new Set(actions.flatMap((action) => (action.kind === "assign-in-turn" ? [action.groupId] : [])));
+  if (named.size === 0) return () => null;
+  const groups = (await groupsOf(trx, { tray })).filter(({ id }) => named.has(id));
+  const turns = new Map<
+    GroupId,
+    { readonly loads: ReadonlyMap<MemberId, unknown>; readonly next: () => MemberId | null }
+  >();
+  for (const group of groups) {
+    const loads = await loadsOfThere({ ...deps, db: trx }, { tray }, group);
+    turns.set(group.id, { loads, next: turnTaker(loads) });
+  }
+  return (id, owner) => {
+    const turn = turns.get(id);
+    // What one of them has already is where it should be.
+    return owner !== null && turn?.loads.has(owner) ? owner : (turn?.next() ?? null);
   };
 }

@@ -5,7 +5,7 @@ import { withoutLoneGroups } from "../../core/rules/condition";
 import type { NamedKind } from "../../core/rules/gone-names";
 import { namedBy } from "../../core/rules/named-by";
 import type { Rule } from "../../core/rules/rule";
-import { membersWithRoles, type TrayGrant } from "../../storage/access/index";
+import { groupsOf, membersWithRoles, type TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import { contactsByIds } from "../../storage/conversation/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
@@ -20,6 +20,7 @@ import {
   stoppedRules,
 } from "../../storage/rules/index";
 import type { Asking, Deps } from "../base/deps";
+import { ownAddresses } from "../base/routing-cache";
 import type { Refusal } from "../refusals/refusal";
 import { tryRule } from "./try-rule";
 
@@ -63,6 +64,7 @@ export async function editRule(
     const problems = checkRule(
       draft,
       rules.filter(({ id }) => id !== draft.id),
+      await ownAddresses({ ...deps, db: trx }),
     );
     if (Object.keys(problems).length > 0) return err({ kind: "problems", problems });
     const refusal = await actionRefusal(trx, grant, draft);
@@ -118,6 +120,8 @@ export async function namedRefusal(
   if (named.contacts.some((id) => !contacts.has(id))) return { kind: "no-such", what: "contact" };
   const rounds = new Set((await roundsOf(trx, grant.tray.id)).map(({ id }) => id));
   if (named.rounds.some((id) => !rounds.has(id))) return { kind: "no-such", what: "round" };
+  const groups = new Set((await groupsOf(trx, grant)).map(({ id }) => id));
+  if (named.groups.some((id) => !groups.has(id))) return { kind: "no-such", what: "group" };
   const members = new Set((await membersWithRoles(trx, grant.tray.id)).map(({ id }) => id));
   return named.members.some((id) => !members.has(id)) ? { kind: "no-such", what: "member" } : null;
 }

@@ -9,7 +9,7 @@ import { factsOf, type HeldConversation } from "../../storage/facts/index";
 import { samplesIn } from "../../storage/rules/index";
 import type { Within } from "../base/deps";
 import type { ChangePlan } from "../changes/change-conversations";
-import { givableIn, markOf } from "./apply-rules";
+import { givableIn, hadBeforeIn, markOf } from "./apply-rules";
 import { ruleNamesOf } from "./rule-names";
 import { testedSample } from "./try-rule";
 
@@ -35,6 +35,7 @@ export async function planRuleOver(
   }
   const facts = await factsOf(trx, ids);
   const givable = await givableIn(trx, deps, tray, [rule]);
+  const had = await hadBeforeIn(trx, tray, [rule], ids);
   const names = await ruleNamesOf(asking, tray, null, [rule]);
   return held.flatMap((conversation): ChangePlan[] => {
     const { why = null, isWhole = false } = reached.get(conversation.id) ?? {};
@@ -42,6 +43,7 @@ export async function planRuleOver(
     const known = facts.get(conversation.id) ?? NOTHING_HAPPENED;
     // What has something else in it besides is under way, and not put away.
     const occasion = moment === "arrival" ? ({ moment, starts: isWhole } as const) : { moment };
-    return [{ conversation, known, effects: planRule(rule, known, givable, occasion), rule: markOf(rule, why, names) }];
+    const effects = planRule(rule, known, { ...givable, hadBefore: had(conversation.id) }, occasion);
+    return [{ conversation, known, effects, rule: markOf(rule, why, names) }];
   });
 }

@@ -3,7 +3,7 @@ import { type ContactId, type RecordId, trustedId } from "../../core/kernel/ids"
 import type { RuleNames } from "../../core/rules/condition-in-words";
 import { type Named, namedBy, type Renaming, renamed } from "../../core/rules/named-by";
 import type { Rule } from "../../core/rules/rule";
-import { membersWithRoles, type Tray, type TrayGrant } from "../../storage/access/index";
+import { groupsOf, membersWithRoles, type Tray, type TrayGrant } from "../../storage/access/index";
 import { contactsByIds, contactsNamed, contactsWith } from "../../storage/conversation/index";
 import { categoriesOf } from "../../storage/facts/index";
 import { recordsByCodes, recordsByIds } from "../../storage/records/index";
@@ -14,7 +14,7 @@ import type { Asking, Deps } from "../base/deps";
 
 const said = saidOf(rulesTexts);
 
-const NOTHING_NAMED: Named = { members: [], categories: [], records: [], contacts: [], rounds: [] };
+const NOTHING_NAMED: Named = { members: [], categories: [], records: [], contacts: [], rounds: [], groups: [] };
 
 /** What the things are called that rules name, and some others, as a viewer may know it (null: everything). */
 export async function ruleNamesOf(
@@ -31,11 +31,13 @@ export async function ruleNamesOf(
     records: [...new Set([...own.records, ...also.records])],
     contacts: own.contacts,
     rounds: own.rounds,
+    groups: own.groups,
   };
   const members = named.members.length === 0 ? [] : await membersWithRoles(deps.db, tray.id);
   const categories = named.categories.length === 0 ? [] : await categoriesOf(deps.db, tray.id);
   const records = await recordsByIds(deps.db, viewer, named.records);
   const contacts = named.contacts.length === 0 ? [] : await contactsByIds(deps.db, tray.id, named.contacts);
+  const groups = named.groups.length === 0 ? [] : await groupsOf(deps.db, { tray });
   const rounds = await roundsByIds(deps.db, tray.id, named.rounds);
   return {
     member: (id) => members.find((one) => one.id === id)?.name ?? said("rules.aFormerColleague"),
@@ -43,6 +45,7 @@ export async function ruleNamesOf(
     record: (id) => records.find((one) => one.id === id)?.code ?? said("rules.aRecord"),
     contact: (id) => contacts.find((one) => one.id === id)?.name ?? said("rules.aFormerContact"),
     round: (id) => rounds.find((one) => one.id === id)?.name ?? said("rules.aFormerRound"),
+    group: (id) => groups.find((one) => one.id === id)?.name ?? said("rules.aFormerGroup"),
   };
 }
 
@@ -80,6 +83,7 @@ export async function rulesAsWritten<R extends Pick<Rule, "condition" | "excepti
     member: (id) => id,
     category: (id) => id,
     round: (id) => id,
+    group: (id) => id,
     record: (id) => trustedId<RecordId>(codes.get(id) ?? ""),
     contact: (id) => trustedId<ContactId>(written.get(id) ?? ""),
   };

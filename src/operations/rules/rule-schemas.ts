@@ -129,6 +129,12 @@ export function actionSchemas(id: Joi.StringSchema): Readonly<Record<RuleActionK
     expire: { workingDays },
     note: { text: note },
     follow: { memberId: id.required() },
+    "assign-in-turn": { groupId: id.required() },
+    "assign-as-before": { by: oneOf(["person", "record"]) },
+    tell: { memberId: id.required() },
+    answer: { text: note, days: Joi.number().integer().min(0).max(10_000).allow(null).required() },
+    forward: { to: note },
+    redirect: { to: note },
   });
 }
 

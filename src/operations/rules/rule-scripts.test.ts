@@ -34,7 +34,7 @@ if header :contains "subject" "invoice" {
 # Patches
 if body :contains "patchword" { fileinto "Nowhere"; stop; }
 # Away
-if header :contains "subject" "away" { vacation "later"; }
+if header :contains "subject" "away" { reject "later"; }
 `;
 
 const linesOf = (lines: readonly { line: number; name: string | null; kind: string; problem: unknown }[]) =>
@@ -47,7 +47,7 @@ describe("a script of a mail server", () => {
       [7, "Patches", "new", null],
       [7, null, "problem", "There is no category “Nowhere”."],
       [9, "Away", "problem", "Nothing that it does has a counterpart."],
-      [9, null, "problem", "Nothing that rules do is “vacation”."],
+      [9, null, "problem", "Nothing that rules do is “reject”."],
     ];
     const tried = await tryScript(tray.deps, desk.lead, SCRIPT);
     expect(tried.ok && linesOf(tried.value)).toEqual(expected);

@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from "node:util";
 import {
   type CategoryId,
   type ContactId,
+  type GroupId,
   type MemberId,
   type RecordId,
   type RoundId,
@@ -21,6 +22,7 @@ import { rulesOf } from "../../storage/rules/index";
 import { rulesTexts } from "../../texts/en/rules";
 import { type Said, type Sayable, saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
+import { ownAddresses } from "../base/routing-cache";
 import { writtenDown } from "../base/written-down";
 import { editRule, type RuleRefusal } from "./edit-rules";
 import { ruleNamesOf } from "./rule-names";
@@ -37,6 +39,7 @@ export async function scriptOfTray(deps: Deps, grant: TrayGrant): Promise<Script
     record: (id) => trustedId<RecordId>(nameOf(names.record(id))),
     contact: (id) => trustedId<ContactId>(nameOf(names.contact(id))),
     round: (id) => trustedId<RoundId>(nameOf(names.round(id))),
+    group: (id) => trustedId<GroupId>(nameOf(names.group(id))),
   };
   return scriptOfRules(rules.map((rule) => renamed(rule, to)));
 }
@@ -96,6 +99,7 @@ async function plannedFrom(
   const { rules, places, leftOut } = read.value;
   const there = await rulesOf(deps.db, grant.tray.id);
   const known = await knownIn(deps, grant, rules);
+  const ours = await ownAddresses(deps);
   const taken: Pick<Rule, "name">[] = [...there];
   const planned = rules.flatMap((written, at): Planned[] => {
     const line = places[at]?.line ?? 1;
@@ -105,7 +109,7 @@ async function plannedFrom(
     if (there.some((one) => isAlike(one, rule)))
       return [{ line, name: written.name, kind: "same", problem: null, rule: null }, ...lacking];
     const isIdle = actions.length === 0 && !rule.isLast;
-    const problem = isIdle ? said("rules.nothingOfItHasACounterpart") : firstProblem(checkRule(rule, taken));
+    const problem = isIdle ? said("rules.nothingOfItHasACounterpart") : firstProblem(checkRule(rule, taken, ours));
     if (problem !== null) return [{ line, name: rule.name, kind: "problem", problem, rule: null }, ...lacking];
     taken.push(rule);
     return [{ line, name: rule.name, kind: "new", problem: null, rule }, ...lacking];

@@ -121,6 +121,7 @@ async function triedOf(
     records: left.flatMap(({ recordIds }) => recordIds),
     contacts: [],
     rounds: [],
+    groups: [],
   });
   return found.map(({ message, held }) => {
     const { id, conversationId, subject, fromName, from, receivedAt: at, conversation } = message;

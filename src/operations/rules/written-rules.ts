@@ -44,6 +44,7 @@ const PLAIN_KEYS: readonly (readonly [own: string, plain: string])[] = [
   ["memberId", "member"],
   ["contactId", "contact"],
   ["roundId", "round"],
+  ["groupId", "group"],
 ];
 const PLAIN = new Map(PLAIN_KEYS);
 const OWN = new Map(PLAIN_KEYS.map(([own, plain]) => [plain, own] as const));

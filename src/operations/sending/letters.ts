@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { deriveDocket } from "../../core/docket/derive-docket";
-import { domainOf, type Mailbox, readEmailAddress } from "../../core/kernel/email-address";
+import { domainOf, type EmailAddress, type Mailbox, readEmailAddress } from "../../core/kernel/email-address";
 import { type MemberId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { dateOf, type Instant, instant, later, SECOND } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
@@ -93,11 +93,7 @@ export async function storedLetter(
 ): Promise<NewMessage> {
   const { tray } = author;
   const isOwn = author.memberId === null;
-  const address = tray.addresses[0] ?? readEmailAddress("tray@localhost.invalid");
-  if (address === null || address === undefined) throw new Error(`tray ${tray.slug} has no address to write from`);
-  const id = trustedId<MessageId>(deps.newId());
-  // RFC 5322 3.3: a Date has whole seconds, and the stored one must be the one that the message carries.
-  const now = instant(Math.floor(deps.now() / SECOND) * SECOND);
+  const { id, now, address } = beginning(deps, tray);
   const { to, cc, subject, inReplyTo, references, carries, enclosed, recordCodes } = letter;
   const headers = {
     ...more,
@@ -120,22 +116,69 @@ export async function storedLetter(
     enclosed,
     headers,
   });
+  const from = { name: isOwn ? tray.name : author.name, address };
+  const sending = { asksReport, leavesAt: leavesAt(deps) };
+  return { ...(await asStored(deps, author, raw, { id, now })), from, recipients: { to, cc, replyTo: [] }, sending };
+}
+
+/** A message as it came, sent on as it is to somebody else by the tray (RFC 5322 3.6.6), its own Message-ID fixed. */
+export async function resentLetter(
+  deps: Within,
+  { tray, why }: { readonly tray: Tray; readonly why: Said },
+  came: Uint8Array,
+  { to, headers = {} }: { readonly to: EmailAddress; readonly headers?: Readonly<Record<string, string>> },
+): Promise<NewMessage> {
+  const { id, now, address } = beginning(deps, tray);
+  const resent = {
+    "Resent-From": `<${address}>`,
+    "Resent-To": `<${to}>`,
+    "Resent-Date": dateOf(now).toUTCString().replace("GMT", "+0000"),
+    "Resent-Message-ID": `<${id}@${domainOf(address)}>`,
+    ...headers,
+  };
+  const block = Object.entries(resent).map(([name, value]) => `${name}: ${value}\r\n`);
+  const raw = Buffer.concat([Buffer.from(block.join("")), came]);
+  const stored = await asStored(deps, { tray, memberId: null, why }, raw, { id, now });
+  const recipients = { to: [{ name: "", address: to }], cc: [], replyTo: [] };
+  // It is a message of its own here: what it answers, and what answers it, is found by the one that came.
+  const own = { messageId: `${id}@${domainOf(address)}`, inReplyTo: [], references: [], threadIds: [] };
+  const dedupeKey = createHash("sha256").update(`resent\0${id}`).digest();
+  return { ...stored, ...own, from: { name: tray.name, address }, recipients, dedupeKey };
+}
+
+function beginning(deps: Within, tray: Tray): { id: MessageId; now: Instant; address: EmailAddress } {
+  const address = tray.addresses[0] ?? readEmailAddress("tray@localhost.invalid");
+  if (address === null || address === undefined) throw new Error(`tray ${tray.slug} has no address to write from`);
+  // RFC 5322 3.3: a Date has whole seconds, and the stored one must be the one that the message carries.
+  const now = instant(Math.floor(deps.now() / SECOND) * SECOND);
+  return { id: trustedId<MessageId>(deps.newId()), now, address };
+}
+
+type Begun = { readonly id: MessageId; readonly now: Instant };
+
+// But for whom it is from and to, as the fields of its header cut long names.
+async function asStored(
+  deps: Within,
+  author: Author,
+  raw: Uint8Array,
+  { id, now }: Begun,
+): Promise<Omit<NewMessage, "from" | "recipients"> & Pick<NewMessage, "sending">> {
+  const { tray } = author;
   const { message } = await parseMessage(raw);
   return {
     id,
     trayId: tray.id,
     ownAddresses: tray.addresses,
     direction: "out",
-    classification: isOwn
-      ? { kind: "automatic", reason: author.why }
-      : { kind: "person", reason: saidOf(messageTexts)("message.writtenHere") },
+    classification:
+      author.memberId === null
+        ? { kind: "automatic", reason: author.why }
+        : { kind: "person", reason: saidOf(messageTexts)("message.writtenHere") },
     messageId: message.messageId,
     inReplyTo: message.inReplyTo,
     references: message.references,
     threadIds: threadIds(message),
     subject: message.subject,
-    from: { name: isOwn ? tray.name : author.name, address },
-    recipients: { to, cc, replyTo: [] },
     sentAt: now,
     receivedAt: deps.now(),
     authorId: author.memberId,
@@ -159,6 +202,6 @@ export async function storedLetter(
     restText: message.restText,
     dedupeKey: dedupeKeyOf(message, raw),
     delivery: "waiting",
-    sending: { asksReport, leavesAt: leavesAt(deps) },
+    sending: { asksReport: false, leavesAt: leavesAt(deps) },
   };
 }

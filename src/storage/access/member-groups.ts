@@ -10,7 +10,7 @@ import type { TrayGrant } from "./trays";
 export type MemberGroup = { readonly id: GroupId; readonly name: string; readonly memberIds: readonly MemberId[] };
 
 /** The groups of a tray by name; whoever is disabled or no longer in the tray is left out. */
-export async function groupsOf(db: Database, grant: TrayGrant): Promise<MemberGroup[]> {
+export async function groupsOf(db: Database, grant: Pick<TrayGrant, "tray">): Promise<MemberGroup[]> {
   const found = await ask<{ id: string; name: string; members: string[] }>(
     db,
     /* sql */ `

@@ -12,7 +12,7 @@ import { knexOf } from "../base/knex-of";
 import { atOrNull, param } from "../base/rows";
 
 /** What is open on the desks of a tray, in parts that weigh alike. */
-export async function deskParts(db: Database, grant: TrayGrant, now: Instant): Promise<DeskPart[]> {
+export async function deskParts(db: Database, grant: Pick<TrayGrant, "tray">, now: Instant): Promise<DeskPart[]> {
   const found = await ask<{ owner_id: string; urgency: number; age: DeskAge; waits: boolean; count: number }>(
     db,
     /* sql */ `

@@ -47,6 +47,9 @@ export async function up(knex: Knex): Promise<void> {
     -- What a tray sent, newest first: what a rule about that is tried on.
     create index message_ours on message (tray_id, received_at desc, id desc) where direction = 'out';
 
+    -- Rules answer as well, and are counted as automatic answers are.
+    alter table automatic_answer_sent drop constraint automatic_answer_sent_answer_id_fkey;
+
     -- What a rule did, newest first.
     create index journal_rule on journal ((rule->>'id'), at desc) where rule is not null;
   `);

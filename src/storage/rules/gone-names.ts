@@ -30,8 +30,8 @@ async function namingWhatIsGone<Id>(
   db: Database,
   rules: readonly (Pick<KeptRule, "trayId" | "condition" | "exception" | "actions"> & { readonly id: Id })[],
 ): Promise<ReadonlyMap<Id, readonly NamedKind[]>> {
-  const { members, categories, records, contacts, rounds } = namedBy(rules);
-  const named = [...members, ...categories, ...records, ...contacts, ...rounds];
+  const { members, categories, records, contacts, rounds, groups } = namedBy(rules);
+  const named = [...members, ...categories, ...records, ...contacts, ...rounds, ...groups];
   if (named.length === 0) return new Map();
   // A member is there for the trays that she may look into, and a contact for its own.
   const rows = await ask<{ id: string; tray_id: string | null }>(
@@ -41,6 +41,7 @@ async function namingWhatIsGone<Id>(
     where member_id = any(cast(:named as uuid[])) and disabled_at is null
     union all select id, tray_id from contact where id = any(cast(:named as uuid[])) and removed_at is null
     union all select id, tray_id from round where id = any(cast(:named as uuid[])) and removed_at is null
+    union all select id, tray_id from member_group where id = any(cast(:named as uuid[])) and removed_at is null
     union all select id, null from category where id = any(cast(:named as uuid[])) and removed_at is null
     union all select id, null from record where id = any(cast(:named as uuid[]))`,
     { named: [...new Set<string>(named)] },
@@ -51,7 +52,10 @@ async function namingWhatIsGone<Id>(
     const ofOffice = (id: string) => there.has(id);
     return [
       rule.id,
-      goneFrom(rule, { members: ofTray, contacts: ofTray, rounds: ofTray, categories: ofOffice, records: ofOffice }),
+      goneFrom(rule, {
+        ...{ members: ofTray, contacts: ofTray, rounds: ofTray, groups: ofTray },
+        ...{ categories: ofOffice, records: ofOffice },
+      }),
     ];
   });
   return new Map(stopped.filter(([, gone]) => gone.length > 0));

@@ -1,4 +1,11 @@
-import { type ConversationId, type RuleId, type TrayId, trustedId } from "../../core/kernel/ids";
+import {
+  type ConversationId,
+  type MemberId,
+  type RecordId,
+  type RuleId,
+  type TrayId,
+  trustedId,
+} from "../../core/kernel/ids";
 import { HOUR, type Instant, later } from "../../core/kernel/instant";
 import type { Bounds } from "../../core/rules/bounds";
 import { ask } from "../base/ask";
@@ -55,4 +62,29 @@ export async function actedOnSince(
     { ids: [...ids], rule },
   );
   return new Set(found.map(({ id }) => trustedId<ConversationId>(id)));
+}
+
+/** Who had the newest other matter of the same person, and of a record that it is on or (`filed`) is to be on, by conversation. */
+export async function ownersBefore(
+  db: Database,
+  trayId: TrayId,
+  ids: readonly ConversationId[],
+  filed: readonly RecordId[],
+): Promise<ReadonlyMap<ConversationId, { readonly person: MemberId | null; readonly record: MemberId | null }>> {
+  const found = await ask<{ id: string; person: MemberId | null; record: MemberId | null }>(
+    db,
+    /* sql */ `
+    select c.id,
+      (select other.owner_id from conversation as other
+        where other.tray_id = c.tray_id and other.who_address = c.who_address and other.owner_id is not null
+          and other.id <> c.id and other.joined_to is null
+        order by other.last_message_at desc limit 1) as person,
+      (select other.owner_id from conversation as other
+        where other.tray_id = c.tray_id and other.record_ids && (c.record_ids || cast(:filed as uuid[])) and other.owner_id is not null
+          and other.id <> c.id and other.joined_to is null
+        order by other.last_message_at desc limit 1) as record
+    from conversation as c where c.tray_id = :trayId and c.id = any(cast(:ids as uuid[]))`,
+    { trayId, ids: [...ids], filed: [...filed] },
+  );
+  return new Map(found.map(({ id, person, record }) => [trustedId<ConversationId>(id), { person, record }]));
 }

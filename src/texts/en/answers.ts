@@ -46,6 +46,8 @@ export const answersTexts = catalogue({
   "answers.save": "Save answer",
   "answers.saved": "Automatic answer saved",
   "answers.sentBy": "the tray sent it by itself: “{name}”",
+  "answers.sentOnBy": "Sent on by the rule “{name}”",
+  "answers.sentOnText": "Sent on by the rule “{name}” of {tray}.",
   "answers.soon": "soon",
   "answers.switchedOff": "Automatic answer switched off",
   "answers.switchedOn": "Automatic answer switched on",

@@ -88,6 +88,7 @@ export const journalTexts = catalogue({
   "journal.theRegister": "the register, {count, plural, one {1 record} other {# records}}",
   "journal.theTray": "the tray",
   "journal.theWholeTray": "the whole tray, {count, plural, one {1 message} other {# messages}}",
+  "journal.told": "told {member} of it",
   "journal.tookAnInvitationBack": "took an invitation back",
   "journal.tookBack": "took back: {did}",
   "journal.tookIt": "took it",

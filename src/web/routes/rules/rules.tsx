@@ -20,7 +20,7 @@ import {
 } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
 import { useTray } from "../../screens/frame/tray-data";
-import { ProposedRules } from "../../screens/rules/proposed-rules";
+import { ProposedRules } from "../../screens/rule-history/proposed-rules";
 import { RoundsHere } from "../../screens/rules/rounds-here";
 import { RuleList } from "../../screens/rules/rule-list";
 import type { RulesOutcome } from "../../screens/rules/rules-outcome";

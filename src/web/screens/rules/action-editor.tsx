@@ -1,5 +1,6 @@
 import { ArrowDown, ArrowUp, Plus, X } from "lucide-react";
 import type { ReactElement } from "react";
+import type { EmailAddress } from "../../../core/kernel/email-address";
 import { trustedId } from "../../../core/kernel/ids";
 import type { RuleAction, RuleActionKind, RuleActionOf } from "../../../core/rules/rule";
 import { rulesTexts } from "../../../texts/en/rules";
@@ -8,7 +9,8 @@ import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { MenuTrigger } from "../../ui/menu-trigger";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
-import { ACTION_WORDS, ActionFields } from "./action-fields";
+import { ActionFields } from "./action-fields";
+import { ACTION_WORDS } from "./action-words";
 import { ADD_BUTTON } from "./condition-editor";
 import { useRounds } from "./rounds-here";
 
@@ -159,9 +161,12 @@ function AddAction({ onAdd }: { onAdd: (action: RuleAction) => void }) {
   );
 }
 
+const NO_ADDRESS = "" as EmailAddress;
+
 // What names something begins with the first there is, so that it always names something.
 function useBlankAction(): (kind: RuleActionKind) => RuleAction {
-  const { members, member, categories } = useTray();
+  const { members, member, categories, groups } = useTray();
+  const [group] = groups;
   const [round] = useRounds();
   const [category] = categories.filter(({ retired }) => !retired);
   const mine = members.find(({ id }) => id === member.id) ?? members[0];
@@ -182,6 +187,12 @@ function useBlankAction(): (kind: RuleActionKind) => RuleAction {
       expire: { kind: "expire", workingDays: 5 },
       note: { kind: "note", text: "" },
       follow: { kind: "follow", memberId: trustedId(me) },
+      "assign-in-turn": { kind: "assign-in-turn", groupId: trustedId(group?.id ?? "") },
+      "assign-as-before": { kind: "assign-as-before", by: "person" },
+      tell: { kind: "tell", memberId: trustedId(me) },
+      answer: { kind: "answer", text: "", days: 7 },
+      forward: { kind: "forward", to: NO_ADDRESS },
+      redirect: { kind: "redirect", to: NO_ADDRESS },
     };
     return blank[kind];
   };

@@ -2,36 +2,15 @@ import type { ReactElement } from "react";
 import { Link } from "react-router";
 import { trustedId } from "../../../core/kernel/ids";
 import { URGENCIES, URGENCY_NAMES, type Urgency } from "../../../core/kernel/urgency";
-import type { RuleAction, RuleActionKind, RuleActionOf } from "../../../core/rules/rule";
+import type { RuleAction, RuleActionKind } from "../../../core/rules/rule";
 import { rulesTexts } from "../../../texts/en/rules";
-import type { PlainKey } from "../../../texts/say";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
+import { ACTION_WORDS, type FieldsProps } from "./action-words";
 import { NumberField } from "./chosen-ones";
+import { AnswerFields, AsBeforeFields, TurnFields, WithAddress } from "./outward-fields";
 import { useRounds } from "./rounds-here";
-
-/** What a kind of action does, where it is chosen. */
-export const ACTION_WORDS: Readonly<Record<RuleActionKind, PlainKey<typeof rulesTexts>>> = {
-  categorise: "rules.doCategorise",
-  file: "rules.doFile",
-  assign: "rules.doAssign",
-  urgency: "rules.doUrgency",
-  settle: "rules.doSettle",
-  bin: "rules.doBin",
-  junk: "rules.doJunk",
-  rest: "rules.doRest",
-  hold: "rules.doHold",
-  "follow-up": "rules.doFollowUp",
-  expect: "rules.doExpect",
-  expire: "rules.doExpire",
-  note: "rules.doNote",
-  follow: "rules.doFollow",
-};
-
-type FieldsProps<Kind extends RuleActionKind> = Kind extends RuleActionKind
-  ? { readonly action: RuleActionOf<Kind>; readonly onChange: (action: RuleAction) => void }
-  : never;
 
 type AnyProps = { readonly action: RuleAction; readonly onChange: (action: RuleAction) => void };
 
@@ -71,6 +50,18 @@ const FIELDS: { readonly [Kind in RuleActionKind]: (props: FieldsProps<Kind>) =>
       onId={(memberId) => onChange({ ...action, memberId: trustedId(memberId) })}
     />
   ),
+  tell: ({ action, onChange }) => (
+    <WithMember
+      kind="tell"
+      id={action.memberId}
+      onId={(memberId) => onChange({ ...action, memberId: trustedId(memberId) })}
+    />
+  ),
+  "assign-in-turn": TurnFields,
+  "assign-as-before": AsBeforeFields,
+  answer: AnswerFields,
+  forward: WithAddress,
+  redirect: WithAddress,
 };
 
 function PlainAction({ action: { kind } }: FieldsProps<"settle" | "bin" | "junk">) {
@@ -198,7 +189,11 @@ function FollowUpFields({ action, onChange }: FieldsProps<"follow-up">) {
   );
 }
 
-type WithMemberProps = { readonly kind: "assign" | "follow"; readonly id: string; readonly onId: (id: string) => void };
+type WithMemberProps = {
+  readonly kind: "assign" | "follow" | "tell";
+  readonly id: string;
+  readonly onId: (id: string) => void;
+};
 
 function WithMember({ kind, id, onId }: WithMemberProps) {
   const say = useSay(rulesTexts);

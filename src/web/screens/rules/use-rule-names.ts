@@ -8,7 +8,7 @@ const said = saidOf(rulesTexts);
 
 /** What the things are called that rules name: records and contacts stand in them by their codes and addresses here. */
 export function useRuleNames(): RuleNames {
-  const { members, categories } = useTray();
+  const { members, categories, groups } = useTray();
   const rounds = useRounds();
   return {
     member: (id) => members.find((one) => one.id === id)?.name ?? said("rules.aFormerColleague"),
@@ -16,5 +16,6 @@ export function useRuleNames(): RuleNames {
     record: (code) => code || said("rules.aRecord"),
     contact: (text) => text || said("rules.aFormerContact"),
     round: (id) => rounds.find((one) => one.id === id)?.name ?? said("rules.aFormerRound"),
+    group: (id) => groups.find((one) => one.id === id)?.name ?? said("rules.aFormerGroup"),
   };
 }

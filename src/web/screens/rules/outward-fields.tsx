@@ -1,0 +1,103 @@
+import { Link } from "react-router";
+import type { EmailAddress } from "../../../core/kernel/email-address";
+import { trustedId } from "../../../core/kernel/ids";
+import { rulesTexts } from "../../../texts/en/rules";
+import { Select } from "../../ui/select";
+import { useSay } from "../../ui/texts/use-say";
+import { useTray } from "../frame/tray-data";
+import { ACTION_WORDS, type FieldsProps } from "./action-words";
+import { NumberField } from "./chosen-ones";
+
+/** To which group something is assigned in turn. */
+export function TurnFields({ action, onChange }: FieldsProps<"assign-in-turn">) {
+  const say = useSay(rulesTexts);
+  const { tray, groups } = useTray();
+  return (
+    <>
+      <span>{say(ACTION_WORDS["assign-in-turn"])}</span>
+      {groups.length === 0 ? (
+        <Link to={`/${tray.slug}/members`} className="text-act underline underline-offset-2">
+          {say("rules.makeAGroupFirst")}
+        </Link>
+      ) : (
+        <Select
+          label={say("rules.group")}
+          value={action.groupId}
+          choices={groups.map(({ id, name }) => [id, name] as const)}
+          onChoose={(id) => onChange({ ...action, groupId: trustedId(id) })}
+        />
+      )}
+    </>
+  );
+}
+
+/** Whose it becomes, by whose such matters were before. */
+export function AsBeforeFields({ action, onChange }: FieldsProps<"assign-as-before">) {
+  const say = useSay(rulesTexts);
+  const bys = ["person", "record"] as const;
+  return (
+    <>
+      <span>{say(ACTION_WORDS["assign-as-before"])}</span>
+      <Select
+        label={say(ACTION_WORDS["assign-as-before"])}
+        value={action.by}
+        choices={bys.map((by) => [by, say("rules.asBefore", { by })] as const)}
+        onChoose={(by) => onChange({ ...action, by: by === "record" ? by : "person" })}
+      />
+    </>
+  );
+}
+
+/** What is answered by itself, and how often to the same person. */
+export function AnswerFields({ action, onChange }: FieldsProps<"answer">) {
+  const say = useSay(rulesTexts);
+  const { days } = action;
+  return (
+    <>
+      <span>{say(ACTION_WORDS.answer)}</span>
+      <Select
+        label={say("rules.howOften")}
+        value={days === null ? "each" : "once"}
+        choices={[
+          ["once", say("rules.everySoManyDays")],
+          ["each", say("rules.eachTime")],
+        ]}
+        onChoose={(how) => onChange({ ...action, days: how === "each" ? null : 7 })}
+      />
+      {days !== null && (
+        <NumberField
+          label={say("rules.days")}
+          value={days}
+          unit={say("rules.days")}
+          onNumber={(number) => onChange({ ...action, days: Math.round(number) })}
+        />
+      )}
+      <textarea
+        aria-label={say("rules.text")}
+        value={action.text}
+        placeholder={say("rules.whatItSays")}
+        rows={3}
+        onChange={(event) => onChange({ ...action, text: event.target.value })}
+        className="w-full rounded-control border border-rule bg-paper px-2 py-1 placeholder:text-soft"
+      />
+    </>
+  );
+}
+
+/** To whom outside it is sent on. */
+export function WithAddress({ action, onChange }: FieldsProps<"forward" | "redirect">) {
+  const say = useSay(rulesTexts);
+  return (
+    <>
+      <span>{say(ACTION_WORDS[action.kind])}</span>
+      <input
+        aria-label={say("rules.toAddress")}
+        type="email"
+        value={action.to}
+        autoComplete="off"
+        onChange={(event) => onChange({ ...action, to: event.target.value.trim() as EmailAddress })}
+        className="h-8 w-64 rounded-control border border-rule bg-paper px-2 placeholder:text-soft"
+      />
+    </>
+  );
+}
