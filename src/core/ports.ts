@@ -7,6 +7,8 @@ import type { Instant } from "./kernel/instant";
 /** Work for later. A job names the fact it establishes, so that running it twice does no harm. */
 export type Job =
   | { readonly kind: "send-message"; readonly messageId: MessageId }
+  /** Lets the rules for what is sent act, once it is out. */
+  | { readonly kind: "rules-of-sent"; readonly messageId: MessageId; readonly trayId: TrayId }
   | { readonly kind: "run-import"; readonly importId: string }
   | { readonly kind: "run-bulk"; readonly runId: RunId }
   | { readonly kind: "pack-parcel"; readonly parcelId: ZipExportId }

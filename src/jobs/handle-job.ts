@@ -1,9 +1,10 @@
 import { assertNever } from "../core/kernel/assert-never";
-import { type MessageId, type RunId, readId, type ZipExportId } from "../core/kernel/ids";
+import { type MessageId, type RunId, readId, type TrayId, type ZipExportId } from "../core/kernel/ids";
 import type { Job } from "../core/ports";
 import {
   type Attempt,
   applyPassingRules,
+  applySendingRules,
   type Deps,
   disposeByItself,
   emptyBins,
@@ -38,6 +39,11 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       const id = readId<MessageId>(String(job.messageId));
       if (!id.ok) throw new Error(`a job asks to send message ${JSON.stringify(job.messageId)}, which is no id`);
       return sendMessage(deps, id.value, attempt);
+    }
+    case "rules-of-sent": {
+      const [id, trayId] = [readId<MessageId>(String(job.messageId)), readId<TrayId>(String(job.trayId))];
+      if (!id.ok || !trayId.ok) throw new Error("a job asks for the rules of a message without an id");
+      return applySendingRules(deps, trayId.value, id.value);
     }
     case "run-import":
       if (!readId(String(job.importId)).ok) throw new Error("a job asks for an import without an id");

@@ -201,6 +201,7 @@ export * from "./rules/rule-files";
 export { namedInRules, rulesAsWritten } from "./rules/rule-names";
 export * from "./rules/rule-schemas";
 export { bringInScript, type ScriptLine, scriptOfTray, tryScript } from "./rules/rule-scripts";
+export { applySendingRules } from "./rules/sending-rules";
 export { type RuleTrial, tryRule } from "./rules/try-rule";
 export * from "./rules/try-written";
 export * from "./rules/written-rules";

@@ -119,6 +119,8 @@ async function endAsFailed(trx: Transaction, deps: Within, job: Job): Promise<Ab
         about: zipExport?.name ?? writtenDown(said("office.anExport")),
       };
     }
+    case "rules-of-sent":
+      return { trayId: job.trayId, byMemberId: null, about: writtenDown(said("office.rulesOfWhatWasSent")) };
     case "read-documents":
     case "wake-rested":
     case "empty-bins":

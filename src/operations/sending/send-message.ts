@@ -18,10 +18,10 @@ import { writingTexts } from "../../texts/en/writing";
 import { saidOf } from "../../texts/said";
 import type { Kept } from "../../texts/stored";
 import type { Deps, Within } from "../base/deps";
+import { rulesAt } from "../base/routing-cache";
 import { asText, writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
 import type { Refusal } from "../refusals/refusal";
-import { applySendingRules } from "../rules/sending-rules";
 
 const said = saidOf(writingTexts);
 
@@ -54,7 +54,7 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
   await inTransaction(deps.db, async (trx) => {
     if (handedOver.kind === "accepted") {
       await setDelivery(trx, id, { state: "sent", reason: null }, deps.now());
-      await applySendingRules(trx, deps, message);
+      await wantRules(trx, deps, message);
     } else if (handedOver.kind === "refused" || attempt.last) {
       await failSending(trx, deps, message, handedOver.reason);
     } else {
@@ -65,6 +65,12 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
   if (handedOver.kind === "not-now" && !attempt.last) {
     throw new Error(`message ${id}, try ${attempt.number}: ${asText(handedOver.reason)}`);
   }
+}
+
+// A job of its own: whatever a rule comes to, the message is out.
+async function wantRules(trx: Transaction, deps: Within, { id, trayId, isAutomatic }: OutgoingMessage): Promise<void> {
+  const rules = isAutomatic ? [] : await rulesAt({ ...deps, db: trx }, trayId, "sending");
+  if (rules.length > 0) await deps.jobs.enqueue(trx, { kind: "rules-of-sent", messageId: id, trayId });
 }
 
 const PACE = MINUTE;

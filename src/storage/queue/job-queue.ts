@@ -7,6 +7,7 @@ import { announceJob } from "./live-channel";
 
 const KINDS: readonly JobKind[] = [
   "send-message",
+  "rules-of-sent",
   "run-import",
   "run-bulk",
   "pack-parcel",

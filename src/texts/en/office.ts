@@ -144,6 +144,7 @@ export const officeTexts = catalogue({
   "office.removeTheHoliday": "Remove {day}",
   "office.restSteps": "rests",
   "office.rolesAndAccess": "roles and access",
+  "office.rulesOfWhatWasSent": "Rules for what was sent",
   "office.runAgain": "Run again",
   "office.saveContact": "Save contact",
   "office.sayWhatTheyAreCalled": "Say what they are called.",

@@ -7,6 +7,7 @@ import { speak } from "../base/say.server";
 
 const KINDS: Readonly<Record<JobAside["kind"], PlainKey<English>>> = {
   "send-message": "office.sending",
+  "rules-of-sent": "office.rulesOfWhatWasSent",
   "run-import": "office.import",
   "run-bulk": "office.decisionAboutManyConversations",
   "pack-parcel": "common.export",
