@@ -128,7 +128,7 @@ describe("rules in files", () => {
 # Tin
 if allof (header :contains "subject" "tin", not envelope "from" "") { fileinto "Tuning"; stop; }
 # Answered
-if address "from" "ada@vane.example" { redirect "b@vane.example"; }
+if address "from" "ada@vane.example" { reject "No."; }
 `;
   const mail = Buffer.concat(
     ["A tin box", "Pipes"].map((subject, at) =>
@@ -151,7 +151,7 @@ if address "from" "ada@vane.example" { redirect "b@vane.example"; }
     const script = file("own.sieve", Buffer.from(SCRIPT));
     const read = await run(["rules", "from-sieve", script]);
     expect(read.code).toBe(0);
-    expect(read.notes).toBe(`${script}: line 5, column 40: Nothing that rules do is “redirect”.`);
+    expect(read.notes).toBe(`${script}: line 5, column 40: Nothing that rules do is “reject”.`);
     expect(read.json()).toMatchObject([
       {
         name: "Tin",

@@ -56,13 +56,14 @@ beforeAll(async () => {
   const [category] = await setUpCategories(tray.deps, [{ code: "TU", name: "Tuning", ink: "moss", parentCode: null }]);
   ids.category = category?.id ?? "";
   await tray.ask("update category set tray_id = $1", [office.grant.tray.id]);
-  const answer = await editAnswer(tray.deps, office.grant, {
+  const lead = { ...office.grant, role: "lead" as const };
+  const answer = await editAnswer(tray.deps, lead, {
     ...{ id: null, name: "Whatever", isOn: false, from: null, until: null, trigger: { kind: "always" } },
     texts: [{ condition: { kind: "every" }, text: "We have it.", copiesCover: false }],
     pace: { kind: "each" },
   });
   ids.answer = answer.ok ? answer.value : "";
-  const kept = await editRule(tray.deps, office.grant, {
+  const kept = await editRule(tray.deps, lead, {
     id: null,
     name: "Whatever",
     isOn: false,

@@ -30,9 +30,12 @@ export async function sendOn(
   { stored, place, rules }: Pick<StoredArrival, "stored" | "place" | "rules">,
 ): Promise<void> {
   const all = rules.flatMap(({ name, actions }) =>
-    actions.flatMap((action): SendsOn[] =>
-      action.kind === "forward" || action.kind === "redirect" ? [{ ...action, rule: name }] : [],
-    ),
+    actions.flatMap((action): SendsOn[] => {
+      if (action.kind !== "forward" && action.kind !== "redirect") return [];
+      // As it stands in a field of the header.
+      const to = readEmailAddress(action.to);
+      return to === null ? [] : [{ ...action, to, rule: name }];
+    }),
   );
   const each = [...new Map(all.map((action) => [action.to, action])).values()];
   if (each.length === 0 || stored.direction !== "in" || arrival.isHistory || arrival.imported) return;
