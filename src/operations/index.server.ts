@@ -197,6 +197,7 @@ export { type ExplainedMessage, explainMessage } from "./rules/explain-message";
 export { type LearnedRule, learnRule } from "./rules/learn-rule";
 export { applyPassingRules } from "./rules/passing-rules";
 export * from "./rules/propose-rules";
+export { detailsAskedBy } from "./rules/rule-details";
 export * from "./rules/rule-files";
 export { namedInRules, rulesAsWritten } from "./rules/rule-names";
 export * from "./rules/rule-schemas";

@@ -47,6 +47,7 @@ export default [
         route("notification-settings", "routes/people/notification-settings.tsx"),
         route("away", "routes/people/away.tsx"),
       ]),
+      route("rules/details", "routes/rules/rule-details.ts"),
       route("rules.sieve", "routes/rules/rules-sieve.ts"),
       route("rules/:rule", "routes/rules/rule.tsx"),
       route("rules/:rule/history", "routes/rules/rule-history.tsx"),

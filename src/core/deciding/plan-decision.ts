@@ -280,3 +280,9 @@ function peopleOutside(facts: ConversationFacts): EmailAddress[] {
 function lastOfOurs(facts: ConversationFacts): MessageId | null {
   return facts.messages.findLast((message) => message.direction === "out")?.id ?? null;
 }
+
+/** Whether effects would settle a conversation that is filed nowhere, and file it nowhere either. */
+export function settlesUnfiled(effects: readonly Effect[], facts: ConversationFacts): boolean {
+  const does = (kind: Effect["kind"]) => effects.some((effect) => effect.kind === kind);
+  return does("settled") && !does("filed") && deriveDocket(facts).recordIds.length === 0;
+}

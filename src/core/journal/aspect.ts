@@ -16,6 +16,7 @@ export type Aspect =
   | `expectation:${string}`
   | "expiry"
   | `acknowledged:${string}`
+  | `reminders:${string}`
   | "note";
 
 type EffectOf<Kind extends EffectKind> = Extract<Effect, { readonly kind: Kind }>;
@@ -67,6 +68,8 @@ const ASPECTS: { readonly [Kind in EffectKind]: (effect: EffectOf<Kind>) => Aspe
   followed: follower,
   unfollowed: follower,
   told: fact,
+  "report-asked": fact,
+  "reminders-begun": ({ expectationId }) => `reminders:${expectationId}`,
   "draft-handed": fact,
   "draft-returned": fact,
   "draft-given-up": fact,

@@ -84,6 +84,8 @@ export function effectInWords(effect: Effect, names: Names, by: MemberId | null 
     case "followed":
     case "unfollowed":
     case "told":
+    case "reminders-begun":
+    case "report-asked":
     case "draft-handed":
     case "draft-returned":
     case "draft-given-up":
@@ -120,7 +122,10 @@ function followUpInWords(
 const partInWords = ({ attachment }: MessagePart) =>
   attachment === null ? said("journal.aMessage") : said("journal.anAttachment");
 
-type Together = Extract<Effect, { kind: "followed" | "unfollowed" | "told" | `draft-${string}` }>;
+type Together = Extract<
+  Effect,
+  { kind: "followed" | "unfollowed" | "told" | "reminders-begun" | "report-asked" | `draft-${string}` }
+>;
 
 function togetherInWords(effect: Together, names: Names, by: MemberId | null): Said {
   switch (effect.kind) {
@@ -134,6 +139,10 @@ function togetherInWords(effect: Together, names: Names, by: MemberId | null): S
         : said("journal.removedAsAFollower", { member: names.member(effect.memberId) });
     case "told":
       return said("journal.told", { member: names.member(effect.memberId) });
+    case "reminders-begun":
+      return said("journal.beganToRemind", { member: names.member(effect.inNameOf) });
+    case "report-asked":
+      return said("journal.askedForAReport");
     case "draft-handed":
       return said("journal.gaveADraftToCheck", { member: names.member(effect.to) });
     case "draft-returned":

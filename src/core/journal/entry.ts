@@ -13,6 +13,7 @@ import type {
   RoundId,
 } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
+import type { ReminderStyle } from "../kernel/reminder-style";
 import type { Urgency } from "../kernel/urgency";
 import type { FieldValues } from "../records/filing-field";
 import type { Filing, MessagePart } from "../records/filing-means";
@@ -96,6 +97,14 @@ export type Effect =
   | { readonly kind: "unfollowed"; readonly memberId: MemberId }
   /** A colleague was told of it by a rule. */
   | { readonly kind: "told"; readonly memberId: MemberId }
+  /** Whoever is awaited is reminded again and again, in somebody's name. */
+  | ({
+      readonly kind: "reminders-begun";
+      readonly expectationId: ExpectationId;
+      readonly inNameOf: MemberId;
+    } & ReminderStyle)
+  /** The mail systems on its way were asked to report what becomes of a message of ours. */
+  | { readonly kind: "report-asked"; readonly messageId: MessageId }
   /** A draft went on to a colleague: to check and send it, or back to be written anew. */
   | { readonly kind: "draft-handed"; readonly draftId: DraftId; readonly to: MemberId; readonly note: string }
   | { readonly kind: "draft-returned"; readonly draftId: DraftId; readonly to: MemberId; readonly note: string }

@@ -29,12 +29,12 @@ export type Routine = {
 const LEAST = 10;
 const SHARE = 0.95;
 
-/** The routines among some conversations, those with the most first; `declined` are keys that nobody wants to hear of again. */
-export function findRoutines(conversations: readonly Passed[], declined: ReadonlySet<string>): Routine[] {
+/** The routines among some conversations, those with the most first. */
+export function findRoutines(conversations: readonly Passed[]): Routine[] {
   const bySource = groupedBy(conversations, sourceOf);
   return [...bySource]
     .flatMap(([key, all]): Routine[] => {
-      if (key === null || declined.has(key)) return [];
+      if (key === null) return [];
       const ways = PUT_AWAY.map((putAway) => ({ putAway, of: all.filter((one) => one.putAway === putAway) }));
       return ways
         .filter(({ of }) => of.length >= LEAST && of.length >= all.length * SHARE)

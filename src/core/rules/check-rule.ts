@@ -1,8 +1,10 @@
 import { rulesTexts } from "../../texts/en/rules";
 import { type Said, saidOf } from "../../texts/said";
 import { type EmailAddress, readEmailAddress, withoutSubaddress } from "../kernel/email-address";
+import type { MemberId } from "../kernel/ids";
 import { type ConditionProblem, conditionProblems } from "./check-condition";
-import { ON_ARRIVAL, type Rule, type RuleAction, type RuleMoment } from "./rule";
+import { namedBy } from "./named-by";
+import { ON_ARRIVAL, OWN_ACTIONS, type Rule, type RuleAction, type RuleActionKind, type RuleMoment } from "./rule";
 
 const said = saidOf(rulesTexts);
 
@@ -16,6 +18,8 @@ export type RuleProblems = {
   readonly exception?: readonly ConditionProblem[];
   readonly actions?: Said | readonly ActionProblem[];
   readonly until?: Said;
+  /** That it is asked in all trays. */
+  readonly everywhere?: Said;
 };
 
 const MAX_NAME = 60;
@@ -23,8 +27,20 @@ const MAX_ACTIONS = 20;
 const MAX_TEXT = 2_000;
 const MAX_WORKING_DAYS = 260;
 const MAX_DAYS = 365;
-/** What goes out to somebody, which cannot be called back. */
-const SENDING: ReadonlySet<RuleAction["kind"]> = new Set(["answer", "forward", "redirect"]);
+
+// What goes out to somebody cannot be called back: that is for what comes, which nobody waits for.
+const sends = { at: ["arrival"], problem: said("rules.sendsOnlyForWhatComes") } as const;
+/** What is not done at every moment. */
+const MOMENTS: Readonly<
+  Partial<Record<RuleActionKind, { readonly at: readonly RuleMoment[]; readonly problem: Said }>>
+> = {
+  hold: { at: ["arrival"], problem: said("rules.holdsOnlyWhatComes") },
+  remind: { at: ["sending", "passing"], problem: said("rules.remindsOnlyLater") },
+  "ask-report": { at: ["sending"], problem: said("rules.reportsOnlyForWhatIsSent") },
+  answer: sends,
+  forward: sends,
+  redirect: sends,
+};
 
 /** What is wrong with a rule among the others of its tray; nothing when it can stand. `ours` are all addresses of the installation. */
 export function checkRule(
@@ -35,12 +51,13 @@ export function checkRule(
   const name = nameProblem(rule.name.trim(), others);
   const { moment } = rule.times ?? ON_ARRIVAL;
   // What only keeps others from being asked does that.
-  const actions = rule.isLast && rule.actions.length === 0 ? null : actionsProblem(rule.actions, moment, ours);
+  const actions = rule.isLast && rule.actions.length === 0 ? null : actionsProblem(rule, moment, ours);
   return {
     ...(name === null ? {} : { name }),
     ...whichProblems(rule),
     ...(actions === null ? {} : { actions }),
     ...(isBackwards(rule) ? { until: said("rules.endsBeforeItBegins") } : {}),
+    ...(namesOneTray(rule) ? { everywhere: said("rules.namesOneTray") } : {}),
   };
 }
 
@@ -73,25 +90,37 @@ function exceptionProblems({ condition, exception }: Pick<Rule, "condition" | "e
   return isAlways ? [{ path: "", problem: said("rules.exceptsAll") }] : conditionProblems(exception);
 }
 
+// Other trays have other categories, rounds, groups and contacts.
+function namesOneTray(rule: Pick<Rule, "condition" | "exception" | "actions" | "isEverywhere">): boolean {
+  const { categories, rounds, groups, contacts } = namedBy([rule]);
+  return rule.isEverywhere === true && [categories, rounds, groups, contacts].some((named) => named.length > 0);
+}
+
 function actionsProblem(
-  actions: readonly RuleAction[],
+  { actions, memberId }: Pick<Rule, "actions" | "memberId">,
   moment: RuleMoment,
   ours: readonly EmailAddress[],
 ): Said | readonly ActionProblem[] | null {
   if (actions.length === 0) return said("rules.sayWhatItDoes");
   if (actions.length > MAX_ACTIONS) return said("rules.atMostActions", { most: MAX_ACTIONS });
   const problems = actions.flatMap((action, at) => {
-    const problem = actionProblem(action, moment, ours);
+    const problem = ownProblem(action, memberId) ?? actionProblem(action, moment, ours);
     return problem === null ? [] : [{ at, problem }];
   });
   return problems.length === 0 ? null : problems;
 }
 
+function ownProblem(action: RuleAction, memberId: MemberId | undefined): Said | null {
+  if (memberId === undefined) return null;
+  const isOwn = OWN_ACTIONS.includes(action.kind) && "memberId" in action && action.memberId === memberId;
+  return isOwn ? null : said("rules.onlyForYourself");
+}
+
 function actionProblem(action: RuleAction, moment: RuleMoment, ours: readonly EmailAddress[]): Said | null {
-  if (action.kind === "hold" && moment !== "arrival") return said("rules.holdsOnlyWhatComes");
+  const meant = MOMENTS[action.kind];
+  if (meant !== undefined && !meant.at.includes(moment)) return meant.problem;
   if ("workingDays" in action && !(action.workingDays >= 1 && action.workingDays <= MAX_WORKING_DAYS))
     return said("rules.workingDaysFromTo", { most: MAX_WORKING_DAYS });
-  if (SENDING.has(action.kind) && moment !== "arrival") return said("rules.sendsOnlyForWhatComes");
   if (action.kind === "answer" && action.days !== null && !(action.days >= 1 && action.days <= MAX_DAYS))
     return said("rules.daysFromTo", { most: MAX_DAYS });
   if (action.kind === "forward" || action.kind === "redirect") return recipientProblem(action.to, ours);

@@ -108,6 +108,8 @@ const COMPARISONS: { readonly [Kind in RuleActionKind]: Compares<Kind> } = {
   "assign-in-turn": added,
   "assign-as-before": added,
   tell: added,
+  remind: added,
+  "ask-report": added,
   answer: added,
   forward: added,
   redirect: added,

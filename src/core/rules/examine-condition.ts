@@ -1,6 +1,6 @@
 import { assertNever } from "../kernel/assert-never";
 import { type Condition, type ConditionGroup, isGroup, type Test } from "./condition";
-import type { Rule } from "./rule";
+import { endsAsking, type Rule } from "./rule";
 import { type Found, type TestedMessage, testerOf } from "./test-message";
 
 /** A condition with each of its parts found true or false of a message. */
@@ -46,16 +46,19 @@ function* whatHeld(examined: Examined): Generator<Held> {
 /** A rule that is for a message, and what of the message it was for. */
 export type RuleThatHolds<R extends ExaminedRule = Rule> = { readonly rule: R; readonly held: readonly Held[] };
 
-type ExaminedRule = Pick<Rule, "isOn" | "isLast" | "condition" | "exception">;
+type ExaminedRule = Pick<Rule, "isOn" | "isLast" | "condition" | "exception" | "memberId">;
 
 /** The rules that are for a message, in their order, up to the first after which none is asked. */
 export function rulesThatHold<R extends ExaminedRule>(rules: readonly R[], message: TestedMessage): RuleThatHolds<R>[] {
   const holding: RuleThatHolds<R>[] = [];
+  let isEnded = false;
   for (const rule of rules) {
-    const held = rule.isOn ? whyRuleHolds(rule, message) : null;
+    // What a member wants to hear of is nothing that a rule of the tray ends.
+    if (!rule.isOn || (isEnded && rule.memberId === undefined)) continue;
+    const held = whyRuleHolds(rule, message);
     if (held === null) continue;
     holding.push({ rule, held });
-    if (rule.isLast) break;
+    isEnded ||= endsAsking(rule);
   }
   return holding;
 }

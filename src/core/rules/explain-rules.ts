@@ -1,7 +1,7 @@
 import type { RuleId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { type Examined, examineCondition, type Held, whyRuleHolds } from "./examine-condition";
-import { isInForce, type Rule } from "./rule";
+import { endsAsking, isInForce, type Rule } from "./rule";
 import type { TestedMessage } from "./test-message";
 
 /**
@@ -21,19 +21,18 @@ export type ExplainedRule<R> = {
 };
 
 /** What each rule makes of a message, in their order; after one that is the last for it, none is asked. */
-export function explainRules<R extends Pick<Rule, "id" | "isOn" | "isLast" | "condition" | "exception" | "times">>(
-  rules: readonly R[],
-  message: TestedMessage,
-  isStopped: (id: RuleId) => boolean,
-  now: Instant,
-): ExplainedRule<R>[] {
+export function explainRules<
+  R extends Pick<Rule, "id" | "isOn" | "isLast" | "condition" | "exception" | "times" | "memberId">,
+>(rules: readonly R[], message: TestedMessage, isStopped: (id: RuleId) => boolean, now: Instant): ExplainedRule<R>[] {
   let isAsked = true;
   return rules.map((rule) => {
     const condition = examineCondition(rule.condition, message);
     const exception = rule.exception === null ? null : examineCondition(rule.exception, message);
     const held = whyRuleHolds(rule, message);
-    const verdict = idleVerdict(rule, isStopped, now) ?? verdictOf(isAsked, held !== null, condition.holds);
-    if (verdict === "forIt" && rule.isLast) isAsked = false;
+    const verdict =
+      idleVerdict(rule, isStopped, now) ??
+      verdictOf(isAsked || rule.memberId !== undefined, held !== null, condition.holds);
+    if (verdict === "forIt" && endsAsking(rule)) isAsked = false;
     return { rule, verdict, condition, exception, held: held ?? [] };
   });
 }

@@ -60,6 +60,7 @@ const everything: Givable = {
   isRecord: () => true,
   isMember: () => true,
   roundName: () => "Mass mail",
+  filesFirst: false,
   nextOf: () => tobias,
   hadBefore: (by) => (by === "person" ? tobias : null),
   inCharge: (id) => id,

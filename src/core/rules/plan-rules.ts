@@ -1,5 +1,5 @@
 import type { Decision } from "../deciding/decision";
-import { planDecision } from "../deciding/plan-decision";
+import { planDecision, settlesUnfiled } from "../deciding/plan-decision";
 import { deriveDocket } from "../docket/derive-docket";
 import { aspectOf } from "../journal/aspect";
 import type { Effect, JournalEntry } from "../journal/entry";
@@ -13,7 +13,8 @@ import {
   type RoundId,
   trustedId,
 } from "../kernel/ids";
-import type { ConversationFacts } from "../standing/derive-standing";
+import { type ConversationFacts, deriveFlow } from "../standing/derive-standing";
+import { isOpen } from "../turns/expectations";
 import type { OpenSpan } from "../worktime/hours";
 import type { Rule, RuleAction, RuleActionOf } from "./rule";
 
@@ -33,6 +34,8 @@ export type Givable = {
   /** The working day that is so many after today; null for an office that does not open that often. */
   readonly afterWorkingDays: (days: number) => OpenSpan | null;
   readonly newId: () => string;
+  /** Whether the tray settles only what is filed. */
+  readonly filesFirst: boolean;
 };
 
 /**
@@ -56,8 +59,9 @@ export function planRule(
   const before = deriveDocket(facts).ownerId;
   // What it does besides is for whom it assigns to.
   const ownerId = newOwner(actions, before, givable);
-  return actions
+  const planned = actions
     .flatMap((action): readonly Effect[] => {
+      if (action.kind === "remind") return [];
       if (action.kind === "tell") return givable.isMember(action.memberId) ? [{ ...action, kind: "told" }] : [];
       if (isAssigning(action)) return ownerId === null ? [] : planDecision({ kind: "assign", ownerId }, facts);
       const decision = decisionOf(action, ownerId ?? before, givable);
@@ -74,6 +78,28 @@ export function planRule(
       const isUnderWay = occasion.moment === "arrival" && !occasion.starts;
       return (aspect !== "standing" || !isUnderWay) && !decided.has(aspect);
     });
+  const effects = [...planned, ...remindersBegun(actions, planned, ownerId ?? before, facts)];
+  return givable.filesFirst && settlesUnfiled(effects, facts)
+    ? effects.filter(({ kind }) => kind !== "settled")
+    : effects;
+}
+
+// Of what is awaited, also since this very rule, unless they are reminded of it already.
+function remindersBegun(
+  actions: readonly RuleAction[],
+  planned: readonly Effect[],
+  owner: MemberId | null,
+  facts: ConversationFacts,
+): Effect[] {
+  const [style] = actions.flatMap((action) => (action.kind === "remind" ? [action] : []));
+  const [expected] = planned.flatMap((effect) => (effect.kind === "expected" ? [effect.expectationId] : []));
+  const expectationId = expected ?? deriveFlow(facts).expectations.find(isOpen)?.id;
+  if (style === undefined || expectationId === undefined || owner === null) return [];
+  const isBegun = facts.entries.some(
+    ({ effect }) => effect.kind === "reminders-begun" && effect.expectationId === expectationId,
+  );
+  const { tone, language } = style;
+  return isBegun ? [] : [{ kind: "reminders-begun", expectationId, inNameOf: owner, tone, language }];
 }
 
 // Which decisions of people bind a rule.
@@ -118,7 +144,7 @@ function meantBy(action: Assigning, owner: MemberId | null, { nextOf, hadBefore 
 }
 
 /** What is decided about the conversation itself by an action alone. */
-type Deciding = Exclude<RuleAction, Assigning | RuleActionOf<"tell">>;
+type Deciding = Exclude<RuleAction, Assigning | RuleActionOf<"tell" | "remind">>;
 type DecidingKind = Deciding["kind"];
 
 function decisionOf(action: Deciding, owner: MemberId | null, givable: Givable): Decision | null {
@@ -169,6 +195,8 @@ const DECISIONS: { readonly [Kind in DecidingKind]: Decides<Kind> } = {
   },
   note: (action) => action,
   follow: ({ memberId }, { isMember }) => (isMember(memberId) ? { kind: "follow", memberId, follows: true } : null),
+  // What is sent asks for it on its way.
+  "ask-report": () => null,
   // These send something, once the message is stored.
   answer: () => null,
   forward: () => null,

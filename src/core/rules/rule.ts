@@ -1,13 +1,16 @@
 import type { EmailAddress } from "../kernel/email-address";
 import type { CategoryId, GroupId, MemberId, RecordId, RoundId, RuleId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
+import type { ReminderStyle } from "../kernel/reminder-style";
 import type { Urgency } from "../kernel/urgency";
+import type { FieldValues } from "../records/filing-field";
 import { type Condition, type Test, testsOf, withTests } from "./condition";
 
 /** One thing that a rule does to the conversation that a message is in. */
 export type RuleAction =
   | { readonly kind: "categorise"; readonly categoryId: CategoryId; readonly give: boolean }
-  | { readonly kind: "file"; readonly recordId: RecordId }
+  /** `fields` are the particulars that its record asks for. */
+  | { readonly kind: "file"; readonly recordId: RecordId; readonly fields?: FieldValues }
   | { readonly kind: "assign"; readonly ownerId: MemberId }
   | { readonly kind: "urgency"; readonly urgency: Urgency }
   | { readonly kind: "settle" }
@@ -35,6 +38,10 @@ export type RuleAction =
   /** To whoever had the newest matter of this person, or of this record, before. */
   | { readonly kind: "assign-as-before"; readonly by: "person" | "record" }
   | { readonly kind: "tell"; readonly memberId: MemberId }
+  /** Reminds whoever is awaited, in the owner's name, until they answer. */
+  | ({ readonly kind: "remind" } & ReminderStyle)
+  /** Of the mail systems on the way of what we send (RFC 3461). */
+  | { readonly kind: "ask-report" }
   /** By itself (RFC 3834): once a person in so many days; null answers each time. */
   | { readonly kind: "answer"; readonly text: string; readonly days: number | null }
   /** To somebody outside: as a part of a message of ours (RFC 2046 5.2.1), or as it is (RFC 5322 3.6.6). */
@@ -67,6 +74,10 @@ export type Rule = {
   readonly isLast: boolean;
   /** Absent for a rule that is always asked when a message comes. */
   readonly times?: RuleTimes;
+  /** Whose it is, where it is a member's own: what it does touches nobody else. Absent for a rule of the tray. */
+  readonly memberId?: MemberId;
+  /** Whether it is asked in all trays, after their own rules; absent for one that is asked in its own only. */
+  readonly isEverywhere?: boolean;
   /** Which of its versions this is, from 1; absent for a rule that is not kept. */
   readonly version?: number;
 };
@@ -75,6 +86,14 @@ export type Rule = {
 export function isInForce({ times = ON_ARRIVAL }: Pick<Rule, "times">, moment: RuleMoment, now: Instant): boolean {
   const { from, until } = times;
   return times.moment === moment && (from === null || from <= now) && (until === null || now < until);
+}
+
+/** What a member's own rule can do. */
+export const OWN_ACTIONS: readonly RuleActionKind[] = ["tell", "follow"];
+
+/** Whether no rule of the tray is asked after this one, where it holds: nobody's own rule keeps the tray's from that. */
+export function endsAsking({ isLast, memberId }: Pick<Rule, "isLast" | "memberId">): boolean {
+  return isLast && memberId === undefined;
 }
 
 /** What a rule asks for: its condition, and its exception where it has one. */

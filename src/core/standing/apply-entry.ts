@@ -56,6 +56,8 @@ export function applyEntry(state: State, entry: JournalEntry): Goes {
     case "note-edited":
     case "followed":
     case "told":
+    case "reminders-begun":
+    case "report-asked":
     case "unfollowed":
     case "draft-handed":
     case "draft-returned":

@@ -21,8 +21,17 @@ export function reminderTimes(now: Instant, hours: WorkingHours, isSeries: boole
   return [first, ...later.flatMap((days) => workingDayAfter(now, days, hours)?.opens ?? [])];
 }
 
+/** When the reminders of a series go that a rule begins: as those of any other, but none just after we wrote. */
+export function timesOfBegunSeries(facts: ConversationFacts, now: Instant, hours: WorkingHours): Instant[] {
+  return reminderTimes(now, hours, true).slice(wroteLately(facts, now) ? 1 : 0);
+}
+
 /** Nobody is reminded twice within this. */
 const LEAST_BETWEEN = DAY;
+
+function wroteLately({ messages }: ConversationFacts, now: Instant): boolean {
+  return messages.some((message) => moveEffect(message) === "we-wrote" && message.at > now - LEAST_BETWEEN);
+}
 
 /** Whether a reminder goes now, goes later, or never. */
 export type ReminderVerdict =
@@ -51,10 +60,7 @@ export function verdictOn(
     return { kind: "stop", reason: expectation?.state === "answered" ? "answered" : "no-longer-awaited" };
   }
   if (flow.standing.kind !== "waiting") return { kind: "stop", reason: "not-waiting" };
-  const lately = facts.messages.some(
-    (message) => moveEffect(message) === "we-wrote" && message.at > now - LEAST_BETWEEN,
-  );
-  if (lately) return { kind: "stop", reason: "just-written" };
+  if (wroteLately(facts, now)) return { kind: "stop", reason: "just-written" };
   const at = firstForBoth(now, hours, theirOffset);
   if (at === null) return { kind: "stop", reason: "closed" };
   return at === now ? { kind: "send" } : { kind: "later", at };

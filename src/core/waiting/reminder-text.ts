@@ -1,12 +1,5 @@
 import type { Instant } from "../kernel/instant";
-
-export const TONES = ["friendly", "firm"] as const;
-type Tone = (typeof TONES)[number];
-export const REMINDER_LANGUAGES = ["en", "de", "fr"] as const;
-type ReminderLanguage = (typeof REMINDER_LANGUAGES)[number];
-
-/** How a reminder is written. */
-export type ReminderStyle = { readonly tone: Tone; readonly language: ReminderLanguage };
+import type { ReminderLanguage, ReminderStyle, Tone } from "../kernel/reminder-style";
 
 /** What a reminder is about. */
 export type Reminded = {

@@ -1,11 +1,12 @@
 import { deriveDocket } from "../../core/docket/derive-docket";
 import type { ConversationId, MessageId, ReminderId } from "../../core/kernel/ids";
 import { trustedId } from "../../core/kernel/ids";
+import type { ReminderStyle } from "../../core/kernel/reminder-style";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { isOpen, stillAwaited } from "../../core/turns/expectations";
 import { reminderTimes, verdictOn } from "../../core/waiting/plan-reminders";
-import { type ReminderStyle, reminderText } from "../../core/waiting/reminder-text";
+import { reminderText } from "../../core/waiting/reminder-text";
 import { htmlOfText } from "../../core/writing/html-of-text";
 import { planAnswer } from "../../core/writing/plan-answer";
 import { dateOffsetOf } from "../../mail/index";
@@ -76,6 +77,7 @@ export async function planReminders(
         expectationId: expectation.id,
         sendAt,
         html,
+        style: null,
         madeBy: grant.memberId,
       }));
     });
@@ -173,6 +175,8 @@ async function sendOne(trx: Transaction, deps: Within, reminder: Reminder): Prom
   }
   const expectation = deriveDocket(facts).expectations.find((one) => one.id === reminder.expectationId);
   if (expectation === undefined) return err({ kind: "nothing-awaited" });
+  const html = reminder.html ?? (await htmlNow(trx, deps, grant, writer, reminder));
+  if (html === null) return err({ kind: "nothing-awaited" });
   const answer = planAnswer(messages, grant.tray.addresses);
   const last = messages.findLast(({ direction }) => direction === "out");
   const known = [...(last?.recipients.to ?? []), ...answer.to];
@@ -182,13 +186,26 @@ async function sendOne(trx: Transaction, deps: Within, reminder: Reminder): Prom
     to,
     cc: [],
     subject: answer.subject,
-    html: reminder.html,
+    html,
     after: { kind: "wait" },
     anyway: true,
   });
   if (!sent.ok) return sent;
   await endReminder(trx, id, { messageId: sent.value });
   return ok(true);
+}
+
+// What a rule began is written when it goes.
+async function htmlNow(
+  trx: Transaction,
+  deps: Within,
+  grant: TrayGrant,
+  writer: { readonly name: string },
+  { conversationId, style }: Reminder,
+): Promise<string | null> {
+  const [row] = await conversationRows(trx, grant, [conversationId]);
+  if (row === undefined || style === null) return null;
+  return htmlOfText(preparedText(row, writer, style, { now: deps.now(), zone: grant.tray.timeZone }));
 }
 
 // How far the clock of whoever wrote a message is ahead of UTC, as it is dated.

@@ -18,6 +18,7 @@ import { allJunkSenders } from "../../storage/mail/index";
 import {
   allAnswers,
   allRules,
+  askedIn,
   type KeptAnswer,
   type KeptRule,
   stoppedAnswers,
@@ -123,8 +124,8 @@ export async function ruleIndexOf(deps: Asking, trayId: Tray["id"]): Promise<Rul
   const directory = await directoryOf(deps);
   const made = ruleIndexes.get(directory) ?? new Map<Tray["id"], RuleIndex<KeptRule>>();
   ruleIndexes.set(directory, made);
-  const isAsked = (rule: KeptRule) => rule.trayId === trayId && isInForce(rule, "arrival", directory.readAt);
-  const index = made.get(trayId) ?? indexRules(directory.rules.filter(isAsked));
+  const isAsked = (rule: KeptRule) => isInForce(rule, "arrival", directory.readAt);
+  const index = made.get(trayId) ?? indexRules(askedIn(trayId, directory.rules).filter(isAsked));
   made.set(trayId, index);
   return index;
 }
@@ -136,7 +137,7 @@ export async function rulesAt(
   moment: "sending" | "passing",
 ): Promise<readonly KeptRule[]> {
   const { rules } = await directoryOf(deps);
-  return rules.filter((rule) => rule.trayId === trayId && rule.isOn && isInForce(rule, moment, deps.now()));
+  return askedIn(trayId, rules).filter((rule) => rule.isOn && isInForce(rule, moment, deps.now()));
 }
 
 /** The trays, as they were at most two seconds ago. */

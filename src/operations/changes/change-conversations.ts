@@ -1,3 +1,4 @@
+import { settlesUnfiled } from "../../core/deciding/plan-decision";
 import { deriveDocket } from "../../core/docket/derive-docket";
 import { effectInWords } from "../../core/journal/effect-in-words";
 import type { Effect, JournalEntry } from "../../core/journal/entry";
@@ -21,6 +22,7 @@ import { journalTexts } from "../../texts/en/journal";
 import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
+import { beginReminders } from "./begin-reminders";
 import { notifyOfEntries } from "./notify";
 
 const said = saidOf(journalTexts);
@@ -121,6 +123,11 @@ export async function carryOut(
     appendEntries(trx, written),
     saveDocketsAfter(trx, withEntries, kinds),
     notifyOfEntries(trx, deps, written),
+    beginReminders(
+      trx,
+      deps,
+      withEntries.flatMap(({ entries, inHand }) => entries.map((entry) => ({ entry, known: inHand.known }))),
+    ),
   ]);
   return withEntries.map(({ inHand }) => inHand);
 }
@@ -131,11 +138,8 @@ export async function notToSettle<Change extends Pick<ChangePlan, "known" | "eff
   { tray }: TrayGrant,
   changes: readonly Change[],
 ): Promise<Change[]> {
-  const settling = changes.filter(({ effects }) => effects.some(({ kind }) => kind === "settled"));
-  if (settling.length === 0 || !(await filesBeforeSettling(trx, tray))) return [];
-  return settling.filter(
-    ({ known, effects }) => !effects.some(({ kind }) => kind === "filed") && deriveDocket(known).recordIds.length === 0,
-  );
+  const settling = changes.filter(({ known, effects }) => settlesUnfiled(effects, known));
+  return settling.length > 0 && (await filesBeforeSettling(trx, tray)) ? settling : [];
 }
 
 // A decision made on a page that is no longer true: nobody's decision is overwritten unseen, and nothing is put away

@@ -21,6 +21,7 @@ import {
   saveDockets,
   type ToUndo,
 } from "../../storage/facts/index";
+import { takeBackReminders } from "../../storage/mail/index";
 import { recordsByIds } from "../../storage/records/index";
 import { journalTexts } from "../../texts/en/journal";
 import { eachOnce, type Said, saidOf, type Wording } from "../../texts/said";
@@ -104,7 +105,8 @@ export async function undoEntries(
   });
   const dockets = undone.flatMap(({ id, version, docket }) => (docket === null ? [] : [{ id, version, docket }]));
   const undos = undone.flatMap((one) => one.undos);
-  await Promise.all([appendEntries(trx, undos), saveDockets(trx, dockets)]);
+  const begun = undos.flatMap(({ effect }) => (effect.kind === "reminders-begun" ? [effect.expectationId] : []));
+  await Promise.all([appendEntries(trx, undos), saveDockets(trx, dockets), takeBackReminders(trx, begun)]);
   return undone.flatMap(({ plans }) => plans);
 }
 

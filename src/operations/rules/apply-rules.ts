@@ -9,7 +9,14 @@ import { needsOf } from "../../core/rules/needs";
 import { type Givable, planRule, type RuleOccasion } from "../../core/rules/plan-rules";
 import { conditionsOf, type Rule, type RuleAction, type RuleActionKind } from "../../core/rules/rule";
 import { workingDayAfter } from "../../core/worktime/working-hours";
-import { groupsOf, hoursOfTray, membersWithRoles, type Tray } from "../../storage/access/index";
+import {
+  filesBeforeSettling,
+  groupsOf,
+  hoursOfTray,
+  lockGroups,
+  membersWithRoles,
+  type Tray,
+} from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
@@ -149,6 +156,7 @@ export async function givableIn(
     },
     afterWorkingDays: (days) => (hours === null ? null : workingDayAfter(now, days, hours)),
     newId: deps.newId,
+    filesFirst: isAny("settle") && (await filesBeforeSettling(trx, tray)),
   };
 }
 
@@ -161,6 +169,7 @@ async function turnsIn(
 ): Promise<Givable["nextOf"]> {
   const named = new Set(actions.flatMap((action) => (action.kind === "assign-in-turn" ? [action.groupId] : [])));
   if (named.size === 0) return () => null;
+  await lockGroups(trx, [...named]);
   const groups = (await groupsOf(trx, { tray })).filter(({ id }) => named.has(id));
   const turns = new Map<
     GroupId,

@@ -22,6 +22,7 @@ import {
 import type { Asking, Deps } from "../base/deps";
 import { ownAddresses } from "../base/routing-cache";
 import type { Refusal } from "../refusals/refusal";
+import { withDetails } from "./rule-details";
 import { tryRule } from "./try-rule";
 
 /** Why a rule was not kept: something is wrong with it, or with keeping it, or it would sweep away most of what comes. */
@@ -69,12 +70,14 @@ export async function editRule(
     if (Object.keys(problems).length > 0) return err({ kind: "problems", problems });
     const refusal = await actionRefusal(trx, grant, draft);
     if (refusal !== null) return err(refusal);
+    const detailed = await withDetails({ ...deps, db: trx }, grant, draft);
+    if ("problems" in detailed) return err({ kind: "problems", problems: detailed.problems });
     const id = draft.id ?? trustedId<RuleId>(deps.newId());
     const which = {
       condition: withoutLoneGroups(draft.condition),
       exception: draft.exception === null ? null : withoutLoneGroups(draft.exception),
     };
-    await saveRule(trx, { ...draft, ...which, name: draft.name.trim(), id, trayId: grant.tray.id });
+    await saveRule(trx, { ...detailed, ...which, name: draft.name.trim(), id, trayId: grant.tray.id });
     await keepRuleVersions(trx, grant.memberId, deps.now());
     return ok(id);
   });

@@ -1,9 +1,10 @@
 import { type BatchId, type ConversationId, trustedId } from "../../core/kernel/ids";
 import { boundsOf } from "../../core/rules/bounds";
 import { whyRuleHolds } from "../../core/rules/examine-condition";
+import { endsAsking } from "../../core/rules/rule";
 import type { Tray } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
-import { lockCategoriesForShare, lockConversations } from "../../storage/facts/index";
+import { conversationsAsTheyAre, lockCategoriesForShare, lockConversations } from "../../storage/facts/index";
 import { actedOnSince, type KeptRule, openWithin, samplesIn } from "../../storage/rules/index";
 import type { Deps } from "../base/deps";
 import { cachedTrays, rulesAt } from "../base/routing-cache";
@@ -30,20 +31,20 @@ async function askAboutOpen(deps: Deps, tray: Tray, rule: KeptRule, ended: Set<C
   let after: ConversationId | null = null;
   for (;;) {
     const open: ConversationId[] = await openWithin(deps.db, tray.id, bounds, { now: deps.now(), after, limit: STEP });
-    const asked = open.filter((id) => !ended.has(id));
+    const asked = open.filter((id) => rule.memberId !== undefined || !ended.has(id));
     const acted = await actedOnSince(deps.db, rule.id, asked);
     // Whether a last one holds matters to the others although it has acted already.
     const samples = await samplesIn(
       deps.db,
       tray.id,
-      asked.filter((id) => rule.isLast || !acted.has(id)),
+      asked.filter((id) => endsAsking(rule) || !acted.has(id)),
       "passing",
     );
     const tested = await testedSample(deps, { tray }, [rule], samples);
     const holding = samples
       .filter((_, at) => tested[at] !== undefined && whyRuleHolds(rule, tested[at]) !== null)
       .map(({ conversationId }) => conversationId);
-    if (rule.isLast) for (const id of holding) ended.add(id);
+    if (endsAsking(rule)) for (const id of holding) ended.add(id);
     await act(
       deps,
       tray,
@@ -55,8 +56,16 @@ async function askAboutOpen(deps: Deps, tray: Tray, rule: KeptRule, ended: Set<C
   }
 }
 
+// What holds and changes nothing is asked about each minute: nobody is to wait for that.
+async function wouldChange(deps: Deps, tray: Tray, rule: KeptRule, ids: readonly ConversationId[]): Promise<boolean> {
+  const plans = await inTransaction(deps.db, async (trx) =>
+    planRuleOver(trx, deps, { tray }, rule, await conversationsAsTheyAre(trx, tray.id, ids)),
+  );
+  return plans.some(({ effects }) => effects.length > 0);
+}
+
 async function act(deps: Deps, tray: Tray, rule: KeptRule, ids: readonly ConversationId[]): Promise<void> {
-  if (ids.length === 0) return;
+  if (ids.length === 0 || !(await wouldChange(deps, tray, rule, ids))) return;
   const changed = await inTransaction(deps.db, async (trx) => {
     if (rule.actions.some(({ kind }) => kind === "categorise")) await lockCategoriesForShare(trx);
     const held = await lockConversations(trx, tray.id, ids);

@@ -21,7 +21,12 @@ async function comes(from: string, count: number): Promise<ConversationId[]> {
   return ids;
 }
 const proposed = async () =>
-  (await getRuleProposals(tray.deps, desk.lead)).map(({ id, key, putAway, count }) => ({ id, key, putAway, count }));
+  (await getRuleProposals(tray.deps, desk.lead)).map(({ id, source, putAway, count }) => ({
+    id,
+    source,
+    putAway,
+    count,
+  }));
 
 it("proposes the most of what was put away unread, one a week, and never again what was declined", async () => {
   const humid = await comes("watch@bellows.example", 12);
@@ -43,7 +48,7 @@ it("proposes the most of what was put away unread, one a week, and never again w
   await desk.does(desk.lead, hot, { kind: "settle" });
   await proposeRules(tray.deps);
   const [first, ...more] = await proposed();
-  expect([first, more]).toMatchObject([{ key: "from:watch@bellows.example", putAway: "settle", count: 12 }, []]);
+  expect([first, more]).toMatchObject([{ source: "watch@bellows.example", putAway: "settle", count: 12 }, []]);
   if (first === undefined) throw new Error("nothing is proposed");
   expect(await getRuleProposals(tray.deps, { ...desk.lead, role: "member" })).toEqual([]);
   expect(refusal(await endRuleProposal(tray.deps, { ...desk.lead, role: "member" }, first.id))).toBe("leads-only");
@@ -55,12 +60,12 @@ it("proposes the most of what was put away unread, one a week, and never again w
   passes(tray, 6 * DAY_MINUTES);
   await proposeRules(tray.deps);
   const [second, ...others] = await proposed();
-  expect([second, others]).toMatchObject([{ key: "from:dust@bellows.example", putAway: "bin", count: 10 }, []]);
+  expect([second, others]).toMatchObject([{ source: "dust@bellows.example", putAway: "bin", count: 10 }, []]);
 
   // As long as one is not answered there is no other; and declining is taken back.
   passes(tray, 8 * DAY_MINUTES);
   await proposeRules(tray.deps);
   expect(await proposed()).toHaveLength(1);
   done(await endRuleProposal(tray.deps, desk.lead, first.id, false));
-  expect((await proposed()).map(({ key }) => key)).toEqual(["from:dust@bellows.example", "from:watch@bellows.example"]);
+  expect((await proposed()).map(({ source }) => source)).toEqual(["dust@bellows.example", "watch@bellows.example"]);
 });

@@ -10,10 +10,11 @@ import { inTransaction } from "../../storage/base/index";
 import {
   addRuleProposal,
   answerRuleProposal,
+  keptKey,
+  type OpenProposal,
   openRuleProposals,
   passedSince,
   proposedBefore,
-  type RuleProposalMade,
   rulesOf,
   samplesIn,
   takeTurnToPropose,
@@ -45,13 +46,13 @@ async function proposeRule(deps: Deps, tray: Tray): Promise<void> {
   const isTooSoon = [...before.values()].some((at) => at > later(now, -PROPOSES_EVERY));
   if (isTooSoon || (await openRuleProposals(deps.db, tray.id)).length > 0) return;
   const passed = await passedSince(deps.db, tray.id, later(now, -LOOKS_BACK));
-  for (const routine of findRoutines(passed, new Set(before.keys()))) {
-    if (await isRuled(deps, tray, routine)) continue;
+  for (const routine of findRoutines(passed)) {
+    if (before.has(keptKey(routine.key)) || (await isRuled(deps, tray, routine))) continue;
     const { key, putAway, ids } = routine;
     const id = trustedId<RuleProposalId>(deps.newId());
-    const made = { id, trayId: tray.id, key, putAway, count: ids.length, madeAt: now };
+    const made = { id, trayId: tray.id, putAway, count: ids.length, madeAt: now };
     await inTransaction(deps.db, (trx) =>
-      addRuleProposal(trx, { ...made, conversationIds: ids.slice(0, MAX_EXAMPLES) }),
+      addRuleProposal(trx, key, { ...made, conversationIds: ids.slice(0, MAX_EXAMPLES) }),
     );
     return;
   }
@@ -70,7 +71,7 @@ async function isRuled(deps: Deps, tray: Tray, { putAway, ids }: Routine): Promi
 }
 
 /** What is proposed in a tray; for those who lead it, as nobody else could accept it. */
-export async function getRuleProposals(deps: Deps, grant: TrayGrant): Promise<readonly RuleProposalMade[]> {
+export async function getRuleProposals(deps: Deps, grant: TrayGrant): Promise<readonly OpenProposal[]> {
   return grant.role === "lead" ? openRuleProposals(deps.db, grant.tray.id) : [];
 }
 

@@ -1,4 +1,5 @@
 import Joi from "joi";
+import { REMINDER_LANGUAGES, TONES } from "../../core/kernel/reminder-style";
 import { URGENCIES } from "../../core/kernel/urgency";
 import { MESSAGE_KINDS } from "../../core/message/mail-message";
 import { MAX_VALUE_CHARACTERS, MAX_VALUES } from "../../core/rules/check-condition";
@@ -112,7 +113,7 @@ const workingDays = Joi.number().integer().min(0).max(10_000).required();
 export function actionSchemas(id: Joi.StringSchema): Readonly<Record<RuleActionKind, Joi.ObjectSchema>> {
   return withKinds<RuleActionKind>({
     categorise: { categoryId: id.required(), give: Joi.boolean().required() },
-    file: { recordId: note },
+    file: { recordId: note, fields: Joi.object().pattern(Joi.string().max(60), Joi.string().allow("").max(500)) },
     assign: { ownerId: id.required() },
     urgency: {
       urgency: Joi.string()
@@ -132,6 +133,8 @@ export function actionSchemas(id: Joi.StringSchema): Readonly<Record<RuleActionK
     "assign-in-turn": { groupId: id.required() },
     "assign-as-before": { by: oneOf(["person", "record"]) },
     tell: { memberId: id.required() },
+    remind: { tone: oneOf(TONES), language: oneOf(REMINDER_LANGUAGES) },
+    "ask-report": {},
     answer: { text: note, days: Joi.number().integer().min(0).max(10_000).allow(null).required() },
     forward: { to: note },
     redirect: { to: note },

@@ -27,7 +27,9 @@ export async function applySendingRules(deps: Deps, trayId: TrayId, id: MessageI
     const [tested] = await testedSample(asking, { tray }, rules, [sent]);
     const known = (await factsOf(trx, [conversation.id])).get(conversation.id) ?? NOTHING_HAPPENED;
     const place = known.messages.find((message) => message.id === id)?.version ?? 0;
-    const acted = new Set(known.entries.flatMap(({ rule, version }) => (version > place ? (rule?.id ?? []) : [])));
+    // That it asked for a report was before, and is not all it does.
+    const since = known.entries.filter(({ version, effect }) => version > place && effect.kind !== "report-asked");
+    const acted = new Set(since.flatMap(({ rule }) => rule?.id ?? []));
     const holding = tested === undefined ? [] : rulesThatHold(rules, tested);
     const due = holding.filter(({ rule }) => !acted.has(rule.id));
     await applyRules(trx, deps, tray, { conversation, known }, { moment: "sending" }, due);

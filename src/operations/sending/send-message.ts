@@ -22,6 +22,7 @@ import { rulesAt } from "../base/routing-cache";
 import { asText, writtenDown } from "../base/written-down";
 import { carryOut } from "../changes/change-conversations";
 import type { Refusal } from "../refusals/refusal";
+import { isReportAsked } from "../rules/reports-by-rules";
 
 const said = saidOf(writingTexts);
 
@@ -41,8 +42,9 @@ export async function sendMessage(deps: Deps, id: MessageId, attempt: Attempt): 
     if (held.state === "going") await failSending(trx, deps, held, UNCERTAIN);
     if (held.state !== "waiting") return null;
     if (await isPaced(trx, deps, held)) return null;
+    const asksReport = held.asksReport || (!held.isAutomatic && (await isReportAsked(trx, deps, held)));
     await setDelivery(trx, id, { state: "going", reason: null }, deps.now());
-    return held;
+    return { ...held, asksReport };
   });
   if (message === null) return;
   const handedOver = await deps.mail.handOver(

@@ -32,6 +32,11 @@ export async function groupsOf(db: Database, grant: Pick<TrayGrant, "tray">): Pr
   }));
 }
 
+/** Holds groups until the transaction ends: what is dealt out to their members is counted before it is dealt out again. */
+export async function lockGroups(trx: Transaction, ids: readonly GroupId[]): Promise<void> {
+  await knexOf(trx)("member_group").select("id").whereIn("id", ids).orderBy("id").forNoKeyUpdate();
+}
+
 /** Keeps a group, new or changed; false when another group of the tray has its name. */
 export async function saveGroup(trx: Transaction, grant: TrayGrant, group: MemberGroup): Promise<boolean> {
   const builder = knexOf(trx);

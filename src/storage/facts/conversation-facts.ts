@@ -58,13 +58,22 @@ export async function lockConversations(
   trayId: TrayId,
   ids: readonly ConversationId[],
 ): Promise<HeldConversation[]> {
-  const rows: { id: string; version: number }[] = await knexOf(trx)("conversation")
-    .select("id", "version")
-    .where("tray_id", trayId)
-    .whereIn("id", ids)
-    .orderBy("id")
-    .forUpdate();
+  const rows: { id: string; version: number }[] = await versionsOf(trx, trayId, ids).forUpdate();
   return rows.map((row) => ({ id: trustedId<ConversationId>(row.id), trayId, version: row.version }));
+}
+
+/** The same without holding any of them: for what is only planned. */
+export async function conversationsAsTheyAre(
+  db: Database,
+  trayId: TrayId,
+  ids: readonly ConversationId[],
+): Promise<HeldConversation[]> {
+  const rows: { id: string; version: number }[] = await versionsOf(db, trayId, ids);
+  return rows.map((row) => ({ id: trustedId<ConversationId>(row.id), trayId, version: row.version }));
+}
+
+function versionsOf(db: Database, trayId: TrayId, ids: readonly ConversationId[]) {
+  return knexOf(db)("conversation").select("id", "version").where("tray_id", trayId).whereIn("id", ids).orderBy("id");
 }
 
 /** Holds conversations of whatever tray, for work on all of them. */

@@ -8,6 +8,7 @@ import {
   trustedId,
 } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { ReminderLanguage, ReminderStyle, Tone } from "../../core/kernel/reminder-style";
 import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
@@ -20,7 +21,9 @@ export type Reminder = {
   readonly conversationId: ConversationId;
   readonly expectationId: ExpectationId;
   readonly sendAt: Instant;
-  readonly html: string;
+  /** What it says; null where it is written when it goes, in a style. */
+  readonly html: string | null;
+  readonly style: ReminderStyle | null;
   readonly madeBy: MemberId;
   readonly state: "waiting" | "sent" | "stopped";
   readonly reason: string | null;
@@ -32,7 +35,9 @@ type Row = {
   conversation_id: string;
   expectation_id: string;
   send_at: Date;
-  html: string;
+  html: string | null;
+  tone: Tone | null;
+  language: ReminderLanguage | null;
   made_by: string;
   state: Reminder["state"];
   reason: string | null;
@@ -46,6 +51,7 @@ function reminderOf(row: Row): Reminder {
     expectationId: trustedId<ExpectationId>(row.expectation_id),
     sendAt: at(row.send_at),
     html: row.html,
+    style: row.tone === null || row.language === null ? null : { tone: row.tone, language: row.language },
     madeBy: trustedId<MemberId>(row.made_by),
     state: row.state,
     reason: row.reason,
@@ -64,12 +70,14 @@ export async function addReminders(
     .where("state", "waiting")
     .update({ state: "stopped", reason: "planned-anew" });
   await knexOf(trx)("reminder").insert(
-    reminders.map(({ id, trayId, conversationId, expectationId, sendAt, html, madeBy }) => ({
+    reminders.map(({ id, trayId, conversationId, expectationId, sendAt, html, style, madeBy }) => ({
       id,
       tray_id: trayId,
       conversation_id: conversationId,
       expectation_id: expectationId,
       html,
+      tone: style?.tone ?? null,
+      language: style?.language ?? null,
       made_by: madeBy,
       send_at: param(sendAt),
       made_at: param(now),
@@ -131,4 +139,13 @@ export function stopReminders(db: Database, grant: TrayGrant, ids: readonly Conv
     .where({ tray_id: grant.tray.id, state: "waiting" })
     .whereIn("conversation_id", ids)
     .update({ state: "stopped", reason: "by-hand" });
+}
+
+/** Stops what is still to go for some expectations, as it was taken back that they are reminded of. */
+export async function takeBackReminders(trx: Transaction, ids: readonly ExpectationId[]): Promise<void> {
+  if (ids.length === 0) return;
+  await knexOf(trx)("reminder")
+    .whereIn("expectation_id", ids)
+    .where("state", "waiting")
+    .update({ state: "stopped", reason: "undone" });
 }

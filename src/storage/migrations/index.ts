@@ -22,6 +22,7 @@ import * as rulesAsTrees from "./0020-rules-as-trees";
 import * as rounds from "./0021-rounds";
 import * as automaticAnswers from "./0022-automatic-answers";
 import * as ruleVersions from "./0023-rule-versions";
+import * as rulesOfWhom from "./0024-rules-of-whom";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -47,6 +48,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0021-rounds", rounds],
   ["0022-automatic-answers", automaticAnswers],
   ["0023-rule-versions", ruleVersions],
+  ["0024-rules-of-whom", rulesOfWhom],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

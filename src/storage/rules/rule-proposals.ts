@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import type { EmailAddress } from "../../core/kernel/email-address";
 import { type ConversationId, type RuleProposalId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
@@ -31,11 +32,15 @@ export async function passedSince(db: Database, trayId: TrayId, since: Instant):
   });
 }
 
+/** As what a routine is known again, without saying whose it is once its mail is disposed of. */
+export function keptKey(key: string): string {
+  return createHash("sha256").update(key).digest("hex");
+}
+
 /** A rule that is proposed unasked, for what people put away unread. */
 export type RuleProposalMade = {
   readonly id: RuleProposalId;
   readonly trayId: TrayId;
-  readonly key: string;
   readonly putAway: PutAway;
   /** How many it was made for, and the newest of them. */
   readonly count: number;
@@ -43,35 +48,47 @@ export type RuleProposalMade = {
   readonly madeAt: Instant;
 };
 
+/** One that is not answered yet, with the list or the address that its mail comes from. */
+export type OpenProposal = RuleProposalMade & { readonly source: string };
+
 type Row = {
   id: string;
   tray_id: string;
-  key: string;
+  source: string;
   put_away: PutAway;
   count: number;
   conversation_ids: string[];
   made_at: Date;
 };
 
-const proposalOf = (row: Row): RuleProposalMade => ({
+const proposalOf = (row: Row): OpenProposal => ({
   id: trustedId<RuleProposalId>(row.id),
   trayId: trustedId<TrayId>(row.tray_id),
-  key: row.key,
+  source: row.source,
   putAway: row.put_away,
   count: row.count,
   conversationIds: row.conversation_ids.map((id) => trustedId<ConversationId>(id)),
   madeAt: at(row.made_at),
 });
 
-/** What is proposed in a tray and not answered yet, the newest first. */
-export async function openRuleProposals(db: Database, trayId: TrayId): Promise<RuleProposalMade[]> {
-  const rows: Row[] = await knexOf(db)("rule_proposal")
-    .where({ tray_id: trayId, answered_at: null })
-    .orderBy("made_at", "desc");
+/** What is proposed in a tray and not answered yet, the newest first; nothing about mail that is there no more. */
+export async function openRuleProposals(db: Database, trayId: TrayId): Promise<OpenProposal[]> {
+  const rows = await ask<Row>(
+    db,
+    /* sql */ `
+    select made.*, newest.source from rule_proposal as made cross join lateral (
+      select coalesce(m.list_id, m.from_address) as source from message as m
+      where m.conversation_id = any(made.conversation_ids) and m.version = 1 and m.direction = 'in'
+      order by m.received_at desc, m.id desc limit 1
+    ) as newest
+    where made.tray_id = :trayId and made.answered_at is null and newest.source is not null
+    order by made.made_at desc`,
+    { trayId },
+  );
   return rows.map(proposalOf);
 }
 
-/** What was ever proposed in a tray, by its keys, with when. */
+/** What was ever proposed in a tray, by its kept keys, with when. */
 export async function proposedBefore(db: Database, trayId: TrayId): Promise<ReadonlyMap<string, Instant>> {
   const rows = await knexOf(db)("rule_proposal").select("key", "made_at").where("tray_id", trayId);
   return new Map(rows.map((row) => [row.key, at(row.made_at)]));
@@ -90,11 +107,11 @@ export async function takeTurnToPropose(
   return taken === 1;
 }
 
-export async function addRuleProposal(trx: Transaction, proposal: RuleProposalMade): Promise<void> {
+export async function addRuleProposal(trx: Transaction, key: string, proposal: RuleProposalMade): Promise<void> {
   await knexOf(trx)("rule_proposal").insert({
     id: proposal.id,
     tray_id: proposal.trayId,
-    key: proposal.key,
+    key: keptKey(key),
     put_away: proposal.putAway,
     count: proposal.count,
     conversation_ids: [...proposal.conversationIds],

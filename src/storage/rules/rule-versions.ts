@@ -17,6 +17,7 @@ const OF_A_VERSION = [
   "moment",
   "valid_from",
   "valid_until",
+  "everywhere",
 ] as const;
 const columnsOf = (table: string) => OF_A_VERSION.map((column) => `${table}.${column}`).join(", ");
 

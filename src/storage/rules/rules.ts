@@ -1,7 +1,8 @@
-import { type CategoryId, type RuleId, type TrayId, trustedId } from "../../core/kernel/ids";
+import { type CategoryId, type MemberId, type RuleId, type TrayId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { Condition } from "../../core/rules/condition";
 import { ON_ARRIVAL, type Rule, type RuleAction, type RuleMoment } from "../../core/rules/rule";
+import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
@@ -20,12 +21,14 @@ export type RuleRow = {
   moment: RuleMoment;
   valid_from: Date | null;
   valid_until: Date | null;
+  everywhere: boolean;
   version: number;
 };
-type KeptRow = RuleRow & { id: string; tray_id: string };
+type KeptRow = RuleRow & { id: string; tray_id: string; member_id: string | null };
 
 function keptRuleOf(row: KeptRow): KeptRule {
-  return { id: trustedId<RuleId>(row.id), trayId: trustedId<TrayId>(row.tray_id), ...ruleOf(row) };
+  const own = row.member_id === null ? {} : { memberId: trustedId<MemberId>(row.member_id) };
+  return { id: trustedId<RuleId>(row.id), trayId: trustedId<TrayId>(row.tray_id), ...own, ...ruleOf(row) };
 }
 
 export function ruleOf(row: RuleRow): Omit<Rule, "id"> {
@@ -37,6 +40,7 @@ export function ruleOf(row: RuleRow): Omit<Rule, "id"> {
     actions: row.actions,
     isLast: row.is_last,
     times: { moment: row.moment, from: atOrNull(row.valid_from), until: atOrNull(row.valid_until) },
+    ...(row.everywhere ? { isEverywhere: true } : {}),
     version: row.version,
   };
 }
@@ -55,9 +59,30 @@ export async function allRules(db: Database): Promise<KeptRule[]> {
   return rows.map(keptRuleOf);
 }
 
-/** The rules of a tray in the order in which they are asked. */
+/** Of all rules those that are asked in a tray, in the order in which they are: its own, those of all trays, members' own. */
+export function askedIn<R extends Pick<KeptRule, "trayId" | "memberId" | "isEverywhere">>(
+  trayId: TrayId,
+  all: readonly R[],
+): R[] {
+  const isIts = (rule: R) => rule.trayId === trayId;
+  const ofTrays = all.filter(({ memberId }) => memberId === undefined);
+  const elsewhere = ofTrays.filter((rule) => !isIts(rule) && rule.isEverywhere === true);
+  const own = all.filter((rule) => rule.memberId !== undefined && (isIts(rule) || rule.isEverywhere === true));
+  return [...ofTrays.filter(isIts), ...elsewhere, ...own];
+}
+
+/** The rules that a tray keeps as its own, in the order in which they are asked. */
 export async function rulesOf(db: Database, trayId: TrayId): Promise<KeptRule[]> {
-  return (await allRules(db)).filter((rule) => rule.trayId === trayId);
+  return (await allRules(db)).filter((rule) => rule.trayId === trayId && rule.memberId === undefined);
+}
+
+/** The rules that are asked in a tray as far as a member sees them: not the own ones of others. */
+export async function rulesSeenBy(
+  db: Database,
+  { tray, memberId }: Pick<TrayGrant, "tray" | "memberId">,
+): Promise<KeptRule[]> {
+  const asked = askedIn(tray.id, await allRules(db));
+  return asked.filter((rule) => rule.memberId === undefined || rule.memberId === memberId);
 }
 
 /** Keeps a rule as it is now, a new one after all others; its version is still to be kept. */
@@ -74,10 +99,11 @@ export async function saveRule(trx: Transaction, rule: KeptRule): Promise<void> 
     moment: times.moment,
     valid_from: param(times.from),
     valid_until: param(times.until),
+    everywhere: rule.isEverywhere ?? false,
   };
   const position = builder("rule").select(builder.raw("coalesce(max(position), 0) + 1")).where("tray_id", rule.trayId);
   await builder("rule")
-    .insert({ id: rule.id, tray_id: rule.trayId, position, ...columns })
+    .insert({ id: rule.id, tray_id: rule.trayId, member_id: rule.memberId ?? null, position, ...columns })
     .onConflict("id")
     .merge(columns);
 }

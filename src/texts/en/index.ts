@@ -1,3 +1,4 @@
+import { actionsTexts } from "./actions";
 import { answersTexts } from "./answers";
 import { categoriesTexts } from "./categories";
 import { commonTexts } from "./common";
@@ -29,6 +30,7 @@ import { writingTexts } from "./writing";
 
 /** All messages, for a server: what it says it looks for here. Browsers have each message where it is said. */
 const english = {
+  ...actionsTexts,
   ...answersTexts,
   ...categoriesTexts,
   ...commonTexts,

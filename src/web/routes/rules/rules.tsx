@@ -47,8 +47,8 @@ export async function loader({ context }: Route.LoaderArgs) {
   const { timeZone } = context.get(memberContext);
   return {
     rounds: await getRoundNames(deps, grant),
-    proposals: (await getRuleProposals(deps, grant)).map(({ id, key, putAway, count, conversationIds }) => {
-      return { id, source: key.replace(/^[a-z]+:/, ""), putAway, count, from: conversationIds.join() };
+    proposals: (await getRuleProposals(deps, grant)).map(({ id, source, putAway, count, conversationIds }) => {
+      return { id, source, putAway, count, from: conversationIds.join() };
     }),
     rules: rules.map(({ id, name, isOn, isLast, condition, exception, actions, times = ON_ARRIVAL }) => {
       const when = speak({ all: timesInWords({ times }, deps.now(), timeZone), by: "comma" });

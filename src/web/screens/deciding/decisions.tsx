@@ -35,6 +35,8 @@ import {
 type Decisions = {
   /** Carries a decision out; `said` is what the message with the Undo button says. */
   readonly decide: (decision: PostedDecision, target: DecisionTarget<DecidedRow>, said: string) => void;
+  /** What is under way, also what was decided a moment ago and is not drawn yet. */
+  readonly underWay: () => readonly Pending[];
   readonly undo: (batchIds?: string | readonly string[]) => void;
   readonly redo: () => void;
   /** Takes a change of categories back. */
@@ -58,13 +60,15 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   const [isInBrowser, setInBrowser] = useState(false);
   useEffect(() => setInBrowser(true), []);
   const nextKey = useRef(0);
+  const kept = useRef<readonly Pending[]>([]);
+  const underWay = useCallback(() => kept.current, []);
   const decide = useCallback<Decisions["decide"]>((decision, target, said) => {
     nextKey.current += 1;
     const key = nextKey.current;
-    setPending((others) => [
-      ...others,
-      { key, command: newCommand(), decision, rows: target.rows, target, said, attempt: 1, isPassed: false },
-    ]);
+    const asked = { key, command: newCommand(), decision, rows: target.rows, target, said };
+    const one: Pending = { ...asked, attempt: 1, isPassed: false };
+    kept.current = [...kept.current, one];
+    setPending((others) => [...others, one]);
   }, []);
   const take = useCallback((form: Undoing["form"]) => {
     nextKey.current += 1;
@@ -77,7 +81,10 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
   );
   const redo = useCallback(() => take({ redo: "true" }), [take]);
   const undoCategories = useCallback((step: string) => take({ step }), [take]);
-  const value = useMemo(() => ({ decide, undo, redo, undoCategories }), [decide, undo, redo, undoCategories]);
+  const value = useMemo(
+    () => ({ decide, underWay, undo, redo, undoCategories }),
+    [decide, underWay, undo, redo, undoCategories],
+  );
   const sendAgain = useCallback((key: number) => {
     setPending((all) => all.map((one) => (one.key === key ? { ...one, attempt: one.attempt + 1 } : one)));
   }, []);
@@ -100,7 +107,11 @@ export function DecisionsProvider({ children }: { children: ReactNode }) {
     const showWhatIs = async () => {
       if (done.target.everything === null) await hub.announce(done.rows.map(({ id }) => id));
     };
-    const forget = () => setPending((others) => others.filter(({ key }) => key !== done.key));
+    const others = (all: readonly Pending[]) => all.filter(({ key }) => key !== done.key);
+    const forget = () => {
+      kept.current = others(kept.current);
+      setPending(others);
+    };
     if (outcome.ok) {
       // What was foreseen stays until the lists show what is: otherwise the row would be seen to come back for a moment.
       await showWhatIs();

@@ -3,6 +3,7 @@ import type { ReactElement } from "react";
 import type { EmailAddress } from "../../../core/kernel/email-address";
 import { trustedId } from "../../../core/kernel/ids";
 import type { RuleAction, RuleActionKind, RuleActionOf } from "../../../core/rules/rule";
+import { actionsTexts } from "../../../texts/en/actions";
 import { rulesTexts } from "../../../texts/en/rules";
 import type { LearnedView } from "../../server/rules/learned-view.server";
 import { MENU, MENU_ITEM } from "../../ui/menu-look";
@@ -30,7 +31,7 @@ type ActionEditorProps = {
 
 /** What a rule does, one thing after the other. */
 export function ActionEditor({ actions, problems, onChange, byHand }: ActionEditorProps) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   const move = (at: number, by: number) => {
     const moved = [...actions];
     const [one] = moved.splice(at, 1);
@@ -94,7 +95,7 @@ export function ActionEditor({ actions, problems, onChange, byHand }: ActionEdit
 }
 
 function ByHand({ action, learned }: { action: RuleAction; learned: ActionEditorProps["byHand"] }) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   const written = JSON.stringify(action);
   const found = learned?.actions.find((one) => JSON.stringify(one.action) === written);
   const of = learned?.proposals[0]?.count ?? 0;
@@ -129,7 +130,7 @@ function SmallButton({ label, ...native }: SmallButtonProps) {
 }
 
 function AddAction({ onAdd }: { onAdd: (action: RuleAction) => void }) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   const blank = useBlankAction();
   const trigger = {
     className: `${ADD_BUTTON} ms-[30px]`,
@@ -190,6 +191,8 @@ function useBlankAction(): (kind: RuleActionKind) => RuleAction {
       "assign-in-turn": { kind: "assign-in-turn", groupId: trustedId(group?.id ?? "") },
       "assign-as-before": { kind: "assign-as-before", by: "person" },
       tell: { kind: "tell", memberId: trustedId(me) },
+      remind: { kind: "remind", tone: "friendly", language: "en" },
+      "ask-report": { kind: "ask-report" },
       answer: { kind: "answer", text: "", days: 7 },
       forward: { kind: "forward", to: NO_ADDRESS },
       redirect: { kind: "redirect", to: NO_ADDRESS },

@@ -3,13 +3,15 @@ import { Link } from "react-router";
 import { trustedId } from "../../../core/kernel/ids";
 import { URGENCIES, URGENCY_NAMES, type Urgency } from "../../../core/kernel/urgency";
 import type { RuleAction, RuleActionKind } from "../../../core/rules/rule";
+import { actionsTexts } from "../../../texts/en/actions";
 import { rulesTexts } from "../../../texts/en/rules";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { ACTION_WORDS, type FieldsProps } from "./action-words";
 import { NumberField } from "./chosen-ones";
-import { AnswerFields, AsBeforeFields, TurnFields, WithAddress } from "./outward-fields";
+import { FileFields } from "./file-fields";
+import { AnswerFields, AsBeforeFields, RemindFields, TurnFields, WithAddress } from "./outward-fields";
 import { useRounds } from "./rounds-here";
 
 type AnyProps = { readonly action: RuleAction; readonly onChange: (action: RuleAction) => void };
@@ -57,6 +59,8 @@ const FIELDS: { readonly [Kind in RuleActionKind]: (props: FieldsProps<Kind>) =>
       onId={(memberId) => onChange({ ...action, memberId: trustedId(memberId) })}
     />
   ),
+  remind: RemindFields,
+  "ask-report": PlainAction,
   "assign-in-turn": TurnFields,
   "assign-as-before": AsBeforeFields,
   answer: AnswerFields,
@@ -64,12 +68,12 @@ const FIELDS: { readonly [Kind in RuleActionKind]: (props: FieldsProps<Kind>) =>
   redirect: WithAddress,
 };
 
-function PlainAction({ action: { kind } }: FieldsProps<"settle" | "bin" | "junk">) {
-  return <span className="py-1">{useSay(rulesTexts)(ACTION_WORDS[kind])}</span>;
+function PlainAction({ action: { kind } }: FieldsProps<"settle" | "bin" | "junk" | "ask-report">) {
+  return <span className="py-1">{useSay(rulesTexts, actionsTexts)(ACTION_WORDS[kind])}</span>;
 }
 
 function CategoriseFields({ action, onChange }: FieldsProps<"categorise">) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   const { categories } = useTray();
   const offered = categories.filter(({ id, retired }) => !retired || id === action.categoryId);
   return (
@@ -93,25 +97,8 @@ function CategoriseFields({ action, onChange }: FieldsProps<"categorise">) {
   );
 }
 
-function FileFields({ action, onChange }: FieldsProps<"file">) {
-  const say = useSay(rulesTexts);
-  return (
-    <>
-      <span>{say(ACTION_WORDS.file)}</span>
-      <input
-        aria-label={say("rules.codeOfTheRecord")}
-        value={action.recordId}
-        placeholder="P-26-012"
-        autoComplete="off"
-        onChange={(event) => onChange({ ...action, recordId: trustedId(event.target.value.toUpperCase()) })}
-        className="h-8 w-36 rounded-control border border-rule bg-paper px-2 placeholder:text-soft"
-      />
-    </>
-  );
-}
-
 function UrgencyFields({ action, onChange }: FieldsProps<"urgency">) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   return (
     <>
       <span>{say(ACTION_WORDS.urgency)}</span>
@@ -126,7 +113,7 @@ function UrgencyFields({ action, onChange }: FieldsProps<"urgency">) {
 }
 
 function WithDays({ action, onChange }: FieldsProps<"rest" | "expect" | "expire">) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   return (
     <>
       <span>{say(ACTION_WORDS[action.kind])}</span>
@@ -141,7 +128,7 @@ function WithDays({ action, onChange }: FieldsProps<"rest" | "expect" | "expire"
 }
 
 function HoldFields({ action, onChange }: FieldsProps<"hold">) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   const { tray } = useTray();
   const rounds = useRounds();
   if (rounds.length === 0) {
@@ -168,7 +155,7 @@ function HoldFields({ action, onChange }: FieldsProps<"hold">) {
 }
 
 function FollowUpFields({ action, onChange }: FieldsProps<"follow-up">) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   const { members } = useTray();
   return (
     <>
@@ -196,7 +183,7 @@ type WithMemberProps = {
 };
 
 function WithMember({ kind, id, onId }: WithMemberProps) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   const { members } = useTray();
   const offered = kind === "assign" ? members.filter(({ reads }) => !reads) : members;
   return (
@@ -219,7 +206,7 @@ type WithTextProps = {
 };
 
 function WithText({ kind, text, onText }: WithTextProps) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   return (
     <>
       <span>{say(ACTION_WORDS[kind])}</span>

@@ -1,29 +1,31 @@
 import type { RuleAction, RuleActionKind, RuleActionOf } from "../../../core/rules/rule";
-import type { rulesTexts } from "../../../texts/en/rules";
+import type { actionsTexts } from "../../../texts/en/actions";
 import type { PlainKey } from "../../../texts/say";
 
 /** What a kind of action does, where it is chosen. */
-export const ACTION_WORDS: Readonly<Record<RuleActionKind, PlainKey<typeof rulesTexts>>> = {
-  categorise: "rules.doCategorise",
-  file: "rules.doFile",
-  assign: "rules.doAssign",
-  urgency: "rules.doUrgency",
-  settle: "rules.doSettle",
-  bin: "rules.doBin",
-  junk: "rules.doJunk",
-  rest: "rules.doRest",
-  hold: "rules.doHold",
-  "follow-up": "rules.doFollowUp",
-  expect: "rules.doExpect",
-  expire: "rules.doExpire",
-  note: "rules.doNote",
-  follow: "rules.doFollow",
-  "assign-in-turn": "rules.doAssignInTurn",
-  "assign-as-before": "rules.doAssignAsBefore",
-  tell: "rules.doTell",
-  answer: "rules.doAnswer",
-  forward: "rules.doForward",
-  redirect: "rules.doRedirect",
+export const ACTION_WORDS: Readonly<Record<RuleActionKind, PlainKey<typeof actionsTexts>>> = {
+  categorise: "actions.doCategorise",
+  file: "actions.doFile",
+  assign: "actions.doAssign",
+  urgency: "actions.doUrgency",
+  settle: "actions.doSettle",
+  bin: "actions.doBin",
+  junk: "actions.doJunk",
+  rest: "actions.doRest",
+  hold: "actions.doHold",
+  "follow-up": "actions.doFollowUp",
+  expect: "actions.doExpect",
+  expire: "actions.doExpire",
+  note: "actions.doNote",
+  follow: "actions.doFollow",
+  "assign-in-turn": "actions.doAssignInTurn",
+  "assign-as-before": "actions.doAssignAsBefore",
+  tell: "actions.doTell",
+  remind: "actions.doRemind",
+  "ask-report": "actions.doAskReport",
+  answer: "actions.doAnswer",
+  forward: "actions.doForward",
+  redirect: "actions.doRedirect",
 };
 
 /** What the fields of an action of a kind are given. */

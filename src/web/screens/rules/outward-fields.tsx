@@ -1,16 +1,20 @@
 import { Link } from "react-router";
 import type { EmailAddress } from "../../../core/kernel/email-address";
 import { trustedId } from "../../../core/kernel/ids";
+import { REMINDER_LANGUAGES, TONES } from "../../../core/kernel/reminder-style";
+import { actionsTexts } from "../../../texts/en/actions";
 import { rulesTexts } from "../../../texts/en/rules";
+import { waitingTexts } from "../../../texts/en/waiting";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
+import { LANGUAGE_NAMES, TONE_NAMES } from "../forms/reminder-styles";
 import { useTray } from "../frame/tray-data";
 import { ACTION_WORDS, type FieldsProps } from "./action-words";
 import { NumberField } from "./chosen-ones";
 
 /** To which group something is assigned in turn. */
 export function TurnFields({ action, onChange }: FieldsProps<"assign-in-turn">) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   const { tray, groups } = useTray();
   return (
     <>
@@ -33,7 +37,7 @@ export function TurnFields({ action, onChange }: FieldsProps<"assign-in-turn">) 
 
 /** Whose it becomes, by whose such matters were before. */
 export function AsBeforeFields({ action, onChange }: FieldsProps<"assign-as-before">) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   const bys = ["person", "record"] as const;
   return (
     <>
@@ -50,7 +54,7 @@ export function AsBeforeFields({ action, onChange }: FieldsProps<"assign-as-befo
 
 /** What is answered by itself, and how often to the same person. */
 export function AnswerFields({ action, onChange }: FieldsProps<"answer">) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   const { days } = action;
   return (
     <>
@@ -86,7 +90,7 @@ export function AnswerFields({ action, onChange }: FieldsProps<"answer">) {
 
 /** To whom outside it is sent on. */
 export function WithAddress({ action, onChange }: FieldsProps<"forward" | "redirect">) {
-  const say = useSay(rulesTexts);
+  const say = useSay(rulesTexts, actionsTexts);
   return (
     <>
       <span>{say(ACTION_WORDS[action.kind])}</span>
@@ -97,6 +101,28 @@ export function WithAddress({ action, onChange }: FieldsProps<"forward" | "redir
         autoComplete="off"
         onChange={(event) => onChange({ ...action, to: event.target.value.trim() as EmailAddress })}
         className="h-8 w-64 rounded-control border border-rule bg-paper px-2 placeholder:text-soft"
+      />
+    </>
+  );
+}
+
+/** How whoever is awaited is reminded. */
+export function RemindFields({ action, onChange }: FieldsProps<"remind">) {
+  const say = useSay(actionsTexts, waitingTexts);
+  return (
+    <>
+      <span>{say(ACTION_WORDS.remind)}</span>
+      <Select
+        label={say("actions.tone")}
+        value={action.tone}
+        choices={TONES.map((tone) => [tone, say(TONE_NAMES[tone])] as const)}
+        onChoose={(tone) => onChange({ ...action, tone: tone === "firm" ? tone : "friendly" })}
+      />
+      <Select
+        label={say("actions.language")}
+        value={action.language}
+        choices={REMINDER_LANGUAGES.map((one) => [one, say(LANGUAGE_NAMES[one])] as const)}
+        onChoose={(id) => onChange({ ...action, language: REMINDER_LANGUAGES.find((one) => one === id) ?? "en" })}
       />
     </>
   );

@@ -5,7 +5,7 @@ import { sortRunTexts } from "../../../texts/en/sort-run";
 import type { ListedRowView } from "../../server/list/list-view.server";
 import type { RunPartView, RunView } from "../../server/list/run-view.server";
 import { useSay } from "../../ui/texts/use-say";
-import { usePending } from "../deciding/decisions";
+import { useDecisions } from "../deciding/decisions";
 import { withPending } from "../deciding/foreseen";
 import { fetchPart } from "../filter/fetch-part";
 import { type AskNews, useChanges } from "../frame/live-hub";
@@ -84,9 +84,9 @@ export function useRun(slug: string, start: RunStart): Run {
   const [times, setTimes] = useState<readonly number[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const current = lookingAt ?? queue[0] ?? null;
-  const pending = usePending();
-  const state = useRef({ queue, done, views, current, pending });
-  state.current = { queue, done, views, current, pending };
+  const { underWay } = useDecisions();
+  const state = useRef({ queue, done, views, current });
+  state.current = { queue, done, views, current };
   const asked = useRef(new Set<string>());
   const shownAt = useRef(0);
 
@@ -174,8 +174,9 @@ export function useRun(slug: string, start: RunStart): Run {
     if (changes === null) return;
     const known = state.current;
     setRest((before) => (before === 0 ? 0 : Math.max(0, changes.total - known.queue.length)));
-    // What is decided and on its way stands there only until the server has heard of it.
-    const leaves = (row: ListedRowView) => !isInScope(withPending(row, known.pending).standing, start.scope);
+    // What is decided and on its way stands there only until the server has heard of it, drawn or not: with keys faster
+    // than the screen it would come back, and have the key that was meant for the next.
+    const leaves = (row: ListedRowView) => !isInScope(withPending(row, underWay()).standing, start.scope);
     const now = new Map<string, ListedRowView>(
       changes.rows.flatMap(({ row }) => (leaves(row) ? [] : [[row.id, row] as const])),
     );

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import { allOf } from "../../../core/kernel/all-of";
+import { REMINDER_LANGUAGES, TONES } from "../../../core/kernel/reminder-style";
 import { commonTexts } from "../../../texts/en/common";
 import { waitingTexts } from "../../../texts/en/waiting";
 import type { loader as preview } from "../../routes/waiting/reminders";
@@ -9,6 +10,7 @@ import { Dialog } from "../../ui/dialog";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { FormFoot } from "../forms/form-foot";
+import { LANGUAGE_NAMES, TONE_NAMES } from "../forms/reminder-styles";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 
@@ -77,20 +79,13 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
             label={say("waiting.tone")}
             value={style.tone}
             onChoose={(tone) => choose({ tone })}
-            choices={[
-              ["friendly", say("waiting.friendly")],
-              ["firm", say("waiting.firm")],
-            ]}
+            choices={TONES.map((tone) => [tone, say(TONE_NAMES[tone])])}
           />
           <Select
             label={say("waiting.language")}
             value={style.language}
             onChoose={(language) => choose({ language })}
-            choices={[
-              ["en", say("waiting.english")],
-              ["de", say("waiting.german")],
-              ["fr", say("waiting.french")],
-            ]}
+            choices={REMINDER_LANGUAGES.map((language) => [language, say(LANGUAGE_NAMES[language])])}
           />
           {own !== null && (
             <Button look="quiet" onClick={() => setOwn(null)}>

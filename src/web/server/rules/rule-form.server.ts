@@ -174,9 +174,7 @@ function readAction(posted: unknown, things: NamedThings): Result<RuleAction, st
   if (kind !== "file") return ok(value as RuleAction);
   if (value.recordId.trim() === "") return err(speak("rules.enterTheCode"));
   const recordId: RecordId | null = things.record(value.recordId.trim().toUpperCase());
-  return recordId === null
-    ? err(speak("rules.thereIsNoRecord", { code: value.recordId }))
-    : ok({ kind: "file", recordId });
+  return recordId === null ? err(speak("rules.thereIsNoRecord", { code: value.recordId })) : ok({ ...value, recordId });
 }
 
 /** What is wrong with a rule, by the names that its form has for its parts. */

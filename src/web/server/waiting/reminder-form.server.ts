@@ -1,7 +1,7 @@
 import Joi from "joi";
 import { type ConversationId, trustedId } from "../../../core/kernel/ids";
+import { REMINDER_LANGUAGES, type ReminderStyle, TONES } from "../../../core/kernel/reminder-style";
 import { err, ok, type Result } from "../../../core/kernel/result";
-import { REMINDER_LANGUAGES, type ReminderStyle, TONES } from "../../../core/waiting/reminder-text";
 import type { ReminderPlan } from "../../../operations/index.server";
 import { ID } from "../base/fields.server";
 import { problemsByField, speak } from "../base/say.server";
