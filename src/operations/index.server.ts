@@ -200,6 +200,7 @@ export * from "./rules/propose-rules";
 export { detailsAskedBy } from "./rules/rule-details";
 export * from "./rules/rule-files";
 export { namedInRules, rulesAsWritten } from "./rules/rule-names";
+export { ruleRefusal } from "./rules/rule-rights";
 export * from "./rules/rule-schemas";
 export { bringInScript, type ScriptLine, scriptOfTray, tryScript } from "./rules/rule-scripts";
 export { applySendingRules } from "./rules/sending-rules";

@@ -1,4 +1,4 @@
-import type { AutomaticAnswerId, RuleId, TrayId } from "../../core/kernel/ids";
+import type { AutomaticAnswerId, MemberId, RuleId, TrayId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import type { NamedKind } from "../../core/rules/gone-names";
 import type { Colleague, KeptTimeOff, KeptWatch, Tray } from "../../storage/access/index";
@@ -11,6 +11,8 @@ export type Stopped = {
   readonly what: "rule" | "answer";
   readonly id: RuleId | AutomaticAnswerId;
   readonly name: string;
+  /** Whose own rule it is; null for the tray's. */
+  readonly memberId: MemberId | null;
   readonly gone: readonly NamedKind[];
 };
 

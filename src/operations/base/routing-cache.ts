@@ -1,4 +1,5 @@
 import { type EmailAddress, withoutSubaddress } from "../../core/kernel/email-address";
+import type { MemberId } from "../../core/kernel/ids";
 import { type Instant, SECOND } from "../../core/kernel/instant";
 import type { NamedKind } from "../../core/rules/gone-names";
 import { isInForce } from "../../core/rules/rule";
@@ -66,7 +67,7 @@ async function readDirectory(db: Database, readAt: Instant): Promise<Directory> 
   };
 }
 
-type Kept = Pick<KeptRule | KeptAnswer, "id" | "trayId" | "name" | "isOn">;
+type Kept = Pick<KeptRule | KeptAnswer, "id" | "trayId" | "name" | "isOn"> & { readonly memberId?: MemberId };
 
 function withoutStopped<One extends Kept>(
   what: Stopped["what"],
@@ -77,7 +78,7 @@ function withoutStopped<One extends Kept>(
     acting: all.filter(({ id }) => !gone.has(id)),
     stopped: all
       .filter(({ id, isOn }) => isOn && gone.has(id))
-      .map(({ id, trayId, name }) => ({ trayId, what, id, name, gone: gone.get(id) ?? [] })),
+      .map(({ id, trayId, name, memberId = null }) => ({ trayId, what, id, name, memberId, gone: gone.get(id) ?? [] })),
   };
 }
 

@@ -34,7 +34,8 @@ const COUNT = "loose ends";
 
 /** What of a tray does nothing although it is switched on; for those who lead it, as nobody else can change that. */
 export async function getStopped(deps: Deps, grant: TrayGrant): Promise<readonly Stopped[]> {
-  return grant.role === "lead" ? stoppedIn(deps, grant.tray.id) : [];
+  const stopped = await stoppedIn(deps, grant.tray.id);
+  return stopped.filter(({ memberId }) => (memberId === null ? grant.role === "lead" : memberId === grant.memberId));
 }
 
 /** How many conversations of a tray would be forgotten, and how much of it is stopped. */

@@ -9,7 +9,7 @@ import {
   type RuleVersion,
   ruleCountBetween,
   ruleCounts,
-  rulesOf,
+  rulesSeenBy,
   ruleVersions,
   stoppedRules,
 } from "../../storage/rules/index";
@@ -46,13 +46,13 @@ export async function getRuleHistory(
 ): Promise<RuleHistory | null> {
   const { db } = deps;
   const trayId = grant.tray.id;
-  const rule = (await rulesOf(db, trayId)).find((one) => one.id === id);
+  const rule = (await rulesSeenBy(db, grant)).find((one) => one.id === id);
   if (rule === undefined) return null;
   const now = deps.now();
   const [stopped, counts, versions, lately, earlier, steps] = await Promise.all([
     stoppedRules(db, [rule]),
     ruleCounts(db, trayId, id, grant.tray.timeZone),
-    ruleVersions(db, trayId, id),
+    ruleVersions(db, id),
     ruleCountBetween(db, trayId, id, { from: later(now, -LATELY), until: later(now, 1) }),
     ruleCountBetween(db, trayId, id, { from: later(now, -LATELY - BEFORE), until: later(now, -LATELY) }),
     getJournal(deps, grant, { by: null, kind: null, before, rule: id }),

@@ -11,19 +11,26 @@ import { contactsByIds } from "../../storage/conversation/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import {
+  type KeptRule,
   keepRuleVersions,
   orderRules,
   removeRule,
   roundsOf,
-  rulesOf,
+  rulesSeenBy,
+  ruleToChange,
   saveRule,
   stoppedRules,
 } from "../../storage/rules/index";
-import type { Asking, Deps } from "../base/deps";
-import { ownAddresses } from "../base/routing-cache";
+import { rulesTexts } from "../../texts/en/rules";
+import { saidOf } from "../../texts/said";
+import type { Asking, Deps, Within } from "../base/deps";
+import { cachedTrays, ownAddresses } from "../base/routing-cache";
 import type { Refusal } from "../refusals/refusal";
 import { withDetails } from "./rule-details";
+import { mayKeepEverywhere, ruleRefusal } from "./rule-rights";
 import { tryRule } from "./try-rule";
+
+const said = saidOf(rulesTexts);
 
 /** Why a rule was not kept: something is wrong with it, or with keeping it, or it would sweep away most of what comes. */
 export type RuleRefusal =
@@ -31,44 +38,42 @@ export type RuleRefusal =
   | { readonly kind: "problems"; readonly problems: RuleProblems }
   | { readonly kind: "sweeping"; readonly count: number; readonly of: number; readonly trayName: string };
 
-/** A rule as it is edited; without an id it is a new one. */
+/** A rule as it is edited; without an id it is a new one. Whose it is stays what it was in the beginning. */
 export type RuleDraft = Omit<Rule, "id" | "version"> & { readonly id: RuleId | null };
 
-/** The rules of a tray in the order in which they are asked. */
-export function getRules(deps: Deps, grant: TrayGrant): Promise<readonly Rule[]> {
-  return rulesOf(deps.db, grant.tray.id);
+/** A rule, and the name of the tray that keeps it where that is another one, in which it is changed. */
+export type SeenRule = KeptRule & { readonly keptIn: string | null };
+
+/** The rules that are asked in a tray in their order: its own, those of all trays, and the member's own. */
+export async function getRules(deps: Deps, grant: TrayGrant): Promise<readonly SeenRule[]> {
+  const [rules, trays] = [await rulesSeenBy(deps.db, grant), await cachedTrays(deps)];
+  const nameOf = (id: KeptRule["trayId"]) => trays.find((tray) => tray.id === id)?.name ?? "";
+  return rules.map((rule) => ({ ...rule, keptIn: rule.trayId === grant.tray.id ? null : nameOf(rule.trayId) }));
 }
 
-/** Of the rules of a tray those that are stopped, as they name what is no more, and which kinds of things. */
+/** Of the rules that are asked in a tray those that are stopped, as they name what is no more, and which kinds of things. */
 export async function getStoppedRules(
   deps: Asking,
   grant: TrayGrant,
 ): Promise<ReadonlyMap<RuleId, readonly NamedKind[]>> {
-  return stoppedRules(deps.db, await rulesOf(deps.db, grant.tray.id));
+  return stoppedRules(deps.db, await rulesSeenBy(deps.db, grant));
 }
 
-/** Keeps a rule; for those who lead the tray. One that would throw away most of what comes needs the tray's name. */
+/** Keeps a rule; a tray's for those who lead it, one of all trays for those who lead them all. One that would throw away most of what comes needs the tray's name. */
 export async function editRule(
   deps: Deps,
   grant: TrayGrant,
   draft: RuleDraft,
   typedName = "",
 ): Promise<Result<RuleId, RuleRefusal>> {
-  if (grant.role !== "lead") return err({ kind: "leads-only" });
+  const first = ruleRefusal(grant, draft);
+  if (first !== null) return err(first);
   const swept = typedName.trim() === grant.tray.name ? null : await sweptBy(deps, grant, draft);
   if (swept !== null) return err({ kind: "sweeping", ...swept, trayName: grant.tray.name });
   return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<RuleId, RuleRefusal>> => {
     // A category must not end while a rule comes to give it.
     await lockCategoriesForShare(trx);
-    const rules = await rulesOf(trx, grant.tray.id);
-    if (draft.id !== null && !rules.some(({ id }) => id === draft.id)) return err({ kind: "no-such", what: "rule" });
-    const problems = checkRule(
-      draft,
-      rules.filter(({ id }) => id !== draft.id),
-      await ownAddresses({ ...deps, db: trx }),
-    );
-    if (Object.keys(problems).length > 0) return err({ kind: "problems", problems });
-    const refusal = await actionRefusal(trx, grant, draft);
+    const refusal = (await draftRefusal(trx, deps, grant, draft)) ?? (await actionRefusal(trx, grant, draft));
     if (refusal !== null) return err(refusal);
     const detailed = await withDetails({ ...deps, db: trx }, grant, draft);
     if ("problems" in detailed) return err({ kind: "problems", problems: detailed.problems });
@@ -81,6 +86,25 @@ export async function editRule(
     await keepRuleVersions(trx, grant.memberId, deps.now());
     return ok(id);
   });
+}
+
+// Among the rules that are there: it is one of them, or stands beside them.
+async function draftRefusal(
+  trx: Transaction,
+  deps: Within,
+  grant: TrayGrant,
+  draft: RuleDraft,
+): Promise<RuleRefusal | null> {
+  const rules = (await rulesSeenBy(trx, grant)).filter(
+    ({ trayId, memberId }) => trayId === grant.tray.id && memberId === draft.memberId,
+  );
+  const before = rules.find(({ id }) => id === draft.id);
+  if (draft.id !== null && before === undefined) return { kind: "no-such", what: "rule" };
+  const others = rules.filter(({ id }) => id !== draft.id);
+  const wrong = checkRule(draft, others, await ownAddresses({ ...deps, db: trx }));
+  const mayBeOfAll = await mayKeepEverywhere(trx, deps, grant, [draft, before ?? {}]);
+  const problems = mayBeOfAll ? wrong : { everywhere: said("rules.leadsOfAllTrays"), ...wrong };
+  return Object.keys(problems).length > 0 ? { kind: "problems", problems } : null;
 }
 
 // What takes so much of what came out of sight is asked about twice.
@@ -129,19 +153,25 @@ export async function namedRefusal(
   return named.members.some((id) => !members.has(id)) ? { kind: "no-such", what: "member" } : null;
 }
 
-/** Takes a rule away, or brings it back; for those who lead the tray. */
+/** Takes a rule away, or brings it back; for those who may change it. */
 export async function dropRule(
   deps: Deps,
   grant: TrayGrant,
   id: RuleId,
   drops: boolean,
 ): Promise<Result<null, Refusal>> {
-  if (grant.role !== "lead") return err({ kind: "leads-only" });
-  const found = await removeRule(deps.db, grant.tray.id, id, drops ? deps.now() : null);
-  return found ? ok(null) : err({ kind: "no-such", what: "rule" });
+  return inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<null, Refusal>> => {
+    const rule = await ruleToChange(trx, grant.tray.id, id);
+    if (rule === null) return err(grant.role === "lead" ? { kind: "no-such", what: "rule" } : { kind: "leads-only" });
+    const refusal = ruleRefusal(grant, rule);
+    if (refusal !== null) return err(refusal);
+    if (!(await mayKeepEverywhere(trx, deps, grant, [rule]))) return err({ kind: "leads-of-all-only" });
+    await removeRule(trx, id, drops ? deps.now() : null);
+    return ok(null);
+  });
 }
 
-/** Has the rules of a tray asked in another order; for those who lead it. */
+/** Has the tray's rules asked in another order; for those who lead it. */
 export async function placeRules(deps: Deps, grant: TrayGrant, ids: readonly RuleId[]): Promise<Result<null, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   await orderRules(deps.db, grant.tray.id, ids);

@@ -7,7 +7,7 @@ import { type MarkedPiece, markedText } from "../../core/rules/marked-text";
 import type { Rule } from "../../core/rules/rule";
 import type { StandingKind } from "../../core/standing/standing";
 import type { TrayGrant } from "../../storage/access/index";
-import { arrivalOf, rulesOf, stoppedRules } from "../../storage/rules/index";
+import { arrivalOf, rulesSeenBy, stoppedRules } from "../../storage/rules/index";
 import type { Deps } from "../base/deps";
 import { ruleNamesOf } from "./rule-names";
 import { testedSample } from "./try-rule";
@@ -30,7 +30,7 @@ const MAX_SHOWN_CHARACTERS = 20_000;
 export async function explainMessage(deps: Deps, grant: TrayGrant, id: MessageId): Promise<ExplainedMessage | null> {
   const arrived = await arrivalOf(deps.db, grant.tray.id, id);
   if (arrived === null) return null;
-  const all = await rulesOf(deps.db, grant.tray.id);
+  const all = await rulesSeenBy(deps.db, grant);
   const [tested] = await testedSample(deps, grant, all, [arrived]);
   const stopped = await stoppedRules(deps.db, all);
   const rules = tested === undefined ? [] : explainRules(all, tested, (rule) => stopped.has(rule), deps.now());

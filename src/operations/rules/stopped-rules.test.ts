@@ -59,7 +59,7 @@ it("does nothing while it names somebody who left, says so, and goes on when she
   expect(await categoriesOfNew()).toEqual([[], ["stopped"]]);
   expect((await getStoppedRules(tray.deps, desk.lead)).get(rule)).toEqual(["members"]);
   // Whoever leads has it among the loose ends; nobody else could change it.
-  const stopped = { trayId: desk.lead.tray.id, what: "rule", id: rule, name: "Tin", gone: ["members"] };
+  const stopped = { trayId: desk.lead.tray.id, what: "rule", id: rule, name: "Tin", memberId: null, gone: ["members"] };
   expect(await getStopped(tray.deps, desk.lead)).toEqual([stopped]);
   expect(await getStopped(tray.deps, { ...desk.lead, role: "member" })).toEqual([]);
   const [ofLead, ofMember] = [desk.lead, { ...desk.lead, role: "member" as const }];

@@ -11,7 +11,13 @@ import type { TestedMessage } from "../../core/rules/test-message";
 import type { StandingKind } from "../../core/standing/standing";
 import { countByMonth, type MonthCount } from "../../core/time/count-by-month";
 import type { TrayGrant } from "../../storage/access/index";
-import { type ArrivalPlace, type ArrivedMessage, beginningsOf, newestSample, rulesOf } from "../../storage/rules/index";
+import {
+  type ArrivalPlace,
+  type ArrivedMessage,
+  beginningsOf,
+  newestSample,
+  rulesSeenBy,
+} from "../../storage/rules/index";
 import type { Said, Wording } from "../../texts/said";
 import type { Asking, Deps } from "../base/deps";
 import { type KnownMessage, otherTextsOf, testedWithAll } from "./rule-facts";
@@ -72,7 +78,7 @@ export async function tryRule(
   const problems = whichProblems(rule);
   if (Object.keys(problems).length > 0) return err(problems);
   const { moment } = rule.times ?? ON_ARRIVAL;
-  const rules = await rulesOf(deps.db, grant.tray.id);
+  const rules = await rulesSeenBy(deps.db, grant);
   const others = rules.filter(
     ({ id, isOn, times }) => isOn && id !== rule.id && (times ?? ON_ARRIVAL).moment === moment,
   );

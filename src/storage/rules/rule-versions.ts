@@ -47,12 +47,11 @@ export type RuleVersion = Omit<Rule, "id"> & {
   readonly by: MemberId | null;
 };
 
-/** The versions of a rule of a tray, the newest first. */
-export async function ruleVersions(db: Database, trayId: TrayId, id: RuleId): Promise<RuleVersion[]> {
+/** The versions of a rule, the newest first. */
+export async function ruleVersions(db: Database, id: RuleId): Promise<RuleVersion[]> {
   const rows: (RuleRow & { at: Date | null; member_id: string | null })[] = await knexOf(db)("rule_version")
     .select("rule_version.*")
-    .join("rule", "rule.id", "rule_id")
-    .where({ rule_id: id, tray_id: trayId })
+    .where({ rule_id: id })
     .orderBy("version", "desc");
   return rows.map((row) => ({
     ...ruleOf(row),

@@ -108,21 +108,30 @@ export async function saveRule(trx: Transaction, rule: KeptRule): Promise<void> 
     .merge(columns);
 }
 
-/** Takes a rule away (`at`), or brings it back (null). False when the tray has none of this id. */
-export async function removeRule(db: Database, trayId: TrayId, id: RuleId, at: Instant | null): Promise<boolean> {
-  const found = await knexOf(db)("rule")
+/** A rule that a tray keeps, also one that was taken away, held until the transaction ends; null where there is none. */
+export async function ruleToChange(trx: Transaction, trayId: TrayId, id: RuleId): Promise<KeptRule | null> {
+  const builder = knexOf(trx);
+  const [row]: KeptRow[] = await builder("rule")
+    .select("rule.*", builder.raw(VERSION))
     .where({ id, tray_id: trayId })
-    .update({ removed_at: param(at) });
-  return found === 1;
+    .forUpdate("rule");
+  return row === undefined ? null : keptRuleOf(row);
 }
 
-/** Gives the rules of a tray another order; those that are not named come after. */
+/** Takes a rule away (`at`), or brings it back (null). */
+export async function removeRule(trx: Transaction, id: RuleId, at: Instant | null): Promise<void> {
+  await knexOf(trx)("rule")
+    .where({ id })
+    .update({ removed_at: param(at) });
+}
+
+/** Gives the rules that a tray keeps as its own another order; those that are not named come after. */
 export async function orderRules(trx: Database, trayId: TrayId, ids: readonly RuleId[]): Promise<void> {
   await ask(
     trx,
     /* sql */ `
-    update rule set position = coalesce(array_position(cast(:ids as uuid[]), id), 100000 + position)
-    where tray_id = :trayId`,
+    update rule set position = coalesce(array_position(cast(:ids as uuid[]), id), cardinality(cast(:ids as uuid[])) + 1)
+    where tray_id = :trayId and member_id is null`,
     { ids: [...ids], trayId },
   );
 }

@@ -2,11 +2,11 @@ import { data, redirect, useSearchParams } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { MAX_EXAMPLES } from "../../../core/rule-learning/learn-actions";
 import { ON_ARRIVAL } from "../../../core/rules/rule";
-import { getRoundNames, getRules, learnRule, rulesAsWritten } from "../../../operations/index.server";
+import { getRoundNames, getRules, learnRule, ruleRefusal, rulesAsWritten } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
+import type { WrittenRule } from "../../screens/rule-trial/written-rule";
 import { type NamedRound, RoundsHere } from "../../screens/rules/rounds-here";
 import { RuleEditor } from "../../screens/rules/rule-editor";
-import type { WrittenRule } from "../../screens/rules/written-rule";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { writtenMoment } from "../../server/base/moment-field.server";
 import { type LearnedView, learnedView } from "../../server/rules/learned-view.server";
@@ -23,6 +23,8 @@ const NEW_RULE: WrittenRule = {
   name: "",
   isOn: true,
   isLast: false,
+  isOwn: false,
+  isEverywhere: false,
   condition: { kind: "all", of: [] },
   exception: null,
   actions: [],
@@ -37,26 +39,30 @@ type LoaderData = {
 
 export async function loader({ context, params, request }: Route.LoaderArgs): Promise<LoaderData> {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  if (grant.role !== "lead") throw redirect(`/${params.tray}/rules`);
   const rounds = await getRoundNames(deps, grant);
   if (params.rule === NEW) {
     const ids = idsIn(new URL(request.url).searchParams.get("from") ?? "");
-    if (ids.length === 0) return { rule: NEW_RULE, learned: null, rounds };
+    const rule = { ...NEW_RULE, isOwn: grant.role !== "lead" };
+    if (ids.length === 0) return { rule, learned: null, rounds };
+    if (rule.isOwn) throw redirect(`/${params.tray}/rules`);
     const learned = await learnRule(deps, grant, ids);
     if (!learned.ok) throw data(null, { status: 404 });
     const view = learnedView(learned.value, deps.now(), context.get(memberContext).timeZone);
     const [first] = view.proposals;
     const condition = first?.condition ?? NEW_RULE.condition;
-    const rule = { ...NEW_RULE, condition, actions: view.actions.map(({ action }) => action) };
-    return { rule, learned: view, rounds };
+    const proposed = { ...rule, condition, actions: view.actions.map(({ action }) => action) };
+    return { rule: proposed, learned: view, rounds };
   }
   const known = (await getRules(deps, grant)).filter(({ id }) => id === params.rule);
   const [found] = await rulesAsWritten(deps, grant, known);
   if (found === undefined) throw data(null, { status: 404 });
+  // Those of all trays are changed where they are kept.
+  if (found.keptIn !== null || ruleRefusal(grant, found) !== null) throw redirect(`/${params.tray}/rules`);
+  const whose = { isOwn: found.memberId !== undefined, isEverywhere: found.isEverywhere ?? false };
   const { id, name, isOn, isLast, condition, exception, actions, times = ON_ARRIVAL } = found;
   const { timeZone } = context.get(memberContext);
   const written = { ...times, from: writtenMoment(times.from, timeZone), until: writtenMoment(times.until, timeZone) };
-  const rule = { id, name, isOn, isLast, condition, exception, actions, times: written };
+  const rule = { id, name, isOn, isLast, ...whose, condition, exception, actions, times: written };
   return { rule, learned: null, rounds };
 }
 

@@ -21,9 +21,9 @@ import {
 import { rulesTexts } from "../../../texts/en/rules";
 import { useTray } from "../../screens/frame/tray-data";
 import { ProposedRules } from "../../screens/rule-history/proposed-rules";
+import type { RulesOutcome } from "../../screens/rule-trial/rules-outcome";
+import { ListsOfRules } from "../../screens/rules/lists-of-rules";
 import { RoundsHere } from "../../screens/rules/rounds-here";
-import { RuleList } from "../../screens/rules/rule-list";
-import type { RulesOutcome } from "../../screens/rules/rules-outcome";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { refusalSaid } from "../../server/base/refusal.server";
@@ -50,10 +50,11 @@ export async function loader({ context }: Route.LoaderArgs) {
     proposals: (await getRuleProposals(deps, grant)).map(({ id, source, putAway, count, conversationIds }) => {
       return { id, source, putAway, count, from: conversationIds.join() };
     }),
-    rules: rules.map(({ id, name, isOn, isLast, condition, exception, actions, times = ON_ARRIVAL }) => {
+    rules: rules.map(({ id, name, isOn, isLast, condition, exception, actions, times = ON_ARRIVAL, ...whose }) => {
       const when = speak({ all: timesInWords({ times }, deps.now(), timeZone), by: "comma" });
       const rule = { id, name, isOn, isLast, condition, exception, actions, gone: stopped.get(id) ?? [] };
-      return { ...rule, moment: times.moment, times: when };
+      const { memberId, isEverywhere = false, keptIn } = whose;
+      return { ...rule, isOwn: memberId !== undefined, isEverywhere, keptIn, moment: times.moment, times: when };
     }),
   };
 }
@@ -144,14 +145,19 @@ export default function Rules({ loaderData: { rules, rounds, proposals } }: Rout
             </Link>
           </span>
         ) : (
-          <span className="text-soft">{say("rules.onlyLeadsOfTheTray")}</span>
+          <span className="ms-auto flex flex-wrap items-center gap-x-3">
+            <span className="text-soft">{say("rules.onlyLeadsOfTheTray")}</span>
+            <Link to={`/${tray.slug}/rules/new`} className={BUTTON_LINK}>
+              {say("rules.newOwnRule")}
+            </Link>
+          </span>
         )
       }
     >
       <div className="px-5 py-4">
         <ProposedRules proposals={proposals} />
         <RoundsHere value={rounds}>
-          <RuleList rules={rules} />
+          <ListsOfRules rules={rules} />
         </RoundsHere>
       </div>
     </Page>

@@ -7,7 +7,7 @@ import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import type { RulesOutcome } from "../rules/rules-outcome";
+import type { RulesOutcome } from "../rule-trial/rules-outcome";
 
 type Proposed = {
   readonly id: string;

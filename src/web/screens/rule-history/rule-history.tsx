@@ -9,14 +9,14 @@ import { useSay } from "../../ui/texts/use-say";
 import { useDecisions } from "../deciding/decisions";
 import { useTray } from "../frame/tray-data";
 import { JournalStep } from "../office/journal-step";
-import { MonthBars } from "../rules/month-bars";
+import { MonthBars } from "../rule-trial/month-bars";
 import { RuleSentence } from "../rules/rule-sentence";
 import { RuleVersions } from "./rule-versions";
 
 /** What a rule did, how often that was taken back, and how it came to be what it is. */
 export function RuleHistoryScreen({ history }: { history: HistoryView }) {
   const say = useSay(rulesTexts, historyTexts);
-  const { tray, mayLead } = useTray();
+  const { tray } = useTray();
   const { undo } = useDecisions();
   const { rule, steps } = history;
   return (
@@ -27,7 +27,7 @@ export function RuleHistoryScreen({ history }: { history: HistoryView }) {
           <Link to={`/${tray.slug}/rules`} className={QUIET_LINK}>
             {say("rules.rules")}
           </Link>
-          {mayLead && (
+          {history.mayChange && (
             <Link to={`/${tray.slug}/rules/${rule.id}`} className={BUTTON_LINK}>
               {say("history.changeTheRule")}
             </Link>
@@ -68,7 +68,7 @@ export function RuleHistoryScreen({ history }: { history: HistoryView }) {
             )}
           </section>
         </div>
-        <RuleVersions ruleId={rule.id} versions={history.versions} />
+        <RuleVersions ruleId={rule.id} mayUndo={history.mayUndo} versions={history.versions} />
       </div>
     </Page>
   );

@@ -5,31 +5,34 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
 import { useFormAction } from "../forms/use-form-action";
-import { useTray } from "../frame/tray-data";
 import { useWho } from "../office/journal-step";
 import { RuleSentence } from "../rules/rule-sentence";
 
 type Version = HistoryView["versions"][number];
-type RuleVersionsProps = { readonly ruleId: string; readonly versions: readonly Version[] };
+type RuleVersionsProps = {
+  readonly ruleId: string;
+  readonly mayUndo: boolean;
+  readonly versions: readonly Version[];
+};
 
 /** The versions of a rule, the newest first: who made each, what it was, and the means to take back what it did. */
-export function RuleVersions({ ruleId, versions }: RuleVersionsProps) {
+export function RuleVersions({ ruleId, mayUndo, versions }: RuleVersionsProps) {
   const say = useSay(historyTexts);
   return (
     <section aria-label={say("history.versions")} className="border-rule bg-sunk/40 p-4 max-lg:border-t lg:border-s">
       <h2 className="mb-2 border-b border-hair pb-0.5 font-serif text-[15px]">{say("history.versions")}</h2>
       <ol className="space-y-4">
         {versions.map((version) => (
-          <VersionLine key={version.version} ruleId={ruleId} version={version} />
+          <VersionLine key={version.version} ruleId={ruleId} mayUndo={mayUndo} version={version} />
         ))}
       </ol>
     </section>
   );
 }
 
-type VersionProps = { readonly ruleId: string; readonly version: Version };
+type VersionProps = { readonly ruleId: string; readonly mayUndo: boolean; readonly version: Version };
 
-function VersionLine({ ruleId, version }: VersionProps) {
+function VersionLine({ ruleId, mayUndo, version }: VersionProps) {
   const say = useSay(historyTexts);
   const who = useWho({ by: version.by, rule: null });
   return (
@@ -53,21 +56,20 @@ function VersionLine({ ruleId, version }: VersionProps) {
           {version.rule.times !== "" && ` ${version.rule.times}`}
         </p>
       )}
-      <Did ruleId={ruleId} version={version} />
+      <Did ruleId={ruleId} mayUndo={mayUndo} version={version} />
     </li>
   );
 }
 
-function Did({ ruleId, version: { version, did, undone, since } }: VersionProps) {
+function Did({ ruleId, mayUndo, version: { version, did, undone, since } }: VersionProps) {
   const say = useSay(historyTexts);
-  const { mayLead } = useTray();
   const [from, setFrom] = useState<string | null>(null);
   const { post, isBusy, problems, refused } = useFormAction(`rules/${ruleId}/history`, () => setFrom(null));
   return (
     <>
       <p className="mt-0.5 flex flex-wrap items-center gap-x-3">
         {say("history.versionDid", { did, undone })}
-        {mayLead && did > undone && from === null && (
+        {mayUndo && did > undone && from === null && (
           <Button
             look="quiet"
             aria-label={say("history.undoWhatVersionDid", { version })}

@@ -2,7 +2,7 @@ import { ArrowDown, ArrowUp, Plus, X } from "lucide-react";
 import type { ReactElement } from "react";
 import type { EmailAddress } from "../../../core/kernel/email-address";
 import { trustedId } from "../../../core/kernel/ids";
-import type { RuleAction, RuleActionKind, RuleActionOf } from "../../../core/rules/rule";
+import { OWN_ACTIONS, type RuleAction, type RuleActionKind, type RuleActionOf } from "../../../core/rules/rule";
 import { actionsTexts } from "../../../texts/en/actions";
 import { rulesTexts } from "../../../texts/en/rules";
 import type { LearnedView } from "../../server/rules/learned-view.server";
@@ -22,6 +22,8 @@ const KINDS = Object.keys(ACTION_WORDS) as RuleActionKind[];
 
 type ActionEditorProps = {
   readonly actions: readonly EditedAction[];
+  /** It is a member's own rule, which can do little. */
+  readonly isOwn: boolean;
   /** What is wrong, by place; empty for the whole. */
   readonly problems: Readonly<Record<string, string>>;
   readonly onChange: (actions: readonly EditedAction[]) => void;
@@ -30,7 +32,7 @@ type ActionEditorProps = {
 };
 
 /** What a rule does, one thing after the other. */
-export function ActionEditor({ actions, problems, onChange, byHand }: ActionEditorProps) {
+export function ActionEditor({ actions, isOwn, problems, onChange, byHand }: ActionEditorProps) {
   const say = useSay(rulesTexts, actionsTexts);
   const move = (at: number, by: number) => {
     const moved = [...actions];
@@ -89,7 +91,7 @@ export function ActionEditor({ actions, problems, onChange, byHand }: ActionEdit
         ))}
       </ol>
       {problems[""] !== undefined && <p className="text-sm text-late">{problems[""]}</p>}
-      <AddAction onAdd={(action) => onChange([...actions, newAction(action)])} />
+      <AddAction kinds={isOwn ? OWN_ACTIONS : KINDS} onAdd={(action) => onChange([...actions, newAction(action)])} />
     </div>
   );
 }
@@ -129,7 +131,9 @@ function SmallButton({ label, ...native }: SmallButtonProps) {
   );
 }
 
-function AddAction({ onAdd }: { onAdd: (action: RuleAction) => void }) {
+type AddActionProps = { readonly kinds: readonly RuleActionKind[]; readonly onAdd: (action: RuleAction) => void };
+
+function AddAction({ kinds, onAdd }: AddActionProps) {
   const say = useSay(rulesTexts, actionsTexts);
   const blank = useBlankAction();
   const trigger = {
@@ -149,7 +153,7 @@ function AddAction({ onAdd }: { onAdd: (action: RuleAction) => void }) {
           <DropdownMenu.Trigger {...trigger} />
           <DropdownMenu.Portal>
             <DropdownMenu.Content className={`${MENU} max-h-96 overflow-y-auto`} align="start">
-              {KINDS.map((kind) => (
+              {kinds.map((kind) => (
                 <DropdownMenu.Item key={kind} className={MENU_ITEM} onSelect={() => onAdd(blank(kind))}>
                   {say(ACTION_WORDS[kind])}
                 </DropdownMenu.Item>

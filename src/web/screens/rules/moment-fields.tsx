@@ -4,7 +4,7 @@ import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { SpanFields } from "../forms/span-fields";
 import type { FormProblems } from "../forms/use-form-action";
-import type { WrittenRule } from "./written-rule";
+import type { WrittenRule } from "../rule-trial/written-rule";
 
 type MomentFieldsProps = {
   readonly times: WrittenRule["times"];

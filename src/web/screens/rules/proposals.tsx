@@ -4,7 +4,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
 import type { LearnedView } from "../../server/rules/learned-view.server";
 import { useSay } from "../../ui/texts/use-say";
-import { MonthBars } from "./month-bars";
+import { MonthBars } from "../rule-trial/month-bars";
 import { useRuleNames } from "./use-rule-names";
 
 type ProposalsProps = {

@@ -6,6 +6,7 @@ import { whichMessagesInWords } from "../../../core/rules/condition-in-words";
 import type { RuleMoment } from "../../../core/rules/rule";
 import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
+import { type Said, saidOf } from "../../../texts/said";
 import type { LearnedView } from "../../server/rules/learned-view.server";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
@@ -14,6 +15,10 @@ import { useSay } from "../../ui/texts/use-say";
 import { problemsWithin } from "../forms/problems-within";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
+import { RuleTrialPanel } from "../rule-trial/rule-trial";
+import type { RulesOutcome } from "../rule-trial/rules-outcome";
+import { useTrial } from "../rule-trial/use-trial";
+import type { WrittenRule } from "../rule-trial/written-rule";
 import { ActionEditor, type EditedAction, newAction } from "./action-editor";
 import { ADD_BUTTON, ConditionEditor } from "./condition-editor";
 import {
@@ -28,11 +33,8 @@ import {
 } from "./edited-condition";
 import { MomentFields } from "./moment-fields";
 import { Proposals } from "./proposals";
-import { RuleTrialPanel } from "./rule-trial";
-import type { RulesOutcome } from "./rules-outcome";
 import { useRuleNames } from "./use-rule-names";
-import { useTrial } from "./use-trial";
-import type { WrittenRule } from "./written-rule";
+import { WhoseFields } from "./whose-fields";
 
 type Problems = Readonly<Record<string, string>>;
 
@@ -59,9 +61,13 @@ export function RuleEditor({ rule, learned, proposalId }: RuleEditorProps) {
   const [times, setTimes] = useState(rule.times);
   const [typedName, setTypedName] = useState("");
   const [isLast, setLast] = useState(rule.isLast);
+  const [whose, setWhose] = useState({ isOwn: rule.isOwn, isEverywhere: rule.isEverywhere });
   const close = () => void navigate(`/${tray.slug}/rules`);
   const { post, refused, isBusy } = useFormAction<RulesOutcome>("rules", close);
-  const written = { id: rule.id, name, isOn: rule.isOn, isLast, times, actions: actions.map(({ action }) => action) };
+  const written = {
+    ...{ id: rule.id, name, isOn: rule.isOn, isLast: isLast && !whose.isOwn, ...whose, times },
+    actions: actions.map(({ action }) => action),
+  };
   const trial = useTrial(
     finished(condition) === null
       ? null
@@ -80,11 +86,9 @@ export function RuleEditor({ rule, learned, proposalId }: RuleEditorProps) {
     post({ do: how, rule: JSON.stringify(whole), "tray-name": typedName, proposal: proposalId });
   };
   const problems: Problems = refused?.problems ?? trial.problems;
-  const fresh = learned === null ? say("rules.newRule") : say("rules.ruleFrom", { count: learned.examples.length });
-  const title = rule.id === null ? fresh : say("rules.ruleCalled", { name: rule.name });
   return (
     <Page
-      title={title}
+      title={say(titleOf(rule, learned))}
       beside={
         <span className="ms-auto flex gap-2">
           <Button look="quiet" onClick={close}>
@@ -136,6 +140,12 @@ export function RuleEditor({ rule, learned, proposalId }: RuleEditorProps) {
             autoComplete="off"
             className="max-w-md"
           />
+          <WhoseFields
+            whose={whose}
+            isNew={rule.id === null && learned === null}
+            problem={refused?.problems.everywhere}
+            onChange={(changed) => setWhose({ ...whose, ...changed })}
+          />
           <Sentence moment={times.moment} condition={condition} exception={exception} actions={actions} />
           <section className="space-y-2">
             <Heading>{say("rules.whenItIsAsked")}</Heading>
@@ -178,24 +188,39 @@ export function RuleEditor({ rule, learned, proposalId }: RuleEditorProps) {
             <Heading>{say("rules.whatItDoes")}</Heading>
             <ActionEditor
               actions={actions}
+              isOwn={whose.isOwn}
               problems={problemsWithin(refused?.problems ?? {}, "actions")}
               byHand={learned}
               onChange={setActions}
             />
-            <label className="mt-3 flex items-center gap-2">
-              <input
-                type="checkbox"
-                checked={isLast}
-                onChange={(event) => setLast(event.target.checked)}
-                className="size-[14px] accent-act"
-              />
-              {say("rules.stopHere")}
-            </label>
+            {!whose.isOwn && <StopsHere isLast={isLast} onLast={setLast} />}
           </section>
         </div>
         <RuleTrialPanel {...trial} moment={times.moment} />
       </div>
     </Page>
+  );
+}
+
+const said = saidOf(rulesTexts);
+
+function titleOf(rule: WrittenRule, learned: LearnedView | null): Said {
+  if (rule.id !== null) return said("rules.ruleCalled", { name: rule.name });
+  return learned === null ? said("rules.newRule") : said("rules.ruleFrom", { count: learned.examples.length });
+}
+
+function StopsHere({ isLast, onLast }: { isLast: boolean; onLast: (isLast: boolean) => void }) {
+  const say = useSay(rulesTexts);
+  return (
+    <label className="mt-3 flex items-center gap-2">
+      <input
+        type="checkbox"
+        checked={isLast}
+        onChange={(event) => onLast(event.target.checked)}
+        className="size-[14px] accent-act"
+      />
+      {say("rules.stopHere")}
+    </label>
   );
 }
 

@@ -17,21 +17,28 @@ type ListedRule = Omit<Rule, "times"> & {
   readonly moment: RuleMoment;
   /** When it is asked, where that is not whenever a message comes; empty otherwise. */
   readonly times: string;
+  /** The tray that keeps it, where that is another one. */
+  readonly keptIn: string | null;
 };
 
-/** The rules of a tray in the order in which they are asked, each as a sentence. */
-export function RuleList({ rules }: { rules: readonly ListedRule[] }) {
+type RuleListProps = {
+  readonly label: string;
+  readonly rules: readonly ListedRule[];
+  /** Whether one may change them, and put them in another order. */
+  readonly mayChange: boolean;
+  readonly mayOrder: boolean;
+};
+
+/** Rules in the order in which they are asked, each as a sentence. */
+export function RuleList({ label, rules, mayChange, mayOrder }: RuleListProps) {
   const say = useSay(rulesTexts, commonTexts);
-  const { tray, mayLead } = useTray();
+  const { tray } = useTray();
   const { post, problem, isOn, switches, removes } = useKeptList("rules", say("rules.ruleRemoved"));
   const swap = (at: number, other: number) => {
     const ids = rules.map(({ id }) => id as string);
     [ids[at], ids[other]] = [ids[other] ?? "", ids[at] ?? ""];
     post({ do: "place", ids: ids.join(" ") });
   };
-  if (rules.length === 0) {
-    return <p className="max-w-prose text-soft">{say("rules.noRulesYetARule")}</p>;
-  }
   return (
     <div>
       {problem !== null && (
@@ -39,38 +46,42 @@ export function RuleList({ rules }: { rules: readonly ListedRule[] }) {
           {problem}
         </p>
       )}
-      <ol aria-label={say("rules.rulesInTheirOrder")} className="border-t border-rule">
+      <ol aria-label={label} className="border-t border-rule">
         {rules.map((rule, at) => (
           <li key={rule.id} className="flex items-start gap-x-3 border-b max-sm:flex-wrap border-hair py-2">
             <input
               type="checkbox"
               aria-label={say("rules.isOn", { name: rule.name })}
               checked={isOn(rule)}
-              disabled={!mayLead}
+              disabled={!mayChange || rule.keptIn !== null}
               onChange={(event) => switches(rule.id, event.target.checked)}
               className="mt-1 ml-1 size-[14px] accent-act"
             />
             <Sentence rule={{ ...rule, isOn: isOn(rule) }} />
-            {mayLead && (
+            {mayChange && rule.keptIn === null && (
               <span className="flex shrink-0 items-center max-sm:w-full max-sm:justify-end">
-                <Button
-                  look="quiet"
-                  aria-label={say("common.moveUp", { name: rule.name })}
-                  disabled={at === 0}
-                  onClick={() => swap(at, at - 1)}
-                  className="px-1.5"
-                >
-                  <ArrowUp size={14} aria-hidden />
-                </Button>
-                <Button
-                  look="quiet"
-                  aria-label={say("common.moveDown", { name: rule.name })}
-                  disabled={at === rules.length - 1}
-                  onClick={() => swap(at, at + 1)}
-                  className="px-1.5"
-                >
-                  <ArrowDown size={14} aria-hidden />
-                </Button>
+                {mayOrder && (
+                  <>
+                    <Button
+                      look="quiet"
+                      aria-label={say("common.moveUp", { name: rule.name })}
+                      disabled={at === 0}
+                      onClick={() => swap(at, at - 1)}
+                      className="px-1.5"
+                    >
+                      <ArrowUp size={14} aria-hidden />
+                    </Button>
+                    <Button
+                      look="quiet"
+                      aria-label={say("common.moveDown", { name: rule.name })}
+                      disabled={at === rules.length - 1}
+                      onClick={() => swap(at, at + 1)}
+                      className="px-1.5"
+                    >
+                      <ArrowDown size={14} aria-hidden />
+                    </Button>
+                  </>
+                )}
                 <Link
                   to={`/${tray.slug}/rules/${rule.id}`}
                   aria-label={say("common.changeOf", { name: rule.name })}
@@ -120,6 +131,11 @@ function Sentence({ rule }: { rule: ListedRule }) {
         {rule.isLast && say("rules.noLaterRuleApplies")}
       </p>
       {rule.times !== "" && <p className="text-sm text-soft">{rule.times}</p>}
+      {rule.isEverywhere === true && (
+        <p className="text-sm text-soft">
+          {rule.keptIn === null ? say("rules.ofAllTrays") : say("rules.keptIn", { tray: rule.keptIn })}
+        </p>
+      )}
       {rule.isOn && rule.gone.length > 0 && <p className="text-sm text-late">{say(isStopped(rule.gone))}</p>}
       {retired.length > 0 && (
         <p className="text-sm text-soft">

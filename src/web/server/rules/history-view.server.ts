@@ -1,7 +1,13 @@
 import { ON_ARRIVAL, type Rule } from "../../../core/rules/rule";
 import { timesInWords } from "../../../core/rules/times-in-words";
 import { dayAndTime } from "../../../core/time/day-words";
-import { type Deps, type RuleHistory, rulesAsWritten, type TrayGrant } from "../../../operations/index.server";
+import {
+  type Deps,
+  type RuleHistory,
+  ruleRefusal,
+  rulesAsWritten,
+  type TrayGrant,
+} from "../../../operations/index.server";
 import { writtenMoment } from "../base/moment-field.server";
 import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
@@ -47,6 +53,8 @@ export async function historyView(
   const undone = versions.reduce((sum, one) => sum + one.undone, unversioned.undone);
   return {
     rule: { id, name, isOn, condition, exception, actions, gone: history.gone, ...timesOf(rule) },
+    mayUndo: ruleRefusal(grant, rule) === null,
+    mayChange: ruleRefusal(grant, rule) === null && rule.trayId === grant.tray.id,
     lately: history.lately,
     before: steps.hasMore && last !== undefined ? last.at : null,
     earlier: history.before,

@@ -54,6 +54,8 @@ const RULE = Joi.object({
   name: Joi.string().allow("").trim().max(500).required(),
   isOn: Joi.boolean().required(),
   isLast: Joi.boolean().required(),
+  isOwn: Joi.boolean().default(false),
+  isEverywhere: Joi.boolean().default(false),
   condition: Joi.object().unknown().required(),
   exception: Joi.object().unknown().allow(null).required(),
   actions: Joi.array().items(Joi.object().unknown()).max(50).required(),
@@ -136,10 +138,11 @@ async function readRule(
     problems[`actions.${at}`] = read.error;
     return [];
   });
-  const { id, name, isOn, isLast } = value;
+  const { id, name, isOn, isLast, isOwn, isEverywhere } = value;
   const times = readTimes(value.times, zone, problems);
   const which = { condition, exception, actions, times };
-  const draft = { id: id === null ? null : trustedId<RuleId>(id), name, isOn, isLast, ...which };
+  const whose = { ...(isOwn ? { memberId: grant.memberId } : {}), ...(isEverywhere ? { isEverywhere } : {}) };
+  const draft = { id: id === null ? null : trustedId<RuleId>(id), name, isOn, isLast, ...whose, ...which };
   return Object.keys(problems).length > 0 ? err(problems) : ok(draft);
 }
 
@@ -184,10 +187,12 @@ export function ruleProblemsByField({
   exception = [],
   actions,
   until,
+  everywhere,
 }: RuleProblems): RuleFormProblems {
   const problems: Record<string, string> = {};
   if (name !== undefined) problems.name = speak(name);
   if (until !== undefined) problems.until = speak(until);
+  if (everywhere !== undefined) problems.everywhere = speak(everywhere);
   for (const [part, all] of Object.entries({ condition, exception }))
     for (const { path, problem } of all) problems[path === "" ? part : `${part}.${path}`] ??= speak(problem);
   if (actions === undefined) return problems;

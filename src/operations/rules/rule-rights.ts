@@ -1,0 +1,23 @@
+import type { Rule } from "../../core/rules/rule";
+import { allTrays, grantsOf, type TrayGrant } from "../../storage/access/index";
+import type { Transaction } from "../../storage/base/index";
+import type { Within } from "../base/deps";
+import type { Refusal } from "../refusals/refusal";
+
+/** Why a member may not keep or change a rule: a tray's is for those who lead it, a member's own for nobody else. */
+export function ruleRefusal(grant: TrayGrant, { memberId }: Pick<Rule, "memberId">): Refusal | null {
+  if (memberId === undefined) return grant.role === "lead" ? null : { kind: "leads-only" };
+  return memberId === grant.memberId ? null : { kind: "no-such", what: "rule" };
+}
+
+/** Whether a member may keep rules as far as they are, or were, asked in all trays: a tray's only who leads every one. */
+export async function mayKeepEverywhere(
+  trx: Transaction,
+  deps: Within,
+  { memberId }: TrayGrant,
+  rules: readonly Pick<Rule, "memberId" | "isEverywhere">[],
+): Promise<boolean> {
+  if (!rules.some((rule) => rule.isEverywhere === true && rule.memberId === undefined)) return true;
+  const [grants, trays] = [await grantsOf(trx, memberId, deps.now()), await allTrays(trx)];
+  return trays.every(({ id }) => grants.some(({ tray, role }) => tray.id === id && role === "lead"));
+}
