@@ -29,6 +29,11 @@ export type FilingField = {
 /** The particulars of one filing, by the key of their field, as `readFieldValue` gives them. */
 export type FieldValues = Readonly<Record<string, string>>;
 
+/** What is given in particulars, without what was left empty. */
+export function givenIn(fields: FieldValues = {}): string[] {
+  return Object.values(fields).filter((value) => value !== "");
+}
+
 const MAX_TEXT = 500;
 const MAX_FIELDS = 20;
 const MAX_LABEL = 60;

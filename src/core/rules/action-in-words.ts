@@ -1,6 +1,7 @@
 import { actionsTexts } from "../../texts/en/actions";
 import { type Said, saidOf } from "../../texts/said";
 import { URGENCY_NAMES } from "../kernel/urgency";
+import { givenIn } from "../records/filing-field";
 import type { RuleNames } from "./condition-in-words";
 import type { RuleActionKind, RuleActionOf } from "./rule";
 
@@ -11,8 +12,8 @@ const ACTIONS: { readonly [Kind in RuleActionKind]: (action: RuleActionOf<Kind>,
     give
       ? said("actions.adds", { category: category(categoryId) })
       : said("actions.takesOff", { category: category(categoryId) }),
-  file: ({ recordId, fields = {} }, { record }) => {
-    const given = Object.values(fields);
+  file: ({ recordId, fields }, { record }) => {
+    const given = givenIn(fields);
     return given.length === 0
       ? said("actions.filesItTo", { record: record(recordId) })
       : said("actions.filesItToWith", { record: record(recordId), given: { all: given, by: "comma" } });

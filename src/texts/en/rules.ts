@@ -241,7 +241,7 @@ export const rulesTexts = catalogue({
   "rules.otherRules": "Other rules",
   "rules.outsideHours": "that comes outside working hours",
   "rules.over": "larger than {size}",
-  "rules.ownRulesAre": "They tell you, or have you follow it, and do nothing else. Nobody else sees them.",
+  "rules.ownRulesAre": "Your own rules tell you, or have you follow it, and do nothing else. Nobody else sees them.",
   "rules.ownedBy": "owned by {owners}",
   "rules.partOfAddress": "Part of the address",
   "rules.partOfAddressIs":

@@ -9,3 +9,8 @@ export async function loader({ context, request }: Route.LoaderArgs) {
   const asked = await detailsAskedBy(context.get(depsContext), context.get(grantContext), code.trim().toUpperCase());
   return { code, asked: asked === null ? null : askedView(asked) };
 }
+
+/** Whoever asked has the answer; what is tried meanwhile changes nothing about it. */
+export function shouldRevalidate(): boolean {
+  return false;
+}

@@ -1,7 +1,7 @@
 import { Suspense, useState } from "react";
 import { useFetcher } from "react-router";
 import { trustedId } from "../../../core/kernel/ids";
-import type { AskedFields } from "../../../core/records/filing-field";
+import { type AskedFields, givenIn } from "../../../core/records/filing-field";
 import { actionsTexts } from "../../../texts/en/actions";
 import { rulesTexts } from "../../../texts/en/rules";
 import { useSay } from "../../ui/texts/use-say";
@@ -16,11 +16,10 @@ export function FileFields({ action, onChange }: FieldsProps<"file">) {
   const say = useSay(rulesTexts, actionsTexts);
   const { tray } = useTray();
   const { data, load, state } = useFetcher<Answered>();
-  // The answer that was looked at already: the next one opens its sheet anew.
-  const [seen, setSeen] = useState<Answered>();
-  const { recordId: code, fields = {} } = action;
-  const answered = data !== undefined && data !== seen && data.code === code ? data : null;
-  const given = Object.values(fields);
+  const [isAsked, setAsked] = useState(false);
+  const { recordId: code } = action;
+  const answered = isAsked && state === "idle" && data?.code === code ? data : null;
+  const given = givenIn(action.fields);
   return (
     <>
       <span>{say(ACTION_WORDS.file)}</span>
@@ -35,7 +34,10 @@ export function FileFields({ action, onChange }: FieldsProps<"file">) {
       <button
         type="button"
         disabled={code === "" || state !== "idle"}
-        onClick={() => void load(`/${tray.slug}/rules/details?code=${encodeURIComponent(code)}`)}
+        onClick={() => {
+          setAsked(true);
+          void load(`/${tray.slug}/rules/details?code=${encodeURIComponent(code)}`);
+        }}
         className="min-h-7 rounded-control px-1 text-act underline-offset-2 hover:underline disabled:text-soft disabled:no-underline"
       >
         {given.length === 0 ? say("actions.details") : say("actions.detailsOf", { given: { all: given, by: "comma" } })}
@@ -54,10 +56,10 @@ export function FileFields({ action, onChange }: FieldsProps<"file">) {
             count={1}
             changes
             onFile={(values) => {
-              setSeen(data);
+              setAsked(false);
               onChange({ ...action, fields: values });
             }}
-            onClose={() => setSeen(data)}
+            onClose={() => setAsked(false)}
           />
         </Suspense>
       )}

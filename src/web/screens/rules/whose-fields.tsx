@@ -22,15 +22,20 @@ export function WhoseFields({ whose, isNew, problem, onChange }: WhoseFieldsProp
     <div>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         {isNew && mayLead && (
-          <Select
-            label={say("rules.whoseItIs")}
-            value={whose.isOwn ? "own" : "tray"}
-            choices={[
-              ["tray", say("rules.forTheTray")],
-              ["own", say("rules.forMeOnly")],
-            ]}
-            onChoose={(whom) => onChange({ isOwn: whom === "own" })}
-          />
+          <span className="flex items-center gap-2">
+            <span aria-hidden className="font-semibold">
+              {say("rules.whoseItIs")}
+            </span>
+            <Select
+              label={say("rules.whoseItIs")}
+              value={whose.isOwn ? "own" : "tray"}
+              choices={[
+                ["tray", say("rules.forTheTray")],
+                ["own", say("rules.forMeOnly")],
+              ]}
+              onChoose={(whom) => onChange({ isOwn: whom === "own" })}
+            />
+          </span>
         )}
         <label className="flex items-center gap-2">
           <input
