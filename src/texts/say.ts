@@ -6,10 +6,15 @@ import type { Listed, Moment, MomentForm, Said, Sayable, ValuesArgument, Wording
 import { TRANSLATIONS } from "./translations";
 
 /** Says a message by its key, with the values that it needs and no others; or what was put together to be said. */
-export type Say<Catalogue extends object = Messages> = <What extends (keyof Catalogue & string) | Wording>(
-  what: What,
-  ...values: What extends keyof Catalogue ? ValuesArgument<Catalogue[What]> : []
-) => string;
+export type Say<Catalogue extends object = Messages> = {
+  (what: Wording | PlainKey<Catalogue>): string;
+  // Any string, narrowed to the keys only as an argument: of some thousand keys as its bound, the type checker works out what
+  // each needs wherever one is said, which takes it a minute.
+  <Key extends string>(
+    key: Key & keyof Catalogue,
+    ...values: Key extends keyof Catalogue ? ValuesArgument<Catalogue[Key]> : []
+  ): string;
+};
 
 /** The messages that need no values, for tables of what is said. */
 export type PlainKey<Catalogue extends object> = {

@@ -16,7 +16,7 @@ export type InEnglish<What> = What extends Wording
 /** Says in English whatever there is to be said in something, as deep as it may be. */
 export function inEnglish<What>(what: What): InEnglish<What> {
   if (typeof what !== "object" || what === null) return what as InEnglish<What>;
-  if (isWording(what)) return say<Wording>(what) as InEnglish<What>;
+  if (isWording(what)) return say(what) as InEnglish<What>;
   if (Array.isArray(what)) return what.map(inEnglish) as InEnglish<What>;
   if (Object.getPrototypeOf(what) !== Object.prototype) return what as InEnglish<What>;
   return Object.fromEntries(Object.entries(what).map(([name, one]) => [name, inEnglish(one)])) as InEnglish<What>;

@@ -5,6 +5,7 @@ import { checkRule } from "../../core/rules/check-rule";
 import { type Condition, isGroup, type TestKind } from "../../core/rules/condition";
 import { RULE_MOMENTS, type RuleActionKind, type RuleMoment, type RuleTimes } from "../../core/rules/rule";
 import type { WrittenRule } from "../../core/sieve/rules-of-script";
+import type { Said } from "../../texts/said";
 import { writtenDown } from "../base/written-down";
 import { actionSchemas, testSchemas } from "./rule-schemas";
 
@@ -134,7 +135,7 @@ function checked(
 
 function problemsOf(rule: WrittenRule, others: readonly WrittenRule[], at: string): WrittenProblem[] {
   const { name, condition = [], exception = [], actions } = checkRule(rule, others);
-  const inPart = (part: string) => (one: { path: string; problem: Parameters<typeof writtenDown>[0] }) => ({
+  const inPart = (part: string) => (one: { path: string; problem: Said }) => ({
     at: [`${at}.${part}`, ...one.path.split(".").filter(Boolean)].join(".of "),
     problem: writtenDown(one.problem),
   });

@@ -1,8 +1,10 @@
-import "../../../texts/en/index";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { trustedId } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
-import { sayIn } from "../../../texts/say";
+import type { commonTexts } from "../../../texts/en/common";
+import type { decidingTexts } from "../../../texts/en/deciding";
+import "../../../texts/en/index";
+import { type Say, sayIn } from "../../../texts/say";
 import type { RowView } from "../../server/base/row-view.server";
 import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "../writing/local-draft";
 import { postedResultingStanding, saidOf, withPending } from "./foreseen";
@@ -30,7 +32,7 @@ const pending = (...decisions: PostedDecision[]) =>
   }));
 const shown = (...decisions: PostedDecision[]) => withPending(row, pending(...decisions));
 
-const say = sayIn("en");
+const say = sayIn("en") as Say<typeof decidingTexts & typeof commonTexts>;
 
 describe("what is shown before the server has answered", () => {
   it.each<[PostedDecision, Partial<RowView>]>([

@@ -1,8 +1,11 @@
-import "../../../texts/en/index";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { trustedId } from "../../../core/kernel/ids";
 import { ORDERS } from "../../../core/lists/sheet-view";
-import { sayIn } from "../../../texts/say";
+import type { commonTexts } from "../../../texts/en/common";
+import type { decidingTexts } from "../../../texts/en/deciding";
+import type { frameTexts } from "../../../texts/en/frame";
+import "../../../texts/en/index";
+import { type Say, sayIn } from "../../../texts/say";
 import { notePick, recentFirst, recentPicks } from "../frame/recent-picks";
 import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
 import { forgetLocalDraft, localDraft, saveLocalDraft, unsentDrafts } from "../writing/local-draft";
@@ -16,7 +19,7 @@ const names = {
 const target = (...subjects: string[]) =>
   ({ rows: subjects.map((subject) => ({ subject })), everything: null }) as unknown as DecisionTarget;
 
-const say = sayIn("en");
+const say = sayIn("en") as Say<typeof decidingTexts & typeof commonTexts> & Say<typeof frameTexts>;
 
 describe("what is said of a decision", () => {
   it.each<[PostedDecision, string]>([

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
-import type { commonTexts } from "../../../texts/en/common";
+import { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
 import type { Say } from "../../../texts/say";
 import type { loader as documentsToEnclose } from "../../routes/writing/draft-attachments";
@@ -17,7 +17,7 @@ type DocumentPickerProps = {
 
 /** Picks a document of a record to go with a message. */
 export default function DocumentPicker({ records, onPick, onClose }: DocumentPickerProps) {
-  const say = useSay(writingTexts);
+  const say = useSay(writingTexts, commonTexts);
   const { tray } = useTray();
   const { load, data, state } = useFetcher<typeof documentsToEnclose>();
   const asked = new URLSearchParams(records.map((code) => ["record", code])).toString();
