@@ -20,15 +20,32 @@ test("a lead chooses three daily reports; the rule they have in common is tried,
   await expect(reports.nth(2)).toBeVisible();
   for (const at of [0, 1, 2]) await reports.nth(at).check();
   await ines.getByRole("link", { name: "Make a rule" }).click();
-  const editor = ines.getByRole("main", { name: "Rule from 3 conversations" });
+  const editor = ines.getByRole("main", { name: /^Rule from [32] conversations$/ });
   const proposals = editor.getByRole("radiogroup", { name: "What they have in common" });
   await expect(proposals.getByRole("radio").first()).toBeChecked();
   await expect(proposals.getByText("takes 3 of 3 examples").first()).toBeVisible();
   await expect(editor.getByRole("status")).toHaveText(/^1,000 of the newest 1,?000 messages$/);
+
+  // Two are pointed at as not meant, one of them an example, and taken back.
+  await editor.getByLabel("Name").fill("Humidity");
+  const pointAt = async (words: string, day: number) =>
+    await editor.getByRole("button", { name: `${words}: Humidity report ${day}` }).click();
+  const notMeant = editor.getByRole("region", { name: "Not meant" });
+  await pointAt("Not meant", 990);
+  await expect(notMeant.getByRole("listitem")).toHaveText([/Humidity report 990/]);
+  await expect(proposals.getByText("takes 3 of 3 examples").first()).toBeVisible();
+  await pointAt("Not meant", DAYS - 1);
+  await expect(proposals.getByText("takes 2 of 2 examples").first()).toBeVisible();
+  expect(await seriousProblems(ines)).toEqual([]);
+  await pointAt("Meant after all", DAYS - 1);
+  await expect(notMeant.getByRole("listitem")).toHaveText([/Humidity report 990/]);
+  await pointAt("Meant after all", 990);
+  await expect(notMeant).toBeHidden();
+  await expect(editor.getByRole("status")).toHaveText(/^1,000 of the newest 1,?000 messages$/);
+  await expect(editor.getByLabel("Name")).toHaveValue("Humidity");
   await editor.getByRole("button", { name: "Try on everything that came" }).click();
   await expect(editor.getByRole("status")).toHaveText(/^1,000 of all 1,?\d+ messages$/);
   expect(await seriousProblems(ines)).toEqual([]);
-  await editor.getByLabel("Name").fill("Humidity");
   await editor.getByRole("button", { name: "Add what it does" }).click();
   await ines.getByRole("menuitem", { name: "settle it" }).click();
   await editor.getByRole("button", { name: "Save, and run over what is there" }).click();

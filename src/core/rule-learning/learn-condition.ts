@@ -18,6 +18,8 @@ export type Lesson = {
   readonly others: readonly LearnedMessage[];
   /** Which of the others people treated as they treated the examples, by their places; null where nobody can tell. */
   readonly treatedAlike: readonly number[] | null;
+  /** Which of the others somebody said are not meant, by their places. */
+  readonly notMeant?: readonly number[];
 };
 
 const MOST_TESTS = 3;
@@ -34,6 +36,8 @@ const MISTAKE = Math.log(0.02);
 // How often people treat what belongs together alike, and how much one letter counts that they did.
 const ALIKE = 0.9;
 const TREATED = 0.5;
+// What somebody pointed at as not meant outweighs everything that a condition can say for itself.
+const NOT_MEANT = 1_000;
 
 /**
  * The conditions that say best what examples have in common, the best first: each takes the examples, and as little else as
@@ -54,7 +58,10 @@ export function learnConditions(lesson: Lesson): LearnedCondition[] {
   const parts = conjunctions(tests, everyone, others.length, weigh);
   const whole = [...parts.map((part) => [part]), ...covers(tests, parts, everyone, others.length, weigh)];
   const weighed = whole.map((some) => ({ some, ...weigh(some) })).toSorted((a, b) => b.weight - a.weight);
-  return distinct(weighed).map(({ some, taken, found }) => ({
+  // Of those that take what is not meant only where nothing else is to be had.
+  const [best] = weighed;
+  const meant = weighed.filter(({ weight }) => best !== undefined && weight > best.weight - NOT_MEANT / 2);
+  return distinct(meant).map(({ some, taken, found }) => ({
     condition: conditionOf(some),
     takes: countOf(taken),
     others: placesOf(found),
@@ -84,8 +91,9 @@ function single(candidate: Candidate): Choice {
   return { tests: [candidate], examples: candidate.examples, others: candidate.others, cost: candidate.cost };
 }
 
-function weighing({ examples, others, treatedAlike }: Lesson): Weigh {
+function weighing({ examples, others, treatedAlike, notMeant = [] }: Lesson): Weigh {
   const all = examples.length + others.length;
+  const excluded = placeSet(others.length, notMeant);
   const alike = treatedAlike === null ? null : placeSet(others.length, treatedAlike);
   const share = alike === null ? 0.5 : Math.min(0.95, Math.max(0.02, countOf(alike) / Math.max(1, others.length)));
   const [speaksFor, speaksAgainst] = [Math.log(ALIKE / share), Math.log((1 - ALIKE) / (1 - share))];
@@ -98,7 +106,8 @@ function weighing({ examples, others, treatedAlike }: Lesson): Weigh {
     const length = parts.reduce((sum, { cost }) => sum + cost, 0) + (parts.length - 1) * NEXT_PART;
     const sameTreated = alike === null ? 0 : countOfBoth(found, alike);
     const told = alike === null ? 0 : sameTreated * speaksFor + (finds - sameTreated) * speaksAgainst;
-    return { weight: drawn + mistaken - length + TREATED * told, taken, found };
+    const wrong = notMeant.length === 0 ? 0 : countOfBoth(found, excluded) * NOT_MEANT;
+    return { weight: drawn + mistaken - length + TREATED * told - wrong, taken, found };
   };
 }
 

@@ -50,6 +50,19 @@ describe("what some letters have in common", () => {
     });
   });
 
+  it("is not what somebody pointed at as not meant, as long as anything sets that apart", () => {
+    const strangers = many(2, (at) => message(`q${at}@y.example`, `Delivery note ${at}`));
+    const others = [...strangers, ...ordinary, ...letters, ...notes(40)];
+    const learned = (notMeant: number[]) =>
+      learnConditions({ examples: notes(6), others, treatedAlike: null, notMeant });
+    expect(learned([])[0]?.others.slice(0, 2)).toEqual([0, 1]);
+    expect(learned([0]).map(({ takes, others: found }) => [takes, found.includes(0)])).not.toContainEqual([6, true]);
+    expect(learned([0])[0]).toMatchObject({ takes: 6, others: expect.not.arrayContaining([0]) });
+    // Nothing tells these from the examples.
+    const [same] = learnConditions({ examples: notes(6), others: notes(8), treatedAlike: null, notMeant: [0] });
+    expect(same).toMatchObject({ takes: 6, others: expect.arrayContaining([0]) });
+  });
+
   it.each<[string, (at: number) => LearnedMessage, object]>([
     [
       "a list",

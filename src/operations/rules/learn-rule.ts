@@ -30,33 +30,45 @@ export type LearnedRule = {
   readonly proposals: readonly RuleProposal[];
   /** What people did with most of the examples, and with how many of those that the first proposal takes. */
   readonly actions: readonly LearnedAction[];
-  readonly examples: readonly {
-    readonly id: ConversationId;
-    readonly who: string;
-    readonly subject: string;
-    readonly at: Instant;
-  }[];
+  readonly examples: readonly LearnedFrom[];
+  /** What somebody said is not meant, although it is like them. */
+  readonly notMeant: readonly LearnedFrom[];
 };
 
-/** Learns from chosen conversations which rule would be for mail like theirs; for those who lead the tray. */
+type LearnedFrom = {
+  readonly id: ConversationId;
+  readonly who: string;
+  readonly subject: string;
+  readonly at: Instant;
+};
+
+/**
+ * Learns from chosen conversations which rule would be for mail like theirs, and not for others that somebody pointed at;
+ * for those who lead the tray.
+ */
 export async function learnRule(
   deps: Deps,
   grant: TrayGrant,
   ids: readonly ConversationId[],
+  notMeantIds: readonly ConversationId[] = [],
 ): Promise<Result<LearnedRule, Refusal>> {
   if (grant.role !== "lead") return err({ kind: "leads-only" });
   const chosen = new Set(ids.slice(0, MAX_EXAMPLES));
-  const [examples, newest] = await Promise.all([
+  const pointedAt = new Set(notMeantIds.filter((id) => !chosen.has(id)).slice(0, MAX_EXAMPLES));
+  const [examples, notMeant, newest] = await Promise.all([
     firstArrivals(deps.db, grant, { ids: [...chosen] }),
+    firstArrivals(deps.db, grant, { ids: [...pointedAt] }),
     firstArrivals(deps.db, grant, { newest: LEARNED_FROM }),
   ]);
   if (examples.length === 0) return err({ kind: "no-such-conversation" });
-  const others = newest.filter(({ conversationId }) => !chosen.has(conversationId));
+  const rest = newest.filter(({ conversationId: id }) => !chosen.has(id) && !pointedAt.has(id));
+  // They come first, so that their places are known.
+  const others = [...notMeant, ...rest];
   const actions = learnActions(examples.map(leftAs), []).map(({ action }) => action);
   const names = await ruleNamesOf(deps, grant.tray, grant, []);
   const compared = others.map(({ conversation }) => compareRule(actions, conversation, names).is);
   const treatedAlike = actions.length === 0 ? null : placesWhere(compared, (is) => is === "same");
-  const learned = learnConditions({ examples, others, treatedAlike });
+  const learned = learnConditions({ examples, others, treatedAlike, notMeant: [...notMeant.keys()] });
   const proposals = learned.map(({ condition, takes, others: places }) => ({
     condition,
     takes,
@@ -75,10 +87,13 @@ export async function learnRule(
   return ok({
     proposals,
     actions: learnedActions.map(({ byHand, action }, at) => ({ byHand, action: written?.actions[at] ?? action })),
-    examples: examples.map(({ conversationId: id, fromName, from, subject, receivedAt: at }) => {
-      return { id, who: fromName || (from ?? ""), subject, at };
-    }),
+    examples: examples.map(learnedFrom),
+    notMeant: notMeant.map(learnedFrom),
   });
+}
+
+function learnedFrom({ conversationId: id, fromName, from, subject, receivedAt: at }: FirstArrival): LearnedFrom {
+  return { id, who: fromName || (from ?? ""), subject, at };
 }
 
 const leftAs = ({ conversation }: FirstArrival) => conversation;

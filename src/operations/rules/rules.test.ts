@@ -253,6 +253,11 @@ describe("a rule", () => {
       "Delivery note 4401",
       "Delivery note 4400",
     ]);
+    const stranger = await desk.arrive({ from: "q@elsewhere.example", subject: "Delivery note of mine" });
+    const anew = done(await learnRule(tray.deps, desk.lead, ids.slice(0, 3), [stranger, ids[0] ?? stranger]));
+    expect(anew.notMeant.map(({ id }) => id)).toEqual([stranger]);
+    expect(anew.proposals[0]).toMatchObject({ takes: 3, count: 8 });
+    expect(anew.proposals[0]?.condition).not.toEqual(proposals[0]?.condition);
     expect(refusal(await learnRule(tray.deps, desk.maraGrant, ids))).toBe("leads-only");
     expect(refusal(await learnRule(tray.deps, desk.lead, [trustedId(desk.ines.id)]))).toBe("no-such-conversation");
   });

@@ -1,4 +1,4 @@
-import { data, redirect, useSearchParams } from "react-router";
+import { data, redirect, type ShouldRevalidateFunctionArgs, useSearchParams } from "react-router";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { MAX_EXAMPLES } from "../../../core/rule-learning/learn-actions";
 import { ON_ARRIVAL } from "../../../core/rules/rule";
@@ -41,11 +41,12 @@ export async function loader({ context, params, request }: Route.LoaderArgs): Pr
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const rounds = await getRoundNames(deps, grant);
   if (params.rule === NEW) {
-    const ids = idsIn(new URL(request.url).searchParams.get("from") ?? "");
+    const { searchParams } = new URL(request.url);
+    const ids = idsIn(searchParams.get("from") ?? "");
     const rule = { ...NEW_RULE, isOwn: grant.role !== "lead" };
     if (ids.length === 0) return { rule, learned: null, rounds };
     if (rule.isOwn) throw redirect(`/${params.tray}/rules`);
-    const learned = await learnRule(deps, grant, ids);
+    const learned = await learnRule(deps, grant, ids, idsIn(searchParams.get("not") ?? ""));
     if (!learned.ok) throw data(null, { status: 404 });
     const view = learnedView(learned.value, deps.now(), context.get(memberContext).timeZone);
     const [first] = view.proposals;
@@ -66,6 +67,11 @@ export async function loader({ context, params, request }: Route.LoaderArgs): Pr
   return { rule, learned: null, rounds };
 }
 
+/** What is tried while it is written changes nothing about what was learned. */
+export function shouldRevalidate({ formData, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs): boolean {
+  return formData?.get("do") === "try" ? false : defaultShouldRevalidate;
+}
+
 function idsIn(text: string): ConversationId[] {
   const ids = text.split(",").flatMap((one) => {
     const read = readId<ConversationId>(one);
@@ -77,11 +83,10 @@ function idsIn(text: string): ConversationId[] {
 /** A rule by itself, to be written or changed. */
 export default function RulePage({ loaderData: { rule, learned, rounds } }: Route.ComponentProps) {
   const [params] = useSearchParams();
-  const from = learned?.examples.map(({ id }) => id).join() ?? "";
   return (
     <RoundsHere value={rounds}>
       <RuleEditor
-        key={`${rule.id ?? NEW} ${from}`}
+        key={rule.id ?? (learned === null ? NEW : "learned")}
         rule={rule}
         learned={learned}
         proposalId={params.get("proposal") ?? ""}

@@ -4,6 +4,7 @@ import { answersTexts } from "../../../texts/en/answers";
 import { commonTexts } from "../../../texts/en/common";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { problemsWithin } from "../forms/problems-within";
 import type { FormProblems } from "../forms/use-form-action";
 import { ADD_BUTTON, ConditionEditor } from "../rules/condition-editor";
@@ -96,15 +97,9 @@ export function AnswerTexts({ texts, problems, isAboutAbsence, newKey, onChange 
                 <p className="mt-1 text-sm text-late">{problems[`texts.${at}`]}</p>
               )}
               {isAboutAbsence && (
-                <label className="mt-2 flex items-center gap-2">
-                  <input
-                    type="checkbox"
-                    checked={copiesCover}
-                    onChange={(event) => change(key, { copiesCover: event.target.checked })}
-                    className="size-[14px] accent-act"
-                  />
+                <Tick checked={copiesCover} onTick={(isOn) => change(key, { copiesCover: isOn })} className="mt-2">
                   {say("answers.copyToWhoeverCovers")}
-                </label>
+                </Tick>
               )}
             </li>
           );

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { categoriesTexts } from "../../../texts/en/categories";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { useTray } from "../frame/tray-data";
 
 /** Some of the categories as a field of a form (`categories`): those that are offered, and what was chosen before. */
@@ -30,18 +31,15 @@ export function CategoryChoice({ label, chosen }: { label: string; chosen: reado
       />
       <div className="mt-1 max-h-32 overflow-y-auto">
         {offered.map(({ id, path, retired }) => (
-          <label key={id} className="flex cursor-pointer items-center gap-2 py-0.5">
-            <input
-              type="checkbox"
-              checked={given.includes(id)}
-              onChange={(event) =>
-                setGiven(event.target.checked ? [...given, id] : given.filter((other) => other !== id))
-              }
-              className="size-[14px] accent-act"
-            />
+          <Tick
+            key={id}
+            checked={given.includes(id)}
+            onTick={(isOn) => setGiven(isOn ? [...given, id] : given.filter((other) => other !== id))}
+            className="py-0.5"
+          >
             {path.join(" › ")}
-            {retired && <span className="text-sm text-soft">{say("categories.retired")}</span>}
-          </label>
+            {retired && <span className="ps-2 text-sm text-soft">{say("categories.retired")}</span>}
+          </Tick>
         ))}
       </div>
     </fieldset>

@@ -12,6 +12,7 @@ import { CategoryTab } from "../../ui/category-tab";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { saidChoices, useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { useCategoryChange } from "../deciding/use-category-change";
 import { useTray } from "../frame/tray-data";
 import { LISTED_NAMES } from "./category-maintenance-row";
@@ -165,17 +166,9 @@ function ScopeChoice({ mayChange, above, isCommon, onChoose }: ScopeChoiceProps)
   if (!mayChange.own) return <input type="hidden" name="common" value="true" />;
   if (!mayChange.common || above?.common === false) return null;
   return (
-    <label className="flex items-center gap-2 text-sm">
-      <input
-        type="checkbox"
-        name="common"
-        value="true"
-        checked={isCommon}
-        onChange={(event) => onChoose(event.target.checked)}
-        className="size-[14px] accent-act"
-      />
+    <Tick name="common" value="true" checked={isCommon} onTick={onChoose} className="text-sm">
       {say("categories.commonToAllTrays")}
-    </label>
+    </Tick>
   );
 }
 

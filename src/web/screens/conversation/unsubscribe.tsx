@@ -8,6 +8,7 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { useDecisions } from "../deciding/decisions";
 import { fetchPart } from "../filter/fetch-part";
 import { FormFoot } from "../forms/form-foot";
@@ -77,15 +78,9 @@ function LeaveDialog({ messageId, leaving, onClose }: { messageId: string; leavi
           !isVerified && <p className="text-sm text-soft">{say("conversation.itsSenderIsNotVerified")}</p>
         )}
         {listId !== null && open !== null && open > 0 && (
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              checked={settles}
-              onChange={(event) => setSettles(event.target.checked)}
-              className="size-4 accent-act"
-            />
+          <Tick checked={settles} onTick={setSettles}>
             {say("conversation.settleAllOfThisList", { open })}
-          </label>
+          </Tick>
         )}
         <FormFoot problem={fetcher.data?.problem} onClose={onClose}>
           <Button look="filled" disabled={isImitation || fetcher.state !== "idle"} onClick={leave}>

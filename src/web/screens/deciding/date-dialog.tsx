@@ -11,6 +11,7 @@ import { Dialog } from "../../ui/dialog";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { saidChoices, useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { useTray } from "../frame/tray-data";
 import { AmbiguousDate } from "./ambiguous-date";
 import type { DialogProps } from "./dialog-props";
@@ -71,15 +72,9 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
         <AmbiguousDate said={said} onChoose={choose} />
         {kind === "expect" && <Whom whom={whom} onWhom={setWhom} />}
         {kind === "rest" && (
-          <label className="flex cursor-pointer items-center gap-2 text-sm">
-            <input
-              type="checkbox"
-              checked={mode === "either"}
-              onChange={(event) => setMode(event.target.checked ? "either" : "time")}
-              className="size-4 accent-act"
-            />
+          <Tick checked={mode === "either"} onTick={(isOn) => setMode(isOn ? "either" : "time")} className="text-sm">
             {say("deciding.orUntilSomebodyWritesIf")}
-          </label>
+          </Tick>
         )}
       </form>
       <Offers

@@ -5,6 +5,7 @@ import { decidingTexts } from "../../../texts/en/deciding";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { useTray } from "../frame/tray-data";
 
 /** Asks what becomes of what was dropped on a record, which can be remembered. */
@@ -41,15 +42,9 @@ export default function FilingQuestion({
           </Button>
           <Button onClick={() => choose(false)}>{say("deciding.fileAndLeaveItWhere")}</Button>
         </div>
-        <label className="flex cursor-pointer items-center gap-2.5">
-          <input
-            type="checkbox"
-            checked={remember}
-            onChange={(event) => setRemember(event.target.checked)}
-            className="size-4 accent-act"
-          />
+        <Tick checked={remember} onTick={setRemember}>
           {say("deciding.doThisFromNowOn")}
-        </label>
+        </Tick>
       </div>
     </Dialog>
   );

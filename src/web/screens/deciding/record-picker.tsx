@@ -6,6 +6,7 @@ import { decidingTexts } from "../../../texts/en/deciding";
 import type { loader as recordChoices } from "../../routes/records/record-choices";
 import { Picker } from "../../ui/picker";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import type { RecordsOutcome } from "../forms/records-outcome";
 import { useFormAction } from "../forms/use-form-action";
 import { notePick, recentFirst } from "../frame/recent-picks";
@@ -100,15 +101,9 @@ export function RecordPicker({ target, what, title: purpose, onDecide, onClose }
               </p>
             )}
             {settles && (
-              <label className="flex cursor-pointer items-center gap-2.5">
-                <input
-                  type="checkbox"
-                  checked={settle}
-                  onChange={(event) => setSettle(event.target.checked)}
-                  className="size-4 accent-act"
-                />
+              <Tick checked={settle} onTick={setSettle}>
                 {say("deciding.settleItAsWell")}
-              </label>
+              </Tick>
             )}
           </>
         )

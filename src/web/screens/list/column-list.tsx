@@ -4,6 +4,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { listTexts } from "../../../texts/en/list";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { COLUMN_NAMES } from "./sheet-columns";
 
 type ViewProps = { readonly view: SheetView; readonly onView: (view: SheetView | null) => void };
@@ -39,10 +40,9 @@ export default function ColumnList({ view, onView }: ViewProps) {
         />
       ))}
       {hidden.map((key) => (
-        <label key={key} className="flex cursor-pointer items-center gap-2 py-1 pr-3 pl-3 text-soft">
-          <input type="checkbox" checked={false} onChange={() => toggle(key)} className="size-4 accent-act" />
+        <Tick key={key} checked={false} onTick={() => toggle(key)} className="py-1 pr-3 pl-3 text-soft">
           {say(COLUMN_NAMES[key])}
-        </label>
+        </Tick>
       ))}
       <p className="border-t border-hair px-3 pt-2 text-end">
         <Button
@@ -70,16 +70,9 @@ function ColumnLine({ name, isFirst, isLast, onToggle, onMove }: ColumnLineProps
   const say = useSay(listTexts, commonTexts);
   return (
     <div className="flex items-center gap-2 py-1 pr-2 pl-3">
-      <label className="flex flex-1 cursor-pointer items-center gap-2">
-        <input
-          type="checkbox"
-          checked
-          disabled={name === "subject"}
-          onChange={() => onToggle(name)}
-          className="size-4 accent-act"
-        />
+      <Tick checked disabled={name === "subject"} onTick={() => onToggle(name)} className="flex-1">
         {say(COLUMN_NAMES[name])}
-      </label>
+      </Tick>
       <button
         type="button"
         aria-label={say("list.furtherToTheLeft", { name: say(COLUMN_NAMES[name]) })}

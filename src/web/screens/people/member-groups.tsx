@@ -4,6 +4,7 @@ import { peopleTexts } from "../../../texts/en/people";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 import type { ListedGroup } from "./listed-member";
@@ -97,16 +98,9 @@ function GroupForm({ group, members, onClose }: GroupFormProps) {
       <fieldset className="grid grid-cols-2 gap-x-3" aria-describedby={problems.members ? "group-members" : undefined}>
         <legend className="text-sm font-semibold">{say("people.membersOfTheGroup")}</legend>
         {members.map(({ id, name }) => (
-          <label key={id} className="flex min-h-6 items-center gap-2">
-            <input
-              type="checkbox"
-              name="members"
-              value={id}
-              defaultChecked={group?.memberIds.includes(id) ?? false}
-              className="size-4 accent-act"
-            />
-            <span className="truncate">{name}</span>
-          </label>
+          <Tick key={id} name="members" value={id} defaultChecked={group?.memberIds.includes(id) ?? false}>
+            {name}
+          </Tick>
         ))}
       </fieldset>
       {problems.members !== undefined && (

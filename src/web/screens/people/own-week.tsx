@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { peopleTexts } from "../../../texts/en/people";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { SettingsForm } from "../forms/settings-form";
 import { useFormAction } from "../forms/use-form-action";
 import { type Open, WeekFields } from "./week-fields";
@@ -15,16 +16,9 @@ export function OwnWeek({ week, trayWeek }: { week: Week | null; trayWeek: Week 
   return (
     <SettingsForm step={step} name={say("people.myHours")} does="week" submits={say("people.saveMyHours")} isSecond>
       <h2 className="border-b border-rule pb-1 text-sm font-semibold">{say("people.myHours")}</h2>
-      <label className="mt-2 flex items-center gap-2">
-        <input
-          type="checkbox"
-          name="own"
-          checked={isOwn}
-          onChange={(event) => setOwn(event.target.checked)}
-          className="size-4 accent-act"
-        />
+      <Tick name="own" checked={isOwn} onTick={setOwn} className="mt-2">
         {say("people.otherThanTheTrays")}
-      </label>
+      </Tick>
       {isOwn && <WeekFields week={week ?? trayWeek} problems={step.problems} />}
     </SettingsForm>
   );

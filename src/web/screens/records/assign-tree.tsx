@@ -3,6 +3,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 
@@ -54,10 +55,9 @@ export function AssignTree({ isEmpty }: { readonly isEmpty: boolean }) {
           <fieldset className="max-h-48 overflow-y-auto border-y border-hair py-1">
             <legend className="sr-only">{say("common.colleagues")}</legend>
             {others.map(({ id, name }) => (
-              <label key={id} className="flex min-h-6 cursor-pointer items-center gap-2">
-                <input type="checkbox" name="members" value={id} className="size-4 accent-act" />
+              <Tick key={id} name="members" value={id}>
                 {name}
-              </label>
+              </Tick>
             ))}
           </fieldset>
         )}

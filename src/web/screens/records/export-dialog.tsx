@@ -4,6 +4,7 @@ import type { ZipExportOutcome } from "../../routes/records/zip-exports";
 import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { useOutcome } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 
@@ -15,8 +16,6 @@ type TakeOutProps = {
   readonly everywhere?: boolean;
   readonly onOrdered?: () => void;
 };
-
-const CHOICE = "flex min-h-6 cursor-pointer items-center gap-1.5";
 
 /** Has mail packed into a zip, with its documents, printed, and with an index; how far it is stands in the corner. */
 export function ExportDialog({ code, text, everywhere = false, onOrdered }: TakeOutProps) {
@@ -39,19 +38,12 @@ export function ExportDialog({ code, text, everywhere = false, onOrdered }: Take
       {code === null && <input type="hidden" name="text" value={text} />}
       {everywhere && <input type="hidden" name="everywhere" value="on" />}
       {code !== null && text !== "" && (
-        <label className={CHOICE}>
-          <input type="checkbox" name="text" value={text} defaultChecked className="size-4 accent-act" />
+        <Tick name="text" value={text} defaultChecked>
           {say("records.onlyWhatHas", { text })}
-        </label>
+        </Tick>
       )}
-      <label className={CHOICE}>
-        <input type="checkbox" name="mbox" className="size-4 accent-act" />
-        {say("records.allMessagesAsOneMbox")}
-      </label>
-      <label className={CHOICE}>
-        <input type="checkbox" name="notes" className="size-4 accent-act" />
-        {say("records.notesInWhatIsPrinted")}
-      </label>
+      <Tick name="mbox">{say("records.allMessagesAsOneMbox")}</Tick>
+      <Tick name="notes">{say("records.notesInWhatIsPrinted")}</Tick>
       <Button type="submit" disabled={state !== "idle"}>
         {state === "idle" ? say("records.exportAsZip") : say("records.preparing")}
       </Button>

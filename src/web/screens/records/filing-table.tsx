@@ -8,6 +8,7 @@ import { Opens } from "../../keys/key-desk";
 import type { FilingsView } from "../../server/records/record-view.server";
 import { Cell, ColumnHead, DataTable } from "../../ui/layout/data-table";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { useDecisions } from "../deciding/decisions";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";
 import { useTray } from "../frame/tray-data";
@@ -61,17 +62,13 @@ export function FilingTable({ filings: { rows, fields }, record }: FilingTablePr
       <fieldset className="flex flex-wrap gap-x-4 pb-2 text-sm text-soft">
         <legend className="sr-only">{say("common.columns")}</legend>
         {columns.map(({ key, name }) => (
-          <label key={key} className="flex min-h-6 cursor-pointer items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={!hidden.includes(key)}
-              onChange={({ target }) =>
-                setHidden((before) => (target.checked ? before.filter((one) => one !== key) : [...before, key]))
-              }
-              className="size-3.5 accent-act"
-            />
+          <Tick
+            key={key}
+            checked={!hidden.includes(key)}
+            onTick={(isOn) => setHidden((before) => (isOn ? before.filter((one) => one !== key) : [...before, key]))}
+          >
             {name}
-          </label>
+          </Tick>
         ))}
       </fieldset>
       <DataTable

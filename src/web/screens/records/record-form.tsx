@@ -3,6 +3,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { recordsTexts } from "../../../texts/en/records";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { ChoiceField } from "../forms/choice-field";
 import { NoteField } from "../forms/note-field";
 import type { RecordsOutcome } from "../forms/records-outcome";
@@ -130,36 +131,18 @@ function AccessChoice({ access, problem }: AccessChoiceProps) {
       {isNarrow && (
         <div className="mt-1.5 grid gap-x-4 rounded-control border border-hair px-3 py-1.5 sm:grid-cols-2">
           {members.map(({ id, name }) => (
-            <Ticked key={id} name="members" value={id} words={name} isOn={chosen.memberIds.includes(id)} />
+            <Tick key={id} name="members" value={id} defaultChecked={chosen.memberIds.includes(id)}>
+              {name}
+            </Tick>
           ))}
           {groups.map(({ id, name }) => (
-            <Ticked
-              key={id}
-              name="groups"
-              value={id}
-              words={say("records.allOf", { name })}
-              isOn={chosen.groupIds.includes(id)}
-            />
+            <Tick key={id} name="groups" value={id} defaultChecked={chosen.groupIds.includes(id)}>
+              {say("records.allOf", { name })}
+            </Tick>
           ))}
         </div>
       )}
       {problem !== undefined && <p className="mt-1 text-sm text-late">{problem}</p>}
     </fieldset>
-  );
-}
-
-type TickedProps = {
-  readonly name: string;
-  readonly value: string;
-  readonly words: string;
-  readonly isOn: boolean;
-};
-
-function Ticked({ name, value, words, isOn }: TickedProps) {
-  return (
-    <label className="flex min-h-7 cursor-pointer items-center gap-2">
-      <input type="checkbox" name={name} value={value} defaultChecked={isOn} className="size-4 accent-act" />
-      <span className="truncate">{words}</span>
-    </label>
   );
 }

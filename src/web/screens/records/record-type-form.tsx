@@ -10,6 +10,7 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { SideForm } from "../forms/side-form";
 import { useFormAction } from "../forms/use-form-action";
 
@@ -168,33 +169,13 @@ function FieldLine({ field, at, onChange, onRemove }: FieldLineProps) {
           placeholder={say("records.default")}
           className={`${INPUT} w-32`}
         />
-        <Tick
-          words={say("records.neededInside")}
-          isOn={field.required}
-          onChange={(required) => onChange({ required })}
-        />
-        <Tick
-          words={say("records.defaultWhatIEnteredLast")}
-          isOn={field.remembers}
-          onChange={(remembers) => onChange({ remembers })}
-        />
+        <Tick checked={field.required} onTick={(required) => onChange({ required })}>
+          {say("records.neededInside")}
+        </Tick>
+        <Tick checked={field.remembers} onTick={(remembers) => onChange({ remembers })}>
+          {say("records.defaultWhatIEnteredLast")}
+        </Tick>
       </div>
     </li>
-  );
-}
-
-type TickProps = { readonly words: string; readonly isOn: boolean; readonly onChange: (isOn: boolean) => void };
-
-function Tick({ words, isOn, onChange }: TickProps) {
-  return (
-    <label className="flex min-h-6 cursor-pointer items-center gap-1.5">
-      <input
-        type="checkbox"
-        checked={isOn}
-        onChange={(event) => onChange(event.target.checked)}
-        className="size-4 accent-act"
-      />
-      {words}
-    </label>
   );
 }

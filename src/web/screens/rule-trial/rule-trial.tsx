@@ -7,10 +7,15 @@ import { Button } from "../../ui/button";
 import { SidePanel } from "../../ui/layout/side-panel";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
+import { MessageLine, Pointing } from "./message-line";
 import { MonthBars } from "./month-bars";
 import type { useTrial } from "./use-trial";
 
-type Trying = ReturnType<typeof useTrial> & { readonly moment: RuleMoment };
+type Trying = ReturnType<typeof useTrial> & {
+  readonly moment: RuleMoment;
+  /** What says of a conversation that the rule is not meant for it; null where nobody can. */
+  readonly notMeantOf: (conversationId: string) => (() => void) | null;
+};
 
 /** What a rule would have been for, beside the form: how many, when, which, and where people decided otherwise. */
 export function RuleTrialPanel(trying: Trying) {
@@ -29,7 +34,15 @@ export function RuleTrialPanel(trying: Trying) {
   );
 }
 
-function Tried({ trial, moment, isBusy, goesOn, goOn, stop }: Omit<Trying, "trial"> & { readonly trial: TrialView }) {
+function Tried({
+  trial,
+  moment,
+  isBusy,
+  goesOn,
+  goOn,
+  stop,
+  notMeantOf,
+}: Omit<Trying, "trial"> & { readonly trial: TrialView }) {
   const say = useSay(rulesTexts);
   const isChanging = isBusy && !goesOn;
   return (
@@ -52,12 +65,12 @@ function Tried({ trial, moment, isBusy, goesOn, goOn, stop }: Omit<Trying, "tria
           {goesOn ? say("rules.stopTrying") : say("rules.tryOnAll", { moment })}
         </Button>
       )}
-      {trial.count > 0 && <Outcome trial={trial} />}
+      {trial.count > 0 && <Outcome trial={trial} notMeantOf={notMeantOf} />}
     </div>
   );
 }
 
-function Outcome({ trial }: { trial: TrialView }) {
+function Outcome({ trial, notMeantOf }: { trial: TrialView } & Pick<Trying, "notMeantOf">) {
   const say = useSay(rulesTexts);
   const { same, otherwise, fresh, months, against, newest, others, count } = trial;
   const verdicts = [
@@ -92,9 +105,14 @@ function Outcome({ trial }: { trial: TrialView }) {
         </ul>
       )}
       {against.length > 0 && (
-        <Messages heading={say("rules.wherePeopleDecidedOtherwise")} messages={against} left={otherwise} />
+        <Messages
+          heading={say("rules.wherePeopleDecidedOtherwise")}
+          messages={against}
+          left={otherwise}
+          notMeantOf={notMeantOf}
+        />
       )}
-      <Messages heading={say("rules.whichItWouldBeFor")} messages={newest} left={count} />
+      <Messages heading={say("rules.whichItWouldBeFor")} messages={newest} left={count} notMeantOf={notMeantOf} />
     </>
   );
 }
@@ -104,9 +122,9 @@ type MessagesProps = {
   readonly messages: TrialView["newest"];
   /** How many there are, those that are not listed too. */
   readonly left: number;
-};
+} & Pick<Trying, "notMeantOf">;
 
-function Messages({ heading, messages, left }: MessagesProps) {
+function Messages({ heading, messages, left, notMeantOf }: MessagesProps) {
   const say = useSay(rulesTexts, commonTexts);
   const { tray } = useTray();
   return (
@@ -120,23 +138,21 @@ function Messages({ heading, messages, left }: MessagesProps) {
               target="_blank"
               className="flex items-baseline gap-2 hover:text-act"
             >
-              <span dir="auto" className="max-w-[40%] shrink-0 truncate">
-                {who}
-              </span>
-              <span dir="auto" className="min-w-0 flex-1 truncate font-serif">
-                {subject || say("common.noSubject")}
-              </span>
-              <span className="shrink-0 text-sm text-soft">{when}</span>
+              <MessageLine who={who} subject={subject} when={when} />
             </Link>
-            {otherwise === null ? (
-              <p dir="auto" className="truncate text-sm text-soft">
-                {why}
+            <div className="flex items-baseline gap-2">
+              <p
+                dir="auto"
+                className={`min-w-0 flex-1 truncate text-sm ${otherwise === null ? "text-soft" : "text-late"}`}
+              >
+                {otherwise ?? why}
               </p>
-            ) : (
-              <p dir="auto" className="truncate text-sm text-late">
-                {otherwise}
-              </p>
-            )}
+              <Pointing
+                words={say("rules.notMeant")}
+                name={say("rules.notMeantOf", { subject: subject || say("common.noSubject") })}
+                onPoint={notMeantOf(conversationId)}
+              />
+            </div>
           </li>
         ))}
       </ul>

@@ -4,6 +4,7 @@ import { commonTexts } from "../../../texts/en/common";
 import { rulesTexts } from "../../../texts/en/rules";
 import type { LearnedView } from "../../server/rules/learned-view.server";
 import { useSay } from "../../ui/texts/use-say";
+import { MessageLine, Pointing } from "../rule-trial/message-line";
 import { MonthBars } from "../rule-trial/month-bars";
 import { useRuleNames } from "./use-rule-names";
 
@@ -12,13 +13,15 @@ type ProposalsProps = {
   /** The condition that is in the form, as it was written. */
   readonly chosen: string;
   readonly onChoose: (condition: Condition) => void;
+  /** One that was said not to be meant is, after all. */
+  readonly onMeant: (conversationId: string) => void;
 };
 
 /** What the chosen conversations have in common, in a few ways to choose from, and which conversations they were. */
-export function Proposals({ learned, chosen, onChoose }: ProposalsProps) {
+export function Proposals({ learned, chosen, onChoose, onMeant }: ProposalsProps) {
   const say = useSay(rulesTexts, commonTexts);
   const names = useRuleNames();
-  const { proposals, examples } = learned;
+  const { proposals, examples, notMeant } = learned;
   return (
     <section aria-label={say("rules.inCommon")}>
       <h2 className="mb-2 border-b border-hair pb-0.5 font-serif text-[15px]">{say("rules.inCommon")}</h2>
@@ -58,19 +61,37 @@ export function Proposals({ learned, chosen, onChoose }: ProposalsProps) {
           {say("rules.fromExamples", { count: examples.length })}
         </summary>
         <ul className="mt-1 max-w-2xl border-t border-hair">
-          {examples.map(({ id, who, subject, when }) => (
-            <li key={id} className="flex items-baseline gap-2 border-b border-hair py-1">
-              <span dir="auto" className="w-40 shrink-0 truncate">
-                {who}
-              </span>
-              <span dir="auto" className="min-w-0 flex-1 truncate font-serif">
-                {subject || say("common.noSubject")}
-              </span>
-              <span className="shrink-0 text-sm text-soft">{when}</span>
-            </li>
+          {examples.map((one) => (
+            <LearnedFrom key={one.id} one={one} onMeant={null} />
           ))}
         </ul>
       </details>
+      {notMeant.length > 0 && (
+        <section aria-label={say("rules.areNotMeant")} className="mt-3 max-w-2xl">
+          <h3 className="border-b border-hair pb-0.5 text-sm font-semibold">{say("rules.areNotMeant")}</h3>
+          <ul>
+            {notMeant.map((one) => (
+              <LearnedFrom key={one.id} one={one} onMeant={() => onMeant(one.id)} />
+            ))}
+          </ul>
+        </section>
+      )}
     </section>
+  );
+}
+
+type LearnedFromProps = { readonly one: LearnedView["examples"][number]; readonly onMeant: (() => void) | null };
+
+function LearnedFrom({ one: { who, subject, when }, onMeant }: LearnedFromProps) {
+  const say = useSay(rulesTexts, commonTexts);
+  return (
+    <li className="flex items-baseline gap-2 border-b border-hair py-1">
+      <MessageLine who={who} subject={subject} when={when} />
+      <Pointing
+        words={say("rules.isMeant")}
+        name={say("rules.isMeantOf", { subject: subject || say("common.noSubject") })}
+        onPoint={onMeant}
+      />
+    </li>
   );
 }

@@ -12,6 +12,7 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Page } from "../../ui/page";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { problemsWithin } from "../forms/problems-within";
 import { useFormAction } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
@@ -33,6 +34,7 @@ import {
 } from "./edited-condition";
 import { MomentFields } from "./moment-fields";
 import { Proposals } from "./proposals";
+import { useLearned } from "./use-learned";
 import { useRuleNames } from "./use-rule-names";
 import { WhoseFields } from "./whose-fields";
 
@@ -56,8 +58,9 @@ export function RuleEditor({ rule, learned, proposalId }: RuleEditorProps) {
     rule.exception === null ? null : editedCondition(rule.exception),
   );
   const [actions, setActions] = useState<readonly EditedAction[]>(() => rule.actions.map(newAction));
-  // What was chosen stays so while it is refined; one that is chosen again begins anew.
-  const [chosen, setChosen] = useState(() => JSON.stringify(rule.condition));
+  const { chosen, choose, notMeantOf, onMeant } = useLearned(learned, rule.condition, (one) =>
+    setCondition(editedCondition(one)),
+  );
   const [times, setTimes] = useState(rule.times);
   const [typedName, setTypedName] = useState("");
   const [isLast, setLast] = useState(rule.isLast);
@@ -110,16 +113,7 @@ export function RuleEditor({ rule, learned, proposalId }: RuleEditorProps) {
               {refused.problem}
             </p>
           )}
-          {learned !== null && (
-            <Proposals
-              learned={learned}
-              chosen={chosen}
-              onChoose={(proposed) => {
-                setChosen(JSON.stringify(proposed));
-                setCondition(editedCondition(proposed));
-              }}
-            />
-          )}
+          {learned !== null && <Proposals learned={learned} chosen={chosen} onChoose={choose} onMeant={onMeant} />}
           {refused?.problems["tray-name"] !== undefined && (
             <Field
               label={say("rules.trayName")}
@@ -193,10 +187,14 @@ export function RuleEditor({ rule, learned, proposalId }: RuleEditorProps) {
               byHand={learned}
               onChange={setActions}
             />
-            {!whose.isOwn && <StopsHere isLast={isLast} onLast={setLast} />}
+            {!whose.isOwn && (
+              <Tick checked={isLast} onTick={setLast} className="mt-3">
+                {say("rules.stopHere")}
+              </Tick>
+            )}
           </section>
         </div>
-        <RuleTrialPanel {...trial} moment={times.moment} />
+        <RuleTrialPanel {...trial} moment={times.moment} notMeantOf={notMeantOf} />
       </div>
     </Page>
   );
@@ -207,21 +205,6 @@ const said = saidOf(rulesTexts);
 function titleOf(rule: WrittenRule, learned: LearnedView | null): Said {
   if (rule.id !== null) return said("rules.ruleCalled", { name: rule.name });
   return learned === null ? said("rules.newRule") : said("rules.ruleFrom", { count: learned.examples.length });
-}
-
-function StopsHere({ isLast, onLast }: { isLast: boolean; onLast: (isLast: boolean) => void }) {
-  const say = useSay(rulesTexts);
-  return (
-    <label className="mt-3 flex items-center gap-2">
-      <input
-        type="checkbox"
-        checked={isLast}
-        onChange={(event) => onLast(event.target.checked)}
-        className="size-[14px] accent-act"
-      />
-      {say("rules.stopHere")}
-    </label>
-  );
 }
 
 function Heading({ children }: { children: string }) {

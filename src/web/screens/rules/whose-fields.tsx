@@ -1,6 +1,7 @@
 import { rulesTexts } from "../../../texts/en/rules";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { useTray } from "../frame/tray-data";
 import type { WrittenRule } from "../rule-trial/written-rule";
 
@@ -37,16 +38,13 @@ export function WhoseFields({ whose, isNew, problem, onChange }: WhoseFieldsProp
             />
           </span>
         )}
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={whose.isEverywhere}
-            aria-invalid={problem !== undefined}
-            onChange={(event) => onChange({ isEverywhere: event.target.checked })}
-            className="size-[14px] accent-act"
-          />
+        <Tick
+          checked={whose.isEverywhere}
+          aria-invalid={problem !== undefined}
+          onTick={(isOn) => onChange({ isEverywhere: isOn })}
+        >
           {say("rules.inAllTrays")}
-        </label>
+        </Tick>
       </div>
       {whose.isOwn && <p className="mt-1 text-sm text-soft">{say("rules.ownRulesAre")}</p>}
       {problem !== undefined && <p className="mt-1 text-sm text-late">{problem}</p>}

@@ -9,6 +9,7 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { FormFoot } from "../forms/form-foot";
 import { LANGUAGE_NAMES, TONE_NAMES } from "../forms/reminder-styles";
 import { useFormAction } from "../forms/use-form-action";
@@ -110,15 +111,9 @@ export function RemindDialog({ rows, onDone, onClose }: RemindDialogProps) {
             <p className="text-sm text-soft">{say("waiting.changedByHandItIs", { them: allOf(rows.length) })}</p>
           )}
         </div>
-        <label className="flex cursor-pointer items-center gap-2">
-          <input
-            type="checkbox"
-            checked={isSeries}
-            onChange={(event) => setSeries(event.target.checked)}
-            className="size-4 accent-act"
-          />
+        <Tick checked={isSeries} onTick={setSeries}>
           {say("waiting.againAfter37And")}
-        </label>
+        </Tick>
         <FormFoot problem={problem} onClose={onClose}>
           <Button look="filled" disabled={isBusy} onClick={plan}>
             {say("waiting.sendReminders", { count: rows.length })}

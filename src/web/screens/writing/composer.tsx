@@ -11,6 +11,7 @@ import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
 import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
+import { Tick } from "../../ui/tick";
 import { useOutcome } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
@@ -137,15 +138,13 @@ export function Composer(props: ComposerProps) {
         {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
       </LetterBody>
       <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
-        <label className="flex cursor-pointer items-center gap-1.5 text-sm text-soft">
-          <input
-            type="checkbox"
-            checked={draft.report === "on"}
-            onChange={(event) => change({ report: event.target.checked ? "on" : "" })}
-            className="size-3.5 accent-act"
-          />
+        <Tick
+          checked={draft.report === "on"}
+          onTick={(isOn) => change({ report: isOn ? "on" : "" })}
+          className="text-sm text-soft"
+        >
           {say("writing.askForADeliveryReport")}
-        </label>
+        </Tick>
         <Select
           label={say("writing.expires")}
           look="quiet"
@@ -260,15 +259,9 @@ function Informing({ who, text, change }: InformingProps) {
   const usual = say("writing.thankYouForYourMessage");
   return (
     <div className="mt-2.5">
-      <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          checked={text !== ""}
-          onChange={(event) => change({ informs: event.target.checked ? usual : "" })}
-          className="size-4 accent-act"
-        />
+      <Tick checked={text !== ""} onTick={(isOn) => change({ informs: isOn ? usual : "" })}>
         {say("writing.tellThatItWasForwarded", { who })}
-      </label>
+      </Tick>
       {text !== "" && (
         <textarea
           aria-label={say("writing.whatIsTold", { who })}

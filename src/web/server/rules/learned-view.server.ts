@@ -5,19 +5,25 @@ import { speak } from "../base/say.server";
 
 /** What was learned from some conversations, as it is shown. */
 export type LearnedView = Pick<LearnedRule, "proposals" | "actions"> & {
-  readonly examples: readonly {
-    readonly id: string;
-    readonly who: string;
-    readonly subject: string;
-    readonly when: string;
-  }[];
+  readonly examples: readonly LearnedFromView[];
+  readonly notMeant: readonly LearnedFromView[];
+};
+
+type LearnedFromView = {
+  readonly id: string;
+  readonly who: string;
+  readonly subject: string;
+  readonly when: string;
 };
 
 /** What was learned, with the days of the examples in words. */
-export function learnedView({ proposals, actions, examples }: LearnedRule, now: Instant, zone: string): LearnedView {
-  return {
-    proposals,
-    actions,
-    examples: examples.map(({ at, ...example }) => ({ ...example, when: speak(dayInWords(at, now, zone)) })),
+export function learnedView(
+  { proposals, actions, examples, notMeant }: LearnedRule,
+  now: Instant,
+  zone: string,
+): LearnedView {
+  const shown = ({ at, ...one }: LearnedRule["examples"][number]): LearnedFromView => {
+    return { ...one, when: speak(dayInWords(at, now, zone)) };
   };
+  return { proposals, actions, examples: examples.map(shown), notMeant: notMeant.map(shown) };
 }
