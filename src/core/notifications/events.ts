@@ -13,6 +13,7 @@ export const NOTIFICATION_EVENTS = [
   "category",
   "words",
   "rule",
+  "proposal",
   "digest",
   "week",
 ] as const;
@@ -29,6 +30,7 @@ export const EVENT_NAMES: Readonly<Record<NotificationEvent, Said>> = {
   category: said("notifications.aMessageUnderACategory"),
   words: said("notifications.aMessageWithWordsI"),
   rule: said("notifications.aRuleTellsMe"),
+  proposal: said("notifications.aRuleIsProposedWhereI"),
   digest: said("notifications.theDigestOfTheDay"),
   week: said("notifications.theWeekThatIsOver"),
 };

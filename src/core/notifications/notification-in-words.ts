@@ -41,6 +41,8 @@ function lineOf({ event, who, count, words }: Told): Said {
       return said("notifications.wroteWithWordsYouWatch", { words });
     case "rule":
       return said("notifications.aRuleToldYou", { words });
+    case "proposal":
+      return said("notifications.aRuleCouldDo", { count });
     case "digest":
       return said("notifications.theDayInShort");
     case "week":

@@ -17,8 +17,9 @@ export async function startRuleRun(
   words: string,
 ): Promise<Result<RunId, Refusal>> {
   const rule = (await rulesSeenBy(deps.db, grant)).find((one) => one.id === id);
-  const refusal = rule === undefined ? ({ kind: "no-such", what: "rule" } as const) : ruleRefusal(grant, rule);
-  if (rule === undefined || refusal !== null) return err(refusal ?? { kind: "no-such", what: "rule" });
+  if (rule === undefined) return err({ kind: "no-such", what: "rule" });
+  const refusal = ruleRefusal(grant, rule);
+  if (refusal !== null) return err(refusal);
   const ids = await inTransaction(deps.db, (trx) => allOfTray(trx, grant.tray));
   return beginRun(deps, grant, ids, { kind: "rule", rule }, words);
 }

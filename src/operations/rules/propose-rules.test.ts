@@ -3,6 +3,7 @@ import { addressed } from "@tests/support/ruled-messages";
 import { passes, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import type { ConversationId } from "../../core/kernel/ids";
+import { notificationsOf } from "../../storage/conversation/index";
 import { editRule, endRuleProposal, getRuleProposals, openConversation, proposeRules } from "../index.server";
 
 let tray: TestTray;
@@ -49,6 +50,11 @@ it("proposes the most of what was put away unread, one a week, and never again w
   await proposeRules(tray.deps);
   const [first, ...more] = await proposed();
   expect([first, more]).toMatchObject([{ source: "watch@bellows.example", putAway: "settle", count: 12 }, []]);
+  const told = await notificationsOf(tray.deps.db, desk.lead.memberId, desk.lead.tray.id, ["proposal"], 9);
+  expect(told).toMatchObject([{ event: "proposal", count: 12, conversationId: null, isRead: false }]);
+  expect(await notificationsOf(tray.deps.db, desk.maraGrant.memberId, desk.maraGrant.tray.id, ["proposal"], 9)).toEqual(
+    [],
+  );
   if (first === undefined) throw new Error("nothing is proposed");
   expect(await getRuleProposals(tray.deps, { ...desk.lead, role: "member" })).toEqual([]);
   expect(refusal(await endRuleProposal(tray.deps, { ...desk.lead, role: "member" }, first.id))).toBe("leads-only");

@@ -1,12 +1,13 @@
-import { type RuleProposalId, trustedId } from "../../core/kernel/ids";
+import { type NotificationId, type RuleProposalId, type TrayId, trustedId } from "../../core/kernel/ids";
 import { DAY, later } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { findRoutines, type Routine } from "../../core/rule-learning/find-routines";
 import { MAX_EXAMPLES } from "../../core/rule-learning/learn-actions";
 import { whyRuleHolds } from "../../core/rules/examine-condition";
 import { isInForce } from "../../core/rules/rule";
-import type { Tray, TrayGrant } from "../../storage/access/index";
-import { inTransaction } from "../../storage/base/index";
+import { membersWithRoles, type Tray, type TrayGrant } from "../../storage/access/index";
+import { inTransaction, type Transaction } from "../../storage/base/index";
+import { addNotifications, type NewNotification } from "../../storage/conversation/index";
 import {
   addRuleProposal,
   answerRuleProposal,
@@ -51,11 +52,23 @@ async function proposeRule(deps: Deps, tray: Tray): Promise<void> {
     const { key, putAway, ids } = routine;
     const id = trustedId<RuleProposalId>(deps.newId());
     const made = { id, trayId: tray.id, putAway, count: ids.length, madeAt: now };
-    await inTransaction(deps.db, (trx) =>
-      addRuleProposal(trx, key, { ...made, conversationIds: ids.slice(0, MAX_EXAMPLES) }),
-    );
+    await inTransaction(deps.db, async (trx) => {
+      await addRuleProposal(trx, key, { ...made, conversationIds: ids.slice(0, MAX_EXAMPLES) });
+      await addNotifications(trx, await toldToLeads(deps, trx, made));
+    });
+    deps.publishChange({ trayId: tray.id, conversationId: null });
     return;
   }
+}
+
+type Made = Pick<OpenProposal, "id" | "count"> & { readonly trayId: TrayId };
+
+async function toldToLeads(deps: Deps, trx: Transaction, { id, trayId, count }: Made): Promise<NewNotification[]> {
+  const leads = (await membersWithRoles(trx, trayId)).filter(({ role }) => role === "lead");
+  const told = { trayId, conversationId: null, at: deps.now(), by: null, event: "proposal", count, words: "" } as const;
+  return leads.map(({ id: memberId }) => {
+    return { ...told, id: trustedId<NotificationId>(deps.newId()), memberId, about: `proposal:${id}` };
+  });
 }
 
 // A rule may have been made since; what came before it was still put away by hand.

@@ -29,8 +29,9 @@ export async function isReportAsked(
   const [tested] = await testedSample(asking, { tray }, rules, [sent]);
   const holding = tested === undefined ? [] : rulesThatHold(rules, tested);
   const first = holding.find(({ rule }) => rule.actions.some(({ kind }) => kind === "ask-report"));
+  if (first === undefined) return false;
   const [conversation] = await lockConversations(trx, trayId, [sent.conversationId]);
-  if (first === undefined || conversation === undefined) return false;
+  if (conversation === undefined) return false;
   const known = (await factsOf(trx, [conversation.id])).get(conversation.id) ?? NOTHING_HAPPENED;
   const isSaid = known.entries.some(({ effect }) => effect.kind === "report-asked" && effect.messageId === id);
   if (isSaid) return true;

@@ -157,6 +157,7 @@ export const conversationTexts = catalogue({
   "conversation.sender": "Sender",
   "conversation.senderNotVerified": "sender not verified",
   "conversation.senderVerified": "sender verified",
+  "conversation.sent": "sent",
   "conversation.settleAllOfThisList":
     "{open, plural, one {Settle what came through it} other {Settle all # open of this list}}",
   "conversation.settledEverythingOf": "Settled: everything of {listId}",
@@ -188,6 +189,7 @@ export const conversationTexts = catalogue({
   "conversation.throughTheList": "{share} through the list {text}",
   "conversation.to": "{what} to {address}",
   "conversation.toLookAtAgain": "to look at again",
+  "conversation.toPeople": "to {people}{copied}",
   "conversation.tooLargeToLayOut":
     "This conversation takes more time or memory to lay out than there is for it. Its messages are among the others.",
   "conversation.tooLargeToPrint": "Too large to print",

@@ -7,6 +7,8 @@ export const notificationsTexts = catalogue({
   "notifications.aMessageWithWordsI": "A message with words I watch",
   "notifications.aNoteMentionsMe": "A note mentions me",
   "notifications.aReplyOrFollowUp": "A reply or follow-up of mine is overdue",
+  "notifications.aRuleCouldDo": "A rule could do what was done by hand {count, plural, one {once} other {# times}}",
+  "notifications.aRuleIsProposedWhereI": "A rule is proposed where I lead",
   "notifications.aRuleTellsMe": "A rule tells me",
   "notifications.aRuleToldYou": "The rule “{words}” is for this",
   "notifications.assignedToYou": "{by} assigned {count, plural, one {this} other {# conversations}} to you",

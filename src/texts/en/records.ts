@@ -257,6 +257,7 @@ export const recordsTexts = catalogue({
   "records.retentionSaved": "Retention saved",
   "records.review": "Review",
   "records.reviewDisposalOf": "Review disposal of {code}",
+  "records.ruleNamed": "rule “{rule}”",
   "records.savePolicy": "Save policy",
   "records.saveType": "Save type",
   "records.saved": "{code} saved",

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import { conversationTexts } from "../../../texts/en/conversation";
-import type { LongText } from "../../server/conversation/conversation-view.server";
+import type { LongText } from "../../server/conversation/message-view.server";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { TextBlocks } from "./text-blocks";

@@ -77,17 +77,18 @@ function NotificationLink({ told, words }: { told: Told; words: string | null })
       </Link>
     );
   }
-  if (event === "week") {
-    return (
-      <Link to={`/${tray.slug}/loose-ends`} className={look}>
-        {say("office.allLooseEnds")}
-      </Link>
-    );
-  }
-  if (event !== "assigned" && event !== "digest") return null;
+  const own = { to: `open?owner=${member.id}`, name: say("office.allThatIsMine") };
+  const places: Partial<Record<Told["event"], typeof own>> = {
+    week: { to: "loose-ends", name: say("office.allLooseEnds") },
+    proposal: { to: "rules", name: say("office.whatIsProposed") },
+    assigned: own,
+    digest: own,
+  };
+  const place = places[event];
+  if (place === undefined) return null;
   return (
-    <Link to={`/${tray.slug}/open?owner=${member.id}`} className={look}>
-      {say("office.allThatIsMine")}
+    <Link to={`/${tray.slug}/${place.to}`} className={look}>
+      {place.name}
     </Link>
   );
 }

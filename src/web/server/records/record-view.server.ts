@@ -51,7 +51,8 @@ export function filingsView({ threads, fields }: Awaited<ReturnType<typeof filin
         key: thread.filedAt ?? 0,
         words: thread.filedAt === null ? "" : speak(dayInWords(thread.filedAt, now, zone)),
       },
-      means: thread.rule === null ? speak(meansInWords(thread.means)) : `rule “${thread.rule}”`,
+      means:
+        thread.rule === null ? speak(meansInWords(thread.means)) : speak("records.ruleNamed", { rule: thread.rule }),
     })),
   };
 }
