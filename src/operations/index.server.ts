@@ -18,10 +18,10 @@ export type {
   CorrespondenceMessage,
   Delivery,
   Doing,
-  DraftContent,
   JournalLine,
   ListedNotification,
   Notification,
+  OwnDraft,
   Present,
   SharedDraft,
   ShownPart,
@@ -56,6 +56,7 @@ export {
   documentsToAttach,
   forgetDraftAttachments,
 } from "./answering/draft-attachments";
+export * from "./answering/own-drafts";
 export * from "./answering/put-aside";
 export * from "./answering/recall-message";
 export * from "./answering/reminders";

@@ -12,7 +12,7 @@ export type Say<Catalogue extends object = Messages> = {
   // each needs wherever one is said, which takes it a minute.
   <Key extends string>(
     key: Key & keyof Catalogue,
-    ...values: Key extends keyof Catalogue ? ValuesArgument<Catalogue[Key]> : []
+    ...values: Key extends keyof Catalogue ? ValuesArgument<Catalogue[Key]> : [values?: Said["values"]]
   ): string;
 };
 

@@ -58,6 +58,8 @@ export default [
       route("undo", "routes/deciding/undo.ts"),
       route("presence/:conversation", "routes/conversation/presence.ts"),
       route("notes/:conversation/:entry", "routes/conversation/edit-note.ts"),
+      route("drafts", "routes/writing/own-drafts.tsx"),
+      route("own-drafts/:draft", "routes/writing/own-draft.ts"),
       route("drafts/:conversation", "routes/writing/drafts.ts"),
       route("text-suggestions", "routes/writing/text-suggestions.ts"),
       route("people", "routes/people/people.ts"),

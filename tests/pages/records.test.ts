@@ -96,7 +96,7 @@ describe("the page of a record", () => {
     expect((await ines.posts(changeRecord, keep, { code })).data.problem).toMatch(/changed this record meanwhile/);
     expect((await ines.posts(changeRecord, { do: "close" }, { code })).data.said).toBe(`${code} is closed`);
     expect((await page()).card).toMatchObject({ closed: "today", edited: { responsibleId: desk.mara.id } });
-    expect(await refusalOf(ines.looksAt(writePage, {}, `record=${code}`))).toBe(404);
+    expect(await refusalOf(ines.looksAt(writePage, {}, `record=${code}&draft=${tray.deps.newId()}`))).toBe(404);
     expect((await ines.posts(changeRecord, { do: "reopen" }, { code })).data.said).toBe(`${code} is open again`);
     expect((await page()).card.steps.map(({ words }) => words)).toEqual([
       "reopened it",
@@ -125,7 +125,7 @@ describe("the page of a record", () => {
     expect(await refusalOf(ines.looksAt(recordPage, { code }))).toBe(200);
     const looks: readonly (() => Promise<unknown>)[] = [
       () => mara.looksAt(recordPage, { code }),
-      () => mara.looksAt(writePage, {}, `record=${code}`),
+      () => mara.looksAt(writePage, {}, `record=${code}&draft=${tray.deps.newId()}`),
       () => mara.posts(changeRecord, { do: "close" }, { code }),
     ];
     for (const look of looks) expect(await refusalOf(look())).toBe(404);
@@ -200,8 +200,8 @@ describe("a type of records", () => {
 describe("a message about a record", () => {
   it("goes, or says what is wrong beside its fields", async () => {
     const { id, code } = await opens({ title: "To write about", addresses: "casework@calder.example" });
-    const page = await ines.looksAt(writePage, {}, `record=${code}`);
-    expect(page).toMatchObject({ code, people: [{ address: "casework@calder.example", name: "" }] });
+    const page = await ines.looksAt(writePage, {}, `record=${code}&draft=${tray.deps.newId()}`);
+    expect(page).toMatchObject({ record: { code }, people: [{ address: "casework@calder.example", name: "" }] });
     const letter = { record: id, to: "casework@calder.example", subject: `Drawings [${code}]`, after: "settle" };
     const { data } = await ines.posts(write, { ...letter, html: "" });
     expect(data).toMatchObject({ ok: false, problems: { html: "Write something first." } });

@@ -133,6 +133,13 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
     params: () => ({ conversation: ids.conversation }),
     fields: () => ({ do: "hand", member: office.ines.id, html: "<p>Yes.</p>" }),
   },
+  "own-draft": {
+    params: () => ({ draft: SOME_ID }),
+    fields: () => ({
+      do: "keep",
+      draft: JSON.stringify({ to: "", cc: "", subject: "", html: "<p>Yes.</p>", after: "keep", day: "" }),
+    }),
+  },
   "edit-note": { params: () => ({ conversation: ids.conversation, entry: ids.note }), fields: () => ({ text: "no" }) },
   "rule-history": { params: () => ({ rule: ids.rule }), fields: () => ({ do: "undo", version: "1", since: "" }) },
   rules: { fields: () => ({ do: "keep", rule: JSON.stringify(RULE) }) },
@@ -260,7 +267,7 @@ const everything = async () => {
     "remote_content_sender",
     "place",
     "saved_view",
-    "shared_draft",
+    "draft",
     "time_off",
     "cover",
     "invitation",

@@ -27,7 +27,7 @@ beforeAll(async () => {
 const COUNTED = [
   "journal",
   "message",
-  "shared_draft",
+  "draft",
   "member_group",
   "category",
   "contact",

@@ -123,6 +123,15 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
       enclosures: "",
     },
   ],
+  [
+    "/office/own-drafts/{any}",
+    {
+      do: "keep",
+      version: "0",
+      conversation: "",
+      draft: '{"to":"","cc":"","subject":"","html":"<p>Yes</p>","after":"keep","day":""}',
+    },
+  ],
   ["/office/drafts/{conversation}", { do: "return", draft: "{any}", version: "1", note: "no" }],
   ["/office/notes/{conversation}/{entry}", { text: "anew" }],
   ["/office/members", { do: "role", member: "{member}", role: "member" }],

@@ -1,4 +1,5 @@
 import { type EmailAddress, readEmailAddress } from "../kernel/email-address";
+import { readMailto } from "./mailto";
 
 /** How one leaves a mailing list, as its mail says. */
 export type WaysToLeave = {
@@ -43,29 +44,11 @@ function urlOf(uri: string): URL | null {
   return URL.canParse(uri) ? new URL(uri) : null;
 }
 
-// RFC 6068: the address percent-encoded, and fields of which only subject and body are harmless to follow.
+// RFC 6068; what goes out by itself goes to one address.
 function mailOf(url: URL): WaysToLeave["mail"] {
-  const to = readEmailAddress(decoded(url.pathname));
-  if (to === null) return null;
-  const field = (name: string) => {
-    const found = url.search
-      .slice(1)
-      .split("&")
-      .map((pair) => pair.split("="))
-      .find(([key]) => key?.toLowerCase() === name);
-    return oneLine(decoded(found?.slice(1).join("=") ?? ""));
-  };
-  return { to, subject: field("subject") || "unsubscribe", body: field("body") || "unsubscribe" };
-}
-
-function decoded(text: string): string {
-  try {
-    return decodeURIComponent(text);
-  } catch {
-    return text;
-  }
-}
-
-function oneLine(text: string): string {
-  return text.replace(/[\r\n]+/g, " ").trim();
+  const asked = readMailto(url.href);
+  const to = asked === null ? null : readEmailAddress(asked.to);
+  if (asked === null || to === null) return null;
+  const oneLine = asked.body.replace(/\n+/g, " ").trim();
+  return { to, subject: asked.subject || "unsubscribe", body: oneLine || "unsubscribe" };
 }

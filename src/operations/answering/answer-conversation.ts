@@ -6,6 +6,7 @@ import {
   type BatchId,
   type ConversationId,
   type DraftAttachmentId,
+  type DraftId,
   type ExpectationId,
   type FollowUpId,
   type MemberId,
@@ -22,7 +23,7 @@ import { htmlOfText } from "../../core/writing/html-of-text";
 import { planAnswer } from "../../core/writing/plan-answer";
 import { membersOfTray, type TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
-import { conversationRow, correspondenceOf, endDraft, rawMessage } from "../../storage/conversation/index";
+import { conversationRow, correspondenceOf, endDraft, endOwnDraft, rawMessage } from "../../storage/conversation/index";
 import { factsOf, lockConversations, type NewMessage } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import { refusalsTexts } from "../../texts/en/refusals";
@@ -76,6 +77,8 @@ export type Answer = {
   readonly enclosures?: readonly DraftAttachmentId[];
   /** The shared draft that it was, which ends with it. */
   readonly draft?: SeenDraft | null;
+  /** The draft of one's own that it was, which ends with it as well. */
+  readonly ownDraft?: DraftId | null;
 };
 
 /**
@@ -137,12 +140,12 @@ export async function answerWithin(
   const effects = [...filed.value, ...withAliases(awaited, aliases), ...followUpsOf(deps, grant, answer)];
   const batchId = trustedId<BatchId>(first.id);
   await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: { ...held, version }, known: facts, effects }]);
-  await rememberHabit(trx, grant, answer);
+  await endWriting(trx, deps, grant, answer);
   return ok(first.id);
 }
 
-// Before the letter is put together, as what it is filed on stands in it.
-async function filedWith(
+/** What filing a conversation with a message of ours comes to. */
+export async function filedWith(
   trx: Transaction,
   deps: Within,
   grant: TrayGrant,
@@ -163,8 +166,14 @@ export function answerProblem(deps: Within, { role }: TrayGrant, { to, cc, after
   return isPast ? { kind: "date-is-past" } : null;
 }
 
-/** Remembers how she writes to somebody, which is offered to her the next time. */
-export async function rememberHabit(trx: Transaction, { memberId }: TrayGrant, { to, after }: Answer): Promise<void> {
+/** What comes to an end with a message that goes: the draft that it was; how it was written is remembered. */
+export async function endWriting(trx: Transaction, deps: Within, grant: TrayGrant, answer: Answer): Promise<void> {
+  if (answer.ownDraft != null) await endOwnDraft(trx, grant, answer.ownDraft, deps.now());
+  await rememberHabit(trx, grant, answer);
+}
+
+// Offered to her the next time.
+async function rememberHabit(trx: Transaction, { memberId }: TrayGrant, { to, after }: Answer): Promise<void> {
   const [first] = to;
   if (first === undefined || after.kind === "wait") return;
   const whom = after.kind === "expect" ? (after.whom ?? "any") : "any";

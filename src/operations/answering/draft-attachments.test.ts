@@ -3,7 +3,7 @@ import { type Desk, done, only, refusal, setUpDesk } from "@tests/support/desk";
 import { aMessage, aMessageWithFiles } from "@tests/support/mail";
 import { address, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type ConversationId, type DraftAttachmentId, type RecordId, trustedId } from "../../core/kernel/ids";
+import { type ConversationId, type DraftAttachmentId, trustedId } from "../../core/kernel/ids";
 import { DAY, type Instant, later } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
 import { MOST_ENCLOSED_BYTES } from "../../core/writing/draft-attachment";
@@ -31,12 +31,10 @@ import {
 
 let tray: TestTray;
 let desk: Desk;
-let record: { id: RecordId; code: string };
 
 beforeAll(async () => {
   tray = await testTray();
   desk = await setUpDesk(tray);
-  record = await desk.opensRecord("Wind chests");
 });
 afterAll(() => tray.close());
 
@@ -97,7 +95,7 @@ describe("files that go with a message", () => {
     ]);
     const open = await openConversation(tray.deps, desk.lead, id);
     expect(open?.messages.at(-1)?.attachments.map(({ fileName }) => fileName)).toEqual(["Größe.txt", "drawing.txt"]);
-    const first = done(await startConversation(tray.deps, desk.lead, desk.ines, record.id, letter([one.id])));
+    const first = done(await startConversation(tray.deps, desk.lead, desk.ines, letter([one.id])));
     expect((await carriedBy(first.messageId)).map(({ fileName }) => fileName)).toEqual(["drawing.txt"]);
   });
 
@@ -126,9 +124,7 @@ describe("files that go with a message", () => {
     expect(refusal(await answers(id, [one.id, two.id]))).toBe("too-large");
     expect(refusal(await answers(id, [one.id, trustedId(desk.ines.id)]))).toBe("attachment-gone");
     const other = { ...desk.lead, tray: { ...desk.lead.tray, id: trustedId<typeof desk.lead.tray.id>(desk.ines.id) } };
-    expect(refusal(await startConversation(tray.deps, other, desk.ines, record.id, letter([one.id])))).toBe(
-      "attachment-gone",
-    );
+    expect(refusal(await startConversation(tray.deps, other, desk.ines, letter([one.id])))).toBe("attachment-gone");
     expect(refusal(await attachFile(tray.deps, desk.reader, file("no.txt")))).toBe("readers-only-read");
     const many = Array.from({ length: 31 }, () => one.id);
     expect(refusal(await answers(id, many))).toBe("too-many");

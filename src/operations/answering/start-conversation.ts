@@ -1,4 +1,3 @@
-import { planDecision } from "../../core/deciding/plan-decision";
 import { type BatchId, type ConversationId, type MessageId, type RecordId, trustedId } from "../../core/kernel/ids";
 import type { NamedFile } from "../../core/kernel/named-file";
 import { err, ok, type Result } from "../../core/kernel/result";
@@ -7,19 +6,13 @@ import { baseSubject } from "../../core/threading/base-subject";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import { lockConversations } from "../../storage/facts/index";
-import {
-  correspondentsOf,
-  lockRecordForShare,
-  recordByCode,
-  recordsByIds,
-  registerRecords,
-} from "../../storage/records/index";
+import { correspondentsOf, recordByCode, recordsByIds, registerRecords } from "../../storage/records/index";
 import type { Deps, Within } from "../base/deps";
 import { factOf } from "../base/message-fact";
 import { carryOut } from "../changes/change-conversations";
 import type { Refusal } from "../refusals/refusal";
 import { authorOf, saveLetter, storedLetter, type Writer } from "../sending/letters";
-import { type Answer, answerProblem, effectsAfter, followUpsOf, rememberHabit } from "./answer-conversation";
+import { type Answer, answerProblem, effectsAfter, endWriting, filedWith, followUpsOf } from "./answer-conversation";
 import { attachmentsOfDraft } from "./draft-attachments";
 
 /** What a message about a record begins with: whom it could go to, those of the record first, and its token for the subject. */
@@ -47,28 +40,23 @@ export async function openingMessage(deps: Deps, grant: TrayGrant, code: string)
 }
 
 /**
- * Writes to somebody about a record: a new conversation, filed there and hers, with what is awaited in it. Whoever answers,
- * in whatever thread, is found by the record's code where the subject carries it. The message's id names the batch.
+ * Writes to somebody: a new conversation, the writer's, with what is awaited in it, filed with it where the message says so.
+ * Whoever answers about a record, in whatever thread, is found by its code where the subject carries it. The message's id
+ * names the batch.
  */
 export async function startConversation(
   deps: Deps,
   grant: TrayGrant,
   writer: Writer,
-  recordId: RecordId,
   answer: Answer,
 ): Promise<Result<{ readonly messageId: MessageId; readonly conversationId: ConversationId }, Refusal>> {
   const problem = answerProblem(deps, grant, answer);
   if (problem !== null) return err(problem);
   const conversationId = trustedId<ConversationId>(deps.newId());
   const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<MessageId, Refusal>> => {
-    await lockRecordForShare(trx, recordId);
-    const [record] = await recordsByIds(trx, grant, [recordId]);
-    if (record === undefined) return err({ kind: "no-such", what: "record" });
-    if (record.closed) return err({ kind: "record-closed", code: record.code });
     const enclosed = await attachmentsOfDraft(trx, grant, answer.enclosures ?? []);
     if (!enclosed.ok) return enclosed;
-    const beginning = { conversationId, recordId, code: record.code, answer, enclosed: enclosed.value };
-    return ok(await begin(trx, deps, grant, writer, beginning));
+    return begin(trx, deps, grant, writer, { conversationId, answer, enclosed: enclosed.value });
   });
   if (!done.ok) return done;
   deps.publishChange({ trayId: grant.tray.id, conversationId });
@@ -77,8 +65,6 @@ export async function startConversation(
 
 type Beginning = {
   readonly conversationId: ConversationId;
-  readonly recordId: RecordId;
-  readonly code: string;
   readonly answer: Answer;
   readonly enclosed: readonly NamedFile[];
 };
@@ -88,26 +74,28 @@ async function begin(
   deps: Within,
   grant: TrayGrant,
   writer: Writer,
-  { conversationId, recordId, code, answer, enclosed }: Beginning,
-): Promise<MessageId> {
-  const { to, cc, subject, html } = answer;
-  const written = { to, cc, subject, html, enclosed, recordCodes: [code] };
+  { conversationId, answer, enclosed }: Beginning,
+): Promise<Result<MessageId, Refusal>> {
+  const { to, cc, subject, html, files = null } = answer;
+  const records = await recordsByIds(trx, grant, files === null ? [] : [files.recordId]);
+  const written = { to, cc, subject, html, enclosed, recordCodes: records.map(({ code }) => code) };
   const letter = { ...written, inReplyTo: null, references: [], carries: null };
   const message = await storedLetter(deps, authorOf(grant, writer), letter, answer);
   const facts = { ...NOTHING_HAPPENED, messages: [factOf(message, 1)] };
+  const filed = await filedWith(trx, deps, grant, answer, facts);
+  if (!filed.ok) return filed;
   const start = { subject, baseSubject: baseSubject(subject).base, createdAt: deps.now() };
   await saveLetter(trx, deps, message, { conversationId, start, version: 1, who: to[0] ?? cc[0] ?? null, facts });
   const [held] = await lockConversations(trx, grant.tray.id, [conversationId]);
   if (held === undefined) throw new Error("what was stored a moment ago is there");
-  const file = { kind: "file", recordId, settle: false, means: "sending" } as const;
   const effects = [
     { kind: "assigned", ownerId: grant.memberId } as const,
-    ...planDecision(file, facts),
+    ...filed.value,
     ...effectsAfter(answer, message.id, trustedId(deps.newId())),
     ...followUpsOf(deps, grant, answer),
   ];
   const batchId = trustedId<BatchId>(message.id);
   await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: held, known: facts, effects }]);
-  await rememberHabit(trx, grant, answer);
-  return message.id;
+  await endWriting(trx, deps, grant, answer);
+  return ok(message.id);
 }

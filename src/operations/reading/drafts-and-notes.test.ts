@@ -235,7 +235,7 @@ describe("a shared draft", () => {
     await desk.does(desk.grant, whole, { kind: "bin" });
     passes(desk.tray, 31 * 24 * 60);
     await emptyBins(desk.tray.deps);
-    expect(await desk.tray.ask("select 1 from shared_draft where conversation_id = $1", [id])).toEqual([]);
+    expect(await desk.tray.ask("select 1 from draft where conversation_id = $1", [id])).toEqual([]);
     id = await desk.arrive();
   });
 

@@ -21,6 +21,8 @@ import {
   markReadUpTo,
   markUnreadFrom,
   messagePlace,
+  type OwnDraft,
+  ownDraftsIn,
   type SharedDraft,
   subjectsOf,
 } from "../../storage/conversation/index";
@@ -48,6 +50,8 @@ export type OpenConversation = {
   readonly habit: ReplyDefault | null;
   /** The answers to it that colleagues write together. */
   readonly drafts: readonly DraftToRead[];
+  /** What the viewer writes on by herself, the newest first. */
+  readonly ownDrafts: readonly OwnDraft[];
   readonly named: NamedInNotes;
 };
 
@@ -83,10 +87,11 @@ export async function openConversation(
   ]);
   const docket = deriveDocket(facts.get(id) ?? NOTHING_HAPPENED);
   const categoryIds = journal.flatMap(({ effect }) => ("categoryId" in effect ? [effect.categoryId] : []));
-  const [records, names, drafts, named] = await Promise.all([
+  const [records, names, drafts, ownDrafts, named] = await Promise.all([
     recordsByIds(deps.db, grant, [...new Set([...docket.recordIds, ...recordsNamed(journal)])]),
     categoryNames(deps.db, categoryIds),
     draftsOf(deps.db, grant, id),
+    ownDraftsIn(deps.db, grant, id),
     namedInNotes(deps, grant, journal),
     row.unread && when === "now" ? readOfConversation(deps, grant, id) : null,
   ]);
@@ -106,6 +111,7 @@ export async function openConversation(
     answer,
     habit,
     drafts: readable,
+    ownDrafts,
     named,
     promised,
   };

@@ -9,16 +9,10 @@ import {
 } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import type { Draft } from "../../core/writing/draft";
 import { membersWithRoles, type TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
-import {
-  addDraft,
-  changeDraft,
-  type DraftContent,
-  draftsOf,
-  endDraft,
-  type SharedDraft,
-} from "../../storage/conversation/index";
+import { addDraft, changeDraft, draftsOf, endDraft, type SharedDraft } from "../../storage/conversation/index";
 import { factsOf, lockConversations } from "../../storage/facts/index";
 import { sizeOfDraftAttachments } from "../../storage/mail/index";
 import type { Deps } from "../base/deps";
@@ -34,14 +28,16 @@ export async function handDraft(
   grant: TrayGrant,
   conversationId: ConversationId,
   given: {
-    readonly content: DraftContent;
+    readonly content: Draft;
     readonly to: MemberId;
     readonly note: string;
     /** Null for a new one. */
     readonly seen: SeenDraft | null;
+    /** The draft of one's own that becomes the new one; left out where there is none. */
+    readonly ownDraft?: DraftId | null;
   },
 ): Promise<Result<DraftId, Refusal>> {
-  const id = given.seen?.id ?? trustedId<DraftId>(deps.newId());
+  const id = given.seen?.id ?? given.ownDraft ?? trustedId<DraftId>(deps.newId());
   return inDraft(deps, grant, conversationId, async (trx) => {
     const refusal = await holderRefusal(trx, grant, given.to);
     if (refusal !== null) return err(refusal);

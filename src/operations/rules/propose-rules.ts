@@ -20,7 +20,7 @@ import {
   samplesIn,
   takeTurnToPropose,
 } from "../../storage/rules/index";
-import type { Deps } from "../base/deps";
+import type { Deps, Within } from "../base/deps";
 import { cachedTrays } from "../base/routing-cache";
 import type { Refusal } from "../refusals/refusal";
 import { testedSample } from "./try-rule";
@@ -63,7 +63,7 @@ async function proposeRule(deps: Deps, tray: Tray): Promise<void> {
 
 type Made = Pick<OpenProposal, "id" | "count"> & { readonly trayId: TrayId };
 
-async function toldToLeads(deps: Deps, trx: Transaction, { id, trayId, count }: Made): Promise<NewNotification[]> {
+async function toldToLeads(deps: Within, trx: Transaction, { id, trayId, count }: Made): Promise<NewNotification[]> {
   const leads = (await membersWithRoles(trx, trayId)).filter(({ role }) => role === "lead");
   const told = { trayId, conversationId: null, at: deps.now(), by: null, event: "proposal", count, words: "" } as const;
   return leads.map(({ id: memberId }) => {

@@ -3,6 +3,7 @@ export * from "./contacts";
 export * from "./conversation-page";
 export * from "./message-content";
 export * from "./notifications";
+export * from "./own-drafts";
 export * from "./presence";
 export * from "./remote-content";
 export * from "./shared-drafts";

@@ -1,28 +1,16 @@
 import { type ConversationId, type DraftId, type MemberId, trustedId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
-import type { DraftAttachment } from "../../core/writing/draft-attachment";
+import type { Draft } from "../../core/writing/draft";
 import type { TrayGrant } from "../access/trays";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { at, param } from "../base/rows";
 
-/** The fields of an answer as they stand in the form, not checked yet. */
-export type DraftContent = {
-  readonly to: string;
-  readonly cc: string;
-  readonly subject: string;
-  readonly html: string;
-  readonly after: "expect" | "settle" | "keep";
-  readonly day: string;
-  /** The files that go with it; left out for none. */
-  readonly enclosures?: readonly DraftAttachment[];
-};
-
 export type SharedDraft = {
   readonly id: DraftId;
   readonly conversationId: ConversationId;
   readonly version: number;
-  readonly content: DraftContent;
+  readonly content: Draft;
   readonly writtenBy: MemberId;
   /** Whose move it is. */
   readonly holderId: MemberId;
@@ -35,7 +23,7 @@ const OPEN = ["to-check", "returned"];
 
 /** The drafts of a conversation and of what became a part of it that are neither sent nor given up, the oldest first. */
 export async function draftsOf(db: Database, grant: TrayGrant, conversationId: ConversationId): Promise<SharedDraft[]> {
-  const rows = await knexOf(db)("shared_draft")
+  const rows = await knexOf(db)("draft")
     .where("tray_id", grant.tray.id)
     .where((of) =>
       of
@@ -52,7 +40,7 @@ function draftOf(row: Record<string, never>): SharedDraft {
     id: trustedId<DraftId>(row.id ?? ""),
     conversationId: trustedId<ConversationId>(row.conversation_id ?? ""),
     version: Number(row.version),
-    content: row.content as unknown as DraftContent,
+    content: row.content as unknown as Draft,
     writtenBy: trustedId<MemberId>(row.written_by ?? ""),
     holderId: trustedId<MemberId>(row.holder_id ?? ""),
     state: row.state as unknown as SharedDraft["state"],
@@ -61,16 +49,21 @@ function draftOf(row: Record<string, never>): SharedDraft {
   };
 }
 
-/** Keeps a new draft. */
+/** Keeps a new draft, or shares one that its writer had to herself. */
 export async function addDraft(trx: Transaction, grant: TrayGrant, draft: SharedDraft): Promise<void> {
-  await knexOf(trx)("shared_draft").insert({
-    id: draft.id,
-    tray_id: grant.tray.id,
-    conversation_id: draft.conversationId,
-    version: draft.version,
-    written_by: draft.writtenBy,
-    ...changingColumns(draft),
-  });
+  const changing = changingColumns(draft);
+  await knexOf(trx)("draft")
+    .insert({
+      id: draft.id,
+      tray_id: grant.tray.id,
+      conversation_id: draft.conversationId,
+      version: draft.version,
+      written_by: draft.writtenBy,
+      ...changing,
+    })
+    .onConflict("id")
+    .merge({ ...changing, version: knexOf(trx).raw("draft.version + 1") })
+    .where({ "draft.tray_id": grant.tray.id, "draft.written_by": draft.writtenBy, "draft.state": "own" });
 }
 
 function changingColumns({ content, holderId, state, note, updatedAt }: Omit<SharedDraft, "id">) {
@@ -85,7 +78,7 @@ function changingColumns({ content, holderId, state, note, updatedAt }: Omit<Sha
 
 /** Changes a draft that is as it was read; false when somebody changed or ended it since. */
 export async function changeDraft(trx: Transaction, grant: TrayGrant, draft: SharedDraft): Promise<boolean> {
-  const changed = await knexOf(trx)("shared_draft")
+  const changed = await knexOf(trx)("draft")
     .where({ id: draft.id, tray_id: grant.tray.id, version: draft.version })
     .whereIn("state", OPEN)
     .update({ ...changingColumns(draft), version: draft.version + 1 });
@@ -100,7 +93,7 @@ export async function endDraft(
   as: "sent" | "given-up",
   now: Instant,
 ): Promise<boolean> {
-  const ended = await knexOf(trx)("shared_draft")
+  const ended = await knexOf(trx)("draft")
     .where({ id: draft.id, tray_id: grant.tray.id, version: draft.version })
     .whereIn("state", OPEN)
     .update({ state: as, updated_at: param(now), version: draft.version + 1 });
@@ -109,7 +102,7 @@ export async function endDraft(
 
 /** Passes the drafts that wait for a member on to another one, for whom they are to check now. */
 export async function passDraftsOn(trx: Transaction, from: MemberId, to: MemberId): Promise<void> {
-  await knexOf(trx)("shared_draft")
+  await knexOf(trx)("draft")
     .where({ holder_id: from })
     .whereIn("state", OPEN)
     .update({ holder_id: to, state: "to-check", version: knexOf(trx).raw("version + 1") });

@@ -71,9 +71,9 @@ const KINDS: Readonly<Record<LooseEndKind, string>> = {
     where follow_up.tray_id = :trayId and follow_up.done_at is null and follow_up.due_at < :now and c.standing not in ('bin', 'junk')
     group by c.id`,
   "draft-lying": /* sql */ `
-    select c.id, shared_draft.updated_at as since from shared_draft
-      join conversation as c on c.id = shared_draft.conversation_id
-    where shared_draft.tray_id = :trayId and shared_draft.state in ('to-check', 'returned') and shared_draft.updated_at < :draftBefore`,
+    select c.id, draft.updated_at as since from draft
+      join conversation as c on c.id = draft.conversation_id
+    where draft.tray_id = :trayId and draft.state in ('to-check', 'returned') and draft.updated_at < :draftBefore`,
   "answered-outside": /* sql */ `
     select c.id, c.standing_since as since from conversation as c
     where c.tray_id = :trayId and c.standing = 'settled' and c.standing_since >= :answeredAfter

@@ -33,8 +33,8 @@ export async function addDraftAttachment(
 
 // Whoever brought a file has it, and whoever holds a draft that it is in.
 const HAS = `(enclosure.by_member_id = ? or exists (
-  select from shared_draft where shared_draft.tray_id = enclosure.tray_id and holder_id = ?
-    and shared_draft.content->'enclosures' @> jsonb_build_array(jsonb_build_object('id', enclosure.id::text))))`;
+  select from draft where draft.tray_id = enclosure.tray_id and holder_id = ?
+    and draft.content->'enclosures' @> jsonb_build_array(jsonb_build_object('id', enclosure.id::text))))`;
 
 /** What these files come to, in bytes; null when there are not all of them any more, or some are not the viewer's to send. */
 export async function sizeOfDraftAttachments(

@@ -23,6 +23,7 @@ import * as rounds from "./0021-rounds";
 import * as automaticAnswers from "./0022-automatic-answers";
 import * as ruleVersions from "./0023-rule-versions";
 import * as rulesOfWhom from "./0024-rules-of-whom";
+import * as draftsOfOnesOwn from "./0025-drafts-of-ones-own";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -49,6 +50,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0022-automatic-answers", automaticAnswers],
   ["0023-rule-versions", ruleVersions],
   ["0024-rules-of-whom", rulesOfWhom],
+  ["0025-drafts-of-ones-own", draftsOfOnesOwn],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

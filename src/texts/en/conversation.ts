@@ -235,4 +235,6 @@ export const conversationTexts = catalogue({
   "conversation.wordsOfItsTitleAre": "words of its title are in the letter",
   "conversation.wrote": "{who} wrote",
   "conversation.youInside": "you",
+  "conversation.yourDraft": "Your draft",
+  "conversation.yourDraftToForward": "Your draft to forward",
 });

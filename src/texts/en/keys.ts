@@ -55,4 +55,5 @@ export const keysTexts = catalogue({
   "keys.unassign": "Unassign",
   "keys.urgencyOneStepOn": "Urgency, one step on",
   "keys.waitingForReply": "Waiting for reply",
+  "keys.write": "Write a message",
 });

@@ -93,6 +93,9 @@ export const shellTexts = catalogue({
   "shell.pageContacts": "Contacts",
   "shell.pageContactsAbout": "Whom the tray deals with",
   "shell.pageContactsAlso": "people, address book, addresses, telephone numbers",
+  "shell.pageDrafts": "Drafts",
+  "shell.pageDraftsAbout": "What you began to write, what was handed over, what was discarded lately.",
+  "shell.pageDraftsAlso": "unsent, unfinished, letters, messages, write",
   "shell.pageFollowUps": "Follow-ups",
   "shell.pageFollowUpsAbout": "What is to be done by a day",
   "shell.pageFollowUpsAlso": "tasks, to do, due, reminders of my own",
@@ -192,5 +195,6 @@ export const shellTexts = catalogue({
   "shell.whatIsShownMayBe": "What is shown may be out of date. Your changes are kept and will be sent when it returns.",
   "shell.whatToDoOrWhere": "What to do, or where to go",
   "shell.whatYouDecidedAndIt": "What you decided and it did not take is told below; nothing else is lost.",
+  "shell.write": "Write",
   "shell.youAreAwayUntilWhat": "You are away until {until}; what is yours is covered as you planned it.",
 });

@@ -58,6 +58,7 @@ export const COMMANDS = {
   nobodys: { name: "keys.nobodys", key: "N", group: "going" },
   theirs: { name: "keys.myColleagues", key: "C", group: "going" },
   notifications: { name: "keys.notifications", key: "q", group: "going" },
+  write: { name: "keys.write", key: "W", group: "going" },
   search: { name: "common.search", key: "/", group: "going", opens: true },
   commands: { name: "keys.commandField", key: ".", group: "going", opens: true },
   "shelf-1": { name: "keys.firstPlaceOfTheShelf", key: "Shift+1", group: "shelf" },

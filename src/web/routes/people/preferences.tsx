@@ -5,6 +5,7 @@ import { getProposing } from "../../../operations/index.server";
 import { peopleTexts } from "../../../texts/en/people";
 import type { Say } from "../../../texts/say";
 import { useTray } from "../../screens/frame/tray-data";
+import { AddressLinks } from "../../screens/writing/address-links";
 import { depsContext, grantContext } from "../../server/base/context.server";
 import { Setting } from "../../ui/layout/setting";
 import { Page } from "../../ui/page";
@@ -42,7 +43,7 @@ export function meta({ matches }: Route.MetaArgs) {
 /** What happens after a decision and on dropping, and how sure proposals have to be: as the member likes it. */
 export default function Preferences({ loaderData: proposing }: Route.ComponentProps) {
   const say = useSay(peopleTexts);
-  const { tray, preferences } = useTray();
+  const { tray, preferences, mayDecide } = useTray();
   const fetcher = useFetcher();
   const keep = (name: string, value: unknown) =>
     void fetcher.submit({ name, value: JSON.stringify(value) }, { method: "post", action: `/${tray.slug}/settings` });
@@ -70,6 +71,7 @@ export default function Preferences({ loaderData: proposing }: Route.ComponentPr
           choices={saidChoices(say, PROPOSALS)}
           onChoose={(value) => keep("proposals", value)}
         />
+        {mayDecide && <AddressLinks />}
       </div>
     </Page>
   );

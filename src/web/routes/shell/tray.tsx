@@ -99,7 +99,7 @@ export default function Tray({ loaderData }: Route.ComponentProps) {
       <ShelfContext value={shelf}>
         <KeyDeskProvider chosen={loaderData.preferences.keys}>
           <div className="flex h-dvh min-w-0 flex-col">
-            <TopBar tray={given.tray} trays={given.trays} member={given.member} />
+            <TopBar tray={given.tray} trays={given.trays} member={given.member} mayDecide={tray.mayDecide} />
             {isLost && <ConnectionLost />}
             <AbsenceLine />
             <FlowBar slug={slug} segments={given.flow} held={given.held} looseEnds={known?.looseEnds ?? looseEnds} />

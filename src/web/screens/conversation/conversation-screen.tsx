@@ -9,9 +9,10 @@ import { Button } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
 import { TurnLine } from "../../ui/turn-line";
+import { OwnDrafts } from "../drafts/own-drafts";
 import { useTray } from "../frame/tray-data";
 import type { ConversationDesk } from "../list/list-screen";
-import { Composer } from "../writing/composer";
+import { AnswerComposer } from "../writing/answer-composer";
 import { useRecall } from "../writing/use-recall";
 import { ConversationMenu } from "./conversation-menu";
 import { Correspondence } from "./correspondence";
@@ -47,10 +48,15 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
   // What waits for one to be checked is what answering means here.
   const shared = openDraft ?? view.drafts.find(({ isMine }) => isMine) ?? null;
   const present = usePresence(row.id, answering && mayDecide ? "writing" : "looking");
+  useWritingAgain(row.id, answering && !isPassing, desk.setAnswering);
   const stopAnswering = () => {
     setOpenDraft(null);
     setPassing(false);
     desk.setAnswering(false);
+  };
+  const forward = () => {
+    setPassing(true);
+    desk.setAnswering(true);
   };
   const takeBack = useRecall(() => desk.setAnswering(true));
   const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
@@ -77,14 +83,7 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
             <ConversationMenu
               conversationId={row.id}
               ask={desk.ask}
-              onPassOn={
-                view.passOn === null
-                  ? undefined
-                  : () => {
-                      setPassing(true);
-                      desk.setAnswering(true);
-                    }
-              }
+              onPassOn={view.passOn === null ? undefined : forward}
             />
           </div>
           <div className="flex flex-wrap items-center gap-x-4 border-b border-rule pb-3 text-sm text-soft">
@@ -100,6 +99,13 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
             {view.turnWords}
           </div>
           <Correspondence items={view.correspondence} conversationId={row.id} worksByKey />
+          {mayDecide && !answering && (
+            <OwnDrafts
+              view={view}
+              onAnswer={shared === null ? () => desk.setAnswering(true) : null}
+              onForward={view.passOn === null ? null : forward}
+            />
+          )}
           {view.drafts.map((draft) => (
             <SharedDraftItem
               key={draft.id}
@@ -118,18 +124,7 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
         </div>
         <PresenceLine present={present} />
         {answering && mayDecide ? (
-          <Composer
-            key={`${row.id} ${shared?.id ?? ""} ${isPassing}`}
-            conversationId={row.id}
-            start={view.answer}
-            version={row.version}
-            recordCodes={view.records.map(({ code }) => code)}
-            messages={view.correspondence.filter((item) => item.type === "message")}
-            shared={isPassing ? null : shared}
-            passOn={isPassing ? view.passOn : null}
-            onClose={stopAnswering}
-            onSent={sent}
-          />
+          <AnswerComposer view={view} shared={shared} isForwarding={isPassing} onClose={stopAnswering} onSent={sent} />
         ) : (
           mayDecide && <DecisionActions desk={desk} standing={row.standing} hasDraft={shared !== null} />
         )}
@@ -137,6 +132,22 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
       <DocketCard view={view} desk={desk} otherMail={otherMail} proposals={proposals} />
     </div>
   );
+}
+
+const WRITING_IN = "common-tray-writing-in";
+
+/** Opens an answer again where the page was reloaded while it was written. */
+function useWritingAgain(conversationId: string, answering: boolean, setAnswering: (answering: boolean) => void) {
+  useEffect(() => {
+    if (sessionStorage.getItem(WRITING_IN) === conversationId) setAnswering(true);
+  }, [conversationId, setAnswering]);
+  useEffect(() => {
+    if (answering) sessionStorage.setItem(WRITING_IN, conversationId);
+    // A page that is reloaded does not come to this.
+    return () => {
+      if (answering) sessionStorage.removeItem(WRITING_IN);
+    };
+  }, [conversationId, answering]);
 }
 
 type WaysOutProps = { readonly desk: ConversationDesk; readonly standing: string; readonly hasDraft: boolean };

@@ -1,9 +1,12 @@
 import { Fragment } from "react";
+import { Link } from "react-router";
 import { brokenRuns } from "../../../core/kernel/broken-runs";
 import type { TextBlock } from "../../server/conversation/text-blocks.server";
+import { useTray } from "../frame/tray-data";
 
 /** Plain text with its links, quotations indented by their depth; each paragraph runs as its own letters do. */
 export function TextBlocks({ blocks, className }: { blocks: readonly TextBlock[]; className: string }) {
+  const { tray, mayDecide } = useTray();
   return (
     <div className={`prose-own max-w-[68ch] space-y-2 ${className}`}>
       {blocks.map(({ level, isDrawn, pieces, key }) => (
@@ -16,6 +19,14 @@ export function TextBlocks({ blocks, className }: { blocks: readonly TextBlock[]
           {pieces.map(({ text, href, key: piece }) =>
             href === null ? (
               <Broken key={piece} text={text} />
+            ) : mayDecide && href.toLowerCase().startsWith("mailto:") ? (
+              <Link
+                key={piece}
+                to={`/${tray.slug}/write?${new URLSearchParams({ mailto: href })}`}
+                className="text-act underline underline-offset-2"
+              >
+                <Broken text={text} />
+              </Link>
             ) : (
               <a
                 key={piece}

@@ -1,4 +1,4 @@
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import { trustedId } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
 import type { commonTexts } from "../../../texts/en/common";
@@ -6,7 +6,6 @@ import type { decidingTexts } from "../../../texts/en/deciding";
 import "../../../texts/en/index";
 import { type Say, sayIn } from "../../../texts/say";
 import type { RowView } from "../../server/base/row-view.server";
-import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "../writing/local-draft";
 import { postedResultingStanding, saidOf, withPending } from "./foreseen";
 import type { PostedDecision } from "./posted-decision";
 
@@ -111,33 +110,5 @@ describe("the message with the Undo button", () => {
     );
     const everything = { scope: "settled", query: "", lane: null, count: 12_840 } as const;
     expect(saidOf(say, { kind: "bin" }, names, { rows: [row], everything })).toBe("Moved to bin: 12,840 conversations");
-  });
-});
-
-describe("a draft", () => {
-  afterEach(() => vi.unstubAllGlobals());
-  const draft: Draft = { to: "a@x.example", cc: "", subject: "Re: x", html: "<p>y</p>", after: "keep", day: "" };
-  it("is kept for its conversation until it is sent", () => {
-    const kept = new Map<string, string>();
-    vi.stubGlobal("localStorage", {
-      getItem: (key: string) => kept.get(key) ?? null,
-      setItem: (key: string, value: string) => kept.set(key, value),
-      removeItem: (key: string) => kept.delete(key),
-    });
-    saveLocalDraft("c1", draft);
-    expect([localDraft("c1"), localDraft("c2")]).toEqual([draft, null]);
-    forgetLocalDraft("c1");
-    expect(localDraft("c1")).toBeNull();
-    kept.set("common-tray-draft-c1", "{broken");
-    expect(localDraft("c1")).toBeNull();
-  });
-  it("is lost quietly where nothing can be kept", () => {
-    const refuses = () => {
-      throw new Error("forbidden");
-    };
-    vi.stubGlobal("localStorage", { getItem: refuses, setItem: refuses, removeItem: refuses });
-    saveLocalDraft("c1", draft);
-    forgetLocalDraft("c1");
-    expect(localDraft("c1")).toBeNull();
   });
 });

@@ -6,9 +6,9 @@ import type { decidingTexts } from "../../../texts/en/deciding";
 import type { frameTexts } from "../../../texts/en/frame";
 import "../../../texts/en/index";
 import { type Say, sayIn } from "../../../texts/say";
+import { forgetLocalDraft, localDraft, saveLocalDraft } from "../drafts/local-draft";
 import { notePick, recentFirst, recentPicks } from "../frame/recent-picks";
 import { nameOfGrouping, nameOfOrder } from "../frame/view-names";
-import { forgetLocalDraft, localDraft, saveLocalDraft, unsentDrafts } from "../writing/local-draft";
 import { saidOf } from "./foreseen";
 import type { DecisionTarget, PostedDecision } from "./posted-decision";
 
@@ -105,9 +105,10 @@ describe("what a browser keeps", () => {
   });
 
   const DRAFT = { to: "vane@x.example", cc: "", subject: "Re", html: "<p>Yes</p>", after: "expect", day: "" } as const;
+  const KEPT = { id: "d1", version: 2, draft: DRAFT, isSaved: false };
   it("is the draft of a conversation until it is sent", () => {
-    saveLocalDraft("c1", DRAFT);
-    expect(localDraft("c1")).toEqual(DRAFT);
+    saveLocalDraft("c1", KEPT);
+    expect(localDraft("c1")).toEqual(KEPT);
     expect(localDraft("c2")).toBeNull();
     forgetLocalDraft("c1");
     expect(localDraft("c1")).toBeNull();
@@ -115,22 +116,6 @@ describe("what a browser keeps", () => {
   it.each(["{", "null", '{"html":7}', '{"html":""}'])("is no draft where it is broken: %s", (text) => {
     kept.set("common-tray-draft-c1", text);
     expect(localDraft("c1")).toBeNull();
-  });
-  it("lies on this device for whoever began it, where she did, until it is written on again", () => {
-    const lying = { slug: "office", conversationId: "c1", memberId: "m1", at: 1_000 };
-    saveLocalDraft("c1", DRAFT, lying);
-    saveLocalDraft("c2 passed on", { ...DRAFT, subject: "Fwd" }, { ...lying, conversationId: "c2", at: 500 });
-    saveLocalDraft("c3", DRAFT);
-    saveLocalDraft("c4", DRAFT, { ...lying, at: 3_000 });
-    kept.set("common-tray-draft-c5", "{");
-    const found = unsentDrafts("office", "m1", 2_000);
-    expect(found.map(({ name, conversationId, at }) => [name, conversationId, at])).toEqual([
-      ["c2 passed on", "c2", 500],
-      ["c1", "c1", 1_000],
-    ]);
-    expect(found[1]?.draft).toEqual(DRAFT);
-    expect(localDraft("c1")).toEqual(DRAFT);
-    expect([unsentDrafts("office", "m2", 2_000), unsentDrafts("billing", "m1", 2_000)]).toEqual([[], []]);
   });
   it("is nothing where nothing may be kept, and nobody is disturbed", () => {
     vi.stubGlobal("localStorage", {
@@ -144,10 +129,9 @@ describe("what a browser keeps", () => {
         throw new Error("forbidden");
       },
     });
-    saveLocalDraft("c1", DRAFT);
+    saveLocalDraft("c1", KEPT);
     expect(localDraft("c1")).toBeNull();
     forgetLocalDraft("c1");
-    expect(unsentDrafts("office", "m1", 2_000)).toEqual([]);
     expect(recentPicks("category")).toEqual([]);
   });
 });

@@ -1,4 +1,4 @@
-import { ChevronDown, ChevronsUpDown, Layers, LogOut, Search } from "lucide-react";
+import { ChevronDown, ChevronsUpDown, Layers, LogOut, PenLine, Search } from "lucide-react";
 import { type ReactNode, useRef } from "react";
 import { Form, Link, NavLink, useNavigate, useParams, useSearchParams, useSubmit } from "react-router";
 import { MINE, THEIRS, WITHOUT } from "../../../core/lists/filter";
@@ -19,6 +19,8 @@ type TopBarProps = {
   readonly tray: { readonly slug: string; readonly address: string };
   readonly trays: readonly { readonly slug: string; readonly address: string }[];
   readonly member: { readonly name: string; readonly initials: string };
+  /** Whether the member decides here and does not only read. */
+  readonly mayDecide: boolean;
 };
 
 // Fetched with the first thing that somebody does: what stands in a menu is not needed to draw the page.
@@ -27,7 +29,7 @@ const places = loadOnFirstInteraction(() =>
 );
 
 /** Name, tray switch, search, the pages of the day's work, and who is signed in. */
-export function TopBar({ tray, trays, member }: TopBarProps) {
+export function TopBar({ tray, trays, member, mayDecide }: TopBarProps) {
   const say = useSay(shellTexts, commonTexts);
   const go = useGo();
   const keyName = useKeyOf();
@@ -42,6 +44,7 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
   useCommands({
     search: () => field.current?.select(),
     "sort-run": () => go(`/${tray.slug}/sort-run/to-sort`),
+    ...(mayDecide ? { write: () => go(`/${tray.slug}/write`) } : {}),
     notifications: () => go(`/${tray.slug}/notifications`),
     mine: owned(MINE),
     nobodys: owned(WITHOUT),
@@ -99,6 +102,18 @@ export function TopBar({ tray, trays, member }: TopBarProps) {
         {say("shell.sortRun")}
         <CommandKey id="sort-run" />
       </Link>
+      {mayDecide && (
+        <Link
+          to={`/${tray.slug}/write`}
+          aria-label={say("shell.write")}
+          aria-keyshortcuts={keyName("write")}
+          className="flex h-8 shrink-0 items-center gap-2 rounded-control border border-rule px-3 font-semibold hover:border-act hover:text-act max-sm:border-transparent max-sm:px-2"
+        >
+          <PenLine size={15} aria-hidden />
+          <span className="max-lg:hidden">{say("shell.write")}</span>
+          <CommandKey id="write" />
+        </Link>
+      )}
       <nav aria-label={say("shell.pages")} className="flex shrink-0 items-center gap-1">
         <PageLink to={`/${tray.slug}/records`}>{say("common.records")}</PageLink>
         <PageLink to={`/${tray.slug}/follow-ups`}>{say("shell.followUps")}</PageLink>

@@ -36,6 +36,7 @@ export const DAY_PAGES: readonly TrayPage[] = [
     about: "shell.pageFollowUpsAbout",
     also: "shell.pageFollowUpsAlso",
   },
+  { path: "drafts", name: "shell.pageDrafts", about: "shell.pageDraftsAbout", also: "shell.pageDraftsAlso" },
   { path: "contacts", name: "shell.pageContacts", about: "shell.pageContactsAbout", also: "shell.pageContactsAlso" },
   { path: "overview", name: "shell.pageOverview", about: "shell.pageOverviewAbout", also: "shell.pageOverviewAlso" },
   { path: "matrix", name: "shell.pageMatrix", about: "shell.pageMatrixAbout", also: "shell.pageMatrixAlso" },

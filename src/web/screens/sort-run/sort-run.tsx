@@ -25,7 +25,7 @@ import type { DecisionTarget, PostedDecision, SingleDecision } from "../deciding
 import { useSaidOf } from "../deciding/use-said-of";
 import { useTray } from "../frame/tray-data";
 import { useDecidingCommands } from "../list/list-commands";
-import { Composer } from "../writing/composer";
+import { AnswerComposer } from "../writing/answer-composer";
 import { useRecall } from "../writing/use-recall";
 import { DecisionActions } from "./decision-actions";
 import { RunChips } from "./run-chips";
@@ -240,26 +240,14 @@ function RunOver({ decided, scope, back }: { decided: number; scope: string; bac
   );
 }
 
-type RunComposerProps = Pick<ComponentProps<typeof Composer>, "onClose" | "onSent"> & {
+type RunComposerProps = Pick<ComponentProps<typeof AnswerComposer>, "onClose" | "onSent"> & {
   /** Null until the conversation is there. */
   readonly view: Run["view"];
 };
 
 function RunComposer({ view, ...how }: RunComposerProps) {
   if (view === null) return <Opening />;
-  return (
-    <Composer
-      key={view.row.id}
-      conversationId={view.row.id}
-      start={view.answer}
-      version={view.row.version}
-      recordCodes={view.records.map(({ code }) => code)}
-      messages={view.correspondence.filter((item) => item.type === "message")}
-      passOn={null}
-      shared={view.drafts.find(({ isMine }) => isMine) ?? null}
-      {...how}
-    />
-  );
+  return <AnswerComposer view={view} shared={view.drafts.find(({ isMine }) => isMine) ?? null} {...how} />;
 }
 
 type TakeBack = ReturnType<typeof useRecall>;

@@ -15,6 +15,7 @@ import type { DialogKind } from "../deciding/dialog-props";
 import { DecisionDialogs } from "../deciding/lazy-dialogs";
 import type { PostedDecision } from "../deciding/posted-decision";
 import { useSaidOf } from "../deciding/use-said-of";
+import { OwnDraftRow } from "../drafts/own-draft-row";
 import { OwnerBadge } from "../frame/owner-badge";
 import { useTray } from "../frame/tray-data";
 import { useGrowing } from "../list/use-growing";
@@ -22,7 +23,6 @@ import { CallDialog } from "./call-dialog";
 import { NoLooseEndDialog } from "./no-loose-end-dialog";
 import { RemindDialog } from "./remind-dialog";
 import { StoppedOnes } from "./stopped-ones";
-import { UnsentDrafts } from "./unsent-drafts";
 
 type LooseEnd = LooseEndsPart["rows"][number];
 
@@ -129,7 +129,7 @@ export function LooseEndsScreen({ first }: { readonly first: LooseEndsPart }) {
       })}
       {list.problem !== null && <p className="px-4 py-3 text-late">{list.problem}</p>}
       <div ref={list.end} />
-      <UnsentDrafts />
+      <LyingDrafts drafts={first.drafts} />
       {asked !== null && <AskedDialog asked={asked} act={act} onClose={() => setAsked(null)} />}
     </Page>
   );
@@ -212,5 +212,23 @@ function Line({ end: { kind, row, words }, now, isCursor, onRemedy, onNone }: Li
         </span>
       )}
     </li>
+  );
+}
+
+/** What one began long ago and neither sent nor threw away; nobody else sees it. */
+function LyingDrafts({ drafts }: Pick<LooseEndsPart, "drafts">) {
+  const say = useSay(waitingTexts);
+  if (drafts.length === 0) return null;
+  return (
+    <section aria-label={say("waiting.unsentDrafts")}>
+      <h2 className="flex items-baseline gap-2 border-b border-rule bg-ground px-4 py-0.5 text-sm font-semibold">
+        {say("waiting.unsentDrafts")} <span className="font-normal text-soft">{drafts.length}</span>
+      </h2>
+      <ul>
+        {drafts.map((draft) => (
+          <OwnDraftRow key={draft.id} draft={draft} />
+        ))}
+      </ul>
+    </section>
   );
 }

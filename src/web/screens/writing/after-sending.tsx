@@ -3,6 +3,7 @@ import type { Whom } from "../../../core/deciding/decision";
 import { domainOf, readMailboxes } from "../../../core/kernel/email-address";
 import { instant, readInstant } from "../../../core/kernel/instant";
 import { calendarDayInWords, dayAndTimeInFull } from "../../../core/time/day-words";
+import type { Draft } from "../../../core/writing/draft";
 import { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
 import type { SaidDate } from "../../server/writing/says-view.server";
@@ -10,7 +11,6 @@ import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { CustomDate } from "../deciding/custom-date";
 import { useTray } from "../frame/tray-data";
-import type { Draft } from "./local-draft";
 
 const AFTER = [
   ["expect", "writing.waitForAReply"],

@@ -1,5 +1,6 @@
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
+import type { Draft, KeptDraft } from "../../../core/writing/draft";
 import { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
 import type { Say } from "../../../texts/say";
@@ -7,19 +8,22 @@ import type { AnswerOutcome } from "../../routes/writing/answer";
 import type { DraftOutcome } from "../../routes/writing/drafts";
 import type { DraftView, PassOnView } from "../../server/conversation/conversation-view.server";
 import { Button, KeyCap } from "../../ui/button";
-import { Field } from "../../ui/field";
 import { notice } from "../../ui/notices";
-import { Select } from "../../ui/select";
 import { useSay } from "../../ui/texts/use-say";
 import { Tick } from "../../ui/tick";
+import { DifferingDrafts } from "../drafts/differing-drafts";
+import { DraftState } from "../drafts/draft-state";
+import { passedOn, useKeptDraft } from "../drafts/use-kept-draft";
 import { useOutcome } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
 import { HandOverDraft } from "./hand-over-draft";
 import { LetterBody } from "./letter-body";
-import { type Draft, forgetLocalDraft, localDraft, saveLocalDraft } from "./local-draft";
+import { LetterHead } from "./letter-head";
+import { LetterOptions } from "./letter-options";
 import { SendAndFile } from "./send-and-file";
 import { SendButton } from "./send-button";
+import { useLetterKeys } from "./use-letter-keys";
 
 type ComposerProps = {
   readonly conversationId: string;
@@ -30,6 +34,8 @@ type ComposerProps = {
   /** The codes of the records that it is filed on, whose documents can go with it. */
   readonly recordCodes: readonly string[];
   readonly messages: readonly { readonly id: string; readonly who: string; readonly ours: boolean }[];
+  /** What one began of it before, as the server had it when the page was read; null for nothing. */
+  readonly ownDraft: KeptDraft | null;
   /** The shared draft that is written on; null for an answer of one's own. */
   readonly shared: DraftView | null;
   /** The message that is passed on with it; null for an answer. */
@@ -38,96 +44,66 @@ type ComposerProps = {
   readonly onSent: (sent: { readonly messageId: string; readonly holdMs: number }) => void;
 };
 
-/** Writes an answer. What is typed is kept in the browser until it is sent, through reloads and refusals. */
+/** Writes an answer. What is typed is kept until it is sent, through reloads, refusals and on other devices. */
 export function Composer(props: ComposerProps) {
   const say = useSay(writingTexts, commonTexts);
   const { conversationId, version, recordCodes, messages, shared, passOn, onClose, onSent } = props;
-  const { tray, member, dateChoices } = useTray();
+  const { tray, dateChoices } = useTray();
   const fetcher = useFetcher<AnswerOutcome>();
-  const keptAs = keptName(props);
-  const [draft, setDraft] = useState<Draft>(() => localDraft(keptAs) ?? startOf(props, dateChoices[2]?.day ?? ""));
+  const isOwn = shared === null;
+  const kept = useKeptDraft({
+    name: keptName(props),
+    there: isOwn ? props.ownDraft : { id: shared.id, version: shared.version, draft: shared.content },
+    begin: () => startOf(props, dateChoices[2]?.day ?? ""),
+    conversationId,
+    isOwn,
+  });
+  const { draft, change, forget } = kept;
   const [seen, setSeen] = useState({ version, messages: messages.map(({ id }) => id) });
   const newer = messages.filter(({ id }) => !seen.messages.includes(id)).at(-1);
   const [isAttaching, setAttaching] = useState(false);
-  const form = useRef<HTMLFormElement>(null);
-  // Whether something above the letter, a sheet or a menu, took the key that is pressed.
-  const isTaken = useRef(false);
-  const change = (part: Partial<Draft>) => setDraft((before) => ({ ...before, ...part }));
-  const begun = useRef(draft);
-  useEffect(() => {
-    // What nobody has written on yet is no draft that lies somewhere.
-    if (draft === begun.current) return;
-    saveLocalDraft(keptAs, draft, { slug: tray.slug, conversationId, memberId: member.id, at: Date.now() });
-  }, [keptAs, draft, tray.slug, conversationId, member.id]);
+  const keys = useLetterKeys(onClose);
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
   const command = useCommand(`/${tray.slug}/answer/${conversationId}`);
   useAnswered(outcome, command.isAnswered);
   useEffect(() => {
     if (outcome?.ok !== true) return;
-    forgetLocalDraft(keptAs);
+    forget();
     onSent(outcome);
-  }, [outcome, keptAs, onSent]);
+  }, [outcome, forget, onSent]);
   const problems = outcome?.ok === false ? outcome.problems : {};
   const { mayInsist = false, asked } = outcome?.ok === false ? outcome : { asked: undefined };
   // What the record that it is filed on asked for, once it has been said.
   const fields = useRef("");
   const send = (anyway: "on" | "" = "") => {
     if (isAttaching) return;
-    const body = { ...postedLetter(draft, props, fields.current), version: seen.version, anyway };
+    const ofOwn = isOwn ? { ownDraft: kept.id() } : {};
+    const body = { ...postedLetter(draft, props, fields.current), ...ofOwn, version: seen.version, anyway };
     void fetcher.submit(body, { method: "post", action: command.at(body) });
   };
-  const handing = useHanding(conversationId, shared, draft, () => {
-    forgetLocalDraft(keptAs);
+  const handing = useHanding(conversationId, shared, kept, () => {
+    forget();
     onClose();
   });
   return (
     <form
-      ref={form}
       aria-label={passOn === null ? say("common.answer") : say("writing.forward")}
       className="max-h-[72%] shrink-0 overflow-y-auto border-t border-rule bg-ours px-4 pt-3 lg:scroll-pb-20 lg:px-6"
       onSubmit={(event) => {
         event.preventDefault();
         send();
       }}
-      onKeyDownCapture={(event) => {
-        // Asked on the way in: on the way out the text editor has marked every Esc as taken.
-        isTaken.current = event.defaultPrevented;
-      }}
-      onKeyDown={(event) => {
-        if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) form.current?.requestSubmit();
-        if (event.key === "Escape" && !isTaken.current && isWithin(event)) onClose();
-      }}
+      {...keys}
     >
       {newer !== undefined && (
         <Newer message={newer} onRead={() => setSeen({ version, messages: messages.map(({ id }) => id) })} />
       )}
-      <div className="grid gap-x-4 gap-y-1.5 sm:grid-cols-2">
-        <Field
-          inline
-          label={say("writing.to")}
-          value={draft.to}
-          onChange={(event) => change({ to: event.target.value })}
-          problem={problems.to}
-          autoComplete="off"
-        />
-        <Field
-          inline
-          label={say("writing.cc")}
-          value={draft.cc}
-          onChange={(event) => change({ cc: event.target.value })}
-          problem={problems.cc}
-          autoComplete="off"
-        />
-        <Field
-          inline
-          className="sm:col-span-2"
-          label={say("common.subject")}
-          value={draft.subject}
-          onChange={(event) => change({ subject: event.target.value })}
-          problem={problems.subject}
-        />
-      </div>
+      {kept.state.kind === "differs" && (
+        <DifferingDrafts here={draft} there={kept.state.there} onHere={kept.goOnHere} onThere={kept.goOnThere} />
+      )}
+      <LetterHead draft={draft} change={change} problems={problems} />
       <LetterBody
+        key={kept.turn}
         draft={draft}
         change={change}
         problems={problems}
@@ -137,31 +113,14 @@ export function Composer(props: ComposerProps) {
       >
         {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
       </LetterBody>
-      <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
-        <Tick
-          checked={draft.report === "on"}
-          onTick={(isOn) => change({ report: isOn ? "on" : "" })}
-          className="text-sm text-soft"
-        >
-          {say("writing.askForADeliveryReport")}
-        </Tick>
-        <Select
-          label={say("writing.expires")}
-          look="quiet"
-          value={draft.expires ?? ""}
-          onChoose={(expires) => change({ expires })}
-          choices={[
-            ["", say("common.noExpiry")],
-            ...dateChoices.map(({ day, words }) => [day, say("writing.expiresWords", { words })] as const),
-          ]}
-        />
+      <LetterOptions draft={draft} change={change}>
         {passOn === null && (
           <SendAndFile
             files={draft.files}
             asked={asked}
             onFile={(files) => {
               fields.current = "";
-              setDraft(({ files: _, ...before }) => (files === null ? before : { ...before, files }));
+              kept.setDraft(({ files: _, ...before }) => (files === null ? before : { ...before, files }));
             }}
             onFields={(given) => {
               fields.current = given;
@@ -169,7 +128,7 @@ export function Composer(props: ComposerProps) {
             }}
           />
         )}
-      </div>
+      </LetterOptions>
       {/* Where there is room for both, it can be sent without scrolling to the end of it. */}
       <div className="-mx-4 mt-3 border-t border-hair bg-ours px-4 py-2.5 lg:sticky lg:bottom-0 lg:z-10 lg:-mx-6 lg:px-6">
         <div className="flex flex-wrap items-center gap-2">
@@ -187,7 +146,9 @@ export function Composer(props: ComposerProps) {
           <Button look="quiet" onClick={onClose}>
             {say("common.close")} <KeyCap>{say("writing.esc")}</KeyCap>
           </Button>
-          <span className="ml-auto hidden text-sm text-soft lg:inline">{say("writing.theDraftIsKeptOn")}</span>
+          <span className="ml-auto">
+            <DraftState state={kept.state} isOwn={isOwn} onKeepAsNew={kept.goOnAsNew} />
+          </span>
         </div>
         {handing.isOpen && <HandOverDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
         {handing.problem !== null && (
@@ -198,11 +159,6 @@ export function Composer(props: ComposerProps) {
       </div>
     </form>
   );
-}
-
-/** Whether a key was pressed in the letter itself and not in a sheet above it, which stands elsewhere on the page. */
-function isWithin({ currentTarget, target }: KeyboardEvent<HTMLElement>): boolean {
-  return target instanceof Node && currentTarget.contains(target);
 }
 
 /** A draft as it is posted: with the record that it is filed on, and what that asked for. */
@@ -223,12 +179,12 @@ function codesFor(codes: readonly string[], { files }: Draft): readonly string[]
 }
 
 function keptName({ conversationId, shared, passOn }: ComposerProps): string {
-  return passOn === null ? (shared?.id ?? conversationId) : `${conversationId} passed on`;
+  return passOn === null ? (shared?.id ?? conversationId) : passedOn(conversationId);
 }
 
-function startOf({ start, shared, passOn }: ComposerProps, day: string): Draft {
-  if (shared !== null) return shared.content;
-  return passOn === null ? { ...start, html: "", day } : { ...passOn.start, html: passOn.html, after: "expect", day };
+function startOf({ start, passOn }: ComposerProps, day: string): Draft {
+  if (passOn === null) return { ...start, html: "", day };
+  return { ...passOn.start, html: passOn.html, after: "expect", day, passesOn: passOn.messageId };
 }
 
 type NewerProps = { readonly message: ComposerProps["messages"][number]; readonly onRead: () => void };
@@ -276,7 +232,12 @@ function Informing({ who, text, change }: InformingProps) {
 }
 
 /** Gives the draft to a colleague, who finds it with the conversation. */
-function useHanding(conversationId: string, shared: DraftView | null, draft: Draft, onHanded: () => void) {
+function useHanding(
+  conversationId: string,
+  shared: DraftView | null,
+  { draft, id }: Pick<ReturnType<typeof useKeptDraft>, "draft" | "id">,
+  onHanded: () => void,
+) {
   const say = useSay(writingTexts);
   const { tray } = useTray();
   const fetcher = useFetcher<DraftOutcome>();
@@ -299,7 +260,7 @@ function useHanding(conversationId: string, shared: DraftView | null, draft: Dra
     isBusy: fetcher.state !== "idle",
     problem: problems.html ?? (outcome?.ok === false ? outcome.problem : null),
     hand: (given: { readonly member: string; readonly note: string }) => {
-      const ofDraft = shared === null ? {} : { draft: shared.id, version: shared.version };
+      const ofDraft = shared === null ? { ownDraft: id() } : { draft: shared.id, version: shared.version };
       const body = { do: "hand", ...content, ...given, ...ofDraft };
       void fetcher.submit(body, { method: "post", action: command.at(body) });
     },

@@ -1,13 +1,13 @@
 import { Paperclip, X } from "lucide-react";
 import { type ClipboardEvent, type DragEvent, lazy, type ReactNode, useEffect, useState } from "react";
 import { sizeInWords } from "../../../core/kernel/size-in-words";
+import type { Draft } from "../../../core/writing/draft";
 import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 import { shortened } from "../../../core/writing/sentences";
 import { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
 import { Opens } from "../../keys/key-desk";
 import { useSay } from "../../ui/texts/use-say";
-import type { Draft } from "./local-draft";
 import { useAttaching } from "./use-attaching";
 
 const DocumentPicker = lazy(() => import("./document-picker"));

@@ -85,18 +85,21 @@ export default function Editor({ html, problem, onChange }: EditorProps) {
   });
   return (
     <div className={`mt-2.5 rounded-control border bg-paper ${problem === undefined ? "border-rule" : "border-late"}`}>
-      <div
-        role="toolbar"
-        aria-label={say("writing.textForm")}
-        className="flex gap-0.5 border-b border-hair px-1.5 py-1"
-      >
-        {editor !== null && TOOLS.map((tool) => <ToolButton key={tool.mark} editor={editor} tool={tool} />)}
+      {/* One who writes by keyboard comes from the subject to the text, and to its marks after it. */}
+      <div className="flex flex-col-reverse">
+        <EditorContent
+          editor={editor}
+          className="px-3 py-2"
+          aria-describedby={problem === undefined ? undefined : `${id}-problem`}
+        />
+        <div
+          role="toolbar"
+          aria-label={say("writing.textForm")}
+          className="flex gap-0.5 border-b border-hair px-1.5 py-1"
+        >
+          {editor !== null && TOOLS.map((tool) => <ToolButton key={tool.mark} editor={editor} tool={tool} />)}
+        </div>
       </div>
-      <EditorContent
-        editor={editor}
-        className="px-3 py-2"
-        aria-describedby={problem === undefined ? undefined : `${id}-problem`}
-      />
       {problem !== undefined && (
         <p id={`${id}-problem`} className="px-3 pb-2 text-sm text-late">
           {problem}

@@ -1,10 +1,10 @@
 import { lazy, type ReactNode, Suspense } from "react";
+import type { Draft } from "../../../core/writing/draft";
 import { writingTexts } from "../../../texts/en/writing";
 import { Opening } from "../../keys/key-desk";
 import { useSay } from "../../ui/texts/use-say";
 import { AfterSending } from "./after-sending";
 import { DraftAttachments } from "./draft-attachments";
-import type { Draft } from "./local-draft";
 import { TextSuggestionList } from "./text-suggestions";
 import { useTextSuggestions } from "./use-text-suggestions";
 

@@ -1,12 +1,12 @@
 import { X } from "lucide-react";
 import { useState } from "react";
 import type { AskedFields } from "../../../core/records/filing-field";
+import type { Draft } from "../../../core/writing/draft";
 import { writingTexts } from "../../../texts/en/writing";
 import { Opens } from "../../keys/key-desk";
 import { useSay } from "../../ui/texts/use-say";
 import { FilingSheet } from "../deciding/lazy-filing-sheet";
 import { RecordPicker } from "../deciding/lazy-record-picker";
-import type { Draft } from "./local-draft";
 
 type SendAndFileProps = {
   readonly files: Draft["files"];
@@ -49,7 +49,7 @@ export function SendAndFile({ files, asked, onFile, onFields }: SendAndFileProps
         {picks && (
           <RecordPicker
             target={{ rows: [] }}
-            what={say("writing.itWithTheAnswer")}
+            what={say("writing.whatYouWrite")}
             onDecide={(decision) => {
               if (decision.kind === "file") onFile({ id: decision.recordId, code: decision.called ?? "" });
               setPicks(false);

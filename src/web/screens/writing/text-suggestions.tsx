@@ -1,8 +1,8 @@
+import type { Draft } from "../../../core/writing/draft";
 import { shortened } from "../../../core/writing/sentences";
 import { writingTexts } from "../../../texts/en/writing";
 import type { FoundView, SaysView } from "../../server/writing/says-view.server";
 import { useSay } from "../../ui/texts/use-say";
-import type { Draft } from "./local-draft";
 
 type DraftSaysProps = {
   readonly says: SaysView;

@@ -1,11 +1,13 @@
 import { useFetcher } from "react-router";
+import { v4 } from "uuid";
 import { writingTexts } from "../../../texts/en/writing";
 import type { RecallOutcome } from "../../routes/writing/recall";
 import { notice, noticeProblem } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
+import { saveLocalDraft } from "../drafts/local-draft";
+import { forgetKept } from "../drafts/use-kept-draft";
 import { useOutcome } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
-import { saveLocalDraft } from "./local-draft";
 
 /** Takes a message back; its text is then the draft of its conversation, and `onBack` is told which. */
 export function useRecall(onBack: (conversationId: string) => void): (messageId: string) => void {
@@ -14,7 +16,9 @@ export function useRecall(onBack: (conversationId: string) => void): (messageId:
   const { submit, data: outcome } = useFetcher<RecallOutcome>();
   useOutcome(outcome, (back) => {
     if (!back.ok) return noticeProblem(back.problem);
-    saveLocalDraft(back.conversationId, { ...back.draft, after: "keep", day: "" });
+    const draft = { ...back.draft, after: "keep", day: "" } as const;
+    forgetKept(back.conversationId);
+    saveLocalDraft(back.conversationId, { id: v4(), version: 0, draft, isSaved: false });
     notice(say("writing.takenBackItIsA"));
     onBack(back.conversationId);
   });

@@ -16,6 +16,7 @@ const LIMITS: Readonly<Record<string, number>> = {
   "routes/writing/answer": WRITTEN_BYTES,
   "routes/writing/write": WRITTEN_BYTES,
   "routes/writing/drafts": WRITTEN_BYTES,
+  "routes/writing/own-draft": WRITTEN_BYTES,
   "routes/writing/text-suggestions": WRITTEN_BYTES,
   "routes/deciding/decide": CHOSEN_BYTES,
   "routes/categories/categories-import": TABLE_BYTES,

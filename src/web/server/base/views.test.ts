@@ -223,6 +223,7 @@ describe("an open conversation", () => {
       line(8, { kind: "rest-ended" }, { by: null }),
     ],
     records: [],
+    ownDrafts: [],
     drafts: [],
     promised: null,
     named: { records: [], conversations: [] },

@@ -12,6 +12,7 @@ import { planForward } from "../../../core/writing/plan-forward";
 import type { CorrespondenceMessage, DraftToRead, OpenConversation, TrayNames } from "../../../operations/index.server";
 import { type Reading, rowView } from "../base/row-view.server";
 import { speak, worded } from "../base/say.server";
+import { ownDraftView } from "../writing/own-draft-view.server";
 import { expectationViews, promisedView } from "./expectation-view.server";
 import { kindLabel, senderInWords } from "./message-labels.server";
 import { messageView } from "./message-view.server";
@@ -65,6 +66,7 @@ export function conversationView(
       { slug: people.slug, members: people.members, named: open.named },
       reading,
     ),
+    ownDrafts: ownDraftViews(open, reading),
     drafts: open.drafts.map((draft) => draftView(draft, nameOf, reading)),
     followers: docket.followerIds.map((id) => ({ id, name: nameOf(id) })),
     journal: journalView(open, nameOf, reading),
@@ -79,9 +81,22 @@ export function conversationView(
   };
 }
 
+const newestOfPerson = ({ messages }: OpenConversation) =>
+  messages.findLast(({ direction, kind }) => direction === "in" && kind === "person");
+
+/** What the viewer began of an answer, and of passing the newest message on; null where nothing. */
+function ownDraftViews(open: OpenConversation, reading: Reading) {
+  const of = (passesOn: string | undefined) => {
+    const draft = open.ownDrafts.find(({ content }) => content.passesOn === passesOn);
+    return draft === undefined ? null : ownDraftView(draft, reading);
+  };
+  const passedOn = newestOfPerson(open)?.id;
+  return { toAnswer: of(undefined), toForward: passedOn === undefined ? null : of(passedOn) };
+}
+
 // How the newest message by a person is passed on; null where none has written.
 function passOnView(open: OpenConversation, { now, zone }: Reading) {
-  const newest = open.messages.findLast(({ direction, kind }) => direction === "in" && kind === "person");
+  const newest = newestOfPerson(open);
   if (newest === undefined) return null;
   const { id, subject, fromName, fromAddress, recipients, ownText, restText } = newest;
   const sentAt = speak(dayAndTimeInFull(newest.sentAt, now, zone));

@@ -46,11 +46,13 @@ describe("a posted step of a draft", () => {
       note: "check",
       content: { ...content, enclosures },
       seen: null,
+      ownDraft: null,
     });
     expect(read({ do: "hand", member: ID, ...content })).toMatchObject({ content: { ...content, enclosures: [] } });
     expect(read({ do: "hand", member: ID, ...content, draft: ID, version: "3" })).toMatchObject({
       seen: { id: ID, version: 3 },
     });
+    expect(read({ do: "hand", member: ID, ...content, ownDraft: ID })).toMatchObject({ seen: null, ownDraft: ID });
   });
   it("returns and gives up what was seen", () => {
     const seen = { id: ID, version: 1 };

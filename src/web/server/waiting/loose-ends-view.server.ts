@@ -1,10 +1,19 @@
 import Joi from "joi";
 import { data } from "react-router";
+import { DAY } from "../../../core/kernel/instant";
 import { looseEndInWords } from "../../../core/loose-ends/loose-end";
 import { isStopped } from "../../../core/rules/gone-names";
-import { type Deps, getLooseEnds, getStopped, type Member, type TrayGrant } from "../../../operations/index.server";
+import {
+  type Deps,
+  getDrafts,
+  getLooseEnds,
+  getStopped,
+  type Member,
+  type TrayGrant,
+} from "../../../operations/index.server";
 import { readingOf, rowView } from "../base/row-view.server";
 import { problemOf, speak } from "../base/say.server";
+import { listedDraftView } from "../writing/own-draft-view.server";
 
 const PART = Joi.object<{ from: number; limit: number }>({
   from: Joi.number().integer().min(0).max(10_000).default(0),
@@ -17,8 +26,11 @@ export async function looseEndsPart(deps: Deps, grant: TrayGrant, member: Member
   if (asked.error !== undefined) throw data(problemOf(asked.error), { status: 400 });
   const { rows, total } = await getLooseEnds(deps, grant, asked.value);
   const reading = readingOf(member, deps.now(), grant.covering);
+  const drafts = (await getDrafts(deps, grant)).map((draft) => listedDraftView(draft, reading));
   return {
     total,
+    /** What the member began more than a day ago and neither sent nor threw away. */
+    drafts: drafts.filter(({ kind, at }) => kind === "own" && at < reading.now - DAY),
     now: reading.now,
     stopped: (await getStopped(deps, grant)).map(({ what, id, name, gone }) => {
       return { what, id, name, words: speak(isStopped(gone)) };

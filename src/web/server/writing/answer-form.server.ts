@@ -32,6 +32,7 @@ type Posted = {
   version: number;
   anyway: string;
   draft: string;
+  ownDraft: string;
   draftVersion: number;
   passesOn: string;
   informs: string;
@@ -67,6 +68,7 @@ const SCHEMA = Joi.object<Posted>({
   version: SEEN_VERSION.default(0),
   anyway: Joi.string().valid("on", "").default(""),
   draft: ID_OR_NONE,
+  ownDraft: ID_OR_NONE,
   draftVersion: SEEN_VERSION.default(0),
   passesOn: ID_OR_NONE,
   informs: Joi.string().trim().max(MAX_WORD_CHARACTERS).allow("").default(""),
@@ -152,6 +154,7 @@ function together(posted: Partial<Posted>) {
           ...(posted.fields ? { fields: readFields(posted.fields) } : {}),
         }
       : null,
+    ownDraft: posted.ownDraft ? trustedId<DraftId>(posted.ownDraft) : null,
     draft: posted.draft ? { id: trustedId<DraftId>(posted.draft), version: posted.draftVersion ?? 0 } : null,
   };
 }

@@ -4,7 +4,8 @@ import type { DocumentToAttach } from "../../../operations/index.server";
 import { ID } from "../base/fields.server";
 import { readJson } from "../base/read-json.server";
 
-const LIST = Joi.array<readonly DraftAttachment[]>()
+/** The files of a draft, by their ids. */
+export const FILES_OF_DRAFT = Joi.array<readonly DraftAttachment[]>()
   .items(
     Joi.object({
       id: ID.required(),
@@ -25,7 +26,7 @@ export const ENCLOSURES = Joi.string()
   });
 
 function listed(text: string, helpers: Joi.CustomHelpers) {
-  const { value, error } = LIST.validate(readJson(text), { stripUnknown: true });
+  const { value, error } = FILES_OF_DRAFT.validate(readJson(text), { stripUnknown: true });
   return error === undefined && value !== null ? value : helpers.error("any.invalid");
 }
 

@@ -1,7 +1,8 @@
 import Joi from "joi";
 import { type DraftId, type MemberId, trustedId } from "../../../core/kernel/ids";
 import { err, ok, type Result } from "../../../core/kernel/result";
-import type { DraftContent, SeenDraft } from "../../../operations/index.server";
+import type { Draft } from "../../../core/writing/draft";
+import type { SeenDraft } from "../../../operations/index.server";
 import { ID, ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
 import { problemsByField, speak } from "../base/say.server";
 import { MAX_HTML_CHARACTERS, notBlank } from "./answer-form.server";
@@ -16,8 +17,9 @@ export type DraftStep =
       readonly do: "hand";
       readonly to: MemberId;
       readonly note: string;
-      readonly content: DraftContent;
+      readonly content: Draft;
       readonly seen: SeenDraft | null;
+      readonly ownDraft: DraftId | null;
     }
   | { readonly do: "return"; readonly seen: SeenDraft; readonly note: string }
   | { readonly do: "give-up"; readonly seen: SeenDraft };
@@ -52,6 +54,7 @@ const FORMS = {
     ...content,
     draft: ID_OR_NONE,
     version: SEEN_VERSION.default(0),
+    ownDraft: ID_OR_NONE,
   }),
   return: Joi.object({
     ...seen,
@@ -81,5 +84,6 @@ export function readDraftStep(form: FormData): Result<DraftStep, DraftProblems> 
     note: value.note,
     content: { to, cc, subject, html, after, day, enclosures },
     seen: value.draft === "" ? null : ofDraft(),
+    ownDraft: value.ownDraft === "" ? null : trustedId<DraftId>(value.ownDraft),
   });
 }
