@@ -63,8 +63,10 @@ export function useKeptDraft({ name, there, begin, newId, conversationId, isOwn 
       first: start.first,
       save: isOwn ? (kept) => save(tray.slug, conversationId, kept) : null,
       keepHere: (kept) => {
-        saveLocalDraft(name, kept);
-        if (kept.isSaved) saved.set(name, kept);
+        if (!kept.isSaved) return saveLocalDraft(name, kept);
+        // The device keeps what the server has not got.
+        saved.set(name, kept);
+        forgetLocalDraft(name);
       },
       onState: setState,
       isHeld: start.state.kind === "differs",

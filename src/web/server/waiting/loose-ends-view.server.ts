@@ -26,11 +26,14 @@ export async function looseEndsPart(deps: Deps, grant: TrayGrant, member: Member
   if (asked.error !== undefined) throw data(problemOf(asked.error), { status: 400 });
   const { rows, total } = await getLooseEnds(deps, grant, asked.value);
   const reading = readingOf(member, deps.now(), grant.covering);
-  const drafts = (await getDrafts(deps, grant)).map((draft) => listedDraftView(draft, reading));
+  // They stand above the first of the rows, and are not asked for with more of these.
+  const drafts = asked.value.from > 0 ? [] : await getDrafts(deps, grant);
   return {
     total,
     /** What the member began more than a day ago and neither sent nor threw away. */
-    drafts: drafts.filter(({ kind, at }) => kind === "own" && at < reading.now - DAY),
+    drafts: drafts
+      .filter(({ state, updatedAt }) => state === "own" && updatedAt < reading.now - DAY)
+      .map((draft) => listedDraftView(draft, reading)),
     now: reading.now,
     stopped: (await getStopped(deps, grant)).map(({ what, id, name, gone }) => {
       return { what, id, name, words: speak(isStopped(gone)) };

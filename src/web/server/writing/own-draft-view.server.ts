@@ -1,3 +1,4 @@
+import type { MemberId } from "../../../core/kernel/ids";
 import { dayAndTime } from "../../../core/time/day-words";
 import type { KeptDraft } from "../../../core/writing/draft";
 import type { DraftInList, OwnDraft } from "../../../operations/index.server";
@@ -16,29 +17,30 @@ export function ownDraftView(draft: OwnDraft, { now, zone }: Reading) {
 
 export type OwnDraftView = ReturnType<typeof ownDraftView>;
 
-const SHARED = ["to-check", "returned"];
-
 /** A draft in the list of a member: to whom, about what, how it begins, where it is written on, and whose move it is. */
 export function listedDraftView(draft: DraftInList, { memberId, now, zone }: Reading) {
-  const { id, conversationId, conversation, state, content, text, holderId, writtenBy, updatedAt } = draft;
-  const isShared = SHARED.includes(state);
-  const shared = holderId === memberId ? "to-check" : "handed-over";
+  const { id, conversationId, conversation, content, text, updatedAt } = draft;
   return {
     id,
-    kind: isShared
-      ? (shared as "to-check" | "handed-over")
-      : state === "own"
-        ? ("own" as const)
-        : ("discarded" as const),
-    /** The colleague who handed it over, or has it now. */
-    otherId: !isShared ? null : holderId === memberId ? writtenBy : holderId,
+    ...whoseMove(draft, memberId),
     to: content.to,
     subject: content.subject || (conversation?.subject ?? ""),
     text,
     place: conversation === null ? `write?draft=${id}` : `${conversation.standing}/${conversationId}`,
-    at: updatedAt,
     when: speak(dayAndTime(updatedAt, now, zone)),
   };
 }
 
 export type ListedDraftView = ReturnType<typeof listedDraftView>;
+
+type Move = {
+  readonly kind: "own" | "to-check" | "handed-over" | "discarded";
+  /** The colleague who handed it over, or has it now; null where there is none. */
+  readonly otherId: MemberId | null;
+};
+
+function whoseMove({ state, holderId, writtenBy }: DraftInList, memberId: MemberId): Move {
+  if (state === "own") return { kind: "own", otherId: null };
+  if (state === "given-up") return { kind: "discarded", otherId: null };
+  return holderId === memberId ? { kind: "to-check", otherId: writtenBy } : { kind: "handed-over", otherId: holderId };
+}
