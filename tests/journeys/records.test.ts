@@ -56,6 +56,8 @@ test("a record is opened, asks for particulars of what is filed, is written abou
   await letter.getByLabel("Subject").fill("When may we hear it? [K-01]");
   await letter.getByRole("textbox", { name: "Text" }).fill("When will it ring?");
   await letter.getByRole("button", { name: /Send and file/ }).click();
+  await sheet.getByLabel("Paper").fill("letter");
+  await sheet.getByRole("button", { name: /^File/ }).click();
   const docket = ines.getByRole("complementary", { name: "Docket" });
   await expect(docket.getByRole("heading", { name: "Waiting for reply" })).toBeVisible();
   await expect(docket.getByRole("link", { name: /K-01/ })).toBeVisible();
