@@ -90,6 +90,14 @@ describe("a draft of one's own", () => {
     expect((await posts(mara, 3)).data).toEqual({ ok: true, saved: { kind: "differs", there: null } });
   });
 
+  it("that is an answer is written in its conversation", async () => {
+    const [conversation, id] = [await desk.arrive(), tray.deps.newId()];
+    const fields = { do: "keep", version: "0", conversation, draft: JSON.stringify(draft) };
+    expect((await ines.posts(ownDraft, fields, { draft: id })).data.ok).toBe(true);
+    const open = await begun({ draft: id }).catch((answer: Response) => answer.headers.get("location"));
+    expect(open).toBe(`/office/open/${conversation}`);
+  });
+
   it.each([
     { html: 7 },
     { after: "later" },

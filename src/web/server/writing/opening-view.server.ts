@@ -1,4 +1,4 @@
-import { data } from "react-router";
+import { data, redirect } from "react-router";
 import type { DraftId } from "../../../core/kernel/ids";
 import { readMailto } from "../../../core/message/mailto";
 import { htmlOfText } from "../../../core/writing/html-of-text";
@@ -9,6 +9,8 @@ import { keptDraft } from "./own-draft-view.server";
 /** A first message, its draft as it is kept, or as its address asks to begin it: about a record, to somebody, or as a `mailto:` link has it; 404 without the record. */
 export async function openingView(deps: Deps, grant: TrayGrant, id: DraftId, asks: URLSearchParams) {
   const draft = await getOwnDraft(deps, grant, id);
+  // An answer is written where what it answers is in sight.
+  if (draft?.conversationId != null) throw redirect(`/${grant.tray.slug}/open/${draft.conversationId}`);
   const code = asks.get("record") ?? "";
   const opening = code === "" ? null : await openingMessage(deps, grant, code);
   if (code !== "" && opening === null) throw data(speak("server.noOpenRecord"), { status: 404 });
