@@ -38,6 +38,7 @@ export const writingTexts = catalogue({
   "writing.draftDiscarded": "Draft discarded",
   "writing.draftHandedOver": "Draft handed over",
   "writing.draftIsBeingSaved": "Saving the draft…",
+  "writing.draftIsNotSaved": "Kept on this device only: {problem}",
   "writing.draftIsOnThisDeviceOnly": "The server does not answer. What you type is kept on this device.",
   "writing.draftIsSaved": "Draft saved",
   "writing.draftWasEndedElsewhere": "This draft was sent or discarded elsewhere.",

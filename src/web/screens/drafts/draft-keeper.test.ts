@@ -67,6 +67,15 @@ describe("what is typed", () => {
     expect(here.at(-1)).toMatchObject({ version: 1, isSaved: true });
     expect(states).toEqual(["saving", "unreachable", "saved"]);
   });
+  it("is said to be refused, and tried again only when it is another", async () => {
+    const { keeper, asked, states, passes } = keeping({ kind: "refused", problem: "Too long." }, kept(1));
+    keeper.typed(draft("On"));
+    await passes(30_000);
+    expect([asked.length, states.at(-1)]).toEqual([1, "refused"]);
+    keeper.typed(draft("O"));
+    await passes(1_000);
+    expect([asked.length, states.at(-1)]).toEqual([2, "saved"]);
+  });
   it("is not saved once it is sent", async () => {
     const { keeper, asked, passes } = keeping(kept(1));
     keeper.typed(draft("On"));

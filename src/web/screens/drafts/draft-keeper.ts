@@ -3,12 +3,15 @@ import { type Draft, type DraftOnDevice, isSameDraft, type KeptDraft } from "../
 /** What the server said to a draft: kept as a version, or what stands there instead, null where it was sent or thrown away. */
 export type Saved =
   | { readonly kind: "kept"; readonly version: number }
-  | { readonly kind: "differs"; readonly there: KeptDraft | null };
+  | { readonly kind: "differs"; readonly there: KeptDraft | null }
+  /** It keeps no such thing, and says why. */
+  | { readonly kind: "refused"; readonly problem: string };
 
 /** How it stands with what was typed. */
 export type KeepingState =
   | { readonly kind: "untouched" | "saving" | "saved" | "unreachable" | "ended" }
-  | { readonly kind: "differs"; readonly there: KeptDraft };
+  | { readonly kind: "differs"; readonly there: KeptDraft }
+  | { readonly kind: "refused"; readonly problem: string };
 
 type Keeper = {
   /** Something was typed. */
@@ -54,6 +57,8 @@ export function draftKeeper({ first, save, keepHere, onState, isHeld: waits = fa
     timer = setTimeout(saveNow, ms);
   };
   const hear = (saved: Saved, asked: DraftOnDevice) => {
+    // Tried again with what is typed next.
+    if (saved.kind === "refused") return onState(saved);
     // An answer that was lost on the way comes to this.
     const isThere = saved.kind === "differs" && saved.there !== null && isSameDraft(saved.there.draft, asked.draft);
     if (saved.kind === "kept" || isThere) {

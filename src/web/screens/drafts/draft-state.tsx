@@ -10,10 +10,10 @@ type DraftStateProps = {
 };
 
 /** Where what was typed is kept by now. */
-export function DraftState({ state: { kind }, isOwn, onKeepAsNew }: DraftStateProps) {
+export function DraftState({ state, isOwn, onKeepAsNew }: DraftStateProps) {
   const say = useSay(writingTexts);
   if (!isOwn) return <span className="text-sm text-soft">{say("writing.theDraftIsKeptOn")}</span>;
-  switch (kind) {
+  switch (state.kind) {
     case "untouched":
     case "differs":
       return null;
@@ -25,6 +25,12 @@ export function DraftState({ state: { kind }, isOwn, onKeepAsNew }: DraftStatePr
       return (
         <span role="status" className="text-sm text-late">
           {say("writing.draftIsOnThisDeviceOnly")}
+        </span>
+      );
+    case "refused":
+      return (
+        <span role="status" className="text-sm text-late">
+          {say("writing.draftIsNotSaved", { problem: state.problem })}
         </span>
       );
     case "ended":
