@@ -44,7 +44,8 @@ const changes = async (databaseUrl: string) =>
   JSON.stringify(await ask(databaseUrl, "select count(*) as entries, max(id::text) as last from journal"));
 
 /** What is typed in one test is kept, and would stand in the next. */
-const nothingIsWritten = (databaseUrl: string) => ask(databaseUrl, "update draft set state = 'given-up'");
+const nothingIsWritten = (databaseUrl: string) =>
+  ask(databaseUrl, "update draft set state = 'given-up' where state = 'own'");
 
 const OPEN = "input, textarea, [contenteditable=true]";
 const typed = (page: Page) =>

@@ -18,6 +18,7 @@ test("a first message to somebody new is begun, written, filed and sent by keybo
   expect(await seriousProblems(ines)).toEqual([]);
 
   await test.step("left by Esc, it is found among the drafts", async () => {
+    await expect(letter.getByText("Draft saved")).toBeVisible();
     await ines.keyboard.press("Escape");
     await expect(ines.getByRole("main", { name: "Settled" })).toBeVisible();
     await ines.goto("/office/drafts");
@@ -83,8 +84,10 @@ test("an answer goes on in another browser; where both were written on, both are
   await test.step("it is discarded, brought back, and gone once it is sent", async () => {
     await ines.keyboard.press("Escape");
     const left = ines.getByRole("region", { name: "Your draft" });
+    const discarded = ines.waitForResponse(/own-drafts/);
     await left.getByRole("button", { name: "Discard" }).click();
     await expect(left).toBeHidden();
+    await discarded;
     await ines.goto("/office/drafts");
     await ines.getByRole("button", { name: `Bring back the draft Re: ${subject}` }).click();
     await ines
@@ -111,8 +114,18 @@ test("what is typed while the server is away is kept, and reaches it when it is 
   await expect(ines.getByText("The server does not answer. What you type is kept on this device.")).toBeVisible();
   await ines.unrouteAll({ behavior: "ignoreErrors" });
   await expect(ines.getByText("Draft saved")).toBeVisible();
-  const other = await signIn("Ines Varga", ines.url());
-  await expect(other.getByRole("region", { name: "Your draft" })).toContainText("Which three?");
+
+  // A page that is left at once sends on its last words.
+  const url = ines.url();
+  await text.press("End");
+  await text.pressSequentially(" And since when?");
+  await ines.goto("about:blank");
+  const other = await signIn("Ines Varga", url);
+  const draft = other.getByRole("region", { name: "Your draft" });
+  await expect(async () => {
+    await other.reload();
+    await expect(draft).toContainText("Which three? And since when?", { timeout: 1_000 });
+  }).toPass();
 });
 
 test("an address in a letter, and one on any page of the browser, begin a message", async ({ running, signIn }) => {

@@ -125,10 +125,13 @@ export function shouldRevalidate({ nextUrl, actionResult, defaultShouldRevalidat
   return actionResult?.ok === "unreachable" ? false : defaultShouldRevalidate;
 }
 
-// What the server refused keeps its own words; the rest is a server or a line that does not answer.
+// As which React Router tells a page that something broke on the server.
+const BROKE_THERE = "Unexpected Server Error";
+
+// What the server refused keeps its own words, and what broke there is said so; the rest is a server or a line that does not answer.
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const say = useSay(shellTexts);
-  if (isRouteErrorResponse(error)) throw error;
+  if (isRouteErrorResponse(error) || (error instanceof Error && error.message === BROKE_THERE)) throw error;
   return (
     <Problem title={say("shell.theServerDoesNotAnswer")} text={say("shell.whatYouDecidedAndIt")}>
       <Button look="filled" onClick={() => window.location.reload()}>

@@ -82,9 +82,11 @@ export function useKeptDraft({ name, there, begin, newId, conversationId, isOwn 
     saveNow();
     window.addEventListener("online", saveNow);
     document.addEventListener("visibilitychange", saveNow);
+    window.addEventListener("pagehide", saveNow);
     return () => {
       window.removeEventListener("online", saveNow);
       document.removeEventListener("visibilitychange", saveNow);
+      window.removeEventListener("pagehide", saveNow);
       saveNow();
     };
   }, [keeper]);
@@ -114,6 +116,11 @@ export function useKeptDraft({ name, there, begin, newId, conversationId, isOwn 
   };
 }
 
+// What a browser sends on for a page that is closed, all such requests together (Fetch, 4.6 "HTTP-network-or-cache fetch").
+const MOST_BYTES_AFTER_CLOSING = 64 * 1_024;
+// What stands around the draft in its request.
+const AROUND_BYTES = 2 * 1_024;
+
 const NEW: { readonly state: KeepingState } = { state: { kind: "untouched" } };
 
 async function save(slug: string, conversationId: string | null, { id, version, draft }: KeptDraft): Promise<Saved> {
@@ -121,8 +128,10 @@ async function save(slug: string, conversationId: string | null, { id, version, 
   body.set("do", "keep");
   body.set("version", String(version));
   body.set("conversation", conversationId ?? "");
-  body.set("draft", JSON.stringify(draft));
-  const response = await fetch(`/${slug}/own-drafts/${id}`, { method: "POST", body });
+  const json = JSON.stringify(draft);
+  body.set("draft", json);
+  const keepalive = new Blob([json]).size + AROUND_BYTES < MOST_BYTES_AFTER_CLOSING;
+  const response = await fetch(`/${slug}/own-drafts/${id}`, { method: "POST", body, keepalive });
   // What is no answer to this, as the page for signing in, is as if there were none.
   const answer: OwnDraftAnswer = await response.json();
   return answer.ok ? (answer.saved ?? { kind: "differs", there: null }) : { kind: "refused", problem: answer.problem };
