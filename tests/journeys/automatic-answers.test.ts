@@ -90,3 +90,56 @@ test("a colleague is away: who writes to them is answered each time, with a copy
   await noticesOf(ines).getByRole("button", { name: "Undo" }).click();
   await expect(list.getByText("Col is away (off)")).toBeVisible();
 });
+
+test("two automatic answerers that face each other stop after one; a newsletter gets none", async ({
+  running,
+  signIn,
+}) => {
+  const ines = await signIn("Ines Varga", "/office/automatic-answers");
+  await ines.getByRole("link", { name: "New automatic answer" }).click();
+  const editor = ines.getByRole("main", { name: "New automatic answer" });
+  await editor.getByLabel("Name").fill("Thursdays");
+  await editor.getByRole("textbox", { name: "Text 1" }).fill("We read letters on Thursdays.");
+  await editor.getByRole("combobox", { name: "How often" }).click();
+  await ines.getByRole("option", { name: "each time they write" }).click();
+  await editor.getByRole("button", { name: "Save answer" }).click();
+  await expect(ines.getByRole("main", { name: "Automatic answers" })).toContainText("Thursdays");
+
+  const ours = ines.getByRole("article").filter({ hasText: "We read letters on Thursdays." });
+  const open = async (subject: string) => {
+    await ines.goto("/office/to-sort");
+    await ines.getByRole("link", { name: subject }).first().click();
+    await ines.getByRole("heading", { name: subject }).waitFor();
+  };
+  const isAnswered = (from: string, subject: string) =>
+    expect(async () => {
+      await running.send({ from, sender: from, subject, body: "When do you read this?" });
+      await open(subject);
+      await expect(ours.first()).toBeVisible({ timeout: 10_000 });
+    }).toPass({ timeout: 90_000 });
+  await isAnswered("first@facing.example", "A first letter");
+
+  // Its mail system answers whatever comes, ours too, which says of itself that it is from a machine.
+  const gate = "gatehouse@tollmere.example";
+  await running.send({ from: gate, sender: gate, subject: "Key of the gallery", body: "When may we fetch it?" });
+  await running.send({
+    from: "news@facing.example",
+    sender: "news@facing.example",
+    subject: "News from the foundries",
+    headers: { "List-Unsubscribe": "<mailto:leave@facing.example>", Precedence: "bulk" },
+  });
+  await open("Key of the gallery");
+  const theirs = ines.getByRole("article").filter({ hasText: "The gatehouse is closed" });
+  await expect(theirs).toHaveCount(1, { timeout: 60_000 });
+
+  await isAnswered("second@facing.example", "A second letter");
+  await open("Key of the gallery");
+  await expect(ours).toHaveCount(1);
+  await expect(theirs).toHaveCount(1);
+  await open("News from the foundries");
+  await expect(ours).toHaveCount(0);
+
+  await ines.goto("/office/automatic-answers");
+  await ines.getByRole("checkbox", { name: "Thursdays is on" }).click();
+  await expect(noticesOf(ines).getByText("Automatic answer switched off")).toBeVisible();
+});

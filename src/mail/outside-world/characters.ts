@@ -21,6 +21,8 @@ export type Reaction =
       /** `{day}` in it is the day when she is back. */
       readonly text: string;
       readonly backInDays?: number;
+      /** Its machine answers other machines as well, against RFC 3834 2. */
+      readonly answersMachines?: true;
     }
   | { readonly kind: "bounces"; readonly afterSeconds: number; readonly status: string; readonly diagnostic: string }
   /** A list: what reaches it goes to its members, the tray among them; another member answers there. */
@@ -98,6 +100,18 @@ export const CHARACTERS: readonly Character[] = [
         nth: 2,
         from: at("corvin.spelter@telephone.example"),
         text: "Forgive me, it went under while I was away. 200 kilograms, the week after next.",
+      },
+    ],
+  },
+  {
+    name: "Gatehouse of Tollmere",
+    address: at("gatehouse@tollmere.example"),
+    reactions: [
+      {
+        kind: "is-away",
+        afterSeconds: 2,
+        text: "The gatehouse is closed for the season. Letters are read in spring.",
+        answersMachines: true,
       },
     ],
   },

@@ -76,6 +76,10 @@ it("answers in the same thread, quoting what it answers", async () => {
 it("says that somebody is away, and answers later", async () => {
   await write("casework@calder.example");
   await vi.waitFor(() => expect(kinds()).toEqual(["automatic", "person"]), PATIENTLY);
+
+  // But for one that does as it should not.
+  await write("gatehouse@tollmere.example", { "Auto-Submitted": "auto-replied" });
+  await vi.waitFor(() => expect(kinds()).toEqual(["automatic"]), PATIENTLY);
 });
 
 it("sends back what nobody takes, by RFC 3464", async () => {
@@ -133,6 +137,10 @@ it("does not answer machines", async () => {
   await write("perpetua.vane@vanehouse.example", { "Auto-Submitted": "auto-replied" });
   await write("casework@calder.example");
   await vi.waitFor(() => expect(kinds()).toEqual(["automatic", "person"]), PATIENTLY);
+
+  // But for one that does as it should not.
+  await write("gatehouse@tollmere.example", { "Auto-Submitted": "auto-replied" });
+  await vi.waitFor(() => expect(kinds()).toEqual(["automatic"]), PATIENTLY);
 });
 
 it("tells a way out that is closed from one that refuses", async () => {

@@ -102,8 +102,10 @@ async function send(
   raw: Uint8Array,
 ): Promise<void> {
   const { message } = await parseMessage(raw);
+  const { kind } = message.classification;
+  const isHeard = reaction.kind === "is-away" && reaction.answersMachines === true && kind === "automatic";
   // RFC 3834 2: a machine does not answer a machine.
-  if (message.classification.kind !== "person") return;
+  if (kind !== "person" && !isHeard) return;
   const host = character.address.slice(character.address.indexOf("@") + 1);
   const reply = await replyOf(character, reaction, message, options.now(), `${options.newId()}@${host}`);
   const to = (message.replyTo[0] ?? message.from)?.address ?? ("" as EmailAddress);
