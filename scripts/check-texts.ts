@@ -15,7 +15,7 @@ const TRANSLATIONS = join(root, "src/texts/translations");
 const READ_FROM = ["src/web", "src/core", "src/operations"];
 /** What is no text of ours: marks by which others' mail is known, letters in languages of their own, answers to operators. */
 const NOT_OURS =
-  /^src\/(?:core\/(?:message|text)\/(?!sender-trust)|core\/waiting\/reminder-text|operations\/(?:arriving\/inspect|rules\/written-rules))/;
+  /^src\/(?:core\/(?:message|text)\/(?!sender-trust)|core\/waiting\/reminder-text|core\/templates\/greeting|operations\/(?:arriving\/inspect|rules\/written-rules))/;
 
 const problems: string[] = [];
 const tell = (file: string, line: number, problem: string) =>

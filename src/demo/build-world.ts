@@ -32,6 +32,7 @@ import {
 import { makeRecordsDemo } from "./demo-records";
 import { takeUpHabits } from "./habits";
 import { knowPeople } from "./known-people";
+import { prepareTexts } from "./prepared-texts";
 import { seededRandom } from "./random";
 import { mailDate, rawBounce, rawMail } from "./raw-mail";
 import type { Colleague, Moment, Script, Step } from "./script";
@@ -90,6 +91,7 @@ export async function buildWorld(real: Deps): Promise<{ conversations: number }>
   await makeRecordsDemo(world.deps, ines, recordId);
   await habits(world);
   await knowPeople(world.deps, grantOf(world, "ines", "office"), world.categories);
+  await prepareTexts(world.deps, grantOf(world, "ines", "office"), world.categories);
   await workTogether({
     ...world,
     memberId: (colleague) => found(world.members, ({ signInName }) => signInName === colleague).id,

@@ -48,7 +48,8 @@ export type {
   ZipExportOf,
 } from "../storage/records/index";
 export type { ArrivalPlace } from "../storage/rules/index";
-export { type AfterAnswer, type Answer, answerConversation } from "./answering/answer-conversation";
+export type { AfterAnswer, Answer } from "./answering/answer";
+export { answerConversation } from "./answering/answer-conversation";
 export {
   attachDocument,
   attachFile,
@@ -210,6 +211,8 @@ export * from "./rules/try-written";
 export * from "./rules/written-rules";
 export type { Writer } from "./sending/letters";
 export * from "./sending/send-message";
+export * from "./templates/fill-template";
+export * from "./templates/templates";
 export * from "./upkeep/advance-demo-clock";
 export * from "./upkeep/doctor";
 export * from "./upkeep/empty-bins";

@@ -1,7 +1,7 @@
 import { aMessage } from "@tests/support/mail";
 import { refusalOf, type Visitor, visitor } from "@tests/support/pages";
 import { posted } from "@tests/support/posted";
-import { A_RULE, AN_ANSWER } from "@tests/support/right-forms";
+import { A_RULE, A_TEMPLATE, AN_ANSWER } from "@tests/support/right-forms";
 import { everyPlace } from "@tests/support/site-map";
 import { address, type Office, setUpOffice, setUpParts, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -10,6 +10,7 @@ import {
   decide,
   editAnswer,
   editRule,
+  editTemplate,
   receiveMessage,
   setUpCategories,
   setUpRecords,
@@ -31,7 +32,7 @@ let office: Office;
 let reader: Visitor;
 let stranger: Visitor;
 let strangerGrant: TrayGrant;
-const ids = { conversation: "", other: "", message: "", category: "", note: "", rule: "", answer: "" };
+const ids = { conversation: "", other: "", message: "", category: "", note: "", rule: "", answer: "", template: "" };
 const SOME_ID = "01900000-0000-7000-8000-000000000000";
 
 beforeAll(async () => {
@@ -63,6 +64,8 @@ beforeAll(async () => {
     pace: { kind: "each" },
   });
   ids.answer = answer.ok ? answer.value : "";
+  const template = await editTemplate(tray.deps, lead, A_TEMPLATE);
+  ids.template = template.ok ? template.value : "";
   const kept = await editRule(tray.deps, lead, {
     id: null,
     name: "Whatever",
@@ -144,6 +147,7 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   "rule-history": { params: () => ({ rule: ids.rule }), fields: () => ({ do: "undo", version: "1", since: "" }) },
   rules: { fields: () => ({ do: "keep", rule: JSON.stringify(RULE) }) },
   "automatic-answers": { fields: () => ({ do: "keep", answer: JSON.stringify(AN_ANSWER) }) },
+  templates: { fields: () => ({ do: "keep", template: JSON.stringify({ ...A_TEMPLATE, name: "Another" }) }) },
   rounds: { fields: () => ({ do: "keep", id: "", name: "Mass mail", times: "11:00" }) },
   contacts: { fields: () => ({ do: "keep", name: "Col", addresses: "col@x.example" }) },
   reminders: { fields: () => ({ do: "call-off", conversation: ids.conversation }) },
@@ -194,6 +198,8 @@ const LOOKS: Readonly<Record<string, () => Readonly<Record<string, string>>>> = 
   rule: () => ({ rule: ids.rule }),
   "rule-history": () => ({ rule: ids.rule }),
   "automatic-answer": () => ({ answer: ids.answer }),
+  template: () => ({ template: ids.template }),
+  "used-template": () => ({ template: ids.template }),
   "run-conversation": () => ({ conversation: ids.conversation }),
 };
 /** Pages with a part in their address that is a name everybody knows, or a record, which is common to all trays. */
@@ -277,6 +283,7 @@ const everything = async () => {
     "watch",
     "notification",
     "rule",
+    "template",
     "contact",
     "contact_address",
     "record",

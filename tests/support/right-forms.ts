@@ -1,4 +1,5 @@
 import { posted } from "@tests/support/posted";
+import type { TemplateDraft } from "~/operations/index.server";
 
 const DAY_TO_COME = Date.UTC(2027, 0, 1);
 
@@ -12,6 +13,21 @@ export const AN_ANSWER = {
   trigger: { kind: "always" },
   texts: [{ condition: { kind: "every" }, text: "We have your letter.", copiesCover: false }],
   pace: { kind: "once", days: 7 },
+};
+
+/** A template that has everything that one can have. */
+export const A_TEMPLATE: TemplateDraft = {
+  id: null,
+  scope: "tray",
+  name: "Appointment",
+  folder: "Visits/On site",
+  key: "visit",
+  language: "en",
+  description: "Offers a day",
+  subject: "About [record-title]",
+  html: '<p><span data-blank="date">which day?</span></p><div data-passage="on the scaffold"><p>Mind it.</p></div>',
+  habits: { expectDays: 5, followUp: { days: 2, text: "Ring them" }, categoryIds: [] },
+  version: 0,
 };
 
 /** A rule that names everything that a rule can name. */
@@ -235,6 +251,8 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
   ["/office/automatic-answers", { do: "keep", answer: JSON.stringify(AN_ANSWER) }],
   ["/office/automatic-answers", { do: "preview", answer: JSON.stringify(AN_ANSWER) }],
   ["/office/automatic-answers", { do: "switch", id: "{any}", on: "true" }],
+  ["/office/templates", { do: "keep", template: JSON.stringify(A_TEMPLATE) }],
+  ["/office/templates", { do: "drop", id: "{any}" }],
   ["/office/account", { do: "mail-address", address: "ines@home.example" }],
   ["/office/rounds", { do: "keep", id: "", name: "Mass mail", times: "11:00" }],
   ["/office/rounds", { do: "let-in", id: "{any}" }],

@@ -24,6 +24,7 @@ export type RuleId = Brand<string, "RuleId">;
 export type RuleProposalId = Brand<string, "RuleProposalId">;
 export type RoundId = Brand<string, "RoundId">;
 export type AutomaticAnswerId = Brand<string, "AutomaticAnswerId">;
+export type TemplateId = Brand<string, "TemplateId">;
 export type ContactId = Brand<string, "ContactId">;
 export type ReminderId = Brand<string, "ReminderId">;
 export type RecordTypeId = Brand<string, "RecordTypeId">;
@@ -59,6 +60,7 @@ type AnyId =
   | RuleProposalId
   | RoundId
   | AutomaticAnswerId
+  | TemplateId
   | ContactId
   | ReminderId;
 

@@ -24,6 +24,10 @@ export type Draft = {
   readonly enclosures?: readonly DraftAttachment[];
   /** The record that the conversation is filed on with it; left out for none. */
   readonly files?: { readonly id: string; readonly code: string };
+  /** The template that it began with; left out for none. */
+  readonly template?: string;
+  /** The categories that the conversation gets with it; left out for none. */
+  readonly categories?: readonly string[];
   /** The message that is passed on with it; left out for an answer or a first message. */
   readonly passesOn?: string;
 };

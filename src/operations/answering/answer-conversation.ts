@@ -1,29 +1,23 @@
-import type { Whom } from "../../core/deciding/decision";
-import { expectedBy } from "../../core/deciding/plan-decision";
 import type { Effect } from "../../core/journal/entry";
-import type { Mailbox } from "../../core/kernel/email-address";
 import {
   type BatchId,
   type ConversationId,
-  type DraftAttachmentId,
-  type DraftId,
   type ExpectationId,
-  type FollowUpId,
   type MemberId,
   type MessageId,
   trustedId,
 } from "../../core/kernel/ids";
-import type { Instant } from "../../core/kernel/instant";
 import type { NamedFile } from "../../core/kernel/named-file";
 import { err, ok, type Result } from "../../core/kernel/result";
-import type { Filing } from "../../core/records/filing-means";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
+import { fillingsIn } from "../../core/templates/fill-template";
+import { unfilledBlanks } from "../../core/templates/unfilled";
 import { moveEffect } from "../../core/turns/move-effect";
 import { htmlOfText } from "../../core/writing/html-of-text";
 import { planAnswer } from "../../core/writing/plan-answer";
 import { membersOfTray, type TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
-import { conversationRow, correspondenceOf, endDraft, endOwnDraft, rawMessage } from "../../storage/conversation/index";
+import { conversationRow, correspondenceOf, endDraft, rawMessage } from "../../storage/conversation/index";
 import { factsOf, lockConversations, type NewMessage } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import { refusalsTexts } from "../../texts/en/refusals";
@@ -34,52 +28,13 @@ import { carryOut, isEmpty, notToSettle } from "../changes/change-conversations"
 import { aliasesOf, withAliases } from "../deciding/awaiting";
 import { fileWithin } from "../deciding/decide";
 import { whoIsPresent } from "../reading/presence";
-import { saveReplyDefault } from "../reading/reply-defaults";
-import type { SeenDraft } from "../reading/shared-drafts";
 import type { Refusal } from "../refusals/refusal";
 import { authorOf, type Letter, saveLetter, storedLetter, type Writer } from "../sending/letters";
+import type { Answer } from "./answer";
 import { attachmentsOfDraft } from "./draft-attachments";
+import { categoriesWith, effectsAfter, endWriting, followUpsOf } from "./with-the-letter";
 
 const said = saidOf(refusalsTexts);
-
-/** What happens to the conversation once the answer is on its way. */
-export type AfterAnswer =
-  | { readonly kind: "expect"; readonly until: Instant | null; readonly whom?: Whom }
-  | { readonly kind: "keep" }
-  | { readonly kind: "settle" }
-  /** What was awaited is awaited still, and nothing besides. */
-  | { readonly kind: "wait" };
-
-export type Answer = {
-  readonly to: readonly Mailbox[];
-  readonly cc: readonly Mailbox[];
-  readonly subject: string;
-  /** As the editor gives it; it is made harmless before it goes out, and the text part is made from it. */
-  readonly html: string;
-  readonly after: AfterAnswer;
-  /** Whether the mail systems on the way are asked to report what becomes of it. */
-  readonly asksReport?: boolean;
-  /** The version of the conversation that the writer knew when she began; null where nobody can have been faster. */
-  readonly seenVersion?: number | null;
-  /** True sends it whoever writes or wrote meanwhile. */
-  readonly anyway?: boolean;
-  /** The message that is passed on with it to somebody outside; it then answers nothing. */
-  readonly passesOn?: MessageId | null;
-  /** What whoever wrote is told of that; null where she is told nothing. */
-  readonly informs?: string | null;
-  /** When it stops to matter; null, or left out, for never. */
-  readonly expiresAt?: Instant | null;
-  /** What its writer promises in it and follows up herself, with or without a date. */
-  readonly promises?: readonly { readonly text: string; readonly dueAt: Instant | null }[];
-  /** On which record the conversation is filed with it; null on none. */
-  readonly files?: Filing | null;
-  /** The files that go with it. */
-  readonly enclosures?: readonly DraftAttachmentId[];
-  /** The shared draft that it was, which ends with it. */
-  readonly draft?: SeenDraft | null;
-  /** The draft of one's own that it was, which ends with it as well. */
-  readonly ownDraft?: DraftId | null;
-};
 
 /**
  * Answers a conversation: the message is stored with its Message-ID fixed, the decision that goes with it is in the
@@ -110,6 +65,7 @@ export async function answerWithin(
 ): Promise<Result<MessageId, Refusal>> {
   const problem = answerProblem(deps, grant, answer);
   if (problem !== null) return err(problem);
+  const given = await categoriesWith(trx, grant, answer);
   const [held] = await lockConversations(trx, grant.tray.id, [conversationId]);
   if (held === undefined) return err({ kind: "no-such-conversation" });
   const known = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
@@ -137,10 +93,16 @@ export async function answerWithin(
   const awaited = effectsAfter(answer, first.id, trustedId<ExpectationId>(deps.newId()));
   const people = answer.to.map(({ address }) => address);
   const aliases = await aliasesOf(trx, grant.tray.id, people);
-  const effects = [...filed.value, ...withAliases(awaited, aliases), ...followUpsOf(deps, grant, answer)];
+  const has = (await conversationRow(trx, grant, conversationId))?.categoryIds ?? [];
+  const effects = [
+    ...filed.value,
+    ...given.filter((effect) => !has.includes(effect.categoryId)),
+    ...withAliases(awaited, aliases),
+    ...followUpsOf(deps, grant, answer),
+  ];
   const batchId = trustedId<BatchId>(first.id);
   await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: { ...held, version }, known: facts, effects }]);
-  await endWriting(trx, deps, grant, answer);
+  await endWriting(trx, deps, grant, answer, { messageId: first.id, conversationId });
   return ok(first.id);
 }
 
@@ -159,25 +121,14 @@ export async function filedWith(
 }
 
 /** Why a message of ours cannot go, whatever it is about; null when it can. */
-export function answerProblem(deps: Within, { role }: TrayGrant, { to, cc, after }: Answer): Refusal | null {
+export function answerProblem(deps: Within, { role }: TrayGrant, answer: Answer): Refusal | null {
+  const { to, cc, html, after, subject } = answer;
   if (role === "reader") return { kind: "readers-only-read" };
   if (to.length + cc.length === 0) return { kind: "no-recipient" };
+  const unfilled = [...fillingsIn(subject), ...unfilledBlanks(html).map(({ label }) => label)];
+  if (unfilled.length > 0) return { kind: "unfilled", blanks: unfilled };
   const isPast = after.kind === "expect" && after.until !== null && after.until <= deps.now();
   return isPast ? { kind: "date-is-past" } : null;
-}
-
-/** What comes to an end with a message that goes: the draft that it was; how it was written is remembered. */
-export async function endWriting(trx: Transaction, deps: Within, grant: TrayGrant, answer: Answer): Promise<void> {
-  if (answer.ownDraft != null) await endOwnDraft(trx, grant, answer.ownDraft, deps.now());
-  await rememberHabit(trx, grant, answer);
-}
-
-// Offered to her the next time.
-async function rememberHabit(trx: Transaction, { memberId }: TrayGrant, { to, after }: Answer): Promise<void> {
-  const [first] = to;
-  if (first === undefined || after.kind === "wait") return;
-  const whom = after.kind === "expect" ? (after.whom ?? "any") : "any";
-  await saveReplyDefault(trx, memberId, first.address, { after: after.kind, whom });
 }
 
 // Two answers to one letter, or one that has not read the newest: said before it goes, not after.
@@ -201,34 +152,6 @@ async function crossing(
   if (theirs !== undefined) return { kind: "new-message", who: theirs.fromName || theirs.from };
   const writing = (await whoIsPresent({ ...deps, db: trx }, grant, id)).find(({ doing }) => doing === "writing");
   return writing === undefined ? null : { kind: "also-writing", who: await nameOf(writing.memberId) };
-}
-
-/** What a decision that goes with a message of ours comes to. */
-export function effectsAfter(answer: Answer, messageId: MessageId, expectationId: ExpectationId): Effect[] {
-  switch (answer.after.kind) {
-    case "expect":
-      return [
-        expectedBy(
-          { ...answer.after, expectationId },
-          answer.to.map(({ address }) => address),
-          messageId,
-        ),
-      ];
-    case "keep":
-      return [{ kind: "kept" }];
-    case "settle":
-      return [{ kind: "settled" }];
-    case "wait":
-      return [];
-  }
-}
-
-/** What is promised in a message of ours, as follow-ups of whoever writes it. */
-export function followUpsOf(deps: Within, { memberId }: TrayGrant, { promises = [] }: Answer): Effect[] {
-  return promises.map(({ text, dueAt }) => {
-    const followUpId = trustedId<FollowUpId>(deps.newId());
-    return { kind: "follow-up-set", followUpId, forMember: memberId, dueAt, text };
-  });
 }
 
 /** The answer, and the word to whoever wrote where it is passed on; null where there is no such message to pass on. */

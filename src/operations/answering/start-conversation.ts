@@ -12,8 +12,10 @@ import { factOf } from "../base/message-fact";
 import { carryOut } from "../changes/change-conversations";
 import type { Refusal } from "../refusals/refusal";
 import { authorOf, saveLetter, storedLetter, type Writer } from "../sending/letters";
-import { type Answer, answerProblem, effectsAfter, endWriting, filedWith, followUpsOf } from "./answer-conversation";
+import type { Answer } from "./answer";
+import { answerProblem, filedWith } from "./answer-conversation";
 import { attachmentsOfDraft } from "./draft-attachments";
+import { categoriesWith, effectsAfter, endWriting, followUpsOf } from "./with-the-letter";
 
 /** What a message about a record begins with: whom it could go to, those of the record first, and its token for the subject. */
 export type OpeningMessage = {
@@ -77,6 +79,7 @@ async function begin(
   { conversationId, answer, enclosed }: Beginning,
 ): Promise<Result<MessageId, Refusal>> {
   const { to, cc, subject, html, files = null } = answer;
+  const given = await categoriesWith(trx, grant, answer);
   const records = await recordsByIds(trx, grant, files === null ? [] : [files.recordId]);
   const written = { to, cc, subject, html, enclosed, recordCodes: records.map(({ code }) => code) };
   const letter = { ...written, inReplyTo: null, references: [], carries: null };
@@ -91,11 +94,12 @@ async function begin(
   const effects = [
     { kind: "assigned", ownerId: grant.memberId } as const,
     ...filed.value,
+    ...given,
     ...effectsAfter(answer, message.id, trustedId(deps.newId())),
     ...followUpsOf(deps, grant, answer),
   ];
   const batchId = trustedId<BatchId>(message.id);
   await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: held, known: facts, effects }]);
-  await endWriting(trx, deps, grant, answer);
+  await endWriting(trx, deps, grant, answer, { messageId: message.id, conversationId });
   return ok(message.id);
 }

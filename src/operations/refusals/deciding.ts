@@ -27,6 +27,7 @@ export type DecidingRefusal =
         | "rule"
         | "round"
         | "automatic-answer"
+        | "template"
         | "contact"
         | "type"
         | "policy"

@@ -17,7 +17,11 @@ export type WritingRefusal =
   | { readonly kind: "too-large"; readonly mostBytes: number }
   | { readonly kind: "already-sent" }
   | { readonly kind: "no-recipient" }
-  | { readonly kind: "sender-not-verified" };
+  | { readonly kind: "sender-not-verified" }
+  /** Blanks are left in it that nobody filled. */
+  | { readonly kind: "unfilled"; readonly blanks: readonly string[] }
+  /** Somebody changed the template since it was read. */
+  | { readonly kind: "template-changed" };
 
 export const WRITING_REFUSALS: RefusalWords<WritingRefusal> = {
   "also-writing": ({ who }) => said("refusals.isWritingAnAnswerAt", { who }),
@@ -28,4 +32,6 @@ export const WRITING_REFUSALS: RefusalWords<WritingRefusal> = {
   "already-sent": () => said("refusals.thatMessageIsAlreadyOut"),
   "no-recipient": () => said("refusals.somebodyHasToGetIt"),
   "sender-not-verified": () => said("refusals.theSenderIsNotVerified"),
+  unfilled: ({ blanks: [first = "", ...more] }) => said("refusals.blanksAreLeft", { first, more: more.length }),
+  "template-changed": () => said("refusals.theTemplateWasChanged"),
 };

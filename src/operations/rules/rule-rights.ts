@@ -1,7 +1,8 @@
 import type { Rule } from "../../core/rules/rule";
-import { allTrays, grantsOf, type TrayGrant } from "../../storage/access/index";
+import type { TrayGrant } from "../../storage/access/index";
 import type { Transaction } from "../../storage/base/index";
 import type { Within } from "../base/deps";
+import { leadsEverywhere } from "../base/leads-everywhere";
 import type { Refusal } from "../refusals/refusal";
 
 /** Why a member may not keep or change a rule: a tray's is for those who lead it, a member's own for nobody else. */
@@ -18,6 +19,5 @@ export async function mayKeepEverywhere(
   rules: readonly Pick<Rule, "memberId" | "isEverywhere">[],
 ): Promise<boolean> {
   if (!rules.some((rule) => rule.isEverywhere === true && rule.memberId === undefined)) return true;
-  const [grants, trays] = [await grantsOf(trx, memberId, deps.now()), await allTrays(trx)];
-  return trays.every(({ id }) => grants.some(({ tray, role }) => tray.id === id && role === "lead"));
+  return leadsEverywhere(trx, deps, memberId);
 }

@@ -6,6 +6,7 @@ import { dateOf, type Instant, instant, later, SECOND } from "../../core/kernel/
 import type { NamedFile } from "../../core/kernel/named-file";
 import { EXPIRY_FIELD } from "../../core/message/expiry";
 import type { ConversationFacts } from "../../core/standing/derive-standing";
+import { withoutPassages } from "../../core/templates/unfilled";
 import { firstWords } from "../../core/text/new-text";
 import { threadIds } from "../../core/threading/place-message";
 import { composeMessage, parseMessage, sanitiseHtml, textOfHtml } from "../../mail/index";
@@ -100,7 +101,7 @@ export async function storedLetter(
     ...(expiresAt === null ? {} : { [EXPIRY_FIELD]: dateOf(expiresAt).toUTCString() }),
     ...(recordCodes.length === 0 ? {} : { [RECORDS_FIELD]: recordCodes.join(", ") }),
   };
-  const { html } = sanitiseHtml(letter.html);
+  const { html } = sanitiseHtml(withoutPassages(letter.html));
   const raw = await composeMessage({
     messageId: `${id}@${domainOf(address)}`,
     date: now,

@@ -8,4 +8,5 @@ export * from "./presence";
 export * from "./remote-content";
 export * from "./shared-drafts";
 export * from "./shown-part";
+export * from "./templates";
 export * from "./tray-journal";

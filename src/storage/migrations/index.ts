@@ -24,6 +24,7 @@ import * as automaticAnswers from "./0022-automatic-answers";
 import * as ruleVersions from "./0023-rule-versions";
 import * as rulesOfWhom from "./0024-rules-of-whom";
 import * as draftsOfOnesOwn from "./0025-drafts-of-ones-own";
+import * as templates from "./0026-templates";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -51,6 +52,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0023-rule-versions", ruleVersions],
   ["0024-rules-of-whom", rulesOfWhom],
   ["0025-drafts-of-ones-own", draftsOfOnesOwn],
+  ["0026-templates", templates],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

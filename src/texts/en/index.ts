@@ -23,6 +23,7 @@ import { shellTexts } from "./shell";
 import { sieveTexts } from "./sieve";
 import { sortRunTexts } from "./sort-run";
 import { standingTexts } from "./standing";
+import { templatesTexts } from "./templates";
 import { timeTexts } from "./time";
 import { uiTexts } from "./ui";
 import { waitingTexts } from "./waiting";
@@ -55,6 +56,7 @@ const english = {
   ...sieveTexts,
   ...sortRunTexts,
   ...standingTexts,
+  ...templatesTexts,
   ...timeTexts,
   ...uiTexts,
   ...waitingTexts,

@@ -8,6 +8,8 @@ export const refusalsTexts = catalogue({
   "refusals.answeredWhileYouWereWriting":
     "{who} answered while you were writing. Read it first, or send yours all the same.",
   "refusals.asksForMoreOfWhat": "{code} asks for more of what is filed on it.",
+  "refusals.blanksAreLeft":
+    "{more, plural, =0 {“{first}” is not filled yet.} one {“{first}” and another blank are not filled yet.} other {“{first}” and # other blanks are not filled yet.}}",
   "refusals.cannotLookIntoThisTray":
     "{names} cannot look into this tray and would not see it. Take the name out, or have them let in first.",
   "refusals.conversationsOnAreStillOpen":
@@ -53,9 +55,11 @@ export const refusalsTexts = catalogue({
   "refusals.theMember": "The member",
   "refusals.theSenderIsNotVerified":
     "The sender is not verified: this message could be from anybody. Show its pictures once instead.",
+  "refusals.theTemplateWasChanged":
+    "Somebody changed the template meanwhile. Copy what you wrote, and load the page again.",
   "refusals.theTermOfIsNot": "The term of {code} is not over, or something holds it.",
   "refusals.thereIsNoSuchAny":
-    "There is no such {what, select, category {category} contact {contact} document {document} draft {draft} expectation {expectation} group {group} import {import} invitation {invitation} member {member} message {message} note {note} place {place} policy {policy} record {record} rule {rule} sender {sender} tray {tray} type {type} timeOff {time off} zip {ZIP export} other {thing}} any more.",
+    "There is no such {what, select, category {category} contact {contact} document {document} draft {draft} expectation {expectation} group {group} import {import} invitation {invitation} member {member} message {message} note {note} place {place} policy {policy} record {record} rule {rule} sender {sender} template {template} tray {tray} type {type} timeOff {time off} zip {ZIP export} other {thing}} any more.",
   "refusals.thereIsNothingLeftTo": "There is nothing left to undo.",
   "refusals.thereIsNothingToDo": "There is nothing to do again.",
   "refusals.thisConversationIsNotIn": "This conversation is not in this tray.",

@@ -154,6 +154,9 @@ export const shellTexts = catalogue({
   "shell.pageSortRunToSort": "Sort run",
   "shell.pageSortRunToSortAbout": "To sort, one conversation after the other",
   "shell.pageSortRunToSortAlso": "triage, go through new mail, one by one",
+  "shell.pageTemplates": "Templates",
+  "shell.pageTemplatesAbout": "Prepared texts, with blanks to fill, and what goes with them",
+  "shell.pageTemplatesAlso": "canned responses, boilerplate, prepared replies, standard letters",
   "shell.pageTraySettings": "Hours and holidays",
   "shell.pageTraySettingsAbout": "When the tray is staffed; deadlines, rests and reminders count in these hours",
   "shell.pageTraySettingsAlso":

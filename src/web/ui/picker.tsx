@@ -1,6 +1,6 @@
 import { Command } from "cmdk";
 import { Check, Minus } from "lucide-react";
-import type { ReactNode } from "react";
+import { type KeyboardEvent, type ReactNode, useEffect, useRef } from "react";
 import { commonTexts } from "../../texts/en/common";
 import { uiTexts } from "../../texts/en/ui";
 import { Dialog } from "./dialog";
@@ -22,6 +22,8 @@ type PickerProps = {
   /** What stands below the choices whatever was typed. */
   readonly always?: readonly Choice[];
   readonly empty: string;
+  /** Whether the choices are on their way still: Enter then takes the first that fits once they are there. */
+  readonly isLoading?: boolean;
   readonly onPick: (id: string) => void;
   readonly onClose: () => void;
   /** Called as one types, when somebody else does the matching. */
@@ -35,6 +37,7 @@ type PickerProps = {
 /** A list to pick from by typing, arrows and Enter, or by a click; picking does not close it. */
 export function Picker(props: PickerProps) {
   const { title, prompt, choices, always = [], empty, onPick, onClose, onType, onText, footer, size = "small" } = props;
+  const onKeyAhead = useEnterAhead(props);
   return (
     <Dialog open onOpenChange={(open) => !open && onClose()} title={title} size={size}>
       <Command
@@ -42,6 +45,7 @@ export function Picker(props: PickerProps) {
         shouldFilter={onType === undefined}
         filter={matchWords}
         loop
+        onKeyDown={onKeyAhead}
         className="flex min-h-0 flex-col"
       >
         <Command.Input
@@ -70,6 +74,22 @@ export function Picker(props: PickerProps) {
       {footer !== undefined && <div className="border-t border-hair bg-ground px-4 py-2.5">{footer}</div>}
     </Dialog>
   );
+}
+
+/** Takes the first choice that fits what was typed, where Enter was faster than the choices came. */
+function useEnterAhead({ isLoading = false, choices, onPick }: PickerProps) {
+  const asked = useRef<string | null>(null);
+  useEffect(() => {
+    if (isLoading || asked.current === null) return;
+    const text = asked.current;
+    asked.current = null;
+    const fits = choices.map(({ id, words }) => ({ id, score: matchWords(entryValue(words, id), text) }));
+    const [best] = fits.filter(({ score }) => score > 0).toSorted((a, b) => b.score - a.score);
+    if (best !== undefined) onPick(best.id);
+  }, [isLoading, choices, onPick]);
+  return ({ key, target }: KeyboardEvent) => {
+    if (isLoading && key === "Enter" && target instanceof HTMLInputElement) asked.current = target.value;
+  };
 }
 
 type ItemProps = { readonly choice: Choice; readonly onPick: (id: string) => void; readonly isAlways?: boolean };

@@ -79,6 +79,12 @@ export const TRAY_SETTINGS: readonly TrayPage[] = [
     also: "shell.pageAutomaticAnswersAlso",
   },
   {
+    path: "templates",
+    name: "shell.pageTemplates",
+    about: "shell.pageTemplatesAbout",
+    also: "shell.pageTemplatesAlso",
+  },
+  {
     path: "record-types",
     name: "shell.pageRecordTypes",
     about: "shell.pageRecordTypesAbout",

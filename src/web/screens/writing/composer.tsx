@@ -19,6 +19,7 @@ import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
 import { HandOverDraft } from "./hand-over-draft";
 import { LetterBody } from "./letter-body";
+import { letterFields } from "./letter-fields";
 import { LetterHead } from "./letter-head";
 import { LetterOptions } from "./letter-options";
 import { SendAndFile } from "./send-and-file";
@@ -109,6 +110,7 @@ export function Composer(props: ComposerProps) {
         problems={problems}
         problem={outcome?.ok === false ? outcome.problem : null}
         records={codesFor(recordCodes, draft)}
+        conversationId={conversationId}
         onAttaching={setAttaching}
       >
         {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
@@ -161,15 +163,12 @@ export function Composer(props: ComposerProps) {
   );
 }
 
-/** A draft as it is posted: with the record that it is filed on, and what that asked for. */
-function postedLetter({ files, ...letter }: Draft, { shared, passOn }: ComposerProps, fields: string) {
+/** A draft as it is posted, with the one that it was shared as and the message that it passes on. */
+function postedLetter(draft: Draft, { shared, passOn }: ComposerProps, fields: string) {
   return {
-    ...letter,
-    promises: JSON.stringify(letter.promises ?? []),
-    enclosures: JSON.stringify(letter.enclosures ?? []),
+    ...letterFields(draft, fields),
     ...(shared === null ? {} : { draft: shared.id, draftVersion: shared.version }),
     ...(passOn === null ? {} : { passesOn: passOn.messageId }),
-    ...(files === undefined ? {} : { record: files.id, fields }),
   };
 }
 

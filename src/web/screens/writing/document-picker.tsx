@@ -31,6 +31,7 @@ export default function DocumentPicker({ records, onPick, onClose }: DocumentPic
       prompt={say("writing.typeAPartOfIts")}
       empty={emptyWords(say, documents.length, state === "idle" && data !== undefined)}
       size="wide"
+      isLoading={state !== "idle" || data === undefined}
       choices={documents.map(({ code, name, sha256, words }) => ({
         id: `${code} ${sha256}`,
         words: `${name} ${code} ${words}`,

@@ -5,10 +5,13 @@ import { Opening } from "../../keys/key-desk";
 import { useSay } from "../../ui/texts/use-say";
 import { AfterSending } from "./after-sending";
 import { DraftAttachments } from "./draft-attachments";
+import { GivenCategories } from "./given-categories";
 import { TextSuggestionList } from "./text-suggestions";
+import { UseTemplate } from "./use-template";
 import { useTextSuggestions } from "./use-text-suggestions";
+import { withHabits } from "./with-habits";
 
-const Editor = lazy(() => import("./editor"));
+const Editor = lazy(() => import("../editor/editor"));
 
 type LetterBodyProps = {
   readonly draft: Draft;
@@ -18,6 +21,8 @@ type LetterBodyProps = {
   readonly problem: string | null;
   /** The codes of the records whose documents can go with it. */
   readonly records: readonly string[];
+  /** The conversation that it is in; null where it begins one. */
+  readonly conversationId: string | null;
   /** Called with whether a file for it is on its way. */
   readonly onAttaching: (isAttaching: boolean) => void;
   /** What stands below the text. */
@@ -25,7 +30,8 @@ type LetterBodyProps = {
 };
 
 /** The text of a message of ours, what happens once it is on its way, and what its text asks and promises. */
-export function LetterBody({ draft, change, problems, problem, records, onAttaching, children }: LetterBodyProps) {
+export function LetterBody(props: LetterBodyProps) {
+  const { draft, change, problems, problem, records, conversationId, onAttaching, children } = props;
   const say = useSay(writingTexts);
   const says = useTextSuggestions(draft.html, draft.to);
   return (
@@ -44,11 +50,25 @@ export function LetterBody({ draft, change, problems, problem, records, onAttach
             </p>
           }
         >
-          <Editor html={draft.html} problem={problems.html} onChange={(html) => change({ html })} />
+          <Editor
+            html={draft.html}
+            problem={problems.html}
+            onChange={(html) => change({ html })}
+            aside={(insert) => (
+              <UseTemplate
+                about={{ conversationId, recordCode: draft.files?.code ?? "", to: draft.to }}
+                onUse={(used) => {
+                  insert(used.html);
+                  change(withHabits(draft, used, conversationId === null));
+                }}
+              />
+            )}
+          />
         </Suspense>
       </DraftAttachments>
       {children}
       <AfterSending draft={draft} change={change} problem={problems.day} usual={says.usual} />
+      <GivenCategories draft={draft} change={change} />
       <TextSuggestionList says={says} draft={draft} change={change} />
       {problem !== null && (
         <p role="alert" className="mt-2 text-late">

@@ -15,6 +15,7 @@ import { useKeptDraft } from "../drafts/use-kept-draft";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
 import { LetterBody } from "./letter-body";
+import { letterFields } from "./letter-fields";
 import { LetterHead } from "./letter-head";
 import { LetterOptions } from "./letter-options";
 import { SendAndFile } from "./send-and-file";
@@ -47,11 +48,7 @@ export function WriteScreen({ letter }: { letter: OpeningView }) {
   const fields = useRef("");
   const send = () => {
     if (isAttaching) return;
-    const { files: _, ...written } = draft;
-    const promises = JSON.stringify(draft.promises ?? []);
-    const enclosures = JSON.stringify(draft.enclosures ?? []);
-    const filed = files === undefined ? {} : { record: files.id, fields: fields.current };
-    const body = { ...written, promises, enclosures, ...filed, ownDraft: kept.id() };
+    const body = { ...letterFields(draft, fields.current), ownDraft: kept.id() };
     void submit(body, { method: "post", action: command.at(body) });
   };
   return (
@@ -81,6 +78,7 @@ export function WriteScreen({ letter }: { letter: OpeningView }) {
           problems={problems}
           problem={problem}
           records={files === undefined ? [] : [files.code]}
+          conversationId={null}
           onAttaching={setAttaching}
         />
         <LetterOptions draft={draft} change={change}>

@@ -19,6 +19,7 @@ const LIMITS: Readonly<Record<string, number>> = {
   "routes/writing/own-draft": WRITTEN_BYTES,
   "routes/writing/text-suggestions": WRITTEN_BYTES,
   "routes/deciding/decide": CHOSEN_BYTES,
+  "routes/templates/templates": WRITTEN_BYTES,
   "routes/categories/categories-import": TABLE_BYTES,
   "routes/rules/rules-import": TABLE_BYTES,
   "routes/records/records-import": TABLE_BYTES,

@@ -1,13 +1,20 @@
 import Joi from "joi";
 import { WHOM, type Whom } from "../../../core/deciding/decision";
 import { readMailboxes } from "../../../core/kernel/email-address";
-import { type DraftId, type MessageId, type RecordId, trustedId } from "../../../core/kernel/ids";
+import {
+  type CategoryId,
+  type DraftId,
+  type MessageId,
+  type RecordId,
+  type TemplateId,
+  trustedId,
+} from "../../../core/kernel/ids";
 import { readInstant } from "../../../core/kernel/instant";
 import { err, ok, type Result } from "../../../core/kernel/result";
 import { endOfCalendarDay } from "../../../core/time/calendar-day";
 import type { DraftAttachment } from "../../../core/writing/draft-attachment";
 import type { AfterAnswer, Answer } from "../../../operations/index.server";
-import { ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
+import { ID_LIST, ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
 import { problemInWords, speak } from "../base/say.server";
 import { FILED_FIELDS, readFields } from "../records/filed-fields.server";
 import { ENCLOSURES } from "./draft-attachments-form.server";
@@ -42,6 +49,8 @@ type Posted = {
   record: string;
   fields: string;
   enclosures: readonly DraftAttachment[];
+  template: string;
+  categories: readonly string[];
 };
 
 const SCHEMA = Joi.object<Posted>({
@@ -80,6 +89,8 @@ const SCHEMA = Joi.object<Posted>({
   record: ID_OR_NONE,
   fields: FILED_FIELDS,
   enclosures: ENCLOSURES,
+  template: ID_OR_NONE,
+  categories: ID_LIST.default([]),
 });
 
 const PROMISES = Joi.array<readonly { readonly text: string; readonly at: string }[]>()
@@ -140,10 +151,12 @@ export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerP
   });
 }
 
-/** What an answer says of others: what its writer knew of the conversation, the draft that it was, what it passes on, what goes with it. */
+/** What an answer says of others: what its writer knew of the conversation, the draft that it was, what it passes on, what goes with it, with what it began. */
 function together(posted: Partial<Posted>) {
   return {
     enclosures: (posted.enclosures ?? []).map(({ id }) => id),
+    categoryIds: (posted.categories ?? []).map((id) => trustedId<CategoryId>(id)),
+    template: posted.template ? trustedId<TemplateId>(posted.template) : null,
     seenVersion: posted.version ? posted.version : null,
     anyway: posted.anyway === "on",
     passesOn: posted.passesOn ? trustedId<MessageId>(posted.passesOn) : null,

@@ -36,6 +36,8 @@ const DRAFT = Joi.object<Draft>({
   informs: Joi.string().max(5_000).allow(""),
   enclosures: FILES_OF_DRAFT,
   files: Joi.object({ id: ID.required(), code: Joi.string().max(100).required() }),
+  template: ID,
+  categories: Joi.array().items(ID).max(100),
   passesOn: ID,
 });
 
