@@ -159,6 +159,8 @@ export * from "./reading/reply-defaults";
 export * from "./reading/rule-history";
 export * from "./reading/shared-drafts";
 export * from "./reading/text-suggestions";
+export { checkRecipients, type LetterInHand } from "./recipients/check-recipients";
+export { type FoundRecipients, findRecipients } from "./recipients/find-recipients";
 export {
   arrangedRecords,
   editArrangement,

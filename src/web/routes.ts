@@ -55,6 +55,7 @@ export default [
       route("automatic-answers/:answer", "routes/rules/automatic-answer.tsx"),
       route("templates/:template", "routes/templates/template.tsx"),
       route("templates/:template/used", "routes/templates/used-template.ts"),
+      route("recipients", "routes/writing/recipients.ts"),
       route("template-choices", "routes/templates/template-choices.ts"),
       route("arrangement", "routes/records/arrangement.tsx"),
       route("junk-sender", "routes/office/junk-sender.ts"),

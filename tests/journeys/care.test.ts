@@ -178,14 +178,14 @@ test("forms say beside the field what is wrong and keep what was typed", async (
   await running.send({ subject });
   await page.getByRole("link", { name: subject }).click();
   await page.getByRole("button", { name: /^Answer/ }).click();
-  await page.getByRole("textbox", { name: "To", exact: true }).fill("vane at home");
+  await page.getByRole("combobox", { name: "To" }).fill("vane at home");
   await page.getByRole("button", { name: /^Send/ }).click();
   await expect(page.getByText("Not an address: vane at home.")).toBeVisible();
   await expect(page.getByText("Write something first.")).toBeVisible();
   await page.getByRole("textbox", { name: "Text" }).fill("Kept through a reload.");
   await page.reload();
   await expect(page.getByRole("textbox", { name: "Text" })).toHaveText("Kept through a reload.");
-  await expect(page.getByRole("textbox", { name: "To", exact: true })).toHaveValue("vane at home");
+  await expect(page.getByRole("list", { name: "To" })).toContainText("vane at home");
 });
 
 test("everything is decided by key, from the list", async ({ running, signIn }) => {

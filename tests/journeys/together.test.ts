@@ -340,7 +340,7 @@ test("a message is passed on outside, and who wrote it is told", async ({ runnin
   await expect(form.getByRole("textbox", { name: "Text" })).toContainText("The adviser asks.");
   await form.getByRole("button", { name: /^Forward/ }).click();
   await expect(form.getByText("Somebody has to get it: fill in To.")).toBeVisible();
-  await form.getByLabel("To", { exact: true }).fill("Leocadia Thrane <casework@away.example>");
+  await form.getByRole("combobox", { name: "To" }).fill("Leocadia Thrane <casework@away.example>");
   await form.getByRole("checkbox", { name: "Tell Dean Rook that it was forwarded" }).check();
   await form.getByRole("button", { name: /^Forward/ }).click();
   await expect(noticesOf(col).getByText(/It goes in/)).toBeVisible();

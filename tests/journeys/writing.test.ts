@@ -7,7 +7,7 @@ test("a first message to somebody new is begun, written, filed and sent by keybo
   const ines = await signIn("Ines Varga", "/office/settled");
   const letter = ines.getByRole("form", { name: "A new message" });
   await ines.keyboard.press("W");
-  await expect(letter.getByLabel("To", { exact: true })).toBeFocused();
+  await expect(letter.getByRole("combobox", { name: "To" })).toBeFocused();
   await ines.keyboard.type("Petra Neumark <petra@neumark.example>");
   await ines.keyboard.press("Tab");
   await ines.keyboard.press("Tab");
@@ -36,7 +36,8 @@ test("a first message to somebody new is begun, written, filed and sent by keybo
   await ines.goto("/office/waiting");
   await expect(ines.getByRole("link", { name: "A pipe of unknown make" })).toBeVisible();
   await ines.keyboard.press("W");
-  await expect(letter.getByLabel("To", { exact: true })).toHaveValue("");
+  await expect(letter.getByRole("combobox", { name: "To" })).toBeFocused();
+  await expect(letter.getByRole("list", { name: "To" }).getByRole("listitem")).toHaveCount(0);
 });
 
 test("an answer goes on in another browser; where both were written on, both are shown, and one goes on", async ({
@@ -135,7 +136,7 @@ test("an address in a letter, and one on any page of the browser, begin a messag
   await ines.getByRole("link", { name: subject }).click();
   await ines.getByRole("link", { name: "leather.desk@tannery.example" }).click();
   const letter = ines.getByRole("form", { name: "A new message" });
-  await expect(letter.getByLabel("To", { exact: true })).toHaveValue("leather.desk@tannery.example");
+  await expect(letter.getByRole("list", { name: "To" })).toHaveText("leather.desk@tannery.example");
   await ines.goBack();
   await expect(ines.getByRole("heading", { name: subject })).toBeVisible();
 
@@ -164,4 +165,58 @@ test("on a phone a message about a record is begun with its people and filed els
   await expect(letter.getByLabel("Subject")).toHaveValue(" [P-26-031]");
   await expect(letter.getByRole("button", { name: "Send and file" })).toBeVisible();
   expect(await seriousProblems(ines)).toEqual([]);
+});
+
+test("recipients are completed, pasted and taken out by key; what is worth knowing is said before it goes", async ({
+  signIn,
+}) => {
+  const ines = await signIn("Ines Varga", "/office/write");
+  const letter = ines.getByRole("form", { name: "A new message" });
+  const [to, list] = [letter.getByRole("combobox", { name: "To" }), letter.getByRole("list", { name: "To" })];
+  await test.step("the best for what is typed is taken by Enter, also before it is there", async () => {
+    await expect(to).toBeFocused();
+    await ines.keyboard.type("leocadia", { delay: 5 });
+    await ines.keyboard.press("Enter");
+    await expect(list).toHaveText("Leocadia Thrane");
+    await ines.keyboard.type("pe");
+    await expect(letter.getByRole("option", { name: /Perpetua Vane/ })).toBeVisible();
+    await ines.keyboard.press("ArrowDown");
+    await ines.keyboard.press("Escape");
+    await expect(letter).toBeVisible();
+    expect(await seriousProblems(ines)).toEqual([]);
+  });
+  await test.step("a list is pasted, and the last one is taken out again", async () => {
+    await to.fill("");
+    await to.fill("Otto Quayle <otto@quayle.example>; casework@calder.exemple, nobody at home,");
+    await expect(list.getByRole("listitem")).toHaveText([
+      "Leocadia Thrane",
+      "Otto Quayle",
+      "casework@calder.exemple",
+      "nobody at home",
+    ]);
+    await to.press("Backspace");
+    await expect(list.getByRole("listitem")).toHaveCount(3);
+  });
+  await test.step("an address that looks like a known one is told, and the known one taken instead", async () => {
+    const before = letter.getByRole("region", { name: "Before it goes" });
+    await expect(before).toContainText("casework@calder.exemple was never written with and looks like");
+    expect(await seriousProblems(ines)).toEqual([]);
+    await before.getByRole("button", { name: "take that one" }).click();
+    await expect(before).toBeHidden();
+    await expect(list.getByRole("listitem")).toHaveText(["Leocadia Thrane", "Otto Quayle"]);
+  });
+  await test.step("who is in Bcc gets it, and is named to us only", async () => {
+    await letter.getByRole("button", { name: "add hidden copies (Bcc)" }).click();
+    await expect(letter.getByRole("combobox", { name: "Bcc" })).toBeFocused();
+    await ines.keyboard.type("sales@ambroseleather.example");
+    await letter.getByLabel("Subject").fill("To three at once");
+    await letter.getByRole("textbox", { name: "Text" }).fill("We close over the holidays.");
+    await letter.getByRole("textbox", { name: "Text" }).press("Control+Enter");
+    await expect(noticesOf(ines).getByText("On its way")).toBeVisible();
+    await expect(ines.getByRole("article", { name: /^You/ })).toContainText(
+      "hidden copy to sales@ambroseleather.example",
+    );
+    // Ambrose answers what reached him, without having been named in it.
+    await expect(ines.getByText("We can hold the heavier grade for you")).toBeVisible({ timeout: 60_000 });
+  });
 });

@@ -74,8 +74,8 @@ export function printMailboxes(mailboxes: readonly Mailbox[]): string {
     .join(", ");
 }
 
-// A comma inside a quoted name does not end the entry.
-function splitEntries(text: string): string[] {
+/** The entries of such a text, one by one, as they were typed. A comma inside a quoted name does not end one. */
+export function splitEntries(text: string): string[] {
   const entries: string[] = [];
   let entry = "";
   let quoted = false;

@@ -5,6 +5,8 @@ import type { DraftAttachment } from "./draft-attachment";
 export type Draft = {
   readonly to: string;
   readonly cc: string;
+  /** Who gets it without being named in it; left out for nobody. */
+  readonly bcc?: string;
   readonly subject: string;
   readonly html: string;
   readonly after: "expect" | "settle" | "keep";

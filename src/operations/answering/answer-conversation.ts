@@ -122,9 +122,9 @@ export async function filedWith(
 
 /** Why a message of ours cannot go, whatever it is about; null when it can. */
 export function answerProblem(deps: Within, { role }: TrayGrant, answer: Answer): Refusal | null {
-  const { to, cc, html, after, subject } = answer;
+  const { to, cc, bcc = [], html, after, subject } = answer;
   if (role === "reader") return { kind: "readers-only-read" };
-  if (to.length + cc.length === 0) return { kind: "no-recipient" };
+  if (to.length + cc.length + bcc.length === 0) return { kind: "no-recipient" };
   const unfilled = [...fillingsIn(subject), ...unfilledBlanks(html).map(({ label }) => label)];
   if (unfilled.length > 0) return { kind: "unfilled", blanks: unfilled };
   const isPast = after.kind === "expect" && after.until !== null && after.until <= deps.now();
@@ -162,13 +162,13 @@ async function lettersOf(
   answer: Answer,
   enclosed: readonly NamedFile[],
 ): Promise<readonly Letter[] | null> {
-  const { to, cc, subject, html, passesOn = null, informs = null } = answer;
+  const { to, cc, bcc = [], subject, html, passesOn = null, informs = null } = answer;
   const messages = await correspondenceOf(trx, grant, id);
   const row = await conversationRow(trx, grant, id);
   const [filed] = await recordsByIds(trx, grant, answer.files == null ? [] : [answer.files.recordId]);
   const recordCodes = [...new Set([...(row?.recordCodes ?? []), ...(filed === undefined ? [] : [filed.code])])];
   const { inReplyTo, references, ...reply } = planAnswer(messages, grant.tray.addresses);
-  const written = { to, cc, subject, html, enclosed, recordCodes };
+  const written = { to, cc, bcc, subject, html, enclosed, recordCodes };
   if (passesOn === null) return [{ ...written, inReplyTo, references, carries: null }];
   const carried = messages.some((message) => message.id === passesOn) ? await rawMessage(trx, grant, passesOn) : null;
   if (carried === null) return null;

@@ -17,6 +17,8 @@ export type AfterAnswer =
 export type Answer = {
   readonly to: readonly Mailbox[];
   readonly cc: readonly Mailbox[];
+  /** Who gets it without being named in it; left out for nobody. */
+  readonly bcc?: readonly Mailbox[];
   readonly subject: string;
   /** As the editor gives it; it is made harmless before it goes out, and the text part is made from it. */
   readonly html: string;

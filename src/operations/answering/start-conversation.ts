@@ -78,17 +78,23 @@ async function begin(
   writer: Writer,
   { conversationId, answer, enclosed }: Beginning,
 ): Promise<Result<MessageId, Refusal>> {
-  const { to, cc, subject, html, files = null } = answer;
+  const { to, cc, bcc = [], subject, html, files = null } = answer;
   const given = await categoriesWith(trx, grant, answer);
   const records = await recordsByIds(trx, grant, files === null ? [] : [files.recordId]);
-  const written = { to, cc, subject, html, enclosed, recordCodes: records.map(({ code }) => code) };
+  const written = { to, cc, bcc, subject, html, enclosed, recordCodes: records.map(({ code }) => code) };
   const letter = { ...written, inReplyTo: null, references: [], carries: null };
   const message = await storedLetter(deps, authorOf(grant, writer), letter, answer);
   const facts = { ...NOTHING_HAPPENED, messages: [factOf(message, 1)] };
   const filed = await filedWith(trx, deps, grant, answer, facts);
   if (!filed.ok) return filed;
   const start = { subject, baseSubject: baseSubject(subject).base, createdAt: deps.now() };
-  await saveLetter(trx, deps, message, { conversationId, start, version: 1, who: to[0] ?? cc[0] ?? null, facts });
+  await saveLetter(trx, deps, message, {
+    conversationId,
+    start,
+    version: 1,
+    who: to[0] ?? cc[0] ?? bcc[0] ?? null,
+    facts,
+  });
   const [held] = await lockConversations(trx, grant.tray.id, [conversationId]);
   if (held === undefined) throw new Error("what was stored a moment ago is there");
   const effects = [

@@ -54,10 +54,10 @@ async function* pages(deps: Deps): AsyncGenerator<StoredParse[]> {
 
 async function rewritten(deps: Deps, stored: StoredParse): Promise<string[]> {
   const { message } = await parseMessage(stored.raw);
-  const now = JSON.parse(JSON.stringify(parsedColumns(message)));
+  const now = JSON.parse(JSON.stringify(parsedColumns(message, stored.bcc)));
   const before: Record<string, unknown> = JSON.parse(JSON.stringify(stored.columns));
   const different = Object.keys(now).filter((column) => !isDeepStrictEqual(now[column], before[column]));
-  if (different.length > 0) await inTransaction(deps.db, (trx) => rewriteParse(trx, stored.id, message));
+  if (different.length > 0) await inTransaction(deps.db, (trx) => rewriteParse(trx, stored.id, message, stored.bcc));
   return different;
 }
 

@@ -30,6 +30,8 @@ export type Author =
 export type Letter = {
   readonly to: readonly Mailbox[];
   readonly cc: readonly Mailbox[];
+  /** Who gets it without being named in it; left out for nobody. */
+  readonly bcc?: readonly Mailbox[];
   readonly subject: string;
   readonly html: string;
   readonly inReplyTo: string | null;
@@ -76,11 +78,11 @@ export async function saveLetter(
     docket: deriveDocket(facts),
     newestText,
   });
-  const { to, cc } = stored.recipients;
+  const { to, cc, bcc = [] } = stored.recipients;
   await saveRecipients(
     trx,
     stored,
-    [...to, ...cc].map(({ address }) => address),
+    [...to, ...cc, ...bcc].map(({ address }) => address),
   );
   await deps.jobs.enqueue(trx, { kind: "send-message", messageId: stored.id }, leavesAt(deps));
 }
@@ -95,7 +97,7 @@ export async function storedLetter(
   const { tray } = author;
   const isOwn = author.memberId === null;
   const { id, now, address } = beginning(deps, tray);
-  const { to, cc, subject, inReplyTo, references, carries, enclosed, recordCodes } = letter;
+  const { to, cc, bcc = [], subject, inReplyTo, references, carries, enclosed, recordCodes } = letter;
   const headers = {
     ...more,
     ...(expiresAt === null ? {} : { [EXPIRY_FIELD]: dateOf(expiresAt).toUTCString() }),
@@ -119,7 +121,9 @@ export async function storedLetter(
   });
   const from = { name: isOwn ? tray.name : author.name, address };
   const sending = { asksReport, leavesAt: leavesAt(deps) };
-  return { ...(await asStored(deps, author, raw, { id, now })), from, recipients: { to, cc, replyTo: [] }, sending };
+  // RFC 5322 3.6.3: those in Bcc are named in no copy.
+  const recipients = { to, cc, replyTo: [], ...(bcc.length === 0 ? {} : { bcc }) };
+  return { ...(await asStored(deps, author, raw, { id, now })), from, recipients, sending };
 }
 
 /** A message as it came, sent on as it is to somebody else by the tray (RFC 5322 3.6.6), its own Message-ID fixed. */

@@ -5,6 +5,7 @@ export * from "./message-content";
 export * from "./notifications";
 export * from "./own-drafts";
 export * from "./presence";
+export * from "./recipients";
 export * from "./remote-content";
 export * from "./shared-drafts";
 export * from "./shown-part";

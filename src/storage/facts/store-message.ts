@@ -30,6 +30,8 @@ export type Recipients = {
   readonly to: readonly Mailbox[];
   readonly cc: readonly Mailbox[];
   readonly replyTo: readonly Mailbox[];
+  /** Who gets it without being named in it; left out for nobody. */
+  readonly bcc?: readonly Mailbox[];
 };
 
 /** A way on which a message reached the tray. */

@@ -25,6 +25,8 @@ export type OutgoingMessage = {
   readonly asksReport: boolean;
 };
 
+const everybodyIn = ({ to, cc, bcc = [] }: Recipients) => [...to, ...cc, ...bcc];
+
 /** A message of ours with its bytes, held until the transaction ends; null when there is none of this id. */
 export async function lockOutgoing(trx: Transaction, id: MessageId): Promise<OutgoingMessage | null> {
   const row = await knexOf(trx)("message")
@@ -45,7 +47,6 @@ export async function lockOutgoing(trx: Transaction, id: MessageId): Promise<Out
     .whereNotNull("delivery")
     .forUpdate("message");
   if (row === undefined) return null;
-  const recipients: Recipients = row.recipients;
   return {
     id,
     trayId: trustedId<TrayId>(row.tray_id),
@@ -53,7 +54,7 @@ export async function lockOutgoing(trx: Transaction, id: MessageId): Promise<Out
     state: row.delivery,
     from: row.from_address,
     isAutomatic: row.kind === "automatic",
-    to: [...recipients.to, ...recipients.cc].map((mailbox) => mailbox.address),
+    to: everybodyIn(row.recipients).map(({ address }) => address),
     raw: await wholeBlob(trx, row),
     asksReport: row.asks_report,
   };
@@ -124,7 +125,7 @@ export async function outgoingOf(db: Database, grant: TrayGrant, limit: number):
     id: trustedId<MessageId>(row.id),
     conversationId: trustedId<ConversationId>(row.conversation_id),
     subject: row.subject,
-    to: [...row.recipients.to, ...row.recipients.cc].map((mailbox: { address: EmailAddress }) => mailbox.address),
+    to: everybodyIn(row.recipients).map(({ address }) => address),
     state: row.delivery,
     reason: row.delivery_reason === null ? null : readStoredWording(row.delivery_reason),
     at: at(row.received_at),

@@ -8,6 +8,7 @@ import { type BlobRow, wholeBlob } from "../base/blobs";
 import type { Database, Transaction } from "../base/handle";
 import { knexOf } from "../base/knex-of";
 import { storableJson, storableText } from "../base/rows";
+import type { Recipients } from "../facts/store-message";
 
 /** What is stored of a message that was made from its bytes. */
 export type StoredParse = {
@@ -15,6 +16,8 @@ export type StoredParse = {
   readonly conversationId: ConversationId;
   readonly raw: Uint8Array;
   readonly columns: ParsedColumns;
+  /** Who got it without being named in it; left out for nobody. */
+  readonly bcc: Recipients["bcc"];
 };
 
 type ParsedColumns = Readonly<Record<(typeof COLUMNS)[number] | "own_text" | "rest_text", unknown>>;
@@ -61,19 +64,23 @@ export async function parsesAfter(db: Database, after: MessageId | null, limit: 
       conversationId: trustedId<ConversationId>(conversation_id),
       raw: await wholeBlob(db, { content, runs }),
       columns,
+      bcc: (columns.recipients as Recipients).bcc,
     })),
   );
 }
 
-/** What is stored of a message as it is understood now. */
-export function parsedColumns(message: MailMessage): ParsedColumns {
+/** What is stored of a message as it is understood now; who got it without being named in it stands nowhere else. */
+export function parsedColumns(message: MailMessage, bcc: Recipients["bcc"]): ParsedColumns {
   return {
     kind: message.classification.kind,
     kind_reason: storedWording(message.classification.reason),
     subject: storableText(message.subject),
     from_name: storableText(message.from?.name ?? "Unknown sender"),
     from_address: storableText(message.from?.address ?? ""),
-    recipients: { to: message.to, cc: message.cc, replyTo: message.replyTo },
+    recipients: {
+      ...{ to: message.to, cc: message.cc, replyTo: message.replyTo },
+      ...(bcc === undefined ? {} : { bcc }),
+    } satisfies Recipients,
     has_html: message.html !== null,
     has_remote: message.hasRemoteContent,
     failed_recipients: message.failedRecipients,
@@ -90,8 +97,13 @@ export function parsedColumns(message: MailMessage): ParsedColumns {
 }
 
 /** Writes anew what was made of a message. */
-export async function rewriteParse(trx: Transaction, id: MessageId, message: MailMessage): Promise<void> {
-  const { own_text, rest_text, ...columns } = parsedColumns(message);
+export async function rewriteParse(
+  trx: Transaction,
+  id: MessageId,
+  message: MailMessage,
+  bcc: Recipients["bcc"],
+): Promise<void> {
+  const { own_text, rest_text, ...columns } = parsedColumns(message, bcc);
   const stored = Object.entries(columns).map(([name, value]) => [
     name,
     AS_JSON.has(name) && value !== null ? storableJson(value) : value,

@@ -30,6 +30,7 @@ export const conversationTexts = catalogue({
   "conversation.awayUntilCovers": "away until {back}; {cover} covers",
   "conversation.awayUntilDay": "away until {day}",
   "conversation.awayUntilYouCover": "away until {back}; you cover",
+  "conversation.blindCopiedTo": ", hidden copy to {people}",
   "conversation.cancelled": "Cancelled",
   "conversation.checkAndSend": "Check and send",
   "conversation.chooseTheTextOrThe": "Choose the text or the message as it was sent.",

@@ -1,6 +1,7 @@
 import { data } from "react-router";
 import { readMailboxes } from "../../../core/kernel/email-address";
-import { getTextSuggestions } from "../../../operations/index.server";
+import { type ConversationId, readId } from "../../../core/kernel/ids";
+import { checkRecipients, getTextSuggestions, type LetterInHand } from "../../../operations/index.server";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
@@ -10,15 +11,27 @@ import type { Route } from "./+types/text-suggestions";
 
 // As much as anybody reads of a letter.
 const MAX_CHARACTERS = 20_000;
+const MAX_RECIPIENTS = 100;
 
-/** What a text that is being written asks and promises; it is posted because it is long, and changes nothing. */
+/** What a text that is being written asks and promises, and what is worth knowing of those it goes to; it is posted because it is long, and changes nothing. */
 export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request, mostBytesTo("routes/writing/text-suggestions"));
-  const [text, to] = ["text", "to"].map((name) => String(form.get(name) ?? "").slice(0, MAX_CHARACTERS));
-  const deps = context.get(depsContext);
-  const [first] = readMailboxes(to ?? "").mailboxes;
-  const said = await getTextSuggestions(deps, context.get(grantContext), text ?? "", first?.address ?? null);
-  return data<SaysView>(saysView(said, readingOf(context.get(memberContext), deps.now())));
+  const field = (name: string) => String(form.get(name) ?? "").slice(0, MAX_CHARACTERS);
+  const [to, cc, bcc] = ["to", "cc", "bcc"].map((name) =>
+    readMailboxes(field(name)).mailboxes.slice(0, MAX_RECIPIENTS),
+  );
+  const conversation = readId<ConversationId>(field("conversation"));
+  const letter: LetterInHand = {
+    conversationId: conversation.ok ? conversation.value : null,
+    ...{ to: to ?? [], cc: cc ?? [], bcc: bcc ?? [] },
+    ...{ subject: field("subject"), text: field("text"), recordCode: field("record") },
+  };
+  const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
+  const [said, warnings] = await Promise.all([
+    getTextSuggestions(deps, grant, letter.text, letter.to[0]?.address ?? null),
+    checkRecipients(deps, grant, letter),
+  ]);
+  return data<SaysView>(saysView(said, warnings, readingOf(context.get(memberContext), deps.now())));
 }
 
 /** Nothing on the page is other than before. */

@@ -3,6 +3,7 @@ import type { Draft } from "../../../core/writing/draft";
 import { writingTexts } from "../../../texts/en/writing";
 import { Opening } from "../../keys/key-desk";
 import { useSay } from "../../ui/texts/use-say";
+import { RecipientWarnings } from "../recipients/recipient-warnings";
 import { AfterSending } from "./after-sending";
 import { DraftAttachments } from "./draft-attachments";
 import { GivenCategories } from "./given-categories";
@@ -33,9 +34,10 @@ type LetterBodyProps = {
 export function LetterBody(props: LetterBodyProps) {
   const { draft, change, problems, problem, records, conversationId, onAttaching, children } = props;
   const say = useSay(writingTexts);
-  const says = useTextSuggestions(draft.html, draft.to);
+  const says = useTextSuggestions(draft, conversationId);
   return (
     <>
+      <RecipientWarnings warnings={says.warnings} draft={draft} change={change} />
       <DraftAttachments
         enclosures={draft.enclosures ?? []}
         problem={problems.enclosures}

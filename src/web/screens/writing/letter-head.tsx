@@ -4,11 +4,12 @@ import { commonTexts } from "../../../texts/en/common";
 import { writingTexts } from "../../../texts/en/writing";
 import { Field } from "../../ui/field";
 import { useSay } from "../../ui/texts/use-say";
+import { RecipientField } from "../recipients/recipient-field";
 
 type LetterHeadProps = {
-  readonly draft: Pick<Draft, "to" | "cc" | "subject">;
+  readonly draft: Pick<Draft, "to" | "cc" | "bcc" | "subject">;
   readonly change: (part: Partial<Draft>) => void;
-  readonly problems: Partial<Record<"to" | "cc" | "subject", string>>;
+  readonly problems: Partial<Record<"to" | "cc" | "bcc" | "subject", string>>;
   /** Whether whom it goes to is what is typed first. */
   readonly begins?: boolean;
   /** What stands below the recipients. */
@@ -18,25 +19,34 @@ type LetterHeadProps = {
 /** To whom a message of ours goes, and what it is called. */
 export function LetterHead({ draft, change, problems, begins = false, children }: LetterHeadProps) {
   const say = useSay(writingTexts, commonTexts);
+  const all = [draft.to, draft.cc, draft.bcc ?? ""].filter((list) => list !== "").join(", ");
   return (
     <div className="grid gap-x-4 gap-y-1.5 sm:grid-cols-2">
-      <Field
-        inline
+      <RecipientField
         label={say("writing.to")}
         value={draft.to}
-        onChange={(event) => change({ to: event.target.value })}
+        all={all}
+        onChange={(to) => change({ to })}
         problem={problems.to}
-        autoComplete="off"
         autoFocus={begins}
       />
-      <Field
-        inline
+      <RecipientField
         label={say("writing.cc")}
         value={draft.cc}
-        onChange={(event) => change({ cc: event.target.value })}
+        all={all}
+        onChange={(cc) => change({ cc })}
         problem={problems.cc}
-        autoComplete="off"
       />
+      {draft.bcc !== undefined && (
+        <RecipientField
+          label={say("writing.bcc")}
+          value={draft.bcc}
+          all={all}
+          onChange={(bcc) => change({ bcc })}
+          problem={problems.bcc}
+          autoFocus={draft.bcc === ""}
+        />
+      )}
       {children}
       <Field
         inline

@@ -8,7 +8,7 @@ import { Tick } from "../../ui/tick";
 import { useTray } from "../frame/tray-data";
 
 type LetterOptionsProps = {
-  readonly draft: Pick<Draft, "report" | "expires">;
+  readonly draft: Pick<Draft, "report" | "expires" | "bcc">;
   readonly change: (part: Partial<Draft>) => void;
   readonly children?: ReactNode;
 };
@@ -36,6 +36,15 @@ export function LetterOptions({ draft, change, children }: LetterOptionsProps) {
           ...dateChoices.map(({ day, words }) => [day, say("writing.expiresWords", { words })] as const),
         ]}
       />
+      {draft.bcc === undefined && (
+        <button
+          type="button"
+          onClick={() => change({ bcc: "" })}
+          className="min-h-6 px-1 text-sm text-soft underline-offset-2 hover:text-act hover:underline"
+        >
+          {say("writing.addBcc")}
+        </button>
+      )}
       {children}
     </div>
   );

@@ -1,29 +1,34 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
+import type { Draft } from "../../../core/writing/draft";
 import type { SaysView } from "../../server/writing/says-view.server";
 import { useTray } from "../frame/tray-data";
 
-const NOTHING: SaysView = { asks: [], promises: [], encloses: null, usual: null };
+const NOTHING: SaysView = { asks: [], promises: [], encloses: null, usual: null, warnings: [] };
 // Once one pauses; what was typed meanwhile is read with the next pause.
 const PAUSE_MS = 500;
 
-/** What the text of a draft asks and promises, and when whoever gets it usually answers, some moments after it was typed. */
-export function useTextSuggestions(html: string, to: string): SaysView {
+type LetterRead = Pick<Draft, "to" | "cc" | "bcc" | "subject" | "html" | "files">;
+
+/** What a draft asks and promises, and what is worth knowing of those it goes to, some moments after it was typed. */
+export function useTextSuggestions(draft: LetterRead, conversationId: string | null): SaysView {
   const { tray } = useTray();
   const { submit, data } = useFetcher<SaysView>();
-  const [text, setText] = useState("");
+  const { to, cc, bcc = "", subject, html, files } = draft;
+  const [asked, setAsked] = useState("");
   useEffect(() => {
-    const timer = setTimeout(() => setText(textOf(html)), PAUSE_MS);
+    const timer = setTimeout(() => {
+      const about = { conversation: conversationId ?? "", record: files?.code ?? "" };
+      setAsked(JSON.stringify({ text: textOf(html), to, cc, bcc, subject, ...about }));
+    }, PAUSE_MS);
     return () => clearTimeout(timer);
-  }, [html]);
-  // Who gets it is read with what it says; a letter of an address more is no reason to ask anew.
-  const recipients = useRef(to);
-  recipients.current = to;
+  }, [html, to, cc, bcc, subject, files?.code, conversationId]);
+  const isEmpty = html === "" && to === "";
   useEffect(() => {
-    if (text === "") return;
-    void submit({ text, to: recipients.current }, { method: "post", action: `/${tray.slug}/text-suggestions` });
-  }, [text, submit, tray.slug]);
-  return text === "" ? NOTHING : (data ?? NOTHING);
+    if (asked === "" || isEmpty) return;
+    void submit(JSON.parse(asked), { method: "post", action: `/${tray.slug}/text-suggestions` });
+  }, [asked, isEmpty, submit, tray.slug]);
+  return isEmpty ? NOTHING : (data ?? NOTHING);
 }
 
 // What is quoted in it was written by somebody else.

@@ -127,10 +127,10 @@ it("a date in a text is posted as its day, or as its moment where it names a tim
   const at = later(now, 3 * DAY);
   const date = { at, other: later(at, 7 * DAY), words: "Friday", hasTime: false };
   const said = { asks: [{ text: "By Friday?", at: 0, date }], promises: [], encloses: null, usuallyBy: null };
-  const [day] = saysView(said, reading).asks;
+  const [day] = saysView(said, [], reading).asks;
   expect([day?.date?.until, day?.date?.words, day?.other?.until]).toEqual(["2026-11-27", "Fri", "2026-12-04"]);
   const timed = { ...said, asks: [{ text: "By Friday noon?", at: 0, date: { ...date, hasTime: true } }] };
-  const [moment] = saysView(timed, reading).asks;
+  const [moment] = saysView(timed, [], reading).asks;
   expect([moment?.date?.until, moment?.date?.words]).toEqual(["2026-11-27T10:00:00.000Z", "Fri 10:00"]);
 });
 

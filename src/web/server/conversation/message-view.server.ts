@@ -27,7 +27,7 @@ export function messageView(
 ) {
   const { id, direction, kind, kindReason, ownText, restText, hasHtml, hasRemoteContent, isNewParticipant } = message;
   const ours = direction === "out";
-  const { to, cc } = message.recipients;
+  const { to, cc, bcc = [] } = message.recipients;
   const listed = (mailboxes: typeof to) => mailboxes.map(mailboxName).join(", ");
   return {
     id,
@@ -50,7 +50,10 @@ export function messageView(
     address: message.fromAddress,
     to: speak("conversation.toPeople", {
       people: listed(to) || speak("conversation.nobodyNamed"),
-      copied: cc.length === 0 ? "" : speak("conversation.copiedTo", { people: listed(cc) }),
+      copied: [
+        cc.length === 0 ? "" : speak("conversation.copiedTo", { people: listed(cc) }),
+        bcc.length === 0 ? "" : speak("conversation.blindCopiedTo", { people: listed(bcc) }),
+      ].join(""),
     }),
     when: speak(dayAndTime(message.sentAt, now, zone)),
     restLines: restText === "" ? 0 : restText.split("\n").length,

@@ -26,11 +26,12 @@ const MAX_SUBJECT_CHARACTERS = 900;
 export const MAX_HTML_CHARACTERS = 1_000_000;
 
 /** What is wrong, by field. */
-export type AnswerProblems = Partial<Record<"to" | "cc" | "subject" | "html" | "day" | "enclosures", string>>;
+export type AnswerProblems = Partial<Record<"to" | "cc" | "bcc" | "subject" | "html" | "day" | "enclosures", string>>;
 
 type Posted = {
   to: string;
   cc: string;
+  bcc: string;
   subject: string;
   html: string;
   after: AfterAnswer["kind"];
@@ -54,8 +55,9 @@ type Posted = {
 };
 
 const SCHEMA = Joi.object<Posted>({
-  to: Joi.string().trim().required().messages({ "string.empty": "writing.somebodyHasToGetIt" }),
+  to: Joi.string().trim().allow("").default(""),
   cc: Joi.string().trim().allow("").default(""),
+  bcc: Joi.string().trim().allow("").default(""),
   subject: Joi.string()
     .trim()
     .max(MAX_SUBJECT_CHARACTERS)
@@ -129,8 +131,7 @@ export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerP
     (error?.details ?? []).map((detail) => [String(detail.path[0]), problemInWords(detail)]),
   );
   const posted: Partial<Posted> = value ?? {};
-  const to = recipients(posted.to ?? "", "to", problems);
-  const cc = recipients(posted.cc ?? "", "cc", problems);
+  const everybody = everybodyIn(posted, problems);
   const until = deadlineOf(posted.day ?? "", zone);
   if (posted.after === "expect" && posted.day && until === null) problems.day = speak("writing.thatIsNoDayOf");
   if (Object.keys(problems).length > 0) return err(problems);
@@ -139,8 +140,7 @@ export function readAnswer(form: FormData, zone: string): Result<Answer, AnswerP
       ? { kind: "expect", until, whom: posted.whom ?? "any" }
       : { kind: posted.after ?? "keep" };
   return ok({
-    to,
-    cc,
+    ...everybody,
     subject: posted.subject ?? "",
     html: posted.html ?? "",
     after,
@@ -172,7 +172,15 @@ function together(posted: Partial<Posted>) {
   };
 }
 
-function recipients(text: string, field: "to" | "cc", problems: AnswerProblems) {
+function everybodyIn(posted: Partial<Posted>, problems: AnswerProblems) {
+  const to = recipients(posted.to ?? "", "to", problems);
+  const cc = recipients(posted.cc ?? "", "cc", problems);
+  const bcc = recipients(posted.bcc ?? "", "bcc", problems);
+  if (to.length + cc.length + bcc.length === 0) problems.to ??= speak("writing.somebodyHasToGetIt");
+  return { to, cc, bcc };
+}
+
+function recipients(text: string, field: "to" | "cc" | "bcc", problems: AnswerProblems) {
   const { mailboxes, malformed } = readMailboxes(text);
   if (malformed.length > 0) {
     problems[field] = speak("writing.notAnAddressWriteName", { malformed: malformed.join(", ") });

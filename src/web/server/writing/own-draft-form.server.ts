@@ -25,6 +25,7 @@ const promise = Joi.object({ text: Joi.string().max(1_000).required(), at: Joi.s
 const DRAFT = Joi.object<Draft>({
   to: line.required(),
   cc: line.required(),
+  bcc: line,
   subject: line.required(),
   html: Joi.string().max(MAX_HTML_CHARACTERS).allow("").required(),
   after: Joi.string().valid("expect", "settle", "keep").required(),

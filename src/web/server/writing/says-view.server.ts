@@ -1,10 +1,12 @@
 import { dateOf, type Instant } from "../../../core/kernel/instant";
+import type { RecipientWarning } from "../../../core/recipients/recipient-warnings";
 import { calendarDay } from "../../../core/time/calendar-day";
 import { dayAndTime, dayInWords } from "../../../core/time/day-words";
 import type { Found } from "../../../core/writing/detected-questions";
 import type { TextSuggestions } from "../../../operations/index.server";
 import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
+import { type WarningView, warningView } from "./recipient-views.server";
 
 /** A date in a text: its moment, what a form posts of it (a day, or the moment where a time is named), and as one reads it. */
 export type SaidDate = { readonly at: string; readonly until: string; readonly words: string };
@@ -19,9 +21,15 @@ export type SaysView = {
   /** The sentence by which something goes along with it. */
   readonly encloses: string | null;
   readonly usual: SaidDate | null;
+  /** What is worth knowing of those it goes to, the gravest first. */
+  readonly warnings: readonly WarningView[];
 };
 
-export function saysView({ asks, promises, encloses, usuallyBy }: TextSuggestions, reading: Reading): SaysView {
+export function saysView(
+  { asks, promises, encloses, usuallyBy }: TextSuggestions,
+  warnings: readonly RecipientWarning[],
+  reading: Reading,
+): SaysView {
   const found = ({ text, date }: Found): FoundView => ({
     text,
     date: date === null ? null : saidDate(date.at, reading, date.hasTime),
@@ -32,6 +40,7 @@ export function saysView({ asks, promises, encloses, usuallyBy }: TextSuggestion
     promises: promises.map(found),
     encloses,
     usual: usuallyBy === null ? null : saidDate(usuallyBy, reading),
+    warnings: warnings.map((warning) => warningView(warning, reading)),
   };
 }
 
