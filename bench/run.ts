@@ -19,6 +19,7 @@ import { type Figure, printed } from "./measure";
 import { openLists } from "./open-lists";
 import { openStanding } from "./open-standing";
 import { proposalFigures } from "./proposals";
+import { recipientFigures } from "./recipients";
 import { recordFigures } from "./records";
 import { ruledArrivals } from "./ruled-arrivals";
 import { ruleFigures } from "./rules";
@@ -39,7 +40,7 @@ const STORM = isFull
   : { incoming: 400, outgoing: 60, connections: 8, kills: 4 };
 
 // One part or some: `--lists`, `--proposals`, `--mail`, `--import`, `--kills`, `--texts`, `--worktime`,
-// `--turns`, `--doctor`, `--rules`, `--records`, `--bins`; all of them when none is named, but `--hour`, which takes one,
+// `--turns`, `--doctor`, `--rules`, `--records`, `--bins`, `--recipients`; all of them when none is named, but `--hour`, which takes one,
 // and `--crowd`, which fills a million messages first.
 const PARTS = [
   "lists",
@@ -54,6 +55,7 @@ const PARTS = [
   "turns",
   "doctor",
   "rules",
+  "recipients",
 ] as const;
 const named = PARTS.filter((part) => process.argv.includes(`--${part}`));
 const isHourAsked = process.argv.includes("--hour");
@@ -144,6 +146,12 @@ try {
   if (isAsked("texts")) measured(...textFigures());
   if (isAsked("turns")) measured(...turnsFigures());
   if (isAsked("rules")) measured(...ruleFigures(), await inDatabase(cluster, "bench_ruled", ruledArrivals));
+  if (isAsked("recipients")) {
+    await inDatabase(cluster, "bench_recipients", async (wired, url) => {
+      await fillLargeTray(url);
+      for await (const figure of recipientFigures(wired, url)) measured(figure);
+    });
+  }
   if (isAsked("doctor")) {
     await cluster.createDatabase("bench_doctor");
     const url = cluster.url("bench_doctor");
