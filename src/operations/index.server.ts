@@ -213,6 +213,7 @@ export * from "./rules/try-written";
 export * from "./rules/written-rules";
 export type { Writer } from "./sending/letters";
 export * from "./sending/send-message";
+export { type TemplateToChoose, templatesToChoose } from "./templates/choose-template";
 export * from "./templates/fill-template";
 export * from "./templates/templates";
 export * from "./upkeep/advance-demo-clock";

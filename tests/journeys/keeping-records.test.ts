@@ -92,9 +92,8 @@ test("a day's post is filed: by its code with one key, twelve at once, an attach
     const attached = ines.getByRole("list", { name: "Attached" });
     await expect(attached.getByText("fair copy.txt")).toBeVisible();
     await expect(warning).toBeHidden();
-    // What is written is kept through a reload, and what is attached with it.
+    // What is written is kept through a reload, and what is attached with it; it opens where it was.
     await ines.reload();
-    await ines.getByRole("button", { name: /^Answer/ }).click();
     await expect(attached.getByText("fair copy.txt")).toBeVisible();
     await ines.getByRole("button", { name: "attach from P-26-031…" }).click();
     await expect(ines.getByRole("dialog").getByText("There is no document yet.")).toBeVisible();

@@ -60,7 +60,9 @@ test("an answer goes on in another browser; where both were written on, both are
     await expect(text(ines)).toHaveText("We come for the great ones");
   });
 
-  const telephone = await signIn("Ines Varga", url);
+  const telephone = await signIn("Ines Varga", "/office/to-sort");
+  await expect(telephone.getByRole("listitem").filter({ hasText: subject })).toContainText("Draft");
+  await telephone.goto(url);
   const draft = telephone.getByRole("region", { name: "Your draft" });
   await test.step("the other browser goes on with it", async () => {
     await expect(draft).toContainText("We come for the great ones");
@@ -139,6 +141,17 @@ test("an address in a letter, and one on any page of the browser, begin a messag
   await expect(letter.getByRole("list", { name: "To" })).toHaveText("leather.desk@tannery.example");
   await ines.goBack();
   await expect(ines.getByRole("heading", { name: subject })).toBeVisible();
+
+  await test.step("a passage that is selected is what one answers to", async () => {
+    await ines.getByRole("article").getByText("Please write to").selectText();
+    await ines.keyboard.press("r");
+    const text = ines.getByRole("form", { name: "Answer" }).getByRole("textbox", { name: "Text" });
+    await expect(text.getByRole("blockquote")).toHaveText("Please write to leather.desk@tannery.example about it.");
+    await expect(text).toBeFocused();
+    await ines.keyboard.type("We did.");
+    await expect(text.getByText("We did.", { exact: true })).toBeVisible();
+    await expect(text.getByRole("blockquote")).not.toContainText("We did.");
+  });
 
   const asked = "mailto:tannery@tannery.example?subject=Two%20hides&body=In%20white%2C%20please.";
   await ines.goto(`/office/write?${new URLSearchParams({ mailto: asked })}`);

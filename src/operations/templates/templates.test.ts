@@ -16,6 +16,7 @@ import {
   startConversation,
   type TemplateDraft,
   type TrayGrant,
+  templatesToChoose,
   traysOf,
 } from "../index.server";
 
@@ -181,6 +182,10 @@ describe("a template that is used", () => {
     const uses = (await found(template))?.uses;
     expect(uses).toMatchObject({ count: 2, answered: 1, answeredWithinMs: 2 * HOUR });
     expect(uses?.memberIds.toSorted()).toEqual([desk.ines.id, desk.mara.id].toSorted());
+    const choices = await templatesToChoose(tray.deps, desk.lead, await desk.arrive());
+    expect(choices[0]).toMatchObject({ id: template, isProposed: true });
+    expect(choices.filter(({ isProposed }) => isProposed).length).toBeLessThan(choices.length);
+    expect((await templatesToChoose(tray.deps, desk.lead, null)).some(({ isProposed }) => isProposed)).toBe(false);
     // What is named and is no template is sent all the same.
     done(await starts({ template: trustedId<TemplateId>(tray.deps.newId()) }));
   });

@@ -1,12 +1,16 @@
+import type { EmailAddress } from "../../core/kernel/email-address";
 import {
+  type CategoryId,
   type ConversationId,
   type MemberId,
   type MessageId,
+  type RecordId,
   type TemplateId,
   type TrayId,
   trustedId,
 } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
+import type { PastUse } from "../../core/templates/propose-templates";
 import type { Template, TemplateHabits } from "../../core/templates/template";
 import type { TrayGrant } from "../access/trays";
 import { ask } from "../base/ask";
@@ -110,10 +114,13 @@ export type TemplateUses = {
   readonly count: number;
   readonly memberIds: readonly MemberId[];
   readonly lastAt: Instant;
-  /** How many were answered by a person outside, and after how long half of these were, in milliseconds; null for none. */
+  /** Of the newest: how many were answered by a person outside, and after how long half of these were, in milliseconds; null for none. */
   readonly answered: number;
   readonly answeredWithinMs: number | null;
 };
+
+// As many as say how it is today.
+const LATELY = 1_000;
 
 /** How the templates of a tray were used since a moment, by template. */
 export async function templateUses(
@@ -132,16 +139,24 @@ export async function templateUses(
   const rows = await ask<Counted>(
     db,
     /* sql */ `
+    with lately as (
+      select template_id, extract(epoch from answer.at - used_at) * 1000 as within_ms
+      from (select * from template_use where tray_id = :trayId order by used_at desc limit :most) as used
+      left join lateral (
+        select min(message.received_at) as at from message
+        where message.conversation_id = used.conversation_id and direction = 'in' and kind = 'person'
+          and message.received_at > used.used_at
+      ) as answer on true
+    ), answered as (
+      select template_id, count(within_ms)::int as answered,
+        (percentile_cont(0.5) within group (order by within_ms))::float8 as within_ms
+      from lately group by template_id
+    )
     select used.template_id, count(*)::int as count, array_agg(distinct used.member_id) as member_ids,
-      max(used.used_at) as last_at, count(answer.at)::int as answered,
-      (percentile_cont(0.5) within group (order by extract(epoch from answer.at - used.used_at)) * 1000)::float8 as within_ms
-    from template_use as used left join lateral (
-      select min(message.received_at) as at from message
-      where message.conversation_id = used.conversation_id and direction = 'in' and kind = 'person'
-        and message.received_at > used.used_at
-    ) as answer on true
+      max(used.used_at) as last_at, coalesce(max(answered.answered), 0) as answered, max(answered.within_ms) as within_ms
+    from template_use as used left join answered using (template_id)
     where used.tray_id = :trayId and used.used_at > :since group by used.template_id`,
-    { trayId, since: param(since) as Date },
+    { trayId, since: param(since) as Date, most: LATELY },
   );
   return new Map(
     rows.map((row) => [
@@ -163,4 +178,30 @@ export async function theyWroteLastAt(db: Database, id: ConversationId): Promise
     .where({ conversation_id: id, direction: "in", kind: "person" })
     .max<{ at: Date | null }[]>("received_at as at");
   return row?.at == null ? null : at(row.at);
+}
+
+/** In which conversations the templates of a tray were used lately, the newest first. */
+export async function pastUses(db: Database, trayId: TrayId): Promise<PastUse[]> {
+  type Used = {
+    template_id: string;
+    who_address: string;
+    subject: string;
+    category_ids: string[];
+    record_ids: string[];
+  };
+  const rows = await ask<Used>(
+    db,
+    /* sql */ `
+    select used.template_id, c.who_address, c.subject, c.category_ids, c.record_ids
+    from (select * from template_use where tray_id = :trayId order by used_at desc limit :most) as used
+    join conversation as c on c.id = used.conversation_id order by used.used_at desc`,
+    { trayId, most: LATELY },
+  );
+  return rows.map((row) => ({
+    templateId: trustedId<TemplateId>(row.template_id),
+    person: (row.who_address || null) as EmailAddress | null,
+    subject: row.subject,
+    categoryIds: row.category_ids.map((id) => trustedId<CategoryId>(id)),
+    recordIds: row.record_ids.map((id) => trustedId<RecordId>(id)),
+  }));
 }

@@ -36,6 +36,8 @@ export type SheetRow = {
   readonly restingUntil: Instant | null;
   readonly marks: readonly Mark[];
   readonly unread: boolean;
+  /** Whether the viewer began to write in it and has not sent it. */
+  readonly hasDraft: boolean;
 };
 
 export type RawSheetRow = {
@@ -64,6 +66,7 @@ export type RawSheetRow = {
   resting_until: Date | null;
   marks: Mark[];
   unread: boolean;
+  has_draft: boolean;
 };
 
 /** The columns of a row, for a query over `conversation as c` that has a viewer as `:memberId`. */
@@ -74,7 +77,9 @@ export const SHEET_COLUMNS = /* sql */ `
   case when c.record_ids = '{}' then null
     else (select array_agg(record.code order by record.code) from record where record.id = any(c.record_ids) and ${SEEN}) end as record_codes,
   coalesce(c.last_in_at > coalesce((select read_at from reading where reading.member_id = :memberId
-    and reading.conversation_id = c.id), '-infinity'), false) as unread`;
+    and reading.conversation_id = c.id), '-infinity'), false) as unread,
+  exists (select 1 from draft where draft.conversation_id = c.id and draft.state = 'own' and draft.written_by = :memberId)
+    as has_draft`;
 
 /** A row of the sheet from what `SHEET_COLUMNS` gives. */
 export function sheetRowOf(row: RawSheetRow): SheetRow {
@@ -104,5 +109,6 @@ export function sheetRowOf(row: RawSheetRow): SheetRow {
     restingUntil: atOrNull(row.resting_until),
     marks: row.marks,
     unread: row.unread,
+    hasDraft: row.has_draft,
   };
 }

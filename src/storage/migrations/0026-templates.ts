@@ -32,6 +32,7 @@ export async function up(knex: Knex): Promise<void> {
       used_at timestamptz not null
     );
     create index template_use_of on template_use (tray_id, template_id, used_at desc);
+    create index template_use_lately on template_use (tray_id, used_at desc);
     create index template_use_in on template_use (conversation_id);
   `);
 }

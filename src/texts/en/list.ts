@@ -33,6 +33,7 @@ export const listTexts = catalogue({
   "list.decideAboutTheSelectedConversations": "Decide about the selected conversations",
   "list.denseRows": "Dense rows",
   "list.done": "Done: {text}",
+  "list.draft": "Draft",
   "list.dueOrSince": "Due or since",
   "list.earlier": "earlier",
   "list.earlierAsHeading": "Earlier",

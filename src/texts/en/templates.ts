@@ -83,6 +83,7 @@ export const templatesTexts = catalogue({
   "templates.typeANumber": "Type a number.",
   "templates.typeNameOrKey": "Type a key or a part of the name",
   "templates.typeWhatBelongs": "Type what belongs there.",
+  "templates.usedForSuchMail": "used for such mail",
   "templates.usedSoOften": "used {count, plural, one {once} other {# times}}, last {last}, by {who}",
   "templates.usualChoices": "one | the other",
   "templates.whatBelongs": "What belongs there",

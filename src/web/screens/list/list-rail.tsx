@@ -90,7 +90,10 @@ function MarginRow({ row, ref, isOpen, isGone, to }: MarginRowProps) {
         {row.subject === "" ? say("common.noSubject") : row.subject}
       </Link>
       <span className="flex justify-between gap-3 text-xs text-soft">
-        <span className="truncate">{row.who}</span>
+        <span className="truncate">
+          {row.hasDraft && <b className="font-semibold text-act">{say("list.draft")} </b>}
+          {row.who}
+        </span>
         <span className={`whitespace-nowrap ${row.due?.over ? "font-semibold text-late" : ""}`}>{when}</span>
       </span>
     </li>

@@ -107,7 +107,10 @@ function SubjectCell(props: SubjectCellProps) {
       <Link to={to} data-row={spot} draggable={false} discover="none" onClick={onClick} onFocus={() => onCursor(spot)}>
         {row.subject === "" ? say("common.noSubject") : row.subject}
       </Link>
-      <span>{isGone ? say("list.noLongerHere") : row.newestText}</span>
+      <span>
+        {row.hasDraft && <b className="font-semibold text-act">{say("list.draft")} </b>}
+        {isGone ? say("list.noLongerHere") : row.newestText}
+      </span>
       {isPointed && !isChoosing && !isGone && quick}
     </span>
   );

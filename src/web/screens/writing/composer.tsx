@@ -17,6 +17,7 @@ import { passedOn, useKeptDraft } from "../drafts/use-kept-draft";
 import { useOutcome } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
+import { chosenPassage } from "./chosen-passage";
 import { HandOverDraft } from "./hand-over-draft";
 import { LetterBody } from "./letter-body";
 import { letterFields } from "./letter-fields";
@@ -182,7 +183,7 @@ function keptName({ conversationId, shared, passOn }: ComposerProps): string {
 }
 
 function startOf({ start, passOn }: ComposerProps, day: string): Draft {
-  if (passOn === null) return { ...start, html: "", day };
+  if (passOn === null) return { ...start, html: chosenPassage(), day };
   return { ...passOn.start, html: passOn.html, after: "expect", day, passesOn: passOn.messageId };
 }
 
@@ -249,8 +250,12 @@ function useHanding(
     notice(say("writing.draftHandedOver"));
     onHanded();
   });
-  const { to, cc, subject, html, after, day, enclosures = [] } = draft;
-  const content = { to, cc, subject, html, after, day, enclosures: JSON.stringify(enclosures) };
+  const { to, cc, bcc = "", subject, html, after, day, enclosures, template, categories } = letterFields(draft, "");
+  const given = {
+    ...(template === undefined ? {} : { template }),
+    ...(categories === undefined ? {} : { categories }),
+  };
+  const content = { to, cc, bcc, subject, html, after, day, enclosures, ...given };
   const problems = outcome?.ok === false ? outcome.problems : {};
   return {
     isOpen,

@@ -8,14 +8,22 @@ import { Picker } from "../../ui/picker";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 
-type TemplatePickerProps = { readonly onPick: (id: string) => void; readonly onClose: () => void };
+type TemplatePickerProps = {
+  /** Where it is written; null for a first message. */
+  readonly conversationId: string | null;
+  readonly onPick: (id: string) => void;
+  readonly onClose: () => void;
+};
 
 /** Picks a template by its name, its key or a part of what it is for. */
-export default function TemplatePicker({ onPick, onClose }: TemplatePickerProps) {
+export default function TemplatePicker({ conversationId, onPick, onClose }: TemplatePickerProps) {
   const say = useSay(templatesTexts, commonTexts);
   const { tray } = useTray();
   const { load, data, state } = useFetcher<typeof loader>();
-  useEffect(() => void load(`/${tray.slug}/template-choices`), [load, tray.slug]);
+  useEffect(
+    () => void load(`/${tray.slug}/template-choices?conversation=${conversationId ?? ""}`),
+    [load, tray.slug, conversationId],
+  );
   const isThere = data !== undefined && state === "idle";
   const templates = data?.templates ?? [];
   return (
@@ -27,13 +35,14 @@ export default function TemplatePicker({ onPick, onClose }: TemplatePickerProps)
       }
       size="wide"
       isLoading={!isThere}
-      choices={templates.map(({ id, name, folder, key, description }) => ({
+      choices={templates.map(({ id, name, folder, key, description, isProposed }) => ({
         id,
         words: `${key} ${name} ${folder} ${description}`,
         face: (
           <span className="flex items-baseline gap-2">
             {key !== "" && <KeyCap>{key}</KeyCap>}
             <span className="font-serif">{name}</span>
+            {isProposed && <span className="shrink-0 text-sm text-act">{say("templates.usedForSuchMail")}</span>}
             <span className="truncate text-sm text-soft">{[folder, description].filter(Boolean).join(" · ")}</span>
           </span>
         ),

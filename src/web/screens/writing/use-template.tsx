@@ -55,7 +55,15 @@ export function UseTemplate({ about, onUse }: UseTemplateProps) {
         <FileText size={15} aria-hidden />
         {say("templates.template")} <KeyCap>{say("templates.altT")}</KeyCap>
       </button>
-      <Opens>{picks && <TemplatePicker onPick={(id) => void use(id)} onClose={() => setPicks(false)} />}</Opens>
+      <Opens>
+        {picks && (
+          <TemplatePicker
+            conversationId={about.conversationId}
+            onPick={(id) => void use(id)}
+            onClose={() => setPicks(false)}
+          />
+        )}
+      </Opens>
     </>
   );
 }

@@ -43,6 +43,7 @@ export type RowView = Pick<
   | "standing"
   | "expectedAt"
   | "unread"
+  | "hasDraft"
   | "urgency"
   | "hasAttachment"
   | "listedAt"
@@ -61,7 +62,7 @@ export function rowView(row: SheetRow, reading: Reading): RowView {
   const { now, zone } = reading;
   const { id, version, subject, who, newestText, messageCount, ownerId, categoryIds, recordCodes } = row;
   const { followerIds } = row;
-  const { marks, turn, turnSince, standing, expectedAt, unread, urgency, hasAttachment, listedAt } = row;
+  const { marks, turn, turnSince, standing, expectedAt, unread, hasDraft, urgency, hasAttachment, listedAt } = row;
   return {
     id,
     version,
@@ -79,6 +80,7 @@ export function rowView(row: SheetRow, reading: Reading): RowView {
     standing,
     expectedAt,
     unread,
+    hasDraft,
     urgency,
     hasAttachment,
     listedAt,

@@ -49,6 +49,7 @@ const row: SheetRow = {
   restingUntil: null,
   marks: [],
   unread: false,
+  hasDraft: false,
 };
 
 describe("a row", () => {

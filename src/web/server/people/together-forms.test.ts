@@ -39,12 +39,13 @@ describe("a posted step of a draft", () => {
   };
   it("hands over what is written, half done as it may be", () => {
     const enclosures = [{ id: ID, name: "plan.pdf", size: 7 }];
-    const given = { ...content, enclosures: JSON.stringify(enclosures) };
+    const more = { bcc: "petra@new.example", template: ID, categories: ID };
+    const given = { ...content, enclosures: JSON.stringify(enclosures), ...more };
     expect(read({ do: "hand", member: ID, note: " check ", ...given })).toEqual({
       do: "hand",
       to: ID,
       note: "check",
-      content: { ...content, enclosures },
+      content: { ...content, enclosures, ...more, categories: [ID] },
       seen: null,
       ownDraft: null,
     });

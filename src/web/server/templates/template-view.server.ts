@@ -5,7 +5,7 @@ import { scopeOf, type Template } from "../../../core/templates/template";
 import { ageInWords } from "../../../core/time/age-in-words";
 import { calendarDay } from "../../../core/time/calendar-day";
 import { dayInWords } from "../../../core/time/day-words";
-import type { LetterBegun, ListedTemplate, UsedTemplate } from "../../../operations/index.server";
+import type { LetterBegun, ListedTemplate, TemplateToChoose, UsedTemplate } from "../../../operations/index.server";
 import type { Reading } from "../base/row-view.server";
 import { speak } from "../base/say.server";
 
@@ -38,8 +38,8 @@ export function listedTemplate({ uses, ...template }: ListedTemplate, { now, zon
 export type ListedTemplateView = ReturnType<typeof listedTemplate>;
 
 /** A template to choose while one writes. */
-export function templateChoice({ id, name, folder, key, description }: ListedTemplate) {
-  return { id, name, folder, key, description };
+export function templateChoice({ id, name, folder, key, description, isProposed }: TemplateToChoose) {
+  return { id, name, folder, key, description, isProposed };
 }
 
 /** A filled template as the composer takes it, its days by the writer's zone. */

@@ -3,7 +3,7 @@ import { type DraftId, type MemberId, trustedId } from "../../../core/kernel/ids
 import { err, ok, type Result } from "../../../core/kernel/result";
 import type { Draft } from "../../../core/writing/draft";
 import type { SeenDraft } from "../../../operations/index.server";
-import { ID, ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
+import { ID, ID_LIST, ID_OR_NONE, SEEN_VERSION } from "../base/fields.server";
 import { problemsByField, speak } from "../base/say.server";
 import { MAX_HTML_CHARACTERS, notBlank } from "./answer-form.server";
 import { ENCLOSURES } from "./draft-attachments-form.server";
@@ -33,6 +33,7 @@ const seen = { draft: ID.required(), version: SEEN_VERSION.min(1).required() };
 const content = {
   to: line,
   cc: line,
+  bcc: line,
   subject: line,
   html: Joi.string()
     .max(MAX_HTML_CHARACTERS)
@@ -42,6 +43,8 @@ const content = {
   after: Joi.string().valid("expect", "keep", "settle").default("expect"),
   day: Joi.string().allow("").default(""),
   enclosures: ENCLOSURES,
+  template: ID_OR_NONE,
+  categories: ID_LIST.default([]),
 };
 
 const FORMS = {
@@ -77,12 +80,18 @@ export function readDraftStep(form: FormData): Result<DraftStep, DraftProblems> 
   const ofDraft = (): SeenDraft => ({ id: trustedId<DraftId>(value.draft), version: value.version });
   if (kind === "give-up") return ok({ do: "give-up", seen: ofDraft() });
   if (kind === "return") return ok({ do: "return", seen: ofDraft(), note: value.note });
-  const { to, cc, subject, html, after, day, enclosures } = value;
+  const { to, cc, bcc, subject, html, after, day, enclosures, template, categories } = value;
+  // What is left out is not there at all, as in a draft that nobody handed over.
+  const more = {
+    ...(bcc === "" ? {} : { bcc }),
+    ...(template === "" ? {} : { template }),
+    ...(categories.length === 0 ? {} : { categories }),
+  };
   return ok({
     do: "hand",
     to: trustedId<MemberId>(value.member),
     note: value.note,
-    content: { to, cc, subject, html, after, day, enclosures },
+    content: { to, cc, subject, html, after, day, enclosures, ...more },
     seen: value.draft === "" ? null : ofDraft(),
     ownDraft: value.ownDraft === "" ? null : trustedId<DraftId>(value.ownDraft),
   });
