@@ -61,9 +61,9 @@ export function recipientWarnings(letter: LetterToCheck, known: KnownOfRecipient
 }
 
 function lookalikeOf(address: EmailAddress, { index, ours }: KnownOfRecipients): RecipientWarning[] {
-  if (address.length < SHORTEST || ours.has(address) || (index.get(address)?.times ?? 0) > 0) return [];
+  if (address.length < SHORTEST || ours.has(address) || (index.byAddress.get(address)?.times ?? 0) > 0) return [];
   let best: { readonly like: EmailAddress; readonly times: number; readonly distance: number } | null = null;
-  for (const { address: like, times } of index.values()) {
+  for (const { address: like, times } of index.byAddress.values()) {
     if (times === 0 || Math.abs(like.length - address.length) > NEARLY || like === address) continue;
     const distance = typingDistance(address, like, NEARLY);
     const isBetter = best === null || distance < best.distance || (distance === best.distance && times > best.times);
@@ -112,10 +112,14 @@ function greetedAnother({ to, cc, text }: LetterToCheck, { index }: KnownOfRecip
     .split(" ")
     .filter((word) => word.length > 1 && !NO_NAMES.has(word));
   const called = [...to, ...cc].map(({ name, address }) =>
-    foldedWords(`${name} ${index.get(address)?.name ?? ""} ${address}`),
+    foldedWords(`${name} ${index.byAddress.get(address)?.name ?? ""} ${address}`),
   );
   // Of somebody whose name nobody knows anything may be right.
-  if (names.length === 0 || to.length === 0 || to.some(({ name, address }) => !name && !index.get(address)?.name))
+  if (
+    names.length === 0 ||
+    to.length === 0 ||
+    to.some(({ name, address }) => !name && !index.byAddress.get(address)?.name)
+  )
     return [];
   const isMeant = names.some((word) => called.some((words) => words.includes(` ${word}`)));
   return isMeant ? [] : [{ kind: "greets-another", name: greeted.trim() }];

@@ -26,9 +26,9 @@ const PEOPLE = [
   known("Étienne Perle", "e.perle@perle.example", 2, 1),
   known("", "counter@halloranvalves.example", 5, 10),
 ];
-const index = recipientIndex(PEOPLE);
+const index = recipientIndex(PEOPLE, now);
 const looks = (typed: string, more: Partial<Looking> = {}) =>
-  completeRecipients(index, { typed, taken: [], together: new Map(), now, ...more }, 5).map(({ address }) => address);
+  completeRecipients(index, { typed, taken: [], together: new Map(), ...more }, 5).map(({ address }) => address);
 
 describe("recipients", () => {
   it.each([
@@ -56,6 +56,34 @@ describe("recipients", () => {
     expect(looks("", { together })).toEqual(["e.perle@perle.example"]);
     expect(looks("pe", { together, taken: [at("e.perle@perle.example")] })).not.toContain("e.perle@perle.example");
   });
+});
+
+it("recipients are the same as when each is looked at by itself", () => {
+  const word = fc.constantFrom("anna", "anton", "ante", "berta", "bell", "carl");
+  const person = fc.record({ name: fc.tuple(word, word), times: fc.nat(20), daysAgo: fc.nat(400), n: fc.nat(30) });
+  fc.assert(
+    fc.property(
+      fc.array(person, { maxLength: 30 }),
+      fc.constantFrom("an", "b", "anna be", "x"),
+      fc.nat(30),
+      (some, typed, n) => {
+        const people = some.map(({ name, times, daysAgo, n: at }) =>
+          known(name.join(" "), `p${at}@p.example`, times, daysAgo),
+        );
+        const together = new Map([[at(`p${n}@p.example`), 2]]);
+        const found = completeRecipients(recipientIndex(people, now), { typed, taken: [], together }, 3);
+        const all = completeRecipients(recipientIndex(people, now), { typed, taken: [], together }, 1_000);
+        const fitting = new Set(
+          people
+            .filter((one, place) => people.findIndex(({ address }) => address === one.address) === place)
+            .filter(({ name }) => typed.split(" ").every((part) => ` ${name}`.includes(` ${part}`)))
+            .map(({ address }) => address),
+        );
+        expect(new Set(all.map(({ address }) => address))).toEqual(fitting);
+        expect(found).toEqual(all.slice(0, 3));
+      },
+    ),
+  );
 });
 
 describe("the distance of two texts as they are typed", () => {

@@ -26,7 +26,7 @@ export async function findRecipients(
     knownRecipients(deps, grant),
     writtenTogetherWith(deps.db, grant.tray.id, taken),
   ]);
-  const people = completeRecipients(known.index, { typed, taken, together, now: deps.now() }, MOST_PEOPLE);
+  const people = completeRecipients(known.index, { typed, taken, together }, MOST_PEOPLE);
   const words = foldedWords(typed).trim();
   const groups = known.groups.filter(({ name }) => words !== "" && foldedWords(name).includes(` ${words}`));
   return { people, groups: groups.slice(0, MOST_GROUPS) };

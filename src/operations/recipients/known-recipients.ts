@@ -74,7 +74,11 @@ async function lookUp(deps: Deps, grant: TrayGrant): Promise<Known> {
     );
     return mailboxes.length < 2 ? [] : [{ id, name, people: mailboxes }];
   });
-  return { index: recipientIndex([...ours, ...people.filter(({ address }) => !own.has(address))]), colleagues, groups };
+  return {
+    index: recipientIndex([...ours, ...people.filter(({ address }) => !own.has(address))], deps.now()),
+    colleagues,
+    groups,
+  };
 }
 
 /** The addresses of a tray and of those who work in it. */
