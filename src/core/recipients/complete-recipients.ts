@@ -17,6 +17,8 @@ type Indexed = KnownRecipient & { readonly words: string; readonly weight: numbe
 /** Everybody a tray knows, ready to be looked through, the likeliest first; `text` has the words of all, a line for each. */
 export type RecipientIndex = {
   readonly byAddress: ReadonlyMap<EmailAddress, Indexed>;
+  /** The same by each half of their addresses: by what stands before the @ and, behind one, by the domain. */
+  readonly byHalf: ReadonlyMap<string, readonly KnownRecipient[]>;
   readonly ordered: readonly Indexed[];
   readonly text: string;
   /** Where the line of each begins in the text. */
@@ -38,13 +40,26 @@ export function recipientIndex(people: readonly KnownRecipient[], now: Instant):
     byAddress.set(one.address, { ...one, words, weight: weightOf(one, now) });
   }
   const ordered = [...byAddress.values()].toSorted((a, b) => b.weight - a.weight || (a.address < b.address ? -1 : 1));
+  const byHalf = new Map<string, KnownRecipient[]>();
+  for (const one of ordered)
+    for (const half of halvesOf(one.address)) {
+      const some = byHalf.get(half);
+      if (some === undefined) byHalf.set(half, [one]);
+      else some.push(one);
+    }
   const starts: number[] = [];
   let length = 0;
   for (const { words } of ordered) {
     starts.push(length);
     length += words.length + 1;
   }
-  return { byAddress, ordered, text: ordered.map(({ words }) => `\n${words}`).join(""), starts };
+  return { byAddress, byHalf, ordered, text: ordered.map(({ words }) => `\n${words}`).join(""), starts };
+}
+
+/** What stands before the @ of an address, and its domain behind one. */
+export function halvesOf(address: EmailAddress): readonly [local: string, domain: string] {
+  const at = address.lastIndexOf("@");
+  return [address.slice(0, at), address.slice(at)];
 }
 
 // How often counts less and less, and the less the longer ago (half after ninety days).

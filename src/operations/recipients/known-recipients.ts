@@ -3,7 +3,7 @@ import type { CategoryId, MemberId, TrayId } from "../../core/kernel/ids";
 import { type Instant, MINUTE } from "../../core/kernel/instant";
 import { type KnownRecipient, type RecipientIndex, recipientIndex } from "../../core/recipients/complete-recipients";
 import { mailAddressesOf, type TrayGrant } from "../../storage/access/index";
-import { contactsOf, peopleOf } from "../../storage/conversation/index";
+import { contactsByCategory, peopleOf } from "../../storage/conversation/index";
 import type { Deps } from "../base/deps";
 import type { TrayMemory } from "../base/tray-memory";
 import { namesIn } from "../people/get-tray";
@@ -54,7 +54,7 @@ async function lookUp(deps: Deps, grant: TrayGrant): Promise<Known> {
   const { members, categories } = await namesIn(deps, grant);
   const [people, contacts, colleagues] = await Promise.all([
     peopleOf(deps.db, grant.tray.id),
-    contactsOf(deps.db, grant.tray.id, { text: "", categoryId: null }),
+    contactsByCategory(deps.db, grant.tray.id),
     mailAddressesOf(
       deps.db,
       members.map(({ id }) => id),
@@ -69,9 +69,7 @@ async function lookUp(deps: Deps, grant: TrayGrant): Promise<Known> {
   const own = new Set(grant.tray.addresses);
   const groups = categories.flatMap(({ id, name }) => {
     const of = contacts.filter((contact) => contact.categoryIds.includes(id));
-    const mailboxes = of.flatMap(({ name: called, addresses: [address] }) =>
-      address === undefined ? [] : [{ name: called, address }],
-    );
+    const mailboxes = of.map(({ name: called, address }) => ({ name: called, address }));
     return mailboxes.length < 2 ? [] : [{ id, name, people: mailboxes }];
   });
   return {

@@ -113,6 +113,27 @@ export async function contactOfId(db: Database, trayId: TrayId, id: ContactId): 
   return row === undefined ? null : contactOf(row);
 }
 
+/** Everybody of a tray's contacts who has a category, with the address that they are written to. */
+export async function contactsByCategory(
+  db: Database,
+  trayId: TrayId,
+): Promise<{ readonly name: string; readonly address: EmailAddress; readonly categoryIds: readonly CategoryId[] }[]> {
+  const rows = await ask<{ name: string; address: EmailAddress; category_ids: string[] }>(
+    db,
+    /* sql */ `
+    select distinct on (lower(contact.name), contact.id) contact.name, contact_address.address, contact.category_ids
+    from contact join contact_address on contact_id = contact.id
+    where contact.tray_id = :trayId and removed_at is null and category_ids <> '{}'
+    order by lower(contact.name), contact.id, contact_address.position`,
+    { trayId },
+  );
+  return rows.map(({ name, address, category_ids }) => ({
+    name,
+    address,
+    categoryIds: category_ids.map((id) => trustedId<CategoryId>(id)),
+  }));
+}
+
 /** Holds the contacts of a tray until the transaction ends, so that two who add the same address at once see each other. */
 export async function lockContacts(trx: Transaction, trayId: TrayId): Promise<void> {
   await knexOf(trx).raw("select pg_advisory_xact_lock(hashtext('contacts'), hashtext(?))", [trayId]);
