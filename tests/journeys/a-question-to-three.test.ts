@@ -6,7 +6,7 @@ import { dayInWords } from "~/core/time/day-words";
 const SUBJECT = "Metal for the new rank";
 const ZONE = "Europe/London";
 
-test.use({ letsTimePass: true });
+test.use({ office: "put ahead" });
 
 test("three suppliers are asked: two answer, one is away, is overdue, is reminded and answers from his telephone", async ({
   running,

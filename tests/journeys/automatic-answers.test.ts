@@ -1,7 +1,7 @@
 import { seriousProblems } from "@tests/support/accessibility";
 import { expect, noticesOf, test } from "@tests/support/office-in-browser";
 
-test.use({ letsTimePass: true });
+test.use({ office: "put ahead" });
 
 test("a colleague is away: who writes to them is answered each time, with a copy to whoever covers; lists and machines never are", async ({
   running,

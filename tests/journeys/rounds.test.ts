@@ -2,7 +2,7 @@ import { seriousProblems } from "@tests/support/accessibility";
 import { expect, letPass, noticesOf, test } from "@tests/support/office-in-browser";
 
 // Whose clock goes ahead has an office of her own.
-test.use({ letsTimePass: true });
+test.use({ office: "put ahead" });
 
 test("mass mail is held for the round at 11, two let in early, an exception comes straight through", async ({
   running,

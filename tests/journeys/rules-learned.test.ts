@@ -1,7 +1,7 @@
 import { seriousProblems } from "@tests/support/accessibility";
 import { expect, test } from "@tests/support/office-in-browser";
 
-test.use({ hasMuchMail: true });
+test.use({ office: "with much mail" });
 
 const DAYS = 1_000;
 const AT_ONCE = 25;

@@ -1,6 +1,9 @@
 import { expect, noticesOf, type Page, test } from "@tests/support/office-in-browser";
 import { Client } from "pg";
 
+// What is proposed is used up by whoever decides.
+test.use({ office: "of proposals" });
+
 const subjectOf = (page: Page) => page.getByRole("main").getByRole("heading", { level: 2 }).first();
 const acceptAll = (page: Page) => page.getByRole("button", { name: /Accept .* and go on/ });
 const counter = (page: Page) => page.getByRole("status").filter({ hasText: / left of / });
@@ -31,7 +34,8 @@ test("accepting all is one decision with one way back, and a refusal is said whe
     const before = await countOf(petra);
     const client = new Client({ connectionString: running.databaseUrl });
     await client.connect();
-    const decided = async () => (await client.query("select count(*)::int as count from journal")).rows[0].count;
+    const hers = "select count(*)::int as count from journal join member on by_member_id = member.id where name = $1";
+    const decided = async () => (await client.query(hers, ["Petra Rask"])).rows[0].count;
     const entries = await decided();
     // What is proposed stops to be possible; others go on in the same office, so that it is opened again.
     const retired = await client.query("update category set retired_at = now() where retired_at is null returning id");

@@ -27,11 +27,10 @@ const OF_A_TRAY = /^\/(?:office|parts)\//;
 type SignIn = (name: string, at?: string) => Promise<Page>;
 type Fixtures = { signIn: SignIn };
 
-export const test = base.extend<Fixtures, { running: Running; letsTimePass: boolean; hasMuchMail: boolean }>({
-  // Whoever puts the clock of an office ahead has an office of her own: a worker is shared only by tests that say the same.
-  letsTimePass: [false, { scope: "worker", option: true }],
-  // So has whoever fills its lists.
-  hasMuchMail: [false, { scope: "worker", option: true }],
+export const test = base.extend<Fixtures, { running: Running; office: string }>({
+  // Whoever puts its clock ahead, fills its lists or needs what the demo brings untouched has an office of her own: a
+  // worker is shared only by tests that name the same.
+  office: ["everybody's", { scope: "worker", option: true }],
   running: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright asks for a pattern
     async ({}, use) => {
