@@ -26,6 +26,7 @@ import {
   runBulk,
   runImport,
   runZipExport,
+  sendLaterLetters,
   sendMessage,
   sendReminders,
   wakeRested,
@@ -72,6 +73,7 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       await applyPassingRules(deps);
       return;
     case "tell-by-clock":
+      await sendLaterLetters(deps);
       await sendReminders(deps);
       await notifyOfOverdue(deps);
       await notifyDigests(deps);

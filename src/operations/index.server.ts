@@ -36,7 +36,7 @@ export type {
   SavedView,
   SheetRow,
 } from "../storage/lists/index";
-export type { MailSource, OutgoingRow } from "../storage/mail/index";
+export type { HeldBy, ListedLetter, MailSource, OutgoingRow } from "../storage/mail/index";
 export { IMPORT_WAYS, type ImportWay } from "../storage/mail/index";
 export type { JobAside, TrayChange } from "../storage/queue/index";
 export type {
@@ -125,6 +125,9 @@ export * from "./exchange/export-mail";
 export { type ImportedRecord, importRecord } from "./exchange/import-record";
 export * from "./exchange/import-run";
 export * from "./exchange/zip-exports";
+export * from "./later-letters/letters-to-go";
+export { planLetter } from "./later-letters/plan-letter";
+export { sendLaterLetters } from "./later-letters/send-later";
 export * from "./lists/get-backlog";
 export * from "./lists/get-follow-ups";
 export * from "./lists/get-waiting";
@@ -203,7 +206,7 @@ export { applyPassingRules } from "./rules/passing-rules";
 export * from "./rules/propose-rules";
 export { detailsAskedBy } from "./rules/rule-details";
 export * from "./rules/rule-files";
-export { namedInRules, rulesAsWritten } from "./rules/rule-names";
+export { type NamedHere, namedInRules, namesForRules, rulesAsWritten } from "./rules/rule-names";
 export { ruleRefusal } from "./rules/rule-rights";
 export * from "./rules/rule-schemas";
 export { bringInScript, type ScriptLine, scriptOfTray, tryScript } from "./rules/rule-scripts";

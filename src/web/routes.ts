@@ -64,6 +64,7 @@ export default [
       route("presence/:conversation", "routes/conversation/presence.ts"),
       route("notes/:conversation/:entry", "routes/conversation/edit-note.ts"),
       route("drafts", "routes/writing/own-drafts.tsx"),
+      route("going-later", "routes/writing/going-later.tsx"),
       route("own-drafts/:draft", "routes/writing/own-draft.ts"),
       route("drafts/:conversation", "routes/writing/drafts.ts"),
       route("text-suggestions", "routes/writing/text-suggestions.ts"),

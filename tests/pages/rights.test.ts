@@ -5,12 +5,14 @@ import { A_RULE, A_TEMPLATE, AN_ANSWER } from "@tests/support/right-forms";
 import { everyPlace } from "@tests/support/site-map";
 import { address, type Office, setUpOffice, setUpParts, type TestTray, testTray } from "@tests/support/test-database";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type ConversationId, trustedId } from "~/core/kernel/ids";
+import { type ConversationId, type DraftId, trustedId } from "~/core/kernel/ids";
+import { DAY, later } from "~/core/kernel/instant";
 import {
   decide,
   editAnswer,
   editRule,
   editTemplate,
+  planLetter,
   receiveMessage,
   setUpCategories,
   setUpRecords,
@@ -32,8 +34,18 @@ let office: Office;
 let reader: Visitor;
 let stranger: Visitor;
 let strangerGrant: TrayGrant;
-const ids = { conversation: "", other: "", message: "", category: "", note: "", rule: "", answer: "", template: "" };
 const SOME_ID = "01900000-0000-7000-8000-000000000000";
+const ids = {
+  conversation: "",
+  other: "",
+  message: "",
+  category: "",
+  note: "",
+  rule: "",
+  answer: "",
+  template: "",
+  letter: SOME_ID,
+};
 
 beforeAll(async () => {
   tray = await testTray();
@@ -66,6 +78,16 @@ beforeAll(async () => {
   ids.answer = answer.ok ? answer.value : "";
   const template = await editTemplate(tray.deps, lead, A_TEMPLATE);
   ids.template = template.ok ? template.value : "";
+  const letter = await planLetter(tray.deps, office.grant, {
+    ...{ id: trustedId<DraftId>(ids.letter), conversationId: trustedId<ConversationId>(ids.other) },
+    answer: {
+      to: [{ name: "", address: address("vane@vanehouse.example") }],
+      ...{ cc: [], subject: "Re", html: "<p>On Monday.</p>", after: { kind: "keep" } },
+    },
+    terms: { at: later(tray.clock.now, DAY), ifSilent: false },
+    content: { to: "vane@vanehouse.example", cc: "", subject: "Re", html: "<p>On Monday.</p>", after: "keep", day: "" },
+  });
+  if (!letter.ok) throw new Error(letter.error.kind);
   const kept = await editRule(tray.deps, lead, {
     id: null,
     name: "Whatever",
@@ -143,6 +165,7 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
       draft: JSON.stringify({ to: "", cc: "", subject: "", html: "<p>Yes.</p>", after: "keep", day: "" }),
     }),
   },
+  "going-later": { fields: () => ({ do: "call-off", id: ids.letter }) },
   "edit-note": { params: () => ({ conversation: ids.conversation, entry: ids.note }), fields: () => ({ text: "no" }) },
   "rule-history": { params: () => ({ rule: ids.rule }), fields: () => ({ do: "undo", version: "1", since: "" }) },
   rules: { fields: () => ({ do: "keep", rule: JSON.stringify(RULE) }) },
@@ -274,6 +297,7 @@ const everything = async () => {
     "place",
     "saved_view",
     "draft",
+    "later_letter",
     "time_off",
     "cover",
     "invitation",

@@ -1,9 +1,8 @@
-import { spawn } from "node:child_process";
-import { once } from "node:events";
 import { type Desk, done, setUpDesk } from "@tests/support/desk";
 import { aMessage } from "@tests/support/mail";
 import { addressed } from "@tests/support/ruled-messages";
 import { address, passes, testTray } from "@tests/support/test-database";
+import { doneWhileKilled } from "@tests/support/while-killed";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { editRound, editRule, receiveMessage, setUpCategories, startRuleRun } from "~/operations/index.server";
 
@@ -39,29 +38,6 @@ afterAll(() => tray.close());
 const countOf = async (sql: string): Promise<number> =>
   (await tray.ask(`select count(*)::int as count ${sql}`))[0].count;
 
-/** Has work done in processes that are killed once something of it is done, and then in one that is left alone. */
-async function doneWhileKilled(what: string, doneOf: () => Promise<number>): Promise<number> {
-  let kills = 0;
-  for (;;) {
-    const before = await doneOf();
-    const child = spawn(process.execPath, ["--import", "tsx", "tests/support/killed-work.ts", tray.url, what]);
-    const ended = once(child, "exit");
-    let isOver = false;
-    void ended.then(() => {
-      isOver = true;
-    });
-    while (!isOver && kills < KILLS) {
-      if ((await doneOf()) > before) {
-        child.kill("SIGKILL");
-        kills += 1;
-        break;
-      }
-    }
-    const [code] = await ended;
-    if (code === 0) return kills;
-  }
-}
-
 it("a rule that is run over what is there does nothing twice and leaves nothing out while it is killed", async () => {
   const [category] = await setUpCategories(tray.deps, [{ code: "PI", name: "Pings", ink: "moss", parentCode: null }]);
   if (category === undefined) throw new Error("no category");
@@ -77,14 +53,18 @@ it("a rule that is run over what is there does nothing twice and leaves nothing 
     }),
   );
   const run = done(await startRuleRun(tray.deps, desk.lead, rule, "Pings over all"));
-  expect(await doneWhileKilled(run, () => countOf("from journal where kind = 'categorised'"))).toBeGreaterThan(0);
+  expect(
+    await doneWhileKilled(tray, [run], KILLS, () => countOf("from journal where kind = 'categorised'")),
+  ).toBeGreaterThan(0);
   expect(await countOf("from journal where kind = 'categorised'")).toBe(MESSAGES);
   expect(await countOf(`from conversation where category_ids = array['${category.id}']::uuid[]`)).toBe(MESSAGES);
 });
 
 it("at the hour of a round nothing is let in twice and nothing is left held while it is killed", async () => {
   expect(await countOf("from conversation where standing = 'held'")).toBe(MESSAGES);
-  expect(await doneWhileKilled("rounds", () => countOf("from journal where kind = 'let-in'"))).toBeGreaterThan(0);
+  expect(
+    await doneWhileKilled(tray, ["rounds"], KILLS, () => countOf("from journal where kind = 'let-in'")),
+  ).toBeGreaterThan(0);
   expect(await countOf("from conversation where standing = 'to-sort'")).toBe(MESSAGES);
   expect(await countOf("from journal where kind = 'let-in'")).toBe(MESSAGES);
 });

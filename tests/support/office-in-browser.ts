@@ -13,6 +13,8 @@ import { DEMO_TEMPLATE } from "./test-cluster";
 export type Running = {
   readonly url: string;
   readonly databaseUrl: string;
+  /** What the server wrote into its log up to now. */
+  readonly said: () => readonly string[];
   /** What sites outside were asked so that a list is left. */
   readonly leavings: readonly string[];
   /** Delivers a message over SMTP as somebody's mail server would; gives its Message-ID. */
@@ -25,7 +27,7 @@ const OF_A_TRAY = /^\/(?:office|parts)\//;
 
 /** Signs somebody in and opens a page, or the list of what is to be sorted. */
 type SignIn = (name: string, at?: string) => Promise<Page>;
-type Fixtures = { signIn: SignIn };
+type Fixtures = { signIn: SignIn; saysWhatBroke: undefined };
 
 export const test = base.extend<Fixtures, { running: Running; office: string }>({
   // Whoever puts its clock ahead, fills its lists or needs what the demo brings untouched has an office of her own: a
@@ -58,6 +60,7 @@ export const test = base.extend<Fixtures, { running: Running; office: string }>(
       await use({
         url: `http://127.0.0.1:${server.httpPort}`,
         databaseUrl,
+        said: server.said,
         leavings: site.asked,
         async send({ sender = "post@outside.example", ...fields }) {
           const id = fields.id ?? `${randomUUID()}@outside.example`;
@@ -77,6 +80,16 @@ export const test = base.extend<Fixtures, { running: Running; office: string }>(
       await drop();
     },
     { scope: "worker" },
+  ],
+  // What the server said while a test failed stands beside its pictures.
+  saysWhatBroke: [
+    async ({ running }, use, info) => {
+      const before = running.said().length;
+      await use(undefined);
+      if (info.status === info.expectedStatus) return;
+      await info.attach("server's log", { body: running.said().slice(before).join("\n"), contentType: "text/plain" });
+    },
+    { auto: true },
   ],
   baseURL: async ({ running }, use) => use(running.url),
   signIn: async ({ page, browser, running }, use) => {

@@ -148,6 +148,15 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
       draft: '{"to":"","cc":"","subject":"","html":"<p>Yes</p>","after":"keep","day":""}',
     },
   ],
+  ["/office/going-later", { do: "put", id: "{any}", at: "2027-01-01T08:00:00Z" }],
+  [
+    "/office/answer/{conversation}",
+    {
+      ...{ to: "a@x.example", cc: "", subject: "Re", html: "<p>Yes</p>", after: "keep", version: "1", day: "" },
+      ...{ later: "2027-01-01T08:00:00Z", ifSilent: "on", ownDraft: "{any}" },
+      content: '{"to":"","cc":"","subject":"","html":"<p>Yes</p>","after":"keep","day":""}',
+    },
+  ],
   ["/office/drafts/{conversation}", { do: "return", draft: "{any}", version: "1", note: "no" }],
   ["/office/notes/{conversation}/{entry}", { text: "anew" }],
   ["/office/members", { do: "role", member: "{member}", role: "member" }],

@@ -40,6 +40,7 @@ export function aRuledMessage(given: Partial<RuledMessage> = {}): RuledMessage {
     isVerified: false,
     arrived: { at: ARRIVED, zone: "Europe/Berlin", isOpen: true },
     references: [],
+    templateId: null,
     correspondents: new Map(),
     conversation: null,
     ...given,

@@ -1,4 +1,4 @@
-import { type AutomaticAnswerId, type MemberId, trustedId } from "../kernel/ids";
+import { type AutomaticAnswerId, type MemberId, type TemplateId, trustedId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import { type Condition, EVERY_MESSAGE } from "../rules/condition";
 import type { Rule } from "../rules/rule";
@@ -16,6 +16,8 @@ export type AnswerText = {
   readonly condition: Condition;
   /** With blanks such as `[back]`. */
   readonly text: string;
+  /** What is written instead of the text; absent for that. */
+  readonly templateId?: TemplateId;
   /** Whether whoever covers for the colleague who is away gets a copy. */
   readonly copiesCover: boolean;
 };
@@ -65,13 +67,14 @@ export function asRule(
 /** What a rule answers by itself, to the messages that it is for. */
 export function answersOfRule({ id, name, actions }: Pick<Rule, "id" | "name" | "actions">): AutomaticAnswer[] {
   return actions.flatMap((action): AutomaticAnswer[] => {
-    if (action.kind !== "answer") return [];
-    const { text, days } = action;
+    if (action.kind !== "answer" && action.kind !== "answer-with") return [];
+    const { days } = action;
+    const said = action.kind === "answer" ? { text: action.text } : { text: "", templateId: action.templateId };
     return [
       {
         ...{ id: trustedId<AutomaticAnswerId>(id), name, isOn: true, from: null, until: null },
         trigger: { kind: "always" },
-        texts: [{ condition: EVERY_MESSAGE, text, copiesCover: false }],
+        texts: [{ condition: EVERY_MESSAGE, ...said, copiesCover: false }],
         pace: days === null ? { kind: "each" } : { kind: "once", days },
       },
     ];

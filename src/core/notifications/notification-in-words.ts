@@ -16,7 +16,7 @@ type Told = {
 
 /** What happened, as the line of a notification, and what was said with it where that is told beside. */
 export function notificationInWords(told: Told): { readonly line: Said; readonly beside: string } {
-  const ofMessage = ["reply", "person", "category", "words", "rule"].includes(told.event);
+  const ofMessage = ["reply", "person", "category", "words", "rule", "letter"].includes(told.event);
   return { line: lineOf(told), beside: ofMessage ? "" : told.words };
 }
 
@@ -29,6 +29,8 @@ function lineOf({ event, who, count, words }: Told): Said {
       return said("notifications.wantsYouToSeeThis", { by });
     case "draft":
       return said("notifications.gaveYouADraft", { by });
+    case "letter":
+      return words === "" ? said("notifications.yourLetterWaits") : said("notifications.yourLetterWaitsAs", { words });
     case "reply":
       return said("notifications.wrote", { words });
     case "overdue":

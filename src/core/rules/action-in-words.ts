@@ -40,6 +40,10 @@ const ACTIONS: { readonly [Kind in RuleActionKind]: (action: RuleActionOf<Kind>,
   tell: ({ memberId }, { member }) => said("actions.tells", { member: member(memberId) }),
   answer: ({ text, days }) =>
     days === null ? said("actions.answersEachTime", { text }) : said("actions.answersOnceIn", { text, days }),
+  "answer-with": ({ templateId, days }, { template }) =>
+    days === null
+      ? said("actions.answersEachTimeWith", { template: template(templateId) })
+      : said("actions.answersOnceInWith", { template: template(templateId), days }),
   forward: ({ to }) => said("actions.forwardsItTo", { to }),
   redirect: ({ to }) => said("actions.redirectsItTo", { to }),
 };

@@ -3,6 +3,7 @@ import { type Said, saidOf } from "../../texts/said";
 import { domainOf } from "../kernel/email-address";
 import { type AddressMatch, type Condition, isGroup, type Test, type TestKind, type TestOf } from "./condition";
 import { patternProblem, wordsOf } from "./find-text";
+import type { RuleMoment } from "./rule";
 
 const said = saidOf(rulesTexts);
 
@@ -14,25 +15,27 @@ export const MAX_VALUE_CHARACTERS = 1_000;
 const MAX_DEPTH = 8;
 const MAX_TESTS = 200;
 
-/** What is wrong with a condition: parts that ask for nothing, patterns that are none, and what can never hold together. */
-export function conditionProblems(condition: Condition): ConditionProblem[] {
-  const all = [...problemsAt(condition, [])];
+/**
+ * What is wrong with a condition: parts that ask for nothing, patterns that are none, what can never hold together, and what
+ * never holds at the moment at which it is asked (of any where none is given).
+ */
+export function conditionProblems(condition: Condition, moment: RuleMoment = "sending"): ConditionProblem[] {
+  const all = [...problemsAt(condition, moment, [])];
   return all.length > MAX_TESTS ? all.slice(0, MAX_TESTS) : all;
 }
 
-function* problemsAt(condition: Condition, path: readonly number[]): Generator<ConditionProblem> {
+function* problemsAt(condition: Condition, moment: RuleMoment, path: readonly number[]): Generator<ConditionProblem> {
   const at = (problem: Said): ConditionProblem => ({ path: path.join("."), problem });
   if (!isGroup(condition)) {
-    const problem = testProblem(condition);
-    if (problem !== null) yield at(problem);
-    return;
+    const problem = testProblem(condition, moment);
+    return problem === null ? undefined : yield at(problem);
   }
   if (path.length > MAX_DEPTH) return yield at(said("rules.tooDeep"));
   if (condition.of.length > MAX_TESTS) return yield at(said("rules.tooManyParts", { most: MAX_TESTS }));
   if (condition.of.length === 0) yield at(path.length > 0 ? said("rules.emptyGroup") : said("rules.addWhichMessages"));
   let isSound = true;
   for (const [place, one] of condition.of.entries()) {
-    for (const problem of problemsAt(one, [...path, place])) {
+    for (const problem of problemsAt(one, moment, [...path, place])) {
       isSound = false;
       yield problem;
     }
@@ -43,7 +46,8 @@ function* problemsAt(condition: Condition, path: readonly number[]): Generator<C
   }
 }
 
-function testProblem<Kind extends TestKind>(test: TestOf<Kind>): Said | null {
+function testProblem<Kind extends TestKind>(test: TestOf<Kind>, moment: RuleMoment): Said | null {
+  if (test.kind === "template" && moment === "arrival") return said("rules.templatesOnlyOfOurs");
   // The table's type ties each test to what is asked of it; an index by a union loses that tie.
   const problemOf = TEST_PROBLEMS[test.kind as Kind] as ((test: TestOf<Kind>) => Said | null) | undefined;
   if (problemOf !== undefined) return problemOf(test);
@@ -129,6 +133,7 @@ function excludes(one: Test, other: Test): boolean {
     case "standing":
     case "owner":
     case "urgency":
+    case "template":
     case "weekday":
       return !(one.of as readonly unknown[]).some((value) => (other as { of: readonly unknown[] }).of.includes(value));
     case "verified":

@@ -1,9 +1,9 @@
 import { inEnglish } from "@tests/support/english";
 import { addressed, all, any, aRule, none, worded } from "@tests/support/ruled-messages";
 import { describe, expect, it } from "vitest";
-import { type CategoryId, trustedId } from "../kernel/ids";
+import { type CategoryId, type TemplateId, trustedId } from "../kernel/ids";
 import { checkRule } from "./check-rule";
-import { EVERY_MESSAGE } from "./condition";
+import { EVERY_MESSAGE, type Test } from "./condition";
 import { type Rule, type RuleAction, withCategoryReplaced } from "./rule";
 
 const [tuning, rounds] = [trustedId<CategoryId>("tuning"), trustedId<CategoryId>("rounds")];
@@ -33,8 +33,15 @@ describe("a rule that cannot stand", () => {
   const andNot = "This can never hold: the same is asked for and excluded.";
   const from = (...of: string[]) => addressed("from", ...of);
 
+  const begun: Test = { kind: "template", of: [trustedId<TemplateId>("reminder")] };
+  const noneOfWhatComes = "Only what we send begins with a template: this never holds for what comes.";
+  const sending = { moment: "sending", from: null, until: null } as const;
+
   it.each<[Partial<Rule>, string[]]>([
     [{}, []],
+    [{ condition: all(ofSubject("a"), begun) }, [`condition 1: ${noneOfWhatComes}`]],
+    [{ condition: begun, times: sending }, []],
+    [{ condition: { ...begun, of: [] }, times: sending }, ["condition: Choose at least one."]],
     [{ condition: EVERY_MESSAGE }, []],
     [{ name: " " }, ["name: Give the rule a name."]],
     [{ name: "x".repeat(61) }, ["name: A name has at most 60 characters."]],

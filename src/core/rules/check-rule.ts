@@ -38,6 +38,7 @@ const MOMENTS: Readonly<
   remind: { at: ["sending", "passing"], problem: said("rules.remindsOnlyLater") },
   "ask-report": { at: ["sending"], problem: said("rules.reportsOnlyForWhatIsSent") },
   answer: sends,
+  "answer-with": sends,
   forward: sends,
   redirect: sends,
 };
@@ -63,9 +64,10 @@ export function checkRule(
 
 /** What is wrong with which messages a rule is for. */
 export function whichProblems(
-  rule: Pick<Rule, "condition" | "exception">,
+  rule: Pick<Rule, "condition" | "exception" | "times">,
 ): Pick<RuleProblems, "condition" | "exception"> {
-  const condition = conditionProblems(rule.condition);
+  const { moment } = rule.times ?? ON_ARRIVAL;
+  const condition = conditionProblems(rule.condition, moment);
   const exception = exceptionProblems(rule);
   return {
     ...(condition.length === 0 ? {} : { condition }),
@@ -90,10 +92,10 @@ function exceptionProblems({ condition, exception }: Pick<Rule, "condition" | "e
   return isAlways ? [{ path: "", problem: said("rules.exceptsAll") }] : conditionProblems(exception);
 }
 
-// Other trays have other categories, rounds, groups and contacts.
+// Other trays have other categories, rounds, groups, contacts and templates.
 function namesOneTray(rule: Pick<Rule, "condition" | "exception" | "actions" | "isEverywhere">): boolean {
-  const { categories, rounds, groups, contacts } = namedBy([rule]);
-  return rule.isEverywhere === true && [categories, rounds, groups, contacts].some((named) => named.length > 0);
+  const { members: _, records: __, ...ofOneTray } = namedBy([rule]);
+  return rule.isEverywhere === true && Object.values(ofOneTray).some((named) => named.length > 0);
 }
 
 function actionsProblem(
@@ -112,8 +114,8 @@ function actionsProblem(
 
 function ownProblem(action: RuleAction, memberId: MemberId | undefined): Said | null {
   if (memberId === undefined) return null;
-  const isOwn = OWN_ACTIONS.includes(action.kind) && "memberId" in action && action.memberId === memberId;
-  return isOwn ? null : said("rules.onlyForYourself");
+  const whose = action.kind === "follow-up" ? action.forMember : "memberId" in action ? action.memberId : null;
+  return OWN_ACTIONS.includes(action.kind) && whose === memberId ? null : said("rules.onlyForYourself");
 }
 
 function actionProblem(action: RuleAction, moment: RuleMoment, ours: readonly EmailAddress[]): Said | null {
@@ -121,7 +123,7 @@ function actionProblem(action: RuleAction, moment: RuleMoment, ours: readonly Em
   if (meant !== undefined && !meant.at.includes(moment)) return meant.problem;
   if ("workingDays" in action && !(action.workingDays >= 1 && action.workingDays <= MAX_WORKING_DAYS))
     return said("rules.workingDaysFromTo", { most: MAX_WORKING_DAYS });
-  if (action.kind === "answer" && action.days !== null && !(action.days >= 1 && action.days <= MAX_DAYS))
+  if ("days" in action && action.days !== null && !(action.days >= 1 && action.days <= MAX_DAYS))
     return said("rules.daysFromTo", { most: MAX_DAYS });
   if (action.kind === "forward" || action.kind === "redirect") return recipientProblem(action.to, ours);
   if (!("text" in action)) return null;

@@ -9,7 +9,15 @@ const [ines, tobias] = [trustedId<MemberId>("ines"), trustedId<MemberId>("tobias
 const [tuning, rounds] = [trustedId<CategoryId>("tuning"), trustedId<CategoryId>("rounds")];
 const [sorrel, vane] = [trustedId<RecordId>("sorrel"), trustedId<RecordId>("vane")];
 const called = (id: string) => `the ${id}`;
-const names = { member: called, category: called, record: called, contact: called, round: called, group: called };
+const names = {
+  member: called,
+  category: called,
+  record: called,
+  contact: called,
+  round: called,
+  group: called,
+  template: called,
+};
 
 const give: RuleAction = { kind: "categorise", categoryId: tuning, give: true };
 const take: RuleAction = { kind: "categorise", categoryId: tuning, give: false };

@@ -111,6 +111,7 @@ const COMPARISONS: { readonly [Kind in RuleActionKind]: Compares<Kind> } = {
   remind: added,
   "ask-report": added,
   answer: added,
+  "answer-with": added,
   forward: added,
   redirect: added,
 };

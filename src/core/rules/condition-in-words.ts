@@ -1,7 +1,7 @@
 import { rulesTexts } from "../../texts/en/rules";
 import { type Listed, type Said, type Sayable, saidOf, type Wording } from "../../texts/said";
 import type { EmailAddress } from "../kernel/email-address";
-import type { CategoryId, ContactId, GroupId, MemberId, RecordId, RoundId } from "../kernel/ids";
+import type { CategoryId, ContactId, GroupId, MemberId, RecordId, RoundId, TemplateId } from "../kernel/ids";
 import { sizeInWords } from "../kernel/size-in-words";
 import { URGENCY_NAMES } from "../kernel/urgency";
 import type { MessageKind } from "../message/mail-message";
@@ -27,6 +27,7 @@ export type RuleNames = {
   readonly contact: (id: ContactId) => Sayable;
   readonly round: (id: RoundId) => Sayable;
   readonly group: (id: GroupId) => Sayable;
+  readonly template: (id: TemplateId) => Sayable;
 };
 
 /** Which messages a condition is about: "from @dombach.example, with “invoice” in the subject". */
@@ -159,6 +160,7 @@ const TESTS: { readonly [Kind in TestKind]: (test: TestOf<Kind>, names: RuleName
       : said("rules.partOfDateIs", { part, field, match: matchInWords(match) }),
   reference: ({ of }, names) =>
     of.length === 0 ? said("rules.withAnyCode") : said("rules.withTheCode", { records: or(of.map(names.record)) }),
+  template: ({ of }, names) => said("rules.begunWith", { templates: or(of.map(names.template)) }),
   standing: ({ of }) => said("rules.standsIn", { standings: or(of.map((one) => STANDING_NAMES[one])) }),
   owner: ({ of }, names) =>
     said("rules.ownedBy", { owners: or(of.map((one) => (one === null ? said("rules.nobody") : names.member(one)))) }),

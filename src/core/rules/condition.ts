@@ -1,5 +1,5 @@
 import type { EmailAddress } from "../kernel/email-address";
-import type { CategoryId, ContactId, MemberId, RecordId } from "../kernel/ids";
+import type { CategoryId, ContactId, MemberId, RecordId, TemplateId } from "../kernel/ids";
 import type { Urgency } from "../kernel/urgency";
 import type { MessageKind } from "../message/mail-message";
 import type { StandingKind } from "../standing/standing";
@@ -118,6 +118,8 @@ export type Test =
     }
   /** The code of one of these records stands in it; none named: of any. */
   | { readonly kind: "reference"; readonly of: readonly RecordId[] }
+  /** One of ours that began with one of these. */
+  | { readonly kind: "template"; readonly of: readonly TemplateId[] }
   | { readonly kind: "standing"; readonly of: readonly StandingKind[] }
   /** Null for nobody. */
   | { readonly kind: "owner"; readonly of: readonly (MemberId | null)[] }

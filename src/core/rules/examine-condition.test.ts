@@ -2,7 +2,14 @@ import { inEnglish } from "@tests/support/english";
 import { addressed, all, any, aRule, aRuledMessage, none, worded } from "@tests/support/ruled-messages";
 import { describe, expect, it } from "vitest";
 import type { EmailAddress } from "../kernel/email-address";
-import { type CategoryId, type ContactId, type MemberId, type RecordId, trustedId } from "../kernel/ids";
+import {
+  type CategoryId,
+  type ContactId,
+  type MemberId,
+  type RecordId,
+  type TemplateId,
+  trustedId,
+} from "../kernel/ids";
 import { type Condition, EVERY_MESSAGE, type Test, withoutLoneGroups } from "./condition";
 import { conditionInWords, foundInWords, type RuleNames, whichMessagesInWords } from "./condition-in-words";
 import { examineCondition, rulesThatHold, whyRuleHolds } from "./examine-condition";
@@ -13,6 +20,7 @@ const [tuning, rounds] = [trustedId<CategoryId>("tuning"), trustedId<CategoryId>
 const tobias = trustedId<MemberId>("tobias");
 const sorrel = trustedId<RecordId>("sorrel");
 const renske = trustedId<ContactId>("renske");
+const reminder = trustedId<TemplateId>("reminder");
 
 const names: RuleNames = {
   member: () => "Tobias Renn",
@@ -21,6 +29,7 @@ const names: RuleNames = {
   contact: () => "Renske Vane",
   round: () => "Mass mail",
   group: () => "The workshop",
+  template: () => "A reminder",
 };
 
 const message = testedMessage(
@@ -41,6 +50,7 @@ const message = testedMessage(
     addressFields: new Map([["delivered-to", ["office+tin@ottermoor.example"]]]),
     envelope: { from: "bounces@dombach.example", to: ["office@ottermoor.example"] },
     references: [sorrel],
+    templateId: reminder,
     correspondents: new Map([
       [
         address("renske@vane.example"),
@@ -149,6 +159,8 @@ describe("what a test finds in a message", () => {
       "where the hour of its arrival is “11”",
     ],
     [{ kind: "reference", of: [] }, "with the code P-26-012"],
+    [{ kind: "template", of: [reminder] }, "of ours, begun with A reminder"],
+    [{ kind: "template", of: [trustedId<TemplateId>("thanks")] }, null],
     [{ kind: "standing", of: ["to-sort"] }, null],
     [{ kind: "owner", of: [null, tobias] }, "owned by Tobias Renn"],
     [{ kind: "owner-away" }, "whose owner is away"],

@@ -11,7 +11,7 @@ export type StillThere = { readonly [Kind in NamedKind]: (id: Named[Kind][number
 
 /** The kinds of things of which a rule names one that is no more; it is not to act while there are any. */
 export function goneFrom(rule: Pick<Rule, "condition" | "exception" | "actions">, there: StillThere): NamedKind[] {
-  const { members, categories, records, contacts, rounds, groups } = namedBy([rule]);
+  const { members, categories, records, contacts, rounds, groups, templates } = namedBy([rule]);
   const gone: Readonly<Record<NamedKind, boolean>> = {
     members: !members.every(there.members),
     categories: !categories.every(there.categories),
@@ -19,6 +19,7 @@ export function goneFrom(rule: Pick<Rule, "condition" | "exception" | "actions">
     contacts: !contacts.every(there.contacts),
     rounds: !rounds.every(there.rounds),
     groups: !groups.every(there.groups),
+    templates: !templates.every(there.templates),
   };
   return (Object.keys(gone) as NamedKind[]).filter((kind) => gone[kind]);
 }
@@ -32,6 +33,7 @@ const KINDS: Readonly<Record<NamedKind, Said>> = {
   contacts: said("rules.aContact"),
   rounds: said("rules.aRound"),
   groups: said("rules.aGroup"),
+  templates: said("rules.aTemplate"),
 };
 
 /** That something does nothing at the moment, as it names things of these kinds that are no more: a sentence. */

@@ -1,4 +1,4 @@
-import type { CategoryId, ContactId, GroupId, MemberId, RecordId, RoundId } from "../kernel/ids";
+import type { CategoryId, ContactId, GroupId, MemberId, RecordId, RoundId, TemplateId } from "../kernel/ids";
 import { type Test, testsOf, withTests } from "./condition";
 import { conditionsOf, type Rule, type RuleAction } from "./rule";
 
@@ -10,6 +10,17 @@ export type Named = {
   readonly contacts: readonly ContactId[];
   readonly rounds: readonly RoundId[];
   readonly groups: readonly GroupId[];
+  readonly templates: readonly TemplateId[];
+};
+
+export const NOTHING_NAMED: Named = {
+  members: [],
+  categories: [],
+  records: [],
+  contacts: [],
+  rounds: [],
+  groups: [],
+  templates: [],
 };
 
 /** Everything that rules name in what they ask for and in what they do. */
@@ -38,6 +49,10 @@ export function namedBy(rules: readonly Pick<Rule, "condition" | "exception" | "
     contacts: addresses.flatMap((one) => (one.kind === "contact" ? [one.contactId] : [])),
     rounds: actions.flatMap((action) => (action.kind === "hold" ? [action.roundId] : [])),
     groups: actions.flatMap((action) => (action.kind === "assign-in-turn" ? [action.groupId] : [])),
+    templates: [
+      ...tests.flatMap((test) => (test.kind === "template" ? test.of : [])),
+      ...actions.flatMap((action) => (action.kind === "answer-with" ? [action.templateId] : [])),
+    ],
   };
 }
 
@@ -49,6 +64,7 @@ export type Renaming = {
   readonly contact: (id: ContactId) => ContactId;
   readonly round: (id: RoundId) => RoundId;
   readonly group: (id: GroupId) => GroupId;
+  readonly template: (id: TemplateId) => TemplateId;
 };
 
 /** A rule in which other names stand for what it names: codes for ids where people read it. */
@@ -56,6 +72,7 @@ export function renamed<R extends Pick<Rule, "condition" | "exception" | "action
   const other = (test: Test): Test => {
     if (test.kind === "record" || test.kind === "reference") return { ...test, of: test.of.map(to.record) };
     if (test.kind === "category") return { ...test, of: test.of.map(to.category) };
+    if (test.kind === "template") return { ...test, of: test.of.map(to.template) };
     if (test.kind === "owner") return { ...test, of: test.of.map((id) => (id === null ? null : to.member(id))) };
     if (test.kind !== "address") return test;
     const of = test.of.map((one) => {
@@ -84,6 +101,8 @@ function actionRenamed(action: RuleAction, to: Renaming): RuleAction {
       return { ...action, roundId: to.round(action.roundId) };
     case "assign-in-turn":
       return { ...action, groupId: to.group(action.groupId) };
+    case "answer-with":
+      return { ...action, templateId: to.template(action.templateId) };
     case "tell":
     case "follow":
       return { ...action, memberId: to.member(action.memberId) };

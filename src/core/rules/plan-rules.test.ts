@@ -24,6 +24,7 @@ const names: RuleNames = {
   contact: () => "Renske Vane",
   round: () => "Mass mail",
   group: () => "The workshop",
+  template: () => "A reminder",
 };
 
 const arrived: MessageFact = {

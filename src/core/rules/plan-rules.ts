@@ -199,6 +199,7 @@ const DECISIONS: { readonly [Kind in DecidingKind]: Decides<Kind> } = {
   "ask-report": () => null,
   // These send something, once the message is stored.
   answer: () => null,
+  "answer-with": () => null,
   forward: () => null,
   redirect: () => null,
 };

@@ -1,5 +1,5 @@
 import type { EmailAddress } from "../kernel/email-address";
-import type { CategoryId, GroupId, MemberId, RecordId, RoundId, RuleId } from "../kernel/ids";
+import type { CategoryId, GroupId, MemberId, RecordId, RoundId, RuleId, TemplateId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { ReminderStyle } from "../kernel/reminder-style";
 import type { Urgency } from "../kernel/urgency";
@@ -44,6 +44,7 @@ export type RuleAction =
   | { readonly kind: "ask-report" }
   /** By itself (RFC 3834): once a person in so many days; null answers each time. */
   | { readonly kind: "answer"; readonly text: string; readonly days: number | null }
+  | { readonly kind: "answer-with"; readonly templateId: TemplateId; readonly days: number | null }
   /** To somebody outside: as a part of a message of ours (RFC 2046 5.2.1), or as it is (RFC 5322 3.6.6). */
   | { readonly kind: "forward"; readonly to: EmailAddress }
   | { readonly kind: "redirect"; readonly to: EmailAddress };
@@ -89,7 +90,7 @@ export function isInForce({ times = ON_ARRIVAL }: Pick<Rule, "times">, moment: R
 }
 
 /** What a member's own rule can do. */
-export const OWN_ACTIONS: readonly RuleActionKind[] = ["tell", "follow"];
+export const OWN_ACTIONS: readonly RuleActionKind[] = ["tell", "follow", "follow-up"];
 
 /** Whether no rule of the tray is asked after this one, where it holds: nobody's own rule keeps the tray's from that. */
 export function endsAsking({ isLast, memberId }: Pick<Rule, "isLast" | "memberId">): boolean {

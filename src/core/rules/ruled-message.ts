@@ -1,5 +1,5 @@
 import type { EmailAddress } from "../kernel/email-address";
-import type { CategoryId, ContactId, MemberId, RecordId } from "../kernel/ids";
+import type { CategoryId, ContactId, MemberId, RecordId, TemplateId } from "../kernel/ids";
 import type { Instant } from "../kernel/instant";
 import type { Urgency } from "../kernel/urgency";
 import type { Attachment, Header, MessageKind } from "../message/mail-message";
@@ -66,6 +66,8 @@ export type RuledMessage = {
   readonly arrived: Arrived;
   /** The records whose codes stand in it. */
   readonly references: readonly RecordId[];
+  /** What one of ours began with; null for nothing, and for what came. */
+  readonly templateId: TemplateId | null;
   readonly correspondents: ReadonlyMap<EmailAddress, Correspondent>;
   /** Null where it is in none yet, or in none that is known. */
   readonly conversation: RuledConversation | null;

@@ -157,6 +157,7 @@ const TESTERS: { readonly [Kind in TestKind]: (test: TestOf<Kind>) => Tester } =
     ({ of }) =>
     ({ references }) =>
       first(references, (id) => of.length === 0 || of.includes(id)),
+  template: ({ of }) => oneOf<string | null>(of, ({ templateId }) => templateId),
   standing: ({ of }) => inConversation(({ standing }) => first(of, (one) => one === standing)),
   owner: ({ of }) =>
     inConversation(({ ownerId }) =>

@@ -8,4 +8,5 @@ export const WRITTEN_NAMES: RuleNames = {
   contact: (id) => id,
   round: (id) => id,
   group: (id) => id,
+  template: (id) => id,
 };

@@ -17,6 +17,10 @@ export type Filling = (typeof FILLINGS)[number];
 export const ASKED = ["text", "number", "date", "choice"] as const;
 export type Asked = (typeof ASKED)[number];
 
+/** Whether somebody has to fill a blank: nothing else knows what belongs there. */
+export const isAsked = (blank: Blank): blank is Extract<Blank, { readonly kind: Asked }> =>
+  (ASKED as readonly string[]).includes(blank.kind);
+
 /** In which days a date ahead is counted. */
 export const COUNTED_DAYS = ["in-days", "in-working-days"] as const;
 export type CountedDays = (typeof COUNTED_DAYS)[number];

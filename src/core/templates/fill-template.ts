@@ -1,5 +1,5 @@
 import { escapedText } from "../writing/html-of-text";
-import { ASKED, type Asked, BLANK_ATTRIBUTE, type Blank, FILLINGS, type Filling } from "./blank";
+import { type Asked, BLANK_ATTRIBUTE, type Blank, FILLINGS, type Filling, isAsked } from "./blank";
 import { fillingOf, type Known, type Using } from "./known";
 import { placesIn } from "./places";
 
@@ -28,16 +28,13 @@ export function filledSubject(subject: string, known: Known, using: Using): stri
 export function filledHtml(html: string, known: Known, using: Using): string {
   let [filled, at] = ["", 0];
   for (const { start, end, blank } of placesIn(html).blanks) {
-    filled += html.slice(at, start) + (isLeft(blank) ? html.slice(start, end) : inPlaceOf(blank, known, using));
+    filled += html.slice(at, start) + (isAsked(blank) ? html.slice(start, end) : inPlaceOf(blank, known, using));
     at = end;
   }
   return filled + html.slice(at);
 }
 
-type Left = Extract<Blank, { readonly kind: Asked }>;
-const isLeft = (blank: Blank): blank is Left => (ASKED as readonly string[]).includes(blank.kind);
-
-function inPlaceOf(blank: Exclude<Blank, Left>, known: Known, using: Using): string {
+function inPlaceOf(blank: Exclude<Blank, { readonly kind: Asked }>, known: Known, using: Using): string {
   const filling = fillingOf(blank, known, using);
   return filling === "" ? `<span ${BLANK_ATTRIBUTE}="text">${escapedText(blank.label)}</span>` : escapedText(filling);
 }

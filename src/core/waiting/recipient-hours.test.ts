@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { DAY, HOUR, type Instant, MINUTE, readInstant } from "../kernel/instant";
 import type { WorkingHours } from "../worktime/working-hours";
 import { isOpenAt } from "../worktime/working-hours";
-import { firstForBoth, theyAreThere } from "./recipient-hours";
+import { firstForBoth, theirNextMorning, theyAreThere } from "./recipient-hours";
 
 const at = (text: string) => readInstant(`${text}:00Z`) ?? (0 as Instant);
 const day = { from: 8 * 60, to: 17 * 60 };
@@ -21,6 +21,21 @@ describe("working time of somebody outside", () => {
     ["2026-11-26T10:00", -5 * 60, "2026-11-26T13:00"],
   ])("from %s at %d minutes ahead is %s", (from, offset, then) =>
     expect(theyAreThere(at(from), offset)).toBe(at(then)),
+  );
+});
+
+describe("the next morning of somebody outside", () => {
+  it.each([
+    ["2026-11-26T10:00", 0, "2026-11-27T08:00"],
+    ["2026-11-26T05:30", 0, "2026-11-26T08:00"],
+    ["2026-11-26T08:00", 0, "2026-11-27T08:00"],
+    ["2026-11-27T08:30", 0, "2026-11-30T08:00"],
+    ["2026-11-28T03:00", 0, "2026-11-30T08:00"],
+    ["2026-11-26T10:00", 9 * 60, "2026-11-26T23:00"],
+    ["2026-11-26T10:00", -5 * 60, "2026-11-26T13:00"],
+    ["2026-11-27T20:00", -8 * 60, "2026-11-30T16:00"],
+  ])("after %s at %d minutes ahead is %s", (now, offset, then) =>
+    expect(theirNextMorning(at(now), offset)).toBe(at(then)),
   );
 });
 

@@ -17,6 +17,13 @@ export function theyAreThere(from: Instant, offsetMinutes: number): Instant {
   return (day + OPENS - offsetMinutes * MINUTE) as Instant;
 }
 
+/** When the next working day of somebody begins whose clock is so many minutes ahead of UTC: always after `now`. */
+export function theirNextMorning(now: Instant, offsetMinutes: number): Instant {
+  const midnight = Math.floor((now + offsetMinutes * MINUTE) / DAY) * DAY;
+  const opensToday = (midnight + OPENS - offsetMinutes * MINUTE) as Instant;
+  return theyAreThere(opensToday > now ? opensToday : ((opensToday + DAY) as Instant), offsetMinutes);
+}
+
 // Enough for any two weeks that have an hour in common.
 const MOST_STEPS = 30;
 

@@ -3,7 +3,6 @@ import {
   type BatchId,
   type ConversationId,
   type ExpectationId,
-  type MemberId,
   type MessageId,
   trustedId,
 } from "../../core/kernel/ids";
@@ -12,29 +11,25 @@ import { err, ok, type Result } from "../../core/kernel/result";
 import { type ConversationFacts, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { fillingsIn } from "../../core/templates/fill-template";
 import { unfilledBlanks } from "../../core/templates/unfilled";
-import { moveEffect } from "../../core/turns/move-effect";
 import { htmlOfText } from "../../core/writing/html-of-text";
 import { planAnswer } from "../../core/writing/plan-answer";
-import { membersOfTray, type TrayGrant } from "../../storage/access/index";
+import type { TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
 import { conversationRow, correspondenceOf, endDraft, rawMessage } from "../../storage/conversation/index";
 import { factsOf, lockConversations, type NewMessage } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
-import { refusalsTexts } from "../../texts/en/refusals";
-import { saidOf } from "../../texts/said";
 import type { Deps, Within } from "../base/deps";
 import { factOf } from "../base/message-fact";
 import { carryOut, isEmpty, notToSettle } from "../changes/change-conversations";
 import { aliasesOf, withAliases } from "../deciding/awaiting";
 import { fileWithin } from "../deciding/decide";
-import { whoIsPresent } from "../reading/presence";
 import type { Refusal } from "../refusals/refusal";
+import { askBeforeLetters } from "../sending/ask-before-letters";
 import { authorOf, type Letter, saveLetter, storedLetter, type Writer } from "../sending/letters";
 import type { Answer } from "./answer";
+import { crossing } from "./crossing";
 import { attachmentsOfDraft } from "./draft-attachments";
 import { categoriesWith, effectsAfter, endWriting, followUpsOf } from "./with-the-letter";
-
-const said = saidOf(refusalsTexts);
 
 /**
  * Answers a conversation: the message is stored with its Message-ID fixed, the decision that goes with it is in the
@@ -70,6 +65,8 @@ export async function answerWithin(
   if (held === undefined) return err({ kind: "no-such-conversation" });
   const known = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
   if (isEmpty(known)) return err({ kind: "no-such-conversation" });
+  const { draft = null } = answer;
+  if (draft !== null && !(await endDraft(trx, grant, draft, "sent", deps.now()))) return err({ kind: "draft-changed" });
   const refusal = await crossing(trx, deps, grant, conversationId, answer, known);
   if (refusal !== null) return err(refusal);
   const filed = await filedWith(trx, deps, grant, answer, known);
@@ -101,7 +98,9 @@ export async function answerWithin(
     ...followUpsOf(deps, grant, answer),
   ];
   const batchId = trustedId<BatchId>(first.id);
-  await carryOut(trx, deps, grant.memberId, batchId, [{ conversation: { ...held, version }, known: facts, effects }]);
+  const inHand = { conversation: { ...held, version }, known: facts };
+  await carryOut(trx, deps, grant.memberId, batchId, [{ ...inHand, effects }]);
+  await askBeforeLetters(trx, deps, inHand);
   await endWriting(trx, deps, grant, answer, { messageId: first.id, conversationId });
   return ok(first.id);
 }
@@ -129,29 +128,6 @@ export function answerProblem(deps: Within, { role }: TrayGrant, answer: Answer)
   if (unfilled.length > 0) return { kind: "unfilled", blanks: unfilled };
   const isPast = after.kind === "expect" && after.until !== null && after.until <= deps.now();
   return isPast ? { kind: "date-is-past" } : null;
-}
-
-// Two answers to one letter, or one that has not read the newest: said before it goes, not after.
-async function crossing(
-  trx: Transaction,
-  deps: Within,
-  grant: TrayGrant,
-  id: ConversationId,
-  { seenVersion = null, anyway = false, draft = null }: Answer,
-  { messages }: ConversationFacts,
-): Promise<Refusal | null> {
-  if (draft !== null && !(await endDraft(trx, grant, draft, "sent", deps.now()))) return { kind: "draft-changed" };
-  if (anyway) return null;
-  const unseen = messages.filter(({ version }) => seenVersion !== null && version > seenVersion);
-  const nameOf = async (memberId: MemberId | null) =>
-    (await membersOfTray(trx, grant.tray.id)).find((member) => member.id === memberId)?.name ??
-    said("refusals.aColleague");
-  const ours = unseen.findLast(({ direction }) => direction === "out");
-  if (ours !== undefined) return { kind: "answered-meanwhile", who: await nameOf(ours.authorId) };
-  const theirs = unseen.findLast((message) => moveEffect(message) === "they-wrote");
-  if (theirs !== undefined) return { kind: "new-message", who: theirs.fromName || theirs.from };
-  const writing = (await whoIsPresent({ ...deps, db: trx }, grant, id)).find(({ doing }) => doing === "writing");
-  return writing === undefined ? null : { kind: "also-writing", who: await nameOf(writing.memberId) };
 }
 
 /** The answer, and the word to whoever wrote where it is passed on; null where there is no such message to pass on. */

@@ -52,17 +52,26 @@ export async function startConversation(
   writer: Writer,
   answer: Answer,
 ): Promise<Result<{ readonly messageId: MessageId; readonly conversationId: ConversationId }, Refusal>> {
+  const started = await inTransactionUnlessRefused(deps.db, (trx) => startWithin(trx, deps, grant, writer, answer));
+  if (started.ok) deps.publishChange({ trayId: grant.tray.id, conversationId: started.value.conversationId });
+  return started;
+}
+
+/** The same within a transaction that somebody else ends. */
+export async function startWithin(
+  trx: Transaction,
+  deps: Within,
+  grant: TrayGrant,
+  writer: Writer,
+  answer: Answer,
+): Promise<Result<{ readonly messageId: MessageId; readonly conversationId: ConversationId }, Refusal>> {
   const problem = answerProblem(deps, grant, answer);
   if (problem !== null) return err(problem);
   const conversationId = trustedId<ConversationId>(deps.newId());
-  const done = await inTransactionUnlessRefused(deps.db, async (trx): Promise<Result<MessageId, Refusal>> => {
-    const enclosed = await attachmentsOfDraft(trx, grant, answer.enclosures ?? []);
-    if (!enclosed.ok) return enclosed;
-    return begin(trx, deps, grant, writer, { conversationId, answer, enclosed: enclosed.value });
-  });
-  if (!done.ok) return done;
-  deps.publishChange({ trayId: grant.tray.id, conversationId });
-  return ok({ messageId: done.value, conversationId });
+  const enclosed = await attachmentsOfDraft(trx, grant, answer.enclosures ?? []);
+  if (!enclosed.ok) return enclosed;
+  const begun = await begin(trx, deps, grant, writer, { conversationId, answer, enclosed: enclosed.value });
+  return begun.ok ? ok({ messageId: begun.value, conversationId }) : begun;
 }
 
 type Beginning = {

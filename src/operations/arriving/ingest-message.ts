@@ -38,6 +38,7 @@ import { notifyOfMessage } from "../changes/notify";
 import { joinPiece } from "../deciding/join-conversations";
 import { applyRules, candidateRules, lockCandidateRules, rulesFor } from "../rules/apply-rules";
 import type { ArrivedIn } from "../rules/rule-facts";
+import { askBeforeLetters } from "../sending/ask-before-letters";
 import { assessSender } from "./assess-sender";
 import { type ThreadInHand, type ThreadsInHand, threadsInHand } from "./threads-in-hand";
 import { type Incoming, routesOf, toNewMessage, whoFor } from "./to-new-message";
@@ -189,6 +190,7 @@ async function actOnArrival(
   const isHeld = await applyRules(trx, deps, tray, inHand, { moment: "arrival", starts: place.start !== null }, due);
   // What is held back disturbs nobody.
   if (!isHeld) await notifyOfArrival(trx, deps, incoming, stored, place);
+  if (place.start === null) await askBeforeLetters(trx, deps, inHand);
   const rules = due.map(({ rule }) => rule);
   await answerByItself(trx, deps, tray, incoming, { stored, place, createdAt, rules });
   await sendOn(trx, deps, tray, incoming, { stored, place, rules });

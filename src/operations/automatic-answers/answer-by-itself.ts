@@ -11,7 +11,7 @@ import { type AnswerableMessage, answerRecipient } from "../../core/automatic-an
 import { inCharge, type TimeOff, timeOffAt } from "../../core/cover/covering";
 import { type Docket, deriveDocket } from "../../core/docket/derive-docket";
 import { type EmailAddress, type Mailbox, readEmailAddress } from "../../core/kernel/email-address";
-import type { MemberId } from "../../core/kernel/ids";
+import { type BatchId, type MemberId, type RuleId, trustedId } from "../../core/kernel/ids";
 import { DAY, type Instant, later } from "../../core/kernel/instant";
 import { headerValue, type MailMessage } from "../../core/message/mail-message";
 import { examineCondition } from "../../core/rules/examine-condition";
@@ -36,8 +36,10 @@ import type { Asking, Within } from "../base/deps";
 import { factOf } from "../base/message-fact";
 import { cachedAnswers, cachedTimesOff, isJunkSender, ownAddresses } from "../base/routing-cache";
 import { writtenDown } from "../base/written-down";
+import { type ConversationInHand, carryOut } from "../changes/change-conversations";
 import { type ArrivingMessage, arrived, testedWithAll } from "../rules/rule-facts";
 import { saveLetter, storedLetter } from "../sending/letters";
+import { type FilledByItself, fillByItself } from "../templates/fill-by-itself";
 
 const said = saidOf(answersTexts);
 
@@ -122,12 +124,23 @@ async function send(
     fromName: stored.from.name,
     fromAddress: stored.from.address,
   });
-  const cover = await coverOf({ ...deps, db: trx }, tray, answer, deriveDocket(facts));
+  const asking = { ...deps, db: trx };
+  const cover = await coverOf(asking, tray, answer, deriveDocket(facts));
+  const filled =
+    text.templateId === undefined
+      ? { html: htmlOfText(filledText(text.text, cover.blanks)) }
+      : await fillByItself(asking, tray, text.templateId, {
+          to,
+          theyWroteAt: stored.receivedAt,
+          docket: deriveDocket(facts),
+        });
+  if (filled === null) return;
+  if ("unfilled" in filled) return noteUnfilled(trx, deps, answer, filled, { conversation, known: facts });
   const letter = {
     ...fields,
     to: [to],
     cc: text.copiesCover && cover.mailbox !== null ? [cover.mailbox] : [],
-    html: htmlOfText(filledText(text.text, cover.blanks)),
+    html: filled.html,
     carries: null,
     enclosed: [],
     recordCodes: [],
@@ -139,6 +152,23 @@ async function send(
   const at = { conversationId: conversation.id, start: null, version, who: null, facts: after };
   await saveLetter(trx, deps, ours, at, place.newestText);
   await noteAnswerSent(trx, tray.id, recipient, { answerId: answer.id, at: deps.now() }, ours.id);
+}
+
+// Nothing goes with a blank in it: that it did not is said where somebody can answer, once.
+async function noteUnfilled(
+  trx: Transaction,
+  deps: Within,
+  { id, name }: Pick<AutomaticAnswer, "id" | "name">,
+  filled: Extract<FilledByItself, { readonly unfilled: unknown }>,
+  inHand: ConversationInHand,
+): Promise<void> {
+  const blanks = { all: filled.unfilled, by: "and" } as const;
+  const text = writtenDown(said("answers.notAnsweredByRule", { rule: name, template: filled.name, blanks }));
+  const isNoted = inHand.known.entries.some(({ effect }) => effect.kind === "noted" && effect.text === text);
+  if (isNoted) return;
+  const rule = { id: trustedId<RuleId>(id), name, why: "" };
+  const effects = [{ kind: "noted", text }] as const;
+  await carryOut(trx, deps, null, trustedId<BatchId>(deps.newId()), [{ ...inHand, effects, rule }]);
 }
 
 // What is thrown away, or only seems to be from somebody, would tell whoever sends such mail that it is read.

@@ -149,7 +149,8 @@ describe("an automatic answer", () => {
     expect(await wentOut()).toEqual([]);
   });
 
-  it("is capped in a storm, also of many at once", async () => {
+  // A thousand are stored for good, each by itself.
+  it("is capped in a storm, also of many at once", { timeout: 300_000 }, async () => {
     await keep({ pace: { kind: "each" } });
     for (let wave = 0; wave < 50; wave += 1)
       await Promise.all(Array.from({ length: 20 }, (_, one) => comes({ subject: `Storm ${wave} ${one}` })));

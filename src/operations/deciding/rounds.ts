@@ -54,11 +54,6 @@ export async function getRounds(deps: Deps, grant: TrayGrant): Promise<RoundNow[
   }));
 }
 
-/** What the rounds of a tray are called, for what names them. */
-export async function getRoundNames(deps: Deps, grant: TrayGrant): Promise<Pick<Round, "id" | "name">[]> {
-  return (await roundsOf(deps.db, grant.tray.id)).map(({ id, name }) => ({ id, name }));
-}
-
 /** Why a round was not kept. */
 export type RoundRefusal = Refusal | { readonly kind: "round-problems"; readonly problems: RoundProblems };
 

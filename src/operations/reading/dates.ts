@@ -2,11 +2,14 @@ import type { EmailAddress } from "../../core/kernel/email-address";
 import type { ConversationId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
+import { theirNextMorning } from "../../core/waiting/recipient-hours";
 import { type DateOffer, dateOffers } from "../../core/worktime/date-offers";
 import { dateProblemInWords, otherDate, readDate, readDay } from "../../core/worktime/read-date";
 import type { DayEdge } from "../../core/worktime/working-hours";
+import { dateOffsetOf } from "../../mail/index";
 import { hoursOfTray, newestTextsFromOutside, type TrayGrant } from "../../storage/access/index";
-import { conversationRow } from "../../storage/conversation/index";
+import { conversationRow, newestFrom } from "../../storage/conversation/index";
+import { beginningsOf } from "../../storage/rules/index";
 import { timeTexts } from "../../texts/en/time";
 import { type Said, saidOf } from "../../texts/said";
 import type { Deps } from "../base/deps";
@@ -33,6 +36,23 @@ export async function datesToOffer(
   const row = asUsual && conversationId !== null ? await conversationRow(deps.db, grant, conversationId) : null;
   const at = row === null ? null : await usuallyAnsweredBy(deps, grant, row.whoAddress as EmailAddress, hours);
   return at === null ? offers : [{ label: said("time.asTheyUsuallyTake"), at }, ...offers];
+}
+
+/** When the next working day of somebody outside begins, by the clock that their newest letter is dated with. */
+export type TheirMorning = { readonly at: Instant; readonly name: string; readonly offsetMinutes: number };
+
+/** The same of an address; null where no letter tells. */
+export async function theirMorning(
+  deps: Deps,
+  { tray }: TrayGrant,
+  address: EmailAddress,
+): Promise<TheirMorning | null> {
+  const newest = await newestFrom(deps.db, tray.id, address);
+  if (newest === null) return null;
+  const raw = (await beginningsOf(deps.db, [newest.id])).get(newest.id);
+  const offsetMinutes = raw === undefined ? null : dateOffsetOf(raw);
+  if (offsetMinutes === null) return null;
+  return { at: theirNextMorning(deps.now(), offsetMinutes), name: newest.name || address, offsetMinutes };
 }
 
 /** A moment that somebody may mean, and the other one where the same figures are read in two ways. */

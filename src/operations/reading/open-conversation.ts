@@ -28,6 +28,7 @@ import {
 } from "../../storage/conversation/index";
 import { categoryNames, factsOf, joinedTo } from "../../storage/facts/index";
 import type { SheetRow } from "../../storage/lists/index";
+import { type ListedLetter, laterLettersIn } from "../../storage/mail/index";
 import { type FilingRecord, recordsByCodes, recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { readOfConversation } from "../people/notifications";
@@ -52,6 +53,8 @@ export type OpenConversation = {
   readonly drafts: readonly DraftToRead[];
   /** What the viewer writes on by herself, the newest first. */
   readonly ownDrafts: readonly OwnDraft[];
+  /** What is to go into it later. */
+  readonly letters: readonly ListedLetter[];
   readonly named: NamedInNotes;
 };
 
@@ -87,11 +90,12 @@ export async function openConversation(
   ]);
   const docket = deriveDocket(facts.get(id) ?? NOTHING_HAPPENED);
   const categoryIds = journal.flatMap(({ effect }) => ("categoryId" in effect ? [effect.categoryId] : []));
-  const [records, names, drafts, ownDrafts, named] = await Promise.all([
+  const [records, names, drafts, ownDrafts, letters, named] = await Promise.all([
     recordsByIds(deps.db, grant, [...new Set([...docket.recordIds, ...recordsNamed(journal)])]),
     categoryNames(deps.db, categoryIds),
     draftsOf(deps.db, grant, id),
     ownDraftsIn(deps.db, grant, id),
+    laterLettersIn(deps.db, grant, id),
     namedInNotes(deps, grant, journal),
     row.unread && when === "now" ? readOfConversation(deps, grant, id) : null,
   ]);
@@ -112,6 +116,7 @@ export async function openConversation(
     habit,
     drafts: readable,
     ownDrafts,
+    letters,
     named,
     promised,
   };

@@ -22,6 +22,7 @@ export type DecidingRefusal =
         | "note"
         | "group"
         | "draft"
+        | "letter"
         | "invitation"
         | "timeOff"
         | "rule"

@@ -1,6 +1,6 @@
 import { sizeInWords } from "../../core/kernel/size-in-words";
 import { refusalsTexts } from "../../texts/en/refusals";
-import { type Sayable, saidOf } from "../../texts/said";
+import { type Said, type Sayable, saidOf } from "../../texts/said";
 import type { RefusalWords } from "./refusal-words";
 
 const said = saidOf(refusalsTexts);
@@ -21,7 +21,12 @@ export type WritingRefusal =
   /** Blanks are left in it that nobody filled. */
   | { readonly kind: "unfilled"; readonly blanks: readonly string[] }
   /** Somebody changed the template since it was read. */
-  | { readonly kind: "template-changed" };
+  | { readonly kind: "template-changed" }
+  /** It cannot go at the moment that was chosen. */
+  | { readonly kind: "not-then"; readonly why: Said }
+  /** What was to go later has gone, or was called off. */
+  | { readonly kind: "letter-is-over" }
+  | { readonly kind: "not-your-letter" };
 
 export const WRITING_REFUSALS: RefusalWords<WritingRefusal> = {
   "also-writing": ({ who }) => said("refusals.isWritingAnAnswerAt", { who }),
@@ -33,5 +38,8 @@ export const WRITING_REFUSALS: RefusalWords<WritingRefusal> = {
   "no-recipient": () => said("refusals.somebodyHasToGetIt"),
   "sender-not-verified": () => said("refusals.theSenderIsNotVerified"),
   unfilled: ({ blanks: [first = "", ...more] }) => said("refusals.blanksAreLeft", { first, more: more.length }),
+  "not-then": ({ why }) => why,
+  "letter-is-over": () => said("refusals.theLetterIsOver"),
+  "not-your-letter": () => said("refusals.onlyWhoWroteTheLetter"),
   "template-changed": () => said("refusals.theTemplateWasChanged"),
 };

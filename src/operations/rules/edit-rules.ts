@@ -7,7 +7,7 @@ import { namedBy } from "../../core/rules/named-by";
 import type { Rule } from "../../core/rules/rule";
 import { groupsOf, membersWithRoles, type TrayGrant } from "../../storage/access/index";
 import { inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
-import { contactsByIds } from "../../storage/conversation/index";
+import { contactsByIds, templatesOfTray } from "../../storage/conversation/index";
 import { categoriesOf, lockCategoriesForShare } from "../../storage/facts/index";
 import { recordsByIds } from "../../storage/records/index";
 import {
@@ -149,6 +149,8 @@ export async function namedRefusal(
   if (named.rounds.some((id) => !rounds.has(id))) return { kind: "no-such", what: "round" };
   const groups = new Set((await groupsOf(trx, grant)).map(({ id }) => id));
   if (named.groups.some((id) => !groups.has(id))) return { kind: "no-such", what: "group" };
+  const templates = new Set((await templatesOfTray(trx, grant.tray.id)).map(({ id }) => id));
+  if (named.templates.some((id) => !templates.has(id))) return { kind: "no-such", what: "template" };
   const members = new Set((await membersWithRoles(trx, grant.tray.id)).map(({ id }) => id));
   return named.members.some((id) => !members.has(id)) ? { kind: "no-such", what: "member" } : null;
 }

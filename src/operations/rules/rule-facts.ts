@@ -60,6 +60,7 @@ export function arriving(arrival: ArrivingMessage): KnownMessage {
     headers: message.headers,
     addressFields: message.addressFields,
     isVerified: false,
+    templateId: null,
     isFirst: true,
     receivedAt,
     conversation: null,

@@ -1,20 +1,26 @@
 import { readEmailAddress } from "../../core/kernel/email-address";
 import { type ContactId, type RecordId, trustedId } from "../../core/kernel/ids";
+import type { Round } from "../../core/rounds/round";
 import type { RuleNames } from "../../core/rules/condition-in-words";
-import { type Named, namedBy, type Renaming, renamed } from "../../core/rules/named-by";
+import { type Named, NOTHING_NAMED, namedBy, type Renaming, renamed } from "../../core/rules/named-by";
 import type { Rule } from "../../core/rules/rule";
+import type { Template } from "../../core/templates/template";
 import { groupsOf, membersWithRoles, type Tray, type TrayGrant } from "../../storage/access/index";
-import { contactsByIds, contactsNamed, contactsWith } from "../../storage/conversation/index";
+import {
+  contactsByIds,
+  contactsNamed,
+  contactsWith,
+  templateNames,
+  templatesOfTray,
+} from "../../storage/conversation/index";
 import { categoriesOf } from "../../storage/facts/index";
 import { recordsByCodes, recordsByIds } from "../../storage/records/index";
-import { roundsByIds } from "../../storage/rules/index";
+import { roundsByIds, roundsOf } from "../../storage/rules/index";
 import { rulesTexts } from "../../texts/en/rules";
 import { saidOf } from "../../texts/said";
 import type { Asking, Deps } from "../base/deps";
 
 const said = saidOf(rulesTexts);
-
-const NOTHING_NAMED: Named = { members: [], categories: [], records: [], contacts: [], rounds: [], groups: [] };
 
 /** What the things are called that rules name, and some others, as a viewer may know it (null: everything). */
 export async function ruleNamesOf(
@@ -26,12 +32,10 @@ export async function ruleNamesOf(
 ): Promise<RuleNames> {
   const own = namedBy(rules);
   const named = {
+    ...own,
     members: [...own.members, ...also.members],
     categories: [...own.categories, ...also.categories],
     records: [...new Set([...own.records, ...also.records])],
-    contacts: own.contacts,
-    rounds: own.rounds,
-    groups: own.groups,
   };
   const members = named.members.length === 0 ? [] : await membersWithRoles(deps.db, tray.id);
   const categories = named.categories.length === 0 ? [] : await categoriesOf(deps.db, tray.id);
@@ -39,6 +43,7 @@ export async function ruleNamesOf(
   const contacts = named.contacts.length === 0 ? [] : await contactsByIds(deps.db, tray.id, named.contacts);
   const groups = named.groups.length === 0 ? [] : await groupsOf(deps.db, { tray });
   const rounds = await roundsByIds(deps.db, tray.id, named.rounds);
+  const templates = named.templates.length === 0 ? null : await templateNames(deps.db, named.templates);
   return {
     member: (id) => members.find((one) => one.id === id)?.name ?? said("rules.aFormerColleague"),
     category: (id) => categories.find((one) => one.id === id)?.name ?? said("rules.aFormerCategory"),
@@ -46,6 +51,22 @@ export async function ruleNamesOf(
     contact: (id) => contacts.find((one) => one.id === id)?.name ?? said("rules.aFormerContact"),
     round: (id) => rounds.find((one) => one.id === id)?.name ?? said("rules.aFormerRound"),
     group: (id) => groups.find((one) => one.id === id)?.name ?? said("rules.aFormerGroup"),
+    template: (id) => templates?.get(id) ?? said("rules.aFormerTemplate"),
+  };
+}
+
+/** What a tray has that its rules can name and that no other screen shows: by what it is called. */
+export type NamedHere = {
+  readonly rounds: readonly Pick<Round, "id" | "name">[];
+  readonly templates: readonly Pick<Template, "id" | "name" | "folder">[];
+};
+
+/** The rounds of a tray, and the templates that everybody in it has. */
+export async function namesForRules(deps: Deps, { tray }: TrayGrant): Promise<NamedHere> {
+  const [rounds, templates] = await Promise.all([roundsOf(deps.db, tray.id), templatesOfTray(deps.db, tray.id)]);
+  return {
+    rounds: rounds.map(({ id, name }) => ({ id, name })),
+    templates: templates.map(({ id, name, folder }) => ({ id, name, folder })),
   };
 }
 
@@ -84,6 +105,7 @@ export async function rulesAsWritten<R extends Pick<Rule, "condition" | "excepti
     category: (id) => id,
     round: (id) => id,
     group: (id) => id,
+    template: (id) => id,
     record: (id) => trustedId<RecordId>(codes.get(id) ?? ""),
     contact: (id) => trustedId<ContactId>(written.get(id) ?? ""),
   };

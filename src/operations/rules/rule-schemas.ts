@@ -94,6 +94,7 @@ export function testSchemas(id: Joi.StringSchema): Readonly<Record<TestKind, Joi
       match: fieldMatch.required(),
     },
     reference: { of: texts },
+    template: { of: ids },
     standing: { of: some(STANDINGS) },
     owner: { of: Joi.array().items(id.allow(null)).max(MAX_VALUES).required() },
     "owner-away": {},
@@ -107,6 +108,7 @@ export function testSchemas(id: Joi.StringSchema): Readonly<Record<TestKind, Joi
 }
 
 const note = Joi.string().allow("").max(5_000).required();
+const days = Joi.number().integer().min(0).max(10_000).allow(null).required();
 const workingDays = Joi.number().integer().min(0).max(10_000).required();
 
 /** What an action of each kind has. */
@@ -135,7 +137,8 @@ export function actionSchemas(id: Joi.StringSchema): Readonly<Record<RuleActionK
     tell: { memberId: id.required() },
     remind: { tone: oneOf(TONES), language: oneOf(REMINDER_LANGUAGES) },
     "ask-report": {},
-    answer: { text: note, days: Joi.number().integer().min(0).max(10_000).allow(null).required() },
+    answer: { text: note, days },
+    "answer-with": { templateId: id.required(), days },
     forward: { to: note },
     redirect: { to: note },
   });

@@ -6,6 +6,7 @@ import {
   type MemberId,
   type RecordId,
   type RoundId,
+  type TemplateId,
   trustedId,
 } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
@@ -40,6 +41,7 @@ export async function scriptOfTray(deps: Deps, grant: TrayGrant): Promise<Script
     contact: (id) => trustedId<ContactId>(nameOf(names.contact(id))),
     round: (id) => trustedId<RoundId>(nameOf(names.round(id))),
     group: (id) => trustedId<GroupId>(nameOf(names.group(id))),
+    template: (id) => trustedId<TemplateId>(nameOf(names.template(id))),
   };
   return scriptOfRules(rules.map((rule) => renamed(rule, to)));
 }

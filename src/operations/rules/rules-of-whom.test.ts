@@ -86,7 +86,10 @@ describe("a rule of one's own", () => {
     const other = tell(desk.tobias.id);
     const settle = { kind: "settle" } as const;
     expect(await problemsOf(desk.reader, draftOf("regal", [other, settle], { memberId }))).toEqual({
-      actions: [0, 1].map((at) => ({ at, problem: "Your own rule can only tell you, or have you follow it." })),
+      actions: [0, 1].map((at) => ({
+        at,
+        problem: "Your own rule can only tell you, have you follow it, or set you a follow-up.",
+      })),
     });
     const stolen = { ...draftOf("celesta", [tell(memberId)], { memberId }), id: rule };
     expect(refusal(await editRule(tray.deps, desk.lead, stolen))).toBe("no-such");
@@ -96,6 +99,20 @@ describe("a rule of one's own", () => {
     expect(refusal(await dropRule(tray.deps, desk.lead, rule, true))).toBe("no-such");
     expect(refusal(await startRuleRun(tray.deps, desk.lead, rule, "Run"))).toBe("no-such");
     done(await dropRule(tray.deps, desk.reader, rule, true));
+  });
+
+  it("sets a follow-up for its member, and for nobody else", async () => {
+    const { memberId } = desk.tobiasGrant;
+    const followUp = (forMember: MemberId | null) =>
+      ({ kind: "follow-up", workingDays: 2, text: "Look at the reeds", forMember }) as const;
+    for (const whose of [desk.mara.id, null]) {
+      const problems = await problemsOf(desk.tobiasGrant, draftOf("reeds", [followUp(whose)], { memberId }));
+      expect(Object.keys(problems)).toEqual(["actions"]);
+    }
+    const own = await keep(desk.tobiasGrant, "reeds", [followUp(memberId)], { memberId });
+    const one = await desk.arrive({ subject: "New reeds" });
+    expect(await did(desk.lead, one)).toMatchObject([{ kind: "follow-up-set", forMember: memberId }]);
+    done(await dropRule(tray.deps, desk.tobiasGrant, own, true));
   });
 
   it("is asked after the tray's, also after the last of these, and ends none of them", async () => {

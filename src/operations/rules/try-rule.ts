@@ -5,6 +5,7 @@ import { type RuleProblems, whichProblems } from "../../core/rules/check-rule";
 import { compareRule } from "../../core/rules/compare-rule";
 import { foundInWords } from "../../core/rules/condition-in-words";
 import { type Held, whyRuleHolds } from "../../core/rules/examine-condition";
+import { NOTHING_NAMED } from "../../core/rules/named-by";
 import { needsOf, readsRaw } from "../../core/rules/needs";
 import { conditionsOf, ON_ARRIVAL, type Rule } from "../../core/rules/rule";
 import type { TestedMessage } from "../../core/rules/test-message";
@@ -122,12 +123,10 @@ async function triedOf(
   // What is named beside the rule's own things stands in the conversations that it would have been for.
   const left = found.map(({ message }) => message.conversation);
   const names = await ruleNamesOf(deps, grant.tray, grant, [rule], {
+    ...NOTHING_NAMED,
     members: left.flatMap(({ ownerId }) => ownerId ?? []),
     categories: left.flatMap(({ categoryIds }) => categoryIds),
     records: left.flatMap(({ recordIds }) => recordIds),
-    contacts: [],
-    rounds: [],
-    groups: [],
   });
   return found.map(({ message, held }) => {
     const { id, conversationId, subject, fromName, from, receivedAt: at, conversation } = message;

@@ -46,6 +46,7 @@ const PLAIN_KEYS: readonly (readonly [own: string, plain: string])[] = [
   ["contactId", "contact"],
   ["roundId", "round"],
   ["groupId", "group"],
+  ["templateId", "template"],
 ];
 const PLAIN = new Map(PLAIN_KEYS);
 const OWN = new Map(PLAIN_KEYS.map(([own, plain]) => [plain, own] as const));

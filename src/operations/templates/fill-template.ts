@@ -6,11 +6,12 @@ import { filledHtml, filledSubject } from "../../core/templates/fill-template";
 import type { Known } from "../../core/templates/known";
 import type { Template } from "../../core/templates/template";
 import { workingDayAfter } from "../../core/worktime/working-hours";
-import { hoursOfTray, type Member, membersOfTray, type TrayGrant } from "../../storage/access/index";
-import { contactsWith, conversationRow, templatesFor, theyWroteLastAt } from "../../storage/conversation/index";
-import { recordByCode, recordsByIds } from "../../storage/records/index";
+import { hoursOfTray, type Member, type TrayGrant } from "../../storage/access/index";
+import { conversationRow, templatesFor, theyWroteLastAt } from "../../storage/conversation/index";
+import { recordByCode } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import type { Refusal } from "../refusals/refusal";
+import { firstRecord, whatIsKnown } from "./what-is-known";
 
 /** For which letter a template is used: in a conversation, about a record, to somebody, as far as there are any. */
 export type LetterBegun = {
@@ -38,7 +39,7 @@ export async function fillTemplate(
   const template = (await templatesFor(deps.db, grant)).find((one) => one.id === id);
   if (template === undefined) return err({ kind: "no-such", what: "template" });
   const [known, hours] = await Promise.all([
-    whatIsKnown(deps, grant, writer, letter),
+    knownOfLetter(deps, grant, writer, letter),
     hoursOfTray(deps.db, grant.tray),
   ]);
   const { name, language, habits } = template;
@@ -56,29 +57,17 @@ export async function fillTemplate(
   });
 }
 
-async function whatIsKnown(
+async function knownOfLetter(
   { db }: Deps,
   grant: TrayGrant,
   writer: Pick<Member, "name">,
   { conversationId, recordCode, to }: LetterBegun,
 ): Promise<Known> {
   const row = conversationId === null ? null : await conversationRow(db, grant, conversationId);
-  const [[contact], record, members, theyWroteAt] = await Promise.all([
-    to === null ? [] : contactsWith(db, grant.tray.id, [to.address]),
-    recordCode === ""
-      ? recordsByIds(db, grant, row?.recordIds.slice(0, 1) ?? []).then(([first]) => first ?? null)
-      : recordByCode(db, grant, recordCode),
-    row?.ownerId == null ? [] : membersOfTray(db, grant.tray.id),
+  const [record, theyWroteAt] = await Promise.all([
+    recordCode === "" ? firstRecord(db, grant, row?.recordIds ?? []) : recordByCode(db, grant, recordCode),
     row === null ? null : theyWroteLastAt(db, row.id),
   ]);
-  return {
-    theirName: contact?.name || (to?.name ?? ""),
-    theirOrganisation: contact?.organisation ?? "",
-    theyWroteAt,
-    recordCode: record?.code ?? "",
-    recordTitle: record?.title ?? "",
-    owner: members.find((member) => member.id === row?.ownerId)?.name ?? "",
-    myName: writer.name,
-    trayName: grant.tray.name,
-  };
+  const ownerId = row?.ownerId ?? null;
+  return whatIsKnown(db, grant.tray, { to, record, ownerId, theyWroteAt, writer: writer.name });
 }

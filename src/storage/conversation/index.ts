@@ -2,6 +2,7 @@ export * from "./absence-summary";
 export * from "./contacts";
 export * from "./conversation-page";
 export * from "./message-content";
+export * from "./newest-letters";
 export * from "./notifications";
 export * from "./own-drafts";
 export * from "./presence";

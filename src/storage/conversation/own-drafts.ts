@@ -158,6 +158,36 @@ export async function endOwnDraft(trx: Transaction, grant: TrayGrant, id: DraftI
   if (ended === 0) await addOwnDraft(trx, grant, { id, conversationId: null, content: {}, state: "sent" }, now);
 }
 
+/** Keeps a draft of one's own as a letter that goes by itself: whether it is hers, and neither sent nor handed over. */
+export async function planDraft(
+  trx: Transaction,
+  grant: TrayGrant,
+  { id, conversationId, content }: Pick<OwnDraft, "id" | "conversationId" | "content">,
+  now: Instant,
+): Promise<boolean> {
+  await addOwnDraft(trx, grant, { id, conversationId, content, state: "own" }, now);
+  const planned = await ofWriter(trx, grant)
+    .where({ id })
+    .whereIn("state", ["own", "given-up"])
+    .update({
+      ...{ content: JSON.stringify(content), state: "later", updated_at: param(now) },
+      version: knexOf(trx).raw("version + 1"),
+    });
+  return planned === 1;
+}
+
+/** Makes a letter that was to go by itself a draft again, to be written on or thrown away. */
+export async function unplanDraft(
+  trx: Transaction,
+  id: DraftId,
+  state: OwnDraft["state"],
+  now: Instant,
+): Promise<void> {
+  await knexOf(trx)("draft")
+    .where({ id, state: "later" })
+    .update({ state, updated_at: param(now), version: knexOf(trx).raw("version + 1") });
+}
+
 async function addOwnDraft(
   db: Database,
   { tray, memberId }: TrayGrant,

@@ -63,6 +63,27 @@ export async function templateById(db: Database, id: TemplateId): Promise<Templa
   return row === undefined ? null : templateOf(row);
 }
 
+/** What templates are called, also those that were removed. */
+export async function templateNames(
+  db: Database,
+  ids: readonly TemplateId[],
+): Promise<ReadonlyMap<TemplateId, string>> {
+  const rows: { id: string; name: string }[] = await knexOf(db)("template")
+    .whereIn("id", [...ids])
+    .select("id", "name");
+  return new Map(rows.map(({ id, name }) => [trustedId<TemplateId>(id), name]));
+}
+
+/** The templates that everybody who looks into a tray has: its own, and those common to all trays; in the order of their tree. */
+export async function templatesOfTray(db: Database, trayId: TrayId): Promise<Template[]> {
+  const rows: (Row & Dates)[] = await knexOf(db)("template")
+    .whereNull("removed_at")
+    .whereNull("member_id")
+    .where((of) => of.where("tray_id", trayId).orWhereNull("tray_id"))
+    .orderByRaw("lower(folder), lower(name), id");
+  return rows.map(templateOf);
+}
+
 /** Holds all templates until the transaction ends, so that two who give the same name at once see each other. */
 export async function lockTemplates(trx: Transaction): Promise<void> {
   await knexOf(trx).raw("select pg_advisory_xact_lock(hashtext('templates'))");
@@ -170,14 +191,6 @@ export async function templateUses(
       },
     ]),
   );
-}
-
-/** When somebody outside wrote last in a conversation; null where nobody did. */
-export async function theyWroteLastAt(db: Database, id: ConversationId): Promise<Instant | null> {
-  const [row] = await knexOf(db)("message")
-    .where({ conversation_id: id, direction: "in", kind: "person" })
-    .max<{ at: Date | null }[]>("received_at as at");
-  return row?.at == null ? null : at(row.at);
 }
 
 /** In which conversations the templates of a tray were used lately, the newest first. */

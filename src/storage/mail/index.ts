@@ -4,6 +4,7 @@ export * from "./due-rests";
 export * from "./exported-messages";
 export * from "./import-runs";
 export * from "./junk-senders";
+export * from "./later-letters";
 export * from "./mail-sources";
 export * from "./outgoing";
 export * from "./reminders";

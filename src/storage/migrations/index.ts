@@ -25,6 +25,7 @@ import * as ruleVersions from "./0023-rule-versions";
 import * as rulesOfWhom from "./0024-rules-of-whom";
 import * as draftsOfOnesOwn from "./0025-drafts-of-ones-own";
 import * as templates from "./0026-templates";
+import * as laterLetters from "./0027-later-letters";
 
 const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0001-initial", initial],
@@ -53,6 +54,7 @@ const migrations: ReadonlyMap<string, Knex.Migration> = new Map([
   ["0024-rules-of-whom", rulesOfWhom],
   ["0025-drafts-of-ones-own", draftsOfOnesOwn],
   ["0026-templates", templates],
+  ["0027-later-letters", laterLetters],
 ]);
 
 /** Every migration there is, in order; a new one is one import and one line. */

@@ -30,8 +30,7 @@ async function namingWhatIsGone<Id>(
   db: Database,
   rules: readonly (Pick<KeptRule, "trayId" | "condition" | "exception" | "actions"> & { readonly id: Id })[],
 ): Promise<ReadonlyMap<Id, readonly NamedKind[]>> {
-  const { members, categories, records, contacts, rounds, groups } = namedBy(rules);
-  const named = [...members, ...categories, ...records, ...contacts, ...rounds, ...groups];
+  const named = Object.values(namedBy(rules)).flat();
   if (named.length === 0) return new Map();
   // A member is there for the trays that she may look into, and a contact for its own.
   const rows = await ask<{ id: string; tray_id: string | null }>(
@@ -42,6 +41,8 @@ async function namingWhatIsGone<Id>(
     union all select id, tray_id from contact where id = any(cast(:named as uuid[])) and removed_at is null
     union all select id, tray_id from round where id = any(cast(:named as uuid[])) and removed_at is null
     union all select id, tray_id from member_group where id = any(cast(:named as uuid[])) and removed_at is null
+    union all select id, tray_id from template
+      where id = any(cast(:named as uuid[])) and removed_at is null and member_id is null
     union all select id, null from category where id = any(cast(:named as uuid[])) and removed_at is null
     union all select id, null from record where id = any(cast(:named as uuid[]))`,
     { named: [...new Set<string>(named)] },
@@ -55,6 +56,8 @@ async function namingWhatIsGone<Id>(
       goneFrom(rule, {
         ...{ members: ofTray, contacts: ofTray, rounds: ofTray, groups: ofTray },
         ...{ categories: ofOffice, records: ofOffice },
+        // Of the tray, or common to all.
+        templates: (id) => ofTray(id) || ofOffice(id),
       }),
     ];
   });

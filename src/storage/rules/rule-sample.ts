@@ -5,6 +5,7 @@ import {
   type MemberId,
   type MessageId,
   type RecordId,
+  type TemplateId,
   type TrayId,
   trustedId,
 } from "../../core/kernel/ids";
@@ -39,6 +40,7 @@ export type ArrivedMessage = Pick<
   | "attachments"
   | "size"
   | "isVerified"
+  | "templateId"
 > & {
   readonly id: MessageId;
   readonly conversationId: ConversationId;
@@ -78,6 +80,7 @@ type Row = {
   received_at: Date;
   envelope_from: string | null;
   envelope_to: EmailAddress[];
+  template_id: string | null;
   standing: StandingKind;
   standing_since: Date;
   created_at: Date;
@@ -98,6 +101,7 @@ const STORED = /* sql */ `
     m.list_id, m.version = 1 as is_first, m.attachments, blob.size, m.trust, m.received_at,
     (select min(sender) from arrival_route where message_id = m.id) as envelope_from,
     array(select address from arrival_route where message_id = m.id order by address) as envelope_to,
+    (select template_id from template_use where message_id = m.id) as template_id,
     ${CONVERSATION}
   from message as m
     join message_text on message_text.message_id = m.id
@@ -287,6 +291,7 @@ function arrivedMessageOf(row: Row): ArrivedMessage {
     attachments: row.attachments.filter(({ inline }) => !inline),
     size: row.size,
     isVerified: row.trust?.verdict === "verified",
+    templateId: row.template_id === null ? null : trustedId<TemplateId>(row.template_id),
     receivedAt: at(row.received_at),
     conversation: conversationOf(row),
   };

@@ -3,7 +3,9 @@ import { catalogue } from "../catalogue";
 export const actionsTexts = catalogue({
   "actions.adds": "adds {category}",
   "actions.answersEachTime": "answers each time “{text}”",
+  "actions.answersEachTimeWith": "answers each time with “{template}”",
   "actions.answersOnceIn": "answers “{text}”, once a person in {days, plural, one {1 day} other {# days}}",
+  "actions.answersOnceInWith": "answers with “{template}”, once a person in {days, plural, one {1 day} other {# days}}",
   "actions.asksForAReport": "asks for a delivery report",
   "actions.assignsAsBefore":
     "assigns it to {by, select, person {whoever had something of this person before} other {whoever had something of its record before}}",
@@ -13,6 +15,7 @@ export const actionsTexts = catalogue({
   "actions.detailsAskedNothing": "{code} asks for no details.",
   "actions.detailsOf": "Details: {given}",
   "actions.doAnswer": "answer by itself",
+  "actions.doAnswerWith": "answer by itself with",
   "actions.doAskReport": "ask for a delivery report",
   "actions.doAssign": "assign it to",
   "actions.doAssignAsBefore": "assign it to",

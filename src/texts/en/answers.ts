@@ -37,6 +37,7 @@ export const answersTexts = catalogue({
   "answers.noSubject": "no subject",
   "answers.noneYet": "There are no automatic answers yet.",
   "answers.notAnswered": "Not answered",
+  "answers.notAnsweredByRule": "“{rule}” did not answer: “{template}” has blanks that nothing fills here: {blanks}.",
   "answers.notFor":
     "{reason, select, machine {{count} from machines and lists} noreturnpath {{count} without an address to answer to} robot {{count} from addresses of machines} ourselves {{count} from our own addresses} nottous {{count} not addressed to this tray} answersautomatic {{count} that answer an automatic answer} notext {{count} that no text is for} open {{count} within working hours} nottheirs {{count} about what is not theirs} lately {{count} from people answered shortly before} other {{count} over three an hour}}",
   "answers.off": "(off)",

@@ -2,6 +2,7 @@ import { catalogue } from "../catalogue";
 
 export const notificationsTexts = catalogue({
   "notifications.aDraftIsMineTo": "A draft is mine to check, or comes back",
+  "notifications.aLetterOfMineIsHeld": "A letter of mine that was to go later is held",
   "notifications.aMessageByAPerson": "A message by a person I watch",
   "notifications.aMessageUnderACategory": "A message under a category I watch",
   "notifications.aMessageWithWordsI": "A message with words I watch",
@@ -34,4 +35,6 @@ export const notificationsTexts = catalogue({
   "notifications.wroteUnderACategoryYou": "{words} wrote under a category you watch",
   "notifications.wroteWhomYouWatch": "{words} wrote, whom you watch",
   "notifications.wroteWithWordsYouWatch": "{words} wrote with words you watch",
+  "notifications.yourLetterWaits": "Your letter that was to go waits for you",
+  "notifications.yourLetterWaitsAs": "{words} wrote before your letter went: it waits for you",
 });

@@ -33,6 +33,7 @@ export const refusalsTexts = catalogue({
   "refusals.nothingIsAwaitedThereAny": "Nothing is awaited there any more.",
   "refusals.nothingIsSelectedAnyMore": "Nothing is selected any more. Select what it is about.",
   "refusals.onlyTheDemosTimeCan": "Only the demo’s time can be let pass.",
+  "refusals.onlyWhoWroteTheLetter": "Only who wrote this letter can do that.",
   "refusals.otherRecordsStandUnderThey": "Other records stand under {code}; they go first.",
   "refusals.ownsOpenConversationsHandThem":
     "{name} owns {count} open {count, plural, one {conversation} other {conversations}}; hand them over first.",
@@ -52,6 +53,7 @@ export const refusalsTexts = catalogue({
   "refusals.theDraftWasChangedOr": "The draft was changed or sent meanwhile. Your text is kept here.",
   "refusals.theFilesComeToMore":
     "The files come to more than {mostBytes}, which most mail servers refuse: send some of them apart.",
+  "refusals.theLetterIsOver": "This letter has gone, or was called off.",
   "refusals.theMember": "The member",
   "refusals.theSenderIsNotVerified":
     "The sender is not verified: this message could be from anybody. Show its pictures once instead.",
@@ -59,7 +61,7 @@ export const refusalsTexts = catalogue({
     "Somebody changed the template meanwhile. Copy what you wrote, and load the page again.",
   "refusals.theTermOfIsNot": "The term of {code} is not over, or something holds it.",
   "refusals.thereIsNoSuchAny":
-    "There is no such {what, select, category {category} contact {contact} document {document} draft {draft} expectation {expectation} group {group} import {import} invitation {invitation} member {member} message {message} note {note} place {place} policy {policy} record {record} rule {rule} sender {sender} template {template} tray {tray} type {type} timeOff {time off} zip {ZIP export} other {thing}} any more.",
+    "There is no such {what, select, category {category} contact {contact} document {document} draft {draft} expectation {expectation} group {group} import {import} letter {letter} invitation {invitation} member {member} message {message} note {note} place {place} policy {policy} record {record} rule {rule} sender {sender} template {template} tray {tray} type {type} timeOff {time off} zip {ZIP export} other {thing}} any more.",
   "refusals.thereIsNothingLeftTo": "There is nothing left to undo.",
   "refusals.thereIsNothingToDo": "There is nothing to do again.",
   "refusals.thisConversationIsNotIn": "This conversation is not in this tray.",

@@ -12,12 +12,14 @@ export const rulesTexts = catalogue({
   "rules.aFormerContact": "a former contact",
   "rules.aFormerGroup": "a former group",
   "rules.aFormerRound": "a former round",
+  "rules.aFormerTemplate": "a former template",
   "rules.aGroup": "a group",
   "rules.aNameHasAtMost": "A name has at most {most} characters.",
   "rules.aRecord": "a record",
   "rules.aRound": "a round",
   "rules.aScriptInTheLanguage":
     "A script in the filter language of mail servers (RFC 5228). Each block becomes a rule, switched off until you have looked at it. A mailbox is the category of that name; what is taken from the inbox is settled.",
+  "rules.aTemplate": "a template",
   "rules.aboutAge": "When it began",
   "rules.aboutCategory": "Category",
   "rules.aboutDue": "What is due",
@@ -25,6 +27,7 @@ export const rulesTexts = catalogue({
   "rules.aboutOwnerAway": "Owner away",
   "rules.aboutRecord": "Record",
   "rules.aboutStandingFor": "For how long it stands there",
+  "rules.aboutTemplate": "Template it began with",
   "rules.aboutUrgency": "Urgency",
   "rules.addACondition": "Add a condition",
   "rules.addAGroup": "Add a group",
@@ -63,6 +66,7 @@ export const rulesTexts = catalogue({
   "rules.automatic": "automatic mail",
   "rules.begunAgo":
     "in a conversation that began {hours, plural, one {1 working hour} other {# working hours}} ago or earlier",
+  "rules.begunWith": "of ours, begun with {templates}",
   "rules.betweenDays": "that comes from {from} to {until}",
   "rules.betweenSizes": "between {over} and {under}",
   "rules.bringInAScript": "Bring in a script",
@@ -178,6 +182,7 @@ export const rulesTexts = catalogue({
   "rules.kindSize": "Size",
   "rules.kindStanding": "Where it stands",
   "rules.kindStandingFor": "has stood there for",
+  "rules.kindTemplate": "of ours, begun with",
   "rules.kindText": "Words in the subject or text",
   "rules.kindUrgency": "has the urgency",
   "rules.kindVerified": "Verified sender",
@@ -238,7 +243,7 @@ export const rulesTexts = catalogue({
   "rules.onWeekdays": "that comes on {days}",
   "rules.oneOf": "{all}",
   "rules.onlyCopiedToUs": "only copied to us",
-  "rules.onlyForYourself": "Your own rule can only tell you, or have you follow it.",
+  "rules.onlyForYourself": "Your own rule can only tell you, have you follow it, or set you a follow-up.",
   "rules.onlyLeadsOfTheTray": "Only leads of the tray change rules.",
   "rules.orAnother": "or …",
   "rules.organisationName": "name of the organisation",
@@ -246,7 +251,8 @@ export const rulesTexts = catalogue({
   "rules.otherRules": "Other rules",
   "rules.outsideHours": "that comes outside working hours",
   "rules.over": "larger than {size}",
-  "rules.ownRulesAre": "Your own rules tell you, or have you follow it, and do nothing else. Nobody else sees them.",
+  "rules.ownRulesAre":
+    "Your own rules tell you, have you follow it, or set you a follow-up, and do nothing else. Nobody else sees them.",
   "rules.ownedBy": "owned by {owners}",
   "rules.partOfAddress": "Part of the address",
   "rules.partOfAddressIs":
@@ -303,6 +309,9 @@ export const rulesTexts = catalogue({
   "rules.sunday": "Sunday",
   "rules.takeCategoryOff": "take off the category",
   "rules.takesOf": "takes {takes, number} of {of, plural, one {1 example} other {# examples}}",
+  "rules.template": "Template",
+  "rules.templateAsks": "Nobody is there to fill in what “{name}” asks for: {blanks}.",
+  "rules.templatesOnlyOfOurs": "Only what we send begins with a template: this never holds for what comes.",
   "rules.text": "Text",
   "rules.textWith":
     "{how, select, is {that is} like {like} pattern {matching} contains {with} phrase {with} other {with}} {values} {how, select, contains {as a part of} other {in}} {where, select, subject {the subject} text {the text} body {the text or its quotes} parts {any of its texts} other {a file name}}",
@@ -370,5 +379,6 @@ export const rulesTexts = catalogue({
   "rules.wouldBeNew": "would be new",
   "rules.wouldSweep":
     "This would have thrown away {count} of the last {of} messages. Type the tray’s name, {trayName}, to keep it.",
+  "rules.writeATemplateFirst": "Write a template first",
   "rules.yourOwnRules": "Your own rules",
 });

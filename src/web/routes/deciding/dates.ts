@@ -1,12 +1,24 @@
+import { readMailboxes } from "../../../core/kernel/email-address";
 import { type ConversationId, readId } from "../../../core/kernel/ids";
-import { datesToOffer, understandDate, understandDay } from "../../../operations/index.server";
+import {
+  type Deps,
+  datesToOffer,
+  type TheirMorning,
+  type TrayGrant,
+  theirMorning,
+  understandDate,
+  understandDay,
+} from "../../../operations/index.server";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readingOf } from "../../server/base/row-view.server";
 import { speak } from "../../server/base/say.server";
 import { dateView } from "../../server/deciding/date-view.server";
 import type { Route } from "./+types/dates";
 
-/** The dates to offer for a conversation, and what a text means as a date: `text` as typed, `edge` the side of the day that counts; `day` which day alone a text means. */
+/**
+ * The dates to offer for a conversation, and what a text means as a date: `text` as typed, `edge` the side of the day that
+ * counts; `day` which day alone a text means. With `to` also when the next day of whoever a letter goes to begins.
+ */
 export async function loader({ request, context }: Route.LoaderArgs) {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
   const query = new URL(request.url).searchParams;
@@ -19,11 +31,27 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const id = readId<ConversationId>(query.get("conversation") ?? "");
   const text = query.get("text") ?? "";
   const offers = await datesToOffer(deps, grant, id.ok ? id.value : null, edge, query.has("usual"));
+  const morning = await morningOfFirst(deps, grant, query.get("to") ?? "");
   const meant = text.trim() === "" ? null : await understandDate(deps, grant, text, edge);
   return Response.json({
-    offers: offers.map(({ label, at }) => ({ label: speak(label), ...dateView(at, reading) })),
+    offers: [
+      ...(morning === null ? [] : [{ label: morningInWords(morning), ...dateView(morning.at, reading) }]),
+      ...offers.map(({ label, at }) => ({ label: speak(label), ...dateView(at, reading) })),
+    ],
     meant: meant?.ok === true ? dateView(meant.value.at, reading) : null,
     other: meant?.ok === true && meant.value.other !== null ? dateView(meant.value.other, reading) : null,
     problem: meant?.ok === false ? speak(meant.error) : null,
   });
+}
+
+function morningOfFirst(deps: Deps, grant: TrayGrant, to: string): Promise<TheirMorning | null> {
+  const [first] = readMailboxes(to).mailboxes;
+  return first === undefined ? Promise.resolve(null) : theirMorning(deps, grant, first.address);
+}
+
+// How far their clock is ahead of UTC as letters are dated: "+09:00".
+function morningInWords({ name, offsetMinutes }: TheirMorning): string {
+  const minutes = Math.abs(offsetMinutes);
+  const [hours, rest] = [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, "0"));
+  return speak("writing.startOfTheirDay", { name, offset: `${offsetMinutes < 0 ? "−" : "+"}${hours}:${rest}` });
 }

@@ -1,11 +1,11 @@
 import { data } from "react-router";
 import { type RuleId, readId } from "../../../core/kernel/ids";
 import { instant } from "../../../core/kernel/instant";
-import { getRoundNames, getRuleHistory, undoRuleVersion } from "../../../operations/index.server";
+import { getRuleHistory, namesForRules, undoRuleVersion } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
 import type { FormOutcome } from "../../screens/forms/use-form-action";
 import { RuleHistoryScreen } from "../../screens/rule-history/rule-history";
-import { RoundsHere } from "../../screens/rules/rounds-here";
+import { NamedHere } from "../../screens/rules/named-here";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { refusalSaid } from "../../server/base/refusal.server";
@@ -31,7 +31,7 @@ export async function loader({ context, params, request }: Route.LoaderArgs) {
   const reading = readingOf(context.get(memberContext), deps.now());
   return {
     history: await historyView(deps, grant, history, reading),
-    rounds: await getRoundNames(deps, grant),
+    names: await namesForRules(deps, grant),
   };
 }
 
@@ -53,10 +53,10 @@ export async function action({ request, context, params }: Route.ActionArgs) {
 }
 
 /** What a rule did, and how it came to be what it is; everybody who looks into the tray reads it. */
-export default function RuleHistoryPage({ loaderData: { history, rounds } }: Route.ComponentProps) {
+export default function RuleHistoryPage({ loaderData: { history, names } }: Route.ComponentProps) {
   return (
-    <RoundsHere value={rounds}>
+    <NamedHere value={names}>
       <RuleHistoryScreen key={history.rule.id} history={history} />
-    </RoundsHere>
+    </NamedHere>
   );
 }

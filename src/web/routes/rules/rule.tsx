@@ -2,10 +2,10 @@ import { data, redirect, type ShouldRevalidateFunctionArgs, useSearchParams } fr
 import { type ConversationId, readId } from "../../../core/kernel/ids";
 import { MAX_EXAMPLES } from "../../../core/rule-learning/learn-actions";
 import { ON_ARRIVAL } from "../../../core/rules/rule";
-import { getRoundNames, getRules, learnRule, ruleRefusal, rulesAsWritten } from "../../../operations/index.server";
+import { getRules, learnRule, namesForRules, ruleRefusal, rulesAsWritten } from "../../../operations/index.server";
 import { rulesTexts } from "../../../texts/en/rules";
 import type { WrittenRule } from "../../screens/rule-trial/written-rule";
-import { type NamedRound, RoundsHere } from "../../screens/rules/rounds-here";
+import { NamedHere, type NamesHere } from "../../screens/rules/named-here";
 import { RuleEditor } from "../../screens/rules/rule-editor";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { writtenMoment } from "../../server/base/moment-field.server";
@@ -34,17 +34,17 @@ const NEW_RULE: WrittenRule = {
 type LoaderData = {
   readonly rule: WrittenRule;
   readonly learned: LearnedView | null;
-  readonly rounds: readonly NamedRound[];
+  readonly names: NamesHere;
 };
 
 export async function loader({ context, params, request }: Route.LoaderArgs): Promise<LoaderData> {
   const [deps, grant] = [context.get(depsContext), context.get(grantContext)];
-  const rounds = await getRoundNames(deps, grant);
+  const names = await namesForRules(deps, grant);
   if (params.rule === NEW) {
     const { searchParams } = new URL(request.url);
     const ids = idsIn(searchParams.get("from") ?? "");
     const rule = { ...NEW_RULE, isOwn: grant.role !== "lead" };
-    if (ids.length === 0) return { rule, learned: null, rounds };
+    if (ids.length === 0) return { rule, learned: null, names };
     if (rule.isOwn) throw redirect(`/${params.tray}/rules`);
     const learned = await learnRule(deps, grant, ids, idsIn(searchParams.get("not") ?? ""));
     if (!learned.ok) throw data(null, { status: 404 });
@@ -52,7 +52,7 @@ export async function loader({ context, params, request }: Route.LoaderArgs): Pr
     const [first] = view.proposals;
     const condition = first?.condition ?? NEW_RULE.condition;
     const proposed = { ...rule, condition, actions: view.actions.map(({ action }) => action) };
-    return { rule: proposed, learned: view, rounds };
+    return { rule: proposed, learned: view, names };
   }
   const known = (await getRules(deps, grant)).filter(({ id }) => id === params.rule);
   const [found] = await rulesAsWritten(deps, grant, known);
@@ -64,7 +64,7 @@ export async function loader({ context, params, request }: Route.LoaderArgs): Pr
   const { timeZone } = context.get(memberContext);
   const written = { ...times, from: writtenMoment(times.from, timeZone), until: writtenMoment(times.until, timeZone) };
   const rule = { id, name, isOn, isLast, ...whose, condition, exception, actions, times: written };
-  return { rule, learned: null, rounds };
+  return { rule, learned: null, names };
 }
 
 /** What is tried while it is written changes nothing about what was learned. */
@@ -81,16 +81,16 @@ function idsIn(text: string): ConversationId[] {
 }
 
 /** A rule by itself, to be written or changed. */
-export default function RulePage({ loaderData: { rule, learned, rounds } }: Route.ComponentProps) {
+export default function RulePage({ loaderData: { rule, learned, names } }: Route.ComponentProps) {
   const [params] = useSearchParams();
   return (
-    <RoundsHere value={rounds}>
+    <NamedHere value={names}>
       <RuleEditor
         key={rule.id ?? (learned === null ? NEW : "learned")}
         rule={rule}
         learned={learned}
         proposalId={params.get("proposal") ?? ""}
       />
-    </RoundsHere>
+    </NamedHere>
   );
 }

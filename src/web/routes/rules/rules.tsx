@@ -7,10 +7,10 @@ import {
   dropRule,
   editRule,
   endRuleProposal,
-  getRoundNames,
   getRuleProposals,
   getRules,
   getStoppedRules,
+  namesForRules,
   placeRules,
   type RuleRefusal,
   rulesAsWritten,
@@ -23,7 +23,7 @@ import { useTray } from "../../screens/frame/tray-data";
 import { ProposedRules } from "../../screens/rule-history/proposed-rules";
 import type { RulesOutcome } from "../../screens/rule-trial/rules-outcome";
 import { ListsOfRules } from "../../screens/rules/lists-of-rules";
-import { RoundsHere } from "../../screens/rules/rounds-here";
+import { NamedHere } from "../../screens/rules/named-here";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
 import { refusalSaid } from "../../server/base/refusal.server";
@@ -46,7 +46,7 @@ export async function loader({ context }: Route.LoaderArgs) {
   const stopped = await getStoppedRules(deps, grant);
   const { timeZone } = context.get(memberContext);
   return {
-    rounds: await getRoundNames(deps, grant),
+    names: await namesForRules(deps, grant),
     proposals: (await getRuleProposals(deps, grant)).map(({ id, source, putAway, count, conversationIds }) => {
       return { id, source, putAway, count, from: conversationIds.join() };
     }),
@@ -122,7 +122,7 @@ async function carry(deps: Deps, grant: TrayGrant, step: RuleStep, zone: string)
 }
 
 /** What the tray does by itself when a message comes; those who lead it say so, everybody reads it. */
-export default function Rules({ loaderData: { rules, rounds, proposals } }: Route.ComponentProps) {
+export default function Rules({ loaderData: { rules, names, proposals } }: Route.ComponentProps) {
   const say = useSay(rulesTexts);
   const { tray, mayLead } = useTray();
   return (
@@ -156,9 +156,9 @@ export default function Rules({ loaderData: { rules, rounds, proposals } }: Rout
     >
       <div className="px-5 py-4">
         <ProposedRules proposals={proposals} />
-        <RoundsHere value={rounds}>
+        <NamedHere value={names}>
           <ListsOfRules rules={rules} />
-        </RoundsHere>
+        </NamedHere>
       </div>
     </Page>
   );

@@ -8,7 +8,9 @@ import { WriteScreen } from "../../screens/writing/write-screen";
 import { mostBytesTo } from "../../server/base/body-limits";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { readForm } from "../../server/base/read-form.server";
+import { readingOf } from "../../server/base/row-view.server";
 import { readAnswer } from "../../server/writing/answer-form.server";
+import { planAsAsked } from "../../server/writing/later-form.server";
 import { letterRefused } from "../../server/writing/letter-refused.server";
 import { openingView } from "../../server/writing/opening-view.server";
 import { pageTitle } from "../../ui/texts/page-title";
@@ -33,7 +35,10 @@ export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request, mostBytesTo("routes/writing/write"));
   const answer = readAnswer(form, member.timeZone);
   if (!answer.ok) return data<WriteOutcome>({ ok: false, problems: answer.error, problem: null }, { status: 400 });
-  const sent = await startConversation(deps, context.get(grantContext), member, answer.value);
+  const [grant, letter] = [context.get(grantContext), { conversationId: null, answer: answer.value }];
+  const planned = await planAsAsked(deps, grant, form, letter, readingOf(member, deps.now()));
+  if (planned !== null) return data<WriteOutcome>(planned, { status: planned.ok ? 200 : 409 });
+  const sent = await startConversation(deps, grant, member, answer.value);
   if (!sent.ok) return data<WriteOutcome>(letterRefused(sent.error), { status: 409 });
   return data<WriteOutcome>({ ok: true, ...sent.value, holdMs: deps.sending.holdMs });
 }

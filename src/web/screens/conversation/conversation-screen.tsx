@@ -11,6 +11,7 @@ import { useSay } from "../../ui/texts/use-say";
 import { TurnLine } from "../../ui/turn-line";
 import { OwnDrafts } from "../drafts/own-drafts";
 import { useTray } from "../frame/tray-data";
+import { LetterToGo } from "../later-letters/letter-to-go";
 import type { ConversationDesk } from "../list/list-screen";
 import { AnswerComposer } from "../writing/answer-composer";
 import { useRecall } from "../writing/use-recall";
@@ -106,6 +107,9 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
               onForward={view.passOn === null ? null : forward}
             />
           )}
+          {view.letters.map((letter) => (
+            <LetterToGo key={letter.id} letter={letter} onChange={() => desk.setAnswering(true)} />
+          ))}
           {view.drafts.map((draft) => (
             <SharedDraftItem
               key={draft.id}

@@ -7,8 +7,16 @@ import { wordsOfDay } from "../../ui/dates/day-words";
 import { useSay } from "../../ui/texts/use-say";
 import { useDateAnswer } from "../forms/use-date-answer";
 
-/** What a date is wanted for: the side of its day that counts, and for which conversation; `usual` offers by when they usually answer. */
-type Wanted = { readonly edge: DayEdge; readonly conversation: string; readonly usual: boolean };
+/**
+ * What a date is wanted for: the side of its day that counts, and for which conversation; `usual` offers by when they usually
+ * answer, `to` when the next day begins of whoever a letter goes to.
+ */
+type Wanted = {
+  readonly edge: DayEdge;
+  readonly conversation: string;
+  readonly usual: boolean;
+  readonly to?: string;
+};
 
 /**
  * A field in which somebody types a date in words, and what the server makes of it; `choose` is called with its moment.

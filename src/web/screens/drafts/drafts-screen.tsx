@@ -22,11 +22,16 @@ export function DraftsScreen({ drafts }: { readonly drafts: readonly ListedDraft
     <Page
       title={say("writing.drafts")}
       beside={
-        mayDecide && (
-          <Link to={`/${tray.slug}/write`} className={`${BUTTON_LINK} ms-auto`}>
-            {say("writing.write")}
+        <>
+          <Link to={`/${tray.slug}/going-later`} className="ms-auto text-act hover:underline">
+            {say("writing.toGoLater")}
           </Link>
-        )
+          {mayDecide && (
+            <Link to={`/${tray.slug}/write`} className={BUTTON_LINK}>
+              {say("writing.write")}
+            </Link>
+          )}
+        </>
       }
     >
       {drafts.length === 0 && <p className="px-4 py-6 text-soft">{say("writing.noDraftsYet")}</p>}

@@ -13,7 +13,7 @@ import { useTray } from "../frame/tray-data";
 import { ActionFields } from "./action-fields";
 import { ACTION_WORDS } from "./action-words";
 import { ADD_BUTTON } from "./condition-editor";
-import { useRounds } from "./rounds-here";
+import { useNamesHere } from "./named-here";
 
 /** An action while it is edited, with a key that stays while others change around it. */
 export type EditedAction = { readonly key: string; readonly action: RuleAction };
@@ -52,6 +52,7 @@ export function ActionEditor({ actions, isOwn, problems, onChange, byHand }: Act
               <div className="flex flex-wrap items-center gap-1.5">
                 <ActionFields
                   action={action}
+                  isOwn={isOwn}
                   onChange={(changed) =>
                     onChange(actions.map((one) => (one.key === key ? { key, action: changed } : one)))
                   }
@@ -91,7 +92,7 @@ export function ActionEditor({ actions, isOwn, problems, onChange, byHand }: Act
         ))}
       </ol>
       {problems[""] !== undefined && <p className="text-sm text-late">{problems[""]}</p>}
-      <AddAction kinds={isOwn ? OWN_ACTIONS : KINDS} onAdd={(action) => onChange([...actions, newAction(action)])} />
+      <AddAction isOwn={isOwn} onAdd={(action) => onChange([...actions, newAction(action)])} />
     </div>
   );
 }
@@ -131,11 +132,12 @@ function SmallButton({ label, ...native }: SmallButtonProps) {
   );
 }
 
-type AddActionProps = { readonly kinds: readonly RuleActionKind[]; readonly onAdd: (action: RuleAction) => void };
+type AddActionProps = { readonly isOwn: boolean; readonly onAdd: (action: RuleAction) => void };
 
-function AddAction({ kinds, onAdd }: AddActionProps) {
+function AddAction({ isOwn, onAdd }: AddActionProps) {
   const say = useSay(rulesTexts, actionsTexts);
-  const blank = useBlankAction();
+  const kinds = isOwn ? OWN_ACTIONS : KINDS;
+  const blank = useBlankAction(isOwn);
   const trigger = {
     className: `${ADD_BUTTON} ms-[30px]`,
     children: (
@@ -169,10 +171,11 @@ function AddAction({ kinds, onAdd }: AddActionProps) {
 const NO_ADDRESS = "" as EmailAddress;
 
 // What names something begins with the first there is, so that it always names something.
-function useBlankAction(): (kind: RuleActionKind) => RuleAction {
+function useBlankAction(isOwn: boolean): (kind: RuleActionKind) => RuleAction {
   const { members, member, categories, groups } = useTray();
   const [group] = groups;
-  const [round] = useRounds();
+  const { rounds, templates } = useNamesHere();
+  const [[round], [template]] = [rounds, templates];
   const [category] = categories.filter(({ retired }) => !retired);
   const mine = members.find(({ id }) => id === member.id) ?? members[0];
   const [me, given] = [trustedId(mine?.id ?? ""), trustedId(category?.id ?? "")] as const;
@@ -187,7 +190,7 @@ function useBlankAction(): (kind: RuleActionKind) => RuleAction {
       junk: { kind: "junk" },
       rest: { kind: "rest", workingDays: 1 },
       hold: { kind: "hold", roundId: trustedId(round?.id ?? "") },
-      "follow-up": { kind: "follow-up", workingDays: 3, text: "", forMember: null },
+      "follow-up": { kind: "follow-up", workingDays: 3, text: "", forMember: isOwn ? trustedId(me) : null },
       expect: { kind: "expect", workingDays: 3 },
       expire: { kind: "expire", workingDays: 5 },
       note: { kind: "note", text: "" },
@@ -198,6 +201,7 @@ function useBlankAction(): (kind: RuleActionKind) => RuleAction {
       remind: { kind: "remind", tone: "friendly", language: "en" },
       "ask-report": { kind: "ask-report" },
       answer: { kind: "answer", text: "", days: 7 },
+      "answer-with": { kind: "answer-with", templateId: trustedId(template?.id ?? ""), days: 7 },
       forward: { kind: "forward", to: NO_ADDRESS },
       redirect: { kind: "redirect", to: NO_ADDRESS },
     };

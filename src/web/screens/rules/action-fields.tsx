@@ -11,10 +11,21 @@ import { useTray } from "../frame/tray-data";
 import { ACTION_WORDS, type FieldsProps } from "./action-words";
 import { NumberField } from "./chosen-ones";
 import { FileFields } from "./file-fields";
-import { AnswerFields, AsBeforeFields, RemindFields, TurnFields, WithAddress } from "./outward-fields";
-import { useRounds } from "./rounds-here";
+import { useNamesHere } from "./named-here";
+import {
+  AnswerFields,
+  AnswerWithFields,
+  AsBeforeFields,
+  RemindFields,
+  TurnFields,
+  WithAddress,
+} from "./outward-fields";
 
-type AnyProps = { readonly action: RuleAction; readonly onChange: (action: RuleAction) => void };
+type AnyProps = {
+  readonly action: RuleAction;
+  readonly isOwn: boolean;
+  readonly onChange: (action: RuleAction) => void;
+};
 
 /** The fields of one action, as a sentence that is filled in. */
 export function ActionFields(props: AnyProps) {
@@ -64,6 +75,7 @@ const FIELDS: { readonly [Kind in RuleActionKind]: (props: FieldsProps<Kind>) =>
   "assign-in-turn": TurnFields,
   "assign-as-before": AsBeforeFields,
   answer: AnswerFields,
+  "answer-with": AnswerWithFields,
   forward: WithAddress,
   redirect: WithAddress,
 };
@@ -130,7 +142,7 @@ function WithDays({ action, onChange }: FieldsProps<"rest" | "expect" | "expire"
 function HoldFields({ action, onChange }: FieldsProps<"hold">) {
   const say = useSay(rulesTexts, actionsTexts);
   const { tray } = useTray();
-  const rounds = useRounds();
+  const { rounds } = useNamesHere();
   if (rounds.length === 0) {
     return (
       <>
@@ -154,18 +166,20 @@ function HoldFields({ action, onChange }: FieldsProps<"hold">) {
   );
 }
 
-function FollowUpFields({ action, onChange }: FieldsProps<"follow-up">) {
+function FollowUpFields({ action, isOwn, onChange }: FieldsProps<"follow-up">) {
   const say = useSay(rulesTexts, actionsTexts);
   const { members } = useTray();
   return (
     <>
       <WithText kind="follow-up" text={action.text} onText={(text) => onChange({ ...action, text })} />
-      <Select
-        label={say("rules.forWhom")}
-        value={action.forMember ?? ""}
-        choices={[["", say("rules.forTheOwner")], ...members.map(({ id, name }) => [id, name] as const)]}
-        onChoose={(id) => onChange({ ...action, forMember: id === "" ? null : trustedId(id) })}
-      />
+      {!isOwn && (
+        <Select
+          label={say("rules.forWhom")}
+          value={action.forMember ?? ""}
+          choices={[["", say("rules.forTheOwner")], ...members.map(({ id, name }) => [id, name] as const)]}
+          onChoose={(id) => onChange({ ...action, forMember: id === "" ? null : trustedId(id) })}
+        />
+      )}
       <NumberField
         label={say("rules.workingDays")}
         value={action.workingDays}

@@ -24,11 +24,16 @@ export const ACTION_WORDS: Readonly<Record<RuleActionKind, PlainKey<typeof actio
   remind: "actions.doRemind",
   "ask-report": "actions.doAskReport",
   answer: "actions.doAnswer",
+  "answer-with": "actions.doAnswerWith",
   forward: "actions.doForward",
   redirect: "actions.doRedirect",
 };
 
-/** What the fields of an action of a kind are given. */
+/** What the fields of an action of a kind are given; `isOwn` where it is for nobody but whoever edits it. */
 export type FieldsProps<Kind extends RuleActionKind> = Kind extends RuleActionKind
-  ? { readonly action: RuleActionOf<Kind>; readonly onChange: (action: RuleAction) => void }
+  ? {
+      readonly action: RuleActionOf<Kind>;
+      readonly isOwn: boolean;
+      readonly onChange: (action: RuleAction) => void;
+    }
   : never;

@@ -33,6 +33,7 @@ const KINDS: readonly (readonly [heading: Key, kinds: readonly (readonly [TestKi
       ["message-kind", "rules.kindMessageKind"],
       ["opening", "rules.kindOpening"],
       ["reference", "rules.codeAsKind"],
+      ["template", "rules.aboutTemplate"],
       ["size", "rules.kindSize"],
       ["header", "rules.kindHeader"],
       ["address-part", "rules.kindAddressPart"],

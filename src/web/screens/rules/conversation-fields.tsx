@@ -1,11 +1,13 @@
-import { type CategoryId, type MemberId, type RecordId, trustedId } from "../../../core/kernel/ids";
+import { type CategoryId, type MemberId, type RecordId, type TemplateId, trustedId } from "../../../core/kernel/ids";
 import { URGENCIES, URGENCY_NAMES, type Urgency } from "../../../core/kernel/urgency";
 import { STANDING_NAMES, STANDINGS, type StandingKind } from "../../../core/standing/standing";
+import { foldersOf } from "../../../core/templates/template";
 import { rulesTexts } from "../../../texts/en/rules";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { ChosenOnes, NumberField } from "./chosen-ones";
 import type { FieldsProps } from "./fields-props";
+import { useNamesHere } from "./named-here";
 import { ValuesField } from "./values-field";
 
 // The fields of conditions about records and about the conversation that a message is in.
@@ -103,6 +105,23 @@ export function CategoryFields({ test, hasProblem, onChange }: FieldsProps<"cate
         chosen={test.of}
         problem={hasProblem}
         onChosen={(of) => onChange({ ...test, of: of.map((id) => trustedId<CategoryId>(id)) })}
+      />
+    </>
+  );
+}
+
+export function TemplateFields({ test, hasProblem, onChange }: FieldsProps<"template">) {
+  const say = useSay(rulesTexts);
+  const { templates } = useNamesHere();
+  return (
+    <>
+      <span>{say("rules.kindTemplate")}</span>
+      <ChosenOnes
+        label={say("rules.kindTemplate")}
+        choices={templates.map(({ id, name, folder }) => [id, [...foldersOf(folder), name].join(" › ")] as const)}
+        chosen={test.of}
+        problem={hasProblem}
+        onChosen={(of) => onChange({ ...test, of: of.map((id) => trustedId<TemplateId>(id)) })}
       />
     </>
   );

@@ -78,6 +78,7 @@ const BLANK: { readonly [Kind in TestKind]: Test } = {
   days: { kind: "days", from: null, until: null },
   "date-part": { kind: "date-part", field: null, zone: null, part: "hour", match: { how: "is", values: [] } },
   reference: { kind: "reference", of: [] },
+  template: { kind: "template", of: [] },
   standing: { kind: "standing", of: ["to-sort"] },
   owner: { kind: "owner", of: [null] },
   "owner-away": { kind: "owner-away" },

@@ -11,6 +11,7 @@ import { LANGUAGE_NAMES, TONE_NAMES } from "../forms/reminder-styles";
 import { useTray } from "../frame/tray-data";
 import { ACTION_WORDS, type FieldsProps } from "./action-words";
 import { NumberField } from "./chosen-ones";
+import { useNamesHere } from "./named-here";
 
 /** To which group something is assigned in turn. */
 export function TurnFields({ action, onChange }: FieldsProps<"assign-in-turn">) {
@@ -52,13 +53,10 @@ export function AsBeforeFields({ action, onChange }: FieldsProps<"assign-as-befo
   );
 }
 
-/** What is answered by itself, and how often to the same person. */
-export function AnswerFields({ action, onChange }: FieldsProps<"answer">) {
-  const say = useSay(rulesTexts, actionsTexts);
-  const { days } = action;
+function HowOften({ days, onDays }: { days: number | null; onDays: (days: number | null) => void }) {
+  const say = useSay(rulesTexts);
   return (
     <>
-      <span>{say(ACTION_WORDS.answer)}</span>
       <Select
         label={say("rules.howOften")}
         value={days === null ? "each" : "once"}
@@ -66,16 +64,56 @@ export function AnswerFields({ action, onChange }: FieldsProps<"answer">) {
           ["once", say("rules.everySoManyDays")],
           ["each", say("rules.eachTime")],
         ]}
-        onChoose={(how) => onChange({ ...action, days: how === "each" ? null : 7 })}
+        onChoose={(how) => onDays(how === "each" ? null : 7)}
       />
       {days !== null && (
         <NumberField
           label={say("rules.days")}
           value={days}
           unit={say("rules.days")}
-          onNumber={(number) => onChange({ ...action, days: Math.round(number) })}
+          onNumber={(number) => onDays(Math.round(number))}
         />
       )}
+    </>
+  );
+}
+
+/** With which template it is answered by itself, and how often to the same person. */
+export function AnswerWithFields({ action, onChange }: FieldsProps<"answer-with">) {
+  const say = useSay(rulesTexts, actionsTexts);
+  const { tray } = useTray();
+  const { templates } = useNamesHere();
+  if (templates.length === 0) {
+    return (
+      <>
+        <span>{say(ACTION_WORDS["answer-with"])}</span>
+        <Link to={`/${tray.slug}/templates`} className="text-act underline underline-offset-2">
+          {say("rules.writeATemplateFirst")}
+        </Link>
+      </>
+    );
+  }
+  return (
+    <>
+      <span>{say(ACTION_WORDS["answer-with"])}</span>
+      <Select
+        label={say("rules.template")}
+        value={action.templateId}
+        choices={templates.map(({ id, name }) => [id, name] as const)}
+        onChoose={(id) => onChange({ ...action, templateId: trustedId(id) })}
+      />
+      <HowOften days={action.days} onDays={(days) => onChange({ ...action, days })} />
+    </>
+  );
+}
+
+/** What is answered by itself, and how often to the same person. */
+export function AnswerFields({ action, onChange }: FieldsProps<"answer">) {
+  const say = useSay(rulesTexts, actionsTexts);
+  return (
+    <>
+      <span>{say(ACTION_WORDS.answer)}</span>
+      <HowOften days={action.days} onDays={(days) => onChange({ ...action, days })} />
       <textarea
         aria-label={say("rules.text")}
         value={action.text}

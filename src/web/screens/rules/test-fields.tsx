@@ -15,6 +15,7 @@ import {
   RecordFields,
   ReferenceFields,
   StandingFields,
+  TemplateFields,
   UrgencyFields,
 } from "./conversation-fields";
 import type { FieldsProps } from "./fields-props";
@@ -53,6 +54,7 @@ const FIELDS: { readonly [Kind in TestKind]: (props: FieldsProps<Kind>) => React
   days: DaysFields,
   "date-part": OnlyInWords,
   reference: ReferenceFields,
+  template: TemplateFields,
   standing: StandingFields,
   owner: OwnerFields,
   "owner-away": OnlyInWords,

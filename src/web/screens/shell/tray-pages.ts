@@ -37,6 +37,12 @@ export const DAY_PAGES: readonly TrayPage[] = [
     also: "shell.pageFollowUpsAlso",
   },
   { path: "drafts", name: "shell.pageDrafts", about: "shell.pageDraftsAbout", also: "shell.pageDraftsAlso" },
+  {
+    path: "going-later",
+    name: "shell.pageGoingLater",
+    about: "shell.pageGoingLaterAbout",
+    also: "shell.pageGoingLaterAlso",
+  },
   { path: "contacts", name: "shell.pageContacts", about: "shell.pageContactsAbout", also: "shell.pageContactsAlso" },
   { path: "overview", name: "shell.pageOverview", about: "shell.pageOverviewAbout", also: "shell.pageOverviewAlso" },
   { path: "matrix", name: "shell.pageMatrix", about: "shell.pageMatrixAbout", also: "shell.pageMatrixAlso" },

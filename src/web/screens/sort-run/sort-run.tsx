@@ -107,7 +107,9 @@ export const SortRun = memo(function SortRun({ start }: { start: RunStart }) {
           <div className="flex min-h-0 flex-1 flex-col">
             <RunPresence key={row.id} conversationId={row.id} isWriting={answering} />
             <Paper run={run} />
-            {answering && <RunComposer view={run.view} onClose={() => setAnswering(false)} onSent={sent} />}
+            {answering && (
+              <RunComposer view={run.view} onClose={() => setAnswering(false)} onSent={sent} onPlanned={run.goOn} />
+            )}
           </div>
           <RunChips {...offer} />
           <RunDocket row={row} view={run.view} queue={run.queue} {...offer} />
@@ -240,7 +242,7 @@ function RunOver({ decided, scope, back }: { decided: number; scope: string; bac
   );
 }
 
-type RunComposerProps = Pick<ComponentProps<typeof AnswerComposer>, "onClose" | "onSent"> & {
+type RunComposerProps = Pick<ComponentProps<typeof AnswerComposer>, "onClose" | "onSent" | "onPlanned"> & {
   /** Null until the conversation is there. */
   readonly view: Run["view"];
 };

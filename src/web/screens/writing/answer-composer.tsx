@@ -2,7 +2,7 @@ import type { ComponentProps } from "react";
 import type { ConversationView, DraftView } from "../../server/conversation/conversation-view.server";
 import { Composer } from "./composer";
 
-type AnswerComposerProps = Pick<ComponentProps<typeof Composer>, "onClose" | "onSent"> & {
+type AnswerComposerProps = Pick<ComponentProps<typeof Composer>, "onClose" | "onSent" | "onPlanned"> & {
   readonly view: ConversationView;
   /** The shared draft that is written on; null for an answer of one's own. */
   readonly shared: DraftView | null;

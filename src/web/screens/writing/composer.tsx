@@ -7,7 +7,6 @@ import type { Say } from "../../../texts/say";
 import type { AnswerOutcome } from "../../routes/writing/answer";
 import type { DraftOutcome } from "../../routes/writing/drafts";
 import type { DraftView, PassOnView } from "../../server/conversation/conversation-view.server";
-import { Button, KeyCap } from "../../ui/button";
 import { notice } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
 import { Tick } from "../../ui/tick";
@@ -17,6 +16,9 @@ import { passedOn, useKeptDraft } from "../drafts/use-kept-draft";
 import { useOutcome } from "../forms/use-form-action";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
+import type { LaterFields } from "../later-letters/send-later";
+import { usePlanned } from "../later-letters/use-planned";
+import { ComposerWays } from "../sending/composer-ways";
 import { chosenPassage } from "./chosen-passage";
 import { HandOverDraft } from "./hand-over-draft";
 import { LetterBody } from "./letter-body";
@@ -24,7 +26,6 @@ import { letterFields } from "./letter-fields";
 import { LetterHead } from "./letter-head";
 import { LetterOptions } from "./letter-options";
 import { SendAndFile } from "./send-and-file";
-import { SendButton } from "./send-button";
 import { useLetterKeys } from "./use-letter-keys";
 
 type ComposerProps = {
@@ -43,6 +44,8 @@ type ComposerProps = {
   /** The message that is passed on with it; null for an answer. */
   readonly passOn: PassOnView | null;
   readonly onClose: () => void;
+  /** It goes later; left out for closing it. */
+  readonly onPlanned?: () => void;
   readonly onSent: (sent: { readonly messageId: string; readonly holdMs: number }) => void;
 };
 
@@ -65,22 +68,24 @@ export function Composer(props: ComposerProps) {
   const newer = messages.filter(({ id }) => !seen.messages.includes(id)).at(-1);
   const [isAttaching, setAttaching] = useState(false);
   const keys = useLetterKeys(onClose);
+  const onPlanned = usePlanned(props.onPlanned ?? onClose);
   const outcome = fetcher.state === "idle" ? fetcher.data : undefined;
   const command = useCommand(`/${tray.slug}/answer/${conversationId}`);
   useAnswered(outcome, command.isAnswered);
   useEffect(() => {
     if (outcome?.ok !== true) return;
     forget();
-    onSent(outcome);
-  }, [outcome, forget, onSent]);
-  const problems = outcome?.ok === false ? outcome.problems : {};
-  const { mayInsist = false, asked } = outcome?.ok === false ? outcome : { asked: undefined };
+    if ("planned" in outcome) onPlanned(outcome.planned);
+    else onSent(outcome);
+  }, [outcome, forget, onSent, onPlanned]);
+  const { problems, problem, mayInsist, asked } = outcome?.ok === false ? outcome : NOTHING_WRONG;
   // What the record that it is filed on asked for, once it has been said.
   const fields = useRef("");
-  const send = (anyway: "on" | "" = "") => {
+  const send = (anyway: "on" | "" = "", later: LaterFields | null = null) => {
     if (isAttaching) return;
     const ofOwn = isOwn ? { ownDraft: kept.id() } : {};
-    const body = { ...postedLetter(draft, props, fields.current), ...ofOwn, version: seen.version, anyway };
+    const how = { ...ofOwn, ...later, version: seen.version, anyway };
+    const body = { ...postedLetter(draft, props, fields.current), ...how };
     void fetcher.submit(body, { method: "post", action: command.at(body) });
   };
   const handing = useHanding(conversationId, shared, kept, () => {
@@ -109,7 +114,7 @@ export function Composer(props: ComposerProps) {
         draft={draft}
         change={change}
         problems={problems}
-        problem={outcome?.ok === false ? outcome.problem : null}
+        problem={null}
         records={codesFor(recordCodes, draft)}
         conversationId={conversationId}
         onAttaching={setAttaching}
@@ -134,25 +139,18 @@ export function Composer(props: ComposerProps) {
       </LetterOptions>
       {/* Where there is room for both, it can be sent without scrolling to the end of it. */}
       <div className="-mx-4 mt-3 border-t border-hair bg-ours px-4 py-2.5 lg:sticky lg:bottom-0 lg:z-10 lg:-mx-6 lg:px-6">
-        <div className="flex flex-wrap items-center gap-2">
-          <SendButton
-            words={sendWords(say, shared, passOn)}
-            isSending={fetcher.state !== "idle"}
-            isAttaching={isAttaching}
-          />
-          {mayInsist && <Button onClick={() => send("on")}>{say("writing.sendAllTheSame")}</Button>}
-          {passOn === null && (
-            <Button aria-expanded={handing.isOpen} onClick={handing.toggle}>
-              {say("writing.handOverToAColleague")}
-            </Button>
-          )}
-          <Button look="quiet" onClick={onClose}>
-            {say("common.close")} <KeyCap>{say("writing.esc")}</KeyCap>
-          </Button>
-          <span className="ml-auto">
-            <DraftState state={kept.state} isOwn={isOwn} onKeepAsNew={kept.goOnAsNew} />
-          </span>
-        </div>
+        <ComposerWays
+          problem={problem}
+          words={sendWords(say, shared, passOn)}
+          isSending={fetcher.state !== "idle"}
+          isAttaching={isAttaching}
+          onInsist={mayInsist === true ? () => send("on") : null}
+          later={isOwn ? { draft, conversationId, onLater: (later) => send("", later) } : null}
+          handing={passOn === null ? handing : null}
+          onClose={onClose}
+        >
+          <DraftState state={kept.state} isOwn={isOwn} onKeepAsNew={kept.goOnAsNew} />
+        </ComposerWays>
         {handing.isOpen && <HandOverDraft problems={handing.problems} isBusy={handing.isBusy} onHand={handing.hand} />}
         {handing.problem !== null && (
           <p role="alert" className="mt-2 text-late">
@@ -163,6 +161,8 @@ export function Composer(props: ComposerProps) {
     </form>
   );
 }
+
+const NOTHING_WRONG: Omit<Extract<AnswerOutcome, { ok: false }>, "ok"> = { problems: {}, problem: null };
 
 /** A draft as it is posted, with the one that it was shared as and the message that it passes on. */
 function postedLetter(draft: Draft, { shared, passOn }: ComposerProps, fields: string) {

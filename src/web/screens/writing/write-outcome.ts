@@ -1,4 +1,5 @@
 import type { AskedFields } from "../../../core/records/filing-field";
+import type { LetterPlanned } from "../later-letters/use-planned";
 
 /** Why a message of ours did not go: what is wrong by field and as a whole. */
 export type LetterRefused<Problems = Readonly<Record<string, string>>> = {
@@ -14,4 +15,5 @@ export type LetterRefused<Problems = Readonly<Record<string, string>>> = {
 /** What the server said to a message that begins a conversation: sent off, or what is wrong. */
 export type WriteOutcome =
   | { readonly ok: true; readonly messageId: string; readonly conversationId: string; readonly holdMs: number }
+  | LetterPlanned
   | LetterRefused;

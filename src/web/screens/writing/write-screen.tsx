@@ -14,12 +14,14 @@ import { DraftState } from "../drafts/draft-state";
 import { useKeptDraft } from "../drafts/use-kept-draft";
 import { useTray } from "../frame/tray-data";
 import { useAnswered, useCommand } from "../frame/use-command";
+import { type LaterFields, SendLater } from "../later-letters/send-later";
+import { usePlanned } from "../later-letters/use-planned";
+import { SendButton } from "../sending/send-button";
 import { LetterBody } from "./letter-body";
 import { letterFields } from "./letter-fields";
 import { LetterHead } from "./letter-head";
 import { LetterOptions } from "./letter-options";
 import { SendAndFile } from "./send-and-file";
-import { SendButton } from "./send-button";
 import { useLetterKeys } from "./use-letter-keys";
 import type { WriteOutcome } from "./write-outcome";
 
@@ -33,22 +35,24 @@ export function WriteScreen({ letter }: { letter: OpeningView }) {
   const [isAttaching, setAttaching] = useState(false);
   const outcome = state === "idle" ? data : undefined;
   const command = useCommand(`/${tray.slug}/write`);
+  const leave = useLeave(letter.record === null ? "to-sort" : `records/${letter.record.code}`);
+  const onPlanned = usePlanned(leave);
   useAnswered(outcome, command.isAnswered);
   useEffect(() => {
     if (outcome?.ok !== true) return;
     forget();
+    if ("planned" in outcome) return onPlanned(outcome.planned);
     notice(say("writing.onItsWay"));
     void navigate(`/${tray.slug}/open/${outcome.conversationId}`);
-  }, [outcome, forget, navigate, tray.slug, say]);
-  const leave = useLeave(letter.record === null ? "to-sort" : `records/${letter.record.code}`);
+  }, [outcome, forget, navigate, onPlanned, tray.slug, say]);
   const keys = useLetterKeys(leave);
   const { problems, problem, asked } = outcome?.ok === false ? outcome : NO_PROBLEMS;
   const { files } = draft;
   // What the record that it is filed on asked for, once it has been said.
   const fields = useRef("");
-  const send = () => {
+  const send = (later: LaterFields | null = null) => {
     if (isAttaching) return;
-    const body = { ...letterFields(draft, fields.current), ownDraft: kept.id() };
+    const body = { ...letterFields(draft, fields.current), ...later, ownDraft: kept.id() };
     void submit(body, { method: "post", action: command.at(body) });
   };
   return (
@@ -100,6 +104,12 @@ export function WriteScreen({ letter }: { letter: OpeningView }) {
             words={files === undefined ? say("writing.send") : say("writing.sendAndFile")}
             isSending={state !== "idle"}
             isAttaching={isAttaching}
+          />
+          <SendLater
+            draft={draft}
+            conversationId={null}
+            isDisabled={isAttaching || state !== "idle"}
+            onLater={(later) => send(later)}
           />
           <Button look="quiet" onClick={leave}>
             {say("common.close")} <KeyCap>{say("writing.esc")}</KeyCap>

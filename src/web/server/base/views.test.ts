@@ -225,6 +225,7 @@ describe("an open conversation", () => {
     ],
     records: [],
     ownDrafts: [],
+    letters: [],
     drafts: [],
     promised: null,
     named: { records: [], conversations: [] },

@@ -10,8 +10,10 @@ import { dayAndTime, dayAndTimeInFull, dayInWords } from "../../../core/time/day
 import { htmlOfText } from "../../../core/writing/html-of-text";
 import { planForward } from "../../../core/writing/plan-forward";
 import type { CorrespondenceMessage, DraftToRead, OpenConversation, TrayNames } from "../../../operations/index.server";
+import { memberNames } from "../base/member-names.server";
 import { type Reading, rowView } from "../base/row-view.server";
 import { speak, worded } from "../base/say.server";
+import { letterToGoView } from "../writing/letter-to-go-view.server";
 import { ownDraftView } from "../writing/own-draft-view.server";
 import { expectationViews, promisedView } from "./expectation-view.server";
 import { kindLabel, senderInWords } from "./message-labels.server";
@@ -26,12 +28,7 @@ export function conversationView(
   reading: Reading,
 ) {
   const { memberId, now, zone } = reading;
-  const nameOf = (id: MemberId | null) =>
-    id === null
-      ? speak("conversation.theTray")
-      : id === memberId
-        ? speak("common.you")
-        : (people.members.find((member) => member.id === id)?.name ?? speak("common.aColleague"));
+  const nameOf = memberNames(people.members, reading);
   const { docket } = open;
   const waitsUntil = docket.expectedAt === null ? null : speak(dayInWords(docket.expectedAt, now, zone));
   return {
@@ -67,6 +64,7 @@ export function conversationView(
       reading,
     ),
     ownDrafts: ownDraftViews(open, reading),
+    letters: open.letters.map((letter) => letterToGoView(letter, nameOf, reading)),
     drafts: open.drafts.map((draft) => draftView(draft, nameOf, reading)),
     followers: docket.followerIds.map((id) => ({ id, name: nameOf(id) })),
     journal: journalView(open, nameOf, reading),

@@ -57,8 +57,14 @@ export function readOwnDraftStep(form: FormData): Result<OwnDraftStep, string> {
   if (step.error !== undefined) return err(problemOf(step.error));
   const { do: what, version, conversation } = step.value;
   if (what !== "keep") return ok({ do: what });
-  const draft = DRAFT.required().validate(readJson(step.value.draft), { stripUnknown: true });
-  if (draft.error !== undefined) return err(problemOf(draft.error));
+  const draft = readDraft(step.value.draft);
+  if (!draft.ok) return draft;
   const conversationId = conversation === "" ? null : trustedId<ConversationId>(conversation);
   return ok({ do: "keep", version, conversationId, content: draft.value });
+}
+
+/** A draft as it was posted, as JSON, or what is wrong with it. */
+export function readDraft(json: string): Result<Draft, string> {
+  const { value, error } = DRAFT.required().validate(readJson(json), { stripUnknown: true });
+  return error === undefined ? ok(value) : err(problemOf(error));
 }

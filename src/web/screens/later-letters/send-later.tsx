@@ -1,0 +1,43 @@
+import { useState } from "react";
+import type { Draft } from "../../../core/writing/draft";
+import { writingTexts } from "../../../texts/en/writing";
+import { Button } from "../../ui/button";
+import { useSay } from "../../ui/texts/use-say";
+import { type LaterChosen, LaterDialog } from "./later-dialog";
+
+type SendLaterProps = {
+  readonly draft: Draft;
+  readonly conversationId: string | null;
+  readonly isDisabled: boolean;
+  /** What its form posts besides for it to go later. */
+  readonly onLater: (fields: LaterFields) => void;
+};
+
+/** What a letter's form says of when it goes, and the draft that it stays until then. */
+export type LaterFields = { readonly later: string; readonly ifSilent: "on" | ""; readonly content: string };
+
+/** Sends a letter later: asks when. */
+export function SendLater({ draft, conversationId, isDisabled, onLater }: SendLaterProps) {
+  const say = useSay(writingTexts);
+  const [isAsking, setAsking] = useState(false);
+  const choose = ({ at, ifSilent }: LaterChosen) => {
+    setAsking(false);
+    onLater({ later: at, ifSilent: ifSilent ? "on" : "", content: JSON.stringify(draft) });
+  };
+  return (
+    <>
+      <Button aria-haspopup="dialog" disabled={isDisabled} onClick={() => setAsking(true)}>
+        {say("writing.sendLater")}
+      </Button>
+      {isAsking && (
+        <LaterDialog
+          to={draft.to}
+          conversationId={conversationId}
+          asksIfSilent={conversationId !== null}
+          onChoose={choose}
+          onClose={() => setAsking(false)}
+        />
+      )}
+    </>
+  );
+}
