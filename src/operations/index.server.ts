@@ -36,7 +36,7 @@ export type {
   SavedView,
   SheetRow,
 } from "../storage/lists/index";
-export type { HeldBy, ListedLetter, MailSource, OutgoingRow } from "../storage/mail/index";
+export type { HeldBy, MailSource, OutgoingRow } from "../storage/mail/index";
 export { IMPORT_WAYS, type ImportWay } from "../storage/mail/index";
 export type { JobAside, TrayChange } from "../storage/queue/index";
 export type {
@@ -154,6 +154,7 @@ export * from "./reading/call-script";
 export * from "./reading/contacts";
 export * from "./reading/dates";
 export * from "./reading/get-journal";
+export type { LetterInList } from "./reading/letters-in-words";
 export * from "./reading/open-conversation";
 export * from "./reading/possible-parent";
 export * from "./reading/presence";

@@ -84,7 +84,7 @@ beforeAll(async () => {
       to: [{ name: "", address: address("vane@vanehouse.example") }],
       ...{ cc: [], subject: "Re", html: "<p>On Monday.</p>", after: { kind: "keep" } },
     },
-    terms: { at: later(tray.clock.now, DAY), ifSilent: false },
+    plan: { moments: [later(tray.clock.now, DAY)], ifSilent: false, untilSettled: false },
     content: { to: "vane@vanehouse.example", cc: "", subject: "Re", html: "<p>On Monday.</p>", after: "keep", day: "" },
   });
   if (!letter.ok) throw new Error(letter.error.kind);

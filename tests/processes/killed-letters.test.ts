@@ -22,7 +22,7 @@ beforeAll(async () => {
       await planLetter(tray.deps, desk.maraGrant, {
         ...{ id: trustedId<DraftId>(tray.deps.newId()), conversationId: null },
         answer: { ...draft, to: [{ name: "", address: address(draft.to) }], cc: [], after: { kind: "keep" } },
-        terms: { at, ifSilent: false },
+        plan: { moments: [at], ifSilent: false, untilSettled: false },
         content: { ...draft, after: "keep", day: "" },
       }),
     );

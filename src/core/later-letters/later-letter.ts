@@ -12,7 +12,12 @@ export type LaterTerms = {
   readonly at: Instant;
   /** It goes only where nobody outside has answered until then. */
   readonly ifSilent: boolean;
+  /** It goes only while its conversation is not settled. */
+  readonly untilSettled: boolean;
 };
+
+/** The same of a letter, or of a series of them: each goes at a moment of its own, on the same terms. */
+export type LetterPlan = Omit<LaterTerms, "at"> & { readonly moments: readonly Instant[] };
 
 /** The furthest ahead that a letter can be planned, in days. */
 const MOST_DAYS_AHEAD = 730;
@@ -59,8 +64,16 @@ function cameWith(message: MessageFact, writerId: MemberId): CameBetween | null 
 /** What becomes of a letter: it waits on, is held until its writer says what to do, or is not needed any more. */
 export type LaterVerdict = "goes" | "held" | "stopped";
 
-/** What becomes of a letter by what came between. One that goes only without an answer has done its work with the answer. */
-export function verdictOnLater({ ifSilent }: Pick<LaterTerms, "ifSilent">, came: CameBetween | null): LaterVerdict {
+/**
+ * What becomes of a letter by what came between, and by whether its conversation is settled. One that goes only without an
+ * answer has done its work with the answer.
+ */
+export function verdictOnLater(
+  { ifSilent, untilSettled }: Pick<LaterTerms, "ifSilent" | "untilSettled">,
+  came: CameBetween | null,
+  isSettled: boolean,
+): LaterVerdict {
+  if (untilSettled && isSettled) return "stopped";
   if (came === null) return "goes";
   return ifSilent && came.kind === "answered" ? "stopped" : "held";
 }

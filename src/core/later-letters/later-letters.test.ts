@@ -49,14 +49,17 @@ describe("what comes before a letter goes", () => {
   });
 
   it.each([
-    [null, false, "goes"],
-    [null, true, "goes"],
-    [{ kind: "answered", who: "" }, false, "held"],
-    [{ kind: "answered", who: "" }, true, "stopped"],
-    [{ kind: "bounced", who: "" }, true, "held"],
-    [{ kind: "colleague-wrote", memberId: mara }, true, "held"],
-  ] as const)("%j, only without an answer %s: %s", (came, ifSilent, verdict) => {
-    expect(verdictOnLater({ ifSilent }, came)).toBe(verdict);
+    [null, {}, "goes"],
+    [null, { ifSilent: true, untilSettled: true }, "goes"],
+    [{ kind: "answered", who: "" }, {}, "held"],
+    [{ kind: "answered", who: "" }, { untilSettled: true }, "held"],
+    [{ kind: "answered", who: "" }, { ifSilent: true }, "stopped"],
+    [{ kind: "bounced", who: "" }, { ifSilent: true }, "held"],
+    [{ kind: "colleague-wrote", memberId: mara }, { ifSilent: true }, "held"],
+  ] as const)("%j, on the terms %j: %s", (came, terms, verdict) => {
+    const both = { ifSilent: false, untilSettled: false, ...terms };
+    expect(verdictOnLater(both, came, false)).toBe(verdict);
+    expect(verdictOnLater({ ...both, untilSettled: true }, came, true)).toBe("stopped");
   });
 });
 

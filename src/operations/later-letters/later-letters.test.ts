@@ -4,7 +4,7 @@ import { address, passes, type TestTray, testTray } from "@tests/support/test-da
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type ConversationId, type DraftId, trustedId } from "../../core/kernel/ids";
 import { DAY, HOUR, instant, later } from "../../core/kernel/instant";
-import type { LaterTerms } from "../../core/later-letters/later-letter";
+import type { LetterPlan } from "../../core/later-letters/later-letter";
 import type { Draft } from "../../core/writing/draft";
 import {
   type Answer,
@@ -48,11 +48,11 @@ const answer = (given: Partial<Answer> = {}): Answer => ({
 });
 const inHours = (hours: number) => later(tray.clock.now, hours * HOUR);
 
-type Given = { readonly answer?: Partial<Answer>; readonly terms?: Partial<LaterTerms>; readonly grant?: TrayGrant };
+type Given = { readonly answer?: Partial<Answer>; readonly plan?: Partial<LetterPlan>; readonly grant?: TrayGrant };
 const tries = (conversationId: ConversationId | null, given: Given = {}, id = trustedId<DraftId>(tray.deps.newId())) =>
   planLetter(tray.deps, given.grant ?? desk.maraGrant, {
     ...{ id, conversationId, content, answer: answer(given.answer) },
-    terms: { at: inHours(10), ifSilent: false, ...given.terms },
+    plan: { moments: [inHours(10)], ifSilent: false, untilSettled: false, ...given.plan },
   });
 const plans = async (conversationId: ConversationId | null, given: Given = {}): Promise<DraftId> => {
   const id = trustedId<DraftId>(tray.deps.newId());
@@ -116,8 +116,8 @@ describe("a letter that goes later", () => {
   });
 
   it.each<[string, Given, string]>([
-    ["in the past", { terms: { at: instant(1) } }, "not-then"],
-    ["years ahead", { terms: { at: instant(Date.UTC(2030, 1, 1)) } }, "not-then"],
+    ["in the past", { plan: { moments: [instant(1)] } }, "not-then"],
+    ["years ahead", { plan: { moments: [instant(Date.UTC(2030, 1, 1))] } }, "not-then"],
     ["to nobody", { answer: { to: [] } }, "no-recipient"],
     ["with a blank", { answer: { html: '<p><span data-blank="text">the day</span></p>' } }, "unfilled"],
     ["by a reader", { grant: null as never }, "readers-only-read"],
@@ -131,7 +131,10 @@ describe("a letter that goes later", () => {
   it("is not planned with a reply due before it goes, nor by whoever has not read the newest", async () => {
     const { conversation, answers } = await begins();
     const due = { after: { kind: "expect", until: inHours(9) } } as const;
-    expect(refusal(await tries(conversation, { answer: due }))).toBe("date-is-past");
+    expect(refusal(await tries(conversation, { answer: due }))).toBe("due-before-it-goes");
+    const id = await plans(conversation, { answer: { after: { kind: "expect", until: inHours(11) } } });
+    expect(refusal(await does(id, { do: "put", at: inHours(12) }))).toBe("due-before-it-goes");
+    done(await does(id, { do: "call-off" }));
     const { version } = (await opened(conversation)).row;
     await answers();
     expect(refusal(await tries(conversation, { answer: { seenVersion: version } }))).toBe("new-message");
@@ -162,7 +165,7 @@ describe("what comes before a letter goes", () => {
 
   it("stops it where it was to go only without an answer, and leaves its text among what was thrown away", async () => {
     const { conversation, answers } = await begins();
-    const id = await plans(conversation, { terms: { ifSilent: true } });
+    const id = await plans(conversation, { plan: { ifSilent: true } });
     await answers();
     expect((await listed(id))?.state).toBe("stopped");
     passes(tray, minutesOf(11));
@@ -192,7 +195,7 @@ describe("a letter that is called off", () => {
     expect((await getOwnDraft(tray.deps, desk.maraGrant, id))?.content).toEqual(content);
     expect(await listed(id)).toBeUndefined();
     // It is planned again, by the same name.
-    done(await tries(conversation, { terms: { at: inHours(1) } }, id));
+    done(await tries(conversation, { plan: { moments: [inHours(1)] } }, id));
     passes(tray, 60);
     expect([await sendLaterLetters(tray.deps), await ours(conversation)]).toEqual([1, 1]);
   });
@@ -203,6 +206,87 @@ describe("a letter that is called off", () => {
     expect(refusal(await tries(conversation, { grant: desk.tobiasGrant }, id))).toBe("no-such");
     expect(refusal(await does(trustedId(tray.deps.newId()), { do: "call-off" }))).toBe("no-such");
     done(await does(id, { do: "call-off" }));
+  });
+});
+
+describe("a series", () => {
+  const inDays = (...days: number[]) => days.map((day) => inHours(24 * day));
+  const statesOf = async (first: DraftId) => {
+    const rows = await tray.ask("select state from later_letter where id = $1 or series_id = $1 order by part", [
+      first,
+    ]);
+    return rows.map(({ state }: { state: string }) => state);
+  };
+  const goesOn = async (days: number) => {
+    passes(tray, minutesOf(24 * days));
+    await sendLaterLetters(tray.deps);
+  };
+  const secondOf = async (first: DraftId) => {
+    const all = await getLettersToGo(tray.deps, desk.lead);
+    return all.find(({ series }) => series.id === first && series.part === 2)?.id ?? trustedId<DraftId>("");
+  };
+
+  it("of three is stopped by an answer in the middle; the first message begins the conversation of all", async () => {
+    const first = await plans(null, {
+      answer: { subject: "A fair" },
+      plan: { moments: inDays(30, 1, 7), ifSilent: true },
+    });
+    expect(await statesOf(first)).toEqual(["waiting", "waiting", "waiting"]);
+    await goesOn(1);
+    expect(await statesOf(first)).toEqual(["sent", "waiting", "waiting"]);
+    const conversation = (await listed(first))?.conversationId ?? trustedId<ConversationId>("");
+    await goesOn(6);
+    expect(await ours(conversation)).toBe(2);
+    const [{ message_id: messageId }] = await tray.ask(
+      "select message_id from message where conversation_id = $1 and direction = 'out' order by version limit 1",
+      [conversation],
+    );
+    const raw = aMessage({ id: "fair@vanehouse.example", inReplyTo: messageId, subject: "Re: A fair" });
+    await receiveMessage(tray.deps, {
+      raw,
+      envelopeSender: VANE.address,
+      recipients: [address("office@ottermoor.example")],
+    });
+    expect(await statesOf(first)).toEqual(["sent", "sent", "stopped"]);
+    await goesOn(30);
+    expect(await ours(conversation)).toBe(2);
+  });
+
+  it("goes on through an answer where it is to stop only when the conversation is settled", async () => {
+    const { conversation, answers } = await begins();
+    const first = await plans(conversation, { plan: { moments: inDays(1, 2), untilSettled: true } });
+    await answers();
+    expect(await statesOf(first)).toEqual(["held", "held"]);
+    done(await does(first, { do: "let-go" }));
+    await goesOn(1);
+    await desk.does(desk.lead, conversation, { kind: "settle" });
+    done(await does(await secondOf(first), { do: "let-go" }));
+    await goesOn(1);
+    expect(await statesOf(first)).toEqual(["sent", "stopped"]);
+  });
+
+  it("is called off as a whole, one draft is left of it; one of it alone is, and the others go", async () => {
+    const { conversation } = await begins();
+    const first = await plans(conversation, { plan: { moments: inDays(1, 2, 3) } });
+    const second = await secondOf(first);
+    done(await does(second, { do: "call-off" }));
+    expect((await opened(conversation)).docket.standing.kind).toBe("resting");
+    done(await does(first, { do: "call-off-series" }));
+    expect(await statesOf(first)).toEqual(["called-off", "called-off", "called-off"]);
+    expect((await opened(conversation)).docket.standing.kind).toBe("to-sort");
+    const drafts = (await getDrafts(tray.deps, desk.maraGrant)).filter((one) => one.conversationId === conversation);
+    expect(drafts.map(({ id }) => id).toSorted()).toEqual([first, second].toSorted());
+  });
+
+  it("has at most as many as there are steps, and awaits no answer by a day that is over", async () => {
+    expect(refusal(await tries(null, { plan: { moments: inDays(1, 2, 3, 4, 5, 6, 7, 8, 9, 10) } }))).toBe("too-many");
+    const until = inHours(25);
+    const first = await plans(null, { answer: { after: { kind: "expect", until } }, plan: { moments: inDays(1, 2) } });
+    const rows = await tray.ask(
+      "select answer->'after'->'until' as until from later_letter where series_id = $1 order by part",
+      [first],
+    );
+    expect(rows).toEqual([{ until }, { until: null }]);
   });
 });
 
@@ -221,7 +305,8 @@ it("is held with the reason where it cannot go, as its writer is gone", async ()
 
 it("goes also where a hundred and more are due at once, each once", async () => {
   const { conversation } = await begins();
-  for (let at = 0; at < 120; at += 1) await plans(at % 2 === 0 ? null : conversation, { terms: { at: inHours(1) } });
+  for (let at = 0; at < 120; at += 1)
+    await plans(at % 2 === 0 ? null : conversation, { plan: { moments: [inHours(1)] } });
   passes(tray, 61);
   const all = await Promise.all([sendLaterLetters(tray.deps), sendLaterLetters(tray.deps)]);
   expect(all.reduce((sum, one) => sum + one, 0) + (await sendLaterLetters(tray.deps))).toBe(120);

@@ -10,29 +10,34 @@ import {
   changeLaterLetter,
   endLaterLetter,
   type LaterLetter,
-  type ListedLetter,
   laterLetter,
   laterLettersOf,
   lockLaterLetter,
+  lockSeries,
 } from "../../storage/mail/index";
+import type { Answer } from "../answering/answer";
 import type { Deps, Within } from "../base/deps";
 import { undoEntries } from "../deciding/undo";
+import { type LetterInList, lettersInWords } from "../reading/letters-in-words";
 import type { Refusal } from "../refusals/refusal";
+import { isDueBefore } from "./plan-letter";
 import { sendLetter } from "./send-later";
 
 /** For how long what went, or was not needed, stands in the list, in days. */
-export const SHOWN_DAYS = 3;
+const SHOWN_DAYS = 3;
 const SHOWN = 500;
 
 /** The letters of a tray that are to go, the next first, and those that went or were stopped lately. */
-export function getLettersToGo(deps: Deps, grant: TrayGrant): Promise<ListedLetter[]> {
-  return laterLettersOf(deps.db, grant, later(deps.now(), -SHOWN_DAYS * DAY), SHOWN);
+export async function getLettersToGo(deps: Deps, grant: TrayGrant): Promise<LetterInList[]> {
+  return lettersInWords(await laterLettersOf(deps.db, grant, later(deps.now(), -SHOWN_DAYS * DAY), SHOWN));
 }
 
 /** What can be done with a letter that is to go. */
 export type LetterStep =
   /** It becomes a draft of its writer's again. */
   | { readonly do: "call-off" }
+  /** The same with all that is still to go of its series. */
+  | { readonly do: "call-off-series" }
   | { readonly do: "send-now" }
   /** At another moment; what came between has been read. */
   | { readonly do: "put"; readonly at: Instant }
@@ -70,13 +75,26 @@ async function changeWithin(
   const letter = await lockLaterLetter(trx, id, { skips: false });
   if (letter === null) return err({ kind: "letter-is-over" });
   const isHers = letter.memberId === grant.memberId;
-  if (!isHers && (step.do !== "call-off" || grant.role !== "lead")) return err({ kind: "not-your-letter" });
-  if (step.do === "call-off") {
-    await endLaterLetter(trx, id, "called-off", deps.now());
-    await unplanDraft(trx, id, "own", deps.now());
-    await takeRestBack(trx, deps, grant, letter);
-  } else await changeLaterLetter(trx, id, { state: "waiting", at: goesAt(deps, letter, step), seenVersion });
+  const callsOff = step.do === "call-off" || step.do === "call-off-series";
+  if (!isHers && (!callsOff || grant.role !== "lead")) return err({ kind: "not-your-letter" });
+  if (step.do === "put" && isDueBefore(letter.answer as Answer, step.at)) return err({ kind: "due-before-it-goes" });
+  if (callsOff) await callOff(trx, deps, grant, letter, step.do === "call-off-series");
+  else await changeLaterLetter(trx, id, { state: "waiting", at: goesAt(deps, letter, step), seenVersion });
   return ok(letter);
+}
+
+async function callOff(
+  trx: Transaction,
+  deps: Within,
+  grant: TrayGrant,
+  letter: LaterLetter,
+  isSeries: boolean,
+): Promise<void> {
+  const all = isSeries ? await lockSeries(trx, letter.series.id) : [letter];
+  for (const { id } of all) await endLaterLetter(trx, id, "called-off", deps.now());
+  // All of a series say the same: one draft is enough.
+  await unplanDraft(trx, all[0]?.id ?? letter.id, "own", deps.now());
+  if ((await lockSeries(trx, letter.series.id)).length === 0) await takeRestBack(trx, deps, grant, letter);
 }
 
 function goesAt(deps: Within, letter: LaterLetter, step: LetterStep): Instant {
@@ -89,10 +107,10 @@ async function takeRestBack(
   trx: Transaction,
   deps: Within,
   grant: TrayGrant,
-  { id, conversationId }: LaterLetter,
+  { series, conversationId }: LaterLetter,
 ): Promise<void> {
   if (conversationId === null) return;
-  const entries = await entriesToUndo(trx, grant.tray.id, { batchIds: [trustedId<BatchId>(id)] });
+  const entries = await entriesToUndo(trx, grant.tray.id, { batchIds: [trustedId<BatchId>(series.id)] });
   if (entries.length === 0) return;
   const held = await lockConversations(trx, grant.tray.id, [conversationId]);
   await undoEntries(trx, deps, grant, held, entries);

@@ -1,7 +1,9 @@
 import { planDecision } from "../../core/deciding/plan-decision";
 import { type BatchId, type ConversationId, type DraftId, trustedId } from "../../core/kernel/ids";
+import type { Instant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
-import { type LaterTerms, laterProblem } from "../../core/later-letters/later-letter";
+import { type LetterPlan, laterProblem } from "../../core/later-letters/later-letter";
+import { MOST_IN_SERIES } from "../../core/later-letters/series";
 import { deriveFlow, NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import type { Draft } from "../../core/writing/draft";
 import type { TrayGrant } from "../../storage/access/index";
@@ -22,7 +24,8 @@ export type LetterToPlan = {
   /** What it answers or passes on; null for a first message. */
   readonly conversationId: ConversationId | null;
   readonly answer: Answer;
-  readonly terms: LaterTerms;
+  /** When it goes; several times for a series. */
+  readonly plan: LetterPlan;
   /** The draft that it is, to be written on when it is called off. */
   readonly content: Draft;
 };
@@ -39,26 +42,58 @@ async function planWithin(
   trx: Transaction,
   deps: Within,
   grant: TrayGrant,
-  { id, conversationId, answer, terms, content }: LetterToPlan,
+  { id, conversationId, answer, plan, content }: LetterToPlan,
 ): Promise<Result<null, Refusal>> {
-  const problem = laterProblem(terms, deps.now());
-  if (problem !== null) return err({ kind: "not-then", why: problem });
-  const refusal = answerProblem({ ...deps, now: () => terms.at }, grant, answer);
+  const letters = lettersOf(plan.moments, answer);
+  const refusal = whyNotThen(deps, grant, letters);
   if (refusal !== null) return err(refusal);
   const there = conversationId === null ? ok(null) : await inHandUncrossed(trx, deps, grant, conversationId, answer);
   if (!there.ok) return there;
-  const isHers = await planDraft(trx, grant, { id, conversationId, content }, deps.now());
-  if (!isHers) return err({ kind: "no-such", what: "draft" });
-  await keepLaterLetter(trx, {
-    ...{ id, trayId: grant.tray.id, memberId: grant.memberId, conversationId, answer },
-    ...{
-      at: terms.at,
-      ifSilent: terms.ifSilent && conversationId !== null,
+  for (const [place, letter] of letters.entries()) {
+    const own = place === 0 ? id : trustedId<DraftId>(deps.newId());
+    const isHers = await planDraft(trx, grant, { id: own, conversationId, content }, deps.now());
+    if (!isHers) return err({ kind: "no-such", what: "draft" });
+    await keepLaterLetter(trx, {
+      ...{ id: own, trayId: grant.tray.id, memberId: grant.memberId, conversationId, ...letter },
+      ...{ ifSilent: plan.ifSilent, untilSettled: plan.untilSettled },
+      series: { id, part: place + 1, parts: letters.length },
       seenVersion: there.value?.conversation.version ?? 0,
-    },
-  });
-  if (there.value !== null) await restUntilThen(trx, deps, grant, id, terms, there.value);
+    });
+  }
+  const [first] = letters;
+  if (there.value !== null && first !== undefined) await restUntilThen(trx, deps, grant, id, first.at, there.value);
   return ok(null);
+}
+
+type Going = { readonly at: Instant; readonly answer: Answer };
+
+// What goes at each of some moments, in their order.
+function lettersOf(moments: readonly Instant[], answer: Answer): readonly Going[] {
+  const inOrder = [...new Set(moments)].toSorted((a, b) => a - b);
+  return inOrder.map((at) => ({ at, answer: inOrder.length === 1 ? answer : dueAfter(answer, at) }));
+}
+
+function whyNotThen(deps: Within, grant: TrayGrant, letters: readonly Going[]): Refusal | null {
+  if (letters.length > MOST_IN_SERIES) return { kind: "too-many", most: MOST_IN_SERIES };
+  for (const { at, answer } of letters) {
+    const problem = laterProblem({ at }, deps.now());
+    if (problem !== null) return { kind: "not-then", why: problem };
+    if (isDueBefore(answer, at)) return { kind: "due-before-it-goes" };
+    const refusal = answerProblem({ ...deps, now: () => at }, grant, answer);
+    if (refusal !== null) return refusal;
+  }
+  return null;
+}
+
+// Of a series each letter awaits an answer, but by a day only that is still to come when it goes.
+function dueAfter(answer: Answer, at: Instant): Answer {
+  const { after } = answer;
+  return after.kind === "expect" && isDueBefore(answer, at) ? { ...answer, after: { ...after, until: null } } : answer;
+}
+
+/** Whether the reply to a letter would be due before it has gone. */
+export function isDueBefore({ after }: Pick<Answer, "after">, at: Instant): boolean {
+  return after.kind === "expect" && after.until !== null && after.until <= at;
 }
 
 // What is our move rests until the letter goes, or somebody writes; what waits for a reply waits on.
@@ -67,7 +102,7 @@ async function restUntilThen(
   deps: Within,
   { memberId }: TrayGrant,
   id: DraftId,
-  { at: until }: LaterTerms,
+  until: Instant,
   inHand: ConversationInHand,
 ): Promise<void> {
   const { kind } = deriveFlow(inHand.known).standing;

@@ -1,6 +1,5 @@
 import type { ConversationId, DraftId, MessageId } from "../../core/kernel/ids";
 import { ok, type Result } from "../../core/kernel/result";
-import { cameBetween } from "../../core/later-letters/later-letter";
 import { NOTHING_HAPPENED } from "../../core/standing/derive-standing";
 import { allMembers, grantOfMember } from "../../storage/access/index";
 import { inTransaction, inTransactionUnlessRefused, type Transaction } from "../../storage/base/index";
@@ -9,6 +8,7 @@ import {
   changeLaterLetter,
   dueLaterLetters,
   endLaterLetter,
+  goOnIn,
   type LaterLetter,
   laterLetter,
   lockLaterLetter,
@@ -19,7 +19,7 @@ import { startWithin } from "../answering/start-conversation";
 import type { Deps, Within } from "../base/deps";
 import { writtenDown } from "../base/written-down";
 import { type Refusal, refusalInWords } from "../refusals/refusal";
-import { putBy, tellHeld } from "../sending/ask-before-letters";
+import { isPutBy, tellHeld } from "../sending/ask-before-letters";
 
 const MOST_AT_ONCE = 100;
 
@@ -70,15 +70,12 @@ async function sendWithin(
   const { conversationId } = letter;
   if (conversationId !== null) {
     const facts = (await factsOf(trx, [conversationId])).get(conversationId) ?? NOTHING_HAPPENED;
-    const came = cameBetween(facts, letter.seenVersion, letter.memberId);
-    if (came !== null) {
-      await putBy(trx, deps, letter, came);
-      return ok(null);
-    }
+    if (await isPutBy(trx, deps, letter, facts)) return ok(null);
   }
   const went = await goes(trx, deps, letter, answer);
   if (!went.ok) return went;
   await endLaterLetter(trx, id, "sent", deps.now(), went.value.messageId);
+  if (conversationId === null) await goOnIn(trx, letter.series.id, went.value.conversationId);
   return ok(went.value.conversationId);
 }
 

@@ -2,6 +2,7 @@ import type { EmailAddress } from "../../core/kernel/email-address";
 import type { ConversationId } from "../../core/kernel/ids";
 import type { Instant } from "../../core/kernel/instant";
 import { err, ok, type Result } from "../../core/kernel/result";
+import { type SeriesMoment, seriesMoments } from "../../core/later-letters/series";
 import { theirNextMorning } from "../../core/waiting/recipient-hours";
 import { type DateOffer, dateOffers } from "../../core/worktime/date-offers";
 import { dateProblemInWords, otherDate, readDate, readDay } from "../../core/worktime/read-date";
@@ -53,6 +54,11 @@ export async function theirMorning(
   const offsetMinutes = raw === undefined ? null : dateOffsetOf(raw);
   if (offsetMinutes === null) return null;
   return { at: theirNextMorning(deps.now(), offsetMinutes), name: newest.name || address, offsetMinutes };
+}
+
+/** When the letters of a series would go that is about the day of a moment, those that are over among them. */
+export async function seriesAround(deps: Deps, grant: TrayGrant, about: Instant): Promise<SeriesMoment[]> {
+  return seriesMoments(about, await hoursOfTray(deps.db, grant.tray));
 }
 
 /** A moment that somebody may mean, and the other one where the same figures are read in two ways. */

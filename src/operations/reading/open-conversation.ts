@@ -28,10 +28,11 @@ import {
 } from "../../storage/conversation/index";
 import { categoryNames, factsOf, joinedTo } from "../../storage/facts/index";
 import type { SheetRow } from "../../storage/lists/index";
-import { type ListedLetter, laterLettersIn } from "../../storage/mail/index";
+import { laterLettersIn } from "../../storage/mail/index";
 import { type FilingRecord, recordsByCodes, recordsByIds } from "../../storage/records/index";
 import type { Deps } from "../base/deps";
 import { readOfConversation } from "../people/notifications";
+import { type LetterInList, lettersInWords } from "./letters-in-words";
 import { type ReplyDefault, replyDefaultFor } from "./reply-defaults";
 import { promisedBy } from "./text-suggestions";
 
@@ -54,7 +55,7 @@ export type OpenConversation = {
   /** What the viewer writes on by herself, the newest first. */
   readonly ownDrafts: readonly OwnDraft[];
   /** What is to go into it later. */
-  readonly letters: readonly ListedLetter[];
+  readonly letters: readonly LetterInList[];
   readonly named: NamedInNotes;
 };
 
@@ -116,7 +117,7 @@ export async function openConversation(
     habit,
     drafts: readable,
     ownDrafts,
-    letters,
+    letters: lettersInWords(letters),
     named,
     promised,
   };

@@ -25,6 +25,8 @@ export type WritingRefusal =
   /** It cannot go at the moment that was chosen. */
   | { readonly kind: "not-then"; readonly why: Said }
   /** What was to go later has gone, or was called off. */
+  /** Its reply would be due before it has gone. */
+  | { readonly kind: "due-before-it-goes" }
   | { readonly kind: "letter-is-over" }
   | { readonly kind: "not-your-letter" };
 
@@ -39,6 +41,7 @@ export const WRITING_REFUSALS: RefusalWords<WritingRefusal> = {
   "sender-not-verified": () => said("refusals.theSenderIsNotVerified"),
   unfilled: ({ blanks: [first = "", ...more] }) => said("refusals.blanksAreLeft", { first, more: more.length }),
   "not-then": ({ why }) => why,
+  "due-before-it-goes": () => said("refusals.theReplyIsDueBefore"),
   "letter-is-over": () => said("refusals.theLetterIsOver"),
   "not-your-letter": () => said("refusals.onlyWhoWroteTheLetter"),
   "template-changed": () => said("refusals.theTemplateWasChanged"),

@@ -27,6 +27,8 @@ export type LaterLetter = LaterTerms & {
   /** What goes, as it was checked when it was planned. */
   readonly answer: object;
   readonly seenVersion: number;
+  /** Which one of how many of a series, which is named by its first; 1 of 1 for a letter by itself. */
+  readonly series: { readonly id: DraftId; readonly part: number; readonly parts: number };
   readonly state: "waiting" | "held" | "sent" | "stopped" | "called-off";
   readonly heldBy: HeldBy | null;
 };
@@ -39,6 +41,10 @@ type Row = {
   answer: object;
   send_at: Date;
   if_silent: boolean;
+  until_settled: boolean;
+  series_id: string | null;
+  part: number;
+  parts: number;
   seen_version: number;
   state: LaterLetter["state"];
   held_by: HeldBy | null;
@@ -53,6 +59,8 @@ function letterOf(row: Row): LaterLetter {
     answer: row.answer,
     at: at(row.send_at),
     ifSilent: row.if_silent,
+    untilSettled: row.until_settled,
+    series: { id: trustedId<DraftId>(row.series_id ?? row.id), part: row.part, parts: row.parts },
     seenVersion: row.seen_version,
     state: row.state,
     heldBy: row.held_by,
@@ -68,6 +76,10 @@ export async function keepLaterLetter(trx: Transaction, letter: Omit<LaterLetter
     answer: JSON.stringify(letter.answer),
     send_at: param(letter.at),
     if_silent: letter.ifSilent,
+    until_settled: letter.untilSettled,
+    series_id: letter.series.parts === 1 ? null : letter.series.id,
+    part: letter.series.part,
+    parts: letter.series.parts,
     seen_version: letter.seenVersion,
     state: "waiting",
     held_by: null,
@@ -83,7 +95,8 @@ export async function keepLaterLetter(trx: Transaction, letter: Omit<LaterLetter
 // What became a part of another conversation is answered there.
 const LETTER = /* sql */ `
   select letter.id, letter.tray_id, letter.member_id, coalesce(c.joined_to, c.id) as conversation_id, letter.answer,
-    letter.send_at, letter.if_silent, letter.seen_version, letter.state, letter.held_by
+    letter.send_at, letter.if_silent, letter.until_settled, letter.series_id, letter.part, letter.parts,
+    letter.seen_version, letter.state, letter.held_by
   from later_letter as letter left join conversation as c on c.id = letter.conversation_id`;
 
 /** The ids of the letters whose moment has come, the earliest first. */
@@ -129,6 +142,24 @@ export async function lockLettersIn(trx: Transaction, id: ConversationId): Promi
   return rows.map(letterOf);
 }
 
+/** The letters of a series that are still to go, the next first, held until the transaction ends. */
+export async function lockSeries(trx: Transaction, seriesId: DraftId): Promise<LaterLetter[]> {
+  const rows = await ask<Row>(
+    trx,
+    `${LETTER} where (letter.series_id = :seriesId or letter.id = :seriesId) and letter.state in ('waiting', 'held')
+     order by letter.part for update of letter`,
+    { seriesId },
+  );
+  return rows.map(letterOf);
+}
+
+/** Lets the rest of a series go into the conversation that its first letter began, whose version is 1 then. */
+export async function goOnIn(trx: Transaction, seriesId: DraftId, conversationId: ConversationId): Promise<void> {
+  await knexOf(trx)("later_letter")
+    .where({ series_id: seriesId, conversation_id: null })
+    .update({ conversation_id: conversationId, seen_version: 1 });
+}
+
 /** Changes when a letter goes, or that it is held; `seenVersion` where its writer has read what came. */
 export async function changeLaterLetter(
   trx: Transaction,
@@ -163,6 +194,8 @@ export async function endLaterLetter(
 export type ListedLetter = Omit<LaterLetter, "answer"> & {
   readonly to: string;
   readonly subject: string;
+  /** How it begins, as it was written. */
+  readonly html: string;
   readonly endedAt: Instant | null;
   readonly standing: string | null;
 };
@@ -202,14 +235,15 @@ export async function laterLettersIn(db: Database, { tray }: TrayGrant, id: Conv
 type ListedRow = Omit<Row, "answer"> & {
   to: string;
   subject: string;
+  html: string;
   ended_at: Date | null;
   standing: string | null;
 };
 
 const LISTED = /* sql */ `
   select letter.id, letter.tray_id, letter.member_id, there.id as conversation_id, letter.send_at, letter.if_silent,
-    letter.seen_version, letter.state, letter.held_by, letter.ended_at, there.standing,
-    draft.content->>'to' as "to", draft.content->>'subject' as subject
+    letter.until_settled, letter.series_id, letter.part, letter.parts, letter.seen_version, letter.state, letter.held_by, letter.ended_at, there.standing,
+    draft.content->>'to' as "to", draft.content->>'subject' as subject, left(draft.content->>'html', 4000) as html
   from later_letter as letter join draft using (id)
     left join message on message.id = letter.message_id
     left join conversation as c on c.id = coalesce(letter.conversation_id, message.conversation_id)
@@ -217,5 +251,6 @@ const LISTED = /* sql */ `
 
 function listedOf(row: ListedRow): ListedLetter {
   const { answer: _, ...letter } = letterOf({ ...row, answer: {} });
-  return { ...letter, to: row.to, subject: row.subject, endedAt: atOrNull(row.ended_at), standing: row.standing };
+  const { to, subject, html, standing } = row;
+  return { ...letter, to, subject, html, standing, endedAt: atOrNull(row.ended_at) };
 }

@@ -17,6 +17,11 @@ export async function up(knex: Knex): Promise<void> {
       answer jsonb not null,
       send_at timestamptz not null,
       if_silent boolean not null,
+      until_settled boolean not null,
+      -- The series that it is of, by its first, and which of how many.
+      series_id uuid,
+      part int not null,
+      parts int not null,
       -- What its writer knew of the conversation.
       seen_version int not null,
       state text not null check (state in ('waiting', 'held', 'sent', 'stopped', 'called-off')),
@@ -27,6 +32,7 @@ export async function up(knex: Knex): Promise<void> {
     create index later_letter_due on later_letter (send_at) where state = 'waiting';
     create index later_letter_in on later_letter (conversation_id) where state in ('waiting', 'held');
     create index later_letter_to_go on later_letter (tray_id, send_at) where state in ('waiting', 'held');
+    create index later_letter_series on later_letter (series_id) where series_id is not null;
     create index later_letter_gone on later_letter (tray_id, ended_at desc) where state in ('sent', 'stopped');
   `);
 }

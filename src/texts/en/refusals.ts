@@ -55,6 +55,8 @@ export const refusalsTexts = catalogue({
     "The files come to more than {mostBytes}, which most mail servers refuse: send some of them apart.",
   "refusals.theLetterIsOver": "This letter has gone, or was called off.",
   "refusals.theMember": "The member",
+  "refusals.theReplyIsDueBefore":
+    "The reply is expected before it would go. Choose a later day for the reply, or none.",
   "refusals.theSenderIsNotVerified":
     "The sender is not verified: this message could be from anybody. Show its pictures once instead.",
   "refusals.theTemplateWasChanged":

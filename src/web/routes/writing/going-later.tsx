@@ -1,7 +1,7 @@
 import { changeLetter, getLettersToGo, namesIn } from "../../../operations/index.server";
 import { writingTexts } from "../../../texts/en/writing";
 import { LaterLettersScreen } from "../../screens/later-letters/later-letters-screen";
-import type { LetterStepOutcome } from "../../screens/later-letters/use-letter-step";
+import type { LetterStepOutcome } from "../../screens/later-letters/use-letter-steps";
 import { depsContext, grantContext, memberContext } from "../../server/base/context.server";
 import { memberNames } from "../../server/base/member-names.server";
 import { readForm } from "../../server/base/read-form.server";
@@ -32,7 +32,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!done.ok)
     return Response.json({ ok: false, problem: refusalSaid(done.error) } satisfies LetterStepOutcome, { status: 409 });
   const said = speak("writing.letterStepDone", { what: what.do.replaceAll("-", "") });
-  return Response.json({ ok: true, did: what.do, said } satisfies LetterStepOutcome);
+  return Response.json({ ok: true, said } satisfies LetterStepOutcome);
 }
 
 /** What is to go later, by day. */

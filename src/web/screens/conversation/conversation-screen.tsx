@@ -12,6 +12,7 @@ import { TurnLine } from "../../ui/turn-line";
 import { OwnDrafts } from "../drafts/own-drafts";
 import { useTray } from "../frame/tray-data";
 import { LetterToGo } from "../later-letters/letter-to-go";
+import { useLetterSteps } from "../later-letters/use-letter-steps";
 import type { ConversationDesk } from "../list/list-screen";
 import { AnswerComposer } from "../writing/answer-composer";
 import { useRecall } from "../writing/use-recall";
@@ -59,6 +60,7 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
     setPassing(true);
     desk.setAnswering(true);
   };
+  const letterSteps = useLetterSteps();
   const takeBack = useRecall(() => desk.setAnswering(true));
   const sent = ({ messageId, holdMs }: { messageId: string; holdMs: number }) => {
     stopAnswering();
@@ -108,7 +110,7 @@ export function ConversationScreen({ view, desk, otherMail, proposals }: Convers
             />
           )}
           {view.letters.map((letter) => (
-            <LetterToGo key={letter.id} letter={letter} onChange={() => desk.setAnswering(true)} />
+            <LetterToGo key={letter.id} letter={letter} steps={letterSteps} onChange={() => desk.setAnswering(true)} />
           ))}
           {view.drafts.map((draft) => (
             <SharedDraftItem

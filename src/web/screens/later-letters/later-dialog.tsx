@@ -9,33 +9,46 @@ import { useSay } from "../../ui/texts/use-say";
 import { Tick } from "../../ui/tick";
 import { AmbiguousDate } from "../deciding/ambiguous-date";
 import { useTypedDate } from "../deciding/use-typed-date";
+import { SeriesSteps } from "./series-steps";
 
-/** When a letter goes: a moment (ISO 8601), and whether only where nobody has answered by then. */
-export type LaterChosen = { readonly at: string; readonly ifSilent: boolean };
+/** When a letter goes: one moment or several (ISO 8601), and on what terms. */
+export type LaterChosen = {
+  readonly moments: readonly string[];
+  readonly ifSilent: boolean;
+  readonly untilSettled: boolean;
+};
 
 type LaterDialogProps = {
   /** To whom it goes, as its field has it. */
   readonly to: string;
   /** What it answers; null for a first message. */
   readonly conversationId: string | null;
-  /** Whether it can be made to depend on an answer. */
-  readonly asksIfSilent: boolean;
+  /** Whether it can be made to depend on what happens before, and go several times. */
+  readonly asksTerms: boolean;
   readonly onChoose: (chosen: LaterChosen) => void;
   readonly onClose: () => void;
 };
 
-/** Chooses when a letter goes: in words, at the start of a day of whoever gets it, or one of the office's moments. */
-export function LaterDialog({ to, conversationId, asksIfSilent, onChoose, onClose }: LaterDialogProps) {
+/** Chooses when a letter goes: in words, at the start of a day of whoever gets it, one of the office's moments, or several around a day. */
+export function LaterDialog({ to, conversationId, asksTerms, onChoose, onClose }: LaterDialogProps) {
   const say = useSay(writingTexts, decidingTexts);
-  const [ifSilent, setIfSilent] = useState(false);
-  const choose = (at: string) => onChoose({ at, ifSilent });
+  const [terms, setTerms] = useState({ ifSilent: false, untilSettled: false });
+  const [isSeries, setSeries] = useState(false);
+  const [about, setAbout] = useState<string | null>(null);
+  const choose = (at: string) => (isSeries ? setAbout(at) : onChoose({ moments: [at], ...terms }));
   const wanted = { edge: "opens", conversation: conversationId ?? "", usual: false, to } as const;
   const { field, said, offers, chooseTyped, pickDay } = useTypedDate(wanted, choose);
+  const turnSeries = (isOn: boolean) => {
+    setSeries(isOn);
+    setAbout(null);
+    // What goes again is for those who have not answered, unless one says otherwise.
+    setTerms({ ...terms, ifSilent: isOn });
+  };
   return (
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title={say("writing.sendLater")}
+      title={say("writing.sendItLater")}
       description={say("writing.itGoesByItself")}
     >
       <form
@@ -48,37 +61,60 @@ export function LaterDialog({ to, conversationId, asksIfSilent, onChoose, onClos
         }}
       >
         <div className="flex items-end gap-2">
-          <Field className="flex-1" label={say("writing.whenItGoes")} {...field} />
-          <CalendarButton label={say("writing.whenItGoes")} onDay={pickDay} />
-          <Button type="submit" look="filled" className="h-9">
+          <Field
+            className="flex-1"
+            label={isSeries ? say("writing.aroundWhichDay") : say("writing.whenItGoes")}
+            {...field}
+          />
+          <CalendarButton label={say("writing.sendItLater")} onDay={pickDay} />
+          <Button type="submit" look={about === null ? "filled" : "outline"} className="h-9">
             {say("deciding.choose")}
           </Button>
         </div>
         <AmbiguousDate said={said} onChoose={choose} />
-        {asksIfSilent && (
-          <Tick checked={ifSilent} onTick={setIfSilent} className="mt-2 text-sm">
-            {say("writing.onlyIfNobodyAnswered")}
-          </Tick>
+        {asksTerms && (
+          <div className="mt-1 grid gap-1 text-sm">
+            <Tick checked={terms.ifSilent} onTick={(ifSilent) => setTerms({ ...terms, ifSilent })}>
+              {say("writing.onlyIfNobodyAnswered")}
+            </Tick>
+            <Tick checked={terms.untilSettled} onTick={(untilSettled) => setTerms({ ...terms, untilSettled })}>
+              {say("writing.onlyWhileNotSettled")}
+            </Tick>
+            <Tick checked={isSeries} onTick={turnSeries}>
+              {say("writing.severalTimes")}
+            </Tick>
+          </div>
         )}
       </form>
-      {offers === null && <p className="min-h-48 px-4 py-2 text-soft">{say("deciding.loadingDates")}</p>}
-      {offers === "failed" && <p className="px-4 py-2 text-late">{say("deciding.theDatesToOfferCould")}</p>}
-      {offers !== null && offers !== "failed" && (
-        <ul className="overflow-y-auto py-1">
-          {offers.map(({ label, words, at }) => (
-            <li key={label}>
-              <button
-                type="button"
-                onClick={() => choose(at)}
-                className="flex w-full justify-between gap-4 px-4 py-1.5 text-start hover:bg-act-soft focus-visible:bg-act-soft focus-visible:-outline-offset-2"
-              >
-                <span className="font-semibold first-letter:uppercase">{label}</span>
-                <span className="whitespace-nowrap text-soft">{words}</span>
-              </button>
-            </li>
-          ))}
-        </ul>
+      {about === null ? (
+        <Offers offers={offers} onChoose={choose} />
+      ) : (
+        <SeriesSteps key={about} about={about} onChoose={(moments) => onChoose({ moments, ...terms })} />
       )}
     </Dialog>
+  );
+}
+
+type OffersProps = Pick<ReturnType<typeof useTypedDate>, "offers"> & { readonly onChoose: (at: string) => void };
+
+function Offers({ offers, onChoose }: OffersProps) {
+  const say = useSay(decidingTexts);
+  if (offers === null) return <p className="min-h-48 px-4 py-2 text-soft">{say("deciding.loadingDates")}</p>;
+  if (offers === "failed") return <p className="px-4 py-2 text-late">{say("deciding.theDatesToOfferCould")}</p>;
+  return (
+    <ul className="overflow-y-auto py-1">
+      {offers.map(({ label, words, at }) => (
+        <li key={label}>
+          <button
+            type="button"
+            onClick={() => onChoose(at)}
+            className="flex w-full justify-between gap-4 px-4 py-1.5 text-start hover:bg-act-soft focus-visible:bg-act-soft focus-visible:-outline-offset-2"
+          >
+            <span className="font-semibold first-letter:uppercase">{label}</span>
+            <span className="whitespace-nowrap text-soft">{words}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -5,28 +5,24 @@ import { Button } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
 import { LaterDialog } from "./later-dialog";
-import { useLetterStep } from "./use-letter-step";
+import type { LetterSteps } from "./use-letter-steps";
 
 type LetterActionsProps = {
   readonly letter: LetterToGoView;
+  readonly steps: LetterSteps;
   /** Goes on with it as a draft, once it is one. */
   readonly onChange: () => void;
 };
 
 /** What its writer can do with a letter that is to go; who leads the tray can call it off. */
-export function LetterActions({ letter, onChange }: LetterActionsProps) {
+export function LetterActions({ letter, steps: { take, isBusy }, onChange }: LetterActionsProps) {
   const say = useSay(writingTexts);
   const { mayLead } = useTray();
   const [isAsking, setAsking] = useState(false);
-  const [isChanging, setChanging] = useState(false);
-  const { step, isBusy } = useLetterStep((did) => did === "call-off" && isChanging && onChange());
   const { id, isMine, state } = letter;
-  const does = (what: "call-off" | "send-now" | "let-go") => () => {
-    setChanging(false);
-    step(id, { do: what });
-  };
+  const does = (what: "call-off" | "call-off-series" | "send-now" | "let-go") => () => take(id, { do: what });
   return (
-    <div className="mt-2 flex flex-wrap items-center gap-2">
+    <div className="flex flex-wrap items-center gap-2">
       {isMine && (
         <>
           <Button disabled={isBusy} onClick={does("send-now")}>
@@ -40,13 +36,7 @@ export function LetterActions({ letter, onChange }: LetterActionsProps) {
           <Button disabled={isBusy} aria-haspopup="dialog" onClick={() => setAsking(true)}>
             {say("writing.anotherTime")}
           </Button>
-          <Button
-            disabled={isBusy}
-            onClick={() => {
-              setChanging(true);
-              step(id, { do: "call-off" });
-            }}
-          >
+          <Button disabled={isBusy} onClick={() => take(id, { do: "call-off" }, onChange)}>
             {say("writing.changeIt")}
           </Button>
         </>
@@ -56,14 +46,19 @@ export function LetterActions({ letter, onChange }: LetterActionsProps) {
           {say("writing.callOff")}
         </Button>
       )}
+      {(isMine || mayLead) && letter.series !== null && (
+        <Button look="quiet" disabled={isBusy} onClick={does("call-off-series")}>
+          {say("writing.callOffTheSeries")}
+        </Button>
+      )}
       {isAsking && (
         <LaterDialog
           to={letter.to}
           conversationId={null}
-          asksIfSilent={false}
-          onChoose={({ at }) => {
+          asksTerms={false}
+          onChoose={({ moments: [at] }) => {
             setAsking(false);
-            step(id, { do: "put", at });
+            if (at !== undefined) take(id, { do: "put", at });
           }}
           onClose={() => setAsking(false)}
         />
@@ -73,7 +68,7 @@ export function LetterActions({ letter, onChange }: LetterActionsProps) {
 }
 
 /** A letter that is to go into a conversation, as it stands behind its messages. */
-export function LetterToGo({ letter, onChange }: LetterActionsProps) {
+export function LetterToGo({ letter, steps, onChange }: LetterActionsProps) {
   const say = useSay(writingTexts);
   const isHeld = letter.state === "held";
   return (
@@ -88,10 +83,12 @@ export function LetterToGo({ letter, onChange }: LetterActionsProps) {
         </span>
       </p>
       {letter.held !== null && <p className="mt-0.5 text-late">{letter.held}</p>}
-      <p dir="auto" className="mt-1 max-w-[68ch] truncate">
-        {letter.subject}
+      <p dir="auto" className="mt-1 line-clamp-3 max-w-[68ch]">
+        {letter.text}
       </p>
-      <LetterActions letter={letter} onChange={onChange} />
+      <div className="mt-2.5">
+        <LetterActions letter={letter} steps={steps} onChange={onChange} />
+      </div>
     </section>
   );
 }
@@ -99,10 +96,12 @@ export function LetterToGo({ letter, onChange }: LetterActionsProps) {
 /** Whose it is, to whom it goes, and on what condition. */
 export function Conditions({ letter }: { readonly letter: LetterToGoView }): ReactNode {
   const say = useSay(writingTexts);
-  const { writer, to, ifSilent, state, when } = letter;
+  const { writer, to, series, ifSilent, untilSettled, state, when } = letter;
   return [
     say("writing.byTo", { writer, to }),
+    ...(series === null ? [] : [say("writing.partOfSeries", series)]),
     ...(ifSilent ? [say("writing.onlyWithoutAnAnswer")] : []),
+    ...(untilSettled ? [say("writing.onlyWhileOpen")] : []),
     ...(state === "held" ? [say("writing.wasToGo", { when })] : []),
   ].join(" · ");
 }

@@ -14,15 +14,22 @@ type SendLaterProps = {
 };
 
 /** What a letter's form says of when it goes, and the draft that it stays until then. */
-export type LaterFields = { readonly later: string; readonly ifSilent: "on" | ""; readonly content: string };
+export type LaterFields = {
+  /** The moments, apart by spaces. */
+  readonly later: string;
+  readonly ifSilent: "on" | "";
+  readonly untilSettled: "on" | "";
+  readonly content: string;
+};
 
 /** Sends a letter later: asks when. */
 export function SendLater({ draft, conversationId, isDisabled, onLater }: SendLaterProps) {
   const say = useSay(writingTexts);
   const [isAsking, setAsking] = useState(false);
-  const choose = ({ at, ifSilent }: LaterChosen) => {
+  const choose = ({ moments, ifSilent, untilSettled }: LaterChosen) => {
     setAsking(false);
-    onLater({ later: at, ifSilent: ifSilent ? "on" : "", content: JSON.stringify(draft) });
+    const terms = { ifSilent: ifSilent ? "on" : "", untilSettled: untilSettled ? "on" : "" } as const;
+    onLater({ later: moments.join(" "), ...terms, content: JSON.stringify(draft) });
   };
   return (
     <>
@@ -33,7 +40,7 @@ export function SendLater({ draft, conversationId, isDisabled, onLater }: SendLa
         <LaterDialog
           to={draft.to}
           conversationId={conversationId}
-          asksIfSilent={conversationId !== null}
+          asksTerms
           onChoose={choose}
           onClose={() => setAsking(false)}
         />

@@ -36,7 +36,7 @@ export function WriteScreen({ letter }: { letter: OpeningView }) {
   const outcome = state === "idle" ? data : undefined;
   const command = useCommand(`/${tray.slug}/write`);
   const leave = useLeave(letter.record === null ? "to-sort" : `records/${letter.record.code}`);
-  const onPlanned = usePlanned(leave);
+  const onPlanned = usePlanned(() => void navigate(`/${tray.slug}/going-later`));
   useAnswered(outcome, command.isAnswered);
   useEffect(() => {
     if (outcome?.ok !== true) return;

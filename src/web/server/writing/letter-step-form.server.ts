@@ -7,7 +7,7 @@ import { ID } from "../base/fields.server";
 import { speak } from "../base/say.server";
 
 const STEP = Joi.object<{ do: LetterStep["do"]; id: string; at: string }>({
-  do: Joi.string().valid("call-off", "send-now", "put", "let-go").required(),
+  do: Joi.string().valid("call-off", "call-off-series", "send-now", "put", "let-go").required(),
   id: ID.required(),
   at: Joi.string().isoDate().allow("").default(""),
 });
