@@ -4,7 +4,7 @@ import { type Instant, instantOf } from "../kernel/instant";
 import { spanOn, type WorkingHours } from "../worktime/working-hours";
 
 /** How far from the day that a series is about its letters can go. */
-export const SERIES_STEPS = [
+const SERIES_STEPS = [
   "month-before",
   "two-weeks-before",
   "week-before",
