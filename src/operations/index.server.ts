@@ -63,6 +63,7 @@ export * from "./answering/recall-message";
 export * from "./answering/reminders";
 export { type OpeningMessage, openingMessage, startConversation } from "./answering/start-conversation";
 export * from "./answering/unsubscribe";
+export { editAsNew, sendToAnother } from "./answering/write-again";
 export {
   type ImportOptions,
   type ImportReport,

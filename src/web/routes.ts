@@ -99,6 +99,8 @@ export default [
       route("messages/:message/recall", "routes/writing/recall.ts"),
       route("outgoing", "routes/office/outgoing.tsx"),
       route("import/upload", "routes/office/import-upload.ts"),
+      route("messages/:message/as-new", "routes/writing/as-new.ts"),
+      route("messages/:message/send-to", "routes/writing/send-to.ts"),
       route("messages/:message/send-again", "routes/writing/send-again.ts"),
       route("record-choices", "routes/records/record-choices.ts"),
       route("export/:what", "routes/office/export.ts"),

@@ -50,7 +50,7 @@ test("a message arrives, is assigned, answered, comes back, is filed, settled, f
     await tobias.getByRole("textbox", { name: "Text" }).fill("Would Thursday at ten suit you?");
     await expect(tobias.getByRole("list", { name: "To" })).toHaveText("Perpetua Vane");
     await expect(tobias.getByRole("radio", { name: "Wait for a reply" })).toBeChecked();
-    await tobias.getByRole("button", { name: /^Send/ }).click();
+    await tobias.getByRole("button", { name: /^Send(?! later)/ }).click();
     await expect(docket).toContainText("Waiting for reply");
     await expect(docket).toContainText("your answer asked for a reply by");
   });
@@ -108,7 +108,7 @@ test("an automatic reply changes nothing but is shown, then the real one counts"
   await ines.getByRole("link", { name: subject }).click();
   await ines.getByRole("button", { name: /^Answer/ }).click();
   await ines.getByRole("textbox", { name: "Text" }).fill("The drawings follow.");
-  await ines.getByRole("button", { name: /^Send/ }).click();
+  await ines.getByRole("button", { name: /^Send(?! later)/ }).click();
   const docket = ines.getByRole("complementary", { name: "Docket" });
   await expect(ines.getByText("automatic reply", { exact: true })).toBeVisible();
   await expect(docket.getByRole("heading", { name: "Waiting for reply" })).toBeVisible();
@@ -123,9 +123,33 @@ test("mail that cannot be delivered comes back at once and says so", async ({ ru
   await ines.getByRole("link", { name: subject }).click();
   await ines.getByRole("button", { name: /^Answer/ }).click();
   await ines.getByRole("textbox", { name: "Text" }).fill("Who has the key?");
-  await ines.getByRole("button", { name: /^Send/ }).click();
+  await ines.getByRole("button", { name: /^Send(?! later)/ }).click();
   const docket = ines.getByRole("complementary", { name: "Docket" });
   await expect(docket).toContainText("our message could not be delivered to sexton@oldwyke.example");
   await expect(docket.getByRole("heading", { name: "Our move" })).toBeVisible();
   await expect(ines.getByText("could not be delivered", { exact: true })).toBeVisible();
+
+  await test.step("in one step it goes to another address, and a reply is awaited from there", async () => {
+    await ines.getByRole("button", { name: "To another address…" }).click();
+    const dialog = ines.getByRole("dialog", { name: "Send to another address" });
+    await dialog.getByLabel("Address").fill("sexton at old wyke");
+    await dialog.getByRole("button", { name: "Send" }).click();
+    await expect(dialog.getByText(/not an address/i)).toBeVisible();
+    await dialog.getByLabel("Address").fill("sales@ambroseleather.example");
+    await dialog.getByRole("button", { name: "Send" }).click();
+    await expect(dialog).toBeHidden();
+    await expect(ines.getByRole("article", { name: /^You/ })).toHaveCount(2);
+    await expect(docket.getByRole("heading", { name: "Waiting for reply" })).toBeVisible();
+  });
+
+  await test.step("what was written begins a new message as well", async () => {
+    await ines
+      .getByRole("button", { name: /^More about the message of You/ })
+      .first()
+      .click();
+    await ines.getByRole("menuitem", { name: "Edit as new" }).click();
+    const letter = ines.getByRole("form", { name: "A new message" });
+    await expect(letter.getByRole("textbox", { name: "Text" })).toHaveText("Who has the key?");
+    await expect(letter.getByRole("list", { name: "To" })).toHaveText("Sexton of Old Wyke");
+  });
 });

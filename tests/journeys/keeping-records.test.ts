@@ -105,7 +105,7 @@ test("a day's post is filed: by its code with one key, twelve at once, an attach
     await ines.getByRole("button", { name: /^Answer/ }).click();
     await expect(attached.getByText("fair copy.txt")).toBeVisible();
     await ines.getByRole("radio", { name: "Settle it" }).click();
-    await ines.getByRole("button", { name: /^Send/ }).click();
+    await ines.getByRole("button", { name: /^Send(?! later)/ }).click();
     await expect(ines.getByRole("complementary", { name: "Docket" })).toContainText("P-26-031");
     await expect(ines.getByRole("main").getByRole("button", { name: "View fair copy.txt" })).toBeVisible();
     await ines.goto("/office/records/P-26-031?part=documents");

@@ -14,7 +14,7 @@ test("an answer is taken back in time and is a draft again", async ({ running, s
   await ines.getByRole("link", { name: subject }).click();
   await ines.getByRole("button", { name: /^Answer/ }).click();
   await ines.getByRole("textbox", { name: "Text" }).fill("We come on Tuesday, no, Thursday.");
-  await ines.getByRole("button", { name: /^Send/ }).click();
+  await ines.getByRole("button", { name: /^Send(?! later)/ }).click();
   await ines.getByRole("button", { name: "Take back" }).click();
   await expect(noticesOf(ines).getByText("Taken back: it is a draft again.")).toBeVisible();
   await expect(ines.getByRole("textbox", { name: "Text" })).toContainText("We come on Tuesday, no, Thursday.");

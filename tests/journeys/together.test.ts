@@ -27,7 +27,7 @@ test("two have one conversation open: they see each other, a note names one, a d
   await test.step("who sends while the other writes is warned, keeps her text, and may insist", async () => {
     await ines.getByRole("button", { name: /^Answer/ }).click();
     await ines.getByRole("textbox", { name: "Text" }).fill("We come on Tuesday.");
-    await ines.getByRole("button", { name: /^Send/ }).click();
+    await ines.getByRole("button", { name: /^Send(?! later)/ }).click();
     await expect(ines.getByRole("alert")).toContainText("Tobias Lund is writing an answer at this moment.");
     await expect(ines.getByRole("button", { name: "Send all the same" })).toBeVisible();
     await expect(ines.getByRole("textbox", { name: "Text" })).toHaveText("We come on Tuesday.");
@@ -112,10 +112,13 @@ test("a message that comes while one answers is said beside the draft, and befor
   await running.send({ from: "Hester Quill <hester@away.example>", ...more });
   await expect(ines.getByRole("alert")).toContainText("Hester Quill wrote while you were writing.");
   await expect(ines.getByText("It is curtained by now.")).toBeVisible();
-  await ines.getByRole("button", { name: /^Send/ }).click();
+  await ines.getByRole("button", { name: /^Send(?! later)/ }).click();
   await expect(ines.getByText(/Read it above, then send yours all the same/)).toBeVisible();
   await ines.getByRole("button", { name: "I have read it" }).click();
-  await ines.getByRole("button", { name: /^Send/ }).first().click();
+  await ines
+    .getByRole("button", { name: /^Send(?! later)/ })
+    .first()
+    .click();
   await expect(noticesOf(ines).getByText(/It goes in/)).toBeVisible();
 });
 
@@ -203,7 +206,7 @@ test("one is away and covered, comes back, and is told what happened", async ({ 
   await petra.getByRole("button", { name: /^Answer/ }).click();
   await petra.getByRole("textbox", { name: "Text" }).fill("Thank you, we ask there.");
   await petra.getByRole("radio", { name: "Settle it" }).click();
-  await petra.getByRole("button", { name: /^Send/ }).click();
+  await petra.getByRole("button", { name: /^Send(?! later)/ }).click();
   await expect(noticesOf(petra).getByText(/It goes in/)).toBeVisible();
 
   await sunniva.getByRole("button", { name: "End it" }).click();

@@ -138,6 +138,8 @@ const POSTINGS: Readonly<Record<string, Posting>> = {
   "shown-part": { params: ofMessage, fields: () => ({ part: "html" }), isOwn: true },
   "run-conversation": { params: () => ({ conversation: ids.conversation }), isOwn: true },
   "send-again": { params: ofMessage },
+  "as-new": { params: ofMessage },
+  "send-to": { params: ofMessage, fields: () => ({ address: "vane@x.example" }) },
   settings: { fields: () => ({ name: "after-decision", value: '"list"' }), isOwn: true },
   shelf: { fields: () => ({ do: "pin", kind: "category", target: ids.category, forAll: "false" }), isOwn: true },
   "split-off": { params: ofMessage, fields: () => ({ conversation: ids.conversation }) },

@@ -148,6 +148,7 @@ export const RIGHT_FORMS: readonly (readonly [path: string, fields: Readonly<Rec
       draft: '{"to":"","cc":"","subject":"","html":"<p>Yes</p>","after":"keep","day":""}',
     },
   ],
+  ["/office/messages/{message}/send-to", { address: "a@x.example" }],
   ["/office/going-later", { do: "put", id: "{any}", at: "2027-01-01T08:00:00Z" }],
   [
     "/office/answer/{conversation}",

@@ -1,8 +1,5 @@
-import type { Mailbox } from "../../core/kernel/email-address";
 import { type BatchId, type MessageId, trustedId } from "../../core/kernel/ids";
 import { err, ok, type Result } from "../../core/kernel/result";
-import type { DraftAttachment } from "../../core/writing/draft-attachment";
-import { parseMessage } from "../../mail/index";
 import type { TrayGrant } from "../../storage/access/index";
 import { inTransaction } from "../../storage/base/index";
 import { entriesToUndo, lockConversations, relist } from "../../storage/facts/index";
@@ -10,18 +7,10 @@ import { forgetWords, lockOutgoing, type OutgoingRow, outgoingOf, setDelivery } 
 import type { Deps } from "../base/deps";
 import { undoEntries } from "../deciding/undo";
 import type { Refusal } from "../refusals/refusal";
-import { attachWithin } from "./draft-attachments";
+import { type WrittenAgain, writtenAgain } from "./write-again";
 
 /** A message that was taken back, for writing it again. */
-export type RecalledMessage = {
-  readonly conversationId: OutgoingRow["conversationId"];
-  readonly to: readonly Mailbox[];
-  readonly cc: readonly Mailbox[];
-  readonly subject: string;
-  readonly html: string;
-  /** The files that went with it, for the draft. */
-  readonly enclosures: readonly DraftAttachment[];
-};
+export type RecalledMessage = WrittenAgain & { readonly conversationId: OutgoingRow["conversationId"] };
 
 /** Takes a message back that has not gone yet, or will never go; what went with it in the journal is undone. */
 export async function recallMessage(
@@ -40,14 +29,7 @@ export async function recallMessage(
     const entries = await entriesToUndo(trx, grant.tray.id, { batchIds: [trustedId<BatchId>(id)] });
     await undoEntries(trx, deps, grant, held, entries);
     await relist(trx, [message.conversationId]);
-    const { message: written, contents } = await parseMessage(message.raw);
-    const { to, cc, subject, html } = written;
-    const enclosures: DraftAttachment[] = [];
-    for (const { index, fileName: name, contentType } of written.attachments)
-      enclosures.push(
-        await attachWithin(trx, deps, grant, { name, contentType, content: contents[index] ?? new Uint8Array() }),
-      );
-    return ok({ conversationId: message.conversationId, to, cc, subject, html: html ?? "", enclosures });
+    return ok({ conversationId: message.conversationId, ...(await writtenAgain(trx, deps, grant, message.raw)) });
   });
   if (taken.ok) deps.publishChange({ trayId: grant.tray.id, conversationId: taken.value.conversationId });
   return taken;

@@ -190,7 +190,7 @@ async function actOnArrival(
   const isHeld = await applyRules(trx, deps, tray, inHand, { moment: "arrival", starts: place.start !== null }, due);
   // What is held back disturbs nobody.
   if (!isHeld) await notifyOfArrival(trx, deps, incoming, stored, place);
-  if (place.start === null) await askBeforeLetters(trx, deps, inHand);
+  if (place.start === null && !incoming.imported) await askBeforeLetters(trx, deps, inHand);
   const rules = due.map(({ rule }) => rule);
   await answerByItself(trx, deps, tray, incoming, { stored, place, createdAt, rules });
   await sendOn(trx, deps, tray, incoming, { stored, place, rules });

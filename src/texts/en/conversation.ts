@@ -54,6 +54,7 @@ export const conversationTexts = catalogue({
   "conversation.draftReturned": "Draft returned",
   "conversation.earlierItemsFolded": "{folded, plural, one {1 earlier item folded} other {# earlier items folded}}",
   "conversation.edit": "Edit",
+  "conversation.editAsNew": "Edit as new",
   "conversation.edited": ", edited",
   "conversation.encryptedOpenpgpOpenItWith": "encrypted (OpenPGP): open it with your own key",
   "conversation.encryptedSMimeOpenIt": "encrypted (S/MIME): open it with your own key",

@@ -11,6 +11,7 @@ import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { noticeProblem } from "../../ui/notices";
 import { useSay } from "../../ui/texts/use-say";
 import { useTray } from "../frame/tray-data";
+import { SendToAnother } from "../sending/send-to-another";
 import { Appointments } from "./appointments";
 import { FileAlone, FiledAlone } from "./file-alone";
 import { LongTextParts } from "./long-text";
@@ -100,6 +101,7 @@ function MessageMenu({ message, conversationId, alone }: Omit<MessageItemProps, 
     fetcher.submit({ list: pathname.split("/").slice(0, 3).join("/") }, { method: "post", action: `${base}/unread` });
   const splitOff = () =>
     fetcher.submit({ conversation: conversationId }, { method: "post", action: `${base}/split-off` });
+  const asNew = () => fetcher.submit(null, { method: "post", action: `${base}/as-new` });
   const [files, setFiles] = useState(false);
   return (
     <>
@@ -120,6 +122,11 @@ function MessageMenu({ message, conversationId, alone }: Omit<MessageItemProps, 
             {mayDecide && !alone && (
               <DropdownMenu.Item className={MENU_ITEM} onSelect={splitOff}>
                 {say("conversation.splitOffWithItsAnswers")}
+              </DropdownMenu.Item>
+            )}
+            {mayDecide && message.ours && !message.isMachine && (
+              <DropdownMenu.Item className={MENU_ITEM} onSelect={asNew}>
+                {say("conversation.editAsNew")}
               </DropdownMenu.Item>
             )}
             {!message.ours && (
@@ -200,7 +207,7 @@ function Body({ message, worksByKey }: { message: Message; worksByKey: boolean }
 
 function Warnings({ message }: { message: Message }) {
   const say = useSay(conversationTexts);
-  const { tray } = useTray();
+  const { tray, mayDecide } = useTray();
   const fetcher = useFetcher();
   const failed = message.delivery?.failed === true ? message.delivery.words : null;
   if (message.warnings.length === 0 && failed === null) return null;
@@ -215,6 +222,7 @@ function Warnings({ message }: { message: Message }) {
           </Button>
         </fetcher.Form>
       )}
+      {failed !== null && mayDecide && <SendToAnother messageId={message.id} />}
       {message.warnings.length > 0 && (
         <a href={`/${tray.slug}/messages/${message.id}/raw`} className="text-act underline underline-offset-2">
           {say("conversation.rawMessage")}
@@ -226,14 +234,22 @@ function Warnings({ message }: { message: Message }) {
 
 function Outcomes({ message }: { message: Message }) {
   const say = useSay(conversationTexts);
+  const { mayDecide } = useTray();
   if (message.outcomes.length === 0) return null;
   return (
-    <ul aria-label={say("conversation.whatWasReportedOfIts")} className="mt-2 text-sm">
-      {message.outcomes.map(({ words, bad }) => (
-        <li key={words} className={bad ? "text-late" : "text-soft"}>
-          {words}
-        </li>
-      ))}
-    </ul>
+    <>
+      <ul aria-label={say("conversation.whatWasReportedOfIts")} className="mt-2 text-sm">
+        {message.outcomes.map(({ words, bad }) => (
+          <li key={words} className={bad ? "text-late" : "text-soft"}>
+            {words}
+          </li>
+        ))}
+      </ul>
+      {mayDecide && message.outcomes.some(({ bad }) => bad) && (
+        <p className="mt-2">
+          <SendToAnother messageId={message.id} />
+        </p>
+      )}
+    </>
   );
 }

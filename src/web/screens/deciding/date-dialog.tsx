@@ -4,7 +4,6 @@ import { type MemberId, trustedId } from "../../../core/kernel/ids";
 import { readInstant } from "../../../core/kernel/instant";
 import { commonTexts } from "../../../texts/en/common";
 import { decidingTexts } from "../../../texts/en/deciding";
-import type { DateAnswer } from "../../server/deciding/date-view.server";
 import { Button } from "../../ui/button";
 import { CalendarButton } from "../../ui/dates/calendar-button";
 import { Dialog } from "../../ui/dialog";
@@ -12,6 +11,7 @@ import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { saidChoices, useSay } from "../../ui/texts/use-say";
 import { Tick } from "../../ui/tick";
+import { DateOffers, Offer } from "../forms/date-offers";
 import { useTray } from "../frame/tray-data";
 import { AmbiguousDate } from "./ambiguous-date";
 import type { DialogProps } from "./dialog-props";
@@ -77,13 +77,14 @@ export function DateDialog({ kind, target, onDecide, onClose }: DateDialogProps)
           </Tick>
         )}
       </form>
-      <Offers
-        kind={kind}
-        offers={offers}
-        isWaiting={target.rows.some(({ standing }) => standing === "waiting")}
-        onChoose={choose}
-        onDecide={onDecide}
-      />
+      <DateOffers offers={offers} onChoose={choose}>
+        <OtherOffers
+          kind={kind}
+          isWaiting={target.rows.some(({ standing }) => standing === "waiting")}
+          onChoose={choose}
+          onDecide={onDecide}
+        />
+      </DateOffers>
     </Dialog>
   );
 }
@@ -115,26 +116,16 @@ function decisionOf(
 // What is due by a day means its end; what is taken up then, its beginning.
 const EDGES = { expect: "closes", expire: "closes", rest: "opens", "follow-up": "opens" } as const;
 
-type OffersProps = Pick<DateDialogProps, "kind" | "onDecide"> & {
-  /** Null until they are known. */
-  readonly offers: DateAnswer["offers"] | "failed" | null;
+type OtherOffersProps = Pick<DateDialogProps, "kind" | "onDecide"> & {
   readonly isWaiting: boolean;
   readonly onChoose: (at: string) => void;
 };
 
-function Offers({ kind, offers, isWaiting, onChoose, onDecide }: OffersProps) {
+/** What can be chosen instead of a date. */
+function OtherOffers({ kind, isWaiting, onChoose, onDecide }: OtherOffersProps) {
   const say = useSay(decidingTexts, commonTexts);
-  // All at once: what stands there already must not move away from under the pointer.
-  if (offers === null) return <p className="min-h-48 px-4 py-2 text-soft">{say("deciding.loadingDates")}</p>;
   return (
-    <div className="overflow-y-auto py-1">
-      {offers === "failed" ? (
-        <p className="px-4 py-2 text-late">{say("deciding.theDatesToOfferCould")}</p>
-      ) : (
-        offers.map(({ label, words, at }) => (
-          <Offer key={label} label={label} words={words} onClick={() => onChoose(at)} />
-        ))
-      )}
+    <>
       {kind === "rest" && (
         <Offer label={say("deciding.untilSomebodyWrites")} words="" onClick={() => onDecide({ kind, until: null })} />
       )}
@@ -148,7 +139,7 @@ function Offers({ kind, offers, isWaiting, onChoose, onDecide }: OffersProps) {
       {kind === "expect" && isWaiting && (
         <Offer label={say("deciding.stopWaiting")} words="" onClick={() => onDecide({ kind: "stop-expecting" })} />
       )}
-    </div>
+    </>
   );
 }
 
@@ -213,18 +204,5 @@ function Task({ task, onTask, whose, onWhose }: TaskProps) {
         />
       </div>
     </div>
-  );
-}
-
-function Offer({ label, words, onClick }: { label: string; words: string; onClick: () => void }) {
-  return (
-    <button
-      type="button"
-      onClick={onClick}
-      className="flex w-full justify-between gap-4 px-4 py-1.5 text-start hover:bg-act-soft focus-visible:bg-act-soft focus-visible:-outline-offset-2"
-    >
-      <span className="font-semibold first-letter:uppercase">{label}</span>
-      <span className="whitespace-nowrap text-soft">{words}</span>
-    </button>
   );
 }

@@ -9,6 +9,7 @@ import { useSay } from "../../ui/texts/use-say";
 import { Tick } from "../../ui/tick";
 import { AmbiguousDate } from "../deciding/ambiguous-date";
 import { useTypedDate } from "../deciding/use-typed-date";
+import { DateOffers } from "../forms/date-offers";
 import { SeriesSteps } from "./series-steps";
 
 /** When a letter goes: one moment or several (ISO 8601), and on what terms. */
@@ -87,34 +88,10 @@ export function LaterDialog({ to, conversationId, asksTerms, onChoose, onClose }
         )}
       </form>
       {about === null ? (
-        <Offers offers={offers} onChoose={choose} />
+        <DateOffers offers={offers} onChoose={choose} />
       ) : (
         <SeriesSteps key={about} about={about} onChoose={(moments) => onChoose({ moments, ...terms })} />
       )}
     </Dialog>
-  );
-}
-
-type OffersProps = Pick<ReturnType<typeof useTypedDate>, "offers"> & { readonly onChoose: (at: string) => void };
-
-function Offers({ offers, onChoose }: OffersProps) {
-  const say = useSay(decidingTexts);
-  if (offers === null) return <p className="min-h-48 px-4 py-2 text-soft">{say("deciding.loadingDates")}</p>;
-  if (offers === "failed") return <p className="px-4 py-2 text-late">{say("deciding.theDatesToOfferCould")}</p>;
-  return (
-    <ul className="overflow-y-auto py-1">
-      {offers.map(({ label, words, at }) => (
-        <li key={label}>
-          <button
-            type="button"
-            onClick={() => onChoose(at)}
-            className="flex w-full justify-between gap-4 px-4 py-1.5 text-start hover:bg-act-soft focus-visible:bg-act-soft focus-visible:-outline-offset-2"
-          >
-            <span className="font-semibold first-letter:uppercase">{label}</span>
-            <span className="whitespace-nowrap text-soft">{words}</span>
-          </button>
-        </li>
-      ))}
-    </ul>
   );
 }
