@@ -25,4 +25,15 @@ describe("a job", () => {
     "without particulars does its work: %j",
     async (job) => expect(handled(job)).rejects.toThrow(/as far as deps\./),
   );
+  it("is done in all its parts, whatever becomes of each", async () => {
+    let parts = 0;
+    const broken = new Proxy({} as Deps, {
+      get: () => {
+        parts += 1;
+        throw new Error("broken");
+      },
+    });
+    await expect(handleJob(broken, { kind: "tell-by-clock" }, { number: 1, last: true })).rejects.toThrow("broken");
+    expect(parts).toBe(6);
+  });
 });

@@ -67,31 +67,35 @@ export async function handleJob(deps: Deps, job: Job, attempt: Attempt): Promise
       await wantReading(deps);
       return;
     case "wake-rested":
-      await wakeRested(deps);
-      await lapseExpired(deps);
-      await openRounds(deps);
-      await applyPassingRules(deps);
-      return;
+      return eachOf(deps, [wakeRested, lapseExpired, openRounds, applyPassingRules]);
     case "tell-by-clock":
-      await sendLaterLetters(deps);
-      await sendReminders(deps);
-      await notifyOfOverdue(deps);
-      await notifyDigests(deps);
-      await notifyWeeks(deps);
-      await proposeRules(deps);
-      return;
+      return eachOf(deps, [sendLaterLetters, sendReminders, notifyOfOverdue, notifyDigests, notifyWeeks, proposeRules]);
     case "empty-bins":
-      await emptyBins(deps);
-      await disposeByItself(deps);
-      await forgetDraftAttachments(deps);
-      await forgetZipExports(deps);
-      await forgetAttemptsOfLongAgo(deps);
-      await forgetCommands(deps);
-      await forgetAnswered(deps);
-      await forgetFailures(deps);
-      await forgetAccess(deps);
-      return;
+      return eachOf(deps, [
+        emptyBins,
+        disposeByItself,
+        forgetDraftAttachments,
+        forgetZipExports,
+        forgetAttemptsOfLongAgo,
+        forgetCommands,
+        forgetAnswered,
+        forgetFailures,
+        forgetAccess,
+      ]);
     default:
       assertNever(job);
   }
+}
+
+// What cannot be done must not keep the rest from being done: the first problem is told behind them all.
+async function eachOf(deps: Deps, works: readonly ((deps: Deps) => Promise<unknown>)[]): Promise<void> {
+  const problems: unknown[] = [];
+  for (const work of works) {
+    try {
+      await work(deps);
+    } catch (problem) {
+      problems.push(problem);
+    }
+  }
+  if (problems.length > 0) throw problems[0];
 }

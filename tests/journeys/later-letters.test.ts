@@ -2,7 +2,7 @@ import { seriousProblems } from "@tests/support/accessibility";
 import { expect, letPass, noticesOf, type Page, test } from "@tests/support/office-in-browser";
 
 // Whose clock goes ahead has an office of her own.
-test.use({ office: "put ahead" });
+test.use({ office: "of letters" });
 
 /** Opens the answer to a conversation of a list, and writes it. */
 async function writes(page: Page, subject: string, text: string) {
@@ -97,7 +97,8 @@ test("a letter is called off, written on as a draft, and goes only where nobody 
   });
 
   await test.step("only without an answer: the answer makes it needless", async () => {
-    await petra.getByRole("button", { name: "Send later…" }).click();
+    // By key, from within the text.
+    await petra.getByRole("textbox", { name: "Text" }).press("Alt+l");
     const dialog = petra.getByRole("dialog", { name: "Send later" });
     await dialog.getByRole("checkbox", { name: "Only if nobody has answered by then" }).check();
     await dialog.getByLabel("When it goes").fill("in 2 working days");

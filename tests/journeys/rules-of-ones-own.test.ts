@@ -15,12 +15,14 @@ test("a member who leads nothing makes a rule of her own, is told by it, and nob
   await editor.getByRole("textbox", { name: "Values" }).fill("celesta");
   await petra.keyboard.press("Enter");
   await editor.getByRole("button", { name: "Add what it does" }).click();
-  await expect(petra.getByRole("menuitem")).toHaveText(["tell", "have it followed by"]);
+  await expect(petra.getByRole("menuitem")).toHaveText(["tell", "have it followed by", "set a follow-up"]);
   await petra.getByRole("menuitem", { name: "tell" }).click();
   await editor.getByRole("combobox", { name: "Member" }).click();
   await petra.getByRole("option", { name: "Tobias Lund" }).click();
   await editor.getByRole("button", { name: "Save rule" }).click();
-  await expect(editor.getByText("Your own rule can only tell you, or have you follow it.")).toBeVisible();
+  await expect(
+    editor.getByText("Your own rule can only tell you, have you follow it, or set you a follow-up."),
+  ).toBeVisible();
   await editor.getByRole("combobox", { name: "Member" }).click();
   await petra.getByRole("option", { name: "Petra Rask" }).click();
   await editor.getByRole("button", { name: "Save rule" }).click();

@@ -344,6 +344,7 @@ test("a message is passed on outside, and who wrote it is told", async ({ runnin
   await form.getByRole("button", { name: /^Forward/ }).click();
   await expect(form.getByText("Somebody has to get it: fill in To.")).toBeVisible();
   await form.getByRole("combobox", { name: "To" }).fill("Leocadia Thrane <casework@away.example>");
+  await form.getByRole("checkbox", { name: "With the message itself and its files" }).uncheck();
   await form.getByRole("checkbox", { name: "Tell Dean Rook that it was forwarded" }).check();
   await form.getByRole("button", { name: /^Forward/ }).click();
   await expect(noticesOf(col).getByText(/It goes in/)).toBeVisible();

@@ -22,6 +22,8 @@ export type Draft = {
   readonly report?: "on" | "";
   /** What whoever wrote is told when it is passed on; empty where nothing. */
   readonly informs?: string;
+  /** "on" passes on its words only, without the message itself and its files. */
+  readonly wordsOnly?: "on" | "";
   /** The files that go with it; left out for none. */
   readonly enclosures?: readonly DraftAttachment[];
   /** The record that the conversation is filed on with it; left out for none. */

@@ -138,7 +138,7 @@ async function lettersOf(
   answer: Answer,
   enclosed: readonly NamedFile[],
 ): Promise<readonly Letter[] | null> {
-  const { to, cc, bcc = [], subject, html, passesOn = null, informs = null } = answer;
+  const { to, cc, bcc = [], subject, html, passesOn = null, informs = null, wordsOnly = false } = answer;
   const messages = await correspondenceOf(trx, grant, id);
   const row = await conversationRow(trx, grant, id);
   const [filed] = await recordsByIds(trx, grant, answer.files == null ? [] : [answer.files.recordId]);
@@ -148,7 +148,7 @@ async function lettersOf(
   if (passesOn === null) return [{ ...written, inReplyTo, references, carries: null }];
   const carried = messages.some((message) => message.id === passesOn) ? await rawMessage(trx, grant, passesOn) : null;
   if (carried === null) return null;
-  const passed: Letter = { ...written, inReplyTo: null, references: [], carries: carried.raw };
+  const passed: Letter = { ...written, inReplyTo: null, references: [], carries: wordsOnly ? null : carried.raw };
   if (informs === null || reply.to.length === 0) return [passed];
   const said = htmlOfText(informs);
   return [passed, { ...reply, cc: [], html: said, inReplyTo, references, carries: null, enclosed: [], recordCodes }];

@@ -33,6 +33,8 @@ export type Answer = {
   readonly passesOn?: MessageId | null;
   /** What whoever wrote is told of that; null where she is told nothing. */
   readonly informs?: string | null;
+  /** True passes on what the letter quotes of the message, and not the message itself with its files. */
+  readonly wordsOnly?: boolean;
   /** When it stops to matter; null, or left out, for never. */
   readonly expiresAt?: Instant | null;
   /** What its writer promises in it and follows up herself, with or without a date. */

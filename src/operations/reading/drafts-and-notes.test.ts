@@ -295,6 +295,16 @@ describe("a conversation that is passed on outside", () => {
     expect(messages.at(-1)?.attachments.map(({ fileName }) => fileName)).toEqual(["message.eml"]);
   });
 
+  it("goes without the message and its files where only its words are to go", async () => {
+    await sentNow();
+    done(await passOn({ wordsOnly: true }));
+    const [[to, text] = [[], ""], ...others] = await sentNow();
+    expect([to, others]).toEqual([[THRANE], []]);
+    expect(text).toContain("Could you answer?");
+    expect(text).not.toMatch(/message\/rfc822|In-Reply-To/);
+    expect((await open()).messages.at(-1)?.attachments).toEqual([]);
+  });
+
   it("tells whoever wrote where that is wanted, and the answer comes back to it", async () => {
     await sentNow();
     done(await passOn({ informs: "Passed on to <Mrs Thrane>.\n\nInes" }));

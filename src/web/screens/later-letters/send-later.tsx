@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { Draft } from "../../../core/writing/draft";
 import { writingTexts } from "../../../texts/en/writing";
-import { Button } from "../../ui/button";
+import { useAltKey } from "../../keys/use-alt-key";
+import { Button, KeyCap } from "../../ui/button";
 import { useSay } from "../../ui/texts/use-say";
 import { type LaterChosen, LaterDialog } from "./later-dialog";
 
@@ -26,6 +27,7 @@ export type LaterFields = {
 export function SendLater({ draft, conversationId, isDisabled, onLater }: SendLaterProps) {
   const say = useSay(writingTexts);
   const [isAsking, setAsking] = useState(false);
+  useAltKey("KeyL", isDisabled ? null : () => setAsking(true));
   const choose = ({ moments, ifSilent, untilSettled }: LaterChosen) => {
     setAsking(false);
     const terms = { ifSilent: ifSilent ? "on" : "", untilSettled: untilSettled ? "on" : "" } as const;
@@ -33,8 +35,8 @@ export function SendLater({ draft, conversationId, isDisabled, onLater }: SendLa
   };
   return (
     <>
-      <Button aria-haspopup="dialog" disabled={isDisabled} onClick={() => setAsking(true)}>
-        {say("writing.sendLater")}
+      <Button aria-haspopup="dialog" aria-keyshortcuts="Alt+L" disabled={isDisabled} onClick={() => setAsking(true)}>
+        {say("writing.sendLater")} <KeyCap>{say("writing.altL")}</KeyCap>
       </Button>
       {isAsking && (
         <LaterDialog

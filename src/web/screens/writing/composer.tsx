@@ -119,7 +119,7 @@ export function Composer(props: ComposerProps) {
         conversationId={conversationId}
         onAttaching={setAttaching}
       >
-        {passOn !== null && <Informing who={passOn.who} text={draft.informs ?? ""} change={change} />}
+        {passOn !== null && <Forwarding who={passOn.who} draft={draft} change={change} />}
       </LetterBody>
       <LetterOptions draft={draft} change={change}>
         {passOn === null && (
@@ -203,18 +203,21 @@ function Newer({ message: { who, ours }, onRead }: NewerProps) {
   );
 }
 
-type InformingProps = {
+type ForwardingProps = {
   readonly who: string;
-  readonly text: string;
+  readonly draft: Pick<Draft, "informs" | "wordsOnly">;
   readonly change: (part: Partial<Draft>) => void;
 };
 
-/** Tells whoever wrote that it was passed on, or does not. */
-function Informing({ who, text, change }: InformingProps) {
+/** How a message is passed on: with its files or without, and whether whoever wrote it is told. */
+function Forwarding({ who, draft: { informs: text = "", wordsOnly }, change }: ForwardingProps) {
   const say = useSay(writingTexts);
   const usual = say("writing.thankYouForYourMessage");
   return (
-    <div className="mt-2.5">
+    <div className="mt-2.5 grid gap-1">
+      <Tick checked={wordsOnly !== "on"} onTick={(isOn) => change({ wordsOnly: isOn ? "" : "on" })}>
+        {say("writing.withTheMessageItself")}
+      </Tick>
       <Tick checked={text !== ""} onTick={(isOn) => change({ informs: isOn ? usual : "" })}>
         {say("writing.tellThatItWasForwarded", { who })}
       </Tick>

@@ -1,7 +1,8 @@
 import { FileText } from "lucide-react";
-import { lazy, useEffect, useState } from "react";
+import { lazy, useState } from "react";
 import { templatesTexts } from "../../../texts/en/templates";
 import { Opens } from "../../keys/key-desk";
+import { useAltKey } from "../../keys/use-alt-key";
 import type { UsedTemplateView } from "../../server/templates/template-view.server";
 import { KeyCap } from "../../ui/button";
 import { noticeProblem } from "../../ui/notices";
@@ -21,16 +22,7 @@ export function UseTemplate({ about, onUse }: UseTemplateProps) {
   const say = useSay(templatesTexts);
   const { tray } = useTray();
   const [picks, setPicks] = useState(false);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      // By its place, as some keyboards write another letter with it.
-      if (!event.altKey || event.ctrlKey || event.code !== "KeyT") return;
-      event.preventDefault();
-      setPicks(true);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  useAltKey("KeyT", () => setPicks(true));
   const use = async (id: string) => {
     setPicks(false);
     const { conversationId, recordCode, to } = about;

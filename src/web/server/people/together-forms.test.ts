@@ -25,8 +25,8 @@ describe("a posted answer, as far as others go", () => {
     [{ anyway: "on" }, { anyway: true }],
     [{ draft: ID, draftVersion: "2" }, { draft: { id: ID, version: 2 } }],
     [
-      { passesOn: ID, informs: " It is passed on. " },
-      { passesOn: ID, informs: "It is passed on." },
+      { passesOn: ID, informs: " It is passed on. ", wordsOnly: "on" },
+      { passesOn: ID, informs: "It is passed on.", wordsOnly: true },
     ],
   ])("%j", (fields, expected) => expect(read(fields)).toMatchObject(expected));
 });

@@ -44,6 +44,7 @@ type Posted = {
   draftVersion: number;
   passesOn: string;
   informs: string;
+  wordsOnly: string;
   whom: Whom;
   promises: string;
   expires: string;
@@ -83,6 +84,7 @@ const SCHEMA = Joi.object<Posted>({
   draftVersion: SEEN_VERSION.default(0),
   passesOn: ID_OR_NONE,
   informs: Joi.string().trim().max(MAX_WORD_CHARACTERS).allow("").default(""),
+  wordsOnly: Joi.string().valid("on", "").default(""),
   whom: Joi.string()
     .valid(...WHOM)
     .default("any"),
@@ -161,6 +163,7 @@ function together(posted: Partial<Posted>) {
     anyway: posted.anyway === "on",
     passesOn: posted.passesOn ? trustedId<MessageId>(posted.passesOn) : null,
     informs: posted.informs ? posted.informs : null,
+    wordsOnly: posted.wordsOnly === "on",
     files: posted.record
       ? {
           recordId: trustedId<RecordId>(posted.record),

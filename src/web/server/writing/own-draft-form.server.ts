@@ -35,6 +35,7 @@ const DRAFT = Joi.object<Draft>({
   promises: Joi.array().items(promise).max(100),
   report: Joi.string().valid("on", ""),
   informs: Joi.string().max(5_000).allow(""),
+  wordsOnly: Joi.string().valid("on", ""),
   enclosures: FILES_OF_DRAFT,
   files: Joi.object({ id: ID.required(), code: Joi.string().max(100).required() }),
   template: ID,
