@@ -204,6 +204,7 @@ export const officeTexts = catalogue({
     "What has not gone can be taken back; it is a draft again then, and what went with it is undone.",
   "office.whatIsOurMoveFor": "What is our move for longer is a loose end.",
   "office.whatIsProposed": "The rule that is proposed",
+  "office.whatIsToGoLater": "What is to go later",
   "office.whatLiesThereLongerIs": "What lies there longer is deleted permanently.",
   "office.whatWasMarkedAsJunk": "What was marked as junk longer ago is deleted permanently.",
   "office.whoWhenTo": "{who}, {when}, to {to}",

@@ -129,7 +129,8 @@ export const writingTexts = catalogue({
   "writing.notAnAddressWriteName": "Not an address: {malformed}. Write name@domain, several apart by commas.",
   "writing.notLeft": "Not left: {reason}.",
   "writing.notLeftNow": "Not left: {reason}. Try again later.",
-  "writing.notNeeded": "not needed: they answered",
+  "writing.notNeeded":
+    "{why, select, settled {not needed: it is settled} either {not needed: answered or settled} other {not needed: they answered}}",
   "writing.nothingIsAttachedAndIt": "Nothing is attached, and it says: “{announced}”",
   "writing.nothingToGoLater":
     "Nothing is to go later. “Send later…” below a message chooses when it goes: at a moment in words, at the start of their day, or only if nobody has answered by then.",

@@ -68,7 +68,7 @@ function Row({ letter, steps }: { readonly letter: LetterToGoView; readonly step
   return (
     <li className="grid gap-x-4 gap-y-1.5 border-b border-hair px-4 py-2 lg:grid-cols-[84px_minmax(0,1fr)_auto] lg:items-center">
       <p className="text-sm lg:self-start lg:pt-0.5">
-        {state === "held" ? "" : state === "stopped" ? say("writing.notNeeded") : time}
+        {state === "held" ? "" : state === "stopped" ? say("writing.notNeeded", { why: whyNot(letter) }) : time}
         {isLate && <b className="ms-1.5 font-semibold text-late">{say("writing.late")}</b>}
       </p>
       <div className="min-w-0">
@@ -96,4 +96,10 @@ function Row({ letter, steps }: { readonly letter: LetterToGoView; readonly step
       )}
     </li>
   );
+}
+
+// By its terms: which of two it was is not kept.
+function whyNot({ ifSilent, untilSettled }: LetterToGoView): "answered" | "settled" | "either" {
+  if (ifSilent && untilSettled) return "either";
+  return untilSettled ? "settled" : "answered";
 }

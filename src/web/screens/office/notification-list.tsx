@@ -80,6 +80,7 @@ function NotificationLink({ told, words }: { told: Told; words: string | null })
   const own = { to: `open?owner=${member.id}`, name: say("office.allThatIsMine") };
   const places: Partial<Record<Told["event"], typeof own>> = {
     week: { to: "loose-ends", name: say("office.allLooseEnds") },
+    letter: { to: "going-later", name: say("office.whatIsToGoLater") },
     proposal: { to: "rules", name: say("office.whatIsProposed") },
     assigned: own,
     digest: own,
